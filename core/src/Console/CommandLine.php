@@ -1,0 +1,177 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Console;
+
+use Plinth\Core\Exchange\Dxf\DxfWriter;
+use Plinth\Core\Exchange\Exception\UnreadableDocument;
+use Plinth\Core\Exchange\FitDocument\FitReader;
+use Plinth\Core\Exchange\FitDocument\FitWriter;
+use Plinth\Core\Exchange\PlanDocument\PlanReader;
+use Plinth\Core\Exchange\PlanDocument\PlanWriter;
+use Plinth\Core\Fitting\Advice;
+use Plinth\Core\Fitting\Exception\FittingException;
+use Plinth\Core\Fitting\Fitter;
+use Plinth\Core\Fitting\FitStart;
+use Plinth\Core\Plan\Derivation;
+use Plinth\Core\Plan\Storey;
+use Plinth\Core\Units\Exception\UnreadableLength;
+use Plinth\Core\Units\LengthParser;
+use Plinth\Core\Units\LengthUnit;
+
+/**
+ * The core from the command line: JSON in, one JSON document out. Exit 0; 2 for wrong input; 1 for a failure of ours.
+ */
+final class CommandLine
+{
+    private const USAGE = <<<'TEXT'
+        plinth length TEXT [--unit mm|cm|m|ft|in]
+        plinth fit    [--in FILE]                   known lengths, grid lines, control points → the fit
+        plinth derive [--in FILE]                   plan document → outlines, rooms, leaks, areas, findings
+        plinth export dxf --out FILE [--in FILE] [--storey ID]
+        JSON comes on standard input unless --in names a file. Formats: docs/plan-format.md.
+
+        TEXT;
+
+    /**
+     * @param list<string> $arguments without the program's name
+     *
+     * @return array{int, string} exit code and what to print
+     */
+    public static function run(array $arguments): array
+    {
+        try {
+            [$words, $options] = self::split($arguments);
+            $result = match ($words[0] ?? '') {
+                'length' => self::length($words, $options),
+                'fit' => self::fit($options),
+                'derive' => self::derive($options),
+                'export' => self::export($words, $options),
+                'help', '' => null,
+                default => throw WrongUsage::unknownCommand($words[0] ?? ''),
+            };
+
+            return null === $result ? [0, self::USAGE] : [0, self::json($result)];
+        } catch (WrongUsage $e) {
+            return [2, self::error('usage', $e->getMessage(), $e->at)];
+        } catch (UnreadableLength $e) {
+            return [2, self::error('unreadable-length', $e->getMessage(), (string) $e->position)];
+        } catch (UnreadableDocument $e) {
+            return [2, self::error('unreadable-document', $e->getMessage(), $e->at)];
+        } catch (FittingException $e) {
+            return [2, self::error($e->reason(), $e->getMessage(), $e->at())];
+        } catch (\Throwable $e) {
+            return [1, self::error('failure', $e->getMessage(), $e->getFile().':'.$e->getLine())];
+        }
+    }
+
+    /**
+     * @param list<string>          $words
+     * @param array<string, string> $options
+     *
+     * @return array<string, mixed>
+     */
+    private static function length(array $words, array $options): array
+    {
+        $unit = LengthUnit::tryFrom($options['unit'] ?? 'mm') ?? throw WrongUsage::unknownUnit($options['unit'] ?? '');
+        $length = LengthParser::parse(implode(' ', \array_slice($words, 1)), $unit);
+
+        return ['mm' => $length->mm, 'stepMm' => $length->stepMm];
+    }
+
+    /**
+     * @param array<string, string> $options
+     *
+     * @return array<string, mixed>
+     */
+    private static function fit(array $options): array
+    {
+        [$observations, $frame] = FitReader::read(self::input($options));
+        $fit = (new Fitter())->fit($observations, $frame, FitStart::unknown());
+
+        return FitWriter::document($fit, Advice::on($fit, $observations, $frame));
+    }
+
+    /**
+     * @param array<string, string> $options
+     *
+     * @return array<string, mixed>
+     */
+    private static function derive(array $options): array
+    {
+        $plan = PlanReader::read(self::input($options));
+
+        return ['storeys' => array_map(static fn (Storey $s): array => PlanWriter::derived(Derivation::of($s)), $plan->storeys)];
+    }
+
+    /**
+     * @param list<string>          $words
+     * @param array<string, string> $options
+     *
+     * @return array<string, mixed>
+     */
+    private static function export(array $words, array $options): array
+    {
+        if ('dxf' !== ($words[1] ?? '')) {
+            throw WrongUsage::unknownFormat($words[1] ?? '');
+        }
+        $out = $options['out'] ?? throw WrongUsage::missingOption('out');
+        $plan = PlanReader::read(self::input($options));
+        foreach ($plan->storeys as $storey) {
+            if (!isset($options['storey']) || $options['storey'] === $storey->id) {
+                $dxf = DxfWriter::write($storey, Derivation::of($storey));
+                if (false === @file_put_contents($out, $dxf)) {
+                    throw WrongUsage::cannotWrite($out);
+                }
+
+                return ['file' => $out, 'bytes' => \strlen($dxf), 'storey' => $storey->id, 'walls' => \count($storey->walls)];
+            }
+        }
+        throw WrongUsage::noStorey($options['storey'] ?? '');
+    }
+
+    /** @param array<string, string> $options */
+    private static function input(array $options): string
+    {
+        $file = $options['in'] ?? 'php://stdin';
+        $text = @file_get_contents($file);
+
+        return false === $text ? throw WrongUsage::cannotRead($file) : $text;
+    }
+
+    /**
+     * @param list<string> $arguments
+     *
+     * @return array{list<string>, array<string, string>}
+     */
+    private static function split(array $arguments): array
+    {
+        $words = [];
+        $options = [];
+        for ($i = 0; $i < \count($arguments); ++$i) {
+            if (str_starts_with($arguments[$i], '--')) {
+                $name = substr($arguments[$i], 2);
+                if (!\in_array($name, ['unit', 'in', 'out', 'storey'], true)) {
+                    throw WrongUsage::unknownOption($name);
+                }
+                $options[$name] = $arguments[++$i] ?? throw WrongUsage::missingOption($name);
+            } else {
+                $words[] = $arguments[$i];
+            }
+        }
+
+        return [$words, $options];
+    }
+
+    private static function error(string $code, string $message, string $at): string
+    {
+        return self::json(['error' => ['code' => $code, 'message' => $message, 'at' => $at]]);
+    }
+
+    /** @param array<string, mixed> $data */
+    private static function json(array $data): string
+    {
+        return json_encode($data, \JSON_UNESCAPED_SLASHES | \JSON_UNESCAPED_UNICODE | \JSON_THROW_ON_ERROR)."\n";
+    }
+}

@@ -1,0 +1,270 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Exchange\Dxf;
+
+use Plinth\Core\Plan\DerivedStorey;
+use Plinth\Core\Plan\Opening;
+use Plinth\Core\Plan\Storey;
+use Plinth\Core\Plan\Wall;
+
+/**
+ * Writes one storey as an ASCII DXF drawing (AC1015), units millimetres ($INSUNITS 4).
+ *
+ * Layers: `walls` (clean outlines, closed polylines), `centre-lines` (a line per wall), `openings` (jambs, leaf and
+ * swing), `rooms` (net outlines), `room-names` (text). Coordinates are written so that they read back to the same double.
+ * Source of the group codes: the published DXF reference; held against ezdxf and GDAL in the tests.
+ */
+final class DxfWriter
+{
+    private const LAYERS = ['0' => 7, 'walls' => 7, 'centre-lines' => 8, 'openings' => 3, 'rooms' => 4, 'room-names' => 4];
+    private const TEXT_HEIGHT_MM = 180.0;
+
+    /** @var list<string> */
+    private array $lines = [];
+    private int $handle = 0x100;
+
+    public static function write(Storey $storey, DerivedStorey $derived): string
+    {
+        return (new self())->drawing($storey, $derived);
+    }
+
+    private function drawing(Storey $storey, DerivedStorey $derived): string
+    {
+        $entities = $this->captured(fn () => $this->entities($storey, $derived));
+        $this->header();
+        $this->tables();
+        $this->blocks();
+        $this->section('ENTITIES', fn () => array_push($this->lines, ...$entities));
+        $this->objects();
+        $this->put(0, 'EOF');
+
+        return implode("\r\n", $this->lines)."\r\n";
+    }
+
+    private function entities(Storey $storey, DerivedStorey $derived): void
+    {
+        foreach ($derived->outlines as $outline) {
+            foreach ([$outline->outer, ...$outline->holes] as $ring) {
+                $this->polyline('walls', $ring);
+            }
+        }
+        $walls = [];
+        foreach ($storey->walls as $wall) {
+            $walls[$wall->id] = $wall;
+            $this->line('centre-lines', $wall->from->toArray(), $wall->to->toArray());
+        }
+        foreach ($storey->openings as $opening) {
+            if (isset($derived->openings[$opening->id])) {
+                $this->opening($opening, $walls[$opening->wall], $derived->openings[$opening->id]);
+            }
+        }
+        foreach ($derived->regions as $region) {
+            foreach ([$region->polygon, ...$region->holes] as $ring) {
+                $this->polyline('rooms', $ring);
+            }
+            if (null !== $region->room) {
+                $this->text('room-names', trim($region->room->number.' '.$region->room->name), $region->room->anchor->x, $region->room->anchor->y);
+                $this->text('room-names', sprintf('%.2f m2', $region->netAreaMm2 / 1e6), $region->room->anchor->x, $region->room->anchor->y - 1.6 * self::TEXT_HEIGHT_MM);
+            }
+        }
+    }
+
+    /** @param list<array{float, float}> $piece near right, far right, far left, near left */
+    private function opening(Opening $opening, Wall $wall, array $piece): void
+    {
+        [$nearRight, $farRight, $farLeft, $nearLeft] = $piece;
+        $this->line('openings', $nearRight, $nearLeft);
+        $this->line('openings', $farRight, $farLeft);
+        if (\Plinth\Core\Plan\OpeningKind::Door !== $opening->kind) {
+            return;
+        }
+        // The leaf stands open at a right angle to the wall on the side it swings to, hung on the near or far jamb.
+        $swingsLeft = 'left' === $opening->swing;
+        $hungNear = 'left' === $opening->hand;
+        [$near, $far] = $swingsLeft ? [$nearLeft, $farLeft] : [$nearRight, $farRight];
+        [$hinge, $latch] = $hungNear ? [$near, $far] : [$far, $near];
+        $across = atan2($latch[1] - $hinge[1], $latch[0] - $hinge[0]);
+        $wallAngle = atan2($wall->to->y - $wall->from->y, $wall->to->x - $wall->from->x);
+        $open = $wallAngle + ($swingsLeft ? \M_PI_2 : -\M_PI_2);
+        $this->line('openings', $hinge, [$hinge[0] + $opening->width * cos($open), $hinge[1] + $opening->width * sin($open)]);
+        // Arcs run counter-clockwise from their start.
+        $counterClockwise = sin($open - $across) > 0.0;
+        $this->arc('openings', $hinge, $opening->width, $counterClockwise ? $across : $open, $counterClockwise ? $open : $across);
+    }
+
+    private function header(): void
+    {
+        $this->section('HEADER', function (): void {
+            foreach ([['$ACADVER', 1, 'AC1015'], ['$HANDSEED', 5, 'FFFFF'], ['$INSUNITS', 70, '4'], ['$MEASUREMENT', 70, '1']] as [$name, $code, $value]) {
+                $this->put(9, $name);
+                $this->put($code, $value);
+            }
+        });
+    }
+
+    private function tables(): void
+    {
+        $this->section('TABLES', function (): void {
+            $this->table('VPORT', 0, static fn () => null);
+            $this->table('LTYPE', 3, function (string $owner): void {
+                foreach (['ByBlock', 'ByLayer', 'Continuous'] as $name) {
+                    $this->record('LTYPE', $owner, 'AcDbLinetypeTableRecord');
+                    $this->puts([[2, $name], [70, '0'], [3, ''], [72, '65'], [73, '0'], [40, '0.0']]);
+                }
+            });
+            $this->table('LAYER', \count(self::LAYERS), function (string $owner): void {
+                foreach (self::LAYERS as $name => $colour) {
+                    $this->record('LAYER', $owner, 'AcDbLayerTableRecord');
+                    $this->puts([[2, (string) $name], [70, '0'], [62, (string) $colour], [6, 'Continuous']]);
+                }
+            });
+            $this->table('STYLE', 1, function (string $owner): void {
+                $this->record('STYLE', $owner, 'AcDbTextStyleTableRecord');
+                $this->puts([[2, 'Standard'], [70, '0'], [40, '0.0'], [41, '1.0'], [50, '0.0'], [71, '0'], [42, '2.5'], [3, 'txt'], [4, '']]);
+            });
+            $this->table('VIEW', 0, static fn () => null);
+            $this->table('UCS', 0, static fn () => null);
+            $this->table('APPID', 1, function (string $owner): void {
+                $this->record('APPID', $owner, 'AcDbRegAppTableRecord');
+                $this->puts([[2, 'ACAD'], [70, '0']]);
+            });
+            $this->table('DIMSTYLE', 0, static fn () => null);
+            $this->table('BLOCK_RECORD', 2, function (string $owner): void {
+                foreach (['*Model_Space' => '1F', '*Paper_Space' => '1B'] as $name => $handle) {
+                    $this->record('BLOCK_RECORD', $owner, 'AcDbBlockTableRecord', $handle);
+                    $this->puts([[2, $name], [340, '0']]);
+                }
+            });
+        });
+    }
+
+    private function blocks(): void
+    {
+        $this->section('BLOCKS', function (): void {
+            foreach (['*Model_Space' => '1F', '*Paper_Space' => '1B'] as $name => $owner) {
+                $this->puts([[0, 'BLOCK'], [5, $this->nextHandle()], [330, $owner], [100, 'AcDbEntity'], [8, '0'], [100, 'AcDbBlockBegin'], [2, $name], [70, '0'], [10, '0.0'], [20, '0.0'], [30, '0.0'], [3, $name], [1, '']]);
+                $this->puts([[0, 'ENDBLK'], [5, $this->nextHandle()], [330, $owner], [100, 'AcDbEntity'], [8, '0'], [100, 'AcDbBlockEnd']]);
+            }
+        });
+    }
+
+    private function objects(): void
+    {
+        $this->section('OBJECTS', function (): void {
+            $groups = $this->nextHandle();
+            $root = 'C';
+            $this->puts([[0, 'DICTIONARY'], [5, $root], [330, '0'], [100, 'AcDbDictionary'], [281, '1'], [3, 'ACAD_GROUP'], [350, $groups]]);
+            $this->puts([[0, 'DICTIONARY'], [5, $groups], [330, $root], [100, 'AcDbDictionary'], [281, '1']]);
+        });
+    }
+
+    private function table(string $name, int $count, callable $records): void
+    {
+        $handle = $this->nextHandle();
+        $this->puts([[0, 'TABLE'], [2, $name], [5, $handle], [330, '0'], [100, 'AcDbSymbolTable'], [70, (string) $count]]);
+        if ('DIMSTYLE' === $name) {
+            $this->put(100, 'AcDbDimStyleTable');
+        }
+        $records($handle);
+        $this->put(0, 'ENDTAB');
+    }
+
+    private function record(string $type, string $owner, string $class, ?string $handle = null): void
+    {
+        $this->puts([[0, $type], [5, $handle ?? $this->nextHandle()], [330, $owner], [100, 'AcDbSymbolTableRecord'], [100, $class]]);
+    }
+
+    /** @param list<array{float, float}> $ring */
+    private function polyline(string $layer, array $ring): void
+    {
+        $this->entity('LWPOLYLINE', $layer, 'AcDbPolyline');
+        $this->puts([[90, (string) \count($ring)], [70, '1']]);
+        foreach ($ring as [$x, $y]) {
+            $this->puts([[10, $this->number($x)], [20, $this->number($y)]]);
+        }
+    }
+
+    /**
+     * @param array{float, float} $a
+     * @param array{float, float} $b
+     */
+    private function line(string $layer, array $a, array $b): void
+    {
+        $this->entity('LINE', $layer, 'AcDbLine');
+        $this->puts([[10, $this->number($a[0])], [20, $this->number($a[1])], [30, '0.0'], [11, $this->number($b[0])], [21, $this->number($b[1])], [31, '0.0']]);
+    }
+
+    /** @param array{float, float} $centre */
+    private function arc(string $layer, array $centre, float $radius, float $startRad, float $endRad): void
+    {
+        $this->entity('ARC', $layer, 'AcDbCircle');
+        $this->puts([[10, $this->number($centre[0])], [20, $this->number($centre[1])], [30, '0.0'], [40, $this->number($radius)], [100, 'AcDbArc'], [50, $this->number(rad2deg($startRad))], [51, $this->number(rad2deg($endRad))]]);
+    }
+
+    private function text(string $layer, string $text, float $x, float $y): void
+    {
+        $this->entity('TEXT', $layer, 'AcDbText');
+        $this->puts([[10, $this->number($x)], [20, $this->number($y)], [30, '0.0'], [40, $this->number(self::TEXT_HEIGHT_MM)], [1, $this->escaped($text)], [72, '1'], [11, $this->number($x)], [21, $this->number($y)], [31, '0.0'], [100, 'AcDbText']]);
+    }
+
+    private function entity(string $type, string $layer, string $class): void
+    {
+        $this->puts([[0, $type], [5, $this->nextHandle()], [330, '1F'], [100, 'AcDbEntity'], [8, $layer], [100, $class]]);
+    }
+
+    /** Line breaks would end the value, and AC1015 is not Unicode: other characters are written as \U+XXXX. */
+    private function escaped(string $text): string
+    {
+        $clean = (string) preg_replace('/[\x00-\x1F\x7F]+/u', ' ', mb_scrub($text));
+
+        return implode('', array_map(
+            static fn (string $c): string => \strlen($c) > 1 ? implode('', array_map(static fn (string $unit): string => sprintf('\\U+%s', strtoupper(bin2hex($unit))), str_split(mb_convert_encoding($c, 'UTF-16BE', 'UTF-8'), 2))) : $c,
+            mb_str_split($clean),
+        ));
+    }
+
+    private function number(float $value): string
+    {
+        $text = (string) json_encode($value);
+
+        return str_contains($text, '.') || str_contains($text, 'e') ? $text : $text.'.0';
+    }
+
+    private function section(string $name, callable $content): void
+    {
+        $this->puts([[0, 'SECTION'], [2, $name]]);
+        $content();
+        $this->put(0, 'ENDSEC');
+    }
+
+    /** @param list<array{int, string}> $pairs */
+    private function puts(array $pairs): void
+    {
+        foreach ($pairs as [$code, $value]) {
+            $this->put($code, $value);
+        }
+    }
+
+    private function put(int $code, string $value): void
+    {
+        $this->lines[] = (string) $code;
+        $this->lines[] = $value;
+    }
+
+    /** @return list<string> the lines that the content puts */
+    private function captured(callable $content): array
+    {
+        $content();
+        $lines = $this->lines;
+        $this->lines = [];
+
+        return $lines;
+    }
+
+    private function nextHandle(): string
+    {
+        return strtoupper(dechex(++$this->handle));
+    }
+}

@@ -1,0 +1,118 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Exchange\FitDocument;
+
+use Plinth\Core\Exchange\Exception\UnreadableDocument;
+use Plinth\Core\Exchange\Json\JsonValue;
+use Plinth\Core\Fitting\Along;
+use Plinth\Core\Fitting\ControlPoint;
+use Plinth\Core\Fitting\GridPick;
+use Plinth\Core\Fitting\KnownLength;
+use Plinth\Core\Fitting\Observations;
+use Plinth\Core\Fitting\PageFrame;
+use Plinth\Core\Fitting\Pick;
+use Plinth\Core\Geometry\PixelPoint;
+use Plinth\Core\Geometry\Point;
+use Plinth\Core\Units\Exception\UnreadableLength;
+use Plinth\Core\Units\LengthParser;
+
+/**
+ * Reads the statements of a fit from JSON. Ends at the very same pixel are one pick; of the standard deviations stated
+ * for it the smallest counts.
+ */
+final class FitReader
+{
+    public const DEFAULT_SIGMA_PX = 0.5;
+
+    /** @var array<string, Pick> */
+    private array $picks = [];
+
+    private function __construct(private readonly JsonValue $document)
+    {
+    }
+
+    /**
+     * @return array{Observations, PageFrame}
+     *
+     * @throws UnreadableDocument
+     */
+    public static function read(string $json): array
+    {
+        return (new self(JsonValue::parse($json)->object(['size', 'model', 'lengths', 'grid', 'points'])))->statements();
+    }
+
+    /** @return array{Observations, PageFrame} */
+    private function statements(): array
+    {
+        [$width, $height] = $this->document->get('size')->pair();
+        if ($width <= 0.0 || $height <= 0.0) {
+            throw UnreadableDocument::outOfRange('size', 'two numbers of pixels above zero');
+        }
+        $model = $this->document->optional('model');
+        if (\in_array($model?->word(['similar', 'stretched', 'sheared', 'perspective', 'auto']), ['stretched', 'sheared', 'perspective'], true)) {
+            throw UnreadableDocument::notYet('model', 'Another model than similar');
+        }
+        $lengths = [];
+        foreach ($this->document->list('lengths') as $i => $entry) {
+            $lengths[] = $this->length($entry, 'length-'.$i);
+        }
+        $grid = [];
+        foreach ($this->document->list('grid') as $i => $entry) {
+            $entry->object(['a', 'b', 'axis', 'bearing', 'sigmaPx']);
+            $bearing = $entry->optional('bearing');
+            $grid[] = new GridPick(
+                'grid-'.$i,
+                $this->pick($entry, 'a'),
+                $this->pick($entry, 'b'),
+                null !== $bearing ? GridPick::directionOfBearing($bearing->number()) : ('x' === $entry->get('axis')->word(['x', 'y']) ? 0.0 : \M_PI_2),
+            );
+        }
+        $points = [];
+        foreach ($this->document->list('points') as $i => $entry) {
+            $entry->object(['px', 'mm', 'sigmaPx']);
+            $points[] = new ControlPoint('point-'.$i, $this->pick($entry, 'px'), new Point(...$entry->get('mm')->pair()));
+        }
+
+        return [new Observations(array_values($this->picks), $lengths, $grid, $points), new PageFrame($width, $height)];
+    }
+
+    private function length(JsonValue $entry, string $id): KnownLength
+    {
+        $entry->object(['a', 'b', 'mm', 'text', 'along', 'sigmaPx', 'sigmaMm', 'check']);
+        $text = $entry->optional('text');
+        $figure = null;
+        if (null !== $text) {
+            try {
+                $figure = LengthParser::parse($text->text());
+            } catch (UnreadableLength $e) {
+                throw UnreadableDocument::outOfRange($text->at, 'a length ('.$e->getMessage().')');
+            }
+        }
+        $mm = $entry->optional('mm')?->number() ?? $figure?->mm ?? throw UnreadableDocument::missingKey($entry->at.'/mm');
+
+        return new KnownLength(
+            $id,
+            $this->pick($entry, 'a'),
+            $this->pick($entry, 'b'),
+            $mm,
+            $entry->optional('sigmaMm')?->notNegative() ?? $figure?->roundingSigmaMm() ?? 0.0,
+            Along::from($entry->optional('along')?->word(['x', 'y', 'straight']) ?? 'straight'),
+            $entry->optional('check')?->boolean() ?? false,
+        );
+    }
+
+    private function pick(JsonValue $entry, string $key): string
+    {
+        [$x, $y] = $entry->get($key)->pair();
+        $sigma = $entry->optional('sigmaPx')?->positive() ?? self::DEFAULT_SIGMA_PX;
+        $id = sprintf('%.9g/%.9g', $x, $y);
+        $known = $this->picks[$id] ?? null;
+        if (null === $known || $sigma < $known->sigmaPx) {
+            $this->picks[$id] = new Pick($id, new PixelPoint($x, $y), $sigma);
+        }
+
+        return $id;
+    }
+}

@@ -1,0 +1,46 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Exchange\FitDocument;
+
+use Plinth\Core\Fitting\Advice;
+use Plinth\Core\Fitting\Fit;
+use Plinth\Core\Fitting\GridResult;
+use Plinth\Core\Fitting\LengthResult;
+use Plinth\Core\Fitting\PointResult;
+
+/** A fit and its quality as data for JSON. */
+final class FitWriter
+{
+    /**
+     * @param list<Advice> $advice
+     *
+     * @return array<string, mixed>
+     */
+    public static function document(Fit $fit, array $advice): array
+    {
+        return [
+            'model' => $fit->model,
+            'pixelToMm' => $fit->pixelToMm->rows(),
+            'mmPerPixel' => $fit->mmPerPixel,
+            'rotationDegrees' => $fit->rotationDegrees,
+            'stretch' => ['x' => 1.0, 'y' => 1.0],
+            'determined' => ['scale' => $fit->determined->scale, 'turn' => $fit->determined->turn, 'place' => $fit->determined->place],
+            'degreesOfFreedom' => $fit->degreesOfFreedom,
+            's0' => $fit->s0,
+            'holds' => $fit->holds,
+            'rmsMm' => $fit->rmsMm,
+            'plusMinusMmPer10m' => $fit->plusMinusMmPer10m,
+            'lengths' => array_map(static fn (LengthResult $l): array => [
+                'id' => $l->id, 'fittedMm' => $l->fittedMm, 'residualMm' => $l->residualMm, 'plusMinusMm' => $l->plusMinusMm, 'redundancy' => $l->redundancy, 'w' => $l->w, 'suspect' => $l->suspect,
+            ], $fit->lengths),
+            'grid' => array_map(static fn (GridResult $g): array => ['id' => $g->id, 'residualDegrees' => $g->residualDegrees, 'w' => $g->w], $fit->grid),
+            'points' => array_map(static fn (PointResult $p): array => ['id' => $p->id, 'residualMm' => $p->residualMm, 'w' => $p->w], $fit->points),
+            'offers' => [],
+            'advice' => array_map(static fn (Advice $a): array => array_filter([
+                'code' => $a->code, 'message' => $a->message, 'from' => null === $a->from ? null : [$a->from->x, $a->from->y], 'to' => null === $a->to ? null : [$a->to->x, $a->to->y],
+            ], static fn (mixed $v): bool => null !== $v), $advice),
+        ];
+    }
+}

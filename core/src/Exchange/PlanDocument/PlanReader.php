@@ -1,0 +1,127 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Exchange\PlanDocument;
+
+use Plinth\Core\Exchange\Exception\UnreadableDocument;
+use Plinth\Core\Exchange\Json\JsonValue;
+use Plinth\Core\Geometry\Point;
+use Plinth\Core\Plan\Line;
+use Plinth\Core\Plan\Opening;
+use Plinth\Core\Plan\OpeningKind;
+use Plinth\Core\Plan\Plan;
+use Plinth\Core\Plan\Room;
+use Plinth\Core\Plan\Storey;
+use Plinth\Core\Plan\Wall;
+
+/** Reads a plan document (docs/plan-format.md). Unknown keys are refused with their path. */
+final class PlanReader
+{
+    public const FORMAT = 'zesty-plinth/plan';
+    public const VERSION = 1;
+
+    /** @throws UnreadableDocument with the path of what breaks the format */
+    public static function read(string $json): Plan
+    {
+        $document = JsonValue::parse($json)->object(['format', 'version', 'units', 'storeys']);
+        $document->get('format')->word([self::FORMAT]);
+        if ((float) self::VERSION !== $document->get('version')->number()) {
+            throw UnreadableDocument::outOfRange('version', (string) self::VERSION);
+        }
+        $document->get('units')->word(['mm']);
+        $ids = [];
+
+        return new Plan(array_map(static fn (JsonValue $s): Storey => self::storey($s, $ids), $document->list('storeys')));
+    }
+
+    /** @param array<string, true> $ids of the whole document */
+    private static function storey(JsonValue $storey, array &$ids): Storey
+    {
+        $storey->object(['id', 'name', 'elevation', 'height', 'walls', 'openings', 'dividers', 'columns', 'rooms']);
+        foreach (['dividers' => 'A divider', 'columns' => 'A column'] as $key => $what) {
+            foreach ($storey->list($key) as $thing) {
+                throw UnreadableDocument::notYet($thing->at, $what);
+            }
+        }
+        $id = self::id($storey, $ids);
+        $walls = array_map(static fn (JsonValue $w): Wall => self::wall($w, $ids), $storey->list('walls'));
+        $byId = array_column($walls, null, 'id');
+        $openings = [];
+        foreach ($storey->list('openings') as $o) {
+            $openings[] = self::opening($o, $byId, $ids);
+        }
+        $rooms = array_map(static fn (JsonValue $r): Room => self::room($r, $ids), $storey->list('rooms'));
+
+        return new Storey($id, $storey->optional('name')?->text() ?? '', $storey->optional('elevation')?->number() ?? 0.0, $storey->optional('height')?->positive() ?? 2700.0, $walls, $openings, $rooms);
+    }
+
+    /** @param array<string, true> $ids */
+    private static function wall(JsonValue $wall, array &$ids): Wall
+    {
+        $wall->object(['id', 'from', 'to', 'thickness', 'line', 'height', 'rise']);
+        if (0.0 !== ($wall->optional('rise')?->number() ?? 0.0)) {
+            throw UnreadableDocument::notYet($wall->at.'/rise', 'A curved wall');
+        }
+        $read = new Wall(
+            self::id($wall, $ids),
+            new Point(...$wall->get('from')->pair()),
+            new Point(...$wall->get('to')->pair()),
+            $wall->get('thickness')->positive(Wall::THICKEST_MM),
+            $wall->optional('line')?->choice(Line::class) ?? Line::Centre,
+            $wall->optional('height')?->positive(),
+        );
+        if ($read->length() <= Wall::JOIN_MM) {
+            throw UnreadableDocument::outOfRange($wall->at.'/to', sprintf('more than %g mm away from its start: a wall needs a length', Wall::JOIN_MM));
+        }
+
+        return $read;
+    }
+
+    /**
+     * @param array<string, Wall> $walls
+     * @param array<string, true> $ids
+     */
+    private static function opening(JsonValue $opening, array $walls, array &$ids): Opening
+    {
+        $opening->object(['id', 'wall', 'kind', 'offset', 'width', 'sill', 'height', 'hand', 'swing']);
+        $host = $walls[$opening->get('wall')->text()] ?? throw UnreadableDocument::unknownReference($opening->at.'/wall', 'wall');
+        $width = $opening->get('width')->positive();
+        if ($width > $host->length()) {
+            throw UnreadableDocument::outOfRange($opening->at.'/width', sprintf('at most %.1f mm, the length of its wall', $host->length()));
+        }
+
+        return new Opening(
+            self::id($opening, $ids),
+            $host->id,
+            $opening->get('kind')->choice(OpeningKind::class),
+            $opening->get('offset')->number(),
+            $width,
+            $opening->optional('sill')?->notNegative() ?? 0.0,
+            $opening->optional('height')?->positive(),
+            $opening->optional('hand')?->word(['left', 'right']) ?? 'left',
+            $opening->optional('swing')?->word(['left', 'right']) ?? 'left',
+        );
+    }
+
+    /** @param array<string, true> $ids */
+    private static function room(JsonValue $room, array &$ids): Room
+    {
+        $room->object(['id', 'name', 'number', 'anchor']);
+
+        return new Room(self::id($room, $ids), $room->optional('name')?->text() ?? '', $room->optional('number')?->text() ?? '', new Point(...$room->get('anchor')->pair()));
+    }
+
+    /** @param array<string, true> $ids */
+    private static function id(JsonValue $thing, array &$ids): string
+    {
+        $value = $thing->get('id');
+        $id = $value->text(64);
+        if (isset($ids[$id])) {
+            throw UnreadableDocument::repeatedId($value->at, $id);
+        }
+        $ids[$id] = true;
+
+        return $id;
+    }
+}

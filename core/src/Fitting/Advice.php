@@ -1,0 +1,68 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Fitting;
+
+use Plinth\Core\Fitting\Exception\FittingException;
+use Plinth\Core\Geometry\PixelPoint;
+
+/** What the designer should hear about a fit, most useful first. */
+final readonly class Advice
+{
+    private function __construct(public string $code, public string $message, public ?PixelPoint $from = null, public ?PixelPoint $to = null)
+    {
+    }
+
+    /** @return list<self> */
+    public static function on(Fit $fit, Observations $observations, PageFrame $frame): array
+    {
+        $advice = [];
+        if (!$fit->determined->scale) {
+            $advice[] = new self('no-known-length', 'Nothing says how large this drawing is. Pick the longest length you know.');
+        }
+        foreach ($fit->lengths as $i => $result) {
+            if ($result->suspect && !$observations->lengths[$i]->heldOut) {
+                $advice[] = new self('suspect', self::suspectSentence($i, $observations, $frame, $fit));
+            }
+        }
+        if (!$fit->holds && 1 === $fit->degreesOfFreedom) {
+            $advice[] = new self('two-disagree', 'The statements disagree by more than they claim, and nothing tells which is wrong. One more known length will tell.');
+        }
+        if (!$fit->determined->turn) {
+            $advice[] = new self('no-grid-line', 'Nothing says which way the drawing is turned. Pick a long line that runs with the grid.');
+        }
+        $next = NextLength::after($fit, $observations, $frame);
+        if (null !== $next) {
+            $advice[] = new self(
+                'next-length-'.$next->direction,
+                sprintf('A length %s the drawing would bring ±%s to ±%s mm over 10 m.', 'across' === $next->direction ? 'across' : 'down', self::figure($fit->plusMinusMmPer10m ?? 0.0), self::figure($next->plusMinusMmPer10m)),
+                $next->from,
+                $next->to,
+            );
+        }
+        if ($fit->determined->scale && [] === array_filter($observations->lengths, static fn (KnownLength $l): bool => $l->heldOut)) {
+            $advice[] = new self('no-check', 'Nothing checks the fit from outside. Hold a known length out as a check length.');
+        }
+
+        return $advice;
+    }
+
+    private static function suspectSentence(int $index, Observations $observations, PageFrame $frame, Fit $fit): string
+    {
+        $length = $observations->lengths[$index];
+        try {
+            $without = (new Fitter())->fit($observations->withoutLength($length->id), $frame, FitStart::from($fit->pixelToMm, $frame));
+            $reads = $without->pixelToMm->toMm($observations->pick($length->a)->at)->distanceTo($without->pixelToMm->toMm($observations->pick($length->b)->at));
+
+            return sprintf('The length of %.0f mm disagrees with the rest, which would agree with %.0f mm.', $length->mm, $reads);
+        } catch (FittingException) {
+            return sprintf('The length of %.0f mm disagrees with the rest.', $length->mm);
+        }
+    }
+
+    private static function figure(float $mm): string
+    {
+        return $mm < 10.0 ? sprintf('%.1f', $mm) : sprintf('%.0f', $mm);
+    }
+}

@@ -1,0 +1,23 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Fitting\Exception;
+
+final class FitDidNotSettle extends \RuntimeException implements FittingException
+{
+    public static function after(int $rounds): self
+    {
+        return new self(sprintf('The statements pull so far apart that no best fit was found in %d rounds: look for a slip of ten or a wrong unit.', $rounds));
+    }
+
+    public function reason(): string
+    {
+        return 'did-not-settle';
+    }
+
+    public function at(): string
+    {
+        return '';
+    }
+}

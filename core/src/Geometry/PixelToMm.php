@@ -1,0 +1,98 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Geometry;
+
+/**
+ * The mapping T from page pixels to model millimetres as a 3 × 3 matrix, row by row:
+ *
+ *     [X, Y, W] = M · [px, py, 1],  model point = (X / W, Y / W)
+ *
+ * The image axis is flipped inside (pixels run down, the model runs up), so the determinant of the linear part is
+ * negative.
+ */
+final readonly class PixelToMm
+{
+    /** @param array{float, float, float, float, float, float, float, float, float} $m row by row */
+    private function __construct(private array $m)
+    {
+    }
+
+    /** @param array{float, float, float, float, float, float, float, float, float} $m row by row */
+    public static function ofMatrix(array $m): self
+    {
+        return new self($m);
+    }
+
+    /**
+     * One scale and one turn about a fixed point.
+     *
+     * @param float $mmPerPixel      scale, > 0
+     * @param float $turnRad         turn given to the picture, counter-clockwise as seen
+     * @param PixelPoint $centre     the pixel that lands on $centreMm
+     */
+    public static function similar(float $mmPerPixel, float $turnRad, PixelPoint $centre, Point $centreMm): self
+    {
+        $c = $mmPerPixel * cos($turnRad);
+        $s = $mmPerPixel * sin($turnRad);
+
+        return new self([
+            $c, $s, $centreMm->x - $c * $centre->x - $s * $centre->y,
+            $s, -$c, $centreMm->y - $s * $centre->x + $c * $centre->y,
+            0.0, 0.0, 1.0,
+        ]);
+    }
+
+    public function toMm(PixelPoint $p): Point
+    {
+        [$a, $b, $c, $d, $e, $f, $g, $h, $i] = $this->m;
+        $w = $g * $p->x + $h * $p->y + $i;
+
+        return new Point(($a * $p->x + $b * $p->y + $c) / $w, ($d * $p->x + $e * $p->y + $f) / $w);
+    }
+
+    public function toPixel(Point $p): PixelPoint
+    {
+        [$a, $b, $c, $d, $e, $f, $g, $h, $i] = $this->m;
+        // The adjugate serves as inverse: homogeneous coordinates do not care about its factor.
+        $x = ($e * $i - $f * $h) * $p->x + ($c * $h - $b * $i) * $p->y + ($b * $f - $c * $e);
+        $y = ($f * $g - $d * $i) * $p->x + ($a * $i - $c * $g) * $p->y + ($c * $d - $a * $f);
+        $w = ($d * $h - $e * $g) * $p->x + ($b * $g - $a * $h) * $p->y + ($a * $e - $b * $d);
+
+        return new PixelPoint($x / $w, $y / $w);
+    }
+
+    /** Scale at the given pixel, the geometric mean of both directions. */
+    public function mmPerPixelAt(PixelPoint $p): float
+    {
+        $o = $this->toMm($p);
+        $x = $this->toMm(new PixelPoint($p->x + 0.5, $p->y));
+        $y = $this->toMm(new PixelPoint($p->x, $p->y + 0.5));
+
+        return 2.0 * sqrt(abs(($x->x - $o->x) * ($y->y - $o->y) - ($x->y - $o->y) * ($y->x - $o->x)));
+    }
+
+    /** Turn given to the picture's x axis, radians in (−π, π]. */
+    public function turnRadAt(PixelPoint $p): float
+    {
+        $o = $this->toMm($p);
+        $x = $this->toMm(new PixelPoint($p->x + 1.0, $p->y));
+
+        return atan2($x->y - $o->y, $x->x - $o->x);
+    }
+
+    /** @return array{float, float, float, float, float, float, float, float, float} row by row */
+    public function matrix(): array
+    {
+        return $this->m;
+    }
+
+    /** @return list<array{float, float, float}> */
+    public function rows(): array
+    {
+        $m = $this->m;
+
+        return [[$m[0], $m[1], $m[2]], [$m[3], $m[4], $m[5]], [$m[6], $m[7], $m[8]]];
+    }
+}

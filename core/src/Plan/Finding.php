@@ -1,0 +1,17 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Plan;
+
+/** A flaw of the plan: a stable code, the things concerned, a place and words. */
+final readonly class Finding
+{
+    /**
+     * @param list<string>        $things ids of walls, openings or rooms
+     * @param array{float, float} $at     mm
+     */
+    public function __construct(public string $code, public array $things, public array $at, public string $message)
+    {
+    }
+}

@@ -1,0 +1,181 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Plan\Internal;
+
+use Plinth\Core\Geometry\Polygon;
+
+/**
+ * Walks round every face of a network and gives its boundary twice: along the centre lines and along the wall faces.
+ *
+ * Half-edge 2e runs from an edge's `from` to its `to`, 2e + 1 back; the face lies to its left. Where two walls meet,
+ * the corner is where their faces cross (a mitre); beyond MITRE_LIMIT half thicknesses from the node on the outer side,
+ * or where the faces are parallel, both faces end square and a straight bevel joins them. A free end is squared.
+ *
+ *       left face of `out`   ╲ φ ╱  right face of `in`      t along out = (h_in + h_out cos φ) / sin φ
+ *
+ * @internal
+ *
+ * @phpstan-type Ring list<array{float, float}>
+ * @phpstan-type Face array{centre: Ring, faces: Ring, centreArea: float, component: int}
+ */
+final class Faces
+{
+    public const MITRE_LIMIT = 4.0;
+    private const PARALLEL_SINE = 1e-9;
+
+    /** @var list<Face> bounded faces, counter-clockwise */
+    public array $bounded = [];
+    /** @var list<Face> the outer boundary of each connected group, clockwise as walked */
+    public array $outer = [];
+    /** @var array<string, array{float, float}> walls so short that a corner lies beyond their end, and where */
+    public array $tooShort = [];
+
+    /** @var list<array{int, int, float, float, float, float}> half-edge → start, end, direction x, y, length, half thickness */
+    private array $half = [];
+    /** @var list<list<int>> node → outgoing half-edges, counter-clockwise */
+    private array $out = [];
+    /** @var list<int> half-edge → its place in $out of its start */
+    private array $rank = [];
+
+    private function __construct(private readonly Network $network)
+    {
+    }
+
+    public static function of(Network $network): self
+    {
+        $faces = new self($network);
+        $faces->sortHalfEdges();
+        $faces->walk($faces->components());
+
+        return $faces;
+    }
+
+    private function sortHalfEdges(): void
+    {
+        $out = array_fill(0, \count($this->network->nodes), []);
+        $angles = [];
+        foreach ($this->network->edges as $edge) {
+            [$ax, $ay] = $this->network->nodes[$edge['from']];
+            [$bx, $by] = $this->network->nodes[$edge['to']];
+            $length = hypot($bx - $ax, $by - $ay);
+            $dx = ($bx - $ax) / $length;
+            $dy = ($by - $ay) / $length;
+            $this->half[] = [$edge['from'], $edge['to'], $dx, $dy, $length, $edge['half']];
+            $this->half[] = [$edge['to'], $edge['from'], -$dx, -$dy, $length, $edge['half']];
+            $angles[] = atan2($dy, $dx);
+            $angles[] = atan2(-$dy, -$dx);
+            $out[$edge['from']][] = \count($this->half) - 2;
+            $out[$edge['to']][] = \count($this->half) - 1;
+        }
+        $rank = array_fill(0, \count($this->half), 0);
+        foreach ($out as $node => $list) {
+            usort($list, static fn (int $a, int $b): int => $angles[$a] <=> $angles[$b]);
+            foreach ($list as $i => $h) {
+                $rank[$h] = $i;
+            }
+            $out[$node] = $list;
+        }
+        $this->out = array_values($out);
+        $this->rank = array_values($rank);
+    }
+
+    /** @return list<int> node → number of its connected group */
+    private function components(): array
+    {
+        $component = array_fill(0, \count($this->network->nodes), -1);
+        $count = 0;
+        foreach ($this->out as $start => $_) {
+            if (-1 !== $component[$start]) {
+                continue;
+            }
+            $stack = [$start];
+            $component[$start] = $count;
+            while (null !== ($node = array_pop($stack))) {
+                foreach ($this->out[$node] as $h) {
+                    $next = $this->half[$h][1];
+                    if (-1 === $component[$next]) {
+                        $component[$next] = $count;
+                        $stack[] = $next;
+                    }
+                }
+            }
+            ++$count;
+        }
+
+        return array_values($component);
+    }
+
+    /** @param list<int> $component */
+    private function walk(array $component): void
+    {
+        $seen = array_fill(0, \count($this->half), false);
+        foreach ($this->half as $first => [$start]) {
+            if ($seen[$first]) {
+                continue;
+            }
+            $centre = [];
+            $faces = [];
+            $h = $first;
+            do {
+                $seen[$h] = true;
+                $node = $this->half[$h][1];
+                $twin = $h ^ 1;
+                $around = $this->out[$node];
+                $next = $around[($this->rank[$twin] + \count($around) - 1) % \count($around)];
+                $centre[] = $this->network->nodes[$node];
+                foreach ($this->corner($node, $next, $twin) as $point) {
+                    $faces[] = $point;
+                }
+                $h = $next;
+            } while ($h !== $first);
+            $face = ['centre' => $centre, 'faces' => $faces, 'centreArea' => Polygon::area($centre), 'component' => $component[$start]];
+            // Walls without a loop enclose nothing: their only face is the outer one, of area zero.
+            if ($face['centreArea'] > 1e-6) {
+                $this->bounded[] = $face;
+            } else {
+                $this->outer[] = $face;
+            }
+        }
+    }
+
+    /**
+     * The corner between the left face of `out` and the right face of `in`, both leaving the node, `in` being the next
+     * counter-clockwise. Points in walking order, that is from `in` to `out`.
+     *
+     * @return list<array{float, float}>
+     */
+    private function corner(int $node, int $out, int $in): array
+    {
+        [$x, $y] = $this->network->nodes[$node];
+        [, , $ox, $oy, $outLength, $outHalf] = $this->half[$out];
+        [, , $ix, $iy, $inLength, $inHalf] = $this->half[$in];
+        $onIn = [$x + $iy * $inHalf, $y - $ix * $inHalf];
+        $onOut = [$x - $oy * $outHalf, $y + $ox * $outHalf];
+        if ($out === $in) {
+            return [$onIn, $onOut];
+        }
+        $sin = $ox * $iy - $oy * $ix;
+        $cos = $ox * $ix + $oy * $iy;
+        if (abs($sin) <= self::PARALLEL_SINE) {
+            return $cos < 0.0 && abs($inHalf - $outHalf) < 1e-9 ? [$onIn] : [$onIn, $onOut];
+        }
+        $alongOut = ($inHalf + $outHalf * $cos) / $sin;
+        $alongIn = ($outHalf + $inHalf * $cos) / $sin;
+        if ($alongOut >= 0.0 && $alongIn >= 0.0) {
+            // An inner corner is where the faces cross, however far off.
+            if ($alongOut > $outLength || $alongIn > $inLength) {
+                $short = $alongOut > $outLength ? $out : $in;
+                $this->tooShort[$this->network->edges[$short >> 1]['wall']] = [$x, $y];
+            }
+
+            return [[$onOut[0] + $alongOut * $ox, $onOut[1] + $alongOut * $oy]];
+        }
+        if (hypot($outHalf, $alongOut) <= self::MITRE_LIMIT * max($outHalf, $inHalf)) {
+            return [[$onOut[0] + $alongOut * $ox, $onOut[1] + $alongOut * $oy]];
+        }
+
+        return [$onIn, $onOut];
+    }
+}

@@ -1,0 +1,22 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Plan;
+
+/** A door, window or plain opening; `offset` runs along the wall's centre line from its start to the near edge. */
+final readonly class Opening
+{
+    public function __construct(
+        public string $id,
+        public string $wall,
+        public OpeningKind $kind,
+        public float $offset,
+        public float $width,
+        public float $sill = 0.0,
+        public ?float $height = null,
+        public string $hand = 'left',
+        public string $swing = 'left',
+    ) {
+    }
+}

@@ -1,0 +1,15 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Plan;
+
+use Plinth\Core\Geometry\Point;
+
+/** A named room: the region that holds its anchor. */
+final readonly class Room
+{
+    public function __construct(public string $id, public string $name, public string $number, public Point $anchor)
+    {
+    }
+}

@@ -1,0 +1,27 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Plan;
+
+/** One floor of a plan. */
+final readonly class Storey
+{
+    /**
+     * @param float         $elevation mm above the project's zero
+     * @param float         $height    mm, storey height
+     * @param list<Wall>    $walls
+     * @param list<Opening> $openings
+     * @param list<Room>    $rooms
+     */
+    public function __construct(
+        public string $id,
+        public string $name,
+        public float $elevation,
+        public float $height,
+        public array $walls,
+        public array $openings = [],
+        public array $rooms = [],
+    ) {
+    }
+}

@@ -1,0 +1,63 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Units\Exception;
+
+/** A text that is no length; `position` counts characters from 0 and points at the first one that could not be read. */
+final class UnreadableLength extends \DomainException implements UnitsException
+{
+    private function __construct(string $message, public readonly int $position)
+    {
+        parent::__construct($message);
+    }
+
+    public static function becauseEmpty(): self
+    {
+        return new self('Nothing is typed: a length looks like 3.25 m, 3250 or 11\'7 1/2".', 0);
+    }
+
+    public static function expectedNumberAt(int $position, string $found): self
+    {
+        $what = '' === $found ? 'the text ends' : sprintf('there is “%s”', $found);
+
+        return new self(sprintf('A number is expected at character %d, but %s.', $position + 1, $what), $position);
+    }
+
+    public static function unexpectedAt(int $position, string $found): self
+    {
+        return new self(sprintf('“%s” at character %d cannot be read as part of a length. Units are mm, cm, m, ft (\') and in (").', $found, $position + 1), $position);
+    }
+
+    public static function zeroDenominatorAt(int $position): self
+    {
+        return new self(sprintf('The fraction at character %d divides by zero.', $position + 1), $position);
+    }
+
+    public static function ambiguousCommaAt(int $position, string $number, string $unit): self
+    {
+        return new self(sprintf(
+            'The comma at character %d can be read two ways: %s %s or %s %s. Type a point, or leave the comma out.',
+            $position + 1,
+            str_replace(',', '.', $number),
+            $unit,
+            str_replace(',', '', $number),
+            $unit,
+        ), $position);
+    }
+
+    public static function inchesBeyondAFoot(int $position, string $inches): self
+    {
+        return new self(sprintf('%s inches at character %d is a foot or more: write it as feet and inches below 12.', $inches, $position + 1), $position);
+    }
+
+    public static function moduleWithoutGauge(int $position, string $module): self
+    {
+        return new self(sprintf('“%s” at character %d counts a module whose size the project does not know yet.', $module, $position + 1), $position);
+    }
+
+    public static function tooLarge(): self
+    {
+        return new self('This is longer than 1000 km: no building is.', 0);
+    }
+}
