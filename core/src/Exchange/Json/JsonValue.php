@@ -137,6 +137,20 @@ final readonly class JsonValue
         return \in_array($text, $words, true) ? $text : throw UnreadableDocument::outOfRange($this->at, 'one of '.implode(', ', $words));
     }
 
+    /** @return array<string, mixed> the object's members as they are */
+    public function map(): array
+    {
+        if (!\is_array($this->value) || ([] !== $this->value && array_is_list($this->value))) {
+            throw UnreadableDocument::wrongType($this->at, 'an object', $this->value);
+        }
+        $map = [];
+        foreach ($this->value as $key => $value) {
+            $map[(string) $key] = $value;
+        }
+
+        return $map;
+    }
+
     /** @return array{float, float} */
     public function pair(): array
     {

@@ -1,0 +1,86 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Change;
+
+use Doctrine\ORM\EntityManagerInterface;
+use Plinth\Core\Exchange\Json\JsonValue;
+use Plinth\Server\Http\Write;
+use Plinth\Server\Project\ProjectAccess;
+use Plinth\Server\Project\ProjectState;
+use Symfony\Component\HttpFoundation\JsonResponse;
+use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\Routing\Attribute\Route;
+use Symfony\Component\Uid\Uuid;
+
+#[Route('/api/projects/{id}')]
+final readonly class ChangeController
+{
+    public function __construct(private ProjectAccess $access, private Recorder $recorder, private Operations $operations, private ProjectState $state, private EntityManagerInterface $entities)
+    {
+    }
+
+    #[Write]
+    #[Route('/changes', methods: ['POST'])]
+    public function make(Uuid $id, Request $request): Response
+    {
+        $body = JsonValue::parse($request->getContent())->object(['id', 'base', 'title', 'operations', 'tracing']);
+        $base = (int) $body->get('base')->notNegative();
+        $carry = 'carry' === ($body->optional('tracing')?->word(['keep', 'carry']) ?? 'keep');
+        $change = $this->recorder->record(
+            $id,
+            $this->access->user(),
+            RowValues::uuid($body->get('id')),
+            $body->get('title')->text(120),
+            function (Workspace $workspace) use ($body, $base): void {
+                $this->operations->apply($workspace, $body, $base);
+            },
+            $carry,
+        );
+
+        return $this->state->after($this->access->project($id), $this->access->user(), [$change], $change);
+    }
+
+    #[Write]
+    #[Route('/undo', methods: ['POST'])]
+    public function undo(Uuid $id, Request $request): Response
+    {
+        return $this->told($id, $this->recorder->undo($id, $this->access->user(), self::changeId($request)));
+    }
+
+    #[Write]
+    #[Route('/redo', methods: ['POST'])]
+    public function redo(Uuid $id, Request $request): Response
+    {
+        return $this->told($id, $this->recorder->redo($id, $this->access->user(), self::changeId($request)));
+    }
+
+    #[Route('/changes', methods: ['GET'])]
+    public function since(Uuid $id, Request $request): Response
+    {
+        return $this->state->since($this->access->project($id), $this->access->user(), max(0, $request->query->getInt('since')));
+    }
+
+    #[Route('/history', methods: ['GET'])]
+    public function history(Uuid $id): Response
+    {
+        $project = $this->access->project($id);
+        $changes = $this->entities->getRepository(Change::class)->findBy(['project' => $project->id()], ['revision' => 'DESC'], 200);
+
+        return new JsonResponse(['changes' => array_map(static fn (Change $c): array => [
+            'id' => $c->id()->toRfc4122(), 'revision' => $c->revision(), 'title' => $c->title(), 'state' => $c->state()->value, 'at' => $c->at()->format(\DATE_ATOM),
+        ], $changes)]);
+    }
+
+    private function told(Uuid $id, Change $change): Response
+    {
+        return $this->state->after($this->access->project($id), $this->access->user(), [$change], $change);
+    }
+
+    private static function changeId(Request $request): Uuid
+    {
+        return RowValues::uuid(JsonValue::parse($request->getContent())->object(['id'])->get('id'));
+    }
+}

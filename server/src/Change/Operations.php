@@ -1,0 +1,66 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Change;
+
+use Plinth\Core\Exchange\Json\JsonValue;
+use Plinth\Server\Http\Refusal;
+use Plinth\Server\Plan\TraceOperation;
+use Symfony\Component\Uid\Uuid;
+
+/** The operations that a client's change is made of: add, set, remove a row; trace a chain of walls. */
+final readonly class Operations
+{
+    private const MOST = 2000;
+
+    public function __construct(private TraceOperation $trace)
+    {
+    }
+
+    /**
+     * @param int $base the revision the client knew; rows touched later are in conflict
+     */
+    public function apply(Workspace $workspace, JsonValue $body, int $base): void
+    {
+        $operations = $body->list('operations');
+        if (\count($operations) > self::MOST) {
+            throw Refusal::tooLarge(sprintf('A change holds at most %d operations.', self::MOST), 'operations');
+        }
+        foreach ($operations as $operation) {
+            $kind = $operation->object(['do', 'type', 'id', 'values', 'trace'])->get('do')->word(['add', 'set', 'remove', 'trace']);
+            if ('trace' === $kind) {
+                $this->trace->apply($workspace, $operation->get('trace'), $base);
+                continue;
+            }
+            $type = $operation->get('type')->choice(RowType::class);
+            if (!$type->isWrittenByClients()) {
+                throw Refusal::invalid('read-only', sprintf('A %s is made by the application, not written.', $type->value), $operation->at.'/type');
+            }
+            $id = RowValues::uuid($operation->get('id'));
+            if ('add' === $kind) {
+                $workspace->add($type, $id, $operation->get('values')->map(), $operation->at.'/values');
+                continue;
+            }
+            $row = self::current($workspace, $type, $id, $base, $operation->at);
+            if ('set' === $kind) {
+                $workspace->set($row, $operation->get('values')->map(), $operation->at.'/values');
+            } elseif (RowType::Project === $type) {
+                throw Refusal::invalid('read-only', 'A project is not removed by a change.', $operation->at);
+            } else {
+                $workspace->remove($row, $operation->at);
+            }
+        }
+    }
+
+    /** The row, unless somebody has touched or removed it since the base revision. */
+    public static function current(Workspace $workspace, RowType $type, Uuid $id, int $base, string $at): ProjectRow
+    {
+        $row = $workspace->find($type, $id) ?? throw Refusal::conflict('gone', sprintf('This %s is not there any more.', $type->value), $at, ['removed' => [['type' => $type->value, 'id' => $id->toRfc4122()]]]);
+        if ($row->revision() > $base) {
+            throw Refusal::conflict('changed-since', sprintf('This %s was changed meanwhile (revision %d, yours was %d).', $type->value, $row->revision(), $base), $at, ['rows' => [$row->describe()]]);
+        }
+
+        return $row;
+    }
+}

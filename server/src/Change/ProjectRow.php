@@ -1,0 +1,70 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Change;
+
+use Doctrine\ORM\Mapping as ORM;
+use Symfony\Bridge\Doctrine\Types\UuidType;
+use Symfony\Component\Uid\Uuid;
+
+/**
+ * A row of a project: known by an id that the client made, and by the revision that touched it last.
+ *
+ * @phpstan-type Values array<string, scalar|null>
+ */
+#[ORM\MappedSuperclass]
+abstract class ProjectRow
+{
+    #[ORM\Column]
+    protected int $revision = 0;
+
+    final public function __construct(
+        #[ORM\Id]
+        #[ORM\Column(type: UuidType::NAME)]
+        protected Uuid $id,
+        #[ORM\Column(type: UuidType::NAME)]
+        protected Uuid $project,
+    ) {
+    }
+
+    abstract public static function type(): RowType;
+
+    /** @return Values all that the user made, ready for JSON */
+    abstract public function values(): array;
+
+    /** Takes a full set of values, refusing what breaks the row's own rules. */
+    abstract public function take(RowValues $values): void;
+
+    /** @return list<array{RowType, Uuid, string}> rows this one needs, each with the field that names it */
+    public function references(): array
+    {
+        return [];
+    }
+
+    public function id(): Uuid
+    {
+        return $this->id;
+    }
+
+    public function project(): Uuid
+    {
+        return $this->project;
+    }
+
+    public function revision(): int
+    {
+        return $this->revision;
+    }
+
+    public function touchedAt(int $revision): void
+    {
+        $this->revision = $revision;
+    }
+
+    /** @return array{type: string, id: string, revision: int, values: Values} */
+    public function describe(): array
+    {
+        return ['type' => static::type()->value, 'id' => $this->id->toRfc4122(), 'revision' => $this->revision, 'values' => $this->values()];
+    }
+}

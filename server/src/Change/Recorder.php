@@ -1,0 +1,186 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Change;
+
+use Doctrine\DBAL\LockMode;
+use Doctrine\ORM\EntityManagerInterface;
+use Plinth\Server\Account\User;
+use Plinth\Server\Fit\FitKeeper;
+use Plinth\Server\Http\Refusal;
+use Plinth\Server\Plan\PlanKeeper;
+use Plinth\Server\Project\Project;
+use Psr\Clock\ClockInterface;
+use Symfony\Component\Uid\Uuid;
+
+/**
+ * Makes changes: one per user action, one transaction. Rows, what follows from them, the project's next revision and
+ * the history entry are written together or not at all.
+ *
+ * @phpstan-import-type Touch from Change
+ */
+final readonly class Recorder
+{
+    public function __construct(
+        private EntityManagerInterface $entities,
+        private FitKeeper $fits,
+        private PlanKeeper $plans,
+        private ClockInterface $clock,
+    ) {
+    }
+
+    /**
+     * @param Uuid $changeId made by the client; the same id again is answered with the first change
+     * @param callable(Workspace, int): void $act does the work; gets the revision the change will have
+     */
+    public function record(Uuid $project, User $user, Uuid $changeId, string $title, callable $act, bool $carryTracing = false): Change
+    {
+        return $this->inTransaction($project, $user, function (Project $locked) use ($user, $changeId, $title, $act, $carryTracing): Change {
+            $known = $this->entities->find(Change::class, $changeId);
+            if (null !== $known) {
+                return $known->project()->equals($locked->id()) && $known->isBy($user->id()) ? $known : throw Refusal::conflict('id-taken', 'This change id is in use already: make a new one.', 'id');
+            }
+            $workspace = new Workspace($this->entities, $locked->id());
+            $act($workspace, $locked->head() + 1);
+            $this->fits->refit($workspace, $carryTracing);
+            $this->plans->check($workspace);
+            foreach ($this->mine($locked, $user, ChangeState::Undone, 'DESC') as $undone) {
+                $undone->turn(ChangeState::Left);
+            }
+
+            return $this->write($locked, $user, $changeId, $title, $workspace, null);
+        });
+    }
+
+    /** Takes back the user's own latest change, unless somebody has changed its rows since. */
+    public function undo(Uuid $project, User $user, Uuid $changeId): Change
+    {
+        return $this->step($project, $user, $changeId, ChangeState::Done, 'Undo');
+    }
+
+    /** Does again what the user took back last. */
+    public function redo(Uuid $project, User $user, Uuid $changeId): Change
+    {
+        return $this->step($project, $user, $changeId, ChangeState::Undone, 'Redo');
+    }
+
+    /** @return array{undo: string|null, redo: string|null} titles of what could be taken back and done again */
+    public function steps(Project $project, User $user): array
+    {
+        return [
+            'undo' => ($this->mine($project, $user, ChangeState::Done, 'DESC', 1)[0] ?? null)?->title(),
+            'redo' => ($this->mine($project, $user, ChangeState::Undone, 'ASC', 1)[0] ?? null)?->title(),
+        ];
+    }
+
+    private function step(Uuid $project, User $user, Uuid $changeId, ChangeState $from, string $word): Change
+    {
+        return $this->inTransaction($project, $user, function (Project $locked) use ($user, $changeId, $from, $word): Change {
+            $known = $this->entities->find(Change::class, $changeId);
+            if (null !== $known) {
+                return $known;
+            }
+            $back = ChangeState::Done === $from;
+            $target = $this->mine($locked, $user, $from, $back ? 'DESC' : 'ASC', 1)[0] ?? throw Refusal::conflict('nothing-left', $back ? 'There is nothing of yours left to undo.' : 'There is nothing to redo.');
+            $workspace = new Workspace($this->entities, $locked->id());
+            $this->replay($workspace, $target->touches(), $back, $target->title());
+            $this->plans->check($workspace);
+            $target->turn($back ? ChangeState::Undone : ChangeState::Done);
+
+            return $this->write($locked, $user, $changeId, $word.': '.$target->title(), $workspace, $target->id());
+        });
+    }
+
+    /** @param list<Touch> $touches */
+    private function replay(Workspace $workspace, array $touches, bool $back, string $title): void
+    {
+        $order = array_flip(array_map(static fn (RowType $t): string => $t->value, RowType::cases()));
+        // What others refer to comes first when rows appear, last when they go.
+        usort($touches, static fn (array $a, array $b): int => $order[$a['type']] <=> $order[$b['type']]);
+        $changed = [];
+        foreach ($touches as $touch) {
+            $row = $workspace->find(RowType::from($touch['type']), Uuid::fromString($touch['id']));
+            if (!self::same($row?->values(), $back ? $touch['after'] : $touch['before'])) {
+                $changed[] = $row?->describe() ?? ['type' => $touch['type'], 'id' => $touch['id']];
+            }
+        }
+        if ([] !== $changed) {
+            throw Refusal::conflict('changed-since', sprintf('“%s” cannot be taken back or done again: somebody has changed the same things since.', $title), '', ['rows' => $changed]);
+        }
+        foreach ($touches as $touch) {
+            $to = $back ? $touch['before'] : $touch['after'];
+            $type = RowType::from($touch['type']);
+            $row = $workspace->find($type, Uuid::fromString($touch['id']));
+            if (null !== $to && null === $row) {
+                $workspace->add($type, Uuid::fromString($touch['id']), $to, $touch['id']);
+            } elseif (null !== $to && null !== $row) {
+                $workspace->set($row, $to, $touch['id']);
+            }
+        }
+        foreach (array_reverse($touches) as $touch) {
+            $row = $workspace->find(RowType::from($touch['type']), Uuid::fromString($touch['id']));
+            if (null === ($back ? $touch['before'] : $touch['after']) && null !== $row) {
+                $workspace->remove($row, $touch['id']);
+            }
+        }
+    }
+
+    /**
+     * JSON in the database keeps 5.0 as 5, so numbers compare by value.
+     *
+     * @param array<string, scalar|null>|null $a
+     * @param array<string, scalar|null>|null $b
+     */
+    private static function same(?array $a, ?array $b): bool
+    {
+        if (null === $a || null === $b) {
+            return $a === $b;
+        }
+        foreach ($a as $key => $value) {
+            $other = $b[$key] ?? null;
+            if (\is_float($value) && (\is_int($other) || \is_float($other)) ? $value !== (float) $other : $value !== $other) {
+                return false;
+            }
+        }
+
+        return true;
+    }
+
+    private function write(Project $project, User $user, Uuid $changeId, string $title, Workspace $workspace, ?Uuid $target): Change
+    {
+        $touches = $workspace->touches();
+        $revision = $project->advance();
+        foreach ($touches as $touch) {
+            $workspace->find(RowType::from($touch['type']), Uuid::fromString($touch['id']))?->touchedAt($revision);
+        }
+        $change = new Change($changeId, $project->id(), $revision, $user->id(), $title, $touches, $this->clock->now(), $target);
+        $this->entities->persist($change);
+        $this->entities->flush();
+        $this->plans->deriveTouched($workspace, $revision);
+
+        return $change;
+    }
+
+    /** @return list<Change> */
+    private function mine(Project $project, User $user, ChangeState $state, string $order, ?int $most = null): array
+    {
+        return $this->entities->getRepository(Change::class)->findBy(['project' => $project->id(), 'user' => $user->id(), 'state' => $state], ['revision' => $order], $most);
+    }
+
+    /**
+     * @param callable(Project): Change $work
+     */
+    private function inTransaction(Uuid $project, User $user, callable $work): Change
+    {
+        return $this->entities->wrapInTransaction(function () use ($project, $user, $work): Change {
+            // The lock makes writers of one project queue here, and nowhere else.
+            $locked = $this->entities->find(Project::class, $project, LockMode::PESSIMISTIC_WRITE);
+            if (null === $locked || !$locked->belongsTo($user)) {
+                throw Refusal::notFound();
+            }
+
+            return $work($locked);
+        });
+    }
+}

@@ -1,0 +1,78 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Change;
+
+use Plinth\Server\Fit\DrawingFit;
+use Plinth\Server\Fit\GridPick;
+use Plinth\Server\Fit\KnownLength;
+use Plinth\Server\Fit\Pick;
+use Plinth\Server\Plan\Node;
+use Plinth\Server\Plan\Opening;
+use Plinth\Server\Plan\Room;
+use Plinth\Server\Plan\Wall;
+use Plinth\Server\Project\Project;
+use Plinth\Server\Project\Storey;
+use Plinth\Server\Source\Drawing;
+use Plinth\Server\Source\Page;
+use Plinth\Server\Source\Source;
+
+/** Every kind of row that a project is made of, in an order in which each refers to earlier ones only. */
+enum RowType: string
+{
+    case Project = 'project';
+    case Storey = 'storey';
+    case Source = 'source';
+    case Page = 'page';
+    case Drawing = 'drawing';
+    case Fit = 'fit';
+    case Pick = 'pick';
+    case KnownLength = 'knownLength';
+    case GridPick = 'gridPick';
+    case Node = 'node';
+    case Wall = 'wall';
+    case Opening = 'opening';
+    case Room = 'room';
+
+    /** @return class-string<ProjectRow> */
+    public function class(): string
+    {
+        return match ($this) {
+            self::Project => Project::class,
+            self::Storey => Storey::class,
+            self::Source => Source::class,
+            self::Page => Page::class,
+            self::Drawing => Drawing::class,
+            self::Fit => DrawingFit::class,
+            self::Pick => Pick::class,
+            self::KnownLength => KnownLength::class,
+            self::GridPick => GridPick::class,
+            self::Node => Node::class,
+            self::Wall => Wall::class,
+            self::Opening => Opening::class,
+            self::Room => Room::class,
+        };
+    }
+
+    /** Rows that follow from others, or that only an import makes, are not written by clients. */
+    public function isWrittenByClients(): bool
+    {
+        return !\in_array($this, [self::Source, self::Page, self::Fit], true);
+    }
+
+    /** @return list<array{RowType, string}> which rows point here, and by which field */
+    public function referrers(): array
+    {
+        return match ($this) {
+            self::Storey => [[self::Drawing, 'storey'], [self::Node, 'storey'], [self::Room, 'storey']],
+            self::Source => [[self::Page, 'source']],
+            self::Page => [[self::Drawing, 'page']],
+            self::Drawing => [[self::Pick, 'drawing'], [self::KnownLength, 'drawing'], [self::GridPick, 'drawing'], [self::Node, 'drawing'], [self::Room, 'drawing']],
+            self::Pick => [[self::KnownLength, 'a'], [self::KnownLength, 'b'], [self::GridPick, 'a'], [self::GridPick, 'b']],
+            self::Node => [[self::Wall, 'fromNode'], [self::Wall, 'toNode']],
+            self::Wall => [[self::Opening, 'wall']],
+            default => [],
+        };
+    }
+}

@@ -1,0 +1,111 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Change;
+
+use Plinth\Core\Exchange\Exception\UnreadableDocument;
+use Plinth\Core\Exchange\Json\JsonValue;
+use Symfony\Component\Uid\Uuid;
+
+/** The values of a row as they came in, read strictly; errors name the path in the request. */
+final readonly class RowValues
+{
+    private JsonValue $json;
+
+    /**
+     * @param array<string, mixed> $values
+     * @param list<string>         $keys   the only ones allowed
+     */
+    public function __construct(array $values, private string $at, array $keys)
+    {
+        $this->json = JsonValue::of($values, $at)->object($keys);
+    }
+
+    public function at(string $key): string
+    {
+        return '' === $this->at ? $key : $this->at.'/'.$key;
+    }
+
+    public function id(string $key): Uuid
+    {
+        return self::uuid($this->json->get($key));
+    }
+
+    public function optionalId(string $key): ?Uuid
+    {
+        $value = $this->json->optional($key);
+
+        return null === $value ? null : self::uuid($value);
+    }
+
+    public function name(string $key, int $longest = 120): string
+    {
+        $value = $this->json->get($key);
+        $text = trim($value->text($longest));
+
+        return '' === $text ? throw UnreadableDocument::outOfRange($value->at, 'something: it cannot stay empty') : $text;
+    }
+
+    public function text(string $key, int $longest = 120): string
+    {
+        return $this->json->optional($key)?->text($longest) ?? '';
+    }
+
+    public function number(string $key): float
+    {
+        $value = $this->json->get($key);
+        $number = $value->number();
+        // Nothing on Earth that is drawn lies further off than this, and doubles keep a nanometre there.
+        return abs($number) <= 1e9 ? $number : throw UnreadableDocument::outOfRange($value->at, 'between −1e9 and 1e9');
+    }
+
+    public function optionalNumber(string $key): ?float
+    {
+        return null === $this->json->optional($key) ? null : $this->number($key);
+    }
+
+    public function positive(string $key, float $most = 1e9): float
+    {
+        return $this->json->get($key)->positive($most);
+    }
+
+    public function optionalPositive(string $key): ?float
+    {
+        return $this->json->optional($key)?->positive(1e9);
+    }
+
+    public function notNegative(string $key): float
+    {
+        return $this->json->get($key)->notNegative();
+    }
+
+    public function flag(string $key): bool
+    {
+        return $this->json->optional($key)?->boolean() ?? false;
+    }
+
+    public function count(string $key): int
+    {
+        return (int) $this->json->get($key)->notNegative();
+    }
+
+    /**
+     * @template T of \BackedEnum
+     *
+     * @param class-string<T> $enum
+     *
+     * @return T
+     */
+    public function choice(string $key, string $enum): \BackedEnum
+    {
+        return $this->json->get($key)->choice($enum);
+    }
+
+    public static function uuid(JsonValue $value): Uuid
+    {
+        $text = $value->text();
+
+        return Uuid::isValid($text) ? Uuid::fromString($text) : throw UnreadableDocument::outOfRange($value->at, 'a UUID');
+    }
+}

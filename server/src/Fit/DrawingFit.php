@@ -1,0 +1,110 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Fit;
+
+use Doctrine\ORM\Mapping as ORM;
+use Plinth\Core\Geometry\PixelToMm;
+use Plinth\Server\Change\ProjectRow;
+use Plinth\Server\Change\RowType;
+use Plinth\Server\Change\RowValues;
+
+/** The mapping of a drawing in force; it has the drawing's own id. A guess until something says the size. */
+#[ORM\Entity]
+#[ORM\Table(name: 'fit')]
+#[ORM\Index(fields: ['project'])]
+class DrawingFit extends ProjectRow
+{
+    #[ORM\Column(length: 12)]
+    private string $model = 'similar';
+
+    #[ORM\Column]
+    private bool $isGuess = true;
+
+    #[ORM\Column]
+    private float $m00 = 1.0;
+
+    #[ORM\Column]
+    private float $m01 = 0.0;
+
+    #[ORM\Column]
+    private float $m02 = 0.0;
+
+    #[ORM\Column]
+    private float $m10 = 0.0;
+
+    #[ORM\Column]
+    private float $m11 = -1.0;
+
+    #[ORM\Column]
+    private float $m12 = 0.0;
+
+    #[ORM\Column]
+    private float $m20 = 0.0;
+
+    #[ORM\Column]
+    private float $m21 = 0.0;
+
+    #[ORM\Column]
+    private float $m22 = 1.0;
+
+    /** ± of 10 m by the statements in force, null while nothing says the size */
+    #[ORM\Column(nullable: true)]
+    private ?float $plusMinusMmPer10m = null;
+
+    public static function type(): RowType
+    {
+        return RowType::Fit;
+    }
+
+    public function values(): array
+    {
+        return [
+            'model' => $this->model, 'isGuess' => $this->isGuess,
+            'm00' => $this->m00, 'm01' => $this->m01, 'm02' => $this->m02,
+            'm10' => $this->m10, 'm11' => $this->m11, 'm12' => $this->m12,
+            'm20' => $this->m20, 'm21' => $this->m21, 'm22' => $this->m22,
+            'plusMinusMmPer10m' => $this->plusMinusMmPer10m,
+        ];
+    }
+
+    public function take(RowValues $values): void
+    {
+        $this->model = $values->name('model', 12);
+        $this->isGuess = $values->flag('isGuess');
+        [$this->m00, $this->m01, $this->m02] = [$values->number('m00'), $values->number('m01'), $values->number('m02')];
+        [$this->m10, $this->m11, $this->m12] = [$values->number('m10'), $values->number('m11'), $values->number('m12')];
+        [$this->m20, $this->m21, $this->m22] = [$values->number('m20'), $values->number('m21'), $values->number('m22')];
+        $this->plusMinusMmPer10m = $values->optionalNumber('plusMinusMmPer10m');
+    }
+
+    /**
+     * @return array<string, scalar|null> values for a mapping
+     */
+    public static function valuesOf(PixelToMm $map, bool $isGuess, ?float $plusMinusMmPer10m, string $model = 'similar'): array
+    {
+        $m = $map->matrix();
+
+        return [
+            'model' => $model, 'isGuess' => $isGuess,
+            'm00' => $m[0], 'm01' => $m[1], 'm02' => $m[2], 'm10' => $m[3], 'm11' => $m[4], 'm12' => $m[5], 'm20' => $m[6], 'm21' => $m[7], 'm22' => $m[8],
+            'plusMinusMmPer10m' => $plusMinusMmPer10m,
+        ];
+    }
+
+    public function references(): array
+    {
+        return [[RowType::Drawing, $this->id, 'id']];
+    }
+
+    public function isGuess(): bool
+    {
+        return $this->isGuess;
+    }
+
+    public function pixelToMm(): PixelToMm
+    {
+        return PixelToMm::ofMatrix([$this->m00, $this->m01, $this->m02, $this->m10, $this->m11, $this->m12, $this->m20, $this->m21, $this->m22]);
+    }
+}

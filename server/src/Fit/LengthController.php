@@ -1,0 +1,25 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Fit;
+
+use Plinth\Core\Exchange\Json\JsonValue;
+use Plinth\Core\Units\LengthParser;
+use Plinth\Core\Units\LengthUnit;
+use Symfony\Component\HttpFoundation\JsonResponse;
+use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\Routing\Attribute\Route;
+
+/** Reads a typed length while it is being typed. */
+final readonly class LengthController
+{
+    #[Route('/api/length', methods: ['GET'])]
+    public function read(Request $request): Response
+    {
+        $length = LengthParser::parse(JsonValue::of($request->query->get('text', ''), 'text')->text(120), JsonValue::of($request->query->get('unit', 'mm'), 'unit')->choice(LengthUnit::class));
+
+        return new JsonResponse(['mm' => $length->mm, 'stepMm' => $length->stepMm]);
+    }
+}

@@ -1,0 +1,74 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Fit;
+
+use Doctrine\ORM\Mapping as ORM;
+use Plinth\Server\Change\ProjectRow;
+use Plinth\Server\Change\RowType;
+use Plinth\Server\Change\RowValues;
+use Symfony\Bridge\Doctrine\Types\UuidType;
+use Symfony\Component\Uid\Uuid;
+
+/** A picked point in page pixels. */
+#[ORM\Entity]
+#[ORM\Index(fields: ['project'])]
+#[ORM\Index(fields: ['drawing'])]
+class Pick extends ProjectRow
+{
+    #[ORM\Column(type: UuidType::NAME)]
+    private Uuid $drawing;
+
+    #[ORM\Column]
+    private float $x = 0.0;
+
+    #[ORM\Column]
+    private float $y = 0.0;
+
+    #[ORM\Column]
+    private float $sigmaPx = 0.5;
+
+    public static function type(): RowType
+    {
+        return RowType::Pick;
+    }
+
+    public function values(): array
+    {
+        return ['drawing' => $this->drawing->toRfc4122(), 'x' => $this->x, 'y' => $this->y, 'sigmaPx' => $this->sigmaPx];
+    }
+
+    public function take(RowValues $values): void
+    {
+        $this->drawing = $values->id('drawing');
+        $this->x = $values->number('x');
+        $this->y = $values->number('y');
+        $this->sigmaPx = $values->positive('sigmaPx', 1000.0);
+    }
+
+    public function references(): array
+    {
+        return [[RowType::Drawing, $this->drawing, 'drawing']];
+    }
+
+    public function drawing(): Uuid
+    {
+        return $this->drawing;
+    }
+
+    public function x(): float
+    {
+        return $this->x;
+    }
+
+    public function y(): float
+    {
+        return $this->y;
+    }
+
+    public function sigmaPx(): float
+    {
+        return $this->sigmaPx;
+    }
+}

@@ -1,0 +1,72 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Http;
+
+use Doctrine\DBAL\Exception\ConnectionException;
+use Doctrine\DBAL\Exception\ConnectionLost;
+use Doctrine\DBAL\Exception\RetryableException;
+use Plinth\Core\Exchange\Exception\UnreadableDocument;
+use Plinth\Core\Fitting\Exception\FittingException;
+use Plinth\Core\Units\Exception\UnreadableLength;
+use Psr\Log\LoggerInterface;
+use Symfony\Component\EventDispatcher\Attribute\AsEventListener;
+use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\HttpKernel\Event\ExceptionEvent;
+use Symfony\Component\HttpKernel\Exception\HttpExceptionInterface;
+use Symfony\Component\Security\Core\Exception\AccessDeniedException;
+use Symfony\Component\Security\Core\Exception\AuthenticationException;
+
+/** The one place where failures become HTTP answers. */
+final readonly class ErrorListener
+{
+    public function __construct(private LoggerInterface $logger)
+    {
+    }
+
+    #[AsEventListener(priority: 20)]
+    public function __invoke(ExceptionEvent $event): void
+    {
+        $e = $event->getThrowable();
+        // The firewall turns these into its own answers.
+        if ($e instanceof AccessDeniedException || $e instanceof AuthenticationException) {
+            return;
+        }
+        $event->setResponse($this->answer($e));
+    }
+
+    private function answer(\Throwable $e): Response
+    {
+        return match (true) {
+            $e instanceof Refusal => ErrorAnswer::of($e->status, $e->reason, $e->getMessage(), $e->at, $e->more),
+            $e instanceof UnreadableDocument => ErrorAnswer::of(422, 'unreadable', $e->getMessage(), $e->at),
+            $e instanceof UnreadableLength => ErrorAnswer::of(422, 'unreadable-length', $e->getMessage(), (string) $e->position),
+            $e instanceof FittingException => ErrorAnswer::of(422, $e->reason(), $e->getMessage(), $e->at()),
+            $e instanceof ConnectionException, $e instanceof ConnectionLost, self::isLost($e) => ErrorAnswer::of(503, 'database-away', 'The database does not answer. Nothing is lost: this is tried again.'),
+            $e instanceof RetryableException => ErrorAnswer::of(503, 'busy', 'Somebody else was writing at this moment. This is tried again.'),
+            $e instanceof HttpExceptionInterface => ErrorAnswer::of($e->getStatusCode(), 404 === $e->getStatusCode() ? 'not-found' : 'refused', 404 === $e->getStatusCode() ? 'There is nothing here, or it is not yours.' : $e->getMessage()),
+            default => $this->failure($e),
+        };
+    }
+
+    /** A connection that breaks during a statement comes as a driver error or bare PDO error, here and in the session store. */
+    private static function isLost(\Throwable $e): bool
+    {
+        for ($cause = $e; null !== $cause; $cause = $cause->getPrevious()) {
+            // 2002 cannot connect, 2006 gone away, 2013 lost during query, 1053 shutting down: client errors of the MySQL protocol.
+            if ($cause instanceof \PDOException && 1 === preg_match('/\b(2002|2006|2013|1053)\b/', (string) $cause->getCode().' '.$cause->getMessage())) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
+    private function failure(\Throwable $e): Response
+    {
+        $this->logger->critical($e->getMessage(), ['exception' => $e]);
+
+        return ErrorAnswer::of(500, 'failure', 'This went wrong on our side and is in the log. What was saved before is safe; try again.');
+    }
+}

@@ -1,0 +1,46 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Http;
+
+/** A request that cannot be carried out, with its HTTP status, a stable code, words and the place concerned. */
+final class Refusal extends \RuntimeException
+{
+    /** @param array<string, mixed> $more */
+    private function __construct(public readonly int $status, public readonly string $reason, string $message, public readonly string $at = '', public readonly array $more = [])
+    {
+        parent::__construct($message);
+    }
+
+    public static function notFound(): self
+    {
+        return new self(404, 'not-found', 'There is nothing here, or it is not yours.');
+    }
+
+    public static function invalid(string $reason, string $message, string $at = ''): self
+    {
+        return new self(422, $reason, $message, $at);
+    }
+
+    /** @param array<string, mixed> $more the rows as they are now */
+    public static function conflict(string $reason, string $message, string $at = '', array $more = []): self
+    {
+        return new self(409, $reason, $message, $at, $more);
+    }
+
+    public static function tooLarge(string $message, string $at = ''): self
+    {
+        return new self(413, 'too-large', $message, $at);
+    }
+
+    public static function noRoom(): self
+    {
+        return new self(507, 'disk-full', 'The server’s disk is nearly full, so nothing was taken in. Make room and bring the file in again.', 'file');
+    }
+
+    public static function crossOrigin(): self
+    {
+        return new self(403, 'other-origin', 'This request did not come from the application itself.');
+    }
+}

@@ -1,0 +1,49 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Plan;
+
+use Plinth\Core\Exchange\Dxf\DxfWriter;
+use Plinth\Core\Exchange\PlanDocument\PlanWriter;
+use Plinth\Core\Plan\Derivation;
+use Plinth\Core\Plan\Plan;
+use Plinth\Server\Project\ProjectAccess;
+use Plinth\Server\Project\Storey;
+use Symfony\Component\HttpFoundation\HeaderUtils;
+use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\Routing\Attribute\Route;
+use Symfony\Component\Uid\Uuid;
+
+#[Route('/api/storeys/{id}')]
+final readonly class HandOverController
+{
+    public function __construct(private ProjectAccess $access, private PlanKeeper $plans)
+    {
+    }
+
+    #[Route('/plan.dxf', methods: ['GET'], format: 'dxf')]
+    public function dxf(Uuid $id): Response
+    {
+        $row = $this->access->row(Storey::class, $id);
+        $storey = $this->plans->load($id);
+
+        return $this->file(DxfWriter::write($storey, Derivation::of($storey)), 'image/vnd.dxf', $row, 'dxf');
+    }
+
+    #[Route('/plan.json', methods: ['GET'])]
+    public function document(Uuid $id): Response
+    {
+        $row = $this->access->row(Storey::class, $id);
+        $json = json_encode(PlanWriter::document(new Plan([$this->plans->load($id)])), \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRETTY_PRINT);
+
+        return $this->file($json, 'application/json', $row, 'json');
+    }
+
+    private function file(string $content, string $type, Storey $storey, string $suffix): Response
+    {
+        $name = trim((string) preg_replace('/[^A-Za-z0-9]+/', '-', (string) iconv('UTF-8', 'ASCII//TRANSLIT//IGNORE', $this->access->project($storey->project())->name().' '.$storey->name())), '-');
+
+        return new Response($content, 200, ['Content-Type' => $type, 'Cache-Control' => 'no-store', 'Content-Disposition' => HeaderUtils::makeDisposition(HeaderUtils::DISPOSITION_ATTACHMENT, ('' === $name ? 'plan' : strtolower($name)).'.'.$suffix)]);
+    }
+}

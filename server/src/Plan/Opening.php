@@ -1,0 +1,100 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Plan;
+
+use Doctrine\ORM\Mapping as ORM;
+use Plinth\Core\Plan\Opening as CoreOpening;
+use Plinth\Core\Plan\OpeningKind;
+use Plinth\Server\Change\ProjectRow;
+use Plinth\Server\Change\RowType;
+use Plinth\Server\Change\RowValues;
+use Symfony\Bridge\Doctrine\Types\UuidType;
+use Symfony\Component\Uid\Uuid;
+
+/** A door, window or plain opening; `offset` runs along the centre line from the wall's start to the near edge, mm. */
+#[ORM\Entity]
+#[ORM\Index(fields: ['project'])]
+#[ORM\Index(fields: ['wall'])]
+class Opening extends ProjectRow
+{
+    #[ORM\Column(type: UuidType::NAME)]
+    private Uuid $wall;
+
+    #[ORM\Column(length: 8)]
+    private OpeningKind $kind = OpeningKind::Door;
+
+    #[ORM\Column(name: 'offset_mm')]
+    private float $offset = 0.0;
+
+    #[ORM\Column]
+    private float $width = 0.0;
+
+    #[ORM\Column]
+    private float $sill = 0.0;
+
+    #[ORM\Column(nullable: true)]
+    private ?float $height = null;
+
+    #[ORM\Column(length: 5)]
+    private Hand $hand = Hand::Left;
+
+    #[ORM\Column(length: 5)]
+    private Hand $swing = Hand::Left;
+
+    /** D01, W01 … */
+    #[ORM\Column(length: 12)]
+    private string $number = '';
+
+    public static function type(): RowType
+    {
+        return RowType::Opening;
+    }
+
+    public function values(): array
+    {
+        return [
+            'wall' => $this->wall->toRfc4122(), 'kind' => $this->kind->value, 'offset' => $this->offset, 'width' => $this->width,
+            'sill' => $this->sill, 'height' => $this->height, 'hand' => $this->hand->value, 'swing' => $this->swing->value, 'number' => $this->number,
+        ];
+    }
+
+    public function take(RowValues $values): void
+    {
+        $this->wall = $values->id('wall');
+        $this->kind = $values->choice('kind', OpeningKind::class);
+        $this->offset = $values->number('offset');
+        $this->width = $values->positive('width');
+        $this->sill = $values->notNegative('sill');
+        $this->height = $values->optionalPositive('height');
+        $this->hand = $values->choice('hand', Hand::class);
+        $this->swing = $values->choice('swing', Hand::class);
+        $this->number = $values->text('number', 12);
+    }
+
+    public function references(): array
+    {
+        return [[RowType::Wall, $this->wall, 'wall']];
+    }
+
+    public function wall(): Uuid
+    {
+        return $this->wall;
+    }
+
+    public function width(): float
+    {
+        return $this->width;
+    }
+
+    public function offset(): float
+    {
+        return $this->offset;
+    }
+
+    public function toCore(): CoreOpening
+    {
+        return new CoreOpening($this->id->toRfc4122(), $this->wall->toRfc4122(), $this->kind, $this->offset, $this->width, $this->sill, $this->height, $this->hand->value, $this->swing->value);
+    }
+}

@@ -1,0 +1,79 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Plan;
+
+use Doctrine\ORM\Mapping as ORM;
+use Plinth\Core\Geometry\Point;
+use Plinth\Core\Plan\Room as CoreRoom;
+use Plinth\Server\Change\ProjectRow;
+use Plinth\Server\Change\RowType;
+use Plinth\Server\Change\RowValues;
+use Symfony\Bridge\Doctrine\Types\UuidType;
+use Symfony\Component\Uid\Uuid;
+
+/** A name for the region that holds its anchor. */
+#[ORM\Entity]
+#[ORM\Index(fields: ['project'])]
+#[ORM\Index(fields: ['storey'])]
+class Room extends ProjectRow
+{
+    #[ORM\Column(type: UuidType::NAME)]
+    private Uuid $storey;
+
+    #[ORM\Column(type: UuidType::NAME, nullable: true)]
+    private ?Uuid $drawing = null;
+
+    #[ORM\Column(length: 120)]
+    private string $name = '';
+
+    #[ORM\Column(length: 12)]
+    private string $number = '';
+
+    #[ORM\Column]
+    private float $x = 0.0;
+
+    #[ORM\Column]
+    private float $y = 0.0;
+
+    public static function type(): RowType
+    {
+        return RowType::Room;
+    }
+
+    public function values(): array
+    {
+        return ['storey' => $this->storey->toRfc4122(), 'drawing' => $this->drawing?->toRfc4122(), 'name' => $this->name, 'number' => $this->number, 'x' => $this->x, 'y' => $this->y];
+    }
+
+    public function take(RowValues $values): void
+    {
+        $this->storey = $values->id('storey');
+        $this->drawing = $values->optionalId('drawing');
+        $this->name = $values->name('name');
+        $this->number = $values->text('number', 12);
+        $this->x = $values->number('x');
+        $this->y = $values->number('y');
+    }
+
+    public function references(): array
+    {
+        $needs = [[RowType::Storey, $this->storey, 'storey']];
+        if (null !== $this->drawing) {
+            $needs[] = [RowType::Drawing, $this->drawing, 'drawing'];
+        }
+
+        return $needs;
+    }
+
+    public function storey(): Uuid
+    {
+        return $this->storey;
+    }
+
+    public function toCore(): CoreRoom
+    {
+        return new CoreRoom($this->id->toRfc4122(), $this->name, $this->number, new Point($this->x, $this->y));
+    }
+}

@@ -1,0 +1,86 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Plan;
+
+use Plinth\Core\Exchange\Json\JsonValue;
+use Plinth\Core\Geometry\Point;
+use Plinth\Core\Plan\Line;
+use Plinth\Core\Plan\TracedChain;
+use Plinth\Core\Plan\Wall as CoreWall;
+use Plinth\Server\Change\Operations;
+use Plinth\Server\Change\RowType;
+use Plinth\Server\Change\RowValues;
+use Plinth\Server\Change\Workspace;
+use Plinth\Server\Http\Refusal;
+use Symfony\Component\Uid\Uuid;
+
+/**
+ * Traces a chain of walls, or goes on with one: the client sends the whole chain as clicked, along whichever line of the
+ * wall, with ids for its nodes and walls; those already there are moved, the rest are added.
+ */
+final readonly class TraceOperation
+{
+    public function apply(Workspace $workspace, JsonValue $trace, int $base): void
+    {
+        $trace->object(['storey', 'drawing', 'points', 'nodes', 'walls', 'closed', 'line', 'thickness', 'height', 'evidence', 'joins']);
+        $points = array_map(static fn (JsonValue $p): Point => new Point(...$p->pair()), $trace->list('points'));
+        $nodes = array_map(RowValues::uuid(...), $trace->list('nodes'));
+        $walls = array_map(RowValues::uuid(...), $trace->list('walls'));
+        $closed = $trace->optional('closed')?->boolean() ?? false;
+        $n = \count($points);
+        if ($n < ($closed ? 3 : 2) || \count($nodes) !== $n || \count($walls) !== ($closed ? $n : $n - 1)) {
+            throw Refusal::invalid('bad-chain', 'A chain needs two points or more, one node for each point and one wall between each two.', $trace->at.'/points');
+        }
+        foreach ($walls as $i => $_) {
+            if ($points[$i]->distanceTo($points[($i + 1) % $n]) <= CoreWall::JOIN_MM) {
+                throw Refusal::invalid('wall-of-no-length', 'A wall needs a length: two points of the chain lie on one spot.', $trace->at.'/points/'.(($i + 1) % $n));
+            }
+        }
+        $thickness = $trace->get('thickness')->positive(CoreWall::THICKEST_MM);
+        $line = $trace->get('line')->choice(Line::class);
+        $centre = TracedChain::centreLine($points, $line, $thickness, $closed);
+        foreach ($trace->list('joins') as $join) {
+            $join->object(['point', 'wall']);
+            $i = (int) $join->get('point')->notNegative();
+            if ($closed || (0 !== $i && $i !== $n - 1)) {
+                throw Refusal::invalid('bad-chain', 'Only the first and last point of an open chain can join a wall.', $join->at.'/point');
+            }
+            $host = $workspace->get(Wall::class, RowValues::uuid($join->get('wall')));
+            $centre[$i] = TracedChain::join($centre[0 === $i ? 1 : $n - 2], $centre[$i], $this->core($workspace, $host));
+        }
+        $storey = $trace->get('storey')->text();
+        $drawing = $trace->optional('drawing')?->text();
+        foreach ($centre as $i => $point) {
+            $values = ['storey' => $storey, 'drawing' => $drawing, 'x' => $point->x, 'y' => $point->y];
+            $this->addOrSet($workspace, RowType::Node, $nodes[$i], $values, $base, $trace->at.'/nodes/'.$i);
+        }
+        foreach ($walls as $i => $id) {
+            $this->addOrSet($workspace, RowType::Wall, $id, [
+                'storey' => $storey,
+                'fromNode' => $nodes[$i]->toRfc4122(),
+                'toNode' => $nodes[($i + 1) % $n]->toRfc4122(),
+                'thickness' => $thickness,
+                'height' => $trace->optional('height')?->positive(),
+                'line' => $line->value,
+                'evidence' => $trace->optional('evidence')?->text() ?? Evidence::Ink->value,
+            ], $base, $trace->at.'/walls/'.$i);
+        }
+    }
+
+    /** @param array<string, scalar|null> $values */
+    private function addOrSet(Workspace $workspace, RowType $type, Uuid $id, array $values, int $base, string $at): void
+    {
+        if (null === $workspace->find($type, $id)) {
+            $workspace->add($type, $id, $values, $at);
+        } else {
+            $workspace->set(Operations::current($workspace, $type, $id, $base, $at), $values, $at);
+        }
+    }
+
+    private function core(Workspace $workspace, Wall $wall): CoreWall
+    {
+        return $wall->span($workspace->get(Node::class, $wall->fromNode())->at(), $workspace->get(Node::class, $wall->toNode())->at());
+    }
+}

@@ -1,0 +1,81 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Project;
+
+use Doctrine\ORM\Mapping as ORM;
+use Plinth\Core\Units\LengthUnit;
+use Plinth\Server\Account\User;
+use Plinth\Server\Change\ProjectRow;
+use Plinth\Server\Change\RowType;
+use Plinth\Server\Change\RowValues;
+use Symfony\Bridge\Doctrine\Types\UuidType;
+use Symfony\Component\Uid\Uuid;
+
+#[ORM\Entity]
+#[ORM\Index(fields: ['owner'])]
+class Project extends ProjectRow
+{
+    #[ORM\Column(length: 120)]
+    private string $name = '';
+
+    #[ORM\Column(length: 20)]
+    private Purpose $purpose = Purpose::Planning;
+
+    /** unit that a bare number takes */
+    #[ORM\Column(length: 4)]
+    private LengthUnit $unit = LengthUnit::Millimetre;
+
+    #[ORM\Column(type: UuidType::NAME)]
+    private Uuid $owner;
+
+    /** number of the project's latest change */
+    #[ORM\Column]
+    private int $head = 0;
+
+    public static function type(): RowType
+    {
+        return RowType::Project;
+    }
+
+    public static function of(Uuid $id, User $owner): self
+    {
+        $project = new self($id, $id);
+        $project->owner = $owner->id();
+
+        return $project;
+    }
+
+    public function values(): array
+    {
+        return ['name' => $this->name, 'purpose' => $this->purpose->value, 'unit' => $this->unit->value];
+    }
+
+    public function take(RowValues $values): void
+    {
+        $this->name = $values->name('name');
+        $this->purpose = $values->choice('purpose', Purpose::class);
+        $this->unit = $values->choice('unit', LengthUnit::class);
+    }
+
+    public function belongsTo(User $user): bool
+    {
+        return $this->owner->equals($user->id());
+    }
+
+    public function name(): string
+    {
+        return $this->name;
+    }
+
+    public function head(): int
+    {
+        return $this->head;
+    }
+
+    public function advance(): int
+    {
+        return ++$this->head;
+    }
+}

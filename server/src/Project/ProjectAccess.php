@@ -1,0 +1,49 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Project;
+
+use Doctrine\ORM\EntityManagerInterface;
+use Plinth\Server\Account\User;
+use Plinth\Server\Change\ProjectRow;
+use Plinth\Server\Http\Refusal;
+use Symfony\Bundle\SecurityBundle\Security;
+use Symfony\Component\Uid\Uuid;
+
+/** Who may see what. A foreign thing is answered like one that does not exist. */
+final readonly class ProjectAccess
+{
+    public function __construct(private EntityManagerInterface $entities, private Security $security)
+    {
+    }
+
+    public function user(): User
+    {
+        $user = $this->security->getUser();
+
+        return $user instanceof User ? $user : throw new \LogicException('The firewall lets nobody else through.');
+    }
+
+    public function project(Uuid $id): Project
+    {
+        $project = $this->entities->find(Project::class, $id);
+
+        return null !== $project && $project->belongsTo($this->user()) ? $project : throw Refusal::notFound();
+    }
+
+    /**
+     * @template T of ProjectRow
+     *
+     * @param class-string<T> $class
+     *
+     * @return T
+     */
+    public function row(string $class, Uuid $id): ProjectRow
+    {
+        $row = $this->entities->find($class, $id) ?? throw Refusal::notFound();
+        $this->project($row->project());
+
+        return $row;
+    }
+}

@@ -1,0 +1,79 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Project;
+
+use Doctrine\ORM\EntityManagerInterface;
+use Plinth\Core\Exchange\Json\JsonValue;
+use Plinth\Server\Change\RowType;
+use Plinth\Server\Change\RowValues;
+use Plinth\Server\Change\Workspace;
+use Plinth\Server\Change\Recorder;
+use Plinth\Server\Http\Write;
+use Symfony\Component\HttpFoundation\JsonResponse;
+use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\Routing\Attribute\Route;
+use Symfony\Component\Uid\Uuid;
+use Symfony\Component\Uid\UuidV7;
+
+final readonly class ProjectController
+{
+    public function __construct(private ProjectAccess $access, private ProjectState $state, private EntityManagerInterface $entities, private Recorder $recorder)
+    {
+    }
+
+    #[Route('/api/projects', methods: ['GET'])]
+    public function list(): Response
+    {
+        $projects = $this->entities->getRepository(Project::class)->findBy(['owner' => $this->access->user()->id()], ['id' => 'DESC']);
+
+        return new JsonResponse(['projects' => array_map(fn (Project $p): array => [
+            'id' => $p->id()->toRfc4122(),
+            'revision' => $p->head(),
+            'preview' => $this->preview($p)?->toRfc4122(),
+        ] + $p->values(), $projects)]);
+    }
+
+    #[Write]
+    #[Route('/api/projects', methods: ['POST'])]
+    public function create(Request $request): Response
+    {
+        $body = JsonValue::parse($request->getContent())->object(['id', 'name', 'purpose', 'unit', 'storey']);
+        $id = RowValues::uuid($body->get('id'));
+        $user = $this->access->user();
+        $existing = $this->entities->find(Project::class, $id);
+        if (null === $existing) {
+            $project = Project::of($id, $user);
+            $project->take(new RowValues([
+                'name' => $body->get('name')->text(120),
+                'purpose' => $body->optional('purpose')?->text() ?? Purpose::Planning->value,
+                'unit' => $body->optional('unit')?->text() ?? 'mm',
+            ], '', ['name', 'purpose', 'unit']));
+            $this->entities->persist($project);
+            $this->entities->flush();
+            $storey = $body->optional('storey')?->text(120) ?? 'Ground';
+            $this->recorder->record($id, $user, new UuidV7(), 'Begin', static function (Workspace $workspace) use ($storey): void {
+                $workspace->add(RowType::Storey, new UuidV7(), ['name' => $storey, 'elevation' => 0.0, 'height' => 2700.0], 'storey');
+            });
+        }
+
+        return $this->state->whole($this->access->project($id), $user);
+    }
+
+    #[Route('/api/projects/{id}', methods: ['GET'])]
+    public function show(Uuid $id): Response
+    {
+        return $this->state->whole($this->access->project($id), $this->access->user());
+    }
+
+    private function preview(Project $project): ?Uuid
+    {
+        foreach ($this->entities->getRepository(\Plinth\Server\Source\Page::class)->findBy(['project' => $project->id()], ['id' => 'ASC'], 1) as $page) {
+            return $page->hasPreview() ? $page->id() : null;
+        }
+
+        return null;
+    }
+}

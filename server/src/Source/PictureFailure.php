@@ -1,0 +1,33 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Source;
+
+final class PictureFailure extends \RuntimeException
+{
+    private function __construct(string $message, public readonly bool $wasStopped = false)
+    {
+        parent::__construct($message);
+    }
+
+    public static function stopped(): self
+    {
+        return new self('Stopped.', true);
+    }
+
+    public static function tooLong(float $seconds): self
+    {
+        return new self(sprintf('This picture took longer than %.0f seconds to read and was given up.', $seconds));
+    }
+
+    public static function of(string $errors): self
+    {
+        return new self(match (1) {
+            preg_match('/no space left|write (error|failed)/i', $errors) => 'The server’s disk is full. Make room and try again.',
+            preg_match('/premature|truncat|unexpected end|end of (file|stream)|not enough data|out of order read|read error|CRC|IDAT/i', $errors) => 'This file is incomplete: its picture ends too early. Copy or scan it again.',
+            preg_match('/out of memory|cannot allocate|unable to allocate/i', $errors) => 'This picture needs more memory than is allowed.',
+            default => 'This file cannot be read as a picture: it is damaged, or of a kind that is not supported.',
+        });
+    }
+}
