@@ -17,6 +17,7 @@ use Symfony\Component\Uid\Uuid;
  * @phpstan-type Touch array{type: string, id: string, before: Values|null, after: Values|null}
  */
 #[ORM\Entity]
+#[ORM\Table(name: 'project_change')]
 #[ORM\UniqueConstraint(fields: ['project', 'revision'])]
 #[ORM\Index(fields: ['project', 'user', 'state'])]
 class Change

@@ -11,7 +11,9 @@ use Plinth\Server\Fit\FitKeeper;
 use Plinth\Server\Http\Refusal;
 use Plinth\Server\Plan\PlanKeeper;
 use Plinth\Server\Project\Project;
+use Plinth\Server\Source\ImportPage;
 use Psr\Clock\ClockInterface;
+use Symfony\Component\Messenger\MessageBusInterface;
 use Symfony\Component\Uid\Uuid;
 
 /**
@@ -27,6 +29,7 @@ final readonly class Recorder
         private FitKeeper $fits,
         private PlanKeeper $plans,
         private ClockInterface $clock,
+        private MessageBusInterface $bus,
     ) {
     }
 
@@ -34,9 +37,9 @@ final readonly class Recorder
      * @param Uuid $changeId made by the client; the same id again is answered with the first change
      * @param callable(Workspace, int): void $act does the work; gets the revision the change will have
      */
-    public function record(Uuid $project, User $user, Uuid $changeId, string $title, callable $act, bool $carryTracing = false): Change
+    public function record(Uuid $project, User $user, Uuid $changeId, string $title, callable $act, bool $carryTracing = false, ChangeState $state = ChangeState::Done): Change
     {
-        return $this->inTransaction($project, $user, function (Project $locked) use ($user, $changeId, $title, $act, $carryTracing): Change {
+        return $this->inTransaction($project, $user, function (Project $locked) use ($user, $changeId, $title, $act, $carryTracing, $state): Change {
             $known = $this->entities->find(Change::class, $changeId);
             if (null !== $known) {
                 return $known->project()->equals($locked->id()) && $known->isBy($user->id()) ? $known : throw Refusal::conflict('id-taken', 'This change id is in use already: make a new one.', 'id');
@@ -49,7 +52,10 @@ final readonly class Recorder
                 $undone->turn(ChangeState::Left);
             }
 
-            return $this->write($locked, $user, $changeId, $title, $workspace, null);
+            $change = $this->write($locked, $user, $changeId, $title, $workspace, null);
+            $change->turn($state);
+
+            return $change;
         });
     }
 
@@ -158,6 +164,12 @@ final readonly class Recorder
         $this->entities->persist($change);
         $this->entities->flush();
         $this->plans->deriveTouched($workspace, $revision);
+        foreach ($touches as $touch) {
+            // The queue is a table of the same database: the job is there exactly when the page is.
+            if (RowType::Page->value === $touch['type'] && null === $touch['before']) {
+                $this->bus->dispatch(new ImportPage($touch['id']));
+            }
+        }
 
         return $change;
     }

@@ -6,6 +6,7 @@ namespace Plinth\Server\Project;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Plinth\Core\Exchange\Json\JsonValue;
+use Plinth\Server\Change\ChangeState;
 use Plinth\Server\Change\RowType;
 use Plinth\Server\Change\RowValues;
 use Plinth\Server\Change\Workspace;
@@ -56,7 +57,7 @@ final readonly class ProjectController
             $storey = $body->optional('storey')?->text(120) ?? 'Ground';
             $this->recorder->record($id, $user, new UuidV7(), 'Begin', static function (Workspace $workspace) use ($storey): void {
                 $workspace->add(RowType::Storey, new UuidV7(), ['name' => $storey, 'elevation' => 0.0, 'height' => 2700.0], 'storey');
-            });
+            }, state: ChangeState::Left); // the beginning of a project is not undone
         }
 
         return $this->state->whole($this->access->project($id), $user);

@@ -60,15 +60,17 @@ final readonly class JsonValue
     /** @return list<self> of the list under the key; empty when absent */
     public function list(string $key): array
     {
-        $list = $this->optional($key);
-        if (null === $list) {
-            return [];
-        }
-        if (!\is_array($list->value) || !array_is_list($list->value)) {
-            throw UnreadableDocument::wrongType($list->at, 'a list', $list->value);
+        return $this->optional($key)?->items() ?? [];
+    }
+
+    /** @return list<self> of this list */
+    public function items(): array
+    {
+        if (!\is_array($this->value) || !array_is_list($this->value)) {
+            throw UnreadableDocument::wrongType($this->at, 'a list', $this->value);
         }
 
-        return array_map(static fn (int $i, mixed $v): self => new self($v, $list->at.'/'.$i), array_keys($list->value), $list->value);
+        return array_map(fn (int $i, mixed $v): self => new self($v, $this->at.'/'.$i), array_keys($this->value), $this->value);
     }
 
     public function number(): float

@@ -1,0 +1,157 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Demo;
+
+use Doctrine\ORM\EntityManagerInterface;
+use Plinth\Core\Exchange\Json\JsonValue;
+use Plinth\Core\Geometry\PixelToMm;
+use Plinth\Core\Geometry\Point;
+use Plinth\Server\Account\AccountController;
+use Plinth\Server\Account\User;
+use Plinth\Server\Change\Change;
+use Plinth\Server\Change\ChangeState;
+use Plinth\Server\Change\Operations;
+use Plinth\Server\Change\Recorder;
+use Plinth\Server\Change\RowType;
+use Plinth\Server\Change\RowValues;
+use Plinth\Server\Change\Workspace;
+use Plinth\Server\Fit\DrawingFit;
+use Plinth\Server\Project\Project;
+use Plinth\Server\Source\BringIn;
+use Symfony\Component\Console\Attribute\AsCommand;
+use Symfony\Component\Uid\Uuid;
+use Symfony\Component\Uid\UuidV7;
+
+/** A ringing station's ground floor, half done: trued, outer walls and two rooms traced, the rest left to do. */
+#[AsCommand('plinth:demo', 'Puts the demo account and its project in place, once.')]
+final readonly class SeedDemo
+{
+    /** Where hand picks fall beside the true point, px, in turn. */
+    private const HAND = [[0.21, -0.14], [-0.18, 0.22], [0.12, 0.19], [-0.24, -0.11], [0.08, -0.2]];
+
+    public function __construct(private EntityManagerInterface $entities, private Recorder $recorder, private Operations $operations, private BringIn $bringIn, private string $projectDir)
+    {
+    }
+
+    public function __invoke(): int
+    {
+        if (null !== $this->entities->getRepository(User::class)->findOneBy(['email' => AccountController::DEMO_EMAIL])) {
+            return 0;
+        }
+        $user = new User(AccountController::DEMO_EMAIL, 'Demo Desk');
+        $project = Project::of(new UuidV7(), $user);
+        $project->take(new RowValues(['name' => 'Sallow Fen ringing station', 'purpose' => 'planning', 'unit' => 'mm'], '', ['name', 'purpose', 'unit']));
+        $this->entities->persist($user);
+        $this->entities->persist($project);
+        $this->entities->flush();
+        $this->work($project->id(), $user);
+
+        return 0;
+    }
+
+    private function work(Uuid $project, User $user): void
+    {
+        [$storey, $loft] = [new UuidV7(), new UuidV7()];
+        $this->recorder->record($project, $user, new UuidV7(), 'Begin', static function (Workspace $workspace) use ($storey, $loft): void {
+            $workspace->add(RowType::Storey, $storey, ['name' => 'Ground', 'elevation' => 0.0, 'height' => 2700.0], 'storey');
+            $workspace->add(RowType::Storey, $loft, ['name' => 'Net loft', 'elevation' => 2700.0, 'height' => 2400.0], 'storey');
+        }, state: ChangeState::Left);
+        $brought = $this->bringIn->take($project, $user, $this->projectDir.'/demo/sallow-fen-ground.jpg', 'sallow-fen-ground.jpg', new UuidV7(), $storey);
+        $drawing = self::touched($brought, RowType::Drawing);
+        $truth = $this->truth();
+        $pick = 0;
+        foreach ([['13 200', [0, 0], [13200, 0], false], ['8 600', [0, 0], [0, 8600], false], ['11 000', [0, 8600], [11000, 8600], true]] as [$text, $from, $to, $heldOut]) {
+            [$a, $b] = [new UuidV7(), new UuidV7()];
+            $this->change($project, $user, $heldOut ? 'Check length' : 'Known length', [
+                self::pick($a, $drawing, $truth, $from, self::HAND[$pick++ % 5]),
+                self::pick($b, $drawing, $truth, $to, self::HAND[$pick++ % 5]),
+                ['do' => 'add', 'type' => 'knownLength', 'id' => (string) new UuidV7(), 'values' => [
+                    'drawing' => (string) $drawing, 'a' => (string) $a, 'b' => (string) $b, 'text' => $text, 'unit' => 'mm', 'standing' => 'figured', 'ends' => 'outer face', 'along' => 'straight', 'heldOut' => $heldOut,
+                ]],
+            ]);
+        }
+        [$a, $b] = [new UuidV7(), new UuidV7()];
+        $this->change($project, $user, 'Grid line', [
+            self::pick($a, $drawing, $truth, [0, 0], self::HAND[2]),
+            self::pick($b, $drawing, $truth, [13200, 0], self::HAND[3]),
+            ['do' => 'add', 'type' => 'gridPick', 'id' => (string) new UuidV7(), 'values' => ['drawing' => (string) $drawing, 'a' => (string) $a, 'b' => (string) $b, 'axis' => 'x']],
+        ]);
+        $this->entities->clear();
+        $fit = $this->entities->find(DrawingFit::class, $drawing)?->pixelToMm() ?? throw new \LogicException('A drawing has a fit.');
+        $model = static function (array $p) use ($truth, $fit): array {
+            [$x, $y] = $p;
+
+            return $fit->toMm($truth->toPixel(new Point((float) $x, (float) $y)))->toArray();
+        };
+        $base = ['storey' => (string) $storey, 'drawing' => (string) $drawing, 'evidence' => 'ink'];
+        $ids = static fn (int $n): array => array_map(static fn (): string => (string) new UuidV7(), range(1, $n));
+        $outer = $ids(5);
+        $this->change($project, $user, 'Trace a wall', [['do' => 'trace', 'trace' => $base + [
+            'points' => array_map($model, [[0, 0], [13200, 0], [13200, 6400], [11000, 8600], [0, 8600]]), 'nodes' => $ids(5), 'walls' => $outer, 'closed' => true, 'line' => 'right', 'thickness' => 300,
+        ]]]);
+        [$spine] = $spineIds = $ids(1);
+        $this->change($project, $user, 'Trace a wall', [['do' => 'trace', 'trace' => $base + [
+            'points' => array_map($model, [[5200, 300], [5200, 8300]]), 'nodes' => $ids(2), 'walls' => $spineIds, 'line' => 'centre', 'thickness' => 200,
+            'joins' => [['point' => 0, 'wall' => $outer[0]], ['point' => 1, 'wall' => $outer[3]]],
+        ]]]);
+        $this->change($project, $user, 'Trace a wall', [['do' => 'trace', 'trace' => $base + [
+            'points' => array_map($model, [[300, 3900], [5100, 3900]]), 'nodes' => $ids(2), 'walls' => $ids(1), 'line' => 'centre', 'thickness' => 120,
+            'joins' => [['point' => 0, 'wall' => $outer[4]], ['point' => 1, 'wall' => $spine]],
+        ]]]);
+        foreach ([['D01', $outer[0], 6100, 1010], ['D02', $spine, 2300, 910]] as [$number, $wall, $along, $width]) {
+            // The traced wall starts half a thickness inside the outer corner, as the truth's does.
+            $this->change($project, $user, 'Door', [['do' => 'add', 'type' => 'opening', 'id' => (string) new UuidV7(), 'values' => [
+                'wall' => $wall, 'kind' => 'door', 'offset' => $along - 150.0, 'width' => (float) $width, 'sill' => 0.0, 'height' => 2040.0, 'hand' => 'left', 'swing' => 'left', 'number' => $number,
+            ]]]);
+        }
+        foreach ([['Net store', [2700, 2600]], ['Drying room', [2700, 7300]]] as [$name, $at]) {
+            [$x, $y] = $model($at);
+            $this->change($project, $user, 'Name a room', [['do' => 'add', 'type' => 'room', 'id' => (string) new UuidV7(), 'values' => ['storey' => (string) $storey, 'drawing' => (string) $drawing, 'name' => $name, 'number' => '', 'x' => $x, 'y' => $y]]]);
+        }
+    }
+
+    /** @param list<array<string, mixed>> $operations */
+    private function change(Uuid $project, User $user, string $title, array $operations): void
+    {
+        $this->recorder->record($project, $user, new UuidV7(), $title, fn (Workspace $w) => $this->operations->apply($w, JsonValue::of(['operations' => $operations]), \PHP_INT_MAX));
+    }
+
+    /**
+     * @param array{int, int}     $at   mm of the truth
+     * @param array{float, float} $hand px
+     *
+     * @return array<string, mixed>
+     */
+    private static function pick(Uuid $id, Uuid $drawing, PixelToMm $truth, array $at, array $hand): array
+    {
+        $px = $truth->toPixel(new Point($at[0], $at[1]));
+
+        return ['do' => 'add', 'type' => 'pick', 'id' => (string) $id, 'values' => ['drawing' => (string) $drawing, 'x' => $px->x + $hand[0], 'y' => $px->y + $hand[1], 'sigmaPx' => 0.5]];
+    }
+
+    private static function touched(Change $change, RowType $type): Uuid
+    {
+        foreach ($change->touches() as $touch) {
+            if ($touch['type'] === $type->value) {
+                return Uuid::fromString($touch['id']);
+            }
+        }
+        throw new \LogicException('The change has no such row.');
+    }
+
+    private function truth(): PixelToMm
+    {
+        $file = (string) file_get_contents($this->projectDir.'/demo/sallow-fen-ground.truth.json');
+        $numbers = [];
+        foreach (JsonValue::parse($file)->get('pixelToMm')->items() as $row) {
+            foreach ($row->items() as $cell) {
+                $numbers[] = $cell->number();
+            }
+        }
+        [$a, $b, $c, $d, $e, $f] = $numbers;
+
+        return PixelToMm::ofMatrix([$a, $b, $c, $d, $e, $f, 0.0, 0.0, 1.0]);
+    }
+}

@@ -1,0 +1,58 @@
+import createClient from "openapi-fetch";
+import type { components, paths } from "./schema";
+
+export type Schemas = components["schemas"];
+export type State = Schemas["State"];
+export type Row = Schemas["Row"];
+export type RowType = Schemas["RowType"];
+export type Operation = Schemas["Operation"];
+export type FitReport = Schemas["FitReport"];
+export type Shapes = Schemas["Shapes"];
+export type PageProgress = Schemas["PageProgress"];
+export type Account = Schemas["Account"];
+
+/** The fixed header is what other origins cannot send; the browser vouches for the rest. */
+export const WRITE_HEADERS = { "csrf-token": "csrf-token" };
+
+export const api = createClient<paths>({ baseUrl: "", headers: WRITE_HEADERS });
+
+/** A refusal in the server's words. */
+export class Refused extends Error {
+  constructor(
+    readonly status: number,
+    readonly code: string,
+    message: string,
+    readonly at: string,
+  ) {
+    super(message);
+  }
+
+  /** Worth sending again as it is: nothing was judged yet. */
+  get isPassing(): boolean {
+    return this.status === 0 || this.status === 503 || this.status === 502 || this.status === 504;
+  }
+}
+
+export function refusal(status: number, body: unknown): Refused {
+  const error = (body as Schemas["ErrorAnswer"] | undefined)?.error;
+  return new Refused(
+    status,
+    error?.code ?? "failure",
+    error?.message ?? "The server gave no answer that can be read.",
+    error?.at ?? "",
+  );
+}
+
+/** Unwraps an answer, turning refusals and a lost connection into one kind of error. */
+export async function settled<T>(call: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
+  let answer: { data?: T; error?: unknown; response: Response };
+  try {
+    answer = await call;
+  } catch {
+    throw new Refused(0, "offline", "The server cannot be reached.", "");
+  }
+  if (!answer.response.ok || answer.data === undefined) {
+    throw refusal(answer.response.status, answer.error);
+  }
+  return answer.data;
+}

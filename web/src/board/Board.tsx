@@ -1,0 +1,156 @@
+import { type PointerEvent as ReactPointerEvent, useEffect, useRef } from "react";
+import { clickAt, snapAt } from "../desk/acts";
+import { setView, useDesk } from "../desk/desk";
+import { pictureOf } from "../desk/selectors";
+import { useProject } from "../project/store";
+import { EdgeRules } from "./EdgeRules";
+import { apply, inverse, toScreen, type XY, zoomAt } from "./geometry";
+import { Overlay } from "./Overlay";
+import { images, paintPicture } from "./picture";
+import { paintPlan } from "./plan";
+
+const DRAG_PX = 4;
+
+/** The working surface. The canvas follows the stores by itself; React draws only what floats above it. */
+export function Board({ children }: { children?: React.ReactNode }) {
+  const frame = useRef<HTMLDivElement>(null);
+  const canvas = useRef<HTMLCanvasElement>(null);
+  usePainting(frame, canvas);
+  const drag = useRef<{ id: number; start: XY; last: XY; moved: boolean; button: number } | null>(null);
+
+  const place = (e: { clientX: number; clientY: number }): XY => {
+    const box = frame.current?.getBoundingClientRect();
+    return [e.clientX - (box?.left ?? 0), e.clientY - (box?.top ?? 0)];
+  };
+  const model = (at: XY): XY => {
+    const { view, size } = useDesk.getState();
+    return apply(inverse(toScreen(view, size)), at);
+  };
+
+  const onPointerDown = (e: ReactPointerEvent) => {
+    if (e.button > 1) return;
+    const at = place(e);
+    drag.current = { id: e.pointerId, start: at, last: at, moved: false, button: e.button };
+    e.currentTarget.setPointerCapture(e.pointerId);
+    if (e.button === 1) e.preventDefault();
+  };
+  const onPointerMove = (e: ReactPointerEvent) => {
+    const at = place(e);
+    const held = drag.current;
+    if (held && held.id === e.pointerId) {
+      if (Math.hypot(at[0] - held.start[0], at[1] - held.start[1]) > DRAG_PX) held.moved = true;
+      if (held.moved) {
+        const { view } = useDesk.getState();
+        setView({
+          ...view,
+          x: view.x - (at[0] - held.last[0]) / view.k,
+          y: view.y + (at[1] - held.last[1]) / view.k,
+        });
+        held.last = at;
+        return;
+      }
+    }
+    const pointer = model(at);
+    useDesk.setState({ pointer, snap: snapAt(pointer, e.altKey) });
+  };
+  const onPointerUp = (e: ReactPointerEvent) => {
+    const held = drag.current;
+    drag.current = null;
+    if (!held || held.moved || held.button !== 0) return;
+    const pointer = model(place(e));
+    useDesk.setState({ pointer });
+    clickAt(pointer, e.altKey);
+  };
+
+  useEffect(() => {
+    const node = frame.current;
+    if (!node) return;
+    const onWheel = (e: WheelEvent) => {
+      e.preventDefault();
+      const { view, size } = useDesk.getState();
+      const box = node.getBoundingClientRect();
+      const at: XY = [e.clientX - box.left, e.clientY - box.top];
+      // Two fingers on a pad pan; a wheel or a pinch zooms at the pointer.
+      if (!e.ctrlKey && e.deltaMode === 0 && e.deltaX !== 0) {
+        setView({ ...view, x: view.x + e.deltaX / view.k, y: view.y - e.deltaY / view.k });
+      } else {
+        setView(zoomAt(view, size, at, Math.exp(-e.deltaY * (e.ctrlKey ? 0.01 : 0.0016))));
+      }
+    };
+    node.addEventListener("wheel", onWheel, { passive: false });
+    return () => node.removeEventListener("wheel", onWheel);
+  }, []);
+
+  const picking = useDesk((s) => s.act !== null);
+  return (
+    <section className="relative min-w-0 flex-1 overflow-hidden bg-board" aria-label="Board">
+      <div className="absolute inset-0 left-6 top-6" ref={frame}>
+        <div
+          className={`absolute inset-0 touch-none ${picking ? "cursor-crosshair" : "cursor-grab"}`}
+          data-testid="board"
+          onPointerDown={onPointerDown}
+          onPointerMove={onPointerMove}
+          onPointerUp={onPointerUp}
+          onPointerLeave={() => useDesk.setState({ pointer: null, snap: null })}
+        >
+          <canvas ref={canvas} className="absolute inset-0 h-full w-full" aria-hidden="true" />
+        </div>
+        <Overlay />
+        {children}
+      </div>
+      <EdgeRules />
+    </section>
+  );
+}
+
+function usePainting(frame: React.RefObject<HTMLDivElement | null>, canvas: React.RefObject<HTMLCanvasElement | null>) {
+  useEffect(() => {
+    const node = frame.current;
+    const target = canvas.current;
+    const ctx = target?.getContext("2d", { alpha: false });
+    if (!node || !target || !ctx) return;
+    let asked = 0;
+    const paint = () => {
+      asked = 0;
+      const { view, size, drawing, storey, fade, step, selected } = useDesk.getState();
+      const project = useProject.getState();
+      const dpr = window.devicePixelRatio;
+      const [w, h] = [Math.round(size.width * dpr), Math.round(size.height * dpr)];
+      if (target.width !== w || target.height !== h) {
+        target.width = w;
+        target.height = h;
+      }
+      ctx.setTransform(1, 0, 0, 1, 0, 0);
+      ctx.fillStyle = "#fdfcfa";
+      ctx.fillRect(0, 0, w, h);
+      const picture = pictureOf(project, drawing);
+      const veil = step === "trace" || step === "prove" ? 0.62 : 1;
+      if (picture) paintPicture(ctx, picture, view, size, dpr, fade * veil);
+      const shapes = storey === null ? undefined : project.derived.get(storey);
+      if (shapes) paintPlan(ctx, shapes, project.rows, selected?.id ?? null, view, size, dpr);
+    };
+    const ask = () => {
+      if (asked === 0) asked = requestAnimationFrame(paint);
+    };
+    const watch = new ResizeObserver(() => {
+      useDesk.setState({ size: { width: node.clientWidth, height: node.clientHeight } });
+    });
+    watch.observe(node);
+    const stops = [
+      useDesk.subscribe((now, old) => {
+        const differs = (["view", "size", "drawing", "storey", "fade", "step", "selected"] as const).some(
+          (key) => now[key] !== old[key],
+        );
+        if (differs) ask();
+      }),
+      useProject.subscribe(ask),
+      images.onArrival(ask),
+    ];
+    ask();
+    return () => {
+      watch.disconnect();
+      for (const stop of stops) stop();
+      if (asked !== 0) cancelAnimationFrame(asked);
+    };
+  }, [frame, canvas]);
+}

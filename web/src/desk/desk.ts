@@ -1,0 +1,108 @@
+import { create } from "zustand";
+import type { Size, View, XY } from "../board/geometry";
+import { mapOf, viewUnder } from "../board/geometry";
+import { useProject } from "../project/store";
+
+export type Step = "bring-in" | "true-up" | "trace" | "prove" | "hand-over";
+export type Act = "calibrate" | "square" | "walls" | "openings" | "rooms" | "measure";
+
+export interface Snap {
+  at: XY;
+  words: string;
+  /** the wall that an end joins */
+  wall?: string;
+  closes?: boolean;
+}
+
+export interface Chain {
+  points: XY[];
+  nodes: string[];
+  walls: string[];
+  joins: { point: number; wall: string }[];
+  evidence: "figure" | "ink";
+}
+
+export interface DeskState {
+  step: Step;
+  act: Act | null;
+  storey: string | null;
+  drawing: string | null;
+  view: View;
+  size: Size;
+  pointer: XY | null;
+  snap: Snap | null;
+  /** picked ends of a length or grid line, page pixels */
+  ends: XY[];
+  focusedEnd: 0 | 1;
+  chain: Chain | null;
+  door: { wall: string; from: number; to: number | null } | null;
+  roomAt: { at: XY; room: string | null } | null;
+  measured: XY[];
+  /** what is typed in the figure slip; null while it is closed */
+  slip: string | null;
+  slipError: string | null;
+  selected: { type: "wall" | "knownLength" | "gridPick" | "room" | "opening"; id: string } | null;
+  line: "centre" | "left" | "right";
+  thickness: number;
+  holdSquare: boolean;
+  heldOut: boolean;
+  standing: string;
+  endsAt: string;
+  fade: number;
+  keysShown: boolean;
+  singleKeys: boolean;
+}
+
+export const NOTHING_DRAFTED = {
+  ends: [],
+  focusedEnd: 1,
+  chain: null,
+  door: null,
+  roomAt: null,
+  measured: [],
+  slip: null,
+  slipError: null,
+  snap: null,
+} as const satisfies Partial<DeskState>;
+
+export const useDesk = create<DeskState>(() => ({
+  step: "true-up",
+  act: null,
+  storey: null,
+  drawing: null,
+  view: { x: 0, y: 0, k: 0.05 },
+  size: { width: 800, height: 600 },
+  pointer: null,
+  selected: null,
+  line: "right",
+  thickness: 300,
+  holdSquare: true,
+  heldOut: false,
+  standing: "figured",
+  endsAt: "outer face",
+  fade: 1,
+  keysShown: false,
+  singleKeys: true,
+  ...structuredClone(NOTHING_DRAFTED),
+}));
+
+export function goTo(step: Step, act: Act | null = null): void {
+  useDesk.setState({ step, act, selected: null, ...structuredClone(NOTHING_DRAFTED) });
+}
+
+export function setAct(act: Act | null): void {
+  useDesk.setState({ act, ...structuredClone(NOTHING_DRAFTED) });
+}
+
+export function setView(view: View): void {
+  useDesk.setState({ view });
+}
+
+/** When a drawing gets a new fit, the view follows, so that the picture stays where the eye has it. */
+useProject.subscribe((now, before) => {
+  const { drawing, view } = useDesk.getState();
+  if (drawing === null || now.rows.fit === before.rows.fit) return;
+  const next = now.rows.fit.get(drawing);
+  const old = before.rows.fit.get(drawing);
+  if (next && old && next !== old) setView(viewUnder(view, mapOf(old), mapOf(next)));
+});

@@ -1,0 +1,133 @@
+import { useEffect } from "react";
+import { apply, viewOf, type XY, zoomAt } from "../board/geometry";
+import { redo, undo, useProject } from "../project/store";
+import { STEPS } from "../steps/steps";
+import { removeWall, stepBack } from "./acts";
+import { goTo, NOTHING_DRAFTED, setAct, setView, useDesk } from "./desk";
+import { pictureOf } from "./selectors";
+
+/** The board's keys. They rest while a field has the focus, and single letters can be switched off. */
+export function useKeys(): void {
+  useEffect(() => {
+    const onKey = (e: KeyboardEvent) => {
+      const inField =
+        e.target instanceof HTMLElement && e.target.closest("input, select, textarea, [role=dialog]") !== null;
+      if (e.key === "Escape" && !(e.target instanceof HTMLElement && e.target.closest("[role=dialog]"))) {
+        stepBack();
+        return;
+      }
+      if ((e.ctrlKey || e.metaKey) && e.key.toLowerCase() === "z" && !inField) {
+        e.preventDefault();
+        void (e.shiftKey ? redo() : undo());
+        return;
+      }
+      if (e.altKey && /^[1-5]$/.test(e.key)) {
+        e.preventDefault();
+        const entry = STEPS[Number(e.key) - 1];
+        if (entry) goTo(entry.step);
+        return;
+      }
+      if (inField || e.ctrlKey || e.metaKey || e.altKey) return;
+      if (boardKey(e)) e.preventDefault();
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, []);
+}
+
+function boardKey(e: KeyboardEvent): boolean {
+  const desk = useDesk.getState();
+  const onButton = e.target instanceof HTMLElement && e.target.closest("button, a") !== null;
+  if (desk.chain && /^[\d.]$/.test(e.key)) {
+    useDesk.setState({ slip: e.key, slipError: null });
+    return true;
+  }
+  switch (e.key) {
+    case "Enter":
+      if (onButton || !desk.chain) return false;
+      useDesk.setState(structuredClone(NOTHING_DRAFTED));
+      return true;
+    case "Backspace":
+    case "Delete":
+      if (desk.selected?.type === "wall") void removeWall(desk.selected.id);
+      return true;
+    case "+":
+    case "=":
+      setView(zoomAt(desk.view, desk.size, [desk.size.width / 2, desk.size.height / 2], 1.25));
+      return true;
+    case "-":
+      setView(zoomAt(desk.view, desk.size, [desk.size.width / 2, desk.size.height / 2], 0.8));
+      return true;
+    case "ArrowLeft":
+    case "ArrowRight":
+    case "ArrowUp":
+    case "ArrowDown": {
+      const step = 80 / desk.view.k;
+      const dx = e.key === "ArrowLeft" ? -step : e.key === "ArrowRight" ? step : 0;
+      const dy = e.key === "ArrowDown" ? -step : e.key === "ArrowUp" ? step : 0;
+      setView({ ...desk.view, x: desk.view.x + dx, y: desk.view.y + dy });
+      return true;
+    }
+    case "?":
+      useDesk.setState({ keysShown: true });
+      return true;
+  }
+  return desk.singleKeys && letterKey(e.key.toLowerCase());
+}
+
+function letterKey(key: string): boolean {
+  for (const { step, acts } of STEPS) {
+    const entry = acts.find((a) => a.key.toLowerCase() === key);
+    if (entry) {
+      if (useDesk.getState().step !== step) goTo(step, entry.act);
+      else setAct(entry.act);
+      return true;
+    }
+  }
+  const desk = useDesk.getState();
+  switch (key) {
+    case "m":
+      setAct(desk.act === "measure" ? null : "measure");
+      return true;
+    case "f":
+      showWholePage();
+      return true;
+    case "t":
+      showTraced();
+      return true;
+    case "q":
+      useDesk.setState({ holdSquare: !desk.holdSquare });
+      return true;
+    case "x":
+      useDesk.setState({ line: desk.line === "right" ? "left" : desk.line === "left" ? "centre" : "right" });
+      return true;
+  }
+  return false;
+}
+
+export function showWholePage(): void {
+  const { drawing, size } = useDesk.getState();
+  const picture = pictureOf(useProject.getState(), drawing);
+  if (!picture) return;
+  const corners: XY[] = [
+    [0, 0],
+    [picture.width, 0],
+    [picture.width, picture.height],
+    [0, picture.height],
+  ];
+  const view = viewOf(
+    corners.map((c) => apply(picture.pixelToMm, c)),
+    size,
+    12,
+  );
+  if (view) setView(view);
+}
+
+export function showTraced(): void {
+  const { storey, size } = useDesk.getState();
+  const shapes = storey === null ? undefined : useProject.getState().derived.get(storey);
+  const points = shapes?.outlines.flatMap((o) => o.outer.map((p): XY => [p[0] ?? 0, p[1] ?? 0])) ?? [];
+  const view = viewOf(points, size);
+  if (view) setView(view);
+  else showWholePage();
+}

@@ -1,0 +1,23 @@
+const THIN = "\u2009";
+
+/** Digits in groups of three by thin spaces. */
+export function grouped(value: number, decimals = 0): string {
+  const [whole = "0", part] = Math.abs(value).toFixed(decimals).split(".");
+  const sign = value < 0 && Number(value.toFixed(decimals)) !== 0 ? "−" : "";
+  return sign + whole.replace(/\B(?=(\d{3})+$)/g, THIN) + (part ? `.${part}` : "");
+}
+
+/** A difference, always with its sign and with enough digits to be seen. */
+export function difference(mm: number): string {
+  const decimals = Math.abs(mm) < 10 ? 1 : 0;
+  return Number(mm.toFixed(decimals)) > 0 ? `+${grouped(mm, decimals)}` : grouped(mm, decimals);
+}
+
+/** ± in mm: one decimal below ten. */
+export function plusMinus(mm: number): string {
+  return `±${grouped(mm, mm < 10 ? 1 : 0)}`;
+}
+
+export function area(m2: number): string {
+  return `${grouped(m2, 2)} m²`;
+}

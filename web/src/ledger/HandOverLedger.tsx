@@ -1,0 +1,61 @@
+import { useDesk } from "../desk/desk";
+import { useProject } from "../project/store";
+import { count } from "../steps/status";
+import { Head } from "./parts";
+
+export function HandOverLedger() {
+  const storey = useDesk((s) => s.storey);
+  const { rows, derived, fits } = useProject();
+  const drawing = useDesk((s) => s.drawing);
+  const row = storey === null ? undefined : rows.storey.get(storey);
+  const shapes = storey === null ? undefined : derived.get(storey);
+  const pm = drawing === null ? undefined : fits.get(drawing)?.plusMinusMmPer10m;
+  if (!row || !shapes) return <Head title="Hand over">Choose a storey.</Head>;
+  const has = shapes.outlines.length > 0;
+  return (
+    <>
+      <Head title={`${row.name}, to hand over`}>
+        {has
+          ? `${count(shapes.outlines.length, "wall body")}, ${count(shapes.rooms.length, "room")}, ${count(shapes.openings.length, "door")}${pm == null ? ". The drawing is not trued up: sizes are a guess." : `, ±${pm.toFixed(1)} mm over 10 m.`}`
+          : "Nothing is traced on this storey yet."}
+      </Head>
+      <div className="min-h-0 flex-1 overflow-y-auto">
+        <Card
+          title="DXF"
+          href={`/api/storeys/${storey}/plan.dxf`}
+          inside="Clean wall outlines, centre lines, doors with their swing, rooms with names and areas, on layers, in millimetres."
+          outside="Not in it: the picture, known lengths, heights."
+          ready={has}
+        />
+        <Card
+          title="Plan document"
+          href={`/api/storeys/${storey}/plan.json`}
+          inside="Walls, doors and rooms of this storey as open JSON, for scripts and for the command line."
+          outside="Not in it: the picture and the fit."
+          ready={has}
+        />
+      </div>
+    </>
+  );
+}
+
+function Card(props: { title: string; href: string; inside: string; outside: string; ready: boolean }) {
+  return (
+    <section className="border-b border-line p-4">
+      <h3 className="text-lg font-bold">{props.title}</h3>
+      <p className="mt-1 text-[14px]">{props.inside}</p>
+      <p className="text-[13px] text-quiet">{props.outside}</p>
+      {props.ready ? (
+        <a
+          className="mt-2 inline-block rounded-lg border border-ink bg-white px-3 py-1.5 font-semibold"
+          href={props.href}
+          download
+        >
+          Take the {props.title === "DXF" ? "DXF" : "plan document"}
+        </a>
+      ) : (
+        <p className="mt-2 text-[13px] text-quiet">Trace a wall first.</p>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,65 @@
+import { goTo, setView, useDesk } from "../desk/desk";
+import { difference, grouped, plusMinus } from "../desk/numbers";
+import { inOrder } from "../desk/selectors";
+import { useProject } from "../project/store";
+import { count } from "../steps/status";
+import { Head, NextThing, Plain } from "./parts";
+
+/** Check lengths against the fit, and what the plan itself shows to be wrong. */
+export function ProveLedger() {
+  const desk = useDesk();
+  const { rows, derived, fits } = useProject();
+  const shapes = desk.storey === null ? undefined : derived.get(desk.storey);
+  const report = desk.drawing === null ? undefined : fits.get(desk.drawing);
+  const checks = inOrder(rows.knownLength.values()).filter((l) => l.heldOut && l.drawing === desk.drawing);
+  const findings = shapes?.findings ?? [];
+  return (
+    <>
+      <Head
+        title={findings.length === 0 ? "Nothing found wrong" : count(findings.length, "finding")}
+        next={
+          checks.length === 0 && (
+            <NextThing
+              onClick={() => {
+                goTo("true-up", "calibrate");
+                useDesk.setState({ heldOut: true });
+              }}
+            >
+              Pick a length that has not been used yet, as a check
+            </NextThing>
+          )
+        }
+      >
+        {checks.length === 0
+          ? "Nothing checks the fit from outside yet, so it cannot be judged."
+          : "Each check length is held against the fit, which does not know it."}
+      </Head>
+      <div className="min-h-0 flex-1 overflow-y-auto">
+        {checks.map((check) => {
+          const result = report?.lengths.find((r) => r.id === check.id);
+          return (
+            <div key={check.id} className="border-b border-line px-4 py-3">
+              <div className={`flex justify-between ${result?.suspect ? "text-rust" : "text-ochre"}`}>
+                <span className="text-lg font-bold">{check.text}</span>
+                <span className="font-semibold">{result ? difference(result.residualMm) : ""}</span>
+              </div>
+              <div className="text-[13px] text-quiet">
+                {result && `reads ${grouped(result.fittedMm, 1)}, expected within ${plusMinus(result.plusMinusMm)}`}
+              </div>
+            </div>
+          );
+        })}
+        {findings.map((finding) => (
+          <div key={finding.code + finding.things.join()} className="border-b border-line px-4 py-3 text-rust">
+            <p>{finding.message}</p>
+            <Plain
+              onClick={() => setView({ x: finding.at[0] ?? 0, y: finding.at[1] ?? 0, k: Math.max(desk.view.k, 0.15) })}
+            >
+              Show the place
+            </Plain>
+          </div>
+        ))}
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,101 @@
+import type { Account } from "../api/client";
+import { newId } from "../api/ids";
+import { chooseStorey } from "../desk/acts";
+import { useDesk } from "../desk/desk";
+import { showTraced, showWholePage } from "../desk/keys";
+import { drawingsOn, inOrder } from "../desk/selectors";
+import { AccountMenu } from "../ui/AccountMenu";
+import { change, redo, undo, useProject } from "./store";
+
+export function TopBar({ account, onSignedOut }: { account: Account; onSignedOut: () => void }) {
+  const { rows, revision, steps, waiting, away } = useProject();
+  const { storey, drawing } = useDesk();
+  const [project] = rows.project.values();
+  const storeys = inOrder(rows.storey.values()).sort((a, b) => a.elevation - b.elevation);
+  const drawings = drawingsOn(rows, storey);
+  const addStorey = () => {
+    const top = storeys.at(-1);
+    void change("Add a storey", [
+      {
+        do: "add",
+        type: "storey",
+        id: newId(),
+        values: {
+          name: `Storey ${storeys.length + 1}`,
+          elevation: top ? top.elevation + top.height : 0,
+          height: 2700,
+        },
+      },
+    ]);
+  };
+  return (
+    <header className="flex h-[46px] shrink-0 items-center gap-4 border-b border-line px-4">
+      <a href="#/" className="text-[16px] font-bold whitespace-nowrap" title="All projects">
+        {project?.name}
+      </a>
+      <div className="flex overflow-hidden rounded-lg border border-line bg-white" role="group" aria-label="Storeys">
+        {storeys.map((s) => (
+          <button
+            key={s.id}
+            type="button"
+            aria-pressed={s.id === storey}
+            className={`px-3 py-1.5 ${s.id === storey ? "bg-ink font-semibold text-white" : ""}`}
+            onClick={() => chooseStorey(s.id)}
+          >
+            {s.name}
+          </button>
+        ))}
+        <button type="button" className="border-l border-line px-2.5 text-quiet" onClick={addStorey}>
+          add
+        </button>
+      </div>
+      {drawings.length > 0 && (
+        <label className="flex min-w-0 items-center gap-1.5 text-quiet">
+          showing
+          <select
+            className="max-w-44 truncate bg-transparent text-ink underline"
+            value={drawing ?? ""}
+            onChange={(e) => {
+              useDesk.setState({ drawing: e.target.value, fade: rows.drawing.get(e.target.value)?.fade ?? 1 });
+              ((rows.fit.get(e.target.value)?.isGuess ?? true) ? showWholePage : showTraced)();
+            }}
+          >
+            {drawings.map((d) => (
+              <option key={d.id} value={d.id}>
+                {d.name}
+              </option>
+            ))}
+          </select>
+        </label>
+      )}
+      <span className="flex-1" />
+      <span className="text-quiet whitespace-nowrap" data-testid="saved" aria-live="polite">
+        {waiting > 0 ? (away ? `${waiting} kept here` : "saving") : `saved · rev ${revision}`}
+      </span>
+      <StepButton words="Undo" title={steps.undo} act={undo} />
+      <StepButton words="Redo" title={steps.redo} act={redo} />
+      <button
+        type="button"
+        className="rounded border border-line bg-white px-2 py-0.5"
+        onClick={() => useDesk.setState({ keysShown: true })}
+      >
+        Keys <kbd>?</kbd>
+      </button>
+      <AccountMenu account={account} onSignedOut={onSignedOut} />
+    </header>
+  );
+}
+
+function StepButton(props: { words: string; title: string | null; act: () => Promise<unknown> }) {
+  return (
+    <button
+      type="button"
+      className="rounded border border-line bg-white px-2 py-0.5 disabled:border-transparent disabled:bg-transparent disabled:text-quiet"
+      disabled={props.title === null}
+      title={props.title === null ? undefined : `${props.words}: ${props.title}`}
+      onClick={() => void props.act()}
+    >
+      {props.words}
+    </button>
+  );
+}

@@ -1,0 +1,115 @@
+import type { Row, Schemas } from "../api/client";
+
+/** Typed faces of the rows that the interface reads. */
+export interface Values {
+  project: { name: string; purpose: Schemas["Purpose"]; unit: Schemas["Unit"] };
+  storey: { name: string; elevation: number; height: number };
+  source: { name: string; sha256: string; bytes: number; mediaType: string };
+  page: { source: string; number: number; width: number; height: number; resolution: number | null };
+  drawing: {
+    page: string;
+    storey: string;
+    name: string;
+    kind: string;
+    left: number;
+    top: number;
+    width: number;
+    height: number;
+    fade: number;
+  };
+  fit: {
+    model: string;
+    isGuess: boolean;
+    m00: number;
+    m01: number;
+    m02: number;
+    m10: number;
+    m11: number;
+    m12: number;
+    m20: number;
+    m21: number;
+    m22: number;
+    plusMinusMmPer10m: number | null;
+  };
+  pick: { drawing: string; x: number; y: number; sigmaPx: number };
+  knownLength: {
+    drawing: string;
+    a: string;
+    b: string;
+    text: string;
+    unit: Schemas["Unit"];
+    mm: number;
+    stepMm: number;
+    standing: string;
+    ends: string;
+    along: string;
+    heldOut: boolean;
+  };
+  gridPick: { drawing: string; a: string; b: string; axis: "x" | "y" };
+  node: { storey: string; drawing: string | null; x: number; y: number };
+  wall: {
+    storey: string;
+    fromNode: string;
+    toNode: string;
+    thickness: number;
+    height: number | null;
+    line: "centre" | "left" | "right";
+    evidence: "figure" | "ink" | "free hand";
+  };
+  opening: {
+    wall: string;
+    kind: "door" | "window" | "opening";
+    offset: number;
+    width: number;
+    sill: number;
+    height: number | null;
+    hand: "left" | "right";
+    swing: "left" | "right";
+    number: string;
+  };
+  room: { storey: string; drawing: string | null; name: string; number: string; x: number; y: number };
+}
+
+export type Kind = keyof Values;
+export type Thing<K extends Kind> = { id: string; revision: number } & Values[K];
+export type Rows = { readonly [K in Kind]: ReadonlyMap<string, Thing<K>> };
+
+const KINDS: readonly Kind[] = [
+  "project",
+  "storey",
+  "source",
+  "page",
+  "drawing",
+  "fit",
+  "pick",
+  "knownLength",
+  "gridPick",
+  "node",
+  "wall",
+  "opening",
+  "room",
+];
+
+export function noRows(): Rows {
+  return Object.fromEntries(KINDS.map((k) => [k, new Map()])) as unknown as Rows;
+}
+
+/** Rows with some replaced and some gone; kinds that nothing touches keep their identity. */
+export function withRows(
+  rows: Rows,
+  changed: readonly Row[],
+  removed: readonly { type: Kind; id: string }[] = [],
+): Rows {
+  const next: Record<string, Map<string, unknown>> = {};
+  const open = (type: Kind) => {
+    next[type] ??= new Map(rows[type] as ReadonlyMap<string, unknown>);
+    return next[type];
+  };
+  for (const row of changed) {
+    open(row.type).set(row.id, { id: row.id, revision: row.revision, ...row.values });
+  }
+  for (const { type, id } of removed) {
+    open(type).delete(id);
+  }
+  return { ...rows, ...next } as Rows;
+}

@@ -1,0 +1,189 @@
+import { create } from "zustand";
+import type { FitReport, Operation, PageProgress, Shapes, State } from "../api/client";
+import { api, Refused, settled } from "../api/client";
+import { newId } from "../api/ids";
+import { noRows, type Rows, withRows } from "./rows";
+
+interface Pending {
+  id: string;
+  kind: "change" | "undo" | "redo";
+  title: string;
+  operations: Operation[];
+  done: (refused: Refused | null) => void;
+}
+
+export interface ProjectState {
+  id: string | null;
+  revision: number;
+  rows: Rows;
+  fits: ReadonlyMap<string, FitReport>;
+  derived: ReadonlyMap<string, Shapes>;
+  pages: ReadonlyMap<string, PageProgress>;
+  steps: State["steps"];
+  tolerance: number;
+  /** changes not acknowledged yet */
+  waiting: number;
+  away: boolean;
+  signedOut: boolean;
+  /** the latest refusal, said where the user looks until the next action */
+  trouble: string | null;
+}
+
+const START: ProjectState = {
+  id: null,
+  revision: 0,
+  rows: noRows(),
+  fits: new Map(),
+  derived: new Map(),
+  pages: new Map(),
+  steps: { undo: null, redo: null },
+  tolerance: 20,
+  waiting: 0,
+  away: false,
+  signedOut: false,
+  trouble: null,
+};
+
+export const useProject = create<ProjectState>(() => START);
+
+const queue: Pending[] = [];
+let sending = false;
+const RETRY_MS = 700;
+const POLL_MS = 1500;
+
+export async function openProject(id: string): Promise<void> {
+  queue.length = 0;
+  useProject.setState({ ...START });
+  const state = await settled(api.GET("/api/projects/{id}", { params: { path: { id } } }));
+  useProject.setState({ ...START, id });
+  take(state);
+}
+
+export function closeProject(): void {
+  useProject.setState({ ...START });
+}
+
+/** Takes in what the server told, whole or in part. */
+export function take(state: State): void {
+  useProject.setState((old) => {
+    const fits = new Map(old.fits);
+    for (const fit of state.fits) {
+      fits.set(fit.drawing, fit);
+    }
+    const derived = new Map(old.derived);
+    for (const { storey, shapes } of state.derived) {
+      derived.set(storey, shapes);
+    }
+    return {
+      revision: Math.max(old.revision, state.revision),
+      rows: withRows(old.rows, state.rows, state.removed),
+      fits: state.fits.length > 0 ? fits : old.fits,
+      derived: state.derived.length > 0 ? derived : old.derived,
+      pages: new Map(state.pages.map((p) => [p.page, p])),
+      steps: state.steps,
+      tolerance: state.tolerance,
+    };
+  });
+}
+
+/**
+ * Sends one change. Changes go out one after another, each based on what the one before it told; while the server is
+ * away they are kept and sent again under the same id.
+ *
+ * @returns null once acknowledged, or the refusal
+ */
+export function change(title: string, operations: Operation[]): Promise<Refused | null> {
+  return enqueue("change", title, operations);
+}
+
+export function undo(): Promise<Refused | null> {
+  return enqueue("undo", "Undo", []);
+}
+
+export function redo(): Promise<Refused | null> {
+  return enqueue("redo", "Redo", []);
+}
+
+function enqueue(kind: Pending["kind"], title: string, operations: Operation[]): Promise<Refused | null> {
+  useProject.setState({ trouble: null });
+  return new Promise((done) => {
+    queue.push({ id: newId(), kind, title, operations, done });
+    useProject.setState({ waiting: queue.length });
+    void drain();
+  });
+}
+
+async function drain(): Promise<void> {
+  if (sending) return;
+  sending = true;
+  try {
+    for (let next = queue[0]; next !== undefined; next = queue[0]) {
+      try {
+        await send(next);
+        queue.shift();
+        next.done(null);
+      } catch (error) {
+        const refused = error instanceof Refused ? error : new Refused(0, "failure", String(error), "");
+        if (refused.isPassing || refused.status === 401) {
+          useProject.setState({ away: refused.status !== 401, signedOut: refused.status === 401 });
+          await pause(RETRY_MS);
+          continue;
+        }
+        queue.shift();
+        useProject.setState({ trouble: refused.message });
+        if (refused.status === 409) await poll();
+        next.done(refused);
+      }
+      useProject.setState({ waiting: queue.length, away: false, signedOut: false });
+    }
+  } finally {
+    sending = false;
+  }
+}
+
+async function send(pending: Pending): Promise<void> {
+  const { id, revision } = useProject.getState();
+  if (id === null) return;
+  const params = { path: { id } };
+  if (pending.kind === "change") {
+    const body = { id: pending.id, base: revision, title: pending.title, operations: pending.operations };
+    take(await settled(api.POST("/api/projects/{id}/changes", { params, body })));
+    return;
+  }
+  const body = { id: pending.id };
+  take(
+    await settled(
+      pending.kind === "undo"
+        ? api.POST("/api/projects/{id}/undo", { params, body })
+        : api.POST("/api/projects/{id}/redo", { params, body }),
+    ),
+  );
+}
+
+async function poll(): Promise<void> {
+  const { id, revision } = useProject.getState();
+  if (id === null) return;
+  const state = await settled(
+    api.GET("/api/projects/{id}/changes", { params: { path: { id }, query: { since: revision } } }),
+  );
+  if (useProject.getState().id === id) take(state);
+}
+
+/** Asks for others' changes and for the progress of imports while the page is visible. */
+export function startPolling(): () => void {
+  const timer = setInterval(() => {
+    if (document.visibilityState !== "visible" || sending) return;
+    poll().then(
+      () => useProject.getState().away && useProject.setState({ away: false }),
+      (error: unknown) => {
+        if (error instanceof Refused && error.isPassing) useProject.setState({ away: true });
+        if (error instanceof Refused && error.status === 401) useProject.setState({ signedOut: true });
+      },
+    );
+  }, POLL_MS);
+  return () => clearInterval(timer);
+}
+
+function pause(ms: number): Promise<void> {
+  return new Promise((resolve) => setTimeout(resolve, ms));
+}

@@ -1,0 +1,57 @@
+import type { DeskState, Step } from "../desk/desk";
+import { plusMinus } from "../desk/numbers";
+import type { ProjectState } from "../project/store";
+
+/** Each step's state in one line. */
+export function statusOf(step: Step, project: ProjectState, desk: Pick<DeskState, "drawing" | "storey">): string {
+  const { rows } = project;
+  const fit = desk.drawing === null ? undefined : project.fits.get(desk.drawing);
+  const shapes = desk.storey === null ? undefined : project.derived.get(desk.storey);
+  switch (step) {
+    case "bring-in": {
+      if (rows.page.size === 0) return "nothing yet";
+      const busy = [...project.pages.values()].filter((p) => p.state === "waiting" || p.state === "working").length;
+      return busy > 0 ? `${busy} being read` : count(rows.page.size, "page");
+    }
+    case "true-up": {
+      if (!fit) return "nothing to true up yet";
+      if (fit.plusMinusMmPer10m === null) return "scale is a guess";
+      const good = fit.plusMinusMmPer10m <= project.tolerance ? "good enough" : "not yet enough";
+      return `${plusMinus(fit.plusMinusMmPer10m)} mm over 10 m, ${good}`;
+    }
+    case "trace": {
+      const walls = [...rows.wall.values()].filter((w) => w.storey === desk.storey).length;
+      if (walls === 0) return "nothing yet";
+      const leaks = shapes?.leaks.length ?? 0;
+      return `${count(walls, "wall")}, ${count(shapes?.rooms.length ?? 0, "room")}${leaks ? `, ${count(leaks, "leak")}` : ""}`;
+    }
+    case "prove": {
+      const found = shapes?.findings.length ?? 0;
+      const checks = [...rows.knownLength.values()].filter((l) => l.heldOut).length;
+      return found > 0 ? count(found, "finding") : checks > 0 ? count(checks, "check length") : "no check length yet";
+    }
+    case "hand-over":
+      return rows.wall.size > 0 ? "DXF, plan document" : "ready when you are";
+  }
+}
+
+export function isDone(step: Step, project: ProjectState, desk: Pick<DeskState, "drawing" | "storey">): boolean {
+  const fit = desk.drawing === null ? undefined : project.fits.get(desk.drawing);
+  const shapes = desk.storey === null ? undefined : project.derived.get(desk.storey);
+  switch (step) {
+    case "bring-in":
+      return [...project.pages.values()].some((p) => p.state === "ready");
+    case "true-up":
+      return (
+        (fit?.plusMinusMmPer10m ?? Number.POSITIVE_INFINITY) <= project.tolerance && (fit?.determined.turn ?? false)
+      );
+    case "trace":
+      return (shapes?.rooms.length ?? 0) > 0 && shapes?.leaks.length === 0 && shapes.rooms.every((r) => r.id !== null);
+    default:
+      return false;
+  }
+}
+
+export function count(n: number, word: string): string {
+  return `${n} ${word}${n === 1 ? "" : "s"}`;
+}

@@ -1,0 +1,56 @@
+import type { Act, Step } from "../desk/desk";
+
+export interface ActEntry {
+  act: Act;
+  label: string;
+  key: string;
+  when: string;
+}
+
+export const STEPS: readonly { step: Step; label: string; acts: readonly ActEntry[] }[] = [
+  { step: "bring-in", label: "Bring in", acts: [] },
+  {
+    step: "true-up",
+    label: "True up",
+    acts: [
+      { act: "calibrate", label: "Calibrate", key: "C", when: "pick both ends of a length you know" },
+      { act: "square", label: "Square", key: "G", when: "pick a long line that runs with the grid" },
+    ],
+  },
+  {
+    step: "trace",
+    label: "Trace",
+    acts: [
+      { act: "walls", label: "Walls", key: "W", when: "click along a face or the middle" },
+      { act: "openings", label: "Doors", key: "D", when: "click a wall at one edge, then the other" },
+      { act: "rooms", label: "Rooms", key: "R", when: "click through to name them" },
+    ],
+  },
+  { step: "prove", label: "Prove", acts: [] },
+  { step: "hand-over", label: "Hand over", acts: [] },
+];
+
+/** A single key that works while no slip is open. */
+export interface Key {
+  key: string;
+  does: string;
+}
+
+export const KEYS: readonly Key[] = [
+  { key: "Alt+1 … Alt+5", does: "go to a step" },
+  { key: "C, G", does: "calibrate, square" },
+  { key: "W, D, R", does: "walls, doors, rooms" },
+  { key: "M", does: "measure anything; nothing is saved" },
+  { key: "F", does: "whole page" },
+  { key: "T", does: "what is traced" },
+  { key: "+ and −", does: "closer, further" },
+  { key: "arrow keys", does: "move over the board; in the strip, move an end by ¼ px (Shift: 1 px)" },
+  { key: "Q", does: "hold square, on or off (Alt: free for one point)" },
+  { key: "X", does: "which line of the wall is traced" },
+  { key: "digits", does: "type a length for the line being drawn" },
+  { key: "Enter", does: "set what is typed; end a chain of walls" },
+  { key: "Escape", does: "one step back" },
+  { key: "Backspace", does: "remove the selected wall" },
+  { key: "Ctrl+Z, Ctrl+Shift+Z", does: "undo, redo" },
+  { key: "?", does: "this list" },
+];
