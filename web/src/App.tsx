@@ -6,11 +6,14 @@ import { ProjectsPage } from "./project/ProjectsPage";
 import { SignInPage } from "./project/SignInPage";
 
 /** `#/project/ID` opens a project, anything else the list. */
+function projectInAddress(): string | null {
+  return /^#\/project\/([0-9a-f-]{36})$/.exec(window.location.hash)?.[1] ?? null;
+}
+
 function useProjectInAddress(): string | null {
-  const read = () => /^#\/project\/([0-9a-f-]{36})$/.exec(window.location.hash)?.[1] ?? null;
-  const [id, setId] = useState(read);
+  const [id, setId] = useState(projectInAddress);
   useEffect(() => {
-    const onHash = () => setId(read());
+    const onHash = () => setId(projectInAddress());
     window.addEventListener("hashchange", onHash);
     return () => window.removeEventListener("hashchange", onHash);
   }, []);

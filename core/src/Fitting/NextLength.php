@@ -6,15 +6,16 @@ namespace Plinth\Core\Fitting;
 
 use Plinth\Core\Fitting\Exception\FittingException;
 use Plinth\Core\Geometry\PixelPoint;
+use Plinth\Core\Geometry\Point;
 
 /** The length worth giving next: across, down or along a diagonal of the drawing, whichever shrinks the ± most. */
 final readonly class NextLength
 {
-    /** What an unmade length is reckoned with: a pick within a pixel, a figure rounded to 5 mm and drawn to 0.1 mm at 1:50. */
+    /** What an unmade length is reckoned with: a pick within a pixel, a figure as good as the best one given so far. */
     private const PICK_SIGMA_PX = 0.5;
-    private const FIGURE_SIGMA_MM = 5.2;
-    /** Candidates run across the middle four fifths: dimension lines reach about as far as the building does. */
-    private const REACH = 0.4;
+    private const FIGURE_SIGMA_MM = 5.0;
+    /** Until picks show how far the drawing reaches, the middle three fifths of the page stand for it. */
+    private const REACH = 0.3;
     /** Below this gain another length is not worth the designer's time. */
     private const WORTH = 0.8;
 
@@ -28,20 +29,16 @@ final readonly class NextLength
         if (null === $fit->plusMinusMmPer10m) {
             return null;
         }
-        $w = self::REACH * $frame->widthPx;
-        $h = self::REACH * $frame->heightPx;
-        $c = $frame->centre;
-        $candidates = [
-            'across' => [new PixelPoint($c->x - $w, $c->y), new PixelPoint($c->x + $w, $c->y)],
-            'down' => [new PixelPoint($c->x, $c->y - $h), new PixelPoint($c->x, $c->y + $h)],
-        ];
+        $candidates = self::candidates($fit, $observations, $frame);
+        $sigmas = array_map(static fn (KnownLength $l): float => $l->sigmaMm, $observations->lengths);
+        $sigmaMm = [] === $sigmas ? self::FIGURE_SIGMA_MM : min($sigmas);
         $best = null;
         foreach ($candidates as $direction => [$from, $to]) {
             $mm = $fit->pixelToMm->toMm($from)->distanceTo($fit->pixelToMm->toMm($to));
             try {
                 $then = (new Fitter($model))->fit(
                     $observations->withLength(
-                        new KnownLength('candidate', 'candidate-a', 'candidate-b', $mm, self::FIGURE_SIGMA_MM),
+                        new KnownLength('candidate', 'candidate-a', 'candidate-b', $mm, $sigmaMm),
                         new Pick('candidate-a', $from, self::PICK_SIGMA_PX),
                         new Pick('candidate-b', $to, self::PICK_SIGMA_PX),
                     ),
@@ -57,5 +54,31 @@ final readonly class NextLength
         }
 
         return $best;
+    }
+
+    /**
+     * Across and down the drawing, along its own directions, through the middle of what has been picked so far.
+     *
+     * @return array<string, array{PixelPoint, PixelPoint}>
+     */
+    private static function candidates(Fit $fit, Observations $observations, PageFrame $frame): array
+    {
+        $corners = array_map(static fn (Pick $p): PixelPoint => $p->at, array_values($observations->picks));
+        if (\count($corners) < 4) {
+            $w = self::REACH * $frame->widthPx;
+            $h = self::REACH * $frame->heightPx;
+            $c = $frame->centre;
+            $corners = [new PixelPoint($c->x - $w, $c->y - $h), new PixelPoint($c->x + $w, $c->y + $h)];
+        }
+        $model = array_map($fit->pixelToMm->toMm(...), $corners);
+        $xs = array_map(static fn (Point $p): float => $p->x, $model);
+        $ys = array_map(static fn (Point $p): float => $p->y, $model);
+        [$x1, $x2, $y1, $y2] = [min($xs), max($xs), min($ys), max($ys)];
+        $at = static fn (float $x, float $y): PixelPoint => $fit->pixelToMm->toPixel(new Point($x, $y));
+
+        return [
+            'across' => [$at($x1, ($y1 + $y2) / 2.0), $at($x2, ($y1 + $y2) / 2.0)],
+            'down' => [$at(($x1 + $x2) / 2.0, $y2), $at(($x1 + $x2) / 2.0, $y1)],
+        ];
     }
 }

@@ -127,7 +127,7 @@ function usePainting(frame: React.RefObject<HTMLDivElement | null>, canvas: Reac
       const veil = step === "trace" || step === "prove" ? 0.62 : 1;
       if (picture) paintPicture(ctx, picture, view, size, dpr, fade * veil);
       const shapes = storey === null ? undefined : project.derived.get(storey);
-      if (shapes) paintPlan(ctx, shapes, project.rows, selected?.id ?? null, view, size, dpr);
+      if (shapes) paintPlan(ctx, shapes, project.rows, selected?.id ?? null, view, size, dpr, veil === 1 ? 0.35 : 1);
     };
     const ask = () => {
       if (asked === 0) asked = requestAnimationFrame(paint);

@@ -27,7 +27,9 @@ export function FigureSlip({ screen }: { screen: Map2 }) {
   }
   const { at, label, hint, send } = slip;
   const left = Math.max(8, Math.min(desk.size.width - 310, at[0] - 110));
-  const top = Math.max(8, Math.min(desk.size.height - 250, at[1] + 18));
+  const tall = desk.act === "calibrate" ? 132 : 84;
+  // Above the line, so that the strip below it stays free; below where there is no room above.
+  const top = at[1] - tall - 24 > 8 ? at[1] - tall - 24 : at[1] + 24;
   return (
     <form
       className="absolute z-20 w-[300px] rounded-lg border-2 border-plum bg-sheet p-2 shadow-sm"
@@ -38,7 +40,7 @@ export function FigureSlip({ screen }: { screen: Map2 }) {
       }}
     >
       <label className="flex items-baseline gap-2">
-        <span className="text-xs text-quiet">{label}</span>
+        <span className="text-xs whitespace-nowrap text-quiet">{label}</span>
         <input
           ref={input}
           className="w-full min-w-0 bg-transparent text-xl font-semibold outline-none"
@@ -114,7 +116,7 @@ function SquareSlip({ screen }: { screen: Map2 }) {
   return (
     <div
       className="absolute z-20 rounded-lg border-2 border-teal bg-sheet p-2 shadow-sm"
-      style={{ left: Math.max(8, at[0] - 130), top: Math.max(8, Math.min(desk.size.height - 240, at[1] + 18)) }}
+      style={{ left: Math.max(8, at[0] - 130), top: at[1] > 120 ? at[1] - 100 : at[1] + 24 }}
     >
       <p className="text-sm">
         This line runs with <b>{turn.axis}</b>: the picture turns{" "}

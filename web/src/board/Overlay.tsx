@@ -151,7 +151,7 @@ function Statements({ screen }: { screen: Map2 }) {
           return a && b ? (
             <g key={line.id}>
               <StatedLine a={a} b={b} colour={TEAL} dash="10 3 2 3" />
-              <Tag at={besideLine(a, b)} text={`runs with ${line.axis}`} colour={TEAL} />
+              <Tag at={besideLine(a, middle(a, b))} text={`runs with ${line.axis}`} colour={TEAL} />
             </g>
           ) : null;
         })}
@@ -173,8 +173,8 @@ function NextBest({ screen }: { screen: Map2 }) {
   const rows = useProject((s) => s.rows);
   const report = useProject((s) => (drawing === null ? undefined : s.fits.get(drawing)));
   const map = fitMap(rows, drawing);
-  const next = report?.advice.find((a) => a.code.startsWith("next-length"));
-  if (!map || !next?.from || !next.to || drafting) return null;
+  const [next] = report?.advice ?? [];
+  if (!map || !next?.from || !next.to || !next.code.startsWith("next-length") || drafting) return null;
   const a = apply(screen, apply(map, [next.from[0] ?? 0, next.from[1] ?? 0]));
   const b = apply(screen, apply(map, [next.to[0] ?? 0, next.to[1] ?? 0]));
   return (

@@ -79,7 +79,7 @@ export function paintPicture(
   ctx.imageSmoothingQuality = "high";
   const highest = highestLevel(picture.width, picture.height);
   if (picture.ready) {
-    paintTiles(ctx, picture, inverse(map), size, highest, levelFor(zoom, highest));
+    paintTiles(ctx, picture, inverse(map), size, highest, levelFor(zoom, highest), 0.75 / zoom);
   } else if (picture.hasPreview) {
     const preview = images.get(`/api/pages/${picture.page}/preview`);
     if (preview) ctx.drawImage(preview, 0, 0, picture.width, picture.height);
@@ -94,6 +94,7 @@ function paintTiles(
   size: Size,
   highest: number,
   level: number,
+  seam: number,
 ): void {
   const corners = [
     apply(toPage, [0, 0]),
@@ -109,7 +110,7 @@ function paintTiles(
   const y2 = clamp(Math.max(...corners.map((c) => c[1])), picture.height);
   for (let y = y1; y <= y2; y++) {
     for (let x = x1; x <= x2; x++) {
-      paintTile(ctx, picture, highest, level, x, y, side);
+      paintTile(ctx, picture, level, x, y, side, seam);
     }
   }
 }
@@ -117,11 +118,11 @@ function paintTiles(
 function paintTile(
   ctx: CanvasRenderingContext2D,
   picture: Picture,
-  highest: number,
   level: number,
   x: number,
   y: number,
   side: number,
+  seam: number,
 ): void {
   for (let up = 0; up <= level; up++) {
     const image = images.get(`/api/pages/${picture.page}/tiles/${level - up}/${y >> up}/${x >> up}`);
@@ -133,8 +134,7 @@ function paintTile(
     const part = TILE >> up;
     const sx = (x % 2 ** up) * part;
     const sy = (y % 2 ** up) * part;
-    // A hair of overlap hides seams when the picture is turned.
-    const seam = 0.02 * 2 ** (highest - level);
+    // Part of a device pixel of overlap hides the seams of a turned or shrunk picture.
     ctx.drawImage(image, sx, sy, part, part, x * side, y * side, side + seam, side + seam);
     return;
   }

@@ -19,6 +19,7 @@ export function paintPlan(
   view: View,
   size: Size,
   dpr: number,
+  alpha: number,
 ): void {
   const m = toScreen(view, size);
   const at = (p: readonly number[]): [number, number] => [m[0] * (p[0] ?? 0) + m[2], m[4] * (p[1] ?? 0) + m[5]];
@@ -33,6 +34,7 @@ export function paintPlan(
   ctx.save();
   ctx.setTransform(dpr, 0, 0, dpr, 0, 0);
   ctx.lineJoin = "miter";
+  ctx.globalAlpha = alpha;
   for (const room of shapes.rooms) {
     ctx.beginPath();
     trace(room.polygon);

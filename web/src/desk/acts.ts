@@ -342,8 +342,11 @@ export async function nameRoom(name: string): Promise<void> {
 }
 
 function finish(refused: Refused | null): void {
-  if (refused) useDesk.setState({ slipError: refused.message });
-  else useDesk.setState(structuredClone(NOTHING_DRAFTED));
+  if (refused) {
+    // The error stands at the slip, not twice.
+    useDesk.setState({ slipError: refused.message });
+    useProject.setState({ trouble: null });
+  } else useDesk.setState(structuredClone(NOTHING_DRAFTED));
 }
 
 export function removeKnownLength(id: string): Promise<Refused | null> {

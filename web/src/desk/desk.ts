@@ -104,5 +104,8 @@ useProject.subscribe((now, before) => {
   if (drawing === null || now.rows.fit === before.rows.fit) return;
   const next = now.rows.fit.get(drawing);
   const old = before.rows.fit.get(drawing);
-  if (next && old && next !== old) setView(viewUnder(view, mapOf(old), mapOf(next)));
+  if (next && old && next !== old) {
+    setView(viewUnder(view, mapOf(old), mapOf(next)));
+    useDesk.setState({ pointer: null, snap: null });
+  }
 });

@@ -99,7 +99,10 @@ function Trouble() {
       : trouble;
   if (!words) return null;
   return (
-    <p role="alert" className="border-b border-rust bg-[#f8ebe4] px-4 py-1.5 text-[14px] font-medium text-rust">
+    <p
+      role="alert"
+      className="absolute inset-x-0 top-[46px] z-30 border-y border-rust bg-[#f8ebe4] px-4 py-1.5 text-[14px] font-medium text-rust"
+    >
       {words}
     </p>
   );

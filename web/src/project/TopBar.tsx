@@ -33,7 +33,7 @@ export function TopBar({ account, onSignedOut }: { account: Account; onSignedOut
       <a href="#/" className="text-[16px] font-bold whitespace-nowrap" title="All projects">
         {project?.name}
       </a>
-      <div className="flex overflow-hidden rounded-lg border border-line bg-white" role="group" aria-label="Storeys">
+      <fieldset className="flex overflow-hidden rounded-lg border border-line bg-white" aria-label="Storeys">
         {storeys.map((s) => (
           <button
             key={s.id}
@@ -48,7 +48,7 @@ export function TopBar({ account, onSignedOut }: { account: Account; onSignedOut
         <button type="button" className="border-l border-line px-2.5 text-quiet" onClick={addStorey}>
           add
         </button>
-      </div>
+      </fieldset>
       {drawings.length > 0 && (
         <label className="flex min-w-0 items-center gap-1.5 text-quiet">
           showing

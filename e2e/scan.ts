@@ -1,0 +1,92 @@
+import { readFileSync } from "node:fs";
+import { fileURLToPath } from "node:url";
+import type { Page } from "@playwright/test";
+
+export const SCAN = fileURLToPath(new URL("../demo/sallow-fen-ground.jpg", import.meta.url));
+
+type XY = readonly [number, number];
+
+interface Truth {
+  size: [number, number];
+  mmPerPixel: number;
+  pixelToMm: number[][];
+  rooms: { name: string; netArea: number }[];
+}
+
+export const truth = JSON.parse(
+  readFileSync(fileURLToPath(new URL("../demo/sallow-fen-ground.truth.json", import.meta.url)), "utf8"),
+) as Truth;
+
+/** Where a true point lies on the scan, page pixels. */
+export function pixelOf([x, y]: XY): XY {
+  const [[a = 0, b = 0, c = 0] = [], [d = 0, e = 0, f = 0] = []] = truth.pixelToMm;
+  const [u, v, det] = [x - c, y - f, a * e - b * d];
+  return [(e * u - b * v) / det, (a * v - d * u) / det];
+}
+
+/** A hand that sees the scan on the screen: knows two marks on the glass and finds every other point by them. */
+export class Hand {
+  private from: { px: XY; at: XY }[] = [];
+
+  constructor(readonly page: Page) {}
+
+  /** With the whole unturned page in view, its middle lies in the middle of the board. */
+  async seesWholePage(): Promise<void> {
+    const box = await this.board();
+    const [w, h] = truth.size;
+    const k = Math.min((box.width - 24) / w, (box.height - 24) / h);
+    const [mx, my] = [box.x + box.width / 2, box.y + box.height / 2];
+    this.from = [
+      { px: [w / 2, h / 2], at: [mx, my] },
+      { px: [w / 2 + 100, h / 2], at: [mx + 100 * k, my] },
+    ];
+  }
+
+  /** After the picture was turned or moved: two marks that stand on the screen again. */
+  async sees(a: { px: XY; at: XY }, b: { px: XY; at: XY }): Promise<void> {
+    this.from = [a, b];
+  }
+
+  at(point: XY): XY {
+    const px = pixelOf(point);
+    const [a, b] = this.from;
+    if (!a || !b) throw new Error("The hand has not looked yet.");
+    const [ux, uy] = [b.px[0] - a.px[0], b.px[1] - a.px[1]];
+    const [vx, vy] = [b.at[0] - a.at[0], b.at[1] - a.at[1]];
+    const n = ux * ux + uy * uy;
+    const [c, s] = [(vx * ux + vy * uy) / n, (vy * ux - vx * uy) / n];
+    const [dx, dy] = [px[0] - a.px[0], px[1] - a.px[1]];
+    return [a.at[0] + c * dx - s * dy, a.at[1] + s * dx + c * dy];
+  }
+
+  async click(point: XY): Promise<void> {
+    const [x, y] = this.at(point);
+    await this.page.mouse.move(x, y);
+    await this.page.mouse.click(x, y);
+  }
+
+  async board() {
+    const box = await this.page.getByTestId("board").boundingBox();
+    if (!box) throw new Error("There is no board.");
+    return box;
+  }
+}
+
+export async function signIn(page: Page): Promise<void> {
+  await page.goto("/");
+  await page.getByRole("button", { name: "Open the demo" }).click();
+  await page.getByRole("heading", { name: "Projects" }).waitFor();
+}
+
+export async function begin(page: Page, name: string): Promise<void> {
+  await page.getByLabel("Name").fill(name);
+  await page.getByRole("button", { name: "Begin" }).click();
+  await page.getByText("Drop a drawing here").waitFor();
+}
+
+export async function saved(page: Page): Promise<void> {
+  await page
+    .getByTestId("saved")
+    .getByText(/^saved/)
+    .waitFor();
+}
