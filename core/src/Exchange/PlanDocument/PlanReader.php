@@ -32,7 +32,12 @@ final class PlanReader
         $document->get('units')->word(['mm']);
         $ids = [];
 
-        return new Plan(array_map(static fn (JsonValue $s): Storey => self::storey($s, $ids), $document->list('storeys')));
+        $storeys = [];
+        foreach ($document->list('storeys') as $storey) {
+            $storeys[] = self::storey($storey, $ids);
+        }
+
+        return new Plan($storeys);
     }
 
     /** @param array<string, true> $ids of the whole document */
@@ -45,15 +50,21 @@ final class PlanReader
             }
         }
         $id = self::id($storey, $ids);
-        $walls = array_map(static fn (JsonValue $w): Wall => self::wall($w, $ids), $storey->list('walls'));
-        $byId = array_column($walls, null, 'id');
+        $byId = [];
+        foreach ($storey->list('walls') as $w) {
+            $wall = self::wall($w, $ids);
+            $byId[$wall->id] = $wall;
+        }
         $openings = [];
         foreach ($storey->list('openings') as $o) {
             $openings[] = self::opening($o, $byId, $ids);
         }
-        $rooms = array_map(static fn (JsonValue $r): Room => self::room($r, $ids), $storey->list('rooms'));
+        $rooms = [];
+        foreach ($storey->list('rooms') as $r) {
+            $rooms[] = self::room($r, $ids);
+        }
 
-        return new Storey($id, $storey->optional('name')?->text() ?? '', $storey->optional('elevation')?->number() ?? 0.0, $storey->optional('height')?->positive() ?? 2700.0, $walls, $openings, $rooms);
+        return new Storey($id, $storey->optional('name')?->text() ?? '', $storey->optional('elevation')?->number() ?? 0.0, $storey->optional('height')?->positive() ?? 2700.0, array_values($byId), $openings, $rooms);
     }
 
     /** @param array<string, true> $ids */

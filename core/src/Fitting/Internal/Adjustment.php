@@ -29,9 +29,11 @@ use Plinth\Core\Fitting\ShapeModel;
 final class Adjustment
 {
     private const MOST_ROUNDS = 60;
-    /** Parameters are of order one; a change below this is under a micrometre across a kilometre. */
-    private const SETTLED = 1e-13;
+    /** Parameters are of order one; a change below this is under a micrometre across a hundred metres. */
+    private const SETTLED = 1e-10;
     private const DIFFERENCE_STEP = 1e-6;
+    /** Picks enter almost linearly; a longer step keeps round-off of large coordinates out of the derivative. */
+    private const PICK_STEP = 1e-5;
 
     /** @var list<Condition> */
     private array $conditions = [];
@@ -435,7 +437,7 @@ final class Adjustment
      */
     private function byPicks(callable $of, array $a, array $b): array
     {
-        $h = self::DIFFERENCE_STEP * $this->frame->unitPx;
+        $h = self::PICK_STEP * $this->frame->unitPx;
         $difference = static fn (array $up, array $down, array $up2, array $down2): float => ($of($up, $up2) - $of($down, $down2)) / (2.0 * $h);
 
         return [

@@ -24,6 +24,8 @@ final class Faces
 {
     public const MITRE_LIMIT = 4.0;
     private const PARALLEL_SINE = 1e-9;
+    /** Round-off of a crossing that lies at the node itself, as with dividers of no thickness. */
+    private const TOUCHING_MM = 1e-9;
 
     /** @var list<Face> bounded faces, counter-clockwise */
     public array $bounded = [];
@@ -163,7 +165,7 @@ final class Faces
         }
         $alongOut = ($inHalf + $outHalf * $cos) / $sin;
         $alongIn = ($outHalf + $inHalf * $cos) / $sin;
-        if ($alongOut >= 0.0 && $alongIn >= 0.0) {
+        if ($alongOut > -self::TOUCHING_MM && $alongIn > -self::TOUCHING_MM) {
             // An inner corner is where the faces cross, however far off.
             if ($alongOut > $outLength || $alongIn > $inLength) {
                 $short = $alongOut > $outLength ? $out : $in;
@@ -172,10 +174,64 @@ final class Faces
 
             return [[$onOut[0] + $alongOut * $ox, $onOut[1] + $alongOut * $oy]];
         }
-        if (hypot($outHalf, $alongOut) <= self::MITRE_LIMIT * max($outHalf, $inHalf)) {
-            return [[$onOut[0] + $alongOut * $ox, $onOut[1] + $alongOut * $oy]];
+        $mitre = [$onOut[0] + $alongOut * $ox, $onOut[1] + $alongOut * $oy];
+        $isNear = hypot($outHalf, $alongOut) <= self::MITRE_LIMIT * max($outHalf, $inHalf);
+        if ($alongOut < self::TOUCHING_MM && $alongIn < self::TOUCHING_MM) {
+            return $isNear ? [$mitre] : [$onIn, $onOut];
+        }
+        // Nearly straight on with unequal thickness: one face would run on past the node, the other be cut short.
+        return $alongOut < 0.0
+            ? array_reverse(self::step([$x, $y], [$ox, $oy, $onOut], [$ix, $iy, $onIn], $mitre, $isNear))
+            : self::step([$x, $y], [$ix, $iy, $onIn], [$ox, $oy, $onOut], $mitre, $isNear);
+    }
+
+    /**
+     * The corner between a face that would run on past the node and one that the crossing would cut short. The mitre
+     * holds where it only adds to the walls; where it would cut into the thicker one, that keeps its square end.
+     *
+     * @param array{float, float}                      $node
+     * @param array{float, float, array{float, float}} $long  direction, and where its face ends square
+     * @param array{float, float, array{float, float}} $cut
+     * @param array{float, float}                      $mitre
+     *
+     * @return list<array{float, float}> from the long face to the cut one
+     */
+    private static function step(array $node, array $long, array $cut, array $mitre, bool $isNear): array
+    {
+        [$lx, $ly, $onLong] = $long;
+        [$cx, $cy, $onCut] = $cut;
+        // Outside the cut wall's face: further from its centre line than its own corner.
+        $outward = [$onCut[0] - $node[0], $onCut[1] - $node[1]];
+        $isOutside = ($onLong[0] - $onCut[0]) * $outward[0] + ($onLong[1] - $onCut[1]) * $outward[1] > 0.0;
+        if ($isOutside) {
+            if ($isNear) {
+                return [$mitre];
+            }
+
+            return ($onCut[0] - $node[0]) * $lx + ($onCut[1] - $node[1]) * $ly > 0.0
+                ? [$onLong, self::atEnd($node, [$lx, $ly], $onCut, [$cx, $cy])]
+                : [$onLong, $onCut];
         }
 
-        return [$onIn, $onOut];
+        return $isNear || ($onLong[0] - $node[0]) * $cx + ($onLong[1] - $node[1]) * $cy > 0.0
+            ? [self::atEnd($node, [$cx, $cy], $onLong, [$lx, $ly]), $onCut]
+            : [$onLong, $onCut];
+    }
+
+    /**
+     * Where a face line crosses the square end of a wall that starts at the node.
+     *
+     * @param array{float, float} $node
+     * @param array{float, float} $wall      its direction
+     * @param array{float, float} $face      a point of the face line
+     * @param array{float, float} $direction of the face line
+     *
+     * @return array{float, float}
+     */
+    private static function atEnd(array $node, array $wall, array $face, array $direction): array
+    {
+        $t = (($node[0] - $face[0]) * $wall[0] + ($node[1] - $face[1]) * $wall[1]) / ($direction[0] * $wall[0] + $direction[1] * $wall[1]);
+
+        return [$face[0] + $t * $direction[0], $face[1] + $t * $direction[1]];
     }
 }

@@ -1,0 +1,44 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Tests\Exchange;
+
+use PHPUnit\Framework\TestCase;
+use Plinth\Core\Exchange\Dxf\DxfWriter;
+use Plinth\Core\Geometry\Point;
+use Plinth\Core\Plan\Derivation;
+use Plinth\Core\Plan\Opening;
+use Plinth\Core\Plan\OpeningKind;
+use Plinth\Core\Plan\Room;
+use Plinth\Core\Tests\Outside;
+use Plinth\Core\Tests\Plan\Plans;
+
+final class DxfWriterTest extends TestCase
+{
+    public function testEzdxfAndGdalReadTheLengthsThatWereWritten(): void
+    {
+        $storey = Plans::storey(
+            [...Plans::rectangle(), Plans::wall('slanted', 0, 0, 6000, 4000, 123.4)],
+            [new Opening('o', 'south', OpeningKind::Door, 1000, 910)],
+            [new Room('r', "Wäsche\n & Trocknen", '12', new Point(4000, 1000))],
+        );
+        $file = (string) tempnam(sys_get_temp_dir(), 'dxf');
+        file_put_contents($file, DxfWriter::write($storey, $derived = Derivation::of($storey)));
+        $read = Outside::ask('dxf.py', ['file' => $file]);
+        unlink($file);
+        self::assertSame(0, $read['errors']);
+        self::assertSame(0, $read['fixes']);
+        self::assertSame(4, $read['units'], 'ezdxf calls millimetres 4.');
+        self::assertIsArray($read['lines']);
+        self::assertIsArray($read['gdal']);
+        self::assertIsArray($read['arcs']);
+        $centre = array_values(array_filter($read['lines'], static fn (mixed $l): bool => \is_array($l) && 'centre-lines' === $l[0]));
+        self::assertEqualsWithDelta([['centre-lines', 4000.0], ['centre-lines', 4000.0], ['centre-lines', 6000.0], ['centre-lines', 6000.0], ['centre-lines', hypot(6000, 4000)]], $centre, 1e-9);
+        self::assertEqualsWithDelta($read['lines'], $read['gdal'], 1e-6, 'Both libraries read the same.');
+        self::assertEqualsWithDelta([[910.0, 90.0]], $read['arcs'], 1e-6);
+        self::assertIsArray($read['texts']);
+        self::assertContains('12 Wäsche & Trocknen', array_map(static fn (mixed $t): string => \is_string($t) ? (string) preg_replace('/ +/', ' ', $t) : '', $read['texts']));
+        self::assertCount(2, $derived->regions);
+    }
+}

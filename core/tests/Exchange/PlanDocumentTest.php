@@ -1,0 +1,88 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Tests\Exchange;
+
+use Opis\JsonSchema\Validator;
+use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\TestCase;
+use Plinth\Core\Exchange\Exception\UnreadableDocument;
+use Plinth\Core\Exchange\PlanDocument\PlanReader;
+use Plinth\Core\Exchange\PlanDocument\PlanWriter;
+
+final class PlanDocumentTest extends TestCase
+{
+    private const WALL = ['id' => 'a', 'from' => [0, 0], 'to' => [6000, 0], 'thickness' => 300];
+
+    public function testWrittenAndReadBackItIsTheSame(): void
+    {
+        $json = json_encode($this->document(['openings' => [['id' => 'o', 'wall' => 'a', 'kind' => 'door', 'offset' => 1000, 'width' => 900]], 'rooms' => [['id' => 'r', 'name' => 'Hütte', 'number' => '1', 'anchor' => [1, 2]]]]), \JSON_THROW_ON_ERROR);
+        $plan = PlanReader::read($json);
+        $again = json_encode(PlanWriter::document($plan), \JSON_THROW_ON_ERROR);
+        self::assertEquals($plan, PlanReader::read($again));
+        self::assertTrue($this->schemaAccepts($again), 'What is written keeps to the published schema.');
+    }
+
+    /** @return iterable<string, array{array<string, mixed>, string}> */
+    public static function breaches(): iterable
+    {
+        yield 'unknown key' => [['walls' => [self::WALL + ['colour' => 'red']]], 'storeys/0/walls/0/colour'];
+        yield 'missing thickness' => [['walls' => [['id' => 'a', 'from' => [0, 0], 'to' => [1, 9]]]], 'storeys/0/walls/0/thickness'];
+        yield 'thickness of zero' => [['walls' => [['thickness' => 0] + self::WALL]], 'storeys/0/walls/0/thickness'];
+        yield 'a point of three' => [['walls' => [['from' => [0, 0, 0]] + self::WALL]], 'storeys/0/walls/0/from'];
+        yield 'unknown line' => [['walls' => [['line' => 'middle'] + self::WALL]], 'storeys/0/walls/0/line'];
+        yield 'text for a number' => [['elevation' => 'low'], 'storeys/0/elevation'];
+    }
+
+    /** @param array<string, mixed> $storey */
+    #[DataProvider('breaches')]
+    public function testReaderAndSchemaRefuseTheSame(array $storey, string $at): void
+    {
+        $json = json_encode($this->document($storey), \JSON_THROW_ON_ERROR);
+        self::assertFalse($this->schemaAccepts($json));
+        $this->assertRefusedAt($at, $json);
+    }
+
+    public function testWhatASchemaCannotSayIsRefusedToo(): void
+    {
+        foreach ([
+            'storeys/0/walls/0/to' => ['walls' => [['to' => [0.5, 0]] + self::WALL]],
+            'storeys/0/openings/0/wall' => ['openings' => [['id' => 'o', 'wall' => 'z', 'kind' => 'door', 'offset' => 0, 'width' => 900]]],
+            'storeys/0/openings/0/width' => ['openings' => [['id' => 'o', 'wall' => 'a', 'kind' => 'door', 'offset' => 0, 'width' => 9000]]],
+            'storeys/0/rooms/0/id' => ['rooms' => [['id' => 'a', 'anchor' => [1, 2]]]],
+            'storeys/0/walls/0/rise' => ['walls' => [['rise' => 200] + self::WALL]],
+        ] as $at => $storey) {
+            $this->assertRefusedAt($at, json_encode($this->document($storey), \JSON_THROW_ON_ERROR));
+        }
+        $this->assertRefusedAt('', '{"format":');
+    }
+
+    private function assertRefusedAt(string $at, string $json): void
+    {
+        try {
+            PlanReader::read($json);
+            self::fail("$at was accepted.");
+        } catch (UnreadableDocument $e) {
+            self::assertSame($at, $e->at);
+        }
+    }
+
+    private function schemaAccepts(string $json): bool
+    {
+        $schema = json_decode((string) file_get_contents(__DIR__.'/../../../docs/plan-format.schema.json'), false, 64, \JSON_THROW_ON_ERROR);
+        self::assertIsObject($schema);
+
+        return (new Validator())->validate(json_decode($json, false, 64, \JSON_THROW_ON_ERROR), $schema)->isValid();
+    }
+
+    /**
+     * @param array<string, mixed> $storey
+     *
+     * @return array<string, mixed>
+     */
+    private function document(array $storey): array
+    {
+        return ['format' => 'zesty-plinth/plan', 'version' => 1, 'units' => 'mm', 'storeys' => [$storey + ['id' => 's', 'name' => 'Ground', 'elevation' => 0, 'height' => 2700, 'walls' => [self::WALL]]]];
+    }
+}

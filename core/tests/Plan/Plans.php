@@ -1,0 +1,72 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Tests\Plan;
+
+use Plinth\Core\Geometry\Point;
+use Plinth\Core\Plan\Opening;
+use Plinth\Core\Plan\Room;
+use Plinth\Core\Plan\Storey;
+use Plinth\Core\Plan\Wall;
+use Plinth\Core\Tests\Fitting\Noise;
+
+/** Plans for tests. */
+final class Plans
+{
+    public static function wall(string $id, float $x1, float $y1, float $x2, float $y2, float $thickness = 200.0): Wall
+    {
+        return new Wall($id, new Point($x1, $y1), new Point($x2, $y2), $thickness);
+    }
+
+    /**
+     * @param list<Wall>    $walls
+     * @param list<Opening> $openings
+     * @param list<Room>    $rooms
+     */
+    public static function storey(array $walls, array $openings = [], array $rooms = []): Storey
+    {
+        return new Storey('s', 'Ground', 0.0, 2700.0, $walls, $openings, $rooms);
+    }
+
+    /**
+     * A rectangle of 6 × 4 m on its centre lines.
+     *
+     * @return list<Wall>
+     */
+    public static function rectangle(float $thickness = 200.0): array
+    {
+        return [
+            self::wall('south', 0, 0, 6000, 0, $thickness), self::wall('east', 6000, 0, 6000, 4000, $thickness),
+            self::wall('north', 6000, 4000, 0, 4000, $thickness), self::wall('west', 0, 4000, 0, 0, $thickness),
+        ];
+    }
+
+    /**
+     * A grid of rooms with shaken nodes, some walls left out, thicknesses all different: angles of every kind.
+     *
+     * @return list<Wall>
+     */
+    public static function shaken(int $seed, int $columns = 4, int $rows = 3): array
+    {
+        Noise::seed($seed);
+        $nodes = [];
+        for ($i = 0; $i <= $columns; ++$i) {
+            for ($j = 0; $j <= $rows; ++$j) {
+                $nodes["$i,$j"] = [$i * 4000.0 + Noise::uniform(-900, 900), $j * 3500.0 + Noise::uniform(-800, 800)];
+            }
+        }
+        $walls = [];
+        foreach ($nodes as $key => [$x, $y]) {
+            [$i, $j] = array_map(intval(...), explode(',', $key));
+            foreach ([[$i + 1, $j], [$i, $j + 1]] as [$k, $l]) {
+                $edge = (0 === $i && $k === $i) || ($columns === $i && $k === $i) || (0 === $j && $l === $j) || ($rows === $j && $l === $j);
+                if (isset($nodes["$k,$l"]) && ($edge || Noise::uniform(0, 1) < 0.8)) {
+                    $walls[] = self::wall("w$key-$k,$l", $x, $y, $nodes["$k,$l"][0], $nodes["$k,$l"][1], round(Noise::uniform(80, 420)));
+                }
+            }
+        }
+
+        return $walls;
+    }
+}
