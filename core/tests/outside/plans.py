@@ -98,7 +98,7 @@ for walls in json.load(sys.stdin)["plans"]:
     groups = [g for g in getattr(body, "geoms", [body]) if g.geom_type == "Polygon"]
     enclosed = unary_union([Polygon(g.exterior) for g in groups]).difference(body)
     pieces = [r.area for r in getattr(enclosed, "geoms", [enclosed])]
-    # Less than a thousandth of a square metre is a nick between faces, pinched off where they touch in one point.
-    rooms = sorted(a for a in pieces if a > 1000.0)
-    answers.append({"body": body.area, "rooms": rooms, "nicks": sum(a for a in pieces if a <= 1000.0)})
+    # Less than a hundredth of a square metre is a nick between faces, pinched off where they touch in one point.
+    rooms = sorted(a for a in pieces if a > 10000.0)
+    answers.append({"body": body.area, "rooms": rooms, "nicks": sum(a for a in pieces if a <= 10000.0)})
 json.dump({"plans": answers}, sys.stdout)
