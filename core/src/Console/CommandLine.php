@@ -12,8 +12,8 @@ use Plinth\Core\Exchange\PlanDocument\PlanReader;
 use Plinth\Core\Exchange\PlanDocument\PlanWriter;
 use Plinth\Core\Fitting\Advice;
 use Plinth\Core\Fitting\Exception\FittingException;
-use Plinth\Core\Fitting\Fitter;
 use Plinth\Core\Fitting\FitStart;
+use Plinth\Core\Fitting\Fitter;
 use Plinth\Core\Plan\Derivation;
 use Plinth\Core\Plan\Storey;
 use Plinth\Core\Units\Exception\UnreadableLength;
@@ -49,7 +49,7 @@ final class CommandLine
                 'derive' => self::derive($options),
                 'export' => self::export($words, $options),
                 'help', '' => null,
-                default => throw WrongUsage::unknownCommand($words[0] ?? ''),
+                default => throw WrongUsage::unknownCommand($words[0]),
             };
 
             return null === $result ? [0, self::USAGE] : [0, self::json($result)];
@@ -67,7 +67,7 @@ final class CommandLine
     }
 
     /**
-     * @param list<string>          $words
+     * @param list<string> $words
      * @param array<string, string> $options
      *
      * @return array<string, mixed>
@@ -106,7 +106,7 @@ final class CommandLine
     }
 
     /**
-     * @param list<string>          $words
+     * @param list<string> $words
      * @param array<string, string> $options
      *
      * @return array<string, mixed>

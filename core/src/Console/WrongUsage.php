@@ -13,41 +13,41 @@ final class WrongUsage extends \InvalidArgumentException
 
     public static function unknownCommand(string $word): self
     {
-        return new self(sprintf('There is no command “%s”: use length, fit, derive or export.', $word), $word);
+        return new self(\sprintf('There is no command “%s”: use length, fit, derive or export.', $word), $word);
     }
 
     public static function unknownOption(string $name): self
     {
-        return new self(sprintf('There is no option --%s.', $name), $name);
+        return new self(\sprintf('There is no option --%s.', $name), $name);
     }
 
     public static function missingOption(string $name): self
     {
-        return new self(sprintf('--%s needs a value.', $name), $name);
+        return new self(\sprintf('--%s needs a value.', $name), $name);
     }
 
     public static function unknownUnit(string $unit): self
     {
-        return new self(sprintf('There is no unit “%s”: use mm, cm, m, ft or in.', $unit), 'unit');
+        return new self(\sprintf('There is no unit “%s”: use mm, cm, m, ft or in.', $unit), 'unit');
     }
 
     public static function unknownFormat(string $format): self
     {
-        return new self(sprintf('There is no format “%s”: use dxf.', $format), 'export');
+        return new self(\sprintf('There is no format “%s”: use dxf.', $format), 'export');
     }
 
     public static function cannotRead(string $file): self
     {
-        return new self(sprintf('%s cannot be read.', $file), 'in');
+        return new self(\sprintf('%s cannot be read.', $file), 'in');
     }
 
     public static function cannotWrite(string $file): self
     {
-        return new self(sprintf('%s cannot be written: look whether the folder exists and has room.', $file), 'out');
+        return new self(\sprintf('%s cannot be written: look whether the folder exists and has room.', $file), 'out');
     }
 
     public static function noStorey(string $id): self
     {
-        return new self('' === $id ? 'The plan has no storey.' : sprintf('The plan has no storey “%s”.', $id), 'storey');
+        return new self('' === $id ? 'The plan has no storey.' : \sprintf('The plan has no storey “%s”.', $id), 'storey');
     }
 }

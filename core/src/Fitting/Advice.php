@@ -36,7 +36,7 @@ final readonly class Advice
         if (null !== $next) {
             $advice[] = new self(
                 'next-length-'.$next->direction,
-                sprintf('A length %s the drawing would bring ±%s to ±%s mm over 10 m.', 'across' === $next->direction ? 'across' : 'down', self::figure($fit->plusMinusMmPer10m ?? 0.0), self::figure($next->plusMinusMmPer10m)),
+                \sprintf('A length %s the drawing would bring ±%s to ±%s mm over 10 m.', 'across' === $next->direction ? 'across' : 'down', self::figure($fit->plusMinusMmPer10m ?? 0.0), self::figure($next->plusMinusMmPer10m)),
                 $next->from,
                 $next->to,
             );
@@ -55,14 +55,14 @@ final readonly class Advice
             $without = (new Fitter())->fit($observations->withoutLength($length->id), $frame, FitStart::from($fit->pixelToMm, $frame));
             $reads = $without->pixelToMm->toMm($observations->pick($length->a)->at)->distanceTo($without->pixelToMm->toMm($observations->pick($length->b)->at));
 
-            return sprintf('The length of %.0f mm disagrees with the rest, which would agree with %.0f mm.', $length->mm, $reads);
+            return \sprintf('The length of %.0f mm disagrees with the rest, which would agree with %.0f mm.', $length->mm, $reads);
         } catch (FittingException) {
-            return sprintf('The length of %.0f mm disagrees with the rest.', $length->mm);
+            return \sprintf('The length of %.0f mm disagrees with the rest.', $length->mm);
         }
     }
 
     private static function figure(float $mm): string
     {
-        return $mm < 10.0 ? sprintf('%.1f', $mm) : sprintf('%.0f', $mm);
+        return $mm < 10.0 ? \sprintf('%.1f', $mm) : \sprintf('%.0f', $mm);
     }
 }

@@ -10,14 +10,14 @@ use Plinth\Core\Geometry\PixelToMm;
 final readonly class Fit
 {
     /**
-     * @param float              $rotationDegrees    turn given to the picture, counter-clockwise; the drawing's own skew is its negative
-     * @param float              $s0                 √(χ² / degrees of freedom), 1 without redundancy
-     * @param bool               $holds              the global test at 1 %: the statements agree within what they claim
-     * @param float              $rmsMm              of the residuals of the lengths used
-     * @param float|null         $plusMinusMmPer10m  ± of a true 10 m in its worst direction, from the fit alone; null while nothing says the size
-     * @param list<LengthResult> $lengths            in the order of the observations
-     * @param list<GridResult>   $grid
-     * @param list<PointResult>  $points
+     * @param float $rotationDegrees turn given to the picture, counter-clockwise; the drawing's own skew is its negative
+     * @param float $s0 √(χ² / degrees of freedom), 1 without redundancy
+     * @param bool $holds the global test at 1 %: the statements agree within what they claim
+     * @param float $rmsMm of the residuals of the lengths used
+     * @param float|null $plusMinusMmPer10m ± of a true 10 m in its worst direction, from the fit alone; null while nothing says the size
+     * @param list<LengthResult> $lengths in the order of the observations
+     * @param list<GridResult> $grid
+     * @param list<PointResult> $points
      */
     public function __construct(
         public string $model,

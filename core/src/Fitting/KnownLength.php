@@ -8,10 +8,10 @@ namespace Plinth\Core\Fitting;
 final readonly class KnownLength
 {
     /**
-     * @param string $a       id of the pick at one end
-     * @param string $b       id of the pick at the other
-     * @param float  $mm      the true distance, > 0
-     * @param float  $sigmaMm its standard deviation, ≥ 0
+     * @param string $a id of the pick at one end
+     * @param string $b id of the pick at the other
+     * @param float $mm the true distance, > 0
+     * @param float $sigmaMm its standard deviation, ≥ 0
      */
     public function __construct(
         public string $id,

@@ -17,9 +17,9 @@ final readonly class Observations
     public array $picks;
 
     /**
-     * @param list<Pick>         $picks
-     * @param list<KnownLength>  $lengths
-     * @param list<GridPick>     $grid
+     * @param list<Pick> $picks
+     * @param list<KnownLength> $lengths
+     * @param list<GridPick> $grid
      * @param list<ControlPoint> $points
      *
      * @throws UnusableObservation when picks coincide, a length is not above zero, or a pick is missing

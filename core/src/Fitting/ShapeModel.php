@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Fitting;
 
+use Plinth\Core\Geometry\PixelToMm;
+
 /**
  * What a fit may do to the picture. Works in normalised page coordinates: origin at the page's centre, y up, unit =
  * half the page's diagonal, so that parameters are of order one.
@@ -26,5 +28,5 @@ interface ShapeModel
     public function start(float $mmPerUnit, float $turnRad): array;
 
     /** @param list<float> $parameters */
-    public function pixelToMm(array $parameters, PageFrame $frame, float $centreX, float $centreY): \Plinth\Core\Geometry\PixelToMm;
+    public function pixelToMm(array $parameters, PageFrame $frame, float $centreX, float $centreY): PixelToMm;
 }

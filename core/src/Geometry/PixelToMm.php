@@ -28,9 +28,9 @@ final readonly class PixelToMm
     /**
      * One scale and one turn about a fixed point.
      *
-     * @param float $mmPerPixel      scale, > 0
-     * @param float $turnRad         turn given to the picture, counter-clockwise as seen
-     * @param PixelPoint $centre     the pixel that lands on $centreMm
+     * @param float $mmPerPixel scale, > 0
+     * @param float $turnRad turn given to the picture, counter-clockwise as seen
+     * @param PixelPoint $centre the pixel that lands on $centreMm
      */
     public static function similar(float $mmPerPixel, float $turnRad, PixelPoint $centre, Point $centreMm): self
     {

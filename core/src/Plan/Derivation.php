@@ -107,7 +107,7 @@ final class Derivation
     }
 
     /**
-     * @param list<Wall>   $walls
+     * @param list<Wall> $walls
      * @param list<Region> $regions
      *
      * @return array{list<Region>, list<Leak>, list<Finding>}
@@ -118,20 +118,20 @@ final class Derivation
         $findings = [];
         $search = null;
         foreach ($storey->rooms as $room) {
-            $index = self::regionAt($regions, $room->anchor->x, $room->anchor->y);
+            $index = self::regionAt(array_values($regions), $room->anchor->x, $room->anchor->y);
             if (null === $index) {
                 $search ??= new LeakSearch($walls);
                 $leak = $search->from($room);
                 if (null !== $leak) {
                     $leaks[] = $leak;
-                    $findings[] = new Finding('leak', [$room->id], $leak->neck[0], sprintf('%s does not close: %.0f mm are open here.', $room->name, $leak->gapMm));
+                    $findings[] = new Finding('leak', [$room->id], $leak->neck[0], \sprintf('%s does not close: %.0f mm are open here.', $room->name, $leak->gapMm));
                 } else {
-                    $findings[] = new Finding('room-open', [$room->id], $room->anchor->toArray(), sprintf('%s has no walls round it yet.', $room->name));
+                    $findings[] = new Finding('room-open', [$room->id], $room->anchor->toArray(), \sprintf('%s has no walls round it yet.', $room->name));
                 }
                 continue;
             }
             if (null !== ($other = $regions[$index]->room)) {
-                $findings[] = new Finding('two-names', [$other->id, $room->id], $room->anchor->toArray(), sprintf('%s and %s name the same room.', $other->name, $room->name));
+                $findings[] = new Finding('two-names', [$other->id, $room->id], $room->anchor->toArray(), \sprintf('%s and %s name the same room.', $other->name, $room->name));
                 continue;
             }
             $regions[$index] = new Region($room, $regions[$index]->polygon, $regions[$index]->holes, $regions[$index]->netAreaMm2);
@@ -206,7 +206,7 @@ final class Derivation
 
     /**
      * @param list<Outline> $outlines
-     * @param list<Region>  $regions
+     * @param list<Region> $regions
      *
      * @return array{grossFloor: float, netFloor: float, structure: float}
      */

@@ -8,11 +8,11 @@ namespace Plinth\Core\Plan;
 final readonly class DerivedStorey
 {
     /**
-     * @param list<Outline>                            $outlines
-     * @param list<Region>                             $regions  named ones and the rest
+     * @param list<Outline> $outlines
+     * @param list<Region> $regions named ones and the rest
      * @param array<string, list<array{float, float}>> $openings cut-out of each opening in plan, by id
-     * @param list<Leak>                               $leaks
-     * @param list<Finding>                            $findings
+     * @param list<Leak> $leaks
+     * @param list<Finding> $findings
      * @param array{grossFloor: float, netFloor: float, structure: float} $areasMm2 gross floor area, net floor area and area of structural elements (ISO 9836)
      */
     public function __construct(

@@ -8,8 +8,8 @@ namespace Plinth\Core\Plan;
 final readonly class Finding
 {
     /**
-     * @param list<string>        $things ids of walls, openings or rooms
-     * @param array{float, float} $at     mm
+     * @param list<string> $things ids of walls, openings or rooms
+     * @param array{float, float} $at mm
      */
     public function __construct(public string $code, public array $things, public array $at, public string $message)
     {

@@ -8,9 +8,9 @@ namespace Plinth\Core\Plan;
 final readonly class Leak
 {
     /**
-     * @param float                                             $gapMm clear width between the two bodies
-     * @param array{array{float, float}, array{float, float}}   $neck  its two ends
-     * @param array{string, string}                             $walls the wall that ends, and the one it misses
+     * @param float $gapMm clear width between the two bodies
+     * @param array{array{float, float}, array{float, float}} $neck its two ends
+     * @param array{string, string} $walls the wall that ends, and the one it misses
      */
     public function __construct(public string $room, public float $gapMm, public array $neck, public array $walls)
     {

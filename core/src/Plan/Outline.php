@@ -8,7 +8,7 @@ namespace Plinth\Core\Plan;
 final readonly class Outline
 {
     /**
-     * @param non-empty-list<array{float, float}>       $outer counter-clockwise
+     * @param non-empty-list<array{float, float}> $outer counter-clockwise
      * @param list<non-empty-list<array{float, float}>> $holes clockwise
      */
     public function __construct(public array $outer, public array $holes)

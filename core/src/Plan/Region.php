@@ -8,8 +8,8 @@ namespace Plinth\Core\Plan;
 final readonly class Region
 {
     /**
-     * @param non-empty-list<array{float, float}>       $polygon counter-clockwise
-     * @param list<non-empty-list<array{float, float}>> $holes   what stands free inside, clockwise
+     * @param non-empty-list<array{float, float}> $polygon counter-clockwise
+     * @param list<non-empty-list<array{float, float}>> $holes what stands free inside, clockwise
      */
     public function __construct(public ?Room $room, public array $polygon, public array $holes, public float $netAreaMm2)
     {

@@ -8,11 +8,11 @@ namespace Plinth\Core\Plan;
 final readonly class Storey
 {
     /**
-     * @param float         $elevation mm above the project's zero
-     * @param float         $height    mm, storey height
-     * @param list<Wall>    $walls
+     * @param float $elevation mm above the project's zero
+     * @param float $height mm, storey height
+     * @param list<Wall> $walls
      * @param list<Opening> $openings
-     * @param list<Room>    $rooms
+     * @param list<Room> $rooms
      */
     public function __construct(
         public string $id,

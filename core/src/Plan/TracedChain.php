@@ -13,10 +13,10 @@ final class TracedChain
     private const LEAST_SINE = 0.1;
 
     /**
-     * @param list<Point> $points    at least two, consecutive ones more than a millimetre apart
-     * @param Line        $line      which line was traced, as seen along the chain
-     * @param float       $thickness mm, of every wall of the chain
-     * @param bool        $closed    the last point joins the first, which is not repeated
+     * @param list<Point> $points at least two, consecutive ones more than a millimetre apart
+     * @param Line $line which line was traced, as seen along the chain
+     * @param float $thickness mm, of every wall of the chain
+     * @param bool $closed the last point joins the first, which is not repeated
      *
      * @return list<Point> as many points, on the centre line
      */

@@ -42,13 +42,13 @@ final readonly class LengthFormat
         $inches = intdiv($parts, $this->denominator);
         $numerator = $parts % $this->denominator;
         $common = self::greatestCommonDivisor($numerator, $this->denominator);
-        $fraction = 0 === $numerator ? '' : sprintf(' %d/%d', intdiv($numerator, $common), intdiv($this->denominator, $common));
+        $fraction = 0 === $numerator ? '' : \sprintf(' %d/%d', intdiv($numerator, $common), intdiv($this->denominator, $common));
         $feet = intdiv($inches, 12);
 
         // A negative `-1'-6"` would read as one sign for the feet only, so the parts carry it alike.
         return '' === $sign
-            ? sprintf('%d\'-%d%s"', $feet, $inches % 12, $fraction)
-            : sprintf('-%d%s"', $inches, $fraction);
+            ? \sprintf('%d\'-%d%s"', $feet, $inches % 12, $fraction)
+            : \sprintf('-%d%s"', $inches, $fraction);
     }
 
     private static function greatestCommonDivisor(int $a, int $b): int

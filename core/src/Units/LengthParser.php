@@ -148,7 +148,7 @@ final class LengthParser
             $this->at = $afterNumber;
         }
         if ($number[0] >= 12.0) {
-            throw UnreadableLength::inchesBeyondAFoot($numberAt, rtrim(rtrim(sprintf('%.4f', $number[0]), '0'), '.'));
+            throw UnreadableLength::inchesBeyondAFoot($numberAt, rtrim(rtrim(\sprintf('%.4f', $number[0]), '0'), '.'));
         }
 
         return [$number[0], $number[1]];
@@ -169,7 +169,7 @@ final class LengthParser
         }
         if (LengthUnit::Millimetre === $unit || substr_count($raw, ',') > 1) {
             $plain = str_replace(',', '', $raw);
-            $decimals = strlen(strrchr($plain, '.') ?: '.') - 1;
+            $decimals = self::decimals($plain);
 
             return [(float) $plain, 10.0 ** -$decimals];
         }
@@ -188,7 +188,7 @@ final class LengthParser
         $raw = $this->digits();
         if ('' !== $raw) {
             // Groups of three digits after a space belong to the number, unless the group is a numerator.
-            while (\strlen($raw) > 0 && 1 === preg_match('/^ (\d{3})(?![\d\/])/', $this->rest(), $m) && 1 === preg_match('/^\d{1,3}(\d{3})*$/', $raw)) {
+            while (1 === preg_match('/^ (\d{3})(?![\d\/])/', $this->rest(), $m) && 1 === preg_match('/^\d{1,3}(\d{3})*$/', $raw)) {
                 $raw .= $m[1];
                 $this->at += 4;
             }
@@ -227,7 +227,7 @@ final class LengthParser
             return null;
         }
         $plain = str_replace(',', '.', $raw);
-        $decimals = strlen(strrchr($plain, '.') ?: '.') - 1;
+        $decimals = self::decimals($plain);
 
         return [(float) $plain, 10.0 ** -$decimals, $raw];
     }
@@ -310,5 +310,12 @@ final class LengthParser
     private function atEnd(): bool
     {
         return $this->at >= \count($this->characters);
+    }
+
+    private static function decimals(string $number): int
+    {
+        $point = strpos($number, '.');
+
+        return false === $point ? 0 : \strlen($number) - $point - 1;
     }
 }

@@ -49,7 +49,7 @@ final class CommandLineTest extends TestCase
     }
 
     /**
-     * @param list<string>              $arguments
+     * @param list<string> $arguments
      * @param array<string, mixed>|null $input
      *
      * @return array{int, array<mixed>}

@@ -11,8 +11,8 @@ use Plinth\Core\Fitting\ControlPoint;
 use Plinth\Core\Fitting\Exception\NothingToFit;
 use Plinth\Core\Fitting\Exception\UnusableObservation;
 use Plinth\Core\Fitting\Fit;
-use Plinth\Core\Fitting\Fitter;
 use Plinth\Core\Fitting\FitStart;
+use Plinth\Core\Fitting\Fitter;
 use Plinth\Core\Fitting\GridPick;
 use Plinth\Core\Fitting\Internal\ChiSquare;
 use Plinth\Core\Fitting\KnownLength;
@@ -61,7 +61,7 @@ final class FitterTest extends TestCase
             $true = PixelToMm::similar($scale = Noise::uniform(4, 6), deg2rad(Noise::uniform(-2, 2)), $this->frame->centre, new Point(0, 0));
             $picks = array_map(static fn (int $k, array $s): Pick => new Pick("p$k", new PixelPoint($s[0] + Noise::normal(0.6), $s[1] + Noise::normal(0.6)), 0.6), array_keys($spots), $spots);
             $lengths = [];
-            $truths = [];
+            $truths = array_fill(0, 5, 0.0);
             foreach ($pairs as $n => [$a, $b]) {
                 $truths[$n] = $true->toMm(new PixelPoint(...$spots[$a]))->distanceTo($true->toMm(new PixelPoint(...$spots[$b])));
                 $lengths[] = 4 === $n
@@ -110,6 +110,8 @@ final class FitterTest extends TestCase
         foreach ($ours as $i => [$scale, $degrees]) {
             self::assertIsArray($answer[$i]);
             [$theirScale, $theirDegrees] = $answer[$i];
+            self::assertIsFloat($theirScale);
+            self::assertIsFloat($theirDegrees);
             self::assertEqualsWithDelta(1.0, $scale / $theirScale, 1e-5);
             self::assertEqualsWithDelta($theirDegrees, $degrees, 1e-3);
         }
@@ -117,7 +119,7 @@ final class FitterTest extends TestCase
 
     public function testOneWrongFigureAmongFourIsNamedWithWhatWouldAgree(): void
     {
-        $fit = $this->fitOf([['a', 0, 1, 12000], ['b', 0, 2, 9000], ['c', 2, 3, 12000], ['d', 1, 3, 8900]], $observations);
+        [$fit, $observations] = $this->fitOf([['a', 0, 1, 12000], ['b', 0, 2, 9000], ['c', 2, 3, 12000], ['d', 1, 3, 8900]]);
         self::assertSame([false, false, false, true], array_map(static fn ($l): bool => $l->suspect, $fit->lengths));
         self::assertFalse($fit->holds);
         $advice = array_column(array_map(static fn (Advice $a): array => [$a->code, $a->message], Advice::on($fit, $observations, $this->frame)), 1, 0);
@@ -126,15 +128,14 @@ final class FitterTest extends TestCase
 
     public function testOfTwoThatDisagreeNeitherIsBlamed(): void
     {
-        $fit = $this->fitOf([['a', 0, 1, 12000], ['b', 0, 2, 9300]], $observations);
+        [$fit, $observations] = $this->fitOf([['a', 0, 1, 12000], ['b', 0, 2, 9300]]);
         self::assertSame([false, false], array_map(static fn ($l): bool => $l->suspect, $fit->lengths));
         self::assertContains('two-disagree', array_map(static fn (Advice $a): string => $a->code, Advice::on($fit, $observations, $this->frame)));
     }
 
     public function testTheBestNextLengthIsReallyBetter(): void
     {
-        $this->fitOf([['a', 0, 2, 9000]], $observations);
-        $fit = $this->fitOf([['a', 0, 2, 9000]], $observations);
+        [$fit, $observations] = $this->fitOf([['a', 0, 2, 9000]]);
         $next = array_values(array_filter(Advice::on($fit, $observations, $this->frame), static fn (Advice $a): bool => str_starts_with($a->code, 'next-length')));
         self::assertCount(1, $next);
         self::assertSame('next-length-across', $next[0]->code, 'A longer length than the nine metres down the side helps most.');
@@ -198,14 +199,16 @@ final class FitterTest extends TestCase
      * Corners of a 12 × 9 m rectangle at 5 mm per pixel: 0 lower left, 1 lower right, 2 upper left, 3 upper right.
      *
      * @param list<array{string, int, int, int}> $figures
+     *
+     * @return array{Fit, Observations}
      */
-    private function fitOf(array $figures, ?Observations &$observations): Fit
+    private function fitOf(array $figures): array
     {
         $corners = [[300, 2000], [2700, 2000], [300, 200], [2700, 200]];
         $picks = array_map(static fn (int $i, array $c): Pick => new Pick("p$i", new PixelPoint(...$c), 0.5), array_keys($corners), $corners);
         $observations = new Observations($picks, array_map(static fn (array $f): KnownLength => new KnownLength($f[0], "p$f[1]", "p$f[2]", $f[3], 3.0), $figures));
 
-        return (new Fitter())->fit($observations, $this->frame, FitStart::unknown());
+        return [(new Fitter())->fit($observations, $this->frame, FitStart::unknown()), $observations];
     }
 
     private function exact(PixelToMm $true, string $id, Pick $a, Pick $b): KnownLength

@@ -46,6 +46,8 @@ final class DerivationTest extends TestCase
         foreach ($ours as $i => $plan) {
             self::assertIsArray($theirs[$i]);
             self::assertIsArray($theirs[$i]['rooms']);
+            self::assertIsFloat($theirs[$i]['body']);
+            self::assertIsNumeric($theirs[$i]['nicks']);
             self::assertEqualsWithDelta(1.0, $plan['body'] / $theirs[$i]['body'], 1e-6, 'seed '.($i + 1));
             self::assertCount(\count($theirs[$i]['rooms']), $plan['rooms'], 'seed '.($i + 1));
             foreach ($plan['rooms'] as $k => $area) {

@@ -20,9 +20,9 @@ final class Plans
     }
 
     /**
-     * @param list<Wall>    $walls
+     * @param list<Wall> $walls
      * @param list<Opening> $openings
-     * @param list<Room>    $rooms
+     * @param list<Room> $rooms
      */
     public static function storey(array $walls, array $openings = [], array $rooms = []): Storey
     {

@@ -67,7 +67,7 @@ final readonly class AccountController
     #[Route('/api/health', methods: ['GET'])]
     public function health(): Response
     {
-        return new JsonResponse(['well' => 1 === (int) $this->entities->getConnection()->executeQuery('SELECT 1')->fetchOne()]);
+        return new JsonResponse(['well' => '1' === $this->entities->getConnection()->executeQuery("SELECT '1'")->fetchOne()]);
     }
 
     /** @return array{id: string, name: string, email: string} */

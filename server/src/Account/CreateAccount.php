@@ -21,12 +21,12 @@ final readonly class CreateAccount
     {
         $email = mb_strtolower(trim($email));
         if (false === filter_var($email, \FILTER_VALIDATE_EMAIL)) {
-            $io->error(sprintf('“%s” is no e-mail address.', $email));
+            $io->error(\sprintf('“%s” is no e-mail address.', $email));
 
             return 2;
         }
         if (null !== $this->entities->getRepository(User::class)->findOneBy(['email' => $email])) {
-            $io->error(sprintf('There is an account for %s already.', $email));
+            $io->error(\sprintf('There is an account for %s already.', $email));
 
             return 2;
         }
@@ -40,7 +40,7 @@ final readonly class CreateAccount
         $user->setPasswordHash($this->hasher->hashPassword($user, $password));
         $this->entities->persist($user);
         $this->entities->flush();
-        $io->success(sprintf('%s may sign in now.', $email));
+        $io->success(\sprintf('%s may sign in now.', $email));
 
         return 0;
     }

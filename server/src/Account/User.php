@@ -22,7 +22,7 @@ class User implements UserInterface, PasswordAuthenticatedUserInterface
     #[ORM\Column]
     private string $passwordHash = '';
 
-    /** @param non-empty-string $email lower case */
+    /** @param string $email lower case */
     public function __construct(
         #[ORM\Column(length: 180, unique: true)]
         private string $email,

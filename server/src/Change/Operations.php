@@ -25,7 +25,7 @@ final readonly class Operations
     {
         $operations = $body->list('operations');
         if (\count($operations) > self::MOST) {
-            throw Refusal::tooLarge(sprintf('A change holds at most %d operations.', self::MOST), 'operations');
+            throw Refusal::tooLarge(\sprintf('A change holds at most %d operations.', self::MOST), 'operations');
         }
         foreach ($operations as $operation) {
             $kind = $operation->object(['do', 'type', 'id', 'values', 'trace'])->get('do')->word(['add', 'set', 'remove', 'trace']);
@@ -35,7 +35,7 @@ final readonly class Operations
             }
             $type = $operation->get('type')->choice(RowType::class);
             if (!$type->isWrittenByClients()) {
-                throw Refusal::invalid('read-only', sprintf('A %s is made by the application, not written.', $type->value), $operation->at.'/type');
+                throw Refusal::invalid('read-only', \sprintf('A %s is made by the application, not written.', $type->value), $operation->at.'/type');
             }
             $id = RowValues::uuid($operation->get('id'));
             if ('add' === $kind) {
@@ -56,9 +56,9 @@ final readonly class Operations
     /** The row, unless somebody has touched or removed it since the base revision. */
     public static function current(Workspace $workspace, RowType $type, Uuid $id, int $base, string $at): ProjectRow
     {
-        $row = $workspace->find($type, $id) ?? throw Refusal::conflict('gone', sprintf('This %s is not there any more.', $type->value), $at, ['removed' => [['type' => $type->value, 'id' => $id->toRfc4122()]]]);
+        $row = $workspace->find($type, $id) ?? throw Refusal::conflict('gone', \sprintf('This %s is not there any more.', $type->value), $at, ['removed' => [['type' => $type->value, 'id' => $id->toRfc4122()]]]);
         if ($row->revision() > $base) {
-            throw Refusal::conflict('changed-since', sprintf('This %s was changed meanwhile (revision %d, yours was %d).', $type->value, $row->revision(), $base), $at, ['rows' => [$row->describe()]]);
+            throw Refusal::conflict('changed-since', \sprintf('This %s was changed meanwhile (revision %d, yours was %d).', $type->value, $row->revision(), $base), $at, ['rows' => [$row->describe()]]);
         }
 
         return $row;

@@ -16,6 +16,9 @@ use Symfony\Component\Uid\Uuid;
 #[ORM\MappedSuperclass]
 abstract class ProjectRow
 {
+    /** @var list<string> columns that follow from others or belong to a job: nobody writes them by a change */
+    public const FOLLOWS = [];
+
     #[ORM\Column]
     protected int $revision = 0;
 

@@ -112,15 +112,18 @@ final readonly class Recorder
             }
         }
         if ([] !== $changed) {
-            throw Refusal::conflict('changed-since', sprintf('“%s” cannot be taken back or done again: somebody has changed the same things since.', $title), '', ['rows' => $changed]);
+            throw Refusal::conflict('changed-since', \sprintf('“%s” cannot be taken back or done again: somebody has changed the same things since.', $title), '', ['rows' => $changed]);
         }
         foreach ($touches as $touch) {
             $to = $back ? $touch['before'] : $touch['after'];
             $type = RowType::from($touch['type']);
             $row = $workspace->find($type, Uuid::fromString($touch['id']));
-            if (null !== $to && null === $row) {
+            if (null === $to) {
+                continue; // goes last
+            }
+            if (null === $row) {
                 $workspace->add($type, Uuid::fromString($touch['id']), $to, $touch['id']);
-            } elseif (null !== $to && null !== $row) {
+            } else {
                 $workspace->set($row, $to, $touch['id']);
             }
         }
@@ -174,7 +177,11 @@ final readonly class Recorder
         return $change;
     }
 
-    /** @return list<Change> */
+    /**
+     * @param 'ASC'|'DESC' $order
+     *
+     * @return list<Change>
+     */
     private function mine(Project $project, User $user, ChangeState $state, string $order, ?int $most = null): array
     {
         return $this->entities->getRepository(Change::class)->findBy(['project' => $project->id(), 'user' => $user->id(), 'state' => $state], ['revision' => $order], $most);

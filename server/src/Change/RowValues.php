@@ -15,7 +15,7 @@ final readonly class RowValues
 
     /**
      * @param array<string, mixed> $values
-     * @param list<string>         $keys   the only ones allowed
+     * @param list<string> $keys the only ones allowed
      */
     public function __construct(array $values, private string $at, array $keys)
     {
@@ -56,6 +56,7 @@ final readonly class RowValues
     {
         $value = $this->json->get($key);
         $number = $value->number();
+
         // Nothing on Earth that is drawn lies further off than this, and doubles keep a nanometre there.
         return abs($number) <= 1e9 ? $number : throw UnreadableDocument::outOfRange($value->at, 'between −1e9 and 1e9');
     }

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Plinth\Server\Change;
 
 use Doctrine\ORM\EntityManagerInterface;
-use Plinth\Core\Exchange\Exception\UnreadableDocument;
 use Plinth\Server\Http\Refusal;
 use Symfony\Component\Uid\Uuid;
 
@@ -22,6 +21,8 @@ final class Workspace
     private array $before = [];
     /** @var array<string, ProjectRow|null> */
     private array $rows = [];
+    /** @var array<string, list<string>> */
+    private array $keys = [];
 
     public function __construct(private readonly EntityManagerInterface $entities, private readonly Uuid $project)
     {
@@ -112,7 +113,7 @@ final class Workspace
     {
         foreach ($row::type()->referrers() as [$type, $field]) {
             foreach ($this->findBy($type->class(), $field, $row->id()) as $user) {
-                throw Refusal::conflict('in-use', sprintf('This cannot be removed: a %s still needs it.', $user::type()->value), $at, ['rows' => [$user->describe()]]);
+                throw Refusal::conflict('in-use', \sprintf('This cannot be removed: a %s still needs it.', $user::type()->value), $at, ['rows' => [$user->describe()]]);
             }
         }
         $this->remember($row, $row->values());
@@ -165,25 +166,21 @@ final class Workspace
     {
         foreach ($row->references() as [$type, $id, $field]) {
             if (null === $this->find($type, $id)) {
-                throw Refusal::conflict('gone', sprintf('The %s this refers to is not there any more.', $type->value), $at.'/'.$field, ['removed' => [['type' => $type->value, 'id' => $id->toRfc4122()]]]);
+                throw Refusal::conflict('gone', \sprintf('The %s this refers to is not there any more.', $type->value), $at.'/'.$field, ['removed' => [['type' => $type->value, 'id' => $id->toRfc4122()]]]);
             }
         }
     }
 
-    /** @return list<string> */
+    /** @return list<string> what a row of this kind may be given */
     private function keys(ProjectRow $row): array
     {
-        static $keys = [];
         $type = $row::type()->value;
-        if (!isset($keys[$type])) {
-            $class = $row::type()->class();
-            // The names are those of the columns; read from the class, since a blank row has no values yet.
-            $keys[$type] = array_values(array_filter(
-                array_map(static fn (\ReflectionProperty $p): string => $p->getName(), (new \ReflectionClass($class))->getProperties()),
-                static fn (string $name): bool => !\in_array($name, ['id', 'project', 'revision'], true),
-            ));
-        }
 
-        return \is_array($keys[$type]) ? $keys[$type] : throw UnreadableDocument::unknownKey($type);
+        // The names are those of the columns; read from the class, since a blank row has no values yet.
+        return $this->keys[$type] ??= array_values(array_diff(
+            array_map(static fn (\ReflectionProperty $p): string => $p->getName(), (new \ReflectionClass($row::type()->class()))->getProperties()),
+            ['id', 'project', 'revision'],
+            $row::FOLLOWS,
+        ));
     }
 }

@@ -80,11 +80,7 @@ final readonly class SeedDemo
         ]);
         $this->entities->clear();
         $fit = $this->entities->find(DrawingFit::class, $drawing)?->pixelToMm() ?? throw new \LogicException('A drawing has a fit.');
-        $model = static function (array $p) use ($truth, $fit): array {
-            [$x, $y] = $p;
-
-            return $fit->toMm($truth->toPixel(new Point((float) $x, (float) $y)))->toArray();
-        };
+        $model = static fn (array $p): array => $fit->toMm($truth->toPixel(new Point(...JsonValue::of($p)->pair())))->toArray();
         $base = ['storey' => (string) $storey, 'drawing' => (string) $drawing, 'evidence' => 'ink'];
         $ids = static fn (int $n): array => array_map(static fn (): string => (string) new UuidV7(), range(1, $n));
         $outer = $ids(5);
@@ -119,7 +115,7 @@ final readonly class SeedDemo
     }
 
     /**
-     * @param array{int, int}     $at   mm of the truth
+     * @param array{int, int} $at mm of the truth
      * @param array{float, float} $hand px
      *
      * @return array<string, mixed>

@@ -8,8 +8,8 @@ use Doctrine\ORM\EntityManagerInterface;
 use Plinth\Core\Exchange\FitDocument\FitWriter;
 use Plinth\Core\Fitting\Advice;
 use Plinth\Core\Fitting\Fit;
-use Plinth\Core\Fitting\Fitter;
 use Plinth\Core\Fitting\FitStart;
+use Plinth\Core\Fitting\Fitter;
 use Plinth\Core\Fitting\GridPick as CoreGridPick;
 use Plinth\Core\Fitting\KnownLength as CoreKnownLength;
 use Plinth\Core\Fitting\Observations;
@@ -69,7 +69,7 @@ final readonly class FitKeeper
             }
         }
         foreach (array_keys($drawings) as $id) {
-            $drawing = $workspace->find(RowType::Drawing, Uuid::fromString((string) $id));
+            $drawing = $workspace->find(RowType::Drawing, Uuid::fromString($id));
             if ($drawing instanceof Drawing) {
                 $this->refitDrawing($workspace, $drawing, $carryTracing);
             }
@@ -141,9 +141,9 @@ final readonly class FitKeeper
     }
 
     /**
-     * @param list<Pick>        $picks
+     * @param list<Pick> $picks
      * @param list<KnownLength> $lengths
-     * @param list<GridPick>    $grid
+     * @param list<GridPick> $grid
      */
     private function observations(Page $page, array $picks, array $lengths, array $grid): Observations
     {
@@ -169,7 +169,7 @@ final readonly class FitKeeper
      * Denominator of the drawing's scale, for the draughtsman's share of each figure's error.
      *
      * @param array<string, Pick> $picks
-     * @param list<KnownLength>   $lengths
+     * @param list<KnownLength> $lengths
      */
     private function scale(Page $page, array $picks, array $lengths): float
     {

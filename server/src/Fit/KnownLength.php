@@ -81,7 +81,7 @@ class KnownLength extends ProjectRow
         $this->unit = $values->choice('unit', LengthUnit::class);
         $length = LengthParser::parse($this->text, $this->unit);
         if ($length->mm <= 0.0) {
-            throw Refusal::invalid('length-not-positive', sprintf('A known length must be longer than zero, and “%s” is not.', $this->text), $values->at('text'));
+            throw Refusal::invalid('length-not-positive', \sprintf('A known length must be longer than zero, and “%s” is not.', $this->text), $values->at('text'));
         }
         if ($this->a->equals($this->b)) {
             throw Refusal::invalid('coincident-picks', 'Both ends are the same pick: pick two ends.', $values->at('b'));

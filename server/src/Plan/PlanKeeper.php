@@ -54,7 +54,7 @@ final readonly class PlanKeeper
                 $lengths[$id] = $wall->span($workspace->get(Node::class, $wall->fromNode())->at(), $workspace->get(Node::class, $wall->toNode())->at())->length();
             }
             if ($opening->width() > $lengths[$id]) {
-                throw Refusal::invalid('opening-too-wide', sprintf('The opening is %.0f mm wide, its wall only %.0f mm long: make it narrower, or choose a longer wall.', $opening->width(), $lengths[$id]), $opening->id()->toRfc4122().'/width');
+                throw Refusal::invalid('opening-too-wide', \sprintf('The opening is %.0f mm wide, its wall only %.0f mm long: make it narrower, or choose a longer wall.', $opening->width(), $lengths[$id]), $opening->id()->toRfc4122().'/width');
             }
         }
     }
@@ -85,7 +85,7 @@ final readonly class PlanKeeper
             }
         }
         foreach (array_keys($storeys) as $storey) {
-            $this->derive(Uuid::fromString((string) $storey), $revision);
+            $this->derive(Uuid::fromString($storey), $revision);
         }
     }
 

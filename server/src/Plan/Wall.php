@@ -23,6 +23,8 @@ use Symfony\Component\Uid\Uuid;
 #[ORM\Index(fields: ['toNode'])]
 class Wall extends ProjectRow
 {
+    public const FOLLOWS = ['xMin', 'yMin', 'xMax', 'yMax'];
+
     #[ORM\Column(type: UuidType::NAME)]
     private Uuid $storey;
 
@@ -95,7 +97,7 @@ class Wall extends ProjectRow
     {
         $wall = new CoreWall($this->id->toRfc4122(), $from, $to, $this->thickness, $this->line, $this->height);
         if ($wall->length() <= CoreWall::JOIN_MM) {
-            throw Refusal::invalid('wall-of-no-length', sprintf('A wall needs a length: its ends are only %.2f mm apart.', $wall->length()), $this->id->toRfc4122());
+            throw Refusal::invalid('wall-of-no-length', \sprintf('A wall needs a length: its ends are only %.2f mm apart.', $wall->length()), $this->id->toRfc4122());
         }
         $half = $this->thickness / 2.0;
         $this->xMin = min($from->x, $to->x) - $half;
@@ -104,6 +106,12 @@ class Wall extends ProjectRow
         $this->yMax = max($from->y, $to->y) + $half;
 
         return $wall;
+    }
+
+    /** @return array{float, float, float, float} xMin, yMin, xMax, yMax of the body */
+    public function box(): array
+    {
+        return [$this->xMin, $this->yMin, $this->xMax, $this->yMax];
     }
 
     public function storey(): Uuid

@@ -17,6 +17,8 @@ use Symfony\Component\Uid\Uuid;
 #[ORM\Index(fields: ['owner'])]
 class Project extends ProjectRow
 {
+    public const FOLLOWS = ['owner', 'head'];
+
     #[ORM\Column(length: 120)]
     private string $name = '';
 

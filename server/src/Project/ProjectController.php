@@ -7,11 +7,12 @@ namespace Plinth\Server\Project;
 use Doctrine\ORM\EntityManagerInterface;
 use Plinth\Core\Exchange\Json\JsonValue;
 use Plinth\Server\Change\ChangeState;
+use Plinth\Server\Change\Recorder;
 use Plinth\Server\Change\RowType;
 use Plinth\Server\Change\RowValues;
 use Plinth\Server\Change\Workspace;
-use Plinth\Server\Change\Recorder;
 use Plinth\Server\Http\Write;
+use Plinth\Server\Source\Page;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
@@ -71,7 +72,7 @@ final readonly class ProjectController
 
     private function preview(Project $project): ?Uuid
     {
-        foreach ($this->entities->getRepository(\Plinth\Server\Source\Page::class)->findBy(['project' => $project->id()], ['id' => 'ASC'], 1) as $page) {
+        foreach ($this->entities->getRepository(Page::class)->findBy(['project' => $project->id()], ['id' => 'ASC'], 1) as $page) {
             return $page->hasPreview() ? $page->id() : null;
         }
 

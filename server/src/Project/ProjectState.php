@@ -7,7 +7,6 @@ namespace Plinth\Server\Project;
 use Doctrine\ORM\EntityManagerInterface;
 use Plinth\Server\Account\User;
 use Plinth\Server\Change\Change;
-use Plinth\Server\Change\ProjectRow;
 use Plinth\Server\Change\Recorder;
 use Plinth\Server\Change\RowType;
 use Plinth\Server\Fit\DrawingFit;
@@ -16,6 +15,7 @@ use Plinth\Server\Fit\GridPick;
 use Plinth\Server\Fit\KnownLength;
 use Plinth\Server\Fit\Pick;
 use Plinth\Server\Plan\PlanKeeper;
+use Plinth\Server\Plan\Wall;
 use Plinth\Server\Source\Drawing;
 use Plinth\Server\Source\Page;
 use Symfony\Component\HttpFoundation\JsonResponse;
@@ -86,7 +86,7 @@ final readonly class ProjectState
                 $storeys[$touch['id']] = $row->id();
             }
             if ('opening' === $touch['type'] && \is_string($values['wall'] ?? null)) {
-                $wall = $this->entities->find(\Plinth\Server\Plan\Wall::class, Uuid::fromString($values['wall']));
+                $wall = $this->entities->find(Wall::class, Uuid::fromString($values['wall']));
                 if (null !== $wall) {
                     $storeys[$wall->storey()->toRfc4122()] = $wall->storey();
                 }
@@ -108,8 +108,8 @@ final readonly class ProjectState
     /**
      * @param list<array<string, mixed>> $rows
      * @param list<array<string, mixed>> $removed
-     * @param list<Drawing>              $drawings whose fits are told
-     * @param list<Uuid>                 $storeys  whose shapes are told
+     * @param list<Drawing> $drawings whose fits are told
+     * @param list<Uuid> $storeys whose shapes are told
      */
     private function answer(Project $project, User $user, array $rows, array $removed, array $drawings, array $storeys, ?Change $made = null): JsonResponse
     {

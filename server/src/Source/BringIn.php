@@ -38,7 +38,7 @@ final readonly class BringIn
             throw Refusal::invalid('unreadable-picture', 'This file cannot be read as a picture: it is damaged, or of a kind that is not supported.', 'file');
         }
         if ($picture['width'] * $picture['height'] > self::MOST_PIXELS) {
-            throw Refusal::tooLarge(sprintf('This picture has %d × %d pixels; at most 250 million are taken in. Scan it at a lower resolution.', $picture['width'], $picture['height']), 'file');
+            throw Refusal::tooLarge(\sprintf('This picture has %d × %d pixels; at most 250 million are taken in. Scan it at a lower resolution.', $picture['width'], $picture['height']), 'file');
         }
         $name = self::cleanName($name);
         $hash = $this->files->takeIn($path);

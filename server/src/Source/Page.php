@@ -17,6 +17,8 @@ use Symfony\Component\Uid\Uuid;
 #[ORM\Index(fields: ['source'])]
 class Page extends ProjectRow
 {
+    public const FOLLOWS = ['state', 'hasPreview', 'tilesDone', 'tilesTotal', 'tileSuffix', 'message'];
+
     #[ORM\Column(type: UuidType::NAME)]
     private Uuid $source;
 

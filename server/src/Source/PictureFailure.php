@@ -18,7 +18,7 @@ final class PictureFailure extends \RuntimeException
 
     public static function tooLong(float $seconds): self
     {
-        return new self(sprintf('This picture took longer than %.0f seconds to read and was given up.', $seconds));
+        return new self(\sprintf('This picture took longer than %.0f seconds to read and was given up.', $seconds));
     }
 
     public static function of(string $errors): self

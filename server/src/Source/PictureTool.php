@@ -13,7 +13,7 @@ final readonly class PictureTool
     private const MEMORY_BYTES = 4_000_000_000;
 
     /**
-     * @param list<string>          $command
+     * @param list<string> $command
      * @param callable(): bool|null $mayGoOn asked several times a second; false ends the child
      *
      * @throws PictureFailure with the tool's own reason

@@ -91,7 +91,7 @@ final readonly class SourceController
             throw Refusal::notFound();
         }
 
-        return $this->served($page, sprintf('tiles/%d/%d/%d%s', $z, $y, $x, $page->tileSuffix()), '.png' === $page->tileSuffix() ? 'image/png' : 'image/jpeg');
+        return $this->served($page, \sprintf('tiles/%d/%d/%d%s', $z, $y, $x, $page->tileSuffix()), '.png' === $page->tileSuffix() ? 'image/png' : 'image/jpeg');
     }
 
     /** nginx sends the file; a page's pictures never change once they are there. */

@@ -14,7 +14,12 @@ export type Account = Schemas["Account"];
 /** The fixed header is what other origins cannot send; the browser vouches for the rest. */
 export const WRITE_HEADERS = { "csrf-token": "csrf-token" };
 
-export const api = createClient<paths>({ baseUrl: "", headers: WRITE_HEADERS });
+export const api = createClient<paths>({
+  // Outside a browser, as in tests, there is no address to be relative to.
+  baseUrl: globalThis.location?.origin ?? "http://desk.test",
+  headers: WRITE_HEADERS,
+  fetch: (request) => globalThis.fetch(request),
+});
 
 /** A refusal in the server's words. */
 export class Refused extends Error {

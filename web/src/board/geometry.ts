@@ -28,7 +28,7 @@ export function inverse(m: Map2): Map2 {
 }
 
 /** First b, then a. */
-export function after(a: Map2, b: Map2): Map2 {
+export function composed(a: Map2, b: Map2): Map2 {
   return [
     a[0] * b[0] + a[1] * b[3],
     a[0] * b[1] + a[1] * b[4],
@@ -109,7 +109,7 @@ export function viewOf(points: readonly XY[], size: Size, margin = 56): View | n
 
 /** The view under a new fit in which the picture lies where it lay: nothing jumps when the scale becomes known. */
 export function viewUnder(view: View, old: Map2, next: Map2): View {
-  const [x, y] = apply(after(next, inverse(old)), [view.x, view.y]);
+  const [x, y] = apply(composed(next, inverse(old)), [view.x, view.y]);
   return { x, y, k: (view.k * scaleOf(old)) / scaleOf(next) };
 }
 

@@ -1,4 +1,4 @@
-import { after, apply, inverse, type Map2, type Size, scaleOf, toScreen, type View } from "./geometry";
+import { apply, composed, inverse, type Map2, type Size, scaleOf, toScreen, type View } from "./geometry";
 
 const TILE = 256;
 const MOST_KEPT = 600;
@@ -67,7 +67,7 @@ export function paintPicture(
   alpha: number,
 ): void {
   const screen = toScreen(view, size);
-  const map = after(screen, picture.pixelToMm);
+  const map = composed(screen, picture.pixelToMm);
   const zoom = scaleOf(map) * dpr;
   ctx.save();
   ctx.setTransform(dpr * map[0], dpr * map[3], dpr * map[1], dpr * map[4], dpr * map[2], dpr * map[5]);

@@ -6,6 +6,7 @@ namespace Plinth\Core\Exchange\Dxf;
 
 use Plinth\Core\Plan\DerivedStorey;
 use Plinth\Core\Plan\Opening;
+use Plinth\Core\Plan\OpeningKind;
 use Plinth\Core\Plan\Storey;
 use Plinth\Core\Plan\Wall;
 
@@ -66,7 +67,7 @@ final class DxfWriter
             }
             if (null !== $region->room) {
                 $this->text('room-names', trim($region->room->number.' '.$region->room->name), $region->room->anchor->x, $region->room->anchor->y);
-                $this->text('room-names', sprintf('%.2f m2', $region->netAreaMm2 / 1e6), $region->room->anchor->x, $region->room->anchor->y - 1.6 * self::TEXT_HEIGHT_MM);
+                $this->text('room-names', \sprintf('%.2f m2', $region->netAreaMm2 / 1e6), $region->room->anchor->x, $region->room->anchor->y - 1.6 * self::TEXT_HEIGHT_MM);
             }
         }
     }
@@ -77,7 +78,7 @@ final class DxfWriter
         [$nearRight, $farRight, $farLeft, $nearLeft] = $piece;
         $this->line('openings', $nearRight, $nearLeft);
         $this->line('openings', $farRight, $farLeft);
-        if (\Plinth\Core\Plan\OpeningKind::Door !== $opening->kind) {
+        if (OpeningKind::Door !== $opening->kind) {
             return;
         }
         // The leaf stands open at a right angle to the wall on the side it swings to, hung on the near or far jamb.
@@ -220,7 +221,7 @@ final class DxfWriter
         $clean = (string) preg_replace('/[\x00-\x1F\x7F]+/u', ' ', mb_scrub($text));
 
         return implode('', array_map(
-            static fn (string $c): string => \strlen($c) > 1 ? implode('', array_map(static fn (string $unit): string => sprintf('\\U+%s', strtoupper(bin2hex($unit))), str_split(mb_convert_encoding($c, 'UTF-16BE', 'UTF-8'), 2))) : $c,
+            static fn (string $c): string => \strlen($c) > 1 ? implode('', array_map(static fn (string $unit): string => \sprintf('\\U+%s', strtoupper(bin2hex($unit))), str_split(mb_convert_encoding($c, 'UTF-16BE', 'UTF-8'), 2))) : $c,
             mb_str_split($clean),
         ));
     }

@@ -14,42 +14,42 @@ final class UnreadableDocument extends \DomainException implements ExchangeExcep
 
     public static function notJson(string $reason): self
     {
-        return new self(sprintf('The text is not JSON: %s.', $reason), '');
+        return new self(\sprintf('The text is not JSON: %s.', $reason), '');
     }
 
     public static function wrongType(string $at, string $expected, mixed $found): self
     {
-        return new self(sprintf('Expected %s at %s, found %s.', $expected, self::place($at), get_debug_type($found)), $at);
+        return new self(\sprintf('Expected %s at %s, found %s.', $expected, self::place($at), get_debug_type($found)), $at);
     }
 
     public static function unknownKey(string $at): self
     {
-        return new self(sprintf('There is no such key: %s.', $at), $at);
+        return new self(\sprintf('There is no such key: %s.', $at), $at);
     }
 
     public static function missingKey(string $at): self
     {
-        return new self(sprintf('%s is missing.', $at), $at);
+        return new self(\sprintf('%s is missing.', $at), $at);
     }
 
     public static function outOfRange(string $at, string $what): self
     {
-        return new self(sprintf('%s must be %s.', self::place($at), $what), $at);
+        return new self(\sprintf('%s must be %s.', self::place($at), $what), $at);
     }
 
     public static function unknownReference(string $at, string $what): self
     {
-        return new self(sprintf('%s names a %s that is not in the document.', self::place($at), $what), $at);
+        return new self(\sprintf('%s names a %s that is not in the document.', self::place($at), $what), $at);
     }
 
     public static function repeatedId(string $at, string $id): self
     {
-        return new self(sprintf('The id “%s” at %s is used twice.', $id, self::place($at)), $at);
+        return new self(\sprintf('The id “%s” at %s is used twice.', $id, self::place($at)), $at);
     }
 
     public static function notYet(string $at, string $what): self
     {
-        return new self(sprintf('%s cannot be read by this version yet (%s).', $what, self::place($at)), $at);
+        return new self(\sprintf('%s cannot be read by this version yet (%s).', $what, self::place($at)), $at);
     }
 
     private static function place(string $at): string

@@ -90,7 +90,7 @@ final class FitReader
                 throw UnreadableDocument::outOfRange($text->at, 'a length ('.$e->getMessage().')');
             }
         }
-        $mm = $entry->optional('mm')?->number() ?? $figure?->mm ?? throw UnreadableDocument::missingKey($entry->at.'/mm');
+        $mm = $entry->optional('mm')?->number() ?? $figure->mm ?? throw UnreadableDocument::missingKey($entry->at.'/mm');
 
         return new KnownLength(
             $id,
@@ -107,7 +107,7 @@ final class FitReader
     {
         [$x, $y] = $entry->get($key)->pair();
         $sigma = $entry->optional('sigmaPx')?->positive() ?? self::DEFAULT_SIGMA_PX;
-        $id = sprintf('%.9g/%.9g', $x, $y);
+        $id = \sprintf('%.9g/%.9g', $x, $y);
         $known = $this->picks[$id] ?? null;
         if (null === $known || $sigma < $known->sigmaPx) {
             $this->picks[$id] = new Pick($id, new PixelPoint($x, $y), $sigma);

@@ -86,7 +86,7 @@ final readonly class JsonValue
     {
         $number = $this->number();
         if ($number <= 0.0 || $number > $most) {
-            throw UnreadableDocument::outOfRange($this->at, \INF === $most ? 'above zero' : sprintf('above zero and at most %g', $most));
+            throw UnreadableDocument::outOfRange($this->at, \INF === $most ? 'above zero' : \sprintf('above zero and at most %g', $most));
         }
 
         return $number;
@@ -113,7 +113,7 @@ final readonly class JsonValue
             throw UnreadableDocument::wrongType($this->at, 'a text', $this->value);
         }
         if (mb_strlen($this->value) > $longest) {
-            throw UnreadableDocument::outOfRange($this->at, sprintf('at most %d characters long', $longest));
+            throw UnreadableDocument::outOfRange($this->at, \sprintf('at most %d characters long', $longest));
         }
 
         return $this->value;

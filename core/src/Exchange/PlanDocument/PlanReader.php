@@ -83,7 +83,7 @@ final class PlanReader
             $wall->optional('height')?->positive(),
         );
         if ($read->length() <= Wall::JOIN_MM) {
-            throw UnreadableDocument::outOfRange($wall->at.'/to', sprintf('more than %g mm away from its start: a wall needs a length', Wall::JOIN_MM));
+            throw UnreadableDocument::outOfRange($wall->at.'/to', \sprintf('more than %g mm away from its start: a wall needs a length', Wall::JOIN_MM));
         }
 
         return $read;
@@ -99,7 +99,7 @@ final class PlanReader
         $host = $walls[$opening->get('wall')->text()] ?? throw UnreadableDocument::unknownReference($opening->at.'/wall', 'wall');
         $width = $opening->get('width')->positive();
         if ($width > $host->length()) {
-            throw UnreadableDocument::outOfRange($opening->at.'/width', sprintf('at most %.1f mm, the length of its wall', $host->length()));
+            throw UnreadableDocument::outOfRange($opening->at.'/width', \sprintf('at most %.1f mm, the length of its wall', $host->length()));
         }
 
         return new Opening(

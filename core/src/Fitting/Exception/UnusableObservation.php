@@ -18,12 +18,12 @@ final class UnusableObservation extends \DomainException implements FittingExcep
 
     public static function coincidentPicks(string $list, int $index, float $apartPx): self
     {
-        return new self(sprintf('Both picks lie on the same spot (%.2f px apart): pick the two ends at least %g px apart.', $apartPx, self::APART_PX), 'coincident-picks', "$list/$index");
+        return new self(\sprintf('Both picks lie on the same spot (%.2f px apart): pick the two ends at least %g px apart.', $apartPx, self::APART_PX), 'coincident-picks', "$list/$index");
     }
 
     public static function lengthNotPositive(int $index, float $mm): self
     {
-        return new self(sprintf('A known length must be longer than zero, not %g mm.', $mm), 'length-not-positive', "lengths/$index");
+        return new self(\sprintf('A known length must be longer than zero, not %g mm.', $mm), 'length-not-positive', "lengths/$index");
     }
 
     public static function badSigma(int $index): self
@@ -33,12 +33,12 @@ final class UnusableObservation extends \DomainException implements FittingExcep
 
     public static function badPick(Pick $pick): self
     {
-        return new self(sprintf('Pick %s needs finite coordinates and a standard deviation above zero.', $pick->id), 'bad-pick', '');
+        return new self(\sprintf('Pick %s needs finite coordinates and a standard deviation above zero.', $pick->id), 'bad-pick', '');
     }
 
     public static function missingPick(string $id): self
     {
-        return new self(sprintf('Pick %s is named but not given.', $id), 'missing-pick', '');
+        return new self(\sprintf('Pick %s is named but not given.', $id), 'missing-pick', '');
     }
 
     public function reason(): string

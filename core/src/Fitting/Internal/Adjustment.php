@@ -39,7 +39,7 @@ final class Adjustment
     private array $conditions = [];
     /** @var list<float> shape parameters, then where the page's centre lies (mm) */
     private array $x;
-    /** @var list<int> which of $x are unknowns */
+    /** @var list<int> which of are unknowns */
     private array $free;
     /** @var array<string, array{float, float}> adjusted picks, px */
     private array $picks = [];
@@ -59,8 +59,8 @@ final class Adjustment
     private array $correlates = [];
 
     /**
-     * @param list<float> $shapeStart  start of the shape parameters
-     * @param list<string> $held       names of the parameters that stay at the start (`scale`, `turn`, `place`)
+     * @param list<float> $shapeStart start of the shape parameters
+     * @param list<string> $held names of the parameters that stay at the start (`scale`, `turn`, `place`)
      */
     public function __construct(
         private readonly ShapeModel $model,
@@ -214,8 +214,9 @@ final class Adjustment
         foreach ([0.0, 45.0, 90.0, 135.0] as $degrees) {
             $du = cos(deg2rad($degrees));
             $dv = sin(deg2rad($degrees));
+            /** @var callable(list<float>): float $length */
             $length = fn (array $x): float => $this->span($x, $du, $dv);
-            $worst = max($worst, $this->variance($this->byParameter($length)) / $length($this->x) ** 2);
+            $worst = max($worst, $this->variance($this->byParameter($length)) / $this->span($this->x, $du, $dv) ** 2);
         }
 
         return sqrt(max(0.0, $worst));
@@ -331,12 +332,12 @@ final class Adjustment
             $change = max($change, hypot($p[0] - $this->picks[$id][0], $p[1] - $this->picks[$id][1]) / $this->frame->unitPx);
         }
         $this->picks = $picks;
+        $x = $this->x;
         foreach ($dx as $j => $d) {
-            $index = $this->free[$j];
-            $this->x[$index] += $d;
-            $change = max($change, abs($d) / max(1.0, abs($this->x[$index])));
+            $x[$this->free[$j]] += $d;
+            $change = max($change, abs($d) / max(1.0, abs($x[$this->free[$j]])));
         }
-        $this->x = array_values($this->x);
+        $this->x = array_values($x);
 
         return $change;
     }
@@ -347,8 +348,8 @@ final class Adjustment
     }
 
     /**
-     * @param Condition           $condition
-     * @param list<float>         $x
+     * @param Condition $condition
+     * @param list<float> $x
      * @param array{float, float} $a
      * @param array{float, float} $b
      */
@@ -362,7 +363,7 @@ final class Adjustment
     }
 
     /**
-     * @param list<float>         $x
+     * @param list<float> $x
      * @param array{float, float} $a px
      * @param array{float, float} $b px
      *
@@ -381,7 +382,7 @@ final class Adjustment
     }
 
     /**
-     * @param list<float>         $x
+     * @param list<float> $x
      * @param array{float, float} $a
      * @param array{float, float} $b
      */
@@ -395,7 +396,7 @@ final class Adjustment
     }
 
     /**
-     * @param list<float>         $x
+     * @param list<float> $x
      * @param array{float, float} $p
      *
      * @return array{float, float} mm
@@ -438,11 +439,16 @@ final class Adjustment
     private function byPicks(callable $of, array $a, array $b): array
     {
         $h = self::PICK_STEP * $this->frame->unitPx;
-        $difference = static fn (array $up, array $down, array $up2, array $down2): float => ($of($up, $up2) - $of($down, $down2)) / (2.0 * $h);
 
         return [
-            [$difference([$a[0] + $h, $a[1]], [$a[0] - $h, $a[1]], $b, $b), $difference([$a[0], $a[1] + $h], [$a[0], $a[1] - $h], $b, $b)],
-            [$difference($a, $a, [$b[0] + $h, $b[1]], [$b[0] - $h, $b[1]]), $difference($a, $a, [$b[0], $b[1] + $h], [$b[0], $b[1] - $h])],
+            [
+                ($of([$a[0] + $h, $a[1]], $b) - $of([$a[0] - $h, $a[1]], $b)) / (2.0 * $h),
+                ($of([$a[0], $a[1] + $h], $b) - $of([$a[0], $a[1] - $h], $b)) / (2.0 * $h),
+            ],
+            [
+                ($of($a, [$b[0] + $h, $b[1]]) - $of($a, [$b[0] - $h, $b[1]])) / (2.0 * $h),
+                ($of($a, [$b[0], $b[1] + $h]) - $of($a, [$b[0], $b[1] - $h])) / (2.0 * $h),
+            ],
         ];
     }
 

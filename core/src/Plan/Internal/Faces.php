@@ -38,7 +38,7 @@ final class Faces
     private array $half = [];
     /** @var list<list<int>> node → outgoing half-edges, counter-clockwise */
     private array $out = [];
-    /** @var list<int> half-edge → its place in $out of its start */
+    /** @var list<int> half-edge → its place in of its start */
     private array $rank = [];
 
     private function __construct(private readonly Network $network)
@@ -79,7 +79,7 @@ final class Faces
             }
             $out[$node] = $list;
         }
-        $this->out = array_values($out);
+        $this->out = $out;
         $this->rank = array_values($rank);
     }
 
@@ -106,7 +106,7 @@ final class Faces
             ++$count;
         }
 
-        return array_values($component);
+        return $component;
     }
 
     /** @param list<int> $component */
@@ -179,6 +179,7 @@ final class Faces
         if ($alongOut < self::TOUCHING_MM && $alongIn < self::TOUCHING_MM) {
             return $isNear ? [$mitre] : [$onIn, $onOut];
         }
+
         // Nearly straight on with unequal thickness: one face would run on past the node, the other be cut short.
         return $alongOut < 0.0
             ? array_reverse(self::step([$x, $y], [$ox, $oy, $onOut], [$ix, $iy, $onIn], $mitre, $isNear))
@@ -189,10 +190,10 @@ final class Faces
      * The corner between a face that would run on past the node and one that the crossing would cut short. The mitre
      * holds where it only adds to the walls; where it would cut into the thicker one, that keeps its square end.
      *
-     * @param array{float, float}                      $node
-     * @param array{float, float, array{float, float}} $long  direction, and where its face ends square
+     * @param array{float, float} $node
+     * @param array{float, float, array{float, float}} $long direction, and where its face ends square
      * @param array{float, float, array{float, float}} $cut
-     * @param array{float, float}                      $mitre
+     * @param array{float, float} $mitre
      *
      * @return list<array{float, float}> from the long face to the cut one
      */
@@ -222,8 +223,8 @@ final class Faces
      * Where a face line crosses the square end of a wall that starts at the node.
      *
      * @param array{float, float} $node
-     * @param array{float, float} $wall      its direction
-     * @param array{float, float} $face      a point of the face line
+     * @param array{float, float} $wall its direction
+     * @param array{float, float} $face a point of the face line
      * @param array{float, float} $direction of the face line
      *
      * @return array{float, float}

@@ -54,12 +54,10 @@ final class LeakSearch
                 $low = $middle + 1;
             }
         }
-        if (0 === $low) {
-            return null; // the anchor stands inside a wall
-        }
-        $mend = $this->mends[$low - 1];
+        // Nothing to mend: the anchor stands inside a wall.
+        $mend = $this->mends[$low - 1] ?? null;
 
-        return new Leak($room->id, $mend['gap'], $mend['neck'], $mend['walls']);
+        return null === $mend ? null : new Leak($room->id, $mend['gap'], $mend['neck'], $mend['walls']);
     }
 
     private function encloses(Point $anchor, int $mends): bool

@@ -69,7 +69,7 @@ final class Network
      * A single end that stops inside another wall's body goes on to its centre line.
      *
      * @param list<array{int, int}> $ends
-     * @param array<int, int>       $degree
+     * @param array<int, int> $degree
      */
     private function drawFreeEndsOn(array &$ends, array $degree, GridIndex $index): void
     {
@@ -99,8 +99,8 @@ final class Network
     }
 
     /**
-     * @param array{float, float} $start   the wall's other end
-     * @param array{float, float} $end     its free end
+     * @param array{float, float} $start the wall's other end
+     * @param array{float, float} $end its free end
      * @param array{float, float} $a
      * @param array{float, float} $b
      * @param array{float, float} $nearest
@@ -172,7 +172,7 @@ final class Network
     }
 
     /**
-     * @param list<array{int, int}>         $ends
+     * @param list<array{int, int}> $ends
      * @param array<int, array<int, float>> $cuts
      */
     private function cutIntoEdges(array $ends, array $cuts): void

@@ -19,24 +19,24 @@ final class UnreadableLength extends \DomainException implements UnitsException
 
     public static function expectedNumberAt(int $position, string $found): self
     {
-        $what = '' === $found ? 'the text ends' : sprintf('there is “%s”', $found);
+        $what = '' === $found ? 'the text ends' : \sprintf('there is “%s”', $found);
 
-        return new self(sprintf('A number is expected at character %d, but %s.', $position + 1, $what), $position);
+        return new self(\sprintf('A number is expected at character %d, but %s.', $position + 1, $what), $position);
     }
 
     public static function unexpectedAt(int $position, string $found): self
     {
-        return new self(sprintf('“%s” at character %d cannot be read as part of a length. Units are mm, cm, m, ft (\') and in (").', $found, $position + 1), $position);
+        return new self(\sprintf('“%s” at character %d cannot be read as part of a length. Units are mm, cm, m, ft (\') and in (").', $found, $position + 1), $position);
     }
 
     public static function zeroDenominatorAt(int $position): self
     {
-        return new self(sprintf('The fraction at character %d divides by zero.', $position + 1), $position);
+        return new self(\sprintf('The fraction at character %d divides by zero.', $position + 1), $position);
     }
 
     public static function ambiguousCommaAt(int $position, string $number, string $unit): self
     {
-        return new self(sprintf(
+        return new self(\sprintf(
             'The comma at character %d can be read two ways: %s %s or %s %s. Type a point, or leave the comma out.',
             $position + 1,
             str_replace(',', '.', $number),
@@ -48,12 +48,12 @@ final class UnreadableLength extends \DomainException implements UnitsException
 
     public static function inchesBeyondAFoot(int $position, string $inches): self
     {
-        return new self(sprintf('%s inches at character %d is a foot or more: write it as feet and inches below 12.', $inches, $position + 1), $position);
+        return new self(\sprintf('%s inches at character %d is a foot or more: write it as feet and inches below 12.', $inches, $position + 1), $position);
     }
 
     public static function moduleWithoutGauge(int $position, string $module): self
     {
-        return new self(sprintf('“%s” at character %d counts a module whose size the project does not know yet.', $module, $position + 1), $position);
+        return new self(\sprintf('“%s” at character %d counts a module whose size the project does not know yet.', $module, $position + 1), $position);
     }
 
     public static function tooLarge(): self

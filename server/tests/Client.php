@@ -1,0 +1,103 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Tests;
+
+use PHPUnit\Framework\Assert;
+
+/** Speaks HTTP with the running stack as one browser would, and holds every answer against api/openapi.yaml. */
+final class Client
+{
+    private string $cookies = '';
+
+    public function __construct(private readonly string $address)
+    {
+    }
+
+    public static function ofStack(): self
+    {
+        $address = getenv('PLINTH_ADDRESS');
+        Assert::assertIsString($address, 'These tests need the running stack: bin/test starts it.');
+
+        return new self($address);
+    }
+
+    public function signIn(string $email = 'demo@plinth.example'): self
+    {
+        'demo@plinth.example' === $email ? $this->ok('POST', '/api/demo-sign-in') : $this->ok('POST', '/api/sign-in', ['email' => $email, 'password' => 'correct horse battery']);
+
+        return $this;
+    }
+
+    /**
+     * @param array<string, mixed>|null $body
+     *
+     * @return array<mixed>
+     */
+    public function ok(string $method, string $path, ?array $body = null): array
+    {
+        [$status, $answer] = $this->send($method, $path, $body);
+        Assert::assertLessThan(300, $status, "$method $path: ".json_encode($answer));
+
+        return $answer;
+    }
+
+    /**
+     * @param array<string, mixed>|null $body
+     *
+     * @return array<mixed> what stands under `error`, with `rows` and `removed` beside it
+     */
+    public function refused(int $status, string $method, string $path, ?array $body = null): array
+    {
+        [$found, $answer] = $this->send($method, $path, $body);
+        Assert::assertSame($status, $found, "$method $path: ".json_encode($answer));
+        Assert::assertIsArray($answer['error']);
+
+        return $answer['error'] + $answer;
+    }
+
+    /**
+     * @param array<string, mixed>|null $body
+     * @param array<string, string|\CURLFile>|null $form
+     * @param list<string>|null $headers instead of those of our own pages
+     *
+     * @return array{int, array<mixed>}
+     */
+    public function send(string $method, string $path, ?array $body = null, ?array $form = null, ?array $headers = null): array
+    {
+        $curl = curl_init($this->address.$path);
+        Assert::assertNotFalse($curl);
+        $headers ??= ['csrf-token: csrf-token', 'Sec-Fetch-Site: same-origin'];
+        if (null !== $body) {
+            $headers[] = 'Content-Type: application/json';
+        }
+        curl_setopt_array($curl, [
+            \CURLOPT_CUSTOMREQUEST => $method, \CURLOPT_RETURNTRANSFER => true, \CURLOPT_HEADER => true, \CURLOPT_TIMEOUT => 60, \CURLOPT_COOKIE => $this->cookies, \CURLOPT_HTTPHEADER => $headers,
+        ]);
+        if (null !== $form || null !== $body) {
+            curl_setopt($curl, \CURLOPT_POSTFIELDS, $form ?? json_encode($body, \JSON_THROW_ON_ERROR));
+        }
+        $raw = curl_exec($curl);
+        $status = curl_getinfo($curl, \CURLINFO_RESPONSE_CODE);
+        $length = curl_getinfo($curl, \CURLINFO_HEADER_SIZE);
+        if (!\is_string($raw) || !\is_int($status) || !\is_int($length)) {
+            return [0, []];
+        }
+        $head = substr($raw, 0, $length);
+        if (1 === preg_match('/^set-cookie: ([^;]+)/im', $head, $m)) {
+            $this->cookies = $m[1];
+        }
+        $text = substr($raw, $length);
+        if (1 !== preg_match('/^content-type: application\/json/im', $head)) {
+            return [$status, '' === $text ? [] : ['text' => $text]];
+        }
+        if (503 !== $status) {
+            Contract::check($method, $path, $status, $text);
+        }
+        $answer = json_decode($text, true, 512, \JSON_THROW_ON_ERROR);
+        Assert::assertIsArray($answer);
+
+        return [$status, $answer];
+    }
+}

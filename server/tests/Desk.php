@@ -1,0 +1,160 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Tests;
+
+use PHPUnit\Framework\Assert;
+use Symfony\Component\Uid\UuidV7;
+
+/** A project under test: makes changes from a revision as a client does, and finds rows in answers. */
+final class Desk
+{
+    public readonly string $id;
+    public readonly string $storey;
+    public int $revision;
+    public ?string $drawing = null;
+    public ?string $page = null;
+
+    public function __construct(public readonly Client $client)
+    {
+        $this->id = self::newId();
+        $state = $client->ok('POST', '/api/projects', ['id' => $this->id, 'name' => 'Test']);
+        $this->storey = self::rows($state, 'storey')[0]['id'];
+        $this->revision = self::int($state['revision']);
+    }
+
+    public static function newId(): string
+    {
+        return (string) new UuidV7();
+    }
+
+    /**
+     * @param list<array<string, mixed>> $operations
+     *
+     * @return array<mixed>
+     */
+    public function change(array $operations, ?int $base = null, ?string $id = null): array
+    {
+        $state = $this->client->ok('POST', "/api/projects/$this->id/changes", self::body($operations, $base ?? $this->revision, $id));
+        $this->revision = max($this->revision, self::int($state['revision']));
+
+        return $state;
+    }
+
+    /**
+     * @param list<array<string, mixed>> $operations
+     *
+     * @return array<mixed>
+     */
+    public function refused(int $status, array $operations, ?int $base = null): array
+    {
+        return $this->client->refused($status, 'POST', "/api/projects/$this->id/changes", self::body($operations, $base ?? $this->revision));
+    }
+
+    /**
+     * @param list<array<string, mixed>> $operations
+     *
+     * @return array<string, mixed>
+     */
+    public static function body(array $operations, int $base, ?string $id = null): array
+    {
+        return ['id' => $id ?? self::newId(), 'base' => $base, 'title' => 'Test', 'operations' => $operations];
+    }
+
+    /**
+     * @param list<array{float|int, float|int}> $points
+     *
+     * @return array{operation: array<string, mixed>, walls: list<string>, nodes: list<string>}
+     */
+    public function chain(array $points, bool $closed = false, float $thickness = 200.0, string $line = 'centre'): array
+    {
+        $nodes = array_map(static fn (): string => self::newId(), $points);
+        $walls = array_map(static fn (): string => self::newId(), $closed ? $points : \array_slice($points, 1));
+
+        return ['walls' => $walls, 'nodes' => $nodes, 'operation' => ['do' => 'trace', 'trace' => [
+            'storey' => $this->storey, 'drawing' => $this->drawing, 'points' => $points, 'nodes' => $nodes, 'walls' => $walls, 'closed' => $closed, 'line' => $line, 'thickness' => $thickness,
+        ]]];
+    }
+
+    /** @return array<string, mixed> */
+    public static function door(string $wall, float $offset, float $width, ?string $id = null): array
+    {
+        return ['do' => 'add', 'type' => 'opening', 'id' => $id ?? self::newId(), 'values' => ['wall' => $wall, 'kind' => 'door', 'offset' => $offset, 'width' => $width, 'sill' => 0, 'hand' => 'left', 'swing' => 'left', 'number' => 'D01']];
+    }
+
+    /** @return array<mixed> the answer */
+    public function bringIn(string $path, string $name = 'ground.jpg', ?string $change = null): array
+    {
+        [$status, $state] = $this->client->send('POST', "/api/projects/$this->id/sources", form: ['change' => $change ?? self::newId(), 'storey' => $this->storey, 'file' => new \CURLFile($path, 'image/jpeg', $name)]);
+        Assert::assertSame(200, $status, (string) json_encode($state));
+        $this->revision = self::int($state['revision']);
+        $this->drawing = self::rows($state, 'drawing')[0]['id'];
+        $this->page = self::rows($state, 'page')[0]['id'];
+
+        return $state;
+    }
+
+    /** @return array<mixed> the page's progress once it has left the worker */
+    public function imported(): array
+    {
+        for ($i = 0; $i < 300; ++$i) {
+            $pages = $this->client->ok('GET', "/api/projects/$this->id/changes?since=$this->revision")['pages'];
+            Assert::assertIsArray($pages);
+            foreach ($pages as $page) {
+                Assert::assertIsArray($page);
+                if ($page['page'] === $this->page && !\in_array($page['state'], ['waiting', 'working'], true)) {
+                    return $page;
+                }
+            }
+            usleep(150_000);
+        }
+        Assert::fail('The page was not read within 45 seconds.');
+    }
+
+    /**
+     * @param list<array{float, float}> $ends page pixels
+     *
+     * @return list<array<string, mixed>>
+     */
+    public function knownLength(array $ends, string $text, ?string $id = null): array
+    {
+        [$a, $b] = [self::newId(), self::newId()];
+        $pick = fn (string $id, array $at): array => ['do' => 'add', 'type' => 'pick', 'id' => $id, 'values' => ['drawing' => $this->drawing, 'x' => $at[0], 'y' => $at[1], 'sigmaPx' => 0.5]];
+
+        return [$pick($a, $ends[0]), $pick($b, $ends[1]), ['do' => 'add', 'type' => 'knownLength', 'id' => $id ?? self::newId(), 'values' => [
+            'drawing' => $this->drawing, 'a' => $a, 'b' => $b, 'text' => $text, 'unit' => 'mm', 'standing' => 'figured', 'ends' => 'outer face', 'along' => 'straight', 'heldOut' => false,
+        ]]];
+    }
+
+    /**
+     * @param array<mixed> $state
+     *
+     * @return list<array{id: string, revision: int, values: array<string, mixed>}>
+     */
+    public static function rows(array $state, string $type): array
+    {
+        $rows = [];
+        Assert::assertIsArray($state['rows']);
+        foreach ($state['rows'] as $row) {
+            Assert::assertIsArray($row);
+            Assert::assertIsString($row['id']);
+            Assert::assertIsInt($row['revision']);
+            Assert::assertIsArray($row['values']);
+            if ($row['type'] === $type) {
+                /** @var array<string, mixed> $values */
+                $values = $row['values'];
+                $rows[] = ['id' => $row['id'], 'revision' => $row['revision'], 'values' => $values];
+            }
+        }
+
+        return $rows;
+    }
+
+    public static function int(mixed $value): int
+    {
+        Assert::assertIsInt($value);
+
+        return $value;
+    }
+}
