@@ -88,17 +88,19 @@ final class BringInTest extends TestCase
     public function testTwoKnownLengthsTrueTheDrawingAndTheFirstFitCarriesTheTracing(): void
     {
         $this->desk->bringIn(self::SCAN);
-        // Traced over the guess of 12.7 mm per pixel, corner to corner of the outer face.
-        $guess = 25.4 / 200 * 100;
-        $corner = static fn (array $px): array => [$px[0] * $guess, (2339 - $px[1]) * $guess];
+        // Traced over the guess, corner to corner of the outer face.
         [$a, $b] = [[640.3, 1845.8], [2718.47, 1796.1]];
-        $chain = $this->desk->chain([$corner($a), $corner($b)]);
+        $chain = $this->desk->chain([self::overGuess(...$a), self::overGuess(...$b)]);
         $this->desk->change([$chain['operation']]);
         $state = $this->desk->change($this->desk->knownLength([$a, $b], "43' 3 11/16\""));
         [$fit] = Desk::rows($state, 'fit');
         self::assertFalse($fit['values']['isGuess']);
         $nodes = array_column(Desk::rows($state, 'node'), 'values', 'id');
         [$p, $q] = [$nodes[$chain['nodes'][0]], $nodes[$chain['nodes'][1]]];
+        self::assertIsNumeric($p['x']);
+        self::assertIsNumeric($p['y']);
+        self::assertIsNumeric($q['x']);
+        self::assertIsNumeric($q['y']);
         self::assertEqualsWithDelta(13200.0, hypot($q['x'] - $p['x'], $q['y'] - $p['y']), 1.0, 'The wall went along with the picture.');
         self::assertIsArray($state['fits']);
         self::assertIsArray($state['fits'][0]);
@@ -110,6 +112,16 @@ final class BringInTest extends TestCase
         self::assertSame('coincident-picks', $this->desk->refused(422, $this->desk->knownLength([$a, $a], '100'))['code']);
         self::assertSame('unreadable-length', $this->desk->refused(422, $this->desk->knownLength([$a, $b], 'wide'))['code']);
         self::assertSame('length-not-positive', $this->desk->refused(422, $this->desk->knownLength([$a, $b], '0'))['code']);
+    }
+
+    /**
+     * Where a pixel lies while nothing is known: 1:100 from 200 per inch, the page's lower left corner at the origin.
+     *
+     * @return array{float, float}
+     */
+    private static function overGuess(float $x, float $y): array
+    {
+        return [$x * 12.7, (2339.0 - $y) * 12.7];
     }
 
     /** A PNG's head with a size, and no pixels. */

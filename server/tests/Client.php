@@ -73,15 +73,18 @@ final class Client
             $headers[] = 'Content-Type: application/json';
         }
         curl_setopt_array($curl, [
-            \CURLOPT_CUSTOMREQUEST => $method, \CURLOPT_RETURNTRANSFER => true, \CURLOPT_HEADER => true, \CURLOPT_TIMEOUT => 60, \CURLOPT_COOKIE => $this->cookies, \CURLOPT_HTTPHEADER => $headers,
+            \CURLOPT_CUSTOMREQUEST => '' === $method ? 'GET' : $method, \CURLOPT_RETURNTRANSFER => true, \CURLOPT_HEADER => true, \CURLOPT_TIMEOUT => 60, \CURLOPT_HTTPHEADER => $headers,
         ]);
+        if ('' !== $this->cookies) {
+            curl_setopt($curl, \CURLOPT_COOKIE, $this->cookies);
+        }
         if (null !== $form || null !== $body) {
             curl_setopt($curl, \CURLOPT_POSTFIELDS, $form ?? json_encode($body, \JSON_THROW_ON_ERROR));
         }
         $raw = curl_exec($curl);
         $status = curl_getinfo($curl, \CURLINFO_RESPONSE_CODE);
         $length = curl_getinfo($curl, \CURLINFO_HEADER_SIZE);
-        if (!\is_string($raw) || !\is_int($status) || !\is_int($length)) {
+        if (!\is_string($raw)) {
             return [0, []];
         }
         $head = substr($raw, 0, $length);

@@ -53,6 +53,7 @@ final class Adjustment
     private array $g = [];
     /** @var list<list<float>> N⁻¹, u × u */
     private array $covariance = [];
+    private ?Cholesky $factor = null;
     /** @var list<float> diagonal of M⁻¹ */
     private array $inverseDiagonal = [];
     /** @var list<float> M⁻¹ (w + A dx) */
@@ -97,6 +98,9 @@ final class Adjustment
             $this->linearise($raw);
             $change = $this->solveRound($raw);
             if ($change < self::SETTLED) {
+                // Only the statistics need it.
+                $this->inverseDiagonal = $this->factor?->inverseDiagonal() ?? [];
+
                 return;
             }
         }
@@ -214,9 +218,8 @@ final class Adjustment
         foreach ([0.0, 45.0, 90.0, 135.0] as $degrees) {
             $du = cos(deg2rad($degrees));
             $dv = sin(deg2rad($degrees));
-            /** @var callable(list<float>): float $length */
-            $length = fn (array $x): float => $this->span($x, $du, $dv);
-            $worst = max($worst, $this->variance($this->byParameter($length)) / $this->span($this->x, $du, $dv) ** 2);
+            $byParameter = $this->byParameter(fn (array $x): float => $this->span($x, $du, $dv));
+            $worst = max($worst, $this->variance($byParameter) / $this->span($this->x, $du, $dv) ** 2);
         }
 
         return sqrt(max(0.0, $worst));
@@ -307,10 +310,7 @@ final class Adjustment
             $dx = $normalFactor->solve($right);
             $this->covariance = $normalFactor->inverse();
         }
-        $this->inverseDiagonal = [];
-        foreach ($factor->inverse() as $i => $row) {
-            $this->inverseDiagonal[] = $row[$i];
-        }
+        $this->factor = $factor;
         $closed = [];
         foreach ($this->misclosure as $i => $w) {
             foreach ($dx as $j => $d) {

@@ -83,6 +83,30 @@ final readonly class Cholesky
         return $columns; // symmetric: columns are rows
     }
 
+    /** @return list<float> diagonal of A⁻¹: squared lengths of the columns of L⁻¹ */
+    public function inverseDiagonal(): array
+    {
+        $diagonal = [];
+        foreach ($this->lower as $i => $pivotRow) {
+            // Column i of L⁻¹ begins at row i.
+            $column = [1.0 / $pivotRow[$i]];
+            $sum = $column[0] ** 2;
+            for ($j = $i + 1; $j < \count($this->lower); ++$j) {
+                $row = $this->lower[$j];
+                $value = 0.0;
+                foreach ($column as $k => $above) {
+                    $value -= $row[$i + $k] * $above;
+                }
+                $value /= $row[$j];
+                $column[] = $value;
+                $sum += $value * $value;
+            }
+            $diagonal[] = $sum;
+        }
+
+        return $diagonal;
+    }
+
     /**
      * @param list<float> $b
      *
