@@ -21,7 +21,7 @@ test("a scan becomes a plan: calibrated, squared, traced, measured and taken awa
   await hand.click([13200, 0]);
   await expect(page.getByText(/the picture turns 1\.3\d° right/)).toBeVisible();
   await page.keyboard.press("Enter");
-  await expect(page.getByText("Runs with x")).toBeVisible();
+  await expect(page.getByText("Runs with x", { exact: true })).toBeVisible();
   await saved(page);
 
   // The picture has turned about the middle of the page: look again, by the marks of the grid line on the screen.
