@@ -2,6 +2,7 @@ import { defineConfig } from "@playwright/test";
 
 export default defineConfig({
   testDir: ".",
+  testIgnore: process.env.PLINTH_SHOTS ? [] : ["screenshots.spec.ts"],
   workers: 1,
   timeout: 120_000,
   expect: { timeout: 15_000 },

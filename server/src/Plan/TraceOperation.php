@@ -57,6 +57,7 @@ final readonly class TraceOperation
             $this->addOrSet($workspace, RowType::Node, $nodes[$i], $values, $base, $trace->at.'/nodes/'.$i);
         }
         foreach ($walls as $i => $id) {
+            $isNew = null === $workspace->find(RowType::Wall, $id);
             $this->addOrSet($workspace, RowType::Wall, $id, [
                 'storey' => $storey,
                 'fromNode' => $nodes[$i]->toRfc4122(),
@@ -64,8 +65,8 @@ final readonly class TraceOperation
                 'thickness' => $thickness,
                 'height' => $trace->optional('height')?->positive(),
                 'line' => $line->value,
-                'evidence' => $trace->optional('evidence')?->text() ?? Evidence::Ink->value,
-            ], $base, $trace->at.'/walls/'.$i);
+                // What earlier walls of the chain rest on is not changed by how the latest was drawn.
+            ] + ($isNew ? ['evidence' => $trace->optional('evidence')?->text() ?? Evidence::Ink->value] : []), $base, $trace->at.'/walls/'.$i);
         }
     }
 

@@ -45,8 +45,7 @@ final readonly class ProjectController
         $body = JsonValue::parse($request->getContent())->object(['id', 'name', 'purpose', 'unit', 'storey']);
         $id = RowValues::uuid($body->get('id'));
         $user = $this->access->user();
-        $existing = $this->entities->find(Project::class, $id);
-        if (null === $existing) {
+        if (null === $this->entities->find(Project::class, $id)) {
             $project = Project::of($id, $user);
             $project->take(new RowValues([
                 'name' => $body->get('name')->text(120),
@@ -55,6 +54,9 @@ final readonly class ProjectController
             ], '', ['name', 'purpose', 'unit']));
             $this->entities->persist($project);
             $this->entities->flush();
+        }
+        // Sent again after a break in between, a project without its beginning gets it now.
+        if (0 === $this->access->project($id)->head()) {
             $storey = $body->optional('storey')?->text(120) ?? 'Ground';
             $this->recorder->record($id, $user, new UuidV7(), 'Begin', static function (Workspace $workspace) use ($storey): void {
                 $workspace->add(RowType::Storey, new UuidV7(), ['name' => $storey, 'elevation' => 0.0, 'height' => 2700.0], 'storey');

@@ -1,7 +1,7 @@
 import { alongDoorWall, gridTurn } from "../desk/acts";
 import { useDesk } from "../desk/desk";
 import { area, grouped } from "../desk/numbers";
-import { fitMap, inOrder, wallLines } from "../desk/selectors";
+import { fitMap, inOrder, openRooms, wallLines } from "../desk/selectors";
 import { useProject } from "../project/store";
 import { FigureSlip } from "./FigureSlip";
 import { apply, distance, type Map2, middle, toScreen, type XY } from "./geometry";
@@ -56,6 +56,20 @@ export function Overlay() {
                   {room.name ?? "not named"}
                 </div>
                 <div className="text-[13px]">{area(room.netAreaM2)}</div>
+              </div>
+            );
+          })}
+          {openRooms(project.rows, shapes).map((room) => {
+            const [x, y] = at([room.x, room.y]);
+            return (
+              <div
+                key={room.id}
+                className="absolute -translate-x-1/2 -translate-y-1/2 rounded border border-rust bg-sheet/90 px-1.5 py-0.5 text-center text-[13px] leading-tight whitespace-nowrap text-rust"
+                style={{ left: x, top: y }}
+                data-testid="room-label"
+              >
+                <div className="font-semibold">{room.name}</div>
+                does not close
               </div>
             );
           })}

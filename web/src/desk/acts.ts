@@ -21,7 +21,8 @@ export function snapAt(pointer: XY, free: boolean): Snap | null {
   }
   if (desk.act === "rooms") {
     const region = regionUnder(pointer);
-    return region ? { at: pointer, words: region.name ? `rename ${region.name}` : "name this room" } : null;
+    if (!region) return { at: pointer, words: "name a room here; nothing closes round it yet" };
+    return { at: pointer, words: region.name ? `rename ${region.name}` : "name this room" };
   }
   const last = desk.act === "measure" ? desk.measured.at(-1) : undefined;
   if (last && desk.holdSquare && !free) {
@@ -93,8 +94,11 @@ export function clickAt(pointer: XY, free: boolean): void {
       return openingEdge(pointer);
     case "rooms": {
       const region = regionUnder(pointer);
-      if (region)
-        useDesk.setState({ roomAt: { at: pointer, room: region.id }, slip: region.name ?? "", slipError: null });
+      useDesk.setState({
+        roomAt: { at: pointer, room: region?.id ?? null },
+        slip: region?.name ?? "",
+        slipError: null,
+      });
       return;
     }
     case "measure":
@@ -152,7 +156,7 @@ export async function setKnownLength(text: string): Promise<void> {
   const unit = projectUnit();
   if (drawing === null || !a || !b) return;
   const [idA, idB] = [newId(), newId()];
-  const refused = await change(heldOut ? "Check length" : "Known length", [
+  await sendDraft(heldOut ? "Check length" : "Known length", [
     addPick(idA, drawing, a),
     addPick(idB, drawing, b),
     {
@@ -162,7 +166,6 @@ export async function setKnownLength(text: string): Promise<void> {
       values: { drawing, a: idA, b: idB, text, unit, standing, ends: endsAt, along: "straight", heldOut },
     },
   ]);
-  finish(refused);
 }
 
 export async function setGridLine(): Promise<void> {
@@ -170,12 +173,11 @@ export async function setGridLine(): Promise<void> {
   const [a, b] = ends;
   if (drawing === null || !a || !b) return;
   const [idA, idB] = [newId(), newId()];
-  const refused = await change("Grid line", [
+  await sendDraft("Grid line", [
     addPick(idA, drawing, a),
     addPick(idB, drawing, b),
     { do: "add", type: "gridPick", id: newId(), values: { drawing, a: idA, b: idB, axis: gridTurn()?.axis ?? "x" } },
   ]);
-  finish(refused);
 }
 
 /** Which way the picked line runs and by how much the picture will turn, counter-clockwise positive. */
@@ -318,7 +320,7 @@ async function addDoor(wall: string, offset: number, width: number, pointer: XY 
   const left = !line || !pointer || nearestOn(pointer, line.from, line.to).side >= 0;
   const number = `D${String([...rows.opening.values()].filter((o) => o.kind === "door").length + 1).padStart(2, "0")}`;
   const swing = left ? "left" : "right";
-  const refused = await change("Door", [
+  await sendDraft("Door", [
     {
       do: "add",
       type: "opening",
@@ -326,27 +328,33 @@ async function addDoor(wall: string, offset: number, width: number, pointer: XY 
       values: { wall, kind: "door", offset, width, sill: 0, height: 2040, hand: "left", swing, number },
     },
   ]);
-  finish(refused);
 }
 
 export async function nameRoom(name: string): Promise<void> {
   const { roomAt, storey, drawing } = useDesk.getState();
   if (roomAt === null || storey === null) return;
   const [x, y] = roomAt.at;
-  const refused = await change("Name a room", [
+  await sendDraft("Name a room", [
     roomAt.room
       ? { do: "set", type: "room", id: roomAt.room, values: { name } }
       : { do: "add", type: "room", id: newId(), values: { storey, drawing, name, number: "", x, y } },
   ]);
-  finish(refused);
 }
 
-function finish(refused: Refused | null): void {
-  if (refused) {
-    // The error stands at the slip, not twice.
-    useDesk.setState({ slipError: refused.message });
-    useProject.setState({ trouble: null });
-  } else useDesk.setState(structuredClone(NOTHING_DRAFTED));
+/**
+ * Sends a change and clears the draft at once, so that the next pick need not wait for the answer. A refusal brings the
+ * draft back with its reason, unless the hand has gone on to something else.
+ */
+async function sendDraft(title: string, operations: Operation[]): Promise<void> {
+  const { ends, focusedEnd, door, roomAt, slip } = useDesk.getState();
+  useDesk.setState(structuredClone(NOTHING_DRAFTED));
+  const refused = await change(title, operations);
+  if (!refused) return;
+  const now = useDesk.getState();
+  if (now.ends.length > 0 || now.door || now.roomAt || now.chain) return;
+  useDesk.setState({ ends, focusedEnd, door, roomAt, slip, slipError: refused.message });
+  // The error stands at the slip, not twice.
+  useProject.setState({ trouble: null });
 }
 
 export function removeKnownLength(id: string): Promise<Refused | null> {

@@ -1,3 +1,4 @@
+import type { Shapes } from "../api/client";
 import { type Map2, mapOf, type XY } from "../board/geometry";
 import type { Picture } from "../board/picture";
 import type { Rows, Thing } from "../project/rows";
@@ -42,6 +43,13 @@ export function fitMap(rows: Rows, drawing: string | null): Map2 | null {
 
 export function drawingsOn(rows: Rows, storey: string | null): Thing<"drawing">[] {
   return [...rows.drawing.values()].filter((d) => d.storey === storey).sort((a, b) => (a.id < b.id ? -1 : 1));
+}
+
+/** Named rooms of a storey that no region holds. */
+export function openRooms(rows: Rows, shapes: Shapes): Thing<"room">[] {
+  return inOrder(rows.room.values()).filter(
+    (room) => room.storey === shapes.id && !shapes.rooms.some((r) => r.id === room.id),
+  );
 }
 
 /** Rows in the order in which they were made: ids sort by time. */

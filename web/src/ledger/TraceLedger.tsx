@@ -2,7 +2,7 @@ import { distance } from "../board/geometry";
 import { removeWall, wallUnder } from "../desk/acts";
 import { setAct, setView, useDesk } from "../desk/desk";
 import { area, grouped } from "../desk/numbers";
-import { inOrder, wallLines } from "../desk/selectors";
+import { inOrder, openRooms, wallLines } from "../desk/selectors";
 import { change, useProject } from "../project/store";
 import { count } from "../steps/status";
 import { Head, NextThing, Plain } from "./parts";
@@ -32,7 +32,9 @@ export function TraceLedger() {
       >
         {guess
           ? "The drawing is not trued up yet: what is traced now is carried along when it is."
-          : `${area(shapes?.areas.netFloorM2 ?? 0)} net floor area, ${area(shapes?.areas.grossFloorM2 ?? 0)} gross.`}
+          : !shapes || shapes.rooms.length === 0
+            ? "Nothing is enclosed yet."
+            : `${area(shapes?.areas.netFloorM2 ?? 0)} net floor area, ${area(shapes?.areas.grossFloorM2 ?? 0)} gross.`}
       </Head>
       {desk.act === "walls" && <WallOptions />}
       {desk.selected?.type === "wall" && <SelectedWall id={desk.selected.id} />}
@@ -47,6 +49,24 @@ export function TraceLedger() {
                 <Plain
                   danger
                   onClick={() => void change("Remove a name", [{ do: "remove", type: "room", id: room.id ?? "" }])}
+                >
+                  Remove
+                </Plain>
+              </span>
+            </div>
+          ))}
+        {shapes &&
+          openRooms(rows, shapes).map((room) => (
+            <div
+              key={room.id}
+              className="flex items-baseline justify-between border-b border-line px-4 py-2.5 text-rust"
+            >
+              <span className="font-semibold">{room.name}</span>
+              <span>
+                does not close{" "}
+                <Plain
+                  danger
+                  onClick={() => void change("Remove a name", [{ do: "remove", type: "room", id: room.id }])}
                 >
                   Remove
                 </Plain>

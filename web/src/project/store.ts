@@ -50,6 +50,8 @@ const queue: Pending[] = [];
 let sending = false;
 const RETRY_MS = 700;
 const POLL_MS = 1500;
+/** While a page is being read its progress is asked for more often. */
+const POLL_BUSY_MS = 400;
 
 export async function openProject(id: string): Promise<void> {
   queue.length = 0;
@@ -171,8 +173,12 @@ async function poll(): Promise<void> {
 
 /** Asks for others' changes and for the progress of imports while the page is visible. */
 export function startPolling(): () => void {
+  let last = 0;
   const timer = setInterval(() => {
-    if (document.visibilityState !== "visible" || sending) return;
+    const busy = [...useProject.getState().pages.values()].some((p) => p.state === "waiting" || p.state === "working");
+    const due = Date.now() - last >= (busy ? POLL_BUSY_MS : POLL_MS);
+    if (document.visibilityState !== "visible" || sending || !due) return;
+    last = Date.now();
     poll().then(
       () => useProject.getState().away && useProject.setState({ away: false }),
       (error: unknown) => {
@@ -180,7 +186,7 @@ export function startPolling(): () => void {
         if (error instanceof Refused && error.status === 401) useProject.setState({ signedOut: true });
       },
     );
-  }, POLL_MS);
+  }, POLL_BUSY_MS);
   return () => clearInterval(timer);
 }
 

@@ -1,0 +1,39 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Tests;
+
+use PHPUnit\Framework\TestCase;
+use Plinth\Server\Http\Refusal;
+use Plinth\Server\Source\FileStore;
+
+final class FileStoreTest extends TestCase
+{
+    private const SCAN = __DIR__.'/../../demo/sallow-fen-ground.jpg';
+
+    public function testTheSameBytesAreStoredOnce(): void
+    {
+        $folder = sys_get_temp_dir().'/plinth-store-'.getmypid();
+        $store = new FileStore($folder, '/', 1);
+        $hash = $store->takeIn(self::SCAN);
+        self::assertSame($hash, $store->takeIn(self::SCAN));
+        self::assertFileEquals(self::SCAN, $store->sourcePath($hash));
+        self::assertSame([\dirname($store->sourcePath($hash))], glob("$folder/sources/*"));
+        $store->removeFolder("$folder/sources");
+        self::assertDirectoryDoesNotExist("$folder/sources");
+        rmdir($folder);
+    }
+
+    public function testADiskThatIsNearlyFullTakesNothingIn(): void
+    {
+        $folder = sys_get_temp_dir().'/plinth-full-'.getmypid();
+        try {
+            (new FileStore($folder, '/', \PHP_INT_MAX))->takeIn(self::SCAN);
+            self::fail('It was taken in.');
+        } catch (Refusal $e) {
+            self::assertSame([507, 'disk-full'], [$e->status, $e->reason]);
+        }
+        self::assertDirectoryDoesNotExist("$folder/sources");
+    }
+}
