@@ -2,7 +2,7 @@ import { useEffect } from "react";
 import { apply, viewOf, type XY, zoomAt } from "../board/geometry";
 import { redo, undo, useProject } from "../project/store";
 import { STEPS } from "../steps/steps";
-import { removeWall, stepBack } from "./acts";
+import { clickAt, removeWall, snapAt, stepBack } from "./acts";
 import { goTo, NOTHING_DRAFTED, setAct, setView, useDesk } from "./desk";
 import { pictureOf } from "./selectors";
 
@@ -62,17 +62,28 @@ function boardKey(e: KeyboardEvent): boolean {
     case "ArrowRight":
     case "ArrowUp":
     case "ArrowDown": {
-      const step = 80 / desk.view.k;
+      const step = (desk.act ? (e.shiftKey ? 1 : 12) : 80) / desk.view.k;
       const dx = e.key === "ArrowLeft" ? -step : e.key === "ArrowRight" ? step : 0;
       const dy = e.key === "ArrowDown" ? -step : e.key === "ArrowUp" ? step : 0;
-      setView({ ...desk.view, x: desk.view.x + dx, y: desk.view.y + dy });
+      if (desk.act) movePointer(dx, dy, desk.pointer ?? [desk.view.x, desk.view.y]);
+      else setView({ ...desk.view, x: desk.view.x + dx, y: desk.view.y + dy });
       return true;
     }
+    case " ":
+      if (onButton || !desk.act || !desk.pointer) return false;
+      clickAt(desk.pointer, false);
+      return true;
     case "?":
       useDesk.setState({ keysShown: true });
       return true;
   }
   return desk.singleKeys && letterKey(e.key.toLowerCase());
+}
+
+/** While a point is wanted the arrow keys move the pointer, and with it the lens. */
+function movePointer(dx: number, dy: number, [x, y]: XY): void {
+  const pointer: XY = [x + dx, y + dy];
+  useDesk.setState({ pointer, snap: snapAt(pointer, false) });
 }
 
 function letterKey(key: string): boolean {

@@ -1,0 +1,69 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Tests\Plan;
+
+use PHPUnit\Framework\TestCase;
+use Plinth\Core\Geometry\Point;
+use Plinth\Core\Plan\Derivation;
+use Plinth\Core\Plan\Leak;
+use Plinth\Core\Plan\Room;
+use Plinth\Core\Plan\Wall;
+
+/** The leak shown is the narrowest place on the widest way out, not just any loose end. */
+final class LeakTest extends TestCase
+{
+    public function testOfTwoGapsOnTheWayOutTheNarrowerOneIsTheLeak(): void
+    {
+        // ┌────┬────┐
+        // │ r  ┆500 ┆2000   from the room through 500 into a lobby, from there through 2000 to the outside
+        // └────┴────┘
+        $walls = [
+            Plans::wall('south', 0, 0, 6000, 0, 100), Plans::wall('north', 6000, 4000, 0, 4000, 100), Plans::wall('west', 0, 4000, 0, 0, 100),
+            Plans::wall('inner', 3000, 0, 3000, 3450, 100), Plans::wall('east', 6000, 0, 6000, 1950, 100),
+        ];
+        $leak = $this->leak($walls, new Point(1000, 2000));
+        self::assertEqualsWithDelta(500.0, $leak->gapMm, 1e-9);
+        self::assertContains('inner', $leak->walls);
+    }
+
+    public function testOfTwoWaysOutTheWiderOneCounts(): void
+    {
+        $walls = [
+            Plans::wall('south', 0, 0, 6000, 0, 100), Plans::wall('north', 6000, 4000, 0, 4000, 100),
+            Plans::wall('west', 0, 3910, 0, 0, 100), Plans::wall('east', 6000, 0, 6000, 3150, 100),
+        ];
+        $leak = $this->leak($walls, new Point(3000, 2000));
+        self::assertEqualsWithDelta(800.0, $leak->gapMm, 1e-9);
+        self::assertContains('east', $leak->walls);
+    }
+
+    public function testTheNeckStandsBetweenTheTwoBodies(): void
+    {
+        for ($gap = 5; $gap <= 2000; $gap *= 3) {
+            $walls = [Plans::wall('south', 0, 0, 6000, 0), Plans::wall('east', 6000, 0, 6000, 4000), Plans::wall('north', 6000, 4000, 0, 4000), Plans::wall('west', 0, 3900 - $gap, 0, 0)];
+            $leak = $this->leak($walls, new Point(3000, 2000));
+            [[$x1, $y1], [$x2, $y2]] = $leak->neck;
+            self::assertEqualsWithDelta((float) $gap, $leak->gapMm, 1e-9);
+            self::assertEqualsWithDelta((float) $gap, hypot($x2 - $x1, $y2 - $y1), 1e-9);
+        }
+    }
+
+    public function testAMissingWallIsNoLeak(): void
+    {
+        $walls = [Plans::wall('south', 0, 0, 6000, 0), Plans::wall('east', 6000, 0, 6000, 4000), Plans::wall('north', 6000, 4000, 0, 4000)];
+        $derived = Derivation::of(Plans::storey($walls, [], [new Room('r', 'Yard', '', new Point(3000, 2000))]));
+        self::assertSame([], $derived->leaks);
+        self::assertSame('room-open', $derived->findings[0]->code);
+    }
+
+    /** @param list<Wall> $walls */
+    private function leak(array $walls, Point $anchor): Leak
+    {
+        $derived = Derivation::of(Plans::storey($walls, [], [new Room('r', 'Room', '', $anchor)]));
+        self::assertCount(1, $derived->leaks);
+
+        return $derived->leaks[0];
+    }
+}

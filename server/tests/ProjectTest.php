@@ -1,0 +1,112 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Tests;
+
+use PHPUnit\Framework\TestCase;
+use Plinth\Core\Tests\Outside;
+
+/** Projects, their history, and what is handed over. */
+final class ProjectTest extends TestCase
+{
+    private Client $client;
+
+    protected function setUp(): void
+    {
+        $this->client = Client::ofStack()->signIn();
+    }
+
+    public function testAProjectSentTwiceIsThereOnce(): void
+    {
+        $id = Desk::newId();
+        $body = ['id' => $id, 'name' => 'Twice', 'purpose' => 'construction', 'unit' => 'ft', 'storey' => 'Cellar'];
+        $first = $this->client->ok('POST', '/api/projects', $body);
+        $again = $this->client->ok('POST', '/api/projects', $body);
+        self::assertSame($first['rows'], $again['rows']);
+        self::assertSame('Cellar', Desk::rows($first, 'storey')[0]['values']['name']);
+        self::assertSame(5, $first['tolerance'], 'Construction asks for ±5 mm over 10 m.');
+        $list = $this->client->ok('GET', '/api/projects')['projects'];
+        self::assertIsArray($list);
+        self::assertCount(1, array_filter($list, static fn (mixed $p): bool => \is_array($p) && $p['id'] === $id));
+    }
+
+    public function testANameMayNotBeEmptyAndAPurposeMustBeOne(): void
+    {
+        self::assertSame('name', $this->client->refused(422, 'POST', '/api/projects', ['id' => Desk::newId(), 'name' => '   '])['at']);
+        self::assertSame('purpose', $this->client->refused(422, 'POST', '/api/projects', ['id' => Desk::newId(), 'name' => 'A', 'purpose' => 'fun'])['at']);
+        self::assertSame('id', $this->client->refused(422, 'POST', '/api/projects', ['id' => 'mine', 'name' => 'A'])['at']);
+    }
+
+    public function testTheHistoryTellsWhatWasDoneAndTakenBack(): void
+    {
+        $desk = new Desk($this->client);
+        $desk->change([['do' => 'set', 'type' => 'project', 'id' => $desk->id, 'values' => ['purpose' => 'quick model']]]);
+        $this->client->ok('POST', "/api/projects/$desk->id/undo", ['id' => Desk::newId()]);
+        $changes = $this->client->ok('GET', "/api/projects/$desk->id/history")['changes'];
+        self::assertIsArray($changes);
+        self::assertSame([['Undo: Test', 'step'], ['Test', 'undone'], ['Begin', 'left']], array_map(static fn (mixed $c): array => \is_array($c) ? [$c['title'], $c['state']] : [], $changes));
+    }
+
+    public function testTheBeginningOfAProjectIsNotUndone(): void
+    {
+        $desk = new Desk($this->client);
+        self::assertSame('nothing-left', $this->client->refused(409, 'POST', "/api/projects/$desk->id/undo", ['id' => Desk::newId()])['code']);
+        self::assertSame('in-use', $this->inUse($desk));
+    }
+
+    private function inUse(Desk $desk): mixed
+    {
+        $desk->change([$desk->chain([[0, 0], [1000, 0]])['operation']]);
+
+        return $desk->refused(409, [['do' => 'remove', 'type' => 'storey', 'id' => $desk->storey]])['code'];
+    }
+
+    public function testTheDxfHandedOverHoldsWhatWasTraced(): void
+    {
+        $desk = new Desk($this->client);
+        $chain = $desk->chain([[0, 0], [13200, 0], [13200, 8600], [0, 8600]], true, 300, 'right');
+        $desk->change([$chain['operation'], Desk::door($chain['walls'][0], 2000, 910)]);
+        $desk->change([['do' => 'add', 'type' => 'room', 'id' => Desk::newId(), 'values' => ['storey' => $desk->storey, 'drawing' => null, 'name' => 'Hall', 'number' => '', 'x' => 5000, 'y' => 5000]]]);
+        [$status, $answer] = $this->client->send('GET', "/api/storeys/$desk->storey/plan.dxf");
+        self::assertSame(200, $status);
+        self::assertIsString($answer['text']);
+        $file = (string) tempnam(sys_get_temp_dir(), 'dxf');
+        file_put_contents($file, $answer['text']);
+        $read = Outside::ask('dxf.py', ['file' => $file]);
+        unlink($file);
+        self::assertSame([0, 4], [$read['errors'], $read['units']]);
+        self::assertIsArray($read['lines']);
+        $centre = array_values(array_filter($read['lines'], static fn (mixed $l): bool => \is_array($l) && 'centre-lines' === $l[0]));
+        self::assertEqualsWithDelta([['centre-lines', 8300.0], ['centre-lines', 8300.0], ['centre-lines', 12900.0], ['centre-lines', 12900.0]], $centre, 1e-9);
+        self::assertIsArray($read['texts']);
+        self::assertContains('Hall', $read['texts']);
+        self::assertContains('100.80 m2', $read['texts'], '12.6 × 8 m inside.');
+    }
+
+    public function testThePlanDocumentHandedOverIsReadByTheCommandLine(): void
+    {
+        $desk = new Desk($this->client);
+        $desk->change([$desk->chain([[0, 0], [6000, 0], [6000, 4000], [0, 4000]], true)['operation']]);
+        $document = $this->client->send('GET', "/api/storeys/$desk->storey/plan.json");
+        self::assertSame(200, $document[0]);
+        $file = (string) tempnam(sys_get_temp_dir(), 'plan');
+        file_put_contents($file, json_encode($document[1], \JSON_THROW_ON_ERROR));
+        exec(\PHP_BINARY.' -d pcov.enabled=0 '.__DIR__.'/../../bin/plinth derive --in '.escapeshellarg($file), $lines, $code);
+        unlink($file);
+        self::assertSame(0, $code);
+        $derived = json_decode(implode('', $lines), true, 64, \JSON_THROW_ON_ERROR);
+        self::assertIsArray($derived);
+        self::assertIsArray($derived['storeys']);
+        self::assertIsArray($derived['storeys'][0]);
+        self::assertIsArray($derived['storeys'][0]['areas']);
+        self::assertEqualsWithDelta(5.8 * 3.8, $derived['storeys'][0]['areas']['netFloorM2'], 1e-9);
+    }
+
+    public function testALengthIsReadWhileItIsTyped(): void
+    {
+        self::assertEqualsWithDelta(['mm' => 3543.3, 'stepMm' => 12.7], $this->client->ok('GET', '/api/length?unit=ft&text='.rawurlencode("11'-7 1/2\"")), 1e-9);
+        self::assertSame('2', $this->client->refused(422, 'GET', '/api/length?unit=mm&text=3%20q')['at']);
+        self::assertSame('unit', $this->client->refused(422, 'GET', '/api/length?unit=yard&text=3')['at']);
+    }
+}

@@ -1,0 +1,338 @@
+import { beforeEach, describe, expect, it, vi } from "vitest";
+import type { Operation, Row, State } from "../api/client";
+import { noRows, withRows } from "../project/rows";
+import { useProject } from "../project/store";
+import {
+  clickAt,
+  gridTurn,
+  nudgeEnd,
+  removeWall,
+  setDoorWidth,
+  setKnownLength,
+  snapAt,
+  stepBack,
+  wallUnder,
+} from "./acts";
+import { NOTHING_DRAFTED, setAct, useDesk } from "./desk";
+
+const STOREY = "00000000-0000-7000-8000-0000000000aa";
+const DRAWING = "00000000-0000-7000-8000-0000000000dd";
+let sent: { title: string; operations: Operation[] }[];
+
+const row = (type: Row["type"], id: string, values: Row["values"]): Row => ({ type, id, revision: 1, values });
+
+/** A rectangle of 6 × 4 m on its centre lines, 200 thick, over a picture of 10 mm per pixel turned 2° to the left. */
+function plan(): Row[] {
+  const node = (id: string, x: number, y: number) => row("node", id, { storey: STOREY, drawing: null, x, y });
+  const wall = (id: string, fromNode: string, toNode: string) =>
+    row("wall", id, {
+      storey: STOREY,
+      fromNode,
+      toNode,
+      thickness: 200,
+      height: null,
+      line: "centre",
+      evidence: "ink",
+    });
+  const [c, s] = [10 * Math.cos(Math.PI / 90), 10 * Math.sin(Math.PI / 90)];
+  return [
+    row("project", "p", { name: "P", purpose: "planning", unit: "mm" }),
+    row("storey", STOREY, { name: "Ground", elevation: 0, height: 2700 }),
+    row("drawing", DRAWING, {
+      storey: STOREY,
+      page: "g",
+      name: "d",
+      kind: "plan",
+      left: 0,
+      top: 0,
+      width: 9,
+      height: 9,
+      fade: 1,
+    }),
+    row("fit", DRAWING, {
+      model: "similar",
+      isGuess: false,
+      m00: c,
+      m01: s,
+      m02: 0,
+      m10: s,
+      m11: -c,
+      m12: 0,
+      m20: 0,
+      m21: 0,
+      m22: 1,
+      plusMinusMmPer10m: 10,
+    }),
+    node("n1", 0, 0),
+    node("n2", 6000, 0),
+    node("n3", 6000, 4000),
+    node("n4", 0, 4000),
+    wall("south", "n1", "n2"),
+    wall("east", "n2", "n3"),
+    wall("north", "n3", "n4"),
+    wall("west", "n4", "n1"),
+  ];
+}
+
+beforeEach(() => {
+  sent = [];
+  vi.stubGlobal("fetch", async (request: Request) => {
+    const { pathname, searchParams } = new URL(request.url);
+    if (pathname === "/api/length") {
+      return new Response(JSON.stringify({ mm: Number(searchParams.get("text")), stepMm: 1 }), {
+        headers: { "Content-Type": "application/json" },
+      });
+    }
+    sent.push(JSON.parse(await request.text()));
+    const state: State = {
+      revision: 2,
+      change: null,
+      changeRevision: null,
+      steps: { undo: null, redo: null },
+      tolerance: 20,
+      pages: [],
+      rows: [],
+      removed: [],
+      fits: [],
+      derived: [],
+    };
+    return new Response(JSON.stringify(state), { headers: { "Content-Type": "application/json" } });
+  });
+  useProject.setState({
+    id: "00000000-0000-7000-8000-0000000000ff",
+    revision: 1,
+    rows: withRows(noRows(), plan()),
+    derived: new Map([
+      [
+        STOREY,
+        {
+          id: STOREY,
+          outlines: [],
+          rooms: [
+            {
+              id: null,
+              name: null,
+              polygon: [
+                [100, 100],
+                [5900, 100],
+                [5900, 3900],
+                [100, 3900],
+              ],
+              holes: [],
+              netAreaM2: 22.04,
+              label: [3000, 2000],
+            },
+          ],
+          openings: [],
+          leaks: [],
+          areas: { grossFloorM2: 0, netFloorM2: 0, structureM2: 0 },
+          findings: [],
+        },
+      ],
+    ]),
+  });
+  useDesk.setState({
+    step: "trace",
+    storey: STOREY,
+    drawing: DRAWING,
+    view: { x: 3000, y: 2000, k: 0.1 },
+    line: "centre",
+    thickness: 100,
+    holdSquare: true,
+    selected: null,
+    ...structuredClone(NOTHING_DRAFTED),
+  });
+});
+
+describe("walls", () => {
+  it("join the wall that an end is put on, and the chain ends there", async () => {
+    setAct("walls");
+    expect(snapAt([3000, 80], false)).toEqual({ at: [3000, 80], words: "joins this wall", wall: "south" });
+    clickAt([3000, 80], false);
+    expect(snapAt([3020, 3950], false)?.words).toBe("joins this wall, square, along y");
+    clickAt([3020, 3950], false);
+    await vi.waitFor(() => expect(sent).toHaveLength(1));
+    const trace = sent[0]?.operations[0]?.trace;
+    expect(trace?.points).toEqual([
+      [3000, 80],
+      [expect.closeTo(3000), expect.closeTo(3950)],
+    ]);
+    expect(trace?.joins).toEqual([
+      { point: 0, wall: "south" },
+      { point: 1, wall: "north" },
+    ]);
+    expect(useDesk.getState().chain).toBeNull();
+  });
+
+  it("are held square unless Alt says otherwise", () => {
+    setAct("walls");
+    clickAt([10000, 10000], false);
+    expect(snapAt([14000, 10100], false)?.at).toEqual([14000, 10000]);
+    expect(snapAt([14000, 10100], true)).toBeNull();
+    expect(snapAt([14000, 12000], false)).toBeNull();
+    useDesk.setState({ holdSquare: false });
+    expect(snapAt([14000, 10100], false)).toBeNull();
+  });
+
+  it("close where they began", async () => {
+    setAct("walls");
+    for (const corner of [
+      [10000, 0],
+      [13000, 0],
+      [13000, 2000],
+      [10000, 2000],
+    ] as const) {
+      clickAt(corner, false);
+    }
+    expect(snapAt([10030, 40], false)?.words).toBe("closes the chain");
+    clickAt([10030, 40], false);
+    await vi.waitFor(() => expect(sent).toHaveLength(4));
+    const trace = sent.at(-1)?.operations[0]?.trace;
+    expect([trace?.closed, trace?.points.length, trace?.walls.length]).toEqual([true, 4, 4]);
+  });
+
+  it("fall into line with the chain's beginning", () => {
+    setAct("walls");
+    clickAt([10000, 0], false);
+    clickAt([13000, 0], false);
+    clickAt([13000, 2000], false);
+    expect(snapAt([10050, 2020], false)).toEqual({
+      at: [10000, expect.closeTo(2000)],
+      words: "square, along x · in line with the start",
+    });
+  });
+
+  it("are found by their body, whichever is nearest", () => {
+    expect(wallUnder([90, 2000], 0)?.id).toBe("west");
+    expect(wallUnder([3000, 101], 0)).toBeNull();
+    expect(wallUnder([3000, 101], 5)?.id).toBe("south");
+    expect(wallUnder([90, 2000], 0, ["west"])).toBeNull();
+  });
+
+  it("go with what stands in them and with nodes that nothing else needs", async () => {
+    useProject.setState((s) => ({
+      rows: withRows(
+        s.rows,
+        [
+          row("opening", "door", {
+            wall: "west",
+            kind: "door",
+            offset: 1,
+            width: 1,
+            sill: 0,
+            height: null,
+            hand: "left",
+            swing: "left",
+            number: "D01",
+          }),
+        ],
+        [{ type: "wall", id: "south" }],
+      ),
+    }));
+    await removeWall("west");
+    expect(sent[0]?.operations.map((o) => [o.type, o.id])).toEqual([
+      ["opening", "door"],
+      ["wall", "west"],
+      ["node", "n1"],
+    ]);
+  });
+});
+
+describe("doors", () => {
+  it("run from the clicked edge to the second click, and swing to the pointer's side", async () => {
+    setAct("openings");
+    clickAt([1000, 20], false);
+    clickAt([1910, -60], false);
+    await vi.waitFor(() => expect(sent).toHaveLength(1));
+    expect(sent[0]?.operations[0]?.values).toMatchObject({
+      wall: "south",
+      offset: 1000,
+      width: 910,
+      swing: "right",
+      number: "D01",
+    });
+  });
+
+  it("take a typed width toward the pointer", async () => {
+    setAct("openings");
+    clickAt([3000, 0], false);
+    useDesk.setState({ pointer: [2500, 40] });
+    await setDoorWidth("800");
+    expect(sent[0]?.operations[0]?.values).toMatchObject({ offset: 2200, width: 800, swing: "left" });
+  });
+});
+
+describe("known lengths", () => {
+  it("keep their picks in page pixels, with the text as typed", async () => {
+    setAct("calibrate");
+    clickAt([0, 0], false);
+    clickAt([6000 * Math.cos(Math.PI / 90), 6000 * Math.sin(Math.PI / 90)], false);
+    expect(useDesk.getState().ends[1]?.[0]).toBeCloseTo(600, 9);
+    expect(useDesk.getState().ends[1]?.[1]).toBeCloseTo(0, 9);
+    nudgeEnd(0.25, 0);
+    const done = setKnownLength("6 m");
+    expect(useDesk.getState().ends).toEqual([]);
+    await done;
+    const [a, b, length] = sent[0]?.operations ?? [];
+    expect(b?.values?.x).toBeCloseTo(600.25, 9);
+    expect(length?.values).toMatchObject({ text: "6 m", a: a?.id, b: b?.id, heldOut: false, standing: "figured" });
+  });
+
+  it("come back with the reason when they are refused", async () => {
+    setAct("calibrate");
+    clickAt([0, 0], false);
+    clickAt([3000, 0], false);
+    useDesk.setState({ slip: "abc" });
+    vi.stubGlobal(
+      "fetch",
+      async () =>
+        new Response(JSON.stringify({ error: { code: "unreadable-length", message: "No length.", at: "0" } }), {
+          status: 422,
+          headers: { "Content-Type": "application/json" },
+        }),
+    );
+    await setKnownLength("abc");
+    expect(useDesk.getState()).toMatchObject({ slip: "abc", slipError: "No length." });
+    expect(useDesk.getState().ends).toHaveLength(2);
+    expect(useProject.getState().trouble).toBeNull();
+  });
+});
+
+describe("squaring", () => {
+  it("tells the axis and which way the picture will turn", () => {
+    setAct("square");
+    clickAt([0, 0], false);
+    clickAt([5000, 100], false);
+    expect(gridTurn()?.axis).toBe("x");
+    expect(gridTurn()?.degrees).toBeCloseTo((-Math.atan2(100, 5000) * 180) / Math.PI, 9);
+    setAct("square");
+    clickAt([0, 0], false);
+    clickAt([60, -4000], false);
+    expect(gridTurn()?.axis).toBe("y");
+    expect(gridTurn()?.degrees).toBeCloseTo((-Math.atan2(60, 4000) * 180) / Math.PI, 9);
+  });
+});
+
+describe("rooms", () => {
+  it("are offered where walls close, and may be named where they do not yet", () => {
+    setAct("rooms");
+    expect(snapAt([3000, 2000], false)?.words).toBe("name this room");
+    expect(snapAt([9000, 9000], false)?.words).toContain("nothing closes round it");
+  });
+});
+
+describe("Escape", () => {
+  it("takes one step back at a time and loses nothing that was saved", () => {
+    setAct("calibrate");
+    clickAt([0, 0], false);
+    clickAt([3000, 0], false);
+    useDesk.setState({ slip: "3 m" });
+    stepBack();
+    expect(useDesk.getState()).toMatchObject({ slip: "", act: "calibrate" });
+    stepBack();
+    expect(useDesk.getState()).toMatchObject({ ends: [], slip: null, act: "calibrate" });
+    stepBack();
+    expect(useDesk.getState().act).toBeNull();
+    expect(sent).toEqual([]);
+  });
+});

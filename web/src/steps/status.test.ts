@@ -1,0 +1,68 @@
+import { describe, expect, it } from "vitest";
+import type { FitReport } from "../api/client";
+import { noRows, withRows } from "../project/rows";
+import { type ProjectState, useProject } from "../project/store";
+import { count, isDone, statusOf } from "./status";
+
+const DESK = { drawing: "d", storey: "s" };
+const empty: ProjectState = { ...useProject.getState(), rows: noRows() };
+
+function fitted(plusMinusMmPer10m: number | null, turn = true): ProjectState {
+  const fit: FitReport = {
+    drawing: "d",
+    model: "similar",
+    pixelToMm: [],
+    mmPerPixel: 5,
+    rotationDegrees: 0,
+    stretch: { x: 1, y: 1 },
+    determined: { scale: plusMinusMmPer10m !== null, turn, place: false },
+    degreesOfFreedom: 1,
+    s0: 1,
+    holds: true,
+    rmsMm: 0,
+    plusMinusMmPer10m,
+    lengths: [],
+    grid: [],
+    points: [],
+    offers: [],
+    advice: [],
+    scale: 50,
+  };
+  return { ...empty, fits: new Map([["d", fit]]) };
+}
+
+describe("the step rail", () => {
+  it("says what there is before anything was done", () => {
+    expect(statusOf("bring-in", empty, DESK)).toBe("nothing yet");
+    expect(statusOf("true-up", empty, DESK)).toBe("nothing to true up yet");
+    expect(statusOf("trace", empty, DESK)).toBe("nothing yet");
+    expect(statusOf("prove", empty, DESK)).toBe("no check length yet");
+    expect(statusOf("hand-over", empty, DESK)).toBe("ready when you are");
+  });
+
+  it("judges ± by what the project is for", () => {
+    expect(statusOf("true-up", fitted(null), DESK)).toBe("scale is a guess");
+    expect(statusOf("true-up", fitted(14.2), DESK)).toBe("±14 mm over 10 m, good enough");
+    expect(statusOf("true-up", { ...fitted(14.2), tolerance: 5 }, DESK)).toBe("±14 mm over 10 m, not yet enough");
+    expect(isDone("true-up", fitted(14.2), DESK)).toBe(true);
+    expect(isDone("true-up", fitted(14.2, false), DESK)).toBe(false);
+    expect(isDone("true-up", fitted(null), DESK)).toBe(false);
+  });
+
+  it("counts pages while they are being read", () => {
+    const page = { page: "p", hasPreview: true, tilesDone: 3, tilesTotal: 182, tileSuffix: "", message: "" };
+    const rows = withRows(noRows(), [
+      { type: "page", id: "p", revision: 1, values: { source: "x", number: 1, width: 1, height: 1, resolution: null } },
+    ]);
+    const reading: ProjectState = { ...empty, rows, pages: new Map([["p", { ...page, state: "working" }]]) };
+    expect(statusOf("bring-in", reading, DESK)).toBe("1 being read");
+    expect(isDone("bring-in", reading, DESK)).toBe(false);
+    const ready: ProjectState = { ...reading, pages: new Map([["p", { ...page, state: "ready" }]]) };
+    expect(statusOf("bring-in", ready, DESK)).toBe("1 page");
+    expect(isDone("bring-in", ready, DESK)).toBe(true);
+  });
+
+  it("puts words into the plural", () => {
+    expect([count(0, "wall"), count(1, "wall"), count(2, "wall")]).toEqual(["0 walls", "1 wall", "2 walls"]);
+  });
+});
