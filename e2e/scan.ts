@@ -59,10 +59,26 @@ export class Hand {
     return [a.at[0] + c * dx - s * dy, a.at[1] + s * dx + c * dy];
   }
 
+  /** A mouse stands on whole pixels. */
   async click(point: XY): Promise<void> {
-    const [x, y] = this.at(point);
+    const [x, y] = this.at(point).map(Math.round) as [number, number];
     await this.page.mouse.move(x, y);
     await this.page.mouse.click(x, y);
+  }
+
+  /** Goes closer with the wheel, clicks the pixel nearest to the point, and goes back. */
+  async clickClose(point: XY): Promise<void> {
+    const target = this.at(point);
+    const [x, y] = target.map(Math.round) as [number, number];
+    const turn = 1000;
+    const closer = Math.exp(turn * 0.0016);
+    await this.page.mouse.move(x, y);
+    await this.page.mouse.wheel(0, -turn);
+    await this.page.waitForTimeout(60);
+    await this.page.mouse.click(Math.round(x + (target[0] - x) * closer), Math.round(y + (target[1] - y) * closer));
+    await this.page.mouse.move(x, y);
+    await this.page.mouse.wheel(0, turn);
+    await this.page.waitForTimeout(60);
   }
 
   async board() {
