@@ -110,6 +110,23 @@ worker_run() {
   exec php -d opcache.enable_cli=1 -d opcache.jit=tracing -d opcache.jit_buffer_size=64M "$ROOT/server/bin/console" messenger:consume jobs --no-interaction --quiet --keepalive=5 --sleep=0.2 --time-limit=3600 --memory-limit=512M
 }
 
+# clean_leftovers: ends what a killed run left behind; only processes that carry this instance's folder in their environment or,
+# where a server writes its title over that, in their command line.
+clean_leftovers() {
+  local file pid
+  for file in "$RUN"/*.child; do
+    [ -e "$file" ] || continue
+    pid="$(cat "$file")"
+    if { tr '\0' '\n' < "/proc/$pid/environ"; } 2>/dev/null | grep -qxF "PLINTH_VAR=$VAR" ||
+      { tr '\0' ' ' < "/proc/$pid/cmdline"; } 2>/dev/null | grep -qF -e "$VAR/" -e "$RUN/"; then
+      kill -TERM -- "-$pid" 2>/dev/null || kill -TERM "$pid" 2>/dev/null
+      for _ in $(seq 60); do [ -d "/proc/$pid" ] || break; sleep 0.1; done
+      kill -KILL -- "-$pid" 2>/dev/null || true
+    fi
+    rm -f "$file"
+  done
+}
+
 # write_settings WEB: fills in the settings of nginx and php-fpm.
 write_settings() {
   local nginx_user="" fpm_user=""
