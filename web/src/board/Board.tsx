@@ -124,10 +124,11 @@ function usePainting(frame: React.RefObject<HTMLDivElement | null>, canvas: Reac
       ctx.fillStyle = "#fdfcfa";
       ctx.fillRect(0, 0, w, h);
       const picture = pictureOf(project, drawing);
-      const veil = step === "trace" || step === "prove" ? 0.62 : 1;
-      if (picture) paintPicture(ctx, picture, view, size, dpr, fade * veil);
+      // Until tracing begins the picture speaks and the tracing stands back; then the other way round.
+      const early = step === "bring-in" || step === "true-up";
+      if (picture) paintPicture(ctx, picture, view, size, dpr, fade * (early ? 1 : 0.62));
       const shapes = storey === null ? undefined : project.derived.get(storey);
-      if (shapes) paintPlan(ctx, shapes, project.rows, selected?.id ?? null, view, size, dpr, veil === 1 ? 0.35 : 1);
+      if (shapes) paintPlan(ctx, shapes, project.rows, selected?.id ?? null, view, size, dpr, early ? 0.35 : 1);
     };
     const ask = () => {
       if (asked === 0) asked = requestAnimationFrame(paint);

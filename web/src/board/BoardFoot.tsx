@@ -1,11 +1,11 @@
-import { setAct, useDesk } from "../desk/desk";
+import { setAct, useDesk, useDeskFields } from "../desk/desk";
 import { showTraced, showWholePage } from "../desk/keys";
 import { change } from "../project/store";
 import { roundStep } from "./geometry";
 
 /** Along the board's foot: the yardstick, and how the picture shows. */
 export function BoardFoot() {
-  const { view, fade, drawing, act } = useDesk();
+  const { view, fade, drawing, act } = useDeskFields("view", "fade", "drawing", "act");
   const step = roundStep(view.k, 60);
   const words = step >= 1000 ? `${step / 1000} m` : step >= 10 ? `${step / 10} cm` : `${step} mm`;
   const box = "flex h-8 items-center gap-2 rounded-lg border border-line bg-sheet px-3 text-[13px]";

@@ -1,6 +1,6 @@
 import { useEffect, useRef } from "react";
 import { gridTurn, nameRoom, setChainLength, setDoorWidth, setGridLine, setKnownLength } from "../desk/acts";
-import { type DeskState, useDesk } from "../desk/desk";
+import { type DeskState, useDesk, useDeskFields } from "../desk/desk";
 import { fitMap, wallLines } from "../desk/selectors";
 import { useProject } from "../project/store";
 import { apply, distance, type Map2, middle, type XY } from "./geometry";
@@ -65,7 +65,7 @@ export function FigureSlip({ screen }: { screen: Map2 }) {
 }
 
 function LengthOptions() {
-  const desk = useDesk();
+  const desk = useDeskFields("endsAt", "standing", "heldOut");
   const select = "rounded border border-line bg-white px-1 py-0.5 text-xs";
   return (
     <div className="mt-1 flex flex-wrap items-center gap-1.5">

@@ -1,4 +1,5 @@
 import { create } from "zustand";
+import { useShallow } from "zustand/react/shallow";
 import type { Size, View, XY } from "../board/geometry";
 import { mapOf, viewUnder } from "../board/geometry";
 import { useProject } from "../project/store";
@@ -64,6 +65,11 @@ export const NOTHING_DRAFTED = {
   slipError: null,
   snap: null,
 } as const satisfies Partial<DeskState>;
+
+/** Some fields of the desk: redraws only when one of these changes, not with every move of the pointer. */
+export function useDeskFields<K extends keyof DeskState>(...keys: readonly K[]): Pick<DeskState, K> {
+  return useDesk(useShallow((s) => Object.fromEntries(keys.map((k) => [k, s[k]])) as Pick<DeskState, K>));
+}
 
 export const useDesk = create<DeskState>(() => ({
   step: "true-up",

@@ -1,4 +1,4 @@
-import { goTo, setView, useDesk } from "../desk/desk";
+import { goTo, setView, useDesk, useDeskFields } from "../desk/desk";
 import { difference, grouped, plusMinus } from "../desk/numbers";
 import { inOrder } from "../desk/selectors";
 import { useProject } from "../project/store";
@@ -7,7 +7,7 @@ import { Head, NextThing, Plain } from "./parts";
 
 /** Check lengths against the fit, and what the plan itself shows to be wrong. */
 export function ProveLedger() {
-  const desk = useDesk();
+  const desk = useDeskFields("storey", "drawing");
   const { rows, derived, fits } = useProject();
   const shapes = desk.storey === null ? undefined : derived.get(desk.storey);
   const report = desk.drawing === null ? undefined : fits.get(desk.drawing);
@@ -53,7 +53,9 @@ export function ProveLedger() {
           <div key={finding.code + finding.things.join()} className="border-b border-line px-4 py-3 text-rust">
             <p>{finding.message}</p>
             <Plain
-              onClick={() => setView({ x: finding.at[0] ?? 0, y: finding.at[1] ?? 0, k: Math.max(desk.view.k, 0.15) })}
+              onClick={() =>
+                setView({ x: finding.at[0] ?? 0, y: finding.at[1] ?? 0, k: Math.max(useDesk.getState().view.k, 0.15) })
+              }
             >
               Show the place
             </Plain>

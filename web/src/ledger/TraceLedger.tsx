@@ -1,6 +1,6 @@
 import { distance } from "../board/geometry";
 import { removeWall, wallUnder } from "../desk/acts";
-import { setAct, setView, useDesk } from "../desk/desk";
+import { setAct, setView, useDesk, useDeskFields } from "../desk/desk";
 import { area, grouped } from "../desk/numbers";
 import { inOrder, openRooms, wallLines } from "../desk/selectors";
 import { change, useProject } from "../project/store";
@@ -10,7 +10,7 @@ import { Head, NextThing, Plain } from "./parts";
 const THICKNESSES = [300, 200, 120, 100];
 
 export function TraceLedger() {
-  const desk = useDesk();
+  const desk = useDeskFields("storey", "drawing", "act", "selected");
   const { rows, derived, fits } = useProject();
   const shapes = desk.storey === null ? undefined : derived.get(desk.storey);
   const lines = wallLines(rows, desk.storey);
@@ -142,7 +142,7 @@ function lookAt(p: readonly number[]): void {
 }
 
 function WallOptions() {
-  const { thickness, line, holdSquare } = useDesk();
+  const { thickness, line, holdSquare } = useDeskFields("thickness", "line", "holdSquare");
   return (
     <div className="border-b border-line bg-white px-4 py-3">
       <label className="flex items-center justify-between">

@@ -1,7 +1,7 @@
 import type { Account } from "../api/client";
 import { newId } from "../api/ids";
 import { chooseStorey } from "../desk/acts";
-import { useDesk } from "../desk/desk";
+import { useDesk, useDeskFields } from "../desk/desk";
 import { showTraced, showWholePage } from "../desk/keys";
 import { drawingsOn, inOrder } from "../desk/selectors";
 import { AccountMenu } from "../ui/AccountMenu";
@@ -9,7 +9,7 @@ import { change, redo, undo, useProject } from "./store";
 
 export function TopBar({ account, onSignedOut }: { account: Account; onSignedOut: () => void }) {
   const { rows, revision, steps, waiting, away } = useProject();
-  const { storey, drawing } = useDesk();
+  const { storey, drawing } = useDeskFields("storey", "drawing");
   const [project] = rows.project.values();
   const storeys = inOrder(rows.storey.values()).sort((a, b) => a.elevation - b.elevation);
   const drawings = drawingsOn(rows, storey);

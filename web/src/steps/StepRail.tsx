@@ -1,11 +1,11 @@
-import { goTo, setAct, useDesk } from "../desk/desk";
+import { goTo, setAct, useDeskFields } from "../desk/desk";
 import { useProject } from "../project/store";
 import { isDone, statusOf } from "./status";
 import { STEPS } from "./steps";
 
 /** The running order: five steps, each with its state; the current one opens to its acts. */
 export function StepRail() {
-  const desk = useDesk();
+  const desk = useDeskFields("step", "act", "drawing", "storey");
   const project = useProject();
   return (
     <nav
