@@ -30,6 +30,22 @@ final class CommandLineTest extends TestCase
         self::assertGreaterThan(0.0, $fit['lengths'][2]['plusMinusMm']);
     }
 
+    public function testBareFiguresAreTakenAsRoundedToTheStepTheyShare(): void
+    {
+        $fit = function (float ...$figures): mixed {
+            $lengths = [];
+            foreach (array_values($figures) as $i => $mm) {
+                $lengths[] = ['a' => [100, 100 + $i], 'b' => [100 + $mm / 5, 100 + $i], 'mm' => $mm, 'sigmaPx' => 0.01];
+            }
+
+            return $this->plinth(['fit'], ['size' => [3000, 2000], 'lengths' => $lengths])[1]['plusMinusMmPer10m'];
+        };
+        // Three figures rounded to q: ± over 10 m is 2 · q/√12 / √3, the picks being all but exact.
+        self::assertEqualsWithDelta(2 * 50 / sqrt(36), $fit(10000.0, 10050.0, 9950.0), 0.3);
+        self::assertEqualsWithDelta(2 * 10 / sqrt(36), $fit(10000.0, 10010.0, 9990.0), 0.3);
+        self::assertLessThan(0.3, $fit(10000.123, 10000.456, 10000.789), 'Figures without a step are exact.');
+    }
+
     public function testWrongInputIsAnsweredWithExitTwo(): void
     {
         foreach ([

@@ -21,13 +21,21 @@ use Plinth\Core\Units\LengthParser;
 /**
  * Reads the statements of a fit from JSON. Ends at the very same pixel are one pick; of the standard deviations stated
  * for it the smallest counts.
+ *
+ * A figure given as a bare number, with neither text nor standard deviation, was rounded too: to the coarsest usual step
+ * that all such figures share. Fewer than three may share one by chance, so a centimetre is the most that is believed then.
  */
 final class FitReader
 {
     public const DEFAULT_SIGMA_PX = 0.5;
 
+    /** Usual roundings of figures, coarsest first, mm. */
+    private const STEPS = [304.8, 100.0, 50.0, 25.4, 25.0, 12.7, 10.0, 6.35, 5.0, 1.0];
+    private const MOST_BY_CHANCE_MM = 10.0;
+
     /** @var array<string, Pick> */
     private array $picks = [];
+    private float $sharedStepMm = 0.0;
 
     private function __construct(private readonly JsonValue $document)
     {
@@ -54,6 +62,7 @@ final class FitReader
         if (\in_array($model?->word(['similar', 'stretched', 'sheared', 'perspective', 'auto']), ['stretched', 'sheared', 'perspective'], true)) {
             throw UnreadableDocument::notYet('model', 'Another model than similar');
         }
+        $this->sharedStepMm = $this->sharedStep();
         $lengths = [];
         foreach ($this->document->list('lengths') as $i => $entry) {
             $lengths[] = $this->length($entry, 'length-'.$i);
@@ -97,10 +106,31 @@ final class FitReader
             $this->pick($entry, 'a'),
             $this->pick($entry, 'b'),
             $mm,
-            $entry->optional('sigmaMm')?->notNegative() ?? $figure?->roundingSigmaMm() ?? 0.0,
+            $entry->optional('sigmaMm')?->notNegative() ?? $figure?->roundingSigmaMm() ?? $this->sharedStepMm / sqrt(12.0),
             Along::from($entry->optional('along')?->word(['x', 'y', 'straight']) ?? 'straight'),
             $entry->optional('check')?->boolean() ?? false,
         );
+    }
+
+    /** @return float mm; 0 when the bare figures share no usual step */
+    private function sharedStep(): float
+    {
+        $bare = [];
+        foreach ($this->document->list('lengths') as $entry) {
+            if (null === $entry->optional('text') && null === $entry->optional('sigmaMm')) {
+                $bare[] = $entry->get('mm')->number();
+            }
+        }
+        foreach ([] === $bare ? [] : self::STEPS as $step) {
+            if (\count($bare) < 3 && $step > self::MOST_BY_CHANCE_MM) {
+                continue;
+            }
+            if ([] === array_filter($bare, static fn (float $mm): bool => abs($mm / $step - round($mm / $step)) > 1e-7)) {
+                return $step;
+            }
+        }
+
+        return 0.0;
     }
 
     private function pick(JsonValue $entry, string $key): string
