@@ -1,0 +1,100 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Tests;
+
+use PHPUnit\Framework\TestCase;
+use Plinth\Server\Source\ImportPageHandler;
+use Plinth\Server\Source\PictureFailure;
+use Plinth\Server\Source\PictureTool;
+
+/** Pictures as they come: turned by their tags, coloured, transparent; and children that never outlive their limit. */
+final class PictureTest extends TestCase
+{
+    private string $folder;
+
+    protected function setUp(): void
+    {
+        $this->folder = sys_get_temp_dir().'/plinth-picture-'.getmypid();
+        mkdir($this->folder);
+    }
+
+    protected function tearDown(): void
+    {
+        exec('rm -rf '.escapeshellarg($this->folder));
+    }
+
+    public function testTheNumberOfTilesIsKnownBeforeTheyAreMade(): void
+    {
+        foreach ([[1, 1], [256, 256], [257, 256], [511, 1025], [3307, 2339], [3000, 17]] as [$width, $height]) {
+            exec(\sprintf('cd %s && rm -rf t && vips black b.v %d %d && vips dzsave b.v t --layout google --suffix .png --tile-size 256 --overlap 0 --skip-blanks=-1 && find t -name "[0-9]*.png" | wc -l', escapeshellarg($this->folder), $width, $height), $lines);
+            self::assertSame((int) end($lines), ImportPageHandler::tiles($width, $height), "$width × $height");
+        }
+    }
+
+    public function testAPhotographLyingOnItsSideComesInUpright(): void
+    {
+        // Stored 600 × 400 with the tag "turn a quarter to the right" (EXIF orientation 6): shown 400 × 600, red at the top.
+        $image = imagecreatetruecolor(600, 400);
+        imagefilledrectangle($image, 0, 0, 600, 400, 0xFFFFFF);
+        imagefilledrectangle($image, 0, 0, 100, 400, 0xDD2211);
+        imagejpeg($image, "$this->folder/plain.jpg", 95);
+        $exif = "Exif\0\0II*\0".pack('V', 8).pack('v', 1).pack('vvVvv', 0x0112, 3, 1, 6, 0).pack('V', 0);
+        $jpeg = (string) file_get_contents("$this->folder/plain.jpg");
+        file_put_contents("$this->folder/turned.jpg", "\xFF\xD8\xFF\xE1".pack('n', \strlen($exif) + 2).$exif.substr($jpeg, 2));
+        $desk = new Desk(Client::ofStack()->signIn());
+        $state = $desk->bringIn("$this->folder/turned.jpg", 'turned.jpg');
+        [$page] = Desk::rows($state, 'page');
+        self::assertSame([400, 600], [$page['values']['width'], $page['values']['height']]);
+        self::assertSame(['ready', '.jpg'], [($done = $desk->imported())['state'], $done['tileSuffix']], 'Colour is kept.');
+        // Level 2 holds the page at full size: 2 × 3 tiles.
+        $this->assertColour($desk, 'tiles/2/0/0', 200, 50, [221, 34, 17]);
+        $this->assertColour($desk, 'tiles/2/0/0', 200, 150, [255, 255, 255]);
+        self::assertSame(400 * 600, filesize(getenv('PLINTH_FILES')."/pages/$desk->page/grey.raw"));
+    }
+
+    public function testClearPaperIsShownWhite(): void
+    {
+        $image = imagecreatetruecolor(300, 300);
+        imagesavealpha($image, true);
+        imagefill($image, 0, 0, 0x7F000000);
+        imagefilledrectangle($image, 100, 100, 200, 200, 0x000000);
+        imagepng($image, "$this->folder/clear.png");
+        $desk = new Desk(Client::ofStack()->signIn());
+        $desk->bringIn("$this->folder/clear.png", 'clear.png');
+        self::assertSame('ready', $desk->imported()['state']);
+        $this->assertColour($desk, 'tiles/1/0/0', 50, 50, [255, 255, 255]);
+        $this->assertColour($desk, 'tiles/1/0/0', 150, 150, [0, 0, 0]);
+    }
+
+    public function testAChildIsEndedAtItsLimitOrWhenNobodyWantsItAnyMore(): void
+    {
+        $tool = new PictureTool();
+        foreach ([[0.4, null, 'longer than'], [30.0, static fn (): bool => false, 'Stopped']] as [$seconds, $mayGoOn, $words]) {
+            $mark = '31.'.random_int(100_000, 999_999);
+            $start = microtime(true);
+            try {
+                $tool->run(['sleep', $mark], $seconds, $mayGoOn);
+                self::fail('It was let run.');
+            } catch (PictureFailure $e) {
+                self::assertStringContainsString($words, $e->getMessage());
+            }
+            self::assertLessThan(10.0, microtime(true) - $start);
+            exec('pgrep -f "^sleep '.$mark.'"', $left);
+            self::assertSame([], $left, 'No child is left.');
+        }
+    }
+
+    /** @param array{int, int, int} $rgb */
+    private function assertColour(Desk $desk, string $picture, int $x, int $y, array $rgb): void
+    {
+        [$status, $body] = $desk->client->send('GET', "/api/pages/$desk->page/$picture");
+        self::assertSame(200, $status);
+        self::assertIsString($body['text']);
+        $image = imagecreatefromstring($body['text']);
+        self::assertNotFalse($image);
+        $at = imagecolorsforindex($image, (int) imagecolorat($image, $x, $y));
+        self::assertEqualsWithDelta($rgb, [$at['red'], $at['green'], $at['blue']], 6.0);
+    }
+}
