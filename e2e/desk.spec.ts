@@ -15,6 +15,21 @@ test("work goes on while the server is away, and is there once it is back", asyn
   await expect(page.getByText("Wall, 300")).toBeVisible();
 });
 
+test("what was not sent yet outlives a reload", async ({ page }) => {
+  await openDemo(page);
+  await page.route("**/changes", (route) => (route.request().method() === "POST" ? route.abort() : route.continue()));
+  await page.getByRole("button", { name: /^Wall 3/ }).click();
+  await page.getByRole("button", { name: "120", exact: true }).click();
+  await expect(page.getByTestId("saved")).toHaveText("1 kept here");
+  await page.reload();
+  await expect(page.getByTestId("saved")).toHaveText("1 kept here");
+  await page.unroute("**/changes");
+  await expect(page.getByTestId("saved")).toHaveText(/^saved/);
+  await page.getByRole("button", { name: /^Wall 3 · 120/ }).click();
+  await page.keyboard.press("Control+z");
+  await expect(page.getByText("Wall, 300")).toBeVisible();
+});
+
 test("two browsers see each other's work, and the later one on the same wall is told", async ({ page, browser }) => {
   await openDemo(page);
   const other = await (await browser.newContext()).newPage();

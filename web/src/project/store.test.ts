@@ -70,6 +70,22 @@ describe("changes", () => {
     expect(useProject.getState().away).toBe(false);
   });
 
+  it("outlive a reload under the same id until they are acknowledged", async () => {
+    const kept = new Map<string, string>();
+    vi.stubGlobal("localStorage", {
+      getItem: (key: string) => kept.get(key) ?? null,
+      setItem: (key: string, value: string) => kept.set(key, value),
+      removeItem: (key: string) => kept.delete(key),
+    });
+    const waiting = [{ id: newId(), kind: "change", title: "before the reload", operations: [] }];
+    kept.set(`unsent/${id}`, JSON.stringify(waiting));
+    const sent = server(json(EMPTY), json({ ...EMPTY, revision: 2 }));
+    await openProject(id);
+    await vi.waitFor(() => expect(useProject.getState().waiting).toBe(0));
+    expect(sent[1]?.body).toMatchObject({ id: waiting[0]?.id, title: "before the reload", base: 1 });
+    expect(kept.size).toBe(0);
+  });
+
   it("that are refused say why, and the newest rows are fetched after a conflict", async () => {
     const refusal = {
       error: { code: "changed-since", message: "This wall was changed meanwhile.", at: "operations/0" },

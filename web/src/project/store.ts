@@ -59,6 +59,12 @@ export async function openProject(id: string): Promise<void> {
   const state = await settled(api.GET("/api/projects/{id}", { params: { path: { id } } }));
   useProject.setState({ ...START, id });
   take(state);
+  const kept = unsent(id);
+  if (kept.length > 0) {
+    queue.push(...kept.map((p) => ({ ...p, done: () => {} })));
+    useProject.setState({ waiting: queue.length });
+    void drain();
+  }
 }
 
 export function closeProject(): void {
@@ -110,6 +116,7 @@ function enqueue(kind: Pending["kind"], title: string, operations: Operation[]):
   useProject.setState({ trouble: null });
   return new Promise((done) => {
     queue.push({ id: newId(), kind, title, operations, done });
+    keepUnsent();
     useProject.setState({ waiting: queue.length });
     void drain();
   });
@@ -123,6 +130,7 @@ async function drain(): Promise<void> {
       try {
         await send(next);
         queue.shift();
+        keepUnsent();
         next.done(null);
       } catch (error) {
         const refused = error instanceof Refused ? error : new Refused(0, "failure", String(error), "");
@@ -132,6 +140,7 @@ async function drain(): Promise<void> {
           continue;
         }
         queue.shift();
+        keepUnsent();
         useProject.setState({ trouble: refused.message });
         if (refused.status === 409) await poll();
         next.done(refused);
@@ -141,6 +150,21 @@ async function drain(): Promise<void> {
   } finally {
     sending = false;
   }
+}
+
+type Kept = Omit<Pending, "done">;
+
+/** What is not acknowledged yet outlives a reload; sent twice, it is known by its id and done once. */
+function keepUnsent(): void {
+  const { id } = useProject.getState();
+  if (id === null || !globalThis.localStorage) return;
+  const kept: Kept[] = queue.map(({ done: _, ...rest }) => rest);
+  if (kept.length === 0) localStorage.removeItem(`unsent/${id}`);
+  else localStorage.setItem(`unsent/${id}`, JSON.stringify(kept));
+}
+
+function unsent(project: string): Kept[] {
+  return JSON.parse(globalThis.localStorage?.getItem(`unsent/${project}`) ?? "[]") as Kept[];
 }
 
 async function send(pending: Pending): Promise<void> {
