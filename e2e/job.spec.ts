@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import AxeBuilder from "@axe-core/playwright";
 import { expect, type Page, test } from "@playwright/test";
-import { begin, Hand, pixelOf, SCAN, saved, signIn, truth } from "./scan";
+import { begin, Hand, SCAN, saved, signIn, truth } from "./scan";
 
 test("a scan becomes a plan: calibrated, squared, traced, measured and taken away as DXF", async ({ page }) => {
   await signIn(page);
@@ -25,7 +25,7 @@ test("a scan becomes a plan: calibrated, squared, traced, measured and taken awa
   await saved(page);
 
   // The picture has turned about the middle of the page: look again, by the marks of the grid line on the screen.
-  await look(page, hand);
+  await hand.seesGridLine();
   await page.keyboard.press("w");
   await page.getByRole("spinbutton", { name: /Thickness/ }).fill("300");
   await page.locator("body").press("Escape");
@@ -193,17 +193,6 @@ async function partition(
   await hand.click(from);
   await hand.click(to);
   await saved(page);
-}
-
-/** Finds the scan on the screen again from what the grid line's end rings show. */
-async function look(page: Page, hand: Hand): Promise<void> {
-  const rings = page.locator("svg g[stroke='#0f4f4b'] circle");
-  const middle = async (i: number) => {
-    const box = await rings.nth(i).boundingBox();
-    if (!box) throw new Error("The grid line is not on the screen.");
-    return [box.x + box.width / 2, box.y + box.height / 2] as const;
-  };
-  await hand.sees({ px: pixelOf([0, 0]), at: await middle(0) }, { px: pixelOf([13200, 0]), at: await middle(1) });
 }
 
 /** [x1, y1, x2, y2] of each LINE on the layer of centre lines. */

@@ -42,9 +42,18 @@ export class Hand {
     ];
   }
 
-  /** After the picture was turned or moved: two marks that stand on the screen again. */
-  async sees(a: { px: XY; at: XY }, b: { px: XY; at: XY }): Promise<void> {
-    this.from = [a, b];
+  /** After the picture was turned: by the end rings of the grid line along the south face. */
+  async seesGridLine(): Promise<void> {
+    const rings = this.page.locator("svg g[stroke='#0f4f4b'] circle");
+    const middle = async (i: number): Promise<XY> => {
+      const box = await rings.nth(i).boundingBox();
+      if (!box) throw new Error("The grid line is not on the screen.");
+      return [box.x + box.width / 2, box.y + box.height / 2];
+    };
+    this.from = [
+      { px: pixelOf([0, 0]), at: await middle(0) },
+      { px: pixelOf([13200, 0]), at: await middle(1) },
+    ];
   }
 
   at(point: XY): XY {

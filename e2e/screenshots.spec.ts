@@ -1,5 +1,5 @@
 import { expect, test } from "@playwright/test";
-import { begin, Hand, pixelOf, SCAN, saved, signIn } from "./scan";
+import { begin, Hand, SCAN, saved, signIn } from "./scan";
 
 // Refreshes docs/screenshots from a running instance: PLINTH_SHOTS=1 PLINTH_ADDRESS=… npx playwright test screenshots
 const shot = (name: string) => ({ path: `../docs/screenshots/${name}.png` });
@@ -43,12 +43,7 @@ test("main views", async ({ page }) => {
   await page.waitForTimeout(800);
   await page.screenshot(shot("true-up"));
 
-  const rings = page.locator("svg g[stroke='#0f4f4b'] circle");
-  const middle = async (i: number) => {
-    const box = await rings.nth(i).boundingBox();
-    return [(box?.x ?? 0) + (box?.width ?? 0) / 2, (box?.y ?? 0) + (box?.height ?? 0) / 2] as const;
-  };
-  await hand.sees({ px: pixelOf([0, 0]), at: await middle(0) }, { px: pixelOf([13200, 0]), at: await middle(1) });
+  await hand.seesGridLine();
   await page.keyboard.press("w");
   for (const corner of [
     [0, 0],

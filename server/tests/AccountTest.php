@@ -39,8 +39,7 @@ final class AccountTest extends TestCase
         $theirs = new Desk(Client::ofStack()->signIn('stranger@plinth.example'));
         self::assertSame('gone', $theirs->refused(409, [['do' => 'set', 'type' => 'wall', 'id' => $chain['walls'][0], 'values' => ['thickness' => 5]]], 1000)['code']);
         self::assertSame('gone', $theirs->refused(409, [Desk::door($chain['walls'][0], 100, 900)], 1000)['code']);
-        // Removed again, so that other tests find the stranger without projects of interest.
-        self::assertSame(1, $theirs->revision);
+        self::assertSame(1, $theirs->revision, 'Nothing was written.');
     }
 
     public function testAnotherSiteCannotWrite(): void

@@ -98,13 +98,12 @@ final class ChangeTest extends TestCase
         self::assertEquals($shapes($before), $shapes($after));
     }
 
-    public function testUndoIsRefusedWhereSomebodyWentOnWithTheSameThing(): void
+    public function testGoingOnAfterAnUndoLeavesNothingToRedo(): void
     {
         $chain = $this->desk->chain([[0, 0], [6000, 0]]);
         $this->desk->change([$chain['operation']]);
         $this->desk->change([['do' => 'set', 'type' => 'wall', 'id' => $chain['walls'][0], 'values' => ['thickness' => 111]]]);
         $this->step('undo');
-        // Undoing does not touch what others did; here the wall is changed again after the undo.
         $this->desk->change([['do' => 'set', 'type' => 'wall', 'id' => $chain['walls'][0], 'values' => ['thickness' => 99]]]);
         self::assertSame('nothing-left', $this->desk->client->refused(409, 'POST', "/api/projects/{$this->desk->id}/redo", ['id' => Desk::newId()])['code']);
     }

@@ -14,8 +14,6 @@ use Plinth\Server\Change\ProjectRow;
 use Plinth\Server\Change\RowType;
 use Plinth\Server\Change\RowValues;
 use Plinth\Server\Http\Refusal;
-use Symfony\Bridge\Doctrine\Types\UuidType;
-use Symfony\Component\Uid\Uuid;
 
 /** A true distance between two picks, with the text as typed. */
 #[ORM\Entity]
@@ -23,14 +21,7 @@ use Symfony\Component\Uid\Uuid;
 #[ORM\Index(fields: ['drawing'])]
 class KnownLength extends ProjectRow
 {
-    #[ORM\Column(type: UuidType::NAME)]
-    private Uuid $drawing;
-
-    #[ORM\Column(type: UuidType::NAME)]
-    private Uuid $a;
-
-    #[ORM\Column(type: UuidType::NAME)]
-    private Uuid $b;
+    use BetweenPicks;
 
     #[ORM\Column(length: 120)]
     private string $text = '';
@@ -74,17 +65,12 @@ class KnownLength extends ProjectRow
 
     public function take(RowValues $values): void
     {
-        $this->drawing = $values->id('drawing');
-        $this->a = $values->id('a');
-        $this->b = $values->id('b');
+        $this->takePicks($values);
         $this->text = $values->text('text');
         $this->unit = $values->choice('unit', LengthUnit::class);
         $length = LengthParser::parse($this->text, $this->unit);
         if ($length->mm <= 0.0) {
             throw Refusal::invalid('length-not-positive', \sprintf('A known length must be longer than zero, and “%s” is not.', $this->text), $values->at('text'));
-        }
-        if ($this->a->equals($this->b)) {
-            throw Refusal::invalid('coincident-picks', 'Both ends are the same pick: pick two ends.', $values->at('b'));
         }
         $this->mm = $length->mm;
         $this->stepMm = $length->stepMm;
@@ -92,26 +78,6 @@ class KnownLength extends ProjectRow
         $this->ends = $values->choice('ends', Ends::class);
         $this->along = $values->choice('along', Along::class);
         $this->heldOut = $values->flag('heldOut');
-    }
-
-    public function references(): array
-    {
-        return [[RowType::Drawing, $this->drawing, 'drawing'], [RowType::Pick, $this->a, 'a'], [RowType::Pick, $this->b, 'b']];
-    }
-
-    public function drawing(): Uuid
-    {
-        return $this->drawing;
-    }
-
-    public function a(): Uuid
-    {
-        return $this->a;
-    }
-
-    public function b(): Uuid
-    {
-        return $this->b;
     }
 
     public function length(): Length
