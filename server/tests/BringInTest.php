@@ -34,7 +34,7 @@ final class BringInTest extends TestCase
             self::assertNotFalse(imagecreatefromstring($body['text']), $picture);
         }
         self::assertSame(404, $this->desk->client->send('GET', "/api/pages/{$this->desk->page}/tiles/4/99/0")[0]);
-        $grey = getenv('PLINTH_FILES')."/pages/{$this->desk->page}/grey.raw";
+        $grey = getenv('PLINTH_FILES')."/pages/{$this->desk->page}/grey.v";
         self::assertSame(3307 * 2339, filesize($grey), 'One grey byte for each pixel.');
     }
 

@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace Plinth\Server\Tests;
 
 use PHPUnit\Framework\TestCase;
-use Plinth\Server\Source\ImportPageHandler;
-use Plinth\Server\Source\PictureFailure;
-use Plinth\Server\Source\PictureTool;
+use Plinth\Server\Source\Making\ImportPageHandler;
+use Plinth\Server\Source\Reading\PictureFailure;
+use Plinth\Server\Source\Reading\PictureTool;
 
 /** Pictures as they come: turned by their tags, coloured, transparent; and children that never outlive their limit. */
 final class PictureTest extends TestCase
@@ -51,7 +51,7 @@ final class PictureTest extends TestCase
         // Level 2 holds the page at full size: 2 × 3 tiles.
         $this->assertColour($desk, 'tiles/2/0/0', 200, 50, [221, 34, 17]);
         $this->assertColour($desk, 'tiles/2/0/0', 200, 150, [255, 255, 255]);
-        self::assertSame(400 * 600, filesize(getenv('PLINTH_FILES')."/pages/$desk->page/grey.raw"));
+        self::assertSame(400 * 600, filesize(getenv('PLINTH_FILES')."/pages/$desk->page/grey.v"));
     }
 
     public function testClearPaperIsShownWhite(): void

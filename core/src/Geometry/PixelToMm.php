@@ -63,6 +63,22 @@ final readonly class PixelToMm
         return new PixelPoint($x / $w, $y / $w);
     }
 
+    /** The mapping with the picture turned about a model point, counter-clockwise as seen, radians. */
+    public function turned(float $turnRad, Point $about): self
+    {
+        [$a, $b, $c, $d, $e, $f, $g, $h, $i] = $this->m;
+        $cos = cos($turnRad);
+        $sin = sin($turnRad);
+        $x = $about->x - $cos * $about->x + $sin * $about->y;
+        $y = $about->y - $sin * $about->x - $cos * $about->y;
+
+        return new self([
+            $cos * $a - $sin * $d + $x * $g, $cos * $b - $sin * $e + $x * $h, $cos * $c - $sin * $f + $x * $i,
+            $sin * $a + $cos * $d + $y * $g, $sin * $b + $cos * $e + $y * $h, $sin * $c + $cos * $f + $y * $i,
+            $g, $h, $i,
+        ]);
+    }
+
     /** Scale at the given pixel, the geometric mean of both directions. */
     public function mmPerPixelAt(PixelPoint $p): float
     {

@@ -7,14 +7,17 @@ namespace Plinth\Server\Change;
 use Plinth\Core\Exchange\Json\JsonValue;
 use Plinth\Server\Http\Refusal;
 use Plinth\Server\Plan\TraceOperation;
+use Plinth\Server\Source\Page;
+use Plinth\Server\Source\Removal;
+use Plinth\Server\Source\Replacement;
 use Symfony\Component\Uid\Uuid;
 
-/** The operations that a client's change is made of: add, set, remove a row; trace a chain of walls. */
+/** The operations that a client's change is made of: add, set, remove a row; trace a chain of walls; put a newer page in an older one's place. */
 final readonly class Operations
 {
     private const MOST = 2000;
 
-    public function __construct(private TraceOperation $trace)
+    public function __construct(private TraceOperation $trace, private Removal $removal, private Replacement $replacement)
     {
     }
 
@@ -28,13 +31,25 @@ final readonly class Operations
             throw Refusal::tooLarge(\sprintf('A change holds at most %d operations.', self::MOST), 'operations');
         }
         foreach ($operations as $operation) {
-            $kind = $operation->object(['do', 'type', 'id', 'values', 'trace'])->get('do')->word(['add', 'set', 'remove', 'trace']);
+            $kind = $operation->object(['do', 'type', 'id', 'values', 'trace'])->get('do')->word(['add', 'set', 'remove', 'trace', 'replace']);
             if ('trace' === $kind) {
                 $this->trace->apply($workspace, $operation->get('trace'), $base);
                 continue;
             }
+            if ('replace' === $kind) {
+                $page = self::current($workspace, RowType::Page, RowValues::uuid($operation->get('id')), $base, $operation->at);
+                \assert($page instanceof Page);
+                $this->replacement->apply($workspace, $page, $operation->at);
+                continue;
+            }
             $type = $operation->get('type')->choice(RowType::class);
-            if (!$type->isWrittenByClients()) {
+            // Of a source its name and where it came from may be set right, nothing else.
+            $mayDo = match (true) {
+                'remove' === $kind => $type->isRemovedByClients(),
+                'set' === $kind && RowType::Source === $type => [] === array_diff(array_keys($operation->get('values')->map()), ['name', 'origin', 'address']),
+                default => $type->isWrittenByClients(),
+            };
+            if (!$mayDo) {
                 throw Refusal::invalid('read-only', \sprintf('A %s is made by the application, not written.', $type->value), $operation->at.'/type');
             }
             $id = RowValues::uuid($operation->get('id'));
@@ -45,10 +60,8 @@ final readonly class Operations
             $row = self::current($workspace, $type, $id, $base, $operation->at);
             if ('set' === $kind) {
                 $workspace->set($row, $operation->get('values')->map(), $operation->at.'/values');
-            } elseif (RowType::Project === $type) {
-                throw Refusal::invalid('read-only', 'A project is not removed by a change.', $operation->at);
             } else {
-                $workspace->remove($row, $operation->at);
+                $this->removal->row($workspace, $row, $operation->at);
             }
         }
     }

@@ -11,7 +11,7 @@ use Plinth\Server\Fit\FitKeeper;
 use Plinth\Server\Http\Refusal;
 use Plinth\Server\Plan\PlanKeeper;
 use Plinth\Server\Project\Project;
-use Plinth\Server\Source\ImportPage;
+use Plinth\Server\Source\Making\ImportPage;
 use Psr\Clock\ClockInterface;
 use Symfony\Component\Messenger\MessageBusInterface;
 use Symfony\Component\Uid\Uuid;
@@ -102,7 +102,8 @@ final readonly class Recorder
     private function replay(Workspace $workspace, array $touches, bool $back, string $title): void
     {
         $order = array_flip(array_map(static fn (RowType $t): string => $t->value, RowType::cases()));
-        // What others refer to comes first when rows appear, last when they go.
+        // What others refer to comes first when rows appear, last when they go; going back, the last touched comes first.
+        $touches = $back ? array_reverse($touches) : $touches;
         usort($touches, static fn (array $a, array $b): int => $order[$a['type']] <=> $order[$b['type']]);
         $changed = [];
         foreach ($touches as $touch) {
@@ -118,12 +119,14 @@ final readonly class Recorder
             $to = $back ? $touch['before'] : $touch['after'];
             $type = RowType::from($touch['type']);
             $row = $workspace->find($type, Uuid::fromString($touch['id']));
-            if (null === $to) {
-                continue; // goes last
-            }
-            if (null === $row) {
+            if (null === $row && null !== $to) {
                 $workspace->add($type, Uuid::fromString($touch['id']), $to, $touch['id']);
-            } else {
+            }
+        }
+        foreach ($touches as $touch) {
+            $to = $back ? $touch['before'] : $touch['after'];
+            $row = $workspace->find(RowType::from($touch['type']), Uuid::fromString($touch['id']));
+            if (null !== $row && null !== $to) {
                 $workspace->set($row, $to, $touch['id']);
             }
         }
@@ -147,7 +150,10 @@ final readonly class Recorder
             return $a === $b;
         }
         foreach ($a as $key => $value) {
-            $other = $b[$key] ?? null;
+            if (!\array_key_exists($key, $b)) {
+                continue; // a value that the history is too old to know
+            }
+            $other = $b[$key];
             if (\is_float($value) && (\is_int($other) || \is_float($other)) ? $value !== (float) $other : $value !== $other) {
                 return false;
             }

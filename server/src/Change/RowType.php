@@ -13,6 +13,7 @@ use Plinth\Server\Plan\Opening;
 use Plinth\Server\Plan\Room;
 use Plinth\Server\Plan\Wall;
 use Plinth\Server\Project\Project;
+use Plinth\Server\Project\Side;
 use Plinth\Server\Project\Storey;
 use Plinth\Server\Source\Drawing;
 use Plinth\Server\Source\Page;
@@ -23,6 +24,7 @@ enum RowType: string
 {
     case Project = 'project';
     case Storey = 'storey';
+    case Side = 'side';
     case Source = 'source';
     case Page = 'page';
     case Drawing = 'drawing';
@@ -41,6 +43,7 @@ enum RowType: string
         return match ($this) {
             self::Project => Project::class,
             self::Storey => Storey::class,
+            self::Side => Side::class,
             self::Source => Source::class,
             self::Page => Page::class,
             self::Drawing => Drawing::class,
@@ -61,14 +64,21 @@ enum RowType: string
         return !\in_array($this, [self::Source, self::Page, self::Fit], true);
     }
 
+    /** Rows that clients may remove: together with all that stands on them where it would stand on nothing. */
+    public function isRemovedByClients(): bool
+    {
+        return !\in_array($this, [self::Project, self::Page, self::Fit], true);
+    }
+
     /** @return list<array{RowType, string}> which rows point here, and by which field */
     public function referrers(): array
     {
         return match ($this) {
             self::Storey => [[self::Drawing, 'storey'], [self::Node, 'storey'], [self::Room, 'storey']],
+            self::Side => [[self::Drawing, 'side']],
             self::Source => [[self::Page, 'source']],
-            self::Page => [[self::Drawing, 'page']],
-            self::Drawing => [[self::Pick, 'drawing'], [self::KnownLength, 'drawing'], [self::GridPick, 'drawing'], [self::Node, 'drawing'], [self::Room, 'drawing']],
+            self::Page => [[self::Drawing, 'page'], [self::Page, 'replaces']],
+            self::Drawing => [[self::Pick, 'drawing'], [self::KnownLength, 'drawing'], [self::GridPick, 'drawing'], [self::Fit, 'id'], [self::Node, 'drawing'], [self::Room, 'drawing']],
             self::Pick => [[self::KnownLength, 'a'], [self::KnownLength, 'b'], [self::GridPick, 'a'], [self::GridPick, 'b']],
             self::Node => [[self::Wall, 'fromNode'], [self::Wall, 'toNode']],
             self::Wall => [[self::Opening, 'wall']],

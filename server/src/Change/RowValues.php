@@ -103,6 +103,23 @@ final readonly class RowValues
         return $this->json->get($key)->choice($enum);
     }
 
+    /**
+     * @template T of \BackedEnum
+     *
+     * @param T $otherwise for rows written before the value was known
+     *
+     * @return T
+     */
+    public function choiceOr(string $key, \BackedEnum $otherwise): \BackedEnum
+    {
+        return $this->json->optional($key)?->choice($otherwise::class) ?? $otherwise;
+    }
+
+    public function countOr(string $key, int $otherwise): int
+    {
+        return (int) ($this->json->optional($key)?->notNegative() ?? $otherwise);
+    }
+
     public static function uuid(JsonValue $value): Uuid
     {
         $text = $value->text();

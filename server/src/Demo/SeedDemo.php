@@ -20,6 +20,7 @@ use Plinth\Server\Change\Workspace;
 use Plinth\Server\Fit\DrawingFit;
 use Plinth\Server\Project\Project;
 use Plinth\Server\Source\BringIn;
+use Plinth\Server\Source\Delivery;
 use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Uid\Uuid;
 use Symfony\Component\Uid\UuidV7;
@@ -58,7 +59,7 @@ final readonly class SeedDemo
             $workspace->add(RowType::Storey, $storey, ['name' => 'Ground', 'elevation' => 0.0, 'height' => 2700.0], 'storey');
             $workspace->add(RowType::Storey, $loft, ['name' => 'Net loft', 'elevation' => 2700.0, 'height' => 2400.0], 'storey');
         }, state: ChangeState::Left);
-        $brought = $this->bringIn->take($project, $user, $this->projectDir.'/demo/sallow-fen-ground.jpg', 'sallow-fen-ground.jpg', new UuidV7(), $storey);
+        $brought = $this->bringIn->take($project, $user, new Delivery($this->projectDir.'/demo/sallow-fen-ground.jpg', 'sallow-fen-ground.jpg', $storey, origin: 'survey of the station, flat-bed scan'), new UuidV7());
         $drawing = self::touched($brought, RowType::Drawing);
         $truth = $this->truth();
         $pick = 0;

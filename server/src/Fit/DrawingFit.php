@@ -22,6 +22,10 @@ class DrawingFit extends ProjectRow
     #[ORM\Column]
     private bool $isGuess = true;
 
+    /** what the scale rests on */
+    #[ORM\Column(length: 12)]
+    private FitBasis $basis = FitBasis::Paper;
+
     #[ORM\Column]
     private float $m00 = 1.0;
 
@@ -61,7 +65,7 @@ class DrawingFit extends ProjectRow
     public function values(): array
     {
         return [
-            'model' => $this->model, 'isGuess' => $this->isGuess,
+            'model' => $this->model, 'isGuess' => $this->isGuess, 'basis' => $this->basis->value,
             'm00' => $this->m00, 'm01' => $this->m01, 'm02' => $this->m02,
             'm10' => $this->m10, 'm11' => $this->m11, 'm12' => $this->m12,
             'm20' => $this->m20, 'm21' => $this->m21, 'm22' => $this->m22,
@@ -73,6 +77,7 @@ class DrawingFit extends ProjectRow
     {
         $this->model = $values->name('model', 12);
         $this->isGuess = $values->flag('isGuess');
+        $this->basis = $values->choiceOr('basis', $this->isGuess ? FitBasis::Paper : FitBasis::Lengths);
         [$this->m00, $this->m01, $this->m02] = [$values->number('m00'), $values->number('m01'), $values->number('m02')];
         [$this->m10, $this->m11, $this->m12] = [$values->number('m10'), $values->number('m11'), $values->number('m12')];
         [$this->m20, $this->m21, $this->m22] = [$values->number('m20'), $values->number('m21'), $values->number('m22')];
@@ -82,12 +87,12 @@ class DrawingFit extends ProjectRow
     /**
      * @return array<string, scalar|null> values for a mapping
      */
-    public static function valuesOf(PixelToMm $map, bool $isGuess, ?float $plusMinusMmPer10m, string $model = 'similar'): array
+    public static function valuesOf(PixelToMm $map, FitBasis $basis, ?float $plusMinusMmPer10m = null, string $model = 'similar'): array
     {
         $m = $map->matrix();
 
         return [
-            'model' => $model, 'isGuess' => $isGuess,
+            'model' => $model, 'isGuess' => FitBasis::Lengths !== $basis, 'basis' => $basis->value,
             'm00' => $m[0], 'm01' => $m[1], 'm02' => $m[2], 'm10' => $m[3], 'm11' => $m[4], 'm12' => $m[5], 'm20' => $m[6], 'm21' => $m[7], 'm22' => $m[8],
             'plusMinusMmPer10m' => $plusMinusMmPer10m,
         ];
@@ -96,6 +101,16 @@ class DrawingFit extends ProjectRow
     public function references(): array
     {
         return [[RowType::Drawing, $this->id, 'id']];
+    }
+
+    public function plusMinusMmPer10m(): ?float
+    {
+        return $this->plusMinusMmPer10m;
+    }
+
+    public function basis(): FitBasis
+    {
+        return $this->basis;
     }
 
     public function isGuess(): bool

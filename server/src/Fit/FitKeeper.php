@@ -7,7 +7,6 @@ namespace Plinth\Server\Fit;
 use Doctrine\ORM\EntityManagerInterface;
 use Plinth\Core\Exchange\FitDocument\FitWriter;
 use Plinth\Core\Fitting\Advice;
-use Plinth\Core\Fitting\Fit;
 use Plinth\Core\Fitting\FitStart;
 use Plinth\Core\Fitting\Fitter;
 use Plinth\Core\Fitting\GridPick as CoreGridPick;
@@ -18,6 +17,7 @@ use Plinth\Core\Fitting\Pick as CorePick;
 use Plinth\Core\Geometry\PixelPoint;
 use Plinth\Core\Geometry\PixelToMm;
 use Plinth\Core\Geometry\Point;
+use Plinth\Core\Ink\Legibility;
 use Plinth\Server\Change\ProjectRow;
 use Plinth\Server\Change\RowType;
 use Plinth\Server\Change\Workspace;
@@ -42,13 +42,39 @@ final readonly class FitKeeper
     {
     }
 
-    /** The mapping of a drawing about which nothing is stated: lower left corner of the page at the origin. */
-    public static function guess(Page $page): PixelToMm
+    /** @return array<string, scalar|null> values of a fit about which nothing is stated */
+    public static function guessed(Page $page, Drawing $drawing): array
     {
-        $frame = new PageFrame($page->width(), $page->height());
-        $mmPerPixel = self::paperMmPerPixel($page) * self::GUESSED_SCALE;
+        return DrawingFit::valuesOf(self::guess($page, $drawing), self::basis($page));
+    }
 
-        return PixelToMm::similar($mmPerPixel, 0.0, $frame->centre, new Point($frame->centre->x * $mmPerPixel, $frame->centre->y * $mmPerPixel));
+    /** The mapping of a drawing about which nothing is stated: its lower left corner as shown at the origin, unless the file names a place. */
+    private static function guess(Page $page, Drawing $drawing): PixelToMm
+    {
+        $hint = $page->hint();
+        $mmPerPixel = $hint->mmPerPixel ?? self::paperMmPerPixel($page) * self::GUESSED_SCALE;
+        $turn = deg2rad(($hint->turnDegrees ?? 0.0) + 90.0 * $drawing->turns());
+        if (null !== $hint?->corner && 0 === $drawing->turns()) {
+            return PixelToMm::similar($mmPerPixel, $turn, new PixelPoint(0.0, $page->height()), $hint->corner);
+        }
+
+        return self::cornered($drawing, $mmPerPixel, $turn);
+    }
+
+    /** The mapping of this scale and turn that puts the lower left corner of the drawing, as it then shows, at the origin. */
+    private static function cornered(Drawing $drawing, float $mmPerPixel, float $turnRad): PixelToMm
+    {
+        $box = $drawing->box();
+        $centre = new PixelPoint($box->left + $box->width / 2.0, $box->top + $box->height / 2.0);
+        $map = PixelToMm::similar($mmPerPixel, $turnRad, $centre, new Point(0.0, 0.0));
+        $corners = array_map($map->toMm(...), [new PixelPoint($box->left, $box->top), new PixelPoint($box->right(), $box->top), new PixelPoint($box->right(), $box->bottom()), new PixelPoint($box->left, $box->bottom())]);
+
+        return PixelToMm::similar($mmPerPixel, $turnRad, $centre, new Point(-min(array_map(static fn (Point $p): float => $p->x, $corners)), -min(array_map(static fn (Point $p): float => $p->y, $corners))));
+    }
+
+    private static function basis(Page $page): FitBasis
+    {
+        return null !== $page->hint() ? FitBasis::File : (self::hasScanResolution($page) ? FitBasis::Resolution : FitBasis::Paper);
     }
 
     /**
@@ -68,12 +94,101 @@ final readonly class FitKeeper
                 $drawings[$row->drawing()->toRfc4122()] = true;
             }
         }
+        foreach ($workspace->touched(RowType::Drawing) as $drawing) {
+            if (!$drawing instanceof Drawing) {
+                continue;
+            }
+            if (null === $workspace->find(RowType::Fit, $drawing->id())) {
+                $workspace->add(RowType::Fit, $drawing->id(), $this->firstValues($workspace, $drawing), 'fit');
+            } elseif ($this->turn($workspace, $drawing)) {
+                $drawings[$drawing->id()->toRfc4122()] = true;
+            }
+        }
         foreach (array_keys($drawings) as $id) {
             $drawing = $workspace->find(RowType::Drawing, Uuid::fromString($id));
             if ($drawing instanceof Drawing) {
                 $this->refitDrawing($workspace, $drawing, $carryTracing);
+                $this->hintNeighbours($workspace, $drawing);
             }
         }
+    }
+
+    /**
+     * A new drawing on a page whose other drawings are trued takes their scale and turn as a hint.
+     *
+     * @return array<string, scalar|null>
+     */
+    private function firstValues(Workspace $workspace, Drawing $drawing): array
+    {
+        foreach ($workspace->findBy(Drawing::class, 'page', $drawing->page()) as $other) {
+            $fit = $workspace->find(RowType::Fit, $other->id());
+            if ($fit instanceof DrawingFit && FitBasis::Lengths === $fit->basis()) {
+                return self::neighbourly($drawing, $other, $fit);
+            }
+        }
+
+        return self::guessed($workspace->get(Page::class, $drawing->page()), $drawing);
+    }
+
+    /** Drawings of one page share its scale: what one of them has found out is a hint for those about which nothing is stated. */
+    private function hintNeighbours(Workspace $workspace, Drawing $drawing): void
+    {
+        $fit = $workspace->get(DrawingFit::class, $drawing->id());
+        if (FitBasis::Lengths !== $fit->basis()) {
+            return;
+        }
+        foreach ($workspace->findBy(Drawing::class, 'page', $drawing->page()) as $other) {
+            $row = $workspace->find(RowType::Fit, $other->id());
+            if (!$other->id()->equals($drawing->id()) && $row instanceof DrawingFit && $row->isGuess() && [] === $workspace->findBy(GridPick::class, 'drawing', $other->id())) {
+                $old = $row->pixelToMm();
+                $workspace->set($row, self::neighbourly($other, $drawing, $fit), 'fit');
+                $this->carry($workspace, $other, $old, $row->pixelToMm());
+            }
+        }
+    }
+
+    /** @return array<string, scalar|null> */
+    private static function neighbourly(Drawing $drawing, Drawing $trued, DrawingFit $fit): array
+    {
+        $box = $trued->box();
+        $at = new PixelPoint($box->left + $box->width / 2.0, $box->top + $box->height / 2.0);
+        $map = $fit->pixelToMm();
+
+        return DrawingFit::valuesOf(self::cornered($drawing, $map->mmPerPixelAt($at), $map->turnRadAt($at) + deg2rad(90.0 * ($drawing->turns() - $trued->turns()))), FitBasis::Page);
+    }
+
+    /**
+     * Quarter turns turn the picture and what is traced over it about the drawing's middle; directions that were stated turn along.
+     *
+     * @return bool whether there was anything to turn
+     */
+    private function turn(Workspace $workspace, Drawing $drawing): bool
+    {
+        $before = $workspace->before()[RowType::Drawing->value.'/'.$drawing->id()->toRfc4122()][2]['turns'] ?? null;
+        if (!\is_int($before) || $before === $drawing->turns()) {
+            return false;
+        }
+        $quarters = ($drawing->turns() - $before + 4) % 4;
+        $row = $workspace->get(DrawingFit::class, $drawing->id());
+        $old = $row->pixelToMm();
+        $box = $drawing->box();
+        $centre = new PixelPoint($box->left + $box->width / 2.0, $box->top + $box->height / 2.0);
+        $next = $row->isGuess() && FitBasis::Page !== $row->basis()
+            ? self::cornered($drawing, $old->mmPerPixelAt($centre), $old->turnRadAt($centre) + deg2rad(90.0 * $quarters))
+            : $old->turned(deg2rad(90.0 * $quarters), $old->toMm($centre));
+        $workspace->set($row, DrawingFit::valuesOf($next, $row->basis(), $row->plusMinusMmPer10m()), 'fit');
+        $this->carry($workspace, $drawing, $old, $next);
+        if (1 === $quarters % 2) {
+            foreach ($workspace->findBy(GridPick::class, 'drawing', $drawing->id()) as $line) {
+                $workspace->set($line, ['axis' => 'x' === $line->values()['axis'] ? 'y' : 'x'], 'turns');
+            }
+            foreach ($workspace->findBy(KnownLength::class, 'drawing', $drawing->id()) as $length) {
+                $along = $length->values()['along'];
+                $workspace->set($length, ['along' => 'x' === $along ? 'y' : ('y' === $along ? 'x' : $along)], 'turns');
+            }
+        }
+
+        return [] !== $workspace->findBy(Pick::class, 'drawing', $drawing->id());
     }
 
     /** @return array<string, mixed> the fit with its quality and advice, or the plain guess */
@@ -87,7 +202,13 @@ final readonly class FitKeeper
         $observations = $this->observations($page, $picks, $lengths, $grid);
         $fit = (new Fitter())->fit($observations, $frame, FitStart::from($row->pixelToMm(), $frame));
 
-        return ['drawing' => $drawing->id()->toRfc4122()] + FitWriter::document($fit, Advice::on($fit, $observations, $frame)) + ['scale' => $fit->mmPerPixel / self::paperMmPerPixel($page)];
+        $legibility = Legibility::at($fit->mmPerPixel);
+
+        return ['drawing' => $drawing->id()->toRfc4122()] + FitWriter::document($fit, Advice::on($fit, $observations, $frame)) + [
+            'scale' => $fit->mmPerPixel / self::paperMmPerPixel($page),
+            'basis' => $row->basis()->value,
+            'legibility' => ['partitionPx' => $legibility->partitionPx, 'plusMinusMm' => $legibility->plusMinusMm, 'words' => $legibility->words],
+        ];
     }
 
     private function refitDrawing(Workspace $workspace, Drawing $drawing, bool $carryTracing): void
@@ -103,30 +224,32 @@ final readonly class FitKeeper
         );
         $old = $row->pixelToMm();
         $wasGuess = $row->isGuess();
-        $fit = (new Fitter())->fit($observations, $frame, $this->start($observations, $page, $old, $frame));
-        $workspace->set($row, DrawingFit::valuesOf($fit->pixelToMm, !$fit->determined->scale, $fit->plusMinusMmPer10m, $fit->model), 'fit');
+        $fit = (new Fitter())->fit($observations, $frame, $this->start($observations, $page, $drawing, $row, $frame));
+        $basis = $fit->determined->scale ? FitBasis::Lengths : ($wasGuess ? $row->basis() : self::basis($page));
+        $workspace->set($row, DrawingFit::valuesOf($fit->pixelToMm, $basis, $fit->plusMinusMmPer10m, $fit->model), 'fit');
         if ($wasGuess || $carryTracing) {
-            $this->carry($workspace, $drawing, $old, $fit);
+            $this->carry($workspace, $drawing, $old, $fit->pixelToMm);
         }
     }
 
     /** With the last length gone the scale goes back to the guess rather than staying at what nothing supports. */
-    private function start(Observations $observations, Page $page, PixelToMm $old, PageFrame $frame): FitStart
+    private function start(Observations $observations, Page $page, Drawing $drawing, DrawingFit $row, PageFrame $frame): FitStart
     {
+        $old = $row->pixelToMm();
         $used = array_filter($observations->lengths, static fn (CoreKnownLength $l): bool => !$l->heldOut);
-        if ([] !== $used) {
+        if ([] !== $used || $row->isGuess()) {
             return FitStart::from($old, $frame);
         }
 
-        return FitStart::from(PixelToMm::similar(self::guess($page)->mmPerPixelAt($frame->centre), $old->turnRadAt($frame->centre), $frame->centre, $old->toMm($frame->centre)), $frame);
+        return FitStart::from(PixelToMm::similar(self::guess($page, $drawing)->mmPerPixelAt($frame->centre), $old->turnRadAt($frame->centre), $frame->centre, $old->toMm($frame->centre)), $frame);
     }
 
     /** T_new ∘ T_old⁻¹ for what was traced over this drawing; thicknesses and widths stay as typed. */
-    private function carry(Workspace $workspace, Drawing $drawing, PixelToMm $old, Fit $fit): void
+    private function carry(Workspace $workspace, Drawing $drawing, PixelToMm $old, PixelToMm $next): void
     {
-        $ratio = $fit->mmPerPixel / $old->mmPerPixelAt(new PixelPoint(0.0, 0.0));
+        $ratio = $next->mmPerPixelAt(new PixelPoint(0.0, 0.0)) / $old->mmPerPixelAt(new PixelPoint(0.0, 0.0));
         foreach ($workspace->findBy(Node::class, 'drawing', $drawing->id()) as $node) {
-            $to = $fit->pixelToMm->toMm($old->toPixel($node->at()));
+            $to = $next->toMm($old->toPixel($node->at()));
             $workspace->set($node, ['x' => $to->x, 'y' => $to->y], 'carry');
             foreach ($workspace->findBy(Wall::class, 'fromNode', $node->id()) as $wall) {
                 foreach ($workspace->findBy(Opening::class, 'wall', $wall->id()) as $opening) {
@@ -135,7 +258,7 @@ final readonly class FitKeeper
             }
         }
         foreach ($workspace->findBy(Room::class, 'drawing', $drawing->id()) as $room) {
-            $to = $fit->pixelToMm->toMm($old->toPixel($room->toCore()->anchor));
+            $to = $next->toMm($old->toPixel($room->toCore()->anchor));
             $workspace->set($room, ['x' => $to->x, 'y' => $to->y], 'carry');
         }
     }
@@ -190,10 +313,11 @@ final readonly class FitKeeper
 
     private static function paperMmPerPixel(Page $page): float
     {
-        $resolution = $page->resolution();
+        return self::hasScanResolution($page) ? 25.4 / (float) $page->resolution() : self::GUESSED_PAPER_MM / max($page->width(), $page->height());
+    }
 
-        return null !== $resolution && $resolution >= self::SCAN_RESOLUTION[0] && $resolution <= self::SCAN_RESOLUTION[1]
-            ? 25.4 / $resolution
-            : self::GUESSED_PAPER_MM / max($page->width(), $page->height());
+    private static function hasScanResolution(Page $page): bool
+    {
+        return $page->resolution() >= self::SCAN_RESOLUTION[0] && $page->resolution() <= self::SCAN_RESOLUTION[1];
     }
 }

@@ -9,65 +9,78 @@ use Plinth\Server\Change\Change;
 use Plinth\Server\Change\Recorder;
 use Plinth\Server\Change\RowType;
 use Plinth\Server\Change\Workspace;
-use Plinth\Server\Fit\DrawingFit;
-use Plinth\Server\Fit\FitKeeper;
 use Plinth\Server\Http\Refusal;
+use Plinth\Server\Source\Reading\Inspector;
+use Plinth\Server\Source\Reading\WorldFile;
+use Psr\Clock\ClockInterface;
 use Symfony\Component\Uid\Uuid;
 use Symfony\Component\Uid\UuidV7;
 
-/** Takes a picture file into a project: source, page and one plan drawing, as one change. */
+/** Takes a file into a project as one change: the source, its pages, and a drawing on each. */
 final readonly class BringIn
 {
     public const MOST_BYTES = 200_000_000;
-    public const MOST_PIXELS = 250_000_000;
 
-    public function __construct(private Recorder $recorder, private FileStore $files, private PictureTool $tool)
+    public function __construct(private Recorder $recorder, private FileStore $files, private Inspector $inspector, private ClockInterface $clock)
     {
     }
 
     /** @throws Refusal in words for whoever chose the file */
-    public function take(Uuid $project, User $user, string $path, string $name, Uuid $changeId, Uuid $storey): Change
+    public function take(Uuid $project, User $user, Delivery $delivery, Uuid $changeId): Change
     {
-        $mediaType = self::mediaType($path);
-        try {
-            $picture = $this->tool->describe($path);
-        } catch (PictureFailure $e) {
-            throw Refusal::invalid('unreadable-picture', $e->getMessage(), 'file');
+        if ((int) filesize($delivery->path) > self::MOST_BYTES) {
+            throw Refusal::tooLarge('This file is larger than 200 MB. Scan it at a lower resolution, or save it as JPEG.', 'file');
         }
-        if ($picture['width'] < 1 || $picture['height'] < 1) {
-            throw Refusal::invalid('unreadable-picture', 'This file cannot be read as a picture: it is damaged, or of a kind that is not supported.', 'file');
+        [$format, $pages] = $this->inspector->inspect($delivery->path);
+        if (null !== $delivery->worldFile) {
+            $pages[0] = $pages[0]->with(WorldFile::hint($delivery->worldFile, $pages[0]->height), '');
         }
-        if ($picture['width'] * $picture['height'] > self::MOST_PIXELS) {
-            throw Refusal::tooLarge(\sprintf('This picture has %d × %d pixels; at most 250 million are taken in. Scan it at a lower resolution.', $picture['width'], $picture['height']), 'file');
-        }
-        $name = self::cleanName($name);
-        $hash = $this->files->takeIn($path);
+        $name = self::cleanName($delivery->name);
+        $hash = $this->files->takeIn($delivery->path);
+        $source = [
+            'name' => $name, 'sha256' => $hash, 'bytes' => (int) filesize($delivery->path), 'mediaType' => $format->value,
+            'origin' => mb_substr($delivery->origin, 0, 400), 'address' => mb_substr($delivery->address, 0, 400),
+            'broughtBy' => $user->name(), 'broughtAt' => $this->clock->now()->setTimezone(new \DateTimeZone('UTC'))->format(\DATE_ATOM),
+        ];
 
-        return $this->recorder->record($project, $user, $changeId, 'Bring in '.mb_substr($name, 0, 100), static function (Workspace $workspace) use ($hash, $path, $name, $mediaType, $picture, $storey): void {
-            [$sourceId, $pageId, $drawingId] = [new UuidV7(), new UuidV7(), new UuidV7()];
-            $workspace->add(RowType::Source, $sourceId, ['name' => $name, 'sha256' => $hash, 'bytes' => (int) filesize($path), 'mediaType' => $mediaType], 'source');
-            $page = $workspace->add(RowType::Page, $pageId, ['source' => $sourceId->toRfc4122(), 'number' => 1, 'width' => $picture['width'], 'height' => $picture['height'], 'resolution' => $picture['resolution']], 'page');
-            \assert($page instanceof Page);
-            $title = pathinfo($name, \PATHINFO_FILENAME);
-            $workspace->add(RowType::Drawing, $drawingId, [
-                'page' => $pageId->toRfc4122(), 'storey' => $storey->toRfc4122(), 'name' => '' === $title ? 'Drawing' : mb_substr($title, 0, 120), 'kind' => DrawingKind::Plan->value,
-                'left' => 0.0, 'top' => 0.0, 'width' => $picture['width'], 'height' => $picture['height'], 'fade' => 1.0,
-            ], 'drawing');
-            $workspace->add(RowType::Fit, $drawingId, DrawingFit::valuesOf(FitKeeper::guess($page), true, null), 'fit');
+        return $this->recorder->record($project, $user, $changeId, 'Bring in '.mb_substr($name, 0, 100), function (Workspace $workspace) use ($source, $pages, $delivery): void {
+            $sourceId = new UuidV7();
+            $workspace->add(RowType::Source, $sourceId, $source, 'source');
+            $order = $this->nextOrder($workspace, $delivery);
+            foreach ($pages as $i => $found) {
+                $pageId = new UuidV7();
+                $replaces = 0 === $i ? $delivery->replaces : null;
+                $workspace->add(RowType::Page, $pageId, Page::valuesOf($sourceId, $i + 1, $found, $replaces), 'page');
+                if (null !== $delivery->replaces) {
+                    break; // one page takes the place of one
+                }
+                $workspace->add(RowType::Drawing, new UuidV7(), [
+                    'page' => $pageId->toRfc4122(), 'storey' => $delivery->storey?->toRfc4122(), 'side' => $delivery->side?->toRfc4122(),
+                    'name' => self::title($source['name'], $i + 1, \count($pages)), 'kind' => null === $delivery->storey ? DrawingKind::Elevation->value : DrawingKind::Plan->value,
+                    'left' => 0.0, 'top' => 0.0, 'width' => $found->width, 'height' => $found->height, 'fade' => 1.0,
+                    'turns' => 0, 'inkOnly' => false, 'tint' => Tint::Ink->value, 'before' => false, 'order' => $order + $i,
+                    // Of many pages the first is shown; the others wait to be looked at.
+                    'hidden' => $i > 0,
+                ], 'drawing');
+            }
         });
     }
 
-    /** The content decides, not the name. */
-    private static function mediaType(string $path): string
+    private function nextOrder(Workspace $workspace, Delivery $delivery): int
     {
-        $head = (string) file_get_contents($path, false, null, 0, 16);
+        $order = 0;
+        foreach ($workspace->findBy(Drawing::class, null === $delivery->storey ? 'side' : 'storey', $delivery->storey ?? $delivery->side ?? throw Refusal::invalid('no-place', 'Name the storey or the side that the drawing belongs to.', 'storey')) as $drawing) {
+            $order = max($order, $drawing->order() + 1);
+        }
 
-        return match (true) {
-            '' === $head => throw Refusal::invalid('empty-file', 'This file is empty. Copy or scan it again.', 'file'),
-            str_starts_with($head, "\x89PNG\r\n\x1A\n") => 'image/png',
-            str_starts_with($head, "\xFF\xD8\xFF") => 'image/jpeg',
-            default => throw Refusal::invalid('not-a-picture', 'This is neither a JPEG nor a PNG picture, whatever its name says.', 'file'),
-        };
+        return $order;
+    }
+
+    private static function title(string $name, int $page, int $pages): string
+    {
+        $title = mb_substr(pathinfo($name, \PATHINFO_FILENAME), 0, 100);
+
+        return ('' === $title ? 'Drawing' : $title).($pages > 1 ? ", page $page" : '');
     }
 
     private static function cleanName(string $name): string

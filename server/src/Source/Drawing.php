@@ -5,9 +5,11 @@ declare(strict_types=1);
 namespace Plinth\Server\Source;
 
 use Doctrine\ORM\Mapping as ORM;
+use Plinth\Core\Geometry\PixelBox;
 use Plinth\Server\Change\ProjectRow;
 use Plinth\Server\Change\RowType;
 use Plinth\Server\Change\RowValues;
+use Plinth\Server\Http\Refusal;
 use Symfony\Bridge\Doctrine\Types\UuidType;
 use Symfony\Component\Uid\Uuid;
 
@@ -16,13 +18,18 @@ use Symfony\Component\Uid\Uuid;
 #[ORM\Index(fields: ['project'])]
 #[ORM\Index(fields: ['page'])]
 #[ORM\Index(fields: ['storey'])]
+#[ORM\Index(fields: ['side'])]
 class Drawing extends ProjectRow
 {
     #[ORM\Column(type: UuidType::NAME)]
     private Uuid $page;
 
-    #[ORM\Column(type: UuidType::NAME)]
-    private Uuid $storey;
+    /** the storey it lies on; null for one that stands on a side */
+    #[ORM\Column(type: UuidType::NAME, nullable: true)]
+    private ?Uuid $storey = null;
+
+    #[ORM\Column(type: UuidType::NAME, nullable: true)]
+    private ?Uuid $side = null;
 
     #[ORM\Column(length: 120)]
     private string $name = '';
@@ -46,6 +53,28 @@ class Drawing extends ProjectRow
     #[ORM\Column]
     private float $fade = 1.0;
 
+    /** quarter turns given to it, counter-clockwise as seen: its pixels are never renumbered */
+    #[ORM\Column]
+    private int $turns = 0;
+
+    /** only its ink shows, on clear paper */
+    #[ORM\Column]
+    private bool $inkOnly = false;
+
+    #[ORM\Column(length: 8)]
+    private Tint $tint = Tint::Ink;
+
+    /** before the tracing instead of behind it */
+    #[ORM\Column(name: 'before_tracing')]
+    private bool $before = false;
+
+    /** among the drawings of its storey or side, the higher lies on top */
+    #[ORM\Column(name: 'place_in_order')]
+    private int $order = 0;
+
+    #[ORM\Column]
+    private bool $hidden = false;
+
     public static function type(): RowType
     {
         return RowType::Drawing;
@@ -54,15 +83,20 @@ class Drawing extends ProjectRow
     public function values(): array
     {
         return [
-            'page' => $this->page->toRfc4122(), 'storey' => $this->storey->toRfc4122(), 'name' => $this->name, 'kind' => $this->kind->value,
+            'page' => $this->page->toRfc4122(), 'storey' => $this->storey?->toRfc4122(), 'side' => $this->side?->toRfc4122(), 'name' => $this->name, 'kind' => $this->kind->value,
             'left' => $this->left, 'top' => $this->top, 'width' => $this->width, 'height' => $this->height, 'fade' => $this->fade,
+            'turns' => $this->turns, 'inkOnly' => $this->inkOnly, 'tint' => $this->tint->value, 'before' => $this->before, 'order' => $this->order, 'hidden' => $this->hidden,
         ];
     }
 
     public function take(RowValues $values): void
     {
         $this->page = $values->id('page');
-        $this->storey = $values->id('storey');
+        $this->storey = $values->optionalId('storey');
+        $this->side = $values->optionalId('side');
+        if ((null === $this->storey) === (null === $this->side)) {
+            throw Refusal::invalid('no-place', 'A drawing lies on a storey or stands on a side: name one of them.', $values->at('storey'));
+        }
         $this->name = $values->name('name');
         $this->kind = $values->choice('kind', DrawingKind::class);
         $this->left = $values->notNegative('left');
@@ -70,11 +104,36 @@ class Drawing extends ProjectRow
         $this->width = $values->positive('width');
         $this->height = $values->positive('height');
         $this->fade = max(0.0, min(1.0, $values->number('fade')));
+        $this->turns = $values->countOr('turns', 0) % 4;
+        $this->inkOnly = $values->flag('inkOnly');
+        $this->tint = $values->choiceOr('tint', Tint::Ink);
+        $this->before = $values->flag('before');
+        $this->order = min(1_000_000, $values->countOr('order', 0));
+        $this->hidden = $values->flag('hidden');
     }
 
     public function references(): array
     {
-        return [[RowType::Page, $this->page, 'page'], [RowType::Storey, $this->storey, 'storey']];
+        return [
+            [RowType::Page, $this->page, 'page'],
+            ...(null === $this->storey ? [] : [[RowType::Storey, $this->storey, 'storey']]),
+            ...(null === $this->side ? [] : [[RowType::Side, $this->side, 'side']]),
+        ];
+    }
+
+    public function order(): int
+    {
+        return $this->order;
+    }
+
+    public function turns(): int
+    {
+        return $this->turns;
+    }
+
+    public function box(): PixelBox
+    {
+        return new PixelBox($this->left, $this->top, $this->width, $this->height);
     }
 
     public function page(): Uuid

@@ -5,9 +5,12 @@ declare(strict_types=1);
 namespace Plinth\Server\Source;
 
 use Doctrine\ORM\Mapping as ORM;
+use Plinth\Core\Geometry\Point;
 use Plinth\Server\Change\ProjectRow;
 use Plinth\Server\Change\RowType;
 use Plinth\Server\Change\RowValues;
+use Plinth\Server\Source\Reading\FoundPage;
+use Plinth\Server\Source\Reading\PageHint;
 use Symfony\Bridge\Doctrine\Types\UuidType;
 use Symfony\Component\Uid\Uuid;
 
@@ -17,7 +20,7 @@ use Symfony\Component\Uid\Uuid;
 #[ORM\Index(fields: ['source'])]
 class Page extends ProjectRow
 {
-    public const FOLLOWS = ['state', 'hasPreview', 'tilesDone', 'tilesTotal', 'tileSuffix', 'message'];
+    public const FOLLOWS = ['state', 'hasPreview', 'tilesDone', 'tilesTotal', 'tileSuffix', 'message', 'made', 'registration'];
 
     #[ORM\Column(type: UuidType::NAME)]
     private Uuid $source;
@@ -34,6 +37,30 @@ class Page extends ProjectRow
     /** pixels per inch by the file's own tag */
     #[ORM\Column(nullable: true)]
     private ?float $resolution = null;
+
+    /** what the user should know of it at once */
+    #[ORM\Column(length: 300)]
+    private string $remark = '';
+
+    /** what the file says about its size and lie; mm of the building */
+    #[ORM\Column(nullable: true)]
+    private ?float $hintMmPerPixel = null;
+
+    #[ORM\Column(nullable: true)]
+    private ?float $hintTurnDegrees = null;
+
+    #[ORM\Column(nullable: true)]
+    private ?float $hintX = null;
+
+    #[ORM\Column(nullable: true)]
+    private ?float $hintY = null;
+
+    #[ORM\Column(length: 40)]
+    private string $hintFrom = '';
+
+    /** the older page that this one is to take the place of */
+    #[ORM\Column(type: UuidType::NAME, nullable: true)]
+    private ?Uuid $replaces = null;
 
     #[ORM\Column(length: 10)]
     private PageState $state = PageState::Waiting;
@@ -54,6 +81,14 @@ class Page extends ProjectRow
     #[ORM\Column(length: 400)]
     private string $message = '';
 
+    /** JSON of what the import found: proposed cuts, how to tell ink from paper, exact lines, bytes used; empty before */
+    #[ORM\Column(type: 'text', length: 16_000_000)]
+    private string $made = '';
+
+    /** JSON of how it lies on the page it replaces; empty where it replaces none */
+    #[ORM\Column(type: 'text')]
+    private string $registration = '';
+
     public static function type(): RowType
     {
         return RowType::Page;
@@ -61,7 +96,11 @@ class Page extends ProjectRow
 
     public function values(): array
     {
-        return ['source' => $this->source->toRfc4122(), 'number' => $this->number, 'width' => $this->width, 'height' => $this->height, 'resolution' => $this->resolution];
+        return [
+            'source' => $this->source->toRfc4122(), 'number' => $this->number, 'width' => $this->width, 'height' => $this->height, 'resolution' => $this->resolution, 'remark' => $this->remark,
+            'hintMmPerPixel' => $this->hintMmPerPixel, 'hintTurnDegrees' => $this->hintTurnDegrees, 'hintX' => $this->hintX, 'hintY' => $this->hintY, 'hintFrom' => $this->hintFrom,
+            'replaces' => $this->replaces?->toRfc4122(),
+        ];
     }
 
     public function take(RowValues $values): void
@@ -71,14 +110,21 @@ class Page extends ProjectRow
         $this->width = $values->count('width');
         $this->height = $values->count('height');
         $this->resolution = $values->optionalNumber('resolution');
+        $this->remark = $values->text('remark', 300);
+        $this->hintMmPerPixel = $values->optionalPositive('hintMmPerPixel');
+        $this->hintTurnDegrees = $values->optionalNumber('hintTurnDegrees');
+        $this->hintX = $values->optionalNumber('hintX');
+        $this->hintY = $values->optionalNumber('hintY');
+        $this->hintFrom = $values->text('hintFrom', 40);
+        $this->replaces = $values->optionalId('replaces');
     }
 
     public function references(): array
     {
-        return [[RowType::Source, $this->source, 'source']];
+        return [[RowType::Source, $this->source, 'source'], ...(null === $this->replaces ? [] : [[RowType::Page, $this->replaces, 'replaces']])];
     }
 
-    /** @return array{page: string, state: string, hasPreview: bool, tilesDone: int, tilesTotal: int, tileSuffix: string, message: string} */
+    /** @return array<string, mixed> */
     public function progress(): array
     {
         return [
@@ -89,7 +135,48 @@ class Page extends ProjectRow
             'tilesTotal' => $this->tilesTotal,
             'tileSuffix' => $this->tileSuffix,
             'message' => $this->message,
+            'made' => self::decoded($this->made),
+            'registration' => $this->registration(),
         ];
+    }
+
+    /** @return array<string, scalar|null> values of a page found in a file */
+    public static function valuesOf(Uuid $source, int $number, FoundPage $found, ?Uuid $replaces = null): array
+    {
+        return [
+            'source' => $source->toRfc4122(), 'number' => $number, 'width' => $found->width, 'height' => $found->height, 'resolution' => $found->resolution, 'remark' => mb_substr($found->remark, 0, 300),
+            'hintMmPerPixel' => $found->hint?->mmPerPixel, 'hintTurnDegrees' => $found->hint?->turnDegrees, 'hintX' => $found->hint?->corner?->x, 'hintY' => $found->hint?->corner?->y, 'hintFrom' => $found->hint->from ?? '',
+            'replaces' => $replaces?->toRfc4122(),
+        ];
+    }
+
+    public function hint(): ?PageHint
+    {
+        return null === $this->hintMmPerPixel ? null : new PageHint($this->hintMmPerPixel, $this->hintTurnDegrees ?? 0.0, null === $this->hintX || null === $this->hintY ? null : new Point($this->hintX, $this->hintY), $this->hintFrom);
+    }
+
+    public function replaces(): ?Uuid
+    {
+        return $this->replaces;
+    }
+
+    /** @return array<mixed>|null */
+    public function registration(): ?array
+    {
+        return self::decoded($this->registration);
+    }
+
+    /** @return array<mixed>|null */
+    private static function decoded(string $json): ?array
+    {
+        $value = '' === $json ? null : json_decode($json, true);
+
+        return \is_array($value) ? $value : null;
+    }
+
+    public function number(): int
+    {
+        return $this->number;
     }
 
     public function source(): Uuid

@@ -11,6 +11,8 @@ use Plinth\Server\Http\Refusal;
 use Plinth\Server\Http\Write;
 use Plinth\Server\Project\ProjectAccess;
 use Plinth\Server\Project\ProjectState;
+use Plinth\Server\Source\Making\ImportPage;
+use Plinth\Server\Source\Making\MatchPages;
 use Symfony\Component\HttpFoundation\File\UploadedFile;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
@@ -37,7 +39,7 @@ final readonly class SourceController
         $this->access->project($id);
         $file = $request->files->get('file');
         if (!$file instanceof UploadedFile) {
-            throw Refusal::invalid('no-file', 'No file arrived. Choose a JPEG or PNG picture.', 'file');
+            throw Refusal::invalid('no-file', 'No file arrived. Choose a picture, a PDF, an SVG or a DXF.', 'file');
         }
         if (\in_array($file->getError(), [\UPLOAD_ERR_INI_SIZE, \UPLOAD_ERR_FORM_SIZE], true) || ($file->isValid() && $file->getSize() > BringIn::MOST_BYTES)) {
             throw Refusal::tooLarge('This file is larger than 200 MB. Scan it at a lower resolution, or save it as JPEG.', 'file');
@@ -45,12 +47,15 @@ final readonly class SourceController
         if (!$file->isValid()) {
             throw Refusal::invalid('broken-upload', 'The file did not arrive whole. Bring it in again.', 'file');
         }
-        $form = [];
-        foreach (['change', 'storey'] as $key) {
-            $form[$key] = RowValues::uuid(JsonValue::of($request->request->get($key), $key));
-        }
-
-        $change = $this->bringIn->take($id, $this->access->user(), $file->getPathname(), $file->getClientOriginalName(), $form['change'], $form['storey']);
+        $text = static fn (string $key): string => \is_string($value = $request->request->get($key)) ? trim($value) : '';
+        $uuid = static fn (string $key): ?Uuid => '' === $text($key) ? null : RowValues::uuid(JsonValue::of($text($key), $key));
+        $world = $request->files->get('world');
+        $delivery = new Delivery(
+            $file->getPathname(), $file->getClientOriginalName(), $uuid('storey'), $uuid('side'),
+            $world instanceof UploadedFile && $world->isValid() ? (string) file_get_contents($world->getPathname(), false, null, 0, 4000) : null,
+            $text('origin'), $text('address'), $uuid('replaces'),
+        );
+        $change = $this->bringIn->take($id, $this->access->user(), $delivery, RowValues::uuid(JsonValue::of($text('change'), 'change')));
 
         return $this->state->after($this->access->project($id), $this->access->user(), [$change], $change);
     }
@@ -75,6 +80,35 @@ final readonly class SourceController
         }
 
         return new Response(status: 204);
+    }
+
+    /** Points picked on the older page and on this one, to find how this one lies on it. */
+    #[Write]
+    #[Route('/api/pages/{id}/match', methods: ['POST'])]
+    public function match(Uuid $id, Request $request): Response
+    {
+        $page = $this->access->row(Page::class, $id);
+        if (null === $page->replaces()) {
+            throw Refusal::invalid('replaces-nothing', 'This page was not brought in as a newer version of another.');
+        }
+        $pairs = [];
+        foreach (JsonValue::parse($request->getContent())->object(['pairs'])->list('pairs') as $pair) {
+            $both = $pair->object(['old', 'new']);
+            $pairs[] = [...$both->get('old')->pair(), ...$both->get('new')->pair()];
+        }
+        if (\count($pairs) < 2 || hypot($pairs[0][0] - $pairs[1][0], $pairs[0][1] - $pairs[1][1]) < 10.0) {
+            throw Refusal::invalid('too-few-points', 'Pick at least two points that lie far apart, each on both pages.', 'pairs');
+        }
+        $this->bus->dispatch(new MatchPages($page->id()->toRfc4122(), \array_slice($pairs, 0, 20)));
+
+        return new Response(status: 204);
+    }
+
+    /** Exact lines of a line drawing, page pixels. */
+    #[Route('/api/pages/{id}/lines', methods: ['GET'])]
+    public function lines(Uuid $id): Response
+    {
+        return $this->served($this->access->row(Page::class, $id), 'lines.json', 'application/json');
     }
 
     #[Route('/api/pages/{id}/preview', methods: ['GET'])]

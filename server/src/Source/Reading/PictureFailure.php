@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Plinth\Server\Source;
+namespace Plinth\Server\Source\Reading;
 
 final class PictureFailure extends \RuntimeException
 {
@@ -21,10 +21,16 @@ final class PictureFailure extends \RuntimeException
         return new self(\sprintf('This picture took longer than %.0f seconds to read and was given up.', $seconds));
     }
 
+    public static function unsafe(string $words): self
+    {
+        return new self($words);
+    }
+
     public static function of(string $errors): self
     {
         return new self(match (1) {
             preg_match('/no space left|write (error|failed)/i', $errors) => 'The server’s disk is full. Make room and try again.',
+            preg_match('/incorrect password|encrypted/i', $errors) => 'This PDF is locked with a password. Open it where you know the password, save it without, and bring that in.',
             preg_match('/premature|truncat|unexpected end|end of (file|stream)|not enough data|out of order read|read error|CRC|IDAT/i', $errors) => 'This file is incomplete: its picture ends too early. Copy or scan it again.',
             preg_match('/out of memory|cannot allocate|unable to allocate/i', $errors) => 'This picture needs more memory than is allowed.',
             default => 'This file cannot be read as a picture: it is damaged, or of a kind that is not supported.',

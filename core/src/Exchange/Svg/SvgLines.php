@@ -1,0 +1,201 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Exchange\Svg;
+
+/**
+ * Reads the straight lines of an SVG picture (W3C SVG 1.1, paths and basic shapes with their transforms) in the units of
+ * its viewport. Curves give their two ends only; text, symbols, definitions and anything referred to are left out.
+ *
+ * @phpstan-type Line array{float, float, float, float}
+ * @phpstan-type Matrix array{float, float, float, float, float, float}
+ */
+final class SvgLines
+{
+    public const MOST = 200_000;
+    private const SKIPPED = ['defs', 'symbol', 'clipPath', 'mask', 'pattern', 'marker', 'text', 'style', 'metadata', 'title', 'desc', 'switch', 'foreignObject', 'linearGradient', 'radialGradient', 'filter'];
+    private const IDENTITY = [1.0, 0.0, 0.0, 1.0, 0.0, 0.0];
+
+    /**
+     * @return array{lines: list<Line>, viewBox: array{float, float, float, float}|null, hasMore: bool} lines from x, y to
+     *                                                                                                  x, y before the view box is applied;
+     *                                                                                                  what stands before a break in the text
+     */
+    public static function read(string $svg): array
+    {
+        $before = libxml_use_internal_errors(true);
+        try {
+            $reader = \XMLReader::XML($svg, null, \LIBXML_NONET | \LIBXML_COMPACT);
+
+            return $reader instanceof \XMLReader ? self::walk($reader) : ['lines' => [], 'viewBox' => null, 'hasMore' => false];
+        } finally {
+            libxml_clear_errors();
+            libxml_use_internal_errors($before);
+        }
+    }
+
+    /** @return array{lines: list<Line>, viewBox: array{float, float, float, float}|null, hasMore: bool} */
+    private static function walk(\XMLReader $reader): array
+    {
+        $lines = [];
+        $viewBox = null;
+        /** @var array<int, Matrix> $matrices by depth */
+        $matrices = [-1 => self::IDENTITY];
+        $more = @$reader->read();
+        while ($more) {
+            if (\XMLReader::ELEMENT !== $reader->nodeType) {
+                $more = @$reader->read();
+                continue;
+            }
+            $name = $reader->localName;
+            if (\in_array($name, self::SKIPPED, true)) {
+                $more = @$reader->next();
+                continue;
+            }
+            $depth = $reader->depth;
+            if (0 === $depth && 1 === preg_match('/^\s*(\S+)[\s,]+(\S+)[\s,]+(\S+)[\s,]+(\S+)\s*$/', (string) $reader->getAttribute('viewBox'), $m)) {
+                $viewBox = [(float) $m[1], (float) $m[2], (float) $m[3], (float) $m[4]];
+            }
+            $matrix = self::times($matrices[$depth - 1] ?? self::IDENTITY, self::transform((string) $reader->getAttribute('transform')));
+            $matrices[$depth] = $matrix;
+            foreach (self::shape($reader, $name) as [$x1, $y1, $x2, $y2]) {
+                if (\count($lines) >= self::MOST) {
+                    return ['lines' => $lines, 'viewBox' => $viewBox, 'hasMore' => true];
+                }
+                $lines[] = [
+                    $matrix[0] * $x1 + $matrix[2] * $y1 + $matrix[4], $matrix[1] * $x1 + $matrix[3] * $y1 + $matrix[5],
+                    $matrix[0] * $x2 + $matrix[2] * $y2 + $matrix[4], $matrix[1] * $x2 + $matrix[3] * $y2 + $matrix[5],
+                ];
+            }
+            $more = @$reader->read();
+        }
+
+        return ['lines' => $lines, 'viewBox' => $viewBox, 'hasMore' => false];
+    }
+
+    /** @return iterable<Line> */
+    private static function shape(\XMLReader $reader, string $name): iterable
+    {
+        $n = static fn (string $key): float => (float) $reader->getAttribute($key);
+
+        return match ($name) {
+            'path' => self::path((string) $reader->getAttribute('d')),
+            'line' => [[$n('x1'), $n('y1'), $n('x2'), $n('y2')]],
+            'rect' => self::ring([[$n('x'), $n('y')], [$n('x') + $n('width'), $n('y')], [$n('x') + $n('width'), $n('y') + $n('height')], [$n('x'), $n('y') + $n('height')]], true),
+            'polyline', 'polygon' => self::ring(self::points((string) $reader->getAttribute('points')), 'polygon' === $name),
+            default => [],
+        };
+    }
+
+    /** @return list<array{float, float}> */
+    private static function points(string $text): array
+    {
+        $numbers = self::numbers($text);
+        $points = [];
+        for ($i = 0; $i + 1 < \count($numbers); $i += 2) {
+            $points[] = [$numbers[$i], $numbers[$i + 1]];
+        }
+
+        return $points;
+    }
+
+    /**
+     * @param list<array{float, float}> $points
+     *
+     * @return \Generator<int, Line>
+     */
+    private static function ring(array $points, bool $closed): \Generator
+    {
+        $last = \count($points) - 1;
+        for ($i = 0; $i < $last; ++$i) {
+            yield [...$points[$i], ...$points[$i + 1]];
+        }
+        if ($closed && $last > 0) {
+            yield [...$points[$last], ...$points[0]];
+        }
+    }
+
+    /** @return \Generator<int, Line> */
+    private static function path(string $d): \Generator
+    {
+        preg_match_all('/([a-zA-Z])([^a-zA-Z]*(?:[eE][-+]?\d[^a-zA-Z]*)*)/', $d, $commands, \PREG_SET_ORDER);
+        [$x, $y, $startX, $startY] = [0.0, 0.0, 0.0, 0.0];
+        // How many numbers each command takes; the last two are where it ends.
+        $takes = ['M' => 2, 'L' => 2, 'H' => 1, 'V' => 1, 'C' => 6, 'S' => 4, 'Q' => 4, 'T' => 2, 'A' => 7];
+        foreach ($commands as [, $letter, $text]) {
+            $upper = strtoupper($letter);
+            $relative = $letter !== $upper;
+            if ('Z' === $upper) {
+                if ($x !== $startX || $y !== $startY) {
+                    yield [$x, $y, $startX, $startY];
+                }
+                [$x, $y] = [$startX, $startY];
+                continue;
+            }
+            if (!isset($takes[$upper])) {
+                continue;
+            }
+            foreach (array_chunk(self::numbers($text), $takes[$upper]) as $k => $part) {
+                if (\count($part) < $takes[$upper]) {
+                    break;
+                }
+                [$fromX, $fromY] = [$x, $y];
+                $end = \array_slice($part, -2);
+                $x = 'V' === $upper ? $x : ($relative ? $x : 0.0) + $end[0];
+                $y = 'H' === $upper ? $y : ($relative ? $y : 0.0) + ('V' === $upper ? $end[0] : $end[1]);
+                if ('M' === $upper && 0 === $k) {
+                    [$startX, $startY] = [$x, $y];
+                } elseif (\in_array($upper, ['M', 'L', 'H', 'V'], true)) {
+                    yield [$fromX, $fromY, $x, $y];
+                } else {
+                    yield [$fromX, $fromY, $fromX, $fromY];
+                    yield [$x, $y, $x, $y];
+                }
+            }
+        }
+    }
+
+    /** @return list<float> */
+    private static function numbers(string $text): array
+    {
+        preg_match_all('/[-+]?(?:\d+\.?\d*|\.\d+)(?:[eE][-+]?\d+)?/', $text, $m);
+
+        return array_map(floatval(...), $m[0]);
+    }
+
+    /** @return Matrix */
+    private static function transform(string $text): array
+    {
+        $matrix = self::IDENTITY;
+        preg_match_all('/(matrix|translate|scale|rotate)\s*\(([^)]*)\)/', $text, $parts, \PREG_SET_ORDER);
+        foreach ($parts as [, $kind, $arguments]) {
+            $v = self::numbers($arguments);
+            [$a, $b] = [$v[0] ?? 0.0, $v[1] ?? 0.0];
+            $turn = deg2rad($a);
+            $matrix = self::times($matrix, match ($kind) {
+                'matrix' => [$v[0] ?? 1.0, $v[1] ?? 0.0, $v[2] ?? 0.0, $v[3] ?? 1.0, $v[4] ?? 0.0, $v[5] ?? 0.0],
+                'translate' => [1.0, 0.0, 0.0, 1.0, $a, $b],
+                'scale' => [$a, 0.0, 0.0, $v[1] ?? $a, 0.0, 0.0],
+                'rotate' => self::times(self::times([1.0, 0.0, 0.0, 1.0, $b, $v[2] ?? 0.0], [cos($turn), sin($turn), -sin($turn), cos($turn), 0.0, 0.0]), [1.0, 0.0, 0.0, 1.0, -$b, -($v[2] ?? 0.0)]),
+            });
+        }
+
+        return $matrix;
+    }
+
+    /**
+     * @param Matrix $a
+     * @param Matrix $b
+     *
+     * @return Matrix
+     */
+    private static function times(array $a, array $b): array
+    {
+        return [
+            $a[0] * $b[0] + $a[2] * $b[1], $a[1] * $b[0] + $a[3] * $b[1],
+            $a[0] * $b[2] + $a[2] * $b[3], $a[1] * $b[2] + $a[3] * $b[3],
+            $a[0] * $b[4] + $a[2] * $b[5] + $a[4], $a[1] * $b[4] + $a[3] * $b[5] + $a[5],
+        ];
+    }
+}

@@ -1,0 +1,232 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Source\Making;
+
+use Plinth\Core\Exchange\Svg\SvgLines;
+use Plinth\Core\Geometry\PixelBox;
+use Plinth\Core\Ink\Cuts;
+use Plinth\Core\Ink\GreyRaster;
+use Plinth\Core\Ink\Paper;
+use Plinth\Server\Source\Reading\Format;
+use Plinth\Server\Source\Reading\LineDrawing;
+use Plinth\Server\Source\Reading\PictureFailure;
+use Plinth\Server\Source\Reading\PictureTool;
+
+/**
+ * Makes what the board shows of one page, inside a folder: a preview first, then the picture decoded once, its grey values, the
+ * tile pyramid, how to tell its ink from its paper, proposed cuts, and the exact lines of a line drawing.
+ *
+ * @phpstan-import-type Line from SvgLines
+ *
+ * @phpstan-type Made array{tileSuffix: string, cuts: list<array{float, float, float, float}>, lightOnDark: bool, contrast: int, paper: array{cell: float, columns: int, rows: int, levels: string}, lines: int, bytes: int}
+ */
+final readonly class PageMaker
+{
+    public const TILE = 256;
+    /** The picture files written by the tool begin with a header of this many bytes, then come the pixels. */
+    public const HEADER_BYTES = 64;
+    public const GREY = 'grey.v';
+    public const SMALL = 'small.v';
+    private const SMALL_SIDE = 1200;
+    private const PREVIEW = 1400;
+    private const SECONDS = 600.0;
+    /** A picture whose colours nowhere differ more than this is line work on yellowed paper: grey serves it. */
+    private const COLOURFUL = 24;
+
+    public function __construct(private PictureTool $tool, private LineDrawing $lines)
+    {
+    }
+
+    /**
+     * @param callable(): bool $mayGoOn
+     * @param callable(): void $onPreview called when the preview lies in the folder
+     * @param callable(): void $onTiles called now and then while tiles are written
+     *
+     * @return Made
+     *
+     * @throws PictureFailure
+     */
+    public function make(string $source, Format $format, int $number, int $width, int $height, ?float $resolution, string $work, callable $mayGoOn, callable $onPreview, callable $onTiles): array
+    {
+        $lines = Format::Pdf === $format ? $this->previewOfPdf($source, $number, $width, $height, $work, $mayGoOn) : $this->render($source, $format, $number, $width, $height, $work, $mayGoOn);
+        $onPreview();
+        $small = $this->small($work);
+        $grey = null !== $small;
+        $small ??= $this->greySmall($work);
+        if (Format::Pdf === $format) {
+            $lines = $this->renderPdf($source, $number, $width, $height, $resolution ?? 300.0, $grey, $work, $mayGoOn);
+        }
+        $picture = $this->pixels($work, $grey, $mayGoOn);
+        $tiles = ['vips', 'dzsave', $picture, $work.'/tiles', '--layout', 'google', '--suffix', $grey ? '.png[compression=6]' : '.jpg[Q=86]', '--tile-size', (string) self::TILE, '--overlap', '0', '--background', '255', '--skip-blanks=-1'];
+        $side = [$tiles];
+        if (!$grey) {
+            $side[] = ['vips', 'colourspace', $picture, $work.'/'.self::GREY, 'b-w'];
+        }
+        $looked = null;
+        $this->tool->runTogether($side, self::SECONDS, static function () use ($mayGoOn, $onTiles, $small, $width, &$looked): bool {
+            $onTiles();
+            // While the tiles are written there is time to look at the page.
+            $looked ??= self::look($small, $width);
+
+            return $mayGoOn();
+        });
+        $looked ??= self::look($small, $width);
+        if (null !== $lines) {
+            file_put_contents($work.'/lines.json', json_encode($lines, \JSON_THROW_ON_ERROR));
+        }
+
+        return ['tileSuffix' => $grey ? '.png' : '.jpg'] + $looked + ['lines' => \count($lines ?? []), 'bytes' => 0];
+    }
+
+    /**
+     * Decodes the page upright into `upright.v` and makes `preview.jpg`.
+     *
+     * @param callable(): bool $mayGoOn
+     *
+     * @return list<Line>|null exact lines in page pixels
+     */
+    private function render(string $source, Format $format, int $number, int $width, int $height, string $work, callable $mayGoOn): ?array
+    {
+        $upright = $work.'/upright.v';
+        $preview = static fn (string $from): array => ['vips', 'thumbnail', $from, $work.'/preview.jpg[Q=82,strip,background=255]', (string) self::PREVIEW, '--size', 'down', '--fail-on', 'truncated'];
+        if (Format::Svg === $format || Format::Dxf === $format) {
+            $drawn = Format::Svg === $format ? $this->lines->ofSvg($source) : $this->lines->ofDxf($source);
+            $this->tool->run(['vips', 'flatten', \sprintf('stdin[scale=%.8F]', $drawn->scale), $work.'/drawn.v', '--background', '255'], self::SECONDS, $mayGoOn, $drawn->svg);
+            // Cut or filled up to the size that was told when it came in.
+            $this->tool->run(['vips', 'gravity', $work.'/drawn.v', $upright, 'north-west', (string) $width, (string) $height, '--extend', 'white'], self::SECONDS, $mayGoOn);
+            unlink($work.'/drawn.v');
+            $this->tool->run($preview($upright), 120.0, $mayGoOn);
+
+            return $drawn->lines;
+        }
+        $decode = ['vips', 'autorot', $source.(Format::Tiff === $format ? \sprintf('[page=%d,fail-on=truncated]', $number - 1) : '[fail-on=truncated]'), $upright];
+        if ($format->shrinksOnLoad()) {
+            $this->tool->runTogether([$preview($source), $decode], self::SECONDS, $mayGoOn);
+        } else {
+            $this->tool->run($decode, self::SECONDS, $mayGoOn);
+            $this->tool->run($preview($upright), 120.0, $mayGoOn);
+        }
+
+        return null;
+    }
+
+    /**
+     * Drawn small first, in colour, to show it and to see whether there is any colour in it.
+     *
+     * @param callable(): bool $mayGoOn
+     */
+    private function previewOfPdf(string $source, int $number, int $width, int $height, string $work, callable $mayGoOn): null
+    {
+        $scale = min(1.0, self::PREVIEW / max($width, $height));
+        $this->tool->run([
+            'pdftoppm', '-f', (string) $number, '-l', (string) $number, '-singlefile', '-jpeg',
+            '-scale-to-x', (string) max(1, (int) round($width * $scale)), '-scale-to-y', (string) max(1, (int) round($height * $scale)), $source, $work.'/preview',
+        ], 120.0, $mayGoOn);
+
+        return is_file($work.'/preview.jpg') ? null : throw PictureFailure::of('');
+    }
+
+    /**
+     * @param callable(): bool $mayGoOn
+     *
+     * @return list<Line> exact lines in page pixels
+     */
+    private function renderPdf(string $source, int $number, int $width, int $height, float $resolution, bool $grey, string $work, callable $mayGoOn): array
+    {
+        $this->tool->run([
+            'pdftoppm', '-f', (string) $number, '-l', (string) $number, '-singlefile', ...($grey ? ['-gray'] : []),
+            '-r', \sprintf('%.6F', $resolution), '-x', '0', '-y', '0', '-W', (string) $width, '-H', (string) $height, $source, $work.'/page',
+        ], self::SECONDS, $mayGoOn);
+        $page = $work.'/page.'.($grey ? 'pgm' : 'ppm');
+        $found = is_file($page) ? $this->tool->describe($page) : throw PictureFailure::of('');
+        if ([$found['width'], $found['height']] !== [$width, $height]) {
+            // The renderer rounds sizes in its own way: what is missing is paper.
+            $this->tool->run(['vips', 'gravity', $page, $work.'/upright.v', 'north-west', (string) $width, (string) $height, '--extend', 'white'], self::SECONDS, $mayGoOn);
+        } else {
+            $this->tool->run(['vips', 'copy', $page, $work.'/upright.v'], self::SECONDS, $mayGoOn);
+        }
+        unlink($page);
+
+        return $this->lines->ofPdfPage($source, $number, $resolution);
+    }
+
+    /**
+     * The page as eight-bit grey or colour without transparency; for grey pages also as grey values.
+     *
+     * @param callable(): bool $mayGoOn
+     */
+    private function pixels(string $work, bool $grey, callable $mayGoOn): string
+    {
+        $found = $this->tool->describe($work.'/upright.v');
+        $picture = $work.'/upright.v';
+        $wanted = $grey ? 'uchar b-w' : 'uchar srgb';
+        if ($found['format'] !== $wanted) {
+            $this->tool->run(['vips', 'colourspace', $picture, $work.'/space.v', $grey ? 'b-w' : 'srgb'], self::SECONDS, $mayGoOn);
+            $picture = $work.'/space.v';
+        }
+        if (!\in_array($this->tool->describe($picture)['bands'], [1, 3], true)) {
+            $this->tool->run(['vips', 'flatten', $picture, $work.'/flat.v', '--background', '255'], self::SECONDS, $mayGoOn);
+            $picture = $work.'/flat.v';
+        }
+        if (!$grey) {
+            return $picture;
+        }
+        rename($picture, $work.'/'.self::GREY);
+
+        return $work.'/'.self::GREY;
+    }
+
+    /** The whole page at a reduced size in grey; null when it has colour that matters. */
+    private function small(string $work): ?GreyRaster
+    {
+        $this->tool->run(['vips', 'thumbnail', $work.'/preview.jpg', $work.'/colour.v', (string) self::SMALL_SIDE, '--size', 'down'], 60.0);
+        $found = $this->tool->describe($work.'/colour.v');
+        if ($found['bands'] >= 3) {
+            $bytes = (string) file_get_contents($work.'/colour.v', false, null, self::HEADER_BYTES, max(0, $found['width'] * $found['height'] * $found['bands']));
+            // Every fourth pixel of the reduced picture: a stroke of colour covers many.
+            for ($i = 0, $n = \strlen($bytes) - 2, $step = 4 * $found['bands']; $i < $n; $i += $step) {
+                $r = \ord($bytes[$i]);
+                $g = \ord($bytes[$i + 1]);
+                $b = \ord($bytes[$i + 2]);
+                if (max($r, $g, $b) - min($r, $g, $b) > self::COLOURFUL) {
+                    return null;
+                }
+            }
+        }
+
+        return $this->greySmall($work);
+    }
+
+    private function greySmall(string $work): GreyRaster
+    {
+        $this->tool->run(['vips', 'colourspace', $work.'/colour.v', $work.'/'.self::SMALL, 'b-w'], 60.0);
+        unlink($work.'/colour.v');
+        $found = $this->tool->describe($work.'/'.self::SMALL);
+
+        return self::raster($work.'/'.self::SMALL, $found['width'], $found['height']);
+    }
+
+    public static function raster(string $file, int $width, int $height): GreyRaster
+    {
+        return new GreyRaster($width, $height, (string) file_get_contents($file, false, null, self::HEADER_BYTES, max(0, $width * $height)));
+    }
+
+    /** @return array{cuts: list<array{float, float, float, float}>, lightOnDark: bool, contrast: int, paper: array{cell: float, columns: int, rows: int, levels: string}} */
+    private static function look(GreyRaster $small, int $width): array
+    {
+        $paper = Paper::of($small);
+        $factor = $width / $small->width;
+        $cuts = array_map(static function (PixelBox $b) use ($factor): array {
+            $box = $b->scaled($factor);
+
+            return [round($box->left, 1), round($box->top, 1), round($box->width, 1), round($box->height, 1)];
+        }, Cuts::propose($small, $paper));
+
+        return [
+            'cuts' => $cuts, 'lightOnDark' => $paper->lightOnDark, 'contrast' => $paper->contrast,
+            'paper' => ['cell' => $paper->cell * $factor, 'columns' => $paper->columns, 'rows' => $paper->rows, 'levels' => base64_encode(implode('', array_map(\chr(...), $paper->levels)))],
+        ];
+    }
+}

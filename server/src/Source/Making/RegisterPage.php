@@ -1,0 +1,116 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Source\Making;
+
+use Doctrine\DBAL\Connection;
+use Plinth\Core\Geometry\PixelAffine;
+use Plinth\Core\Geometry\PixelPoint;
+use Plinth\Core\Ink\Exception\UnreadableRaster;
+use Plinth\Core\Ink\GreyFile;
+use Plinth\Core\Ink\GreyRaster;
+use Plinth\Core\Ink\Registered;
+use Plinth\Core\Ink\Registration;
+use Plinth\Server\Source\FileStore;
+use Plinth\Server\Source\Reading\PictureFailure;
+use Plinth\Server\Source\Reading\PictureTool;
+use Symfony\Component\Uid\Uuid;
+
+/** Finds how a newer page lies on the page it is to replace, and notes it with the page. */
+final readonly class RegisterPage
+{
+    public function __construct(private Connection $connection, private FileStore $files, private PictureTool $tool)
+    {
+    }
+
+    /** @param list<array{PixelPoint, PixelPoint}> $pairs picked by hand, old page then new */
+    public function run(Uuid $id, array $pairs): void
+    {
+        $new = $this->page($id);
+        $old = null === $new || !\is_string($new['replaces']) ? null : $this->page(Uuid::fromBinary($new['replaces']));
+        if (null === $new || null === $old) {
+            return;
+        }
+        $oldId = Uuid::fromBinary($new['replaces']);
+        $this->note($id, ['state' => 'looking']);
+        try {
+            $found = $this->find($oldId, $old, $id, $new, $pairs);
+        } catch (UnreadableRaster|PictureFailure) {
+            $this->note($id, ['state' => 'lost', 'words' => 'The older page is not read yet. Read it first, then try again.']);
+
+            return;
+        }
+        if (null === $found) {
+            $this->note($id, ['state' => 'lost', 'words' => 'The two pages do not seem to show the same sheet. Pick the same points on both, at least two far apart.']);
+
+            return;
+        }
+        [$x, $y] = $found->map->stretch();
+        $this->note($id, [
+            'state' => 'found', 'map' => $found->map->toArray(), 'points' => $found->points, 'rmsPx' => $found->rmsPx, 'greatestPx' => $found->greatestPx,
+            'samePixels' => 0 === $found->points, 'turnDegrees' => -$found->map->turnDegrees(), 'scaleX' => $x, 'scaleY' => $y,
+        ]);
+    }
+
+    /**
+     * @param array{width: int, height: int, sha256: string, replaces: string|null} $old
+     * @param array{width: int, height: int, sha256: string, replaces: string|null} $new
+     * @param list<array{PixelPoint, PixelPoint}> $pairs
+     */
+    private function find(Uuid $oldId, array $old, Uuid $newId, array $new, array $pairs): ?Registered
+    {
+        $oldFolder = $this->files->pageFolder($oldId);
+        $newFolder = $this->files->pageFolder($newId);
+        if ([$old['width'], $old['height']] === [$new['width'], $new['height']] && self::sameBytes($oldFolder.'/'.PageMaker::GREY, $newFolder.'/'.PageMaker::GREY, $new['width'] * $new['height'])) {
+            return new Registered(PixelAffine::identity(), 0, 0.0, 0.0);
+        }
+
+        return Registration::between(
+            new GreyFile($oldFolder.'/'.PageMaker::GREY, $old['width'], $old['height'], PageMaker::HEADER_BYTES), $this->small($oldFolder),
+            new GreyFile($newFolder.'/'.PageMaker::GREY, $new['width'], $new['height'], PageMaker::HEADER_BYTES), $this->small($newFolder),
+            $pairs,
+        );
+    }
+
+    private function small(string $folder): GreyRaster
+    {
+        $file = $folder.'/'.PageMaker::SMALL;
+        $size = $this->tool->describe($file);
+
+        return PageMaker::raster($file, $size['width'], $size['height']);
+    }
+
+    private static function sameBytes(string $a, string $b, int $length): bool
+    {
+        $hash = static function (string $path) use ($length): ?string {
+            $file = @fopen($path, 'r');
+            if (false === $file) {
+                return null;
+            }
+            fseek($file, PageMaker::HEADER_BYTES);
+            $context = hash_init('xxh128');
+            hash_update_stream($context, $file, $length);
+            fclose($file);
+
+            return hash_final($context);
+        };
+        $first = $hash($a);
+
+        return null !== $first && $first === $hash($b);
+    }
+
+    /** @return array{width: int, height: int, sha256: string, replaces: string|null}|null */
+    private function page(Uuid $id): ?array
+    {
+        $row = $this->connection->fetchAssociative('SELECT p.width, p.height, p.replaces, s.sha256 FROM page p JOIN source s ON s.id = p.source WHERE p.id = ?', [$id->toBinary()]);
+
+        return false === $row || !is_numeric($row['width']) || !is_numeric($row['height']) || !\is_string($row['sha256']) ? null : ['width' => (int) $row['width'], 'height' => (int) $row['height'], 'sha256' => $row['sha256'], 'replaces' => \is_string($row['replaces']) ? $row['replaces'] : null];
+    }
+
+    /** @param array<string, mixed> $registration */
+    private function note(Uuid $id, array $registration): void
+    {
+        $this->connection->update('page', ['registration' => json_encode($registration, \JSON_THROW_ON_ERROR)], ['id' => $id->toBinary()]);
+    }
+}

@@ -1,0 +1,172 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Source\Reading;
+
+use Plinth\Core\Exchange\Svg\SvgLines;
+use Plinth\Core\Geometry\Point;
+
+/**
+ * Files that hold lines instead of pixels: SVG and DXF. Each becomes a picture of a size that serves tracing, and the exact
+ * ends of its lines are kept in the pixels of that picture.
+ *
+ * @phpstan-import-type Line from SvgLines
+ */
+final readonly class LineDrawing
+{
+    private const MOST_BYTES = 60_000_000;
+    /** blank edge round a drawing that has no paper, part of its longer side */
+    private const EDGE = 0.02;
+    /** $INSUNITS of the DXF reference, 2018: drawing units in mm */
+    private const UNITS = [1 => 25.4, 2 => 304.8, 4 => 1.0, 5 => 10.0, 6 => 1000.0, 10 => 914.4, 14 => 100.0];
+    private const UNIT_NAMES = [1 => 'inches', 2 => 'feet', 4 => 'mm', 5 => 'cm', 6 => 'm', 10 => 'yards', 14 => 'dm'];
+
+    public function __construct(private PictureTool $tool)
+    {
+    }
+
+    public function ofSvg(string $path): DrawnLines
+    {
+        $svg = self::text($path);
+        if (false !== stripos($svg, '<!ENTITY')) {
+            throw PictureFailure::unsafe('This SVG defines entities, which are not followed. Save it as plain SVG.');
+        }
+        // Read from standard input a drawing has no folder, so nothing beside it can be referred to.
+        // Sizes are told in whole pixels: asked for a thousand times as large they are told exactly enough.
+        $told = $this->tool->describe('stdin[scale=1000]', $svg);
+        $size = ['width' => $told['width'] / 1000.0, 'height' => $told['height'] / 1000.0];
+        if ($size['width'] <= 0.0 || $size['height'] <= 0.0) {
+            throw PictureFailure::unsafe('This SVG has no size. Give it a width and a height and save it again.');
+        }
+        $scale = Inspector::lineDrawingScale($size['width'], $size['height']);
+        $found = SvgLines::read($svg);
+        [$x, $y, $factor] = [0.0, 0.0, 1.0];
+        if (null !== $found['viewBox'] && $found['viewBox'][2] > 0.0 && $found['viewBox'][3] > 0.0) {
+            [$left, $top, $w, $h] = $found['viewBox'];
+            $factor = min($size['width'] / $w, $size['height'] / $h);
+            $x = ($size['width'] - $factor * $w) / 2.0 - $factor * $left;
+            $y = ($size['height'] - $factor * $h) / 2.0 - $factor * $top;
+        }
+        $lines = array_map(static fn (array $l): array => [$scale * ($x + $factor * $l[0]), $scale * ($y + $factor * $l[1]), $scale * ($x + $factor * $l[2]), $scale * ($y + $factor * $l[3])], $found['lines']);
+
+        return new DrawnLines(new FoundPage((int) round($size['width'] * $scale), (int) round($size['height'] * $scale), null), $svg, $scale, $lines);
+    }
+
+    public function ofDxf(string $path): DrawnLines
+    {
+        $head = self::text($path);
+        $code = 1 === preg_match('/\$INSUNITS\s*\R\s*70\s*\R\s*(\d+)/', $head, $m) ? (int) $m[1] : 0;
+        unset($head);
+        $chains = $this->chains($path);
+        if ([] === $chains) {
+            throw PictureFailure::unsafe('This DXF holds no lines that can be shown. Save the drawing again as plain DXF.');
+        }
+        $xs = array_merge(...array_map(static fn (array $c): array => array_column($c, 0), $chains));
+        $ys = array_merge(...array_map(static fn (array $c): array => array_column($c, 1), $chains));
+        [$xMin, $xMax, $yMin, $yMax] = [min($xs), max($xs), min($ys), max($ys)];
+        $longer = max($xMax - $xMin, $yMax - $yMin);
+        if (!is_finite($longer) || $longer <= 0.0) {
+            throw PictureFailure::unsafe('This DXF holds no lines that can be shown. Save the drawing again as plain DXF.');
+        }
+        $edge = self::EDGE * $longer;
+        $scale = Inspector::lineDrawingScale($xMax - $xMin + 2 * $edge, $yMax - $yMin + 2 * $edge);
+        $width = (int) ceil($scale * ($xMax - $xMin + 2 * $edge));
+        $height = (int) ceil($scale * ($yMax - $yMin + 2 * $edge));
+        $left = $xMin - $edge;
+        $bottom = $yMax + $edge - $height / $scale;
+        $lines = [];
+        $paths = [];
+        foreach ($chains as $chain) {
+            $points = array_map(static fn (array $p): array => [$scale * ($p[0] - $left), $height - $scale * ($p[1] - $bottom)], $chain);
+            $paths[] = 'M'.implode('L', array_map(static fn (array $p): string => \sprintf('%.3F %.3F', $p[0], $p[1]), $points));
+            for ($i = 0; $i + 1 < \count($points) && \count($lines) < SvgLines::MOST; ++$i) {
+                $lines[] = [...$points[$i], ...$points[$i + 1]];
+            }
+        }
+        $svg = \sprintf('<svg xmlns="http://www.w3.org/2000/svg" width="%d" height="%d"><rect width="100%%" height="100%%" fill="#fff"/><path d="%s" fill="none" stroke="#000" stroke-width="2.5" stroke-linecap="round"/></svg>', $width, $height, implode('', $paths));
+        $mm = self::UNITS[$code] ?? null;
+        $hint = null === $mm ? null : new PageHint($mm / $scale, 0.0, new Point($mm * $left, $mm * $bottom), 'file, drawn in '.self::UNIT_NAMES[$code]);
+        $remark = null === $mm ? 'The file does not say its unit: calibrate it as you would a scan.' : '';
+
+        return new DrawnLines(new FoundPage($width, $height, null, $remark, $hint), $svg, 1.0, $lines);
+    }
+
+    /** @return list<Line> lines of one PDF page in its pixels */
+    public function ofPdfPage(string $path, int $number, float $resolution): array
+    {
+        $out = (string) tempnam(sys_get_temp_dir(), 'lines');
+        try {
+            $this->tool->run(['pdftocairo', '-svg', '-f', (string) $number, '-l', (string) $number, $path, $out], 60.0);
+            if ((int) filesize($out) > self::MOST_BYTES) {
+                return [];
+            }
+            $scale = $resolution / 72.0;
+
+            return array_map(static fn (array $l): array => [$scale * $l[0], $scale * $l[1], $scale * $l[2], $scale * $l[3]], SvgLines::read(self::text($out))['lines']);
+        } finally {
+            @unlink($out);
+        }
+    }
+
+    /** @return list<non-empty-list<array{float, float}>> */
+    private function chains(string $path): array
+    {
+        $text = $this->tool->run(['ogr2ogr', '-f', 'GeoJSONSeq', '/vsistdout/', $path, '-skipfailures'], 60.0, environment: ['DXF_INLINE_BLOCKS' => 'YES', 'CPL_LOG' => '/dev/null']);
+        $chains = [];
+        $left = SvgLines::MOST;
+        foreach (explode("\n", $text) as $row) {
+            $feature = json_decode(trim($row, "\x1E \r"), true);
+            foreach (self::parts(\is_array($feature) && \is_array($feature['geometry'] ?? null) ? $feature['geometry'] : []) as $part) {
+                $points = [];
+                foreach ($part as $p) {
+                    if (\is_array($p) && is_numeric($p[0] ?? null) && is_numeric($p[1] ?? null)) {
+                        $points[] = [(float) $p[0], (float) $p[1]];
+                    }
+                }
+                if (\count($points) > 1 && ($left -= \count($points)) > 0) {
+                    $chains[] = $points;
+                }
+            }
+        }
+
+        return $chains;
+    }
+
+    /**
+     * @param array<mixed> $geometry of GeoJSON (RFC 7946)
+     *
+     * @return iterable<array<mixed>> lists of positions
+     */
+    private static function parts(array $geometry): iterable
+    {
+        $at = \is_array($geometry['coordinates'] ?? null) ? $geometry['coordinates'] : [];
+        switch ($geometry['type'] ?? '') {
+            case 'LineString':
+                yield $at;
+                break;
+            case 'MultiLineString':
+            case 'Polygon':
+                foreach ($at as $part) {
+                    yield \is_array($part) ? $part : [];
+                }
+                break;
+            case 'MultiPolygon':
+                foreach ($at as $polygon) {
+                    foreach (\is_array($polygon) ? $polygon : [] as $part) {
+                        yield \is_array($part) ? $part : [];
+                    }
+                }
+                break;
+            case 'GeometryCollection':
+                foreach (\is_array($geometry['geometries'] ?? null) ? $geometry['geometries'] : [] as $part) {
+                    yield from self::parts(\is_array($part) ? $part : []);
+                }
+        }
+    }
+
+    private static function text(string $path): string
+    {
+        return (int) filesize($path) > self::MOST_BYTES ? throw PictureFailure::unsafe('This line drawing is larger than 60 MB. Leave out what is not needed and save it again.') : (string) file_get_contents($path);
+    }
+}

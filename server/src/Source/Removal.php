@@ -1,0 +1,74 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Source;
+
+use Plinth\Server\Change\ProjectRow;
+use Plinth\Server\Change\RowType;
+use Plinth\Server\Change\Workspace;
+use Plinth\Server\Fit\DrawingFit;
+use Plinth\Server\Fit\GridPick;
+use Plinth\Server\Fit\KnownLength;
+use Plinth\Server\Fit\Pick;
+use Plinth\Server\Plan\Node;
+use Plinth\Server\Plan\Room;
+
+/**
+ * Takes a source or a drawing out of a project together with what would stand on nothing: pages, drawings, picks, known
+ * lengths, grid lines and fits. What was traced over it stays. The file itself is kept for as long as the change can be undone.
+ */
+final readonly class Removal
+{
+    public function source(Workspace $workspace, Source $source, string $at): void
+    {
+        foreach ($workspace->findBy(Page::class, 'source', $source->id()) as $page) {
+            $this->page($workspace, $page, $at);
+        }
+        $workspace->remove($source, $at);
+    }
+
+    public function page(Workspace $workspace, Page $page, string $at): void
+    {
+        foreach ($workspace->findBy(Page::class, 'replaces', $page->id()) as $newer) {
+            $this->page($workspace, $newer, $at);
+            $source = $workspace->get(Source::class, $newer->source());
+            if ([] === $workspace->findBy(Page::class, 'source', $source->id())) {
+                $workspace->remove($source, $at);
+            }
+        }
+        foreach ($workspace->findBy(Drawing::class, 'page', $page->id()) as $drawing) {
+            $this->drawing($workspace, $drawing, $at);
+        }
+        $workspace->remove($page, $at);
+    }
+
+    public function drawing(Workspace $workspace, Drawing $drawing, string $at): void
+    {
+        foreach ([Node::class, Room::class] as $traced) {
+            foreach ($workspace->findBy($traced, 'drawing', $drawing->id()) as $row) {
+                $workspace->set($row, ['drawing' => null], $at);
+            }
+        }
+        foreach ([KnownLength::class, GridPick::class, Pick::class] as $stated) {
+            foreach ($workspace->findBy($stated, 'drawing', $drawing->id()) as $row) {
+                $workspace->remove($row, $at);
+            }
+        }
+        $fit = $workspace->find(RowType::Fit, $drawing->id());
+        if ($fit instanceof DrawingFit) {
+            $workspace->remove($fit, $at);
+        }
+        $workspace->remove($drawing, $at);
+    }
+
+    /** Removes a row of any kind that clients may remove, with what stands on it where that is a picture. */
+    public function row(Workspace $workspace, ProjectRow $row, string $at): void
+    {
+        match (true) {
+            $row instanceof Source => $this->source($workspace, $row, $at),
+            $row instanceof Drawing => $this->drawing($workspace, $row, $at),
+            default => $workspace->remove($row, $at),
+        };
+    }
+}

@@ -1,0 +1,67 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Source;
+
+use Plinth\Core\Exchange\Json\JsonValue;
+use Plinth\Core\Geometry\PixelAffine;
+use Plinth\Core\Geometry\PixelPoint;
+use Plinth\Server\Change\RowType;
+use Plinth\Server\Change\Workspace;
+use Plinth\Server\Fit\DrawingFit;
+use Plinth\Server\Fit\Pick;
+use Plinth\Server\Http\Refusal;
+
+/**
+ * Puts a newer page in the place of an older one: drawings, picks and fits are moved to where the same ink lies on the new
+ * page, so the model and all that is traced stay where they are. The older page goes.
+ */
+final readonly class Replacement
+{
+    public function __construct(private Removal $removal)
+    {
+    }
+
+    public function apply(Workspace $workspace, Page $new, string $at): void
+    {
+        $oldId = $new->replaces() ?? throw Refusal::invalid('replaces-nothing', 'This page was not brought in as a newer version of another.', $at);
+        $old = $workspace->get(Page::class, $oldId);
+        $map = self::map($new, $at);
+        $scale = sqrt(abs($map->a * $map->e - $map->b * $map->d));
+        foreach ($workspace->findBy(Drawing::class, 'page', $old->id()) as $drawing) {
+            $box = $map->boxOf($drawing->box());
+            $left = max(0.0, min($new->width() - 1.0, $box->left));
+            $top = max(0.0, min($new->height() - 1.0, $box->top));
+            $workspace->set($drawing, [
+                'page' => $new->id()->toRfc4122(), 'left' => $left, 'top' => $top,
+                'width' => max(1.0, min($new->width() - $left, $box->right() - $left)), 'height' => max(1.0, min($new->height() - $top, $box->bottom() - $top)),
+            ], $at);
+            foreach ($workspace->findBy(Pick::class, 'drawing', $drawing->id()) as $pick) {
+                $to = $map->of(new PixelPoint($pick->x(), $pick->y()));
+                $workspace->set($pick, ['x' => $to->x, 'y' => $to->y, 'sigmaPx' => $scale * $pick->sigmaPx()], $at);
+            }
+            $fit = $workspace->find(RowType::Fit, $drawing->id());
+            if ($fit instanceof DrawingFit) {
+                $workspace->set($fit, DrawingFit::valuesOf($map->inverse()->then($fit->pixelToMm()), $fit->basis(), $fit->plusMinusMmPer10m()), $at);
+            }
+        }
+        $workspace->set($new, ['replaces' => null], $at);
+        $source = $workspace->get(Source::class, $old->source());
+        $this->removal->page($workspace, $old, $at);
+        if ([] === $workspace->findBy(Page::class, 'source', $source->id())) {
+            $workspace->remove($source, $at);
+        }
+    }
+
+    private static function map(Page $new, string $at): PixelAffine
+    {
+        $found = $new->registration();
+        if (null === $found || 'found' !== ($found['state'] ?? null)) {
+            throw Refusal::conflict('not-registered', 'How the newer page lies on the older one is not known yet. Wait for it, or pick the same points on both.', $at);
+        }
+        $m = array_map(static fn (JsonValue $v): float => $v->number(), JsonValue::of($found['map'] ?? null, 'map')->items());
+
+        return new PixelAffine($m[0], $m[1], $m[2], $m[3], $m[4], $m[5]);
+    }
+}
