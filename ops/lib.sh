@@ -73,6 +73,15 @@ instance_environment() {
 
 console() { php "$ROOT/server/bin/console" --no-interaction "$@"; }
 
+# cache_warm: the compiled application, made anew when any of its code is newer.
+cache_warm() {
+  local stamp="$VAR/cache/.warm"
+  if [ ! -f "$stamp" ] || [ -n "$(find "$ROOT/server/src" "$ROOT/server/config" "$ROOT/core/src" "$ROOT/vendor/autoload.php" "$ROOT/.env" -newer "$stamp" -type f -print -quit)" ]; then
+    rm -rf "$VAR/cache"
+  fi
+  console cache:warmup --quiet && touch "$stamp"
+}
+
 database_create() {
   if [ ! -f "$VAR/db/.complete" ]; then
     rm -rf "$VAR/db"

@@ -97,7 +97,7 @@ final readonly class LineDrawing
     {
         $out = (string) tempnam(sys_get_temp_dir(), 'lines');
         try {
-            $this->tool->run(['pdftocairo', '-svg', '-f', (string) $number, '-l', (string) $number, $path, $out], 60.0);
+            $this->tool->run(['pdftocairo', '-svg', '-noshrink', '-nocenter', '-f', (string) $number, '-l', (string) $number, $path, $out], 60.0);
             if ((int) filesize($out) > self::MOST_BYTES) {
                 return [];
             }
