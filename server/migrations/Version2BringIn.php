@@ -27,5 +27,7 @@ final class Version2BringIn extends AbstractMigration
         $this->addSql('ALTER TABLE source ADD origin VARCHAR(400) NOT NULL, ADD address VARCHAR(400) NOT NULL, ADD brought_by VARCHAR(80) NOT NULL, ADD brought_at VARCHAR(32) NOT NULL');
         $this->addSql("UPDATE fit SET basis = IF(is_guess = 1, 'paper', 'lengths')");
         $this->addSql("UPDATE drawing SET tint = 'ink'");
+        // What is found at an import is missing for pages read before.
+        $this->addSql("UPDATE page SET state = 'stopped', message = 'Read by an earlier version of this application: read it again.' WHERE state = 'ready'");
     }
 }

@@ -57,7 +57,7 @@ final readonly class BringIn
                 $workspace->add(RowType::Drawing, new UuidV7(), [
                     'page' => $pageId->toRfc4122(), 'storey' => $delivery->storey?->toRfc4122(), 'side' => $delivery->side?->toRfc4122(),
                     'name' => self::title($source['name'], $i + 1, \count($pages)), 'kind' => null === $delivery->storey ? DrawingKind::Elevation->value : DrawingKind::Plan->value,
-                    'left' => 0.0, 'top' => 0.0, 'width' => $found->width, 'height' => $found->height, 'fade' => 1.0,
+                    'left' => 0.0, 'top' => 0.0, 'width' => $found->width, 'height' => $found->height, 'fade' => 0.75,
                     'turns' => 0, 'inkOnly' => false, 'tint' => Tint::Ink->value, 'before' => false, 'order' => $order + $i,
                     // Of many pages the first is shown; the others wait to be looked at.
                     'hidden' => $i > 0,

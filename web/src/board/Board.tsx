@@ -1,7 +1,7 @@
 import { type PointerEvent as ReactPointerEvent, useEffect, useRef } from "react";
 import { clickAt, snapAt } from "../desk/acts";
 import { setView, useDesk } from "../desk/desk";
-import { pictureOf } from "../desk/selectors";
+import { drawingsOn, pageWhole, pictureOf } from "../desk/selectors";
 import { useProject } from "../project/store";
 import { EdgeRules } from "./EdgeRules";
 import { apply, inverse, toScreen, type XY, zoomAt } from "./geometry";
@@ -112,7 +112,8 @@ function usePainting(frame: React.RefObject<HTMLDivElement | null>, canvas: Reac
     let asked = 0;
     const paint = () => {
       asked = 0;
-      const { view, size, drawing, storey, fade, step, selected } = useDesk.getState();
+      const { view, size, storey, step, selected } = useDesk.getState();
+      const desk = useDesk.getState();
       const project = useProject.getState();
       const dpr = window.devicePixelRatio;
       const [w, h] = [Math.round(size.width * dpr), Math.round(size.height * dpr)];
@@ -123,12 +124,27 @@ function usePainting(frame: React.RefObject<HTMLDivElement | null>, canvas: Reac
       ctx.setTransform(1, 0, 0, 1, 0, 0);
       ctx.fillStyle = "#fdfcfa";
       ctx.fillRect(0, 0, w, h);
-      const picture = pictureOf(project, drawing);
-      // Until tracing begins the picture speaks and the tracing stands back; then the other way round.
+      if (desk.cutting) {
+        const page = pageWhole(project, desk.drawing);
+        if (page) paintPicture(ctx, page, view, size, dpr, { alpha: 1, ink: null });
+        return;
+      }
+      const shown = drawingsOn(project.rows, desk).filter((d) => !d.hidden);
+      const paint = (before: boolean) => {
+        for (const drawing of shown) {
+          const picture = drawing.before === before ? pictureOf(project, drawing.id) : null;
+          const alpha = desk.fading?.drawing === drawing.id ? desk.fading.fade : drawing.fade;
+          if (picture) {
+            paintPicture(ctx, picture, view, size, dpr, { alpha, ink: drawing.inkOnly ? drawing.tint : null });
+          }
+        }
+      };
+      paint(false);
+      // Until tracing begins the picture speaks and the tracing stands back.
       const early = step === "bring-in" || step === "true-up";
-      if (picture) paintPicture(ctx, picture, view, size, dpr, fade * (early ? 1 : 0.62));
       const shapes = storey === null ? undefined : project.derived.get(storey);
       if (shapes) paintPlan(ctx, shapes, project.rows, selected?.id ?? null, view, size, dpr, early ? 0.35 : 1);
+      paint(true);
     };
     const ask = () => {
       if (asked === 0) asked = requestAnimationFrame(paint);
@@ -139,9 +155,9 @@ function usePainting(frame: React.RefObject<HTMLDivElement | null>, canvas: Reac
     watch.observe(node);
     const stops = [
       useDesk.subscribe((now, old) => {
-        const differs = (["view", "size", "drawing", "storey", "fade", "step", "selected"] as const).some(
-          (key) => now[key] !== old[key],
-        );
+        const differs = (
+          ["view", "size", "drawing", "storey", "side", "cutting", "fading", "step", "selected"] as const
+        ).some((key) => now[key] !== old[key]);
         if (differs) ask();
       }),
       useProject.subscribe(ask),

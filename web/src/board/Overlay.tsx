@@ -19,6 +19,7 @@ export function Overlay() {
   const at = (p: readonly number[]): XY => apply(screen, [p[0] ?? 0, p[1] ?? 0]);
   const shapes = desk.storey === null ? undefined : project.derived.get(desk.storey);
   const tracing = desk.step === "trace" || desk.step === "prove" || desk.step === "hand-over";
+  if (desk.cutting) return null;
   return (
     <>
       <svg className="pointer-events-none absolute inset-0 h-full w-full" aria-hidden="true">

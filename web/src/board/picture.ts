@@ -1,4 +1,7 @@
+import type { Schemas } from "../api/client";
+import type { Tint } from "../project/rows";
 import { apply, composed, inverse, type Map2, type Size, scaleOf, toScreen, type View } from "./geometry";
+import { inkOf } from "./ink";
 
 const TILE = 256;
 const MOST_KEPT = 600;
@@ -10,6 +13,16 @@ export interface Picture {
   ready: boolean;
   hasPreview: boolean;
   pixelToMm: Map2;
+  /** the part of the page that is the drawing */
+  crop: { left: number; top: number; width: number; height: number };
+  made: Schemas["Made"] | null;
+}
+
+/** How a picture shows. */
+export interface Look {
+  alpha: number;
+  /** only its ink, in this tint; null for the picture as it is */
+  ink: Tint | null;
 }
 
 /** Images by address, loaded once; the least recently used go when there are many. */
@@ -64,28 +77,52 @@ export function paintPicture(
   view: View,
   size: Size,
   dpr: number,
-  alpha: number,
+  look: Look,
 ): void {
   const screen = toScreen(view, size);
   const map = composed(screen, picture.pixelToMm);
   const zoom = scaleOf(map) * dpr;
   ctx.save();
   ctx.setTransform(dpr * map[0], dpr * map[3], dpr * map[1], dpr * map[4], dpr * map[2], dpr * map[5]);
-  ctx.globalAlpha = alpha;
+  ctx.globalAlpha = look.alpha;
   ctx.beginPath();
-  ctx.rect(0, 0, picture.width, picture.height);
+  const { crop } = picture;
+  ctx.rect(crop.left, crop.top, crop.width, crop.height);
   ctx.clip();
   ctx.imageSmoothingEnabled = zoom < 1.2;
   ctx.imageSmoothingQuality = "high";
   const highest = highestLevel(picture.width, picture.height);
   if (picture.ready) {
-    paintTiles(ctx, picture, inverse(map), size, highest, levelFor(zoom, highest), 0.75 / zoom);
+    paintTiles(ctx, picture, inverse(map), size, highest, levelFor(zoom, highest), look.ink);
   } else if (picture.hasPreview) {
     const preview = images.get(`/api/pages/${picture.page}/preview`);
     if (preview) ctx.drawImage(preview, 0, 0, picture.width, picture.height);
   }
   ctx.restore();
 }
+
+interface Range {
+  level: number;
+  x1: number;
+  y1: number;
+  x2: number;
+  y2: number;
+}
+
+/** Tiles of one page put together once, so that turning and zooming moves a single picture without seams. */
+interface Sheet extends Range {
+  canvas: HTMLCanvasElement;
+  whole: boolean;
+}
+
+const sheets = new Map<string, Sheet>();
+const MOST_SHEETS = 6;
+/** Tiles kept round what is seen, so that panning needs no new sheet at once. */
+const MARGIN = 1;
+
+images.onArrival(() => {
+  for (const [key, sheet] of sheets) if (!sheet.whole) sheets.delete(key);
+});
 
 function paintTiles(
   ctx: CanvasRenderingContext2D,
@@ -94,27 +131,79 @@ function paintTiles(
   size: Size,
   highest: number,
   level: number,
-  seam: number,
+  ink: Tint | null,
 ): void {
+  const side = TILE * 2 ** (highest - level);
+  const seen = tilesSeen(picture, toPage, size, side);
+  if (seen.x2 < seen.x1 || seen.y2 < seen.y1) return;
+  const key = `${picture.page} ${ink ?? ""}`;
+  let sheet = sheets.get(key);
+  if (!sheet || sheet.level !== level || !covers(sheet, seen)) {
+    sheet = putTogether(picture, { level, ...seen }, highest, side, ink);
+  }
+  sheets.delete(key);
+  sheets.set(key, sheet);
+  const oldest = sheets.keys().next().value;
+  if (sheets.size > MOST_SHEETS && oldest !== undefined) sheets.delete(oldest);
+  const scale = side / TILE;
+  ctx.drawImage(
+    sheet.canvas,
+    sheet.x1 * side,
+    sheet.y1 * side,
+    sheet.canvas.width * scale,
+    sheet.canvas.height * scale,
+  );
+}
+
+function covers(sheet: Range, seen: Omit<Range, "level">): boolean {
+  return sheet.x1 <= seen.x1 && sheet.y1 <= seen.y1 && sheet.x2 >= seen.x2 && sheet.y2 >= seen.y2;
+}
+
+/** The tiles of the drawing that lie on the board, first to last. */
+function tilesSeen(picture: Picture, toPage: Map2, size: Size, side: number): Omit<Range, "level"> {
   const corners = [
     apply(toPage, [0, 0]),
     apply(toPage, [size.width, 0]),
     apply(toPage, [size.width, size.height]),
     apply(toPage, [0, size.height]),
   ];
-  const side = TILE * 2 ** (highest - level);
-  const clamp = (v: number, most: number) => Math.max(0, Math.min(Math.ceil(most / side) - 1, Math.floor(v / side)));
-  const x1 = clamp(Math.min(...corners.map((c) => c[0])), picture.width);
-  const x2 = clamp(Math.max(...corners.map((c) => c[0])), picture.width);
-  const y1 = clamp(Math.min(...corners.map((c) => c[1])), picture.height);
-  const y2 = clamp(Math.max(...corners.map((c) => c[1])), picture.height);
-  for (let y = y1; y <= y2; y++) {
-    for (let x = x1; x <= x2; x++) {
-      paintTile(ctx, picture, level, x, y, side, seam);
-    }
-  }
+  const { crop } = picture;
+  const xs = corners.map((c) => c[0]);
+  const ys = corners.map((c) => c[1]);
+  const right = Math.min(picture.width, crop.left + crop.width);
+  const bottom = Math.min(picture.height, crop.top + crop.height);
+  return {
+    x1: Math.floor(Math.max(crop.left, Math.min(...xs)) / side),
+    y1: Math.floor(Math.max(crop.top, Math.min(...ys)) / side),
+    x2: Math.ceil(Math.min(right, Math.max(...xs)) / side) - 1,
+    y2: Math.ceil(Math.min(bottom, Math.max(...ys)) / side) - 1,
+  };
 }
 
+function putTogether(picture: Picture, seen: Range, highest: number, side: number, ink: Tint | null): Sheet {
+  const last = (pixels: number) => Math.ceil(pixels / side) - 1;
+  const range = {
+    level: seen.level,
+    x1: Math.max(0, seen.x1 - MARGIN),
+    y1: Math.max(0, seen.y1 - MARGIN),
+    x2: Math.min(last(picture.width), seen.x2 + MARGIN),
+    y2: Math.min(last(picture.height), seen.y2 + MARGIN),
+  };
+  const canvas = document.createElement("canvas");
+  canvas.width = (range.x2 - range.x1 + 1) * TILE;
+  canvas.height = (range.y2 - range.y1 + 1) * TILE;
+  const ctx = canvas.getContext("2d");
+  let whole = highest >= seen.level;
+  for (let y = range.y1; ctx && y <= range.y2; y++) {
+    for (let x = range.x1; x <= range.x2; x++) {
+      const at = { x: (x - range.x1) * TILE, y: (y - range.y1) * TILE };
+      whole = paintTile(ctx, picture, seen.level, x, y, side, at, ink) && whole;
+    }
+  }
+  return { ...range, canvas, whole };
+}
+
+/** @returns whether the tile itself was there; otherwise a coarser one stands in */
 function paintTile(
   ctx: CanvasRenderingContext2D,
   picture: Picture,
@@ -122,20 +211,22 @@ function paintTile(
   x: number,
   y: number,
   side: number,
-  seam: number,
-): void {
+  at: { x: number; y: number },
+  ink: Tint | null,
+): boolean {
   for (let up = 0; up <= level; up++) {
-    const image = images.get(`/api/pages/${picture.page}/tiles/${level - up}/${y >> up}/${x >> up}`);
-    if (!image) {
+    const address = `/api/pages/${picture.page}/tiles/${level - up}/${y >> up}/${x >> up}`;
+    const loaded = images.get(address);
+    if (!loaded) {
       // The coarse tile is on its way too, and serves the whole neighbourhood until then.
       if (up < 3) continue;
-      return;
+      return false;
     }
+    const place = { left: (x >> up) * (side << up), top: (y >> up) * (side << up), side: side << up };
+    const image = ink && picture.made ? inkOf(address, loaded, picture.made, ink, place) : loaded;
     const part = TILE >> up;
-    const sx = (x % 2 ** up) * part;
-    const sy = (y % 2 ** up) * part;
-    // Part of a device pixel of overlap hides the seams of a turned or shrunk picture.
-    ctx.drawImage(image, sx, sy, part, part, x * side, y * side, side + seam, side + seam);
-    return;
+    ctx.drawImage(image, (x % 2 ** up) * part, (y % 2 ** up) * part, part, part, at.x, at.y, TILE, TILE);
+    return up === 0;
   }
+  return false;
 }

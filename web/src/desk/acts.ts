@@ -2,11 +2,14 @@ import type { Operation, Refused } from "../api/client";
 import { api, settled } from "../api/client";
 import { newId } from "../api/ids";
 import { apply, contains, distance, heldSquare, inverse, nearestOn, scaleOf, type XY } from "../board/geometry";
+import { linesOf } from "../board/lines";
 import { change, useProject } from "../project/store";
 import { type Chain, NOTHING_DRAFTED, type Snap, useDesk } from "./desk";
-import { drawingsOn, fitMap, wallLines } from "./selectors";
+import { drawingsOn, fitMap, type Place, wallLines } from "./selectors";
 
 const SNAP_PX = 9;
+/** How well the end of a line in a file is told, in pixels of its page. */
+const EXACT_PX = 0.05;
 /** Directions nearer to the grid than this are held square, unless Alt is down. */
 const HOLD_RAD = (4 * Math.PI) / 180;
 
@@ -14,6 +17,7 @@ const HOLD_RAD = (4 * Math.PI) / 180;
 export function snapAt(pointer: XY, free: boolean): Snap | null {
   const desk = useDesk.getState();
   const reach = SNAP_PX / desk.view.k;
+  if (desk.act === "calibrate" || desk.act === "square") return exactSnap(pointer, reach, free);
   if (desk.act === "walls") return wallSnap(pointer, reach, free);
   if (desk.act === "openings" && desk.door === null) {
     const hit = wallUnder(pointer, reach);
@@ -32,6 +36,18 @@ export function snapAt(pointer: XY, free: boolean): Snap | null {
   return null;
 }
 
+/** On a line drawing: the line's own end, or a point of the line, told by the file and not by its pixels. */
+function exactSnap(pointer: XY, reach: number, free: boolean): Snap | null {
+  const { drawing } = useDesk.getState();
+  const project = useProject.getState();
+  const map = fitMap(project.rows, drawing);
+  const page = drawing === null ? undefined : project.rows.drawing.get(drawing)?.page;
+  if (free || !map || page === undefined || !project.pages.get(page)?.made?.lines) return null;
+  const found = linesOf(page)?.nearest(apply(inverse(map), pointer), reach / scaleOf(map));
+  if (!found) return null;
+  return { at: apply(map, found.at), words: found.isEnd ? "end of a line, exact" : "on a line, exact", exact: true };
+}
+
 function wallSnap(pointer: XY, reach: number, free: boolean): Snap | null {
   const { chain, holdSquare } = useDesk.getState();
   const first = chain?.points[0];
@@ -43,6 +59,8 @@ function wallSnap(pointer: XY, reach: number, free: boolean): Snap | null {
   const at = held?.at ?? pointer;
   const joined = free ? null : wallUnder(pointer, reach, chain?.walls);
   if (joined) return { at, words: held ? `joins this wall, ${held.words}` : "joins this wall", wall: joined.id };
+  const exact = exactSnap(pointer, reach, free);
+  if (exact && (held === null || distance(exact.at, held.at) < reach)) return exact;
   if (!held) return null;
   if (first && chain && chain.points.length > 1) {
     // In line with the chain's beginning: corners close without measuring.
@@ -87,7 +105,7 @@ export function clickAt(pointer: XY, free: boolean): void {
   switch (desk.act) {
     case "calibrate":
     case "square":
-      return pickEnd(at);
+      return pickEnd(at, snap?.exact ?? false);
     case "walls":
       return wallPoint(at, snap);
     case "openings":
@@ -115,8 +133,8 @@ function select(pointer: XY): void {
   useDesk.setState({ selected: wall ? { type: "wall", id: wall.id } : null });
 }
 
-function pickEnd(at: XY): void {
-  const { drawing, ends, act } = useDesk.getState();
+function pickEnd(at: XY, exact: boolean): void {
+  const { drawing, ends, exactEnds, act } = useDesk.getState();
   const map = fitMap(useProject.getState().rows, drawing);
   if (!map) return;
   const px = apply(inverse(map), at);
@@ -124,26 +142,30 @@ function pickEnd(at: XY): void {
     const next = [...ends, px];
     useDesk.setState({
       ends: next,
+      exactEnds: [...exactEnds, exact],
       slip: next.length === 2 ? "" : null,
       slipError: null,
       focusedEnd: next.length === 2 ? 1 : 0,
     });
   } else if (act === "square" || useDesk.getState().slip === "") {
     // A click elsewhere begins again; a figure half typed is not thrown away by it.
-    useDesk.setState({ ends: [px], slip: null, slipError: null, focusedEnd: 0 });
+    useDesk.setState({ ends: [px], exactEnds: [exact], slip: null, slipError: null, focusedEnd: 0 });
   }
 }
 
 /** Moves the focused end of the length being picked, page pixels as seen upright on the screen. */
 export function nudgeEnd(dx: number, dy: number): void {
-  const { ends, focusedEnd } = useDesk.getState();
+  const { ends, exactEnds, focusedEnd } = useDesk.getState();
+  const moved = Math.min(focusedEnd, ends.length - 1);
   useDesk.setState({
-    ends: ends.map((p, i): XY => (i === Math.min(focusedEnd, ends.length - 1) ? [p[0] + dx, p[1] + dy] : p)),
+    ends: ends.map((p, i): XY => (i === moved ? [p[0] + dx, p[1] + dy] : p)),
+    exactEnds: exactEnds.map((exact, i) => exact && i !== moved),
   });
 }
 
 /** How well a pick is held: the lens shows it eight times as large, a coarse view shakes the hand a little. */
-function pickSigma(): number {
+function pickSigma(exact: boolean): number {
+  if (exact) return EXACT_PX;
   const { drawing, view } = useDesk.getState();
   const map = fitMap(useProject.getState().rows, drawing);
   const zoom = map ? view.k * scaleOf(map) : 1;
@@ -151,14 +173,14 @@ function pickSigma(): number {
 }
 
 export async function setKnownLength(text: string): Promise<void> {
-  const { drawing, ends, heldOut, standing, endsAt } = useDesk.getState();
+  const { drawing, ends, exactEnds, heldOut, standing, endsAt } = useDesk.getState();
   const [a, b] = ends;
   const unit = projectUnit();
   if (drawing === null || !a || !b) return;
   const [idA, idB] = [newId(), newId()];
   await sendDraft(heldOut ? "Check length" : "Known length", [
-    addPick(idA, drawing, a),
-    addPick(idB, drawing, b),
+    addPick(idA, drawing, a, exactEnds[0]),
+    addPick(idB, drawing, b, exactEnds[1]),
     {
       do: "add",
       type: "knownLength",
@@ -169,13 +191,13 @@ export async function setKnownLength(text: string): Promise<void> {
 }
 
 export async function setGridLine(): Promise<void> {
-  const { drawing, ends } = useDesk.getState();
+  const { drawing, ends, exactEnds } = useDesk.getState();
   const [a, b] = ends;
   if (drawing === null || !a || !b) return;
   const [idA, idB] = [newId(), newId()];
   await sendDraft("Grid line", [
-    addPick(idA, drawing, a),
-    addPick(idB, drawing, b),
+    addPick(idA, drawing, a, exactEnds[0]),
+    addPick(idB, drawing, b, exactEnds[1]),
     { do: "add", type: "gridPick", id: newId(), values: { drawing, a: idA, b: idB, axis: gridTurn()?.axis ?? "x" } },
   ]);
 }
@@ -193,8 +215,8 @@ export function gridTurn(): { axis: "x" | "y"; degrees: number } | null {
   return { axis, degrees: -off };
 }
 
-function addPick(id: string, drawing: string, [x, y]: XY): Operation {
-  return { do: "add", type: "pick", id, values: { drawing, x, y, sigmaPx: pickSigma() } };
+function addPick(id: string, drawing: string, [x, y]: XY, exact = false): Operation {
+  return { do: "add", type: "pick", id, values: { drawing, x, y, sigmaPx: pickSigma(exact) } };
 }
 
 export function projectUnit() {
@@ -346,13 +368,13 @@ export async function nameRoom(name: string): Promise<void> {
  * draft back with its reason, unless the hand has gone on to something else.
  */
 async function sendDraft(title: string, operations: Operation[]): Promise<void> {
-  const { ends, focusedEnd, door, roomAt, slip } = useDesk.getState();
+  const { ends, exactEnds, focusedEnd, door, roomAt, slip } = useDesk.getState();
   useDesk.setState(structuredClone(NOTHING_DRAFTED));
   const refused = await change(title, operations);
   if (!refused) return;
   const now = useDesk.getState();
   if (now.ends.length > 0 || now.door || now.roomAt || now.chain) return;
-  useDesk.setState({ ends, focusedEnd, door, roomAt, slip, slipError: refused.message });
+  useDesk.setState({ ends, exactEnds, focusedEnd, door, roomAt, slip, slipError: refused.message });
   // The error stands at the slip, not twice.
   useProject.setState({ trouble: null });
 }
@@ -408,7 +430,32 @@ export function stepBack(): void {
   useDesk.setState({ selected: null });
 }
 
-export function chooseStorey(storey: string): void {
-  const [drawing] = drawingsOn(useProject.getState().rows, storey);
-  useDesk.setState({ storey, drawing: drawing?.id ?? null, selected: null, ...structuredClone(NOTHING_DRAFTED) });
+/** Goes to a storey or side; its topmost drawing that shows becomes the one worked on. */
+export function choosePlace(place: Place): void {
+  const drawings = drawingsOn(useProject.getState().rows, place);
+  const drawing = drawings.findLast((d) => !d.hidden) ?? drawings[0];
+  useDesk.setState({
+    ...place,
+    drawing: drawing?.id ?? null,
+    selected: null,
+    cutting: null,
+    ...structuredClone(NOTHING_DRAFTED),
+  });
+}
+
+/** Makes a drawing the one worked on, where it is, and shows it if it was hidden. */
+export function chooseDrawing(id: string): void {
+  const drawing = useProject.getState().rows.drawing.get(id);
+  if (!drawing) return;
+  if (drawing.hidden) {
+    void change("Show a drawing", [{ do: "set", type: "drawing", id, values: { hidden: false } }]);
+  }
+  useDesk.setState({
+    storey: drawing.storey,
+    side: drawing.side,
+    drawing: id,
+    selected: null,
+    cutting: null,
+    ...structuredClone(NOTHING_DRAFTED),
+  });
 }

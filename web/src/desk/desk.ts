@@ -2,17 +2,40 @@ import { create } from "zustand";
 import { useShallow } from "zustand/react/shallow";
 import type { Size, View, XY } from "../board/geometry";
 import { mapOf, viewUnder } from "../board/geometry";
+import type { DrawingKind } from "../project/rows";
 import { useProject } from "../project/store";
 
 export type Step = "bring-in" | "true-up" | "trace" | "prove" | "hand-over";
-export type Act = "calibrate" | "square" | "walls" | "openings" | "rooms" | "measure";
+export type Act = "cut" | "calibrate" | "square" | "walls" | "openings" | "rooms" | "measure";
 
 export interface Snap {
   at: XY;
   words: string;
+  /** it holds to a line of the file itself, not to its pixels */
+  exact?: boolean;
   /** the wall that an end joins */
   wall?: string;
   closes?: boolean;
+}
+
+/** A box on a page while it is being cut into drawings; page pixels. */
+export interface CutBox {
+  /** the drawing that it is the outline of; null for one still to be made */
+  drawing: string | null;
+  left: number;
+  top: number;
+  width: number;
+  height: number;
+  name: string;
+  kind: DrawingKind;
+  /** where it goes: a storey, a side, or a side of its own still to be made */
+  place: { storey: string } | { side: string } | "new side";
+}
+
+export interface Cutting {
+  page: string;
+  boxes: CutBox[];
+  focused: number;
 }
 
 export interface Chain {
@@ -26,14 +49,19 @@ export interface Chain {
 export interface DeskState {
   step: Step;
   act: Act | null;
+  /** the storey being worked on; null while a side is */
   storey: string | null;
+  side: string | null;
   drawing: string | null;
+  cutting: Cutting | null;
   view: View;
   size: Size;
   pointer: XY | null;
   snap: Snap | null;
   /** picked ends of a length or grid line, page pixels */
   ends: XY[];
+  /** which of the ends hold to lines of the file itself */
+  exactEnds: boolean[];
   focusedEnd: 0 | 1;
   chain: Chain | null;
   door: { wall: string; from: number; to: number | null } | null;
@@ -49,13 +77,16 @@ export interface DeskState {
   heldOut: boolean;
   standing: string;
   endsAt: string;
-  fade: number;
+  /** the slider that is being moved, before it is saved */
+  fading: { drawing: string; fade: number } | null;
+  showsOpen: boolean;
   keysShown: boolean;
   singleKeys: boolean;
 }
 
 export const NOTHING_DRAFTED = {
   ends: [],
+  exactEnds: [],
   focusedEnd: 1,
   chain: null,
   door: null,
@@ -75,7 +106,9 @@ export const useDesk = create<DeskState>(() => ({
   step: "true-up",
   act: null,
   storey: null,
+  side: null,
   drawing: null,
+  cutting: null,
   view: { x: 0, y: 0, k: 0.05 },
   size: { width: 800, height: 600 },
   pointer: null,
@@ -86,14 +119,15 @@ export const useDesk = create<DeskState>(() => ({
   heldOut: false,
   standing: "figured",
   endsAt: "outer face",
-  fade: 1,
+  fading: null,
+  showsOpen: false,
   keysShown: false,
   singleKeys: true,
   ...structuredClone(NOTHING_DRAFTED),
 }));
 
 export function goTo(step: Step, act: Act | null = null): void {
-  useDesk.setState({ step, act, selected: null, ...structuredClone(NOTHING_DRAFTED) });
+  useDesk.setState({ step, act, selected: null, cutting: null, ...structuredClone(NOTHING_DRAFTED) });
 }
 
 export function setAct(act: Act | null): void {

@@ -1,10 +1,11 @@
 import { useEffect } from "react";
 import { apply, viewOf, type XY, zoomAt } from "../board/geometry";
+import type { Picture } from "../board/picture";
 import { redo, undo, useProject } from "../project/store";
 import { STEPS } from "../steps/steps";
 import { clickAt, removeWall, snapAt, stepBack } from "./acts";
 import { goTo, NOTHING_DRAFTED, setAct, setView, useDesk } from "./desk";
-import { pictureOf } from "./selectors";
+import { pageWhole, pictureOf } from "./selectors";
 
 /** The board's keys. They rest while a field has the focus, and single letters can be switched off. */
 export function useKeys(): void {
@@ -103,6 +104,9 @@ function letterKey(key: string): boolean {
     case "f":
       showWholePage();
       return true;
+    case "h":
+      useDesk.setState({ showsOpen: !desk.showsOpen });
+      return true;
     case "t":
       showTraced();
       return true;
@@ -116,15 +120,27 @@ function letterKey(key: string): boolean {
   return false;
 }
 
+/** The drawing that is worked on, filling the board; while its page is being cut, the page. */
 export function showWholePage(): void {
-  const { drawing, size } = useDesk.getState();
-  const picture = pictureOf(useProject.getState(), drawing);
+  const { drawing, cutting } = useDesk.getState();
+  const project = useProject.getState();
+  showPicture(cutting ? pageWhole(project, drawing) : pictureOf(project, drawing));
+}
+
+/** The whole page under the drawing that is worked on. */
+export function showPage(): void {
+  showPicture(pageWhole(useProject.getState(), useDesk.getState().drawing));
+}
+
+function showPicture(picture: Picture | null): void {
+  const { size } = useDesk.getState();
   if (!picture) return;
+  const { left, top, width, height } = picture.crop;
   const corners: XY[] = [
-    [0, 0],
-    [picture.width, 0],
-    [picture.width, picture.height],
-    [0, picture.height],
+    [left, top],
+    [left + width, top],
+    [left + width, top + height],
+    [left, top + height],
   ];
   const view = viewOf(
     corners.map((c) => apply(picture.pixelToMm, c)),

@@ -20,6 +20,17 @@ export function wallLines(rows: Rows, storey: string | null): WallLine[] {
   return lines;
 }
 
+/** What is worked on: a storey or a side. */
+export interface Place {
+  storey: string | null;
+  side: string | null;
+}
+
+export function placeName(rows: Rows, place: Place): string {
+  if (place.storey !== null) return rows.storey.get(place.storey)?.name ?? "";
+  return place.side === null ? "" : (rows.side.get(place.side)?.name ?? "");
+}
+
 export function pictureOf(project: ProjectState, drawing: string | null): Picture | null {
   const row = drawing === null ? undefined : project.rows.drawing.get(drawing);
   const page = row && project.rows.page.get(row.page);
@@ -28,6 +39,8 @@ export function pictureOf(project: ProjectState, drawing: string | null): Pictur
   const progress = project.pages.get(page.id);
   return {
     page: page.id,
+    crop: { left: row.left, top: row.top, width: row.width, height: row.height },
+    made: progress?.made ?? null,
     width: page.width,
     height: page.height,
     ready: progress?.state === "ready",
@@ -36,13 +49,27 @@ export function pictureOf(project: ProjectState, drawing: string | null): Pictur
   };
 }
 
+/** The whole page under a drawing, as it lies by that drawing's fit. */
+export function pageWhole(project: ProjectState, drawing: string | null): Picture | null {
+  const picture = pictureOf(project, drawing);
+  return picture && { ...picture, crop: { left: 0, top: 0, width: picture.width, height: picture.height } };
+}
+
 export function fitMap(rows: Rows, drawing: string | null): Map2 | null {
   const fit = drawing === null ? undefined : rows.fit.get(drawing);
   return fit ? mapOf(fit) : null;
 }
 
-export function drawingsOn(rows: Rows, storey: string | null): Thing<"drawing">[] {
-  return [...rows.drawing.values()].filter((d) => d.storey === storey).sort((a, b) => (a.id < b.id ? -1 : 1));
+/** Drawings of a storey or side, the lowest first. */
+export function drawingsOn(rows: Rows, place: Place): Thing<"drawing">[] {
+  return [...rows.drawing.values()]
+    .filter((d) => (place.storey === null ? d.side !== null && d.side === place.side : d.storey === place.storey))
+    .sort((a, b) => a.order - b.order || (a.id < b.id ? -1 : 1));
+}
+
+/** Pages that a newer version waits to replace are shown with it, not for themselves. */
+export function pagesOf(rows: Rows, source: string): Thing<"page">[] {
+  return [...rows.page.values()].filter((p) => p.source === source).sort((a, b) => a.number - b.number);
 }
 
 /** Named rooms of a storey that no region holds. */

@@ -15,6 +15,9 @@ export function TraceLedger() {
   const shapes = desk.storey === null ? undefined : derived.get(desk.storey);
   const lines = wallLines(rows, desk.storey);
   const guess = desk.drawing !== null && fits.get(desk.drawing)?.plusMinusMmPer10m == null;
+  if (desk.storey === null) {
+    return <Head title="A side">Walls, doors and rooms are traced on a storey: go to one at the top.</Head>;
+  }
   const unnamed = shapes?.rooms.filter((r) => r.id === null).length ?? 0;
   const [leak] = shapes?.leaks ?? [];
   const next = leak

@@ -51,17 +51,24 @@ export function TrueUpLedger() {
         })}
       </div>
       <footer className="border-t border-line px-4 py-3 text-[13px] text-quiet">
-        1 px is {report.mmPerPixel.toFixed(2)} mm{report.determined.scale ? "" : " by guess"}: a 100 mm partition is{" "}
-        {grouped(100 / report.mmPerPixel)} px wide.
+        1 px is {report.mmPerPixel.toFixed(2)} mm{report.determined.scale ? "" : " by guess"}. {report.legibility.words}
       </footer>
     </>
   );
 }
 
+const BASIS: Record<FitReport["basis"], string> = {
+  paper: "Taken for 1:100 on A3 until a known length says better.",
+  resolution: "Taken for 1:100 at the scan's resolution until a known length says better.",
+  page: "Taken from a drawing of the same page that is trued: check it with one length.",
+  file: "Taken from what the file says of itself: check it with one length.",
+  lengths: "",
+};
+
 function sentence(report: FitReport, tolerance: number): string {
   const parts: string[] = [];
   const pm = report.plusMinusMmPer10m;
-  if (pm === null) parts.push("Sizes are taken from the paper until a known length says better.");
+  if (pm === null) parts.push(BASIS[report.basis]);
   else if (!report.holds) parts.push("The statements disagree by more than they claim.");
   else if (pm <= tolerance) parts.push(`Good enough for this purpose (±${tolerance}).`);
   else parts.push(`This purpose asks for ±${tolerance}.`);

@@ -27,7 +27,10 @@ function Magnified({ at, width, height, colour }: { at: XY | null; width: number
       ctx.fillStyle = "#fdfcfa";
       ctx.fillRect(0, 0, ctx.canvas.width, ctx.canvas.height);
       const [x, y] = apply(picture.pixelToMm, at);
-      paintPicture(ctx, picture, { x, y, k: MAGNIFICATION / scaleOf(picture.pixelToMm) }, { width, height }, dpr, 1);
+      paintPicture(ctx, picture, { x, y, k: MAGNIFICATION / scaleOf(picture.pixelToMm) }, { width, height }, dpr, {
+        alpha: 1,
+        ink: null,
+      });
       ctx.setTransform(dpr, 0, 0, dpr, 0, 0);
       ctx.strokeStyle = colour;
       ctx.lineWidth = 1.4;

@@ -2,7 +2,7 @@ import { useEffect, useState } from "react";
 import type { Account, Refused } from "../api/client";
 import { Board } from "../board/Board";
 import { BoardFoot } from "../board/BoardFoot";
-import { chooseStorey } from "../desk/acts";
+import { choosePlace } from "../desk/acts";
 import { goTo, useDesk } from "../desk/desk";
 import { showTraced, showWholePage, useKeys } from "../desk/keys";
 import { inOrder } from "../desk/selectors";
@@ -12,6 +12,9 @@ import { ProveLedger } from "../ledger/ProveLedger";
 import { TraceLedger } from "../ledger/TraceLedger";
 import { TrueUpLedger } from "../ledger/TrueUpLedger";
 import { BrokenLineLens, Lens } from "../lens/Lens";
+import { CutOverlay } from "../sources/CutOverlay";
+import { MatchPoints } from "../sources/MatchPoints";
+import { useWaysIn } from "../sources/useWaysIn";
 import { StepRail } from "../steps/StepRail";
 import { KeyList } from "../ui/KeyList";
 import { closeProject, openProject, startPolling, useProject } from "./store";
@@ -30,6 +33,7 @@ export function ProjectPage(props: { id: string; account: Account; onSignedOut: 
   const open = useProject((s) => s.id === props.id);
   const step = useDesk((s) => s.step);
   useKeys();
+  const over = useWaysIn();
   useEffect(() => {
     openProject(props.id).then(begin, (refused: Refused) => setError(refused.message));
     const stop = startPolling();
@@ -58,9 +62,16 @@ export function ProjectPage(props: { id: string; account: Account; onSignedOut: 
       <div className="flex min-h-0 flex-1">
         <StepRail />
         <Board>
+          <CutOverlay />
           <Lens />
           <BrokenLineLens />
           <BoardFoot />
+          <MatchPoints />
+          {over && (
+            <div className="pointer-events-none absolute inset-3 z-30 flex items-center justify-center rounded-xl border-4 border-dashed border-ink bg-sheet/80 text-2xl font-bold">
+              Let go to bring it in
+            </div>
+          )}
         </Board>
         <aside
           className="flex w-[322px] shrink-0 flex-col border-l border-line bg-sheet max-[1100px]:w-[264px]"
@@ -78,13 +89,12 @@ export function ProjectPage(props: { id: string; account: Account; onSignedOut: 
 function begin(): void {
   const { rows } = useProject.getState();
   const [storey] = inOrder(rows.storey.values());
-  if (storey) chooseStorey(storey.id);
+  if (storey) choosePlace({ storey: storey.id, side: null });
   const { drawing } = useDesk.getState();
   const guess = drawing === null || (rows.fit.get(drawing)?.isGuess ?? true);
   if (rows.page.size === 0) goTo("bring-in");
   else if (guess) goTo("true-up");
   else goTo("trace");
-  useDesk.setState({ fade: (drawing ? rows.drawing.get(drawing)?.fade : undefined) ?? 1 });
   // Once the board knows its size.
   requestAnimationFrame(() => requestAnimationFrame(guess ? showWholePage : showTraced));
 }

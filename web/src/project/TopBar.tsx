@@ -1,6 +1,6 @@
 import type { Account } from "../api/client";
 import { newId } from "../api/ids";
-import { chooseStorey } from "../desk/acts";
+import { chooseDrawing, choosePlace } from "../desk/acts";
 import { useDesk, useDeskFields } from "../desk/desk";
 import { showTraced, showWholePage } from "../desk/keys";
 import { drawingsOn, inOrder } from "../desk/selectors";
@@ -9,10 +9,11 @@ import { change, redo, undo, useProject } from "./store";
 
 export function TopBar({ account, onSignedOut }: { account: Account; onSignedOut: () => void }) {
   const { rows, revision, steps, waiting, away } = useProject();
-  const { storey, drawing } = useDeskFields("storey", "drawing");
+  const { storey, side, drawing } = useDeskFields("storey", "side", "drawing");
   const [project] = rows.project.values();
   const storeys = inOrder(rows.storey.values()).sort((a, b) => a.elevation - b.elevation);
-  const drawings = drawingsOn(rows, storey);
+  const drawings = drawingsOn(rows, { storey, side });
+  const sides = inOrder(rows.side.values());
   const addStorey = () => {
     const top = storeys.at(-1);
     void change("Add a storey", [
@@ -29,18 +30,19 @@ export function TopBar({ account, onSignedOut }: { account: Account; onSignedOut
     ]);
   };
   return (
-    <header className="flex h-[46px] shrink-0 items-center gap-4 border-b border-line px-4">
-      <a href="#/" className="text-[16px] font-bold whitespace-nowrap" title="All projects">
+    <header className="flex h-[46px] shrink-0 items-center gap-3 border-b border-line px-4 whitespace-nowrap">
+      <a href="#/" className="max-w-56 truncate text-[16px] font-bold" title="All projects">
         {project?.name}
       </a>
-      <fieldset className="flex overflow-hidden rounded-lg border border-line bg-white" aria-label="Storeys">
+      <fieldset className="flex min-w-0 overflow-hidden rounded-lg border border-line bg-white" aria-label="Storeys">
         {storeys.map((s) => (
           <button
             key={s.id}
             type="button"
             aria-pressed={s.id === storey}
-            className={`px-3 py-1.5 ${s.id === storey ? "bg-ink font-semibold text-white" : ""}`}
-            onClick={() => chooseStorey(s.id)}
+            title={s.name}
+            className={`max-w-32 min-w-9 truncate px-3 py-1.5 ${s.id === storey ? "bg-ink font-semibold text-white" : ""}`}
+            onClick={() => choosePlace({ storey: s.id, side: null })}
           >
             {s.name}
           </button>
@@ -49,14 +51,30 @@ export function TopBar({ account, onSignedOut }: { account: Account; onSignedOut
           add
         </button>
       </fieldset>
+      {sides.length > 0 && (
+        <fieldset className="flex min-w-0 overflow-hidden rounded-lg border border-line bg-white" aria-label="Sides">
+          {sides.map((s) => (
+            <button
+              key={s.id}
+              type="button"
+              aria-pressed={s.id === side}
+              title={s.name}
+              className={`max-w-32 min-w-9 truncate px-3 py-1.5 ${s.id === side ? "bg-ink font-semibold text-white" : ""}`}
+              onClick={() => choosePlace({ storey: null, side: s.id })}
+            >
+              {s.name}
+            </button>
+          ))}
+        </fieldset>
+      )}
       {drawings.length > 0 && (
         <label className="flex min-w-0 items-center gap-1.5 text-quiet">
-          showing
+          <span className="max-[1360px]:sr-only">working on</span>
           <select
             className="max-w-44 truncate bg-transparent text-ink underline"
             value={drawing ?? ""}
             onChange={(e) => {
-              useDesk.setState({ drawing: e.target.value, fade: rows.drawing.get(e.target.value)?.fade ?? 1 });
+              chooseDrawing(e.target.value);
               ((rows.fit.get(e.target.value)?.isGuess ?? true) ? showWholePage : showTraced)();
             }}
           >

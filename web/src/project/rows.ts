@@ -1,21 +1,54 @@
 import type { Row, Schemas } from "../api/client";
 
+export const DRAWING_KINDS = ["plan", "roof", "elevation", "section", "site", "detail"] as const;
+export type DrawingKind = (typeof DRAWING_KINDS)[number];
+export const TINTS = ["ink", "teal", "plum", "ochre", "rust"] as const;
+export type Tint = (typeof TINTS)[number];
+
 /** Typed faces of the rows that the interface reads. */
 export interface Values {
   project: { name: string; purpose: Schemas["Purpose"]; unit: Schemas["Unit"] };
   storey: { name: string; elevation: number; height: number };
-  source: { name: string; sha256: string; bytes: number; mediaType: string };
-  page: { source: string; number: number; width: number; height: number; resolution: number | null };
+  side: { name: string };
+  source: {
+    name: string;
+    sha256: string;
+    bytes: number;
+    mediaType: string;
+    origin: string;
+    address: string;
+    broughtBy: string;
+    broughtAt: string;
+  };
+  page: {
+    source: string;
+    number: number;
+    width: number;
+    height: number;
+    resolution: number | null;
+    remark: string;
+    hintMmPerPixel: number | null;
+    hintFrom: string;
+    replaces: string | null;
+  };
   drawing: {
     page: string;
-    storey: string;
+    storey: string | null;
+    side: string | null;
     name: string;
-    kind: string;
+    kind: DrawingKind;
     left: number;
     top: number;
     width: number;
     height: number;
     fade: number;
+    /** quarter turns, counter-clockwise as seen */
+    turns: number;
+    inkOnly: boolean;
+    tint: Tint;
+    before: boolean;
+    order: number;
+    hidden: boolean;
   };
   fit: {
     model: string;
@@ -77,6 +110,7 @@ export type Rows = { readonly [K in Kind]: ReadonlyMap<string, Thing<K>> };
 const KINDS: readonly Kind[] = [
   "project",
   "storey",
+  "side",
   "source",
   "page",
   "drawing",

@@ -27,6 +27,8 @@ function fitted(plusMinusMmPer10m: number | null, turn = true): ProjectState {
     offers: [],
     advice: [],
     scale: 50,
+    basis: plusMinusMmPer10m === null ? "paper" : "lengths",
+    legibility: { partitionPx: 20, plusMinusMm: 3, words: "Clear" },
   };
   return { ...empty, fits: new Map([["d", fit]]) };
 }
@@ -50,7 +52,16 @@ describe("the step rail", () => {
   });
 
   it("counts pages while they are being read", () => {
-    const page = { page: "p", hasPreview: true, tilesDone: 3, tilesTotal: 182, tileSuffix: "", message: "" };
+    const page = {
+      page: "p",
+      hasPreview: true,
+      tilesDone: 3,
+      tilesTotal: 182,
+      tileSuffix: "",
+      message: "",
+      made: null,
+      registration: null,
+    };
     const rows = withRows(noRows(), [
       { type: "page", id: "p", revision: 1, values: { source: "x", number: 1, width: 1, height: 1, resolution: null } },
     ]);
