@@ -83,14 +83,49 @@ final class Desk
         return ['do' => 'add', 'type' => 'opening', 'id' => $id ?? self::newId(), 'values' => ['wall' => $wall, 'kind' => 'door', 'offset' => $offset, 'width' => $width, 'sill' => 0, 'hand' => 'left', 'swing' => 'left', 'number' => 'D01']];
     }
 
-    /** @return array<mixed> the answer */
-    public function bringIn(string $path, string $name = 'ground.jpg', ?string $change = null): array
+    /**
+     * @param array<string, string|\CURLFile> $more fields of the form
+     *
+     * @return array<mixed> the answer
+     */
+    public function bringIn(string $path, string $name = 'ground.jpg', ?string $change = null, array $more = []): array
     {
-        [$status, $state] = $this->client->send('POST', "/api/projects/$this->id/sources", form: ['change' => $change ?? self::newId(), 'storey' => $this->storey, 'file' => new \CURLFile($path, 'image/jpeg', $name)]);
+        [$status, $state] = $this->send($path, $name, $change, $more);
         Assert::assertSame(200, $status, (string) json_encode($state));
         $this->revision = self::int($state['revision']);
-        $this->drawing = self::rows($state, 'drawing')[0]['id'];
+        $this->drawing = self::rows($state, 'drawing')[0]['id'] ?? $this->drawing;
         $this->page = self::rows($state, 'page')[0]['id'];
+
+        return $state;
+    }
+
+    /**
+     * @param array<string, string|\CURLFile> $more fields of the form
+     *
+     * @return array{int, array<mixed>} status and answer, whatever they are
+     */
+    public function send(string $path, string $name, ?string $change = null, array $more = []): array
+    {
+        return $this->client->send('POST', "/api/projects/$this->id/sources", form: $more + ['change' => $change ?? self::newId(), 'storey' => $this->storey, 'file' => new \CURLFile($path, 'image/jpeg', $name)]);
+    }
+
+    /** A picture of the page at hand: `preview`, or `tiles/z/y/x`. */
+    public function picture(string $name): \GdImage
+    {
+        [$status, $body] = $this->client->send('GET', "/api/pages/$this->page/$name");
+        Assert::assertSame(200, $status, $name);
+        Assert::assertIsString($body['text']);
+        $image = imagecreatefromstring($body['text']);
+        Assert::assertInstanceOf(\GdImage::class, $image, $name);
+
+        return $image;
+    }
+
+    /** @return array<mixed> the whole project as it is now */
+    public function state(): array
+    {
+        $state = $this->client->ok('GET', "/api/projects/$this->id");
+        $this->revision = self::int($state['revision']);
 
         return $state;
     }
@@ -149,6 +184,13 @@ final class Desk
         }
 
         return $rows;
+    }
+
+    public static function float(mixed $value): float
+    {
+        Assert::assertIsNumeric($value);
+
+        return (float) $value;
     }
 
     public static function int(mixed $value): int

@@ -42,6 +42,25 @@ final readonly class FitKeeper
     {
     }
 
+    /** A drawing about which nothing is stated keeps its lower left corner at the origin when it is cut anew. */
+    private function corner(Workspace $workspace, Drawing $drawing): void
+    {
+        $before = $workspace->before()[RowType::Drawing->value.'/'.$drawing->id()->toRfc4122()][2] ?? [];
+        $after = $drawing->values();
+        $row = $workspace->get(DrawingFit::class, $drawing->id());
+        $outline = ['left' => true, 'top' => true, 'width' => true, 'height' => true];
+        $isCut = array_intersect_key($before, $outline) !== array_intersect_key($after, $outline);
+        if (!$isCut || !$row->isGuess() || FitBasis::File === $row->basis() || [] !== $workspace->findBy(Pick::class, 'drawing', $drawing->id())) {
+            return;
+        }
+        $old = $row->pixelToMm();
+        $box = $drawing->box();
+        $centre = new PixelPoint($box->left + $box->width / 2.0, $box->top + $box->height / 2.0);
+        $next = self::cornered($drawing, $old->mmPerPixelAt($centre), $old->turnRadAt($centre));
+        $workspace->set($row, DrawingFit::valuesOf($next, $row->basis(), $row->plusMinusMmPer10m()), 'fit');
+        $this->carry($workspace, $drawing, $old, $next);
+    }
+
     /** @return array<string, scalar|null> values of a fit about which nothing is stated */
     public static function guessed(Page $page, Drawing $drawing): array
     {
@@ -102,6 +121,8 @@ final readonly class FitKeeper
                 $workspace->add(RowType::Fit, $drawing->id(), $this->firstValues($workspace, $drawing), 'fit');
             } elseif ($this->turn($workspace, $drawing)) {
                 $drawings[$drawing->id()->toRfc4122()] = true;
+            } else {
+                $this->corner($workspace, $drawing);
             }
         }
         foreach (array_keys($drawings) as $id) {

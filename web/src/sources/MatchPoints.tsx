@@ -76,7 +76,7 @@ function Pane({ page, side, title }: { page: string; side: "old" | "new"; title:
           ref={picture}
           type="button"
           aria-label={`The ${title} page: arrow keys move the cross, Space picks`}
-          className="relative block p-0 max-h-full max-w-full cursor-crosshair border border-line bg-white"
+          className="relative block max-w-full p-0 cursor-crosshair border border-line bg-white"
           style={{
             aspectRatio: `${row.width} / ${row.height}`,
             height: "100%"
@@ -94,7 +94,13 @@ function Pane({ page, side, title }: { page: string; side: "old" | "new"; title:
             e.stopPropagation();
           }}
         >
-          <img src={`/api/pages/${page}/preview`} alt="" className="block h-full w-full" draggable={false} />
+          <img
+            src={`/api/pages/${page}/preview`}
+            alt=""
+            className="block max-w-full"
+            style={{ maxHeight: row.width > row.height ? "calc((100vh - 190px) / 2)" : "calc(100vh - 170px)" }}
+            draggable={false}
+          />
           <svg className="pointer-events-none absolute inset-0 h-full w-full overflow-visible" aria-hidden="true">
             <title>Picked points</title>
             {pairs.map((pair, i) => {

@@ -119,10 +119,9 @@ final readonly class PageMaker
      */
     private function previewOfPdf(string $source, int $number, int $width, int $height, string $work, callable $mayGoOn): null
     {
-        $scale = min(1.0, self::PREVIEW / max($width, $height));
+        // By its longer side: sizes along x and y are taken before the page's own rotation.
         $this->tool->run([
-            'pdftoppm', '-f', (string) $number, '-l', (string) $number, '-singlefile', '-jpeg',
-            '-scale-to-x', (string) max(1, (int) round($width * $scale)), '-scale-to-y', (string) max(1, (int) round($height * $scale)), $source, $work.'/preview',
+            'pdftoppm', '-f', (string) $number, '-l', (string) $number, '-singlefile', '-jpeg', '-scale-to', (string) min(self::PREVIEW, max($width, $height)), $source, $work.'/preview',
         ], 120.0, $mayGoOn);
 
         return is_file($work.'/preview.jpg') ? null : throw PictureFailure::of('');

@@ -16,6 +16,10 @@ use Plinth\Core\Geometry\Point;
 final readonly class LineDrawing
 {
     private const MOST_BYTES = 60_000_000;
+    /** drawing units */
+    private const FURTHEST = 1e9;
+    /** Places further from the zero than this are a map's coordinates, not a building's. */
+    private const NEAR_MM = 1e8;
     /** blank edge round a drawing that has no paper, part of its longer side */
     private const EDGE = 0.02;
     /** $INSUNITS of the DXF reference, 2018: drawing units in mm */
@@ -66,7 +70,10 @@ final readonly class LineDrawing
         $ys = array_merge(...array_map(static fn (array $c): array => array_column($c, 1), $chains));
         [$xMin, $xMax, $yMin, $yMax] = [min($xs), max($xs), min($ys), max($ys)];
         $longer = max($xMax - $xMin, $yMax - $yMin);
-        if (!is_finite($longer) || $longer <= 0.0) {
+        if (max(abs($xMin), abs($xMax), abs($yMin), abs($yMax)) > self::FURTHEST) {
+            throw PictureFailure::unsafe('This DXF has lines further from its origin than anything on Earth. Remove what lies far off, or move the drawing, and save it again.');
+        }
+        if ($longer <= 0.0) {
             throw PictureFailure::unsafe('This DXF holds no lines that can be shown. Save the drawing again as plain DXF.');
         }
         $edge = self::EDGE * $longer;
@@ -86,7 +93,7 @@ final readonly class LineDrawing
         }
         $svg = \sprintf('<svg xmlns="http://www.w3.org/2000/svg" width="%d" height="%d"><rect width="100%%" height="100%%" fill="#fff"/><path d="%s" fill="none" stroke="#000" stroke-width="2.5" stroke-linecap="round"/></svg>', $width, $height, implode('', $paths));
         $mm = self::UNITS[$code] ?? null;
-        $hint = null === $mm ? null : new PageHint($mm / $scale, 0.0, new Point($mm * $left, $mm * $bottom), 'file, drawn in '.self::UNIT_NAMES[$code]);
+        $hint = null === $mm ? null : new PageHint($mm / $scale, 0.0, max(abs($mm * $left), abs($mm * $bottom)) < self::NEAR_MM ? new Point($mm * $left, $mm * $bottom) : null, 'file, drawn in '.self::UNIT_NAMES[$code]);
         $remark = null === $mm ? 'The file does not say its unit: calibrate it as you would a scan.' : '';
 
         return new DrawnLines(new FoundPage($width, $height, null, $remark, $hint), $svg, 1.0, $lines);

@@ -1,0 +1,104 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Tests;
+
+use PHPUnit\Framework\TestCase;
+
+/**
+ * Whatever is thrown at it, the application says in words what is wrong, keeps nothing half done, leaves no process behind and
+ * goes on working.
+ */
+final class HostileFilesTest extends TestCase
+{
+    public function testHostileFilesAreAnsweredInWordsAndLeaveNothingBehind(): void
+    {
+        $files = new Files();
+        $desk = new Desk(Client::ofStack()->signIn());
+        $tried = 0;
+        $pages = [];
+        foreach ((new HostileFiles($files))->all() as $what => [$bytes, $name]) {
+            ++$tried;
+            $before = $desk->revision;
+            [$status, $answer] = $desk->send($files->write('hostile', $bytes), $name);
+            if (200 === $status) {
+                $desk->revision = Desk::int($answer['revision']);
+                foreach (Desk::rows($answer, 'page') as $page) {
+                    $pages[$page['id']] = $what;
+                }
+                foreach (Desk::rows($answer, 'source') as $source) {
+                    self::assertIsString($source['values']['name']);
+                    self::assertDoesNotMatchRegularExpression('/[\x00-\x1F\x7F\/\\\\]/', $source['values']['name'], $what);
+                }
+                continue;
+            }
+            self::assertContains($status, [413, 422], "$what: $status ".json_encode($answer));
+            self::assertIsArray($answer['error'], $what);
+            self::assertIsString($answer['error']['message'], $what);
+            self::assertMatchesRegularExpression('/^[A-Z].{15,}\.$/u', $answer['error']['message'], $what);
+            self::assertSame('file', $answer['error']['at'], $what);
+            self::assertSame($before, $desk->client->ok('GET', "/api/projects/$desk->id/changes?since=$before")['revision'], "$what changed the project");
+        }
+        self::assertGreaterThanOrEqual(150, $tried);
+        foreach ($pages as $page => $what) {
+            $desk->page = $page;
+            $progress = $desk->imported();
+            if ('failed' === $progress['state']) {
+                self::assertIsString($progress['message']);
+                self::assertMatchesRegularExpression('/^[A-Z].{15,}\.$/u', $progress['message'], $what);
+            } else {
+                self::assertSame('ready', $progress['state'], $what);
+                self::assertGreaterThan(0, imagesx($desk->picture('preview')), $what);
+            }
+        }
+        self::assertSame([], glob(getenv('PLINTH_FILES').'/pages/*.part'), 'Nothing half made is left.');
+        self::assertFileDoesNotExist(getenv('PLINTH_FILES').'/../../etc/passwd');
+        exec('pgrep -P 1 -f "^(vips|pdftoppm|pdfinfo|pdfimages|pdftocairo|ogr2ogr) "', $left);
+        self::assertSame([], $left, 'No child is left without its parent.');
+        $desk->bringIn("$files->folder/card.png", 'after all.png');
+        self::assertSame('ready', $desk->imported()['state'], 'The next drawing comes in as ever.');
+    }
+
+    public function testWhatIsLockedTooManyOrTooLargeIsSaid(): void
+    {
+        $files = new Files();
+        $desk = new Desk(Client::ofStack()->signIn());
+        $expected = ['PDF locked with a password' => 'locked with a password', 'PDF with 300 pages' => '300 pages', 'PDF that claims 100 000 pages' => 'no pages', 'PDF without pages' => 'no pages', 'PNG that claims 30000 × 30000' => '250 million', 'PNG that claims 1 × 60000' => 'too small to hold a drawing', 'SVG of a thousand million laughs' => 'entities', 'jpg cut after 0 bytes' => 'empty'];
+        foreach ((new HostileFiles($files))->all() as $what => [$bytes, $name]) {
+            if (isset($expected[$what])) {
+                [, $answer] = $desk->send($files->write('hostile', $bytes), $name);
+                self::assertIsArray($answer['error'], $what);
+                self::assertIsString($answer['error']['message']);
+                self::assertStringContainsString($expected[$what], $answer['error']['message']);
+                unset($expected[$what]);
+            }
+        }
+        self::assertSame([], $expected);
+    }
+
+    public function testAnUploadBrokenOffLeavesNothing(): void
+    {
+        $desk = new Desk(Client::ofStack()->signIn());
+        $before = self::kept();
+        $url = parse_url((string) getenv('PLINTH_ADDRESS'));
+        self::assertIsArray($url);
+        self::assertIsString($url['host'] ?? null);
+        self::assertIsInt($url['port'] ?? null);
+        $socket = fsockopen($url['host'], $url['port']);
+        self::assertIsResource($socket);
+        fwrite($socket, "POST /api/projects/$desk->id/sources HTTP/1.1\r\nHost: {$url['host']}:{$url['port']}\r\ncsrf-token: csrf-token\r\nSec-Fetch-Site: same-origin\r\nContent-Type: multipart/form-data; boundary=x\r\nContent-Length: 5000000\r\n\r\n--x\r\nContent-Disposition: form-data; name=\"file\"; filename=\"a.png\"\r\n\r\n".str_repeat('x', 100_000));
+        fclose($socket);
+        usleep(400_000);
+        self::assertSame($before, self::kept());
+        self::assertSame($desk->revision, $desk->state()['revision']);
+    }
+
+    /** @return list<string> */
+    private static function kept(): array
+    {
+        $files = glob(getenv('PLINTH_FILES').'/{sources/*/*,pages/*}', \GLOB_BRACE);
+
+        return false === $files ? [] : $files;
+    }
+}
