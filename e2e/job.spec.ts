@@ -158,7 +158,7 @@ test("no picture, an empty one and a broken one are refused in words; the projec
   const give = (name: string, buffer: Buffer) =>
     page.getByLabel("Drawing file").setInputFiles({ name, mimeType: "image/jpeg", buffer });
   await give("letter.jpg", Buffer.from("Dear Sir or Madam"));
-  await expect(page.getByRole("alert").last()).toContainText("neither a JPEG nor a PNG");
+  await expect(page.getByRole("alert").last()).toContainText("This is no picture, PDF, SVG or DXF");
   await give("empty.png", Buffer.alloc(0));
   await expect(page.getByRole("alert").last()).toContainText("empty");
   await give("half.jpg", readFileSync(SCAN).subarray(0, 400_000));

@@ -144,7 +144,9 @@ useProject.subscribe((now, before) => {
   if (drawing === null || now.rows.fit === before.rows.fit) return;
   const next = now.rows.fit.get(drawing);
   const old = before.rows.fit.get(drawing);
-  if (next && old && next !== old) {
+  // On another page its pixels are others, and the model stays where it is.
+  const samePage = now.rows.drawing.get(drawing)?.page === before.rows.drawing.get(drawing)?.page;
+  if (next && old && next !== old && samePage) {
     setView(viewUnder(view, mapOf(old), mapOf(next)));
     useDesk.setState({ pointer: null, snap: null });
   }

@@ -102,12 +102,13 @@ function begin(): void {
 /** Trouble stands here in words until the next action; lost connections stay until they are found again. */
 function Trouble() {
   const { away, signedOut, trouble, waiting } = useProject();
-  const words = signedOut
+  const lost = signedOut
     ? `You are signed out. ${waiting > 0 ? "Unsaved changes are kept; sign" : "Sign"} in again in another window and they go on.`
     : away
       ? `The server cannot be reached. ${waiting > 0 ? `${waiting} unsaved ${waiting === 1 ? "change is" : "changes are"} kept and sent when it is back.` : "Waiting for it."}`
-      : trouble;
-  if (!words) return null;
+      : null;
+  const words = [trouble, lost].filter((w) => w !== null).join(" ");
+  if (words === "") return null;
   return (
     <p
       role="alert"

@@ -142,7 +142,8 @@ async function drain(): Promise<void> {
         queue.shift();
         keepUnsent();
         useProject.setState({ trouble: refused.message });
-        if (refused.status === 409) await poll();
+        // The refusal stands even when the newest rows cannot be fetched just now.
+        if (refused.status === 409) await poll().catch(() => {});
         next.done(refused);
       }
       useProject.setState({ waiting: queue.length, away: false, signedOut: false });

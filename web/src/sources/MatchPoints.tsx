@@ -79,7 +79,7 @@ function Pane({ page, side, title }: { page: string; side: "old" | "new"; title:
           className="relative block max-w-full p-0 cursor-crosshair border border-line bg-white"
           style={{
             aspectRatio: `${row.width} / ${row.height}`,
-            height: "100%"
+            height: "100%",
           }}
           onClick={(e) => e.detail > 0 && put(part(e))}
           onKeyDown={(e) => {

@@ -23,7 +23,7 @@ final readonly class ImportPageHandler
     private const TIDY = ['upright.v', 'space.v', 'flat.v', 'colour.v'];
     private const MADE = 'made.json';
     /** s between looks at the database while a child works */
-    private const LOOK = 0.15;
+    private const LOOK = 0.3;
 
     public function __construct(private Connection $connection, private FileStore $files, private PageMaker $maker, private RegisterPage $register)
     {

@@ -25,8 +25,6 @@ use Plinth\Server\Source\Reading\PictureTool;
 final readonly class PageMaker
 {
     public const TILE = 256;
-    /** The picture files written by the tool begin with a header of this many bytes, then come the pixels. */
-    public const HEADER_BYTES = 64;
     public const GREY = 'grey.v';
     public const SMALL = 'small.v';
     private const SMALL_SIDE = 1200;
@@ -50,14 +48,37 @@ final readonly class PageMaker
      */
     public function make(string $source, Format $format, int $number, int $width, int $height, ?float $resolution, string $work, callable $mayGoOn, callable $onPreview, callable $onTiles): array
     {
-        $lines = Format::Pdf === $format ? $this->previewOfPdf($source, $number, $width, $height, $work, $mayGoOn) : $this->render($source, $format, $number, $width, $height, $work, $mayGoOn);
-        $onPreview();
-        $small = $this->small($work);
-        $grey = null !== $small;
-        $small ??= $this->greySmall($work);
+        $small = null;
+        $meanwhile = function () use (&$small, $work, $mayGoOn): bool {
+            $small ??= $this->small($work);
+
+            return $mayGoOn();
+        };
+        $upright = $work.'/upright.v';
+        $lines = null;
         if (Format::Pdf === $format) {
-            $lines = $this->renderPdf($source, $number, $width, $height, $resolution ?? 300.0, $grey, $work, $mayGoOn);
+            $this->previewOfPdf($source, $number, $width, $height, $work, $mayGoOn);
+            $onPreview();
+            $small = $this->small($work);
+            $lines = $this->renderPdf($source, $number, $width, $height, $resolution ?? 300.0, $small['grey'], $work, $mayGoOn);
+        } elseif (Format::Svg === $format || Format::Dxf === $format) {
+            $lines = $this->draw($source, $format, $width, $height, $work, $mayGoOn);
+            $this->preview($upright, $work, $mayGoOn);
+            $onPreview();
+        } else {
+            $decode = ['vips', 'autorot', $source.(Format::Tiff === $format ? \sprintf('[page=%d,fail-on=truncated]', $number - 1) : '[fail-on=truncated]'), $upright];
+            if ($format->shrinksOnLoad()) {
+                // The first picture comes soonest when nothing else is done beside it.
+                $this->preview($source, $work, $mayGoOn);
+                $onPreview();
+                $this->tool->run($decode, self::SECONDS, $meanwhile);
+            } else {
+                $this->tool->run($decode, self::SECONDS, $mayGoOn);
+                $this->preview($upright, $work, $mayGoOn);
+                $onPreview();
+            }
         }
+        ['grey' => $grey, 'raster' => $raster] = $small ?? $this->small($work);
         $picture = $this->pixels($work, $grey, $mayGoOn);
         $tiles = ['vips', 'dzsave', $picture, $work.'/tiles', '--layout', 'google', '--suffix', $grey ? '.png[compression=6]' : '.jpg[Q=86]', '--tile-size', (string) self::TILE, '--overlap', '0', '--background', '255', '--skip-blanks=-1'];
         $side = [$tiles];
@@ -65,14 +86,14 @@ final readonly class PageMaker
             $side[] = ['vips', 'colourspace', $picture, $work.'/'.self::GREY, 'b-w'];
         }
         $looked = null;
-        $this->tool->runTogether($side, self::SECONDS, static function () use ($mayGoOn, $onTiles, $small, $width, &$looked): bool {
+        $this->tool->runTogether($side, self::SECONDS, static function () use ($mayGoOn, $onTiles, $raster, $width, &$looked): bool {
             $onTiles();
             // While the tiles are written there is time to look at the page.
-            $looked ??= self::look($small, $width);
+            $looked ??= self::look($raster, $width);
 
             return $mayGoOn();
         });
-        $looked ??= self::look($small, $width);
+        $looked ??= self::look($raster, $width);
         if (null !== $lines) {
             file_put_contents($work.'/lines.json', json_encode($lines, \JSON_THROW_ON_ERROR));
         }
@@ -80,36 +101,27 @@ final readonly class PageMaker
         return ['tileSuffix' => $grey ? '.png' : '.jpg'] + $looked + ['lines' => \count($lines ?? []), 'bytes' => 0];
     }
 
+    /** @param callable(): bool $mayGoOn */
+    private function preview(string $from, string $work, callable $mayGoOn): void
+    {
+        $this->tool->run(['vips', 'thumbnail', $from, $work.'/preview.jpg[Q=82,strip,background=255]', (string) self::PREVIEW, '--size', 'down', '--fail-on', 'truncated'], 120.0, $mayGoOn);
+    }
+
     /**
-     * Decodes the page upright into `upright.v` and makes `preview.jpg`.
+     * Draws a line drawing into `upright.v`, cut or filled up to the size that was told when it came in.
      *
      * @param callable(): bool $mayGoOn
      *
-     * @return list<Line>|null exact lines in page pixels
+     * @return list<Line> exact lines in page pixels
      */
-    private function render(string $source, Format $format, int $number, int $width, int $height, string $work, callable $mayGoOn): ?array
+    private function draw(string $source, Format $format, int $width, int $height, string $work, callable $mayGoOn): array
     {
-        $upright = $work.'/upright.v';
-        $preview = static fn (string $from): array => ['vips', 'thumbnail', $from, $work.'/preview.jpg[Q=82,strip,background=255]', (string) self::PREVIEW, '--size', 'down', '--fail-on', 'truncated'];
-        if (Format::Svg === $format || Format::Dxf === $format) {
-            $drawn = Format::Svg === $format ? $this->lines->ofSvg($source) : $this->lines->ofDxf($source);
-            $this->tool->run(['vips', 'flatten', \sprintf('stdin[scale=%.8F]', $drawn->scale), $work.'/drawn.v', '--background', '255'], self::SECONDS, $mayGoOn, $drawn->svg);
-            // Cut or filled up to the size that was told when it came in.
-            $this->tool->run(['vips', 'gravity', $work.'/drawn.v', $upright, 'north-west', (string) $width, (string) $height, '--extend', 'white'], self::SECONDS, $mayGoOn);
-            unlink($work.'/drawn.v');
-            $this->tool->run($preview($upright), 120.0, $mayGoOn);
+        $drawn = Format::Svg === $format ? $this->lines->ofSvg($source) : $this->lines->ofDxf($source);
+        $this->tool->run(['vips', 'flatten', \sprintf('stdin[scale=%.8F]', $drawn->scale), $work.'/drawn.v', '--background', '255'], self::SECONDS, $mayGoOn, $drawn->svg);
+        $this->tool->run(['vips', 'gravity', $work.'/drawn.v', $work.'/upright.v', 'north-west', (string) $width, (string) $height, '--extend', 'white'], self::SECONDS, $mayGoOn);
+        unlink($work.'/drawn.v');
 
-            return $drawn->lines;
-        }
-        $decode = ['vips', 'autorot', $source.(Format::Tiff === $format ? \sprintf('[page=%d,fail-on=truncated]', $number - 1) : '[fail-on=truncated]'), $upright];
-        if ($format->shrinksOnLoad()) {
-            $this->tool->runTogether([$preview($source), $decode], self::SECONDS, $mayGoOn);
-        } else {
-            $this->tool->run($decode, self::SECONDS, $mayGoOn);
-            $this->tool->run($preview($upright), 120.0, $mayGoOn);
-        }
-
-        return null;
+        return $drawn->lines;
     }
 
     /**
@@ -117,14 +129,16 @@ final readonly class PageMaker
      *
      * @param callable(): bool $mayGoOn
      */
-    private function previewOfPdf(string $source, int $number, int $width, int $height, string $work, callable $mayGoOn): null
+    private function previewOfPdf(string $source, int $number, int $width, int $height, string $work, callable $mayGoOn): void
     {
         // By its longer side: sizes along x and y are taken before the page's own rotation.
         $this->tool->run([
             'pdftoppm', '-f', (string) $number, '-l', (string) $number, '-singlefile', '-jpeg', '-scale-to', (string) min(self::PREVIEW, max($width, $height)), $source, $work.'/preview',
         ], 120.0, $mayGoOn);
 
-        return is_file($work.'/preview.jpg') ? null : throw PictureFailure::of('');
+        if (!is_file($work.'/preview.jpg')) {
+            throw PictureFailure::of('');
+        }
     }
 
     /**
@@ -158,14 +172,12 @@ final readonly class PageMaker
      */
     private function pixels(string $work, bool $grey, callable $mayGoOn): string
     {
-        $found = $this->tool->describe($work.'/upright.v');
         $picture = $work.'/upright.v';
-        $wanted = $grey ? 'uchar b-w' : 'uchar srgb';
-        if ($found['format'] !== $wanted) {
+        if (!PictureHeader::of($picture)->is($grey ? PictureHeader::GREY : PictureHeader::COLOUR)) {
             $this->tool->run(['vips', 'colourspace', $picture, $work.'/space.v', $grey ? 'b-w' : 'srgb'], self::SECONDS, $mayGoOn);
             $picture = $work.'/space.v';
         }
-        if (!\in_array($this->tool->describe($picture)['bands'], [1, 3], true)) {
+        if (!\in_array(PictureHeader::of($picture)->bands, [1, 3], true)) {
             $this->tool->run(['vips', 'flatten', $picture, $work.'/flat.v', '--background', '255'], self::SECONDS, $mayGoOn);
             $picture = $work.'/flat.v';
         }
@@ -177,39 +189,40 @@ final readonly class PageMaker
         return $work.'/'.self::GREY;
     }
 
-    /** The whole page at a reduced size in grey; null when it has colour that matters. */
-    private function small(string $work): ?GreyRaster
+    /** @return array{grey: bool, raster: GreyRaster} whether it has no colour that matters, and the whole page at a reduced size in grey */
+    private function small(string $work): array
     {
         $this->tool->run(['vips', 'thumbnail', $work.'/preview.jpg', $work.'/colour.v', (string) self::SMALL_SIDE, '--size', 'down'], 60.0);
-        $found = $this->tool->describe($work.'/colour.v');
-        if ($found['bands'] >= 3) {
-            $bytes = (string) file_get_contents($work.'/colour.v', false, null, self::HEADER_BYTES, max(0, $found['width'] * $found['height'] * $found['bands']));
-            // Every fourth pixel of the reduced picture: a stroke of colour covers many.
-            for ($i = 0, $n = \strlen($bytes) - 2, $step = 4 * $found['bands']; $i < $n; $i += $step) {
-                $r = \ord($bytes[$i]);
-                $g = \ord($bytes[$i + 1]);
-                $b = \ord($bytes[$i + 2]);
-                if (max($r, $g, $b) - min($r, $g, $b) > self::COLOURFUL) {
-                    return null;
-                }
+        $this->tool->run(['vips', 'colourspace', $work.'/colour.v', $work.'/'.self::SMALL, 'b-w'], 60.0);
+
+        return ['grey' => !self::isColourful($work.'/colour.v'), 'raster' => self::raster($work.'/'.self::SMALL)];
+    }
+
+    private static function isColourful(string $picture): bool
+    {
+        $found = PictureHeader::of($picture);
+        if ($found->bands < 3) {
+            return false;
+        }
+        $bytes = (string) file_get_contents($picture, false, null, PictureHeader::BYTES);
+        // Every fourth pixel of the reduced picture: a stroke of colour covers many.
+        for ($i = 0, $n = $found->width * $found->height * $found->bands - 2, $step = 4 * $found->bands; $i < $n; $i += $step) {
+            $r = \ord($bytes[$i]);
+            $g = \ord($bytes[$i + 1]);
+            $b = \ord($bytes[$i + 2]);
+            if (max($r, $g, $b) - min($r, $g, $b) > self::COLOURFUL) {
+                return true;
             }
         }
 
-        return $this->greySmall($work);
+        return false;
     }
 
-    private function greySmall(string $work): GreyRaster
+    public static function raster(string $file): GreyRaster
     {
-        $this->tool->run(['vips', 'colourspace', $work.'/colour.v', $work.'/'.self::SMALL, 'b-w'], 60.0);
-        unlink($work.'/colour.v');
-        $found = $this->tool->describe($work.'/'.self::SMALL);
+        $found = PictureHeader::of($file);
 
-        return self::raster($work.'/'.self::SMALL, $found['width'], $found['height']);
-    }
-
-    public static function raster(string $file, int $width, int $height): GreyRaster
-    {
-        return new GreyRaster($width, $height, (string) file_get_contents($file, false, null, self::HEADER_BYTES, max(0, $width * $height)));
+        return new GreyRaster($found->width, $found->height, (string) file_get_contents($file, false, null, PictureHeader::BYTES, max(0, $found->width * $found->height)));
     }
 
     /** @return array{cuts: list<array{float, float, float, float}>, lightOnDark: bool, contrast: int, paper: array{cell: float, columns: int, rows: int, levels: string}} */

@@ -9,18 +9,15 @@ use Plinth\Core\Geometry\PixelAffine;
 use Plinth\Core\Geometry\PixelPoint;
 use Plinth\Core\Ink\Exception\UnreadableRaster;
 use Plinth\Core\Ink\GreyFile;
-use Plinth\Core\Ink\GreyRaster;
 use Plinth\Core\Ink\Registered;
 use Plinth\Core\Ink\Registration;
 use Plinth\Server\Source\FileStore;
-use Plinth\Server\Source\Reading\PictureFailure;
-use Plinth\Server\Source\Reading\PictureTool;
 use Symfony\Component\Uid\Uuid;
 
 /** Finds how a newer page lies on the page it is to replace, and notes it with the page. */
 final readonly class RegisterPage
 {
-    public function __construct(private Connection $connection, private FileStore $files, private PictureTool $tool)
+    public function __construct(private Connection $connection, private FileStore $files)
     {
     }
 
@@ -36,7 +33,7 @@ final readonly class RegisterPage
         $this->note($id, ['state' => 'looking']);
         try {
             $found = $this->find($oldId, $old, $id, $new, $pairs);
-        } catch (UnreadableRaster|PictureFailure) {
+        } catch (UnreadableRaster) {
             $this->note($id, ['state' => 'lost', 'words' => 'The older page is not read yet. Read it first, then try again.']);
 
             return;
@@ -67,18 +64,10 @@ final readonly class RegisterPage
         }
 
         return Registration::between(
-            new GreyFile($oldFolder.'/'.PageMaker::GREY, $old['width'], $old['height'], PageMaker::HEADER_BYTES), $this->small($oldFolder),
-            new GreyFile($newFolder.'/'.PageMaker::GREY, $new['width'], $new['height'], PageMaker::HEADER_BYTES), $this->small($newFolder),
+            new GreyFile($oldFolder.'/'.PageMaker::GREY, $old['width'], $old['height'], PictureHeader::BYTES), PageMaker::raster($oldFolder.'/'.PageMaker::SMALL),
+            new GreyFile($newFolder.'/'.PageMaker::GREY, $new['width'], $new['height'], PictureHeader::BYTES), PageMaker::raster($newFolder.'/'.PageMaker::SMALL),
             $pairs,
         );
-    }
-
-    private function small(string $folder): GreyRaster
-    {
-        $file = $folder.'/'.PageMaker::SMALL;
-        $size = $this->tool->describe($file);
-
-        return PageMaker::raster($file, $size['width'], $size['height']);
     }
 
     private static function sameBytes(string $a, string $b, int $length): bool
@@ -88,7 +77,7 @@ final readonly class RegisterPage
             if (false === $file) {
                 return null;
             }
-            fseek($file, PageMaker::HEADER_BYTES);
+            fseek($file, PictureHeader::BYTES);
             $context = hash_init('xxh128');
             hash_update_stream($context, $file, $length);
             fclose($file);

@@ -16,7 +16,7 @@ final readonly class Inspector
     private const VECTOR_RESOLUTION = 300.0;
     private const MOST_VECTOR_PIXELS = 100_000_000;
     /** px along the longer side of pictures that have no paper */
-    private const LINE_DRAWING = 5000;
+    private const LINE_DRAWING = 4000;
     private const PREVIEW_SIDE = 1200;
     private const PREVIEW_QUALITY = 50;
 

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Plinth\Server\Source\Reading;
 
+use Plinth\Core\Exchange\PostScript\PageLines;
 use Plinth\Core\Exchange\Svg\SvgLines;
 use Plinth\Core\Geometry\Point;
 
@@ -99,18 +100,24 @@ final readonly class LineDrawing
         return new DrawnLines(new FoundPage($width, $height, null, $remark, $hint), $svg, 1.0, $lines);
     }
 
-    /** @return list<Line> lines of one PDF page in its pixels */
+    /** @return list<Line> lines of one PDF page in its pixels; none where it holds too much to be a line drawing */
     public function ofPdfPage(string $path, int $number, float $resolution): array
     {
         $out = (string) tempnam(sys_get_temp_dir(), 'lines');
         try {
-            $this->tool->run(['pdftocairo', '-svg', '-noshrink', '-nocenter', '-f', (string) $number, '-l', (string) $number, $path, $out], 60.0);
-            if ((int) filesize($out) > self::MOST_BYTES) {
+            $page = ['-f', (string) $number, '-l', (string) $number];
+            $about = $this->tool->run(['pdfinfo', ...$page, $path], 20.0);
+            if (1 !== preg_match('/^Page\s+\d+ size:\s+([\d.e+]+) x ([\d.e+]+) pts/m', $about, $size)) {
                 return [];
             }
-            $scale = $resolution / 72.0;
+            $turned = 1 === preg_match('/^Page\s+\d+ rot:\s+(90|270)/m', $about);
+            $this->tool->run(['prlimit', '--fsize='.self::MOST_BYTES, '--', 'pdftops', ...$page, '-noshrink', '-nocenter', $path, $out], 60.0);
+            $height = (float) $size[$turned ? 1 : 2];
+            $k = $resolution / 72.0;
 
-            return array_map(static fn (array $l): array => [$scale * $l[0], $scale * $l[1], $scale * $l[2], $scale * $l[3]], SvgLines::read(self::text($out))['lines']);
+            return array_map(static fn (array $l): array => [$k * $l[0], $k * ($height - $l[1]), $k * $l[2], $k * ($height - $l[3])], PageLines::read((string) file_get_contents($out)));
+        } catch (PictureFailure $e) {
+            return $e->wasStopped ? throw $e : [];
         } finally {
             @unlink($out);
         }

@@ -83,7 +83,7 @@ final readonly class PictureTool
      *
      * @param string $path a file, with `[page=2]` behind it for another page, or `stdin`
      *
-     * @return array{width: int, height: int, bands: int, format: string, turned: bool, pages: int, resolution: float|null}
+     * @return array{width: int, height: int, pages: int, resolution: float|null}
      */
     public function describe(string $path, ?string $input = null): array
     {
@@ -97,9 +97,6 @@ final readonly class PictureTool
         return [
             'width' => $orientation >= 5 ? $height : $width,
             'height' => $orientation >= 5 ? $width : $height,
-            'bands' => (int) $field('bands'),
-            'format' => (string) $field('format').' '.(string) $field('interpretation'),
-            'turned' => $orientation > 1,
             'pages' => max(1, (int) ($field('n-pages') ?? 1)),
             // The tool gives pixels per millimetre, and 1 where the file says nothing.
             'resolution' => $xres > 0.0 && 1.0 !== $xres ? $xres * 25.4 : null,
