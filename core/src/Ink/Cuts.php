@@ -21,6 +21,9 @@ final class Cuts
     private const BODY = 0.1;
     private const FACING_DISTANCE = 0.025;
     private const FACING_SHARE = 0.2;
+    private const TOUCHING = 0.003;
+    /** of the side along which it lies */
+    private const SHALLOW = 0.45;
     private const MARGIN = 0.004;
     /** Dust: this small and this far from anything, it belongs to nothing. Letters have neighbours. */
     private const SPECK = 0.008;
@@ -185,6 +188,10 @@ final class Cuts
         $acrossX = min($boxA->right(), $boxB->right()) - max($boxA->left, $boxB->left);
         $acrossY = min($boxA->bottom(), $boxB->bottom()) - max($boxA->top, $boxB->top);
         $besides = $acrossX < $acrossY;
+        $depth = $besides ? min($boxA->width, $boxB->width) : min($boxA->height, $boxB->height);
+        if ($boxA->gap($boxB) <= self::TOUCHING * $longer && $depth < self::SHALLOW * max($acrossX, $acrossY)) {
+            return true; // a chain of dimensions along the side of a plan
+        }
         $near = self::FACING_DISTANCE * $longer;
         $aFirst = $besides ? $boxA->left < $boxB->left : $boxA->top < $boxB->top;
         $first = self::profile($aFirst ? $a : $b, $besides, true);

@@ -51,6 +51,12 @@ final readonly class Paper
         return new self(self::CELL, $columns, $rows, $levels, $lightOnDark, max(self::LEAST_CONTRAST, $contrast));
     }
 
+    /** Nothing on it stands off the paper by more than its grain. */
+    public function isBlank(): bool
+    {
+        return $this->contrast <= self::LEAST_CONTRAST;
+    }
+
     /** Paper's level at a pixel of the raster it was made from. */
     public function at(int $x, int $y): int
     {

@@ -18,15 +18,13 @@ final class SvgLines
     private const IDENTITY = [1.0, 0.0, 0.0, 1.0, 0.0, 0.0];
 
     /**
-     * @return array{lines: list<Line>, viewBox: array{float, float, float, float}|null, hasMore: bool} lines from x, y to
-     *                                                                                                  x, y before the view box is applied;
-     *                                                                                                  what stands before a break in the text
+     * @return array{lines: list<Line>, viewBox: array{float, float, float, float}|null, hasMore: bool} lines before any view box is applied; none where the text is no SVG
      */
     public static function read(string $svg): array
     {
         $before = libxml_use_internal_errors(true);
         try {
-            $reader = \XMLReader::XML($svg, null, \LIBXML_NONET | \LIBXML_COMPACT);
+            $reader = '' === $svg ? false : \XMLReader::XML($svg, null, \LIBXML_NONET | \LIBXML_COMPACT);
 
             return $reader instanceof \XMLReader ? self::walk($reader) : ['lines' => [], 'viewBox' => null, 'hasMore' => false];
         } finally {

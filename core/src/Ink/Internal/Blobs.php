@@ -16,10 +16,15 @@ final class Blobs
 {
     /** Ink stands off the paper by this part of the page's contrast at least. */
     private const THRESHOLD = 0.22;
+    /** grey levels: less than this is the grain of the paper */
+    private const GRAIN = 15;
 
     /** @return list<Blob> */
     public static function of(GreyRaster $small, Paper $paper): array
     {
+        if ($paper->isBlank()) {
+            return [];
+        }
         $raster = $paper->lightOnDark ? $small->inverted() : $small;
 
         return self::joined(self::inkRows($raster, $paper));
@@ -56,7 +61,7 @@ final class Blobs
         for ($y = 0; $y < $raster->height; ++$y) {
             $row = '';
             for ($x = 0; $x < $raster->width; $x += $paper->cell) {
-                $limit = (int) max(0, $paper->at($x, $y) - self::THRESHOLD * $paper->contrast);
+                $limit = (int) max(0, $paper->at($x, $y) - max(self::GRAIN, self::THRESHOLD * $paper->contrast));
                 $tables[$limit] ??= str_repeat('1', $limit).str_repeat('0', 256 - $limit);
                 $row .= strtr($raster->row($y, $x, min($paper->cell, $raster->width - $x)), $all, $tables[$limit]);
             }

@@ -1,0 +1,80 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Tests\Exchange;
+
+use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\TestCase;
+use Plinth\Core\Exchange\PostScript\PageLines;
+use Plinth\Core\Exchange\Svg\SvgLines;
+
+/** Lines of vector files are read where they are drawn, through every transform. */
+final class LinesTest extends TestCase
+{
+    /** @return iterable<string, array{string, list<list<float>>}> W3C SVG 1.1, chapters 7 to 9 */
+    public static function pictures(): iterable
+    {
+        yield 'a line in nested groups' => ['<g transform="translate(10,20)"><g transform="rotate(90)"><line x1="0" y1="0" x2="5" y2="0"/></g></g>', [[10, 20, 10, 25]]];
+        yield 'rotation about a point' => ['<line transform="rotate(90 10 10)" x1="10" y1="10" x2="20" y2="10"/>', [[10, 10, 10, 20]]];
+        yield 'a matrix and a list of transforms' => ['<line transform="matrix(2 0 0 3 1 1) scale(2)" x1="1" y1="1" x2="2" y2="1"/>', [[5, 7, 9, 7]]];
+        yield 'a rectangle' => ['<rect x="1" y="2" width="3" height="4"/>', [[1, 2, 4, 2], [4, 2, 4, 6], [4, 6, 1, 6], [1, 6, 1, 2]]];
+        yield 'polyline and polygon' => ['<polyline points="0,0 1,0 1,1"/><polygon points="0 0 1 0 1 1"/>', [[0, 0, 1, 0], [1, 0, 1, 1], [0, 0, 1, 0], [1, 0, 1, 1], [1, 1, 0, 0]]];
+        yield 'absolute and relative path, closed' => ['<path d="M1 1 L3 1 h2 v2 H1 z m1-1l1.5.5"/>', [[1, 1, 3, 1], [3, 1, 5, 1], [5, 1, 5, 3], [5, 3, 1, 3], [1, 3, 1, 1], [2, 0, 3.5, 0.5]]];
+        yield 'further points after a move are lines' => ['<path d="M0 0 1 0 1e1-2"/>', [[0, 0, 1, 0], [1, 0, 10, -2]]];
+        yield 'curves give their ends' => ['<path d="M0 0 C1 1 2 1 3 0 A1 1 0 0 1 5 0"/>', [[0, 0, 0, 0], [3, 0, 3, 0], [3, 0, 3, 0], [5, 0, 5, 0]]];
+        yield 'text, symbols and definitions are no lines' => ['<defs><line x2="9"/></defs><symbol><line x2="9"/></symbol><text><tspan>x</tspan></text><clipPath><rect width="9" height="9"/></clipPath>', []];
+    }
+
+    /** @param list<list<float>> $expected */
+    #[DataProvider('pictures')]
+    public function testSvg(string $body, array $expected): void
+    {
+        $found = SvgLines::read('<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 10 20">'.$body.'</svg>');
+        self::assertSame([0.0, 0.0, 10.0, 20.0], $found['viewBox']);
+        self::assertEqualsWithDelta($expected, $found['lines'], 1e-12);
+    }
+
+    public function testWhatIsNoSvgHasNoLines(): void
+    {
+        foreach (['<svg><line x2=', 'no xml', '', '<svg/>'] as $text) {
+            self::assertSame([], SvgLines::read($text)['lines']);
+        }
+    }
+
+    /** Operators as in ISO 32000-1, table 59, through the page's own turn. */
+    public function testAPageOfPostScript(): void
+    {
+        $page = <<<'PS'
+            1 2 m
+            3 4 l
+            %%BeginPageSetup
+            270 rotate
+            -576 0 translate
+            0 0 576 768 re W
+            %%EndPageSetup
+            q
+            [2 0 0 2 10 10] cm
+            0 0 m
+            5 0 l
+            5 5 l
+            h
+            S
+            Q
+            100 200 50 20 re
+            f
+            1 1 m
+            2 2 3 2 4 1 c
+            S
+            (text 5 5 l) Tj
+            PS;
+        // A quarter turn: (x, y) shows at (y, 576 − x).
+        $line = static fn (float $x1, float $y1, float $x2, float $y2): array => [$y1, 576 - $x1, $y2, 576 - $x2];
+        self::assertEqualsWithDelta([
+            $line(10, 10, 20, 10), $line(20, 10, 20, 20), $line(20, 20, 10, 10),
+            $line(100, 200, 150, 200), $line(150, 200, 150, 220), $line(150, 220, 100, 220), $line(100, 220, 100, 200),
+            $line(1, 1, 1, 1), $line(4, 1, 4, 1),
+        ], PageLines::read($page), 1e-9);
+        self::assertSame([], PageLines::read('no page'));
+    }
+}

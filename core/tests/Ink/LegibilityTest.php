@@ -1,0 +1,32 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Tests\Ink;
+
+use PHPUnit\Framework\Attributes\TestWith;
+use PHPUnit\Framework\TestCase;
+use Plinth\Core\Ink\Exception\UnreadableRaster;
+use Plinth\Core\Ink\GreyRaster;
+use Plinth\Core\Ink\Legibility;
+
+/** What a page can be read for is said in words that a designer judges by. */
+final class LegibilityTest extends TestCase
+{
+    #[TestWith([25.0, 'Coarse: a 100 mm partition is about 4 px wide; expect ±15 mm.'])]
+    #[TestWith([6.35, 'Clear: a 100 mm partition is about 16 px wide; expect ±3.8 mm.'])]
+    #[TestWith([80.0, 'Too coarse for partitions: 100 mm is about 1.3 px, so its two faces run together; expect ±48 mm. A finer scan would help.'])]
+    public function testItSaysHowWideAPartitionShows(float $mmPerPixel, string $words): void
+    {
+        self::assertSame($words, Legibility::at($mmPerPixel)->words);
+    }
+
+    public function testARasterHoldsAsManyBytesAsPixels(): void
+    {
+        self::assertSame("\x0A\x14", (new GreyRaster(4, 2, "\x05\x0F\x10\x18\x05\x0F\x10\x18"))->shrunk(2)->bytes, 'Averages of whole blocks.');
+        self::assertSame("\xFF\x00", (new GreyRaster(2, 1, "\x00\xFF"))->inverted()->bytes);
+        $this->expectException(UnreadableRaster::class);
+        $this->expectExceptionMessage('3 × 2 px needs as many bytes; 5 came');
+        new GreyRaster(3, 2, '12345');
+    }
+}
