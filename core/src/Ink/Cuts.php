@@ -21,7 +21,7 @@ final class Cuts
     private const BODY = 0.1;
     private const FACING_DISTANCE = 0.025;
     private const FACING_SHARE = 0.2;
-    private const TOUCHING = 0.003;
+    private const TOUCHING = 0.008;
     /** of the side along which it lies */
     private const SHALLOW = 0.45;
     private const MARGIN = 0.004;
