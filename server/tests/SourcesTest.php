@@ -184,6 +184,22 @@ final class SourcesTest extends TestCase
         }
     }
 
+    public function testPicturesOfRemovedPagesAreTidiedAwayAndMadeAgainByUndo(): void
+    {
+        $this->desk->bringIn(self::SCAN);
+        $this->desk->imported();
+        $source = Desk::rows($this->desk->state(), 'source')[0]['id'];
+        $this->desk->change([['do' => 'remove', 'type' => 'source', 'id' => $source]]);
+        $folder = getenv('PLINTH_FILES')."/pages/{$this->desk->page}";
+        self::assertDirectoryExists($folder);
+        exec('php '.escapeshellarg(__DIR__.'/../bin/console').' plinth:files:tidy', $out, $code);
+        self::assertSame(0, $code, implode("\n", $out));
+        self::assertDirectoryDoesNotExist($folder);
+        $this->desk->client->ok('POST', "/api/projects/{$this->desk->id}/undo", ['id' => Desk::newId()]);
+        self::assertSame('ready', $this->desk->imported()['state']);
+        self::assertDirectoryExists($folder);
+    }
+
     public function testOfASourceOnlyNameAndOriginMayBeSetRight(): void
     {
         $state = $this->desk->bringIn(self::SCAN, 'scan.jpg', more: ['origin' => 'county archive, drawer 4', 'address' => 'shelf 12']);

@@ -58,6 +58,19 @@ final readonly class FileStore
         return $this->root.'/pages/'.$page->toRfc4122();
     }
 
+    /** @return list<string> ids of all pages that have a folder */
+    public function pageFolders(): array
+    {
+        $ids = [];
+        foreach (is_dir($this->root.'/pages') ? new \FilesystemIterator($this->root.'/pages') : [] as $folder) {
+            if ($folder instanceof \SplFileInfo && Uuid::isValid($folder->getFilename())) {
+                $ids[] = $folder->getFilename();
+            }
+        }
+
+        return $ids;
+    }
+
     /** Where nginx finds a page's file, below its internal location. */
     public function internalPath(Uuid $page, string $file): string
     {

@@ -1,0 +1,33 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Source;
+
+use Doctrine\DBAL\Connection;
+use Symfony\Component\Console\Attribute\AsCommand;
+use Symfony\Component\Console\Output\OutputInterface;
+use Symfony\Component\Uid\Uuid;
+
+/** Pictures of pages that were removed are made again when the removal is undone, so they need not be kept for ever. */
+#[AsCommand('plinth:files:tidy', 'Removes the pictures of pages that are in no project any more; source files stay.')]
+final readonly class TidyFiles
+{
+    public function __construct(private FileStore $files, private Connection $connection)
+    {
+    }
+
+    public function __invoke(OutputInterface $output): int
+    {
+        $removed = 0;
+        foreach ($this->files->pageFolders() as $page) {
+            if (false === $this->connection->fetchOne('SELECT 1 FROM page WHERE id = ?', [Uuid::fromString($page)->toBinary()])) {
+                $this->files->removeFolder($this->files->pageFolder(Uuid::fromString($page)));
+                ++$removed;
+            }
+        }
+        $output->writeln(\sprintf('Pictures of %d removed pages are gone.', $removed));
+
+        return 0;
+    }
+}
