@@ -2,7 +2,12 @@ import { readFileSync } from "node:fs";
 import { fileURLToPath } from "node:url";
 import type { Page } from "@playwright/test";
 
-export const SCAN = fileURLToPath(new URL("../demo/sallow-fen-ground.jpg", import.meta.url));
+const demo = (name: string) => fileURLToPath(new URL(`../demo/${name}`, import.meta.url));
+
+/** The ground floor as it hangs in the office, the same scanned anew, and a sheet of four drawings. */
+export const SCAN = demo("sallow-fen-ground.jpg");
+export const ANEW = demo("scanner/ground floor anew.jpg");
+export const SHEET = demo("scanner/sheet 3 loft roof elevation section.jpg");
 
 type XY = readonly [number, number];
 

@@ -1,5 +1,5 @@
 import { expect, test } from "@playwright/test";
-import { begin, Hand, SCAN, saved, signIn } from "./scan";
+import { ANEW, begin, Hand, SCAN, SHEET, saved, signIn } from "./scan";
 
 // Refreshes docs/screenshots from a running instance: PLINTH_SHOTS=1 PLINTH_ADDRESS=… npx playwright test screenshots
 const shot = (name: string) => ({ path: `../docs/screenshots/${name}.png` });
@@ -11,9 +11,7 @@ test("main views", async ({ page }) => {
   await page.screenshot(shot("projects"));
   await begin(page, "Reed bed annexe");
   await page.getByLabel("Drawing file").setInputFiles(SCAN);
-  await expect(page.locator("img")).toHaveCount(1);
-  await expect(page.getByText(/[1-9]\d* of 182 tiles/)).toBeVisible();
-  await page.screenshot(shot("bring-in"));
+  await expect(page.getByText("plan · Ground")).toBeVisible();
   await page.getByRole("button", { name: "True up", exact: true }).click();
   await expect(page.getByText("1 page", { exact: true })).toBeVisible();
   const hand = new Hand(page);
@@ -72,6 +70,47 @@ test("main views", async ({ page }) => {
   await expect(page.getByRole("button", { name: /Close the leak/ })).toBeVisible();
   await page.waitForTimeout(500);
   await page.screenshot(shot("leak"));
+
+  await page.goto("/");
+  await begin(page, "Loft and roof");
+  await page.getByLabel("Drawing file").setInputFiles(SCAN);
+  await expect(page.getByText("plan · Ground")).toBeVisible();
+  await page.getByLabel("Drawing file").setInputFiles(SHEET);
+  await expect(page.getByRole("button", { name: /seems to hold 4 drawings/ })).toBeVisible();
+  await page.waitForTimeout(1500);
+  await page.screenshot(shot("bring-in"));
+  await page.getByRole("button", { name: /seems to hold 4 drawings/ }).click();
+  for (const [i, name, kind] of [
+    [1, "Net loft", "plan"],
+    [2, "Roof", "roof"],
+    [3, "South elevation", "elevation"],
+    [4, "Section", "section"],
+  ] as const) {
+    await page.getByLabel(`Name of drawing ${i}`).fill(name);
+    await page.getByLabel(`Kind of drawing ${i}`).selectOption(kind);
+  }
+  await page.getByLabel("Name of drawing 2").focus();
+  await page.waitForTimeout(600);
+  await page.screenshot(shot("cut"));
+  await page.getByRole("button", { name: "Cut into 4 drawings" }).click();
+  await saved(page);
+  await page.getByRole("button", { name: "Ground", exact: true }).click();
+  await page.keyboard.press("h");
+  const shows = page.getByRole("region", { name: "How drawings show" });
+  // The loft is hidden; the roof's ink lies over the scan of the ground floor.
+  await shows.getByRole("button", { name: "hidden" }).nth(1).click();
+  await shows.getByRole("button", { name: "ink only" }).first().click();
+  await shows.getByRole("button", { name: "plum" }).click();
+  await saved(page);
+  await page.keyboard.press("f");
+  await page.waitForTimeout(1200);
+  await page.screenshot(shot("ink-only"));
+  await page.keyboard.press("h");
+  await page.getByLabel("Newer version of page 1").last().setInputFiles(ANEW);
+  await expect(page.getByText(/places agree within/)).toBeVisible({ timeout: 60_000 });
+  await page.getByText(/places agree within/).scrollIntoViewIfNeeded();
+  await page.waitForTimeout(500);
+  await page.screenshot(shot("newer-version"));
 
   await page.goto("/");
   await page.getByRole("link", { name: /Sallow Fen/ }).click();

@@ -1,11 +1,7 @@
 import { readFileSync } from "node:fs";
-import { fileURLToPath } from "node:url";
 import AxeBuilder from "@axe-core/playwright";
 import { expect, type Page, test } from "@playwright/test";
-import { begin, Hand, SCAN, saved, signIn } from "./scan";
-
-const SHEET = demo("scanner/sheet 3 loft roof elevation section.jpg");
-const ANEW = demo("scanner/ground floor anew.jpg");
+import { ANEW, begin, Hand, SCAN, SHEET, saved, signIn } from "./scan";
 
 test("drawings come in by dropping, by pasting, and many at once", async ({ page }) => {
   await signIn(page);
@@ -252,8 +248,4 @@ async function openDemo(page: Page): Promise<void> {
 async function expectAccessible(page: Page): Promise<void> {
   const found = await new AxeBuilder({ page }).analyze();
   expect(found.violations.filter((v) => v.impact === "serious" || v.impact === "critical")).toEqual([]);
-}
-
-function demo(name: string): string {
-  return fileURLToPath(new URL(`../demo/${name}`, import.meta.url));
 }

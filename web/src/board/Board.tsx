@@ -126,7 +126,7 @@ function usePainting(frame: React.RefObject<HTMLDivElement | null>, canvas: Reac
       ctx.fillRect(0, 0, w, h);
       if (desk.cutting) {
         const page = pageWhole(project, desk.drawing);
-        if (page) paintPicture(ctx, page, view, size, dpr, { alpha: 1, ink: null });
+        if (page) paintPicture(ctx, page, view, size, dpr, { alpha: 1, ink: null, covers: true });
         return;
       }
       const shown = drawingsOn(project.rows, desk).filter((d) => !d.hidden);
@@ -135,7 +135,9 @@ function usePainting(frame: React.RefObject<HTMLDivElement | null>, canvas: Reac
           const picture = drawing.before === before ? pictureOf(project, drawing.id) : null;
           const alpha = desk.fading?.drawing === drawing.id ? desk.fading.fade : drawing.fade;
           if (picture) {
-            paintPicture(ctx, picture, view, size, dpr, { alpha, ink: drawing.inkOnly ? drawing.tint : null });
+            // Before the tracing its paper lets the tracing show through; behind it, it covers older drawings.
+            const ink = drawing.inkOnly ? drawing.tint : null;
+            paintPicture(ctx, picture, view, size, dpr, { alpha, ink, covers: !before });
           }
         }
       };

@@ -23,7 +23,11 @@ export interface Look {
   alpha: number;
   /** only its ink, in this tint; null for the picture as it is */
   ink: Tint | null;
+  /** whether its paper covers what lies below: fading then fades it to blank paper */
+  covers: boolean;
 }
+
+const BLANK_PAPER = "#fdfcfa";
 
 /** Images by address, loaded once; the least recently used go when there are many. */
 class Images {
@@ -84,11 +88,15 @@ export function paintPicture(
   const zoom = scaleOf(map) * dpr;
   ctx.save();
   ctx.setTransform(dpr * map[0], dpr * map[3], dpr * map[1], dpr * map[4], dpr * map[2], dpr * map[5]);
-  ctx.globalAlpha = look.alpha;
   ctx.beginPath();
   const { crop } = picture;
   ctx.rect(crop.left, crop.top, crop.width, crop.height);
   ctx.clip();
+  if (look.covers && look.ink === null && (picture.ready || picture.hasPreview)) {
+    ctx.fillStyle = BLANK_PAPER;
+    ctx.fillRect(crop.left, crop.top, crop.width, crop.height);
+  }
+  ctx.globalAlpha = look.alpha;
   ctx.imageSmoothingEnabled = zoom < 1.2;
   ctx.imageSmoothingQuality = "high";
   const highest = highestLevel(picture.width, picture.height);

@@ -30,6 +30,7 @@ function Magnified({ at, width, height, colour }: { at: XY | null; width: number
       paintPicture(ctx, picture, { x, y, k: MAGNIFICATION / scaleOf(picture.pixelToMm) }, { width, height }, dpr, {
         alpha: 1,
         ink: null,
+        covers: true,
       });
       ctx.setTransform(dpr, 0, 0, dpr, 0, 0);
       ctx.strokeStyle = colour;

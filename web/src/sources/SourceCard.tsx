@@ -229,9 +229,14 @@ function DrawingRow({ drawing, canGo }: { drawing: Thing<"drawing">; canGo: bool
   return (
     <div className="mt-1.5 flex items-center justify-between gap-2 text-[13px]">
       <span className="min-w-0">
-        <span className="block truncate font-medium" title={drawing.name}>
+        <button
+          type="button"
+          className="block max-w-full truncate font-medium underline decoration-line underline-offset-2"
+          title={`${drawing.name}: name, kind, place, outline`}
+          onClick={() => beginCut(drawing.page)}
+        >
           {drawing.name}
-        </span>
+        </button>
         <span className="text-quiet">
           {drawing.kind} · {drawing.side ? "side " : ""}
           {placeName(rows, drawing)}
