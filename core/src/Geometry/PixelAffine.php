@@ -95,8 +95,8 @@ final readonly class PixelAffine
     {
         $xs = [];
         $ys = [];
-        foreach ([[$box->left, $box->top], [$box->right(), $box->top], [$box->right(), $box->bottom()], [$box->left, $box->bottom()]] as [$x, $y]) {
-            $to = $this->of(new PixelPoint($x, $y));
+        foreach ($box->corners() as $corner) {
+            $to = $this->of($corner);
             $xs[] = $to->x;
             $ys[] = $to->y;
         }

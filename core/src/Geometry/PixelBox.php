@@ -26,6 +26,17 @@ final readonly class PixelBox
         return $this->top + $this->height;
     }
 
+    public function centre(): PixelPoint
+    {
+        return new PixelPoint($this->left + $this->width / 2.0, $this->top + $this->height / 2.0);
+    }
+
+    /** @return array{PixelPoint, PixelPoint, PixelPoint, PixelPoint} from the upper left, clockwise as seen */
+    public function corners(): array
+    {
+        return [new PixelPoint($this->left, $this->top), new PixelPoint($this->right(), $this->top), new PixelPoint($this->right(), $this->bottom()), new PixelPoint($this->left, $this->bottom())];
+    }
+
     public function area(): float
     {
         return $this->width * $this->height;

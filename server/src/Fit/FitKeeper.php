@@ -16,7 +16,6 @@ use Plinth\Core\Fitting\PageFrame;
 use Plinth\Core\Fitting\Pick as CorePick;
 use Plinth\Core\Geometry\PixelPoint;
 use Plinth\Core\Geometry\PixelToMm;
-use Plinth\Core\Geometry\Point;
 use Plinth\Core\Ink\Legibility;
 use Plinth\Server\Change\ProjectRow;
 use Plinth\Server\Change\RowType;
@@ -32,12 +31,6 @@ use Symfony\Component\Uid\Uuid;
 /** Keeps each drawing's fit in step with what is stated about it. */
 final readonly class FitKeeper
 {
-    /** Without a resolution tag a page is taken for an A3 sheet (ISO 216), and every drawing for 1:100. */
-    private const GUESSED_PAPER_MM = 420.0;
-    private const GUESSED_SCALE = 100.0;
-    /** Resolution tags outside this range are screen defaults or nonsense, not scans. */
-    private const SCAN_RESOLUTION = [90.0, 2400.0];
-
     public function __construct(private EntityManagerInterface $entities)
     {
     }
@@ -54,46 +47,10 @@ final readonly class FitKeeper
             return;
         }
         $old = $row->pixelToMm();
-        $box = $drawing->box();
-        $centre = new PixelPoint($box->left + $box->width / 2.0, $box->top + $box->height / 2.0);
-        $next = self::cornered($drawing, $old->mmPerPixelAt($centre), $old->turnRadAt($centre));
+        $centre = $drawing->box()->centre();
+        $next = FirstGuess::cornered($drawing, $old->mmPerPixelAt($centre), $old->turnRadAt($centre));
         $workspace->set($row, DrawingFit::valuesOf($next, $row->basis(), $row->plusMinusMmPer10m()), 'fit');
         $this->carry($workspace, $drawing, $old, $next);
-    }
-
-    /** @return array<string, scalar|null> values of a fit about which nothing is stated */
-    public static function guessed(Page $page, Drawing $drawing): array
-    {
-        return DrawingFit::valuesOf(self::guess($page, $drawing), self::basis($page));
-    }
-
-    /** The mapping of a drawing about which nothing is stated: its lower left corner as shown at the origin, unless the file names a place. */
-    private static function guess(Page $page, Drawing $drawing): PixelToMm
-    {
-        $hint = $page->hint();
-        $mmPerPixel = $hint->mmPerPixel ?? self::paperMmPerPixel($page) * self::GUESSED_SCALE;
-        $turn = deg2rad(($hint->turnDegrees ?? 0.0) + 90.0 * $drawing->turns());
-        if (null !== $hint?->corner && 0 === $drawing->turns()) {
-            return PixelToMm::similar($mmPerPixel, $turn, new PixelPoint(0.0, $page->height()), $hint->corner);
-        }
-
-        return self::cornered($drawing, $mmPerPixel, $turn);
-    }
-
-    /** The mapping of this scale and turn that puts the lower left corner of the drawing, as it then shows, at the origin. */
-    private static function cornered(Drawing $drawing, float $mmPerPixel, float $turnRad): PixelToMm
-    {
-        $box = $drawing->box();
-        $centre = new PixelPoint($box->left + $box->width / 2.0, $box->top + $box->height / 2.0);
-        $map = PixelToMm::similar($mmPerPixel, $turnRad, $centre, new Point(0.0, 0.0));
-        $corners = array_map($map->toMm(...), [new PixelPoint($box->left, $box->top), new PixelPoint($box->right(), $box->top), new PixelPoint($box->right(), $box->bottom()), new PixelPoint($box->left, $box->bottom())]);
-
-        return PixelToMm::similar($mmPerPixel, $turnRad, $centre, new Point(-min(array_map(static fn (Point $p): float => $p->x, $corners)), -min(array_map(static fn (Point $p): float => $p->y, $corners))));
-    }
-
-    private static function basis(Page $page): FitBasis
-    {
-        return null !== $page->hint() ? FitBasis::File : (self::hasScanResolution($page) ? FitBasis::Resolution : FitBasis::Paper);
     }
 
     /**
@@ -144,11 +101,11 @@ final readonly class FitKeeper
         foreach ($workspace->findBy(Drawing::class, 'page', $drawing->page()) as $other) {
             $fit = $workspace->find(RowType::Fit, $other->id());
             if ($fit instanceof DrawingFit && FitBasis::Lengths === $fit->basis()) {
-                return self::neighbourly($drawing, $other, $fit);
+                return FirstGuess::fromNeighbour($drawing, $other, $fit);
             }
         }
 
-        return self::guessed($workspace->get(Page::class, $drawing->page()), $drawing);
+        return FirstGuess::values($workspace->get(Page::class, $drawing->page()), $drawing);
     }
 
     /** Drawings of one page share its scale: what one of them has found out is a hint for those about which nothing is stated. */
@@ -162,20 +119,10 @@ final readonly class FitKeeper
             $row = $workspace->find(RowType::Fit, $other->id());
             if (!$other->id()->equals($drawing->id()) && $row instanceof DrawingFit && $row->isGuess() && [] === $workspace->findBy(GridPick::class, 'drawing', $other->id())) {
                 $old = $row->pixelToMm();
-                $workspace->set($row, self::neighbourly($other, $drawing, $fit), 'fit');
+                $workspace->set($row, FirstGuess::fromNeighbour($other, $drawing, $fit), 'fit');
                 $this->carry($workspace, $other, $old, $row->pixelToMm());
             }
         }
-    }
-
-    /** @return array<string, scalar|null> */
-    private static function neighbourly(Drawing $drawing, Drawing $trued, DrawingFit $fit): array
-    {
-        $box = $trued->box();
-        $at = new PixelPoint($box->left + $box->width / 2.0, $box->top + $box->height / 2.0);
-        $map = $fit->pixelToMm();
-
-        return DrawingFit::valuesOf(self::cornered($drawing, $map->mmPerPixelAt($at), $map->turnRadAt($at) + deg2rad(90.0 * ($drawing->turns() - $trued->turns()))), FitBasis::Page);
     }
 
     /**
@@ -192,10 +139,9 @@ final readonly class FitKeeper
         $quarters = ($drawing->turns() - $before + 4) % 4;
         $row = $workspace->get(DrawingFit::class, $drawing->id());
         $old = $row->pixelToMm();
-        $box = $drawing->box();
-        $centre = new PixelPoint($box->left + $box->width / 2.0, $box->top + $box->height / 2.0);
+        $centre = $drawing->box()->centre();
         $next = $row->isGuess() && FitBasis::Page !== $row->basis()
-            ? self::cornered($drawing, $old->mmPerPixelAt($centre), $old->turnRadAt($centre) + deg2rad(90.0 * $quarters))
+            ? FirstGuess::cornered($drawing, $old->mmPerPixelAt($centre), $old->turnRadAt($centre) + deg2rad(90.0 * $quarters))
             : $old->turned(deg2rad(90.0 * $quarters), $old->toMm($centre));
         $workspace->set($row, DrawingFit::valuesOf($next, $row->basis(), $row->plusMinusMmPer10m()), 'fit');
         $this->carry($workspace, $drawing, $old, $next);
@@ -226,7 +172,7 @@ final readonly class FitKeeper
         $legibility = Legibility::at($fit->mmPerPixel);
 
         return ['drawing' => $drawing->id()->toRfc4122()] + FitWriter::document($fit, Advice::on($fit, $observations, $frame)) + [
-            'scale' => $fit->mmPerPixel / self::paperMmPerPixel($page),
+            'scale' => $fit->mmPerPixel / FirstGuess::paperMmPerPixel($page),
             'basis' => $row->basis()->value,
             'legibility' => ['partitionPx' => $legibility->partitionPx, 'plusMinusMm' => $legibility->plusMinusMm, 'words' => $legibility->words],
         ];
@@ -246,7 +192,7 @@ final readonly class FitKeeper
         $old = $row->pixelToMm();
         $wasGuess = $row->isGuess();
         $fit = (new Fitter())->fit($observations, $frame, $this->start($observations, $page, $drawing, $row, $frame));
-        $basis = $fit->determined->scale ? FitBasis::Lengths : ($wasGuess ? $row->basis() : self::basis($page));
+        $basis = $fit->determined->scale ? FitBasis::Lengths : ($wasGuess ? $row->basis() : FirstGuess::basis($page));
         $workspace->set($row, DrawingFit::valuesOf($fit->pixelToMm, $basis, $fit->plusMinusMmPer10m, $fit->model), 'fit');
         if ($wasGuess || $carryTracing) {
             $this->carry($workspace, $drawing, $old, $fit->pixelToMm);
@@ -262,7 +208,7 @@ final readonly class FitKeeper
             return FitStart::from($old, $frame);
         }
 
-        return FitStart::from(PixelToMm::similar(self::guess($page, $drawing)->mmPerPixelAt($frame->centre), $old->turnRadAt($frame->centre), $frame->centre, $old->toMm($frame->centre)), $frame);
+        return FitStart::from(PixelToMm::similar(FirstGuess::of($page, $drawing)->mmPerPixelAt($frame->centre), $old->turnRadAt($frame->centre), $frame->centre, $old->toMm($frame->centre)), $frame);
     }
 
     /** T_new ∘ T_old⁻¹ for what was traced over this drawing; thicknesses and widths stay as typed. */
@@ -318,27 +264,17 @@ final readonly class FitKeeper
     private function scale(Page $page, array $picks, array $lengths): float
     {
         $longest = 0.0;
-        $scale = self::GUESSED_SCALE;
+        $scale = FirstGuess::SCALE;
         foreach ($lengths as $length) {
             $a = $picks[$length->a()->toRfc4122()] ?? null;
             $b = $picks[$length->b()->toRfc4122()] ?? null;
             $px = null === $a || null === $b ? 0.0 : hypot($b->x() - $a->x(), $b->y() - $a->y());
             if ($px > $longest) {
                 $longest = $px;
-                $scale = $length->length()->mm / $px / self::paperMmPerPixel($page);
+                $scale = $length->length()->mm / $px / FirstGuess::paperMmPerPixel($page);
             }
         }
 
         return $scale;
-    }
-
-    private static function paperMmPerPixel(Page $page): float
-    {
-        return self::hasScanResolution($page) ? 25.4 / (float) $page->resolution() : self::GUESSED_PAPER_MM / max($page->width(), $page->height());
-    }
-
-    private static function hasScanResolution(Page $page): bool
-    {
-        return $page->resolution() >= self::SCAN_RESOLUTION[0] && $page->resolution() <= self::SCAN_RESOLUTION[1];
     }
 }
