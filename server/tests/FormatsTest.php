@@ -29,6 +29,8 @@ final class FormatsTest extends TestCase
         yield 'BMP' => [static fn (Files $f): string => "$f->folder/card.bmp", true];
         yield 'WebP' => [static fn (Files $f): string => "$f->folder/card.webp", true];
         yield 'GIF' => [static fn (Files $f): string => "$f->folder/card.gif", true];
+        yield 'HEIC' => [$by('card.heic', 'heifsave', 'card.png', 'card.heic', '--Q', '80'), true];
+        yield 'AVIF' => [$by('card.avif', 'heifsave', 'card.png', 'card.avif', '--compression', 'av1', '--Q', '80'), true];
         yield 'JPEG, progressive' => [$by('prog.jpg', 'jpegsave', 'card.png', 'prog.jpg', '--interlace', '--Q', '90'), true];
         yield 'PNG, 16 bit' => [$by('deep.png', 'colourspace', 'card.png', 'deep.png', 'rgb16'), true];
         yield 'TIFF, LZW' => [$by('lzw.tif', 'tiffsave', 'card.png', 'lzw.tif', '--compression', 'lzw', '--predictor', 'horizontal'), true];

@@ -36,9 +36,10 @@ final readonly class BringIn
             $pages[0] = $pages[0]->with(WorldFile::hint($delivery->worldFile, $pages[0]->height), '');
         }
         $name = self::cleanName($delivery->name);
-        $hash = $this->files->takeIn($delivery->path);
+        $bytes = (int) filesize($delivery->path);
+        $hash = $this->files->takeIn($delivery->path, $delivery->mayBeMoved);
         $source = [
-            'name' => $name, 'sha256' => $hash, 'bytes' => (int) filesize($delivery->path), 'mediaType' => $format->value,
+            'name' => $name, 'sha256' => $hash, 'bytes' => $bytes, 'mediaType' => $format->value,
             'origin' => mb_substr($delivery->origin, 0, 400), 'address' => mb_substr($delivery->address, 0, 400),
             'broughtBy' => $user->name(), 'broughtAt' => $this->clock->now()->setTimezone(new \DateTimeZone('UTC'))->format(\DATE_ATOM),
         ];

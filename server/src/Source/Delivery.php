@@ -15,6 +15,7 @@ final readonly class Delivery
      * @param string $origin where it comes from, in words
      * @param string $address of a page on the web or a shelf in the archive
      * @param Uuid|null $replaces the page of which this is a newer version
+     * @param bool $mayBeMoved whether nobody needs the file where it lies
      */
     public function __construct(
         public string $path,
@@ -25,6 +26,7 @@ final readonly class Delivery
         public string $origin = '',
         public string $address = '',
         public ?Uuid $replaces = null,
+        public bool $mayBeMoved = false,
     ) {
     }
 }

@@ -24,11 +24,13 @@ final readonly class FileStore
     /**
      * Takes a file in under its SHA-256; the same bytes are stored once.
      *
+     * @param bool $move the file may be moved instead of copied
+     *
      * @return string the hash
      *
      * @throws Refusal when the disk has no room for it and what is made from it
      */
-    public function takeIn(string $path): string
+    public function takeIn(string $path, bool $move = false): string
     {
         $bytes = (int) filesize($path);
         $free = @disk_free_space(is_dir($this->root) ? $this->root : \dirname($this->root));
@@ -38,6 +40,10 @@ final readonly class FileStore
         }
         $hash = (string) hash_file('sha256', $path);
         if (!$this->files->fileExists(self::sourceName($hash))) {
+            $this->files->createDirectory(\dirname(self::sourceName($hash)));
+            if ($move && @rename($path, $this->sourcePath($hash))) {
+                return $hash;
+            }
             $stream = fopen($path, 'r');
             if (false === $stream) {
                 throw new \RuntimeException('The uploaded file cannot be read.');

@@ -53,7 +53,7 @@ final readonly class SourceController
         $delivery = new Delivery(
             $file->getPathname(), $file->getClientOriginalName(), $uuid('storey'), $uuid('side'),
             $world instanceof UploadedFile && $world->isValid() ? (string) file_get_contents($world->getPathname(), false, null, 0, 4000) : null,
-            $text('origin'), $text('address'), $uuid('replaces'),
+            $text('origin'), $text('address'), $uuid('replaces'), mayBeMoved: true,
         );
         $change = $this->bringIn->take($id, $this->access->user(), $delivery, RowValues::uuid(JsonValue::of($text('change'), 'change')));
 

@@ -27,8 +27,8 @@ final readonly class PageMaker
     public const TILE = 256;
     public const GREY = 'grey.v';
     public const SMALL = 'small.v';
-    private const SMALL_SIDE = 1200;
-    private const PREVIEW = 1400;
+    /** px along the longer side: enough to look at on the board, and to find cuts on; the largest JPEG scans come down to it while being decoded */
+    private const PREVIEW = 1200;
     private const SECONDS = 600.0;
     /** A picture whose colours nowhere differ more than this is line work on yellowed paper: grey serves it. */
     private const COLOURFUL = 24;
@@ -192,8 +192,7 @@ final readonly class PageMaker
     /** @return array{grey: bool, raster: GreyRaster} whether it has no colour that matters, and the whole page at a reduced size in grey */
     private function small(string $work): array
     {
-        $this->tool->run(['vips', 'thumbnail', $work.'/preview.jpg', $work.'/colour.v', (string) self::SMALL_SIDE, '--size', 'down'], 60.0);
-        $this->tool->run(['vips', 'colourspace', $work.'/colour.v', $work.'/'.self::SMALL, 'b-w'], 60.0);
+        $this->tool->runTogether([['vips', 'copy', $work.'/preview.jpg', $work.'/colour.v'], ['vips', 'colourspace', $work.'/preview.jpg', $work.'/'.self::SMALL, 'b-w']], 60.0);
 
         return ['grey' => !self::isColourful($work.'/colour.v'), 'raster' => self::raster($work.'/'.self::SMALL)];
     }
