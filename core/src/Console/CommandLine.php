@@ -14,6 +14,8 @@ use Plinth\Core\Fitting\Advice;
 use Plinth\Core\Fitting\Exception\FittingException;
 use Plinth\Core\Fitting\FitStart;
 use Plinth\Core\Fitting\Fitter;
+use Plinth\Core\Fitting\Model;
+use Plinth\Core\Fitting\Offer;
 use Plinth\Core\Plan\Derivation;
 use Plinth\Core\Plan\Storey;
 use Plinth\Core\Units\Exception\UnreadableLength;
@@ -87,10 +89,15 @@ final class CommandLine
      */
     private static function fit(array $options): array
     {
-        [$observations, $frame] = FitReader::read(self::input($options));
-        $fit = (new Fitter())->fit($observations, $frame, FitStart::unknown());
+        [$observations, $frame, $model] = FitReader::read(self::input($options));
+        $fit = (new Fitter(($model ?? Model::Similar)->shape()))->fit($observations, $frame, FitStart::unknown());
+        $offer = Offer::beyond($fit, $observations, $frame, FitStart::unknown());
+        while (null === $model && null !== $offer) {
+            $fit = $offer->fit;
+            $offer = Offer::beyond($fit, $observations, $frame, FitStart::unknown());
+        }
 
-        return FitWriter::document($fit, Advice::on($fit, $observations, $frame));
+        return FitWriter::document($fit, Advice::on($fit, $observations, $frame), $offer);
     }
 
     /**

@@ -52,7 +52,7 @@ final readonly class Advice
     {
         $length = $observations->lengths[$index];
         try {
-            $without = (new Fitter())->fit($observations->withoutLength($length->id), $frame, FitStart::from($fit->pixelToMm, $frame));
+            $without = (new Fitter($fit->model->shape()))->fit($observations->withoutLength($length->id), $frame, FitStart::from($fit->pixelToMm, $frame));
             $reads = $without->pixelToMm->toMm($observations->pick($length->a)->at)->distanceTo($without->pixelToMm->toMm($observations->pick($length->b)->at));
 
             return \sprintf('The length of %.0f mm disagrees with the rest, which would agree with %.0f mm.', $length->mm, $reads);

@@ -20,7 +20,7 @@ final readonly class Fit
      * @param list<PointResult> $points
      */
     public function __construct(
-        public string $model,
+        public Model $model,
         public PixelToMm $pixelToMm,
         public float $mmPerPixel,
         public float $rotationDegrees,
@@ -35,5 +35,30 @@ final readonly class Fit
         public array $grid,
         public array $points,
     ) {
+    }
+
+    /**
+     * Factors along the drawing's own axes over their geometric mean; 1 and 1 for a similar fit.
+     *
+     * @return array{x: float, y: float}
+     */
+    public function stretch(): array
+    {
+        [$a, $b, , $d, $e] = $this->pixelToMm->matrix();
+        // mm = D · R · px: the rows of D · R are as long as the factors, up to the slant of the first.
+        $y = hypot($d, $e);
+        $x = abs($a * $e - $b * $d) / $y;
+        $mean = sqrt($x * $y);
+
+        return ['x' => $x / $mean, 'y' => $y / $mean];
+    }
+
+    /** By how much the drawing's own axes miss a right angle on the page, degrees; 0 unless sheared. */
+    public function slantDegrees(): float
+    {
+        [$a, $b, , $d, $e] = $this->pixelToMm->matrix();
+
+        // The model's axes on the page are the columns of the inverse, which stand to each other as the rows of the map do.
+        return rad2deg(asin(max(-1.0, min(1.0, ($a * $d + $b * $e) / (hypot($a, $b) * hypot($d, $e))))));
     }
 }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Fitting;
 
+use Plinth\Core\Fitting\Exception\FitDidNotSettle;
 use Plinth\Core\Fitting\Exception\FittingException;
 use Plinth\Core\Fitting\Exception\NothingToFit;
 use Plinth\Core\Fitting\Internal\Adjustment;
@@ -55,7 +56,11 @@ final readonly class Fitter
             $start->centreMm->y ?? $frame->centre->y * $mmPerPixel,
             $determined->held(),
         );
-        $adjustment->settle();
+        try {
+            $adjustment->settle();
+        } catch (FitDidNotSettle $e) {
+            throw Model::Similar === $this->model->model() ? $e : NothingToFit::tooLittleFor($this->model->model());
+        }
 
         return $this->report($adjustment, $observations, $frame, $determined);
     }
@@ -101,7 +106,7 @@ final readonly class Fitter
         }
 
         return new Fit(
-            $this->model->name(),
+            $this->model->model(),
             $pixelToMm,
             $pixelToMm->mmPerPixelAt($frame->centre),
             rad2deg($pixelToMm->turnRadAt($frame->centre)),

@@ -24,7 +24,7 @@ final readonly class NextLength
     }
 
     /** @return self|null null when no candidate brings ± below four fifths of what it is */
-    public static function after(Fit $fit, Observations $observations, PageFrame $frame, ShapeModel $model = new Similar()): ?self
+    public static function after(Fit $fit, Observations $observations, PageFrame $frame): ?self
     {
         if (null === $fit->plusMinusMmPer10m) {
             return null;
@@ -36,7 +36,7 @@ final readonly class NextLength
         foreach ($candidates as $direction => [$from, $to]) {
             $mm = $fit->pixelToMm->toMm($from)->distanceTo($fit->pixelToMm->toMm($to));
             try {
-                $then = (new Fitter($model))->fit(
+                $then = (new Fitter($fit->model->shape()))->fit(
                     $observations->withLength(
                         new KnownLength('candidate', 'candidate-a', 'candidate-b', $mm, $sigmaMm),
                         new Pick('candidate-a', $from, self::PICK_SIGMA_PX),

@@ -12,7 +12,7 @@ use Plinth\Core\Geometry\PixelToMm;
  */
 interface ShapeModel
 {
-    public function name(): string;
+    public function model(): Model;
 
     /** @return list<string> what each parameter is; `scale` and `turn` are held at the start when nothing determines them */
     public function parameters(): array;

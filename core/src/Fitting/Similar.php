@@ -10,9 +10,9 @@ use Plinth\Core\Geometry\Point;
 /** One scale and one turn. Parameters: logarithm of mm per unit, turn in radians. */
 final readonly class Similar implements ShapeModel
 {
-    public function name(): string
+    public function model(): Model
     {
-        return 'similar';
+        return Model::Similar;
     }
 
     public function parameters(): array

@@ -7,11 +7,15 @@ namespace Plinth\Server\Fit;
 use Doctrine\ORM\EntityManagerInterface;
 use Plinth\Core\Exchange\FitDocument\FitWriter;
 use Plinth\Core\Fitting\Advice;
+use Plinth\Core\Fitting\Exception\FittingException;
+use Plinth\Core\Fitting\Fit;
 use Plinth\Core\Fitting\FitStart;
 use Plinth\Core\Fitting\Fitter;
 use Plinth\Core\Fitting\GridPick as CoreGridPick;
 use Plinth\Core\Fitting\KnownLength as CoreKnownLength;
+use Plinth\Core\Fitting\Model;
 use Plinth\Core\Fitting\Observations;
+use Plinth\Core\Fitting\Offer;
 use Plinth\Core\Fitting\PageFrame;
 use Plinth\Core\Fitting\Pick as CorePick;
 use Plinth\Core\Geometry\PixelPoint;
@@ -76,7 +80,7 @@ final readonly class FitKeeper
             }
             if (null === $workspace->find(RowType::Fit, $drawing->id())) {
                 $workspace->add(RowType::Fit, $drawing->id(), $this->firstValues($workspace, $drawing), 'fit');
-            } elseif ($this->turn($workspace, $drawing)) {
+            } elseif ($this->turn($workspace, $drawing) || $this->modelChanged($workspace, $drawing)) {
                 $drawings[$drawing->id()->toRfc4122()] = true;
             } else {
                 $this->corner($workspace, $drawing);
@@ -167,11 +171,12 @@ final readonly class FitKeeper
         $picks = $this->entities->getRepository(Pick::class)->findBy(['drawing' => $drawing->id()], ['id' => 'ASC']);
         $frame = new PageFrame($page->width(), $page->height());
         $observations = $this->observations($page, $picks, $lengths, $grid);
-        $fit = (new Fitter())->fit($observations, $frame, FitStart::from($row->pixelToMm(), $frame));
+        $start = FitStart::from($row->pixelToMm(), $frame);
+        $fit = self::fit($drawing, $observations, $frame, $start);
 
         $legibility = Legibility::at($fit->mmPerPixel);
 
-        return ['drawing' => $drawing->id()->toRfc4122()] + FitWriter::document($fit, Advice::on($fit, $observations, $frame)) + [
+        return ['drawing' => $drawing->id()->toRfc4122()] + FitWriter::document($fit, Advice::on($fit, $observations, $frame), Offer::beyond($fit, $observations, $frame, $start)) + [
             'scale' => $fit->mmPerPixel / FirstGuess::paperMmPerPixel($page),
             'basis' => $row->basis()->value,
             'legibility' => ['partitionPx' => $legibility->partitionPx, 'plusMinusMm' => $legibility->plusMinusMm, 'words' => $legibility->words],
@@ -191,12 +196,29 @@ final readonly class FitKeeper
         );
         $old = $row->pixelToMm();
         $wasGuess = $row->isGuess();
-        $fit = (new Fitter())->fit($observations, $frame, $this->start($observations, $page, $drawing, $row, $frame));
+        $fit = self::fit($drawing, $observations, $frame, $this->start($observations, $page, $drawing, $row, $frame));
         $basis = $fit->determined->scale ? FitBasis::Lengths : ($wasGuess ? $row->basis() : FirstGuess::basis($page));
-        $workspace->set($row, DrawingFit::valuesOf($fit->pixelToMm, $basis, $fit->plusMinusMmPer10m, $fit->model), 'fit');
+        $workspace->set($row, DrawingFit::valuesOf($fit->pixelToMm, $basis, $fit->plusMinusMmPer10m, $fit->model->value), 'fit');
         if ($wasGuess || $carryTracing) {
             $this->carry($workspace, $drawing, $old, $fit->pixelToMm);
         }
+    }
+
+    /** By the drawing's own model; where the statements left do not determine it, by the simplest. */
+    private static function fit(Drawing $drawing, Observations $observations, PageFrame $frame, FitStart $start): Fit
+    {
+        try {
+            return (new Fitter($drawing->model()->shape()))->fit($observations, $frame, $start);
+        } catch (FittingException $e) {
+            return Model::Similar === $drawing->model() ? throw $e : (new Fitter())->fit($observations, $frame, $start);
+        }
+    }
+
+    private function modelChanged(Workspace $workspace, Drawing $drawing): bool
+    {
+        $before = $workspace->before()[RowType::Drawing->value.'/'.$drawing->id()->toRfc4122()][2] ?? null;
+
+        return null !== $before && ($before['model'] ?? Model::Similar->value) !== $drawing->model()->value;
     }
 
     /** With the last length gone the scale goes back to the guess rather than staying at what nothing supports. */

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Server\Source;
 
 use Doctrine\ORM\Mapping as ORM;
+use Plinth\Core\Fitting\Model;
 use Plinth\Core\Geometry\PixelBox;
 use Plinth\Server\Change\ProjectRow;
 use Plinth\Server\Change\RowType;
@@ -75,6 +76,10 @@ class Drawing extends ProjectRow
     #[ORM\Column]
     private bool $hidden = false;
 
+    /** what its fit may do to the picture; larger ones only on the user's word */
+    #[ORM\Column(length: 12)]
+    private Model $model = Model::Similar;
+
     public static function type(): RowType
     {
         return RowType::Drawing;
@@ -86,6 +91,7 @@ class Drawing extends ProjectRow
             'page' => $this->page->toRfc4122(), 'storey' => $this->storey?->toRfc4122(), 'side' => $this->side?->toRfc4122(), 'name' => $this->name, 'kind' => $this->kind->value,
             'left' => $this->left, 'top' => $this->top, 'width' => $this->width, 'height' => $this->height, 'fade' => $this->fade,
             'turns' => $this->turns, 'inkOnly' => $this->inkOnly, 'tint' => $this->tint->value, 'before' => $this->before, 'order' => $this->order, 'hidden' => $this->hidden,
+            'model' => $this->model->value,
         ];
     }
 
@@ -110,6 +116,7 @@ class Drawing extends ProjectRow
         $this->before = $values->flag('before');
         $this->order = min(1_000_000, $values->countOr('order', 0));
         $this->hidden = $values->flag('hidden');
+        $this->model = $values->choiceOr('model', Model::Similar);
     }
 
     public function references(): array
@@ -119,6 +126,11 @@ class Drawing extends ProjectRow
             ...(null === $this->storey ? [] : [[RowType::Storey, $this->storey, 'storey']]),
             ...(null === $this->side ? [] : [[RowType::Side, $this->side, 'side']]),
         ];
+    }
+
+    public function model(): Model
+    {
+        return $this->model;
     }
 
     public function order(): int

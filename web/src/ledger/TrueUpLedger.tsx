@@ -32,6 +32,7 @@ export function TrueUpLedger() {
         {sentence(report, tolerance)}
       </Head>
       <div className="min-h-0 flex-1 overflow-y-auto" data-testid="known-lengths">
+        <Proportions drawing={drawing} report={report} />
         {lengths.map((length) => (
           <LengthRow key={length.id} length={length} result={report.lengths.find((r) => r.id === length.id)} />
         ))}
@@ -54,6 +55,42 @@ export function TrueUpLedger() {
         1 px is {report.mmPerPixel.toFixed(2)} mm{report.determined.scale ? "" : " by guess"}. {report.legibility.words}
       </footer>
     </>
+  );
+}
+
+/** A copy that is stretched or leans: offered with its evidence, told while it is in force, and taken back. */
+function Proportions({ drawing, report }: { drawing: string; report: FitReport }) {
+  const [offer] = report.offers;
+  const setModel = (title: string, model: Schemas["Model"]) =>
+    void change(title, [{ do: "set", type: "drawing", id: drawing, values: { model } }]);
+  if (report.model === "similar" && !offer) return null;
+  return (
+    <div className="border-b border-line bg-white px-4 py-3 text-[13px]" data-testid="proportions">
+      {report.model !== "similar" && (
+        <div className="flex items-center justify-between gap-2">
+          <span>
+            <span className="font-semibold">{report.model === "stretched" ? "Own factors" : "Slanted"}</span>: x{" "}
+            {report.stretch.x.toFixed(4)}, y {report.stretch.y.toFixed(4)}
+            {report.model === "sheared" ? `, axes off square by ${Math.abs(report.slantDegrees).toFixed(2)}°` : ""}
+          </span>
+          <Plain onClick={() => setModel("True proportions", "similar")}>True proportions</Plain>
+        </div>
+      )}
+      {offer && (
+        <>
+          <p className="text-ochre">{offer.sentence}</p>
+          <div className="mt-1.5 flex items-center gap-2">
+            <Plain onClick={() => setModel(offer.model === "stretched" ? "Own factors" : "Slanted fit", offer.model)}>
+              {offer.model === "stretched" ? "Use own factors" : "Use a slanted fit"}
+            </Plain>
+            <span className="text-quiet">
+              x {offer.stretch.x.toFixed(4)}, y {offer.stretch.y.toFixed(4)} · moves a corner by{" "}
+              {offer.effectPx.toFixed(1)} px
+            </span>
+          </div>
+        </>
+      )}
+    </div>
   );
 }
 

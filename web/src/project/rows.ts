@@ -49,6 +49,8 @@ export interface Values {
     before: boolean;
     order: number;
     hidden: boolean;
+    /** what its fit may do to the picture */
+    model: Schemas["Model"];
   };
   fit: {
     model: string;

@@ -14,6 +14,7 @@ function fitted(plusMinusMmPer10m: number | null, turn = true): ProjectState {
     pixelToMm: [],
     mmPerPixel: 5,
     rotationDegrees: 0,
+    slantDegrees: 0,
     stretch: { x: 1, y: 1 },
     determined: { scale: plusMinusMmPer10m !== null, turn, place: false },
     degreesOfFreedom: 1,

@@ -10,6 +10,7 @@ use Plinth\Core\Fitting\Along;
 use Plinth\Core\Fitting\ControlPoint;
 use Plinth\Core\Fitting\GridPick;
 use Plinth\Core\Fitting\KnownLength;
+use Plinth\Core\Fitting\Model;
 use Plinth\Core\Fitting\Observations;
 use Plinth\Core\Fitting\PageFrame;
 use Plinth\Core\Fitting\Pick;
@@ -42,7 +43,7 @@ final class FitReader
     }
 
     /**
-     * @return array{Observations, PageFrame}
+     * @return array{Observations, PageFrame, Model|null} null for the simplest model that nothing contradicts
      *
      * @throws UnreadableDocument
      */
@@ -51,16 +52,16 @@ final class FitReader
         return (new self(JsonValue::parse($json)->object(['size', 'model', 'lengths', 'grid', 'points'])))->statements();
     }
 
-    /** @return array{Observations, PageFrame} */
+    /** @return array{Observations, PageFrame, Model|null} */
     private function statements(): array
     {
         [$width, $height] = $this->document->get('size')->pair();
         if ($width <= 0.0 || $height <= 0.0) {
             throw UnreadableDocument::outOfRange('size', 'two numbers of pixels above zero');
         }
-        $model = $this->document->optional('model');
-        if (\in_array($model?->word(['similar', 'stretched', 'sheared', 'perspective', 'auto']), ['stretched', 'sheared', 'perspective'], true)) {
-            throw UnreadableDocument::notYet('model', 'Another model than similar');
+        $model = $this->document->optional('model')?->word(['similar', 'stretched', 'sheared', 'perspective', 'auto']) ?? 'similar';
+        if ('perspective' === $model) {
+            throw UnreadableDocument::notYet('model', 'A perspective drawing');
         }
         $this->sharedStepMm = $this->sharedStep();
         $lengths = [];
@@ -84,7 +85,7 @@ final class FitReader
             $points[] = new ControlPoint('point-'.$i, $this->pick($entry, 'px'), new Point(...$entry->get('mm')->pair()));
         }
 
-        return [new Observations(array_values($this->picks), $lengths, $grid, $points), new PageFrame($width, $height)];
+        return [new Observations(array_values($this->picks), $lengths, $grid, $points), new PageFrame($width, $height), Model::tryFrom($model)];
     }
 
     private function length(JsonValue $entry, string $id): KnownLength

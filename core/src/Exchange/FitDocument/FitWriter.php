@@ -8,6 +8,7 @@ use Plinth\Core\Fitting\Advice;
 use Plinth\Core\Fitting\Fit;
 use Plinth\Core\Fitting\GridResult;
 use Plinth\Core\Fitting\LengthResult;
+use Plinth\Core\Fitting\Offer;
 use Plinth\Core\Fitting\PointResult;
 
 /** A fit and its quality as data for JSON. */
@@ -18,14 +19,15 @@ final class FitWriter
      *
      * @return array<string, mixed>
      */
-    public static function document(Fit $fit, array $advice): array
+    public static function document(Fit $fit, array $advice, ?Offer $offer = null): array
     {
         return [
-            'model' => $fit->model,
+            'model' => $fit->model->value,
             'pixelToMm' => $fit->pixelToMm->rows(),
             'mmPerPixel' => $fit->mmPerPixel,
             'rotationDegrees' => $fit->rotationDegrees,
-            'stretch' => ['x' => 1.0, 'y' => 1.0],
+            'slantDegrees' => $fit->slantDegrees(),
+            'stretch' => $fit->stretch(),
             'determined' => ['scale' => $fit->determined->scale, 'turn' => $fit->determined->turn, 'place' => $fit->determined->place],
             'degreesOfFreedom' => $fit->degreesOfFreedom,
             's0' => $fit->s0,
@@ -37,7 +39,7 @@ final class FitWriter
             ], $fit->lengths),
             'grid' => array_map(static fn (GridResult $g): array => ['id' => $g->id, 'residualDegrees' => $g->residualDegrees, 'w' => $g->w], $fit->grid),
             'points' => array_map(static fn (PointResult $p): array => ['id' => $p->id, 'residualMm' => $p->residualMm, 'w' => $p->w], $fit->points),
-            'offers' => [],
+            'offers' => null === $offer ? [] : [['model' => $offer->fit->model->value, 'deltaChiSquare' => $offer->deltaChiSquare, 'effectPx' => $offer->effectPx, 'sentence' => $offer->sentence, 'stretch' => $offer->fit->stretch(), 'slantDegrees' => $offer->fit->slantDegrees()]],
             'advice' => array_map(static fn (Advice $a): array => array_filter([
                 'code' => $a->code, 'message' => $a->message, 'from' => null === $a->from ? null : [$a->from->x, $a->from->y], 'to' => null === $a->to ? null : [$a->to->x, $a->to->y],
             ], static fn (mixed $v): bool => null !== $v), $advice),

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Fitting\Exception;
 
+use Plinth\Core\Fitting\Model;
+
 final class NothingToFit extends \DomainException implements FittingException
 {
     public static function nothingSaysTheSize(): self
@@ -19,5 +21,10 @@ final class NothingToFit extends \DomainException implements FittingException
     public function at(): string
     {
         return '';
+    }
+
+    public static function tooLittleFor(Model $model): self
+    {
+        return new self(\sprintf('The statements do not determine a %s fit: give known lengths along both axes of the drawing%s.', $model->value, Model::Sheared === $model ? ', and one across them or two grid lines' : ''));
     }
 }

@@ -1,0 +1,73 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Fitting;
+
+use Plinth\Core\Fitting\Exception\FittingException;
+use Plinth\Core\Geometry\PixelPoint;
+
+/** A larger model that the statements speak for, with its evidence; offered, never applied by itself. */
+final readonly class Offer
+{
+    /** χ² that one or two more unknowns must save: odds of 1 : 1000 (tables of χ²; 10.83 and 13.82). */
+    private const SAVES = [1 => 10.83, 2 => 13.82];
+    /** It must move something by more than this across the page, px. */
+    private const MOVES_PX = 1.0;
+
+    private function __construct(public Fit $fit, public float $deltaChiSquare, public float $effectPx, public string $sentence)
+    {
+    }
+
+    /**
+     * @param Fit $fit by the present model
+     *
+     * @return self|null the smallest larger model that the statements speak for
+     */
+    public static function beyond(Fit $fit, Observations $observations, PageFrame $frame, FitStart $start): ?self
+    {
+        foreach ($fit->model->larger() as $k => $model) {
+            $more = $k + 1;
+            // With nothing left over a larger model agrees with everything, and that says nothing.
+            if ($fit->degreesOfFreedom - $more < 0 || !$fit->determined->scale) {
+                break;
+            }
+            try {
+                $larger = (new Fitter($model->shape()))->fit($observations, $frame, $start);
+            } catch (FittingException) {
+                continue; // the statements do not reach that far
+            }
+            $saved = $fit->chiSquare - $larger->chiSquare;
+            $moved = self::moved($fit, $larger, $frame);
+            if ($saved > self::SAVES[$more] && $moved > self::MOVES_PX) {
+                return new self($larger, $saved, $moved, self::evidence($larger));
+            }
+        }
+
+        return null;
+    }
+
+    /** How far the larger model moves a corner of the page, px. */
+    private static function moved(Fit $fit, Fit $larger, PageFrame $frame): float
+    {
+        $most = 0.0;
+        $c = $frame->centre;
+        foreach ([[0.0, 0.0], [2.0 * $c->x, 0.0], [2.0 * $c->x, 2.0 * $c->y], [0.0, 2.0 * $c->y]] as [$x, $y]) {
+            $p = new PixelPoint($x, $y);
+            $most = max($most, $fit->pixelToMm->toMm($p)->distanceTo($larger->pixelToMm->toMm($p)) / $fit->mmPerPixel);
+        }
+
+        return $most;
+    }
+
+    private static function evidence(Fit $larger): string
+    {
+        $stretch = $larger->stretch();
+        $percent = 100.0 * abs($stretch['x'] / $stretch['y'] - 1.0);
+        if (Model::Stretched === $larger->model) {
+            return \sprintf('Figures along x and along y disagree by %.2f %%: the copy is stretched %s. Own factors would bring all of them together.', $percent, $stretch['x'] < $stretch['y'] ? 'sideways' : 'upright');
+        }
+
+        return \sprintf('The drawing’s axes are not square by %.2f°: the copy leans. A slanted fit would bring the statements together.', abs($larger->slantDegrees()));
+    }
+}
