@@ -1,10 +1,12 @@
 import { type PointerEvent as ReactPointerEvent, useEffect, useRef } from "react";
-import { clickAt, snapAt } from "../desk/acts";
+import { clickAt } from "../desk/acts";
 import { setView, useDesk } from "../desk/desk";
 import { drawingsOn, pageWhole, pictureOf } from "../desk/selectors";
+import { snapAt } from "../desk/snap";
 import { useProject } from "../project/store";
 import { EdgeRules } from "./EdgeRules";
 import { apply, inverse, toScreen, type XY, zoomAt } from "./geometry";
+import { linesOf } from "./lines";
 import { Overlay } from "./Overlay";
 import { images, paintPicture } from "./picture";
 import { paintPlan } from "./plan";
@@ -133,6 +135,8 @@ function usePainting(frame: React.RefObject<HTMLDivElement | null>, canvas: Reac
       const paint = (before: boolean) => {
         for (const drawing of shown) {
           const picture = drawing.before === before ? pictureOf(project, drawing.id) : null;
+          // Its exact lines are there before they are wanted.
+          if (picture?.made?.lines) linesOf(picture.page);
           const alpha = desk.fading?.drawing === drawing.id ? desk.fading.fade : drawing.fade;
           if (picture) {
             // Before the tracing its paper lets the tracing show through; behind it, it covers older drawings.

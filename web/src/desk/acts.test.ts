@@ -3,17 +3,18 @@ import type { Operation, Row, State } from "../api/client";
 import { noRows, withRows } from "../project/rows";
 import { useProject } from "../project/store";
 import {
+  chooseDrawing,
+  choosePlace,
   clickAt,
   gridTurn,
   nudgeEnd,
   removeWall,
   setDoorWidth,
   setKnownLength,
-  snapAt,
   stepBack,
-  wallUnder,
 } from "./acts";
 import { NOTHING_DRAFTED, setAct, useDesk } from "./desk";
+import { snapAt, wallUnder } from "./snap";
 
 const STOREY = "00000000-0000-7000-8000-0000000000aa";
 const DRAWING = "00000000-0000-7000-8000-0000000000dd";
@@ -318,6 +319,104 @@ describe("rooms", () => {
     setAct("rooms");
     expect(snapAt([3000, 2000], false)?.words).toBe("name this room");
     expect(snapAt([9000, 9000], false)?.words).toContain("nothing closes round it");
+  });
+});
+
+describe("line drawings", () => {
+  const GREEN = { tileSuffix: ".png", cuts: [], lightOnDark: false, contrast: 200, lines: 2, bytes: 1 };
+
+  it("are held to their own line ends, exactly, unless the hand is free", async () => {
+    const fetching = globalThis.fetch;
+    vi.stubGlobal("fetch", async (address: string | Request) =>
+      String(address).endsWith("/lines")
+        ? new Response(
+            JSON.stringify([
+              [100.25, 50, 700.5, 50],
+              [700.5, 50, 700.5, 400],
+            ]),
+          )
+        : fetching(address as Request),
+    );
+    const { rows } = useProject.getState();
+    useProject.setState({
+      rows: withRows(rows, [
+        {
+          type: "drawing",
+          id: DRAWING,
+          revision: 2,
+          values: { ...rows.drawing.get(DRAWING), page: "exact" } as unknown as Row["values"],
+        },
+      ]),
+      pages: new Map([
+        [
+          "exact",
+          {
+            page: "exact",
+            state: "ready" as const,
+            hasPreview: true,
+            tilesDone: 1,
+            tilesTotal: 1,
+            tileSuffix: ".png",
+            message: "",
+            registration: null,
+            made: { ...GREEN, paper: { cell: 9, columns: 1, rows: 1, levels: "" } },
+          },
+        ],
+      ]),
+    });
+    setAct("calibrate");
+    const map = useProject.getState().rows.fit.get(DRAWING);
+    const at = (x: number, y: number): [number, number] => [
+      (map?.m00 ?? 0) * x + (map?.m01 ?? 0) * y + (map?.m02 ?? 0),
+      (map?.m10 ?? 0) * x + (map?.m11 ?? 0) * y + (map?.m12 ?? 0),
+    ];
+    snapAt(at(100, 50), false); // asks for the lines
+    await vi.waitFor(() => expect(snapAt(at(100.5, 50.3), false)?.words).toBe("end of a line, exact"));
+    expect(snapAt(at(400, 50.4), false)).toMatchObject({ words: "on a line, exact", exact: true });
+    expect(snapAt(at(100.5, 50.3), true)).toBeNull();
+    clickAt(at(100.5, 50.3), false);
+    clickAt(at(700.2, 49.8), false);
+    expect(useDesk.getState().ends[0]?.[0]).toBeCloseTo(100.25, 9);
+    nudgeEnd(0.25, 0);
+    await setKnownLength("3000");
+    const picks = sent[0]?.operations.filter((o) => o.type === "pick").map((o) => o.values?.sigmaPx);
+    expect(picks?.[0], "The file tells this end.").toBe(0.05);
+    expect(picks?.[1], "This one was moved by hand.").toBeGreaterThan(0.3);
+  });
+});
+
+describe("going about", () => {
+  const add = (id: string, values: object) => ({
+    type: "drawing" as const,
+    id,
+    revision: 1,
+    values: { page: "g", name: id, ...values },
+  });
+
+  it("works on the topmost drawing that shows, on a storey or on a side", () => {
+    useProject.setState(({ rows }) => ({
+      rows: withRows(rows, [
+        add("low", { storey: "up", side: null, order: 1, hidden: false }),
+        add("top", { storey: "up", side: null, order: 3, hidden: true }),
+        add("mid", { storey: "up", side: null, order: 2, hidden: false }),
+        add("south", { storey: null, side: "s", order: 0, hidden: false }),
+      ]),
+    }));
+    choosePlace({ storey: "up", side: null });
+    expect(useDesk.getState().drawing).toBe("mid");
+    choosePlace({ storey: null, side: "s" });
+    expect(useDesk.getState()).toMatchObject({ storey: null, side: "s", drawing: "south" });
+    choosePlace({ storey: "nothing", side: null });
+    expect(useDesk.getState().drawing).toBeNull();
+  });
+
+  it("shows a hidden drawing when it is chosen", async () => {
+    useProject.setState(({ rows }) => ({
+      rows: withRows(rows, [add("top", { storey: "up", side: null, order: 3, hidden: true })]),
+    }));
+    chooseDrawing("top");
+    await vi.waitFor(() => expect(sent[0]?.operations[0]?.values).toEqual({ hidden: false }));
+    expect(useDesk.getState()).toMatchObject({ storey: "up", drawing: "top" });
   });
 });
 

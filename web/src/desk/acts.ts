@@ -1,101 +1,14 @@
 import type { Operation, Refused } from "../api/client";
 import { api, settled } from "../api/client";
 import { newId } from "../api/ids";
-import { apply, contains, distance, heldSquare, inverse, nearestOn, scaleOf, type XY } from "../board/geometry";
-import { linesOf } from "../board/lines";
+import { apply, distance, inverse, nearestOn, scaleOf, type XY } from "../board/geometry";
 import { change, useProject } from "../project/store";
 import { type Chain, NOTHING_DRAFTED, type Snap, useDesk } from "./desk";
 import { drawingsOn, fitMap, type Place, wallLines } from "./selectors";
+import { regionUnder, SNAP_PX, snapAt, wallUnder } from "./snap";
 
-const SNAP_PX = 9;
 /** How well the end of a line in a file is told, in pixels of its page. */
 const EXACT_PX = 0.05;
-/** Directions nearer to the grid than this are held square, unless Alt is down. */
-const HOLD_RAD = (4 * Math.PI) / 180;
-
-/** What a point would hold to under the pointer, told in words. */
-export function snapAt(pointer: XY, free: boolean): Snap | null {
-  const desk = useDesk.getState();
-  const reach = SNAP_PX / desk.view.k;
-  if (desk.act === "calibrate" || desk.act === "square") return exactSnap(pointer, reach, free);
-  if (desk.act === "walls") return wallSnap(pointer, reach, free);
-  if (desk.act === "openings" && desk.door === null) {
-    const hit = wallUnder(pointer, reach);
-    return hit ? { at: hit.at, words: "edge of the opening, on this wall", wall: hit.id } : null;
-  }
-  if (desk.act === "rooms") {
-    const region = regionUnder(pointer);
-    if (!region) return { at: pointer, words: "name a room here; nothing closes round it yet" };
-    return { at: pointer, words: region.name ? `rename ${region.name}` : "name this room" };
-  }
-  const last = desk.act === "measure" ? desk.measured.at(-1) : undefined;
-  if (last && desk.holdSquare && !free) {
-    const held = heldSquare(last, pointer, HOLD_RAD / 2);
-    if (held) return { at: held.at, words: held.words };
-  }
-  return null;
-}
-
-/** On a line drawing: the line's own end, or a point of the line, told by the file and not by its pixels. */
-function exactSnap(pointer: XY, reach: number, free: boolean): Snap | null {
-  const { drawing } = useDesk.getState();
-  const project = useProject.getState();
-  const map = fitMap(project.rows, drawing);
-  const page = drawing === null ? undefined : project.rows.drawing.get(drawing)?.page;
-  if (free || !map || page === undefined || !project.pages.get(page)?.made?.lines) return null;
-  const found = linesOf(page)?.nearest(apply(inverse(map), pointer), reach / scaleOf(map));
-  if (!found) return null;
-  return { at: apply(map, found.at), words: found.isEnd ? "end of a line, exact" : "on a line, exact", exact: true };
-}
-
-function wallSnap(pointer: XY, reach: number, free: boolean): Snap | null {
-  const { chain, holdSquare } = useDesk.getState();
-  const first = chain?.points[0];
-  const last = chain?.points.at(-1);
-  if (chain && first && chain.points.length > 2 && distance(first, pointer) < reach * 1.4) {
-    return { at: first, words: "closes the chain", closes: true };
-  }
-  const held = last && holdSquare && !free ? heldSquare(last, pointer, HOLD_RAD) : null;
-  const at = held?.at ?? pointer;
-  const joined = free ? null : wallUnder(pointer, reach, chain?.walls);
-  if (joined) return { at, words: held ? `joins this wall, ${held.words}` : "joins this wall", wall: joined.id };
-  const exact = exactSnap(pointer, reach, free);
-  if (exact && (held === null || distance(exact.at, held.at) < reach)) return exact;
-  if (!held) return null;
-  if (first && chain && chain.points.length > 1) {
-    // In line with the chain's beginning: corners close without measuring.
-    if (Math.abs(at[0] - first[0]) < reach && held.words.endsWith("x")) {
-      return { at: [first[0], at[1]], words: `${held.words} · in line with the start` };
-    }
-    if (Math.abs(at[1] - first[1]) < reach && held.words.endsWith("y")) {
-      return { at: [at[0], first[1]], words: `${held.words} · in line with the start` };
-    }
-  }
-  return { at, words: held.words };
-}
-
-export function wallUnder(
-  pointer: XY,
-  reach: number,
-  except: readonly string[] = [],
-): { id: string; at: XY; along: number; side: number } | null {
-  const { storey } = useDesk.getState();
-  let best: { id: string; at: XY; along: number; off: number; side: number } | null = null;
-  for (const { wall, from, to } of wallLines(useProject.getState().rows, storey)) {
-    if (except.includes(wall.id)) continue;
-    const near = nearestOn(pointer, from, to);
-    if (near.off <= wall.thickness / 2 + reach && (best === null || near.off < best.off)) {
-      best = { id: wall.id, ...near };
-    }
-  }
-  return best;
-}
-
-export function regionUnder(pointer: XY) {
-  const { storey } = useDesk.getState();
-  const shapes = storey === null ? undefined : useProject.getState().derived.get(storey);
-  return shapes?.rooms.find((r) => contains(r.polygon, pointer) && !r.holes.some((h) => contains(h, pointer))) ?? null;
-}
 
 /** A click on the board, at a model point. */
 export function clickAt(pointer: XY, free: boolean): void {

@@ -3,9 +3,10 @@ import { apply, viewOf, type XY, zoomAt } from "../board/geometry";
 import type { Picture } from "../board/picture";
 import { redo, undo, useProject } from "../project/store";
 import { STEPS } from "../steps/steps";
-import { clickAt, removeWall, snapAt, stepBack } from "./acts";
+import { clickAt, removeWall, stepBack } from "./acts";
 import { goTo, NOTHING_DRAFTED, setAct, setView, useDesk } from "./desk";
 import { pageWhole, pictureOf } from "./selectors";
+import { snapAt } from "./snap";
 
 /** The board's keys. They rest while a field has the focus, and single letters can be switched off. */
 export function useKeys(): void {

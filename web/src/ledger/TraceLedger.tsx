@@ -1,8 +1,9 @@
 import { distance } from "../board/geometry";
-import { removeWall, wallUnder } from "../desk/acts";
+import { removeWall } from "../desk/acts";
 import { setAct, setView, useDesk, useDeskFields } from "../desk/desk";
 import { area, grouped } from "../desk/numbers";
 import { inOrder, openRooms, wallLines } from "../desk/selectors";
+import { wallUnder } from "../desk/snap";
 import { change, useProject } from "../project/store";
 import { count } from "../steps/status";
 import { Head, NextThing, Plain } from "./parts";

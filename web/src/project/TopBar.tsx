@@ -36,16 +36,12 @@ export function TopBar({ account, onSignedOut }: { account: Account; onSignedOut
       </a>
       <fieldset className="flex min-w-0 overflow-hidden rounded-lg border border-line bg-white" aria-label="Storeys">
         {storeys.map((s) => (
-          <button
+          <PlaceButton
             key={s.id}
-            type="button"
-            aria-pressed={s.id === storey}
-            title={s.name}
-            className={`max-w-32 min-w-9 truncate px-3 py-1.5 ${s.id === storey ? "bg-ink font-semibold text-white" : ""}`}
-            onClick={() => choosePlace({ storey: s.id, side: null })}
-          >
-            {s.name}
-          </button>
+            name={s.name}
+            here={s.id === storey}
+            go={() => choosePlace({ storey: s.id, side: null })}
+          />
         ))}
         <button type="button" className="border-l border-line px-2.5 text-quiet" onClick={addStorey}>
           add
@@ -54,16 +50,12 @@ export function TopBar({ account, onSignedOut }: { account: Account; onSignedOut
       {sides.length > 0 && (
         <fieldset className="flex min-w-0 overflow-hidden rounded-lg border border-line bg-white" aria-label="Sides">
           {sides.map((s) => (
-            <button
+            <PlaceButton
               key={s.id}
-              type="button"
-              aria-pressed={s.id === side}
-              title={s.name}
-              className={`max-w-32 min-w-9 truncate px-3 py-1.5 ${s.id === side ? "bg-ink font-semibold text-white" : ""}`}
-              onClick={() => choosePlace({ storey: null, side: s.id })}
-            >
-              {s.name}
-            </button>
+              name={s.name}
+              here={s.id === side}
+              go={() => choosePlace({ storey: null, side: s.id })}
+            />
           ))}
         </fieldset>
       )}
@@ -101,6 +93,20 @@ export function TopBar({ account, onSignedOut }: { account: Account; onSignedOut
       </button>
       <AccountMenu account={account} onSignedOut={onSignedOut} />
     </header>
+  );
+}
+
+function PlaceButton({ name, here, go }: { name: string; here: boolean; go: () => void }) {
+  return (
+    <button
+      type="button"
+      aria-pressed={here}
+      title={name}
+      className={`max-w-32 min-w-9 truncate px-3 py-1.5 ${here ? "bg-ink font-semibold text-white" : ""}`}
+      onClick={go}
+    >
+      {name}
+    </button>
   );
 }
 
