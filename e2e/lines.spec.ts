@@ -35,7 +35,7 @@ test("a PDF's own line ends are picked exactly, and a copy that came out too low
     "Figures along x and along y disagree by 1.48 %: the copy is stretched sideways",
   );
   await proportions.getByRole("button", { name: "Use own factors" }).click();
-  await expect(proportions).toContainText("Own factors: x 0.9926, y 1.0075");
+  await expect(proportions).toContainText("Own factorsx 0.9926, y 1.0075");
   // Picked where the lines end and not where the pointer was, all four figures agree to a tenth of a millimetre.
   await expect(page.getByTestId("known-lengths").getByText(/^[+−]?0\.[01]$/)).toHaveCount(4);
   await proportions.getByRole("button", { name: "True proportions" }).click();

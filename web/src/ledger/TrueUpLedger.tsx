@@ -18,7 +18,8 @@ export function TrueUpLedger() {
   const lengths = inOrder(rows.knownLength.values()).filter((l) => l.drawing === drawing);
   const lines = inOrder(rows.gridPick.values()).filter((l) => l.drawing === drawing);
   const pm = report.plusMinusMmPer10m;
-  const [next] = report.advice;
+  // While a larger model would bring the statements together, no single one of them is blamed.
+  const [next] = report.offers.length > 0 ? [] : report.advice;
   const onNext = () => {
     if (next?.code === "no-check") useDesk.setState({ heldOut: true });
     setAct(next?.code === "no-grid-line" ? "square" : "calibrate");
@@ -69,7 +70,7 @@ function Proportions({ drawing, report }: { drawing: string; report: FitReport }
       {report.model !== "similar" && (
         <div className="flex items-center justify-between gap-2">
           <span>
-            <span className="font-semibold">{report.model === "stretched" ? "Own factors" : "Slanted"}</span>: x{" "}
+            <span className="block font-semibold">{report.model === "stretched" ? "Own factors" : "Slanted"}</span>x{" "}
             {report.stretch.x.toFixed(4)}, y {report.stretch.y.toFixed(4)}
             {report.model === "sheared" ? `, axes off square by ${Math.abs(report.slantDegrees).toFixed(2)}°` : ""}
           </span>

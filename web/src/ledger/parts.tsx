@@ -35,7 +35,7 @@ export function Plain({
   return (
     <button
       type="button"
-      className={`rounded border border-line bg-white px-2 py-0.5 text-[13px] ${danger ? "text-rust" : ""}`}
+      className={`rounded border border-line bg-white px-2 py-0.5 text-[13px] whitespace-nowrap ${danger ? "text-rust" : ""}`}
       onClick={onClick}
     >
       {children}

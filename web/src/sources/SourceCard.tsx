@@ -59,7 +59,7 @@ export function SourceCard({ source }: { source: Thing<"source"> }) {
                 void change(`Remove ${source.name}`.slice(0, 110), [{ do: "remove", type: "source", id: source.id }])
               }
             >
-              Remove {source.name}
+              Remove it
             </Plain>
             <Plain onClick={() => setAsking(false)}>Keep it</Plain>
           </div>
