@@ -78,8 +78,11 @@ final readonly class FitKeeper
             if (!$drawing instanceof Drawing) {
                 continue;
             }
+            $before = $workspace->before()[RowType::Drawing->value.'/'.$drawing->id()->toRfc4122()][2] ?? [];
             if (null === $workspace->find(RowType::Fit, $drawing->id())) {
                 $workspace->add(RowType::Fit, $drawing->id(), $this->firstValues($workspace, $drawing), 'fit');
+            } elseif (($before['page'] ?? null) !== $drawing->page()->toRfc4122()) {
+                continue; // on a newer page its fit has come along already
             } elseif ($this->turn($workspace, $drawing) || $this->modelChanged($workspace, $drawing)) {
                 $drawings[$drawing->id()->toRfc4122()] = true;
             } else {

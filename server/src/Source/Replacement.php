@@ -34,7 +34,7 @@ final readonly class Replacement
             $left = max(0.0, min($new->width() - 1.0, $box->left));
             $top = max(0.0, min($new->height() - 1.0, $box->top));
             $workspace->set($drawing, [
-                'page' => $new->id()->toRfc4122(), 'left' => $left, 'top' => $top,
+                'page' => $new->id()->toRfc4122(), 'turns' => ($drawing->turns() + (int) round($map->turnDegrees() / 90.0) + 4) % 4, 'left' => $left, 'top' => $top,
                 'width' => max(1.0, min($new->width() - $left, $box->right() - $left)), 'height' => max(1.0, min($new->height() - $top, $box->bottom() - $top)),
             ], $at);
             foreach ($workspace->findBy(Pick::class, 'drawing', $drawing->id()) as $pick) {
