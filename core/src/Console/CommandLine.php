@@ -16,6 +16,8 @@ use Plinth\Core\Fitting\FitStart;
 use Plinth\Core\Fitting\Fitter;
 use Plinth\Core\Fitting\Model;
 use Plinth\Core\Fitting\Offer;
+use Plinth\Core\Ink\GreyRaster;
+use Plinth\Core\Ink\Skew;
 use Plinth\Core\Plan\Derivation;
 use Plinth\Core\Plan\Storey;
 use Plinth\Core\Units\Exception\UnreadableLength;
@@ -31,6 +33,7 @@ final class CommandLine
         plinth length TEXT [--unit mm|cm|m|ft|in]
         plinth fit    [--in FILE]                   known lengths, grid lines, control points → the fit
         plinth derive [--in FILE]                   plan document → outlines, rooms, leaks, areas, findings
+        plinth skew IMAGE                           how far a drawing is turned on its page, modulo 90°
         plinth export dxf --out FILE [--in FILE] [--storey ID]
         JSON comes on standard input unless --in names a file. Formats: docs/plan-format.md.
 
@@ -38,16 +41,18 @@ final class CommandLine
 
     /**
      * @param list<string> $arguments without the program's name
+     * @param callable(string): ?GreyRaster|null $readGrey decodes a picture file; null where it cannot be read
      *
      * @return array{int, string} exit code and what to print
      */
-    public static function run(array $arguments): array
+    public static function run(array $arguments, ?callable $readGrey = null): array
     {
         try {
             [$words, $options] = self::split($arguments);
             $result = match ($words[0] ?? '') {
                 'length' => self::length($words, $options),
                 'fit' => self::fit($options),
+                'skew' => self::skew($words, $readGrey),
                 'derive' => self::derive($options),
                 'export' => self::export($words, $options),
                 'help', '' => null,
@@ -98,6 +103,24 @@ final class CommandLine
         }
 
         return FitWriter::document($fit, Advice::on($fit, $observations, $frame), $offer);
+    }
+
+    /**
+     * @param list<string> $words
+     * @param callable(string): ?GreyRaster|null $readGrey
+     *
+     * @return array<string, mixed>
+     */
+    private static function skew(array $words, ?callable $readGrey): array
+    {
+        $file = $words[1] ?? throw WrongUsage::missingOption('IMAGE');
+        $raster = null === $readGrey ? null : $readGrey($file);
+        if (null === $raster) {
+            throw WrongUsage::cannotRead($file);
+        }
+        $skew = Skew::of($raster);
+
+        return ['degrees' => $skew?->degrees, 'confidence' => $skew->confidence ?? 0.0];
     }
 
     /**

@@ -13,7 +13,7 @@ final class WrongUsage extends \InvalidArgumentException
 
     public static function unknownCommand(string $word): self
     {
-        return new self(\sprintf('There is no command “%s”: use length, fit, derive or export.', $word), $word);
+        return new self(\sprintf('There is no command “%s”: use length, fit, skew, derive or export.', $word), $word);
     }
 
     public static function unknownOption(string $name): self

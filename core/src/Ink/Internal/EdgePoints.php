@@ -1,0 +1,135 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Ink\Internal;
+
+use Plinth\Core\Ink\GreyRaster;
+
+/**
+ * Points where the grey values change most along their own gradient, placed between the pixels by a parabola, with the direction
+ * of the edge there.
+ *
+ * @internal
+ */
+final readonly class EdgePoints
+{
+    /** Gradients in grey levels × 32, as the operator's weights add up. */
+    private const WEAKEST = 32 * 24;
+    private const BINS_PER_DEGREE = 4;
+
+    /**
+     * @param list<array{float, float, float, float}> $points x, y, direction of the edge in degrees modulo 180, strength
+     * @param array<int, float> $histogram strength by direction modulo 90°
+     */
+    private function __construct(private array $points, private array $histogram)
+    {
+    }
+
+    public static function of(GreyRaster $raster): ?self
+    {
+        $w = $raster->width;
+        $h = $raster->height;
+        $histogram = array_fill(0, 90 * self::BINS_PER_DEGREE, 0.0);
+        $points = [];
+        $rows = [];
+        for ($y = 0; $y < $h; ++$y) {
+            /** @var list<int> $row */
+            $row = array_values((array) unpack('C*', $raster->row($y)));
+            $rows[] = $row;
+        }
+        $limit = self::WEAKEST ** 2;
+        for ($y = 2; $y < $h - 2; ++$y) {
+            [$a, $b, $c] = [$rows[$y - 1], $rows[$y], $rows[$y + 1]];
+            for ($x = 2; $x < $w - 2; ++$x) {
+                $gx = 3 * ($a[$x + 1] - $a[$x - 1] + $c[$x + 1] - $c[$x - 1]) + 10 * ($b[$x + 1] - $b[$x - 1]);
+                $gy = 3 * ($c[$x - 1] - $a[$x - 1] + $c[$x + 1] - $a[$x + 1]) + 10 * ($c[$x] - $a[$x]);
+                $m = $gx * $gx + $gy * $gy;
+                if ($m < $limit) {
+                    continue;
+                }
+                // Across the edge, along the axis that is nearer to the gradient.
+                $isDown = abs($gx) > abs($gy);
+                [$before, $after] = $isDown ? [self::strength($rows, $x - 1, $y, true), self::strength($rows, $x + 1, $y, true)] : [self::strength($rows, $x, $y - 1, false), self::strength($rows, $x, $y + 1, false)];
+                $here = (float) abs($isDown ? $gx : $gy);
+                if ($here <= $before || $here < $after) {
+                    continue;
+                }
+                $off = ($before - $after) / (2.0 * min(-1e-9, $before - 2.0 * $here + $after));
+                // The edge runs at a right angle to the gradient.
+                $degrees = fmod(rad2deg(atan2($gy, $gx)) + 90.0 + 360.0, 180.0);
+                $strength = sqrt($m);
+                $histogram[(int) (fmod($degrees, 90.0) * self::BINS_PER_DEGREE) % (90 * self::BINS_PER_DEGREE)] += $strength;
+                $points[] = [$x + 0.5 + ($isDown ? $off : 0.0), $y + 0.5 + ($isDown ? 0.0 : $off), $degrees, $strength];
+            }
+        }
+
+        return \count($points) < 100 ? null : new self($points, $histogram);
+    }
+
+    /** @param list<list<int>> $rows */
+    private static function strength(array $rows, int $x, int $y, bool $alongX): float
+    {
+        [$a, $b, $c] = [$rows[$y - 1], $rows[$y], $rows[$y + 1]];
+
+        return (float) abs($alongX
+            ? 3 * ($a[$x + 1] - $a[$x - 1] + $c[$x + 1] - $c[$x - 1]) + 10 * ($b[$x + 1] - $b[$x - 1])
+            : 3 * ($c[$x - 1] - $a[$x - 1] + $c[$x + 1] - $a[$x + 1]) + 10 * ($c[$x] - $a[$x]));
+    }
+
+    /** The direction, modulo 90°, that most of the edges have. */
+    public function dominantDegrees(): float
+    {
+        $bins = \count($this->histogram);
+        $best = 0;
+        $most = -1.0;
+        for ($i = 0; $i < $bins; ++$i) {
+            $sum = 0.0;
+            for ($k = -4; $k <= 4; ++$k) {
+                $sum += (5 - abs($k)) * $this->histogram[($i + $k + $bins) % $bins];
+            }
+            if ($sum > $most) {
+                $most = $sum;
+                $best = $i;
+            }
+        }
+
+        return ($best + 0.5) / self::BINS_PER_DEGREE;
+    }
+
+    /** Part of all edge strength that runs within so many degrees of a grid. */
+    public function share(float $degrees, float $within): float
+    {
+        $bins = \count($this->histogram);
+        $middle = (int) ($degrees * self::BINS_PER_DEGREE);
+        $sum = 0.0;
+        for ($k = (int) (-$within * self::BINS_PER_DEGREE); $k <= $within * self::BINS_PER_DEGREE; ++$k) {
+            $sum += $this->histogram[($middle + $k + $bins) % $bins];
+        }
+
+        return $sum / max(1e-9, array_sum($this->histogram));
+    }
+
+    /**
+     * Points of edges that run with a grid of this turn.
+     *
+     * @return array{list<array{float, float}>, list<array{float, float}>} along its x, and along its y
+     */
+    public function near(float $degrees, float $within): array
+    {
+        $across = [];
+        $down = [];
+        foreach ($this->points as [$x, $y, $direction]) {
+            $off = fmod($direction - $degrees + 45.0 + 360.0, 90.0) - 45.0;
+            if (abs($off) <= $within) {
+                if (abs(fmod($direction - $degrees + 90.0 + 360.0, 180.0) - 90.0) < 45.0) {
+                    $across[] = [$x, $y];
+                } else {
+                    $down[] = [$x, $y];
+                }
+            }
+        }
+
+        return [$across, $down];
+    }
+}

@@ -1,0 +1,58 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Tests\Ink;
+
+use PHPUnit\Framework\Attributes\TestWith;
+use PHPUnit\Framework\TestCase;
+use Plinth\Core\Console\CommandLine;
+use Plinth\Core\Geometry\PixelAffine;
+use Plinth\Core\Geometry\PixelPoint;
+use Plinth\Core\Ink\GreyRaster;
+use Plinth\Core\Ink\Skew;
+
+/** How far a drawing is turned on its page is found to some thousandths of a degree. */
+final class SkewTest extends TestCase
+{
+    /** @param float $degrees counter-clockwise as seen */
+    #[TestWith([0.0])]
+    #[TestWith([1.37])]
+    #[TestWith([-2.8])]
+    #[TestWith([17.2])]
+    #[TestWith([-41.0])]
+    #[TestWith([88.5])]
+    public function testTheTurnIsFoundModuloAQuarter(float $degrees): void
+    {
+        $skew = Skew::of(self::turned($degrees));
+        self::assertNotNull($skew);
+        $off = fmod($skew->degrees - $degrees + 45.0 + 360.0, 90.0) - 45.0;
+        self::assertEqualsWithDelta(0.0, $off, 0.01);
+        self::assertGreaterThan(-45.0, $skew->degrees);
+        self::assertLessThanOrEqual(45.0, $skew->degrees);
+        self::assertGreaterThan(0.4, $skew->confidence);
+    }
+
+    public function testAPageWithoutEdgesHasNone(): void
+    {
+        self::assertNull(Skew::of((new Sheets(400, 300, grain: 6))->raster()));
+    }
+
+    public function testFromTheCommandLine(): void
+    {
+        [$code, $text] = CommandLine::run(['skew', 'scan.png'], static fn (string $file): ?GreyRaster => 'scan.png' === $file ? self::turned(2.0) : null);
+        self::assertSame(0, $code);
+        $answer = json_decode($text, true);
+        self::assertIsArray($answer);
+        self::assertEqualsWithDelta(2.0, $answer['degrees'], 0.01);
+        self::assertSame(2, CommandLine::run(['skew', 'other.png'], static fn (): ?GreyRaster => null)[0]);
+        self::assertSame(2, CommandLine::run(['skew'])[0]);
+    }
+
+    private static function turned(float $degrees): GreyRaster
+    {
+        $sheet = (new Sheets(900, 700, grain: 3))->plan(150, 140, 560, 380)->frame(200, 190, 90, 60)->fill(420, 300, 200, 3)->raster();
+
+        return Sheets::warped($sheet, PixelAffine::similar(1.0, deg2rad(-$degrees), new PixelPoint(450, 350), new PixelPoint(570, 570)), 1140, 1140);
+    }
+}
