@@ -12,6 +12,8 @@ final readonly class Offer
 {
     /** χ² that one or two more unknowns must save: odds of 1 : 1000 (tables of χ²; 10.83 and 13.82). */
     private const SAVES = [1 => 10.83, 2 => 13.82];
+    /** redundancy number below which nothing checks a length */
+    private const CHECKED = 0.05;
     /** It must move something by more than this across the page, px. */
     private const MOVES_PX = 1.0;
 
@@ -39,12 +41,24 @@ final readonly class Offer
             }
             $saved = $fit->chiSquare - $larger->chiSquare;
             $moved = self::moved($fit, $larger, $frame);
-            if ($saved > self::SAVES[$more] && $moved > self::MOVES_PX) {
+            if ($saved > self::SAVES[$more] && $moved > self::MOVES_PX && !self::hangsOnOne($larger)) {
                 return new self($larger, $saved, $moved, self::evidence($larger));
             }
         }
 
         return null;
+    }
+
+    /** A single figure that disagrees may just be wrong: nothing in the larger fit checks it, so it is no evidence for that fit. */
+    private static function hangsOnOne(Fit $larger): bool
+    {
+        foreach ($larger->lengths as $length) {
+            if ($length->redundancy < self::CHECKED) {
+                return true;
+            }
+        }
+
+        return false;
     }
 
     /** How far the larger model moves a corner of the page, px. */

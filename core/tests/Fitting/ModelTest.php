@@ -73,6 +73,16 @@ final class ModelTest extends TestCase
         self::assertLessThanOrEqual(3, $offered, 'Odds of 1 : 1000 for each of two models.');
     }
 
+    public function testOneFigureThatDisagreesIsNoStretch(): void
+    {
+        $picks = array_map(static fn (int $k, array $s): Pick => new Pick("p$k", new PixelPoint($s[0], $s[1]), 0.5), [0, 1, 2, 3], [[300, 300], [2900, 300], [300, 1900], [2500, 1900]]);
+        $lengths = [new KnownLength('a', 'p0', 'p1', 13_000, 3), new KnownLength('b', 'p2', 'p3', 11_000, 3), new KnownLength('c', 'p0', 'p2', 7900, 3)];
+        $observations = new Observations($picks, $lengths, [new GridPick('g', 'p0', 'p1', 0.0)]);
+        $fit = (new Fitter())->fit($observations, $this->frame, FitStart::unknown());
+        self::assertTrue($fit->lengths[2]->suspect, '8000 mm would agree.');
+        self::assertNull(Offer::beyond($fit, $observations, $this->frame, FitStart::unknown()), 'It may just be wrong: a second one along y will tell.');
+    }
+
     public function testTooLittleIsSaidAndNeverOffered(): void
     {
         $picks = [new Pick('a', new PixelPoint(100, 100), 0.5), new Pick('b', new PixelPoint(2100, 100), 0.5), new Pick('c', new PixelPoint(1100, 100), 0.5)];
