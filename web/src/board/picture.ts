@@ -98,7 +98,8 @@ export function paintPicture(
   }
   ctx.globalAlpha = look.alpha;
   ctx.imageSmoothingEnabled = zoom < 1.2;
-  ctx.imageSmoothingQuality = "high";
+  // Levels are at most half as large again as the screen shows them; finer filters would be worked out anew for each frame.
+  ctx.imageSmoothingQuality = "low";
   const highest = highestLevel(picture.width, picture.height);
   if (picture.ready) {
     paintTiles(ctx, picture, inverse(map), size, highest, levelFor(zoom, highest), look.ink);
@@ -120,7 +121,10 @@ interface Range {
 /** Tiles of one page put together once, so that turning and zooming moves a single picture without seams. */
 interface Sheet extends Range {
   canvas: HTMLCanvasElement;
-  whole: boolean;
+  /** tiles that have not arrived: column and row */
+  missing: (readonly [number, number])[];
+  /** something has arrived since the missing ones were looked for */
+  stale: boolean;
 }
 
 const sheets = new Map<string, Sheet>();
@@ -129,7 +133,7 @@ const MOST_SHEETS = 6;
 const MARGIN = 1;
 
 images.onArrival(() => {
-  for (const [key, sheet] of sheets) if (!sheet.whole) sheets.delete(key);
+  for (const sheet of sheets.values()) sheet.stale = true;
 });
 
 function paintTiles(
@@ -147,8 +151,9 @@ function paintTiles(
   const key = `${picture.page} ${ink ?? ""}`;
   let sheet = sheets.get(key);
   if (!sheet || sheet.level !== level || !covers(sheet, seen)) {
-    sheet = putTogether(picture, { level, ...seen }, highest, side, ink);
+    sheet = blank(picture, { level, ...seen }, side);
   }
+  if (sheet.stale && sheet.missing.length > 0) fill(sheet, picture, side, ink);
   sheets.delete(key);
   sheets.set(key, sheet);
   const oldest = sheets.keys().next().value;
@@ -188,7 +193,7 @@ function tilesSeen(picture: Picture, toPage: Map2, size: Size, side: number): Om
   };
 }
 
-function putTogether(picture: Picture, seen: Range, highest: number, side: number, ink: Tint | null): Sheet {
+function blank(picture: Picture, seen: Range, side: number): Sheet {
   const last = (pixels: number) => Math.ceil(pixels / side) - 1;
   const range = {
     level: seen.level,
@@ -200,15 +205,23 @@ function putTogether(picture: Picture, seen: Range, highest: number, side: numbe
   const canvas = document.createElement("canvas");
   canvas.width = (range.x2 - range.x1 + 1) * TILE;
   canvas.height = (range.y2 - range.y1 + 1) * TILE;
-  const ctx = canvas.getContext("2d");
-  let whole = highest >= seen.level;
-  for (let y = range.y1; ctx && y <= range.y2; y++) {
-    for (let x = range.x1; x <= range.x2; x++) {
-      const at = { x: (x - range.x1) * TILE, y: (y - range.y1) * TILE };
-      whole = paintTile(ctx, picture, seen.level, x, y, side, at, ink) && whole;
-    }
+  const missing: (readonly [number, number])[] = [];
+  for (let y = range.y1; y <= range.y2; y++) {
+    for (let x = range.x1; x <= range.x2; x++) missing.push([x, y]);
   }
-  return { ...range, canvas, whole };
+  return { ...range, canvas, missing, stale: true };
+}
+
+/** Paints the tiles that have arrived; coarser ones stand in for the others. */
+function fill(sheet: Sheet, picture: Picture, side: number, ink: Tint | null): void {
+  const ctx = sheet.canvas.getContext("2d");
+  if (!ctx) return;
+  sheet.missing = sheet.missing.filter(([x, y]) => {
+    const at = { x: (x - sheet.x1) * TILE, y: (y - sheet.y1) * TILE };
+    ctx.clearRect(at.x, at.y, TILE, TILE);
+    return !paintTile(ctx, picture, sheet.level, x, y, side, at, ink);
+  });
+  sheet.stale = false;
 }
 
 /** @returns whether the tile itself was there; otherwise a coarser one stands in */
