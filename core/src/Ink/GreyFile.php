@@ -25,10 +25,7 @@ final class GreyFile
     /** The part of the page inside the box; the box is cut to the page first, and holds at least one pixel of it. */
     public function window(int $left, int $top, int $width, int $height): GreyRaster
     {
-        $left = max(0, min($this->width - 1, $left));
-        $top = max(0, min($this->height - 1, $top));
-        $width = max(1, min($this->width - $left, $width));
-        $height = max(1, min($this->height - $top, $height));
+        [$left, $top, $width, $height] = GreyRaster::inside($this->width, $this->height, $left, $top, $width, $height);
         $bytes = '';
         for ($y = $top; $y < $top + $height; ++$y) {
             fseek($this->file, $this->headerBytes + $y * $this->width + $left);

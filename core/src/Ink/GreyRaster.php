@@ -25,16 +25,26 @@ final readonly class GreyRaster
     /** The part inside the box, which is cut to the raster first and holds at least one pixel of it. */
     public function crop(int $left, int $top, int $width, int $height): self
     {
-        $left = max(0, min($this->width - 1, $left));
-        $top = max(0, min($this->height - 1, $top));
-        $width = max(1, min($this->width - $left, $width));
-        $height = max(1, min($this->height - $top, $height));
+        [$left, $top, $width, $height] = self::inside($this->width, $this->height, $left, $top, $width, $height);
         $bytes = '';
         for ($y = $top; $y < $top + $height; ++$y) {
             $bytes .= $this->row($y, $left, $width);
         }
 
         return new self($width, $height, $bytes);
+    }
+
+    /**
+     * A box cut to a page of the given size; it holds at least one pixel of it.
+     *
+     * @return array{int, int, int<1, max>, int<1, max>} left, top, width, height
+     */
+    public static function inside(int $pageWidth, int $pageHeight, int $left, int $top, int $width, int $height): array
+    {
+        $left = max(0, min($pageWidth - 1, $left));
+        $top = max(0, min($pageHeight - 1, $top));
+
+        return [$left, $top, max(1, min($pageWidth - $left, $width)), max(1, min($pageHeight - $top, $height))];
     }
 
     /** Light and dark exchanged. */
