@@ -18,6 +18,7 @@ final readonly class Fit
      * @param list<LengthResult> $lengths in the order of the observations
      * @param list<GridResult> $grid
      * @param list<PointResult> $points
+     * @param list<RectangleResult> $rectangles
      */
     public function __construct(
         public Model $model,
@@ -34,6 +35,9 @@ final readonly class Fit
         public array $lengths,
         public array $grid,
         public array $points,
+        public array $rectangles,
+        public ?ScaleResult $scale,
+        public Spread $spread,
     ) {
     }
 

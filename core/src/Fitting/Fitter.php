@@ -9,6 +9,7 @@ use Plinth\Core\Fitting\Exception\FittingException;
 use Plinth\Core\Fitting\Exception\NothingToFit;
 use Plinth\Core\Fitting\Internal\Adjustment;
 use Plinth\Core\Fitting\Internal\ChiSquare;
+use Plinth\Core\Fitting\Internal\Equations;
 use Plinth\Core\Geometry\PixelPoint;
 
 /**
@@ -35,75 +36,66 @@ final readonly class Fitter
      */
     public function fit(Observations $observations, PageFrame $frame, FitStart $start): Fit
     {
-        $used = array_values(array_filter($observations->lengths, static fn (KnownLength $l): bool => !$l->heldOut));
         $pointsSayMore = \count($observations->points) >= 2;
         $determined = new Determined(
-            scale: [] !== $used || $pointsSayMore,
+            scale: [] !== $observations->used() || $pointsSayMore || [] !== $observations->rectangles || null !== $observations->scale,
             turn: [] !== $observations->grid || $pointsSayMore,
             place: [] !== $observations->points,
         );
         if (!$determined->scale && null === $start->mmPerPixel) {
             throw NothingToFit::nothingSaysTheSize();
         }
-        $mmPerPixel = $this->startScale($observations, $used) ?? $start->mmPerPixel ?? throw NothingToFit::nothingSaysTheSize();
+        $mmPerPixel = $this->startScale($observations) ?? $start->mmPerPixel ?? throw NothingToFit::nothingSaysTheSize();
         $turn = $this->startTurn($observations, $start->turnRad);
-        $adjustment = new Adjustment(
-            $this->model,
-            $frame,
-            $observations,
-            $this->model->start($mmPerPixel * $frame->unitPx, $turn),
-            $start->centreMm->x ?? $frame->centre->x * $mmPerPixel,
-            $start->centreMm->y ?? $frame->centre->y * $mmPerPixel,
-            $determined->held(),
-        );
+        $equations = Equations::of($observations, $frame);
         try {
-            $adjustment->settle();
+            $adjustment = $equations->settled($this->model, $frame, $this->model->start($mmPerPixel * $frame->unitPx, $turn), $mmPerPixel, $start, $determined->held());
         } catch (FitDidNotSettle $e) {
             throw Model::Similar === $this->model->model() ? $e : NothingToFit::tooLittleFor($this->model->model());
         }
 
-        return $this->report($adjustment, $observations, $frame, $determined);
+        return $this->report($adjustment, $equations, $observations, $frame, $determined);
     }
 
-    private function report(Adjustment $adjustment, Observations $observations, PageFrame $frame, Determined $determined): Fit
+    private function report(Adjustment $adjustment, Equations $equations, Observations $observations, PageFrame $frame, Determined $determined): Fit
     {
         $dof = $adjustment->degreesOfFreedom();
         $chiSquare = $adjustment->chiSquare();
         $s0 = $dof > 0 ? sqrt($chiSquare / $dof) : 1.0;
         $holds = 0 === $dof || ChiSquare::upperTail($chiSquare, $dof) >= self::GLOBAL_TEST;
         $widen = $holds ? 1.0 : max(1.0, $s0);
-        $suspect = $this->suspect($adjustment, $observations, $dof);
-        $lengths = [];
-        $condition = 0;
-        foreach ($observations->lengths as $i => $length) {
-            $reads = $adjustment->reads($length);
-            $reading = $adjustment->readingSigma($length);
-            $used = !$length->heldOut;
+        $suspect = $this->suspect($adjustment, $equations, $dof);
+        $lengths = array_map(static function (KnownLength $length) use ($adjustment, $widen, $suspect): LengthResult {
+            $condition = Equations::distance($length, null);
+            $residual = $adjustment->residual($condition);
+            $reading = $adjustment->readingSigma($condition) * $widen;
+            $key = Equations::length($length);
+            if (!$length->heldOut) {
+                return new LengthResult($length->id, $length->mm + $residual, $residual, 2.0 * $reading, $adjustment->redundancy($key), $adjustment->standardised($key), $suspect === $key);
+            }
             // A check length is independent of the fit, so its own rounding adds to what its difference may be.
-            $sigma = $used ? $reading * $widen : hypot($reading * $widen, $length->sigmaMm);
-            $lengths[] = new LengthResult(
-                $length->id,
-                $reads,
-                $reads - $length->mm,
-                2.0 * $sigma,
-                $used ? $adjustment->redundancy($condition) : 1.0,
-                $used ? $adjustment->standardised($condition) : ($sigma > 0.0 ? ($reads - $length->mm) / $sigma : 0.0),
-                $used ? $suspect === $condition : abs($reads - $length->mm) > self::SUSPECT_W * $sigma,
-            );
-            $condition += $used ? 1 : 0;
-        }
-        $grid = [];
-        foreach ($observations->grid as $line) {
-            $grid[] = new GridResult($line->id, rad2deg($adjustment->gridResidual($line->a, $line->b, $line->directionRad)), $adjustment->standardised($condition++));
-        }
+            $sigma = hypot($reading, $length->sigmaMm);
+
+            return new LengthResult($length->id, $length->mm + $residual, $residual, 2.0 * $sigma, 1.0, $sigma > 0.0 ? $residual / $sigma : 0.0, abs($residual) > self::SUSPECT_W * $sigma);
+        }, $observations->lengths);
+        $grid = array_map(static fn (GridPick $line): GridResult => new GridResult(
+            $line->id, rad2deg($adjustment->residual($equations->condition('grid/'.$line->id))), $adjustment->standardised('grid/'.$line->id),
+        ), $observations->grid);
         [$centreX, $centreY] = $adjustment->centre();
         $pixelToMm = $this->model->pixelToMm($adjustment->shape(), $frame, $centreX, $centreY);
-        $points = [];
-        foreach ($observations->points as $point) {
-            $at = $pixelToMm->toMm($observations->pick($point->pick)->at);
-            $points[] = new PointResult($point->id, $at->distanceTo($point->at), max(abs($adjustment->standardised($condition)), abs($adjustment->standardised($condition + 1))));
-            $condition += 2;
-        }
+        $points = array_map(static function (ControlPoint $point) use ($adjustment, $pixelToMm, $observations, $suspect): PointResult {
+            $key = 'point/'.$point->id;
+
+            return new PointResult(
+                $point->id,
+                $pixelToMm->toMm($observations->pick($point->pick)->at)->distanceTo($point->at),
+                max(abs($adjustment->standardised($key.'/x')), abs($adjustment->standardised($key.'/y'))),
+                str_starts_with((string) $suspect, $key.'/'),
+            );
+        }, $observations->points);
+        $scale = null === $observations->scale ? null : new ScaleResult(
+            exp($adjustment->residual($equations->condition('scale'))), $adjustment->standardised('scale'), 'scale' === $suspect,
+        );
 
         return new Fit(
             $this->model->model(),
@@ -120,23 +112,43 @@ final readonly class Fitter
             $lengths,
             $grid,
             $points,
+            array_map(fn (Rectangle $r): RectangleResult => $this->rectangle($r, $adjustment, $equations, $widen, $suspect), $observations->rectangles),
+            $scale,
+            Spread::of($adjustment, $observations, $frame, 2.0 * $widen),
+        );
+    }
+
+    private function rectangle(Rectangle $rectangle, Adjustment $adjustment, Equations $equations, float $widen, ?string $suspect): RectangleResult
+    {
+        $key = 'rectangle/'.$rectangle->id;
+        $sides = ['/ab', '/dc', '/bc', '/ad'];
+        $off = array_map(static fn (string $side): float => $adjustment->residual($equations->condition($key.$side)), $sides);
+        $sigmas = array_map(static fn (string $side): float => $adjustment->readingSigma($equations->condition($key.$side)), $sides);
+
+        return new RectangleResult(
+            $rectangle->id,
+            $rectangle->widthMm + ($off[0] + $off[1]) / 2.0,
+            $rectangle->depthMm + ($off[2] + $off[3]) / 2.0,
+            rad2deg($adjustment->residual($equations->condition($key.'/square'))),
+            2.0 * $widen * max($sigmas),
+            max(array_map(static fn (string $side): float => abs($adjustment->standardised($key.$side)), $sides)),
+            str_starts_with((string) $suspect, $key.'/'),
         );
     }
 
     /** The one condition that data snooping points at; null when none does or, with one redundancy, none can be blamed. */
-    private function suspect(Adjustment $adjustment, Observations $observations, int $dof): ?int
+    private function suspect(Adjustment $adjustment, Equations $equations, int $dof): ?string
     {
         if ($dof < 2) {
             return null;
         }
-        $used = \count(array_filter($observations->lengths, static fn (KnownLength $l): bool => !$l->heldOut));
         $worst = null;
         $largest = self::SUSPECT_W;
-        for ($i = 0; $i < $used; ++$i) {
-            $w = abs($adjustment->standardised($i));
+        foreach ($equations->blamable() as $key) {
+            $w = abs($adjustment->standardised($key));
             if ($w > $largest) {
                 $largest = $w;
-                $worst = $i;
+                $worst = $key;
             }
         }
 
@@ -156,12 +168,8 @@ final readonly class Fitter
         return [] === $squares ? 0.0 : sqrt(array_sum($squares) / \count($squares));
     }
 
-    /**
-     * s = Σ d L / Σ d², the least-squares scale through the origin; from two control points their distance serves.
-     *
-     * @param list<KnownLength> $used
-     */
-    private function startScale(Observations $observations, array $used): ?float
+    /** s = Σ d L / Σ d², the least-squares scale through the origin; from two control points their distance serves, and last the stated scale. */
+    private function startScale(Observations $observations): ?float
     {
         $dl = 0.0;
         $dd = 0.0;
@@ -170,8 +178,16 @@ final readonly class Fitter
             $dl += $d * $mm;
             $dd += $d * $d;
         };
-        foreach ($used as $length) {
-            $add($observations->pick($length->a)->at, $observations->pick($length->b)->at, $length->mm);
+        foreach ($observations->used() as $length) {
+            [$a, $b] = [$observations->pick($length->a)->at, $observations->pick($length->b)->at];
+            // Across, the foot of the perpendicular from b stands for a.
+            $add(null === $length->c || Along::Across !== $length->along ? $a : $b->footOn($a, $observations->pick($length->c)->at), $b, $length->betweenPicksMm());
+        }
+        foreach ($observations->rectangles as $rectangle) {
+            $at = array_map(static fn (string $id): PixelPoint => $observations->pick($id)->at, $rectangle->corners);
+            foreach ($at as $k => $corner) {
+                $add($corner, $at[($k + 1) % 4], 0 === $k % 2 ? $rectangle->widthMm : $rectangle->depthMm);
+            }
         }
         for ($i = 1; $i < \count($observations->points); ++$i) {
             $p = $observations->points[$i - 1];
@@ -179,7 +195,7 @@ final readonly class Fitter
             $add($observations->pick($p->pick)->at, $observations->pick($q->pick)->at, $p->at->distanceTo($q->at));
         }
 
-        return $dd > 0.0 ? $dl / $dd : null;
+        return $dd > 0.0 ? $dl / $dd : $observations->scale?->mmPerPixel;
     }
 
     /** Lines have no front and back: their mean is taken at the doubled angle, and the turn nearest the present one wins. */

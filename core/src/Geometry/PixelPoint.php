@@ -15,4 +15,13 @@ final readonly class PixelPoint
     {
         return hypot($other->x - $this->x, $other->y - $this->y);
     }
+
+    /** The foot of the perpendicular from here on the line through two points. */
+    public function footOn(self $a, self $b): self
+    {
+        [$dx, $dy] = [$b->x - $a->x, $b->y - $a->y];
+        $t = (($this->x - $a->x) * $dx + ($this->y - $a->y) * $dy) / ($dx * $dx + $dy * $dy);
+
+        return new self($a->x + $t * $dx, $a->y + $t * $dy);
+    }
 }

@@ -26,6 +26,46 @@ final class UnusableObservation extends \DomainException implements FittingExcep
         return new self(\sprintf('A known length must be longer than zero, not %g mm.', $mm), 'length-not-positive', "lengths/$index");
     }
 
+    public static function thickerThanLong(int $index, float $mm, float $allowanceMm): self
+    {
+        return new self(\sprintf('With %.0f mm of wall taken off, nothing is left of %.0f mm: look at what the figure runs between and what was picked.', -$allowanceMm, $mm), 'length-not-positive', "lengths/$index");
+    }
+
+    public static function acrossWithoutLine(int $index): self
+    {
+        return new self('A distance across needs a second pick on the line that it is measured from.', 'missing-pick', "lengths/$index");
+    }
+
+    public static function onTheLine(int $index): self
+    {
+        return new self('The third pick lies on the line of the first two: pick the other line.', 'collinear', "lengths/$index");
+    }
+
+    public static function samePlace(int $index): self
+    {
+        return new self('Two control points name the same pick or the same place: each needs its own.', 'coincident-picks', "points/$index");
+    }
+
+    public static function notFourCorners(int $index): self
+    {
+        return new self('A rectangle needs four corners.', 'missing-pick', "rectangles/$index");
+    }
+
+    public static function sideNotPositive(int $index): self
+    {
+        return new self('Width and depth of a rectangle must be longer than zero.', 'length-not-positive', "rectangles/$index");
+    }
+
+    public static function cornersDoNotGoRound(int $index): self
+    {
+        return new self('The corners lie on one line or cross over: pick them in order round the room.', 'collinear', "rectangles/$index");
+    }
+
+    public static function badScale(): self
+    {
+        return new self('The stated scale must be above zero, such as 1:50.', 'bad-scale', 'scale');
+    }
+
     public static function badSigma(int $index): self
     {
         return new self('The standard deviation of a length must be a number of millimetres, zero or more.', 'bad-sigma', "lengths/$index");

@@ -4,27 +4,22 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Fitting\Internal;
 
-use Plinth\Core\Fitting\Along;
 use Plinth\Core\Fitting\Exception\FitDidNotSettle;
-use Plinth\Core\Fitting\KnownLength;
-use Plinth\Core\Fitting\Observations;
 use Plinth\Core\Fitting\PageFrame;
 use Plinth\Core\Fitting\ShapeModel;
 
 /**
  * Least squares with conditions between observations and parameters (the Gauss–Helmert model): the picks are
- * observations themselves, so a corner that serves a chain of lengths carries its error once.
+ * observations themselves, so a corner that serves a chain of lengths carries its error once, and so are the figures, so that
+ * a width which holds at both ends of a room counts once.
  *
- * Conditions f(l, x) = 0, linearised B v + A dx + w = 0 with the picks' cofactors Q. With M = B Q Bᵀ (+ the figures' own
- * variances on its diagonal), N = Aᵀ M⁻¹ A:  dx = −N⁻¹ Aᵀ M⁻¹ w,  v = −Q Bᵀ M⁻¹ (w + A dx).
+ * Conditions f(l, x) = 0, linearised B v + A dx + w = 0 with the picks' cofactors Q. With M = B Q Bᵀ, N = Aᵀ M⁻¹ A:  dx = −N⁻¹ Aᵀ M⁻¹ w,  v = −Q Bᵀ M⁻¹ (w + A dx).
  * Source: Mikhail & Ackermann, Observations and Least Squares (general case); statistics after Baarda, A Testing
  * Procedure for Use in Geodetic Networks (both from memory; tests hold them against simulation).
  *
  * A run object: made for one fit, settled once, then read.
  *
  * @internal
- *
- * @phpstan-type Condition array{kind: 'length'|'grid'|'point', a: string, b: string, target: float, along: Along, variance: float}
  */
 final class Adjustment
 {
@@ -32,17 +27,17 @@ final class Adjustment
     /** Parameters are of order one; a change below this is under a micrometre across a hundred metres. */
     private const SETTLED = 1e-10;
     private const DIFFERENCE_STEP = 1e-6;
-    /** Picks enter almost linearly; a longer step keeps round-off of large coordinates out of the derivative. */
-    private const PICK_STEP = 1e-5;
 
     /** @var list<Condition> */
-    private array $conditions = [];
+    private array $conditions;
+    /** @var array<string, int> */
+    private array $index;
     /** @var list<float> shape parameters, then where the page's centre lies (mm) */
     private array $x;
-    /** @var list<int> which of are unknowns */
+    /** @var list<int> which of them are unknowns */
     private array $free;
     /** @var array<string, array{float, float}> adjusted picks, px */
-    private array $picks = [];
+    private array $picks;
     /** @var list<list<float>> m × u */
     private array $a = [];
     /** @var list<array<string, array{float, float}>> per condition: pick → derivative by its two coordinates */
@@ -60,13 +55,20 @@ final class Adjustment
     private array $correlates = [];
 
     /**
+     * @param array<string, array{float, float}> $raw where the picks were picked, px
+     * @param array<string, float> $pickSigmas standard deviation of each coordinate, px
+     * @param array<string, Condition> $conditions by the key under which they are asked about
+     * @param array<string, float> $figureSigmas in the unit of each figure
      * @param list<float> $shapeStart start of the shape parameters
      * @param list<string> $held names of the parameters that stay at the start (`scale`, `turn`, `place`)
      */
     public function __construct(
         private readonly ShapeModel $model,
         private readonly PageFrame $frame,
-        private readonly Observations $observations,
+        private readonly array $raw,
+        private readonly array $pickSigmas,
+        array $conditions,
+        private readonly array $figureSigmas,
         array $shapeStart,
         float $centreX,
         float $centreY,
@@ -75,28 +77,17 @@ final class Adjustment
         $this->x = [...$shapeStart, $centreX, $centreY];
         $names = [...$model->parameters(), 'place', 'place'];
         $this->free = array_keys(array_filter($names, static fn (string $n): bool => !\in_array($n, $held, true)));
-        foreach ($observations->lengths as $length) {
-            if (!$length->heldOut) {
-                $this->conditions[] = ['kind' => 'length', 'a' => $length->a, 'b' => $length->b, 'target' => $length->mm, 'along' => $length->along, 'variance' => $length->sigmaMm ** 2];
-            }
-        }
-        foreach ($observations->grid as $line) {
-            $this->conditions[] = ['kind' => 'grid', 'a' => $line->a, 'b' => $line->b, 'target' => $line->directionRad, 'along' => Along::Straight, 'variance' => 0.0];
-        }
-        foreach ($observations->points as $point) {
-            $this->conditions[] = ['kind' => 'point', 'a' => $point->pick, 'b' => $point->pick, 'target' => $point->at->x, 'along' => Along::X, 'variance' => 0.0];
-            $this->conditions[] = ['kind' => 'point', 'a' => $point->pick, 'b' => $point->pick, 'target' => $point->at->y, 'along' => Along::Y, 'variance' => 0.0];
-        }
+        $this->conditions = array_values($conditions);
+        $this->index = array_flip(array_keys($conditions));
+        $this->picks = $raw;
     }
 
     /** @throws FitDidNotSettle */
     public function settle(): void
     {
-        $raw = $this->rawPicks();
-        $this->picks = $raw;
         for ($round = 0; $round < self::MOST_ROUNDS; ++$round) {
-            $this->linearise($raw);
-            $change = $this->solveRound($raw);
+            $this->linearise();
+            $change = $this->solveRound();
             if ($change < self::SETTLED) {
                 // Only the statistics need it.
                 $this->inverseDiagonal = $this->factor?->inverseDiagonal() ?? [];
@@ -129,19 +120,20 @@ final class Adjustment
     {
         $sum = 0.0;
         foreach ($this->correlates as $i => $k) {
-            $sum += $k * $this->closed($i);
+            $sum += $k * $this->misclosure[$i];
         }
 
         return max(0.0, $sum);
     }
 
     /** Redundancy number of a condition, 0 (nothing checks it) to 1 (it adds nothing to the fit). */
-    public function redundancy(int $condition): float
+    public function redundancy(string $key): float
     {
+        $i = $this->index[$key];
         $used = 0.0;
         foreach ($this->free as $j => $_) {
             foreach ($this->free as $k => $__) {
-                $used += $this->a[$condition][$j] * $this->covariance[$j][$k] * $this->g[$condition][$k];
+                $used += $this->a[$i][$j] * $this->covariance[$j][$k] * $this->g[$i][$k];
             }
         }
 
@@ -149,51 +141,43 @@ final class Adjustment
     }
 
     /** Baarda's standardised residual of a condition; 0 when nothing checks it. */
-    public function standardised(int $condition): float
+    public function standardised(string $key): float
     {
-        $variance = $this->inverseDiagonal[$condition];
+        $i = $this->index[$key];
+        $variance = $this->inverseDiagonal[$i];
         foreach ($this->free as $j => $_) {
             foreach ($this->free as $k => $__) {
-                $variance -= $this->g[$condition][$j] * $this->covariance[$j][$k] * $this->g[$condition][$k];
+                $variance -= $this->g[$i][$j] * $this->covariance[$j][$k] * $this->g[$i][$k];
             }
         }
 
-        return $variance > 1e-9 * $this->inverseDiagonal[$condition] ? $this->correlates[$condition] / sqrt($variance) : 0.0;
+        return $variance > 1e-9 * $this->inverseDiagonal[$i] ? $this->correlates[$i] / sqrt($variance) : 0.0;
     }
 
-    /** What a length reads between its picks as they were picked, mm. */
-    public function reads(KnownLength $length): float
+    /** What a condition amounts to at the picks as they were picked: fitted minus stated, in its own unit. */
+    public function residual(Condition $condition): float
     {
-        return $this->measure($this->x, $length->along, $this->rawPick($length->a), $this->rawPick($length->b));
+        return $condition->of(array_map(fn (string $id): array => $this->mapped($this->x, $this->raw[$id], $condition->isPlaced()), $condition->picks()))[0];
     }
 
-    /** Angle from a grid line to its stated direction, radians in (−π/2, π/2], as picked. */
-    public function gridResidual(string $a, string $b, float $directionRad): float
+    /** Standard deviation of what a condition reads: of the fit, of its own picks, and of what they share; its figure left out. */
+    public function readingSigma(Condition $condition): float
     {
-        return $this->angle($this->x, $directionRad, $this->rawPick($a), $this->rawPick($b));
-    }
-
-    /**
-     * Standard deviation of what a length reads: of the fit, of its own picks, and of what they share.
-     *
-     * @return float mm
-     */
-    public function readingSigma(KnownLength $length): float
-    {
-        $a = $this->rawPick($length->a);
-        $b = $this->rawPick($length->b);
-        $byParameter = $this->byParameter(fn (array $x): float => $this->measure($x, $length->along, $a, $b));
-        [$da, $db] = $this->byPicks(fn (array $p, array $q): float => $this->measure($this->x, $length->along, $p, $q), $a, $b);
+        $jacobians = [];
+        foreach ($condition->picks() as $id) {
+            $jacobians[$id] = $this->jacobian($this->raw[$id]);
+        }
+        [, $byParameter, $byPick] = $this->derivatives($condition, $jacobians);
         $variance = $this->variance($byParameter);
-        $qa = $this->observations->pick($length->a)->sigmaPx ** 2;
-        $qb = $this->observations->pick($length->b)->sigmaPx ** 2;
-        $variance += $qa * ($da[0] ** 2 + $da[1] ** 2) + $qb * ($db[0] ** 2 + $db[1] ** 2);
+        foreach ($byPick as $id => $d) {
+            $variance += $this->pickSigmas[$id] ** 2 * ($d[0] ** 2 + $d[1] ** 2);
+        }
         // Cov(x̂, l) = −N⁻¹ Gᵀ B Q: only conditions that use the same picks contribute.
         foreach ($this->b as $i => $row) {
             $shared = 0.0;
-            foreach ([[$length->a, $da, $qa], [$length->b, $db, $qb]] as [$id, $d, $q]) {
+            foreach ($byPick as $id => $d) {
                 if (isset($row[$id])) {
-                    $shared += $q * ($row[$id][0] * $d[0] + $row[$id][1] * $d[1]);
+                    $shared += $this->pickSigmas[$id] ** 2 * ($row[$id][0] * $d[0] + $row[$id][1] * $d[1]);
                 }
             }
             if (0.0 !== $shared) {
@@ -206,6 +190,34 @@ final class Adjustment
         }
 
         return sqrt(max(0.0, $variance));
+    }
+
+    /**
+     * Standard deviation of where a point of the page comes to lie, against another one of it: the longer half axis of its error
+     * ellipse, of the fit alone.
+     *
+     * @return float mm
+     */
+    public function sigmaBetween(float $xPx, float $yPx, float $fromXPx, float $fromYPx): float
+    {
+        [, , $jx, $jy] = $this->jacobian([$xPx, $yPx]);
+        [, , $fx, $fy] = $this->jacobian([$fromXPx, $fromYPx]);
+        $dx = [];
+        $dy = [];
+        foreach ($jx as $k => $_) {
+            $dx[] = $jx[$k] - $fx[$k];
+            $dy[] = $jy[$k] - $fy[$k];
+        }
+        $xx = $this->variance($dx);
+        $yy = $this->variance($dy);
+        $xy = 0.0;
+        foreach ($dx as $j => $dj) {
+            foreach ($dy as $k => $dk) {
+                $xy += $dj * $this->covariance[$j][$k] * $dk;
+            }
+        }
+
+        return sqrt(max(0.0, ($xx + $yy) / 2.0 + hypot(($xx - $yy) / 2.0, $xy)));
     }
 
     /**
@@ -234,46 +246,116 @@ final class Adjustment
         return hypot($x2 - $x1, $y2 - $y1);
     }
 
-    /** @param array<string, array{float, float}> $raw */
-    private function linearise(array $raw): void
+    private function linearise(): void
     {
         $this->a = [];
         $this->b = [];
         $this->misclosure = [];
+        $jacobians = array_map($this->jacobian(...), $this->picks);
         foreach ($this->conditions as $condition) {
-            $a = $this->picks[$condition['a']];
-            $b = $this->picks[$condition['b']];
-            $this->a[] = $this->byParameter(fn (array $x): float => $this->condition($condition, $x, $a, $b));
-            [$da, $db] = $this->byPicks(fn (array $p, array $q): float => $this->condition($condition, $this->x, $p, $q), $a, $b);
-            $row = [$condition['a'] => $da];
-            if ('point' !== $condition['kind']) {
-                $row[$condition['b']] = $db;
-            }
+            [$w, $byParameter, $byPick] = $this->derivatives($condition, $jacobians);
             // The misclosure at the picks as they were, carried over the linearisation: w = f(l, x) + B (l⁰ − l).
-            $w = $this->condition($condition, $this->x, $a, $b);
-            foreach ($row as $id => $d) {
-                $w += $d[0] * ($raw[$id][0] - $this->picks[$id][0]) + $d[1] * ($raw[$id][1] - $this->picks[$id][1]);
+            foreach ($byPick as $id => $d) {
+                $w += $d[0] * ($this->raw[$id][0] - $this->picks[$id][0]) + $d[1] * ($this->raw[$id][1] - $this->picks[$id][1]);
             }
-            $this->b[] = $row;
+            $this->a[] = $byParameter;
+            $this->b[] = $byPick;
             $this->misclosure[] = $w;
         }
     }
 
     /**
-     * @param array<string, array{float, float}> $raw
+     * Where a pick goes under the present parameters, and how that changes.
      *
-     * @return float the largest change of a parameter
+     * @param array{float, float} $p px
+     *
+     * @return array{float, float, list<float>, list<float>, array{float, float, float, float}} x and y in mm without the place, their
+     *                                                                                          derivatives by the unknowns, and dx/dpx, dx/dpy, dy/dpx, dy/dpy
      */
-    private function solveRound(array $raw): float
+    private function jacobian(array $p): array
+    {
+        [$u, $v] = $this->frame->normalised(...$p);
+        [$x, $y] = $this->model->apply($this->x, $u, $v);
+        [$byX, $byY] = [[], []];
+        $last = \count($this->x) - 1;
+        foreach ($this->free as $index) {
+            if ($index >= $last - 1) {
+                $byX[] = $index === $last ? 0.0 : 1.0;
+                $byY[] = $index === $last ? 1.0 : 0.0;
+                continue;
+            }
+            $up = $this->x;
+            $up[$index] += self::DIFFERENCE_STEP;
+            $down = $this->x;
+            $down[$index] -= self::DIFFERENCE_STEP;
+            [$x2, $y2] = $this->model->apply(array_values($up), $u, $v);
+            [$x1, $y1] = $this->model->apply(array_values($down), $u, $v);
+            $byX[] = ($x2 - $x1) / (2.0 * self::DIFFERENCE_STEP);
+            $byY[] = ($y2 - $y1) / (2.0 * self::DIFFERENCE_STEP);
+        }
+        $h = self::DIFFERENCE_STEP;
+        $unit = 2.0 * $h * $this->frame->unitPx;
+        [$xr, $yr] = $this->model->apply($this->x, $u + $h, $v);
+        [$xl, $yl] = $this->model->apply($this->x, $u - $h, $v);
+        [$xu, $yu] = $this->model->apply($this->x, $u, $v + $h);
+        [$xd, $yd] = $this->model->apply($this->x, $u, $v - $h);
+
+        // Page pixels run down, normalised coordinates up.
+        return [$x, $y, $byX, $byY, [($xr - $xl) / $unit, ($xd - $xu) / $unit, ($yr - $yl) / $unit, ($yd - $yu) / $unit]];
+    }
+
+    /**
+     * @param array<string, array{float, float, list<float>, list<float>, array{float, float, float, float}}> $jacobians
+     *
+     * @return array{float, list<float>, array<string, array{float, float}>} value, derivatives by the unknowns, and by the coordinates of each pick
+     */
+    private function derivatives(Condition $condition, array $jacobians): array
+    {
+        $placed = $condition->isPlaced();
+        [$px, $py] = $placed ? $this->centre() : [0.0, 0.0];
+        $ids = $condition->picks();
+        $at = [];
+        foreach ($ids as $id) {
+            $at[] = [$jacobians[$id][0] + $px, $jacobians[$id][1] + $py];
+        }
+        [$value, $gradients] = $condition->of($at);
+        $byParameter = [];
+        $byPick = [];
+        $places = \count($this->x) - 2;
+        foreach ($this->free as $k => $index) {
+            $sum = 0.0;
+            if ($placed || $index < $places) {
+                foreach ($ids as $n => $id) {
+                    $sum += $gradients[$n][0] * $jacobians[$id][2][$k] + $gradients[$n][1] * $jacobians[$id][3][$k];
+                }
+            }
+            $byParameter[] = $sum;
+        }
+        foreach ($ids as $n => $id) {
+            [$xx, $xy, $yx, $yy] = $jacobians[$id][4];
+            $byPick[$id] = [$gradients[$n][0] * $xx + $gradients[$n][1] * $yx, $gradients[$n][0] * $xy + $gradients[$n][1] * $yy];
+        }
+
+        return [$value, $byParameter, $byPick];
+    }
+
+    /** @return float the largest change of a parameter */
+    private function solveRound(): float
     {
         $m = [];
         foreach ($this->b as $i => $row) {
+            $figures = $this->conditions[$i]->figures();
             $line = [];
             for ($j = 0; $j <= $i; ++$j) {
-                $sum = $i === $j ? $this->conditions[$i]['variance'] : 0.0;
+                $sum = 0.0;
+                foreach ($this->conditions[$j]->figures() as $id => $d) {
+                    if (isset($figures[$id])) {
+                        $sum += $this->figureSigmas[$id] ** 2 * $d * $figures[$id];
+                    }
+                }
                 foreach ($row as $id => $d) {
                     if (isset($this->b[$j][$id])) {
-                        $sum += $this->observations->pick($id)->sigmaPx ** 2 * ($d[0] * $this->b[$j][$id][0] + $d[1] * $this->b[$j][$id][1]);
+                        $sum += $this->pickSigmas[$id] ** 2 * ($d[0] * $this->b[$j][$id][0] + $d[1] * $this->b[$j][$id][1]);
                     }
                 }
                 $line[] = $sum;
@@ -320,10 +402,10 @@ final class Adjustment
         }
         $this->misclosure = $closed;
         $this->correlates = $factor->solve($closed);
-        $picks = $raw;
+        $picks = $this->raw;
         foreach ($this->b as $i => $row) {
             foreach ($row as $id => $d) {
-                $q = $this->observations->pick($id)->sigmaPx ** 2 * $this->correlates[$i];
+                $q = $this->pickSigmas[$id] ** 2 * $this->correlates[$i];
                 $picks[$id] = [$picks[$id][0] - $q * $d[0], $picks[$id][1] - $q * $d[1]];
             }
         }
@@ -342,74 +424,21 @@ final class Adjustment
         return $change;
     }
 
-    private function closed(int $condition): float
-    {
-        return $this->misclosure[$condition];
-    }
-
-    /**
-     * @param Condition $condition
-     * @param list<float> $x
-     * @param array{float, float} $a
-     * @param array{float, float} $b
-     */
-    private function condition(array $condition, array $x, array $a, array $b): float
-    {
-        return match ($condition['kind']) {
-            'length' => $this->measure($x, $condition['along'], $a, $b) - $condition['target'],
-            'grid' => $this->angle($x, $condition['target'], $a, $b),
-            'point' => $this->place($x, $a)[Along::X === $condition['along'] ? 0 : 1] - $condition['target'],
-        };
-    }
-
     /**
      * @param list<float> $x
-     * @param array{float, float} $a px
-     * @param array{float, float} $b px
-     *
-     * @return float mm
-     */
-    private function measure(array $x, Along $along, array $a, array $b): float
-    {
-        [$ax, $ay] = $this->model->apply($x, ...$this->frame->normalised(...$a));
-        [$bx, $by] = $this->model->apply($x, ...$this->frame->normalised(...$b));
-
-        return match ($along) {
-            Along::Straight => hypot($bx - $ax, $by - $ay),
-            Along::X => abs($bx - $ax),
-            Along::Y => abs($by - $ay),
-        };
-    }
-
-    /**
-     * @param list<float> $x
-     * @param array{float, float} $a
-     * @param array{float, float} $b
-     */
-    private function angle(array $x, float $direction, array $a, array $b): float
-    {
-        [$ax, $ay] = $this->model->apply($x, ...$this->frame->normalised(...$a));
-        [$bx, $by] = $this->model->apply($x, ...$this->frame->normalised(...$b));
-        $angle = fmod(atan2($by - $ay, $bx - $ax) - $direction, \M_PI);
-
-        return $angle > \M_PI_2 ? $angle - \M_PI : ($angle <= -\M_PI_2 ? $angle + \M_PI : $angle);
-    }
-
-    /**
-     * @param list<float> $x
-     * @param array{float, float} $p
+     * @param array{float, float} $p px
      *
      * @return array{float, float} mm
      */
-    private function place(array $x, array $p): array
+    private function mapped(array $x, array $p, bool $placed): array
     {
         [$px, $py] = $this->model->apply($x, ...$this->frame->normalised(...$p));
 
-        return [$px + $x[\count($x) - 2], $py + $x[\count($x) - 1]];
+        return $placed ? [$px + $x[\count($x) - 2], $py + $x[\count($x) - 1]] : [$px, $py];
     }
 
     /**
-     * @param callable(list<float>): float $of
+     * @param callable(list<float>): float $of does not depend on the place
      *
      * @return list<float> by each unknown
      */
@@ -417,39 +446,14 @@ final class Adjustment
     {
         $result = [];
         foreach ($this->free as $index) {
-            $isPlace = $index >= \count($this->x) - 2;
-            $step = $isPlace ? 1.0 : self::DIFFERENCE_STEP; // the place enters linearly, in mm
             $up = $this->x;
-            $up[$index] += $step;
+            $up[$index] += self::DIFFERENCE_STEP;
             $down = $this->x;
-            $down[$index] -= $step;
-            $result[] = ($of(array_values($up)) - $of(array_values($down))) / (2.0 * $step);
+            $down[$index] -= self::DIFFERENCE_STEP;
+            $result[] = ($of(array_values($up)) - $of(array_values($down))) / (2.0 * self::DIFFERENCE_STEP);
         }
 
         return $result;
-    }
-
-    /**
-     * @param callable(array{float, float}, array{float, float}): float $of
-     * @param array{float, float} $a
-     * @param array{float, float} $b
-     *
-     * @return array{array{float, float}, array{float, float}} by the coordinates of a, of b
-     */
-    private function byPicks(callable $of, array $a, array $b): array
-    {
-        $h = self::PICK_STEP * $this->frame->unitPx;
-
-        return [
-            [
-                ($of([$a[0] + $h, $a[1]], $b) - $of([$a[0] - $h, $a[1]], $b)) / (2.0 * $h),
-                ($of([$a[0], $a[1] + $h], $b) - $of([$a[0], $a[1] - $h], $b)) / (2.0 * $h),
-            ],
-            [
-                ($of($a, [$b[0] + $h, $b[1]]) - $of($a, [$b[0] - $h, $b[1]])) / (2.0 * $h),
-                ($of($a, [$b[0], $b[1] + $h]) - $of($a, [$b[0], $b[1] - $h])) / (2.0 * $h),
-            ],
-        ];
     }
 
     /** @param list<float> $byParameter */
@@ -463,24 +467,5 @@ final class Adjustment
         }
 
         return $sum;
-    }
-
-    /** @return array{float, float} */
-    private function rawPick(string $id): array
-    {
-        $at = $this->observations->pick($id)->at;
-
-        return [$at->x, $at->y];
-    }
-
-    /** @return array<string, array{float, float}> */
-    private function rawPicks(): array
-    {
-        $raw = [];
-        foreach ($this->observations->picks as $id => $pick) {
-            $raw[$id] = [$pick->at->x, $pick->at->y];
-        }
-
-        return $raw;
     }
 }

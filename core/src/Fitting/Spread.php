@@ -1,0 +1,51 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Fitting;
+
+use Plinth\Core\Fitting\Internal\Adjustment;
+use Plinth\Core\Geometry\PixelPoint;
+
+/** How ± grows over the page: two standard deviations of where a point lies against the middle of what was picked. */
+final readonly class Spread
+{
+    private function __construct(private Adjustment $adjustment, public PixelPoint $from, private float $factor)
+    {
+    }
+
+    /** @param float $factor standard deviations that ± stands for, widened where the statements disagree */
+    public static function of(Adjustment $adjustment, Observations $observations, PageFrame $frame, float $factor): self
+    {
+        $n = \count($observations->picks);
+        $from = 0 === $n ? $frame->centre : new PixelPoint(
+            array_sum(array_map(static fn (Pick $p): float => $p->at->x, $observations->picks)) / $n,
+            array_sum(array_map(static fn (Pick $p): float => $p->at->y, $observations->picks)) / $n,
+        );
+
+        return new self($adjustment, $from, $factor);
+    }
+
+    /** @return float mm */
+    public function at(PixelPoint $p): float
+    {
+        return $this->factor * $this->adjustment->sigmaBetween($p->x, $p->y, $this->from->x, $this->from->y);
+    }
+
+    /**
+     * ± at evenly spaced points of the page from corner to corner, row by row from the top.
+     *
+     * @return list<float> mm
+     */
+    public function over(PageFrame $frame, int $columns, int $rows): array
+    {
+        $values = [];
+        for ($j = 0; $j < $rows; ++$j) {
+            for ($i = 0; $i < $columns; ++$i) {
+                $values[] = $this->at(new PixelPoint($frame->widthPx * $i / ($columns - 1), $frame->heightPx * $j / ($rows - 1)));
+            }
+        }
+
+        return $values;
+    }
+}
