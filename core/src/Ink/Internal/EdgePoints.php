@@ -14,19 +14,24 @@ use Plinth\Core\Ink\GreyRaster;
  */
 final readonly class EdgePoints
 {
-    /** Gradients in grey levels × 32, as the operator's weights add up. */
-    private const WEAKEST = 32 * 24;
+    private const WEAKEST = 24;
+    /** Gradients come in grey levels × 32, as the operator's weights add up. */
+    private const WEIGHTS = 32;
     private const BINS_PER_DEGREE = 4;
 
     /**
-     * @param list<array{float, float, float, float}> $points x, y, direction of the edge in degrees modulo 180, strength
+     * @param list<array{float, float, float, float}> $points x, y, direction in which it grows lighter in degrees [0, 360) with y down, strength
      * @param array<int, float> $histogram strength by direction modulo 90°
      */
-    private function __construct(private array $points, private array $histogram)
+    private function __construct(public array $points, private array $histogram)
     {
     }
 
-    public static function of(GreyRaster $raster): ?self
+    /**
+     * @param int $least fewer points than this say nothing
+     * @param int $weakest grey levels by which an edge stands out at least
+     */
+    public static function of(GreyRaster $raster, int $least = 100, int $weakest = self::WEAKEST): ?self
     {
         $w = $raster->width;
         $h = $raster->height;
@@ -38,7 +43,7 @@ final readonly class EdgePoints
             $row = array_values((array) unpack('C*', $raster->row($y)));
             $rows[] = $row;
         }
-        $limit = self::WEAKEST ** 2;
+        $limit = (self::WEIGHTS * $weakest) ** 2;
         for ($y = 2; $y < $h - 2; ++$y) {
             [$a, $b, $c] = [$rows[$y - 1], $rows[$y], $rows[$y + 1]];
             for ($x = 2; $x < $w - 2; ++$x) {
@@ -50,31 +55,33 @@ final readonly class EdgePoints
                 }
                 // Across the edge, along the axis that is nearer to the gradient.
                 $isDown = abs($gx) > abs($gy);
-                [$before, $after] = $isDown ? [self::strength($rows, $x - 1, $y, true), self::strength($rows, $x + 1, $y, true)] : [self::strength($rows, $x, $y - 1, false), self::strength($rows, $x, $y + 1, false)];
-                $here = (float) abs($isDown ? $gx : $gy);
+                $here = $isDown ? $gx : $gy;
+                // Signed: on thin strokes the opposite edge is the neighbour, and no rival.
+                $sign = $here < 0 ? -1.0 : 1.0;
+                $here *= $sign;
+                [$before, $after] = $isDown ? [$sign * self::slope($rows, $x - 1, $y, true), $sign * self::slope($rows, $x + 1, $y, true)] : [$sign * self::slope($rows, $x, $y - 1, false), $sign * self::slope($rows, $x, $y + 1, false)];
                 if ($here <= $before || $here < $after) {
                     continue;
                 }
                 $off = ($before - $after) / (2.0 * min(-1e-9, $before - 2.0 * $here + $after));
-                // The edge runs at a right angle to the gradient.
-                $degrees = fmod(rad2deg(atan2($gy, $gx)) + 90.0 + 360.0, 180.0);
+                $degrees = fmod(rad2deg(atan2($gy, $gx)) + 360.0, 360.0);
                 $strength = sqrt($m);
                 $histogram[(int) (fmod($degrees, 90.0) * self::BINS_PER_DEGREE) % (90 * self::BINS_PER_DEGREE)] += $strength;
                 $points[] = [$x + 0.5 + ($isDown ? $off : 0.0), $y + 0.5 + ($isDown ? 0.0 : $off), $degrees, $strength];
             }
         }
 
-        return \count($points) < 100 ? null : new self($points, $histogram);
+        return \count($points) < $least ? null : new self($points, $histogram);
     }
 
     /** @param list<list<int>> $rows */
-    private static function strength(array $rows, int $x, int $y, bool $alongX): float
+    private static function slope(array $rows, int $x, int $y, bool $alongX): int
     {
         [$a, $b, $c] = [$rows[$y - 1], $rows[$y], $rows[$y + 1]];
 
-        return (float) abs($alongX
+        return $alongX
             ? 3 * ($a[$x + 1] - $a[$x - 1] + $c[$x + 1] - $c[$x - 1]) + 10 * ($b[$x + 1] - $b[$x - 1])
-            : 3 * ($c[$x - 1] - $a[$x - 1] + $c[$x + 1] - $a[$x + 1]) + 10 * ($c[$x] - $a[$x]));
+            : 3 * ($c[$x - 1] - $a[$x - 1] + $c[$x + 1] - $a[$x + 1]) + 10 * ($c[$x] - $a[$x]);
     }
 
     /** The direction, modulo 90°, that most of the edges have. */
@@ -119,7 +126,9 @@ final readonly class EdgePoints
     {
         $across = [];
         $down = [];
-        foreach ($this->points as [$x, $y, $direction]) {
+        foreach ($this->points as [$x, $y, $lighter]) {
+            // The edge runs at a right angle to the way it grows lighter.
+            $direction = fmod($lighter + 90.0, 180.0);
             $off = fmod($direction - $degrees + 45.0 + 360.0, 90.0) - 45.0;
             if (abs($off) <= $within) {
                 if (abs(fmod($direction - $degrees + 90.0 + 360.0, 180.0) - 90.0) < 45.0) {
