@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Fitting;
 
-use Plinth\Core\Fitting\Exception\FittingException;
 use Plinth\Core\Geometry\PixelPoint;
 
 /** What the designer should hear about a fit, most useful first. */
@@ -21,16 +20,19 @@ final readonly class Advice
         if (!$fit->determined->scale) {
             $advice[] = new self('no-known-length', 'Nothing says how large this drawing is. Pick the longest length you know.');
         }
-        foreach ($fit->lengths as $i => $result) {
-            if ($result->suspect && !$observations->lengths[$i]->heldOut) {
-                $advice[] = new self('suspect', self::suspectSentence($i, $observations, $frame, $fit));
-            }
+        $blamed = Blamed::in($fit, $observations, $frame);
+        if (null !== $blamed) {
+            $advice[] = new self('suspect', \sprintf('The length of %.0f mm disagrees with the rest, which would agree with %.0f mm.', $blamed->length->mm, $blamed->readsMm));
         }
         if (!$fit->holds && 1 === $fit->degreesOfFreedom) {
             $advice[] = new self('two-disagree', 'The statements disagree by more than they claim, and nothing tells which is wrong. One more known length will tell.');
         }
         if (!$fit->determined->turn) {
             $advice[] = new self('no-grid-line', 'Nothing says which way the drawing is turned. Pick a long line that runs with the grid.');
+        }
+        $other = NextLength::inTheOtherDirection($fit, $observations, $frame);
+        if (null !== $other) {
+            $advice[] = new self('other-direction', \sprintf('All lengths run %s. One %s would show whether the copy is stretched.', 'down' === $other->direction ? 'across' : 'down', $other->direction.' the drawing'), $other->from, $other->to);
         }
         $next = NextLength::after($fit, $observations, $frame);
         if (null !== $next) {
@@ -46,19 +48,6 @@ final readonly class Advice
         }
 
         return $advice;
-    }
-
-    private static function suspectSentence(int $index, Observations $observations, PageFrame $frame, Fit $fit): string
-    {
-        $length = $observations->lengths[$index];
-        try {
-            $without = (new Fitter($fit->model->shape()))->fit($observations->withoutLength($length->id), $frame, FitStart::from($fit->pixelToMm, $frame));
-            $reads = $without->pixelToMm->toMm($observations->pick($length->a)->at)->distanceTo($without->pixelToMm->toMm($observations->pick($length->b)->at));
-
-            return \sprintf('The length of %.0f mm disagrees with the rest, which would agree with %.0f mm.', $length->mm, $reads);
-        } catch (FittingException) {
-            return \sprintf('The length of %.0f mm disagrees with the rest.', $length->mm);
-        }
     }
 
     private static function figure(float $mm): string

@@ -19,6 +19,9 @@ final readonly class NextLength
     /** Below this gain another length is not worth the designer's time. */
     private const WORTH = 0.8;
 
+    /** A length steeper or flatter than this runs one way only. */
+    private const ONE_WAY = 0.4;
+
     private function __construct(public string $direction, public PixelPoint $from, public PixelPoint $to, public float $plusMinusMmPer10m)
     {
     }
@@ -56,6 +59,28 @@ final readonly class NextLength
         return $best;
     }
 
+    /** Where every length runs the same way, one the other way: it would show a stretched copy. */
+    public static function inTheOtherDirection(Fit $fit, Observations $observations, PageFrame $frame): ?self
+    {
+        if (Model::Similar !== $fit->model || null === $fit->plusMinusMmPer10m || !$fit->determined->turn || [] !== $observations->rectangles || \count($observations->points) > 2) {
+            return null;
+        }
+        $ways = [];
+        foreach ($observations->lengths as $length) {
+            $a = $fit->pixelToMm->toMm($observations->pick($length->a)->at);
+            $b = $fit->pixelToMm->toMm($observations->pick($length->b)->at);
+            $steep = abs($b->y - $a->y) / max(1e-9, abs($b->x - $a->x));
+            $ways[Along::X === $length->along || (Along::Y !== $length->along && $steep < self::ONE_WAY) ? 'across' : (Along::Y === $length->along || $steep > 1.0 / self::ONE_WAY ? 'down' : 'both')] = true;
+        }
+        if (1 !== \count($ways) || isset($ways['both'])) {
+            return null;
+        }
+        $direction = isset($ways['across']) ? 'down' : 'across';
+        [$from, $to] = self::candidates($fit, $observations, $frame)[$direction];
+
+        return $from->distanceTo($to) < 0.1 * $frame->unitPx ? null : new self($direction, $from, $to, $fit->plusMinusMmPer10m);
+    }
+
     /**
      * Across and down the drawing, along its own directions, through the middle of what has been picked so far.
      *
@@ -64,7 +89,7 @@ final readonly class NextLength
     private static function candidates(Fit $fit, Observations $observations, PageFrame $frame): array
     {
         $corners = array_map(static fn (Pick $p): PixelPoint => $p->at, array_values($observations->picks));
-        if (\count($corners) < 4) {
+        if (\count($corners) < 4 || self::isThin($corners, $frame)) {
             $w = self::REACH * $frame->widthPx;
             $h = self::REACH * $frame->heightPx;
             $c = $frame->centre;
@@ -80,5 +105,18 @@ final readonly class NextLength
             'across' => [$at($x1, ($y1 + $y2) / 2.0), $at($x2, ($y1 + $y2) / 2.0)],
             'down' => [$at(($x1 + $x2) / 2.0, $y2), $at(($x1 + $x2) / 2.0, $y1)],
         ];
+    }
+
+    /**
+     * Picks along one side say nothing of how far the drawing reaches the other way.
+     *
+     * @param non-empty-list<PixelPoint> $at
+     */
+    private static function isThin(array $at, PageFrame $frame): bool
+    {
+        $x = array_map(static fn (PixelPoint $p): float => $p->x, $at);
+        $y = array_map(static fn (PixelPoint $p): float => $p->y, $at);
+
+        return min(max($x) - min($x), max($y) - min($y)) < 0.2 * $frame->unitPx;
     }
 }

@@ -10,7 +10,7 @@ use Plinth\Core\Units\Exception\UnreadableLength;
  * Reads a length as people type it.
  *
  * Metric `3m`, `3,25 m`, `3250`, `3 250 mm`; imperial `11'7`, `11'-7 1/2"`, `11ft 7in`, `0.5'`; sums and products
- * `9'6 + 11' + 7'6`, `3 x 2400`. A bare number takes the unit given. Any value is read: whether zero or a negative
+ * `9'6 + 11' + 7'6`, `3 x 2400`; counts of a module `31c - 1j`, `7u` where one is known. A bare number takes the unit given. Any value is read: whether zero or a negative
  * length is allowed is for the caller to say.
  *
  * Rounding step of the result: the smallest part of the text's last figure. In a sum every part was written in the
@@ -33,7 +33,7 @@ final class LengthParser
     private array $characters;
     private int $at = 0;
 
-    private function __construct(string $text, private readonly LengthUnit $bareUnit)
+    private function __construct(string $text, private readonly LengthUnit $bareUnit, private readonly ?Module $module)
     {
         $this->characters = array_map(
             static fn (string $c): string => self::PRIMES[$c] ?? (1 === preg_match('/^\s|[\x{00A0}\x{2009}\x{202F}]$/u', $c) ? ' ' : mb_strtolower($c)),
@@ -44,9 +44,9 @@ final class LengthParser
     /**
      * @throws UnreadableLength with the position, when the text is no length
      */
-    public static function parse(string $text, LengthUnit $bareUnit = LengthUnit::Millimetre): Length
+    public static function parse(string $text, LengthUnit $bareUnit = LengthUnit::Millimetre, ?Module $module = null): Length
     {
-        return (new self($text, $bareUnit))->sum();
+        return (new self($text, $bareUnit, $module))->sum();
     }
 
     private function sum(): Length
@@ -102,6 +102,10 @@ final class LengthParser
             throw UnreadableLength::expectedNumberAt($this->at, $this->peek());
         }
         $unitAt = $this->at;
+        $modules = $this->tryModule($number[0]);
+        if (null !== $modules) {
+            return $modules;
+        }
         $unit = $this->tryUnit();
         if (null === $unit) {
             $this->at = $unitAt;
@@ -246,6 +250,25 @@ final class LengthParser
         }
 
         return [$whole + (float) $numerator / (float) $denominator, 1.0 / (float) $denominator, ''];
+    }
+
+    /** `31c` courses, `7u` units along, `1j` a joint: counted, so nothing was rounded. */
+    private function tryModule(float $count): ?Length
+    {
+        if (null === $this->module || 1 !== preg_match('/^ ?([cuj])(?![a-z])/', $this->rest(), $m)) {
+            return null;
+        }
+        $each = match ($m[1]) {
+            'c' => $this->module->courseMm,
+            'u' => $this->module->unitMm,
+            default => $this->module->jointMm,
+        };
+        if (null === $each) {
+            throw UnreadableLength::moduleWithoutGauge($this->at, $m[1]);
+        }
+        $this->at += \strlen($m[0]);
+
+        return Length::ofMillimetres($count * $each, 0.0);
     }
 
     private function tryUnit(): ?LengthUnit

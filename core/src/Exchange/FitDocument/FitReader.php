@@ -14,6 +14,8 @@ use Plinth\Core\Fitting\Model;
 use Plinth\Core\Fitting\Observations;
 use Plinth\Core\Fitting\PageFrame;
 use Plinth\Core\Fitting\Pick;
+use Plinth\Core\Fitting\Rectangle;
+use Plinth\Core\Fitting\StatedScale;
 use Plinth\Core\Geometry\PixelPoint;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Units\Exception\UnreadableLength;
@@ -49,7 +51,7 @@ final class FitReader
      */
     public static function read(string $json): array
     {
-        return (new self(JsonValue::parse($json)->object(['size', 'model', 'lengths', 'grid', 'points'])))->statements();
+        return (new self(JsonValue::parse($json)->object(['size', 'model', 'lengths', 'grid', 'points', 'rectangles', 'scale'])))->statements();
     }
 
     /** @return array{Observations, PageFrame, Model|null} */
@@ -85,12 +87,21 @@ final class FitReader
             $points[] = new ControlPoint('point-'.$i, $this->pick($entry, 'px'), new Point(...$entry->get('mm')->pair()));
         }
 
-        return [new Observations(array_values($this->picks), $lengths, $grid, $points), new PageFrame($width, $height), Model::tryFrom($model)];
+        $rectangles = [];
+        foreach ($this->document->list('rectangles') as $i => $entry) {
+            $entry->object(['corners', 'width', 'depth', 'sigmaPx', 'sigmaMm']);
+            $corners = array_map(fn (JsonValue $corner): string => $this->pickAt($corner, $entry), $entry->list('corners'));
+            $rectangles[] = new Rectangle('rectangle-'.$i, $corners, $entry->get('width')->positive(), $entry->get('depth')->positive(), $entry->optional('sigmaMm')?->notNegative() ?? 0.0);
+        }
+        $stated = $this->document->optional('scale')?->object(['mmPerPixel', 'sigmaPart']);
+        $scale = null === $stated ? null : new StatedScale($stated->get('mmPerPixel')->positive(), $stated->optional('sigmaPart')?->positive() ?? StatedScale::SIGMA_PART);
+
+        return [new Observations(array_values($this->picks), $lengths, $grid, $points, $rectangles, $scale), new PageFrame($width, $height), Model::tryFrom($model)];
     }
 
     private function length(JsonValue $entry, string $id): KnownLength
     {
-        $entry->object(['a', 'b', 'mm', 'text', 'along', 'sigmaPx', 'sigmaMm', 'check']);
+        $entry->object(['a', 'b', 'c', 'mm', 'text', 'along', 'sigmaPx', 'sigmaMm', 'check', 'allowanceMm']);
         $text = $entry->optional('text');
         $figure = null;
         if (null !== $text) {
@@ -108,8 +119,10 @@ final class FitReader
             $this->pick($entry, 'b'),
             $mm,
             $entry->optional('sigmaMm')?->notNegative() ?? $figure?->roundingSigmaMm() ?? $this->sharedStepMm / sqrt(12.0),
-            Along::from($entry->optional('along')?->word(['x', 'y', 'straight']) ?? 'straight'),
+            Along::from($entry->optional('along')?->word(['x', 'y', 'straight', 'across']) ?? 'straight'),
             $entry->optional('check')?->boolean() ?? false,
+            null === $entry->optional('c') ? null : $this->pick($entry, 'c'),
+            $entry->optional('allowanceMm')?->number() ?? 0.0,
         );
     }
 
@@ -136,7 +149,12 @@ final class FitReader
 
     private function pick(JsonValue $entry, string $key): string
     {
-        [$x, $y] = $entry->get($key)->pair();
+        return $this->pickAt($entry->get($key), $entry);
+    }
+
+    private function pickAt(JsonValue $place, JsonValue $entry): string
+    {
+        [$x, $y] = $place->pair();
         $sigma = $entry->optional('sigmaPx')?->positive() ?? self::DEFAULT_SIGMA_PX;
         $id = \sprintf('%.9g/%.9g', $x, $y);
         $known = $this->picks[$id] ?? null;

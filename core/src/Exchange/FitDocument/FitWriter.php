@@ -10,6 +10,7 @@ use Plinth\Core\Fitting\GridResult;
 use Plinth\Core\Fitting\LengthResult;
 use Plinth\Core\Fitting\Offer;
 use Plinth\Core\Fitting\PointResult;
+use Plinth\Core\Fitting\RectangleResult;
 
 /** A fit and its quality as data for JSON. */
 final class FitWriter
@@ -38,7 +39,11 @@ final class FitWriter
                 'id' => $l->id, 'fittedMm' => $l->fittedMm, 'residualMm' => $l->residualMm, 'plusMinusMm' => $l->plusMinusMm, 'redundancy' => $l->redundancy, 'w' => $l->w, 'suspect' => $l->suspect,
             ], $fit->lengths),
             'grid' => array_map(static fn (GridResult $g): array => ['id' => $g->id, 'residualDegrees' => $g->residualDegrees, 'w' => $g->w], $fit->grid),
-            'points' => array_map(static fn (PointResult $p): array => ['id' => $p->id, 'residualMm' => $p->residualMm, 'w' => $p->w], $fit->points),
+            'points' => array_map(static fn (PointResult $p): array => ['id' => $p->id, 'residualMm' => $p->residualMm, 'w' => $p->w, 'suspect' => $p->suspect], $fit->points),
+            'rectangles' => array_map(static fn (RectangleResult $r): array => [
+                'id' => $r->id, 'fittedWidthMm' => $r->fittedWidthMm, 'fittedDepthMm' => $r->fittedDepthMm, 'offSquareDegrees' => $r->offSquareDegrees, 'plusMinusMm' => $r->plusMinusMm, 'w' => $r->w, 'suspect' => $r->suspect,
+            ], $fit->rectangles),
+            'statedScale' => null === $fit->scale ? null : ['ratio' => $fit->scale->ratio, 'w' => $fit->scale->w, 'suspect' => $fit->scale->suspect],
             'offers' => null === $offer ? [] : [['model' => $offer->fit->model->value, 'deltaChiSquare' => $offer->deltaChiSquare, 'effectPx' => $offer->effectPx, 'sentence' => $offer->sentence, 'stretch' => $offer->fit->stretch(), 'slantDegrees' => $offer->fit->slantDegrees()]],
             'advice' => array_map(static fn (Advice $a): array => array_filter([
                 'code' => $a->code, 'message' => $a->message, 'from' => null === $a->from ? null : [$a->from->x, $a->from->y], 'to' => null === $a->to ? null : [$a->to->x, $a->to->y],

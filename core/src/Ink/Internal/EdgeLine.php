@@ -15,7 +15,7 @@ final readonly class EdgeLine
     /**
      * @param float $nx unit normal toward the lighter side
      * @param float $off distance from the origin along the normal, px
-     * @param list<array{float, float}> $points
+     * @param non-empty-list<array{float, float}> $points
      * @param float $sigma standard deviation of the line at its middle, px
      * @param float|null $width of the stroke whose middle it is, px; null for the edge of a surface
      */
@@ -24,7 +24,7 @@ final readonly class EdgeLine
     }
 
     /**
-     * @param list<array{float, float}> $points at least two
+     * @param non-empty-list<array{float, float}> $points at least two
      * @param float $nx rough normal toward the lighter side
      */
     public static function through(array $points, float $nx, float $ny): self
@@ -67,7 +67,7 @@ final readonly class EdgeLine
         }
         $kept = array_values(array_filter($this->points, static fn (array $p): bool => hypot($p[0] - $x, $p[1] - $y) > $near));
 
-        return \count($kept) < $least ? $this : self::through($kept, $this->nx, $this->ny);
+        return [] === $kept || \count($kept) < $least ? $this : self::through($kept, $this->nx, $this->ny);
     }
 
     public function distance(float $x, float $y): float

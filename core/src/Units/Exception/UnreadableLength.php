@@ -12,6 +12,11 @@ final class UnreadableLength extends \DomainException implements UnitsException
         parent::__construct($message);
     }
 
+    public static function noSpacing(string $part): self
+    {
+        return new self(\sprintf('“%s” is no spacing: write 5 x 6000, or 3600 + 2 x 7200; at most 200 axes.', $part), 0);
+    }
+
     public static function becauseEmpty(): self
     {
         return new self('Nothing is typed: a length looks like 3.25 m, 3250 or 11\'7 1/2".', 0);
