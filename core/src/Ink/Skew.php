@@ -16,7 +16,8 @@ use Plinth\Core\Ink\Internal\EdgePoints;
  */
 final readonly class Skew
 {
-    private const SIDE = 1500;
+    /** px along the longer side that are enough; larger pages are reduced to less than twice that */
+    public const SIDE = 1500;
     private const WINDOW_DEGREES = 3.3;
     private const LEAST_LINE_PX = 60;
     /** points that the first search looks at, of either direction */

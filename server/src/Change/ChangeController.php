@@ -6,6 +6,7 @@ namespace Plinth\Server\Change;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Plinth\Core\Exchange\Json\JsonValue;
+use Plinth\Server\Fit\Trial;
 use Plinth\Server\Http\Write;
 use Plinth\Server\Project\ProjectAccess;
 use Plinth\Server\Project\ProjectState;
@@ -18,7 +19,7 @@ use Symfony\Component\Uid\Uuid;
 #[Route('/api/projects/{id}')]
 final readonly class ChangeController
 {
-    public function __construct(private ProjectAccess $access, private Recorder $recorder, private Operations $operations, private ProjectState $state, private EntityManagerInterface $entities)
+    public function __construct(private ProjectAccess $access, private Recorder $recorder, private Operations $operations, private ProjectState $state, private EntityManagerInterface $entities, private Trial $trial)
     {
     }
 
@@ -41,6 +42,25 @@ final readonly class ChangeController
         );
 
         return $this->state->after($this->access->project($id), $this->access->user(), [$change], $change);
+    }
+
+    /** What a change would do to the fits; nothing is kept of it. */
+    #[Write]
+    #[Route('/try', methods: ['POST'])]
+    public function attempt(Uuid $id, Request $request): Response
+    {
+        $body = JsonValue::parse($request->getContent())->object(['base', 'operations', 'tracing']);
+        $base = (int) $body->get('base')->notNegative();
+
+        return new JsonResponse($this->recorder->attempt(
+            $id,
+            $this->access->user(),
+            function (Workspace $workspace) use ($body, $base): void {
+                $this->operations->apply($workspace, $body, $base);
+            },
+            $this->trial->of(...),
+            'carry' === $body->optional('tracing')?->word(['keep', 'carry']),
+        ));
     }
 
     #[Write]

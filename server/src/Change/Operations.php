@@ -5,19 +5,24 @@ declare(strict_types=1);
 namespace Plinth\Server\Change;
 
 use Plinth\Core\Exchange\Json\JsonValue;
+use Plinth\Server\Fit\FitHistory;
 use Plinth\Server\Http\Refusal;
 use Plinth\Server\Plan\TraceOperation;
+use Plinth\Server\Source\Drawing;
 use Plinth\Server\Source\Page;
 use Plinth\Server\Source\Removal;
 use Plinth\Server\Source\Replacement;
 use Symfony\Component\Uid\Uuid;
 
-/** The operations that a client's change is made of: add, set, remove a row; trace a chain of walls; put a newer page in an older one's place. */
+/**
+ * The operations that a client's change is made of: add, set, remove a row; trace a chain of walls; put a newer page in an older one's place;
+ * put what is stated about a drawing back to what it was.
+ */
 final readonly class Operations
 {
     private const MOST = 2000;
 
-    public function __construct(private TraceOperation $trace, private Removal $removal, private Replacement $replacement)
+    public function __construct(private TraceOperation $trace, private Removal $removal, private Replacement $replacement, private FitHistory $history)
     {
     }
 
@@ -31,9 +36,15 @@ final readonly class Operations
             throw Refusal::tooLarge(\sprintf('A change holds at most %d operations.', self::MOST), 'operations');
         }
         foreach ($operations as $operation) {
-            $kind = $operation->object(['do', 'type', 'id', 'values', 'trace'])->get('do')->word(['add', 'set', 'remove', 'trace', 'replace']);
+            $kind = $operation->object(['do', 'type', 'id', 'values', 'trace', 'revision'])->get('do')->word(['add', 'set', 'remove', 'trace', 'replace', 'goBack']);
             if ('trace' === $kind) {
                 $this->trace->apply($workspace, $operation->get('trace'), $base);
+                continue;
+            }
+            if ('goBack' === $kind) {
+                $drawing = self::current($workspace, RowType::Drawing, RowValues::uuid($operation->get('id')), $base, $operation->at);
+                \assert($drawing instanceof Drawing);
+                $this->history->goBack($workspace, $drawing, (int) $operation->get('revision')->notNegative(), $operation->at);
                 continue;
             }
             if ('replace' === $kind) {

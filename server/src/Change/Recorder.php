@@ -59,6 +59,34 @@ final readonly class Recorder
         });
     }
 
+    /**
+     * Makes a change and takes it back at once.
+     *
+     * @template T
+     *
+     * @param callable(Workspace, int): void $act
+     * @param callable(Workspace): T $tell what is asked of it in between
+     *
+     * @return T
+     */
+    public function attempt(Uuid $project, User $user, callable $act, callable $tell, bool $carryTracing = false): mixed
+    {
+        $connection = $this->entities->getConnection();
+        $connection->beginTransaction();
+        try {
+            $locked = $this->locked($project, $user);
+            $workspace = new Workspace($this->entities, $locked->id());
+            $act($workspace, $locked->head() + 1);
+            $this->fits->refit($workspace, $carryTracing);
+            $this->entities->flush();
+
+            return $tell($workspace);
+        } finally {
+            $connection->rollBack();
+            $this->entities->clear();
+        }
+    }
+
     /** Takes back the user's own latest change, unless somebody has changed its rows since. */
     public function undo(Uuid $project, User $user, Uuid $changeId): Change
     {
@@ -199,13 +227,15 @@ final readonly class Recorder
     private function inTransaction(Uuid $project, User $user, callable $work): Change
     {
         return $this->entities->wrapInTransaction(function () use ($project, $user, $work): Change {
-            // The lock makes writers of one project queue here, and nowhere else.
-            $locked = $this->entities->find(Project::class, $project, LockMode::PESSIMISTIC_WRITE);
-            if (null === $locked || !$locked->belongsTo($user)) {
-                throw Refusal::notFound();
-            }
-
-            return $work($locked);
+            return $work($this->locked($project, $user));
         });
+    }
+
+    /** The lock makes writers of one project queue here, and nowhere else. */
+    private function locked(Uuid $project, User $user): Project
+    {
+        $locked = $this->entities->find(Project::class, $project, LockMode::PESSIMISTIC_WRITE);
+
+        return null !== $locked && $locked->belongsTo($user) ? $locked : throw Refusal::notFound();
     }
 }

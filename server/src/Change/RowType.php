@@ -4,10 +4,12 @@ declare(strict_types=1);
 
 namespace Plinth\Server\Change;
 
+use Plinth\Server\Fit\ControlPoint;
 use Plinth\Server\Fit\DrawingFit;
 use Plinth\Server\Fit\GridPick;
 use Plinth\Server\Fit\KnownLength;
 use Plinth\Server\Fit\Pick;
+use Plinth\Server\Fit\Rectangle;
 use Plinth\Server\Plan\Node;
 use Plinth\Server\Plan\Opening;
 use Plinth\Server\Plan\Room;
@@ -15,6 +17,8 @@ use Plinth\Server\Plan\Wall;
 use Plinth\Server\Project\Project;
 use Plinth\Server\Project\Side;
 use Plinth\Server\Project\Storey;
+use Plinth\Server\SettingOut\Column;
+use Plinth\Server\SettingOut\GridAxis;
 use Plinth\Server\Source\Drawing;
 use Plinth\Server\Source\Page;
 use Plinth\Server\Source\Source;
@@ -32,6 +36,10 @@ enum RowType: string
     case Pick = 'pick';
     case KnownLength = 'knownLength';
     case GridPick = 'gridPick';
+    case Rectangle = 'rectangle';
+    case ControlPoint = 'controlPoint';
+    case GridAxis = 'gridAxis';
+    case Column = 'column';
     case Node = 'node';
     case Wall = 'wall';
     case Opening = 'opening';
@@ -51,6 +59,10 @@ enum RowType: string
             self::Pick => Pick::class,
             self::KnownLength => KnownLength::class,
             self::GridPick => GridPick::class,
+            self::Rectangle => Rectangle::class,
+            self::ControlPoint => ControlPoint::class,
+            self::GridAxis => GridAxis::class,
+            self::Column => Column::class,
             self::Node => Node::class,
             self::Wall => Wall::class,
             self::Opening => Opening::class,
@@ -74,12 +86,15 @@ enum RowType: string
     public function referrers(): array
     {
         return match ($this) {
-            self::Storey => [[self::Drawing, 'storey'], [self::Node, 'storey'], [self::Room, 'storey']],
+            self::Storey => [[self::Drawing, 'storey'], [self::Node, 'storey'], [self::Room, 'storey'], [self::Column, 'storey']],
             self::Side => [[self::Drawing, 'side']],
             self::Source => [[self::Page, 'source']],
             self::Page => [[self::Drawing, 'page'], [self::Page, 'replaces']],
-            self::Drawing => [[self::Pick, 'drawing'], [self::KnownLength, 'drawing'], [self::GridPick, 'drawing'], [self::Fit, 'id'], [self::Node, 'drawing'], [self::Room, 'drawing']],
-            self::Pick => [[self::KnownLength, 'a'], [self::KnownLength, 'b'], [self::GridPick, 'a'], [self::GridPick, 'b']],
+            self::Drawing => [[self::Pick, 'drawing'], [self::KnownLength, 'drawing'], [self::GridPick, 'drawing'], [self::Rectangle, 'drawing'], [self::ControlPoint, 'drawing'], [self::Fit, 'id'], [self::Node, 'drawing'], [self::Room, 'drawing']],
+            self::Pick => [
+                [self::KnownLength, 'a'], [self::KnownLength, 'b'], [self::KnownLength, 'c'], [self::GridPick, 'a'], [self::GridPick, 'b'],
+                [self::Rectangle, 'a'], [self::Rectangle, 'b'], [self::Rectangle, 'c'], [self::Rectangle, 'd'], [self::ControlPoint, 'pick'],
+            ],
             self::Node => [[self::Wall, 'fromNode'], [self::Wall, 'toNode']],
             self::Wall => [[self::Opening, 'wall']],
             default => [],

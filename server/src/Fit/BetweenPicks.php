@@ -35,6 +35,12 @@ trait BetweenPicks
 
     public function references(): array
     {
+        return $this->betweenPicks();
+    }
+
+    /** @return list<array{RowType, Uuid, string}> */
+    private function betweenPicks(): array
+    {
         return [[RowType::Drawing, $this->drawing, 'drawing'], [RowType::Pick, $this->a, 'a'], [RowType::Pick, $this->b, 'b']];
     }
 

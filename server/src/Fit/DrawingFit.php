@@ -118,6 +118,14 @@ class DrawingFit extends ProjectRow
         return $this->isGuess;
     }
 
+    /** @param array<string, scalar|null> $values of such a row */
+    public static function mapOf(array $values): PixelToMm
+    {
+        $m = static fn (string $key): float => (float) ($values[$key] ?? 0.0);
+
+        return PixelToMm::ofMatrix([$m('m00'), $m('m01'), $m('m02'), $m('m10'), $m('m11'), $m('m12'), $m('m20'), $m('m21'), $m('m22')]);
+    }
+
     public function pixelToMm(): PixelToMm
     {
         return PixelToMm::ofMatrix([$this->m00, $this->m01, $this->m02, $this->m10, $this->m11, $this->m12, $this->m20, $this->m21, $this->m22]);

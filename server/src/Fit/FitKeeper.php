@@ -5,23 +5,13 @@ declare(strict_types=1);
 namespace Plinth\Server\Fit;
 
 use Doctrine\ORM\EntityManagerInterface;
-use Plinth\Core\Exchange\FitDocument\FitWriter;
-use Plinth\Core\Fitting\Advice;
-use Plinth\Core\Fitting\Exception\FittingException;
+use Plinth\Core\Fitting\Exception\NothingToFit;
 use Plinth\Core\Fitting\Fit;
 use Plinth\Core\Fitting\FitStart;
 use Plinth\Core\Fitting\Fitter;
-use Plinth\Core\Fitting\GridPick as CoreGridPick;
-use Plinth\Core\Fitting\KnownLength as CoreKnownLength;
 use Plinth\Core\Fitting\Model;
-use Plinth\Core\Fitting\Observations;
-use Plinth\Core\Fitting\Offer;
-use Plinth\Core\Fitting\PageFrame;
-use Plinth\Core\Fitting\Pick as CorePick;
 use Plinth\Core\Geometry\PixelPoint;
 use Plinth\Core\Geometry\PixelToMm;
-use Plinth\Core\Ink\Legibility;
-use Plinth\Server\Change\ProjectRow;
 use Plinth\Server\Change\RowType;
 use Plinth\Server\Change\Workspace;
 use Plinth\Server\Plan\Node;
@@ -64,26 +54,28 @@ final readonly class FitKeeper
     public function refit(Workspace $workspace, bool $carryTracing): void
     {
         $drawings = [];
-        foreach ($workspace->before() as [$type, , $before]) {
-            if (\in_array($type, [RowType::Pick, RowType::KnownLength, RowType::GridPick], true) && \is_string($before['drawing'] ?? null)) {
-                $drawings[$before['drawing']] = true;
+        foreach ($workspace->before() as [$type, $id, $before]) {
+            $row = $workspace->find($type, $id);
+            if (is_subclass_of($type->class(), Statement::class)) {
+                $drawings[(string) ($before['drawing'] ?? '')] = true;
+                $drawings[$row instanceof Statement ? $row->drawing()->toRfc4122() : ''] = true;
+                if ($row instanceof KnownLength && $row->isOfWholePage() || true === ($before['wholePage'] ?? null)) {
+                    $drawings += $this->ofSamePage($workspace, (string) ($before['drawing'] ?? ($row instanceof Statement ? $row->drawing()->toRfc4122() : '')));
+                }
             }
         }
-        foreach ($workspace->touched(RowType::Pick, RowType::KnownLength, RowType::GridPick) as $row) {
-            if ($row instanceof Pick || $row instanceof KnownLength || $row instanceof GridPick) {
-                $drawings[$row->drawing()->toRfc4122()] = true;
-            }
-        }
+        unset($drawings['']);
         foreach ($workspace->touched(RowType::Drawing) as $drawing) {
             if (!$drawing instanceof Drawing) {
                 continue;
             }
+            Lock::refuseMoving($workspace, $drawing);
             $before = $workspace->before()[RowType::Drawing->value.'/'.$drawing->id()->toRfc4122()][2] ?? [];
             if (null === $workspace->find(RowType::Fit, $drawing->id())) {
                 $workspace->add(RowType::Fit, $drawing->id(), $this->firstValues($workspace, $drawing), 'fit');
             } elseif (($before['page'] ?? null) !== $drawing->page()->toRfc4122()) {
                 continue; // on a newer page its fit has come along already
-            } elseif ($this->turn($workspace, $drawing) || $this->modelChanged($workspace, $drawing)) {
+            } elseif ($this->turn($workspace, $drawing) || $this->shapeChanged($workspace, $drawing)) {
                 $drawings[$drawing->id()->toRfc4122()] = true;
             } else {
                 $this->corner($workspace, $drawing);
@@ -92,10 +84,22 @@ final readonly class FitKeeper
         foreach (array_keys($drawings) as $id) {
             $drawing = $workspace->find(RowType::Drawing, Uuid::fromString($id));
             if ($drawing instanceof Drawing) {
+                if (Lock::holds($workspace, $drawing)) {
+                    Lock::refuseStating($workspace, $drawing);
+                    continue; // what another drawing of the page has learnt does not move it
+                }
                 $this->refitDrawing($workspace, $drawing, $carryTracing);
                 $this->hintNeighbours($workspace, $drawing);
             }
         }
+    }
+
+    /** @return array<string, true> ids of the drawings on the page of this one */
+    private function ofSamePage(Workspace $workspace, string $drawing): array
+    {
+        $row = '' === $drawing ? null : $workspace->find(RowType::Drawing, Uuid::fromString($drawing));
+
+        return $row instanceof Drawing ? array_fill_keys(array_map(static fn (Drawing $d): string => $d->id()->toRfc4122(), $workspace->findBy(Drawing::class, 'page', $row->page())), true) : [];
     }
 
     /**
@@ -124,7 +128,7 @@ final readonly class FitKeeper
         }
         foreach ($workspace->findBy(Drawing::class, 'page', $drawing->page()) as $other) {
             $row = $workspace->find(RowType::Fit, $other->id());
-            if (!$other->id()->equals($drawing->id()) && $row instanceof DrawingFit && $row->isGuess() && [] === $workspace->findBy(GridPick::class, 'drawing', $other->id())) {
+            if (!$other->id()->equals($drawing->id()) && $row instanceof DrawingFit && $row->isGuess() && !$other->isLocked() && [] === $workspace->findBy(GridPick::class, 'drawing', $other->id())) {
                 $old = $row->pixelToMm();
                 $workspace->set($row, FirstGuess::fromNeighbour($other, $drawing, $fit), 'fit');
                 $this->carry($workspace, $other, $old, $row->pixelToMm());
@@ -154,7 +158,7 @@ final readonly class FitKeeper
         $this->carry($workspace, $drawing, $old, $next);
         if (1 === $quarters % 2) {
             foreach ($workspace->findBy(GridPick::class, 'drawing', $drawing->id()) as $line) {
-                $workspace->set($line, ['axis' => 'x' === $line->values()['axis'] ? 'y' : 'x'], 'turns');
+                $workspace->set($line, ['axis' => $line->axisAfterQuarter()->value], 'turns');
             }
             foreach ($workspace->findBy(KnownLength::class, 'drawing', $drawing->id()) as $length) {
                 $along = $length->values()['along'];
@@ -165,41 +169,14 @@ final readonly class FitKeeper
         return [] !== $workspace->findBy(Pick::class, 'drawing', $drawing->id());
     }
 
-    /** @return array<string, mixed> the fit with its quality and advice, or the plain guess */
-    public function report(DrawingFit $row, Drawing $drawing): array
-    {
-        $page = $this->entities->find(Page::class, $drawing->page()) ?? throw new \LogicException('A drawing has a page.');
-        $lengths = $this->entities->getRepository(KnownLength::class)->findBy(['drawing' => $drawing->id()], ['id' => 'ASC']);
-        $grid = $this->entities->getRepository(GridPick::class)->findBy(['drawing' => $drawing->id()], ['id' => 'ASC']);
-        $picks = $this->entities->getRepository(Pick::class)->findBy(['drawing' => $drawing->id()], ['id' => 'ASC']);
-        $frame = new PageFrame($page->width(), $page->height());
-        $observations = $this->observations($page, $picks, $lengths, $grid);
-        $start = FitStart::from($row->pixelToMm(), $frame);
-        $fit = self::fit($drawing, $observations, $frame, $start);
-
-        $legibility = Legibility::at($fit->mmPerPixel);
-
-        return ['drawing' => $drawing->id()->toRfc4122()] + FitWriter::document($fit, Advice::on($fit, $observations, $frame), Offer::beyond($fit, $observations, $frame, $start)) + [
-            'scale' => $fit->mmPerPixel / FirstGuess::paperMmPerPixel($page),
-            'basis' => $row->basis()->value,
-            'legibility' => ['partitionPx' => $legibility->partitionPx, 'plusMinusMm' => $legibility->plusMinusMm, 'words' => $legibility->words],
-        ];
-    }
-
     private function refitDrawing(Workspace $workspace, Drawing $drawing, bool $carryTracing): void
     {
-        $page = $workspace->get(Page::class, $drawing->page());
         $row = $workspace->get(DrawingFit::class, $drawing->id());
-        $frame = new PageFrame($page->width(), $page->height());
-        $observations = $this->observations(
-            $page,
-            $workspace->findBy(Pick::class, 'drawing', $drawing->id()),
-            $workspace->findBy(KnownLength::class, 'drawing', $drawing->id()),
-            $workspace->findBy(GridPick::class, 'drawing', $drawing->id()),
-        );
+        $statements = Statements::of($this->entities, $drawing);
+        $page = $statements->page;
         $old = $row->pixelToMm();
         $wasGuess = $row->isGuess();
-        $fit = self::fit($drawing, $observations, $frame, $this->start($observations, $page, $drawing, $row, $frame));
+        $fit = self::fitOf($drawing, $statements, $this->start($statements, $drawing, $row));
         $basis = $fit->determined->scale ? FitBasis::Lengths : ($wasGuess ? $row->basis() : FirstGuess::basis($page));
         $workspace->set($row, DrawingFit::valuesOf($fit->pixelToMm, $basis, $fit->plusMinusMmPer10m, $fit->model->value), 'fit');
         if ($wasGuess || $carryTracing) {
@@ -208,32 +185,35 @@ final readonly class FitKeeper
     }
 
     /** By the drawing's own model; where the statements left do not determine it, by the simplest. */
-    private static function fit(Drawing $drawing, Observations $observations, PageFrame $frame, FitStart $start): Fit
+    public static function fitOf(Drawing $drawing, Statements $statements, FitStart $start): Fit
     {
         try {
-            return (new Fitter($drawing->model()->shape()))->fit($observations, $frame, $start);
-        } catch (FittingException $e) {
-            return Model::Similar === $drawing->model() ? throw $e : (new Fitter())->fit($observations, $frame, $start);
+            return (new Fitter($drawing->shape()))->fit($statements->observations, $statements->frame, $start);
+        } catch (NothingToFit $e) {
+            return Model::Similar === $drawing->shape()->model() ? throw $e : (new Fitter())->fit($statements->observations, $statements->frame, $start);
         }
     }
 
-    private function modelChanged(Workspace $workspace, Drawing $drawing): bool
+    /** What the fit may do to the picture, or what the drawing says of its scale. */
+    private function shapeChanged(Workspace $workspace, Drawing $drawing): bool
     {
         $before = $workspace->before()[RowType::Drawing->value.'/'.$drawing->id()->toRfc4122()][2] ?? null;
+        $shape = ['model' => true, 'ownFactor' => true, 'statedScale' => true, 'statedPaper' => true];
 
-        return null !== $before && ($before['model'] ?? Model::Similar->value) !== $drawing->model()->value;
+        return null !== $before && array_intersect_key($before, $shape) !== array_intersect_key($drawing->values(), $shape);
     }
 
     /** With the last length gone the scale goes back to the guess rather than staying at what nothing supports. */
-    private function start(Observations $observations, Page $page, Drawing $drawing, DrawingFit $row, PageFrame $frame): FitStart
+    private function start(Statements $statements, Drawing $drawing, DrawingFit $row): FitStart
     {
         $old = $row->pixelToMm();
-        $used = array_filter($observations->lengths, static fn (CoreKnownLength $l): bool => !$l->heldOut);
-        if ([] !== $used || $row->isGuess()) {
+        $frame = $statements->frame;
+        $observations = $statements->observations;
+        if ([] !== $observations->used() || [] !== $observations->rectangles || null !== $observations->scale || $row->isGuess()) {
             return FitStart::from($old, $frame);
         }
 
-        return FitStart::from(PixelToMm::similar(FirstGuess::of($page, $drawing)->mmPerPixelAt($frame->centre), $old->turnRadAt($frame->centre), $frame->centre, $old->toMm($frame->centre)), $frame);
+        return FitStart::from(PixelToMm::similar(FirstGuess::of($statements->page, $drawing)->mmPerPixelAt($frame->centre), $old->turnRadAt($frame->centre), $frame->centre, $old->toMm($frame->centre)), $frame);
     }
 
     /** T_new ∘ T_old⁻¹ for what was traced over this drawing; thicknesses and widths stay as typed. */
@@ -253,53 +233,5 @@ final readonly class FitKeeper
             $to = $next->toMm($old->toPixel($room->toCore()->anchor));
             $workspace->set($room, ['x' => $to->x, 'y' => $to->y], 'carry');
         }
-    }
-
-    /**
-     * @param list<Pick> $picks
-     * @param list<KnownLength> $lengths
-     * @param list<GridPick> $grid
-     */
-    private function observations(Page $page, array $picks, array $lengths, array $grid): Observations
-    {
-        $byId = [];
-        foreach ($picks as $pick) {
-            $byId[$pick->id()->toRfc4122()] = $pick;
-        }
-        $byRow = static fn (ProjectRow $a, ProjectRow $b): int => $a->id()->compare($b->id());
-        usort($lengths, $byRow);
-        usort($grid, $byRow);
-        $scale = $this->scale($page, $byId, $lengths);
-
-        return new Observations(
-            array_values(array_map(static fn (Pick $p): CorePick => new CorePick($p->id()->toRfc4122(), new PixelPoint($p->x(), $p->y()), $p->sigmaPx()), $byId)),
-            array_map(static fn (KnownLength $l): CoreKnownLength => new CoreKnownLength(
-                $l->id()->toRfc4122(), $l->a()->toRfc4122(), $l->b()->toRfc4122(), $l->length()->mm, $l->standing()->sigmaMm($l->length(), $scale), $l->along(), $l->heldOut(),
-            ), $lengths),
-            array_map(static fn (GridPick $g): CoreGridPick => new CoreGridPick($g->id()->toRfc4122(), $g->a()->toRfc4122(), $g->b()->toRfc4122(), $g->directionRad()), $grid),
-        );
-    }
-
-    /**
-     * Denominator of the drawing's scale, for the draughtsman's share of each figure's error.
-     *
-     * @param array<string, Pick> $picks
-     * @param list<KnownLength> $lengths
-     */
-    private function scale(Page $page, array $picks, array $lengths): float
-    {
-        $longest = 0.0;
-        $scale = FirstGuess::SCALE;
-        foreach ($lengths as $length) {
-            $a = $picks[$length->a()->toRfc4122()] ?? null;
-            $b = $picks[$length->b()->toRfc4122()] ?? null;
-            $px = null === $a || null === $b ? 0.0 : hypot($b->x() - $a->x(), $b->y() - $a->y());
-            if ($px > $longest) {
-                $longest = $px;
-                $scale = $length->length()->mm / $px / FirstGuess::paperMmPerPixel($page);
-            }
-        }
-
-        return $scale;
     }
 }

@@ -6,20 +6,25 @@ namespace Plinth\Server\Fit;
 
 use Doctrine\ORM\Mapping as ORM;
 use Plinth\Core\Fitting\Along;
+use Plinth\Core\Fitting\Ends;
+use Plinth\Core\Fitting\KnownLength as CoreKnownLength;
 use Plinth\Core\Fitting\Standing;
 use Plinth\Core\Units\Length;
 use Plinth\Core\Units\LengthParser;
 use Plinth\Core\Units\LengthUnit;
+use Plinth\Core\Units\Module;
 use Plinth\Server\Change\ProjectRow;
 use Plinth\Server\Change\RowType;
 use Plinth\Server\Change\RowValues;
 use Plinth\Server\Http\Refusal;
+use Symfony\Bridge\Doctrine\Types\UuidType;
+use Symfony\Component\Uid\Uuid;
 
 /** A true distance between two picks, with the text as typed. */
 #[ORM\Entity]
 #[ORM\Index(fields: ['project'])]
 #[ORM\Index(fields: ['drawing'])]
-class KnownLength extends ProjectRow
+class KnownLength extends ProjectRow implements Statement
 {
     use BetweenPicks;
 
@@ -43,8 +48,34 @@ class KnownLength extends ProjectRow
     #[ORM\Column(length: 12)]
     private Ends $ends = Ends::OuterFace;
 
+    /** what the picks were put on, where that differs from what the figure runs between */
+    #[ORM\Column(length: 12)]
+    private Ends $picked = Ends::OuterFace;
+
+    /** thickness of the walls at its ends, mm: matters where the two differ */
+    #[ORM\Column(name: 'wall_mm')]
+    private float $wall = 0.0;
+
     #[ORM\Column(length: 10)]
     private Along $along = Along::Straight;
+
+    /** for a distance across: a second pick on the line through a */
+    #[ORM\Column(type: UuidType::NAME, nullable: true)]
+    private ?Uuid $c = null;
+
+    /** it serves every drawing of its page */
+    #[ORM\Column]
+    private bool $wholePage = false;
+
+    /** module that counts in the text were typed with, mm */
+    #[ORM\Column(nullable: true)]
+    private ?float $course = null;
+
+    #[ORM\Column(nullable: true)]
+    private ?float $unitLength = null;
+
+    #[ORM\Column]
+    private float $joint = 0.0;
 
     #[ORM\Column]
     private bool $heldOut = false;
@@ -59,7 +90,8 @@ class KnownLength extends ProjectRow
         return [
             'drawing' => $this->drawing->toRfc4122(), 'a' => $this->a->toRfc4122(), 'b' => $this->b->toRfc4122(),
             'text' => $this->text, 'unit' => $this->unit->value, 'mm' => $this->mm, 'stepMm' => $this->stepMm,
-            'standing' => $this->standing->value, 'ends' => $this->ends->value, 'along' => $this->along->value, 'heldOut' => $this->heldOut,
+            'standing' => $this->standing->value, 'ends' => $this->ends->value, 'picked' => $this->picked->value, 'wall' => $this->wall, 'along' => $this->along->value, 'c' => $this->c?->toRfc4122(),
+            'heldOut' => $this->heldOut, 'wholePage' => $this->wholePage, 'course' => $this->course, 'unitLength' => $this->unitLength, 'joint' => $this->joint,
         ];
     }
 
@@ -68,7 +100,10 @@ class KnownLength extends ProjectRow
         $this->takePicks($values);
         $this->text = $values->text('text');
         $this->unit = $values->choice('unit', LengthUnit::class);
-        $length = LengthParser::parse($this->text, $this->unit);
+        $this->course = $values->optionalPositive('course');
+        $this->unitLength = $values->optionalPositive('unitLength');
+        $this->joint = $values->optionalNumber('joint') ?? 0.0;
+        $length = LengthParser::parse($this->text, $this->unit, new Module($this->course, $this->unitLength, $this->joint));
         if ($length->mm <= 0.0) {
             throw Refusal::invalid('length-not-positive', \sprintf('A known length must be longer than zero, and “%s” is not.', $this->text), $values->at('text'));
         }
@@ -76,7 +111,14 @@ class KnownLength extends ProjectRow
         $this->stepMm = $length->stepMm;
         $this->standing = $values->choice('standing', Standing::class);
         $this->ends = $values->choice('ends', Ends::class);
+        $this->picked = $values->choiceOr('picked', $this->ends);
+        $this->wall = $values->optionalNumber('wall') ?? 0.0;
         $this->along = $values->choice('along', Along::class);
+        $this->c = $values->optionalId('c');
+        if ((Along::Across === $this->along) !== (null !== $this->c)) {
+            throw Refusal::invalid('missing-pick', 'A distance across, and only that, has a second pick on its line.', $values->at('c'));
+        }
+        $this->wholePage = $values->flag('wholePage');
         $this->heldOut = $values->flag('heldOut');
     }
 
@@ -85,18 +127,38 @@ class KnownLength extends ProjectRow
         return Length::ofMillimetres($this->mm, $this->stepMm);
     }
 
-    public function standing(): Standing
+    public function isOfWholePage(): bool
     {
-        return $this->standing;
+        return $this->wholePage;
     }
 
-    public function along(): Along
+    public function wall(): float
     {
-        return $this->along;
+        return $this->wall;
     }
 
-    public function heldOut(): bool
+    /** what one joint or unit more adds, where the figure is a count; mm */
+    public function unitMm(): ?float
     {
-        return $this->heldOut;
+        return Standing::Module === $this->standing ? $this->course ?? $this->unitLength : null;
+    }
+
+    public function references(): array
+    {
+        $references = $this->betweenPicks();
+        if (null !== $this->c) {
+            $references[] = [RowType::Pick, $this->c, 'c'];
+        }
+
+        return $references;
+    }
+
+    /** @param float $scale denominator of the drawing's scale, for the draughtsman's share of the error */
+    public function toCore(float $scale): CoreKnownLength
+    {
+        return new CoreKnownLength(
+            $this->id->toRfc4122(), $this->a->toRfc4122(), $this->b->toRfc4122(), $this->mm, $this->standing->sigmaMm($this->length(), $scale), $this->along, $this->heldOut, $this->c?->toRfc4122(),
+            $this->ends->allowanceMm($this->picked, $this->wall),
+        );
     }
 }

@@ -15,7 +15,7 @@ use Symfony\Component\Uid\Uuid;
 #[ORM\Entity]
 #[ORM\Index(fields: ['project'])]
 #[ORM\Index(fields: ['drawing'])]
-class Pick extends ProjectRow
+class Pick extends ProjectRow implements Statement
 {
     #[ORM\Column(type: UuidType::NAME)]
     private Uuid $drawing;

@@ -29,6 +29,16 @@ class Project extends ProjectRow
     #[ORM\Column(length: 4)]
     private LengthUnit $unit = LengthUnit::Millimetre;
 
+    /** the building's module: gauge of a course upward, unit length along, the joint inside either; mm */
+    #[ORM\Column(nullable: true)]
+    private ?float $course = null;
+
+    #[ORM\Column(nullable: true)]
+    private ?float $unitLength = null;
+
+    #[ORM\Column]
+    private float $joint = 10.0;
+
     #[ORM\Column(type: UuidType::NAME)]
     private Uuid $owner;
 
@@ -51,7 +61,7 @@ class Project extends ProjectRow
 
     public function values(): array
     {
-        return ['name' => $this->name, 'purpose' => $this->purpose->value, 'unit' => $this->unit->value];
+        return ['name' => $this->name, 'purpose' => $this->purpose->value, 'unit' => $this->unit->value, 'course' => $this->course, 'unitLength' => $this->unitLength, 'joint' => $this->joint];
     }
 
     public function take(RowValues $values): void
@@ -59,6 +69,9 @@ class Project extends ProjectRow
         $this->name = $values->name('name');
         $this->purpose = $values->choice('purpose', Purpose::class);
         $this->unit = $values->choice('unit', LengthUnit::class);
+        $this->course = $values->optionalPositive('course');
+        $this->unitLength = $values->optionalPositive('unitLength');
+        $this->joint = $values->optionalNumber('joint') ?? 10.0;
     }
 
     public function belongsTo(User $user): bool

@@ -35,7 +35,7 @@ final readonly class ProjectController
             'id' => $p->id()->toRfc4122(),
             'revision' => $p->head(),
             'preview' => $this->preview($p)?->toRfc4122(),
-        ] + $p->values(), $projects)]);
+        ] + array_intersect_key($p->values(), ['name' => true, 'purpose' => true, 'unit' => true]), $projects)]);
     }
 
     #[Write]
@@ -51,7 +51,7 @@ final readonly class ProjectController
                 'name' => $body->get('name')->text(120),
                 'purpose' => $body->optional('purpose')?->text() ?? Purpose::Planning->value,
                 'unit' => $body->optional('unit')?->text() ?? 'mm',
-            ], '', ['name', 'purpose', 'unit']));
+            ], '', ['name', 'purpose', 'unit', 'course', 'unitLength', 'joint']));
             $this->entities->persist($project);
             $this->entities->flush();
         }

@@ -10,10 +10,8 @@ use Plinth\Server\Change\Change;
 use Plinth\Server\Change\Recorder;
 use Plinth\Server\Change\RowType;
 use Plinth\Server\Fit\DrawingFit;
-use Plinth\Server\Fit\FitKeeper;
-use Plinth\Server\Fit\GridPick;
-use Plinth\Server\Fit\KnownLength;
-use Plinth\Server\Fit\Pick;
+use Plinth\Server\Fit\FitReport;
+use Plinth\Server\Fit\Statement;
 use Plinth\Server\Plan\PlanKeeper;
 use Plinth\Server\Plan\Wall;
 use Plinth\Server\Source\Drawing;
@@ -24,7 +22,7 @@ use Symfony\Component\Uid\Uuid;
 /** What clients are told of a project: whole, or since a revision. */
 final readonly class ProjectState
 {
-    public function __construct(private EntityManagerInterface $entities, private FitKeeper $fits, private PlanKeeper $plans, private Recorder $recorder)
+    public function __construct(private EntityManagerInterface $entities, private FitReport $fits, private PlanKeeper $plans, private Recorder $recorder)
     {
     }
 
@@ -94,7 +92,9 @@ final readonly class ProjectState
             $drawing = match (true) {
                 $row instanceof Drawing => $row->id(),
                 $row instanceof DrawingFit => $row->id(),
-                $row instanceof Pick, $row instanceof KnownLength, $row instanceof GridPick => $row->drawing(),
+                $row instanceof Statement => $row->drawing(),
+                // Of one that is gone the drawing still has a fit to be told.
+                is_subclass_of(RowType::from($touch['type'])->class(), Statement::class) && \is_string($values['drawing'] ?? null) => Uuid::fromString($values['drawing']),
                 default => null,
             };
             if (null !== $drawing && null !== ($found = $this->entities->find(Drawing::class, $drawing))) {
@@ -117,7 +117,7 @@ final readonly class ProjectState
         foreach ($drawings as $drawing) {
             $fit = $this->entities->find(DrawingFit::class, $drawing->id());
             if (null !== $fit) {
-                $fits[] = $this->fits->report($fit, $drawing);
+                $fits[] = $this->fits->of($fit, $drawing);
             }
         }
         $derived = [];

@@ -6,6 +6,8 @@ namespace Plinth\Server\Source;
 
 use Doctrine\ORM\Mapping as ORM;
 use Plinth\Core\Fitting\Model;
+use Plinth\Core\Fitting\ShapeModel;
+use Plinth\Core\Fitting\StretchedBy;
 use Plinth\Core\Geometry\PixelBox;
 use Plinth\Server\Change\ProjectRow;
 use Plinth\Server\Change\RowType;
@@ -80,6 +82,22 @@ class Drawing extends ProjectRow
     #[ORM\Column(length: 12)]
     private Model $model = Model::Similar;
 
+    /** x's factor over y's as somebody typed it; null where it follows from what is stated */
+    #[ORM\Column(nullable: true)]
+    private ?float $ownFactor = null;
+
+    /** 1 : so many, as the drawing says of itself */
+    #[ORM\Column(nullable: true)]
+    private ?float $statedScale = null;
+
+    /** longer side of its paper, mm; null where the scan's resolution counts */
+    #[ORM\Column(nullable: true)]
+    private ?float $statedPaper = null;
+
+    /** nothing moves it any more */
+    #[ORM\Column]
+    private bool $locked = false;
+
     public static function type(): RowType
     {
         return RowType::Drawing;
@@ -91,7 +109,7 @@ class Drawing extends ProjectRow
             'page' => $this->page->toRfc4122(), 'storey' => $this->storey?->toRfc4122(), 'side' => $this->side?->toRfc4122(), 'name' => $this->name, 'kind' => $this->kind->value,
             'left' => $this->left, 'top' => $this->top, 'width' => $this->width, 'height' => $this->height, 'fade' => $this->fade,
             'turns' => $this->turns, 'inkOnly' => $this->inkOnly, 'tint' => $this->tint->value, 'before' => $this->before, 'order' => $this->order, 'hidden' => $this->hidden,
-            'model' => $this->model->value,
+            'model' => $this->model->value, 'ownFactor' => $this->ownFactor, 'statedScale' => $this->statedScale, 'statedPaper' => $this->statedPaper, 'locked' => $this->locked,
         ];
     }
 
@@ -117,6 +135,13 @@ class Drawing extends ProjectRow
         $this->order = min(1_000_000, $values->countOr('order', 0));
         $this->hidden = $values->flag('hidden');
         $this->model = $values->choiceOr('model', Model::Similar);
+        $this->ownFactor = $values->optionalPositive('ownFactor');
+        if (null !== $this->ownFactor && ($this->ownFactor < 0.5 || $this->ownFactor > 2.0)) {
+            throw Refusal::invalid('factor-out-of-range', 'A copy is not stretched to more than twice or less than half: give x’s factor over y’s, such as 1.015.', $values->at('ownFactor'));
+        }
+        $this->statedScale = $values->optionalPositive('statedScale');
+        $this->statedPaper = $values->optionalPositive('statedPaper');
+        $this->locked = $values->flag('locked');
     }
 
     public function references(): array
@@ -128,9 +153,24 @@ class Drawing extends ProjectRow
         ];
     }
 
-    public function model(): Model
+    public function shape(): ShapeModel
     {
-        return $this->model;
+        return Model::Stretched === $this->model && null !== $this->ownFactor ? new StretchedBy($this->ownFactor) : $this->model->shape();
+    }
+
+    public function statedScale(): ?float
+    {
+        return $this->statedScale;
+    }
+
+    public function statedPaper(): ?float
+    {
+        return $this->statedPaper;
+    }
+
+    public function isLocked(): bool
+    {
+        return $this->locked;
     }
 
     public function order(): int

@@ -174,6 +174,11 @@ class Page extends ProjectRow
         return \is_array($value) ? $value : null;
     }
 
+    public function isLightOnDark(): bool
+    {
+        return true === (self::decoded($this->made)['lightOnDark'] ?? null);
+    }
+
     public function number(): int
     {
         return $this->number;

@@ -8,9 +8,7 @@ use Plinth\Server\Change\ProjectRow;
 use Plinth\Server\Change\RowType;
 use Plinth\Server\Change\Workspace;
 use Plinth\Server\Fit\DrawingFit;
-use Plinth\Server\Fit\GridPick;
-use Plinth\Server\Fit\KnownLength;
-use Plinth\Server\Fit\Pick;
+use Plinth\Server\Fit\Statements;
 use Plinth\Server\Plan\Node;
 use Plinth\Server\Plan\Room;
 
@@ -50,7 +48,7 @@ final readonly class Removal
                 $workspace->set($row, ['drawing' => null], $at);
             }
         }
-        foreach ([KnownLength::class, GridPick::class, Pick::class] as $stated) {
+        foreach (Statements::ROWS as $stated) {
             foreach ($workspace->findBy($stated, 'drawing', $drawing->id()) as $row) {
                 $workspace->remove($row, $at);
             }

@@ -11,6 +11,7 @@ use Plinth\Server\Source\Reading\Format;
 use Plinth\Server\Source\Reading\PictureFailure;
 use Symfony\Component\Messenger\Attribute\AsMessageHandler;
 use Symfony\Component\Messenger\Exception\UnrecoverableMessageHandlingException;
+use Symfony\Component\Messenger\MessageBusInterface;
 use Symfony\Component\Uid\Uuid;
 
 /**
@@ -25,7 +26,7 @@ final readonly class ImportPageHandler
     /** s between looks at the database while a child works */
     private const LOOK = 0.3;
 
-    public function __construct(private Connection $connection, private FileStore $files, private PageMaker $maker, private RegisterPage $register)
+    public function __construct(private Connection $connection, private FileStore $files, private PageMaker $maker, private RegisterPage $register, private MessageBusInterface $bus)
     {
     }
 
@@ -94,6 +95,7 @@ final readonly class ImportPageHandler
             'UPDATE page SET state = ?, has_preview = 1, tiles_total = ?, tiles_done = ?, tile_suffix = ?, made = ?, message = ? WHERE id = ? AND state IN ('.implode(', ', array_fill(0, \count($from), '?')).')',
             [PageState::Ready->value, $total = $this->total($id), $total, \is_array($suffix) && \is_string($suffix['tileSuffix'] ?? null) ? $suffix['tileSuffix'] : '', $made, '', $id->toBinary(), ...array_map(static fn (PageState $s): string => $s->value, $from)],
         );
+        $this->bus->dispatch(new FindSkew($id->toRfc4122()));
     }
 
     private function total(Uuid $id): int

@@ -1,0 +1,39 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Fit;
+
+use Doctrine\ORM\EntityManagerInterface;
+use Plinth\Server\Http\Refusal;
+use Plinth\Server\Project\ProjectAccess;
+use Plinth\Server\Source\Drawing;
+use Symfony\Component\HttpFoundation\JsonResponse;
+use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\Routing\Attribute\Route;
+use Symfony\Component\Uid\Uuid;
+
+#[Route('/api/drawings/{id}')]
+final readonly class FitController
+{
+    public function __construct(private ProjectAccess $access, private EntityManagerInterface $entities, private FitReport $reports, private FitHistory $history)
+    {
+    }
+
+    /** ± over the page. */
+    #[Route('/spread', methods: ['GET'])]
+    public function spread(Uuid $id): Response
+    {
+        $drawing = $this->access->row(Drawing::class, $id);
+        $fit = $this->entities->find(DrawingFit::class, $id) ?? throw Refusal::notFound();
+
+        return new JsonResponse($this->reports->spread($fit, $drawing));
+    }
+
+    /** The fits it has had. */
+    #[Route('/fits', methods: ['GET'])]
+    public function fits(Uuid $id): Response
+    {
+        return new JsonResponse(['fits' => $this->history->of($this->access->row(Drawing::class, $id))]);
+    }
+}

@@ -1,0 +1,79 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Fit;
+
+use Doctrine\ORM\EntityManagerInterface;
+use Plinth\Core\Fitting\Blamed;
+use Plinth\Core\Fitting\FitStart;
+use Plinth\Core\Fitting\Observations;
+use Plinth\Core\Fitting\Slip;
+use Plinth\Core\Geometry\PixelPoint;
+use Plinth\Core\Ink\PickRefinement;
+use Plinth\Server\Source\Drawing;
+use Plinth\Server\Source\PageInk;
+
+/** Looks whether a known length is one of the usual slips: against the other statements, or against what its own ends show. */
+final readonly class SlipFinder
+{
+    private const REACH_PX = 4.0;
+
+    public function __construct(private EntityManagerInterface $entities, private PageInk $ink)
+    {
+    }
+
+    public function in(KnownLength $row, Drawing $drawing, DrawingFit $fitRow): ?Slip
+    {
+        $statements = Statements::of($this->entities, $drawing);
+        $observations = $statements->observations;
+        foreach ($observations->lengths as $length) {
+            if ($length->id !== $row->id()->toRfc4122()) {
+                continue;
+            }
+            $fit = FitKeeper::fitOf($drawing, $statements, FitStart::from($fitRow->pixelToMm(), $statements->frame));
+            $without = Blamed::without($length, $fit, $observations, $statements->frame);
+            if (null !== $without) {
+                $walls = array_map(static fn (float $px): float => $px * $without->readsMm / $length->mm * $fit->mmPerPixel, $this->wallsPx($observations, $length->a, $length->b, $drawing, $fit->mmPerPixel));
+
+                return Slip::against($length->mm, $without->readsMm, hypot($without->plusMinusMm / 2.0, $length->sigmaMm), [...(0.0 < $row->wall() ? [$row->wall()] : []), ...$walls], $row->unitMm());
+            }
+            // Alone: the scale it implies is the fit itself, or would be if it were used.
+            $px = $observations->pick($length->a)->at->distanceTo($observations->pick($length->b)->at);
+            $implied = $length->betweenPicksMm() / $px;
+            foreach ($this->wallsPx($observations, $length->a, $length->b, $drawing, null) as $wall) {
+                $slip = Slip::byWall($length->mm, $wall * $implied);
+                if (null !== $slip) {
+                    return $slip;
+                }
+            }
+
+            return FitBasis::Resolution === FirstGuess::basis($statements->page) ? Slip::byScale($length->mm, $implied / FirstGuess::paperMmPerPixel($statements->page)) : null;
+        }
+
+        return null;
+    }
+
+    /** @return list<float> thickness of the wall at either end, px, where the ink shows one */
+    private function wallsPx(Observations $observations, string $a, string $b, Drawing $drawing, ?float $mmPerPixel): array
+    {
+        $walls = [];
+        $page = $this->ink->of($drawing->page());
+        if (null === $page) {
+            return [];
+        }
+        foreach ([$a, $b] as $id) {
+            $at = $observations->pick($id)->at;
+            // A corner has no thickness: a little way in along the length, and beside it, one of the faces has.
+            foreach ([[0, 0], [14, 0], [-14, 0], [0, 14], [0, -14]] as [$dx, $dy]) {
+                $found = PickRefinement::near($page->window(...), new PixelPoint($at->x + $dx, $at->y + $dy), self::REACH_PX, $mmPerPixel, $page->lightOnDark);
+                if (null !== $found?->thicknessPx) {
+                    $walls[] = $found->thicknessPx;
+                    break;
+                }
+            }
+        }
+
+        return $walls;
+    }
+}

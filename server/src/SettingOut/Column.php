@@ -1,0 +1,63 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\SettingOut;
+
+use Doctrine\ORM\Mapping as ORM;
+use Plinth\Server\Change\ProjectRow;
+use Plinth\Server\Change\RowType;
+use Plinth\Server\Change\RowValues;
+use Symfony\Bridge\Doctrine\Types\UuidType;
+use Symfony\Component\Uid\Uuid;
+
+/** A column of a storey, by its centre; mm. */
+#[ORM\Entity]
+#[ORM\Table(name: 'building_column')]
+#[ORM\Index(fields: ['project'])]
+#[ORM\Index(fields: ['storey'])]
+class Column extends ProjectRow
+{
+    #[ORM\Column(type: UuidType::NAME)]
+    private Uuid $storey;
+
+    #[ORM\Column]
+    private float $x = 0.0;
+
+    #[ORM\Column]
+    private float $y = 0.0;
+
+    #[ORM\Column]
+    private float $width = 300.0;
+
+    #[ORM\Column]
+    private float $depth = 300.0;
+
+    #[ORM\Column]
+    private bool $round = false;
+
+    public static function type(): RowType
+    {
+        return RowType::Column;
+    }
+
+    public function values(): array
+    {
+        return ['storey' => $this->storey->toRfc4122(), 'x' => $this->x, 'y' => $this->y, 'width' => $this->width, 'depth' => $this->depth, 'round' => $this->round];
+    }
+
+    public function take(RowValues $values): void
+    {
+        $this->storey = $values->id('storey');
+        $this->x = $values->number('x');
+        $this->y = $values->number('y');
+        $this->width = $values->positive('width', 20_000.0);
+        $this->depth = $values->positive('depth', 20_000.0);
+        $this->round = $values->flag('round');
+    }
+
+    public function references(): array
+    {
+        return [[RowType::Storey, $this->storey, 'storey']];
+    }
+}

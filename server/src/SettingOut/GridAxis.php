@@ -1,0 +1,45 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\SettingOut;
+
+use Doctrine\ORM\Mapping as ORM;
+use Plinth\Server\Change\ProjectRow;
+use Plinth\Server\Change\RowType;
+use Plinth\Server\Change\RowValues;
+use Plinth\Server\Fit\Axis;
+
+/** One axis of the project's setting-out grid, which all storeys share. */
+#[ORM\Entity]
+#[ORM\Index(fields: ['project'])]
+class GridAxis extends ProjectRow
+{
+    /** in which direction the axes follow each other: one spaced along x runs up the drawing */
+    #[ORM\Column(length: 1)]
+    private Axis $along = Axis::X;
+
+    /** mm */
+    #[ORM\Column(name: 'at_mm')]
+    private float $at = 0.0;
+
+    #[ORM\Column(length: 12)]
+    private string $label = '';
+
+    public static function type(): RowType
+    {
+        return RowType::GridAxis;
+    }
+
+    public function values(): array
+    {
+        return ['along' => $this->along->value, 'at' => $this->at, 'label' => $this->label];
+    }
+
+    public function take(RowValues $values): void
+    {
+        $this->along = $values->choice('along', Axis::class);
+        $this->at = $values->number('at');
+        $this->label = $values->name('label', 12);
+    }
+}

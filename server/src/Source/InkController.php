@@ -1,0 +1,72 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Source;
+
+use Plinth\Core\Exchange\Json\JsonValue;
+use Plinth\Core\Geometry\PixelPoint;
+use Plinth\Core\Ink\JointCount;
+use Plinth\Core\Ink\PickRefinement;
+use Plinth\Server\Http\Refusal;
+use Plinth\Server\Project\ProjectAccess;
+use Symfony\Component\HttpFoundation\JsonResponse;
+use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\Routing\Attribute\Route;
+use Symfony\Component\Uid\Uuid;
+
+/** What the ink of a page shows at a place. */
+#[Route('/api/pages/{id}')]
+final readonly class InkController
+{
+    public function __construct(private ProjectAccess $access, private PageInk $ink)
+    {
+    }
+
+    /** The corner, crossing, column, line or face near a pick. */
+    #[Route('/found', methods: ['GET'])]
+    public function found(Uuid $id, Request $request): Response
+    {
+        $number = self::numbers($request);
+        $scale = $request->query->get('mmPerPixel');
+        $page = $this->page($id);
+        $found = PickRefinement::near(
+            $page->window(...), new PixelPoint($number('x'), $number('y')), $number('reach'), null === $scale ? null : max(1e-6, $number('mmPerPixel')), $page->lightOnDark,
+            'corners' === $request->query->get('only'),
+        );
+
+        return new JsonResponse(['found' => null === $found ? null : [
+            'kind' => $found->kind->value, 'x' => $found->at->x, 'y' => $found->at->y, 'sigmaPx' => $found->sigmaPx, 'alongDegrees' => $found->alongDegrees, 'thicknessPx' => $found->thicknessPx,
+        ]]);
+    }
+
+    /** Joints along a line, proposed as a count. */
+    #[Route('/ticks', methods: ['GET'])]
+    public function ticks(Uuid $id, Request $request): Response
+    {
+        $number = self::numbers($request);
+        $count = JointCount::along($this->page($id)->window(...), new PixelPoint($number('ax'), $number('ay')), new PixelPoint($number('bx'), $number('by')));
+
+        return new JsonResponse(['count' => null === $count ? null : [
+            'spaces' => $count->spaces, 'pitchPx' => $count->pitchPx, 'confidence' => $count->confidence, 'ticks' => array_map(static fn (PixelPoint $p): array => [$p->x, $p->y], $count->ticks),
+        ]]);
+    }
+
+    private function page(Uuid $id): InkOfPage
+    {
+        $this->access->row(Page::class, $id);
+
+        return $this->ink->of($id) ?? throw Refusal::conflict('not-ready', 'This page is still being read: its ink cannot be looked at yet.');
+    }
+
+    /** @return callable(string): float reads a coordinate of the query */
+    private static function numbers(Request $request): callable
+    {
+        return static function (string $name) use ($request): float {
+            $text = $request->query->get($name);
+
+            return JsonValue::of(is_numeric($text) && abs((float) $text) < 1e7 ? (float) $text : $text, $name)->number();
+        };
+    }
+}

@@ -1,0 +1,21 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Source;
+
+use Plinth\Core\Ink\GreyFile;
+use Plinth\Core\Ink\GreyRaster;
+
+/** Grey values of one page, and which of light and dark is its ink. */
+final readonly class InkOfPage
+{
+    public function __construct(private GreyFile $file, public bool $lightOnDark)
+    {
+    }
+
+    public function window(int $left, int $top, int $width, int $height): GreyRaster
+    {
+        return $this->file->window($left, $top, $width, $height);
+    }
+}
