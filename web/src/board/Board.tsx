@@ -1,8 +1,9 @@
 import { type PointerEvent as ReactPointerEvent, useEffect, useRef } from "react";
 import { clickAt } from "../desk/acts";
 import { setView, useDesk } from "../desk/desk";
+import { lookAway, lookNear } from "../desk/found";
 import { drawingsOn, pageWhole, pictureOf } from "../desk/selectors";
-import { snapAt } from "../desk/snap";
+import { isPicking, snapAt } from "../desk/snap";
 import { useProject } from "../project/store";
 import { EdgeRules } from "./EdgeRules";
 import { apply, inverse, toScreen, type XY, zoomAt } from "./geometry";
@@ -53,15 +54,24 @@ export function Board({ children }: { children?: React.ReactNode }) {
       }
     }
     const pointer = model(at);
-    useDesk.setState({ pointer, snap: snapAt(pointer, e.altKey) });
+    const snap = snapAt(pointer, e.altKey);
+    useDesk.setState({ pointer, snap });
+    // The ink is asked when the hand rests; Alt holds it off, Shift wants corners only.
+    if (snap?.sigmaPx === undefined && !e.altKey && isPicking(useDesk.getState().act)) lookNear(pointer, e.shiftKey);
+    else lookAway();
   };
   const onPointerUp = (e: ReactPointerEvent) => {
     const held = drag.current;
     drag.current = null;
     if (!held || held.moved || held.button !== 0) return;
-    const pointer = model(place(e));
-    useDesk.setState({ pointer });
-    clickAt(pointer, e.altKey);
+    const at = model(place(e));
+    const rested = useDesk.getState().pointer;
+    // Where it has not moved since the ink was asked, the answer holds.
+    const pointer =
+      rested && Math.hypot(rested[0] - at[0], rested[1] - at[1]) * useDesk.getState().view.k < 0.5 ? rested : at;
+    if (pointer === at) useDesk.setState({ pointer });
+    lookAway();
+    clickAt(pointer, e.altKey, e.shiftKey);
   };
 
   useEffect(() => {
@@ -93,7 +103,10 @@ export function Board({ children }: { children?: React.ReactNode }) {
           onPointerDown={onPointerDown}
           onPointerMove={onPointerMove}
           onPointerUp={onPointerUp}
-          onPointerLeave={() => useDesk.setState({ pointer: null, snap: null })}
+          onPointerLeave={() => {
+            lookAway();
+            useDesk.setState({ pointer: null, snap: null });
+          }}
         >
           <canvas ref={canvas} className="absolute inset-0 h-full w-full" aria-hidden="true" />
         </div>

@@ -1,9 +1,15 @@
 import { useEffect, useRef } from "react";
-import { gridTurn, nameRoom, setChainLength, setDoorWidth, setGridLine, setKnownLength } from "../desk/acts";
-import { type DeskState, useDesk, useDeskFields } from "../desk/desk";
+import { nameRoom, setChainLength, setDoorWidth } from "../desk/acts";
+import { type Caution, type DeskState, useDesk } from "../desk/desk";
+import { grouped } from "../desk/numbers";
+import { picksWanted, stateWhatIsPicked } from "../desk/picking";
 import { fitMap, wallLines } from "../desk/selectors";
+import { Plain } from "../ledger/parts";
 import { useProject } from "../project/store";
 import { apply, distance, type Map2, middle, type XY } from "./geometry";
+import { LengthOptions } from "./LengthOptions";
+import { MeterWaits } from "./MeterWaits";
+import { SquareSlip } from "./SquareSlip";
 
 interface Slip {
   at: XY;
@@ -23,11 +29,11 @@ export function FigureSlip({ screen }: { screen: Map2 }) {
     if (open) input.current?.focus();
   }, [open]);
   if (!slip || desk.slip === null) {
-    return desk.act === "square" && desk.ends.length === 2 ? <SquareSlip screen={screen} /> : null;
+    return desk.act === "square" && desk.picks.length === 2 ? <SquareSlip screen={screen} /> : null;
   }
   const { at, label, hint, send } = slip;
   const left = Math.max(8, Math.min(desk.size.width - 310, at[0] - 110));
-  const tall = desk.act === "calibrate" ? 132 : 84;
+  const tall = (desk.act === "calibrate" && desk.calibrateBy === "length" ? 168 : 84) + (desk.caution ? 84 : 0);
   // Above the line, so that the strip below it stays free; below where there is no room above.
   const top = at[1] - tall - 24 > 8 ? at[1] - tall - 24 : at[1] + 24;
   return (
@@ -49,10 +55,12 @@ export function FigureSlip({ screen }: { screen: Map2 }) {
           spellCheck={false}
           aria-invalid={desk.slipError !== null}
           aria-describedby="slip-words"
-          onChange={(e) => useDesk.setState({ slip: e.target.value, slipError: null })}
+          onChange={(e) => useDesk.setState({ slip: e.target.value, slipError: null, caution: null })}
         />
       </label>
-      {desk.act === "calibrate" && <LengthOptions />}
+      {desk.act === "calibrate" && desk.calibrateBy === "length" && <LengthOptions />}
+      {open && desk.act === "calibrate" && desk.calibrateBy === "length" && <MeterWaits />}
+      {desk.caution && <CautionWords caution={desk.caution} />}
       <p
         id="slip-words"
         className={`mt-1 text-xs ${desk.slipError ? "text-rust" : "text-quiet"}`}
@@ -64,75 +72,24 @@ export function FigureSlip({ screen }: { screen: Map2 }) {
   );
 }
 
-function LengthOptions() {
-  const desk = useDeskFields("endsAt", "standing", "heldOut");
-  const select = "rounded border border-line bg-white px-1 py-0.5 text-xs";
+/** A figure that looks like a slip: taken as it would agree, or by a second Enter as it was typed. */
+function CautionWords({ caution }: { caution: Caution }) {
+  const take = `${grouped(caution.wouldBeMm)} mm`;
   return (
-    <div className="mt-1 flex flex-wrap items-center gap-1.5">
-      <select
-        className={select}
-        aria-label="between"
-        value={desk.endsAt}
-        onChange={(e) => useDesk.setState({ endsAt: e.target.value })}
-      >
-        {["outer face", "inner face", "axis", "centre"].map((v) => (
-          <option key={v}>{v}</option>
-        ))}
-      </select>
-      <select
-        className={select}
-        aria-label="known as"
-        value={desk.standing}
-        onChange={(e) => useDesk.setState({ standing: e.target.value })}
-      >
-        {["figured", "taped", "known from elsewhere", "estimated"].map((v) => (
-          <option key={v}>{v}</option>
-        ))}
-      </select>
-      <label className="flex items-center gap-1 text-xs">
-        <input
-          type="checkbox"
-          checked={desk.heldOut}
-          onChange={(e) => useDesk.setState({ heldOut: e.target.checked })}
-        />
-        check only
-      </label>
-    </div>
-  );
-}
-
-function SquareSlip({ screen }: { screen: Map2 }) {
-  const desk = useDesk();
-  const map = fitMap(
-    useProject((s) => s.rows),
-    desk.drawing,
-  );
-  const button = useRef<HTMLButtonElement>(null);
-  useEffect(() => button.current?.focus(), []);
-  const turn = gridTurn();
-  const [a, b] = desk.ends;
-  if (!turn || !map || !a || !b) return null;
-  const at = middle(apply(screen, apply(map, a)), apply(screen, apply(map, b)));
-  return (
-    <div
-      className="absolute z-20 rounded-lg border-2 border-teal bg-sheet p-2 shadow-sm"
-      style={{ left: Math.max(8, at[0] - 130), top: at[1] > 120 ? at[1] - 100 : at[1] + 24 }}
-    >
-      <p className="text-sm">
-        This line runs with <b>{turn.axis}</b>: the picture turns{" "}
-        <b>
-          {Math.abs(turn.degrees).toFixed(2)}° {turn.degrees >= 0 ? "left" : "right"}
-        </b>
-        .
-      </p>
-      <button
-        ref={button}
-        type="button"
-        className="mt-1.5 rounded border border-zest-edge bg-zest px-2 py-1 text-sm font-semibold"
-        onClick={() => void setGridLine()}
-      >
-        Square by this line <kbd>↵</kbd>
-      </button>
+    <div role="alert" className="mt-1 border-t border-line pt-1 text-[13px] text-rust">
+      {caution.message}
+      <div className="mt-1 flex items-center gap-2">
+        <Plain
+          onClick={() =>
+            useDesk.setState({ slip: `${Math.round(caution.wouldBeMm * 10) / 10} mm`, caution: null, slipError: null })
+          }
+        >
+          Write {take}
+        </Plain>
+        <span className="text-quiet">
+          <kbd>↵</kbd> again takes it as typed
+        </span>
+      </div>
     </div>
   );
 }
@@ -140,13 +97,15 @@ function SquareSlip({ screen }: { screen: Map2 }) {
 function slipFor(desk: DeskState, rows: ReturnType<typeof useProject.getState>["rows"], screen: Map2): Slip | null {
   const at = (p: XY): XY => apply(screen, p);
   const map = fitMap(rows, desk.drawing);
-  const [a, b] = desk.ends;
-  if (desk.act === "calibrate" && a && b && map) {
+  const { picks } = desk;
+  const [a] = picks;
+  if (a && map && (desk.act === "calibrate" || desk.act === "place") && picks.length >= picksWanted()) {
+    const last = picks.at(-1) ?? a;
+    const opposite = picks[desk.calibrateBy === "room" && desk.act === "calibrate" ? 2 : picks.length - 1] ?? last;
     return {
-      at: middle(at(apply(map, a)), at(apply(map, b))),
-      label: "true length",
-      hint: "As written: 13 200, 4.2 m, 9'6+11'. Enter sets it.",
-      send: setKnownLength,
+      at: middle(at(apply(map, a.at)), at(apply(map, opposite.at))),
+      ...wordsFor(desk),
+      send: stateWhatIsPicked,
     };
   }
   const last = desk.chain?.points.at(-1);
@@ -175,4 +134,17 @@ function slipFor(desk: DeskState, rows: ReturnType<typeof useProject.getState>["
     return { at: at(desk.roomAt.at), label: "name", hint: "Enter names the room.", send: nameRoom };
   }
   return null;
+}
+
+function wordsFor(desk: DeskState): { label: string; hint: string } {
+  if (desk.act === "place") {
+    return desk.placing === "point"
+      ? { label: "lies at", hint: "0 0, or 12 m 3.5 m, or a crossing of the grid: B/2. Enter places it." }
+      : { label: "axis", hint: "Its label: 1, 2 or A, B. Enter sets it." };
+  }
+  if (desk.calibrateBy === "room") return { label: "room", hint: "Width x depth: 3.6 m x 4.2 m. Enter sets it." };
+  if (desk.calibrateBy === "count") {
+    return { label: "holds", hint: "31c courses, 7u units along; 31c-1j leaves the last joint out. Enter sets it." };
+  }
+  return { label: "true length", hint: "As written: 13 200, 4.2 m, 9'6+11'. Enter sets it." };
 }

@@ -1,15 +1,15 @@
-import { alongDoorWall, gridTurn } from "../desk/acts";
+import { alongDoorWall } from "../desk/acts";
 import { useDesk } from "../desk/desk";
 import { area, grouped } from "../desk/numbers";
-import { fitMap, inOrder, openRooms, wallLines } from "../desk/selectors";
+import { fitMap, openRooms, wallLines } from "../desk/selectors";
+import { isPicking } from "../desk/snap";
 import { useProject } from "../project/store";
 import { FigureSlip } from "./FigureSlip";
-import { apply, distance, type Map2, middle, toScreen, type XY } from "./geometry";
-
-const PLUM = "#6d2a63";
-const OCHRE = "#855400";
-const RUST = "#9c3414";
-const TEAL = "#0f4f4b";
+import { apply, distance, type Map2, toScreen, type XY } from "./geometry";
+import { ends, RUST, Tag, TEAL } from "./marks";
+import { SettingOut } from "./SettingOut";
+import { DraftedPicks, NextBest, Statements } from "./Statements";
+import { TruthPlot } from "./TruthPlot";
 
 /** What floats above the canvas: statements, what is being drawn, names, leaks, and the figure slip. */
 export function Overlay() {
@@ -24,6 +24,8 @@ export function Overlay() {
     <>
       <svg className="pointer-events-none absolute inset-0 h-full w-full" aria-hidden="true">
         <title>Marks on the board</title>
+        {desk.step === "true-up" && desk.truthPlot && <TruthPlot screen={screen} />}
+        <SettingOut screen={screen} />
         {desk.step === "true-up" && <Statements screen={screen} />}
         {desk.step === "true-up" && <NextBest screen={screen} />}
         {shapes?.leaks.map((leak) => {
@@ -82,136 +84,14 @@ export function Overlay() {
   );
 }
 
-function ends(a: XY, b: XY) {
-  return { x1: a[0], y1: a[1], x2: b[0], y2: b[1] };
-}
-
-function Tag({ at, text, colour, dashed = false }: { at: XY; text: string; colour: string; dashed?: boolean }) {
-  const width = text.length * 7.4 + 16;
-  return (
-    <g transform={`translate(${at[0]} ${at[1]})`}>
-      <rect
-        x={-width / 2}
-        y={-11}
-        width={width}
-        height={22}
-        rx={4}
-        fill="#faf8f3"
-        stroke={colour}
-        strokeWidth={1.4}
-        {...(dashed ? { strokeDasharray: "3 2" } : {})}
-      />
-      <text textAnchor="middle" dy="4.5" fontSize="13" fontWeight="600" fill={colour}>
-        {text}
-      </text>
-    </g>
-  );
-}
-
-/** A stated line: end marks are short bars across it with a ring at the very pick. */
-function StatedLine({ a, b, colour, dash }: { a: XY; b: XY; colour: string; dash?: string }) {
-  const angle = (Math.atan2(b[1] - a[1], b[0] - a[0]) * 180) / Math.PI;
-  return (
-    <g stroke={colour} fill="none">
-      <line {...ends(a, b)} strokeWidth={2.2} {...(dash ? { strokeDasharray: dash } : {})} />
-      {[a, b].map((p) => (
-        <g key={p.join()} transform={`translate(${p[0]} ${p[1]}) rotate(${angle})`}>
-          <line x1={0} x2={0} y1={-9} y2={-4} strokeWidth={2} />
-          <line x1={0} x2={0} y1={4} y2={9} strokeWidth={2} />
-          <circle r={3.5} strokeWidth={1.6} fill="#fdfcfa" />
-        </g>
-      ))}
-    </g>
-  );
-}
-
-function Statements({ screen }: { screen: Map2 }) {
-  const drawing = useDesk((s) => s.drawing);
-  const selected = useDesk((s) => s.selected);
-  const rows = useProject((s) => s.rows);
-  const fits = useProject((s) => s.fits);
-  const map = fitMap(rows, drawing);
-  if (!map || drawing === null) return null;
-  const at = (pick: string): XY | null => {
-    const p = rows.pick.get(pick);
-    return p ? apply(screen, apply(map, [p.x, p.y])) : null;
-  };
-  const report = fits.get(drawing);
-  return (
-    <>
-      {inOrder(rows.knownLength.values())
-        .filter((l) => l.drawing === drawing)
-        .map((length) => {
-          const [a, b] = [at(length.a), at(length.b)];
-          if (!a || !b) return null;
-          const suspect = report?.lengths.find((r) => r.id === length.id)?.suspect ?? false;
-          const colour = suspect ? RUST : length.heldOut ? OCHRE : PLUM;
-          const dash = suspect ? "7 4" : length.heldOut ? "2 4" : undefined;
-          return (
-            <g key={length.id} opacity={selected && selected.id !== length.id ? 0.55 : 1}>
-              <StatedLine a={a} b={b} colour={colour} {...(dash ? { dash } : {})} />
-              <Tag
-                at={besideLine(a, b)}
-                text={length.heldOut ? `${length.text} ?` : length.text}
-                colour={colour}
-                dashed={length.heldOut}
-              />
-            </g>
-          );
-        })}
-      {inOrder(rows.gridPick.values())
-        .filter((g) => g.drawing === drawing)
-        .map((line) => {
-          const [a, b] = [at(line.a), at(line.b)];
-          return a && b ? (
-            <g key={line.id}>
-              <StatedLine a={a} b={b} colour={TEAL} dash="10 3 2 3" />
-              <Tag at={besideLine(a, middle(a, b))} text={`runs with ${line.axis}`} colour={TEAL} />
-            </g>
-          ) : null;
-        })}
-    </>
-  );
-}
-
-/** Beside the middle of a line, off its own ink. */
-function besideLine(a: XY, b: XY): XY {
-  const [x, y] = middle(a, b);
-  const upright = Math.abs(b[1] - a[1]) > Math.abs(b[0] - a[0]);
-  return upright ? [x + 34, y] : [x, y - 17];
-}
-
-/** The best next length as a ghost band. */
-function NextBest({ screen }: { screen: Map2 }) {
-  const drawing = useDesk((s) => s.drawing);
-  const drafting = useDesk((s) => s.ends.length > 0);
-  const rows = useProject((s) => s.rows);
-  const report = useProject((s) => (drawing === null ? undefined : s.fits.get(drawing)));
-  const map = fitMap(rows, drawing);
-  const [next] = report?.advice ?? [];
-  if (!map || !next?.from || !next.to || !next.code.startsWith("next-length") || drafting) return null;
-  const a = apply(screen, apply(map, [next.from[0] ?? 0, next.from[1] ?? 0]));
-  const b = apply(screen, apply(map, [next.to[0] ?? 0, next.to[1] ?? 0]));
-  return (
-    <g>
-      <line {...ends(a, b)} stroke="#f2d22b" strokeWidth={14} strokeLinecap="round" opacity={0.55} />
-      <line {...ends(a, b)} stroke="#6b5a00" strokeWidth={1.4} strokeDasharray="3 4" />
-    </g>
-  );
-}
-
 function Drafted({ screen }: { screen: Map2 }) {
   const desk = useDesk();
   const rows = useProject((s) => s.rows);
   const map = fitMap(rows, desk.drawing);
   const at = (p: XY): XY => apply(screen, p);
   const tip = desk.snap?.at ?? desk.pointer;
-  if (desk.ends.length > 0 && map) {
-    const points = desk.ends.map((p) => at(apply(map, p)));
-    const [a] = points;
-    const b = points[1] ?? (tip ? at(tip) : undefined);
-    const colour = desk.act === "square" ? TEAL : desk.heldOut ? OCHRE : PLUM;
-    return a && b ? <StatedLine a={a} b={b} colour={colour} /> : null;
+  if (map && (desk.picks.length > 0 || isPicking(desk.act))) {
+    return <DraftedPicks screen={screen} map={map} tip={tip} />;
   }
   if (desk.chain) {
     const points = [...desk.chain.points, ...(tip ? [tip] : [])].map(at);
@@ -279,10 +159,6 @@ function PointerWords({ screen }: { screen: Map2 }) {
   if (desk.door) {
     const to = alongDoorWall(desk.pointer);
     if (to !== null) lines.push(`${grouped(Math.abs(to - desk.door.from))} mm wide`);
-  }
-  if (desk.ends.length === 2 && desk.act === "square") {
-    const turn = gridTurn();
-    if (turn) lines.push(`turns ${Math.abs(turn.degrees).toFixed(2)}° ${turn.degrees >= 0 ? "left" : "right"}`);
   }
   if (desk.snap) lines.push(desk.snap.words);
   if (lines.length === 0) return null;

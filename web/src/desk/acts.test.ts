@@ -1,148 +1,16 @@
 import { beforeEach, describe, expect, it, vi } from "vitest";
-import type { Operation, Row, State } from "../api/client";
-import { noRows, withRows } from "../project/rows";
+import { withRows } from "../project/rows";
 import { useProject } from "../project/store";
-import {
-  chooseDrawing,
-  choosePlace,
-  clickAt,
-  gridTurn,
-  nudgeEnd,
-  removeWall,
-  setDoorWidth,
-  setKnownLength,
-  stepBack,
-} from "./acts";
-import { NOTHING_DRAFTED, setAct, useDesk } from "./desk";
+import { DRAWING, deskWithPlan, row, type Sent } from "../testing/desk";
+import { chooseDrawing, choosePlace, clickAt, removeWall, setDoorWidth, stepBack } from "./acts";
+import { setAct, useDesk } from "./desk";
+import { gridTurn, nudgeEnd, stateWhatIsPicked } from "./picking";
 import { snapAt, wallUnder } from "./snap";
 
-const STOREY = "00000000-0000-7000-8000-0000000000aa";
-const DRAWING = "00000000-0000-7000-8000-0000000000dd";
-let sent: { title: string; operations: Operation[] }[];
-
-const row = (type: Row["type"], id: string, values: Row["values"]): Row => ({ type, id, revision: 1, values });
-
-/** A rectangle of 6 × 4 m on its centre lines, 200 thick, over a picture of 10 mm per pixel turned 2° to the left. */
-function plan(): Row[] {
-  const node = (id: string, x: number, y: number) => row("node", id, { storey: STOREY, drawing: null, x, y });
-  const wall = (id: string, fromNode: string, toNode: string) =>
-    row("wall", id, {
-      storey: STOREY,
-      fromNode,
-      toNode,
-      thickness: 200,
-      height: null,
-      line: "centre",
-      evidence: "ink",
-    });
-  const [c, s] = [10 * Math.cos(Math.PI / 90), 10 * Math.sin(Math.PI / 90)];
-  return [
-    row("project", "p", { name: "P", purpose: "planning", unit: "mm" }),
-    row("storey", STOREY, { name: "Ground", elevation: 0, height: 2700 }),
-    row("drawing", DRAWING, {
-      storey: STOREY,
-      page: "g",
-      name: "d",
-      kind: "plan",
-      left: 0,
-      top: 0,
-      width: 9,
-      height: 9,
-      fade: 1,
-    }),
-    row("fit", DRAWING, {
-      model: "similar",
-      isGuess: false,
-      m00: c,
-      m01: s,
-      m02: 0,
-      m10: s,
-      m11: -c,
-      m12: 0,
-      m20: 0,
-      m21: 0,
-      m22: 1,
-      plusMinusMmPer10m: 10,
-    }),
-    node("n1", 0, 0),
-    node("n2", 6000, 0),
-    node("n3", 6000, 4000),
-    node("n4", 0, 4000),
-    wall("south", "n1", "n2"),
-    wall("east", "n2", "n3"),
-    wall("north", "n3", "n4"),
-    wall("west", "n4", "n1"),
-  ];
-}
+let sent: Sent[];
 
 beforeEach(() => {
-  sent = [];
-  vi.stubGlobal("fetch", async (request: Request) => {
-    const { pathname, searchParams } = new URL(request.url);
-    if (pathname === "/api/length") {
-      return new Response(JSON.stringify({ mm: Number(searchParams.get("text")), stepMm: 1 }), {
-        headers: { "Content-Type": "application/json" },
-      });
-    }
-    sent.push(JSON.parse(await request.text()));
-    const state: State = {
-      revision: 2,
-      change: null,
-      changeRevision: null,
-      steps: { undo: null, redo: null },
-      tolerance: 20,
-      pages: [],
-      rows: [],
-      removed: [],
-      fits: [],
-      derived: [],
-    };
-    return new Response(JSON.stringify(state), { headers: { "Content-Type": "application/json" } });
-  });
-  useProject.setState({
-    id: "00000000-0000-7000-8000-0000000000ff",
-    revision: 1,
-    rows: withRows(noRows(), plan()),
-    derived: new Map([
-      [
-        STOREY,
-        {
-          id: STOREY,
-          outlines: [],
-          rooms: [
-            {
-              id: null,
-              name: null,
-              polygon: [
-                [100, 100],
-                [5900, 100],
-                [5900, 3900],
-                [100, 3900],
-              ],
-              holes: [],
-              netAreaM2: 22.04,
-              label: [3000, 2000],
-            },
-          ],
-          openings: [],
-          leaks: [],
-          areas: { grossFloorM2: 0, netFloorM2: 0, structureM2: 0 },
-          findings: [],
-        },
-      ],
-    ]),
-  });
-  useDesk.setState({
-    step: "trace",
-    storey: STOREY,
-    drawing: DRAWING,
-    view: { x: 3000, y: 2000, k: 0.1 },
-    line: "centre",
-    thickness: 100,
-    holdSquare: true,
-    selected: null,
-    ...structuredClone(NOTHING_DRAFTED),
-  });
+  sent = deskWithPlan().sent;
 });
 
 describe("walls", () => {
@@ -268,12 +136,11 @@ describe("known lengths", () => {
     setAct("calibrate");
     clickAt([0, 0], false);
     clickAt([6000 * Math.cos(Math.PI / 90), 6000 * Math.sin(Math.PI / 90)], false);
-    expect(useDesk.getState().ends[1]?.[0]).toBeCloseTo(600, 9);
-    expect(useDesk.getState().ends[1]?.[1]).toBeCloseTo(0, 9);
+    expect(useDesk.getState().picks[1]?.at[0]).toBeCloseTo(600, 9);
+    expect(useDesk.getState().picks[1]?.at[1]).toBeCloseTo(0, 9);
     nudgeEnd(0.25, 0);
-    const done = setKnownLength("6 m");
-    expect(useDesk.getState().ends).toEqual([]);
-    await done;
+    await stateWhatIsPicked("6 m");
+    expect(useDesk.getState().picks).toEqual([]);
     const [a, b, length] = sent[0]?.operations ?? [];
     expect(b?.values?.x).toBeCloseTo(600.25, 9);
     expect(length?.values).toMatchObject({ text: "6 m", a: a?.id, b: b?.id, heldOut: false, standing: "figured" });
@@ -292,9 +159,9 @@ describe("known lengths", () => {
           headers: { "Content-Type": "application/json" },
         }),
     );
-    await setKnownLength("abc");
+    await stateWhatIsPicked("abc");
     expect(useDesk.getState()).toMatchObject({ slip: "abc", slipError: "No length." });
-    expect(useDesk.getState().ends).toHaveLength(2);
+    expect(useDesk.getState().picks).toHaveLength(2);
     expect(useProject.getState().trouble).toBeNull();
   });
 });
@@ -372,13 +239,13 @@ describe("line drawings", () => {
     ];
     snapAt(at(100, 50), false); // asks for the lines
     await vi.waitFor(() => expect(snapAt(at(100.5, 50.3), false)?.words).toBe("end of a line, exact"));
-    expect(snapAt(at(400, 50.4), false)).toMatchObject({ words: "on a line, exact", exact: true });
+    expect(snapAt(at(400, 50.4), false)).toMatchObject({ words: "on a line, exact", sigmaPx: 0.05 });
     expect(snapAt(at(100.5, 50.3), true)).toBeNull();
     clickAt(at(100.5, 50.3), false);
     clickAt(at(700.2, 49.8), false);
-    expect(useDesk.getState().ends[0]?.[0]).toBeCloseTo(100.25, 9);
+    expect(useDesk.getState().picks[0]?.at[0]).toBeCloseTo(100.25, 9);
     nudgeEnd(0.25, 0);
-    await setKnownLength("3000");
+    await stateWhatIsPicked("3000");
     const picks = sent[0]?.operations.filter((o) => o.type === "pick").map((o) => o.values?.sigmaPx);
     expect(picks?.[0], "The file tells this end.").toBe(0.05);
     expect(picks?.[1], "This one was moved by hand.").toBeGreaterThan(0.3);
@@ -429,7 +296,7 @@ describe("Escape", () => {
     stepBack();
     expect(useDesk.getState()).toMatchObject({ slip: "", act: "calibrate" });
     stepBack();
-    expect(useDesk.getState()).toMatchObject({ ends: [], slip: null, act: "calibrate" });
+    expect(useDesk.getState()).toMatchObject({ picks: [], slip: null, act: "calibrate" });
     stepBack();
     expect(useDesk.getState().act).toBeNull();
     expect(sent).toEqual([]);

@@ -1,24 +1,23 @@
 import type { Operation, Refused } from "../api/client";
-import { api, settled } from "../api/client";
 import { newId } from "../api/ids";
-import { apply, distance, inverse, nearestOn, scaleOf, type XY } from "../board/geometry";
+import { distance, nearestOn, type XY } from "../board/geometry";
 import { change, useProject } from "../project/store";
 import { type Chain, NOTHING_DRAFTED, type Snap, useDesk } from "./desk";
-import { drawingsOn, fitMap, type Place, wallLines } from "./selectors";
+import { read, sendDraft } from "./draft";
+import { pick } from "./picking";
+import { drawingsOn, type Place, wallLines } from "./selectors";
 import { regionUnder, SNAP_PX, snapAt, wallUnder } from "./snap";
 
-/** How well the end of a line in a file is told, in pixels of its page. */
-const EXACT_PX = 0.05;
-
 /** A click on the board, at a model point. */
-export function clickAt(pointer: XY, free: boolean): void {
+export function clickAt(pointer: XY, free: boolean, corners = false): void {
   const desk = useDesk.getState();
   const snap = snapAt(pointer, free);
   const at = snap?.at ?? pointer;
   switch (desk.act) {
     case "calibrate":
     case "square":
-      return pickEnd(at, snap?.exact ?? false);
+    case "place":
+      return pick(pointer, free, corners);
     case "walls":
       return wallPoint(at, snap);
     case "openings":
@@ -44,97 +43,6 @@ function select(pointer: XY): void {
   if (desk.step !== "trace" && desk.step !== "prove") return;
   const wall = wallUnder(pointer, 4 / desk.view.k);
   useDesk.setState({ selected: wall ? { type: "wall", id: wall.id } : null });
-}
-
-function pickEnd(at: XY, exact: boolean): void {
-  const { drawing, ends, exactEnds, act } = useDesk.getState();
-  const map = fitMap(useProject.getState().rows, drawing);
-  if (!map) return;
-  const px = apply(inverse(map), at);
-  if (ends.length < 2) {
-    const next = [...ends, px];
-    useDesk.setState({
-      ends: next,
-      exactEnds: [...exactEnds, exact],
-      slip: next.length === 2 ? "" : null,
-      slipError: null,
-      focusedEnd: next.length === 2 ? 1 : 0,
-    });
-  } else if (act === "square" || useDesk.getState().slip === "") {
-    // A click elsewhere begins again; a figure half typed is not thrown away by it.
-    useDesk.setState({ ends: [px], exactEnds: [exact], slip: null, slipError: null, focusedEnd: 0 });
-  }
-}
-
-/** Moves the focused end of the length being picked, page pixels as seen upright on the screen. */
-export function nudgeEnd(dx: number, dy: number): void {
-  const { ends, exactEnds, focusedEnd } = useDesk.getState();
-  const moved = Math.min(focusedEnd, ends.length - 1);
-  useDesk.setState({
-    ends: ends.map((p, i): XY => (i === moved ? [p[0] + dx, p[1] + dy] : p)),
-    exactEnds: exactEnds.map((exact, i) => exact && i !== moved),
-  });
-}
-
-/** How well a pick is held: the lens shows it eight times as large, a coarse view shakes the hand a little. */
-function pickSigma(exact: boolean): number {
-  if (exact) return EXACT_PX;
-  const { drawing, view } = useDesk.getState();
-  const map = fitMap(useProject.getState().rows, drawing);
-  const zoom = map ? view.k * scaleOf(map) : 1;
-  return Math.max(0.35, Math.min(1.5, 0.4 / zoom));
-}
-
-export async function setKnownLength(text: string): Promise<void> {
-  const { drawing, ends, exactEnds, heldOut, standing, endsAt } = useDesk.getState();
-  const [a, b] = ends;
-  const unit = projectUnit();
-  if (drawing === null || !a || !b) return;
-  const [idA, idB] = [newId(), newId()];
-  await sendDraft(heldOut ? "Check length" : "Known length", [
-    addPick(idA, drawing, a, exactEnds[0]),
-    addPick(idB, drawing, b, exactEnds[1]),
-    {
-      do: "add",
-      type: "knownLength",
-      id: newId(),
-      values: { drawing, a: idA, b: idB, text, unit, standing, ends: endsAt, along: "straight", heldOut },
-    },
-  ]);
-}
-
-export async function setGridLine(): Promise<void> {
-  const { drawing, ends, exactEnds } = useDesk.getState();
-  const [a, b] = ends;
-  if (drawing === null || !a || !b) return;
-  const [idA, idB] = [newId(), newId()];
-  await sendDraft("Grid line", [
-    addPick(idA, drawing, a, exactEnds[0]),
-    addPick(idB, drawing, b, exactEnds[1]),
-    { do: "add", type: "gridPick", id: newId(), values: { drawing, a: idA, b: idB, axis: gridTurn()?.axis ?? "x" } },
-  ]);
-}
-
-/** Which way the picked line runs and by how much the picture will turn, counter-clockwise positive. */
-export function gridTurn(): { axis: "x" | "y"; degrees: number } | null {
-  const { drawing, ends } = useDesk.getState();
-  const map = fitMap(useProject.getState().rows, drawing);
-  const [a, b] = ends;
-  if (!map || !a || !b) return null;
-  const [p, q] = [apply(map, a), apply(map, b)];
-  const angle = (Math.atan2(q[1] - p[1], q[0] - p[0]) * 180) / Math.PI;
-  const axis = Math.abs((((angle % 180) + 180) % 180) - 90) < 45 ? "y" : "x";
-  const off = ((((angle - (axis === "y" ? 90 : 0) + 90) % 180) + 180) % 180) - 90;
-  return { axis, degrees: -off };
-}
-
-function addPick(id: string, drawing: string, [x, y]: XY, exact = false): Operation {
-  return { do: "add", type: "pick", id, values: { drawing, x, y, sigmaPx: pickSigma(exact) } };
-}
-
-export function projectUnit() {
-  const [project] = useProject.getState().rows.project.values();
-  return project?.unit ?? "mm";
 }
 
 function wallPoint(at: XY, snap: Snap | null): void {
@@ -206,18 +114,6 @@ export async function setChainLength(text: string): Promise<void> {
   addChainPoint([last[0] + mm * Math.cos(angle), last[1] + mm * Math.sin(angle)], "figure");
 }
 
-/** Reads a length above zero, or says at the slip why it is none. */
-async function read(text: string): Promise<number | null> {
-  try {
-    const { mm } = await settled(api.GET("/api/length", { params: { query: { text, unit: projectUnit() } } }));
-    if (mm > 0) return mm;
-    useDesk.setState({ slipError: "A length must be longer than zero." });
-  } catch (error) {
-    useDesk.setState({ slipError: (error as Refused).message });
-  }
-  return null;
-}
-
 function openingEdge(pointer: XY): void {
   const { door, view } = useDesk.getState();
   if (door === null) {
@@ -276,43 +172,6 @@ export async function nameRoom(name: string): Promise<void> {
   ]);
 }
 
-/**
- * Sends a change and clears the draft at once, so that the next pick need not wait for the answer. A refusal brings the
- * draft back with its reason, unless the hand has gone on to something else.
- */
-async function sendDraft(title: string, operations: Operation[]): Promise<void> {
-  const { ends, exactEnds, focusedEnd, door, roomAt, slip } = useDesk.getState();
-  useDesk.setState(structuredClone(NOTHING_DRAFTED));
-  const refused = await change(title, operations);
-  if (!refused) return;
-  const now = useDesk.getState();
-  if (now.ends.length > 0 || now.door || now.roomAt || now.chain) return;
-  useDesk.setState({ ends, exactEnds, focusedEnd, door, roomAt, slip, slipError: refused.message });
-  // The error stands at the slip, not twice.
-  useProject.setState({ trouble: null });
-}
-
-export function removeKnownLength(id: string): Promise<Refused | null> {
-  const { rows } = useProject.getState();
-  const length = rows.knownLength.get(id);
-  if (!length) return Promise.resolve(null);
-  return change("Remove a known length", [
-    { do: "remove", type: "knownLength", id },
-    { do: "remove", type: "pick", id: length.a },
-    { do: "remove", type: "pick", id: length.b },
-  ]);
-}
-
-export function removeGridLine(id: string): Promise<Refused | null> {
-  const line = useProject.getState().rows.gridPick.get(id);
-  if (!line) return Promise.resolve(null);
-  return change("Remove a grid line", [
-    { do: "remove", type: "gridPick", id },
-    { do: "remove", type: "pick", id: line.a },
-    { do: "remove", type: "pick", id: line.b },
-  ]);
-}
-
 /** Removes a wall with its openings, and the nodes that nothing else needs. */
 export function removeWall(id: string): Promise<Refused | null> {
   const { rows } = useProject.getState();
@@ -336,8 +195,10 @@ export function removeWall(id: string): Promise<Refused | null> {
 export function stepBack(): void {
   const desk = useDesk.getState();
   if (desk.slip !== null && desk.slip !== "")
-    return useDesk.setState({ slip: desk.ends.length === 2 || desk.door ? "" : null, slipError: null });
-  const drafting = desk.ends.length > 0 || desk.chain || desk.door || desk.roomAt || desk.measured.length > 0;
+    return useDesk.setState({ slip: desk.picks.length > 0 || desk.door ? "" : null, slipError: null, caution: null });
+  if (desk.pendingFit) return useDesk.setState({ pendingFit: null });
+  if (desk.audit) return useDesk.setState({ audit: null });
+  const drafting = desk.picks.length > 0 || desk.chain || desk.door || desk.roomAt || desk.measured.length > 0;
   if (drafting) return useDesk.setState(structuredClone(NOTHING_DRAFTED));
   if (desk.act) return useDesk.setState({ act: null });
   useDesk.setState({ selected: null });

@@ -1,18 +1,21 @@
 import { create } from "zustand";
 import { useShallow } from "zustand/react/shallow";
+import type { Operation } from "../api/client";
 import type { Size, View, XY } from "../board/geometry";
 import { mapOf, viewUnder } from "../board/geometry";
 import type { DrawingKind } from "../project/rows";
 import { useProject } from "../project/store";
 
 export type Step = "bring-in" | "true-up" | "trace" | "prove" | "hand-over";
-export type Act = "cut" | "calibrate" | "square" | "walls" | "openings" | "rooms" | "measure";
+export type Act = "cut" | "calibrate" | "square" | "unstretch" | "place" | "walls" | "openings" | "rooms" | "measure";
 
 export interface Snap {
   at: XY;
   words: string;
-  /** it holds to a line of the file itself, not to its pixels */
-  exact?: boolean;
+  /** how surely it holds, in page pixels; for picks */
+  sigmaPx?: number;
+  /** thickness of the wall whose face it holds to, page pixels */
+  thicknessPx?: number | null;
   /** the wall that an end joins */
   wall?: string;
   closes?: boolean;
@@ -30,6 +33,30 @@ export interface CutBox {
   kind: DrawingKind;
   /** where it goes: a storey, a side, or a side of its own still to be made */
   place: { storey: string } | { side: string } | "new side";
+}
+
+/** A pick being made, page pixels. */
+export interface Picked {
+  at: XY;
+  sigmaPx: number;
+  /** what it was put on */
+  words: string;
+  thicknessPx: number | null;
+}
+
+/** A figure that looks like a slip, said before it is taken. */
+export interface Caution {
+  text: string;
+  message: string;
+  wouldBeMm: number;
+}
+
+/** A change of the fit that would move the picture under what is traced: kept or carried along, as the user says. */
+export interface PendingFit {
+  title: string;
+  operations: Operation[];
+  mm: number;
+  traced: number;
 }
 
 export interface Cutting {
@@ -58,11 +85,12 @@ export interface DeskState {
   size: Size;
   pointer: XY | null;
   snap: Snap | null;
-  /** picked ends of a length or grid line, page pixels */
-  ends: XY[];
-  /** which of the ends hold to lines of the file itself */
-  exactEnds: boolean[];
-  focusedEnd: 0 | 1;
+  /** picks of the length, line, room or point being stated */
+  picks: Picked[];
+  focusedEnd: number;
+  /** joints found along the length being counted, page pixels */
+  ticks: XY[];
+  caution: Caution | null;
   chain: Chain | null;
   door: { wall: string; from: number; to: number | null } | null;
   roomAt: { at: XY; room: string | null } | null;
@@ -76,7 +104,22 @@ export interface DeskState {
   holdSquare: boolean;
   heldOut: boolean;
   standing: string;
+  /** what a figure runs between, and what is picked */
   endsAt: string;
+  pickedAt: string;
+  /** thickness of the walls at its ends as typed, where the two differ */
+  wallText: string;
+  along: "straight" | "x" | "y" | "across";
+  wholePage: boolean;
+  calibrateBy: "length" | "room" | "count";
+  /** sides of the size ghost as typed, and in mm once they are read */
+  ghost: { width: string; depth: string; mm: readonly [number, number] | null };
+  /** what the next pick of Place states */
+  placing: "point" | "axis x" | "axis y";
+  pendingFit: PendingFit | null;
+  /** the known length whose ends are looked at again */
+  audit: string | null;
+  truthPlot: boolean;
   /** the slider that is being moved, before it is saved */
   fading: { drawing: string; fade: number } | null;
   showsOpen: boolean;
@@ -85,9 +128,10 @@ export interface DeskState {
 }
 
 export const NOTHING_DRAFTED = {
-  ends: [],
-  exactEnds: [],
+  picks: [],
   focusedEnd: 1,
+  ticks: [],
+  caution: null,
   chain: null,
   door: null,
   roomAt: null,
@@ -119,6 +163,16 @@ export const useDesk = create<DeskState>(() => ({
   heldOut: false,
   standing: "figured",
   endsAt: "outer face",
+  pickedAt: "outer face",
+  wallText: "",
+  along: "straight",
+  wholePage: false,
+  calibrateBy: "length",
+  ghost: { width: "", depth: "", mm: null },
+  placing: "point",
+  pendingFit: null,
+  audit: null,
+  truthPlot: false,
   fading: null,
   showsOpen: false,
   keysShown: false,
@@ -127,11 +181,11 @@ export const useDesk = create<DeskState>(() => ({
 }));
 
 export function goTo(step: Step, act: Act | null = null): void {
-  useDesk.setState({ step, act, selected: null, cutting: null, ...structuredClone(NOTHING_DRAFTED) });
+  useDesk.setState({ step, act, selected: null, cutting: null, audit: null, ...structuredClone(NOTHING_DRAFTED) });
 }
 
 export function setAct(act: Act | null): void {
-  useDesk.setState({ act, ...structuredClone(NOTHING_DRAFTED) });
+  useDesk.setState({ act, audit: null, ...structuredClone(NOTHING_DRAFTED) });
 }
 
 export function setView(view: View): void {

@@ -5,8 +5,9 @@ import { redo, undo, useProject } from "../project/store";
 import { STEPS } from "../steps/steps";
 import { clickAt, removeWall, stepBack } from "./acts";
 import { goTo, NOTHING_DRAFTED, setAct, setView, useDesk } from "./desk";
+import { lookNear } from "./found";
 import { pageWhole, pictureOf } from "./selectors";
-import { snapAt } from "./snap";
+import { isPicking, snapAt } from "./snap";
 
 /** The board's keys. They rest while a field has the focus, and single letters can be switched off. */
 export function useKeys(): void {
@@ -73,7 +74,7 @@ function boardKey(e: KeyboardEvent): boolean {
     }
     case " ":
       if (onButton || !desk.act || !desk.pointer) return false;
-      clickAt(desk.pointer, false);
+      clickAt(desk.pointer, false, e.shiftKey);
       return true;
     case "?":
       useDesk.setState({ keysShown: true });
@@ -85,7 +86,9 @@ function boardKey(e: KeyboardEvent): boolean {
 /** While a point is wanted the arrow keys move the pointer, and with it the lens. */
 function movePointer(dx: number, dy: number, [x, y]: XY): void {
   const pointer: XY = [x + dx, y + dy];
-  useDesk.setState({ pointer, snap: snapAt(pointer, false) });
+  const snap = snapAt(pointer, false);
+  useDesk.setState({ pointer, snap });
+  if (snap?.sigmaPx === undefined && isPicking(useDesk.getState().act)) lookNear(pointer, false);
 }
 
 function letterKey(key: string): boolean {
@@ -107,6 +110,9 @@ function letterKey(key: string): boolean {
       return true;
     case "h":
       useDesk.setState({ showsOpen: !desk.showsOpen });
+      return true;
+    case "v":
+      useDesk.setState({ truthPlot: !desk.truthPlot });
       return true;
     case "t":
       showTraced();

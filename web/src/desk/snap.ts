@@ -1,19 +1,28 @@
 import { apply, contains, distance, heldSquare, inverse, nearestOn, scaleOf, type XY } from "../board/geometry";
 import { linesOf } from "../board/lines";
-import { useProject } from "../project/store";
-import { type Snap, useDesk } from "./desk";
+import { type ProjectState, useProject } from "../project/store";
+import { type Act, type Snap, useDesk } from "./desk";
 import { fitMap, wallLines } from "./selectors";
 
 /** Screen pixels within which a point holds to something. */
 export const SNAP_PX = 9;
+/** How well the end of a line in a file is told, in pixels of its page. */
+const EXACT_PX = 0.05;
+/** confidence of a skew below which it is not held to */
+const SURE = 0.15;
 /** Directions nearer to the grid than this are held square, unless Alt is down. */
 const HOLD_RAD = (4 * Math.PI) / 180;
+
+/** Acts in which points of the picture are wanted. */
+export function isPicking(act: Act | null): boolean {
+  return act === "calibrate" || act === "square" || act === "place";
+}
 
 /** What a point would hold to under the pointer, told in words. */
 export function snapAt(pointer: XY, free: boolean): Snap | null {
   const desk = useDesk.getState();
   const reach = SNAP_PX / desk.view.k;
-  if (desk.act === "calibrate" || desk.act === "square") return exactSnap(pointer, reach, free);
+  if (isPicking(desk.act)) return exactSnap(pointer, reach, free) ?? squareSnap(pointer, free);
   if (desk.act === "walls") return wallSnap(pointer, reach, free);
   if (desk.act === "openings" && desk.door === null) {
     const hit = wallUnder(pointer, reach);
@@ -41,7 +50,40 @@ function exactSnap(pointer: XY, reach: number, free: boolean): Snap | null {
   if (free || !map || page === undefined || !project.pages.get(page)?.made?.lines) return null;
   const found = linesOf(page)?.nearest(apply(inverse(map), pointer), reach / scaleOf(map));
   if (!found) return null;
-  return { at: apply(map, found.at), words: found.isEnd ? "end of a line, exact" : "on a line, exact", exact: true };
+  const words = found.isEnd ? "end of a line, exact" : "on a line, exact";
+  return { at: apply(map, found.at), words, sigmaPx: EXACT_PX };
+}
+
+/** In line with the first pick along the drawing's own grid, which until it is squared is the grid of its ink. */
+function squareSnap(pointer: XY, free: boolean): Snap | null {
+  const { act, picks, drawing, holdSquare, calibrateBy } = useDesk.getState();
+  const project = useProject.getState();
+  const map = fitMap(project.rows, drawing);
+  const from = picks.at(-1);
+  if (free || !holdSquare || act !== "calibrate" || calibrateBy === "room" || !from || picks.length > 1 || !map)
+    return null;
+  const [x, y] = apply(map, from.at);
+  const turn = inkOffGrid(project, drawing);
+  if (turn === null) return null;
+  const rad = (turn * Math.PI) / 180;
+  const [c, s] = [Math.cos(rad), Math.sin(rad)];
+  const [dx, dy] = [pointer[0] - x, pointer[1] - y];
+  const held = heldSquare([0, 0], [c * dx + s * dy, c * dy - s * dx], HOLD_RAD / 4);
+  if (!held || held.words === "at 45°") return null;
+  const [u, v] = held.at;
+  return { at: [x + c * u - s * v, y + s * u + c * v], words: held.words };
+}
+
+/** By how many degrees the drawing's own grid runs off the model's: none once it is squared; null where the ink does not tell. */
+export function inkOffGrid(project: ProjectState, drawing: string | null): number | null {
+  const report = drawing === null ? undefined : project.fits.get(drawing);
+  if (report?.determined.turn) return 0;
+  const page = drawing === null ? undefined : project.rows.drawing.get(drawing)?.page;
+  const skew = page === undefined ? undefined : project.pages.get(page)?.made?.skew;
+  if (!report || !skew || skew.confidence < SURE) return null;
+  // As the drawing lies now: its own direction on the page, and the turn given to the page.
+  const off = skew.degrees + report.rotationDegrees;
+  return off - 90 * Math.round(off / 90);
 }
 
 function wallSnap(pointer: XY, reach: number, free: boolean): Snap | null {

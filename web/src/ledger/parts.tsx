@@ -1,4 +1,4 @@
-import type { ReactNode } from "react";
+import type { InputHTMLAttributes, ReactNode } from "react";
 
 /** The head of a ledger: one large figure or phrase, one sentence, and the one next thing to do. */
 export function Head({ title, children, next }: { title: string; children: ReactNode; next?: ReactNode }) {
@@ -27,18 +27,78 @@ export function Plain({
   children,
   onClick,
   danger = false,
+  pressed,
 }: {
   children: ReactNode;
   onClick: () => void;
   danger?: boolean;
+  /** for what is switched on and off */
+  pressed?: boolean;
 }) {
   return (
     <button
       type="button"
-      className={`rounded border border-line bg-white px-2 py-0.5 text-[13px] whitespace-nowrap ${danger ? "text-rust" : ""}`}
+      className={`rounded border px-2 py-0.5 text-[13px] whitespace-nowrap ${pressed ? "border-ink bg-sheet font-semibold" : "border-line bg-white"} ${danger ? "text-rust" : ""}`}
       onClick={onClick}
+      {...(pressed === undefined ? {} : { "aria-pressed": pressed })}
     >
       {children}
     </button>
+  );
+}
+
+/** A small act in a row of the ledger. */
+export function Link({ children, onClick }: { children: ReactNode; onClick: () => void }) {
+  return (
+    <button type="button" className="text-[13px] whitespace-nowrap text-quiet underline" onClick={onClick}>
+      {children}
+    </button>
+  );
+}
+
+/** A small labelled field. */
+export function Field({
+  label,
+  onChange,
+  ...rest
+}: { label: string; value: string; onChange: (text: string) => void } & Omit<
+  InputHTMLAttributes<HTMLInputElement>,
+  "onChange" | "value" | "className"
+>) {
+  return (
+    <label className="block min-w-0 flex-1 text-xs text-quiet">
+      {label}
+      <input
+        className="mt-0.5 w-full rounded border border-line bg-white px-1.5 py-1 text-[14px] text-ink"
+        autoComplete="off"
+        spellCheck={false}
+        onChange={(e) => onChange(e.target.value)}
+        {...rest}
+      />
+    </label>
+  );
+}
+
+/** One of a few ways, side by side. */
+export function OneOf<T extends string>(props: {
+  label: string;
+  value: T;
+  of: readonly (readonly [T, string])[];
+  set: (value: T) => void;
+}) {
+  return (
+    <fieldset className="flex gap-1" aria-label={props.label}>
+      {props.of.map(([value, words]) => (
+        <button
+          key={value}
+          type="button"
+          aria-pressed={props.value === value}
+          className={`flex-1 rounded border px-2 py-1 ${props.value === value ? "border-ink bg-sheet font-semibold" : "border-line"}`}
+          onClick={() => props.set(value)}
+        >
+          {words}
+        </button>
+      ))}
+    </fieldset>
   );
 }

@@ -1,24 +1,41 @@
 import { useEffect, useRef } from "react";
-import { apply, scaleOf, type XY } from "../board/geometry";
+import { apply, inverse, type Map2, scaleOf, type XY } from "../board/geometry";
 import { images, paintPicture } from "../board/picture";
-import { nudgeEnd } from "../desk/acts";
-import { useDesk } from "../desk/desk";
+import { type Picked, useDesk } from "../desk/desk";
+import { reachPx } from "../desk/found";
+import { nudgeEnd, picksWanted } from "../desk/picking";
 import { fitMap, pictureOf } from "../desk/selectors";
+import { isPicking } from "../desk/snap";
 import { useProject } from "../project/store";
+import { useAudit } from "./audit";
 
-/** Screen pixels per page pixel in a lens. */
+/** Screen pixels per page pixel in a lens, as long as it shows as far as the ink is looked at. */
 export const MAGNIFICATION = 8;
 const QUARTER = 0.25;
 
-/** The picture round a point, eight times as large, with a crosshair at the very point. */
-function Magnified({ at, width, height, colour }: { at: XY | null; width: number; height: number; colour: string }) {
+/**
+ * The picture round a point, enlarged, with a crosshair at the very point.
+ *
+ * @param turn radians by which it is turned, counter-clockwise: a strip shows its length level
+ */
+export function Magnified(props: {
+  at: XY;
+  width: number;
+  height: number;
+  colour: string;
+  magnification: number;
+  turn?: number;
+  mark?: "cross" | "tick";
+}) {
+  const { at, width, height, colour, magnification, turn = 0, mark = "cross" } = props;
   const canvas = useRef<HTMLCanvasElement>(null);
   const project = useProject();
   const drawing = useDesk((s) => s.drawing);
   useEffect(() => {
     const ctx = canvas.current?.getContext("2d");
-    const picture = pictureOf(project, drawing);
-    if (!ctx || !picture || !at) return;
+    const whole = pictureOf(project, drawing);
+    if (!ctx || !whole) return;
+    const picture = { ...whole, pixelToMm: turned(whole.pixelToMm, turn) };
     const dpr = window.devicePixelRatio;
     const paint = () => {
       ctx.canvas.width = Math.round(width * dpr);
@@ -27,7 +44,7 @@ function Magnified({ at, width, height, colour }: { at: XY | null; width: number
       ctx.fillStyle = "#fdfcfa";
       ctx.fillRect(0, 0, ctx.canvas.width, ctx.canvas.height);
       const [x, y] = apply(picture.pixelToMm, at);
-      paintPicture(ctx, picture, { x, y, k: MAGNIFICATION / scaleOf(picture.pixelToMm) }, { width, height }, dpr, {
+      paintPicture(ctx, picture, { x, y, k: magnification / scaleOf(picture.pixelToMm) }, { width, height }, dpr, {
         alpha: 1,
         ink: null,
         covers: true,
@@ -36,32 +53,57 @@ function Magnified({ at, width, height, colour }: { at: XY | null; width: number
       ctx.strokeStyle = colour;
       ctx.lineWidth = 1.4;
       const [cx, cy] = [width / 2, height / 2];
-      for (const [x1, y1, x2, y2] of [
-        [cx - 34, cy, cx - 6, cy],
-        [cx + 6, cy, cx + 34, cy],
-        [cx, cy - 34, cx, cy - 6],
-        [cx, cy + 6, cx, cy + 34],
-      ] as const) {
+      const lines: readonly (readonly [number, number, number, number])[] =
+        mark === "tick"
+          ? [[cx, 0, cx, height]]
+          : [
+              [cx - 34, cy, cx - 6, cy],
+              [cx + 6, cy, cx + 34, cy],
+              [cx, cy - 34, cx, cy - 6],
+              [cx, cy + 6, cx, cy + 34],
+            ];
+      for (const [x1, y1, x2, y2] of lines) {
         ctx.beginPath();
         ctx.moveTo(x1, y1);
         ctx.lineTo(x2, y2);
         ctx.stroke();
       }
-      ctx.beginPath();
-      ctx.arc(cx, cy, 2, 0, 7);
-      ctx.stroke();
+      if (mark === "cross") {
+        ctx.beginPath();
+        ctx.arc(cx, cy, 2, 0, 7);
+        ctx.stroke();
+      }
     };
     paint();
     return images.onArrival(paint);
-  }, [at, width, height, colour, project, drawing]);
-  return <canvas ref={canvas} style={{ width, height }} aria-hidden="true" />;
+  }, [at, width, height, colour, magnification, turn, mark, project, drawing]);
+  return <canvas ref={canvas} className="block" style={{ width, height }} aria-hidden="true" />;
+}
+
+function turned(m: Map2, rad: number): Map2 {
+  const [c, s] = [Math.cos(rad), Math.sin(rad)];
+  return [
+    c * m[0] - s * m[3],
+    c * m[1] - s * m[4],
+    c * m[2] - s * m[5],
+    s * m[0] + c * m[3],
+    s * m[1] + c * m[4],
+    s * m[2] + c * m[5],
+  ];
+}
+
+/** By how much the line between two picks is turned to show level, first pick at the left. */
+export function levelling(map: Map2, a: XY, b: XY): number {
+  const [p, q] = [apply(map, a), apply(map, b)];
+  return -Math.atan2(q[1] - p[1], q[0] - p[0]);
 }
 
 /** Follows the pointer while a point is wanted. */
 export function Lens() {
   const act = useDesk((s) => s.act);
-  const ends = useDesk((s) => s.ends);
-  const pointer = useDesk((s) => s.snap?.at ?? s.pointer);
+  const picks = useDesk((s) => s.picks);
+  const snap = useDesk((s) => s.snap);
+  const pointer = useDesk((s) => s.pointer);
   const view = useDesk((s) => s.view);
   const size = useDesk((s) => s.size);
   const drawing = useDesk((s) => s.drawing);
@@ -69,11 +111,8 @@ export function Lens() {
     useProject((s) => s.rows),
     drawing,
   );
-  const wanted = (act === "calibrate" || act === "square") && ends.length < 2;
-  if (!wanted || !pointer || !map) return null;
-  const d = map[0] * map[4] - map[1] * map[3];
-  const [dx, dy] = [pointer[0] - map[2], pointer[1] - map[5]];
-  const px: XY = [(map[4] * dx - map[1] * dy) / d, (map[0] * dy - map[3] * dx) / d];
+  const at = snap?.at ?? pointer;
+  if (!isPicking(act) || picks.length >= picksWanted() || !at || !pointer || !map) return null;
   const x = size.width / 2 + (pointer[0] - view.x) * view.k;
   const y = size.height / 2 - (pointer[1] - view.y) * view.k;
   const side = 148;
@@ -84,49 +123,74 @@ export function Lens() {
     <div
       className="pointer-events-none absolute z-10 overflow-hidden rounded-full border-2 border-ink shadow-sm"
       style={{ left, top, width: side, height: side }}
+      data-testid="lens"
     >
-      <Magnified at={px} width={side} height={side} colour="#6d2a63" />
+      <Magnified
+        at={apply(inverse(map), at)}
+        width={side}
+        height={side}
+        colour="#6d2a63"
+        magnification={Math.min(MAGNIFICATION, side / 2 / (reachPx() * 1.1))}
+      />
     </div>
   );
 }
 
-/** Both ends of a length enlarged, the middle left out as a drafter's break line does. */
+/** Both ends of a length enlarged and level, the middle left out as a drafter's break line does. */
 export function BrokenLineLens() {
-  const ends = useDesk((s) => s.ends);
+  const drafted = useDesk((s) => s.picks);
   const act = useDesk((s) => s.act);
   const size = useDesk((s) => s.size);
   const view = useDesk((s) => s.view);
   const drawing = useDesk((s) => s.drawing);
   const focused = useDesk((s) => s.focusedEnd);
+  const room = useDesk((s) => s.calibrateBy === "room");
+  const audit = useAudit();
   const map = fitMap(
     useProject((s) => s.rows),
     drawing,
   );
-  const [a, b] = ends;
-  if ((act !== "calibrate" && act !== "square") || !a || !b || !map) return null;
+  const picking = (act === "calibrate" && !room) || act === "square";
+  const [a, b] = audit?.picks ?? drafted;
+  if ((!audit && !picking) || !a || !b || !map) return null;
   const width = Math.min(560, size.width - 40);
   const half = Math.floor(width / 2) - 8;
   const height = 118;
   // At the bottom, or at the top when an end lies below it.
-  const lowest = Math.max(...[a, b].map((p) => size.height / 2 - (apply(map, p)[1] - view.y) * view.k));
+  const lowest = Math.max(...[a, b].map((p) => size.height / 2 - (apply(map, p.at)[1] - view.y) * view.k));
   const low = lowest < size.height - height - 76;
+  const turn = levelling(map, a.at, b.at);
+  const nudge = audit ? audit.nudge : nudgeEnd;
   return (
     <div
-      className="absolute left-1/2 z-10 flex -translate-x-1/2 overflow-hidden rounded-lg border-2 border-ink bg-board shadow-sm"
+      className="absolute left-1/2 z-10 -translate-x-1/2 overflow-hidden rounded-lg border-2 border-ink bg-board shadow-sm"
       style={low ? { bottom: 60, width } : { top: 12, width }}
+      data-testid="broken-line-lens"
     >
-      <End index={0} at={a} width={half} height={height} focused={focused === 0} />
-      <svg width="16" height={height} viewBox="0 0 16 118" aria-hidden="true" className="shrink-0 bg-sheet">
-        <title>break line</title>
-        <path d="M8 0V44L2 54L14 64L8 74V118" fill="none" stroke="#1c2a26" strokeWidth="1.6" />
-      </svg>
-      <End index={1} at={b} width={half} height={height} focused={focused === 1} />
+      <div className="flex">
+        <End index={0} pick={a} {...{ width: half, height, turn, nudge, map }} focused={focused === 0} />
+        <svg width="16" height={height} viewBox="0 0 16 118" aria-hidden="true" className="shrink-0 bg-sheet">
+          <title>break line</title>
+          <path d="M8 0V44L2 54L14 64L8 74V118" fill="none" stroke="#1c2a26" strokeWidth="1.6" />
+        </svg>
+        <End index={1} pick={b} {...{ width: half, height, turn, nudge, map }} focused={focused === 1} />
+      </div>
     </div>
   );
 }
 
-function End(props: { index: 0 | 1; at: XY; width: number; height: number; focused: boolean }) {
+function End(props: {
+  index: 0 | 1;
+  pick: Picked;
+  width: number;
+  height: number;
+  turn: number;
+  map: Map2;
+  nudge: (dx: number, dy: number) => void;
+  focused: boolean;
+}) {
   const name = props.index === 0 ? "A" : "B";
+  const { at, words } = props.pick;
   const onKeyDown = (e: React.KeyboardEvent) => {
     const step = e.shiftKey ? 1 : QUARTER;
     const move = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, -step], ArrowDown: [0, step] }[e.key];
@@ -134,20 +198,37 @@ function End(props: { index: 0 | 1; at: XY; width: number; height: number; focus
     e.preventDefault();
     e.stopPropagation();
     useDesk.setState({ focusedEnd: props.index });
-    nudgeEnd(move[0] ?? 0, move[1] ?? 0);
+    // As seen in the strip, so back through its turn and the page's.
+    const [u, v] = [move[0] ?? 0, -(move[1] ?? 0)];
+    const [c, s] = [Math.cos(-props.turn), Math.sin(-props.turn)];
+    const k = scaleOf(props.map);
+    const back = inverse(props.map);
+    const [x0, y0] = apply(back, [0, 0]);
+    const [x1, y1] = apply(back, [k * (c * u - s * v), k * (s * u + c * v)]);
+    props.nudge(x1 - x0, y1 - y0);
   };
   return (
     <button
       type="button"
       className={`relative block cursor-default p-0 outline-offset-[-3px] ${props.focused ? "shadow-[inset_0_-4px_0_var(--color-plum)]" : ""}`}
-      aria-label={`End ${name} at ${props.at[0].toFixed(2)}, ${props.at[1].toFixed(2)} px; arrow keys move it by a quarter pixel`}
+      aria-label={`End ${name} at ${at[0].toFixed(2)}, ${at[1].toFixed(2)} px, ${words}; arrow keys move it by a quarter pixel`}
       onKeyDown={onKeyDown}
       onFocus={() => useDesk.setState({ focusedEnd: props.index })}
     >
-      <Magnified at={props.at} width={props.width} height={props.height} colour="#6d2a63" />
-      <span className="absolute bottom-1.5 left-2 rounded bg-sheet/90 px-1.5 text-xs font-semibold">
-        end {name} · arrows move ¼ px
+      <Magnified
+        at={at}
+        width={props.width}
+        height={props.height}
+        colour="#6d2a63"
+        magnification={MAGNIFICATION}
+        turn={props.turn}
+      />
+      <span className="absolute top-1.5 left-2 rounded bg-sheet/90 px-1.5 text-xs font-semibold">
+        end {name} · {words}
       </span>
+      {props.index === 0 && (
+        <span className="absolute bottom-1.5 left-2 rounded bg-sheet/90 px-1.5 text-xs">arrows move it ¼ px</span>
+      )}
     </button>
   );
 }

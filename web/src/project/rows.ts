@@ -7,7 +7,15 @@ export type Tint = (typeof TINTS)[number];
 
 /** Typed faces of the rows that the interface reads. */
 export interface Values {
-  project: { name: string; purpose: Schemas["Purpose"]; unit: Schemas["Unit"] };
+  project: {
+    name: string;
+    purpose: Schemas["Purpose"];
+    unit: Schemas["Unit"];
+    /** the building's module, mm */
+    course: number | null;
+    unitLength: number | null;
+    joint: number;
+  };
   storey: { name: string; elevation: number; height: number };
   side: { name: string };
   source: {
@@ -51,6 +59,11 @@ export interface Values {
     hidden: boolean;
     /** what its fit may do to the picture */
     model: Schemas["Model"];
+    /** x's factor over y's as typed */
+    ownFactor: number | null;
+    statedScale: number | null;
+    statedPaper: number | null;
+    locked: boolean;
   };
   fit: {
     model: string;
@@ -77,10 +90,38 @@ export interface Values {
     stepMm: number;
     standing: string;
     ends: string;
+    picked: string;
+    wall: number;
     along: string;
+    c: string | null;
     heldOut: boolean;
+    wholePage: boolean;
+    course: number | null;
+    unitLength: number | null;
+    joint: number;
   };
-  gridPick: { drawing: string; a: string; b: string; axis: "x" | "y" };
+  gridPick: {
+    drawing: string;
+    a: string;
+    b: string;
+    axis: "x" | "y";
+    bearing: number | null;
+    hand: "picked" | "ink" | "typed";
+  };
+  rectangle: {
+    drawing: string;
+    a: string;
+    b: string;
+    c: string;
+    d: string;
+    width: string;
+    depth: string;
+    unit: Schemas["Unit"];
+    standing: string;
+  };
+  controlPoint: { drawing: string; pick: string; x: number; y: number; text: string };
+  gridAxis: { along: "x" | "y"; at: number; label: string };
+  column: { storey: string; x: number; y: number; width: number; depth: number; round: boolean };
   node: { storey: string; drawing: string | null; x: number; y: number };
   wall: {
     storey: string;
@@ -120,6 +161,10 @@ const KINDS: readonly Kind[] = [
   "pick",
   "knownLength",
   "gridPick",
+  "rectangle",
+  "controlPoint",
+  "gridAxis",
+  "column",
   "node",
   "wall",
   "opening",

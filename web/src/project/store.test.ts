@@ -1,21 +1,8 @@
 import { afterEach, describe, expect, it, vi } from "vitest";
-import type { State } from "../api/client";
 import { newId } from "../api/ids";
+import { EMPTY, json } from "../testing/desk";
 import { noRows, withRows } from "./rows";
 import { change, openProject, undo, useProject } from "./store";
-
-const EMPTY: State = {
-  revision: 1,
-  change: null,
-  changeRevision: null,
-  steps: { undo: null, redo: null },
-  tolerance: 20,
-  pages: [],
-  rows: [],
-  removed: [],
-  fits: [],
-  derived: [],
-};
 
 interface Sent {
   url: string;
@@ -33,10 +20,6 @@ function server(...answers: (Response | Error)[]): Sent[] {
     return next;
   });
   return sent;
-}
-
-function json(body: unknown, status = 200): Response {
-  return new Response(JSON.stringify(body), { status, headers: { "Content-Type": "application/json" } });
 }
 
 describe("changes", () => {

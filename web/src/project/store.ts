@@ -2,6 +2,7 @@ import { create } from "zustand";
 import type { FitReport, Operation, PageProgress, Shapes, State } from "../api/client";
 import { api, Refused, settled } from "../api/client";
 import { newId } from "../api/ids";
+import type { paths } from "../api/schema";
 import { noRows, type Rows, withRows } from "./rows";
 
 interface Pending {
@@ -9,6 +10,8 @@ interface Pending {
   kind: "change" | "undo" | "redo";
   title: string;
   operations: Operation[];
+  /** carry along what was traced, where a fit moves; kept where it is otherwise */
+  carry: boolean;
   done: (refused: Refused | null) => void;
 }
 
@@ -100,8 +103,24 @@ export function take(state: State): void {
  *
  * @returns null once acknowledged, or the refusal
  */
-export function change(title: string, operations: Operation[]): Promise<Refused | null> {
-  return enqueue("change", title, operations);
+export function change(title: string, operations: Operation[], carry = false): Promise<Refused | null> {
+  return enqueue("change", title, operations, carry);
+}
+
+export type Attempt = paths["/api/projects/{id}/try"]["post"]["responses"]["200"]["content"]["application/json"];
+
+/** What a change would do to the fits; nothing is kept of it. Null when that cannot be asked just now. */
+export async function attempt(operations: Operation[]): Promise<Attempt | null> {
+  const { id, revision } = useProject.getState();
+  if (id === null || queue.length > 0) return null;
+  try {
+    return await settled(
+      api.POST("/api/projects/{id}/try", { params: { path: { id } }, body: { base: revision, operations } }),
+    );
+  } catch (error) {
+    if (error instanceof Refused && error.isPassing) return null;
+    throw error;
+  }
 }
 
 export function undo(): Promise<Refused | null> {
@@ -112,10 +131,15 @@ export function redo(): Promise<Refused | null> {
   return enqueue("redo", "Redo", []);
 }
 
-function enqueue(kind: Pending["kind"], title: string, operations: Operation[]): Promise<Refused | null> {
+function enqueue(
+  kind: Pending["kind"],
+  title: string,
+  operations: Operation[],
+  carry = false,
+): Promise<Refused | null> {
   useProject.setState({ trouble: null });
   return new Promise((done) => {
-    queue.push({ id: newId(), kind, title, operations, done });
+    queue.push({ id: newId(), kind, title, operations, carry, done });
     keepUnsent();
     useProject.setState({ waiting: queue.length });
     void drain();
@@ -173,7 +197,9 @@ async function send(pending: Pending): Promise<void> {
   if (id === null) return;
   const params = { path: { id } };
   if (pending.kind === "change") {
-    const body = { id: pending.id, base: revision, title: pending.title, operations: pending.operations };
+    const { title, operations } = pending;
+    const tracing = pending.carry ? ({ tracing: "carry" } as const) : {};
+    const body = { id: pending.id, base: revision, title, operations, ...tracing };
     take(await settled(api.POST("/api/projects/{id}/changes", { params, body })));
     return;
   }

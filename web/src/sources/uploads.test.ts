@@ -3,6 +3,7 @@ import type { State } from "../api/client";
 import { useDesk } from "../desk/desk";
 import { noRows, withRows } from "../project/rows";
 import { useProject } from "../project/store";
+import { EMPTY } from "../testing/desk";
 import { addPoint, useMatching, wholePairs } from "./matching";
 import { difference } from "./NewerVersion";
 import { bringIn, putAside, useUploads } from "./uploads";
@@ -36,18 +37,7 @@ class Request {
 }
 
 const file = (name: string) => new File(["x"], name);
-const state = (rows: State["rows"]): State => ({
-  revision: 2,
-  change: null,
-  changeRevision: null,
-  steps: { undo: null, redo: null },
-  tolerance: 20,
-  pages: [],
-  rows,
-  removed: [],
-  fits: [],
-  derived: [],
-});
+const state = (rows: State["rows"]): State => ({ ...EMPTY, revision: 2, rows });
 const source = (id: string, name: string) => ({
   type: "source" as const,
   id,

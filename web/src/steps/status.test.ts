@@ -1,36 +1,17 @@
 import { describe, expect, it } from "vitest";
-import type { FitReport } from "../api/client";
 import { noRows, withRows } from "../project/rows";
 import { type ProjectState, useProject } from "../project/store";
+import { report } from "../testing/desk";
 import { count, isDone, statusOf } from "./status";
 
 const DESK = { drawing: "d", storey: "s" };
 const empty: ProjectState = { ...useProject.getState(), rows: noRows() };
 
 function fitted(plusMinusMmPer10m: number | null, turn = true): ProjectState {
-  const fit: FitReport = {
-    drawing: "d",
-    model: "similar",
-    pixelToMm: [],
-    mmPerPixel: 5,
-    rotationDegrees: 0,
-    slantDegrees: 0,
-    stretch: { x: 1, y: 1 },
-    determined: { scale: plusMinusMmPer10m !== null, turn, place: false },
-    degreesOfFreedom: 1,
-    s0: 1,
-    holds: true,
-    rmsMm: 0,
+  const fit = report({
     plusMinusMmPer10m,
-    lengths: [],
-    grid: [],
-    points: [],
-    offers: [],
-    advice: [],
-    scale: 50,
-    basis: plusMinusMmPer10m === null ? "paper" : "lengths",
-    legibility: { partitionPx: 20, plusMinusMm: 3, words: "Clear" },
-  };
+    determined: { scale: plusMinusMmPer10m !== null, turn, place: false },
+  });
   return { ...empty, fits: new Map([["d", fit]]) };
 }
 

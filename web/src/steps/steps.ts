@@ -14,7 +14,9 @@ export const STEPS: readonly { step: Step; label: string; acts: readonly ActEntr
     label: "True up",
     acts: [
       { act: "calibrate", label: "Calibrate", key: "C", when: "pick both ends of a length you know" },
-      { act: "square", label: "Square", key: "G", when: "pick a long line that runs with the grid" },
+      { act: "square", label: "Square", key: "G", when: "turn it to the grid: by the ink, a line, a figure" },
+      { act: "unstretch", label: "Unstretch", key: "U", when: "a copy wider or narrower than true" },
+      { act: "place", label: "Place", key: "P", when: "a corner onto the origin, an axis onto the grid" },
     ],
   },
   {
@@ -38,10 +40,11 @@ export interface Key {
 
 export const KEYS: readonly Key[] = [
   { key: "Alt+1 … Alt+5", does: "go to a step" },
-  { key: "C, G", does: "calibrate, square" },
+  { key: "C, G, U, P", does: "calibrate, square, unstretch, place" },
   { key: "W, D, R", does: "walls, doors, rooms" },
   { key: "M", does: "measure anything; nothing is saved" },
   { key: "F", does: "whole drawing" },
+  { key: "V", does: "truth plot: remaining errors and how ± grows" },
   { key: "H", does: "how the drawings show: fade, ink only, order" },
   { key: "Ctrl+V", does: "bring in what was copied" },
   { key: "T", does: "what is traced" },
@@ -49,6 +52,7 @@ export const KEYS: readonly Key[] = [
   { key: "arrow keys", does: "move over the board; in an act, move the pointer (Shift: 1 px)" },
   { key: "arrow keys in the strip", does: "move an end by ¼ px (Shift: 1 px)" },
   { key: "Space", does: "pick at the pointer" },
+  { key: "Alt, Shift while picking", does: "hold the ink off; corners only" },
   { key: "Q", does: "hold square, on or off (Alt: free for one point)" },
   { key: "X", does: "which line of the wall is traced" },
   { key: "digits", does: "type a length for the line being drawn" },

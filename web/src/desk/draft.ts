@@ -1,0 +1,37 @@
+import type { Operation, Refused } from "../api/client";
+import { api, settled } from "../api/client";
+import { change, useProject } from "../project/store";
+import { NOTHING_DRAFTED, useDesk } from "./desk";
+
+export function projectUnit() {
+  const [project] = useProject.getState().rows.project.values();
+  return project?.unit ?? "mm";
+}
+
+/** Reads a length above zero, or says at the slip why it is none. */
+export async function read(text: string): Promise<number | null> {
+  try {
+    const { mm } = await settled(api.GET("/api/length", { params: { query: { text, unit: projectUnit() } } }));
+    if (mm > 0) return mm;
+    useDesk.setState({ slipError: "A length must be longer than zero." });
+  } catch (error) {
+    useDesk.setState({ slipError: (error as Refused).message });
+  }
+  return null;
+}
+
+/**
+ * Sends a change and clears the draft at once, so that the next pick need not wait for the answer. A refusal brings the
+ * draft back with its reason, unless the hand has gone on to something else.
+ */
+export async function sendDraft(title: string, operations: Operation[], carry = false): Promise<void> {
+  const { picks, focusedEnd, ticks, door, roomAt, slip } = useDesk.getState();
+  useDesk.setState(structuredClone(NOTHING_DRAFTED));
+  const refused = await change(title, operations, carry);
+  if (!refused) return;
+  const now = useDesk.getState();
+  if (now.picks.length > 0 || now.door || now.roomAt || now.chain) return;
+  useDesk.setState({ picks, focusedEnd, ticks, door, roomAt, slip, slipError: refused.message });
+  // The error stands at the slip, not twice.
+  useProject.setState({ trouble: null });
+}

@@ -1,0 +1,83 @@
+import type { Schemas } from "../api/client";
+import { api, settled } from "../api/client";
+import { apply, inverse, scaleOf, type XY } from "../board/geometry";
+import { useProject } from "../project/store";
+import { type Snap, useDesk } from "./desk";
+import { fitMap } from "./selectors";
+
+/** Screen pixels that a hand is off by; the ink is looked at that far round the pointer, and no further than the lens shows. */
+const HAND_PX = 3.4;
+const LEAST_PX = 5;
+/** The server looks no further than this, page pixels. */
+const MOST_PX = 34;
+/** ms of rest before the ink is asked about */
+const REST = 35;
+
+/** How far round the pointer the ink is looked at, page pixels. */
+export function reachPx(): number {
+  const { drawing, view } = useDesk.getState();
+  const map = fitMap(useProject.getState().rows, drawing);
+  const zoom = map ? view.k * scaleOf(map) : 1;
+  return Math.max(LEAST_PX, Math.min(MOST_PX, HAND_PX / zoom));
+}
+
+let timer: ReturnType<typeof setTimeout> | undefined;
+let asking: AbortController | null = null;
+
+/** When the pointer rests where a point is wanted, says what is there. An older question is called off. */
+export function lookNear(pointer: XY, corners: boolean): void {
+  clearTimeout(timer);
+  asking?.abort();
+  timer = setTimeout(async () => {
+    const snap = await inkAt(pointer, corners);
+    // Where the pointer has gone on meanwhile, the answer is of no use.
+    if (snap && useDesk.getState().pointer === pointer) useDesk.setState({ snap });
+  }, REST);
+}
+
+export function lookAway(): void {
+  clearTimeout(timer);
+  asking?.abort();
+}
+
+/** What the ink shows near a model point: the corner, column, line or face that a pick there means. */
+export async function inkAt(pointer: XY, corners: boolean): Promise<Snap | null> {
+  const { drawing } = useDesk.getState();
+  const { rows, pages } = useProject.getState();
+  const map = fitMap(rows, drawing);
+  const row = drawing === null ? undefined : rows.drawing.get(drawing);
+  if (!map || !row || pages.get(row.page)?.state !== "ready") return null;
+  const [x, y] = apply(inverse(map), pointer);
+  const trued = rows.fit.get(row.id)?.isGuess === false;
+  asking = new AbortController();
+  try {
+    const { found } = await settled(
+      api.GET("/api/pages/{id}/found", {
+        params: {
+          path: { id: row.page },
+          query: {
+            x,
+            y,
+            reach: reachPx(),
+            ...(trued ? { mmPerPixel: scaleOf(map) } : {}),
+            ...(corners ? { only: "corners" as const } : {}),
+          },
+        },
+        signal: asking.signal,
+      }),
+    );
+    if (!found) return null;
+    return {
+      at: apply(map, [found.x, found.y]),
+      words: wordsFor(found),
+      sigmaPx: found.sigmaPx,
+      thicknessPx: found.thicknessPx,
+    };
+  } catch {
+    return null; // called off, or away: the hand's own place serves
+  }
+}
+
+function wordsFor(found: Schemas["Found"]): string {
+  return found.kind === "line" ? "middle of a line, on the scan" : `${found.kind}, on the scan`;
+}

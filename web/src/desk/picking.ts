@@ -1,0 +1,442 @@
+import type { Operation, Refused } from "../api/client";
+import { api, settled } from "../api/client";
+import { newId } from "../api/ids";
+import { apply, distance, inverse, scaleOf, type XY } from "../board/geometry";
+import type { Thing } from "../project/rows";
+import { attempt, change, useProject } from "../project/store";
+import { NOTHING_DRAFTED, type Picked, useDesk } from "./desk";
+import { projectUnit, sendDraft } from "./draft";
+import { inkAt } from "./found";
+import { fitMap } from "./selectors";
+import { snapAt } from "./snap";
+
+/** Refinements under way, by the place of the pick in the draft: what is stated waits for them. */
+let refining: Promise<void>[] = [];
+
+/** How many picks the present act needs. */
+export function picksWanted(): number {
+  const { act, calibrateBy, along } = useDesk.getState();
+  if (act === "place") return 1;
+  if (act !== "calibrate") return 2;
+  return calibrateBy === "room" ? 4 : calibrateBy === "length" && along === "across" ? 3 : 2;
+}
+
+/** A click where a point is wanted: it is put on what the ink or the file shows there, unless held off. */
+export function pick(pointer: XY, free: boolean, corners: boolean): void {
+  const desk = useDesk.getState();
+  const map = fitMap(useProject.getState().rows, desk.drawing);
+  if (!map) return;
+  const wanted = picksWanted();
+  let picks = desk.picks;
+  if (picks.length >= wanted) {
+    // A click elsewhere begins again; a figure half typed is not thrown away by it.
+    if (desk.act !== "square" && desk.slip !== "" && desk.slip !== null) return;
+    picks = [];
+  }
+  if (picks.length === 0) refining = [];
+  const known = !free && desk.pointer === pointer ? desk.snap : null;
+  const exact = snapAt(pointer, free);
+  const held = exact ?? known;
+  const index = picks.length;
+  const next: Picked = {
+    at: apply(inverse(map), held?.at ?? pointer),
+    sigmaPx: held?.sigmaPx ?? handSigma(),
+    words: held?.words ?? (free ? "by hand" : "…"),
+    thicknessPx: held?.thicknessPx ?? null,
+  };
+  const all = [...picks, next];
+  const complete = all.length === wanted;
+  useDesk.setState({
+    picks: all,
+    slip: complete && desk.act !== "square" ? firstText() : null,
+    slipError: null,
+    caution: null,
+    ticks: [],
+    focusedEnd: complete ? wanted - 1 : 0,
+    snap: null,
+  });
+  if (!free && held?.sigmaPx === undefined) refining.push(refine(index, next, pointer, corners));
+  if (complete && desk.act === "calibrate") void whenAllFound();
+}
+
+/** What stands in the slip when all is picked. */
+function firstText(): string {
+  const { act, calibrateBy, ghost } = useDesk.getState();
+  return act === "calibrate" && calibrateBy === "room" && ghost.mm ? `${ghost.width} x ${ghost.depth}` : "";
+}
+
+async function refine(index: number, raw: Picked, pointer: XY, corners: boolean): Promise<void> {
+  const found = await inkAt(pointer, corners);
+  const { picks, drawing } = useDesk.getState();
+  const map = fitMap(useProject.getState().rows, drawing);
+  // Nudged, taken back or begun anew meanwhile: the hand's own word counts.
+  if (picks[index] !== raw || !map) return;
+  const put: Picked = found
+    ? {
+        at: apply(inverse(map), found.at),
+        sigmaPx: found.sigmaPx ?? raw.sigmaPx,
+        words: found.words,
+        thicknessPx: found.thicknessPx ?? null,
+      }
+    : { ...raw, words: "nothing found, by hand" };
+  useDesk.setState({ picks: picks.map((p, i) => (i === index ? put : p)) });
+}
+
+async function whenAllFound(): Promise<void> {
+  await Promise.all(refining);
+  const { calibrateBy, picks } = useDesk.getState();
+  if (calibrateBy === "count" && picks.length === 2) await proposeCount();
+}
+
+/** Counts the joints between the picks and proposes the count with its ticks. */
+async function proposeCount(): Promise<void> {
+  const { picks, drawing } = useDesk.getState();
+  const [a, b] = picks;
+  const page = drawing === null ? undefined : useProject.getState().rows.drawing.get(drawing)?.page;
+  if (!a || !b || page === undefined) return;
+  try {
+    const query = { ax: a.at[0], ay: a.at[1], bx: b.at[0], by: b.at[1] };
+    const { count } = await settled(api.GET("/api/pages/{id}/ticks", { params: { path: { id: page }, query } }));
+    const now = useDesk.getState();
+    if (!count || now.picks[0] !== a) return;
+    const unit = Math.abs(b.at[1] - a.at[1]) > Math.abs(b.at[0] - a.at[0]) ? "c" : "u";
+    useDesk.setState({
+      ticks: count.ticks.map((t): XY => [t[0] ?? 0, t[1] ?? 0]),
+      ...(now.slip === "" ? { slip: `${count.spaces}${unit}` } : {}),
+    });
+  } catch (error) {
+    useDesk.setState({ slipError: (error as Refused).message });
+  }
+}
+
+/** Moves the focused pick of the draft, page pixels. */
+export function nudgeEnd(dx: number, dy: number): void {
+  const { picks, focusedEnd } = useDesk.getState();
+  const moved = Math.min(focusedEnd, picks.length - 1);
+  useDesk.setState({
+    picks: picks.map((p, i) =>
+      i === moved
+        ? { at: [p.at[0] + dx, p.at[1] + dy], sigmaPx: NUDGED_PX, words: "nudged", thicknessPx: p.thicknessPx }
+        : p,
+    ),
+  });
+}
+
+/** Looked at eight times as large, an end is held this well, page pixels. */
+export const NUDGED_PX = 0.35;
+
+/** How well a hand points without the ink's help, at the present zoom. */
+function handSigma(): number {
+  const { drawing, view } = useDesk.getState();
+  const map = fitMap(useProject.getState().rows, drawing);
+  const zoom = map ? view.k * scaleOf(map) : 1;
+  return Math.max(0.35, Math.min(4, 0.5 / zoom));
+}
+
+/** Enter in the slip of Calibrate or Place. */
+export async function stateWhatIsPicked(text: string): Promise<void> {
+  await Promise.all(refining);
+  const { act, calibrateBy } = useDesk.getState();
+  if (act === "place") return statePlace(text);
+  if (calibrateBy === "room") return stateRoom(text);
+  return stateLength(text);
+}
+
+async function stateLength(text: string): Promise<void> {
+  const desk = useDesk.getState();
+  const { drawing, picks, calibrateBy } = desk;
+  const [a, b, c] = picks;
+  if (drawing === null || !a || !b) return;
+  const [project] = useProject.getState().rows.project.values();
+  const across = calibrateBy === "length" && desk.along === "across";
+  const ids = picks.map(() => newId());
+  const counted = calibrateBy === "count";
+  const differs = desk.endsAt !== desk.pickedAt;
+  const wall = differs ? await millimetres(desk.wallText) : 0;
+  if (wall === null) return;
+  await sendStatement(
+    desk.heldOut ? "Check length" : "Known length",
+    [
+      ...picks.map((p, i) => addPick(ids[i] ?? "", drawing, p)),
+      {
+        do: "add",
+        type: "knownLength",
+        id: newId(),
+        values: {
+          drawing,
+          a: ids[0],
+          // Across, the third pick lies off the line of the first two.
+          b: across && c ? ids[2] : ids[1],
+          c: across ? ids[1] : null,
+          text,
+          unit: projectUnit(),
+          standing: counted ? "module" : desk.standing,
+          ends: desk.endsAt,
+          picked: differs ? desk.pickedAt : desk.endsAt,
+          wall,
+          along: counted ? "straight" : desk.along,
+          heldOut: desk.heldOut,
+          wholePage: desk.wholePage,
+          course: counted ? (project?.course ?? null) : null,
+          unitLength: counted ? (project?.unitLength ?? null) : null,
+          joint: counted ? (project?.joint ?? 0) : 0,
+        },
+      },
+    ],
+    text,
+  );
+}
+
+/** The wall's thickness that an allowance needs, or what is missing said at the slip. */
+async function millimetres(text: string): Promise<number | null> {
+  try {
+    const { mm } = await settled(api.GET("/api/length", { params: { query: { text, unit: projectUnit() } } }));
+    return mm;
+  } catch {
+    useDesk.setState({ slipError: "The figure runs between other lines than were picked: say how thick the wall is." });
+    return null;
+  }
+}
+
+async function stateRoom(text: string): Promise<void> {
+  const { drawing, picks, standing } = useDesk.getState();
+  const sides = /^(.+?)\s*[x×*]\s*(.+)$/u.exec(text.trim());
+  if (!sides) return useDesk.setState({ slipError: "Type width and depth: 3.6 m x 4.2 m." });
+  if (drawing === null || picks.length !== 4) return;
+  const ids = picks.map(() => newId());
+  const [a, b, c, d] = ids;
+  await sendStatement(
+    "Room of known size",
+    [
+      ...picks.map((p, i) => addPick(ids[i] ?? "", drawing, p)),
+      {
+        do: "add",
+        type: "rectangle",
+        id: newId(),
+        values: { drawing, a, b, c, d, width: sides[1], depth: sides[2], unit: projectUnit(), standing },
+      },
+    ],
+    text,
+  );
+}
+
+/** A place as typed: a crossing of the setting-out grid, `origin`, or two coordinates. */
+async function statePlace(text: string): Promise<void> {
+  const { drawing, picks, placing } = useDesk.getState();
+  const { rows } = useProject.getState();
+  const map = fitMap(rows, drawing);
+  const [p] = picks;
+  if (drawing === null || !p || !map) return;
+  const label = text.trim();
+  if (placing !== "point") {
+    if (label === "") return useDesk.setState({ slipError: "An axis needs a label: 1, A." });
+    const along = placing === "axis x" ? "x" : "y";
+    const at = apply(map, p.at)[along === "x" ? 0 : 1];
+    return sendDraft("Axis of the grid", [{ do: "add", type: "gridAxis", id: newId(), values: { along, at, label } }]);
+  }
+  const at = crossingNamed(label, [...rows.gridAxis.values()]) ?? (await coordinates(label));
+  if (!at) {
+    return useDesk.setState({
+      slipError: "Say where this point lies: 0 0, 12 m 3.5 m, or a crossing of the grid such as B/2.",
+    });
+  }
+  const id = newId();
+  await sendStatement(
+    "Place a point",
+    [
+      addPick(id, drawing, p),
+      {
+        do: "add",
+        type: "controlPoint",
+        id: newId(),
+        values: { drawing, pick: id, x: at[0], y: at[1], text: label === "" ? "origin" : label },
+      },
+    ],
+    text,
+  );
+}
+
+/** `B/2`, `2 B`: one axis along x and one along y, in either order. */
+export function crossingNamed(text: string, axes: readonly Thing<"gridAxis">[]): XY | null {
+  const names = text.split(/[\s/,·-]+/).filter((n) => n !== "");
+  if (names.length !== 2) return null;
+  const find = (along: "x" | "y", name: string) =>
+    axes.find((a) => a.along === along && a.label.toLowerCase() === name.toLowerCase());
+  const [one = "", two = ""] = names;
+  const x = find("x", one) ?? find("x", two);
+  const y = find("y", two) ?? find("y", one);
+  return x && y ? [x.at, y.at] : null;
+}
+
+async function coordinates(text: string): Promise<XY | null> {
+  if (text === "" || text.toLowerCase() === "origin") return [0, 0];
+  const parts = text.includes(";")
+    ? text.split(";")
+    : text.split(/,\s+|\s{2,}/).length === 2
+      ? text.split(/,\s+|\s{2,}/)
+      : text.split(/\s+/);
+  if (parts.length !== 2) return null;
+  const places: number[] = [];
+  for (const part of parts) {
+    try {
+      const query = { text: part.trim(), unit: projectUnit() };
+      places.push((await settled(api.GET("/api/length", { params: { query } }))).mm);
+    } catch {
+      return null;
+    }
+  }
+  return [places[0] ?? 0, places[1] ?? 0];
+}
+
+export async function setGridLine(by: { axis: "x" | "y" } | { bearing: number }): Promise<void> {
+  await Promise.all(refining);
+  const { drawing, picks } = useDesk.getState();
+  const [a, b] = picks;
+  if (drawing === null || !a || !b) return;
+  const [idA, idB] = [newId(), newId()];
+  const bearing = "bearing" in by ? by.bearing : null;
+  const axis = "axis" in by ? by.axis : (gridTurn()?.axis ?? "x");
+  await sendStatement("Grid line", [
+    addPick(idA, drawing, a),
+    addPick(idB, drawing, b),
+    { do: "add", type: "gridPick", id: newId(), values: { drawing, a: idA, b: idB, axis, bearing, hand: "picked" } },
+  ]);
+}
+
+/** Which way the picked line runs and by how much the picture will turn, counter-clockwise positive. */
+export function gridTurn(): { axis: "x" | "y"; degrees: number } | null {
+  const { drawing, picks } = useDesk.getState();
+  const map = fitMap(useProject.getState().rows, drawing);
+  const [a, b] = picks;
+  if (!map || !a || !b || distance(a.at, b.at) === 0) return null;
+  const [p, q] = [apply(map, a.at), apply(map, b.at)];
+  const angle = (Math.atan2(q[1] - p[1], q[0] - p[0]) * 180) / Math.PI;
+  const axis = Math.abs((((angle % 180) + 180) % 180) - 90) < 45 ? "y" : "x";
+  return { axis, degrees: turnTo(angle, axis === "y" ? 90 : 0) };
+}
+
+/** By how much a line at an angle must turn to run in a direction, whichever way round is nearer. */
+export function turnTo(angle: number, direction: number): number {
+  return -(((((angle - direction + 90) % 180) + 180) % 180) - 90);
+}
+
+/**
+ * The drawing's x direction on its page is known without picks, from the ink or as typed: stated as a line through its middle.
+ *
+ * @param degrees of the drawing's x axis on the page, counter-clockwise as seen
+ */
+export function squareBy(degrees: number, sigmaDegrees: number, hand: "ink" | "typed"): Promise<void> {
+  const { drawing } = useDesk.getState();
+  const row = drawing === null ? undefined : useProject.getState().rows.drawing.get(drawing);
+  if (drawing === null || !row) return Promise.resolve();
+  const half = Math.min(row.width, row.height) / 2;
+  const [cx, cy] = [row.left + row.width / 2, row.top + row.height / 2];
+  const rad = (degrees * Math.PI) / 180;
+  const [dx, dy] = [half * Math.cos(rad), -half * Math.sin(rad)];
+  // Two ends that scatter by s turn the line between them by √2 s over its length.
+  const sigmaPx = Math.max(0.001, (sigmaDegrees * Math.PI * half * Math.SQRT2) / 180);
+  const end = (at: XY): Picked => ({ at, sigmaPx, words: "", thicknessPx: null });
+  const [idA, idB] = [newId(), newId()];
+  return sendStatement(hand === "ink" ? "Square by the ink" : "Turn the drawing", [
+    ...ofHands([hand], row.id),
+    addPick(idA, drawing, end([cx - dx, cy - dy])),
+    addPick(idB, drawing, end([cx + dx, cy + dy])),
+    { do: "add", type: "gridPick", id: newId(), values: { drawing, a: idA, b: idB, axis: "x", bearing: null, hand } },
+  ]);
+}
+
+/** Operations that take back what an earlier one of the same kind stated. */
+function ofHands(hands: readonly string[], drawing: string): Operation[] {
+  return [...useProject.getState().rows.gridPick.values()]
+    .filter((g) => g.drawing === drawing && hands.includes(g.hand))
+    .flatMap((g) => removal("gridPick", g.id, [g.a, g.b]));
+}
+
+function addPick(id: string, drawing: string, p: Picked): Operation {
+  return { do: "add", type: "pick", id, values: { drawing, x: p.at[0], y: p.at[1], sigmaPx: p.sigmaPx } };
+}
+
+/**
+ * A statement about a drawing is tried first: slips are said before anything is taken, and where it would move the picture under
+ * what is traced already, the user says which of the two stays.
+ */
+export async function sendStatement(title: string, operations: Operation[], text: string | null = null): Promise<void> {
+  const { caution, drawing } = useDesk.getState();
+  const accepted = caution !== null && caution.text === text;
+  try {
+    const tried = await attempt(operations);
+    const [slip] = tried?.slips ?? [];
+    if (slip && text !== null && !accepted) {
+      useDesk.setState({ caution: { text, message: slip.message, wouldBeMm: slip.wouldBeMm } });
+      return;
+    }
+    const guess = drawing === null || (useProject.getState().rows.fit.get(drawing)?.isGuess ?? true);
+    const move = tried?.moves.find((m) => m.traced > 0 && m.mm > 0.5);
+    if (move && !guess) {
+      const pendingFit = { title, operations, mm: move.mm, traced: move.traced };
+      return useDesk.setState({ ...structuredClone(NOTHING_DRAFTED), pendingFit });
+    }
+  } catch (error) {
+    // Refused for what it is: said at the slip where there is one.
+    if (text !== null) return useDesk.setState({ slipError: (error as Refused).message });
+    useProject.setState({ trouble: (error as Refused).message });
+    return;
+  }
+  await sendDraft(title, operations);
+}
+
+/** The tracing stays and the picture moves, or both move together. */
+export function settlePendingFit(carry: boolean): void {
+  const { pendingFit } = useDesk.getState();
+  if (!pendingFit) return;
+  useDesk.setState({ pendingFit: null });
+  void change(pendingFit.title, pendingFit.operations, carry);
+}
+
+type Stated = "knownLength" | "gridPick" | "rectangle" | "controlPoint";
+
+/** What removing a statement takes: itself, and its picks where nothing else uses them. */
+export function removal(type: Stated, id: string, picks: readonly (string | null)[]): Operation[] {
+  const { rows } = useProject.getState();
+  const others = [
+    ...[...rows.knownLength.values()].filter((s) => s.id !== id).flatMap((s) => [s.a, s.b, s.c]),
+    ...[...rows.gridPick.values()].filter((s) => s.id !== id).flatMap((s) => [s.a, s.b]),
+    ...[...rows.rectangle.values()].filter((s) => s.id !== id).flatMap((s) => [s.a, s.b, s.c, s.d]),
+    ...[...rows.controlPoint.values()].filter((s) => s.id !== id).map((s) => s.pick),
+  ];
+  const alone = picks.filter((p): p is string => p !== null && !others.includes(p));
+  return [{ do: "remove", type, id }, ...alone.map((pick): Operation => ({ do: "remove", type: "pick", id: pick }))];
+}
+
+const REMOVED: Record<Stated, string> = {
+  knownLength: "Remove a known length",
+  gridPick: "Remove a grid line",
+  rectangle: "Remove a room of known size",
+  controlPoint: "Remove a placed point",
+};
+
+export function picksOf(type: Stated, id: string): (string | null)[] {
+  const { rows } = useProject.getState();
+  switch (type) {
+    case "knownLength": {
+      const l = rows.knownLength.get(id);
+      return l ? [l.a, l.b, l.c] : [];
+    }
+    case "gridPick": {
+      const g = rows.gridPick.get(id);
+      return g ? [g.a, g.b] : [];
+    }
+    case "rectangle": {
+      const r = rows.rectangle.get(id);
+      return r ? [r.a, r.b, r.c, r.d] : [];
+    }
+    case "controlPoint": {
+      const c = rows.controlPoint.get(id);
+      return c ? [c.pick] : [];
+    }
+  }
+}
+
+export function removeStatement(type: Stated, id: string): Promise<void> {
+  return sendStatement(REMOVED[type], removal(type, id, picksOf(type, id)));
+}

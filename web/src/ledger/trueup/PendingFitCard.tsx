@@ -1,0 +1,24 @@
+import { useDesk } from "../../desk/desk";
+import { grouped } from "../../desk/numbers";
+import { settlePendingFit } from "../../desk/picking";
+import { count } from "../../steps/status";
+import { Plain } from "../parts";
+
+/** Before a fit moves the picture under what is traced: by how much, and which of the two stays. */
+export function PendingFitCard() {
+  const pending = useDesk((s) => s.pendingFit);
+  if (!pending) return null;
+  return (
+    <section role="alert" className="border-b border-line bg-white px-4 py-3 text-[14px]" aria-label="The fit changes">
+      <p>
+        <b>{pending.title}</b> moves the picture by up to <b>{grouped(pending.mm, pending.mm < 10 ? 1 : 0)} mm</b> where{" "}
+        {count(pending.traced, "corner")} {pending.traced === 1 ? "is" : "are"} traced.
+      </p>
+      <div className="mt-2 flex flex-wrap gap-2">
+        <Plain onClick={() => settlePendingFit(false)}>Keep the tracing</Plain>
+        <Plain onClick={() => settlePendingFit(true)}>Carry it along</Plain>
+        <Plain onClick={() => useDesk.setState({ pendingFit: null })}>Leave the fit as it is</Plain>
+      </div>
+    </section>
+  );
+}

@@ -1,0 +1,156 @@
+import { useState } from "react";
+import type { Operation, Refused } from "../../api/client";
+import { api, settled } from "../../api/client";
+import { newId } from "../../api/ids";
+import { useDesk } from "../../desk/desk";
+import { projectUnit, read } from "../../desk/draft";
+import { change, useProject } from "../../project/store";
+import { Field, OneOf, Plain } from "../parts";
+
+/** A point of the drawing goes onto the origin, a place, or a crossing of the setting-out grid; the grid itself is typed or picked. */
+export function PlacePanel() {
+  const placing = useDesk((s) => s.placing);
+  const axes = useProject((s) => s.rows.gridAxis);
+  return (
+    <section className="border-b border-line bg-white px-4 py-3 text-[13px]" aria-label="Place">
+      <OneOf
+        label="The next pick is"
+        value={placing}
+        of={[
+          ["point", "a point"],
+          ["axis x", "an axis up"],
+          ["axis y", "an axis across"],
+        ]}
+        set={(value) => useDesk.setState({ placing: value, picks: [], slip: null })}
+      />
+      <p className="mt-2 text-quiet">
+        {placing === "point"
+          ? `Point near a corner or column and say where it lies${axes.size > 0 ? ", B/2 for a crossing" : ""}. Two of them give size and turn as well.`
+          : "Point at the axis on the drawing and give its label."}
+      </p>
+      <SpacedAxes along="x" first="1" />
+      <SpacedAxes along="y" first="A" />
+      <Columns />
+    </section>
+  );
+}
+
+/** Axes by their spacings, in one go. */
+function SpacedAxes({ along, first }: { along: "x" | "y"; first: string }) {
+  const axes = useProject((s) => s.rows.gridAxis);
+  const here = [...axes.values()].filter((a) => a.along === along).sort((a, b) => a.at - b.at);
+  const [label, setLabel] = useState(first);
+  const [text, setText] = useState("");
+  const [error, setError] = useState<string | null>(null);
+  const set = async () => {
+    try {
+      const query = { text, unit: projectUnit(), first: label };
+      const { places, labels } = await settled(api.GET("/api/spacings", { params: { query } }));
+      const operations: Operation[] = [
+        ...here.map((a): Operation => ({ do: "remove", type: "gridAxis", id: a.id })),
+        ...places.map(
+          (at, i): Operation => ({
+            do: "add",
+            type: "gridAxis",
+            id: newId(),
+            values: { along, at, label: labels[i] ?? `${i + 1}` },
+          }),
+        ),
+      ];
+      setError(null);
+      await change(`Axes along ${along}`, operations);
+      setText("");
+    } catch (refused) {
+      setError((refused as Refused).message);
+    }
+  };
+  return (
+    <form
+      className="mt-2 border-t border-line pt-2"
+      onSubmit={(e) => {
+        e.preventDefault();
+        void set();
+      }}
+    >
+      <div className="flex items-end gap-2">
+        <div className="w-12">
+          <Field label="from" value={label} onChange={setLabel} />
+        </div>
+        <Field label={`spacings along ${along}`} value={text} onChange={setText} placeholder="5 x 6000" />
+        <button type="submit" className="rounded border border-line bg-white px-2 py-1" disabled={text.trim() === ""}>
+          Set
+        </button>
+      </div>
+      {error && (
+        <p role="alert" className="mt-1 text-rust">
+          {error}
+        </p>
+      )}
+      {here.length > 0 && (
+        <p className="mt-1 text-quiet">
+          {here.map((a) => a.label).join(" ")}{" "}
+          <Plain
+            onClick={() =>
+              void change(
+                `Remove axes along ${along}`,
+                here.map((a): Operation => ({ do: "remove", type: "gridAxis", id: a.id })),
+              )
+            }
+          >
+            Remove
+          </Plain>
+        </p>
+      )}
+    </form>
+  );
+}
+
+/** Columns at every crossing of the grid, or none. */
+function Columns() {
+  const { gridAxis, column } = useProject((s) => s.rows);
+  const storey = useDesk((s) => s.storey);
+  const [size, setSize] = useState("350");
+  const along = (axis: "x" | "y") => [...gridAxis.values()].filter((a) => a.along === axis);
+  const [xs, ys] = [along("x"), along("y")];
+  const here = [...column.values()].filter((c) => c.storey === storey);
+  if (storey === null || (xs.length * ys.length === 0 && here.length === 0)) return null;
+  const set = async () => {
+    const side = await read(size);
+    if (side === null) return;
+    const has = (x: number, y: number) => here.some((c) => Math.hypot(c.x - x, c.y - y) < 1);
+    const operations = xs.flatMap((x) =>
+      ys
+        .filter((y) => !has(x.at, y.at))
+        .map(
+          (y): Operation => ({
+            do: "add",
+            type: "column",
+            id: newId(),
+            values: { storey, x: x.at, y: y.at, width: side, depth: side, round: false },
+          }),
+        ),
+    );
+    if (operations.length > 0) await change("Columns on the grid", operations);
+  };
+  return (
+    <div className="mt-2 flex items-end gap-2 border-t border-line pt-2">
+      <div className="w-20">
+        <Field label="columns" value={size} onChange={setSize} />
+      </div>
+      <Plain onClick={() => void set()}>At every crossing</Plain>
+      {here.length > 0 && (
+        <Plain
+          danger
+          onClick={() =>
+            void change(
+              "Remove columns",
+              here.map((c): Operation => ({ do: "remove", type: "column", id: c.id })),
+            )
+          }
+        >
+          Remove {here.length}
+        </Plain>
+      )}
+    </div>
+  );
+}

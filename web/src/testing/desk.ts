@@ -1,0 +1,193 @@
+import { vi } from "vitest";
+import type { FitReport, Operation, Row, State } from "../api/client";
+import { NOTHING_DRAFTED, useDesk } from "../desk/desk";
+import { noRows, withRows } from "../project/rows";
+import { type Attempt, useProject } from "../project/store";
+
+/** What a server that knows of nothing answers. */
+export const EMPTY: State = {
+  revision: 1,
+  change: null,
+  changeRevision: null,
+  steps: { undo: null, redo: null },
+  tolerance: 20,
+  pages: [],
+  rows: [],
+  removed: [],
+  fits: [],
+  derived: [],
+};
+
+export function json(body: unknown, status = 200): Response {
+  return new Response(JSON.stringify(body), { status, headers: { "Content-Type": "application/json" } });
+}
+
+export const STOREY = "00000000-0000-7000-8000-0000000000aa";
+export const DRAWING = "00000000-0000-7000-8000-0000000000dd";
+
+export const row = (type: Row["type"], id: string, values: Row["values"]): Row => ({ type, id, revision: 1, values });
+
+export function report(values: Partial<FitReport> = {}): FitReport {
+  return {
+    drawing: DRAWING,
+    model: "similar",
+    pixelToMm: [],
+    mmPerPixel: 10,
+    rotationDegrees: 0,
+    slantDegrees: 0,
+    stretch: { x: 1, y: 1 },
+    determined: { scale: true, turn: true, place: false },
+    degreesOfFreedom: 1,
+    s0: 1,
+    holds: true,
+    rmsMm: 0,
+    plusMinusMmPer10m: 10,
+    lengths: [],
+    grid: [],
+    points: [],
+    offers: [],
+    rectangles: [],
+    statedScale: null,
+    blamed: null,
+    advice: [],
+    scale: 50,
+    basis: "lengths",
+    legibility: { partitionPx: 20, plusMinusMm: 3, words: "Clear" },
+    ...values,
+  };
+}
+
+export interface Sent {
+  title: string;
+  operations: Operation[];
+  tracing?: string;
+}
+
+/** Answers of a stubbed server by the end of the path; changes are kept in `sent`. */
+export interface Serving {
+  sent: Sent[];
+  asked: URL[];
+  tried: Attempt;
+  found: unknown;
+  ticks: unknown;
+}
+
+/** A rectangle of 6 × 4 m on its centre lines, 200 thick, over a picture of 10 mm per pixel turned 2° to the left. */
+export function plan(): Row[] {
+  const node = (id: string, x: number, y: number) => row("node", id, { storey: STOREY, drawing: null, x, y });
+  const wall = (id: string, fromNode: string, toNode: string) =>
+    row("wall", id, {
+      storey: STOREY,
+      fromNode,
+      toNode,
+      thickness: 200,
+      height: null,
+      line: "centre",
+      evidence: "ink",
+    });
+  const [c, s] = [10 * Math.cos(Math.PI / 90), 10 * Math.sin(Math.PI / 90)];
+  return [
+    row("project", "p", { name: "P", purpose: "planning", unit: "mm" }),
+    row("storey", STOREY, { name: "Ground", elevation: 0, height: 2700 }),
+    row("drawing", DRAWING, {
+      storey: STOREY,
+      page: "g",
+      name: "d",
+      kind: "plan",
+      left: 0,
+      top: 0,
+      width: 900,
+      height: 900,
+      fade: 1,
+    }),
+    row("fit", DRAWING, {
+      model: "similar",
+      isGuess: false,
+      m00: c,
+      m01: s,
+      m02: 0,
+      m10: s,
+      m11: -c,
+      m12: 0,
+      m20: 0,
+      m21: 0,
+      m22: 1,
+      plusMinusMmPer10m: 10,
+    }),
+    node("n1", 0, 0),
+    node("n2", 6000, 0),
+    node("n3", 6000, 4000),
+    node("n4", 0, 4000),
+    wall("south", "n1", "n2"),
+    wall("east", "n2", "n3"),
+    wall("north", "n3", "n4"),
+    wall("west", "n4", "n1"),
+  ];
+}
+
+/** The rectangle on the desk, with a server that says yes to everything unless told otherwise. */
+export function deskWithPlan(): Serving {
+  const serving: Serving = { sent: [], asked: [], tried: { fits: [], slips: [], moves: [] }, found: null, ticks: null };
+  vi.stubGlobal("fetch", async (request: Request) => {
+    const url = new URL(request.url);
+    const { pathname, searchParams } = url;
+    serving.asked.push(url);
+    if (pathname === "/api/length") {
+      // As the server does: no figure, no length.
+      const mm = Number.parseFloat(searchParams.get("text") ?? "");
+      return Number.isFinite(mm)
+        ? json({ mm, stepMm: 1 })
+        : json({ error: { code: "unreadable-length", message: "No length.", at: "0" } }, 422);
+    }
+    if (pathname.endsWith("/try")) return json(serving.tried);
+    if (pathname.endsWith("/found")) return json({ found: serving.found });
+    if (pathname.endsWith("/ticks")) return json({ count: serving.ticks });
+    serving.sent.push(JSON.parse(await request.text()));
+    return json({ ...EMPTY, revision: 2 });
+  });
+  useProject.setState({
+    id: "00000000-0000-7000-8000-0000000000ff",
+    revision: 1,
+    rows: withRows(noRows(), plan()),
+    derived: new Map([
+      [
+        STOREY,
+        {
+          id: STOREY,
+          outlines: [],
+          rooms: [
+            {
+              id: null,
+              name: null,
+              polygon: [
+                [100, 100],
+                [5900, 100],
+                [5900, 3900],
+                [100, 3900],
+              ],
+              holes: [],
+              netAreaM2: 22.04,
+              label: [3000, 2000],
+            },
+          ],
+          openings: [],
+          leaks: [],
+          areas: { grossFloorM2: 0, netFloorM2: 0, structureM2: 0 },
+          findings: [],
+        },
+      ],
+    ]),
+  });
+  useDesk.setState({
+    step: "trace",
+    storey: STOREY,
+    drawing: DRAWING,
+    view: { x: 3000, y: 2000, k: 0.1 },
+    line: "centre",
+    thickness: 100,
+    holdSquare: true,
+    selected: null,
+    ...structuredClone(NOTHING_DRAFTED),
+  });
+  return serving;
+}
