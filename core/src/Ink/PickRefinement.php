@@ -36,10 +36,30 @@ final readonly class PickRefinement
     /** grey levels: pencil stands out by some thirty, grain by less than this */
     private const FAINTEST = 9.0;
     private const ROUNDED_PX = 4.5;
+    /** px that a wall is followed through */
+    private const MOST_WALL_PX = 160.0;
 
-    /** @param float|null $mmPerPixel tells pens from walls; null where nothing is known */
-    private function __construct(private GreyRaster $window, private float $x, private float $y, private float $reach, private ?float $mmPerPixel)
+    /** @var \Closure(int, int, int, int): GreyRaster */
+    private \Closure $read;
+    private GreyRaster $window;
+    private int $left;
+    private int $top;
+    private float $x;
+    private float $y;
+
+    /**
+     * @param callable(int, int, int, int): GreyRaster $window
+     * @param int $half half side of the window, px
+     * @param float|null $mmPerPixel tells pens from walls; null where nothing is known
+     */
+    private function __construct(callable $window, PixelPoint $pick, int $half, private float $reach, private ?float $mmPerPixel, private bool $lightOnDark)
     {
+        $this->read = $window(...);
+        [$left, $top] = [(int) floor($pick->x) - $half, (int) floor($pick->y) - $half];
+        $raster = $window($left, $top, 2 * $half, 2 * $half);
+        $this->window = $lightOnDark ? $raster->inverted() : $raster;
+        [$this->left, $this->top] = [max(0, $left), max(0, $top)];
+        [$this->x, $this->y] = [$pick->x - $this->left, $pick->y - $this->top];
     }
 
     /**
@@ -51,20 +71,14 @@ final readonly class PickRefinement
     public static function near(callable $window, PixelPoint $pick, float $reach, ?float $mmPerPixel = null, bool $lightOnDark = false, bool $cornersOnly = false): ?Found
     {
         $reach = max(2.0, min(self::MOST_REACH, $reach));
-        $half = (int) ceil(max(self::LEAST_HALF, $reach + self::MARGIN));
-        [$left, $top] = [(int) floor($pick->x) - $half, (int) floor($pick->y) - $half];
-        $raster = $window($left, $top, 2 * $half, 2 * $half);
-        $raster = $lightOnDark ? $raster->inverted() : $raster;
-        [$left, $top] = [max(0, $left), max(0, $top)];
-        $found = (new self($raster, $pick->x - $left, $pick->y - $top, $reach, $mmPerPixel))->found($cornersOnly);
+        $near = new self($window, $pick, (int) ceil(max(self::LEAST_HALF, $reach + self::MARGIN)), $reach, $mmPerPixel, $lightOnDark);
+        $found = $near->found($cornersOnly);
         if (null === $found && !$cornersOnly) {
-            $half = (int) ceil(self::COLUMN_PX * 0.75);
-            [$left, $top] = [max(0, (int) floor($pick->x) - $half), max(0, (int) floor($pick->y) - $half)];
-            $raster = $window($left, $top, 2 * $half, 2 * $half);
-            $found = (new self($lightOnDark ? $raster->inverted() : $raster, $pick->x - $left, $pick->y - $top, $reach, $mmPerPixel))->column(false);
+            $near = new self($window, $pick, (int) ceil(self::COLUMN_PX * 0.75), $reach, $mmPerPixel, $lightOnDark);
+            $found = $near->column(false);
         }
 
-        return null === $found ? null : new Found($found->kind, new PixelPoint($found->at->x + $left, $found->at->y + $top), $found->sigmaPx, $found->alongDegrees, $found->thicknessPx);
+        return null === $found ? null : new Found($found->kind, new PixelPoint($found->at->x + $near->left, $found->at->y + $near->top), $found->sigmaPx, $found->alongDegrees, $found->thicknessPx);
     }
 
     private function found(bool $cornersOnly): ?Found
@@ -160,8 +174,48 @@ final readonly class PickRefinement
             new PixelPoint($best->nx * $off + $this->x, $best->ny * $off + $this->y),
             max(self::FLOOR_PX, $best->sigma),
             $degrees,
-            $this->thickness($best, $lines, $edges),
+            $this->thickness($best, $lines, $edges) ?? (null === $best->width ? $this->walkedThrough($best, $off) : null),
         );
+    }
+
+    /** A wall thicker than the window shows: from its face into the dark, until it grows light again. */
+    private function walkedThrough(EdgeLine $face, float $off): ?float
+    {
+        $most = self::MOST_WALL_PX;
+        [$fx, $fy] = [$face->nx * $off + $this->x + $this->left, $face->ny * $off + $this->y + $this->top];
+        [$left, $top] = [max(0, (int) floor(min($fx, $fx - $most * $face->nx)) - 3), max(0, (int) floor(min($fy, $fy - $most * $face->ny)) - 3)];
+        $raster = ($this->read)($left, $top, (int) ceil($most * abs($face->nx)) + 7, (int) ceil($most * abs($face->ny)) + 7);
+        $raster = $this->lightOnDark ? $raster->inverted() : $raster;
+        $at = static function (float $t) use ($face, $fx, $fy, $left, $top, $raster): ?float {
+            [$sum, $n] = [0.0, 0];
+            // Averaged a little along the face: one speck is no end of a wall.
+            for ($k = -2; $k <= 2; ++$k) {
+                $x = (int) floor($fx + $t * $face->nx - $k * $face->ny) - $left;
+                $y = (int) floor($fy + $t * $face->ny + $k * $face->nx) - $top;
+                if ($x >= 0 && $y >= 0 && $x < $raster->width && $y < $raster->height) {
+                    $sum += \ord($raster->bytes[$y * $raster->width + $x]);
+                    ++$n;
+                }
+            }
+
+            return 0 === $n ? null : $sum / $n;
+        };
+        [$light, $dark] = [$at(2.5), $at(-2.5)];
+        if (null === $light || null === $dark) {
+            return null;
+        }
+        $level = ($light + $dark) / 2.0;
+        for ($t = 2.5; $t < $most; $t += 0.5) {
+            $here = $at(-$t);
+            if (null === $here) {
+                return null;
+            }
+            if ($here > $level) {
+                return $t;
+            }
+        }
+
+        return null;
     }
 
     /**

@@ -17,7 +17,8 @@ use Plinth\Server\Source\PageInk;
 /** Looks whether a known length is one of the usual slips: against the other statements, or against what its own ends show. */
 final readonly class SlipFinder
 {
-    private const REACH_PX = 4.0;
+    private const REACH_PX = 3.0;
+    private const BESIDE_PX = [45, 110];
 
     public function __construct(private EntityManagerInterface $entities, private PageInk $ink)
     {
@@ -64,13 +65,18 @@ final readonly class SlipFinder
         }
         foreach ([$a, $b] as $id) {
             $at = $observations->pick($id)->at;
-            // A corner has no thickness: a little way in along the length, and beside it, one of the faces has.
-            foreach ([[0, 0], [14, 0], [-14, 0], [0, 14], [0, -14]] as [$dx, $dy]) {
-                $found = PickRefinement::near($page->window(...), new PixelPoint($at->x + $dx, $at->y + $dy), self::REACH_PX, $mmPerPixel, $page->lightOnDark);
-                if (null !== $found?->thicknessPx) {
-                    $walls[] = $found->thicknessPx;
-                    break;
+            // A corner has no thickness, and beside it the other wall runs on: some way along, the faces tell.
+            $seen = [];
+            foreach (self::BESIDE_PX as $d) {
+                foreach ([[$d, 0], [-$d, 0], [0, $d], [0, -$d]] as [$dx, $dy]) {
+                    $found = PickRefinement::near($page->window(...), new PixelPoint($at->x + $dx, $at->y + $dy), self::REACH_PX + 0.05 * $d, $mmPerPixel, $page->lightOnDark);
+                    if (null !== $found?->thicknessPx) {
+                        $seen[] = $found->thicknessPx;
+                    }
                 }
+            }
+            if ([] !== $seen) {
+                $walls[] = min($seen);
             }
         }
 

@@ -54,6 +54,15 @@ export function Board({ children }: { children?: React.ReactNode }) {
       }
     }
     const pointer = model(at);
+    const { pointer: before, view } = useDesk.getState();
+    // Moved by nothing: what was found there still holds.
+    if (
+      before &&
+      Math.hypot(before[0] - pointer[0], before[1] - pointer[1]) * view.k < 0.25 &&
+      !e.altKey &&
+      !e.shiftKey
+    )
+      return;
     const snap = snapAt(pointer, e.altKey);
     useDesk.setState({ pointer, snap });
     // The ink is asked when the hand rests; Alt holds it off, Shift wants corners only.

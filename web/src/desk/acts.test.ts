@@ -1,4 +1,5 @@
 import { beforeEach, describe, expect, it, vi } from "vitest";
+import type { Row } from "../api/client";
 import { withRows } from "../project/rows";
 import { useProject } from "../project/store";
 import { DRAWING, deskWithPlan, row, type Sent } from "../testing/desk";

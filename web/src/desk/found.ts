@@ -29,7 +29,8 @@ export function lookNear(pointer: XY, corners: boolean): void {
   clearTimeout(timer);
   asking?.abort();
   timer = setTimeout(async () => {
-    const snap = await inkAt(pointer, corners);
+    asking = new AbortController();
+    const snap = await inkAt(pointer, corners, asking.signal);
     // Where the pointer has gone on meanwhile, the answer is of no use.
     if (snap && useDesk.getState().pointer === pointer) useDesk.setState({ snap });
   }, REST);
@@ -41,7 +42,7 @@ export function lookAway(): void {
 }
 
 /** What the ink shows near a model point: the corner, column, line or face that a pick there means. */
-export async function inkAt(pointer: XY, corners: boolean): Promise<Snap | null> {
+export async function inkAt(pointer: XY, corners: boolean, signal?: AbortSignal): Promise<Snap | null> {
   const { drawing } = useDesk.getState();
   const { rows, pages } = useProject.getState();
   const map = fitMap(rows, drawing);
@@ -49,7 +50,6 @@ export async function inkAt(pointer: XY, corners: boolean): Promise<Snap | null>
   if (!map || !row || pages.get(row.page)?.state !== "ready") return null;
   const [x, y] = apply(inverse(map), pointer);
   const trued = rows.fit.get(row.id)?.isGuess === false;
-  asking = new AbortController();
   try {
     const { found } = await settled(
       api.GET("/api/pages/{id}/found", {
@@ -63,7 +63,7 @@ export async function inkAt(pointer: XY, corners: boolean): Promise<Snap | null>
             ...(corners ? { only: "corners" as const } : {}),
           },
         },
-        signal: asking.signal,
+        ...(signal ? { signal } : {}),
       }),
     );
     if (!found) return null;

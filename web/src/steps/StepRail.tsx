@@ -1,6 +1,6 @@
 import { goTo, setAct, useDeskFields } from "../desk/desk";
 import { useProject } from "../project/store";
-import { isDone, statusOf } from "./status";
+import { foundInInk, isDone, statusOf } from "./status";
 import { STEPS } from "./steps";
 
 /** The running order: five steps, each with its state; the current one opens to its acts. */
@@ -54,7 +54,9 @@ export function StepRail() {
                     <span className="font-semibold">{entry.label}</span>
                     <kbd>{entry.key}</kbd>
                   </span>
-                  <span className="block text-[13px] leading-4.5 text-quiet">{entry.when}</span>
+                  <span className="block text-[13px] leading-4.5 text-quiet">
+                    {entry.act === "square" ? (foundInInk(project, desk.drawing) ?? entry.when) : entry.when}
+                  </span>
                 </button>
               ))}
           </div>

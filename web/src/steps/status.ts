@@ -1,5 +1,6 @@
 import type { DeskState, Step } from "../desk/desk";
 import { plusMinus } from "../desk/numbers";
+import { inkOffGrid } from "../desk/snap";
 import type { ProjectState } from "../project/store";
 
 /** Each step's state in one line. */
@@ -54,4 +55,10 @@ export function isDone(step: Step, project: ProjectState, desk: Pick<DeskState, 
 
 export function count(n: number, word: string): string {
   return `${n} ${word}${n === 1 ? "" : "s"}`;
+}
+
+/** What the ink says of the turn, until something is stated about it. */
+export function foundInInk(project: ProjectState, drawing: string | null): string | null {
+  const off = project.fits.get(drawing ?? "")?.determined.turn ? null : inkOffGrid(project, drawing);
+  return off === null ? null : `${Math.abs(off).toFixed(2)}° found in the ink`;
 }

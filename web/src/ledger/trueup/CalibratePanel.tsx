@@ -120,7 +120,7 @@ export function Typed({ label, value, set }: { label: string; value: string; set
 }
 
 const PAPERS = [
-  { name: "by the scan's resolution", mm: null },
+  { name: "by resolution", mm: null },
   { name: "on A4", mm: 297 },
   { name: "on A3", mm: 420 },
   { name: "on A2", mm: 594 },
