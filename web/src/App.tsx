@@ -1,29 +1,26 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { api, settled } from "./api/client";
+import { MeterPage } from "./meter/MeterPage";
 import { ProjectPage } from "./project/ProjectPage";
 import { ProjectsPage } from "./project/ProjectsPage";
 import { SignInPage } from "./project/SignInPage";
 
-/** `#/project/ID` opens a project, anything else the list. */
-function projectInAddress(): string | null {
-  return /^#\/project\/([0-9a-f-]{36})$/.exec(window.location.hash)?.[1] ?? null;
-}
-
-function useProjectInAddress(): string | null {
-  const [id, setId] = useState(projectInAddress);
+/** `#/project/ID` opens a project, `#/meter` the simulated distance meter, anything else the list. */
+function useAddress(): { project: string | null; meter: boolean } {
+  const [hash, setHash] = useState(window.location.hash);
   useEffect(() => {
-    const onHash = () => setId(projectInAddress());
+    const onHash = () => setHash(window.location.hash);
     window.addEventListener("hashchange", onHash);
     return () => window.removeEventListener("hashchange", onHash);
   }, []);
-  return id;
+  return { project: /^#\/project\/([0-9a-f-]{36})$/.exec(hash)?.[1] ?? null, meter: hash === "#/meter" };
 }
 
 export function App() {
   const queries = useQueryClient();
   const { data, error } = useQuery({ queryKey: ["account"], queryFn: () => settled(api.GET("/api/account")) });
-  const project = useProjectInAddress();
+  const { project, meter } = useAddress();
   if (error) {
     return (
       <main className="p-10">
@@ -35,6 +32,7 @@ export function App() {
   if (!data) return null;
   const refresh = () => queries.invalidateQueries();
   if (!data.account) return <SignInPage demo={data.demo} onSignedIn={refresh} />;
+  if (meter) return <MeterPage />;
   if (project) return <ProjectPage key={project} id={project} account={data.account} onSignedOut={refresh} />;
   return <ProjectsPage account={data.account} onSignedOut={refresh} />;
 }

@@ -22,7 +22,7 @@ final readonly class Advice
         }
         $blamed = Blamed::in($fit, $observations, $frame);
         if (null !== $blamed) {
-            $advice[] = new self('suspect', \sprintf('The length of %.0f mm disagrees with the rest, which would agree with %.0f mm.', $blamed->length->mm, $blamed->readsMm));
+            $advice[] = new self('suspect', \sprintf('The length of %s mm disagrees with the rest, which would agree with %s mm.', self::grouped($blamed->length->mm), self::grouped($blamed->readsMm)));
         }
         if (!$fit->holds && 1 === $fit->degreesOfFreedom) {
             $advice[] = new self('two-disagree', 'The statements disagree by more than they claim, and nothing tells which is wrong. One more known length will tell.');
@@ -48,6 +48,12 @@ final readonly class Advice
         }
 
         return $advice;
+    }
+
+    /** Thousands apart by a thin space that does not break. */
+    private static function grouped(float $mm): string
+    {
+        return number_format($mm, 0, '.', "\u{202F}");
     }
 
     private static function figure(float $mm): string

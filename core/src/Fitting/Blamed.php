@@ -13,8 +13,9 @@ final readonly class Blamed
      * @param float $readsMm what it reads when the fit does without it
      * @param float $plusMinusMm of that reading
      * @param float|null $plusMinusMmPer10m ± of the fit without it
+     * @param float $chiSquare of the fit without it
      */
-    private function __construct(public KnownLength $length, public float $readsMm, public float $plusMinusMm, public ?float $plusMinusMmPer10m)
+    private function __construct(public KnownLength $length, public float $readsMm, public float $plusMinusMm, public ?float $plusMinusMmPer10m, public float $chiSquare)
     {
     }
 
@@ -42,7 +43,7 @@ final readonly class Blamed
         }
         foreach ($rest->lengths as $result) {
             if ($result->id === $length->id && $rest->determined->scale) {
-                return new self($length, $result->fittedMm, $result->plusMinusMm, $rest->plusMinusMmPer10m);
+                return new self($length, $result->fittedMm, $result->plusMinusMm, $rest->plusMinusMmPer10m, $rest->chiSquare);
             }
         }
 

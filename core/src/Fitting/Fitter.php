@@ -131,12 +131,12 @@ final readonly class Fitter
             $rectangle->depthMm + ($off[2] + $off[3]) / 2.0,
             rad2deg($adjustment->residual($equations->condition($key.'/square'))),
             2.0 * $widen * max($sigmas),
-            max(array_map(static fn (string $side): float => abs($adjustment->standardised($key.$side)), $sides)),
+            max(abs($adjustment->standardised($key.'/ab', $key.'/dc')), abs($adjustment->standardised($key.'/bc', $key.'/ad'))),
             str_starts_with((string) $suspect, $key.'/'),
         );
     }
 
-    /** The one condition that data snooping points at; null when none does or, with one redundancy, none can be blamed. */
+    /** The one figure that data snooping points at; null when none does or, with one redundancy, none can be blamed. */
     private function suspect(Adjustment $adjustment, Equations $equations, int $dof): ?string
     {
         if ($dof < 2) {
@@ -144,11 +144,11 @@ final readonly class Fitter
         }
         $worst = null;
         $largest = self::SUSPECT_W;
-        foreach ($equations->blamable() as $key) {
-            $w = abs($adjustment->standardised($key));
+        foreach ($equations->blamable() as $figure => $keys) {
+            $w = abs($adjustment->standardised(...$keys));
             if ($w > $largest) {
                 $largest = $w;
-                $worst = $key;
+                $worst = $figure;
             }
         }
 

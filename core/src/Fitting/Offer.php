@@ -28,6 +28,8 @@ final readonly class Offer
      */
     public static function beyond(Fit $fit, Observations $observations, PageFrame $frame, FitStart $start): ?self
     {
+        // One wrong figure may explain as much as a larger model would, with less.
+        $blamed = Blamed::in($fit, $observations, $frame);
         foreach ($fit->model->larger() as $k => $model) {
             $more = $k + 1;
             // With nothing left over a larger model agrees with everything, and that says nothing.
@@ -41,7 +43,8 @@ final readonly class Offer
             }
             $saved = $fit->chiSquare - $larger->chiSquare;
             $moved = self::moved($fit, $larger, $frame);
-            if ($saved > self::SAVES[$more] && $moved > self::MOVES_PX && !self::hangsOnOne($larger)) {
+            $isOneFigure = null !== $blamed && $fit->chiSquare - $blamed->chiSquare >= $saved;
+            if ($saved > self::SAVES[$more] && $moved > self::MOVES_PX && !$isOneFigure && !self::hangsOnOne($larger)) {
                 return new self($larger, $saved, $moved, self::evidence($larger));
             }
         }

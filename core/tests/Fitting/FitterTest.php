@@ -123,7 +123,7 @@ final class FitterTest extends TestCase
         self::assertSame([false, false, false, true], array_map(static fn ($l): bool => $l->suspect, $fit->lengths));
         self::assertFalse($fit->holds);
         $advice = array_column(array_map(static fn (Advice $a): array => [$a->code, $a->message], Advice::on($fit, $observations, $this->frame)), 1, 0);
-        self::assertStringContainsString('agree with 9000 mm', $advice['suspect']);
+        self::assertStringContainsString("agree with 9\u{202f}000 mm", $advice['suspect']);
     }
 
     public function testOfTwoThatDisagreeNeitherIsBlamed(): void

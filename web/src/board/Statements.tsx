@@ -1,6 +1,7 @@
 import { useDesk } from "../desk/desk";
 import { picksWanted } from "../desk/picking";
 import { fitMap, inOrder } from "../desk/selectors";
+import { inkOffGrid } from "../desk/snap";
 import type { Thing } from "../project/rows";
 import { useProject } from "../project/store";
 import { apply, type Map2, middle, type XY } from "./geometry";
@@ -10,6 +11,8 @@ import { ends, OCHRE, PLUM, RUST, StatedLine, Tag, TEAL } from "./marks";
 export function Statements({ screen }: { screen: Map2 }) {
   const drawing = useDesk((s) => s.drawing);
   const selected = useDesk((s) => s.selected);
+  // In the truth plot the remaining errors speak instead.
+  const plain = useDesk((s) => s.truthPlot);
   const rows = useProject((s) => s.rows);
   const fits = useProject((s) => s.fits);
   const map = fitMap(rows, drawing);
@@ -43,12 +46,14 @@ export function Statements({ screen }: { screen: Map2 }) {
           <g key={length.id} opacity={selected && selected.id !== length.id ? 0.55 : 1}>
             {c && <line {...ends(a, c)} stroke={colour} strokeWidth={1.4} strokeDasharray="1 4" />}
             <StatedLine a={from} b={b} colour={colour} {...(dash ? { dash } : {})} />
-            <Tag
-              at={besideLine(from, b)}
-              text={length.heldOut ? `${length.text} ?` : length.text}
-              colour={colour}
-              dashed={length.heldOut}
-            />
+            {!plain && (
+              <Tag
+                at={besideLine(from, b)}
+                text={length.heldOut ? `${length.text} ?` : length.text}
+                colour={colour}
+                dashed={length.heldOut}
+              />
+            )}
           </g>
         );
       })}
@@ -117,7 +122,7 @@ function foot(p: XY, a: XY, b: XY): XY {
 }
 
 /** Beside the middle of a line, off its own ink. */
-function besideLine(a: XY, b: XY): XY {
+export function besideLine(a: XY, b: XY): XY {
   const [x, y] = middle(a, b);
   const upright = Math.abs(b[1] - a[1]) > Math.abs(b[0] - a[0]);
   return upright ? [x + 34, y] : [x, y - 17];
@@ -154,7 +159,9 @@ export function DraftedPicks({ screen, map, tip }: { screen: Map2; map: Map2; ti
     const line = [...points, ...(next ? [next] : [])];
     return (
       <g>
-        {desk.ghost.mm && <SizeGhost mm={desk.ghost.mm} from={desk.picks[0]?.at ?? null} {...{ tip, map, screen }} />}
+        {desk.ghost.mm && (
+          <SizeGhost mm={desk.ghost.mm} picks={desk.picks.map((p) => p.at)} {...{ tip, map, screen }} />
+        )}
         {line.length > 1 && (
           <polygon
             points={line.map((p) => p.join(",")).join(" ")}
@@ -223,26 +230,27 @@ function Tick({ at, a, b, number, of }: { at: XY; a: XY; b: XY; number: number; 
   );
 }
 
-/** A rectangle of typed true size laid over the picture: from the first corner picked, or round the pointer. */
-function SizeGhost(props: { mm: readonly [number, number]; from: XY | null; tip: XY | null; map: Map2; screen: Map2 }) {
-  const { mm, from, tip, map, screen } = props;
-  const corner = from ? apply(map, from) : null;
-  const [w, d] = mm;
-  const anchor: XY | null = corner ?? (tip ? [tip[0] - w / 2, tip[1] - d / 2] : null);
-  if (!anchor) return null;
-  // From a corner it opens toward the pointer.
-  const sx = corner && tip && tip[0] < corner[0] ? -1 : 1;
-  const sy = corner && tip && tip[1] < corner[1] ? -1 : 1;
-  const ring = [
-    [0, 0],
-    [w, 0],
-    [w, d],
-    [0, d],
-  ].map(([x = 0, y = 0]) => apply(screen, [anchor[0] + sx * x, anchor[1] + sy * y]));
+/**
+ * A rectangle of typed true size laid over the picture: round the pointer, from the first corner picked, or along the side picked. It
+ * lies with the drawing's own grid, which until it is squared is the grid of its ink.
+ */
+function SizeGhost(props: {
+  mm: readonly [number, number];
+  picks: readonly XY[];
+  tip: XY | null;
+  map: Map2;
+  screen: Map2;
+}) {
+  const { mm, picks, tip, map, screen } = props;
+  const drawing = useDesk((s) => s.drawing);
+  const off = useProject((s) => inkOffGrid(s, drawing)) ?? 0;
+  const [a, b, c] = picks.map((p) => apply(map, p));
+  const ring = ghostRing(mm, { a, b, beyond: c ?? tip }, (off * Math.PI) / 180);
+  if (!ring) return null;
   return (
     <polygon
       data-testid="size-ghost"
-      points={ring.map((p) => p.join(",")).join(" ")}
+      points={ring.map((p) => apply(screen, p).join(",")).join(" ")}
       fill={PLUM}
       fillOpacity={0.1}
       stroke={PLUM}
@@ -250,4 +258,44 @@ function SizeGhost(props: { mm: readonly [number, number]; from: XY | null; tip:
       strokeDasharray="12 4"
     />
   );
+}
+
+/**
+ * Corners of the ghost in the model.
+ *
+ * @param at its first corner, a point of the side that runs from it, and a point that it opens toward; with no corner yet it lies round
+ *   that point
+ * @param gridRad direction of the drawing's x in the model
+ */
+export function ghostRing(
+  [w, d]: readonly [number, number],
+  at: { a: XY | undefined; b: XY | undefined; beyond: XY | null },
+  gridRad: number,
+): XY[] | null {
+  const { a, b, beyond } = at;
+  const [c, s] = [Math.cos(gridRad), Math.sin(gridRad)];
+  let [ux, uy] = [c, s];
+  let [vx, vy] = [-s, c];
+  if (!a)
+    return beyond
+      ? ringFrom([beyond[0] - (ux * w + vx * d) / 2, beyond[1] - (uy * w + vy * d) / 2], [ux, uy], [vx, vy], w, d)
+      : null;
+  if (b) {
+    const span = Math.max(1e-9, Math.hypot(b[0] - a[0], b[1] - a[1]));
+    [ux, uy] = [(b[0] - a[0]) / span, (b[1] - a[1]) / span];
+    [vx, vy] = [-uy, ux];
+  }
+  const [px, py] = beyond ? [beyond[0] - a[0], beyond[1] - a[1]] : [ux + vx, uy + vy];
+  if (!b && px * ux + py * uy < 0) [ux, uy] = [-ux, -uy];
+  if (px * vx + py * vy < 0) [vx, vy] = [-vx, -vy];
+  return ringFrom(a, [ux, uy], [vx, vy], w, d);
+}
+
+function ringFrom([x, y]: XY, [ux, uy]: XY, [vx, vy]: XY, w: number, d: number): XY[] {
+  return [
+    [x, y],
+    [x + ux * w, y + uy * w],
+    [x + ux * w + vx * d, y + uy * w + vy * d],
+    [x + vx * d, y + vy * d],
+  ];
 }

@@ -5,8 +5,9 @@ import { difference, plusMinus } from "../desk/numbers";
 import { fitMap, inOrder } from "../desk/selectors";
 import { useProject } from "../project/store";
 import { contours } from "./contours";
-import { apply, type Map2, middle, type XY } from "./geometry";
+import { apply, type Map2, type XY } from "./geometry";
 import { OCHRE, PLUM, RUST } from "./marks";
+import { besideLine } from "./Statements";
 
 /** Screen pixels that the largest remaining error is drawn as. */
 const LARGEST = 46;
@@ -73,8 +74,8 @@ export function TruthPlot({ screen }: { screen: Map2 }) {
             <Arrow from={p} to={[p[0] - ux * off, p[1] - uy * off]} />
             <Arrow from={q} to={[q[0] + ux * off, q[1] + uy * off]} />
             <text
-              x={middle(p, q)[0]}
-              y={middle(p, q)[1] + 20}
+              x={besideLine(p, q)[0]}
+              y={besideLine(p, q)[1] + 4}
               textAnchor="middle"
               fontSize="12"
               stroke="#fdfcfa"

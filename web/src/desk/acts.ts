@@ -196,6 +196,7 @@ export function stepBack(): void {
   const desk = useDesk.getState();
   if (desk.slip !== null && desk.slip !== "")
     return useDesk.setState({ slip: desk.picks.length > 0 || desk.door ? "" : null, slipError: null, caution: null });
+  if (desk.pendingSlip) return useDesk.setState({ pendingSlip: null });
   if (desk.pendingFit) return useDesk.setState({ pendingFit: null });
   if (desk.audit) return useDesk.setState({ audit: null });
   const drafting = desk.picks.length > 0 || desk.chain || desk.door || desk.roomAt || desk.measured.length > 0;

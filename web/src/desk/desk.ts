@@ -117,6 +117,7 @@ export interface DeskState {
   /** what the next pick of Place states */
   placing: "point" | "axis x" | "axis y";
   pendingFit: PendingFit | null;
+  pendingSlip: { title: string; operations: Operation[]; caution: Caution } | null;
   /** the known length whose ends are looked at again */
   audit: string | null;
   truthPlot: boolean;
@@ -171,6 +172,7 @@ export const useDesk = create<DeskState>(() => ({
   ghost: { width: "", depth: "", mm: null },
   placing: "point",
   pendingFit: null,
+  pendingSlip: null,
   audit: null,
   truthPlot: false,
   fading: null,

@@ -11,6 +11,7 @@ import {
   removeStatement,
   setGridLine,
   settlePendingFit,
+  settlePendingSlip,
   squareBy,
   stateWhatIsPicked,
 } from "./picking";
@@ -124,6 +125,22 @@ describe("a figure", () => {
     await stateWhatIsPicked("60 m");
     expect(server.sent).toHaveLength(1);
     expect(useDesk.getState().caution).toBeNull();
+  });
+
+  it("that looks like a slip when the hand has gone on is kept for the ledger", async () => {
+    pickTwo();
+    useDesk.setState({ slip: "60 m" });
+    server.tried.slips = [{ id: "x", code: "factor-10", message: "A decimal point.", wouldBeMm: 6000 }];
+    const sending = stateWhatIsPicked("60 m");
+    await Promise.resolve();
+    expect(useDesk.getState().picks, "the next pick need not wait").toHaveLength(0);
+    clickAt([100, 100], true);
+    await sending;
+    expect(useDesk.getState().picks).toHaveLength(1);
+    expect(server.sent).toHaveLength(0);
+    settlePendingSlip("mended");
+    await vi.waitFor(() => expect(server.sent).toHaveLength(1));
+    expect(server.sent[0]?.operations[2]?.values).toMatchObject({ text: "6000 mm", unit: "mm" });
   });
 
   it("mended after the warning is looked at again", async () => {

@@ -4,11 +4,11 @@ import { newId } from "../api/ids";
 import { apply, distance, inverse, scaleOf, type XY } from "../board/geometry";
 import type { Thing } from "../project/rows";
 import { attempt, change, useProject } from "../project/store";
-import { NOTHING_DRAFTED, type Picked, useDesk } from "./desk";
+import { type Caution, NOTHING_DRAFTED, type Picked, useDesk } from "./desk";
 import { projectUnit, sendDraft } from "./draft";
 import { inkAt } from "./found";
 import { fitMap } from "./selectors";
-import { snapAt } from "./snap";
+import { isPicking, snapAt } from "./snap";
 
 /** Refinements under way, by the place of the pick in the draft: what is stated waits for them. */
 let refining: Promise<void>[] = [];
@@ -358,31 +358,56 @@ function addPick(id: string, drawing: string, p: Picked): Operation {
 
 /**
  * A statement about a drawing is tried first: slips are said before anything is taken, and where it would move the picture under
- * what is traced already, the user says which of the two stays.
+ * what is traced already, the user says which of the two stays. The draft is cleared at once, so that the hand can go on; it comes
+ * back with what was wrong, or, where the hand has gone on, the ledger says it.
  */
 export async function sendStatement(title: string, operations: Operation[], text: string | null = null): Promise<void> {
-  const { caution, drawing } = useDesk.getState();
+  const { caution, drawing, picks, focusedEnd, ticks, slip } = useDesk.getState();
   const accepted = caution !== null && caution.text === text;
+  const draft = { picks, focusedEnd, ticks, slip };
+  useDesk.setState(structuredClone(NOTHING_DRAFTED));
+  const comeBack = (why: { caution: Caution } | { slipError: string }): boolean => {
+    const now = useDesk.getState();
+    if (text === null || now.picks.length > 0 || !isPicking(now.act)) return false;
+    useDesk.setState({ ...draft, ...why });
+    return true;
+  };
   try {
     const tried = await attempt(operations);
-    const [slip] = tried?.slips ?? [];
-    if (slip && text !== null && !accepted) {
-      useDesk.setState({ caution: { text, message: slip.message, wouldBeMm: slip.wouldBeMm } });
+    const [found] = tried?.slips ?? [];
+    if (found && text !== null && !accepted) {
+      const said: Caution = { text, message: found.message, wouldBeMm: found.wouldBeMm };
+      if (!comeBack({ caution: said })) useDesk.setState({ pendingSlip: { title, operations, caution: said } });
       return;
     }
     const guess = drawing === null || (useProject.getState().rows.fit.get(drawing)?.isGuess ?? true);
     const move = tried?.moves.find((m) => m.traced > 0 && m.mm > 0.5);
     if (move && !guess) {
-      const pendingFit = { title, operations, mm: move.mm, traced: move.traced };
-      return useDesk.setState({ ...structuredClone(NOTHING_DRAFTED), pendingFit });
+      useDesk.setState({ pendingFit: { title, operations, mm: move.mm, traced: move.traced } });
+      return;
     }
   } catch (error) {
-    // Refused for what it is: said at the slip where there is one.
-    if (text !== null) return useDesk.setState({ slipError: (error as Refused).message });
-    useProject.setState({ trouble: (error as Refused).message });
+    const { message } = error as Refused;
+    if (!comeBack({ slipError: message })) useProject.setState({ trouble: message });
     return;
   }
-  await sendDraft(title, operations);
+  const refused = await change(title, operations);
+  // The error stands at the slip, not twice.
+  if (refused && comeBack({ slipError: refused.message })) useProject.setState({ trouble: null });
+}
+
+/** A figure that was found to look like a slip after the hand had gone on: taken as typed, as it would agree, or left. */
+export function settlePendingSlip(as: "typed" | "mended" | "left"): void {
+  const { pendingSlip } = useDesk.getState();
+  if (!pendingSlip) return;
+  useDesk.setState({ pendingSlip: null });
+  if (as === "left") return;
+  const text = `${Math.round(pendingSlip.caution.wouldBeMm * 10) / 10} mm`;
+  const operations = pendingSlip.operations.map(
+    (o): Operation =>
+      as === "mended" && o.type === "knownLength" ? { ...o, values: { ...o.values, text, unit: "mm" } } : o,
+  );
+  void change(pendingSlip.title, operations);
 }
 
 /** The tracing stays and the picture moves, or both move together. */

@@ -9,7 +9,7 @@ import { CalibratePanel } from "./trueup/CalibratePanel";
 import { EarlierFits } from "./trueup/EarlierFits";
 import { LengthRow } from "./trueup/LengthRow";
 import { OtherRows } from "./trueup/OtherRows";
-import { PendingFitCard } from "./trueup/PendingFitCard";
+import { PendingFitCard, PendingSlipCard } from "./trueup/Pending";
 import { PlacePanel } from "./trueup/PlacePanel";
 import { SquarePanel, turnWords, useInkSkew } from "./trueup/SquarePanel";
 import { UnstretchPanel } from "./trueup/UnstretchPanel";
@@ -29,6 +29,9 @@ export function TrueUpLedger() {
     (l) => l.drawing === drawing || (l.wholePage && rows.drawing.get(l.drawing)?.page === page),
   );
   const pm = report.plusMinusMmPer10m;
+  // What disagrees comes first.
+  const suspects = new Set(report.lengths.filter((r) => r.suspect).map((r) => r.id));
+  lengths.sort((a, b) => Number(suspects.has(b.id)) - Number(suspects.has(a.id)));
   return (
     <>
       <Head
@@ -39,6 +42,7 @@ export function TrueUpLedger() {
         {sentence(report, tolerance, row.statedScale)}
       </Head>
       <div className="min-h-0 flex-1 overflow-y-auto" data-testid="known-lengths">
+        <PendingSlipCard />
         <PendingFitCard />
         {!row.locked && act === "calibrate" && <CalibratePanel drawing={drawing} />}
         {!row.locked && act === "square" && <SquarePanel drawing={drawing} />}

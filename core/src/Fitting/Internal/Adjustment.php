@@ -140,18 +140,32 @@ final class Adjustment
         return max(0.0, min(1.0, 1.0 - $used));
     }
 
-    /** Baarda's standardised residual of a condition; 0 when nothing checks it. */
-    public function standardised(string $key): float
+    /**
+     * Baarda's standardised residual of a figure that enters these conditions alike; 0 when nothing checks it. With e that is 1 in
+     * them: w = eᵀ k / √(eᵀ (M⁻¹ − G N⁻¹ Gᵀ) e).
+     */
+    public function standardised(string ...$keys): float
     {
-        $i = $this->index[$key];
-        $variance = $this->inverseDiagonal[$i];
-        foreach ($this->free as $j => $_) {
-            foreach ($this->free as $k => $__) {
-                $variance -= $this->g[$i][$j] * $this->covariance[$j][$k] * $this->g[$i][$k];
+        $e = array_fill(0, \count($this->conditions), 0.0);
+        $sum = 0.0;
+        $g = array_fill(0, \count($this->free), 0.0);
+        foreach ($keys as $key) {
+            $i = $this->index[$key];
+            $e[$i] = 1.0;
+            $sum += $this->correlates[$i];
+            foreach ($this->g[$i] as $j => $gj) {
+                $g[$j] += $gj;
+            }
+        }
+        $whole = 1 === \count($keys) ? $this->inverseDiagonal[$this->index[$keys[array_key_first($keys)]]] : array_sum(array_map(static fn (float $x, float $y): float => $x * $y, $e, $this->factor?->solve(array_values($e)) ?? []));
+        $variance = $whole;
+        foreach ($g as $j => $gj) {
+            foreach ($g as $k => $gk) {
+                $variance -= $gj * $this->covariance[$j][$k] * $gk;
             }
         }
 
-        return $variance > 1e-9 * $this->inverseDiagonal[$i] ? $this->correlates[$i] / sqrt($variance) : 0.0;
+        return $variance > 1e-9 * $whole ? $sum / sqrt($variance) : 0.0;
     }
 
     /** What a condition amounts to at the picks as they were picked: fitted minus stated, in its own unit. */

@@ -100,10 +100,20 @@ final readonly class Equations
         return $this->conditions[$key];
     }
 
-    /** @return list<string> keys of all that may be blamed for a disagreement: a line's direction never is */
+    /** @return array<string, list<string>> all that may be blamed for a disagreement, with its conditions: a line's direction never is */
     public function blamable(): array
     {
-        return array_values(array_filter(array_keys($this->conditions), static fn (string $key): bool => !str_starts_with($key, 'grid/') && !str_ends_with($key, '/square')));
+        $blamable = [];
+        foreach (array_keys($this->conditions) as $key) {
+            if (str_starts_with($key, 'grid/') || str_ends_with($key, '/square')) {
+                continue;
+            }
+            // Opposite sides of a rectangle say the same figure.
+            $figure = preg_replace(['#/(ab|dc)$#', '#/(bc|ad)$#'], ['/width', '/depth'], $key) ?? $key;
+            $blamable[$figure][] = $key;
+        }
+
+        return $blamable;
     }
 
     public static function length(KnownLength $length): string

@@ -38,7 +38,7 @@ export function OtherRows({ drawing, report }: { drawing: string; report: FitRep
               : "Turned by hand";
         return (
           <Row key={line.id} title={title} colour="text-teal" remove={() => void removeStatement("gridPick", line.id)}>
-            off by {(result?.residualDegrees ?? 0).toFixed(3)}°
+            off by {Math.abs(result?.residualDegrees ?? 0).toFixed(3)}°
           </Row>
         );
       })}

@@ -1,8 +1,26 @@
 import { useDesk } from "../../desk/desk";
 import { grouped } from "../../desk/numbers";
-import { settlePendingFit } from "../../desk/picking";
+import { settlePendingFit, settlePendingSlip } from "../../desk/picking";
 import { count } from "../../steps/status";
 import { Plain } from "../parts";
+
+/** A figure that looks like a slip, when the hand has gone on already. */
+export function PendingSlipCard() {
+  const pending = useDesk((s) => s.pendingSlip);
+  if (!pending) return null;
+  return (
+    <section role="alert" className="border-b border-line bg-white px-4 py-3 text-[14px]" aria-label="A slip?">
+      <p className="text-rust">
+        <b>{pending.caution.text}</b> is not taken yet. {pending.caution.message}
+      </p>
+      <div className="mt-2 flex flex-wrap gap-2">
+        <Plain onClick={() => settlePendingSlip("mended")}>Write {grouped(pending.caution.wouldBeMm)} mm</Plain>
+        <Plain onClick={() => settlePendingSlip("typed")}>Take it as typed</Plain>
+        <Plain onClick={() => settlePendingSlip("left")}>Leave it out</Plain>
+      </div>
+    </section>
+  );
+}
 
 /** Before a fit moves the picture under what is traced: by how much, and which of the two stays. */
 export function PendingFitCard() {
