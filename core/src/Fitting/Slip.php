@@ -10,13 +10,14 @@ namespace Plinth\Core\Fitting;
  */
 final readonly class Slip
 {
+    /** Most usual first: what a single figure leaves open is taken for the more usual one. */
     private const FACTORS = [
         '10' => [10.0, 'a decimal point may have slipped'],
+        '1000' => [1000.0, 'metres and millimetres may have been mixed up'],
+        '304.8' => [304.8, 'feet and millimetres may have been mixed up'],
         '12' => [12.0, 'feet and inches may have been mixed up'],
         '25.4' => [25.4, 'inches and millimetres may have been mixed up'],
         '100' => [100.0, 'metres and centimetres may have been mixed up'],
-        '304.8' => [304.8, 'feet and millimetres may have been mixed up'],
-        '1000' => [1000.0, 'metres and millimetres may have been mixed up'],
     ];
     /** A slip is a factor to within this, or what the picks leave open. */
     private const FACTOR_PART = 0.06;

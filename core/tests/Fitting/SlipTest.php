@@ -1,0 +1,67 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Tests\Fitting;
+
+use PHPUnit\Framework\Attributes\TestWith;
+use PHPUnit\Framework\TestCase;
+use Plinth\Core\Fitting\Slip;
+
+/** The usual slips are said before a figure is taken; what is right is left in peace. */
+final class SlipTest extends TestCase
+{
+    #[TestWith([132_000.0, 'factor-10', 13_200.0])]
+    #[TestWith([1_320.0, 'factor-10', 13_200.0])]
+    #[TestWith([158_400.0, 'factor-12', 13_200.0])]
+    #[TestWith([335_280.0, 'factor-25.4', 13_200.0])]
+    #[TestWith([132.0, 'factor-100', 13_200.0])]
+    #[TestWith([43.3, 'factor-304.8', 13_198.0])]
+    #[TestWith([13.2, 'factor-1000', 13_200.0])]
+    public function testAFactorIsRecognisedAgainstTheOthers(float $figure, string $code, float $wouldBe): void
+    {
+        $slip = Slip::against($figure, 13_205.0, 8.0);
+        self::assertSame($code, $slip?->code);
+        self::assertEqualsWithDelta($wouldBe, $slip->wouldBeMm, 2.0);
+    }
+
+    public function testInsideForOutsideCostsTwoWallsAxisForFaceOne(): void
+    {
+        $slip = Slip::against(12_600, 13_203, 6.0, [300]);
+        self::assertSame(['wall', 13_200.0], [$slip?->code, $slip?->wouldBeMm]);
+        self::assertStringContainsString('two walls', (string) $slip?->message);
+        self::assertStringContainsString('one wall', (string) Slip::against(13_500, 13_203, 6.0, [120, 300])?->message);
+        self::assertNull(Slip::against(13_400, 13_203, 6.0, [300]), 'Wrong, but by no wall: the ledger names it, no guess is made.');
+    }
+
+    public function testACountOffByOneIsSaid(): void
+    {
+        $slip = Slip::against(30 * 86, 31 * 86 + 3, 8.0, [], 86.0);
+        self::assertSame(['count', 31.0 * 86], [$slip?->code, $slip?->wouldBeMm]);
+        self::assertNull(Slip::against(31 * 86, 31 * 86 + 3, 8.0, [], 86.0));
+    }
+
+    #[TestWith([13_200.0, 13_210.0])]
+    #[TestWith([13_200.0, 13_188.0])]
+    public function testAFigureThatAgreesIsLeftInPeace(float $figure, float $reads): void
+    {
+        self::assertNull(Slip::against($figure, $reads, 6.0, [10.0], 5.0));
+    }
+
+    public function testALoneFigureIsHeldAgainstTheWallsItMakes(): void
+    {
+        foreach ([90.0, 115.0, 365.0, 600.0] as $wall) {
+            self::assertNull(Slip::byWall(13_200, $wall));
+        }
+        self::assertEqualsWithDelta(13_200, (float) Slip::byWall(132_000, 3_020)?->wouldBeMm, 0.01);
+        self::assertEqualsWithDelta(13_200, (float) Slip::byWall(13.2, 0.302)?->wouldBeMm, 0.01);
+        self::assertSame('wall-size', Slip::byWall(1, 1e-9)?->code, 'No usual slip explains it.');
+    }
+
+    public function testALoneFigureIsHeldAgainstTheScaleItMakes(): void
+    {
+        self::assertNull(Slip::byScale(13_200, 50.0));
+        self::assertEqualsWithDelta(13_200, (float) Slip::byScale(13.2, 0.05)?->wouldBeMm, 0.01);
+        self::assertNotNull(Slip::byScale(1.0, 1e-9));
+    }
+}
