@@ -59,7 +59,7 @@ final readonly class Slip
         foreach ($wallsMm as $wall) {
             foreach ([2.0, 1.0] as $n) {
                 if (abs(abs($difference) - $n * $wall) < max(2.0 * $sigmaMm, 0.1 * $wall) && 2.0 * $sigmaMm < 0.5 * $wall) {
-                    return new self('wall', \sprintf('It is %s than the others say by %s of %s mm: inside may have been read for outside.', $difference > 0.0 ? 'longer' : 'shorter', 2.0 === $n ? 'two walls' : 'one wall', self::figure($wall)), $figureMm - ($difference > 0.0 ? $n * $wall : -$n * $wall));
+                    return new self('wall', \sprintf('It is %s than the others say by %s of %s mm: inside may have been read for outside.', $difference > 0.0 ? 'longer' : 'shorter', 2.0 === $n ? 'two walls' : 'one wall', self::figure($wall)), $readsMm);
                 }
             }
         }

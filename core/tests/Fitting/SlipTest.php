@@ -28,7 +28,7 @@ final class SlipTest extends TestCase
     public function testInsideForOutsideCostsTwoWallsAxisForFaceOne(): void
     {
         $slip = Slip::against(12_600, 13_203, 6.0, [300]);
-        self::assertSame(['wall', 13_200.0], [$slip?->code, $slip?->wouldBeMm]);
+        self::assertSame(['wall', 13_203.0], [$slip?->code, $slip?->wouldBeMm], 'What the others read.');
         self::assertStringContainsString('two walls', (string) $slip?->message);
         self::assertStringContainsString('one wall', (string) Slip::against(13_500, 13_203, 6.0, [120, 300])?->message);
         self::assertNull(Slip::against(13_400, 13_203, 6.0, [300]), 'Wrong, but by no wall: the ledger names it, no guess is made.');

@@ -136,7 +136,7 @@ final class StatementsTest extends TestCase
             $picks = array_map(static fn (int $k, array $s): Pick => new Pick("p$k", new PixelPoint($s[0] + Noise::normal(0.3), $s[1] + Noise::normal(0.3)), 0.3), array_keys($spots), $spots);
             $wrong = $i % 6;
             $lengths = [];
-            $right = [];
+            $right = array_fill(0, 6, 0.0);
             foreach ($pairs as $n => [$a, $b]) {
                 $right[$n] = $true->toMm(new PixelPoint(...$spots[$a]))->distanceTo($true->toMm(new PixelPoint(...$spots[$b])));
                 $figure = round($right[$n] / 10) * 10 + ($n === $wrong ? 100.0 : 0.0);
@@ -189,17 +189,18 @@ final class StatementsTest extends TestCase
     /** @return iterable<string, array{callable(self): Observations, string, string}> */
     public static function unusable(): iterable
     {
-        $at = static fn (self $t, array ...$p): array => $t->picks(array_map(static fn (array $q): PixelPoint => new PixelPoint(...$q), array_values($p)));
+        $at = static fn (self $t, PixelPoint ...$p): array => $t->picks(array_values($p));
+        $p = static fn (float $x, float $y): PixelPoint => new PixelPoint($x, $y);
         $room = static fn (float $w = 3600, float $d = 4200): Rectangle => new Rectangle('r', ['p0', 'p1', 'p2', 'p3'], $w, $d, 1);
-        yield 'ends on one spot' => [static fn (self $t): Observations => new Observations($at($t, [10, 10], [10.4, 10]), [new KnownLength('l', 'p0', 'p1', 1000, 1)]), 'same spot', 'lengths/0'];
-        yield 'a length of zero' => [static fn (self $t): Observations => new Observations($at($t, [10, 10], [50, 10]), [new KnownLength('l', 'p0', 'p1', 0.0, 1)]), 'longer than zero', 'lengths/0'];
-        yield 'thinner than its walls' => [static fn (self $t): Observations => new Observations($at($t, [10, 10], [50, 10]), [new KnownLength('l', 'p0', 'p1', 500, 1, allowanceMm: -600)]), 'nothing is left', 'lengths/0'];
-        yield 'across without a line' => [static fn (self $t): Observations => new Observations($at($t, [10, 10], [50, 10]), [new KnownLength('l', 'p0', 'p1', 500, 1, Along::Across)]), 'second pick', 'lengths/0'];
-        yield 'across on one line' => [static fn (self $t): Observations => new Observations($at($t, [10, 10], [50, 10.2], [90, 10]), [new KnownLength('l', 'p0', 'p1', 500, 1, Along::Across, c: 'p2')]), 'line of the first two', 'lengths/0'];
-        yield 'a room whose corners cross' => [static fn (self $t): Observations => new Observations($at($t, [0, 0], [100, 100], [100, 0], [0, 100]), rectangles: [$room()]), 'in order', 'rectangles/0'];
-        yield 'a room on one line' => [static fn (self $t): Observations => new Observations($at($t, [0, 0], [100, 0], [200, 0], [300, 0]), rectangles: [$room()]), 'in order', 'rectangles/0'];
-        yield 'a room without depth' => [static fn (self $t): Observations => new Observations($at($t, [0, 0], [100, 0], [100, 90], [0, 90]), rectangles: [$room(3600, 0)]), 'longer than zero', 'rectangles/0'];
-        yield 'two points at one place' => [static fn (self $t): Observations => new Observations($at($t, [0, 0], [100, 0]), points: [new ControlPoint('a', 'p0', new Point(0, 0)), new ControlPoint('b', 'p1', new Point(0, 0))]), 'needs its own', 'points/1'];
+        yield 'ends on one spot' => [static fn (self $t): Observations => new Observations($at($t, $p(10, 10), $p(10.4, 10)), [new KnownLength('l', 'p0', 'p1', 1000, 1)]), 'same spot', 'lengths/0'];
+        yield 'a length of zero' => [static fn (self $t): Observations => new Observations($at($t, $p(10, 10), $p(50, 10)), [new KnownLength('l', 'p0', 'p1', 0.0, 1)]), 'longer than zero', 'lengths/0'];
+        yield 'thinner than its walls' => [static fn (self $t): Observations => new Observations($at($t, $p(10, 10), $p(50, 10)), [new KnownLength('l', 'p0', 'p1', 500, 1, allowanceMm: -600)]), 'nothing is left', 'lengths/0'];
+        yield 'across without a line' => [static fn (self $t): Observations => new Observations($at($t, $p(10, 10), $p(50, 10)), [new KnownLength('l', 'p0', 'p1', 500, 1, Along::Across)]), 'second pick', 'lengths/0'];
+        yield 'across on one line' => [static fn (self $t): Observations => new Observations($at($t, $p(10, 10), $p(50, 10.2), $p(90, 10)), [new KnownLength('l', 'p0', 'p1', 500, 1, Along::Across, c: 'p2')]), 'line of the first two', 'lengths/0'];
+        yield 'a room whose corners cross' => [static fn (self $t): Observations => new Observations($at($t, $p(0, 0), $p(100, 100), $p(100, 0), $p(0, 100)), rectangles: [$room()]), 'in order', 'rectangles/0'];
+        yield 'a room on one line' => [static fn (self $t): Observations => new Observations($at($t, $p(0, 0), $p(100, 0), $p(200, 0), $p(300, 0)), rectangles: [$room()]), 'in order', 'rectangles/0'];
+        yield 'a room without depth' => [static fn (self $t): Observations => new Observations($at($t, $p(0, 0), $p(100, 0), $p(100, 90), $p(0, 90)), rectangles: [$room(3600, 0)]), 'longer than zero', 'rectangles/0'];
+        yield 'two points at one place' => [static fn (self $t): Observations => new Observations($at($t, $p(0, 0), $p(100, 0)), points: [new ControlPoint('a', 'p0', new Point(0, 0)), new ControlPoint('b', 'p1', new Point(0, 0))]), 'needs its own', 'points/1'];
         yield 'no scale at all' => [static fn (self $t): Observations => new Observations([], scale: new StatedScale(0.0)), 'above zero', 'scale'];
     }
 

@@ -79,13 +79,19 @@ function CautionWords({ caution }: { caution: Caution }) {
     <div role="alert" className="mt-1 border-t border-line pt-1 text-[13px] text-rust">
       {caution.message}
       <div className="mt-1 flex items-center gap-2">
-        <Plain
-          onClick={() =>
-            useDesk.setState({ slip: `${Math.round(caution.wouldBeMm * 10) / 10} mm`, caution: null, slipError: null })
-          }
-        >
-          Write {take}
-        </Plain>
+        {mends(caution) && (
+          <Plain
+            onClick={() =>
+              useDesk.setState({
+                slip: `${Math.round(caution.wouldBeMm * 10) / 10} mm`,
+                caution: null,
+                slipError: null,
+              })
+            }
+          >
+            Write {take}
+          </Plain>
+        )}
         <span className="text-quiet">
           <kbd>↵</kbd> again takes it as typed
         </span>
@@ -134,6 +140,11 @@ function slipFor(desk: DeskState, rows: ReturnType<typeof useProject.getState>["
     return { at: at(desk.roomAt.at), label: "name", hint: "Enter names the room.", send: nameRoom };
   }
   return null;
+}
+
+/** Inside read for outside is mended by saying what the figure runs between; no other figure is. */
+export function mends({ code }: Caution): boolean {
+  return code.startsWith("factor") || code === "count";
 }
 
 function wordsFor(desk: DeskState): { label: string; hint: string } {

@@ -47,6 +47,7 @@ export interface Picked {
 /** A figure that looks like a slip, said before it is taken. */
 export interface Caution {
   text: string;
+  code: string;
   message: string;
   wouldBeMm: number;
 }

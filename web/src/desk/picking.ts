@@ -376,7 +376,7 @@ export async function sendStatement(title: string, operations: Operation[], text
     const tried = await attempt(operations);
     const [found] = tried?.slips ?? [];
     if (found && text !== null && !accepted) {
-      const said: Caution = { text, message: found.message, wouldBeMm: found.wouldBeMm };
+      const said: Caution = { text, code: found.code, message: found.message, wouldBeMm: found.wouldBeMm };
       if (!comeBack({ caution: said })) useDesk.setState({ pendingSlip: { title, operations, caution: said } });
       return;
     }

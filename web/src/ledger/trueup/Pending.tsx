@@ -1,3 +1,4 @@
+import { mends } from "../../board/FigureSlip";
 import { useDesk } from "../../desk/desk";
 import { grouped } from "../../desk/numbers";
 import { settlePendingFit, settlePendingSlip } from "../../desk/picking";
@@ -14,7 +15,9 @@ export function PendingSlipCard() {
         <b>{pending.caution.text}</b> is not taken yet. {pending.caution.message}
       </p>
       <div className="mt-2 flex flex-wrap gap-2">
-        <Plain onClick={() => settlePendingSlip("mended")}>Write {grouped(pending.caution.wouldBeMm)} mm</Plain>
+        {mends(pending.caution) && (
+          <Plain onClick={() => settlePendingSlip("mended")}>Write {grouped(pending.caution.wouldBeMm)} mm</Plain>
+        )}
         <Plain onClick={() => settlePendingSlip("typed")}>Take it as typed</Plain>
         <Plain onClick={() => settlePendingSlip("left")}>Leave it out</Plain>
       </div>
