@@ -9,6 +9,8 @@ test("a scan becomes a plan: calibrated, squared, traced, measured and taken awa
   await page.getByLabel("Drawing file").setInputFiles(SCAN);
   await page.getByRole("button", { name: "True up", exact: true }).click();
   await expect(page.getByText("The scale is a guess")).toBeVisible();
+  // The page is ready, and its ink has been looked at.
+  await expect(page.getByText("found in the ink")).toBeVisible({ timeout: 30_000 });
   const hand = new Hand(page);
   await hand.seesWholePage();
 
@@ -17,9 +19,9 @@ test("a scan becomes a plan: calibrated, squared, traced, measured and taken awa
   await expect(page.getByRole("heading", { name: /±\d+(\.\d)? mm over 10 m/ })).toBeVisible();
   await knownLength(page, hand, [0, 0], [0, 8600], "8.6 m");
   await page.keyboard.press("g");
-  await hand.clickClose([0, 0]);
-  await hand.clickClose([13200, 0]);
-  await expect(page.getByText(/the picture turns 1\.3\d° right/)).toBeVisible();
+  await hand.click([0, 0]);
+  await hand.click([13200, 0]);
+  await expect(page.getByTestId("turn-words")).toHaveText(/turns 1\.3\d° right/);
   await page.keyboard.press("Enter");
   await expect(page.getByText("Runs with x", { exact: true })).toBeVisible();
   await saved(page);
@@ -173,8 +175,9 @@ async function knownLength(
   to: readonly [number, number],
   text: string,
 ) {
-  await hand.clickClose(from);
-  await hand.clickClose(to);
+  // No zooming: the ink says what the pick means.
+  await hand.click(from);
+  await hand.click(to);
   await page.keyboard.type(text);
   await page.keyboard.press("Enter");
   await expect(page.getByTestId("known-lengths").getByText(text, { exact: true })).toBeVisible();

@@ -79,7 +79,7 @@ final readonly class Fitter
             return new LengthResult($length->id, $length->mm + $residual, $residual, 2.0 * $sigma, 1.0, $sigma > 0.0 ? $residual / $sigma : 0.0, abs($residual) > self::SUSPECT_W * $sigma);
         }, $observations->lengths);
         $grid = array_map(static fn (GridPick $line): GridResult => new GridResult(
-            $line->id, rad2deg($adjustment->residual($equations->condition('grid/'.$line->id))), $adjustment->standardised('grid/'.$line->id),
+            $line->id, rad2deg($adjustment->residual($equations->condition('grid/'.$line->id))), $adjustment->standardised('grid/'.$line->id), $adjustment->redundancy('grid/'.$line->id),
         ), $observations->grid);
         [$centreX, $centreY] = $adjustment->centre();
         $pixelToMm = $this->model->pixelToMm($adjustment->shape(), $frame, $centreX, $centreY);

@@ -52,11 +52,16 @@ final readonly class Offer
         return null;
     }
 
-    /** A single figure that disagrees may just be wrong: nothing in the larger fit checks it, so it is no evidence for that fit. */
+    /** A single figure or line that disagrees may just be wrong: nothing in the larger fit checks it, so it is no evidence for that fit. */
     private static function hangsOnOne(Fit $larger): bool
     {
         foreach ($larger->lengths as $length) {
             if ($length->redundancy < self::CHECKED) {
+                return true;
+            }
+        }
+        foreach (Model::Sheared === $larger->model ? $larger->grid : [] as $line) {
+            if ($line->redundancy < self::CHECKED) {
                 return true;
             }
         }

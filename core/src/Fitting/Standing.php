@@ -26,10 +26,11 @@ enum Standing: string
      * standing's own, root of the sum of squares.
      *
      * @param float $scale denominator of the drawing's scale, 50 for 1:50
+     * @param float $drafting how large this draughtsman's error is beside the usual one
      *
      * @return float mm
      */
-    public function sigmaMm(Length $figure, float $scale): float
+    public function sigmaMm(Length $figure, float $scale, float $drafting = 1.0): float
     {
         $own = match ($this) {
             self::Taped => self::TAPED_MM,
@@ -37,6 +38,6 @@ enum Standing: string
             default => 0.0,
         };
 
-        return sqrt($figure->roundingSigmaMm() ** 2 + (self::DRAFTING_PAPER_MM * $scale) ** 2 + $own ** 2);
+        return sqrt($figure->roundingSigmaMm() ** 2 + ($drafting * self::DRAFTING_PAPER_MM * $scale) ** 2 + $own ** 2);
     }
 }

@@ -127,6 +127,12 @@ class KnownLength extends ProjectRow implements Statement
         return Length::ofMillimetres($this->mm, $this->stepMm);
     }
 
+    /** @return list<string> ids of the picks it uses */
+    public function picks(): array
+    {
+        return array_map(static fn (Uuid $id): string => $id->toRfc4122(), null === $this->c ? [$this->a, $this->b] : [$this->a, $this->b, $this->c]);
+    }
+
     public function isOfWholePage(): bool
     {
         return $this->wholePage;
@@ -153,11 +159,14 @@ class KnownLength extends ProjectRow implements Statement
         return $references;
     }
 
-    /** @param float $scale denominator of the drawing's scale, for the draughtsman's share of the error */
-    public function toCore(float $scale): CoreKnownLength
+    /**
+     * @param float $scale denominator of the drawing's scale, for the draughtsman's share of the error
+     * @param float $drafting how large his error is beside the usual one
+     */
+    public function toCore(float $scale, float $drafting): CoreKnownLength
     {
         return new CoreKnownLength(
-            $this->id->toRfc4122(), $this->a->toRfc4122(), $this->b->toRfc4122(), $this->mm, $this->standing->sigmaMm($this->length(), $scale), $this->along, $this->heldOut, $this->c?->toRfc4122(),
+            $this->id->toRfc4122(), $this->a->toRfc4122(), $this->b->toRfc4122(), $this->mm, $this->standing->sigmaMm($this->length(), $scale, $drafting), $this->along, $this->heldOut, $this->c?->toRfc4122(),
             $this->ends->allowanceMm($this->picked, $this->wall),
         );
     }

@@ -93,13 +93,16 @@ class Rectangle extends ProjectRow implements Statement
         return $this->drawing;
     }
 
-    /** @param float $scale denominator of the drawing's scale */
-    public function toCore(float $scale): CoreRectangle
+    /**
+     * @param float $scale denominator of the drawing's scale, for the draughtsman's share of the error
+     * @param float $drafting how large his error is beside the usual one
+     */
+    public function toCore(float $scale, float $drafting): CoreRectangle
     {
         $width = LengthParser::parse($this->width, $this->unit);
         $depth = LengthParser::parse($this->depth, $this->unit);
         $longer = Length::ofMillimetres(max($width->mm, $depth->mm), max($width->stepMm, $depth->stepMm));
 
-        return new CoreRectangle($this->id->toRfc4122(), array_map(static fn (Uuid $id): string => $id->toRfc4122(), [$this->a, $this->b, $this->c, $this->d]), $width->mm, $depth->mm, $this->standing->sigmaMm($longer, $scale));
+        return new CoreRectangle($this->id->toRfc4122(), array_map(static fn (Uuid $id): string => $id->toRfc4122(), [$this->a, $this->b, $this->c, $this->d]), $width->mm, $depth->mm, $this->standing->sigmaMm($longer, $scale, $drafting));
     }
 }

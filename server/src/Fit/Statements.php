@@ -5,6 +5,10 @@ declare(strict_types=1);
 namespace Plinth\Server\Fit;
 
 use Doctrine\ORM\EntityManagerInterface;
+use Plinth\Core\Fitting\DraftingError;
+use Plinth\Core\Fitting\Exception\FittingException;
+use Plinth\Core\Fitting\FitStart;
+use Plinth\Core\Fitting\Fitter;
 use Plinth\Core\Fitting\Observations;
 use Plinth\Core\Fitting\PageFrame;
 use Plinth\Core\Fitting\Pick as CorePick;
@@ -48,21 +52,32 @@ final readonly class Statements
         }
         $scale = self::scale($page, $picks, $lengths);
         $needed = [];
-        $core = array_map(static fn (KnownLength $l) => $l->toCore($scale), $lengths);
-        foreach ($core as $length) {
-            $needed[$length->a] = $needed[$length->b] = true;
-            $needed[$length->c ?? $length->a] = true;
+        foreach ($lengths as $length) {
+            foreach ($length->picks() as $id) {
+                $needed[$id] = true;
+            }
         }
         $picks = array_values(array_filter($picks, static fn (Pick $p): bool => isset($needed[$p->id()->toRfc4122()]) || $p->drawing()->equals($drawing->id())));
-
-        return new self($page, new Observations(
+        $grid = array_map(static fn (GridPick $g) => $g->toCore(), self::rows($entities, GridPick::class, $drawing->id()));
+        $points = array_map(static fn (ControlPoint $p) => $p->toCore(), self::rows($entities, ControlPoint::class, $drawing->id()));
+        $rectangles = self::rows($entities, Rectangle::class, $drawing->id());
+        $stated = null === $drawing->statedScale() ? null : new StatedScale($drawing->statedScale() * self::paperMmPerPixel($page, $drawing));
+        $with = static fn (float $drafting): self => new self($page, new Observations(
             array_map(static fn (Pick $p): CorePick => new CorePick($p->id()->toRfc4122(), new PixelPoint($p->x(), $p->y()), $p->sigmaPx()), $picks),
-            $core,
-            array_map(static fn (GridPick $g) => $g->toCore(), self::rows($entities, GridPick::class, $drawing->id())),
-            array_map(static fn (ControlPoint $p) => $p->toCore(), self::rows($entities, ControlPoint::class, $drawing->id())),
-            array_map(static fn (Rectangle $r) => $r->toCore($scale), self::rows($entities, Rectangle::class, $drawing->id())),
-            null === $drawing->statedScale() ? null : new StatedScale($drawing->statedScale() * self::paperMmPerPixel($page, $drawing)),
+            array_map(static fn (KnownLength $l) => $l->toCore($scale, $drafting), $lengths),
+            $grid,
+            $points,
+            array_map(static fn (Rectangle $r) => $r->toCore($scale, $drafting), $rectangles),
+            $stated,
         ), $lengths);
+        $assumed = $with(1.0);
+        try {
+            $factor = DraftingError::factor((new Fitter($drawing->shape()))->fit($assumed->observations, $assumed->frame, FitStart::unknown()));
+        } catch (FittingException) {
+            return $assumed;
+        }
+
+        return $factor < 1.0 ? $with($factor) : $assumed;
     }
 
     /** mm of paper by what the user says of it, or by the scan's resolution */

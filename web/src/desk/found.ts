@@ -41,15 +41,21 @@ export function lookAway(): void {
   asking?.abort();
 }
 
+/** Whether the ink of the drawing at hand can be looked at. */
+export function inkIsReady(): boolean {
+  const { drawing } = useDesk.getState();
+  const { rows, pages } = useProject.getState();
+  return pages.get(rows.drawing.get(drawing ?? "")?.page ?? "")?.state === "ready";
+}
+
 /** What the ink shows near a model point: the corner, column, line or face that a pick there means. */
 export async function inkAt(pointer: XY, corners: boolean, signal?: AbortSignal): Promise<Snap | null> {
   const { drawing } = useDesk.getState();
-  const { rows, pages } = useProject.getState();
+  const { rows } = useProject.getState();
   const map = fitMap(rows, drawing);
   const row = drawing === null ? undefined : rows.drawing.get(drawing);
-  if (!map || !row || pages.get(row.page)?.state !== "ready") return null;
+  if (!map || !row || !inkIsReady()) return null;
   const [x, y] = apply(inverse(map), pointer);
-  const trued = rows.fit.get(row.id)?.isGuess === false;
   try {
     const { found } = await settled(
       api.GET("/api/pages/{id}/found", {
@@ -59,7 +65,8 @@ export async function inkAt(pointer: XY, corners: boolean, signal?: AbortSignal)
             x,
             y,
             reach: reachPx(),
-            ...(trued ? { mmPerPixel: scaleOf(map) } : {}),
+            // A guess tells pens from walls as well: it takes the paper's own size.
+            mmPerPixel: scaleOf(map),
             ...(corners ? { only: "corners" as const } : {}),
           },
         },

@@ -79,7 +79,7 @@ describe("picks", () => {
     await vi.waitFor(() => expect(useDesk.getState().picks[0]?.at).toEqual([12.25, -3.5]));
     expect(useDesk.getState().picks[0]).toMatchObject({ sigmaPx: 0.15, words: "corner, on the scan" });
     const asked = server.asked.find((u) => u.pathname.endsWith("/found"));
-    expect(asked?.searchParams.get("mmPerPixel"), "a trued drawing tells pens from walls").toBe("10");
+    expect(asked?.searchParams.get("mmPerPixel"), "its scale tells pens from walls").toBe("10");
   });
 
   it("stay where the hand put them when the ink is held off", async () => {

@@ -6,7 +6,7 @@ import type { Thing } from "../project/rows";
 import { attempt, change, useProject } from "../project/store";
 import { type Caution, NOTHING_DRAFTED, type Picked, useDesk } from "./desk";
 import { projectUnit, sendDraft } from "./draft";
-import { inkAt } from "./found";
+import { inkAt, inkIsReady } from "./found";
 import { fitMap } from "./selectors";
 import { isPicking, snapAt } from "./snap";
 
@@ -78,7 +78,7 @@ async function refine(index: number, raw: Picked, pointer: XY, corners: boolean)
         words: found.words,
         thicknessPx: found.thicknessPx ?? null,
       }
-    : { ...raw, words: "nothing found, by hand" };
+    : { ...raw, words: inkIsReady() ? "nothing found, by hand" : "by hand, the page is still being read" };
   useDesk.setState({ picks: picks.map((p, i) => (i === index ? put : p)) });
 }
 
