@@ -54,11 +54,11 @@ export function Board({ children }: { children?: React.ReactNode }) {
       }
     }
     const pointer = model(at);
-    const { pointer: before, view, snap: held } = useDesk.getState();
+    const { pointer: before, view, snap: found } = useDesk.getState();
     // Moved by nothing: what was found there still holds.
     if (
       before &&
-      held &&
+      found &&
       Math.hypot(before[0] - pointer[0], before[1] - pointer[1]) * view.k < 0.25 &&
       !e.altKey &&
       !e.shiftKey
