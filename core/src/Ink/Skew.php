@@ -29,8 +29,6 @@ final readonly class Skew
     /** converging by less than this over the drawing says nothing */
     private const LEANS_DEGREES = 0.12;
     private const LEANING_WINDOW_DEGREES = 6.0;
-    /** On flat pages at least this part of all long lines runs with the grid to a tenth of a degree. */
-    private const MOST_AGREE = 0.88;
     /** half a pixel over a thousand; and what is said where a single line tells */
     private const LEAST_SIGMA = 0.000005;
     private const UNKNOWN_SIGMA = 0.0005;
@@ -59,17 +57,18 @@ final readonly class Skew
         }
         $best = self::sharpest(self::some($across), self::some($down), $coarse);
         $sigma = rad2deg(self::UNKNOWN_SIGMA);
-        $share = 1.0;
         for ($round = 0; $round < 3; ++$round) {
             $slopes = self::slopes($across, $down, $best);
             if ([] === $slopes) {
                 break;
             }
-            [$slope, $spread, $share] = self::agreed($slopes);
+            [$slope, $spread] = self::agreed($slopes);
             $best += rad2deg(atan($slope));
             $sigma = rad2deg($spread);
         }
-        $leaning = $share < self::MOST_AGREE ? self::leaning($edges->near($best, self::LEANING_WINDOW_DEGREES)[0], $best) : null;
+        // The lines that run across the page, not those that run down it.
+        $best = $best > 45.0 ? $best - 90.0 : $best;
+        $leaning = self::leaning($edges->near($best, self::LEANING_WINDOW_DEGREES)[0], $best);
         if (null !== $leaning) {
             [$best, $sigma] = $leaning;
         }
@@ -279,7 +278,7 @@ final readonly class Skew
      *
      * @param non-empty-list<array{float, float}> $slopes
      *
-     * @return array{float, float, float} slope, its standard deviation, and the part of all that agrees
+     * @return array{float, float} slope and its standard deviation
      */
     private static function agreed(array $slopes): array
     {
@@ -300,7 +299,7 @@ final readonly class Skew
         $scatter = array_sum(array_map(static fn (array $s): float => $s[1] * ($s[0] - $mean) ** 2, $near)) / $weights;
         $count = $weights ** 2 / array_sum(array_map(static fn (array $s): float => $s[1] ** 2, $near));
 
-        return [$mean, max(self::LEAST_SIGMA, $count > 1.5 ? sqrt($scatter / ($count - 1.0)) : self::UNKNOWN_SIGMA), $weights / array_sum(array_column($slopes, 1))];
+        return [$mean, max(self::LEAST_SIGMA, $count > 1.5 ? sqrt($scatter / ($count - 1.0)) : self::UNKNOWN_SIGMA)];
     }
 
     /**

@@ -9,6 +9,7 @@ use PHPUnit\Framework\TestCase;
 use Plinth\Core\Fitting\Along;
 use Plinth\Core\Fitting\Blamed;
 use Plinth\Core\Fitting\ControlPoint;
+use Plinth\Core\Fitting\DraftingError;
 use Plinth\Core\Fitting\Ends;
 use Plinth\Core\Fitting\Exception\UnusableObservation;
 use Plinth\Core\Fitting\Fit;
@@ -151,6 +152,27 @@ final class StatementsTest extends TestCase
         }
         self::assertSame(60, $named);
         self::assertGreaterThanOrEqual(59, $within, 'Within 2 ±, four standard deviations.');
+    }
+
+    public function testALineAloneIsNoEvidenceOfALean(): void
+    {
+        $at = [new PixelPoint(300, 1900), new PixelPoint(2700, 1900), new PixelPoint(300, 300), new PixelPoint(2700, 300), new PixelPoint(320, 320)];
+        // The upright line was picked 20 px off at its top; the lengths agree with each other.
+        $observations = new Observations($this->picks($at), [new KnownLength('l', 'p0', 'p1', 12_000, 3), new KnownLength('m', 'p2', 'p3', 12_000, 3), new KnownLength('n', 'p0', 'p2', 8_000, 3), new KnownLength('o', 'p1', 'p3', 8_000, 3)], [new GridPick('x', 'p0', 'p1', 0.0), new GridPick('y', 'p0', 'p4', \M_PI_2)]);
+        $fit = $this->fit($observations);
+        self::assertFalse($fit->holds);
+        self::assertNull(Offer::beyond($fit, $observations, $this->frame, FitStart::unknown()));
+    }
+
+    public function testADraughtsmansErrorIsEstimatedFromWhatAgrees(): void
+    {
+        $at = [new PixelPoint(300, 1900), new PixelPoint(2700, 1900), new PixelPoint(300, 300), new PixelPoint(2700, 300)];
+        $with = fn (float $off): Fit => $this->fit(new Observations($this->picks($at), [new KnownLength('l', 'p0', 'p1', 12_000, 20), new KnownLength('m', 'p2', 'p3', 12_000 + $off, 20), new KnownLength('n', 'p0', 'p2', 8_000 - $off, 20), new KnownLength('o', 'p1', 'p3', 8_000, 20)]));
+        // All agree: three checks against a prior of two leave √(2/5) of what is assumed.
+        self::assertEqualsWithDelta(sqrt(2 / 5), DraftingError::factor($with(0.0)), 1e-3);
+        self::assertGreaterThan(0.7, DraftingError::factor($with(25.0)));
+        self::assertSame(1.0, DraftingError::factor($with(200.0)), 'Worse than assumed shows in the fit itself.');
+        self::assertSame(1.0, DraftingError::factor($this->fit(new Observations($this->picks($at), [new KnownLength('l', 'p0', 'p1', 12_000, 20)]))), 'One length shows nothing.');
     }
 
     public function testTypedFactorsAreTakenAsTheyAre(): void

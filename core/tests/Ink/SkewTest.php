@@ -33,6 +33,28 @@ final class SkewTest extends TestCase
         self::assertGreaterThan(0.4, $skew->confidence);
     }
 
+    public function testWhereLinesConvergeTheMiddleOfTheDrawingCounts(): void
+    {
+        // Long lines across whose slope falls from +2° at the top to −1° at the bottom: 0.5° in the middle.
+        [$w, $h] = [1400, 1100];
+        $rows = array_fill(0, $h, str_repeat(\chr(235), $w));
+        for ($k = 0; $k < 21; ++$k) {
+            $y0 = 100 + 45.0 * $k;
+            $slope = tan(deg2rad(2.0 - 3.0 * $k / 20));
+            for ($x = 120; $x < 1280; ++$x) {
+                // Counter-clockwise as seen: up to the right. Two pixels of ink, its edges shared out between rows.
+                $y = $y0 - $slope * ($x - 700);
+                for ($j = (int) floor($y) - 1; $j <= (int) floor($y) + 3; ++$j) {
+                    $covered = max(0.0, min($j + 1.0, $y + 2.0) - max((float) $j, $y));
+                    $rows[$j][$x] = \chr(min(\ord($rows[$j][$x]), (int) (235 - 200 * $covered)));
+                }
+            }
+        }
+        $skew = Skew::of(new GreyRaster($w, $h, implode('', $rows)));
+        self::assertEqualsWithDelta(0.5, $skew?->degrees, 0.12);
+        self::assertGreaterThan(0.01, $skew?->sigmaDegrees, 'It says that it is less sure.');
+    }
+
     public function testAPageWithoutEdgesHasNone(): void
     {
         self::assertNull(Skew::of((new Sheets(400, 300, grain: 6))->raster()));
