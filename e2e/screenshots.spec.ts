@@ -35,13 +35,13 @@ test("main views", async ({ page }) => {
   await page.getByRole("textbox", { name: "true length" }).fill("13 200");
   await page.keyboard.press("Enter");
   await expect(page.getByRole("group", { name: "Known length 13 200" })).toBeVisible();
-  await page.getByRole("button", { name: "a room" }).click();
+  await page.getByRole("button", { name: "a room", exact: true }).click();
   await page.getByLabel("width").fill("4 800");
   await page.getByLabel("depth").fill("3 540");
   await page.mouse.move(...hand.at([2700, 2100]));
   await page.waitForTimeout(700);
   await page.screenshot(shot("size-ghost"));
-  await page.getByRole("button", { name: "a length" }).click();
+  await page.getByRole("button", { name: "a length", exact: true }).click();
   // Squared, it asks for a length the other way.
   await page.keyboard.press("g");
   await hand.click([0, 0]);

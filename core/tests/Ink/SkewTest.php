@@ -46,7 +46,9 @@ final class SkewTest extends TestCase
                 $y = $y0 - $slope * ($x - 700);
                 for ($j = (int) floor($y) - 1; $j <= (int) floor($y) + 3; ++$j) {
                     $covered = max(0.0, min($j + 1.0, $y + 2.0) - max((float) $j, $y));
-                    $rows[$j][$x] = \chr(min(\ord($rows[$j][$x]), (int) (235 - 200 * $covered)));
+                    $row = $rows[$j];
+                    $row[$x] = \chr(min(\ord($row[$x]), (int) (235 - 200 * $covered)));
+                    $rows[$j] = $row;
                 }
             }
         }
