@@ -96,10 +96,10 @@ final class CommandLine
     {
         [$observations, $frame, $model] = FitReader::read(self::input($options));
         $fit = (new Fitter(($model ?? Model::Similar)->shape()))->fit($observations, $frame, FitStart::unknown());
-        $offer = Offer::beyond($fit, $observations, $frame, FitStart::unknown());
+        $offer = Offer::beyond($fit, $observations, $frame, FitStart::unknown(), Model::Perspective);
         while (null === $model && null !== $offer) {
             $fit = $offer->fit;
-            $offer = Offer::beyond($fit, $observations, $frame, FitStart::unknown());
+            $offer = Offer::beyond($fit, $observations, $frame, FitStart::unknown(), Model::Perspective);
         }
 
         return FitWriter::document($fit, Advice::on($fit, $observations, $frame), $offer);

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Fitting;
 
+use Plinth\Core\Geometry\PixelPoint;
 use Plinth\Core\Geometry\PixelToMm;
 
 /** The mapping found for a drawing, with its quality. */
@@ -19,6 +20,7 @@ final readonly class Fit
      * @param list<GridResult> $grid
      * @param list<PointResult> $points
      * @param list<RectangleResult> $rectangles
+     * @param PixelPoint $centre of the page, where a perspective fit's factors are told
      */
     public function __construct(
         public Model $model,
@@ -38,6 +40,7 @@ final readonly class Fit
         public array $rectangles,
         public ?ScaleResult $scale,
         public Spread $spread,
+        private PixelPoint $centre,
     ) {
     }
 
@@ -48,7 +51,7 @@ final readonly class Fit
      */
     public function stretch(): array
     {
-        [$a, $b, , $d, $e] = $this->pixelToMm->matrix();
+        [$a, $b, $d, $e] = $this->pixelToMm->linearAt($this->centre);
         // mm = D · R · px: the rows of D · R are as long as the factors, up to the slant of the first.
         $y = hypot($d, $e);
         $x = abs($a * $e - $b * $d) / $y;
@@ -60,7 +63,7 @@ final readonly class Fit
     /** By how much the drawing's own axes miss a right angle on the page, degrees; 0 unless sheared. */
     public function slantDegrees(): float
     {
-        [$a, $b, , $d, $e] = $this->pixelToMm->matrix();
+        [$a, $b, $d, $e] = $this->pixelToMm->linearAt($this->centre);
 
         // The model's axes on the page are the columns of the inverse, which stand to each other as the rows of the map do.
         return rad2deg(asin(max(-1.0, min(1.0, ($a * $d + $b * $e) / (hypot($a, $b) * hypot($d, $e))))));

@@ -53,8 +53,20 @@ final readonly class Fitter
         } catch (FitDidNotSettle $e) {
             throw Model::Similar === $this->model->model() ? $e : NothingToFit::tooLittleFor($this->model->model());
         }
+        if ($this->folds($adjustment, $frame)) {
+            throw NothingToFit::folds();
+        }
 
         return $this->report($adjustment, $equations, $observations, $frame, $determined);
+    }
+
+    /** A homography whose horizon runs through the page is no picture of a flat thing. */
+    private function folds(Adjustment $adjustment, PageFrame $frame): bool
+    {
+        $map = $this->model->pixelToMm($adjustment->shape(), $frame, 0.0, 0.0);
+        $depths = array_map(static fn (array $c): float => $map->depthAt(new PixelPoint($c[0], $c[1])), [[0.0, 0.0], [$frame->widthPx, 0.0], [$frame->widthPx, $frame->heightPx], [0.0, $frame->heightPx]]);
+
+        return min($depths) <= 0.05;
     }
 
     private function report(Adjustment $adjustment, Equations $equations, Observations $observations, PageFrame $frame, Determined $determined): Fit
@@ -115,6 +127,7 @@ final readonly class Fitter
             array_map(fn (Rectangle $r): RectangleResult => $this->rectangle($r, $adjustment, $equations, $widen, $suspect), $observations->rectangles),
             $scale,
             Spread::of($adjustment, $observations, $frame, 2.0 * $widen),
+            $frame->centre,
         );
     }
 

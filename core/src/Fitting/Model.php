@@ -10,6 +10,7 @@ enum Model: string
     case Similar = 'similar';
     case Stretched = 'stretched';
     case Sheared = 'sheared';
+    case Perspective = 'perspective';
 
     public function shape(): ShapeModel
     {
@@ -17,16 +18,15 @@ enum Model: string
             self::Similar => new Similar(),
             self::Stretched => new Stretched(),
             self::Sheared => new Sheared(),
+            self::Perspective => new Perspective(),
         };
     }
 
-    /** @return list<self> */
-    public function larger(): array
+    /** @return list<self> those that contain it, up to the largest asked for */
+    public function larger(self $largest): array
     {
-        return match ($this) {
-            self::Similar => [self::Stretched, self::Sheared],
-            self::Stretched => [self::Sheared],
-            self::Sheared => [],
-        };
+        $all = self::cases();
+
+        return \array_slice($all, (int) array_search($this, $all, true) + 1, max(0, (int) array_search($largest, $all, true) - (int) array_search($this, $all, true)));
     }
 }

@@ -10,8 +10,8 @@ use Plinth\Core\Geometry\PixelPoint;
 /** A larger model that the statements speak for, with its evidence; offered, never applied by itself. */
 final readonly class Offer
 {
-    /** χ² that one or two more unknowns must save: odds of 1 : 1000 (tables of χ²; 10.83 and 13.82). */
-    private const SAVES = [1 => 10.83, 2 => 13.82];
+    /** χ² that so many more unknowns must save: odds of 1 : 1000 (tables of χ²). */
+    private const SAVES = [1 => 10.83, 2 => 13.82, 3 => 16.27, 4 => 18.47];
     /** redundancy number below which nothing checks a length */
     private const CHECKED = 0.05;
     /** It must move something by more than this across the page, px. */
@@ -23,15 +23,16 @@ final readonly class Offer
 
     /**
      * @param Fit $fit by the present model
+     * @param Model $largest what the caller can make use of
      *
      * @return self|null the smallest larger model that the statements speak for
      */
-    public static function beyond(Fit $fit, Observations $observations, PageFrame $frame, FitStart $start): ?self
+    public static function beyond(Fit $fit, Observations $observations, PageFrame $frame, FitStart $start, Model $largest = Model::Sheared): ?self
     {
         // One wrong figure may explain as much as a larger model would, with less.
         $blamed = Blamed::in($fit, $observations, $frame);
-        foreach ($fit->model->larger() as $k => $model) {
-            $more = $k + 1;
+        foreach ($fit->model->larger($largest) as $model) {
+            $more = \count($model->shape()->parameters()) - \count($fit->model->shape()->parameters());
             // With nothing left over a larger model agrees with everything, and that says nothing.
             if ($fit->degreesOfFreedom - $more < 0 || !$fit->determined->scale) {
                 break;
@@ -60,7 +61,7 @@ final readonly class Offer
                 return true;
             }
         }
-        foreach (Model::Sheared === $larger->model ? $larger->grid : [] as $line) {
+        foreach (Model::Stretched === $larger->model ? [] : $larger->grid as $line) {
             if ($line->redundancy < self::CHECKED) {
                 return true;
             }
@@ -88,6 +89,10 @@ final readonly class Offer
         $percent = 100.0 * abs($stretch['x'] / $stretch['y'] - 1.0);
         if (Model::Stretched === $larger->model) {
             return \sprintf('Figures along x and along y disagree by %.2f %%: the copy is stretched %s. Own factors would bring all of them together.', $percent, $stretch['x'] < $stretch['y'] ? 'sideways' : 'upright');
+        }
+
+        if (Model::Perspective === $larger->model) {
+            return 'Lines that run alongside each other converge: it is a photograph taken at a slant. A perspective fit would bring the statements together.';
         }
 
         return \sprintf('The drawing’s axes are not square by %.2f°: the copy leans. A slanted fit would bring the statements together.', abs($larger->slantDegrees()));

@@ -79,6 +79,26 @@ final readonly class PixelToMm
         ]);
     }
 
+    /** How far off a pixel lies beside the page's centre, no unit: 1 everywhere on a flat page, 0 at the horizon. */
+    public function depthAt(PixelPoint $p): float
+    {
+        return $this->m[6] * $p->x + $this->m[7] * $p->y + $this->m[8];
+    }
+
+    /**
+     * Derivatives at a pixel.
+     *
+     * @return array{float, float, float, float} dX/dx, dX/dy, dY/dx, dY/dy in mm per pixel
+     */
+    public function linearAt(PixelPoint $p): array
+    {
+        [$a, $b, , $d, $e, , $g, $h] = $this->m;
+        $w = $this->depthAt($p);
+        $to = $this->toMm($p);
+
+        return [($a - $g * $to->x) / $w, ($b - $h * $to->x) / $w, ($d - $g * $to->y) / $w, ($e - $h * $to->y) / $w];
+    }
+
     /** Scale at the given pixel, the geometric mean of both directions. */
     public function mmPerPixelAt(PixelPoint $p): float
     {

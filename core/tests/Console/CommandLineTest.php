@@ -53,7 +53,7 @@ final class CommandLineTest extends TestCase
             [['derive'], ['format' => 'zesty-plinth/plan', 'version' => 1, 'units' => 'ft'], 'unreadable-document', 'units'],
             [['fit'], ['size' => [10, 10], 'lengths' => [['a' => [1, 1], 'b' => [1, 1], 'mm' => 3]]], 'coincident-picks', 'lengths/0'],
             [['fit'], ['size' => [10, 10]], 'under-determined', ''],
-            [['fit'], ['size' => [10, 10], 'model' => 'perspective'], 'unreadable-document', 'model'],
+            [['fit'], ['size' => [10, 10], 'model' => 'bent'], 'unreadable-document', 'model'],
             [['fly'], null, 'usage', 'fly'],
             [['derive', '--in', '/nowhere.json'], null, 'usage', 'in'],
         ] as [$arguments, $input, $reason, $at]) {

@@ -135,6 +135,9 @@ class Drawing extends ProjectRow
         $this->order = min(1_000_000, $values->countOr('order', 0));
         $this->hidden = $values->flag('hidden');
         $this->model = $values->choiceOr('model', Model::Similar);
+        if (Model::Perspective->value === $values->text('model', 12)) {
+            throw Refusal::invalid('not-yet', 'Photographs are not straightened yet: take similar, stretched or sheared.', $values->at('model'));
+        }
         $this->ownFactor = $values->optionalPositive('ownFactor');
         if (null !== $this->ownFactor && ($this->ownFactor < 0.5 || $this->ownFactor > 2.0)) {
             throw Refusal::invalid('factor-out-of-range', 'A copy is not stretched to more than twice or less than half: give x’s factor over y’s, such as 1.015.', $values->at('ownFactor'));

@@ -5,16 +5,17 @@ import { newId } from "../api/ids";
 /** Where a real meter has its lens and its button, this simulated one has a distance to set and a button. */
 export function MeterPage() {
   const [metres, setMetres] = useState("3.482");
-  const [sent, setSent] = useState<{ text: string; error: boolean }[]>([]);
+  const [sent, setSent] = useState<{ id: string; text: string; error: boolean }[]>([]);
   const send = async () => {
+    const id = newId();
     const text = Number.parseFloat(metres.replace(",", "."));
     // A meter's last digit is never quite still.
     const reading = (text + (Math.random() - 0.5) * 0.002).toFixed(3);
     try {
-      await settled(api.POST("/api/meter", { body: { id: newId(), text: reading } }));
-      setSent((old) => [{ text: `${reading} m sent`, error: false }, ...old].slice(0, 6));
+      await settled(api.POST("/api/meter", { body: { id, text: reading } }));
+      setSent((old) => [{ id, text: `${reading} m sent`, error: false }, ...old].slice(0, 6));
     } catch (refused) {
-      setSent((old) => [{ text: (refused as Refused).message, error: true }, ...old].slice(0, 6));
+      setSent((old) => [{ id, text: (refused as Refused).message, error: true }, ...old].slice(0, 6));
     }
   };
   return (
@@ -48,8 +49,8 @@ export function MeterPage() {
         </button>
       </form>
       <ul className="mt-3 h-32" aria-live="polite">
-        {sent.map((s, i) => (
-          <li key={`${s.text}${sent.length - i}`} className={s.error ? "text-rust" : "text-quiet"}>
+        {sent.map((s) => (
+          <li key={s.id} className={s.error ? "text-rust" : "text-quiet"}>
             {s.text}
           </li>
         ))}

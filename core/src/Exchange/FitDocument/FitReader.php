@@ -62,9 +62,6 @@ final class FitReader
             throw UnreadableDocument::outOfRange('size', 'two numbers of pixels above zero');
         }
         $model = $this->document->optional('model')?->word(['similar', 'stretched', 'sheared', 'perspective', 'auto']) ?? 'similar';
-        if ('perspective' === $model) {
-            throw UnreadableDocument::notYet('model', 'A perspective drawing');
-        }
         $this->sharedStepMm = $this->sharedStep();
         $lengths = [];
         foreach ($this->document->list('lengths') as $i => $entry) {

@@ -13,6 +13,11 @@ final class NothingToFit extends \DomainException implements FittingException
         return new self('Nothing says how large the drawing is: give at least one known length, or two control points.');
     }
 
+    public static function folds(): self
+    {
+        return new self('The statements would fold the picture over inside the page: look for corners picked in the wrong order, or a slip of ten.');
+    }
+
     public function reason(): string
     {
         return 'under-determined';
@@ -25,6 +30,10 @@ final class NothingToFit extends \DomainException implements FittingException
 
     public static function tooLittleFor(Model $model): self
     {
-        return new self(\sprintf('The statements do not determine a %s fit: give known lengths along both axes of the drawing%s.', $model->value, Model::Sheared === $model ? ', and one across them or two grid lines' : ''));
+        return new self(\sprintf('The statements do not determine a %s fit: give known lengths along both axes of the drawing%s.', $model->value, match ($model) {
+            Model::Sheared => ', and one across them or two grid lines',
+            Model::Perspective => ' on both sides of it, and grid lines at all four sides or a known rectangle',
+            default => '',
+        }));
     }
 }

@@ -27,6 +27,8 @@ final class Adjustment
     /** Parameters are of order one; a change below this is under a micrometre across a hundred metres. */
     private const SETTLED = 1e-10;
     private const DIFFERENCE_STEP = 1e-6;
+    /** part of a condition's variance */
+    private const OWN_ERROR = 1e-9;
 
     /** @var list<Condition> */
     private array $conditions;
@@ -372,7 +374,8 @@ final class Adjustment
                         $sum += $this->pickSigmas[$id] ** 2 * ($d[0] * $this->b[$j][$id][0] + $d[1] * $this->b[$j][$id][1]);
                     }
                 }
-                $line[] = $sum;
+                // Statements may say the same of the same picks: a trace of an error of its own keeps each condition apart.
+                $line[] = $i === $j ? $sum * (1.0 + self::OWN_ERROR) : $sum;
             }
             $m[] = $line;
         }
