@@ -234,7 +234,7 @@ function picked(GreyRaster $raster, PixelToMm $map, Point $at, float $beside, bo
  * @param array<string, mixed> $truth
  * @param list<int> $which of its dimensions
  */
-function statements(array $truth, GreyRaster $raster, array $which, bool $lightOnDark, Model $model): Observations
+function statements(array $truth, GreyRaster $raster, array $which, bool $lightOnDark, Model $model, int $lines = 1): Observations
 {
     $map = mapOf($truth);
     $thin = min([99.0, ...array_column($truth['walls'], 'thickness')]) / $truth['mmPerPixel'];
@@ -263,10 +263,10 @@ function statements(array $truth, GreyRaster $raster, array $which, bool $lightO
     foreach (['x' => 0, 'y' => 1] as $axis => $n) {
         $walls = array_filter($truth['walls'], static fn (array $w): bool => abs($w['to'][1 - $n] - $w['from'][1 - $n]) < 1);
         usort($walls, static fn (array $a, array $b): int => abs($b['to'][$n] - $b['from'][$n]) <=> abs($a['to'][$n] - $a['from'][$n]));
-        foreach (array_slice($walls, 0, 1) as $w) {
+        foreach (array_slice($walls, 0, $lines) as $i => $w) {
             $at = static fn (float $t): array => [$w['from'][0] + $t * ($w['to'][0] - $w['from'][0]) + (1 === $n ? $w['thickness'] / 2 : 0), $w['from'][1] + $t * ($w['to'][1] - $w['from'][1]) + (0 === $n ? $w['thickness'] / 2 : 0)];
-            if ($add("g$axis", $at(0.08)) && $add("h$axis", $at(0.92))) {
-                $grid[] = new GridPick($axis, "g$axis", "h$axis", $n * \M_PI_2);
+            if ($add("g$axis$i", $at(0.08)) && $add("h$axis$i", $at(0.92))) {
+                $grid[] = new GridPick("$axis$i", "g$axis$i", "h$axis$i", $n * \M_PI_2);
             }
         }
     }
@@ -327,9 +327,10 @@ function fits(string $folder): void
     mt_srand(8);
     [$covered, $cases, $scatter, $rms, $models] = [0, 0, [], [], [0, 0]];
     foreach (trials($folder) as $name => [$truth, $raster]) {
-        if ('plan' !== ($truth['kind'] ?? 'plan') || $truth['perspective'] || 'sheet' === ($truth['kind'] ?? '')) {
+        if ('plan' !== ($truth['kind'] ?? 'plan')) {
             continue;
         }
+        $isPhoto = $truth['perspective'];
         $lightOnDark = Paper::of($raster->shrunk(max(1, intdiv(max($raster->width, $raster->height), 1200))))->lightOnDark;
         $frame = new PageFrame($raster->width, $raster->height);
         $true = mapOf($truth);
@@ -351,6 +352,16 @@ function fits(string $folder): void
             usort($list, static fn (int $a, int $b): int => $truth['dimensions'][$b]['measured'] <=> $truth['dimensions'][$a]['measured']);
         }
         unset($list);
+        if ($isPhoto) {
+            $observations = statements($truth, $raster, [...array_slice($usable['x'], 0, 6), ...array_slice($usable['y'], 0, 6)], $lightOnDark, Model::Perspective, 4);
+            try {
+                $fit = (new Fitter(Model::Perspective->shape()))->fit($observations, $frame, FitStart::unknown());
+                printf("  %-24s photograph, %d lengths and %d grid lines: RMS %.3f px, ±%.1f mm over 10 m\n", $name, count($observations->lengths), count($observations->grid), rmsPx($fit->pixelToMm, $true, $truth), $fit->plusMinusMmPer10m);
+            } catch (FittingException $e) {
+                printf("  %-24s photograph: %s\n", $name, $e->getMessage());
+            }
+            continue;
+        }
         $observations = statements($truth, $raster, [...array_slice($usable['x'], 0, 3), ...array_slice($usable['y'], 0, 3)], $lightOnDark, Model::Similar);
         $fit = offered($observations, $frame);
         $isStretched = abs($truth['stretch']['x'] / $truth['stretch']['y'] - 1) > 0.001;
