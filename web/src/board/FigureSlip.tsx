@@ -150,7 +150,7 @@ export function mends({ code }: Caution): boolean {
 function wordsFor(desk: DeskState): { label: string; hint: string } {
   if (desk.act === "place") {
     return desk.placing === "point"
-      ? { label: "lies at", hint: "0 0, or 12 m 3.5 m, or a crossing of the grid: B/2. Enter places it." }
+      ? { label: "lies at", hint: "0 0, 12 m 3.5 m, a crossing B/2; or click what it belongs onto." }
       : { label: "axis", hint: "Its label: 1, 2 or A, B. Enter sets it." };
   }
   if (desk.calibrateBy === "room") return { label: "room", hint: "Width x depth: 3.6 m x 4.2 m. Enter sets it." };

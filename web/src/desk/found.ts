@@ -14,8 +14,8 @@ const MOST_PX = 34;
 const REST = 35;
 
 /** How far round the pointer the ink is looked at, page pixels. */
-export function reachPx(): number {
-  const { drawing, view } = useDesk.getState();
+export function reachPx(drawing = useDesk.getState().drawing): number {
+  const { view } = useDesk.getState();
   const map = fitMap(useProject.getState().rows, drawing);
   const zoom = map ? view.k * scaleOf(map) : 1;
   return Math.max(LEAST_PX, Math.min(MOST_PX, HAND_PX / zoom));
@@ -41,20 +41,23 @@ export function lookAway(): void {
   asking?.abort();
 }
 
-/** Whether the ink of the drawing at hand can be looked at. */
-export function inkIsReady(): boolean {
-  const { drawing } = useDesk.getState();
+/** Whether the ink of a drawing, the one at hand, can be looked at. */
+export function inkIsReady(drawing = useDesk.getState().drawing): boolean {
   const { rows, pages } = useProject.getState();
   return pages.get(rows.drawing.get(drawing ?? "")?.page ?? "")?.state === "ready";
 }
 
 /** What the ink shows near a model point: the corner, column, line or face that a pick there means. */
-export async function inkAt(pointer: XY, corners: boolean, signal?: AbortSignal): Promise<Snap | null> {
-  const { drawing } = useDesk.getState();
+export async function inkAt(
+  pointer: XY,
+  corners: boolean,
+  signal?: AbortSignal,
+  drawing = useDesk.getState().drawing,
+): Promise<Snap | null> {
   const { rows } = useProject.getState();
   const map = fitMap(rows, drawing);
   const row = drawing === null ? undefined : rows.drawing.get(drawing);
-  if (!map || !row || !inkIsReady()) return null;
+  if (!map || !row || !inkIsReady(drawing)) return null;
   const [x, y] = apply(inverse(map), pointer);
   try {
     const { found } = await settled(
@@ -64,7 +67,7 @@ export async function inkAt(pointer: XY, corners: boolean, signal?: AbortSignal)
           query: {
             x,
             y,
-            reach: reachPx(),
+            reach: reachPx(drawing),
             // A guess tells pens from walls as well: it takes the paper's own size.
             mmPerPixel: scaleOf(map),
             ...(corners ? { only: "corners" as const } : {}),

@@ -1,8 +1,9 @@
 import { beforeEach, describe, expect, it, vi } from "vitest";
+import type { Row } from "../api/client";
 import { scaleOf } from "../ledger/trueup/CalibratePanel";
 import { withRows } from "../project/rows";
 import { useProject } from "../project/store";
-import { DRAWING, deskWithPlan, report, row, type Serving } from "../testing/desk";
+import { DRAWING, deskWithPlan, report, row, type Serving, STOREY } from "../testing/desk";
 import { clickAt } from "./acts";
 import { setAct, useDesk } from "./desk";
 import {
@@ -15,6 +16,7 @@ import {
   squareBy,
   stateWhatIsPicked,
 } from "./picking";
+import { nudgeMm, nudgePlace } from "./placing";
 
 let server: Serving;
 
@@ -267,6 +269,60 @@ describe("squaring and placing", () => {
     expect(useDesk.getState().slipError).toContain("0 0");
     await stateWhatIsPicked("1200 -300");
     expect(server.sent[0]?.operations[1]?.values).toMatchObject({ x: 1200, y: -300, text: "1200 -300" });
+  });
+});
+
+describe("placing onto something", () => {
+  it("puts a point onto a traced corner of another drawing, or says that there is none", async () => {
+    useProject.setState(({ rows }) => ({
+      rows: withRows(rows, [row("node", "far", { storey: STOREY, drawing: "other", x: 9000, y: 500 })]),
+    }));
+    setAct("place");
+    clickAt([10, 10], true);
+    clickAt([3000, 7000], false);
+    await vi.waitFor(() => expect(useDesk.getState().slipError).toContain("Nothing to place it onto"));
+    clickAt([9020, 480], false);
+    await vi.waitFor(() => expect(server.sent).toHaveLength(1));
+    expect(server.sent[0]?.operations[1]?.values).toMatchObject({ x: 9000, y: 500, text: "traced corner" });
+  });
+
+  it("puts it onto what another drawing shows there", async () => {
+    const other = {
+      ...useProject.getState().rows.drawing.get(DRAWING),
+      page: "g",
+      name: "loft",
+      order: 2,
+      hidden: false,
+    };
+    const fit = useProject.getState().rows.fit.get(DRAWING);
+    useProject.setState(({ rows }) => ({
+      rows: withRows(rows, [
+        row("drawing", "loft", { ...other, id: "loft" } as unknown as Row["values"]),
+        row("fit", "loft", { ...fit, id: "loft" } as unknown as Row["values"]),
+      ]),
+    }));
+    setAct("place");
+    clickAt([10, 10], true);
+    server.found = found(300, 0);
+    clickAt([2990, 110], false);
+    await vi.waitFor(() => expect(server.sent).toHaveLength(1));
+    expect(server.sent[0]?.operations[1]?.values).toMatchObject({ text: "corner of loft" });
+    expect(Number(server.sent[0]?.operations[1]?.values?.x)).toBeCloseTo(3000 * Math.cos(Math.PI / 90), 6);
+  });
+
+  it("nudges the drawing by its middle first, and by its placed points from then on", async () => {
+    expect([nudgeMm("1 px"), nudgeMm("1 mm"), nudgeMm("10 mm")]).toEqual([expect.closeTo(10), 1, 10]);
+    await nudgePlace(0, 10);
+    const [pick, point] = server.sent[0]?.operations ?? [];
+    expect(pick?.values).toMatchObject({ x: 450, y: 450 });
+    expect(point?.values).toMatchObject({ text: "nudged" });
+    useProject.setState(({ rows }) => ({
+      rows: withRows(rows, [row("controlPoint", "c", { drawing: DRAWING, pick: "p", x: 100, y: 200, text: "origin" })]),
+    }));
+    await nudgePlace(-1, 0);
+    expect(server.sent[1]?.operations).toEqual([
+      { do: "set", type: "controlPoint", id: "c", values: { x: 99, y: 200 } },
+    ]);
   });
 });
 

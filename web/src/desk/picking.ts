@@ -7,6 +7,7 @@ import { attempt, change, useProject } from "../project/store";
 import { type Caution, NOTHING_DRAFTED, type Picked, useDesk } from "./desk";
 import { projectUnit, sendDraft } from "./draft";
 import { inkAt, inkIsReady } from "./found";
+import { placeOnto } from "./placing";
 import { fitMap } from "./selectors";
 import { isPicking, snapAt } from "./snap";
 
@@ -28,6 +29,10 @@ export function pick(pointer: XY, free: boolean, corners: boolean): void {
   if (!map) return;
   const wanted = picksWanted();
   let picks = desk.picks;
+  if (desk.act === "place" && desk.placing === "point" && picks.length === 1 && desk.slip === "") {
+    void placeOnto(pointer, free);
+    return;
+  }
   if (picks.length >= wanted) {
     // A click elsewhere begins again; a figure half typed is not thrown away by it.
     if (desk.act !== "square" && desk.slip !== "" && desk.slip !== null) return;
@@ -131,6 +136,11 @@ function handSigma(): number {
   const map = fitMap(useProject.getState().rows, drawing);
   const zoom = map ? view.k * scaleOf(map) : 1;
   return Math.max(0.35, Math.min(4, 0.5 / zoom));
+}
+
+/** Waits until the ink has answered for every pick of the draft. */
+export async function allFound(): Promise<void> {
+  await Promise.all(refining);
 }
 
 /** Enter in the slip of Calibrate or Place. */
@@ -352,7 +362,7 @@ function ofHands(hands: readonly string[], drawing: string): Operation[] {
     .flatMap((g) => removal("gridPick", g.id, [g.a, g.b]));
 }
 
-function addPick(id: string, drawing: string, p: Picked): Operation {
+export function addPick(id: string, drawing: string, p: Picked): Operation {
   return { do: "add", type: "pick", id, values: { drawing, x: p.at[0], y: p.at[1], sigmaPx: p.sigmaPx } };
 }
 

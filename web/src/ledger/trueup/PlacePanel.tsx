@@ -4,6 +4,8 @@ import { api, settled } from "../../api/client";
 import { newId } from "../../api/ids";
 import { useDesk } from "../../desk/desk";
 import { projectUnit, read } from "../../desk/draft";
+import { difference } from "../../desk/numbers";
+import { type NudgeStep, nudgeMm, nudgePlace } from "../../desk/placing";
 import { change, useProject } from "../../project/store";
 import { Field, OneOf, Plain } from "../parts";
 
@@ -25,13 +27,58 @@ export function PlacePanel() {
       />
       <p className="mt-2 text-quiet">
         {placing === "point"
-          ? `Point near a corner or column and say where it lies${axes.size > 0 ? ", B/2 for a crossing" : ""}. Two of them give size and turn as well.`
+          ? `Point near a corner or column, then type where it lies${axes.size > 0 ? ", B/2 for a crossing," : ""} or click the traced corner or the other drawing’s point it belongs onto. Two give size and turn as well.`
           : "Point at the axis on the drawing and give its label."}
       </p>
+      <Nudge />
       <SpacedAxes along="x" first="1" />
       <SpacedAxes along="y" first="A" />
       <Columns />
     </section>
+  );
+}
+
+const STEPS = ["1 px", "1 mm", "10 mm"] as const;
+
+/** The whole drawing a little to one side, with how far it has gone since. */
+function Nudge() {
+  const [step, setStep] = useState<NudgeStep>("1 mm");
+  const [shift, setShift] = useState<readonly [number, number]>([0, 0]);
+  const go = async (dx: number, dy: number) => {
+    const mm = nudgeMm(step);
+    await nudgePlace(dx * mm, dy * mm);
+    setShift(([x, y]) => [x + dx * mm, y + dy * mm]);
+  };
+  const arrow = (words: string, sign: string, dx: number, dy: number) => (
+    <button
+      type="button"
+      className="size-7 rounded border border-line bg-white"
+      aria-label={`Nudge ${words}`}
+      onClick={() => void go(dx, dy)}
+    >
+      {sign}
+    </button>
+  );
+  return (
+    <fieldset className="mt-2 flex items-center gap-1.5 border-t border-line pt-2" aria-label="Nudge">
+      {arrow("left", "←", -1, 0)}
+      {arrow("right", "→", 1, 0)}
+      {arrow("up", "↑", 0, 1)}
+      {arrow("down", "↓", 0, -1)}
+      <select
+        className="rounded border border-line bg-white px-1 py-1"
+        aria-label="Nudge by"
+        value={step}
+        onChange={(e) => setStep(e.target.value as NudgeStep)}
+      >
+        {STEPS.map((s) => (
+          <option key={s}>{s}</option>
+        ))}
+      </select>
+      <span className="text-quiet" data-testid="nudged">
+        {shift[0] === 0 && shift[1] === 0 ? "nudge it" : `${difference(shift[0])}, ${difference(shift[1])} mm`}
+      </span>
+    </fieldset>
   );
 }
 

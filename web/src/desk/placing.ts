@@ -1,0 +1,99 @@
+import type { Operation } from "../api/client";
+import { newId } from "../api/ids";
+import { apply, distance, scaleOf, type XY } from "../board/geometry";
+import { useProject } from "../project/store";
+import { useDesk } from "./desk";
+import { inkAt } from "./found";
+import { addPick, allFound, sendStatement } from "./picking";
+import { drawingsOn, fitMap } from "./selectors";
+import { SNAP_PX } from "./snap";
+
+/** A second click in Place, instead of a figure: the point picked goes onto a traced corner, or onto what another drawing shows there. */
+export async function placeOnto(pointer: XY, free: boolean): Promise<void> {
+  await allFound();
+  const { drawing, picks } = useDesk.getState();
+  const [p] = picks;
+  if (drawing === null || !p) return;
+  const onto = free ? null : (tracedCorner(pointer) ?? (await otherDrawing(pointer, drawing)));
+  if (!onto) {
+    return useDesk.setState({
+      slipError: "Nothing to place it onto there: point at a traced corner or another drawing, or type where it lies.",
+    });
+  }
+  const id = newId();
+  await sendStatement(
+    "Place onto a point",
+    [
+      addPick(id, drawing, p),
+      {
+        do: "add",
+        type: "controlPoint",
+        id: newId(),
+        values: { drawing, pick: id, x: onto.at[0], y: onto.at[1], text: onto.words },
+      },
+    ],
+    "",
+  );
+}
+
+/** Corners of what is traced over other drawings: over this one they would move with it. */
+function tracedCorner(pointer: XY): { at: XY; words: string } | null {
+  const { storey, view, drawing } = useDesk.getState();
+  const reach = SNAP_PX / view.k;
+  let best: { at: XY; words: string } | null = null;
+  for (const node of useProject.getState().rows.node.values()) {
+    const at: XY = [node.x, node.y];
+    const off = distance(at, pointer);
+    if (node.storey !== storey || node.drawing === drawing || off > reach) continue;
+    if (best === null || off < distance(best.at, pointer)) best = { at, words: "traced corner" };
+  }
+  return best;
+}
+
+/** What the topmost other drawing that shows here has under the pointer. */
+async function otherDrawing(pointer: XY, drawing: string): Promise<{ at: XY; words: string } | null> {
+  const { storey, side } = useDesk.getState();
+  const { rows } = useProject.getState();
+  const others = drawingsOn(rows, { storey, side }).filter((d) => d.id !== drawing && !d.hidden);
+  for (const other of others.reverse()) {
+    const found = await inkAt(pointer, true, undefined, other.id);
+    if (found) return { at: found.at, words: `corner of ${other.name}`.slice(0, 60) };
+  }
+  return null;
+}
+
+/** How far one nudge goes: a pixel of the page, a millimetre, ten. */
+export type NudgeStep = "1 px" | "1 mm" | "10 mm";
+
+export function nudgeMm(step: NudgeStep): number {
+  const map = fitMap(useProject.getState().rows, useDesk.getState().drawing);
+  return step === "1 px" ? (map ? scaleOf(map) : 1) : step === "1 mm" ? 1 : 10;
+}
+
+/** Moves the drawing without turning or scaling it: its placed points go along, or its middle becomes one. */
+export async function nudgePlace(dx: number, dy: number): Promise<void> {
+  const { drawing } = useDesk.getState();
+  const { rows } = useProject.getState();
+  const map = fitMap(rows, drawing);
+  const row = drawing === null ? undefined : rows.drawing.get(drawing);
+  if (!map || !row) return;
+  const placed = [...rows.controlPoint.values()].filter((c) => c.drawing === row.id);
+  const operations: Operation[] = placed.map((c) => ({
+    do: "set",
+    type: "controlPoint",
+    id: c.id,
+    values: { x: c.x + dx, y: c.y + dy },
+  }));
+  if (placed.length === 0) {
+    const middle: XY = [row.left + row.width / 2, row.top + row.height / 2];
+    const [x, y] = apply(map, middle);
+    const id = newId();
+    operations.push(addPick(id, row.id, { at: middle, sigmaPx: 0.05, words: "", thicknessPx: null }), {
+      do: "add",
+      type: "controlPoint",
+      id: newId(),
+      values: { drawing: row.id, pick: id, x: x + dx, y: y + dy, text: "nudged" },
+    });
+  }
+  await sendStatement("Nudge the drawing", operations);
+}
