@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from "react";
 import { useDesk } from "../desk/desk";
-import { gridTurn, setGridLine, turnTo } from "../desk/picking";
 import { fitMap } from "../desk/selectors";
+import { gridTurn, setGridLine, turnTo } from "../desk/squaring";
 import { useProject } from "../project/store";
 import { apply, type Map2, middle } from "./geometry";
 

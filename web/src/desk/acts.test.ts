@@ -5,8 +5,9 @@ import { useProject } from "../project/store";
 import { DRAWING, deskWithPlan, row, type Sent } from "../testing/desk";
 import { chooseDrawing, choosePlace, clickAt, removeWall, setDoorWidth, stepBack } from "./acts";
 import { setAct, useDesk } from "./desk";
-import { gridTurn, nudgeEnd, stateWhatIsPicked } from "./picking";
+import { nudgeEnd, stateWhatIsPicked } from "./picking";
 import { snapAt, wallUnder } from "./snap";
+import { gridTurn } from "./squaring";
 
 let sent: Sent[];
 

@@ -6,17 +6,10 @@ import { useProject } from "../project/store";
 import { DRAWING, deskWithPlan, report, row, type Serving, STOREY } from "../testing/desk";
 import { clickAt } from "./acts";
 import { setAct, useDesk } from "./desk";
-import {
-  crossingNamed,
-  removal,
-  removeStatement,
-  setGridLine,
-  settlePendingFit,
-  settlePendingSlip,
-  squareBy,
-  stateWhatIsPicked,
-} from "./picking";
+import { crossingNamed, stateWhatIsPicked } from "./picking";
 import { nudgeMm, nudgePlace } from "./placing";
+import { setGridLine, squareBy } from "./squaring";
+import { removal, removeStatement, settlePendingFit, settlePendingSlip } from "./statements";
 
 let server: Serving;
 

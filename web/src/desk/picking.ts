@@ -1,15 +1,16 @@
-import type { Operation, Refused } from "../api/client";
+import type { Refused } from "../api/client";
 import { api, settled } from "../api/client";
 import { newId } from "../api/ids";
-import { apply, distance, inverse, scaleOf, type XY } from "../board/geometry";
+import { apply, inverse, scaleOf, type XY } from "../board/geometry";
 import type { Thing } from "../project/rows";
-import { attempt, change, useProject } from "../project/store";
-import { type Caution, NOTHING_DRAFTED, type Picked, useDesk } from "./desk";
+import { useProject } from "../project/store";
+import { type Picked, useDesk } from "./desk";
 import { projectUnit, sendDraft } from "./draft";
 import { inkAt, inkIsReady } from "./found";
 import { placeOnto } from "./placing";
 import { fitMap } from "./selectors";
-import { isPicking, snapAt } from "./snap";
+import { snapAt } from "./snap";
+import { addPick, sendStatement } from "./statements";
 
 /** Refinements under way, by the place of the pick in the draft: what is stated waits for them. */
 let refining: Promise<void>[] = [];
@@ -296,182 +297,4 @@ async function coordinates(text: string): Promise<XY | null> {
     }
   }
   return [places[0] ?? 0, places[1] ?? 0];
-}
-
-export async function setGridLine(by: { axis: "x" | "y" } | { bearing: number }): Promise<void> {
-  await Promise.all(refining);
-  const { drawing, picks } = useDesk.getState();
-  const [a, b] = picks;
-  if (drawing === null || !a || !b) return;
-  const [idA, idB] = [newId(), newId()];
-  const bearing = "bearing" in by ? by.bearing : null;
-  const axis = "axis" in by ? by.axis : (gridTurn()?.axis ?? "x");
-  await sendStatement("Grid line", [
-    addPick(idA, drawing, a),
-    addPick(idB, drawing, b),
-    { do: "add", type: "gridPick", id: newId(), values: { drawing, a: idA, b: idB, axis, bearing, hand: "picked" } },
-  ]);
-}
-
-/** Which way the picked line runs and by how much the picture will turn, counter-clockwise positive. */
-export function gridTurn(): { axis: "x" | "y"; degrees: number } | null {
-  const { drawing, picks } = useDesk.getState();
-  const map = fitMap(useProject.getState().rows, drawing);
-  const [a, b] = picks;
-  if (!map || !a || !b || distance(a.at, b.at) === 0) return null;
-  const [p, q] = [apply(map, a.at), apply(map, b.at)];
-  const angle = (Math.atan2(q[1] - p[1], q[0] - p[0]) * 180) / Math.PI;
-  const axis = Math.abs((((angle % 180) + 180) % 180) - 90) < 45 ? "y" : "x";
-  return { axis, degrees: turnTo(angle, axis === "y" ? 90 : 0) };
-}
-
-/** By how much a line at an angle must turn to run in a direction, whichever way round is nearer. */
-export function turnTo(angle: number, direction: number): number {
-  return -(((((angle - direction + 90) % 180) + 180) % 180) - 90);
-}
-
-/**
- * The drawing's x direction on its page is known without picks, from the ink or as typed: stated as a line through its middle.
- *
- * @param degrees of the drawing's x axis on the page, counter-clockwise as seen
- */
-export function squareBy(degrees: number, sigmaDegrees: number, hand: "ink" | "typed"): Promise<void> {
-  const { drawing } = useDesk.getState();
-  const row = drawing === null ? undefined : useProject.getState().rows.drawing.get(drawing);
-  if (drawing === null || !row) return Promise.resolve();
-  const half = Math.min(row.width, row.height) / 2;
-  const [cx, cy] = [row.left + row.width / 2, row.top + row.height / 2];
-  const rad = (degrees * Math.PI) / 180;
-  const [dx, dy] = [half * Math.cos(rad), -half * Math.sin(rad)];
-  // Two ends that scatter by s turn the line between them by √2 s over its length.
-  const sigmaPx = Math.max(0.001, (sigmaDegrees * Math.PI * half * Math.SQRT2) / 180);
-  const end = (at: XY): Picked => ({ at, sigmaPx, words: "", thicknessPx: null });
-  const [idA, idB] = [newId(), newId()];
-  return sendStatement(hand === "ink" ? "Square by the ink" : "Turn the drawing", [
-    ...ofHands([hand], row.id),
-    addPick(idA, drawing, end([cx - dx, cy - dy])),
-    addPick(idB, drawing, end([cx + dx, cy + dy])),
-    { do: "add", type: "gridPick", id: newId(), values: { drawing, a: idA, b: idB, axis: "x", bearing: null, hand } },
-  ]);
-}
-
-/** Operations that take back what an earlier one of the same kind stated. */
-function ofHands(hands: readonly string[], drawing: string): Operation[] {
-  return [...useProject.getState().rows.gridPick.values()]
-    .filter((g) => g.drawing === drawing && hands.includes(g.hand))
-    .flatMap((g) => removal("gridPick", g.id, [g.a, g.b]));
-}
-
-export function addPick(id: string, drawing: string, p: Picked): Operation {
-  return { do: "add", type: "pick", id, values: { drawing, x: p.at[0], y: p.at[1], sigmaPx: p.sigmaPx } };
-}
-
-/**
- * A statement about a drawing is tried first: slips are said before anything is taken, and where it would move the picture under
- * what is traced already, the user says which of the two stays. The draft is cleared at once, so that the hand can go on; it comes
- * back with what was wrong, or, where the hand has gone on, the ledger says it.
- */
-export async function sendStatement(title: string, operations: Operation[], text: string | null = null): Promise<void> {
-  const { caution, drawing, picks, focusedEnd, ticks, slip } = useDesk.getState();
-  const accepted = caution !== null && caution.text === text;
-  const draft = { picks, focusedEnd, ticks, slip };
-  useDesk.setState(structuredClone(NOTHING_DRAFTED));
-  const comeBack = (why: { caution: Caution } | { slipError: string }): boolean => {
-    const now = useDesk.getState();
-    if (text === null || now.picks.length > 0 || !isPicking(now.act)) return false;
-    useDesk.setState({ ...draft, ...why });
-    return true;
-  };
-  try {
-    const tried = await attempt(operations);
-    const [found] = tried?.slips ?? [];
-    if (found && text !== null && !accepted) {
-      const said: Caution = { text, code: found.code, message: found.message, wouldBeMm: found.wouldBeMm };
-      if (!comeBack({ caution: said })) useDesk.setState({ pendingSlip: { title, operations, caution: said } });
-      return;
-    }
-    const guess = drawing === null || (useProject.getState().rows.fit.get(drawing)?.isGuess ?? true);
-    const move = tried?.moves.find((m) => m.traced > 0 && m.mm > 0.5);
-    if (move && !guess) {
-      useDesk.setState({ pendingFit: { title, operations, mm: move.mm, traced: move.traced } });
-      return;
-    }
-  } catch (error) {
-    const { message } = error as Refused;
-    if (!comeBack({ slipError: message })) useProject.setState({ trouble: message });
-    return;
-  }
-  const refused = await change(title, operations);
-  // The error stands at the slip, not twice.
-  if (refused && comeBack({ slipError: refused.message })) useProject.setState({ trouble: null });
-}
-
-/** A figure that was found to look like a slip after the hand had gone on: taken as typed, as it would agree, or left. */
-export function settlePendingSlip(as: "typed" | "mended" | "left"): void {
-  const { pendingSlip } = useDesk.getState();
-  if (!pendingSlip) return;
-  useDesk.setState({ pendingSlip: null });
-  if (as === "left") return;
-  const text = `${Math.round(pendingSlip.caution.wouldBeMm * 10) / 10} mm`;
-  const operations = pendingSlip.operations.map(
-    (o): Operation =>
-      as === "mended" && o.type === "knownLength" ? { ...o, values: { ...o.values, text, unit: "mm" } } : o,
-  );
-  void change(pendingSlip.title, operations);
-}
-
-/** The tracing stays and the picture moves, or both move together. */
-export function settlePendingFit(carry: boolean): void {
-  const { pendingFit } = useDesk.getState();
-  if (!pendingFit) return;
-  useDesk.setState({ pendingFit: null });
-  void change(pendingFit.title, pendingFit.operations, carry);
-}
-
-type Stated = "knownLength" | "gridPick" | "rectangle" | "controlPoint";
-
-/** What removing a statement takes: itself, and its picks where nothing else uses them. */
-export function removal(type: Stated, id: string, picks: readonly (string | null)[]): Operation[] {
-  const { rows } = useProject.getState();
-  const others = [
-    ...[...rows.knownLength.values()].filter((s) => s.id !== id).flatMap((s) => [s.a, s.b, s.c]),
-    ...[...rows.gridPick.values()].filter((s) => s.id !== id).flatMap((s) => [s.a, s.b]),
-    ...[...rows.rectangle.values()].filter((s) => s.id !== id).flatMap((s) => [s.a, s.b, s.c, s.d]),
-    ...[...rows.controlPoint.values()].filter((s) => s.id !== id).map((s) => s.pick),
-  ];
-  const alone = picks.filter((p): p is string => p !== null && !others.includes(p));
-  return [{ do: "remove", type, id }, ...alone.map((pick): Operation => ({ do: "remove", type: "pick", id: pick }))];
-}
-
-const REMOVED: Record<Stated, string> = {
-  knownLength: "Remove a known length",
-  gridPick: "Remove a grid line",
-  rectangle: "Remove a room of known size",
-  controlPoint: "Remove a placed point",
-};
-
-export function picksOf(type: Stated, id: string): (string | null)[] {
-  const { rows } = useProject.getState();
-  switch (type) {
-    case "knownLength": {
-      const l = rows.knownLength.get(id);
-      return l ? [l.a, l.b, l.c] : [];
-    }
-    case "gridPick": {
-      const g = rows.gridPick.get(id);
-      return g ? [g.a, g.b] : [];
-    }
-    case "rectangle": {
-      const r = rows.rectangle.get(id);
-      return r ? [r.a, r.b, r.c, r.d] : [];
-    }
-    case "controlPoint": {
-      const c = rows.controlPoint.get(id);
-      return c ? [c.pick] : [];
-    }
-  }
-}
-
-export function removeStatement(type: Stated, id: string): Promise<void> {
-  return sendStatement(REMOVED[type], removal(type, id, picksOf(type, id)));
 }

@@ -4,9 +4,10 @@ import { apply, distance, scaleOf, type XY } from "../board/geometry";
 import { useProject } from "../project/store";
 import { useDesk } from "./desk";
 import { inkAt } from "./found";
-import { addPick, allFound, sendStatement } from "./picking";
+import { allFound } from "./picking";
 import { drawingsOn, fitMap } from "./selectors";
 import { SNAP_PX } from "./snap";
+import { addPick, sendStatement } from "./statements";
 
 /** A second click in Place, instead of a figure: the point picked goes onto a traced corner, or onto what another drawing shows there. */
 export async function placeOnto(pointer: XY, free: boolean): Promise<void> {

@@ -1,8 +1,8 @@
 import type { FitReport } from "../api/client";
 import { setAct, useDesk, useDeskFields } from "../desk/desk";
 import { plusMinus } from "../desk/numbers";
-import { squareBy } from "../desk/picking";
 import { inOrder } from "../desk/selectors";
+import { squareBy } from "../desk/squaring";
 import { change, useProject } from "../project/store";
 import { Head, NextThing, Plain } from "./parts";
 import { CalibratePanel } from "./trueup/CalibratePanel";

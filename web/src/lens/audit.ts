@@ -1,6 +1,7 @@
 import { useEffect, useState } from "react";
 import { type Picked, useDesk } from "../desk/desk";
-import { NUDGED_PX, sendStatement } from "../desk/picking";
+import { NUDGED_PX } from "../desk/picking";
+import { sendStatement } from "../desk/statements";
 import { useProject } from "../project/store";
 
 /** ms after the last nudge before the pick is saved */

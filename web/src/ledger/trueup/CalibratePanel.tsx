@@ -1,7 +1,8 @@
 import { useEffect, useState } from "react";
 import { useDesk, useDeskFields } from "../../desk/desk";
 import { read } from "../../desk/draft";
-import { picksWanted, sendStatement } from "../../desk/picking";
+import { picksWanted } from "../../desk/picking";
+import { sendStatement } from "../../desk/statements";
 import { change, useProject } from "../../project/store";
 import { Field, OneOf, Plain } from "../parts";
 

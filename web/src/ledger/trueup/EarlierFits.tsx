@@ -2,7 +2,7 @@ import { Disclosure, DisclosureButton, DisclosurePanel } from "@headlessui/react
 import { useQuery } from "@tanstack/react-query";
 import { api, settled } from "../../api/client";
 import { plusMinus } from "../../desk/numbers";
-import { sendStatement } from "../../desk/picking";
+import { sendStatement } from "../../desk/statements";
 import { useProject } from "../../project/store";
 import { Link } from "../parts";
 

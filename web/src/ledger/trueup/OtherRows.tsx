@@ -2,8 +2,8 @@ import type { ReactNode } from "react";
 import type { FitReport } from "../../api/client";
 import { runsWith } from "../../board/Statements";
 import { difference, grouped } from "../../desk/numbers";
-import { removeStatement } from "../../desk/picking";
 import { inOrder } from "../../desk/selectors";
+import { removeStatement } from "../../desk/statements";
 import { useProject } from "../../project/store";
 import { Link } from "../parts";
 

@@ -1,7 +1,7 @@
 import { mends } from "../../board/FigureSlip";
 import { useDesk } from "../../desk/desk";
 import { grouped } from "../../desk/numbers";
-import { settlePendingFit, settlePendingSlip } from "../../desk/picking";
+import { settlePendingFit, settlePendingSlip } from "../../desk/statements";
 import { count } from "../../steps/status";
 import { Plain } from "../parts";
 

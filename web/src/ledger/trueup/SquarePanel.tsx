@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { setAct } from "../../desk/desk";
-import { squareBy } from "../../desk/picking";
 import { inkOffGrid } from "../../desk/snap";
+import { squareBy } from "../../desk/squaring";
 import { useProject } from "../../project/store";
 import { Field, Plain } from "../parts";
 

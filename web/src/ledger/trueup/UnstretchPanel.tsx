@@ -1,5 +1,5 @@
 import type { FitReport, Schemas } from "../../api/client";
-import { sendStatement } from "../../desk/picking";
+import { sendStatement } from "../../desk/statements";
 import { useProject } from "../../project/store";
 import { Plain } from "../parts";
 import { Typed } from "./CalibratePanel";

@@ -1,0 +1,72 @@
+import type { Operation } from "../api/client";
+import { newId } from "../api/ids";
+import { apply, distance, type XY } from "../board/geometry";
+import { useProject } from "../project/store";
+import { type Picked, useDesk } from "./desk";
+import { allFound } from "./picking";
+import { fitMap } from "./selectors";
+import { addPick, removal, sendStatement } from "./statements";
+
+export async function setGridLine(by: { axis: "x" | "y" } | { bearing: number }): Promise<void> {
+  await allFound();
+  const { drawing, picks } = useDesk.getState();
+  const [a, b] = picks;
+  if (drawing === null || !a || !b) return;
+  const [idA, idB] = [newId(), newId()];
+  const bearing = "bearing" in by ? by.bearing : null;
+  const axis = "axis" in by ? by.axis : (gridTurn()?.axis ?? "x");
+  await sendStatement("Grid line", [
+    addPick(idA, drawing, a),
+    addPick(idB, drawing, b),
+    { do: "add", type: "gridPick", id: newId(), values: { drawing, a: idA, b: idB, axis, bearing, hand: "picked" } },
+  ]);
+}
+
+/** Which way the picked line runs and by how much the picture will turn, counter-clockwise positive. */
+export function gridTurn(): { axis: "x" | "y"; degrees: number } | null {
+  const { drawing, picks } = useDesk.getState();
+  const map = fitMap(useProject.getState().rows, drawing);
+  const [a, b] = picks;
+  if (!map || !a || !b || distance(a.at, b.at) === 0) return null;
+  const [p, q] = [apply(map, a.at), apply(map, b.at)];
+  const angle = (Math.atan2(q[1] - p[1], q[0] - p[0]) * 180) / Math.PI;
+  const axis = Math.abs((((angle % 180) + 180) % 180) - 90) < 45 ? "y" : "x";
+  return { axis, degrees: turnTo(angle, axis === "y" ? 90 : 0) };
+}
+
+/** By how much a line at an angle must turn to run in a direction, whichever way round is nearer. */
+export function turnTo(angle: number, direction: number): number {
+  return -(((((angle - direction + 90) % 180) + 180) % 180) - 90);
+}
+
+/**
+ * The drawing's x direction on its page is known without picks, from the ink or as typed: stated as a line through its middle.
+ *
+ * @param degrees of the drawing's x axis on the page, counter-clockwise as seen
+ */
+export function squareBy(degrees: number, sigmaDegrees: number, hand: "ink" | "typed"): Promise<void> {
+  const { drawing } = useDesk.getState();
+  const row = drawing === null ? undefined : useProject.getState().rows.drawing.get(drawing);
+  if (drawing === null || !row) return Promise.resolve();
+  const half = Math.min(row.width, row.height) / 2;
+  const [cx, cy] = [row.left + row.width / 2, row.top + row.height / 2];
+  const rad = (degrees * Math.PI) / 180;
+  const [dx, dy] = [half * Math.cos(rad), -half * Math.sin(rad)];
+  // Two ends that scatter by s turn the line between them by √2 s over its length.
+  const sigmaPx = Math.max(0.001, (sigmaDegrees * Math.PI * half * Math.SQRT2) / 180);
+  const end = (at: XY): Picked => ({ at, sigmaPx, words: "", thicknessPx: null });
+  const [idA, idB] = [newId(), newId()];
+  return sendStatement(hand === "ink" ? "Square by the ink" : "Turn the drawing", [
+    ...ofHands([hand], row.id),
+    addPick(idA, drawing, end([cx - dx, cy - dy])),
+    addPick(idB, drawing, end([cx + dx, cy + dy])),
+    { do: "add", type: "gridPick", id: newId(), values: { drawing, a: idA, b: idB, axis: "x", bearing: null, hand } },
+  ]);
+}
+
+/** Operations that take back what an earlier one of the same kind stated. */
+function ofHands(hands: readonly string[], drawing: string): Operation[] {
+  return [...useProject.getState().rows.gridPick.values()]
+    .filter((g) => g.drawing === drawing && hands.includes(g.hand))
+    .flatMap((g) => removal("gridPick", g.id, [g.a, g.b]));
+}

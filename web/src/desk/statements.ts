@@ -1,0 +1,118 @@
+import type { Operation, Refused } from "../api/client";
+import { attempt, change, useProject } from "../project/store";
+import { type Caution, NOTHING_DRAFTED, type Picked, useDesk } from "./desk";
+import { isPicking } from "./snap";
+
+export function addPick(id: string, drawing: string, p: Picked): Operation {
+  return { do: "add", type: "pick", id, values: { drawing, x: p.at[0], y: p.at[1], sigmaPx: p.sigmaPx } };
+}
+
+/**
+ * A statement about a drawing is tried first: slips are said before anything is taken, and where it would move the picture under
+ * what is traced already, the user says which of the two stays. The draft is cleared at once, so that the hand can go on; it comes
+ * back with what was wrong, or, where the hand has gone on, the ledger says it.
+ */
+export async function sendStatement(title: string, operations: Operation[], text: string | null = null): Promise<void> {
+  const { caution, drawing, picks, focusedEnd, ticks, slip } = useDesk.getState();
+  const accepted = caution !== null && caution.text === text;
+  const draft = { picks, focusedEnd, ticks, slip };
+  useDesk.setState(structuredClone(NOTHING_DRAFTED));
+  const comeBack = (why: { caution: Caution } | { slipError: string }): boolean => {
+    const now = useDesk.getState();
+    if (text === null || now.picks.length > 0 || !isPicking(now.act)) return false;
+    useDesk.setState({ ...draft, ...why });
+    return true;
+  };
+  try {
+    const tried = await attempt(operations);
+    const [found] = tried?.slips ?? [];
+    if (found && text !== null && !accepted) {
+      const said: Caution = { text, code: found.code, message: found.message, wouldBeMm: found.wouldBeMm };
+      if (!comeBack({ caution: said })) useDesk.setState({ pendingSlip: { title, operations, caution: said } });
+      return;
+    }
+    const guess = drawing === null || (useProject.getState().rows.fit.get(drawing)?.isGuess ?? true);
+    const move = tried?.moves.find((m) => m.traced > 0 && m.mm > 0.5);
+    if (move && !guess) {
+      useDesk.setState({ pendingFit: { title, operations, mm: move.mm, traced: move.traced } });
+      return;
+    }
+  } catch (error) {
+    const { message } = error as Refused;
+    if (!comeBack({ slipError: message })) useProject.setState({ trouble: message });
+    return;
+  }
+  const refused = await change(title, operations);
+  // The error stands at the slip, not twice.
+  if (refused && comeBack({ slipError: refused.message })) useProject.setState({ trouble: null });
+}
+
+/** A figure that was found to look like a slip after the hand had gone on: taken as typed, as it would agree, or left. */
+export function settlePendingSlip(as: "typed" | "mended" | "left"): void {
+  const { pendingSlip } = useDesk.getState();
+  if (!pendingSlip) return;
+  useDesk.setState({ pendingSlip: null });
+  if (as === "left") return;
+  const text = `${Math.round(pendingSlip.caution.wouldBeMm * 10) / 10} mm`;
+  const operations = pendingSlip.operations.map(
+    (o): Operation =>
+      as === "mended" && o.type === "knownLength" ? { ...o, values: { ...o.values, text, unit: "mm" } } : o,
+  );
+  void change(pendingSlip.title, operations);
+}
+
+/** The tracing stays and the picture moves, or both move together. */
+export function settlePendingFit(carry: boolean): void {
+  const { pendingFit } = useDesk.getState();
+  if (!pendingFit) return;
+  useDesk.setState({ pendingFit: null });
+  void change(pendingFit.title, pendingFit.operations, carry);
+}
+
+type Stated = "knownLength" | "gridPick" | "rectangle" | "controlPoint";
+
+/** What removing a statement takes: itself, and its picks where nothing else uses them. */
+export function removal(type: Stated, id: string, picks: readonly (string | null)[]): Operation[] {
+  const { rows } = useProject.getState();
+  const others = [
+    ...[...rows.knownLength.values()].filter((s) => s.id !== id).flatMap((s) => [s.a, s.b, s.c]),
+    ...[...rows.gridPick.values()].filter((s) => s.id !== id).flatMap((s) => [s.a, s.b]),
+    ...[...rows.rectangle.values()].filter((s) => s.id !== id).flatMap((s) => [s.a, s.b, s.c, s.d]),
+    ...[...rows.controlPoint.values()].filter((s) => s.id !== id).map((s) => s.pick),
+  ];
+  const alone = picks.filter((p): p is string => p !== null && !others.includes(p));
+  return [{ do: "remove", type, id }, ...alone.map((pick): Operation => ({ do: "remove", type: "pick", id: pick }))];
+}
+
+const REMOVED: Record<Stated, string> = {
+  knownLength: "Remove a known length",
+  gridPick: "Remove a grid line",
+  rectangle: "Remove a room of known size",
+  controlPoint: "Remove a placed point",
+};
+
+export function picksOf(type: Stated, id: string): (string | null)[] {
+  const { rows } = useProject.getState();
+  switch (type) {
+    case "knownLength": {
+      const l = rows.knownLength.get(id);
+      return l ? [l.a, l.b, l.c] : [];
+    }
+    case "gridPick": {
+      const g = rows.gridPick.get(id);
+      return g ? [g.a, g.b] : [];
+    }
+    case "rectangle": {
+      const r = rows.rectangle.get(id);
+      return r ? [r.a, r.b, r.c, r.d] : [];
+    }
+    case "controlPoint": {
+      const c = rows.controlPoint.get(id);
+      return c ? [c.pick] : [];
+    }
+  }
+}
+
+export function removeStatement(type: Stated, id: string): Promise<void> {
+  return sendStatement(REMOVED[type], removal(type, id, picksOf(type, id)));
+}
