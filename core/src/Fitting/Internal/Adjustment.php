@@ -100,6 +100,12 @@ final class Adjustment
         throw FitDidNotSettle::after(self::MOST_ROUNDS);
     }
 
+    /** Where pixels go under the parameters as they are now. */
+    private function mapping(): Mapping
+    {
+        return new Mapping($this->model, $this->frame, $this->x, $this->free);
+    }
+
     /** @return list<float> shape parameters */
     public function shape(): array
     {
@@ -173,7 +179,7 @@ final class Adjustment
     /** What a condition amounts to at the picks as they were picked: fitted minus stated, in its own unit. */
     public function residual(Condition $condition): float
     {
-        return $condition->of(array_map(fn (string $id): array => $this->mapped($this->x, $this->raw[$id], $condition->isPlaced()), $condition->picks()))[0];
+        return $condition->of(array_map(fn (string $id): array => $this->mapping()->to($this->raw[$id], $condition->isPlaced()), $condition->picks()))[0];
     }
 
     /** Standard deviation of what a condition reads: of the fit, of its own picks, and of what they share; its figure left out. */
@@ -181,7 +187,7 @@ final class Adjustment
     {
         $jacobians = [];
         foreach ($condition->picks() as $id) {
-            $jacobians[$id] = $this->jacobian($this->raw[$id]);
+            $jacobians[$id] = $this->mapping()->jacobian($this->raw[$id]);
         }
         [, $byParameter, $byPick] = $this->derivatives($condition, $jacobians);
         $variance = $this->variance($byParameter);
@@ -216,8 +222,8 @@ final class Adjustment
      */
     public function sigmaBetween(float $xPx, float $yPx, float $fromXPx, float $fromYPx): float
     {
-        [, , $jx, $jy] = $this->jacobian([$xPx, $yPx]);
-        [, , $fx, $fy] = $this->jacobian([$fromXPx, $fromYPx]);
+        [, , $jx, $jy] = $this->mapping()->jacobian([$xPx, $yPx]);
+        [, , $fx, $fy] = $this->mapping()->jacobian([$fromXPx, $fromYPx]);
         $dx = [];
         $dy = [];
         foreach ($jx as $k => $_) {
@@ -267,7 +273,7 @@ final class Adjustment
         $this->a = [];
         $this->b = [];
         $this->misclosure = [];
-        $jacobians = array_map($this->jacobian(...), $this->picks);
+        $jacobians = array_map($this->mapping()->jacobian(...), $this->picks);
         foreach ($this->conditions as $condition) {
             [$w, $byParameter, $byPick] = $this->derivatives($condition, $jacobians);
             // The misclosure at the picks as they were, carried over the linearisation: w = f(l, x) + B (l⁰ − l).
@@ -278,46 +284,6 @@ final class Adjustment
             $this->b[] = $byPick;
             $this->misclosure[] = $w;
         }
-    }
-
-    /**
-     * Where a pick goes under the present parameters, and how that changes.
-     *
-     * @param array{float, float} $p px
-     *
-     * @return array{float, float, list<float>, list<float>, array{float, float, float, float}} x and y in mm without the place, their
-     *                                                                                          derivatives by the unknowns, and dx/dpx, dx/dpy, dy/dpx, dy/dpy
-     */
-    private function jacobian(array $p): array
-    {
-        [$u, $v] = $this->frame->normalised(...$p);
-        [$x, $y] = $this->model->apply($this->x, $u, $v);
-        [$byX, $byY] = [[], []];
-        $last = \count($this->x) - 1;
-        foreach ($this->free as $index) {
-            if ($index >= $last - 1) {
-                $byX[] = $index === $last ? 0.0 : 1.0;
-                $byY[] = $index === $last ? 1.0 : 0.0;
-                continue;
-            }
-            $up = $this->x;
-            $up[$index] += self::DIFFERENCE_STEP;
-            $down = $this->x;
-            $down[$index] -= self::DIFFERENCE_STEP;
-            [$x2, $y2] = $this->model->apply(array_values($up), $u, $v);
-            [$x1, $y1] = $this->model->apply(array_values($down), $u, $v);
-            $byX[] = ($x2 - $x1) / (2.0 * self::DIFFERENCE_STEP);
-            $byY[] = ($y2 - $y1) / (2.0 * self::DIFFERENCE_STEP);
-        }
-        $h = self::DIFFERENCE_STEP;
-        $unit = 2.0 * $h * $this->frame->unitPx;
-        [$xr, $yr] = $this->model->apply($this->x, $u + $h, $v);
-        [$xl, $yl] = $this->model->apply($this->x, $u - $h, $v);
-        [$xu, $yu] = $this->model->apply($this->x, $u, $v + $h);
-        [$xd, $yd] = $this->model->apply($this->x, $u, $v - $h);
-
-        // Page pixels run down, normalised coordinates up.
-        return [$x, $y, $byX, $byY, [($xr - $xl) / $unit, ($xd - $xu) / $unit, ($yr - $yl) / $unit, ($yd - $yu) / $unit]];
     }
 
     /**
@@ -439,19 +405,6 @@ final class Adjustment
         $this->x = array_values($x);
 
         return $change;
-    }
-
-    /**
-     * @param list<float> $x
-     * @param array{float, float} $p px
-     *
-     * @return array{float, float} mm
-     */
-    private function mapped(array $x, array $p, bool $placed): array
-    {
-        [$px, $py] = $this->model->apply($x, ...$this->frame->normalised(...$p));
-
-        return $placed ? [$px + $x[\count($x) - 2], $py + $x[\count($x) - 1]] : [$px, $py];
     }
 
     /**
