@@ -8,6 +8,7 @@ use Plinth\Core\Exchange\Dxf\DxfWriter;
 use Plinth\Core\Exchange\Exception\UnreadableDocument;
 use Plinth\Core\Exchange\FitDocument\FitReader;
 use Plinth\Core\Exchange\FitDocument\FitWriter;
+use Plinth\Core\Exchange\Json\JsonValue;
 use Plinth\Core\Exchange\PlanDocument\PlanReader;
 use Plinth\Core\Exchange\PlanDocument\PlanWriter;
 use Plinth\Core\Fitting\Advice;
@@ -16,10 +17,16 @@ use Plinth\Core\Fitting\FitStart;
 use Plinth\Core\Fitting\Fitter;
 use Plinth\Core\Fitting\Model;
 use Plinth\Core\Fitting\Offer;
+use Plinth\Core\Geometry\Point;
 use Plinth\Core\Ink\GreyRaster;
 use Plinth\Core\Ink\Skew;
 use Plinth\Core\Plan\Derivation;
 use Plinth\Core\Plan\Storey;
+use Plinth\Core\Site\Exception\UnusableBoundary;
+use Plinth\Core\Site\Leg;
+use Plinth\Core\Site\Traverse;
+use Plinth\Core\Units\Bearing;
+use Plinth\Core\Units\Exception\UnreadableBearing;
 use Plinth\Core\Units\Exception\UnreadableLength;
 use Plinth\Core\Units\LengthParser;
 use Plinth\Core\Units\LengthUnit;
@@ -32,6 +39,7 @@ final class CommandLine
     private const USAGE = <<<'TEXT'
         plinth length TEXT [--unit mm|cm|m|ft|in]
         plinth fit    [--in FILE]                   known lengths, grid lines, control points → the fit
+        plinth traverse [--in FILE] [--unit …]     legs of a boundary → misclosure, adjusted corners, area
         plinth derive [--in FILE]                   plan document → outlines, rooms, leaks, areas, findings
         plinth skew IMAGE                           how far a drawing is turned on its page, modulo 90°
         plinth export dxf --out FILE [--in FILE] [--storey ID]
@@ -53,6 +61,7 @@ final class CommandLine
                 'length' => self::length($words, $options),
                 'fit' => self::fit($options),
                 'skew' => self::skew($words, $readGrey),
+                'traverse' => self::traverse($options),
                 'derive' => self::derive($options),
                 'export' => self::export($words, $options),
                 'help', '' => null,
@@ -66,6 +75,10 @@ final class CommandLine
             return [2, self::error('unreadable-length', $e->getMessage(), (string) $e->position)];
         } catch (UnreadableDocument $e) {
             return [2, self::error('unreadable-document', $e->getMessage(), $e->at)];
+        } catch (UnreadableBearing $e) {
+            return [2, self::error('unreadable-bearing', $e->getMessage(), '')];
+        } catch (UnusableBoundary $e) {
+            return [2, self::error('unusable-boundary', $e->getMessage(), $e->at)];
         } catch (FittingException $e) {
             return [2, self::error($e->reason(), $e->getMessage(), $e->at())];
         } catch (\Throwable $e) {
@@ -121,6 +134,26 @@ final class CommandLine
         $skew = Skew::of($raster);
 
         return ['degrees' => $skew?->degrees, 'confidence' => $skew->confidence ?? 0.0];
+    }
+
+    /**
+     * @param array<string, string> $options
+     *
+     * @return array<string, mixed>
+     */
+    private static function traverse(array $options): array
+    {
+        $unit = LengthUnit::tryFrom($options['unit'] ?? 'mm') ?? throw WrongUsage::unknownUnit($options['unit'] ?? '');
+        $legs = array_map(
+            static fn (JsonValue $leg): Leg => new Leg(Bearing::parse($leg->object(['bearing', 'length'])->get('bearing')->text(40)), LengthParser::parse($leg->get('length')->text(60), $unit)->mm),
+            JsonValue::parse(self::input($options))->object(['legs'])->list('legs'),
+        );
+        $traverse = Traverse::closed($legs);
+
+        return [
+            'lengthMm' => $traverse->lengthMm, 'misclosureMm' => $traverse->misclosureMm(), 'precision' => $traverse->precision(), 'areaM2' => $traverse->areaM2(),
+            'corners' => array_map(static fn (Point $p): array => $p->toArray(), $traverse->corners),
+        ];
     }
 
     /**

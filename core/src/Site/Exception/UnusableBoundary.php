@@ -1,0 +1,34 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Site\Exception;
+
+/** Legs that make no boundary; `at` names the leg concerned, such as `legs/2`. */
+final class UnusableBoundary extends \DomainException
+{
+    private function __construct(string $message, public readonly string $at)
+    {
+        parent::__construct($message);
+    }
+
+    public static function tooFewLegs(int $count): self
+    {
+        return new self(\sprintf('A boundary needs at least three legs, not %d.', $count), 'legs');
+    }
+
+    public static function legWithoutLength(int $leg): self
+    {
+        return new self(\sprintf('Leg %d must be longer than zero.', $leg + 1), "legs/$leg");
+    }
+
+    public static function doesNotClose(float $missingMm, float $lengthMm): self
+    {
+        return new self(\sprintf('The boundary misses its beginning by %.3f m in %.2f m (1 : %.0f): a leg is missing, or a length or bearing is mistyped.', $missingMm / 1000.0, $lengthMm / 1000.0, $lengthMm / $missingMm), 'legs');
+    }
+
+    public static function crossesItself(int $one, int $other): self
+    {
+        return new self(\sprintf('Leg %d crosses leg %d: look at their bearings and their order.', $one + 1, $other + 1), "legs/$other");
+    }
+}

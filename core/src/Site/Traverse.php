@@ -1,0 +1,122 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Site;
+
+use Plinth\Core\Geometry\Point;
+use Plinth\Core\Geometry\Polygon;
+use Plinth\Core\Geometry\Segment;
+use Plinth\Core\Site\Exception\UnusableBoundary;
+
+/**
+ * A boundary followed leg by leg back to its beginning. What is missing at the end, the misclosure, is shared out over the legs in
+ * proportion to their lengths: the compass rule of Bowditch (Wolf & Ghilani, Elementary Surveying, from memory). x runs east, y north.
+ */
+final readonly class Traverse
+{
+    /** Boundaries that close worse than this part of their length are refused: a leg is missing or mistyped. */
+    private const WORST_PART = 1.0 / 50.0;
+
+    /**
+     * @param list<Leg> $legs
+     * @param list<Point> $corners adjusted, one for each leg: where it begins
+     */
+    private function __construct(public array $legs, public array $corners, public float $misclosureX, public float $misclosureY, public float $lengthMm)
+    {
+    }
+
+    /**
+     * @param list<Leg> $legs in order round the site
+     *
+     * @throws UnusableBoundary when there are fewer than three legs, one has no length, it does not close, or it crosses itself
+     */
+    public static function closed(array $legs, Point $from = new Point(0.0, 0.0)): self
+    {
+        if (\count($legs) < 3) {
+            throw UnusableBoundary::tooFewLegs(\count($legs));
+        }
+        foreach ($legs as $i => $leg) {
+            if (!is_finite($leg->mm) || $leg->mm <= 0.0) {
+                throw UnusableBoundary::legWithoutLength($i);
+            }
+        }
+        $length = array_sum(array_map(static fn (Leg $l): float => $l->mm, $legs));
+        $dx = array_sum(array_map(static fn (Leg $l): float => $l->departure(), $legs));
+        $dy = array_sum(array_map(static fn (Leg $l): float => $l->latitude(), $legs));
+        if (hypot($dx, $dy) > self::WORST_PART * $length) {
+            throw UnusableBoundary::doesNotClose(hypot($dx, $dy), $length);
+        }
+        $corners = [];
+        [$x, $y] = [$from->x, $from->y];
+        foreach ($legs as $leg) {
+            $corners[] = new Point($x, $y);
+            $x += $leg->departure() - $dx * $leg->mm / $length;
+            $y += $leg->latitude() - $dy * $leg->mm / $length;
+        }
+        self::refuseCrossing($corners);
+
+        return new self($legs, $corners, $dx, $dy, $length);
+    }
+
+    /**
+     * The leg that brings a boundary back to its beginning where one was not measured.
+     *
+     * @param list<Leg> $legs the others, in any order
+     *
+     * @return array{float, float} length in mm, and bearing in degrees
+     */
+    public static function missing(array $legs): array
+    {
+        $dx = -array_sum(array_map(static fn (Leg $l): float => $l->departure(), $legs));
+        $dy = -array_sum(array_map(static fn (Leg $l): float => $l->latitude(), $legs));
+
+        return [hypot($dx, $dy), fmod(rad2deg(atan2($dx, $dy)) + 360.0, 360.0)];
+    }
+
+    /** @return float mm between where it ends and where it began, as measured */
+    public function misclosureMm(): float
+    {
+        return hypot($this->misclosureX, $this->misclosureY);
+    }
+
+    /** @return float|null n of 1 : n; null where it closes exactly */
+    public function precision(): ?float
+    {
+        return 0.0 === $this->misclosureMm() ? null : $this->lengthMm / $this->misclosureMm();
+    }
+
+    /**
+     * A leg after the adjustment.
+     *
+     * @return array{float, float} departure and latitude, mm
+     */
+    public function adjusted(int $leg): array
+    {
+        $from = $this->corners[$leg];
+        $to = $this->corners[($leg + 1) % \count($this->corners)];
+
+        return [$to->x - $from->x, $to->y - $from->y];
+    }
+
+    /** @return float m² inside the adjusted boundary */
+    public function areaM2(): float
+    {
+        return abs(Polygon::area(array_map(static fn (Point $p): array => $p->toArray(), $this->corners))) / 1e6;
+    }
+
+    /** @param list<Point> $corners */
+    private static function refuseCrossing(array $corners): void
+    {
+        $n = \count($corners);
+        $at = static fn (int $i): array => $corners[$i % $n]->toArray();
+        for ($i = 0; $i < $n; ++$i) {
+            // Neighbours share a corner; the last leg meets the first.
+            for ($k = $i + 2; $k < $n - (0 === $i ? 1 : 0); ++$k) {
+                if (null !== Segment::crossing($at($i), $at($i + 1), $at($k), $at($k + 1))) {
+                    throw UnusableBoundary::crossesItself($i, $k);
+                }
+            }
+        }
+    }
+}

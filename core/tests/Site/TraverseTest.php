@@ -1,0 +1,141 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Tests\Site;
+
+use PHPUnit\Framework\Attributes\TestWith;
+use PHPUnit\Framework\TestCase;
+use Plinth\Core\Console\CommandLine;
+use Plinth\Core\Geometry\Point;
+use Plinth\Core\Site\Exception\UnusableBoundary;
+use Plinth\Core\Site\Leg;
+use Plinth\Core\Site\Traverse;
+use Plinth\Core\Units\Bearing;
+use Plinth\Core\Units\Exception\UnreadableBearing;
+use Plinth\Core\Units\LengthParser;
+use Plinth\Core\Units\LengthUnit;
+
+/** A boundary closes, its misfit is shared out, and its area is what a textbook has it. */
+final class TraverseTest extends TestCase
+{
+    private const FOOT = 304.8;
+
+    /** Wolf & Ghilani, Elementary Surveying, the traverse that runs through the chapter on traverse computations (from memory, recomputed). */
+    public function testTheTextbookTraverse(): void
+    {
+        $traverse = Traverse::closed(self::textbook());
+        self::assertEqualsWithDelta(2466.00, $traverse->lengthMm / self::FOOT, 0.001);
+        self::assertEqualsWithDelta(0.080, $traverse->misclosureMm() / self::FOOT, 0.002);
+        self::assertEqualsWithDelta(30_800, (float) $traverse->precision(), 500);
+        [$departure, $latitude] = $traverse->adjusted(0);
+        self::assertEqualsWithDelta([517.444, -388.835], [$departure / self::FOOT, $latitude / self::FOOT], 0.002);
+        $squareFeet = $traverse->areaM2() / 0.3048 ** 2;
+        self::assertEqualsWithDelta(272_585, $squareFeet, 20);
+        self::assertEqualsWithDelta(6.258, $squareFeet / 43_560, 0.001, 'acres');
+    }
+
+    public function testAnAdjustedBoundaryClosesWhereverItBegins(): void
+    {
+        $traverse = Traverse::closed(self::textbook(), new Point(10_000_000, 5_000_000));
+        $sum = [0.0, 0.0];
+        foreach (array_keys($traverse->legs) as $i) {
+            [$dx, $dy] = $traverse->adjusted($i);
+            $sum = [$sum[0] + $dx, $sum[1] + $dy];
+        }
+        self::assertEqualsWithDelta([0.0, 0.0], $sum, 1e-6);
+        self::assertEqualsWithDelta(Traverse::closed(self::textbook())->areaM2(), $traverse->areaM2(), 1e-6, 'Far from the origin no digits are lost.');
+        self::assertSame([10_000_000.0, 5_000_000.0], $traverse->corners[0]->toArray());
+    }
+
+    public function testAMissingLegIsSolved(): void
+    {
+        $legs = self::textbook();
+        [$mm, $degrees] = Traverse::missing([$legs[0], $legs[1], $legs[3], $legs[4]]);
+        self::assertEqualsWithDelta(720.35, $mm / self::FOOT, 0.1);
+        self::assertEqualsWithDelta(15 + 31 / 60 + 54 / 3600, $degrees, 0.01);
+    }
+
+    public function testAnExactRectangleClosesExactly(): void
+    {
+        $traverse = Traverse::closed([self::leg('0', '30 m'), self::leg('90', '40 m'), self::leg('180', '30 m'), self::leg('270', '40 m')]);
+        self::assertLessThan(1e-6, $traverse->misclosureMm());
+        self::assertEqualsWithDelta(1200.0, $traverse->areaM2(), 1e-9);
+    }
+
+    /** @param list<array{string, string}> $legs */
+    #[TestWith([[['0', '10 m'], ['90', '10 m']], 'three legs', 'legs'])]
+    #[TestWith([[['0', '10 m'], ['90', '0 m'], ['225', '14 m']], 'longer than zero', 'legs/1'])]
+    #[TestWith([[['0', '10 m'], ['90', '10 m'], ['180', '10 m']], 'misses its beginning by 10.000 m', 'legs'])]
+    #[TestWith([[['45', '14.142 m'], ['180', '10 m'], ['315', '14.142 m'], ['180', '10 m']], 'crosses', 'legs/2'])]
+    public function testWhatIsNoBoundaryIsRefusedInWords(array $legs, string $words, string $at): void
+    {
+        try {
+            Traverse::closed(array_map(static fn (array $l): Leg => self::leg($l[0], $l[1]), $legs));
+            self::fail('It was taken.');
+        } catch (UnusableBoundary $e) {
+            self::assertStringContainsString($words, $e->getMessage());
+            self::assertSame($at, $e->at);
+        }
+    }
+
+    #[TestWith(['63.25', 63.25, 0.01])]
+    #[TestWith(["126°55'17\"", 126.921389, 1 / 3600])]
+    #[TestWith(['N 36°15\'20" E', 36.255556, 1 / 3600])]
+    #[TestWith(["S64°57'40''W", 244.961111, 1 / 3600])]
+    #[TestWith(['s 10° 30′ e', 169.5, 1 / 60])]
+    #[TestWith(['N 5 W', 355.0, 1.0])]
+    #[TestWith(['360', 0.0, 1.0])]
+    public function testBearingsReadAsTheyAreWritten(string $text, float $degrees, float $step): void
+    {
+        $bearing = Bearing::parse($text);
+        self::assertEqualsWithDelta($degrees, $bearing->degrees, 1e-6);
+        self::assertEqualsWithDelta($step, $bearing->stepDegrees, 1e-9);
+    }
+
+    #[TestWith([''])]
+    #[TestWith(['north'])]
+    #[TestWith(['N 91 E'])]
+    #[TestWith(['361'])]
+    #[TestWith(["12°75'"])]
+    #[TestWith(['-5'])]
+    public function testWhatIsNoBearingIsRefused(string $text): void
+    {
+        $this->expectException(UnreadableBearing::class);
+        Bearing::parse($text);
+    }
+
+    public function testFromTheCommandLine(): void
+    {
+        $legs = [["126°55'17\"", '647.25'], ["178°18'58\"", '203.03'], ["15°31'54\"", '720.35'], ["284°35'20\"", '610.24'], ["206°09'41\"", '285.13']];
+        $run = static function (array $document): array {
+            $file = (string) tempnam(sys_get_temp_dir(), 'legs');
+            file_put_contents($file, json_encode($document, \JSON_THROW_ON_ERROR));
+            try {
+                return CommandLine::run(['traverse', '--in', $file, '--unit', 'ft']);
+            } finally {
+                unlink($file);
+            }
+        };
+        [$code, $text] = $run(['legs' => array_map(static fn (array $l): array => ['bearing' => $l[0], 'length' => $l[1]], $legs)]);
+        self::assertSame(0, $code, $text);
+        $answer = json_decode($text, true);
+        self::assertIsArray($answer);
+        self::assertEqualsWithDelta(272_585 * 0.3048 ** 2, $answer['areaM2'], 2);
+        self::assertIsArray($answer['corners']);
+        self::assertCount(5, $answer['corners']);
+        self::assertSame(2, $run(['legs' => [['bearing' => 'up', 'length' => '1']]])[0]);
+        self::assertSame(2, $run(['legs' => []])[0]);
+    }
+
+    /** @return list<Leg> */
+    private static function textbook(): array
+    {
+        return [self::leg("126°55'17\"", '647.25 ft'), self::leg("178°18'58\"", '203.03 ft'), self::leg("15°31'54\"", '720.35 ft'), self::leg("284°35'20\"", '610.24 ft'), self::leg("206°09'41\"", '285.13 ft')];
+    }
+
+    private static function leg(string $bearing, string $length): Leg
+    {
+        return new Leg(Bearing::parse($bearing), LengthParser::parse($length, LengthUnit::Metre)->mm);
+    }
+}
