@@ -155,6 +155,28 @@ test("main views", async ({ page }) => {
   await page.screenshot(shot("newer-version"));
 
   await page.goto("/");
+  await begin(page, "Lot at the sluice");
+  await page.keyboard.press("Alt+3");
+  await page.keyboard.press("b");
+  for (let i = 0; i < 5; i++) await page.keyboard.press("-");
+  await page.getByTestId("board").click({ position: { x: 110, y: 200 } });
+  const panel = page.getByRole("region", { name: "Boundary" });
+  for (const [bearing, text] of [
+    ["N 84°10'00\" E", "31.40 m"],
+    ["S 6°32'00\" E", "24.15 m"],
+    ["S 79°05'00\" W", "18.22 m"],
+    ["N 71°20'00\" W", "15.85 m"],
+    ["N 3°13'00\" W", "19.20 m"],
+  ] as const) {
+    await panel.getByLabel("bearing").fill(bearing);
+    await panel.getByLabel("length").fill(text);
+    await page.keyboard.press("Enter");
+    await expect(panel.getByRole("listitem").filter({ hasText: text })).toBeVisible();
+  }
+  await page.waitForTimeout(600);
+  await page.screenshot(shot("boundary"));
+
+  await page.goto("/");
   await page.getByRole("link", { name: /Sallow Fen/ }).click();
   await expect(page.getByRole("heading", { name: "7 walls, 3 rooms" })).toBeVisible();
   await page.waitForTimeout(1200);

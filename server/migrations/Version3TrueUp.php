@@ -7,7 +7,7 @@ namespace Plinth\Server\Migrations;
 use Doctrine\DBAL\Schema\Schema;
 use Doctrine\Migrations\AbstractMigration;
 
-/** More kinds of statements about a drawing, the setting-out grid, locks, readings of a distance meter. */
+/** More kinds of statements about a drawing, the setting-out grid, boundaries, locks, readings of a distance meter. */
 final class Version3TrueUp extends AbstractMigration
 {
     public function getDescription(): string
@@ -17,6 +17,8 @@ final class Version3TrueUp extends AbstractMigration
 
     public function up(Schema $schema): void
     {
+        $this->addSql('CREATE TABLE boundary (revision INT NOT NULL, id BINARY(16) NOT NULL, project BINARY(16) NOT NULL, storey BINARY(16) NOT NULL, name VARCHAR(120) NOT NULL, x DOUBLE PRECISION NOT NULL, y DOUBLE PRECISION NOT NULL, INDEX IDX_3E7E02522FB3D0EE (project), INDEX IDX_3E7E0252354595D2 (storey), PRIMARY KEY (id)) DEFAULT CHARACTER SET utf8mb4 COLLATE `utf8mb4_unicode_ci`');
+        $this->addSql('CREATE TABLE boundary_leg (revision INT NOT NULL, id BINARY(16) NOT NULL, project BINARY(16) NOT NULL, boundary BINARY(16) NOT NULL, place_in_order INT NOT NULL, length VARCHAR(60) NOT NULL, bearing VARCHAR(40) NOT NULL, unit VARCHAR(4) NOT NULL, INDEX IDX_2AE6C3212FB3D0EE (project), INDEX IDX_2AE6C3213E7E0252 (boundary), PRIMARY KEY (id)) DEFAULT CHARACTER SET utf8mb4 COLLATE `utf8mb4_unicode_ci`');
         $this->addSql('CREATE TABLE building_column (revision INT NOT NULL, id BINARY(16) NOT NULL, project BINARY(16) NOT NULL, storey BINARY(16) NOT NULL, x DOUBLE PRECISION NOT NULL, y DOUBLE PRECISION NOT NULL, width DOUBLE PRECISION NOT NULL, depth DOUBLE PRECISION NOT NULL, round TINYINT NOT NULL, INDEX IDX_6DE55D952FB3D0EE (project), INDEX IDX_6DE55D95354595D2 (storey), PRIMARY KEY (id)) DEFAULT CHARACTER SET utf8mb4 COLLATE `utf8mb4_unicode_ci`');
         $this->addSql('CREATE TABLE control_point (revision INT NOT NULL, id BINARY(16) NOT NULL, project BINARY(16) NOT NULL, drawing BINARY(16) NOT NULL, pick BINARY(16) NOT NULL, x DOUBLE PRECISION NOT NULL, y DOUBLE PRECISION NOT NULL, text VARCHAR(60) NOT NULL, INDEX IDX_C5C5A792FB3D0EE (project), INDEX IDX_C5C5A79996B9FE7 (drawing), PRIMARY KEY (id)) DEFAULT CHARACTER SET utf8mb4 COLLATE `utf8mb4_unicode_ci`');
         $this->addSql('CREATE TABLE grid_axis (revision INT NOT NULL, id BINARY(16) NOT NULL, project BINARY(16) NOT NULL, along VARCHAR(1) NOT NULL, at_mm DOUBLE PRECISION NOT NULL, label VARCHAR(12) NOT NULL, INDEX IDX_A33D2BA82FB3D0EE (project), PRIMARY KEY (id)) DEFAULT CHARACTER SET utf8mb4 COLLATE `utf8mb4_unicode_ci`');

@@ -60,6 +60,24 @@ final readonly class Traverse
     }
 
     /**
+     * The corners as measured, from where it begins to where it ends.
+     *
+     * @param list<Leg> $legs
+     *
+     * @return list<Point> one more than legs
+     */
+    public static function path(array $legs, Point $from = new Point(0.0, 0.0)): array
+    {
+        $path = [$from];
+        foreach ($legs as $leg) {
+            $from = new Point($from->x + $leg->departure(), $from->y + $leg->latitude());
+            $path[] = $from;
+        }
+
+        return $path;
+    }
+
+    /**
      * The leg that brings a boundary back to its beginning where one was not measured.
      *
      * @param list<Leg> $legs the others, in any order

@@ -19,6 +19,8 @@ use Plinth\Server\Project\Side;
 use Plinth\Server\Project\Storey;
 use Plinth\Server\SettingOut\Column;
 use Plinth\Server\SettingOut\GridAxis;
+use Plinth\Server\Site\Boundary;
+use Plinth\Server\Site\BoundaryLeg;
 use Plinth\Server\Source\Drawing;
 use Plinth\Server\Source\Page;
 use Plinth\Server\Source\Source;
@@ -40,6 +42,8 @@ enum RowType: string
     case ControlPoint = 'controlPoint';
     case GridAxis = 'gridAxis';
     case Column = 'column';
+    case Boundary = 'boundary';
+    case Leg = 'leg';
     case Node = 'node';
     case Wall = 'wall';
     case Opening = 'opening';
@@ -63,6 +67,8 @@ enum RowType: string
             self::ControlPoint => ControlPoint::class,
             self::GridAxis => GridAxis::class,
             self::Column => Column::class,
+            self::Boundary => Boundary::class,
+            self::Leg => BoundaryLeg::class,
             self::Node => Node::class,
             self::Wall => Wall::class,
             self::Opening => Opening::class,
@@ -86,7 +92,7 @@ enum RowType: string
     public function referrers(): array
     {
         return match ($this) {
-            self::Storey => [[self::Drawing, 'storey'], [self::Node, 'storey'], [self::Room, 'storey'], [self::Column, 'storey']],
+            self::Storey => [[self::Drawing, 'storey'], [self::Node, 'storey'], [self::Room, 'storey'], [self::Column, 'storey'], [self::Boundary, 'storey']],
             self::Side => [[self::Drawing, 'side']],
             self::Source => [[self::Page, 'source']],
             self::Page => [[self::Drawing, 'page'], [self::Page, 'replaces']],
@@ -97,6 +103,7 @@ enum RowType: string
             ],
             self::Node => [[self::Wall, 'fromNode'], [self::Wall, 'toNode']],
             self::Wall => [[self::Opening, 'wall']],
+            self::Boundary => [[self::Leg, 'boundary']],
             default => [],
         };
     }

@@ -9,6 +9,7 @@ use Doctrine\DBAL\Exception\ConnectionLost;
 use Doctrine\DBAL\Exception\RetryableException;
 use Plinth\Core\Exchange\Exception\UnreadableDocument;
 use Plinth\Core\Fitting\Exception\FittingException;
+use Plinth\Core\Units\Exception\UnreadableBearing;
 use Plinth\Core\Units\Exception\UnreadableLength;
 use Psr\Log\LoggerInterface;
 use Symfony\Component\EventDispatcher\Attribute\AsEventListener;
@@ -41,6 +42,7 @@ final readonly class ErrorListener
         return match (true) {
             $e instanceof Refusal => ErrorAnswer::of($e->status, $e->reason, $e->getMessage(), $e->at, $e->more),
             $e instanceof UnreadableDocument => ErrorAnswer::of(422, 'unreadable', $e->getMessage(), $e->at),
+            $e instanceof UnreadableBearing => ErrorAnswer::of(422, 'unreadable-bearing', $e->getMessage()),
             $e instanceof UnreadableLength => ErrorAnswer::of(422, 'unreadable-length', $e->getMessage(), (string) $e->position),
             $e instanceof FittingException => ErrorAnswer::of(422, $e->reason(), $e->getMessage(), $e->at()),
             $e instanceof ConnectionException, $e instanceof ConnectionLost, self::isLost($e) => ErrorAnswer::of(503, 'database-away', 'The database does not answer. Nothing is lost: this is tried again.'),

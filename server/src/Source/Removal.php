@@ -11,6 +11,8 @@ use Plinth\Server\Fit\DrawingFit;
 use Plinth\Server\Fit\Statements;
 use Plinth\Server\Plan\Node;
 use Plinth\Server\Plan\Room;
+use Plinth\Server\Site\Boundary;
+use Plinth\Server\Site\BoundaryLeg;
 
 /**
  * Takes a source or a drawing out of a project together with what would stand on nothing: pages, drawings, picks, known
@@ -60,12 +62,21 @@ final readonly class Removal
         $workspace->remove($drawing, $at);
     }
 
+    private function boundary(Workspace $workspace, Boundary $boundary, string $at): void
+    {
+        foreach ($workspace->findBy(BoundaryLeg::class, 'boundary', $boundary->id()) as $leg) {
+            $workspace->remove($leg, $at);
+        }
+        $workspace->remove($boundary, $at);
+    }
+
     /** Removes a row of any kind that clients may remove, with what stands on it where that is a picture. */
     public function row(Workspace $workspace, ProjectRow $row, string $at): void
     {
         match (true) {
             $row instanceof Source => $this->source($workspace, $row, $at),
             $row instanceof Drawing => $this->drawing($workspace, $row, $at),
+            $row instanceof Boundary => $this->boundary($workspace, $row, $at),
             default => $workspace->remove($row, $at),
         };
     }

@@ -4,6 +4,7 @@ import { area, grouped } from "../desk/numbers";
 import { fitMap, openRooms, wallLines } from "../desk/selectors";
 import { isPicking } from "../desk/snap";
 import { useProject } from "../project/store";
+import { Boundaries } from "./Boundaries";
 import { FigureSlip } from "./FigureSlip";
 import { apply, distance, type Map2, toScreen, type XY } from "./geometry";
 import { ends, RUST, Tag, TEAL } from "./marks";
@@ -26,6 +27,7 @@ export function Overlay() {
         <title>Marks on the board</title>
         {desk.step === "true-up" && desk.truthPlot && <TruthPlot screen={screen} />}
         <SettingOut screen={screen} />
+        <Boundaries screen={screen} />
         {desk.step === "true-up" && <Statements screen={screen} />}
         {desk.step === "true-up" && <NextBest screen={screen} />}
         {shapes?.leaks.map((leak) => {

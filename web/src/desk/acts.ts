@@ -31,6 +31,8 @@ export function clickAt(pointer: XY, free: boolean, corners = false): void {
       });
       return;
     }
+    case "boundary":
+      return beginBoundary(at);
     case "measure":
       return useDesk.setState({ measured: [...desk.measured, at] });
     default:
@@ -43,6 +45,21 @@ function select(pointer: XY): void {
   if (desk.step !== "trace" && desk.step !== "prove") return;
   const wall = wallUnder(pointer, 4 / desk.view.k);
   useDesk.setState({ selected: wall ? { type: "wall", id: wall.id } : null });
+}
+
+/** A click sets where the boundary of the storey begins. */
+function beginBoundary([x, y]: XY): void {
+  const { storey } = useDesk.getState();
+  if (storey === null) return;
+  const { boundary, leg } = useProject.getState().rows;
+  const [known] = [...boundary.values()].filter((b) => b.storey === storey);
+  // Once it has legs a stray click does not move it.
+  if (known && [...leg.values()].some((l) => l.boundary === known.id)) return;
+  void change(known ? "Move a boundary" : "Begin a boundary", [
+    known
+      ? { do: "set", type: "boundary", id: known.id, values: { x, y } }
+      : { do: "add", type: "boundary", id: newId(), values: { storey, name: "Boundary", x, y } },
+  ]);
 }
 
 function wallPoint(at: XY, snap: Snap | null): void {

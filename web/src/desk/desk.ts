@@ -7,7 +7,17 @@ import type { DrawingKind } from "../project/rows";
 import { useProject } from "../project/store";
 
 export type Step = "bring-in" | "true-up" | "trace" | "prove" | "hand-over";
-export type Act = "cut" | "calibrate" | "square" | "unstretch" | "place" | "walls" | "openings" | "rooms" | "measure";
+export type Act =
+  | "cut"
+  | "calibrate"
+  | "square"
+  | "unstretch"
+  | "place"
+  | "walls"
+  | "openings"
+  | "rooms"
+  | "boundary"
+  | "measure";
 
 export interface Snap {
   at: XY;

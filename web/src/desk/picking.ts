@@ -3,7 +3,7 @@ import { api, settled } from "../api/client";
 import { newId } from "../api/ids";
 import { apply, inverse, scaleOf, type XY } from "../board/geometry";
 import type { Thing } from "../project/rows";
-import { useProject } from "../project/store";
+import { towardsChange, useProject } from "../project/store";
 import { type Picked, useDesk } from "./desk";
 import { projectUnit, sendDraft } from "./draft";
 import { inkAt, inkIsReady } from "./found";
@@ -145,12 +145,14 @@ export async function allFound(): Promise<void> {
 }
 
 /** Enter in the slip of Calibrate or Place. */
-export async function stateWhatIsPicked(text: string): Promise<void> {
-  await Promise.all(refining);
-  const { act, calibrateBy } = useDesk.getState();
-  if (act === "place") return statePlace(text);
-  if (calibrateBy === "room") return stateRoom(text);
-  return stateLength(text);
+export function stateWhatIsPicked(text: string): Promise<void> {
+  return towardsChange(async () => {
+    await Promise.all(refining);
+    const { act, calibrateBy } = useDesk.getState();
+    if (act === "place") return statePlace(text);
+    if (calibrateBy === "room") return stateRoom(text);
+    return stateLength(text);
+  });
 }
 
 async function stateLength(text: string): Promise<void> {

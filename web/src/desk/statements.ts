@@ -1,5 +1,5 @@
 import type { Operation, Refused } from "../api/client";
-import { attempt, change, useProject } from "../project/store";
+import { attempt, change, towardsChange, useProject } from "../project/store";
 import { type Caution, NOTHING_DRAFTED, type Picked, useDesk } from "./desk";
 import { isPicking } from "./snap";
 
@@ -12,7 +12,11 @@ export function addPick(id: string, drawing: string, p: Picked): Operation {
  * what is traced already, the user says which of the two stays. The draft is cleared at once, so that the hand can go on; it comes
  * back with what was wrong, or, where the hand has gone on, the ledger says it.
  */
-export async function sendStatement(title: string, operations: Operation[], text: string | null = null): Promise<void> {
+export function sendStatement(title: string, operations: Operation[], text: string | null = null): Promise<void> {
+  return towardsChange(() => tryAndSend(title, operations, text));
+}
+
+async function tryAndSend(title: string, operations: Operation[], text: string | null): Promise<void> {
   const { caution, drawing, picks, focusedEnd, ticks, slip } = useDesk.getState();
   const accepted = caution !== null && caution.text === text;
   const draft = { picks, focusedEnd, ticks, slip };

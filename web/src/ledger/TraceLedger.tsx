@@ -6,6 +6,7 @@ import { inOrder, openRooms, wallLines } from "../desk/selectors";
 import { wallUnder } from "../desk/snap";
 import { change, useProject } from "../project/store";
 import { count } from "../steps/status";
+import { BoundaryPanel } from "./BoundaryPanel";
 import { Head, NextThing, Plain } from "./parts";
 
 const THICKNESSES = [300, 200, 120, 100];
@@ -41,6 +42,7 @@ export function TraceLedger() {
             : `${area(shapes?.areas.netFloorM2 ?? 0)} net floor area, ${area(shapes?.areas.grossFloorM2 ?? 0)} gross.`}
       </Head>
       {desk.act === "walls" && <WallOptions />}
+      {desk.act === "boundary" && <BoundaryPanel storey={desk.storey} />}
       {desk.selected?.type === "wall" && <SelectedWall id={desk.selected.id} />}
       <div className="min-h-0 flex-1 overflow-y-auto">
         {shapes?.rooms

@@ -8,7 +8,7 @@ import { AccountMenu } from "../ui/AccountMenu";
 import { change, redo, undo, useProject } from "./store";
 
 export function TopBar({ account, onSignedOut }: { account: Account; onSignedOut: () => void }) {
-  const { rows, revision, steps, waiting, away } = useProject();
+  const { rows, revision, steps, waiting, preparing, away } = useProject();
   const { storey, side, drawing } = useDeskFields("storey", "side", "drawing");
   const [project] = rows.project.values();
   const storeys = inOrder(rows.storey.values()).sort((a, b) => a.elevation - b.elevation);
@@ -80,7 +80,11 @@ export function TopBar({ account, onSignedOut }: { account: Account; onSignedOut
       )}
       <span className="flex-1" />
       <span className="text-quiet whitespace-nowrap" data-testid="saved" aria-live="polite">
-        {waiting > 0 ? (away ? `${waiting} kept here` : "saving") : `saved · rev ${revision}`}
+        {waiting + preparing > 0
+          ? away && waiting > 0
+            ? `${waiting} kept here`
+            : "saving"
+          : `saved · rev ${revision}`}
       </span>
       <StepButton words="Undo" title={steps.undo} act={undo} />
       <StepButton words="Redo" title={steps.redo} act={redo} />

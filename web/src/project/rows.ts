@@ -121,6 +121,8 @@ export interface Values {
   };
   controlPoint: { drawing: string; pick: string; x: number; y: number; text: string };
   gridAxis: { along: "x" | "y"; at: number; label: string };
+  boundary: { storey: string; name: string; x: number; y: number };
+  leg: { boundary: string; order: number; length: string; bearing: string; unit: Schemas["Unit"] };
   column: { storey: string; x: number; y: number; width: number; depth: number; round: boolean };
   node: { storey: string; drawing: string | null; x: number; y: number };
   wall: {
@@ -165,6 +167,8 @@ const KINDS: readonly Kind[] = [
   "controlPoint",
   "gridAxis",
   "column",
+  "boundary",
+  "leg",
   "node",
   "wall",
   "opening",

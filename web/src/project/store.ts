@@ -26,6 +26,8 @@ export interface ProjectState {
   tolerance: number;
   /** changes not acknowledged yet */
   waiting: number;
+  /** changes that are being looked at before they are made */
+  preparing: number;
   away: boolean;
   signedOut: boolean;
   /** the latest refusal, said where the user looks until the next action */
@@ -42,6 +44,7 @@ const START: ProjectState = {
   steps: { undo: null, redo: null },
   tolerance: 20,
   waiting: 0,
+  preparing: 0,
   away: false,
   signedOut: false,
   trouble: null,
@@ -120,6 +123,16 @@ export async function attempt(operations: Operation[]): Promise<Attempt | null> 
   } catch (error) {
     if (error instanceof Refused && error.isPassing) return null;
     throw error;
+  }
+}
+
+/** Work that ends in a change, or in a question about it: until then nothing is said to be saved. */
+export async function towardsChange(work: () => Promise<void>): Promise<void> {
+  useProject.setState(({ preparing }) => ({ preparing: preparing + 1 }));
+  try {
+    await work();
+  } finally {
+    useProject.setState(({ preparing }) => ({ preparing: Math.max(0, preparing - 1) }));
   }
 }
 

@@ -26,6 +26,7 @@ export const STEPS: readonly { step: Step; label: string; acts: readonly ActEntr
       { act: "walls", label: "Walls", key: "W", when: "click along a face or the middle" },
       { act: "openings", label: "Doors", key: "D", when: "click a wall at one edge, then the other" },
       { act: "rooms", label: "Rooms", key: "R", when: "click through to name them" },
+      { act: "boundary", label: "Boundary", key: "B", when: "a site's outline, leg by leg" },
     ],
   },
   { step: "prove", label: "Prove", acts: [] },
@@ -41,7 +42,7 @@ export interface Key {
 export const KEYS: readonly Key[] = [
   { key: "Alt+1 … Alt+5", does: "go to a step" },
   { key: "C, G, U, P", does: "calibrate, square, unstretch, place" },
-  { key: "W, D, R", does: "walls, doors, rooms" },
+  { key: "W, D, R, B", does: "walls, doors, rooms, boundary" },
   { key: "M", does: "measure anything; nothing is saved" },
   { key: "F", does: "whole drawing" },
   { key: "V", does: "truth plot: remaining errors and how ± grows" },

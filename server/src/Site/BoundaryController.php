@@ -1,0 +1,44 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Site;
+
+use Doctrine\ORM\EntityManagerInterface;
+use Plinth\Core\Geometry\Point;
+use Plinth\Core\Site\Exception\UnusableBoundary;
+use Plinth\Core\Site\Traverse;
+use Plinth\Server\Project\ProjectAccess;
+use Symfony\Component\HttpFoundation\JsonResponse;
+use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\Routing\Attribute\Route;
+use Symfony\Component\Uid\Uuid;
+
+/** Where a boundary runs, how it closes, and what it encloses. */
+#[Route('/api/boundaries/{id}')]
+final readonly class BoundaryController
+{
+    public function __construct(private ProjectAccess $access, private EntityManagerInterface $entities)
+    {
+    }
+
+    #[Route('', methods: ['GET'])]
+    public function show(Uuid $id): Response
+    {
+        $boundary = $this->access->row(Boundary::class, $id);
+        $legs = array_map(static fn (BoundaryLeg $l) => $l->toCore(), $this->entities->getRepository(BoundaryLeg::class)->findBy(['boundary' => $id], ['order' => 'ASC', 'id' => 'ASC']));
+        $from = new Point($boundary->x(), $boundary->y());
+        $points = static fn (Point ...$points): array => array_map(static fn (Point $p): array => $p->toArray(), array_values($points));
+        $answer = ['path' => $points(...Traverse::path($legs, $from)), 'closed' => null, 'refusal' => null];
+        try {
+            $traverse = Traverse::closed($legs, $from);
+            $answer['closed'] = [
+                'corners' => $points(...$traverse->corners), 'lengthMm' => $traverse->lengthMm, 'misclosureMm' => $traverse->misclosureMm(), 'precision' => $traverse->precision(), 'areaM2' => $traverse->areaM2(),
+            ];
+        } catch (UnusableBoundary $e) {
+            $answer['refusal'] = $e->getMessage();
+        }
+
+        return new JsonResponse($answer);
+    }
+}

@@ -1,0 +1,60 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Tests;
+
+use PHPUnit\Framework\TestCase;
+use Plinth\Core\Exchange\Json\JsonValue;
+
+/** A boundary is followed leg by leg, closes with its misfit said, and is one thing to remove and get back. */
+final class SiteTest extends TestCase
+{
+    /** The textbook traverse of the core's test, in feet. */
+    private const LEGS = [["126°55'17\"", '647.25'], ["178°18'58\"", '203.03'], ["15°31'54\"", '720.35'], ["284°35'20\"", '610.24'], ["206°09'41\"", '285.13']];
+
+    public function testABoundaryIsTypedClosedAndRemovedWithItsLegs(): void
+    {
+        $desk = new Desk(Client::ofStack()->signIn());
+        $id = Desk::newId();
+        $desk->change([['do' => 'add', 'type' => 'boundary', 'id' => $id, 'values' => ['storey' => $desk->storey, 'name' => 'Lot', 'x' => 1000.0, 'y' => 2000.0]]]);
+        $shown = static fn (): JsonValue => JsonValue::of($desk->client->ok('GET', "/api/boundaries/$id"));
+        self::assertStringContainsString('three legs', $shown()->get('refusal')->text());
+        foreach (self::LEGS as $order => [$bearing, $length]) {
+            $desk->change([self::leg($id, $order, $bearing, $length)]);
+        }
+        $closed = $shown()->get('closed');
+        self::assertEqualsWithDelta(272_585 * 0.3048 ** 2, $closed->get('areaM2')->number(), 2.0);
+        self::assertEqualsWithDelta(0.080 * 304.8, $closed->get('misclosureMm')->number(), 0.6);
+        self::assertCount(6, $shown()->get('path')->items());
+        $desk->change([['do' => 'remove', 'type' => 'boundary', 'id' => $id]]);
+        self::assertSame([], Desk::rows($desk->state(), 'leg'));
+        $desk->client->ok('POST', "/api/projects/$desk->id/undo", ['id' => Desk::newId()]);
+        self::assertSame(array_column(self::LEGS, 1), array_map(static fn (array $l): mixed => $l['values']['length'], Desk::rows($desk->state(), 'leg')));
+        self::assertEqualsWithDelta(272_585 * 0.3048 ** 2, $shown()->get('closed')->get('areaM2')->number(), 2.0);
+    }
+
+    public function testWhatIsWrongIsSaidAtTheLegAndNothingIsLost(): void
+    {
+        $desk = new Desk(Client::ofStack()->signIn());
+        $id = Desk::newId();
+        $desk->change([['do' => 'add', 'type' => 'boundary', 'id' => $id, 'values' => ['storey' => $desk->storey, 'name' => 'Lot', 'x' => 0, 'y' => 0]]]);
+        self::assertSame('unreadable-bearing', $desk->refused(422, [self::leg($id, 0, 'north-ish', '20')])['code']);
+        self::assertSame('unreadable-length', $desk->refused(422, [self::leg($id, 0, '90', 'far')])['code']);
+        self::assertSame('length-not-positive', $desk->refused(422, [self::leg($id, 0, '90', '0')])['code']);
+        foreach ([['0', '100'], ['90', '100'], ['180', '100'], ['270', '60']] as $order => [$bearing, $length]) {
+            $desk->change([self::leg($id, $order, $bearing, $length)]);
+        }
+        $answer = JsonValue::of($desk->client->ok('GET', "/api/boundaries/$id"));
+        self::assertNull($answer->optional('closed'));
+        self::assertStringContainsString('misses its beginning by 12.192 m', $answer->get('refusal')->text());
+        self::assertCount(4, Desk::rows($desk->state(), 'leg'), 'The legs stay as typed.');
+        (new Client((string) getenv('PLINTH_ADDRESS')))->refused(401, 'GET', "/api/boundaries/$id");
+    }
+
+    /** @return array<string, mixed> */
+    private static function leg(string $boundary, int $order, string $bearing, string $length): array
+    {
+        return ['do' => 'add', 'type' => 'leg', 'id' => Desk::newId(), 'values' => ['boundary' => $boundary, 'order' => $order, 'length' => $length, 'bearing' => $bearing, 'unit' => 'ft']];
+    }
+}
