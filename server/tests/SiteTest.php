@@ -27,8 +27,8 @@ final class SiteTest extends TestCase
         self::assertEqualsWithDelta(272_585 * 0.3048 ** 2, $closed->get('areaM2')->number(), 2.0);
         self::assertEqualsWithDelta(0.080 * 304.8, $closed->get('misclosureMm')->number(), 0.6);
         self::assertCount(6, $shown()->get('path')->items());
-        $desk->change([['do' => 'remove', 'type' => 'boundary', 'id' => $id]]);
-        self::assertSame([], Desk::rows($desk->state(), 'leg'));
+        $gone = $desk->change([['do' => 'remove', 'type' => 'boundary', 'id' => $id]]);
+        self::assertCount(6, JsonValue::of($gone['removed'])->items(), 'Its legs go with it.');
         $desk->client->ok('POST', "/api/projects/$desk->id/undo", ['id' => Desk::newId()]);
         self::assertSame(array_column(self::LEGS, 1), array_map(static fn (array $l): mixed => $l['values']['length'], Desk::rows($desk->state(), 'leg')));
         self::assertEqualsWithDelta(272_585 * 0.3048 ** 2, $shown()->get('closed')->get('areaM2')->number(), 2.0);
