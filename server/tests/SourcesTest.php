@@ -102,6 +102,8 @@ final class SourcesTest extends TestCase
         $fit = self::fitOf($before, $this->desk->drawing);
         $this->desk->change([$this->desk->chain([self::at($fit, ...$ends[0]), self::at($fit, ...$ends[1])])['operation']]);
         $nodes = Desk::rows($this->desk->state(), 'node');
+        // Locked, it is moved by nothing; taking a newer scan moves nothing.
+        $this->desk->change([['do' => 'set', 'type' => 'drawing', 'id' => (string) $this->desk->drawing, 'values' => ['locked' => true]]]);
 
         $state = $this->desk->bringIn(self::ANEW, 'anew.jpg', more: ['replaces' => (string) $old]);
         self::assertCount(0, Desk::rows($state, 'drawing'), 'It waits beside the older one.');
