@@ -216,6 +216,9 @@ final class TrueUpTest extends TestCase
             ['do' => 'add', 'type' => 'column', 'id' => Desk::newId(), 'values' => ['storey' => $desk->storey, 'x' => 6000.0, 'y' => 0.0, 'width' => 350.0, 'depth' => 350.0, 'round' => false]],
         ]);
         self::assertSame('B', Desk::rows($desk->state(), 'gridAxis')[0]['values']['label']);
+        $dxf = $desk->client->send('GET', "/api/storeys/$desk->storey/plan.dxf")[1]['text'] ?? '';
+        self::assertIsString($dxf);
+        self::assertSame([1, 1], [preg_match_all('/\r\n8\r\ncolumns\r\n/', $dxf), preg_match_all('/LINE\r\n5\r\n[0-9A-F]+\r\n330\r\n1F\r\n100\r\nAcDbEntity\r\n8\r\naxes\r\n/', $dxf)], 'They go along into the DXF.');
         $desk->refused(422, [['do' => 'add', 'type' => 'column', 'id' => Desk::newId(), 'values' => ['storey' => $desk->storey, 'x' => 0, 'y' => 0, 'width' => -1, 'depth' => 350]]]);
     }
 

@@ -11,6 +11,7 @@ use Plinth\Core\Plan\Derivation;
 use Plinth\Core\Plan\Opening;
 use Plinth\Core\Plan\OpeningKind;
 use Plinth\Core\Plan\Room;
+use Plinth\Core\Plan\SettingOut;
 use Plinth\Core\Tests\Outside;
 use Plinth\Core\Tests\Plan\Plans;
 
@@ -40,5 +41,29 @@ final class DxfWriterTest extends TestCase
         self::assertIsArray($read['texts']);
         self::assertContains('12 Wäsche & Trocknen', array_map(static fn (mixed $t): string => \is_string($t) ? (string) preg_replace('/ +/', ' ', $t) : '', $read['texts']));
         self::assertCount(2, $derived->regions);
+    }
+
+    public function testAxesColumnsAndBoundariesGoAlong(): void
+    {
+        $storey = Plans::storey(Plans::rectangle());
+        $settingOut = new SettingOut(
+            [['label' => '1', 'along' => 'x', 'at' => 0.0], ['label' => 'B', 'along' => 'y', 'at' => 2000.0]],
+            [SettingOut::column(3000, 2000, 350, 400, false), SettingOut::column(0, 0, 300, 300, true)],
+            [[[-5000.0, -5000.0], [9000.0, -5000.0], [9000.0, 8000.0]]],
+        );
+        $file = (string) tempnam(sys_get_temp_dir(), 'dxf');
+        file_put_contents($file, DxfWriter::write($storey, Derivation::of($storey), $settingOut));
+        $read = Outside::ask('dxf.py', ['file' => $file]);
+        unlink($file);
+        self::assertSame([0, 0], [$read['errors'], $read['fixes']]);
+        self::assertIsArray($read['lines']);
+        self::assertEqualsWithDelta($read['lines'], $read['gdal'], 1e-6, 'Both libraries read the same.');
+        $on = static fn (string $layer): array => array_values(array_map(static fn (array $l): mixed => $l[1] ?? null, array_filter($read['lines'], static fn (mixed $l): bool => \is_array($l) && $layer === $l[0])));
+        self::assertEqualsWithDelta([\M_PI * 300, 1500.0], $on('columns'), 2.0, 'A round one within a hundredth.');
+        self::assertEqualsWithDelta([14_000 + 13_000 + hypot(14_000, 13_000)], $on('boundary'), 1e-6);
+        self::assertCount(2, $on('axes'));
+        self::assertIsArray($read['texts']);
+        self::assertContains('B', $read['texts']);
+        self::assertStringContainsString('axes', DxfWriter::write(Plans::storey([]), Derivation::of(Plans::storey([])), $settingOut), 'Also where nothing is traced.');
     }
 }

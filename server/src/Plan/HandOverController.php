@@ -10,6 +10,7 @@ use Plinth\Core\Plan\Derivation;
 use Plinth\Core\Plan\Plan;
 use Plinth\Server\Project\ProjectAccess;
 use Plinth\Server\Project\Storey;
+use Plinth\Server\SettingOut\Surroundings;
 use Symfony\Component\HttpFoundation\HeaderUtils;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
@@ -18,7 +19,7 @@ use Symfony\Component\Uid\Uuid;
 #[Route('/api/storeys/{id}')]
 final readonly class HandOverController
 {
-    public function __construct(private ProjectAccess $access, private PlanKeeper $plans)
+    public function __construct(private ProjectAccess $access, private PlanKeeper $plans, private Surroundings $surroundings)
     {
     }
 
@@ -28,7 +29,7 @@ final readonly class HandOverController
         $row = $this->access->row(Storey::class, $id);
         $storey = $this->plans->load($id);
 
-        return $this->file(DxfWriter::write($storey, Derivation::of($storey)), 'image/vnd.dxf', $row, 'dxf');
+        return $this->file(DxfWriter::write($storey, Derivation::of($storey), $this->surroundings->of($row)), 'image/vnd.dxf', $row, 'dxf');
     }
 
     #[Route('/plan.json', methods: ['GET'])]

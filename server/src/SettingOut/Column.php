@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Server\SettingOut;
 
 use Doctrine\ORM\Mapping as ORM;
+use Plinth\Core\Plan\SettingOut;
 use Plinth\Server\Change\ProjectRow;
 use Plinth\Server\Change\RowType;
 use Plinth\Server\Change\RowValues;
@@ -54,6 +55,12 @@ class Column extends ProjectRow
         $this->width = $values->positive('width', 20_000.0);
         $this->depth = $values->positive('depth', 20_000.0);
         $this->round = $values->flag('round');
+    }
+
+    /** @return list<array{float, float}> */
+    public function outline(): array
+    {
+        return SettingOut::column($this->x, $this->y, $this->width, $this->depth, $this->round);
     }
 
     public function references(): array

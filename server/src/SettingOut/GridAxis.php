@@ -36,6 +36,12 @@ class GridAxis extends ProjectRow
         return ['along' => $this->along->value, 'at' => $this->at, 'label' => $this->label];
     }
 
+    /** @return array{label: string, along: 'x'|'y', at: float} */
+    public function toCore(): array
+    {
+        return ['label' => $this->label, 'along' => $this->along->value, 'at' => $this->at];
+    }
+
     public function take(RowValues $values): void
     {
         $this->along = $values->choice('along', Axis::class);

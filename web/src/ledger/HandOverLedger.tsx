@@ -23,7 +23,7 @@ export function HandOverLedger() {
         <Card
           title="DXF"
           href={`/api/storeys/${storey}/plan.dxf`}
-          inside="Clean wall outlines, centre lines, doors with their swing, rooms with names and areas, on layers, in millimetres."
+          inside="Clean wall outlines, centre lines, doors with their swing, rooms with names and areas, axes, columns and closed boundaries, on layers, in millimetres."
           outside="Not in it: the picture, known lengths, heights."
           ready={has}
         />
@@ -31,7 +31,7 @@ export function HandOverLedger() {
           title="Plan document"
           href={`/api/storeys/${storey}/plan.json`}
           inside="Walls, doors and rooms of this storey as open JSON, for scripts and for the command line."
-          outside="Not in it: the picture and the fit."
+          outside="Not in it: the picture, the fit, axes, columns and boundaries."
           ready={has}
         />
       </div>

@@ -7,6 +7,8 @@ namespace Plinth\Core\Exchange\Dxf;
 use Plinth\Core\Plan\DerivedStorey;
 use Plinth\Core\Plan\Opening;
 use Plinth\Core\Plan\OpeningKind;
+use Plinth\Core\Plan\Outline;
+use Plinth\Core\Plan\SettingOut;
 use Plinth\Core\Plan\Storey;
 use Plinth\Core\Plan\Wall;
 
@@ -14,26 +16,31 @@ use Plinth\Core\Plan\Wall;
  * Writes one storey as an ASCII DXF drawing (AC1015), units millimetres ($INSUNITS 4).
  *
  * Layers: `walls` (clean outlines, closed polylines), `centre-lines` (a line per wall), `openings` (jambs, leaf and
- * swing), `rooms` (net outlines), `room-names` (text). Coordinates are written so that they read back to the same double.
+ * swing), `rooms` (net outlines), `room-names` (text), `axes` (lines with their labels), `columns`, `boundary`. Coordinates are written so that they read back to the same double.
  * Source of the group codes: the published DXF reference; held against ezdxf and GDAL in the tests.
  */
 final class DxfWriter
 {
-    private const LAYERS = ['0' => 7, 'walls' => 7, 'centre-lines' => 8, 'openings' => 3, 'rooms' => 4, 'room-names' => 4];
+    private const LAYERS = ['0' => 7, 'walls' => 7, 'centre-lines' => 8, 'openings' => 3, 'rooms' => 4, 'room-names' => 4, 'axes' => 8, 'columns' => 7, 'boundary' => 1];
     private const TEXT_HEIGHT_MM = 180.0;
+    /** by how far axes run on beyond what they set out */
+    private const AXIS_BEYOND_MM = 1500.0;
 
     /** @var list<string> */
     private array $lines = [];
     private int $handle = 0x100;
 
-    public static function write(Storey $storey, DerivedStorey $derived): string
+    public static function write(Storey $storey, DerivedStorey $derived, SettingOut $settingOut = new SettingOut()): string
     {
-        return (new self())->drawing($storey, $derived);
+        return (new self())->drawing($storey, $derived, $settingOut);
     }
 
-    private function drawing(Storey $storey, DerivedStorey $derived): string
+    private function drawing(Storey $storey, DerivedStorey $derived, SettingOut $settingOut): string
     {
-        $entities = $this->captured(fn () => $this->entities($storey, $derived));
+        $entities = $this->captured(function () use ($storey, $derived, $settingOut): void {
+            $this->entities($storey, $derived);
+            $this->settingOut($settingOut, $derived);
+        });
         $this->header();
         $this->tables();
         $this->blocks();
@@ -69,6 +76,32 @@ final class DxfWriter
                 $this->text('room-names', trim($region->room->number.' '.$region->room->name), $region->room->anchor->x, $region->room->anchor->y);
                 $this->text('room-names', \sprintf('%.2f m2', $region->netAreaMm2 / 1e6), $region->room->anchor->x, $region->room->anchor->y - 1.6 * self::TEXT_HEIGHT_MM);
             }
+        }
+    }
+
+    private function settingOut(SettingOut $settingOut, DerivedStorey $derived): void
+    {
+        foreach ($settingOut->columns as $ring) {
+            $this->polyline('columns', $ring);
+        }
+        foreach ($settingOut->boundaries as $ring) {
+            $this->polyline('boundary', $ring);
+        }
+        $points = array_merge(...array_map(static fn (Outline $o): array => $o->outer, $derived->outlines), ...$settingOut->columns);
+        foreach ($settingOut->axes as $axis) {
+            $points[] = 'x' === $axis['along'] ? [$axis['at'], $points[0][1] ?? 0.0] : [$points[0][0] ?? 0.0, $axis['at']];
+        }
+        if ([] === $points) {
+            return;
+        }
+        [$xs, $ys] = [array_column($points, 0), array_column($points, 1)];
+        foreach ($settingOut->axes as ['label' => $label, 'along' => $along, 'at' => $at]) {
+            [$from, $to] = 'x' === $along
+                ? [[$at, min($ys) - self::AXIS_BEYOND_MM], [$at, max($ys) + self::AXIS_BEYOND_MM]]
+                : [[min($xs) - self::AXIS_BEYOND_MM, $at], [max($xs) + self::AXIS_BEYOND_MM, $at]];
+            $this->line('axes', $from, $to);
+            $end = 'x' === $along ? $to : $from;
+            $this->text('axes', $label, $end[0], $end[1]);
         }
     }
 

@@ -1,0 +1,39 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\SettingOut;
+
+use Doctrine\ORM\EntityManagerInterface;
+use Plinth\Core\Geometry\Point;
+use Plinth\Core\Plan\SettingOut;
+use Plinth\Core\Site\Exception\UnusableBoundary;
+use Plinth\Core\Site\Traverse;
+use Plinth\Server\Project\Storey;
+use Plinth\Server\Site\Boundary;
+use Plinth\Server\Site\BoundaryLeg;
+
+/** Axes of the project, columns and closed boundaries of a storey, as the core takes them. */
+final readonly class Surroundings
+{
+    public function __construct(private EntityManagerInterface $entities)
+    {
+    }
+
+    public function of(Storey $storey): SettingOut
+    {
+        $axes = array_map(static fn (GridAxis $a): array => $a->toCore(), $this->entities->getRepository(GridAxis::class)->findBy(['project' => $storey->project()], ['at' => 'ASC']));
+        $columns = array_map(static fn (Column $c): array => $c->outline(), $this->entities->getRepository(Column::class)->findBy(['storey' => $storey->id()], ['id' => 'ASC']));
+        $boundaries = [];
+        foreach ($this->entities->getRepository(Boundary::class)->findBy(['storey' => $storey->id()], ['id' => 'ASC']) as $boundary) {
+            $legs = array_map(static fn (BoundaryLeg $l) => $l->toCore(), $this->entities->getRepository(BoundaryLeg::class)->findBy(['boundary' => $boundary->id()], ['order' => 'ASC', 'id' => 'ASC']));
+            try {
+                $boundaries[] = array_map(static fn (Point $p): array => $p->toArray(), Traverse::closed($legs, new Point($boundary->x(), $boundary->y()))->corners);
+            } catch (UnusableBoundary) {
+                continue; // still being typed
+            }
+        }
+
+        return new SettingOut($axes, $columns, $boundaries);
+    }
+}
