@@ -1,7 +1,6 @@
 import { readFileSync } from "node:fs";
-import AxeBuilder from "@axe-core/playwright";
 import { expect, type Page, test } from "@playwright/test";
-import { begin, Hand, SCAN, saved, signIn, truth } from "./scan";
+import { begin, expectAccessible, Hand, SCAN, saved, signIn, truth } from "./scan";
 
 test("a scan becomes a plan: calibrated, squared, traced, measured and taken away as DXF", async ({ page }) => {
   await signIn(page);
@@ -209,13 +208,4 @@ function centreLines(dxf: string): number[][] {
     if (values.get("8") === "centre-lines") found.push(["10", "20", "11", "21"].map((c) => Number(values.get(c))));
   }
   return found;
-}
-
-async function expectAccessible(page: Page): Promise<void> {
-  const { violations } = await new AxeBuilder({ page }).analyze();
-  expect(
-    violations
-      .filter((v) => v.impact === "serious" || v.impact === "critical")
-      .map((v) => `${v.id}: ${v.nodes[0]?.html}`),
-  ).toEqual([]);
 }

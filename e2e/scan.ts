@@ -1,6 +1,7 @@
 import { readFileSync } from "node:fs";
 import { fileURLToPath } from "node:url";
-import type { Page } from "@playwright/test";
+import AxeBuilder from "@axe-core/playwright";
+import { expect, type Page } from "@playwright/test";
 
 const demo = (name: string) => fileURLToPath(new URL(`../demo/${name}`, import.meta.url));
 
@@ -119,4 +120,11 @@ export async function saved(page: Page): Promise<void> {
     .getByTestId("saved")
     .getByText(/^saved/)
     .waitFor();
+}
+
+/** Nothing serious for axe. */
+export async function expectAccessible(page: Page): Promise<void> {
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  const serious = violations.filter((v) => v.impact === "serious" || v.impact === "critical");
+  expect(serious.map((v) => `${v.id}: ${v.nodes[0]?.html}`)).toEqual([]);
 }

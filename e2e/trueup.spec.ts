@@ -1,6 +1,5 @@
-import AxeBuilder from "@axe-core/playwright";
 import { expect, type Page, test } from "@playwright/test";
-import { begin, Hand, SCAN, saved, signIn, truth } from "./scan";
+import { begin, expectAccessible, Hand, SCAN, saved, signIn, truth } from "./scan";
 
 type XY = readonly [number, number];
 
@@ -183,9 +182,3 @@ test("a fit changed after tracing says how far it would move, and the tracing st
   await page.keyboard.press("Control+z");
   await expect(length.getByRole("button", { name: "Hold out" })).toBeVisible();
 });
-
-async function expectAccessible(page: Page): Promise<void> {
-  const { violations } = await new AxeBuilder({ page }).analyze();
-  const serious = violations.filter((v) => v.impact === "serious" || v.impact === "critical");
-  expect(serious.map((v) => `${v.id}: ${v.nodes[0]?.html}`)).toEqual([]);
-}

@@ -181,8 +181,7 @@ final class TrueUpTest extends TestCase
         self::assertSame('wall face', $near(-200.0, 3.0, '&mmPerPixel=6.35')->get('found')->get('kind')->text());
         self::assertNull($near(-200.0, 3.0, '&only=corners')->optional('found'));
         $desk->client->refused(422, 'GET', "/api/pages/$desk->page/found?x=here&y=1&reach=12");
-        // The scale bar's fields are a beat like joints; blank paper is none.
-        $desk->client->ok('GET', "/api/pages/$desk->page/ticks?ax=100&ay=100&bx=900&by=100");
+        self::assertNull(JsonValue::of($desk->client->ok('GET', "/api/pages/$desk->page/ticks?ax=100&ay=40&bx=900&by=40"))->optional('count'), 'Blank paper has no beat.');
         $made = JsonValue::of([]);
         for ($i = 0; $i < 100; ++$i) {
             $made = JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id/changes?since=$desk->revision"))->get('pages')->items()[0]->get('made');

@@ -29,7 +29,7 @@ final readonly class Skew
     /** converging by less than this over the drawing says nothing */
     private const LEANS_DEGREES = 0.12;
     private const LEANING_WINDOW_DEGREES = 6.0;
-    /** half a pixel over a thousand; and what is said where a single line tells */
+    /** radians that no scan tells better than; and what is said where a single line tells: half a pixel over a thousand */
     private const LEAST_SIGMA = 0.000005;
     private const UNKNOWN_SIGMA = 0.0005;
 

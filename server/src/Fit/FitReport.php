@@ -27,7 +27,8 @@ final readonly class FitReport
     public function of(DrawingFit $row, Drawing $drawing): array
     {
         $statements = Statements::of($this->entities, $drawing);
-        ['observations' => $observations, 'frame' => $frame] = ['observations' => $statements->observations, 'frame' => $statements->frame];
+        $observations = $statements->observations;
+        $frame = $statements->frame;
         $start = FitStart::from($row->pixelToMm(), $frame);
         $fit = FitKeeper::fitOf($drawing, $statements, $start);
         $legibility = Legibility::at($fit->mmPerPixel);

@@ -11,12 +11,12 @@ use Plinth\Core\Site\Exception\UnusableBoundary;
 use Plinth\Core\Site\Traverse;
 use Plinth\Server\Project\Storey;
 use Plinth\Server\Site\Boundary;
-use Plinth\Server\Site\BoundaryLeg;
+use Plinth\Server\Site\Legs;
 
 /** Axes of the project, columns and closed boundaries of a storey, as the core takes them. */
 final readonly class Surroundings
 {
-    public function __construct(private EntityManagerInterface $entities)
+    public function __construct(private EntityManagerInterface $entities, private Legs $legs)
     {
     }
 
@@ -26,9 +26,8 @@ final readonly class Surroundings
         $columns = array_map(static fn (Column $c): array => $c->outline(), $this->entities->getRepository(Column::class)->findBy(['storey' => $storey->id()], ['id' => 'ASC']));
         $boundaries = [];
         foreach ($this->entities->getRepository(Boundary::class)->findBy(['storey' => $storey->id()], ['id' => 'ASC']) as $boundary) {
-            $legs = array_map(static fn (BoundaryLeg $l) => $l->toCore(), $this->entities->getRepository(BoundaryLeg::class)->findBy(['boundary' => $boundary->id()], ['order' => 'ASC', 'id' => 'ASC']));
             try {
-                $boundaries[] = array_map(static fn (Point $p): array => $p->toArray(), Traverse::closed($legs, new Point($boundary->x(), $boundary->y()))->corners);
+                $boundaries[] = array_map(static fn (Point $p): array => $p->toArray(), Traverse::closed($this->legs->of($boundary), new Point($boundary->x(), $boundary->y()))->corners);
             } catch (UnusableBoundary) {
                 continue; // still being typed
             }

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Plinth\Server\Site;
 
-use Doctrine\ORM\EntityManagerInterface;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Site\Exception\UnusableBoundary;
 use Plinth\Core\Site\Traverse;
@@ -18,7 +17,7 @@ use Symfony\Component\Uid\Uuid;
 #[Route('/api/boundaries/{id}')]
 final readonly class BoundaryController
 {
-    public function __construct(private ProjectAccess $access, private EntityManagerInterface $entities)
+    public function __construct(private ProjectAccess $access, private Legs $legs)
     {
     }
 
@@ -26,7 +25,7 @@ final readonly class BoundaryController
     public function show(Uuid $id): Response
     {
         $boundary = $this->access->row(Boundary::class, $id);
-        $legs = array_map(static fn (BoundaryLeg $l) => $l->toCore(), $this->entities->getRepository(BoundaryLeg::class)->findBy(['boundary' => $id], ['order' => 'ASC', 'id' => 'ASC']));
+        $legs = $this->legs->of($boundary);
         $from = new Point($boundary->x(), $boundary->y());
         $points = static fn (Point ...$points): array => array_map(static fn (Point $p): array => $p->toArray(), array_values($points));
         $answer = ['path' => $points(...Traverse::path($legs, $from)), 'closed' => null, 'refusal' => null];

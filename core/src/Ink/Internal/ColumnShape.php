@@ -98,8 +98,6 @@ final readonly class ColumnShape
             foreach ([-1, 1] as $step) {
                 $end = null;
                 $reach = $to - $from + 8;
-                $inside = $start;
-                // A row of a turned shape may not hold the middle of the box.
                 for ($i = $start; abs($i - $start) <= $reach && $i + $step >= 0 && $i + $step < $limit; $i += $step) {
                     [$here, $next] = [$grey($i, $row), $grey($i + $step, $row)];
                     if ($isDark ? ($here < $level && $next >= $level) : ($here >= $level && $next < $level)) {
@@ -107,8 +105,8 @@ final readonly class ColumnShape
                         break;
                     }
                 }
-                if (null === $end || abs($inside - $end) > $reach) {
-                    continue 2;
+                if (null === $end) {
+                    continue 2; // a row of a turned shape may not hold the middle of the box
                 }
                 $ends[] = $end;
             }

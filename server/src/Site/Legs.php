@@ -1,0 +1,22 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Site;
+
+use Doctrine\ORM\EntityManagerInterface;
+use Plinth\Core\Site\Leg;
+
+/** The legs of a boundary in their order, as the core takes them. */
+final readonly class Legs
+{
+    public function __construct(private EntityManagerInterface $entities)
+    {
+    }
+
+    /** @return list<Leg> */
+    public function of(Boundary $boundary): array
+    {
+        return array_map(static fn (BoundaryLeg $l): Leg => $l->toCore(), $this->entities->getRepository(BoundaryLeg::class)->findBy(['boundary' => $boundary->id()], ['order' => 'ASC', 'id' => 'ASC']));
+    }
+}
