@@ -11,6 +11,8 @@ use Plinth\Core\Fitting\Internal\Adjustment;
 use Plinth\Core\Fitting\Internal\ChiSquare;
 use Plinth\Core\Fitting\Internal\Equations;
 use Plinth\Core\Geometry\PixelPoint;
+use Plinth\Core\Geometry\PixelToMm;
+use Plinth\Core\Geometry\Point;
 
 /**
  * Finds the best fit of a drawing from all that is stated about it, and says how good it is.
@@ -38,7 +40,7 @@ final readonly class Fitter
     {
         $pointsSayMore = \count($observations->points) >= 2;
         $determined = new Determined(
-            scale: [] !== $observations->used() || $pointsSayMore || [] !== $observations->rectangles || null !== $observations->scale,
+            scale: [] !== $observations->used() || $pointsSayMore && !$observations->pointsKeepSize || [] !== $observations->rectangles || null !== $observations->scale,
             turn: [] !== $observations->grid || $pointsSayMore,
             place: [] !== $observations->points,
         );
@@ -48,16 +50,53 @@ final readonly class Fitter
         $mmPerPixel = $this->startScale($observations) ?? $start->mmPerPixel ?? throw NothingToFit::nothingSaysTheSize();
         $turn = $this->startTurn($observations, $start->turnRad);
         $equations = Equations::of($observations, $frame);
+        $held = $observations->pointsKeepSize ? (new Determined($determined->scale, [] !== $observations->grid, false))->held() : $determined->held();
+        $settled = static fn (ShapeModel $model): Adjustment => $equations->settled($model, $frame, $model->start($mmPerPixel * $frame->unitPx, $turn), $mmPerPixel, $start, $held);
         try {
-            $adjustment = $equations->settled($this->model, $frame, $this->model->start($mmPerPixel * $frame->unitPx, $turn), $mmPerPixel, $start, $determined->held());
+            $adjustment = $settled($this->model);
         } catch (FitDidNotSettle $e) {
             throw Model::Similar === $this->model->model() ? $e : NothingToFit::tooLittleFor($this->model->model());
         }
         if ($this->folds($adjustment, $frame)) {
             throw NothingToFit::folds();
         }
+        if (!$this->model instanceof Perspective) {
+            return $this->report($this->model, $adjustment, $adjustment, $equations, $observations, $frame, $determined);
+        }
+        // A lens is taken back where the statements speak for it; where they do not, ± owns that there may be one.
+        $lens = new PerspectiveWithLens();
+        try {
+            $bent = $settled($lens);
+        } catch (FitDidNotSettle) {
+            return $this->report($this->model, $adjustment, $adjustment, $equations, $observations, $frame, $determined);
+        }
+        $speaksForIt = $adjustment->chiSquare() - $bent->chiSquare() > Offer::SAVES[1];
 
-        return $this->report($adjustment, $equations, $observations, $frame, $determined);
+        return $this->report($speaksForIt ? $lens : $this->model, $speaksForIt ? $bent : $adjustment, $bent, $equations, $observations, $frame, $determined);
+    }
+
+    /**
+     * What control points do to a drawing that keeps its size: it is turned and shifted so that they lie as near as they can
+     * (Umeyama 1991 without the scale, from memory). One point shifts only.
+     *
+     * @return array{PixelToMm, float} and by how much it turned, radians
+     */
+    private static function placed(PixelToMm $map, Observations $observations): array
+    {
+        $n = \count($observations->points);
+        $from = array_map(static fn (ControlPoint $p): Point => $map->toMm($observations->pick($p->pick)->at), $observations->points);
+        $mean = static fn (Point ...$points): Point => new Point(array_sum(array_map(static fn (Point $p): float => $p->x, $points)) / $n, array_sum(array_map(static fn (Point $p): float => $p->y, $points)) / $n);
+        $about = $mean(...$from);
+        $to = $mean(...array_map(static fn (ControlPoint $p): Point => $p->at, $observations->points));
+        [$dot, $cross] = [0.0, 0.0];
+        foreach ($observations->points as $k => $point) {
+            [$ax, $ay, $bx, $by] = [$from[$k]->x - $about->x, $from[$k]->y - $about->y, $point->at->x - $to->x, $point->at->y - $to->y];
+            $dot += $ax * $bx + $ay * $by;
+            $cross += $ax * $by - $ay * $bx;
+        }
+        $turn = $n < 2 ? 0.0 : atan2($cross, $dot);
+
+        return [$map->turned($turn, $about)->shifted($to->x - $about->x, $to->y - $about->y), $turn];
     }
 
     /** A homography whose horizon runs through the page is no picture of a flat thing. */
@@ -69,7 +108,8 @@ final readonly class Fitter
         return min($depths) <= 0.05;
     }
 
-    private function report(Adjustment $adjustment, Equations $equations, Observations $observations, PageFrame $frame, Determined $determined): Fit
+    /** @param Adjustment $uncertain whose covariances are told */
+    private function report(ShapeModel $model, Adjustment $adjustment, Adjustment $uncertain, Equations $equations, Observations $observations, PageFrame $frame, Determined $determined): Fit
     {
         $dof = $adjustment->degreesOfFreedom();
         $chiSquare = $adjustment->chiSquare();
@@ -77,10 +117,10 @@ final readonly class Fitter
         $holds = 0 === $dof || ChiSquare::upperTail($chiSquare, $dof) >= self::GLOBAL_TEST;
         $widen = $holds ? 1.0 : max(1.0, $s0);
         $suspect = $this->suspect($adjustment, $equations, $dof);
-        $lengths = array_map(static function (KnownLength $length) use ($adjustment, $widen, $suspect): LengthResult {
+        $lengths = array_map(static function (KnownLength $length) use ($adjustment, $uncertain, $widen, $suspect): LengthResult {
             $condition = Equations::distance($length, null);
             $residual = $adjustment->residual($condition);
-            $reading = $adjustment->readingSigma($condition) * $widen;
+            $reading = $uncertain->readingSigma($condition) * $widen;
             $key = Equations::length($length);
             if (!$length->heldOut) {
                 return new LengthResult($length->id, $length->mm + $residual, $residual, 2.0 * $reading, $adjustment->redundancy($key), $adjustment->standardised($key), $suspect === $key);
@@ -90,18 +130,22 @@ final readonly class Fitter
 
             return new LengthResult($length->id, $length->mm + $residual, $residual, 2.0 * $sigma, 1.0, $sigma > 0.0 ? $residual / $sigma : 0.0, abs($residual) > self::SUSPECT_W * $sigma);
         }, $observations->lengths);
-        $grid = array_map(static fn (GridPick $line): GridResult => new GridResult(
-            $line->id, rad2deg($adjustment->residual($equations->condition('grid/'.$line->id))), $adjustment->standardised('grid/'.$line->id), $adjustment->redundancy('grid/'.$line->id),
-        ), $observations->grid);
         [$centreX, $centreY] = $adjustment->centre();
-        $pixelToMm = $this->model->pixelToMm($adjustment->shape(), $frame, $centreX, $centreY);
+        $pixelToMm = $model->pixelToMm($adjustment->shape(), $frame, $centreX, $centreY);
+        $turned = 0.0;
+        if ($observations->pointsKeepSize && [] !== $observations->points) {
+            [$pixelToMm, $turned] = self::placed($pixelToMm, $observations);
+        }
+        $grid = array_map(static fn (GridPick $line): GridResult => new GridResult(
+            $line->id, rad2deg($adjustment->residual($equations->condition('grid/'.$line->id)) + $turned), $adjustment->standardised('grid/'.$line->id), $adjustment->redundancy('grid/'.$line->id),
+        ), $observations->grid);
         $points = array_map(static function (ControlPoint $point) use ($adjustment, $pixelToMm, $observations, $suspect): PointResult {
             $key = 'point/'.$point->id;
 
             return new PointResult(
                 $point->id,
                 $pixelToMm->toMm($observations->pick($point->pick)->at)->distanceTo($point->at),
-                max(abs($adjustment->standardised($key.'/x')), abs($adjustment->standardised($key.'/y'))),
+                $observations->pointsKeepSize ? 0.0 : max(abs($adjustment->standardised($key.'/x')), abs($adjustment->standardised($key.'/y'))),
                 str_starts_with((string) $suspect, $key.'/'),
             );
         }, $observations->points);
@@ -110,7 +154,7 @@ final readonly class Fitter
         );
 
         return new Fit(
-            $this->model->model(),
+            $model->model(),
             $pixelToMm,
             $pixelToMm->mmPerPixelAt($frame->centre),
             rad2deg($pixelToMm->turnRadAt($frame->centre)),
@@ -120,13 +164,13 @@ final readonly class Fitter
             $s0,
             $holds,
             $this->rms($observations, $lengths),
-            $determined->scale ? 2.0 * 10_000.0 * $adjustment->relativeSigma() * $widen : null,
+            $determined->scale ? 2.0 * 10_000.0 * $uncertain->relativeSigma() * $widen : null,
             $lengths,
             $grid,
             $points,
             array_map(fn (Rectangle $r): RectangleResult => $this->rectangle($r, $adjustment, $equations, $widen, $suspect), $observations->rectangles),
             $scale,
-            Spread::of($adjustment, $observations, $frame, 2.0 * $widen),
+            Spread::of($uncertain, $observations, $frame, 2.0 * $widen),
             $frame->centre,
         );
     }

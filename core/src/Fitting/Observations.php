@@ -23,6 +23,7 @@ final readonly class Observations
      * @param list<GridPick> $grid
      * @param list<ControlPoint> $points
      * @param list<Rectangle> $rectangles
+     * @param bool $pointsKeepSize control points say where the drawing lies and how it is turned, but not how large it is
      *
      * @throws UnusableObservation when picks coincide, a length is not above zero, corners do not go round, or a pick is missing
      */
@@ -33,6 +34,7 @@ final readonly class Observations
         public array $points = [],
         public array $rectangles = [],
         public ?StatedScale $scale = null,
+        public bool $pointsKeepSize = false,
     ) {
         $byId = [];
         foreach ($picks as $pick) {
@@ -89,13 +91,13 @@ final readonly class Observations
 
     public function withLength(KnownLength $length, Pick ...$picks): self
     {
-        return new self([...array_values($this->picks), ...array_values($picks)], [...$this->lengths, $length], $this->grid, $this->points, $this->rectangles, $this->scale);
+        return new self([...array_values($this->picks), ...array_values($picks)], [...$this->lengths, $length], $this->grid, $this->points, $this->rectangles, $this->scale, $this->pointsKeepSize);
     }
 
     /** @param list<KnownLength> $lengths */
     public function withLengths(array $lengths): self
     {
-        return new self(array_values($this->picks), $lengths, $this->grid, $this->points, $this->rectangles, $this->scale);
+        return new self(array_values($this->picks), $lengths, $this->grid, $this->points, $this->rectangles, $this->scale, $this->pointsKeepSize);
     }
 
     /** @return list<KnownLength> those that the fit rests on */

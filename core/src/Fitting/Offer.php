@@ -11,7 +11,7 @@ use Plinth\Core\Geometry\PixelPoint;
 final readonly class Offer
 {
     /** χ² that so many more unknowns must save: odds of 1 : 1000 (tables of χ²). */
-    private const SAVES = [1 => 10.83, 2 => 13.82, 3 => 16.27, 4 => 18.47];
+    public const SAVES = [1 => 10.83, 2 => 13.82, 3 => 16.27, 4 => 18.47];
     /** redundancy number below which nothing checks a length */
     private const CHECKED = 0.05;
     /** It must move something by more than this across the page, px. */

@@ -35,6 +35,11 @@ final readonly class Perspective implements ShapeModel
         return [log($mmPerUnit), $turnRad, 0.0, 0.0, 0.0, 0.0];
     }
 
+    public function priors(): array
+    {
+        return [];
+    }
+
     public function pixelToMm(array $parameters, PageFrame $frame, float $centreX, float $centreY): PixelToMm
     {
         $linear = new Sheared();

@@ -27,6 +27,9 @@ interface ShapeModel
     /** @return list<float> parameters that reproduce the start as nearly as the model can */
     public function start(float $mmPerUnit, float $turnRad): array;
 
+    /** @return array<int, float> parameters known beforehand to lie near zero: their standard deviations by index */
+    public function priors(): array;
+
     /** @param list<float> $parameters */
     public function pixelToMm(array $parameters, PageFrame $frame, float $centreX, float $centreY): PixelToMm;
 }

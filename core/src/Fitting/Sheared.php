@@ -36,6 +36,11 @@ final readonly class Sheared implements ShapeModel
         return [log($mmPerUnit), $turnRad, 0.0, 0.0];
     }
 
+    public function priors(): array
+    {
+        return [];
+    }
+
     public function pixelToMm(array $parameters, PageFrame $frame, float $centreX, float $centreY): PixelToMm
     {
         return LinearMap::pixelToMm($this, $parameters, $frame, $centreX, $centreY);

@@ -34,6 +34,11 @@ final readonly class Similar implements ShapeModel
         return [log($mmPerUnit), $turnRad];
     }
 
+    public function priors(): array
+    {
+        return [];
+    }
+
     public function pixelToMm(array $parameters, PageFrame $frame, float $centreX, float $centreY): PixelToMm
     {
         return PixelToMm::similar(exp($parameters[0]) / $frame->unitPx, $parameters[1], $frame->centre, new Point($centreX, $centreY));

@@ -37,6 +37,11 @@ final readonly class StretchedBy implements ShapeModel
         return [log($mmPerUnit), $turnRad];
     }
 
+    public function priors(): array
+    {
+        return [];
+    }
+
     public function pixelToMm(array $parameters, PageFrame $frame, float $centreX, float $centreY): PixelToMm
     {
         return LinearMap::pixelToMm($this, $parameters, $frame, $centreX, $centreY);

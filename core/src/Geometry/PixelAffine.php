@@ -78,7 +78,7 @@ final readonly class PixelAffine
         );
     }
 
-    /** First this, then pixels to millimetres. */
+    /** First this, then pixels to millimetres. A lens comes along as through a similar mapping. */
     public function then(PixelToMm $map): PixelToMm
     {
         [$a, $b, $c, $d, $e, $f, $g, $h, $i] = $map->matrix();
@@ -87,7 +87,7 @@ final readonly class PixelAffine
             $a * $this->a + $b * $this->d, $a * $this->b + $b * $this->e, $a * $this->c + $b * $this->f + $c,
             $d * $this->a + $e * $this->d, $d * $this->b + $e * $this->e, $d * $this->c + $e * $this->f + $f,
             $g * $this->a + $h * $this->d, $g * $this->b + $h * $this->e, $g * $this->c + $h * $this->f + $i,
-        ]);
+        ], null === $map->lens ? null : new Lens($map->lens->k * abs($this->a * $this->e - $this->b * $this->d), $this->inverse()->of($map->lens->centre)));
     }
 
     /** The upright box round what a box becomes. */

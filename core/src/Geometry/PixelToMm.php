@@ -10,19 +10,19 @@ namespace Plinth\Core\Geometry;
  *     [X, Y, W] = M · [px, py, 1],  model point = (X / W, Y / W)
  *
  * The image axis is flipped inside (pixels run down, the model runs up), so the determinant of the linear part is
- * negative.
+ * negative. A photograph may have been bent by its lens, which is taken back first.
  */
 final readonly class PixelToMm
 {
     /** @param array{float, float, float, float, float, float, float, float, float} $m row by row */
-    private function __construct(private array $m)
+    private function __construct(private array $m, public ?Lens $lens = null)
     {
     }
 
     /** @param array{float, float, float, float, float, float, float, float, float} $m row by row */
-    public static function ofMatrix(array $m): self
+    public static function ofMatrix(array $m, ?Lens $lens = null): self
     {
-        return new self($m);
+        return new self($m, $lens);
     }
 
     /**
@@ -47,6 +47,7 @@ final readonly class PixelToMm
     public function toMm(PixelPoint $p): Point
     {
         [$a, $b, $c, $d, $e, $f, $g, $h, $i] = $this->m;
+        $p = null === $this->lens ? $p : $this->lens->straight($p);
         $w = $g * $p->x + $h * $p->y + $i;
 
         return new Point(($a * $p->x + $b * $p->y + $c) / $w, ($d * $p->x + $e * $p->y + $f) / $w);
@@ -60,7 +61,9 @@ final readonly class PixelToMm
         $y = ($f * $g - $d * $i) * $p->x + ($a * $i - $c * $g) * $p->y + ($c * $d - $a * $f);
         $w = ($d * $h - $e * $g) * $p->x + ($b * $g - $a * $h) * $p->y + ($a * $e - $b * $d);
 
-        return new PixelPoint($x / $w, $y / $w);
+        $straight = new PixelPoint($x / $w, $y / $w);
+
+        return null === $this->lens ? $straight : $this->lens->bent($straight);
     }
 
     /** The mapping with the picture turned about a model point, counter-clockwise as seen, radians. */
@@ -76,12 +79,22 @@ final readonly class PixelToMm
             $cos * $a - $sin * $d + $x * $g, $cos * $b - $sin * $e + $x * $h, $cos * $c - $sin * $f + $x * $i,
             $sin * $a + $cos * $d + $y * $g, $sin * $b + $cos * $e + $y * $h, $sin * $c + $cos * $f + $y * $i,
             $g, $h, $i,
-        ]);
+        ], $this->lens);
+    }
+
+    /** The mapping with the picture shifted, mm. */
+    public function shifted(float $dx, float $dy): self
+    {
+        [$a, $b, $c, $d, $e, $f, $g, $h, $i] = $this->m;
+
+        return new self([$a + $dx * $g, $b + $dx * $h, $c + $dx * $i, $d + $dy * $g, $e + $dy * $h, $f + $dy * $i, $g, $h, $i], $this->lens);
     }
 
     /** How far off a pixel lies beside the page's centre, no unit: 1 everywhere on a flat page, 0 at the horizon. */
     public function depthAt(PixelPoint $p): float
     {
+        $p = null === $this->lens ? $p : $this->lens->straight($p);
+
         return $this->m[6] * $p->x + $this->m[7] * $p->y + $this->m[8];
     }
 
@@ -96,7 +109,13 @@ final readonly class PixelToMm
         $w = $this->depthAt($p);
         $to = $this->toMm($p);
 
-        return [($a - $g * $to->x) / $w, ($b - $h * $to->x) / $w, ($d - $g * $to->y) / $w, ($e - $h * $to->y) / $w];
+        $linear = [($a - $g * $to->x) / $w, ($b - $h * $to->x) / $w, ($d - $g * $to->y) / $w, ($e - $h * $to->y) / $w];
+        if (null === $this->lens) {
+            return $linear;
+        }
+        [$xx, $xy, $yx, $yy] = $this->lens->linearAt($p);
+
+        return [$linear[0] * $xx + $linear[1] * $yx, $linear[0] * $xy + $linear[1] * $yy, $linear[2] * $xx + $linear[3] * $yx, $linear[2] * $xy + $linear[3] * $yy];
     }
 
     /** Scale at the given pixel, the geometric mean of both directions. */

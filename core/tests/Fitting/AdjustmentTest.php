@@ -66,6 +66,11 @@ final class AdjustmentTest extends TestCase
                 return [$u * $this->unit, $v * $this->unit - $parameters[1] - $parameters[0] * $u * $this->unit];
             }
 
+            public function priors(): array
+            {
+                return [];
+            }
+
             public function start(float $mmPerUnit, float $turnRad): array
             {
                 return [0.0, 0.0];

@@ -120,7 +120,7 @@ final class Adjustment
 
     public function degreesOfFreedom(): int
     {
-        return \count($this->conditions) - \count($this->free);
+        return \count($this->conditions) + \count($this->model->priors()) - \count($this->free);
     }
 
     /** χ² of the fit: (w + A dx)ᵀ M⁻¹ (w + A dx). */
@@ -368,6 +368,15 @@ final class Adjustment
             }
             $normal[] = $line;
         }
+        foreach ($this->model->priors() as $index => $sigma) {
+            $j = array_search($index, $this->free, true);
+            if (false !== $j) {
+                $normal[$j][$j] += 1.0 / $sigma ** 2;
+                $right[$j] -= $this->x[$index] / $sigma ** 2;
+            }
+        }
+        $normal = array_values(array_map(array_values(...), $normal));
+        $right = array_values($right);
         $dx = [];
         $this->covariance = [];
         if ([] !== $normal) {

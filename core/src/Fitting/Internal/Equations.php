@@ -50,7 +50,7 @@ final readonly class Equations
         foreach ($observations->grid as $line) {
             $conditions['grid/'.$line->id] = new Direction($line->a, $line->b, $line->directionRad);
         }
-        foreach ($observations->points as $point) {
+        foreach ($observations->pointsKeepSize ? [] : $observations->points as $point) {
             $conditions['point/'.$point->id.'/x'] = new Place($point->pick, true, $point->at->x);
             $conditions['point/'.$point->id.'/y'] = new Place($point->pick, false, $point->at->y);
         }

@@ -1,0 +1,47 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Fitting;
+
+use Plinth\Core\Geometry\Lens;
+use Plinth\Core\Geometry\PixelToMm;
+
+/** A homography of what a lens has bent by one term (Lens). Parameters: those of Perspective, and k by the page's unit. */
+final readonly class PerspectiveWithLens implements ShapeModel
+{
+    /** How much a camera bends the corner of a picture as it leaves it, part of its distance from the middle: common practice, no source. */
+    private const USUAL_K = 0.01;
+
+    public function model(): Model
+    {
+        return Model::Perspective;
+    }
+
+    public function parameters(): array
+    {
+        return [...(new Perspective())->parameters(), 'lens'];
+    }
+
+    public function apply(array $parameters, float $u, float $v): array
+    {
+        $w = 1.0 + $parameters[6] * ($u * $u + $v * $v);
+
+        return (new Perspective())->apply($parameters, $u / $w, $v / $w);
+    }
+
+    public function start(float $mmPerUnit, float $turnRad): array
+    {
+        return [...(new Perspective())->start($mmPerUnit, $turnRad), 0.0];
+    }
+
+    public function priors(): array
+    {
+        return [6 => self::USUAL_K];
+    }
+
+    public function pixelToMm(array $parameters, PageFrame $frame, float $centreX, float $centreY): PixelToMm
+    {
+        return PixelToMm::ofMatrix((new Perspective())->pixelToMm($parameters, $frame, $centreX, $centreY)->matrix(), new Lens($parameters[6] / $frame->unitPx ** 2, $frame->centre));
+    }
+}
