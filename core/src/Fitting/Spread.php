@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Core\Fitting;
 
 use Plinth\Core\Fitting\Internal\Adjustment;
+use Plinth\Core\Fitting\Internal\Condition\Distance;
 use Plinth\Core\Geometry\PixelPoint;
 
 /** How ± grows over the page: two standard deviations of where a point lies against the middle of what was picked. */
@@ -30,6 +31,16 @@ final readonly class Spread
     public function at(PixelPoint $p): float
     {
         return $this->factor * $this->adjustment->sigmaBetween($p->x, $p->y, $this->from->x, $this->from->y);
+    }
+
+    /**
+     * ± of a height above another pick, both picks among the observations, with their own errors.
+     *
+     * @return float mm
+     */
+    public function ofHeight(Pick $pick, Pick $above): float
+    {
+        return $this->factor * $this->adjustment->readingSigma(new Distance([$above->id, $pick->id], Along::Y, 0.0, null));
     }
 
     /**

@@ -6,7 +6,6 @@ namespace Plinth\Core\Site;
 
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Geometry\Polygon;
-use Plinth\Core\Geometry\Segment;
 use Plinth\Core\Site\Exception\UnusableBoundary;
 
 /**
@@ -54,7 +53,10 @@ final readonly class Traverse
             $x += $leg->departure() - $dx * $leg->mm / $length;
             $y += $leg->latitude() - $dy * $leg->mm / $length;
         }
-        self::refuseCrossing($corners);
+        $crossing = Polygon::selfCrossing(array_map(static fn (Point $p): array => $p->toArray(), $corners));
+        if (null !== $crossing) {
+            throw UnusableBoundary::crossesItself(...$crossing);
+        }
 
         return new self($legs, $corners, $dx, $dy, $length);
     }
@@ -121,20 +123,5 @@ final readonly class Traverse
     public function areaM2(): float
     {
         return abs(Polygon::area(array_map(static fn (Point $p): array => $p->toArray(), $this->corners))) / 1e6;
-    }
-
-    /** @param list<Point> $corners */
-    private static function refuseCrossing(array $corners): void
-    {
-        $n = \count($corners);
-        $at = static fn (int $i): array => $corners[$i % $n]->toArray();
-        for ($i = 0; $i < $n; ++$i) {
-            // Neighbours share a corner; the last leg meets the first.
-            for ($k = $i + 2; $k < $n - (0 === $i ? 1 : 0); ++$k) {
-                if (null !== Segment::crossing($at($i), $at($i + 1), $at($k), $at($k + 1))) {
-                    throw UnusableBoundary::crossesItself($i, $k);
-                }
-            }
-        }
     }
 }

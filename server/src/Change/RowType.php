@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace Plinth\Server\Change;
 
+use Plinth\Server\Elevation\LevelMark;
+use Plinth\Server\Elevation\Outline;
+use Plinth\Server\Elevation\OutlineCorner;
 use Plinth\Server\Fit\ControlPoint;
 use Plinth\Server\Fit\DrawingFit;
 use Plinth\Server\Fit\GridPick;
@@ -40,10 +43,13 @@ enum RowType: string
     case GridPick = 'gridPick';
     case Rectangle = 'rectangle';
     case ControlPoint = 'controlPoint';
+    case LevelMark = 'levelMark';
     case GridAxis = 'gridAxis';
     case Column = 'column';
     case Boundary = 'boundary';
     case Leg = 'leg';
+    case Outline = 'outline';
+    case OutlineCorner = 'outlineCorner';
     case Node = 'node';
     case Wall = 'wall';
     case Opening = 'opening';
@@ -65,10 +71,13 @@ enum RowType: string
             self::GridPick => GridPick::class,
             self::Rectangle => Rectangle::class,
             self::ControlPoint => ControlPoint::class,
+            self::LevelMark => LevelMark::class,
             self::GridAxis => GridAxis::class,
             self::Column => Column::class,
             self::Boundary => Boundary::class,
             self::Leg => BoundaryLeg::class,
+            self::Outline => Outline::class,
+            self::OutlineCorner => OutlineCorner::class,
             self::Node => Node::class,
             self::Wall => Wall::class,
             self::Opening => Opening::class,
@@ -93,17 +102,18 @@ enum RowType: string
     {
         return match ($this) {
             self::Storey => [[self::Drawing, 'storey'], [self::Node, 'storey'], [self::Room, 'storey'], [self::Column, 'storey'], [self::Boundary, 'storey']],
-            self::Side => [[self::Drawing, 'side']],
+            self::Side => [[self::Drawing, 'side'], [self::Outline, 'side']],
             self::Source => [[self::Page, 'source']],
             self::Page => [[self::Drawing, 'page'], [self::Page, 'replaces']],
-            self::Drawing => [[self::Pick, 'drawing'], [self::KnownLength, 'drawing'], [self::GridPick, 'drawing'], [self::Rectangle, 'drawing'], [self::ControlPoint, 'drawing'], [self::Fit, 'id'], [self::Node, 'drawing'], [self::Room, 'drawing']],
+            self::Drawing => [[self::Pick, 'drawing'], [self::KnownLength, 'drawing'], [self::GridPick, 'drawing'], [self::Rectangle, 'drawing'], [self::ControlPoint, 'drawing'], [self::LevelMark, 'drawing'], [self::OutlineCorner, 'drawing'], [self::Fit, 'id'], [self::Node, 'drawing'], [self::Room, 'drawing']],
             self::Pick => [
                 [self::KnownLength, 'a'], [self::KnownLength, 'b'], [self::KnownLength, 'c'], [self::GridPick, 'a'], [self::GridPick, 'b'],
-                [self::Rectangle, 'a'], [self::Rectangle, 'b'], [self::Rectangle, 'c'], [self::Rectangle, 'd'], [self::ControlPoint, 'pick'],
+                [self::Rectangle, 'a'], [self::Rectangle, 'b'], [self::Rectangle, 'c'], [self::Rectangle, 'd'], [self::ControlPoint, 'pick'], [self::LevelMark, 'pick'],
             ],
             self::Node => [[self::Wall, 'fromNode'], [self::Wall, 'toNode']],
             self::Wall => [[self::Opening, 'wall']],
             self::Boundary => [[self::Leg, 'boundary']],
+            self::Outline => [[self::OutlineCorner, 'outline']],
             default => [],
         };
     }

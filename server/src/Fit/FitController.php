@@ -16,7 +16,7 @@ use Symfony\Component\Uid\Uuid;
 #[Route('/api/drawings/{id}')]
 final readonly class FitController
 {
-    public function __construct(private ProjectAccess $access, private EntityManagerInterface $entities, private FitReport $reports, private FitHistory $history)
+    public function __construct(private ProjectAccess $access, private EntityManagerInterface $entities, private FitReport $reports, private FitHistory $history, private Flatness $flatness)
     {
     }
 
@@ -28,6 +28,13 @@ final readonly class FitController
         $fit = $this->entities->find(DrawingFit::class, $id) ?? throw Refusal::notFound();
 
         return new JsonResponse($this->reports->spread($fit, $drawing));
+    }
+
+    /** Whether the lines that were picked as straight are straight on the page. */
+    #[Route('/flatness', methods: ['GET'])]
+    public function flatness(Uuid $id): Response
+    {
+        return new JsonResponse($this->flatness->of($this->access->row(Drawing::class, $id)));
     }
 
     /** The fits it has had. */

@@ -14,6 +14,8 @@ use Plinth\Core\Geometry\PixelPoint;
 use Plinth\Core\Geometry\PixelToMm;
 use Plinth\Server\Change\RowType;
 use Plinth\Server\Change\Workspace;
+use Plinth\Server\Elevation\LevelMark;
+use Plinth\Server\Elevation\OutlineCorner;
 use Plinth\Server\Plan\Node;
 use Plinth\Server\Plan\Opening;
 use Plinth\Server\Plan\Room;
@@ -178,10 +180,26 @@ final readonly class FitKeeper
         $wasGuess = $row->isGuess();
         $fit = self::fitOf($drawing, $statements, $this->start($statements, $drawing, $row));
         $basis = $fit->determined->scale ? FitBasis::Lengths : ($wasGuess ? $row->basis() : FirstGuess::basis($page));
-        $workspace->set($row, DrawingFit::valuesOf($fit->pixelToMm, $basis, $fit->plusMinusMmPer10m, $fit->model->value), 'fit');
+        $map = $this->levelled($workspace, $drawing, $fit->pixelToMm);
+        $workspace->set($row, DrawingFit::valuesOf($map, $basis, $fit->plusMinusMmPer10m, $fit->model->value), 'fit');
         if ($wasGuess || $carryTracing) {
-            $this->carry($workspace, $drawing, $old, $fit->pixelToMm);
+            $this->carry($workspace, $drawing, $old, $map);
         }
+    }
+
+    /** Level marks whose height is stated raise or lower the drawing onto it, all of them together. */
+    private function levelled(Workspace $workspace, Drawing $drawing, PixelToMm $map): PixelToMm
+    {
+        $off = [];
+        foreach ($workspace->findBy(LevelMark::class, 'drawing', $drawing->id()) as $mark) {
+            $stated = $mark->statedMm();
+            if (null !== $stated) {
+                $pick = $workspace->get(Pick::class, $mark->pick());
+                $off[] = $stated - $map->toMm(new PixelPoint($pick->x(), $pick->y()))->y;
+            }
+        }
+
+        return [] === $off ? $map : $map->shifted(0.0, array_sum($off) / \count($off));
     }
 
     /** By the drawing's own model; where the statements left do not determine it, by the simplest. */
@@ -198,7 +216,7 @@ final readonly class FitKeeper
     private function shapeChanged(Workspace $workspace, Drawing $drawing): bool
     {
         $before = $workspace->before()[RowType::Drawing->value.'/'.$drawing->id()->toRfc4122()][2] ?? null;
-        $shape = ['model' => true, 'ownFactor' => true, 'statedScale' => true, 'statedPaper' => true];
+        $shape = ['model' => true, 'ownFactor' => true, 'statedScale' => true, 'statedPaper' => true, 'keepsSize' => true];
 
         return null !== $before && array_intersect_key($before, $shape) !== array_intersect_key($drawing->values(), $shape);
     }
@@ -219,15 +237,20 @@ final readonly class FitKeeper
     /** T_new ∘ T_old⁻¹ for what was traced over this drawing; thicknesses and widths stay as typed. */
     private function carry(Workspace $workspace, Drawing $drawing, PixelToMm $old, PixelToMm $next): void
     {
-        $ratio = $next->mmPerPixelAt(new PixelPoint(0.0, 0.0)) / $old->mmPerPixelAt(new PixelPoint(0.0, 0.0));
         foreach ($workspace->findBy(Node::class, 'drawing', $drawing->id()) as $node) {
-            $to = $next->toMm($old->toPixel($node->at()));
+            $px = $old->toPixel($node->at());
+            $to = $next->toMm($px);
+            $ratio = $next->mmPerPixelAt($px) / $old->mmPerPixelAt($px);
             $workspace->set($node, ['x' => $to->x, 'y' => $to->y], 'carry');
             foreach ($workspace->findBy(Wall::class, 'fromNode', $node->id()) as $wall) {
                 foreach ($workspace->findBy(Opening::class, 'wall', $wall->id()) as $opening) {
                     $workspace->set($opening, ['offset' => $opening->offset() * $ratio], 'carry');
                 }
             }
+        }
+        foreach ($workspace->findBy(OutlineCorner::class, 'drawing', $drawing->id()) as $corner) {
+            $to = $next->toMm($old->toPixel($corner->at()));
+            $workspace->set($corner, ['x' => $to->x, 'y' => $to->y], 'carry');
         }
         foreach ($workspace->findBy(Room::class, 'drawing', $drawing->id()) as $room) {
             $to = $next->toMm($old->toPixel($room->toCore()->anchor));

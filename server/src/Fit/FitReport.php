@@ -8,9 +8,11 @@ use Doctrine\ORM\EntityManagerInterface;
 use Plinth\Core\Exchange\FitDocument\FitWriter;
 use Plinth\Core\Fitting\Advice;
 use Plinth\Core\Fitting\Blamed;
+use Plinth\Core\Fitting\Fit;
 use Plinth\Core\Fitting\FitStart;
 use Plinth\Core\Fitting\Offer;
 use Plinth\Core\Ink\Legibility;
+use Plinth\Server\Elevation\LevelMark;
 use Plinth\Server\Source\Drawing;
 
 /** What is told of a drawing's fit: its quality, what disagrees, what to do next. */
@@ -37,9 +39,32 @@ final readonly class FitReport
         return ['drawing' => $drawing->id()->toRfc4122()] + FitWriter::document($fit, Advice::on($fit, $observations, $frame), Offer::beyond($fit, $observations, $frame, $start)) + [
             'scale' => $fit->mmPerPixel / FirstGuess::paperMmPerPixel($statements->page),
             'basis' => $row->basis()->value,
+            'levels' => $this->levels($row, $drawing, $fit, $statements),
             'blamed' => null === $blamed ? null : ['id' => $blamed->length->id, 'readsMm' => $blamed->readsMm, 'plusMinusMm' => $blamed->plusMinusMm, 'plusMinusMmPer10m' => $blamed->plusMinusMmPer10m],
             'legibility' => ['partitionPx' => $legibility->partitionPx, 'plusMinusMm' => $legibility->plusMinusMm, 'words' => $legibility->words],
         ];
+    }
+
+    /**
+     * Heights of the level marks, lowest first; ± against the one whose height is stated, or the lowest.
+     *
+     * @return list<array<string, mixed>>
+     */
+    private function levels(DrawingFit $row, Drawing $drawing, Fit $fit, Statements $statements): array
+    {
+        $map = $row->pixelToMm();
+        $marks = [];
+        foreach ($this->entities->getRepository(LevelMark::class)->findBy(['drawing' => $drawing->id()]) as $mark) {
+            $pick = $statements->observations->pick($mark->pick()->toRfc4122());
+            $marks[] = [$map->toMm($pick->at)->y, $mark, $pick];
+        }
+        usort($marks, static fn (array $a, array $b): int => $a[0] <=> $b[0]);
+        $above = array_values(array_filter($marks, static fn (array $m): bool => null !== $m[1]->statedMm()))[0] ?? $marks[0] ?? null;
+
+        return null === $above ? [] : array_map(static fn (array $m): array => [
+            'id' => $m[1]->id()->toRfc4122(), 'heightMm' => $m[0], 'statedMm' => $m[1]->statedMm(),
+            'plusMinusMm' => $fit->determined->scale ? ($m[1] === $above[1] ? 0.0 : $fit->spread->ofHeight($m[2], $above[2])) : null,
+        ], $marks);
     }
 
     /** @return array<string, mixed> ± over the page, against the middle of what was picked */

@@ -9,6 +9,7 @@ use Plinth\Core\Fitting\Along;
 use Plinth\Core\Fitting\Ends;
 use Plinth\Core\Fitting\KnownLength as CoreKnownLength;
 use Plinth\Core\Fitting\Standing;
+use Plinth\Core\Fitting\StandOff;
 use Plinth\Core\Units\Length;
 use Plinth\Core\Units\LengthParser;
 use Plinth\Core\Units\LengthUnit;
@@ -77,6 +78,13 @@ class KnownLength extends ProjectRow implements Statement
     #[ORM\Column]
     private float $joint = 0.0;
 
+    /** how far it stands before the wall plane of a photograph, and from how far away that was taken; mm */
+    #[ORM\Column(nullable: true)]
+    private ?float $standOff = null;
+
+    #[ORM\Column(nullable: true)]
+    private ?float $seenFrom = null;
+
     #[ORM\Column]
     private bool $heldOut = false;
 
@@ -91,7 +99,7 @@ class KnownLength extends ProjectRow implements Statement
             'drawing' => $this->drawing->toRfc4122(), 'a' => $this->a->toRfc4122(), 'b' => $this->b->toRfc4122(),
             'text' => $this->text, 'unit' => $this->unit->value, 'mm' => $this->mm, 'stepMm' => $this->stepMm,
             'standing' => $this->standing->value, 'ends' => $this->ends->value, 'picked' => $this->picked->value, 'wall' => $this->wall, 'along' => $this->along->value, 'c' => $this->c?->toRfc4122(),
-            'heldOut' => $this->heldOut, 'wholePage' => $this->wholePage, 'course' => $this->course, 'unitLength' => $this->unitLength, 'joint' => $this->joint,
+            'heldOut' => $this->heldOut, 'wholePage' => $this->wholePage, 'course' => $this->course, 'unitLength' => $this->unitLength, 'joint' => $this->joint, 'standOff' => $this->standOff, 'seenFrom' => $this->seenFrom,
         ];
     }
 
@@ -118,8 +126,20 @@ class KnownLength extends ProjectRow implements Statement
         if ((Along::Across === $this->along) !== (null !== $this->c)) {
             throw Refusal::invalid('missing-pick', 'A distance across, and only that, has a second pick on its line.', $values->at('c'));
         }
+        $this->standOff = $values->optionalNumber('standOff');
+        $this->seenFrom = $values->optionalPositive('seenFrom');
+        if (null !== $this->standOff && null === $this->seenFrom) {
+            throw Refusal::invalid('no-distance', 'What stands before the wall reads too large by its nearness: say also from how far away the photograph was taken.', $values->at('seenFrom'));
+        }
+        $this->nearness();
         $this->wholePage = $values->flag('wholePage');
         $this->heldOut = $values->flag('heldOut');
+    }
+
+    /** what the length seems to be on the wall plane over what it is */
+    private function nearness(): float
+    {
+        return null === $this->standOff || null === $this->seenFrom ? 1.0 : (new StandOff($this->standOff, $this->seenFrom))->factor();
     }
 
     public function length(): Length
@@ -166,7 +186,7 @@ class KnownLength extends ProjectRow implements Statement
     public function toCore(float $scale, float $drafting): CoreKnownLength
     {
         return new CoreKnownLength(
-            $this->id->toRfc4122(), $this->a->toRfc4122(), $this->b->toRfc4122(), $this->mm, $this->standing->sigmaMm($this->length(), $scale, $drafting), $this->along, $this->heldOut, $this->c?->toRfc4122(),
+            $this->id->toRfc4122(), $this->a->toRfc4122(), $this->b->toRfc4122(), $this->mm * $this->nearness(), $this->standing->sigmaMm($this->length(), $scale, $drafting), $this->along, $this->heldOut, $this->c?->toRfc4122(),
             $this->ends->allowanceMm($this->picked, $this->wall),
         );
     }

@@ -15,6 +15,7 @@ use Plinth\Core\Fitting\Pick as CorePick;
 use Plinth\Core\Fitting\StatedScale;
 use Plinth\Core\Geometry\PixelPoint;
 use Plinth\Server\Change\ProjectRow;
+use Plinth\Server\Elevation\LevelMark;
 use Plinth\Server\Source\Drawing;
 use Plinth\Server\Source\Page;
 use Symfony\Component\Uid\Uuid;
@@ -22,7 +23,7 @@ use Symfony\Component\Uid\Uuid;
 /** All that is stated about one drawing, read for the core. Lengths that serve their whole page count for each of its drawings. */
 final readonly class Statements
 {
-    public const ROWS = [KnownLength::class, GridPick::class, Rectangle::class, ControlPoint::class, Pick::class];
+    public const ROWS = [KnownLength::class, GridPick::class, Rectangle::class, ControlPoint::class, LevelMark::class, Pick::class];
 
     public PageFrame $frame;
     public Observations $observations;
@@ -69,6 +70,7 @@ final readonly class Statements
             $points,
             array_map(static fn (Rectangle $r) => $r->toCore($scale, $drafting), $rectangles),
             $stated,
+            $drawing->keepsSize(),
         ), $lengths);
         $assumed = $with(1.0);
         try {

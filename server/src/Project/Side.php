@@ -5,17 +5,34 @@ declare(strict_types=1);
 namespace Plinth\Server\Project;
 
 use Doctrine\ORM\Mapping as ORM;
+use Plinth\Core\Geometry\Point;
 use Plinth\Server\Change\ProjectRow;
 use Plinth\Server\Change\RowType;
 use Plinth\Server\Change\RowValues;
+use Plinth\Server\Http\Refusal;
 
 /** The vertical plane that elevations and sections of one face of the building stand on. */
 #[ORM\Entity]
 #[ORM\Index(fields: ['project'])]
 class Side extends ProjectRow
 {
+    private const SHORTEST_MM = 100.0;
+
     #[ORM\Column(length: 120)]
     private string $name = '';
+
+    /** its line on the plan, from its left end to its right as it is looked at; mm. Null while it has none */
+    #[ORM\Column(nullable: true)]
+    private ?float $fromX = null;
+
+    #[ORM\Column(nullable: true)]
+    private ?float $fromY = null;
+
+    #[ORM\Column(nullable: true)]
+    private ?float $toX = null;
+
+    #[ORM\Column(nullable: true)]
+    private ?float $toY = null;
 
     public static function type(): RowType
     {
@@ -24,11 +41,26 @@ class Side extends ProjectRow
 
     public function values(): array
     {
-        return ['name' => $this->name];
+        return ['name' => $this->name, 'fromX' => $this->fromX, 'fromY' => $this->fromY, 'toX' => $this->toX, 'toY' => $this->toY];
     }
 
     public function take(RowValues $values): void
     {
         $this->name = $values->name('name');
+        [$this->fromX, $this->fromY, $this->toX, $this->toY] = [$values->optionalNumber('fromX'), $values->optionalNumber('fromY'), $values->optionalNumber('toX'), $values->optionalNumber('toY')];
+        $given = \count(array_filter([$this->fromX, $this->fromY, $this->toX, $this->toY], static fn (?float $v): bool => null !== $v));
+        if (0 !== $given && (4 !== $given || hypot(($this->toX ?? 0.0) - ($this->fromX ?? 0.0), ($this->toY ?? 0.0) - ($this->fromY ?? 0.0)) < self::SHORTEST_MM)) {
+            throw Refusal::invalid('no-line', 'A side’s line runs between two points of the plan at least 100 mm apart, from its left end to its right as you look at it.', $values->at('fromX'));
+        }
+    }
+
+    /** @return array{Point, Point} left and right end of its line on the plan */
+    public function line(): array
+    {
+        if (null === $this->fromX || null === $this->fromY || null === $this->toX || null === $this->toY) {
+            throw Refusal::conflict('no-line', \sprintf('“%s” has no line on the plan yet: draw it there first, from its left end to its right as you look at it.', $this->name), 'side');
+        }
+
+        return [new Point($this->fromX, $this->fromY), new Point($this->toX, $this->toY)];
     }
 }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Server\SettingOut;
 
 use Doctrine\ORM\Mapping as ORM;
+use Plinth\Core\Geometry\Point;
 use Plinth\Core\Plan\SettingOut;
 use Plinth\Server\Change\ProjectRow;
 use Plinth\Server\Change\RowType;
@@ -61,6 +62,11 @@ class Column extends ProjectRow
     public function outline(): array
     {
         return SettingOut::column($this->x, $this->y, $this->width, $this->depth, $this->round);
+    }
+
+    public function centre(): Point
+    {
+        return new Point($this->x, $this->y);
     }
 
     public function references(): array

@@ -94,6 +94,10 @@ class Drawing extends ProjectRow
     #[ORM\Column(nullable: true)]
     private ?float $statedPaper = null;
 
+    /** control points say where it lies and how it is turned, but not how large it is */
+    #[ORM\Column]
+    private bool $keepsSize = false;
+
     /** nothing moves it any more */
     #[ORM\Column]
     private bool $locked = false;
@@ -109,7 +113,7 @@ class Drawing extends ProjectRow
             'page' => $this->page->toRfc4122(), 'storey' => $this->storey?->toRfc4122(), 'side' => $this->side?->toRfc4122(), 'name' => $this->name, 'kind' => $this->kind->value,
             'left' => $this->left, 'top' => $this->top, 'width' => $this->width, 'height' => $this->height, 'fade' => $this->fade,
             'turns' => $this->turns, 'inkOnly' => $this->inkOnly, 'tint' => $this->tint->value, 'before' => $this->before, 'order' => $this->order, 'hidden' => $this->hidden,
-            'model' => $this->model->value, 'ownFactor' => $this->ownFactor, 'statedScale' => $this->statedScale, 'statedPaper' => $this->statedPaper, 'locked' => $this->locked,
+            'model' => $this->model->value, 'ownFactor' => $this->ownFactor, 'statedScale' => $this->statedScale, 'statedPaper' => $this->statedPaper, 'keepsSize' => $this->keepsSize, 'locked' => $this->locked,
         ];
     }
 
@@ -135,15 +139,13 @@ class Drawing extends ProjectRow
         $this->order = min(1_000_000, $values->countOr('order', 0));
         $this->hidden = $values->flag('hidden');
         $this->model = $values->choiceOr('model', Model::Similar);
-        if (Model::Perspective->value === $values->text('model', 12)) {
-            throw Refusal::invalid('not-yet', 'Photographs are not straightened yet: take similar, stretched or sheared.', $values->at('model'));
-        }
         $this->ownFactor = $values->optionalPositive('ownFactor');
         if (null !== $this->ownFactor && ($this->ownFactor < 0.5 || $this->ownFactor > 2.0)) {
             throw Refusal::invalid('factor-out-of-range', 'A copy is not stretched to more than twice or less than half: give x’s factor over y’s, such as 1.015.', $values->at('ownFactor'));
         }
         $this->statedScale = $values->optionalPositive('statedScale');
         $this->statedPaper = $values->optionalPositive('statedPaper');
+        $this->keepsSize = $values->flag('keepsSize');
         $this->locked = $values->flag('locked');
     }
 
@@ -171,6 +173,11 @@ class Drawing extends ProjectRow
         return $this->statedPaper;
     }
 
+    public function keepsSize(): bool
+    {
+        return $this->keepsSize;
+    }
+
     public function isLocked(): bool
     {
         return $this->locked;
@@ -189,6 +196,11 @@ class Drawing extends ProjectRow
     public function box(): PixelBox
     {
         return new PixelBox($this->left, $this->top, $this->width, $this->height);
+    }
+
+    public function storey(): ?Uuid
+    {
+        return $this->storey;
     }
 
     public function page(): Uuid

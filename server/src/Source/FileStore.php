@@ -7,6 +7,7 @@ namespace Plinth\Server\Source;
 use League\Flysystem\Filesystem;
 use League\Flysystem\Local\LocalFilesystemAdapter;
 use Plinth\Server\Http\Refusal;
+use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Uid\Uuid;
 
 /** Source files by their content, and a folder of made pictures for each page. */
@@ -78,9 +79,15 @@ final readonly class FileStore
     }
 
     /** Where nginx finds a page's file, below its internal location. */
-    public function internalPath(Uuid $page, string $file): string
+    private function internalPath(Uuid $page, string $file): string
     {
         return '/internal-files/pages/'.$page->toRfc4122().'/'.$file;
+    }
+
+    /** nginx sends the file; pictures of a page never change once they are there. */
+    public function served(Uuid $page, string $file, string $type): Response
+    {
+        return new Response('', 200, ['X-Accel-Redirect' => $this->internalPath($page, $file), 'Content-Type' => $type, 'Cache-Control' => 'private, max-age=31536000, immutable', 'X-Content-Type-Options' => 'nosniff']);
     }
 
     public function removeFolder(string $folder): void

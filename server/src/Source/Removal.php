@@ -7,6 +7,8 @@ namespace Plinth\Server\Source;
 use Plinth\Server\Change\ProjectRow;
 use Plinth\Server\Change\RowType;
 use Plinth\Server\Change\Workspace;
+use Plinth\Server\Elevation\Outline;
+use Plinth\Server\Elevation\OutlineCorner;
 use Plinth\Server\Fit\DrawingFit;
 use Plinth\Server\Fit\Statements;
 use Plinth\Server\Plan\Node;
@@ -45,7 +47,7 @@ final readonly class Removal
 
     public function drawing(Workspace $workspace, Drawing $drawing, string $at): void
     {
-        foreach ([Node::class, Room::class] as $traced) {
+        foreach ([Node::class, Room::class, OutlineCorner::class] as $traced) {
             foreach ($workspace->findBy($traced, 'drawing', $drawing->id()) as $row) {
                 $workspace->set($row, ['drawing' => null], $at);
             }
@@ -62,6 +64,14 @@ final readonly class Removal
         $workspace->remove($drawing, $at);
     }
 
+    private function outline(Workspace $workspace, Outline $outline, string $at): void
+    {
+        foreach ($workspace->findBy(OutlineCorner::class, 'outline', $outline->id()) as $corner) {
+            $workspace->remove($corner, $at);
+        }
+        $workspace->remove($outline, $at);
+    }
+
     private function boundary(Workspace $workspace, Boundary $boundary, string $at): void
     {
         foreach ($workspace->findBy(BoundaryLeg::class, 'boundary', $boundary->id()) as $leg) {
@@ -76,6 +86,7 @@ final readonly class Removal
         match (true) {
             $row instanceof Source => $this->source($workspace, $row, $at),
             $row instanceof Drawing => $this->drawing($workspace, $row, $at),
+            $row instanceof Outline => $this->outline($workspace, $row, $at),
             $row instanceof Boundary => $this->boundary($workspace, $row, $at),
             default => $workspace->remove($row, $at),
         };

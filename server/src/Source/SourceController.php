@@ -108,13 +108,13 @@ final readonly class SourceController
     #[Route('/api/pages/{id}/lines', methods: ['GET'])]
     public function lines(Uuid $id): Response
     {
-        return $this->served($this->access->row(Page::class, $id), 'lines.json', 'application/json');
+        return $this->files->served($this->access->row(Page::class, $id)->id(), 'lines.json', 'application/json');
     }
 
     #[Route('/api/pages/{id}/preview', methods: ['GET'])]
     public function preview(Uuid $id): Response
     {
-        return $this->served($this->access->row(Page::class, $id), 'preview.jpg', 'image/jpeg');
+        return $this->files->served($this->access->row(Page::class, $id)->id(), 'preview.jpg', 'image/jpeg');
     }
 
     #[Route('/api/pages/{id}/tiles/{z}/{y}/{x}', requirements: ['z' => '\d{1,2}', 'x' => '\d{1,4}', 'y' => '\d{1,4}'], methods: ['GET'])]
@@ -125,12 +125,6 @@ final readonly class SourceController
             throw Refusal::notFound();
         }
 
-        return $this->served($page, \sprintf('tiles/%d/%d/%d%s', $z, $y, $x, $page->tileSuffix()), '.png' === $page->tileSuffix() ? 'image/png' : 'image/jpeg');
-    }
-
-    /** nginx sends the file; a page's pictures never change once they are there. */
-    private function served(Page $page, string $file, string $type): Response
-    {
-        return new Response('', 200, ['X-Accel-Redirect' => $this->files->internalPath($page->id(), $file), 'Content-Type' => $type, 'Cache-Control' => 'private, max-age=31536000, immutable', 'X-Content-Type-Options' => 'nosniff']);
+        return $this->files->served($page->id(), \sprintf('tiles/%d/%d/%d%s', $z, $y, $x, $page->tileSuffix()), '.png' === $page->tileSuffix() ? 'image/png' : 'image/jpeg');
     }
 }

@@ -348,6 +348,10 @@ final class Adjustment
         $factor = Cholesky::of($m) ?? throw FitDidNotSettle::after(1);
         $n = \count($this->conditions);
         $this->g = array_fill(0, $n, []);
+        $known = [];
+        foreach ($this->model->priors() as $index => $sigma) {
+            $known[(int) array_search($index, $this->free, true)] = 1.0 / $sigma ** 2;
+        }
         $normal = [];
         $right = [];
         foreach ($this->free as $j => $_) {
@@ -355,7 +359,7 @@ final class Adjustment
             foreach ($column as $i => $value) {
                 $this->g[$i][] = $value;
             }
-            $right[] = -array_sum(array_map(static fn (float $g, float $w): float => $g * $w, $column, $this->misclosure));
+            $right[] = -array_sum(array_map(static fn (float $g, float $w): float => $g * $w, $column, $this->misclosure)) - $this->x[$this->free[$j]] * ($known[$j] ?? 0.0);
         }
         foreach ($this->free as $j => $_) {
             $line = [];
@@ -364,19 +368,10 @@ final class Adjustment
                 foreach ($this->a as $i => $row) {
                     $sum += $row[$j] * $this->g[$i][$k];
                 }
-                $line[] = $sum;
+                $line[] = $j === $k ? $sum + ($known[$j] ?? 0.0) : $sum;
             }
             $normal[] = $line;
         }
-        foreach ($this->model->priors() as $index => $sigma) {
-            $j = array_search($index, $this->free, true);
-            if (false !== $j) {
-                $normal[$j][$j] += 1.0 / $sigma ** 2;
-                $right[$j] -= $this->x[$index] / $sigma ** 2;
-            }
-        }
-        $normal = array_values(array_map(array_values(...), $normal));
-        $right = array_values($right);
         $dx = [];
         $this->covariance = [];
         if ([] !== $normal) {

@@ -154,7 +154,8 @@ final readonly class ImportPageHandler
         };
     }
 
-    private static function count(string $folder): int
+    /** @return int tiles in a pyramid that is being written */
+    public static function count(string $folder): int
     {
         $count = 0;
         foreach (self::filesIn($folder) as $file) {

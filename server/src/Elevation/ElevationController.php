@@ -1,0 +1,54 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Elevation;
+
+use Doctrine\ORM\EntityManagerInterface;
+use Plinth\Core\Elevation\Exception\UnusableOutline;
+use Plinth\Core\Elevation\Outline as CoreOutline;
+use Plinth\Core\Elevation\SideLine;
+use Plinth\Server\Plan\Node;
+use Plinth\Server\Project\ProjectAccess;
+use Plinth\Server\Project\Side;
+use Symfony\Component\HttpFoundation\JsonResponse;
+use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\Routing\Attribute\Route;
+use Symfony\Component\Uid\Uuid;
+
+/** What stands on a side: outlines that were traced, and the corners of the plan that it shows. */
+final readonly class ElevationController
+{
+    public function __construct(private ProjectAccess $access, private EntityManagerInterface $entities)
+    {
+    }
+
+    /** What an outline encloses. */
+    #[Route('/api/outlines/{id}', methods: ['GET'])]
+    public function outline(Uuid $id): Response
+    {
+        $outline = $this->access->row(Outline::class, $id);
+        $corners = array_map(static fn (OutlineCorner $c) => $c->at(), $this->entities->getRepository(OutlineCorner::class)->findBy(['outline' => $outline->id()], ['order' => 'ASC', 'id' => 'ASC']));
+        try {
+            $round = CoreOutline::round($corners);
+        } catch (UnusableOutline $e) {
+            return new JsonResponse(['areaM2' => null, 'widthMm' => null, 'heightMm' => null, 'refusal' => $e->getMessage()]);
+        }
+
+        return new JsonResponse(['areaM2' => $round->areaM2(), 'widthMm' => $round->width(), 'heightMm' => $round->height(), 'refusal' => null]);
+    }
+
+    /** Where the traced corners of the plan lie along a side, from its left end. */
+    #[Route('/api/sides/{id}/corners', methods: ['GET'])]
+    public function corners(Uuid $id): Response
+    {
+        $side = $this->access->row(Side::class, $id);
+        $line = SideLine::between(...$side->line());
+        $corners = [];
+        foreach ($this->entities->getRepository(Node::class)->findBy(['project' => $side->project()], ['id' => 'ASC']) as $node) {
+            $corners[] = ['node' => $node->id()->toRfc4122(), 'alongMm' => $line->along($node->at()), 'behindMm' => $line->behind($node->at())];
+        }
+
+        return new JsonResponse(['lengthMm' => $line->length(), 'corners' => $corners]);
+    }
+}

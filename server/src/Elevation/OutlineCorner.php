@@ -1,0 +1,66 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Elevation;
+
+use Doctrine\ORM\Mapping as ORM;
+use Plinth\Core\Geometry\Point;
+use Plinth\Server\Change\ProjectRow;
+use Plinth\Server\Change\RowType;
+use Plinth\Server\Change\RowValues;
+use Symfony\Bridge\Doctrine\Types\UuidType;
+use Symfony\Component\Uid\Uuid;
+
+/** A corner of an outline; mm on its side, x along it and y above zero. */
+#[ORM\Entity]
+#[ORM\Index(fields: ['project'])]
+#[ORM\Index(fields: ['outline'])]
+class OutlineCorner extends ProjectRow
+{
+    #[ORM\Column(type: UuidType::NAME)]
+    private Uuid $outline;
+
+    /** the drawing it was traced over; null once that is gone */
+    #[ORM\Column(type: UuidType::NAME, nullable: true)]
+    private ?Uuid $drawing = null;
+
+    /** corners follow each other by it, lowest first */
+    #[ORM\Column(name: 'place_in_order')]
+    private int $order = 0;
+
+    #[ORM\Column]
+    private float $x = 0.0;
+
+    #[ORM\Column]
+    private float $y = 0.0;
+
+    public static function type(): RowType
+    {
+        return RowType::OutlineCorner;
+    }
+
+    public function values(): array
+    {
+        return ['outline' => $this->outline->toRfc4122(), 'drawing' => $this->drawing?->toRfc4122(), 'order' => $this->order, 'x' => $this->x, 'y' => $this->y];
+    }
+
+    public function take(RowValues $values): void
+    {
+        $this->outline = $values->id('outline');
+        $this->drawing = $values->optionalId('drawing');
+        $this->order = $values->count('order');
+        $this->x = $values->number('x');
+        $this->y = $values->number('y');
+    }
+
+    public function references(): array
+    {
+        return [[RowType::Outline, $this->outline, 'outline'], ...(null === $this->drawing ? [] : [[RowType::Drawing, $this->drawing, 'drawing']])];
+    }
+
+    public function at(): Point
+    {
+        return new Point($this->x, $this->y);
+    }
+}

@@ -1,0 +1,102 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Plan;
+
+use Doctrine\ORM\EntityManagerInterface;
+use Plinth\Core\Exchange\Json\JsonValue;
+use Plinth\Core\Ink\Misfit;
+use Plinth\Core\Plan\Wall as CoreWall;
+use Plinth\Server\Change\RowValues;
+use Plinth\Server\Fit\DrawingFit;
+use Plinth\Server\Http\Refusal;
+use Plinth\Server\Project\ProjectAccess;
+use Plinth\Server\SettingOut\Column;
+use Plinth\Server\Source\Drawing;
+use Plinth\Server\Source\InkOfPage;
+use Plinth\Server\Source\PageInk;
+use Symfony\Component\HttpFoundation\JsonResponse;
+use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\Routing\Attribute\Route;
+use Symfony\Component\Uid\Uuid;
+
+/** Two drawings, one building: where a drawing disagrees with the tracing of its storey, or with another drawing, worst first. */
+#[Route('/api/drawings/{id}/misfit')]
+final readonly class MisfitController
+{
+    /** ± of 10 m of a drawing that nothing says the size of: 1 %. */
+    private const GUESS = 100.0;
+
+    public function __construct(private ProjectAccess $access, private EntityManagerInterface $entities, private PageInk $ink, private PlanKeeper $plans)
+    {
+    }
+
+    #[Route('', methods: ['GET'])]
+    public function show(Uuid $id, Request $request): Response
+    {
+        $drawing = $this->access->row(Drawing::class, $id);
+        $against = $request->query->get('against');
+        $other = null === $against ? null : $this->access->row(Drawing::class, RowValues::uuid(JsonValue::of($against, 'against')));
+        $storey = $drawing->storey() ?? throw Refusal::conflict('not-a-plan', 'Only drawings that lie on a storey can be held against its walls.', 'drawing');
+        $of = $this->looker($drawing);
+        $ofOther = null === $other ? null : $this->looker($other);
+        $things = [];
+        foreach ($this->plans->load($storey)->walls as $wall) {
+            $things[] = self::row('wall', $wall->id, self::both($wall, $of, $ofOther), $of, $ofOther);
+        }
+        foreach ($this->entities->getRepository(Column::class)->findBy(['storey' => $storey], ['id' => 'ASC']) as $column) {
+            $things[] = self::row('column', $column->id()->toRfc4122(), self::both($column, $of, $ofOther), $of, $ofOther);
+        }
+        $found = array_values(array_filter($things, static fn (array $t): bool => null !== $t['mm']));
+        usort($found, static fn (array $a, array $b): int => $b['mm'] <=> $a['mm']);
+
+        return new JsonResponse(['things' => [...$found, ...array_values(array_filter($things, static fn (array $t): bool => null === $t['mm']))]]);
+    }
+
+    /** @return array{InkOfPage, DrawingFit} */
+    private function looker(Drawing $drawing): array
+    {
+        return [
+            $this->ink->of($drawing->page()) ?? throw Refusal::conflict('not-ready', 'This page is still being read: its ink cannot be looked at yet.'),
+            $this->entities->find(DrawingFit::class, $drawing->id()) ?? throw Refusal::notFound(),
+        ];
+    }
+
+    /**
+     * @param array{InkOfPage, DrawingFit} $of
+     * @param array{InkOfPage, DrawingFit}|null $ofOther
+     */
+    private static function both(CoreWall|Column $thing, array $of, ?array $ofOther): ?Misfit
+    {
+        $misfit = self::look($thing, ...$of);
+        $other = null === $ofOther || null === $misfit ? null : self::look($thing, ...$ofOther);
+
+        return null === $ofOther ? $misfit : (null === $other ? null : $misfit->against($other));
+    }
+
+    private static function look(CoreWall|Column $thing, InkOfPage $ink, DrawingFit $fit): ?Misfit
+    {
+        return $thing instanceof CoreWall
+            ? Misfit::ofWall($ink->window(...), $fit->pixelToMm(), $thing->from, $thing->to, $thing->thickness, $ink->lightOnDark)
+            : Misfit::ofColumn($ink->window(...), $fit->pixelToMm(), $thing->centre(), $ink->lightOnDark);
+    }
+
+    /**
+     * @param array{InkOfPage, DrawingFit} $of
+     * @param array{InkOfPage, DrawingFit}|null $ofOther
+     *
+     * @return array{type: string, id: string, mm: float|null, x: float, y: float, plusMinusMm: float, thickerMm: float|null}
+     */
+    private static function row(string $type, string $id, ?Misfit $misfit, array $of, ?array $ofOther): array
+    {
+        // What the fits leave open over ten metres, and the ink.
+        $fits = hypot($of[1]->plusMinusMmPer10m() ?? self::GUESS, null === $ofOther ? 0.0 : $ofOther[1]->plusMinusMmPer10m() ?? self::GUESS);
+
+        return [
+            'type' => $type, 'id' => $id, 'mm' => $misfit?->mm(), 'x' => $misfit->by->x ?? 0.0, 'y' => $misfit->by->y ?? 0.0,
+            'plusMinusMm' => null === $misfit ? 0.0 : hypot($fits, 2.0 * $misfit->sigmaMm), 'thickerMm' => $misfit?->thickerMm,
+        ];
+    }
+}
