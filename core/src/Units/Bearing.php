@@ -48,6 +48,20 @@ final readonly class Bearing
         throw UnreadableBearing::unreadable($text);
     }
 
+    /** The bearing of a way, to the second. */
+    public static function along(float $east, float $north): self
+    {
+        return new self(fmod(round((rad2deg(atan2($east, $north)) + 360.0) * 3600.0) / 3600.0, 360.0), 1.0 / 3600.0);
+    }
+
+    /** In degrees, minutes and seconds from north, clockwise. */
+    public function written(): string
+    {
+        $seconds = (int) round($this->degrees * 3600.0);
+
+        return \sprintf("%d°%02d'%02d\"", intdiv($seconds, 3600) % 360, intdiv($seconds, 60) % 60, $seconds % 60);
+    }
+
     public function radians(): float
     {
         return deg2rad($this->degrees);

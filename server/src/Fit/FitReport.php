@@ -10,6 +10,7 @@ use Plinth\Core\Fitting\Advice;
 use Plinth\Core\Fitting\Blamed;
 use Plinth\Core\Fitting\Fit;
 use Plinth\Core\Fitting\FitStart;
+use Plinth\Core\Fitting\Model;
 use Plinth\Core\Fitting\Offer;
 use Plinth\Core\Ink\Legibility;
 use Plinth\Server\Elevation\LevelMark;
@@ -36,7 +37,7 @@ final readonly class FitReport
         $legibility = Legibility::at($fit->mmPerPixel);
         $blamed = Blamed::in($fit, $observations, $frame);
 
-        return ['drawing' => $drawing->id()->toRfc4122()] + FitWriter::document($fit, Advice::on($fit, $observations, $frame), Offer::beyond($fit, $observations, $frame, $start)) + [
+        return ['drawing' => $drawing->id()->toRfc4122()] + FitWriter::document($fit, Advice::on($fit, $observations, $frame), Offer::beyond($fit, $observations, $frame, $start, Model::Perspective)) + [
             'scale' => $fit->mmPerPixel / FirstGuess::paperMmPerPixel($statements->page),
             'basis' => $row->basis()->value,
             'levels' => $this->levels($row, $drawing, $fit, $statements),

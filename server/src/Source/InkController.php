@@ -61,7 +61,7 @@ final readonly class InkController
     }
 
     /** @return callable(string): float reads a coordinate of the query */
-    private static function numbers(Request $request): callable
+    public static function numbers(Request $request): callable
     {
         return static function (string $name) use ($request): float {
             $text = $request->query->get($name);

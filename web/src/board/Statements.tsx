@@ -4,7 +4,7 @@ import { fitMap, inOrder } from "../desk/selectors";
 import { inkOffGrid } from "../desk/snap";
 import type { Thing } from "../project/rows";
 import { useProject } from "../project/store";
-import { apply, type Map2, middle, type XY } from "./geometry";
+import { apply, type Map2, middle, type PageMap, type XY } from "./geometry";
 import { ends, OCHRE, PLUM, RUST, StatedLine, Tag, TEAL } from "./marks";
 
 /** All that is stated about the drawing, on the drawing. */
@@ -148,7 +148,7 @@ export function NextBest({ screen }: { screen: Map2 }) {
 }
 
 /** Picks of the statement being made, the ghost of a known size, the joints counted. */
-export function DraftedPicks({ screen, map, tip }: { screen: Map2; map: Map2; tip: XY | null }) {
+export function DraftedPicks({ screen, map, tip }: { screen: Map2; map: PageMap; tip: XY | null }) {
   const desk = useDesk();
   const at = (p: XY): XY => apply(screen, p);
   const points = desk.picks.map((p) => at(apply(map, p.at)));
@@ -238,7 +238,7 @@ function SizeGhost(props: {
   mm: readonly [number, number];
   picks: readonly XY[];
   tip: XY | null;
-  map: Map2;
+  map: PageMap;
   screen: Map2;
 }) {
   const { mm, picks, tip, map, screen } = props;

@@ -8,6 +8,8 @@ const MOST_KEPT = 600;
 
 export interface Picture {
   page: string;
+  /** where its tiles are */
+  tiles: string;
   width: number;
   height: number;
   ready: boolean;
@@ -15,6 +17,8 @@ export interface Picture {
   pixelToMm: Map2;
   /** the part of the page that is the drawing */
   crop: { left: number; top: number; width: number; height: number };
+  /** the part of the page that it shows: of a straightened picture, what it was made from */
+  cutFrom: { left: number; top: number; width: number; height: number };
   made: Schemas["Made"] | null;
 }
 
@@ -148,7 +152,7 @@ function paintTiles(
   const side = TILE * 2 ** (highest - level);
   const seen = tilesSeen(picture, toPage, size, side);
   if (seen.x2 < seen.x1 || seen.y2 < seen.y1) return;
-  const key = `${picture.page} ${ink ?? ""}`;
+  const key = `${picture.tiles} ${ink ?? ""}`;
   let sheet = sheets.get(key);
   if (!sheet || sheet.level !== level || !covers(sheet, seen)) {
     sheet = blank(picture, { level, ...seen }, side);
@@ -224,6 +228,18 @@ function fill(sheet: Sheet, picture: Picture, side: number, ink: Tint | null): v
   sheet.stale = false;
 }
 
+/** Where a tile lies on the page, of a straightened picture roughly: how bright paper is changes slowly over it. */
+function onPage(picture: Picture, place: { left: number; top: number; side: number }) {
+  const { crop, cutFrom } = picture;
+  if (crop === cutFrom) return place;
+  const factor = cutFrom.width / crop.width;
+  return {
+    left: cutFrom.left + place.left * factor,
+    top: cutFrom.top + (place.top * cutFrom.height) / crop.height,
+    side: place.side * factor,
+  };
+}
+
 /** @returns whether the tile itself was there; otherwise a coarser one stands in */
 function paintTile(
   ctx: CanvasRenderingContext2D,
@@ -236,14 +252,14 @@ function paintTile(
   ink: Tint | null,
 ): boolean {
   for (let up = 0; up <= level; up++) {
-    const address = `/api/pages/${picture.page}/tiles/${level - up}/${y >> up}/${x >> up}`;
+    const address = `${picture.tiles}/${level - up}/${y >> up}/${x >> up}`;
     const loaded = images.get(address);
     if (!loaded) {
       // The coarse tile is on its way too, and serves the whole neighbourhood until then.
       if (up < 3) continue;
       return false;
     }
-    const place = { left: (x >> up) * (side << up), top: (y >> up) * (side << up), side: side << up };
+    const place = onPage(picture, { left: (x >> up) * (side << up), top: (y >> up) * (side << up), side: side << up });
     const image = ink && picture.made ? inkOf(address, loaded, picture.made, ink, place) : loaded;
     const part = TILE >> up;
     ctx.drawImage(image, (x % 2 ** up) * part, (y % 2 ** up) * part, part, part, at.x, at.y, TILE, TILE);

@@ -1,9 +1,9 @@
 import type { Schemas } from "../api/client";
 import { api, settled } from "../api/client";
-import { apply, inverse, scaleOf, type XY } from "../board/geometry";
+import { apply, inverse, type XY } from "../board/geometry";
 import { useProject } from "../project/store";
 import { type Snap, useDesk } from "./desk";
-import { fitMap } from "./selectors";
+import { fitMap, mmPerPixel } from "./selectors";
 
 /** Screen pixels that a hand is off by; the ink is looked at that far round the pointer, and no further than the lens shows. */
 const HAND_PX = 3.4;
@@ -16,8 +16,7 @@ const REST = 35;
 /** How far round the pointer the ink is looked at, page pixels. */
 export function reachPx(drawing = useDesk.getState().drawing): number {
   const { view } = useDesk.getState();
-  const map = fitMap(useProject.getState().rows, drawing);
-  const zoom = map ? view.k * scaleOf(map) : 1;
+  const zoom = view.k * mmPerPixel(useProject.getState().rows, drawing);
   return Math.max(LEAST_PX, Math.min(MOST_PX, HAND_PX / zoom));
 }
 
@@ -69,7 +68,7 @@ export async function inkAt(
             y,
             reach: reachPx(drawing),
             // A guess tells pens from walls as well: it takes the paper's own size.
-            mmPerPixel: scaleOf(map),
+            mmPerPixel: mmPerPixel(rows, drawing),
             ...(corners ? { only: "corners" as const } : {}),
           },
         },

@@ -1,14 +1,14 @@
 import type { Refused } from "../api/client";
 import { api, settled } from "../api/client";
 import { newId } from "../api/ids";
-import { apply, inverse, scaleOf, type XY } from "../board/geometry";
+import { apply, inverse, type XY } from "../board/geometry";
 import type { Thing } from "../project/rows";
 import { towardsChange, useProject } from "../project/store";
 import { type Picked, useDesk } from "./desk";
 import { projectUnit, sendDraft } from "./draft";
 import { inkAt, inkIsReady } from "./found";
 import { placeOnto } from "./placing";
-import { fitMap } from "./selectors";
+import { fitMap, mmPerPixel } from "./selectors";
 import { snapAt } from "./snap";
 import { addPick, sendStatement } from "./statements";
 
@@ -134,8 +134,7 @@ export const NUDGED_PX = 0.35;
 /** How well a hand points without the ink's help, at the present zoom. */
 function handSigma(): number {
   const { drawing, view } = useDesk.getState();
-  const map = fitMap(useProject.getState().rows, drawing);
-  const zoom = map ? view.k * scaleOf(map) : 1;
+  const zoom = view.k * mmPerPixel(useProject.getState().rows, drawing);
   return Math.max(0.35, Math.min(4, 0.5 / zoom));
 }
 

@@ -1,11 +1,11 @@
 import type { Operation } from "../api/client";
 import { newId } from "../api/ids";
-import { apply, distance, scaleOf, type XY } from "../board/geometry";
+import { apply, distance, type XY } from "../board/geometry";
 import { useProject } from "../project/store";
 import { useDesk } from "./desk";
 import { inkAt } from "./found";
 import { allFound } from "./picking";
-import { drawingsOn, fitMap } from "./selectors";
+import { drawingsOn, fitMap, mmPerPixel } from "./selectors";
 import { SNAP_PX } from "./snap";
 import { addPick, sendStatement } from "./statements";
 
@@ -67,8 +67,11 @@ async function otherDrawing(pointer: XY, drawing: string): Promise<{ at: XY; wor
 export type NudgeStep = "1 px" | "1 mm" | "10 mm";
 
 export function nudgeMm(step: NudgeStep): number {
-  const map = fitMap(useProject.getState().rows, useDesk.getState().drawing);
-  return step === "1 px" ? (map ? scaleOf(map) : 1) : step === "1 mm" ? 1 : 10;
+  return step === "1 px"
+    ? mmPerPixel(useProject.getState().rows, useDesk.getState().drawing)
+    : step === "1 mm"
+      ? 1
+      : 10;
 }
 
 /** Moves the drawing without turning or scaling it: its placed points go along, or its middle becomes one. */

@@ -1,6 +1,7 @@
 import type { Shapes } from "../api/client";
-import { type Map2, mapOf, type XY } from "../board/geometry";
+import { affineAt, isSlanted, mapOf, type PageMap, scaleOf, type XY } from "../board/geometry";
 import type { Picture } from "../board/picture";
+import { lies } from "../project/rectified";
 import type { Rows, Thing } from "../project/rows";
 import type { ProjectState } from "../project/store";
 
@@ -31,31 +32,62 @@ export function placeName(rows: Rows, place: Place): string {
   return place.side === null ? "" : (rows.side.get(place.side)?.name ?? "");
 }
 
-export function pictureOf(project: ProjectState, drawing: string | null): Picture | null {
+export function pictureOf(project: ProjectState, drawing: string | null, near?: XY): Picture | null {
   const row = drawing === null ? undefined : project.rows.drawing.get(drawing);
   const page = row && project.rows.page.get(row.page);
   const map = fitMap(project.rows, drawing);
   if (!page || !map) return null;
   const progress = project.pages.get(page.id);
+  const crop = { left: row.left, top: row.top, width: row.width, height: row.height };
+  const straight = isSlanted(map) ? project.rectified.get(row.id) : undefined;
+  if (straight) {
+    return {
+      page: page.id,
+      tiles: `/api/drawings/${row.id}/rectified/${straight.shape}/tiles`,
+      crop: { left: 0, top: 0, width: straight.width, height: straight.height },
+      cutFrom: crop,
+      made: progress?.made ?? null,
+      width: straight.width,
+      height: straight.height,
+      ready: true,
+      hasPreview: false,
+      pixelToMm: lies(straight, map),
+    };
+  }
   return {
     page: page.id,
-    crop: { left: row.left, top: row.top, width: row.width, height: row.height },
+    tiles: `/api/pages/${page.id}/tiles`,
+    crop,
+    cutFrom: crop,
     made: progress?.made ?? null,
     width: page.width,
     height: page.height,
     ready: progress?.state === "ready",
     hasPreview: progress?.hasPreview ?? false,
-    pixelToMm: map,
+    // Until it is straightened a slanted picture lies as well as it can near the place that matters.
+    pixelToMm: affineAt(map, near ?? [row.left + row.width / 2, row.top + row.height / 2]),
   };
 }
 
 /** The whole page under a drawing, as it lies by that drawing's fit. */
 export function pageWhole(project: ProjectState, drawing: string | null): Picture | null {
-  const picture = pictureOf(project, drawing);
-  return picture && { ...picture, crop: { left: 0, top: 0, width: picture.width, height: picture.height } };
+  const row = drawing === null ? undefined : project.rows.drawing.get(drawing);
+  const page = row && project.rows.page.get(row.page);
+  const map = fitMap(project.rows, drawing);
+  const picture = pictureOf({ ...project, rectified: new Map() }, drawing);
+  if (!picture || !page || !map) return null;
+  const whole = { left: 0, top: 0, width: page.width, height: page.height };
+  return { ...picture, crop: whole, cutFrom: whole };
 }
 
-export function fitMap(rows: Rows, drawing: string | null): Map2 | null {
+/** Scale of a drawing in its middle; 1 where nothing is known. */
+export function mmPerPixel(rows: Rows, drawing: string | null): number {
+  const map = fitMap(rows, drawing);
+  const row = drawing === null ? undefined : rows.drawing.get(drawing);
+  return map && row ? scaleOf(affineAt(map, [row.left + row.width / 2, row.top + row.height / 2])) : 1;
+}
+
+export function fitMap(rows: Rows, drawing: string | null): PageMap | null {
   const fit = drawing === null ? undefined : rows.fit.get(drawing);
   return fit ? mapOf(fit) : null;
 }

@@ -1,8 +1,8 @@
-import { apply, contains, distance, heldSquare, inverse, nearestOn, scaleOf, type XY } from "../board/geometry";
+import { apply, contains, distance, heldSquare, inverse, nearestOn, type XY } from "../board/geometry";
 import { linesOf } from "../board/lines";
 import { type ProjectState, useProject } from "../project/store";
 import { type Act, type Snap, useDesk } from "./desk";
-import { fitMap, wallLines } from "./selectors";
+import { fitMap, mmPerPixel, wallLines } from "./selectors";
 
 /** Screen pixels within which a point holds to something. */
 export const SNAP_PX = 9;
@@ -48,7 +48,7 @@ function exactSnap(pointer: XY, reach: number, free: boolean): Snap | null {
   const map = fitMap(project.rows, drawing);
   const page = drawing === null ? undefined : project.rows.drawing.get(drawing)?.page;
   if (free || !map || page === undefined || !project.pages.get(page)?.made?.lines) return null;
-  const found = linesOf(page)?.nearest(apply(inverse(map), pointer), reach / scaleOf(map));
+  const found = linesOf(page)?.nearest(apply(inverse(map), pointer), reach / mmPerPixel(project.rows, drawing));
   if (!found) return null;
   const words = found.isEnd ? "end of a line, exact" : "on a line, exact";
   return { at: apply(map, found.at), words, sigmaPx: EXACT_PX };

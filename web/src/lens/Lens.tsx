@@ -1,5 +1,5 @@
 import { useEffect, useRef } from "react";
-import { apply, inverse, type Map2, scaleOf, type XY } from "../board/geometry";
+import { affineAt, apply, inverse, type Map2, type PageMap, scaleOf, type XY } from "../board/geometry";
 import { images, paintPicture } from "../board/picture";
 import { type Picked, useDesk } from "../desk/desk";
 import { reachPx } from "../desk/found";
@@ -33,8 +33,9 @@ export function Magnified(props: {
   const drawing = useDesk((s) => s.drawing);
   useEffect(() => {
     const ctx = canvas.current?.getContext("2d");
-    const whole = pictureOf(project, drawing);
-    if (!ctx || !whole) return;
+    const whole = pictureOf(project, drawing, at);
+    const map = fitMap(project.rows, drawing);
+    if (!ctx || !whole || !map) return;
     const picture = { ...whole, pixelToMm: turned(whole.pixelToMm, turn) };
     const dpr = window.devicePixelRatio;
     const paint = () => {
@@ -43,7 +44,7 @@ export function Magnified(props: {
       ctx.setTransform(1, 0, 0, 1, 0, 0);
       ctx.fillStyle = "#fdfcfa";
       ctx.fillRect(0, 0, ctx.canvas.width, ctx.canvas.height);
-      const [x, y] = apply(picture.pixelToMm, at);
+      const [x, y] = apply(turned([1, 0, 0, 0, 1, 0], turn), apply(map, at));
       paintPicture(ctx, picture, { x, y, k: magnification / scaleOf(picture.pixelToMm) }, { width, height }, dpr, {
         alpha: 1,
         ink: null,
@@ -93,7 +94,7 @@ function turned(m: Map2, rad: number): Map2 {
 }
 
 /** By how much the line between two picks is turned to show level, first pick at the left. */
-export function levelling(map: Map2, a: XY, b: XY): number {
+export function levelling(map: PageMap, a: XY, b: XY): number {
   const [p, q] = [apply(map, a), apply(map, b)];
   return -Math.atan2(q[1] - p[1], q[0] - p[0]);
 }
@@ -185,7 +186,7 @@ function End(props: {
   width: number;
   height: number;
   turn: number;
-  map: Map2;
+  map: PageMap;
   nudge: (dx: number, dy: number) => void;
   focused: boolean;
 }) {
@@ -201,8 +202,9 @@ function End(props: {
     // As seen in the strip, so back through its turn and the page's.
     const [u, v] = [move[0] ?? 0, -(move[1] ?? 0)];
     const [c, s] = [Math.cos(-props.turn), Math.sin(-props.turn)];
-    const k = scaleOf(props.map);
-    const back = inverse(props.map);
+    const flat = affineAt(props.map, at);
+    const k = scaleOf(flat);
+    const back = inverse(flat);
     const [x0, y0] = apply(back, [0, 0]);
     const [x1, y1] = apply(back, [k * (c * u - s * v), k * (s * u + c * v)]);
     props.nudge(x1 - x0, y1 - y0);

@@ -17,6 +17,7 @@ import { MatchPoints } from "../sources/MatchPoints";
 import { useWaysIn } from "../sources/useWaysIn";
 import { StepRail } from "../steps/StepRail";
 import { KeyList } from "../ui/KeyList";
+import { startStraightening } from "./rectified";
 import { closeProject, openProject, startPolling, useProject } from "./store";
 import { TopBar } from "./TopBar";
 
@@ -36,9 +37,9 @@ export function ProjectPage(props: { id: string; account: Account; onSignedOut: 
   const over = useWaysIn();
   useEffect(() => {
     openProject(props.id).then(begin, (refused: Refused) => setError(refused.message));
-    const stop = startPolling();
+    const stops = [startPolling(), startStraightening()];
     return () => {
-      stop();
+      for (const stop of stops) stop();
       closeProject();
     };
   }, [props.id]);

@@ -5,6 +5,9 @@ export type DrawingKind = (typeof DRAWING_KINDS)[number];
 export const TINTS = ["ink", "teal", "plum", "ochre", "rust"] as const;
 export type Tint = (typeof TINTS)[number];
 
+export const LEVEL_KINDS = ["ground", "finished floor", "sill", "head", "eaves", "ridge", "other"] as const;
+export type LevelKind = (typeof LEVEL_KINDS)[number];
+
 /** Typed faces of the rows that the interface reads. */
 export interface Values {
   project: {
@@ -17,7 +20,8 @@ export interface Values {
     joint: number;
   };
   storey: { name: string; elevation: number; height: number };
-  side: { name: string };
+  /** its line on the plan runs from its left end to its right as it is looked at */
+  side: { name: string; fromX: number | null; fromY: number | null; toX: number | null; toY: number | null };
   source: {
     name: string;
     sha256: string;
@@ -63,6 +67,8 @@ export interface Values {
     ownFactor: number | null;
     statedScale: number | null;
     statedPaper: number | null;
+    /** control points say where it lies, but not how large it is */
+    keepsSize: boolean;
     locked: boolean;
   };
   fit: {
@@ -77,6 +83,9 @@ export interface Values {
     m20: number;
     m21: number;
     m22: number;
+    lensK: number | null;
+    lensX: number | null;
+    lensY: number | null;
     plusMinusMmPer10m: number | null;
   };
   pick: { drawing: string; x: number; y: number; sigmaPx: number };
@@ -99,6 +108,9 @@ export interface Values {
     course: number | null;
     unitLength: number | null;
     joint: number;
+    /** how far it stands before the wall plane, and from how far away that was photographed, mm */
+    standOff: number | null;
+    seenFrom: number | null;
   };
   gridPick: {
     drawing: string;
@@ -120,6 +132,16 @@ export interface Values {
     standing: string;
   };
   controlPoint: { drawing: string; pick: string; x: number; y: number; text: string };
+  levelMark: {
+    drawing: string;
+    pick: string;
+    kind: LevelKind;
+    name: string;
+    text: string;
+    unit: Schemas["Unit"];
+  };
+  outline: { side: string; name: string };
+  outlineCorner: { outline: string; drawing: string | null; order: number; x: number; y: number };
   gridAxis: { along: "x" | "y"; at: number; label: string };
   boundary: { storey: string; name: string; x: number; y: number };
   leg: { boundary: string; order: number; length: string; bearing: string; unit: Schemas["Unit"] };
@@ -165,10 +187,13 @@ const KINDS: readonly Kind[] = [
   "gridPick",
   "rectangle",
   "controlPoint",
+  "levelMark",
   "gridAxis",
   "column",
   "boundary",
   "leg",
+  "outline",
+  "outlineCorner",
   "node",
   "wall",
   "opening",

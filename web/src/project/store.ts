@@ -3,6 +3,7 @@ import type { FitReport, Operation, PageProgress, Shapes, State } from "../api/c
 import { api, Refused, settled } from "../api/client";
 import { newId } from "../api/ids";
 import type { paths } from "../api/schema";
+import type { Rectified, Straightening } from "./rectified";
 import { noRows, type Rows, withRows } from "./rows";
 
 interface Pending {
@@ -22,6 +23,10 @@ export interface ProjectState {
   fits: ReadonlyMap<string, FitReport>;
   derived: ReadonlyMap<string, Shapes>;
   pages: ReadonlyMap<string, PageProgress>;
+  /** how far the straightened pictures for the present fits are, by drawing */
+  straightening: ReadonlyMap<string, Straightening>;
+  /** the latest straightened picture of a drawing */
+  rectified: ReadonlyMap<string, Rectified>;
   steps: State["steps"];
   tolerance: number;
   /** changes not acknowledged yet */
@@ -41,6 +46,8 @@ const START: ProjectState = {
   fits: new Map(),
   derived: new Map(),
   pages: new Map(),
+  straightening: new Map(),
+  rectified: new Map(),
   steps: { undo: null, redo: null },
   tolerance: 20,
   waiting: 0,

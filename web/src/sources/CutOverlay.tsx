@@ -1,5 +1,5 @@
 import { type PointerEvent, useRef } from "react";
-import { apply, inverse, type Map2, toScreen, type XY } from "../board/geometry";
+import { apply, inverse, type Map2, type PageMap, toScreen, type XY } from "../board/geometry";
 import { useDesk } from "../desk/desk";
 import { fitMap } from "../desk/selectors";
 import { useProject } from "../project/store";
@@ -90,7 +90,7 @@ interface Box {
 }
 
 /** The middle of a box, by which it is chosen and moved. */
-function Body({ index, box, map, screen }: { index: number; box: Box; map: Map2; screen: Map2 }) {
+function Body({ index, box, map, screen }: { index: number; box: Box; map: PageMap; screen: Map2 }) {
   const k = useDesk((s) => s.view.k);
   const centre = apply(screen, apply(map, [box.left + box.width / 2, box.top + box.height / 2]));
   return (
@@ -100,7 +100,7 @@ function Body({ index, box, map, screen }: { index: number; box: Box; map: Map2;
   );
 }
 
-function Handle(props: { index: number; grip: Grip; at: XY; toPage: Map2; k: number; children: string }) {
+function Handle(props: { index: number; grip: Grip; at: XY; toPage: PageMap; k: number; children: string }) {
   const last = useRef<XY | null>(null);
   const move = (dx: number, dy: number) => {
     // A move on the screen, in page pixels: y runs up in the model.

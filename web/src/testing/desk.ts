@@ -36,6 +36,7 @@ export function report(values: Partial<FitReport> = {}): FitReport {
     rotationDegrees: 0,
     slantDegrees: 0,
     stretch: { x: 1, y: 1 },
+    levels: [],
     determined: { scale: true, turn: true, place: false },
     degreesOfFreedom: 1,
     s0: 1,
