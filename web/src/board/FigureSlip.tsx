@@ -105,7 +105,12 @@ function slipFor(desk: DeskState, rows: ReturnType<typeof useProject.getState>["
   const map = fitMap(rows, desk.drawing);
   const { picks } = desk;
   const [a] = picks;
-  if (a && map && (desk.act === "calibrate" || desk.act === "place") && picks.length >= picksWanted()) {
+  if (
+    a &&
+    map &&
+    (desk.act === "calibrate" || desk.act === "place" || desk.act === "levels") &&
+    picks.length >= picksWanted()
+  ) {
     const last = picks.at(-1) ?? a;
     const opposite = picks[desk.calibrateBy === "room" && desk.act === "calibrate" ? 2 : picks.length - 1] ?? last;
     return {
@@ -148,7 +153,13 @@ export function mends({ code }: Caution): boolean {
 }
 
 function wordsFor(desk: DeskState): { label: string; hint: string } {
+  if (desk.act === "levels") {
+    return { label: "level", hint: "finished floor 0, sill, head, eaves, ridge; a figure states its height." };
+  }
   if (desk.act === "place") {
+    if (desk.placing === "side") {
+      return { label: "side", hint: "From its left end to its right as you look at it. Enter sets it." };
+    }
     return desk.placing === "point"
       ? { label: "lies at", hint: "0 0, 12 m 3.5 m, a crossing B/2; or click what it belongs onto." }
       : { label: "axis", hint: "Its label: 1, 2 or A, B. Enter sets it." };

@@ -5,7 +5,7 @@ const STANDINGS = ["figured", "taped", "known from elsewhere", "estimated", "sca
 
 /** What a length runs between, whence it is known, along what, and whether the fit may use it. */
 export function LengthOptions() {
-  const desk = useDeskFields("endsAt", "pickedAt", "wallText", "standing", "heldOut", "wholePage", "along");
+  const desk = useDeskFields("endsAt", "pickedAt", "wallText", "standing", "heldOut", "wholePage", "along", "standOff");
   const select = "rounded border border-line bg-white px-1 py-0.5 text-xs";
   return (
     <div className="mt-1 flex flex-wrap items-center gap-1.5 text-xs">
@@ -53,6 +53,26 @@ export function LengthOptions() {
         />
         whole page
       </label>
+      <label className="flex items-center gap-1">
+        stands before the wall by
+        <input
+          className={`${select} w-14`}
+          value={desk.standOff.by}
+          onChange={(e) => useDesk.setState({ standOff: { ...desk.standOff, by: e.target.value }, slipError: null })}
+        />
+      </label>
+      {desk.standOff.by.trim() !== "" && (
+        <label className="flex items-center gap-1">
+          seen from
+          <input
+            className={`${select} w-14`}
+            value={desk.standOff.from}
+            onChange={(e) =>
+              useDesk.setState({ standOff: { ...desk.standOff, from: e.target.value }, slipError: null })
+            }
+          />
+        </label>
+      )}
     </div>
   );
 }

@@ -5,10 +5,12 @@ import { fitMap, openRooms, wallLines } from "../desk/selectors";
 import { isPicking } from "../desk/snap";
 import { useProject } from "../project/store";
 import { Boundaries } from "./Boundaries";
+import { Elevation } from "./Elevation";
 import { FigureSlip } from "./FigureSlip";
 import { apply, distance, type Map2, toScreen, type XY } from "./geometry";
 import { ends, RUST, Tag, TEAL } from "./marks";
 import { SettingOut } from "./SettingOut";
+import { Sides } from "./Sides";
 import { DraftedPicks, NextBest, Statements } from "./Statements";
 import { TruthPlot } from "./TruthPlot";
 
@@ -28,6 +30,8 @@ export function Overlay() {
         {desk.step === "true-up" && desk.truthPlot && <TruthPlot screen={screen} />}
         <SettingOut screen={screen} />
         <Boundaries screen={screen} />
+        <Sides screen={screen} />
+        <Elevation screen={screen} />
         {desk.step === "true-up" && <Statements screen={screen} />}
         {desk.step === "true-up" && <NextBest screen={screen} />}
         {shapes?.leaks.map((leak) => {

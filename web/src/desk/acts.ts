@@ -1,11 +1,13 @@
 import type { Operation, Refused } from "../api/client";
+import { api, settled } from "../api/client";
 import { newId } from "../api/ids";
-import { distance, nearestOn, type XY } from "../board/geometry";
+import { apply, distance, inverse, nearestOn, type XY } from "../board/geometry";
 import { change, useProject } from "../project/store";
 import { type Chain, NOTHING_DRAFTED, type Snap, useDesk } from "./desk";
 import { read, sendDraft } from "./draft";
+import { outlinePoint } from "./elevation";
 import { pick } from "./picking";
-import { drawingsOn, type Place, wallLines } from "./selectors";
+import { drawingsOn, fitMap, type Place, wallLines } from "./selectors";
 import { regionUnder, SNAP_PX, snapAt, wallUnder } from "./snap";
 
 /** A click on the board, at a model point. */
@@ -17,7 +19,10 @@ export function clickAt(pointer: XY, free: boolean, corners = false): void {
     case "calibrate":
     case "square":
     case "place":
+    case "levels":
       return pick(pointer, free, corners);
+    case "outline":
+      return void outlinePoint(pointer, free, corners);
     case "walls":
       return wallPoint(at, snap);
     case "openings":
@@ -32,7 +37,7 @@ export function clickAt(pointer: XY, free: boolean, corners = false): void {
       return;
     }
     case "boundary":
-      return beginBoundary(at);
+      return void boundaryPoint(at);
     case "measure":
       return useDesk.setState({ measured: [...desk.measured, at] });
     default:
@@ -47,19 +52,33 @@ function select(pointer: XY): void {
   useDesk.setState({ selected: wall ? { type: "wall", id: wall.id } : null });
 }
 
-/** A click sets where the boundary of the storey begins. */
-function beginBoundary([x, y]: XY): void {
-  const { storey } = useDesk.getState();
+/** The first click sets where the boundary of the storey begins; later ones ask the ink which way the next leg runs. */
+async function boundaryPoint(at: XY): Promise<void> {
+  const { storey, drawing } = useDesk.getState();
   if (storey === null) return;
-  const { boundary, leg } = useProject.getState().rows;
-  const [known] = [...boundary.values()].filter((b) => b.storey === storey);
-  // Once it has legs a stray click does not move it.
-  if (known && [...leg.values()].some((l) => l.boundary === known.id)) return;
-  void change(known ? "Move a boundary" : "Begin a boundary", [
-    known
-      ? { do: "set", type: "boundary", id: known.id, values: { x, y } }
-      : { do: "add", type: "boundary", id: newId(), values: { storey, name: "Boundary", x, y } },
-  ]);
+  const { rows } = useProject.getState();
+  const known = [...rows.boundary.values()].find((b) => b.storey === storey);
+  if (!known) {
+    const values = { storey, name: "Boundary", x: at[0], y: at[1] };
+    await change("Begin a boundary", [{ do: "add", type: "boundary", id: newId(), values }]);
+    return;
+  }
+  const map = fitMap(rows, drawing);
+  if (drawing === null || !map) return;
+  const { path } = await settled(api.GET("/api/boundaries/{id}", { params: { path: { id: known.id } } }));
+  const [x = known.x, y = known.y] = path.at(-1) ?? [];
+  const [a, b] = [apply(inverse(map), [x, y]), apply(inverse(map), at)];
+  try {
+    const query = { ax: a[0], ay: a[1], bx: b[0], by: b[1] };
+    const { found } = await settled(
+      api.GET("/api/drawings/{id}/bearing", { params: { path: { id: drawing }, query } }),
+    );
+    useDesk.setState({ inkBearing: found });
+    if (!found)
+      useProject.setState({ trouble: "No straight line runs that way in the ink: click further along the leg." });
+  } catch (error) {
+    useProject.setState({ trouble: (error as Refused).message });
+  }
 }
 
 function wallPoint(at: XY, snap: Snap | null): void {
@@ -216,7 +235,8 @@ export function stepBack(): void {
   if (desk.pendingSlip) return useDesk.setState({ pendingSlip: null });
   if (desk.pendingFit) return useDesk.setState({ pendingFit: null });
   if (desk.audit) return useDesk.setState({ audit: null });
-  const drafting = desk.picks.length > 0 || desk.chain || desk.door || desk.roomAt || desk.measured.length > 0;
+  const drafting =
+    desk.picks.length > 0 || desk.chain || desk.door || desk.roomAt || desk.measured.length > 0 || desk.ring.length > 0;
   if (drafting) return useDesk.setState(structuredClone(NOTHING_DRAFTED));
   if (desk.act) return useDesk.setState({ act: null });
   useDesk.setState({ selected: null });

@@ -17,6 +17,8 @@ export type Act =
   | "openings"
   | "rooms"
   | "boundary"
+  | "levels"
+  | "outline"
   | "measure";
 
 export interface Snap {
@@ -106,6 +108,10 @@ export interface DeskState {
   door: { wall: string; from: number; to: number | null } | null;
   roomAt: { at: XY; room: string | null } | null;
   measured: XY[];
+  /** corners of the outline being traced */
+  ring: XY[];
+  /** which way a leg runs by the ink, as it was read there */
+  inkBearing: { bearing: string; plusMinusDegrees: number } | null;
   /** what is typed in the figure slip; null while it is closed */
   slip: string | null;
   slipError: string | null;
@@ -120,13 +126,15 @@ export interface DeskState {
   pickedAt: string;
   /** thickness of the walls at its ends as typed, where the two differ */
   wallText: string;
+  /** how far what is picked stands before the wall plane, and from how far away that was photographed, as typed */
+  standOff: { by: string; from: string };
   along: "straight" | "x" | "y" | "across";
   wholePage: boolean;
   calibrateBy: "length" | "room" | "count";
   /** sides of the size ghost as typed, and in mm once they are read */
   ghost: { width: string; depth: string; mm: readonly [number, number] | null };
   /** what the next pick of Place states */
-  placing: "point" | "axis x" | "axis y";
+  placing: "point" | "axis x" | "axis y" | "side";
   pendingFit: PendingFit | null;
   pendingSlip: { title: string; operations: Operation[]; caution: Caution } | null;
   /** the known length whose ends are looked at again */
@@ -148,6 +156,8 @@ export const NOTHING_DRAFTED = {
   door: null,
   roomAt: null,
   measured: [],
+  ring: [],
+  inkBearing: null,
   slip: null,
   slipError: null,
   snap: null,
@@ -177,6 +187,7 @@ export const useDesk = create<DeskState>(() => ({
   endsAt: "outer face",
   pickedAt: "outer face",
   wallText: "",
+  standOff: { by: "", from: "" },
   along: "straight",
   wholePage: false,
   calibrateBy: "length",

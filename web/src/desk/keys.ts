@@ -5,6 +5,7 @@ import { redo, undo, useProject } from "../project/store";
 import { STEPS } from "../steps/steps";
 import { clickAt, removeWall, stepBack } from "./acts";
 import { goTo, NOTHING_DRAFTED, setAct, setView, useDesk } from "./desk";
+import { closeOutline } from "./elevation";
 import { lookNear } from "./found";
 import { pageWhole, pictureOf } from "./selectors";
 import { isPicking, snapAt } from "./snap";
@@ -47,6 +48,10 @@ function boardKey(e: KeyboardEvent): boolean {
   }
   switch (e.key) {
     case "Enter":
+      if (!onButton && desk.ring.length > 2) {
+        void closeOutline();
+        return true;
+      }
       if (onButton || !desk.chain) return false;
       useDesk.setState(structuredClone(NOTHING_DRAFTED));
       return true;
@@ -93,7 +98,8 @@ function movePointer(dx: number, dy: number, [x, y]: XY): void {
 
 function letterKey(key: string): boolean {
   for (const { step, acts } of STEPS) {
-    const entry = acts.find((a) => a.key.toLowerCase() === key);
+    const onSide = useDesk.getState().side !== null;
+    const entry = acts.find((a) => a.key.toLowerCase() === key && (a.on === undefined || (a.on === "side") === onSide));
     if (entry) {
       if (useDesk.getState().step !== step) goTo(step, entry.act);
       else setAct(entry.act);

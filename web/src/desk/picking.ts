@@ -6,6 +6,7 @@ import type { Thing } from "../project/rows";
 import { towardsChange, useProject } from "../project/store";
 import { type Picked, useDesk } from "./desk";
 import { projectUnit, sendDraft } from "./draft";
+import { sideWithoutLine, stateLevel, stateSide } from "./elevation";
 import { inkAt, inkIsReady } from "./found";
 import { placeOnto } from "./placing";
 import { fitMap, mmPerPixel } from "./selectors";
@@ -17,8 +18,9 @@ let refining: Promise<void>[] = [];
 
 /** How many picks the present act needs. */
 export function picksWanted(): number {
-  const { act, calibrateBy, along } = useDesk.getState();
-  if (act === "place") return 1;
+  const { act, calibrateBy, along, placing } = useDesk.getState();
+  if (act === "levels" || act === "outline") return 1;
+  if (act === "place") return placing === "side" ? 2 : 1;
   if (act !== "calibrate") return 2;
   return calibrateBy === "room" ? 4 : calibrateBy === "length" && along === "across" ? 3 : 2;
 }
@@ -67,7 +69,9 @@ export function pick(pointer: XY, free: boolean, corners: boolean): void {
 
 /** What stands in the slip when all is picked. */
 function firstText(): string {
-  const { act, calibrateBy, ghost } = useDesk.getState();
+  const { act, calibrateBy, ghost, placing } = useDesk.getState();
+  if (act === "place" && placing === "side")
+    return sideWithoutLine(useProject.getState().rows.side.values())?.name ?? "";
   return act === "calibrate" && calibrateBy === "room" && ghost.mm ? `${ghost.width} x ${ghost.depth}` : "";
 }
 
@@ -148,7 +152,8 @@ export function stateWhatIsPicked(text: string): Promise<void> {
   return towardsChange(async () => {
     await Promise.all(refining);
     const { act, calibrateBy } = useDesk.getState();
-    if (act === "place") return statePlace(text);
+    if (act === "levels") return stateLevel(text);
+    if (act === "place") return useDesk.getState().placing === "side" ? stateSide(text) : statePlace(text);
     if (calibrateBy === "room") return stateRoom(text);
     return stateLength(text);
   });
@@ -164,8 +169,21 @@ async function stateLength(text: string): Promise<void> {
   const ids = picks.map(() => newId());
   const counted = calibrateBy === "count";
   const differs = desk.endsAt !== desk.pickedAt;
-  const wall = differs ? await millimetres(desk.wallText) : 0;
+  const wall = differs
+    ? await millimetres(
+        desk.wallText,
+        "The figure runs between other lines than were picked: say how thick the wall is.",
+      )
+    : 0;
   if (wall === null) return;
+  const stands = desk.standOff.by.trim() !== "" && calibrateBy === "length";
+  const standOff = stands
+    ? await millimetres(desk.standOff.by, "Say how far it stands before the wall: 450 mm.")
+    : null;
+  const seenFrom = stands
+    ? await millimetres(desk.standOff.from, "Say also from how far away the photograph was taken: 12 m.")
+    : null;
+  if (stands && (standOff === null || seenFrom === null)) return;
   await sendStatement(
     desk.heldOut ? "Check length" : "Known length",
     [
@@ -186,6 +204,8 @@ async function stateLength(text: string): Promise<void> {
           ends: desk.endsAt,
           picked: differs ? desk.pickedAt : desk.endsAt,
           wall,
+          standOff,
+          seenFrom,
           along: counted ? "straight" : desk.along,
           heldOut: desk.heldOut,
           wholePage: desk.wholePage,
@@ -199,13 +219,13 @@ async function stateLength(text: string): Promise<void> {
   );
 }
 
-/** The wall's thickness that an allowance needs, or what is missing said at the slip. */
-async function millimetres(text: string): Promise<number | null> {
+/** A length that an allowance needs, or what is missing said at the slip. */
+async function millimetres(text: string, otherwise: string): Promise<number | null> {
   try {
     const { mm } = await settled(api.GET("/api/length", { params: { query: { text, unit: projectUnit() } } }));
     return mm;
   } catch {
-    useDesk.setState({ slipError: "The figure runs between other lines than were picked: say how thick the wall is." });
+    useDesk.setState({ slipError: otherwise });
     return null;
   }
 }

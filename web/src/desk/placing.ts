@@ -1,8 +1,10 @@
 import type { Operation } from "../api/client";
 import { newId } from "../api/ids";
 import { apply, distance, type XY } from "../board/geometry";
+import { nearestCorners } from "../elevation/corners";
 import { useProject } from "../project/store";
 import { useDesk } from "./desk";
+import { planCorners } from "./elevation";
 import { inkAt } from "./found";
 import { allFound } from "./picking";
 import { drawingsOn, fitMap, mmPerPixel } from "./selectors";
@@ -15,7 +17,9 @@ export async function placeOnto(pointer: XY, free: boolean): Promise<void> {
   const { drawing, picks } = useDesk.getState();
   const [p] = picks;
   if (drawing === null || !p) return;
-  const onto = free ? null : (tracedCorner(pointer) ?? (await otherDrawing(pointer, drawing)));
+  const onto = free
+    ? null
+    : (tracedCorner(pointer) ?? (await planCorner(pointer, p.at)) ?? (await otherDrawing(pointer, drawing)));
   if (!onto) {
     return useDesk.setState({
       slipError: "Nothing to place it onto there: point at a traced corner or another drawing, or type where it lies.",
@@ -49,6 +53,17 @@ function tracedCorner(pointer: XY): { at: XY; words: string } | null {
     if (best === null || off < distance(best.at, pointer)) best = { at, words: "traced corner" };
   }
   return best;
+}
+
+/** On a side, the plan's corner whose upright is under the pointer; the height stays. */
+async function planCorner(pointer: XY, pickAt: XY): Promise<{ at: XY; words: string } | null> {
+  const { side, view, drawing } = useDesk.getState();
+  const map = fitMap(useProject.getState().rows, drawing);
+  const corners = side === null ? null : await planCorners(side);
+  if (!corners || !map || corners.length === 0) return null;
+  const off = (along: number) => Math.abs(along - pointer[0]);
+  const along = nearestCorners(corners).reduce((best, x) => (off(x) < off(best) ? x : best), Number.POSITIVE_INFINITY);
+  return off(along) * view.k > SNAP_PX ? null : { at: [along, apply(map, pickAt)[1]], words: "corner of the plan" };
 }
 
 /** What the topmost other drawing that shows here has under the pointer. */

@@ -15,7 +15,7 @@ const HOLD_RAD = (4 * Math.PI) / 180;
 
 /** Acts in which points of the picture are wanted. */
 export function isPicking(act: Act | null): boolean {
-  return act === "calibrate" || act === "square" || act === "place";
+  return act === "calibrate" || act === "square" || act === "place" || act === "levels" || act === "outline";
 }
 
 /** What a point would hold to under the pointer, told in words. */

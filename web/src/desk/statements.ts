@@ -73,7 +73,7 @@ export function settlePendingFit(carry: boolean): void {
   void change(pendingFit.title, pendingFit.operations, carry);
 }
 
-type Stated = "knownLength" | "gridPick" | "rectangle" | "controlPoint";
+type Stated = "knownLength" | "gridPick" | "rectangle" | "controlPoint" | "levelMark";
 
 /** What removing a statement takes: itself, and its picks where nothing else uses them. */
 export function removal(type: Stated, id: string, picks: readonly (string | null)[]): Operation[] {
@@ -82,7 +82,7 @@ export function removal(type: Stated, id: string, picks: readonly (string | null
     ...[...rows.knownLength.values()].filter((s) => s.id !== id).flatMap((s) => [s.a, s.b, s.c]),
     ...[...rows.gridPick.values()].filter((s) => s.id !== id).flatMap((s) => [s.a, s.b]),
     ...[...rows.rectangle.values()].filter((s) => s.id !== id).flatMap((s) => [s.a, s.b, s.c, s.d]),
-    ...[...rows.controlPoint.values()].filter((s) => s.id !== id).map((s) => s.pick),
+    ...[...rows.controlPoint.values(), ...rows.levelMark.values()].filter((s) => s.id !== id).map((s) => s.pick),
   ];
   const alone = picks.filter((p): p is string => p !== null && !others.includes(p));
   return [{ do: "remove", type, id }, ...alone.map((pick): Operation => ({ do: "remove", type: "pick", id: pick }))];
@@ -93,6 +93,7 @@ const REMOVED: Record<Stated, string> = {
   gridPick: "Remove a grid line",
   rectangle: "Remove a room of known size",
   controlPoint: "Remove a placed point",
+  levelMark: "Remove a level mark",
 };
 
 export function picksOf(type: Stated, id: string): (string | null)[] {
@@ -110,8 +111,9 @@ export function picksOf(type: Stated, id: string): (string | null)[] {
       const r = rows.rectangle.get(id);
       return r ? [r.a, r.b, r.c, r.d] : [];
     }
+    case "levelMark":
     case "controlPoint": {
-      const c = rows.controlPoint.get(id);
+      const c = rows.controlPoint.get(id) ?? rows.levelMark.get(id);
       return c ? [c.pick] : [];
     }
   }

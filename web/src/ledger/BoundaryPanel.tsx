@@ -1,5 +1,6 @@
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { newId } from "../api/ids";
+import { useDesk } from "../desk/desk";
 import { projectUnit } from "../desk/draft";
 import { area, grouped } from "../desk/numbers";
 import { change, useProject } from "../project/store";
@@ -15,6 +16,10 @@ export function BoundaryPanel({ storey }: { storey: string }) {
   const [bearing, setBearing] = useState("");
   const [length, setLength] = useState("");
   const [error, setError] = useState<string | null>(null);
+  const ink = useDesk((s) => s.inkBearing);
+  useEffect(() => {
+    if (ink) setBearing(ink.bearing);
+  }, [ink]);
   const own = boundary ? legsOf(legs.values(), boundary.id) : [];
   const add = async () => {
     if (!boundary) return;
@@ -31,6 +36,7 @@ export function BoundaryPanel({ storey }: { storey: string }) {
     if (refused) return useProject.setState({ trouble: null });
     setBearing("");
     setLength("");
+    useDesk.setState({ inkBearing: null });
   };
   if (!boundary) {
     return (
@@ -83,6 +89,14 @@ export function BoundaryPanel({ storey }: { storey: string }) {
           Add
         </button>
       </form>
+      {ink && bearing === ink.bearing && (
+        <p className="mt-1 text-quiet">
+          Read off the ink, ±{ink.plusMinusDegrees.toFixed(2)}°: type the length that is written along it.
+        </p>
+      )}
+      {!ink && own.length < 3 && (
+        <p className="mt-1 text-quiet">No bearing written? Click along the leg: its direction is taken from the ink.</p>
+      )}
       {error && (
         <p role="alert" className="mt-1 text-rust">
           {error}

@@ -3,6 +3,7 @@ import { difference, grouped, plusMinus } from "../desk/numbers";
 import { inOrder } from "../desk/selectors";
 import { useProject } from "../project/store";
 import { count } from "../steps/status";
+import { MisfitPanel } from "./MisfitPanel";
 import { Head, NextThing, Plain } from "./parts";
 
 /** Check lengths against the fit, and what the plan itself shows to be wrong. */
@@ -49,6 +50,7 @@ export function ProveLedger() {
             </div>
           );
         })}
+        <MisfitPanel />
         {findings.map((finding) => (
           <div key={finding.code + finding.things.join()} className="border-b border-line px-4 py-3 text-rust">
             <p>{finding.message}</p>

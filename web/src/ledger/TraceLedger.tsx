@@ -8,17 +8,18 @@ import { change, useProject } from "../project/store";
 import { count } from "../steps/status";
 import { BoundaryPanel } from "./BoundaryPanel";
 import { Head, NextThing, Plain } from "./parts";
+import { SideLedger } from "./SideLedger";
 
 const THICKNESSES = [300, 200, 120, 100];
 
 export function TraceLedger() {
-  const desk = useDeskFields("storey", "drawing", "act", "selected");
+  const desk = useDeskFields("storey", "side", "drawing", "act", "selected");
   const { rows, derived, fits } = useProject();
   const shapes = desk.storey === null ? undefined : derived.get(desk.storey);
   const lines = wallLines(rows, desk.storey);
   const guess = desk.drawing !== null && fits.get(desk.drawing)?.plusMinusMmPer10m == null;
   if (desk.storey === null) {
-    return <Head title="A side">Walls, doors and rooms are traced on a storey: go to one at the top.</Head>;
+    return desk.side === null ? null : <SideLedger side={desk.side} />;
   }
   const unnamed = shapes?.rooms.filter((r) => r.id === null).length ?? 0;
   const [leak] = shapes?.leaks ?? [];

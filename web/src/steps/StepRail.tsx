@@ -5,7 +5,7 @@ import { STEPS } from "./steps";
 
 /** The running order: five steps, each with its state; the current one opens to its acts. */
 export function StepRail() {
-  const desk = useDeskFields("step", "act", "drawing", "storey");
+  const desk = useDeskFields("step", "act", "drawing", "storey", "side");
   const project = useProject();
   return (
     <nav
@@ -40,25 +40,27 @@ export function StepRail() {
               </span>
             </button>
             {current &&
-              acts.map((entry) => (
-                <button
-                  key={entry.act}
-                  type="button"
-                  aria-pressed={desk.act === entry.act}
-                  className={`mr-2 ml-8 block w-[calc(100%-2.6rem)] rounded-lg px-2 py-1.5 text-left max-[1100px]:ml-3 ${
-                    desk.act === entry.act ? "border border-line bg-white" : "border border-transparent"
-                  }`}
-                  onClick={() => setAct(desk.act === entry.act ? null : entry.act)}
-                >
-                  <span className="flex justify-between">
-                    <span className="font-semibold">{entry.label}</span>
-                    <kbd>{entry.key}</kbd>
-                  </span>
-                  <span className="block text-[13px] leading-4.5 text-quiet">
-                    {entry.act === "square" ? (foundInInk(project, desk.drawing) ?? entry.when) : entry.when}
-                  </span>
-                </button>
-              ))}
+              acts
+                .filter((entry) => entry.on === undefined || (entry.on === "side") === (desk.side !== null))
+                .map((entry) => (
+                  <button
+                    key={entry.act}
+                    type="button"
+                    aria-pressed={desk.act === entry.act}
+                    className={`mr-2 ml-8 block w-[calc(100%-2.6rem)] rounded-lg px-2 py-1.5 text-left max-[1100px]:ml-3 ${
+                      desk.act === entry.act ? "border border-line bg-white" : "border border-transparent"
+                    }`}
+                    onClick={() => setAct(desk.act === entry.act ? null : entry.act)}
+                  >
+                    <span className="flex justify-between">
+                      <span className="font-semibold">{entry.label}</span>
+                      <kbd>{entry.key}</kbd>
+                    </span>
+                    <span className="block text-[13px] leading-4.5 text-quiet">
+                      {entry.act === "square" ? (foundInInk(project, desk.drawing) ?? entry.when) : entry.when}
+                    </span>
+                  </button>
+                ))}
           </div>
         );
       })}

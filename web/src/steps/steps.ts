@@ -5,6 +5,8 @@ export interface ActEntry {
   label: string;
   key: string;
   when: string;
+  /** where it can be done; anywhere unless it is said */
+  on?: "storey" | "side";
 }
 
 export const STEPS: readonly { step: Step; label: string; acts: readonly ActEntry[] }[] = [
@@ -23,10 +25,12 @@ export const STEPS: readonly { step: Step; label: string; acts: readonly ActEntr
     step: "trace",
     label: "Trace",
     acts: [
-      { act: "walls", label: "Walls", key: "W", when: "click along a face or the middle" },
-      { act: "openings", label: "Doors", key: "D", when: "click a wall at one edge, then the other" },
-      { act: "rooms", label: "Rooms", key: "R", when: "click through to name them" },
-      { act: "boundary", label: "Boundary", key: "B", when: "a site's outline, leg by leg" },
+      { act: "walls", label: "Walls", key: "W", when: "click along a face or the middle", on: "storey" },
+      { act: "openings", label: "Doors", key: "D", when: "click a wall at one edge, then the other", on: "storey" },
+      { act: "rooms", label: "Rooms", key: "R", when: "click through to name them", on: "storey" },
+      { act: "boundary", label: "Boundary", key: "B", when: "a site's outline, leg by leg", on: "storey" },
+      { act: "levels", label: "Levels", key: "L", when: "heights: floor, sill, head, eaves, ridge", on: "side" },
+      { act: "outline", label: "Outline", key: "O", when: "click round a face, Enter closes it", on: "side" },
     ],
   },
   { step: "prove", label: "Prove", acts: [] },
@@ -43,6 +47,7 @@ export const KEYS: readonly Key[] = [
   { key: "Alt+1 … Alt+5", does: "go to a step" },
   { key: "C, G, U, P", does: "calibrate, square, unstretch, place" },
   { key: "W, D, R, B", does: "walls, doors, rooms, boundary" },
+  { key: "L, O", does: "on a side: levels, outline" },
   { key: "M", does: "measure anything; nothing is saved" },
   { key: "F", does: "whole drawing" },
   { key: "V", does: "truth plot: remaining errors and how ± grows" },
@@ -57,7 +62,7 @@ export const KEYS: readonly Key[] = [
   { key: "Q", does: "hold square, on or off (Alt: free for one point)" },
   { key: "X", does: "which line of the wall is traced" },
   { key: "digits", does: "type a length for the line being drawn" },
-  { key: "Enter", does: "set what is typed; end a chain of walls" },
+  { key: "Enter", does: "set what is typed; end a chain of walls; close an outline" },
   { key: "Escape", does: "one step back" },
   { key: "Backspace", does: "remove the selected wall" },
   { key: "Ctrl+Z, Ctrl+Shift+Z", does: "undo, redo" },

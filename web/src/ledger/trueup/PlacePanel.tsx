@@ -2,10 +2,12 @@ import { useState } from "react";
 import type { Operation, Refused } from "../../api/client";
 import { api, settled } from "../../api/client";
 import { newId } from "../../api/ids";
-import { useDesk } from "../../desk/desk";
+import { useDesk, useDeskFields } from "../../desk/desk";
 import { projectUnit, read } from "../../desk/draft";
+import { foursides } from "../../desk/elevation";
 import { difference } from "../../desk/numbers";
 import { type NudgeStep, nudgeMm, nudgePlace } from "../../desk/placing";
+import { sendStatement } from "../../desk/statements";
 import { change, useProject } from "../../project/store";
 import { Field, OneOf, Plain } from "../parts";
 
@@ -13,6 +15,7 @@ import { Field, OneOf, Plain } from "../parts";
 export function PlacePanel() {
   const placing = useDesk((s) => s.placing);
   const axes = useProject((s) => s.rows.gridAxis);
+  const { storey, side, drawing } = useDeskFields("storey", "side", "drawing");
   return (
     <section className="border-b border-line bg-white px-4 py-3 text-[13px]" aria-label="Place">
       <OneOf
@@ -22,19 +25,69 @@ export function PlacePanel() {
           ["point", "a point"],
           ["axis x", "an axis up"],
           ["axis y", "an axis across"],
+          ...(storey === null ? [] : [["side", "a side’s line"] as const]),
         ]}
         set={(value) => useDesk.setState({ placing: value, picks: [], slip: null })}
       />
       <p className="mt-2 text-quiet">
         {placing === "point"
           ? `Point near a corner or column, then type where it lies${axes.size > 0 ? ", B/2 for a crossing," : ""} or click the traced corner or the other drawing’s point it belongs onto. Two give size and turn as well.`
-          : "Point at the axis on the drawing and give its label."}
+          : placing === "side"
+            ? "Pick the left end of the side and then its right end, as you look at it from outside, and say which side it is."
+            : "Point at the axis on the drawing and give its label."}
       </p>
+      {drawing !== null && <KeepsSize drawing={drawing} />}
+      {storey !== null && <FourSides storey={storey} />}
+      {side !== null && <SideState side={side} />}
       <Nudge />
       <SpacedAxes along="x" first="1" />
       <SpacedAxes along="y" first="A" />
       <Columns />
     </section>
+  );
+}
+
+/** Whether points only move and turn the drawing, or say its size as well. */
+function KeepsSize({ drawing }: { drawing: string }) {
+  const row = useProject((s) => s.rows.drawing.get(drawing));
+  return (
+    <label className="mt-2 flex items-center gap-1.5">
+      <input
+        type="checkbox"
+        checked={row?.keepsSize ?? false}
+        onChange={(e) =>
+          void sendStatement(e.target.checked ? "Points keep its size" : "Points say its size", [
+            { do: "set", type: "drawing", id: drawing, values: { keepsSize: e.target.checked } },
+          ])
+        }
+      />
+      points keep its size: they move and turn it only
+    </label>
+  );
+}
+
+function FourSides({ storey }: { storey: string }) {
+  const nodes = useProject((s) => s.rows.node);
+  const sides = useProject((s) => s.rows.side);
+  if (![...nodes.values()].some((n) => n.storey === storey)) return null;
+  const lines = [...sides.values()].filter((s) => s.fromX !== null).length;
+  return (
+    <div className="mt-2 flex items-center justify-between gap-2 border-t border-line pt-2">
+      <span className="text-quiet">{lines === 0 ? "No side has a line yet." : `${lines} sides have their line.`}</span>
+      <Plain onClick={() => void foursides(storey)}>All four round the tracing</Plain>
+    </div>
+  );
+}
+
+/** On a side: whether it stands anywhere yet. */
+function SideState({ side }: { side: string }) {
+  const row = useProject((s) => s.rows.side.get(side));
+  return (
+    <p className={`mt-2 border-t border-line pt-2 ${row?.fromX === null ? "text-rust" : "text-quiet"}`}>
+      {row?.fromX === null
+        ? "This side has no line on the plan yet, so nothing of the plan shows here: go to a storey, Place, and draw it there."
+        : "Dotted lines are the plan’s corners: pick a corner of this drawing, then click the line it belongs onto. Its height comes from a level mark."}
+    </p>
   );
 }
 

@@ -1,5 +1,8 @@
-import type { FitReport, Schemas } from "../../api/client";
+import { useQuery } from "@tanstack/react-query";
+import { api, type FitReport, type Schemas, settled } from "../../api/client";
+import { isSlanted, mapOf } from "../../board/geometry";
 import { sendStatement } from "../../desk/statements";
+import { stopStraightening, straightenAfterAll } from "../../project/rectified";
 import { useProject } from "../../project/store";
 import { Plain } from "../parts";
 import { Typed } from "./CalibratePanel";
@@ -10,6 +13,7 @@ export function UnstretchPanel({ drawing, report, open }: { drawing: string; rep
   const row = useProject((s) => s.rows.drawing.get(drawing));
   const set = (title: string, model: Schemas["Model"], ownFactor: number | null = null) =>
     void sendStatement(title, [{ do: "set", type: "drawing", id: drawing, values: { model, ownFactor } }]);
+  const hasLens = useProject((s) => (s.rows.fit.get(drawing)?.lensK ?? null) !== null);
   if (!open && report.model === "similar" && !offer) return null;
   return (
     <section
@@ -21,12 +25,24 @@ export function UnstretchPanel({ drawing, report, open }: { drawing: string; rep
         <div className="flex items-center justify-between gap-2">
           <span>
             <span className="block font-semibold">
-              {report.model === "sheared" ? "Slanted" : row?.ownFactor ? "Own factors, as typed" : "Own factors"}
+              {report.model === "perspective"
+                ? "Photograph, straightened"
+                : report.model === "sheared"
+                  ? "Slanted"
+                  : row?.ownFactor
+                    ? "Own factors, as typed"
+                    : "Own factors"}
             </span>
-            x {report.stretch.x.toFixed(4)}, y {report.stretch.y.toFixed(4)}
+            {report.model === "perspective"
+              ? hasLens
+                ? "Perspective and the lens’s bend are taken back."
+                : "Perspective is taken back; no statement speaks for a lens, so ± allows for one."
+              : `x ${report.stretch.x.toFixed(4)}, y ${report.stretch.y.toFixed(4)}`}
             {report.model === "sheared" ? `, axes off square by ${Math.abs(report.slantDegrees).toFixed(2)}°` : ""}
           </span>
-          <Plain onClick={() => set("True proportions", "similar")}>True proportions</Plain>
+          <Plain onClick={() => set("True proportions", "similar")}>
+            {report.model === "perspective" ? "As it was taken" : "True proportions"}
+          </Plain>
         </div>
       ) : (
         open &&
@@ -43,15 +59,23 @@ export function UnstretchPanel({ drawing, report, open }: { drawing: string; rep
         <>
           <p className="text-ochre">{offer.sentence}</p>
           <div className="mt-1.5 flex items-center gap-2">
-            <Plain onClick={() => set(offer.model === "stretched" ? "Own factors" : "Slanted fit", offer.model)}>
-              {offer.model === "stretched" ? "Use own factors" : "Use a slanted fit"}
-            </Plain>
+            <Plain onClick={() => set(OFFERED[offer.model].title, offer.model)}>{OFFERED[offer.model].words}</Plain>
             <span className="text-quiet">
-              x {offer.stretch.x.toFixed(4)}, y {offer.stretch.y.toFixed(4)} · moves a corner by{" "}
-              {offer.effectPx.toFixed(1)} px
+              {offer.model !== "perspective" && `x ${offer.stretch.x.toFixed(4)}, y ${offer.stretch.y.toFixed(4)} · `}
+              moves a corner by {offer.effectPx.toFixed(1)} px
             </span>
           </div>
         </>
+      )}
+      <Straightening drawing={drawing} />
+      {open && report.model !== "perspective" && (
+        <div className="mt-2 flex items-center justify-between gap-2 border-t border-line pt-2">
+          <span className="text-quiet">
+            Taken at a slant? A known rectangle, or lengths on both sides of it and lines that should be level and
+            plumb, say how.
+          </span>
+          <Plain onClick={() => set("Straighten a photograph", "perspective")}>It is a photograph</Plain>
+        </div>
       )}
       {open && (
         <div className="mt-2 flex w-40 items-end gap-2">
@@ -66,5 +90,50 @@ export function UnstretchPanel({ drawing, report, open }: { drawing: string; rep
         </div>
       )}
     </section>
+  );
+}
+
+const OFFERED: Record<Schemas["Model"], { title: string; words: string }> = {
+  similar: { title: "True proportions", words: "True proportions" },
+  stretched: { title: "Own factors", words: "Use own factors" },
+  sheared: { title: "Slanted fit", words: "Use a slanted fit" },
+  perspective: { title: "Straighten a photograph", words: "Straighten the photograph" },
+};
+
+/** How far the straightened picture is, and whether straight lines are straight on it. */
+function Straightening({ drawing }: { drawing: string }) {
+  const state = useProject((s) => s.straightening.get(drawing));
+  const fit = useProject((s) => s.rows.fit.get(drawing));
+  const lines = useProject((s) => s.rows.gridPick);
+  const slanted = fit !== undefined && isSlanted(mapOf(fit));
+  const own = [...lines.values()].filter((g) => g.drawing === drawing);
+  const { data } = useQuery({
+    queryKey: ["flatness", drawing, fit?.revision, ...own.map((g) => `${g.id}${g.revision}`)],
+    queryFn: () => settled(api.GET("/api/drawings/{id}/flatness", { params: { path: { id: drawing } } })),
+    enabled: slanted && own.length > 0,
+    retry: false,
+    placeholderData: (old) => old,
+  });
+  if (!slanted) return null;
+  const busy = state?.state === "waiting" || state?.state === "working";
+  return (
+    <div className="mt-2">
+      {busy && (
+        <div className="flex items-center gap-2">
+          <progress className="h-2 flex-1" max={1} value={state.done} aria-label="The picture is being straightened" />
+          <span>straightening, {Math.round(100 * state.done)} %</span>
+          <Plain onClick={() => void stopStraightening(drawing)}>Stop</Plain>
+        </div>
+      )}
+      {(state?.state === "stopped" || state?.state === "failed") && (
+        <div className="flex items-center justify-between gap-2 text-rust">
+          <span>
+            {state.state === "failed" ? state.message : "Stopped: the picture shows as it was taken, the fit holds."}
+          </span>
+          <Plain onClick={() => straightenAfterAll(drawing)}>Straighten it</Plain>
+        </div>
+      )}
+      {data?.message && <p className="mt-1 text-rust">{data.message}</p>}
+    </div>
   );
 }

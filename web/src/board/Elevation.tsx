@@ -1,0 +1,137 @@
+import { useQuery } from "@tanstack/react-query";
+import { api, settled } from "../api/client";
+import { useDesk } from "../desk/desk";
+import { area, grouped, plusMinus } from "../desk/numbers";
+import { inOrder } from "../desk/selectors";
+import type { Thing } from "../project/rows";
+import { useProject } from "../project/store";
+import { apply, type Map2, type XY } from "./geometry";
+import { RUST, Tag, TEAL } from "./marks";
+
+/** Level marks of the drawing at hand, and the outlines of the side. */
+export function Elevation({ screen }: { screen: Map2 }) {
+  const side = useDesk((s) => s.side);
+  if (side === null) return null;
+  return (
+    <g>
+      <Outlines side={side} screen={screen} />
+      <Levels screen={screen} />
+      <Drafted screen={screen} />
+    </g>
+  );
+}
+
+export function cornersOf(corners: Iterable<Thing<"outlineCorner">>, outline: string): Thing<"outlineCorner">[] {
+  return inOrder(corners)
+    .filter((c) => c.outline === outline)
+    .sort((a, b) => a.order - b.order);
+}
+
+/** What an outline encloses, asked anew when one of its rows has changed. */
+export function useOutline(outline: Thing<"outline">) {
+  const all = useProject((s) => s.rows.outlineCorner);
+  const corners = cornersOf(all.values(), outline.id);
+  const { data } = useQuery({
+    queryKey: ["outline", outline.id, ...corners.map((c) => `${c.id}${c.revision}`)],
+    queryFn: () => settled(api.GET("/api/outlines/{id}", { params: { path: { id: outline.id } } })),
+    placeholderData: (old) => old,
+  });
+  return { corners, answer: data };
+}
+
+function Outlines({ side, screen }: { side: string; screen: Map2 }) {
+  const outlines = useProject((s) => s.rows.outline);
+  return (
+    <>
+      {[...outlines.values()]
+        .filter((o) => o.side === side)
+        .map((o) => (
+          <Traced key={o.id} outline={o} screen={screen} />
+        ))}
+    </>
+  );
+}
+
+function Traced({ outline, screen }: { outline: Thing<"outline">; screen: Map2 }) {
+  const { corners, answer } = useOutline(outline);
+  const ring = corners.map((c) => apply(screen, [c.x, c.y]));
+  const wrong = answer !== undefined && answer.refusal !== null;
+  const colour = wrong ? RUST : TEAL;
+  const [x, y] = [
+    ring.reduce((sum, p) => sum + p[0], 0) / Math.max(1, ring.length),
+    ring.reduce((sum, p) => sum + p[1], 0) / Math.max(1, ring.length),
+  ];
+  return (
+    <g>
+      <polygon
+        points={ring.map((p) => p.join(",")).join(" ")}
+        fill={colour}
+        fillOpacity={0.07}
+        stroke={colour}
+        strokeWidth={2}
+        {...(wrong ? { strokeDasharray: "4 3" } : {})}
+      />
+      <Tag
+        at={[x, y]}
+        text={wrong ? `${outline.name} crosses itself` : `${outline.name} ${answer?.areaM2 ? area(answer.areaM2) : ""}`}
+        colour={colour}
+      />
+    </g>
+  );
+}
+
+/** A height as it is written on drawings: a short bar at the mark, its name, and ± behind it. */
+function Levels({ screen }: { screen: Map2 }) {
+  const drawing = useDesk((s) => s.drawing);
+  const size = useDesk((s) => s.size);
+  const marks = useProject((s) => s.rows.levelMark);
+  const report = useProject((s) => (drawing === null ? undefined : s.fits.get(drawing)));
+  const picks = useProject((s) => s.rows.pick);
+  return (
+    <g>
+      {report?.levels.map((level) => {
+        const mark = marks.get(level.id);
+        const pick = mark && picks.get(mark.pick);
+        if (!mark || !pick) return null;
+        const y = apply(screen, [0, level.heightMm])[1];
+        const right = size.width - 16;
+        const words = `${mark.name} ${height(level.heightMm)}${level.statedMm !== null ? "" : level.plusMinusMm === null ? " by guess" : ` ${plusMinus(level.plusMinusMm)}`}`;
+        const width = words.length * 7.2 + 22;
+        return (
+          <g key={level.id}>
+            <line x1={12} x2={right - width} y1={y} y2={y} stroke={TEAL} strokeWidth={1.4} strokeDasharray="24 5" />
+            <path
+              d={`M${right - width} ${y - 10}H${right}V${y + 10}H${right - width}L${right - width - 9} ${y}Z`}
+              fill="#faf8f3"
+              stroke={TEAL}
+              strokeWidth={level.statedMm !== null ? 2.4 : 1.4}
+            />
+            <text x={right - width + 10} y={y + 4.5} fontSize="13" fontWeight="600" fill={TEAL}>
+              {words}
+            </text>
+          </g>
+        );
+      })}
+    </g>
+  );
+}
+
+/** mm with its sign, ±0 at zero. */
+export function height(mm: number): string {
+  return Math.abs(mm) < 0.5 ? "±0" : `${mm < 0 ? "−" : "+"}${grouped(Math.abs(mm))}`;
+}
+
+function Drafted({ screen }: { screen: Map2 }) {
+  const ring = useDesk((s) => s.ring);
+  const tip = useDesk((s) => s.snap?.at ?? s.pointer);
+  if (ring.length === 0) return null;
+  const points: XY[] = [...ring, ...(tip ? [tip] : [])].map((p) => apply(screen, p));
+  return (
+    <g stroke={TEAL} fill="none">
+      <polyline points={points.map((p) => p.join(",")).join(" ")} strokeWidth={2} strokeDasharray="6 3" />
+      {points.slice(0, ring.length).map((p) => (
+        <circle key={p.join()} cx={p[0]} cy={p[1]} r={3.5} fill="#fdfcfa" strokeWidth={1.6} />
+      ))}
+    </g>
+  );
+}
