@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Fitting;
 
+use Plinth\Core\Fitting\Exception\NothingToFit;
 use Plinth\Core\Geometry\PixelPoint;
 
 /** What the designer should hear about a fit, most useful first. */
@@ -48,6 +49,12 @@ final readonly class Advice
         }
 
         return $advice;
+    }
+
+    /** The model that was asked for is not determined yet. */
+    public static function more(Model $model): self
+    {
+        return new self('more-for-'.$model->value, NothingToFit::tooLittleFor($model)->getMessage());
     }
 
     /** Thousands apart by a thin space that does not break. */

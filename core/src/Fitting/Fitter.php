@@ -70,7 +70,9 @@ final readonly class Fitter
         } catch (FitDidNotSettle) {
             return $this->report($this->model, $adjustment, $adjustment, $equations, $observations, $frame, $determined);
         }
-        $speaksForIt = $adjustment->chiSquare() - $bent->chiSquare() > Offer::SAVES[1];
+        // A wrong figure would bend anything: only a lens that explains the statements wholly is one.
+        $dof = $bent->degreesOfFreedom() - 1;
+        $speaksForIt = $dof > 0 && $adjustment->chiSquare() - $bent->chiSquare() > Offer::SAVES[1] && ChiSquare::upperTail($bent->chiSquare(), $dof) >= self::GLOBAL_TEST;
 
         return $this->report($speaksForIt ? $lens : $this->model, $speaksForIt ? $bent : $adjustment, $bent, $equations, $observations, $frame, $determined);
     }

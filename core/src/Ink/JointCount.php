@@ -16,6 +16,10 @@ final readonly class JointCount
     private const ACROSS = 14;
     private const STEP = 0.5;
     private const LEAST_PITCH = 3.0;
+    /** pitches that are looked at beyond either end */
+    private const BEYOND = 0.8;
+    /** how much of a step's difference the next step takes over */
+    private const ADAPTS = 0.15;
     /** correlation of the profile with itself one pitch on, below which there is no beat */
     private const LEAST_BEAT = 0.25;
 
@@ -36,43 +40,49 @@ final readonly class JointCount
         if ($length < 6 * self::LEAST_PITCH) {
             return null;
         }
-        $profile = self::flat(self::profile($window, $a, $b, $length));
-        [$lag, $beat] = self::beat($profile);
+        [$lag, $beat] = self::beat(self::flat(self::profile($window, $a, $b, $length, 0.0)));
         if (null === $lag || $beat < self::LEAST_BEAT) {
             return null;
         }
+        // The joints at either end are seen whole only from beyond them.
+        $beyond = self::BEYOND * $lag * self::STEP;
+        $ticks = array_map(static fn (float $i): float => $i * self::STEP - $beyond, self::ticks(self::flat(self::profile($window, $a, $b, $length, $beyond)), $lag));
         $pitch = $lag * self::STEP;
-        $ticks = self::ticks($profile, $lag);
-        $ux = ($b->x - $a->x) / $length;
-        $uy = ($b->y - $a->y) / $length;
-        if (\count($ticks) > 1) {
-            // The mean over all of them is far better than one beat.
-            $pitch = ($ticks[\count($ticks) - 1] - $ticks[0]) * self::STEP / (\count($ticks) - 1);
+        $ticks = array_values(array_filter($ticks, static fn (float $t): bool => $t > -0.4 * $pitch && $t < $length + 0.4 * $pitch));
+        if (\count($ticks) < 2) {
+            return null;
         }
+        $spaces = \count($ticks) - 1;
+        [$first, $last] = [$ticks[0], $ticks[$spaces]];
+        // The mean over all of them is far better than one beat; at the ends of a slanted wall the pitch there counts.
+        $pitch = ($last - $first) / $spaces;
+        $missing = round($first / max(1e-9, $ticks[1] - $first)) + round(($length - $last) / max(1e-9, $last - $ticks[$spaces - 1]));
+        [$ux, $uy] = [($b->x - $a->x) / $length, ($b->y - $a->y) / $length];
 
         return new self(
             $pitch,
-            array_map(static fn (float $i): PixelPoint => new PixelPoint($a->x + $ux * $i * self::STEP, $a->y + $uy * $i * self::STEP), $ticks),
-            (int) round($length / $pitch),
+            array_map(static fn (float $t): PixelPoint => new PixelPoint($a->x + $ux * $t, $a->y + $uy * $t), $ticks),
+            $spaces + (int) $missing,
             $beat,
         );
     }
 
     /**
      * @param callable(int, int, int, int): GreyRaster $window
+     * @param float $beyond px that it begins before a and ends after b
      *
      * @return list<float>
      */
-    private static function profile(callable $window, PixelPoint $a, PixelPoint $b, float $length): array
+    private static function profile(callable $window, PixelPoint $a, PixelPoint $b, float $length, float $beyond): array
     {
-        $margin = self::ACROSS + 2;
+        $margin = self::ACROSS + 2 + (int) ceil($beyond);
         $left = max(0, (int) floor(min($a->x, $b->x)) - $margin);
         $top = max(0, (int) floor(min($a->y, $b->y)) - $margin);
         $raster = $window($left, $top, (int) ceil(abs($b->x - $a->x)) + 2 * $margin, (int) ceil(abs($b->y - $a->y)) + 2 * $margin);
         $ux = ($b->x - $a->x) / $length;
         $uy = ($b->y - $a->y) / $length;
         $profile = [];
-        for ($t = 0.0; $t <= $length; $t += self::STEP) {
+        for ($t = -$beyond; $t <= $length + $beyond; $t += self::STEP) {
             $sum = 0.0;
             $n = 0;
             for ($k = -self::ACROSS; $k <= self::ACROSS; ++$k) {
@@ -160,34 +170,60 @@ final readonly class JointCount
         // Dark joints on light bricks or light on dark: whichever side of the mean is peakier.
         $cubes = array_sum(array_map(static fn (float $v): float => $v ** 3, $profile));
         $sign = $cubes < 0.0 ? -1.0 : 1.0;
-        $best = 0.0;
+        // Found in the middle, followed from tick to tick to either end: on a slanted wall the pitch changes on the way.
+        $best = $n / 2.0;
         $most = -\INF;
         for ($phase = 0.0; $phase < $lag; $phase += 0.5) {
             $sum = 0.0;
-            for ($i = $phase; $i < $n; $i += $lag) {
-                $sum += $sign * $profile[(int) $i];
+            for ($k = -2; $k <= 2; ++$k) {
+                $sum += $sign * ($profile[(int) round($n / 2.0 + $phase + $k * $lag)] ?? 0.0);
             }
             if ($sum > $most) {
-                [$most, $best] = [$sum, $phase];
+                [$most, $best] = [$sum, $n / 2.0 + $phase];
             }
         }
+        $at = self::peak($profile, $sign, $best, 0.3 * $lag) ?? $best;
+
+        return [...array_reverse(self::follow($profile, $sign, $at, -$lag)), $at, ...self::follow($profile, $sign, $at, $lag)];
+    }
+
+    /**
+     * @param list<float> $profile
+     *
+     * @return list<float> ticks from one to the end of the profile, by steps of about $lag
+     */
+    private static function follow(array $profile, float $sign, float $from, float $lag): array
+    {
         $ticks = [];
-        $drift = 0.0;
-        for ($i = $best; $i < $n; $i += $lag) {
-            $peak = null;
-            $reach = 0.3 * $lag;
-            for ($k = (int) max(0.0, ceil($i + $drift - $reach)); $k <= min($n - 1, $i + $drift + $reach); ++$k) {
-                if (null === $peak || $sign * $profile[$k] > $sign * $profile[$peak]) {
-                    $peak = $k;
-                }
-            }
-            if (null !== $peak) {
-                // A pitch that is a little off adds up: each tick corrects where the next is looked for.
-                $drift += 0.5 * ($peak - $i - $drift);
-                $ticks[] = (float) $peak;
-            }
+        for ($expected = $from + $lag; $expected >= 0.0 && $expected <= \count($profile) - 1; $expected = $from + $lag) {
+            $peak = self::peak($profile, $sign, $expected, 0.28 * abs($lag)) ?? $expected;
+            $lag += self::ADAPTS * ($peak - $from - $lag);
+            $from = $peak;
+            $ticks[] = $peak;
         }
 
         return $ticks;
+    }
+
+    /**
+     * @param list<float> $profile
+     *
+     * @return float|null where it stands out most within reach, to a part of a sample; null where it only rises toward an edge
+     */
+    private static function peak(array $profile, float $sign, float $near, float $reach): ?float
+    {
+        $best = null;
+        for ($k = (int) max(1.0, ceil($near - $reach)); $k <= min(\count($profile) - 2, $near + $reach); ++$k) {
+            $v = $sign * $profile[$k];
+            if ($v >= $sign * $profile[$k - 1] && $v >= $sign * $profile[$k + 1] && (null === $best || $v > $sign * $profile[$best])) {
+                $best = $k;
+            }
+        }
+        if (null === $best) {
+            return null;
+        }
+        $bend = $profile[$best - 1] - 2.0 * $profile[$best] + $profile[$best + 1];
+
+        return $best + (0.0 === $bend ? 0.0 : 0.5 * ($profile[$best - 1] - $profile[$best + 1]) / $bend);
     }
 }

@@ -16,6 +16,12 @@ final readonly class Leg
     {
     }
 
+    /** @param float $degrees clockwise */
+    public function turned(float $degrees): self
+    {
+        return new self($this->bearing->turned($degrees), $this->mm);
+    }
+
     /** @return float mm to the east */
     public function departure(): float
     {

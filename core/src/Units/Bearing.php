@@ -54,6 +54,12 @@ final readonly class Bearing
         return new self(fmod(round((rad2deg(atan2($east, $north)) + 360.0) * 3600.0) / 3600.0, 360.0), 1.0 / 3600.0);
     }
 
+    /** @param float $degrees clockwise */
+    public function turned(float $degrees): self
+    {
+        return new self(fmod(fmod($this->degrees + $degrees, 360.0) + 360.0, 360.0), $this->stepDegrees);
+    }
+
     /** In degrees, minutes and seconds from north, clockwise. */
     public function written(): string
     {

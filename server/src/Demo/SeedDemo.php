@@ -43,7 +43,7 @@ final readonly class SeedDemo
         }
         $user = new User(AccountController::DEMO_EMAIL, 'Demo Desk');
         $project = Project::of(new UuidV7(), $user);
-        $project->take(new RowValues(['name' => 'Sallow Fen ringing station', 'purpose' => 'planning', 'unit' => 'mm'], '', ['name', 'purpose', 'unit']));
+        $project->take(new RowValues(['name' => 'Sallow Fen ringing station', 'purpose' => 'planning', 'unit' => 'mm', 'course' => 75.0, 'unitLength' => 225.0, 'joint' => 10.0], '', ['name', 'purpose', 'unit', 'course', 'unitLength', 'joint']));
         $this->entities->persist($user);
         $this->entities->persist($project);
         $this->entities->flush();
@@ -54,13 +54,15 @@ final readonly class SeedDemo
 
     private function work(Uuid $project, User $user): void
     {
-        [$storey, $loft] = [new UuidV7(), new UuidV7()];
-        $this->recorder->record($project, $user, new UuidV7(), 'Begin', static function (Workspace $workspace) use ($storey, $loft): void {
+        [$storey, $loft, $side] = [new UuidV7(), new UuidV7(), new UuidV7()];
+        $this->recorder->record($project, $user, new UuidV7(), 'Begin', static function (Workspace $workspace) use ($storey, $loft, $side): void {
             $workspace->add(RowType::Storey, $storey, ['name' => 'Ground', 'elevation' => 0.0, 'height' => 2700.0], 'storey');
+            $workspace->add(RowType::Side, $side, ['name' => 'South side'], 'side');
             $workspace->add(RowType::Storey, $loft, ['name' => 'Net loft', 'elevation' => 2700.0, 'height' => 2400.0], 'storey');
         }, state: ChangeState::Left);
         $brought = $this->bringIn->take($project, $user, new Delivery($this->projectDir.'/demo/sallow-fen-ground.jpg', 'sallow-fen-ground.jpg', $storey, origin: 'survey of the station, flat-bed scan'), new UuidV7());
         $drawing = self::touched($brought, RowType::Drawing);
+        $this->outside($project, $user, $storey, $side);
         $truth = $this->truth();
         $pick = 0;
         foreach ([['13 200', [0, 0], [13200, 0], false], ['8 600', [0, 0], [0, 8600], false], ['11 000', [0, 8600], [11000, 8600], true]] as [$text, $from, $to, $heldOut]) {
@@ -88,6 +90,8 @@ final readonly class SeedDemo
         $this->change($project, $user, 'Trace a wall', [['do' => 'trace', 'trace' => $base + [
             'points' => array_map($model, [[0, 0], [13200, 0], [13200, 6400], [11000, 8600], [0, 8600]]), 'nodes' => $ids(5), 'walls' => $outer, 'closed' => true, 'line' => 'right', 'thickness' => 300,
         ]]]);
+        [[$fromX, $fromY], [$toX, $toY]] = [$model([0, 0]), $model([13200, 0])];
+        $this->change($project, $user, 'Line of a side', [['do' => 'set', 'type' => 'side', 'id' => (string) $side, 'values' => ['fromX' => $fromX, 'fromY' => $fromY, 'toX' => $toX, 'toY' => $toY]]]);
         [$spine] = $spineIds = $ids(1);
         $this->change($project, $user, 'Trace a wall', [['do' => 'trace', 'trace' => $base + [
             'points' => array_map($model, [[5200, 300], [5200, 8300]]), 'nodes' => $ids(2), 'walls' => $spineIds, 'line' => 'centre', 'thickness' => 200,
@@ -107,6 +111,15 @@ final readonly class SeedDemo
             [$x, $y] = $model($at);
             $this->change($project, $user, 'Name a room', [['do' => 'add', 'type' => 'room', 'id' => (string) new UuidV7(), 'values' => ['storey' => (string) $storey, 'drawing' => (string) $drawing, 'name' => $name, 'number' => '', 'x' => $x, 'y' => $y]]]);
         }
+    }
+
+    /** Its south side as a photograph, and a sketch of the site: brought in, still to be trued. */
+    private function outside(Uuid $project, User $user, Uuid $storey, Uuid $side): void
+    {
+        $demo = $this->projectDir.'/demo/';
+        $this->bringIn->take($project, $user, new Delivery($demo.'station-south-side.jpg', 'station-south-side.jpg', null, $side, origin: 'photograph from the lane'), new UuidV7());
+        $site = self::touched($this->bringIn->take($project, $user, new Delivery($demo.'station-site-sketch.jpg', 'station-site-sketch.jpg', $storey, origin: 'survey of the station, sketch'), new UuidV7()), RowType::Drawing);
+        $this->change($project, $user, 'Lay a drawing below', [['do' => 'set', 'type' => 'drawing', 'id' => (string) $site, 'values' => ['kind' => 'site', 'hidden' => true, 'order' => 0]]]);
     }
 
     /** @param list<array<string, mixed>> $operations */

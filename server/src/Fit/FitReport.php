@@ -35,9 +35,13 @@ final readonly class FitReport
         $start = FitStart::from($row->pixelToMm(), $frame);
         $fit = FitKeeper::fitOf($drawing, $statements, $start);
         $legibility = Legibility::at($fit->mmPerPixel);
-        $blamed = Blamed::in($fit, $observations, $frame);
 
-        return ['drawing' => $drawing->id()->toRfc4122()] + FitWriter::document($fit, Advice::on($fit, $observations, $frame), Offer::beyond($fit, $observations, $frame, $start, Model::Perspective)) + [
+        // What the drawing is said to be needs more statements than there are: until then the simplest fit stands in, and says so.
+        $lacks = $fit->model !== $drawing->shape()->model();
+        $advice = Advice::on($fit, $observations, $frame);
+        $blamed = $lacks ? null : Blamed::in($fit, $observations, $frame);
+
+        return ['drawing' => $drawing->id()->toRfc4122()] + FitWriter::document($fit, $lacks ? [Advice::more($drawing->shape()->model()), ...$advice] : $advice, $lacks ? null : Offer::beyond($fit, $observations, $frame, $start, Model::Perspective), !$lacks) + [
             'scale' => $fit->mmPerPixel / FirstGuess::paperMmPerPixel($statements->page),
             'basis' => $row->basis()->value,
             'levels' => $this->levels($row, $drawing, $fit, $statements),

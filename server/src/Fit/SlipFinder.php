@@ -33,16 +33,19 @@ final readonly class SlipFinder
                 continue;
             }
             $fit = FitKeeper::fitOf($drawing, $statements, FitStart::from($fitRow->pixelToMm(), $statements->frame));
+            if ($fit->model !== $drawing->shape()->model()) {
+                return null; // figures of a photograph disagree until there are enough to straighten it
+            }
             $without = Blamed::without($length, $fit, $observations, $statements->frame);
             if (null !== $without) {
-                $walls = array_map(static fn (float $px): float => $px * $without->readsMm / $length->mm * $fit->mmPerPixel, $this->wallsPx($observations, $length->a, $length->b, $drawing, $fit->mmPerPixel));
+                $walls = null !== $row->unitMm() ? [] : array_map(static fn (float $px): float => $px * $without->readsMm / $length->mm * $fit->mmPerPixel, $this->wallsPx($observations, $length->a, $length->b, $drawing, $fit->mmPerPixel));
 
                 return Slip::against($length->mm, $without->readsMm, hypot($without->plusMinusMm / 2.0, $length->sigmaMm), [...(0.0 < $row->wall() ? [$row->wall()] : []), ...$walls], $row->unitMm());
             }
             // Alone: the scale it implies is the fit itself, or would be if it were used.
             $px = $observations->pick($length->a)->at->distanceTo($observations->pick($length->b)->at);
             $implied = $length->betweenPicksMm() / $px;
-            foreach ($this->wallsPx($observations, $length->a, $length->b, $drawing, null) as $wall) {
+            foreach (null !== $row->unitMm() ? [] : $this->wallsPx($observations, $length->a, $length->b, $drawing, null) as $wall) {
                 $slip = Slip::byWall($length->mm, $wall * $implied);
                 if (null !== $slip) {
                     return $slip;

@@ -42,7 +42,7 @@ final readonly class BearingController
             return new JsonResponse(['found' => null]);
         }
         [$from, $to] = [$map->toMm($line->a), $map->toMm($line->b)];
-        $bearing = Bearing::along($to->x - $from->x, $to->y - $from->y);
+        $bearing = Bearing::along($to->x - $from->x, $to->y - $from->y)->turned($number('up'));
 
         return new JsonResponse(['found' => [
             'bearing' => $bearing->written(), 'degrees' => $bearing->degrees, 'plusMinusDegrees' => 2.0 * rad2deg(sqrt(2.0) * $line->sigmaPx / $line->a->distanceTo($line->b)),

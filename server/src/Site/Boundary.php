@@ -5,13 +5,14 @@ declare(strict_types=1);
 namespace Plinth\Server\Site;
 
 use Doctrine\ORM\Mapping as ORM;
+use Plinth\Core\Units\Bearing;
 use Plinth\Server\Change\ProjectRow;
 use Plinth\Server\Change\RowType;
 use Plinth\Server\Change\RowValues;
 use Symfony\Bridge\Doctrine\Types\UuidType;
 use Symfony\Component\Uid\Uuid;
 
-/** A site's outline, followed leg by leg from where it begins; mm, north is +y. */
+/** A site's outline, followed leg by leg from where it begins; mm. */
 #[ORM\Entity]
 #[ORM\Index(fields: ['project'])]
 #[ORM\Index(fields: ['storey'])]
@@ -29,6 +30,10 @@ class Boundary extends ProjectRow
     #[ORM\Column]
     private float $y = 0.0;
 
+    /** bearing of up on the board as typed, where its drawing is squared to a building instead of to north; empty for north */
+    #[ORM\Column(length: 40)]
+    private string $up = '';
+
     public static function type(): RowType
     {
         return RowType::Boundary;
@@ -36,7 +41,7 @@ class Boundary extends ProjectRow
 
     public function values(): array
     {
-        return ['storey' => $this->storey->toRfc4122(), 'name' => $this->name, 'x' => $this->x, 'y' => $this->y];
+        return ['storey' => $this->storey->toRfc4122(), 'name' => $this->name, 'x' => $this->x, 'y' => $this->y, 'up' => $this->up];
     }
 
     public function take(RowValues $values): void
@@ -45,11 +50,19 @@ class Boundary extends ProjectRow
         $this->name = $values->name('name');
         $this->x = $values->number('x');
         $this->y = $values->number('y');
+        $this->up = $values->text('up', 40);
+        $this->upDegrees();
     }
 
     public function references(): array
     {
         return [[RowType::Storey, $this->storey, 'storey']];
+    }
+
+    /** @return float bearing of the model's y axis, degrees */
+    public function upDegrees(): float
+    {
+        return '' === $this->up ? 0.0 : Bearing::parse($this->up)->degrees;
     }
 
     public function x(): float

@@ -14,9 +14,11 @@ final readonly class Legs
     {
     }
 
-    /** @return list<Leg> */
+    /** @return list<Leg> with bearings as they run in the model */
     public function of(Boundary $boundary): array
     {
-        return array_map(static fn (BoundaryLeg $l): Leg => $l->toCore(), $this->entities->getRepository(BoundaryLeg::class)->findBy(['boundary' => $boundary->id()], ['order' => 'ASC', 'id' => 'ASC']));
+        $up = $boundary->upDegrees();
+
+        return array_map(static fn (BoundaryLeg $l): Leg => $l->toCore()->turned(-$up), $this->entities->getRepository(BoundaryLeg::class)->findBy(['boundary' => $boundary->id()], ['order' => 'ASC', 'id' => 'ASC']));
     }
 }

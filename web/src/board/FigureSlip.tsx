@@ -45,6 +45,10 @@ export function FigureSlip({ screen }: { screen: Map2 }) {
         void send(desk.slip ?? "");
       }}
     >
+      {/* With more than one field in it Enter sends a form only where there is something to send it by. */}
+      <button type="submit" className="hidden">
+        Set it
+      </button>
       <label className="flex items-baseline gap-2">
         <span className="text-xs whitespace-nowrap text-quiet">{label}</span>
         <input

@@ -31,7 +31,7 @@ export function Overlay() {
         <SettingOut screen={screen} />
         <Boundaries screen={screen} />
         <Sides screen={screen} />
-        <Elevation screen={screen} />
+        {tracing && <Elevation screen={screen} />}
         {desk.step === "true-up" && <Statements screen={screen} />}
         {desk.step === "true-up" && <NextBest screen={screen} />}
         {shapes?.leaks.map((leak) => {

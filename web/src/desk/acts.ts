@@ -59,17 +59,17 @@ async function boundaryPoint(at: XY): Promise<void> {
   const { rows } = useProject.getState();
   const known = [...rows.boundary.values()].find((b) => b.storey === storey);
   if (!known) {
-    const values = { storey, name: "Boundary", x: at[0], y: at[1] };
+    const values = { storey, name: "Boundary", x: at[0], y: at[1], up: "" };
     await change("Begin a boundary", [{ do: "add", type: "boundary", id: newId(), values }]);
     return;
   }
   const map = fitMap(rows, drawing);
   if (drawing === null || !map) return;
-  const { path } = await settled(api.GET("/api/boundaries/{id}", { params: { path: { id: known.id } } }));
+  const { path, upDegrees } = await settled(api.GET("/api/boundaries/{id}", { params: { path: { id: known.id } } }));
   const [x = known.x, y = known.y] = path.at(-1) ?? [];
   const [a, b] = [apply(inverse(map), [x, y]), apply(inverse(map), at)];
   try {
-    const query = { ax: a[0], ay: a[1], bx: b[0], by: b[1] };
+    const query = { ax: a[0], ay: a[1], bx: b[0], by: b[1], up: upDegrees };
     const { found } = await settled(
       api.GET("/api/drawings/{id}/bearing", { params: { path: { id: drawing }, query } }),
     );

@@ -110,8 +110,13 @@ async function proposeCount(): Promise<void> {
     const now = useDesk.getState();
     if (!count || now.picks[0] !== a) return;
     const unit = Math.abs(b.at[1] - a.at[1]) > Math.abs(b.at[0] - a.at[0]) ? "c" : "u";
+    const ticks = count.ticks.map((t): XY => [t[0] ?? 0, t[1] ?? 0]);
+    // What is counted runs from joint to joint: there its ends are known best.
+    const [first, last] = [ticks[0], ticks.at(-1)];
+    const onJoint = (at: XY): Picked => ({ at, sigmaPx: JOINT_PX, words: "joint, on the scan", thicknessPx: null });
     useDesk.setState({
-      ticks: count.ticks.map((t): XY => [t[0] ?? 0, t[1] ?? 0]),
+      ticks,
+      ...(first && last && ticks.length === count.spaces + 1 ? { picks: [onJoint(first), onJoint(last)] } : {}),
       ...(now.slip === "" ? { slip: `${count.spaces}${unit}` } : {}),
     });
   } catch (error) {
@@ -131,6 +136,9 @@ export function nudgeEnd(dx: number, dy: number): void {
     ),
   });
 }
+
+/** A joint is this well known along the count, page pixels. */
+const JOINT_PX = 0.4;
 
 /** Looked at eight times as large, an end is held this well, page pixels. */
 export const NUDGED_PX = 0.35;

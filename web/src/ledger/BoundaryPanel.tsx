@@ -3,6 +3,7 @@ import { newId } from "../api/ids";
 import { useDesk } from "../desk/desk";
 import { projectUnit } from "../desk/draft";
 import { area, grouped } from "../desk/numbers";
+import type { Thing } from "../project/rows";
 import { change, useProject } from "../project/store";
 import { legsOf, useBoundary } from "../site/boundary";
 import { Field, Link, Plain } from "./parts";
@@ -102,6 +103,7 @@ export function BoundaryPanel({ storey }: { storey: string }) {
           {error}
         </p>
       )}
+      <UpIs key={boundary.up} boundary={boundary} />
       <div className="mt-2">
         <Plain
           danger
@@ -111,5 +113,30 @@ export function BoundaryPanel({ storey }: { storey: string }) {
         </Plain>
       </div>
     </section>
+  );
+}
+
+/** Where the drawing is squared to a building, up on the board is not north. */
+function UpIs({ boundary }: { boundary: Thing<"boundary"> }) {
+  const [up, setUp] = useState(boundary.up);
+  return (
+    <form
+      className="mt-2 flex items-end gap-2"
+      onSubmit={(e) => {
+        e.preventDefault();
+        void change("Which way north is", [
+          { do: "set", type: "boundary", id: boundary.id, values: { up: up.trim() } },
+        ]);
+      }}
+    >
+      <Field label="up on the board bears" value={up} onChange={setUp} placeholder="north" />
+      <button
+        type="submit"
+        className="rounded border border-line bg-white px-2 py-1"
+        disabled={up.trim() === boundary.up}
+      >
+        Set
+      </button>
+    </form>
   );
 }

@@ -143,7 +143,7 @@ export interface Values {
   outline: { side: string; name: string };
   outlineCorner: { outline: string; drawing: string | null; order: number; x: number; y: number };
   gridAxis: { along: "x" | "y"; at: number; label: string };
-  boundary: { storey: string; name: string; x: number; y: number };
+  boundary: { storey: string; name: string; x: number; y: number; up: string };
   leg: { boundary: string; order: number; length: string; bearing: string; unit: Schemas["Unit"] };
   column: { storey: string; x: number; y: number; width: number; depth: number; round: boolean };
   node: { storey: string; drawing: string | null; x: number; y: number };

@@ -17,10 +17,11 @@ final class FitWriter
 {
     /**
      * @param list<Advice> $advice
+     * @param bool $blames whether what disagrees is told as suspect: not of a fit that only stands in for another
      *
      * @return array<string, mixed>
      */
-    public static function document(Fit $fit, array $advice, ?Offer $offer = null): array
+    public static function document(Fit $fit, array $advice, ?Offer $offer = null, bool $blames = true): array
     {
         return [
             'model' => $fit->model->value,
@@ -36,12 +37,12 @@ final class FitWriter
             'rmsMm' => $fit->rmsMm,
             'plusMinusMmPer10m' => $fit->plusMinusMmPer10m,
             'lengths' => array_map(static fn (LengthResult $l): array => [
-                'id' => $l->id, 'fittedMm' => $l->fittedMm, 'residualMm' => $l->residualMm, 'plusMinusMm' => $l->plusMinusMm, 'redundancy' => $l->redundancy, 'w' => $l->w, 'suspect' => $l->suspect,
+                'id' => $l->id, 'fittedMm' => $l->fittedMm, 'residualMm' => $l->residualMm, 'plusMinusMm' => $l->plusMinusMm, 'redundancy' => $l->redundancy, 'w' => $l->w, 'suspect' => $blames && $l->suspect,
             ], $fit->lengths),
             'grid' => array_map(static fn (GridResult $g): array => ['id' => $g->id, 'residualDegrees' => $g->residualDegrees, 'w' => $g->w], $fit->grid),
-            'points' => array_map(static fn (PointResult $p): array => ['id' => $p->id, 'residualMm' => $p->residualMm, 'w' => $p->w, 'suspect' => $p->suspect], $fit->points),
+            'points' => array_map(static fn (PointResult $p): array => ['id' => $p->id, 'residualMm' => $p->residualMm, 'w' => $p->w, 'suspect' => $blames && $p->suspect], $fit->points),
             'rectangles' => array_map(static fn (RectangleResult $r): array => [
-                'id' => $r->id, 'fittedWidthMm' => $r->fittedWidthMm, 'fittedDepthMm' => $r->fittedDepthMm, 'offSquareDegrees' => $r->offSquareDegrees, 'plusMinusMm' => $r->plusMinusMm, 'w' => $r->w, 'suspect' => $r->suspect,
+                'id' => $r->id, 'fittedWidthMm' => $r->fittedWidthMm, 'fittedDepthMm' => $r->fittedDepthMm, 'offSquareDegrees' => $r->offSquareDegrees, 'plusMinusMm' => $r->plusMinusMm, 'w' => $r->w, 'suspect' => $blames && $r->suspect,
             ], $fit->rectangles),
             'statedScale' => null === $fit->scale ? null : ['ratio' => $fit->scale->ratio, 'w' => $fit->scale->w, 'suspect' => $fit->scale->suspect],
             'offers' => null === $offer ? [] : [['model' => $offer->fit->model->value, 'deltaChiSquare' => $offer->deltaChiSquare, 'effectPx' => $offer->effectPx, 'sentence' => $offer->sentence, 'stretch' => $offer->fit->stretch(), 'slantDegrees' => $offer->fit->slantDegrees()]],

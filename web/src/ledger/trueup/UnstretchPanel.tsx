@@ -14,14 +14,25 @@ export function UnstretchPanel({ drawing, report, open }: { drawing: string; rep
   const set = (title: string, model: Schemas["Model"], ownFactor: number | null = null) =>
     void sendStatement(title, [{ do: "set", type: "drawing", id: drawing, values: { model, ownFactor } }]);
   const hasLens = useProject((s) => (s.rows.fit.get(drawing)?.lensK ?? null) !== null);
-  if (!open && report.model === "similar" && !offer) return null;
+  const lacking = row !== undefined && row.model !== report.model;
+  if (!open && report.model === "similar" && !offer && !lacking) return null;
   return (
     <section
       className="border-b border-line bg-white px-4 py-3 text-[13px]"
       data-testid="proportions"
       aria-label="Unstretch"
     >
-      {report.model !== "similar" ? (
+      {lacking ? (
+        <div className="flex items-start justify-between gap-2">
+          <span>
+            <span className="block font-semibold">
+              {row.model === "perspective" ? "Photograph, not straightened yet" : "Not determined yet"}
+            </span>
+            {report.advice.find((a) => a.code.startsWith("more-for"))?.message}
+          </span>
+          <Plain onClick={() => set("True proportions", "similar")}>Not so</Plain>
+        </div>
+      ) : report.model !== "similar" ? (
         <div className="flex items-center justify-between gap-2">
           <span>
             <span className="block font-semibold">
@@ -68,7 +79,7 @@ export function UnstretchPanel({ drawing, report, open }: { drawing: string; rep
         </>
       )}
       <Straightening drawing={drawing} />
-      {open && report.model !== "perspective" && (
+      {open && row?.model !== "perspective" && (
         <div className="mt-2 flex items-center justify-between gap-2 border-t border-line pt-2">
           <span className="text-quiet">
             Taken at a slant? A known rectangle, or lengths on both sides of it and lines that should be level and
