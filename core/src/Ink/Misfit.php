@@ -12,7 +12,9 @@ use Plinth\Core\Geometry\Point;
 final readonly class Misfit
 {
     /** Beyond this the ink of something else would be taken for it, mm in the building. */
-    private const REACH_MM = 250.0;
+    private const REACH_MM = 160.0;
+    /** looks at a face: a wall that bends is another question */
+    private const SAMPLES = 8;
     private const MOST_PX = 32.0;
     private const LEAST_PX = 4.0;
 
@@ -68,7 +70,7 @@ final readonly class Misfit
         $a = $map->toPixel($from->plus($d * $nx, $d * $ny));
         $b = $map->toPixel($to->plus($d * $nx, $d * $ny));
         $scale = $map->mmPerPixelAt(new PixelPoint(($a->x + $b->x) / 2.0, ($a->y + $b->y) / 2.0));
-        $line = TracedLine::between($window, $a, $b, self::reach($scale), $scale, $lightOnDark);
+        $line = TracedLine::between($window, $a, $b, self::reach($scale), $scale, $lightOnDark, self::SAMPLES);
         if (null === $line) {
             return null;
         }

@@ -12,7 +12,7 @@ use Plinth\Core\Geometry\PixelPoint;
  */
 final readonly class TracedLine
 {
-    private const MOST_SAMPLES = 24;
+    public const MOST_SAMPLES = 24;
     private const LEAST_SAMPLES = 5;
     /** one look at the ink for so many pixels of the line */
     private const EVERY_PX = 18.0;
@@ -37,13 +37,14 @@ final readonly class TracedLine
     /**
      * @param callable(int, int, int, int): GreyRaster $window reads the part of the page in a box (left, top, width, height), cut to the page
      * @param float $reach how far off the ink is looked for, page pixels
+     * @param int $most how often it is looked at
      *
      * @return self|null null where no line is found along most of the way
      */
-    public static function between(callable $window, PixelPoint $a, PixelPoint $b, float $reach, ?float $mmPerPixel = null, bool $lightOnDark = false): ?self
+    public static function between(callable $window, PixelPoint $a, PixelPoint $b, float $reach, ?float $mmPerPixel = null, bool $lightOnDark = false, int $most = self::MOST_SAMPLES): ?self
     {
         $length = $a->distanceTo($b);
-        $count = (int) max(self::LEAST_SAMPLES, min(self::MOST_SAMPLES, floor($length / self::EVERY_PX)));
+        $count = (int) max(self::LEAST_SAMPLES, min($most, floor($length / self::EVERY_PX)));
         [$ux, $uy] = [($b->x - $a->x) / max(1e-9, $length), ($b->y - $a->y) / max(1e-9, $length)];
         $direction = rad2deg(atan2(-$uy, $ux));
         $found = [];

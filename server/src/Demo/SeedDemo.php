@@ -57,7 +57,7 @@ final readonly class SeedDemo
         [$storey, $loft, $side] = [new UuidV7(), new UuidV7(), new UuidV7()];
         $this->recorder->record($project, $user, new UuidV7(), 'Begin', static function (Workspace $workspace) use ($storey, $loft, $side): void {
             $workspace->add(RowType::Storey, $storey, ['name' => 'Ground', 'elevation' => 0.0, 'height' => 2700.0], 'storey');
-            $workspace->add(RowType::Side, $side, ['name' => 'South side'], 'side');
+            $workspace->add(RowType::Side, $side, ['name' => 'South'], 'side');
             $workspace->add(RowType::Storey, $loft, ['name' => 'Net loft', 'elevation' => 2700.0, 'height' => 2400.0], 'storey');
         }, state: ChangeState::Left);
         $brought = $this->bringIn->take($project, $user, new Delivery($this->projectDir.'/demo/sallow-fen-ground.jpg', 'sallow-fen-ground.jpg', $storey, origin: 'survey of the station, flat-bed scan'), new UuidV7());

@@ -22,12 +22,14 @@ use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Uid\Uuid;
 
-/** Two drawings, one building: where a drawing disagrees with the tracing of its storey, or with another drawing, worst first. */
+/** Two drawings, one building: where a drawing disagrees with the tracing of its storey, or with another drawing; some at a time. */
 #[Route('/api/drawings/{id}/misfit')]
 final readonly class MisfitController
 {
     /** ± of 10 m of a drawing that nothing says the size of: 1 %. */
     private const GUESS = 100.0;
+    /** walls and columns looked at in one request */
+    private const AT_ONCE = 16;
 
     public function __construct(private ProjectAccess $access, private EntityManagerInterface $entities, private PageInk $ink, private PlanKeeper $plans)
     {
@@ -42,17 +44,15 @@ final readonly class MisfitController
         $storey = $drawing->storey() ?? throw Refusal::conflict('not-a-plan', 'Only drawings that lie on a storey can be held against its walls.', 'drawing');
         $of = $this->looker($drawing);
         $ofOther = null === $other ? null : $this->looker($other);
+        $all = [...$this->plans->load($storey)->walls, ...$this->entities->getRepository(Column::class)->findBy(['storey' => $storey], ['id' => 'ASC'])];
+        $from = max(0, $request->query->getInt('from'));
         $things = [];
-        foreach ($this->plans->load($storey)->walls as $wall) {
-            $things[] = self::row('wall', $wall->id, self::both($wall, $of, $ofOther), $of, $ofOther);
+        foreach (\array_slice($all, $from, self::AT_ONCE) as $thing) {
+            $things[] = self::row($thing instanceof CoreWall ? 'wall' : 'column', $thing instanceof CoreWall ? $thing->id : $thing->id()->toRfc4122(), self::both($thing, $of, $ofOther), $of, $ofOther);
         }
-        foreach ($this->entities->getRepository(Column::class)->findBy(['storey' => $storey], ['id' => 'ASC']) as $column) {
-            $things[] = self::row('column', $column->id()->toRfc4122(), self::both($column, $of, $ofOther), $of, $ofOther);
-        }
-        $found = array_values(array_filter($things, static fn (array $t): bool => null !== $t['mm']));
-        usort($found, static fn (array $a, array $b): int => $b['mm'] <=> $a['mm']);
+        $next = $from + self::AT_ONCE;
 
-        return new JsonResponse(['things' => [...$found, ...array_values(array_filter($things, static fn (array $t): bool => null === $t['mm']))]]);
+        return new JsonResponse(['things' => $things, 'of' => \count($all), 'next' => $next < \count($all) ? $next : null]);
     }
 
     /** @return array{InkOfPage, DrawingFit} */

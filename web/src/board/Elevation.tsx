@@ -14,8 +14,8 @@ export function Elevation({ screen }: { screen: Map2 }) {
   if (side === null) return null;
   return (
     <g>
-      <Outlines side={side} screen={screen} />
       <Levels screen={screen} />
+      <Outlines side={side} screen={screen} />
       <Drafted screen={screen} />
     </g>
   );

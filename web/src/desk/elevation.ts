@@ -99,7 +99,7 @@ export async function stateSide(text: string): Promise<void> {
   const [a, b] = picks;
   const name = text.trim();
   if (!map || !a || !b) return;
-  if (name === "") return useDesk.setState({ slipError: "Which side is it? South side, for one." });
+  if (name === "") return useDesk.setState({ slipError: "Which side is it? South, for one." });
   const [from, to] = [apply(map, a.at), apply(map, b.at)];
   const line = { fromX: from[0], fromY: from[1], toX: to[0], toY: to[1] };
   const known = [...rows.side.values()].find((s) => s.name.toLowerCase() === name.toLowerCase());
@@ -148,7 +148,7 @@ export async function foursides(storey: string): Promise<void> {
     };
     return known
       ? { do: "set", type: "side", id: known.id, values: line }
-      : { do: "add", type: "side", id: newId(), values: { name: `${word} side`, ...line } };
+      : { do: "add", type: "side", id: newId(), values: { name: word, ...line } };
   });
   await change("Four sides", operations);
 }

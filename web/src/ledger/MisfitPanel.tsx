@@ -1,5 +1,5 @@
-import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { useInfiniteQuery } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
 import { api, settled } from "../api/client";
 import { setView, useDesk, useDeskFields } from "../desk/desk";
 import { grouped, plusMinus } from "../desk/numbers";
@@ -16,19 +16,28 @@ export function MisfitPanel() {
   const drawings = drawingsOn(rows, { storey, side: null });
   const held = drawings.find((d) => d.id === (of ?? drawing));
   const lines = wallLines(rows, storey);
-  const { data, error, isFetching } = useQuery({
-    queryKey: ["misfit", held?.id, against, useProject((s) => s.revision)],
-    queryFn: () =>
+  const revision = useProject((s) => s.revision);
+  const { data, error, hasNextPage, isFetching, fetchNextPage } = useInfiniteQuery({
+    queryKey: ["misfit", held?.id, against, revision],
+    queryFn: ({ pageParam }) =>
       settled(
         api.GET("/api/drawings/{id}/misfit", {
-          params: { path: { id: held?.id ?? "" }, query: against === "" ? {} : { against } },
+          params: {
+            path: { id: held?.id ?? "" },
+            query: { from: pageParam, ...(against === "" ? {} : { against }) },
+          },
         }),
       ),
+    initialPageParam: 0,
+    getNextPageParam: (last) => last.next,
     enabled: held !== undefined && lines.length > 0,
-    placeholderData: (old) => old,
   });
+  useEffect(() => {
+    if (hasNextPage && !isFetching) void fetchNextPage();
+  }, [hasNextPage, isFetching, fetchNextPage]);
   if (storey === null || lines.length === 0 || !held) return null;
-  const things = data?.things ?? [];
+  const things = (data?.pages ?? []).flatMap((p) => p.things).sort((a, b) => (b.mm ?? -1) - (a.mm ?? -1));
+  const all = data?.pages[0]?.of ?? 0;
   const off = things.filter((t) => t.mm !== null && t.mm > t.plusMinusMm);
   const unseen = things.filter((t) => t.mm === null).length;
   const select = "max-w-40 rounded border border-line bg-white px-1 py-0.5";
@@ -71,8 +80,8 @@ export function MisfitPanel() {
       <p className={`mt-1.5 ${error ? "text-rust" : "text-quiet"}`}>
         {error
           ? error.message
-          : isFetching && !data
-            ? "Looking at its ink…"
+          : isFetching
+            ? `Looking at its ink: ${things.length} of ${all === 0 ? "all" : all}`
             : `${off.length} of ${things.length} lie further apart than ± explains${unseen > 0 ? `; ${unseen} are not to be seen on it` : ""}.`}
       </p>
       <ol data-testid="misfit">
