@@ -138,4 +138,27 @@ final class TraverseTest extends TestCase
     {
         return new Leg(Bearing::parse($bearing), LengthParser::parse($length, LengthUnit::Metre)->mm);
     }
+
+    public function testABearingIsReadOffAWayAndWrittenBack(): void
+    {
+        foreach ([[1.0, 1.0, "45°00'00\""], [-1.0, 0.0, "270°00'00\""], [0.0, 5.0, "0°00'00\""], [sin(deg2rad(97.302778)), cos(deg2rad(97.302778)), "97°18'10\""]] as [$east, $north, $text]) {
+            $bearing = Bearing::along($east, $north);
+            self::assertSame($text, $bearing->written());
+            self::assertEqualsWithDelta($bearing->degrees, Bearing::parse($bearing->written())->degrees, 0.5 / 3600.0);
+        }
+        self::assertEqualsWithDelta(10.0, Bearing::parse('350')->turned(20.0)->degrees, 1e-9);
+        self::assertEqualsWithDelta(330.0, Bearing::parse('10')->turned(-40.0)->degrees, 1e-9);
+    }
+
+    public function testSquaredToABuildingTheSiteIsTheSameOnlyTurned(): void
+    {
+        $legs = array_map(static fn (array $l): Leg => new Leg(Bearing::parse($l[0]), $l[1]), [["97°18'10\"", 24_550.0], ["16°51'30\"", 25_620.0], ["304°54'50\"", 21_440.0], ["244°57'40\"", 20_650.0], ["169°44'40\"", 25_330.0]]);
+        $north = Traverse::closed($legs);
+        $turned = Traverse::closed(array_map(static fn (Leg $l): Leg => $l->turned(-30.0), $legs));
+        self::assertEqualsWithDelta([$north->areaM2(), $north->misclosureMm()], [$turned->areaM2(), $turned->misclosureMm()], 1e-6);
+        [$x, $y] = [$north->corners[2]->x, $north->corners[2]->y];
+        // Bearings run clockwise, so less of them turns the site to the left.
+        [$c, $s] = [cos(deg2rad(30.0)), sin(deg2rad(30.0))];
+        self::assertEqualsWithDelta([$c * $x - $s * $y, $s * $x + $c * $y], [$turned->corners[2]->x, $turned->corners[2]->y], 1e-6);
+    }
 }
