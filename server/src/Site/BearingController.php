@@ -37,7 +37,7 @@ final readonly class BearingController
         $ink = $this->ink->of($drawing->page()) ?? throw Refusal::conflict('not-ready', 'This page is still being read: its ink cannot be looked at yet.');
         $map = ($this->entities->find(DrawingFit::class, $id) ?? throw Refusal::notFound())->pixelToMm();
         $a = new PixelPoint($number('ax'), $number('ay'));
-        $line = TracedLine::between($ink->window(...), $a, new PixelPoint($number('bx'), $number('by')), self::REACH_PX, $map->mmPerPixelAt($a), $ink->lightOnDark);
+        $line = TracedLine::between($ink->window(...), $a, new PixelPoint($number('bx'), $number('by')), self::REACH_PX, null, $ink->lightOnDark); // at a site's scale a pen is as wide as a wall
         if (null === $line) {
             return new JsonResponse(['found' => null]);
         }
