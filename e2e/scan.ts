@@ -8,6 +8,9 @@ const demo = (name: string) => fileURLToPath(new URL(`../demo/${name}`, import.m
 /** The ground floor as it hangs in the office, the same scanned anew, and a sheet of four drawings. */
 export const SCAN = demo("sallow-fen-ground.jpg");
 export const ANEW = demo("scanner/ground floor anew.jpg");
+/** Its south side as a photograph taken at a slant, and a sketch of its site. */
+export const FACADE = demo("station-south-side.jpg");
+export const SITE = demo("station-site-sketch.jpg");
 export const SHEET = demo("scanner/sheet 3 loft roof elevation section.jpg");
 
 type XY = readonly [number, number];
@@ -19,27 +22,41 @@ interface Truth {
   rooms: { name: string; netArea: number }[];
 }
 
-export const truth = JSON.parse(
-  readFileSync(fileURLToPath(new URL("../demo/sallow-fen-ground.truth.json", import.meta.url)), "utf8"),
-) as Truth;
+const truthOf = <T>(name: string): T & Truth => JSON.parse(readFileSync(demo(`${name}.truth.json`), "utf8"));
 
-/** Where a true point lies on the scan, page pixels. */
-export function pixelOf([x, y]: XY): XY {
-  const [[a = 0, b = 0, c = 0] = [], [d = 0, e = 0, f = 0] = []] = truth.pixelToMm;
-  const [u, v, det] = [x - c, y - f, a * e - b * d];
-  return [(e * u - b * v) / det, (a * v - d * u) / det];
+export const truth = truthOf("sallow-fen-ground");
+export const facade = truthOf("station-south-side");
+export const site = truthOf<{ boundary: XY[]; legs: { bearing: string; length: string }[] }>("station-site-sketch");
+
+/** Where a true point lies on the picture, page pixels. */
+export function pixelOf([x, y]: XY, of: Truth = truth): XY {
+  const [[a = 0, b = 0, c = 0] = [], [d = 0, e = 0, f = 0] = [], [g = 0, h = 0, i = 1] = []] = of.pixelToMm;
+  // The adjugate serves: homogeneous coordinates do not care about its factor.
+  const w = (d * h - e * g) * x + (b * g - a * h) * y + (a * e - b * d);
+  const u = (e * i - f * h) * x + (c * h - b * i) * y + (b * f - c * e);
+  const v = (f * g - d * i) * x + (a * i - c * g) * y + (c * d - a * f);
+  return [u / w, v / w];
 }
 
 /** A hand that sees the scan on the screen: knows two marks on the glass and finds every other point by them. */
 export class Hand {
   private from: { px: XY; at: XY }[] = [];
+  /** whether it sees the picture as it was taken, or straightened, where millimetres count */
+  private straight = false;
 
-  constructor(readonly page: Page) {}
+  constructor(
+    readonly page: Page,
+    readonly of: Truth = truth,
+  ) {}
+
+  private see(point: XY): XY {
+    return this.straight ? [point[0], -point[1]] : pixelOf(point, this.of);
+  }
 
   /** With the whole unturned page in view, its middle lies in the middle of the board. */
   async seesWholePage(): Promise<void> {
     const box = await this.board();
-    const [w, h] = truth.size;
+    const [w, h] = this.of.size;
     const k = Math.min((box.width - 24) / w, (box.height - 24) / h);
     const [mx, my] = [box.x + box.width / 2, box.y + box.height / 2];
     this.from = [
@@ -49,7 +66,8 @@ export class Hand {
   }
 
   /** After the picture was turned: by the end rings of the grid line along the south face. */
-  async seesGridLine(): Promise<void> {
+  async seesGridLine(a: XY = [0, 0], b: XY = [13200, 0], straight = false): Promise<void> {
+    this.straight = straight;
     const rings = this.page.locator("svg g[stroke='#0f4f4b'] circle");
     const middle = async (i: number): Promise<XY> => {
       const box = await rings.nth(i).boundingBox();
@@ -57,13 +75,13 @@ export class Hand {
       return [box.x + box.width / 2, box.y + box.height / 2];
     };
     this.from = [
-      { px: pixelOf([0, 0]), at: await middle(0) },
-      { px: pixelOf([13200, 0]), at: await middle(1) },
+      { px: this.see(a), at: await middle(0) },
+      { px: this.see(b), at: await middle(1) },
     ];
   }
 
   at(point: XY): XY {
-    const px = pixelOf(point);
+    const px = this.see(point);
     const [a, b] = this.from;
     if (!a || !b) throw new Error("The hand has not looked yet.");
     const [ux, uy] = [b.px[0] - a.px[0], b.px[1] - a.px[1]];

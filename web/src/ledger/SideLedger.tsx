@@ -36,7 +36,7 @@ export function SideLedger({ side }: { side: string }) {
             ? "Heights count from the finished level that was stated."
             : "Heights count from where the drawing happens to lie: no level is stated yet."}
       </Head>
-      <div className="min-h-0 flex-1 overflow-y-auto">
+      <div className="min-h-0 flex-1 overflow-y-auto" data-testid="levels">
         {levels.map((level) => {
           const mark = rows.levelMark.get(level.id);
           if (!mark) return null;

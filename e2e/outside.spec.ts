@@ -1,0 +1,201 @@
+import { expect, type Page, test } from "@playwright/test";
+import { begin, expectAccessible, FACADE, facade, Hand, SCAN, SITE, saved, signIn, site } from "./scan";
+
+type XY = readonly [number, number];
+
+const BED = (course: number) => -145 + 75 * course;
+const GROUND: [XY, XY] = [
+  [300, -150],
+  [12900, -150],
+];
+
+async function bringIn(page: Page, name: string, file: string): Promise<void> {
+  await signIn(page);
+  await begin(page, name);
+  await page.getByLabel("Drawing file").setInputFiles(file);
+  await page.keyboard.press("Alt+2");
+  await expect(page.getByText("1 page", { exact: true })).toBeVisible({ timeout: 30_000 });
+  await page.keyboard.press("f");
+}
+
+const known = (page: Page, text: string) => page.getByRole("group", { name: `Known length ${text}` });
+
+test("a facade is calibrated by its courses, straightened, levelled, and traced round", async ({ page }) => {
+  await bringIn(page, "From the lane", SCAN);
+  // The side stands on a line of the plan.
+  const plan = new Hand(page);
+  await plan.seesWholePage();
+  await page.keyboard.press("p");
+  await page.getByRole("button", { name: "a side’s line" }).click();
+  await plan.click([0, 0]);
+  await plan.click([13200, 0]);
+  await page.getByRole("textbox", { name: "side" }).fill("South");
+  await page.keyboard.press("Enter");
+  await page.getByRole("button", { name: "South", exact: true }).click();
+  await page.keyboard.press("Alt+1");
+  await page.getByLabel("Drawing file").setInputFiles(FACADE);
+  await expect(page.getByText("elevation · side South").or(page.getByText("plan · side South"))).toBeVisible();
+  await page.keyboard.press("Alt+2");
+  await expect(page.getByText("2 pages", { exact: true })).toBeVisible({ timeout: 30_000 });
+  await page.keyboard.press("f");
+  const hand = new Hand(page, facade);
+  await hand.seesWholePage();
+  await page.keyboard.press("u");
+  await page.getByRole("button", { name: "It is a photograph" }).click();
+  await expect(page.getByTestId("proportions")).toContainText("not straightened yet");
+  // The building's module, and its courses counted from joint to joint at both ends of the wall.
+  await page.keyboard.press("c");
+  await page.getByRole("button", { name: "a count", exact: true }).click();
+  await page.getByLabel("course up").fill("75");
+  await page.getByLabel("course up").press("Enter");
+  await saved(page);
+  for (const x of [60, 13100]) {
+    await hand.click([x, BED(2)]);
+    await hand.click([x, BED(58)]);
+    await expect(page.getByRole("textbox", { name: "holds" })).toHaveValue("56c");
+    await page.keyboard.press("Enter");
+    await saved(page);
+  }
+  await expect(known(page, "56c")).toHaveCount(2);
+  await page.getByRole("button", { name: "a length", exact: true }).click();
+  for (const course of [12, 58]) {
+    await hand.click([0, BED(course)]);
+    await hand.click([13200, BED(course)]);
+    await page.getByRole("textbox", { name: "true length" }).fill("13 200");
+    await page.keyboard.press("Enter");
+    await saved(page);
+  }
+  await expect(known(page, "13 200")).toHaveCount(2);
+  // Level along the ground, plumb at the corner: with these it is straightened, by the worker.
+  await page.keyboard.press("g");
+  await hand.click(GROUND[0]);
+  await hand.click(GROUND[1]);
+  await page.keyboard.press("Enter");
+  await expect(page.getByText("Runs with x", { exact: true })).toBeVisible();
+  await saved(page);
+  await hand.seesGridLine(...GROUND);
+  await hand.click([0, 200]);
+  await hand.click([0, 4500]);
+  await page.keyboard.press("Enter");
+  await expect(page.getByTestId("proportions")).toContainText("Photograph, straightened");
+  await page.keyboard.press("Escape");
+  await expect(page.getByText(/straightening, \d+ %/)).toHaveCount(0, { timeout: 30_000 });
+  await page.keyboard.press("f");
+  await page.waitForTimeout(500);
+  await expectAccessible(page);
+  // Levels: the finished floor is zero, the others follow with their ±.
+  await hand.seesGridLine(...GROUND, true);
+  const level = async (y: number, text: string) => {
+    await hand.click([6200, y]);
+    await page.getByRole("textbox", { name: "level" }).fill(text);
+    await page.keyboard.press("Enter");
+    await saved(page);
+  };
+  await page.keyboard.press("l");
+  await level(0, "finished floor 0");
+  await page.keyboard.press("Alt+2");
+  await page.keyboard.press("f");
+  await page.waitForTimeout(500);
+  await hand.seesGridLine(...GROUND, true);
+  await page.keyboard.press("l");
+  await level(2040, "head");
+  const ledger = page.locator("aside, section, div").filter({ hasText: /^finished floor/ });
+  await expect(ledger.first()).toContainText("±0");
+  const head = /head\s*\+([\d\u2009\u202f ]+)±(\d+)/.exec((await page.getByTestId("levels").textContent()) ?? "");
+  expect(Math.abs(Number(head?.[1]?.replace(/\D/g, "")) - 2040)).toBeLessThan(30);
+  // Round the face; Enter closes it, and its area is told.
+  await page.keyboard.press("o");
+  for (const corner of [
+    [0, -150],
+    [13200, -150],
+    [13200, 4650],
+    [0, 4650],
+  ] as const) {
+    await hand.click(corner);
+    await page.waitForTimeout(300);
+  }
+  await page.keyboard.press("Enter");
+  const area = page.getByLabel("Name of the outline").locator("xpath=../..");
+  await expect(area).toContainText(/6[34]\.\d\d m²/);
+  await expectAccessible(page);
+  await saved(page);
+  await page.keyboard.press("Control+z");
+  await expect(page.getByLabel("Name of the outline")).toHaveCount(0);
+});
+
+test("a storey is placed on another by two points and keeps its size", async ({ page }) => {
+  await bringIn(page, "Stacked storeys", SCAN);
+  const hand = new Hand(page);
+  await hand.seesWholePage();
+  await page.keyboard.press("c");
+  await hand.click([0, 0]);
+  await hand.click([13200, 0]);
+  await page.keyboard.type("13 200");
+  await page.keyboard.press("Enter");
+  await expect(known(page, "13 200")).toBeVisible();
+  await saved(page);
+  const scale = await page.getByText(/1 px is [\d.]+ mm/).textContent();
+  await page.keyboard.press("p");
+  await page.getByLabel("points keep its size").click();
+  await expect(page.getByLabel("points keep its size")).toBeChecked();
+  await saved(page);
+  const place = async (point: XY, at: string) => {
+    await hand.click(point);
+    await page.getByRole("textbox", { name: "lies at" }).fill(at);
+    await page.keyboard.press("Enter");
+    await saved(page);
+  };
+  await place([0, 0], "0 0");
+  await expect(page.getByText("Placed at 0 0")).toBeVisible();
+  await page.keyboard.press("f");
+  await page.waitForTimeout(300);
+  // The floor below has this corner 13 230 mm away, straight along x.
+  await place([13200, 0], "13230 0");
+  const rows = page.getByText(/off by 1[45]\.\d mm/);
+  await expect(rows).toHaveCount(2);
+  await expect(page.getByText(/1 px is [\d.]+ mm/)).toHaveText(scale ?? "");
+  // Left to say the size as well, they take it.
+  await page.getByLabel("points keep its size").click();
+  await expect(page.getByText(/1 px is [\d.]+ mm/)).not.toHaveText(scale ?? "");
+});
+
+test("a site is followed leg by leg, one of them by its ink, and closes", async ({ page }) => {
+  await bringIn(page, "Lot at the fen", SITE);
+  const hand = new Hand(page, site);
+  await hand.seesWholePage();
+  await page.keyboard.press("c");
+  await hand.click([0, 0]);
+  await hand.click([13200, 0]);
+  await page.keyboard.type("13.20 m");
+  await page.keyboard.press("Enter");
+  await expect(known(page, "13.20 m")).toBeVisible();
+  await page.keyboard.press("g");
+  await hand.click([0, 0]);
+  await hand.click([13200, 0]);
+  await page.keyboard.press("Enter");
+  await expect(page.getByText("Runs with x", { exact: true })).toBeVisible();
+  await page.keyboard.press("Escape");
+  await saved(page);
+  await page.keyboard.press("f");
+  await page.waitForTimeout(500);
+  await hand.seesGridLine();
+  await page.keyboard.press("b");
+  const panel = page.getByRole("region", { name: "Boundary" });
+  const [first = [0, 0], , , from = [0, 0], to = [0, 0]] = site.boundary;
+  await hand.click(first);
+  await expect(panel).toContainText("Type each leg as it is written");
+  for (const [i, leg] of site.legs.entries()) {
+    if (i === 3) {
+      // Only its length is written.
+      await hand.click([from[0] + 0.85 * (to[0] - from[0]), from[1] + 0.85 * (to[1] - from[1])]);
+      await expect(panel).toContainText("Read off the ink");
+      await expect(panel.getByLabel("bearing")).toHaveValue(/^26[45]°/);
+    } else await panel.getByLabel("bearing").fill(leg.bearing);
+    await panel.getByLabel("length").fill(leg.length);
+    await page.keyboard.press("Enter");
+    await expect(panel.getByRole("listitem")).toHaveCount(i + 1);
+  }
+  await expect(panel).toContainText(/Closes within \d{1,2}\.\d mm in 111\.73 m/);
+  await expect(panel).toContainText(/It encloses 81[78]\.\d\d m²/);
+  await expectAccessible(page);
+});
