@@ -20,6 +20,8 @@ final readonly class JointCount
     private const BEYOND = 0.8;
     /** how much of a step's difference the next step takes over */
     private const ADAPTS = 0.15;
+    /** how much of what joints stand out by the faintest must */
+    private const STANDS_OUT = 0.4;
     /** correlation of the profile with itself one pitch on, below which there is no beat */
     private const LEAST_BEAT = 0.25;
 
@@ -182,9 +184,11 @@ final readonly class JointCount
                 [$most, $best] = [$sum, $n / 2.0 + $phase];
             }
         }
-        $at = self::peak($profile, $sign, $best, 0.3 * $lag) ?? $best;
+        // What stands out much less than those is no joint: over a band without any the beat goes on.
+        $least = self::STANDS_OUT * $most / 5.0;
+        $at = self::peak($profile, $sign, $best, 0.3 * $lag, $least) ?? $best;
 
-        return [...array_reverse(self::follow($profile, $sign, $at, -$lag)), $at, ...self::follow($profile, $sign, $at, $lag)];
+        return [...array_reverse(self::follow($profile, $sign, $at, -$lag, $least)), $at, ...self::follow($profile, $sign, $at, $lag, $least)];
     }
 
     /**
@@ -192,11 +196,11 @@ final readonly class JointCount
      *
      * @return list<float> ticks from one to the end of the profile, by steps of about $lag
      */
-    private static function follow(array $profile, float $sign, float $from, float $lag): array
+    private static function follow(array $profile, float $sign, float $from, float $lag, float $least): array
     {
         $ticks = [];
         for ($expected = $from + $lag; $expected >= 0.0 && $expected <= \count($profile) - 1; $expected = $from + $lag) {
-            $peak = self::peak($profile, $sign, $expected, 0.28 * abs($lag)) ?? $expected;
+            $peak = self::peak($profile, $sign, $expected, 0.28 * abs($lag), $least) ?? $expected;
             $lag += self::ADAPTS * ($peak - $from - $lag);
             $from = $peak;
             $ticks[] = $peak;
@@ -208,14 +212,14 @@ final readonly class JointCount
     /**
      * @param list<float> $profile
      *
-     * @return float|null where it stands out most within reach, to a part of a sample; null where it only rises toward an edge
+     * @return float|null where it stands out most within reach, to a part of a sample; null where nothing does
      */
-    private static function peak(array $profile, float $sign, float $near, float $reach): ?float
+    private static function peak(array $profile, float $sign, float $near, float $reach, float $least): ?float
     {
         $best = null;
         for ($k = (int) max(1.0, ceil($near - $reach)); $k <= min(\count($profile) - 2, $near + $reach); ++$k) {
             $v = $sign * $profile[$k];
-            if ($v >= $sign * $profile[$k - 1] && $v >= $sign * $profile[$k + 1] && (null === $best || $v > $sign * $profile[$best])) {
+            if ($v >= $least && $v >= $sign * $profile[$k - 1] && $v >= $sign * $profile[$k + 1] && (null === $best || $v > $sign * $profile[$best])) {
                 $best = $k;
             }
         }

@@ -23,6 +23,8 @@ final readonly class PickRefinement
     /** What a pick sees round what it may move to, px: edges need some length to be told. */
     private const MARGIN = 22;
     private const LEAST_HALF = 32;
+    /** px of the page that a pick must see across */
+    private const LEAST_WINDOW = 12;
     private const MOST_REACH = 36.0;
     /** Pens are taken for no wider than this in the building, mm (0.7 mm at 1:100, common practice), within limits in pixels. */
     private const PEN_MM = 70.0;
@@ -83,6 +85,9 @@ final readonly class PickRefinement
 
     private function found(bool $cornersOnly): ?Found
     {
+        if (min($this->window->width, $this->window->height) < self::LEAST_WINDOW) {
+            return null; // at the edge of the page
+        }
         $counts = count_chars($this->window->bytes, 1);
         $contrast = self::quantile($counts, 0.95) - self::quantile($counts, 0.03);
         $edges = EdgePoints::of($this->quiet(), EdgeLines::LEAST_POINTS, (int) max(self::FAINTEST, min(24.0, 0.2 * $contrast)));
