@@ -10,7 +10,7 @@ def wall(rng):
     w, n = float(rng.integers(60, 110) * 100), int(rng.integers(34, 58))
     h = n * gauge
     mm = float(rng.uniform(3.5, 5.5))
-    flat_mm, m = 2.5, 1200.0
+    flat_mm, m = 2.5, 2500.0
     page = np.full((int((h + 2 * m) / flat_mm), int((w + 2 * m) / flat_mm), 3), (206, 205, 196), np.uint8)
     S = 16
 
@@ -40,7 +40,7 @@ def wall(rng):
     ry = np.array([[np.cos(pan), 0, np.sin(pan)], [0, 1, 0], [-np.sin(pan), 0, np.cos(pan)]])
     rz = np.array([[np.cos(roll), -np.sin(roll), 0], [np.sin(roll), np.cos(roll), 0], [0, 0, 1]])
     R = rz @ rx @ ry
-    W, H = int((w + 900) / mm), int((h + 1400) / mm)
+    W, H = int((w + 2800) / mm), int((h + 3000) / mm)
     K = np.array([[f, 0, W / 2], [0, f, H / 2], [0, 0, 1]])
     # model (x right, y up) in the camera's frame: x right, y down, z away
     P = K @ R @ np.array([[1, 0, -w / 2], [0, -1, h / 2], [0, 0, dist]])

@@ -64,17 +64,24 @@ final readonly class Fitter
             return $this->report($this->model, $adjustment, $adjustment, $equations, $observations, $frame, $determined);
         }
         // A lens is taken back where the statements speak for it; where they do not, ± owns that there may be one.
-        $lens = new PerspectiveWithLens();
         try {
-            $bent = $settled($lens);
+            $stated = $adjustment->chiSquare() > Offer::SAVES[1] ? $settled(PerspectiveWithLens::stated()) : null;
+            if (null !== $stated && self::speaksForALens($adjustment, $stated)) {
+                return $this->report(PerspectiveWithLens::stated(), $stated, $stated, $equations, $observations, $frame, $determined);
+            }
+
+            return $this->report($this->model, $adjustment, $settled(PerspectiveWithLens::usual()), $equations, $observations, $frame, $determined);
         } catch (FitDidNotSettle) {
             return $this->report($this->model, $adjustment, $adjustment, $equations, $observations, $frame, $determined);
         }
-        // A wrong figure would bend anything: only a lens that explains the statements wholly is one.
-        $dof = $bent->degreesOfFreedom() - 1;
-        $speaksForIt = $dof > 0 && $adjustment->chiSquare() - $bent->chiSquare() > Offer::SAVES[1] && ChiSquare::upperTail($bent->chiSquare(), $dof) >= self::GLOBAL_TEST;
+    }
 
-        return $this->report($speaksForIt ? $lens : $this->model, $speaksForIt ? $bent : $adjustment, $bent, $equations, $observations, $frame, $determined);
+    /** A wrong figure would bend anything: only a lens that explains the statements wholly is one. */
+    private static function speaksForALens(Adjustment $plain, Adjustment $bent): bool
+    {
+        $dof = $bent->degreesOfFreedom() - 1;
+
+        return $dof > 0 && $plain->chiSquare() - $bent->chiSquare() > Offer::SAVES[1] && ChiSquare::upperTail($bent->chiSquare(), $dof) >= self::GLOBAL_TEST;
     }
 
     /**

@@ -10,8 +10,27 @@ use Plinth\Core\Geometry\PixelToMm;
 /** A homography of what a lens has bent by one term (Lens). Parameters: those of Perspective, and k by the page's unit. */
 final readonly class PerspectiveWithLens implements ShapeModel
 {
-    /** How much a camera bends the corner of a picture as it leaves it, part of its distance from the middle: common practice, no source. */
-    private const USUAL_K = 0.01;
+    /** No lens bends more than this. */
+    private const MOST_K = 0.1;
+    /** How much a camera that corrects its pictures still bends their corners, part of their distance from the middle: common practice, no source. */
+    private const USUAL_K = 0.003;
+
+    /** @param float $sigma what is known beforehand of k: its standard deviation about zero */
+    private function __construct(private float $sigma)
+    {
+    }
+
+    /** As cameras are known to be: for what is left open where nothing speaks of a lens. */
+    public static function usual(): self
+    {
+        return new self(self::USUAL_K);
+    }
+
+    /** As the statements have it. */
+    public static function stated(): self
+    {
+        return new self(self::MOST_K);
+    }
 
     public function model(): Model
     {
@@ -37,7 +56,7 @@ final readonly class PerspectiveWithLens implements ShapeModel
 
     public function priors(): array
     {
-        return [6 => self::USUAL_K];
+        return [6 => $this->sigma];
     }
 
     public function pixelToMm(array $parameters, PageFrame $frame, float $centreX, float $centreY): PixelToMm

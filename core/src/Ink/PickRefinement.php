@@ -83,16 +83,45 @@ final readonly class PickRefinement
         return null === $found ? null : new Found($found->kind, new PixelPoint($found->at->x + $near->left, $found->at->y + $near->top), $found->sigmaPx, $found->alongDegrees, $found->thicknessPx);
     }
 
-    private function found(bool $cornersOnly): ?Found
+    /**
+     * The line or face near a pick that runs a stated way, whatever corner may be nearer.
+     *
+     * @param callable(int, int, int, int): GreyRaster $window
+     * @param float $alongDegrees on the page, counter-clockwise as seen
+     * @param float $withinDegrees how far it may run off that
+     */
+    public static function lineNear(callable $window, PixelPoint $pick, float $reach, float $alongDegrees, float $withinDegrees, ?float $mmPerPixel = null, bool $lightOnDark = false): ?Found
+    {
+        $reach = max(2.0, min(self::MOST_REACH, $reach));
+        $near = new self($window, $pick, (int) ceil(max(self::LEAST_HALF, $reach + self::MARGIN)), $reach, $mmPerPixel, $lightOnDark);
+        $straight = $near->edges();
+        $runs = array_values(array_filter(EdgeLines::strokes($straight, $near->penPx()), static fn (EdgeLine $l): bool => abs(fmod($l->alongDegrees() - $alongDegrees + 630.0, 180.0) - 90.0) <= $withinDegrees));
+        $best = $near->nearest($runs);
+        if (null === $best) {
+            return null;
+        }
+        $off = -$best->distance(0.0, 0.0);
+
+        return new Found(null === $best->width ? FoundKind::Face : FoundKind::Line, new PixelPoint($best->nx * $off + $near->x + $near->left, $best->ny * $off + $near->y + $near->top), max(self::FLOOR_PX, $best->sigma), $best->alongDegrees());
+    }
+
+    /** @return list<EdgeLine> straight edges in the window, with the pick for their origin */
+    private function edges(): array
     {
         if (min($this->window->width, $this->window->height) < self::LEAST_WINDOW) {
-            return null; // at the edge of the page
+            return []; // at the edge of the page
         }
         $counts = count_chars($this->window->bytes, 1);
         $contrast = self::quantile($counts, 0.95) - self::quantile($counts, 0.03);
         $edges = EdgePoints::of($this->quiet(), EdgeLines::LEAST_POINTS, (int) max(self::FAINTEST, min(24.0, 0.2 * $contrast)));
         $points = array_map(fn (array $p): array => [$p[0] - $this->x, $p[1] - $this->y, $p[2], $p[3]], $edges->points ?? []);
-        $straight = EdgeLines::in($points);
+
+        return EdgeLines::in($points);
+    }
+
+    private function found(bool $cornersOnly): ?Found
+    {
+        $straight = $this->edges();
         $lines = EdgeLines::strokes($straight, $this->penPx());
         $corner = $this->corner($lines);
         if ($cornersOnly) {
@@ -153,6 +182,24 @@ final readonly class PickRefinement
      */
     private function line(array $lines, array $edges): ?Found
     {
+        $best = $this->nearest($lines);
+        if (null === $best) {
+            return null;
+        }
+        $off = -$best->distance(0.0, 0.0);
+
+        return new Found(
+            null === $best->width ? FoundKind::Face : FoundKind::Line,
+            new PixelPoint($best->nx * $off + $this->x, $best->ny * $off + $this->y),
+            max(self::FLOOR_PX, $best->sigma),
+            $best->alongDegrees(),
+            $this->thickness($best, $lines, $edges) ?? (null === $best->width ? $this->walkedThrough($best, $off) : null),
+        );
+    }
+
+    /** @param list<EdgeLine> $lines */
+    private function nearest(array $lines): ?EdgeLine
+    {
         $best = null;
         $nearest = \INF;
         foreach ($lines as $line) {
@@ -167,20 +214,8 @@ final readonly class PickRefinement
                 $best = $line;
             }
         }
-        if (null === $best) {
-            return null;
-        }
-        $off = -$best->distance(0.0, 0.0);
-        // Along the edge, and counter-clockwise as seen: pixels run down.
-        $degrees = fmod(450.0 - rad2deg(atan2($best->ny, $best->nx)), 180.0);
 
-        return new Found(
-            null === $best->width ? FoundKind::Face : FoundKind::Line,
-            new PixelPoint($best->nx * $off + $this->x, $best->ny * $off + $this->y),
-            max(self::FLOOR_PX, $best->sigma),
-            $degrees,
-            $this->thickness($best, $lines, $edges) ?? (null === $best->width ? $this->walkedThrough($best, $off) : null),
-        );
+        return $best;
     }
 
     /** A wall thicker than the window shows: from its face into the dark, until it grows light again. */

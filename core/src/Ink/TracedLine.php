@@ -50,8 +50,8 @@ final readonly class TracedLine
         $found = [];
         for ($k = 0; $k < $count; ++$k) {
             $t = self::ENDS + (1.0 - 2.0 * self::ENDS) * $k / ($count - 1);
-            $hit = PickRefinement::near($window, new PixelPoint($a->x + $t * $length * $ux, $a->y + $t * $length * $uy), $reach, $mmPerPixel, $lightOnDark);
-            if (null === $hit || null === $hit->alongDegrees || abs(self::folded($hit->alongDegrees - $direction)) > self::TURNED) {
+            $hit = PickRefinement::lineNear($window, new PixelPoint($a->x + $t * $length * $ux, $a->y + $t * $length * $uy), $reach, $direction, self::TURNED, $mmPerPixel, $lightOnDark);
+            if (null === $hit) {
                 continue;
             }
             [$dx, $dy] = [$hit->at->x - $a->x, $hit->at->y - $a->y];
@@ -60,12 +60,6 @@ final readonly class TracedLine
         $kept = self::together($found);
 
         return [] === $kept || \count($kept) < max(self::LEAST_SAMPLES, self::LEAST_PART * $count) ? null : self::through($kept, $a, $length, $ux, $uy);
-    }
-
-    /** Direction in degrees folded into (−90, 90]. */
-    private static function folded(float $degrees): float
-    {
-        return $degrees - 180.0 * ceil(($degrees - 90.0) / 180.0);
     }
 
     /**

@@ -113,4 +113,10 @@ final readonly class EdgeLine
     {
         return rad2deg(acos(max(-1.0, min(1.0, $this->nx * $other->nx + $this->ny * $other->ny))));
     }
+
+    /** Along the edge, counter-clockwise as seen, though pixels run down; degrees in [0, 180). */
+    public function alongDegrees(): float
+    {
+        return fmod(450.0 - rad2deg(atan2($this->ny, $this->nx)), 180.0);
+    }
 }
