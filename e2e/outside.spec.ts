@@ -1,13 +1,8 @@
 import { expect, type Page, test } from "@playwright/test";
+import { level, lookAgain, traceFace, trueUpByCourses } from "./facade";
 import { begin, expectAccessible, FACADE, facade, Hand, SCAN, SITE, saved, signIn, site } from "./scan";
 
 type XY = readonly [number, number];
-
-const BED = (course: number) => -145 + 75 * course;
-const GROUND: [XY, XY] = [
-  [300, -150],
-  [12900, -150],
-];
 
 async function bringIn(page: Page, name: string, file: string): Promise<void> {
   await signIn(page);
@@ -40,81 +35,21 @@ test("a facade is calibrated by its courses, straightened, levelled, and traced 
   await page.keyboard.press("f");
   const hand = new Hand(page, facade);
   await hand.seesWholePage();
-  await page.keyboard.press("u");
-  await page.getByRole("button", { name: "It is a photograph" }).click();
-  await expect(page.getByTestId("proportions")).toContainText("not straightened yet");
-  // The building's module, and its courses counted from joint to joint at both ends of the wall.
-  await page.keyboard.press("c");
-  await page.getByRole("button", { name: "a count", exact: true }).click();
-  await page.getByLabel("course up").fill("75");
-  await page.getByLabel("course up").press("Enter");
-  await saved(page);
-  for (const x of [60, 13100]) {
-    await hand.click([x, BED(2)]);
-    await hand.click([x, BED(58)]);
-    await expect(page.getByRole("textbox", { name: "holds" })).toHaveValue("56c");
-    await page.keyboard.press("Enter");
-    await saved(page);
-  }
-  await expect(known(page, "56c")).toHaveCount(2);
-  await page.getByRole("button", { name: "a length", exact: true }).click();
-  for (const course of [12, 58]) {
-    await hand.click([0, BED(course)]);
-    await hand.click([13200, BED(course)]);
-    await page.getByRole("textbox", { name: "true length" }).fill("13 200");
-    await page.keyboard.press("Enter");
-    await saved(page);
-  }
-  await expect(known(page, "13 200")).toHaveCount(2);
-  // Level along the ground, plumb at the corner: with these it is straightened, by the worker.
-  await page.keyboard.press("g");
-  await hand.click(GROUND[0]);
-  await hand.click(GROUND[1]);
-  await page.keyboard.press("Enter");
-  await expect(page.getByText("Runs with x", { exact: true })).toBeVisible();
-  await saved(page);
-  await hand.seesGridLine(...GROUND);
-  await hand.click([0, 200]);
-  await hand.click([0, 4500]);
-  await page.keyboard.press("Enter");
-  await expect(page.getByTestId("proportions")).toContainText("Photograph, straightened");
-  await page.keyboard.press("Escape");
-  await expect(page.getByText(/straightening, \d+ %/)).toHaveCount(0, { timeout: 30_000 });
-  await page.keyboard.press("f");
-  await page.waitForTimeout(500);
+  await trueUpByCourses(page, hand);
   await expectAccessible(page);
   // Levels: the finished floor is zero, the others follow with their ±.
-  await hand.seesGridLine(...GROUND, true);
-  const level = async (y: number, text: string) => {
-    await hand.click([6200, y]);
-    await page.getByRole("textbox", { name: "level" }).fill(text);
-    await page.keyboard.press("Enter");
-    await saved(page);
-  };
   await page.keyboard.press("l");
-  await level(0, "finished floor 0");
-  await page.keyboard.press("Alt+2");
-  await page.keyboard.press("f");
-  await page.waitForTimeout(500);
-  await hand.seesGridLine(...GROUND, true);
+  await level(page, hand, [6200, 0], "finished floor 0");
+  await lookAgain(page, hand);
   await page.keyboard.press("l");
-  await level(2040, "head");
+  await level(page, hand, [6200, 2040], "head");
   const ledger = page.locator("aside, section, div").filter({ hasText: /^finished floor/ });
   await expect(ledger.first()).toContainText("±0");
   const head = /head\s*\+([\d\u2009\u202f ]+)±(\d+)/.exec((await page.getByTestId("levels").textContent()) ?? "");
   expect(Math.abs(Number(head?.[1]?.replace(/\D/g, "")) - 2040)).toBeLessThan(30);
   // Round the face; Enter closes it, and its area is told.
   await page.keyboard.press("o");
-  for (const corner of [
-    [0, -150],
-    [13200, -150],
-    [13200, 4650],
-    [0, 4650],
-  ] as const) {
-    await hand.click(corner);
-    await page.waitForTimeout(300);
-  }
-  await page.keyboard.press("Enter");
+  await traceFace(page, hand);
   const area = page.getByLabel("Name of the outline").locator("xpath=../..");
   await expect(area).toContainText(/6[34]\.\d\d m²/);
   await expectAccessible(page);

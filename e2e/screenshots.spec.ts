@@ -1,12 +1,13 @@
 import { expect, test } from "@playwright/test";
-import { ANEW, begin, Hand, SCAN, SHEET, saved, signIn } from "./scan";
+import { level, lookAgain, traceFace, trueUpByCourses } from "./facade";
+import { ANEW, begin, facade, Hand, SCAN, SHEET, SITE, saved, signIn, site } from "./scan";
 
 // Refreshes docs/screenshots from a running instance: PLINTH_SHOTS=1 PLINTH_ADDRESS=… npx playwright test screenshots
 const shot = (name: string) => ({ path: `../docs/screenshots/${name}.png` });
 
 test("main views", async ({ page }) => {
   await signIn(page);
-  await expect(page.getByText("13 changes")).toBeVisible();
+  await expect(page.getByText(/\d+ changes/)).toBeVisible();
   await expect(page.locator("img")).not.toHaveCount(0);
   await page.screenshot(shot("projects"));
   await begin(page, "Reed bed annexe");
@@ -50,8 +51,6 @@ test("main views", async ({ page }) => {
   await expect(page.getByText("Runs with x", { exact: true })).toBeVisible();
   await page.keyboard.press("Escape");
   await saved(page);
-  await page.waitForTimeout(800);
-  await page.screenshot(shot("next-best"));
   await hand.seesGridLine();
   await page.keyboard.press("c");
   await length([0, 0], [0, 8600], "8 600");
@@ -155,23 +154,41 @@ test("main views", async ({ page }) => {
   await page.screenshot(shot("newer-version"));
 
   await page.goto("/");
-  await begin(page, "Lot at the sluice");
-  await page.keyboard.press("Alt+3");
+  await begin(page, "Lot at the fen");
+  await page.getByLabel("Drawing file").setInputFiles(SITE);
+  await page.keyboard.press("Alt+2");
+  await expect(page.getByText("1 page", { exact: true })).toBeVisible({ timeout: 30_000 });
+  await page.keyboard.press("f");
+  const surveyor = new Hand(page, site);
+  await surveyor.seesWholePage();
+  await page.keyboard.press("c");
+  await surveyor.click([0, 0]);
+  await surveyor.click([13200, 0]);
+  await page.keyboard.type("13.20 m");
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("group", { name: "Known length 13.20 m" })).toBeVisible();
+  await page.keyboard.press("g");
+  await surveyor.click([0, 0]);
+  await surveyor.click([13200, 0]);
+  await page.keyboard.press("Enter");
+  await expect(page.getByText("Runs with x", { exact: true })).toBeVisible();
+  await page.keyboard.press("Escape");
+  await page.keyboard.press("f");
+  await page.waitForTimeout(600);
+  await surveyor.seesGridLine();
   await page.keyboard.press("b");
-  for (let i = 0; i < 5; i++) await page.keyboard.press("-");
-  await page.getByTestId("board").click({ position: { x: 110, y: 200 } });
   const panel = page.getByRole("region", { name: "Boundary" });
-  for (const [bearing, text] of [
-    ["N 84°10'00\" E", "31.40 m"],
-    ["S 6°32'00\" E", "24.15 m"],
-    ["S 79°05'00\" W", "18.22 m"],
-    ["N 71°20'00\" W", "15.85 m"],
-    ["N 3°13'00\" W", "19.20 m"],
-  ] as const) {
-    await panel.getByLabel("bearing").fill(bearing);
-    await panel.getByLabel("length").fill(text);
+  await surveyor.click(site.boundary[0] ?? [0, 0]);
+  await expect(panel).toContainText("Type each leg as it is written");
+  for (const [i, leg] of site.legs.entries()) {
+    if (i === 3) {
+      const [p = [0, 0], q = [0, 0]] = site.boundary.slice(3);
+      await surveyor.click([p[0] + 0.85 * (q[0] - p[0]), p[1] + 0.85 * (q[1] - p[1])]);
+      await expect(panel).toContainText("Read off the ink");
+    } else await panel.getByLabel("bearing").fill(leg.bearing);
+    await panel.getByLabel("length").fill(leg.length);
     await page.keyboard.press("Enter");
-    await expect(panel.getByRole("listitem").filter({ hasText: text })).toBeVisible();
+    await expect(panel.getByRole("listitem")).toHaveCount(i + 1);
   }
   await page.waitForTimeout(600);
   await page.screenshot(shot("boundary"));
@@ -182,9 +199,42 @@ test("main views", async ({ page }) => {
   await page.waitForTimeout(1200);
   await page.screenshot(shot("trace"));
   await page.keyboard.press("Alt+4");
-  await page.waitForTimeout(300);
+  await expect(page.getByText(/lie further apart/)).toBeVisible({ timeout: 30_000 });
   await page.screenshot(shot("prove"));
   await page.keyboard.press("Alt+5");
   await page.waitForTimeout(300);
   await page.screenshot(shot("hand-over"));
+
+  // The south side: by its courses, straightened, with levels; and the plan with all its sides.
+  await page.keyboard.press("Alt+2");
+  await page.getByRole("button", { name: "South", exact: true }).click();
+  await page.keyboard.press("f");
+  await page.waitForTimeout(800);
+  const wall = new Hand(page, facade);
+  await wall.seesWholePage();
+  await trueUpByCourses(page, wall, async () => {
+    await page.waitForTimeout(500);
+    await page.screenshot(shot("courses"));
+  });
+  await page.keyboard.press("l");
+  await level(page, wall, [6200, 0], "finished floor 0");
+  await lookAgain(page, wall);
+  await page.keyboard.press("l");
+  await level(page, wall, [2300, 900], "sill");
+  await level(page, wall, [6200, 2040], "head");
+  await level(page, wall, [4000, 4650], "eaves");
+  await page.keyboard.press("o");
+  await traceFace(page, wall);
+  await saved(page);
+  await page.keyboard.press("Escape");
+  await page.mouse.move(900, 700);
+  await page.waitForTimeout(900);
+  await page.screenshot(shot("levels"));
+  await page.getByRole("button", { name: "Ground", exact: true }).click();
+  await page.keyboard.press("p");
+  await page.getByRole("button", { name: "All four round the tracing" }).click();
+  await saved(page);
+  await page.keyboard.press("t");
+  await page.waitForTimeout(900);
+  await page.screenshot(shot("sides"));
 });

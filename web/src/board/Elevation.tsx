@@ -14,8 +14,9 @@ export function Elevation({ screen }: { screen: Map2 }) {
   if (side === null) return null;
   return (
     <g>
-      <Levels screen={screen} />
+      <Levels screen={screen} part="lines" />
       <Outlines side={side} screen={screen} />
+      <Levels screen={screen} part="words" />
       <Drafted screen={screen} />
     </g>
   );
@@ -80,8 +81,8 @@ function Traced({ outline, screen }: { outline: Thing<"outline">; screen: Map2 }
   );
 }
 
-/** A height as it is written on drawings: a short bar at the mark, its name, and ± behind it. */
-function Levels({ screen }: { screen: Map2 }) {
+/** Heights: a line across the drawing, and at the right its name, height and ±, the stated one heavier. */
+function Levels({ screen, part }: { screen: Map2; part: "lines" | "words" }) {
   const drawing = useDesk((s) => s.drawing);
   const size = useDesk((s) => s.size);
   const marks = useProject((s) => s.rows.levelMark);
@@ -99,16 +100,21 @@ function Levels({ screen }: { screen: Map2 }) {
         const width = words.length * 7.2 + 22;
         return (
           <g key={level.id}>
-            <line x1={12} x2={right - width} y1={y} y2={y} stroke={TEAL} strokeWidth={1.4} strokeDasharray="24 5" />
-            <path
-              d={`M${right - width} ${y - 10}H${right}V${y + 10}H${right - width}L${right - width - 9} ${y}Z`}
-              fill="#faf8f3"
-              stroke={TEAL}
-              strokeWidth={level.statedMm !== null ? 2.4 : 1.4}
-            />
-            <text x={right - width + 10} y={y + 4.5} fontSize="13" fontWeight="600" fill={TEAL}>
-              {words}
-            </text>
+            {part === "lines" ? (
+              <line x1={12} x2={right - width} y1={y} y2={y} stroke={TEAL} strokeWidth={1.4} strokeDasharray="24 5" />
+            ) : (
+              <>
+                <path
+                  d={`M${right - width} ${y - 10}H${right}V${y + 10}H${right - width}L${right - width - 9} ${y}Z`}
+                  fill="#faf8f3"
+                  stroke={TEAL}
+                  strokeWidth={level.statedMm !== null ? 2.4 : 1.4}
+                />
+                <text x={right - width + 10} y={y + 4.5} fontSize="13" fontWeight="600" fill={TEAL}>
+                  {words}
+                </text>
+              </>
+            )}
           </g>
         );
       })}

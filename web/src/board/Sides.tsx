@@ -16,6 +16,7 @@ export function Sides({ screen }: { screen: Map2 }) {
 /** A side's line with a tongue toward whoever looks at it, and its name. */
 function Lines({ screen }: { screen: Map2 }) {
   const sides = useProject((s) => s.rows.side);
+  const size = useDesk((s) => s.size);
   return (
     <g>
       {[...sides.values()].map((side) => {
@@ -33,6 +34,10 @@ function Lines({ screen }: { screen: Map2 }) {
           [m[0] - ((b[0] - a[0]) / length) * 9, m[1] - ((b[1] - a[1]) / length) * 9],
           [m[0] + ((b[0] - a[0]) / length) * 9, m[1] + ((b[1] - a[1]) / length) * 9],
         ] as const;
+        const half = side.name.length * 3.7 + 10;
+        const [x, y] = beside(m, Math.abs(out[0]) > 0.7 ? 12 + half : 28);
+        // Its name stays on the board while the line does.
+        const words: XY = [Math.max(half, Math.min(size.width - half, x)), Math.max(14, Math.min(size.height - 14, y))];
         return (
           <g key={side.id}>
             <polyline
@@ -43,11 +48,7 @@ function Lines({ screen }: { screen: Map2 }) {
               strokeDasharray="22 4 5 4"
             />
             <path d={`M${left[0]} ${left[1]}L${tip[0]} ${tip[1]}L${right[0]} ${right[1]}Z`} fill={TEAL} />
-            <Tag
-              at={beside(m, Math.abs(out[0]) > 0.7 ? 20 + side.name.length * 3.9 : 28)}
-              text={side.name}
-              colour={TEAL}
-            />
+            <Tag at={words} text={side.name} colour={TEAL} />
           </g>
         );
       })}

@@ -1,0 +1,87 @@
+import { expect, type Page } from "@playwright/test";
+import { type Hand, saved } from "./scan";
+
+/** A level line at the foot of the wall, mm. */
+export const GROUND = [
+  [300, -150],
+  [12900, -150],
+] as const;
+
+/** The middle of a bed joint, mm above the finished floor. */
+const bed = (course: number) => -145 + 75 * course;
+
+/** The photograph is trued up by its courses, two widths, a level and a plumb line, and straightened by the worker. */
+export async function trueUpByCourses(page: Page, hand: Hand, onCounted?: () => Promise<void>): Promise<void> {
+  await page.keyboard.press("u");
+  await page.getByRole("button", { name: "It is a photograph" }).click();
+  await expect(page.getByTestId("proportions")).toContainText("not straightened yet");
+  await page.keyboard.press("c");
+  await page.getByRole("button", { name: "a count", exact: true }).click();
+  if ((await page.getByLabel("course up").inputValue()) === "") {
+    await page.getByLabel("course up").fill("75");
+    await page.getByLabel("course up").press("Enter");
+  }
+  await saved(page);
+  for (const x of [60, 13100]) {
+    await hand.click([x, bed(2)]);
+    await hand.click([x, bed(58)]);
+    await expect(page.getByRole("textbox", { name: "holds" })).toHaveValue("56c");
+    if (x > 60) await onCounted?.();
+    await page.keyboard.press("Enter");
+    await saved(page);
+  }
+  await expect(page.getByRole("group", { name: "Known length 56c" })).toHaveCount(2);
+  await page.getByRole("button", { name: "a length", exact: true }).click();
+  for (const course of [12, 58]) {
+    await hand.click([0, bed(course)]);
+    await hand.click([13200, bed(course)]);
+    await page.getByRole("textbox", { name: "true length" }).fill("13 200");
+    await page.keyboard.press("Enter");
+    await saved(page);
+  }
+  await expect(page.getByRole("group", { name: "Known length 13 200" })).toHaveCount(2);
+  await page.keyboard.press("g");
+  await hand.click(GROUND[0]);
+  await hand.click(GROUND[1]);
+  await page.keyboard.press("Enter");
+  await expect(page.getByText("Runs with x", { exact: true })).toBeVisible();
+  await saved(page);
+  await hand.seesGridLine(...GROUND);
+  await hand.click([0, 200]);
+  await hand.click([0, 4500]);
+  await page.keyboard.press("Enter");
+  await expect(page.getByTestId("proportions")).toContainText("Photograph, straightened");
+  await page.keyboard.press("Escape");
+  await expect(page.getByText(/straightening, \d+ %/)).toHaveCount(0, { timeout: 30_000 });
+  await lookAgain(page, hand);
+}
+
+/** Marks on the straightened picture, found by its level line. */
+export async function lookAgain(page: Page, hand: Hand): Promise<void> {
+  await page.keyboard.press("Alt+2");
+  await page.keyboard.press("f");
+  await page.waitForTimeout(500);
+  await hand.seesGridLine(...GROUND, true);
+}
+
+/** Enter after a pick at a level, at some x of the wall. */
+export async function level(page: Page, hand: Hand, at: readonly [number, number], text: string): Promise<void> {
+  await hand.click(at);
+  await page.getByRole("textbox", { name: "level" }).fill(text);
+  await page.keyboard.press("Enter");
+  await saved(page);
+}
+
+/** Clicks round the wall's face. */
+export async function traceFace(page: Page, hand: Hand): Promise<void> {
+  for (const corner of [
+    [0, -150],
+    [13200, -150],
+    [13200, 4650],
+    [0, 4650],
+  ] as const) {
+    await hand.click(corner);
+    await page.waitForTimeout(300);
+  }
+  await page.keyboard.press("Enter");
+}
