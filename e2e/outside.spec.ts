@@ -1,5 +1,5 @@
 import { expect, type Page, test } from "@playwright/test";
-import { level, lookAgain, traceFace, trueUpByCourses } from "./facade";
+import { followSite, level, lookAgain, traceFace, trueUpByCourses } from "./outside";
 import { begin, expectAccessible, FACADE, facade, Hand, SCAN, SITE, saved, signIn, site } from "./scan";
 
 type XY = readonly [number, number];
@@ -98,38 +98,8 @@ test("a site is followed leg by leg, one of them by its ink, and closes", async 
   await bringIn(page, "Lot at the fen", SITE);
   const hand = new Hand(page, site);
   await hand.seesWholePage();
-  await page.keyboard.press("c");
-  await hand.click([0, 0]);
-  await hand.click([13200, 0]);
-  await page.keyboard.type("13.20 m");
-  await page.keyboard.press("Enter");
-  await expect(known(page, "13.20 m")).toBeVisible();
-  await page.keyboard.press("g");
-  await hand.click([0, 0]);
-  await hand.click([13200, 0]);
-  await page.keyboard.press("Enter");
-  await expect(page.getByText("Runs with x", { exact: true })).toBeVisible();
-  await page.keyboard.press("Escape");
-  await saved(page);
-  await page.keyboard.press("f");
-  await page.waitForTimeout(500);
-  await hand.seesGridLine();
-  await page.keyboard.press("b");
+  await followSite(page, hand);
   const panel = page.getByRole("region", { name: "Boundary" });
-  const [first = [0, 0], , , from = [0, 0], to = [0, 0]] = site.boundary;
-  await hand.click(first);
-  await expect(panel).toContainText("Type each leg as it is written");
-  for (const [i, leg] of site.legs.entries()) {
-    if (i === 3) {
-      // Only its length is written.
-      await hand.click([from[0] + 0.85 * (to[0] - from[0]), from[1] + 0.85 * (to[1] - from[1])]);
-      await expect(panel).toContainText("Read off the ink");
-      await expect(panel.getByLabel("bearing")).toHaveValue(/^26[45]°/);
-    } else await panel.getByLabel("bearing").fill(leg.bearing);
-    await panel.getByLabel("length").fill(leg.length);
-    await page.keyboard.press("Enter");
-    await expect(panel.getByRole("listitem")).toHaveCount(i + 1);
-  }
   await expect(panel).toContainText(/Closes within \d{1,2}\.\d mm in 111\.73 m/);
   await expect(panel).toContainText(/It encloses 81[78]\.\d\d m²/);
   await expectAccessible(page);

@@ -1,5 +1,5 @@
 import { expect, test } from "@playwright/test";
-import { level, lookAgain, traceFace, trueUpByCourses } from "./facade";
+import { followSite, level, lookAgain, traceFace, trueUpByCourses } from "./outside";
 import { ANEW, begin, facade, Hand, SCAN, SHEET, SITE, saved, signIn, site } from "./scan";
 
 // Refreshes docs/screenshots from a running instance: PLINTH_SHOTS=1 PLINTH_ADDRESS=… npx playwright test screenshots
@@ -161,35 +161,7 @@ test("main views", async ({ page }) => {
   await page.keyboard.press("f");
   const surveyor = new Hand(page, site);
   await surveyor.seesWholePage();
-  await page.keyboard.press("c");
-  await surveyor.click([0, 0]);
-  await surveyor.click([13200, 0]);
-  await page.keyboard.type("13.20 m");
-  await page.keyboard.press("Enter");
-  await expect(page.getByRole("group", { name: "Known length 13.20 m" })).toBeVisible();
-  await page.keyboard.press("g");
-  await surveyor.click([0, 0]);
-  await surveyor.click([13200, 0]);
-  await page.keyboard.press("Enter");
-  await expect(page.getByText("Runs with x", { exact: true })).toBeVisible();
-  await page.keyboard.press("Escape");
-  await page.keyboard.press("f");
-  await page.waitForTimeout(600);
-  await surveyor.seesGridLine();
-  await page.keyboard.press("b");
-  const panel = page.getByRole("region", { name: "Boundary" });
-  await surveyor.click(site.boundary[0] ?? [0, 0]);
-  await expect(panel).toContainText("Type each leg as it is written");
-  for (const [i, leg] of site.legs.entries()) {
-    if (i === 3) {
-      const [p = [0, 0], q = [0, 0]] = site.boundary.slice(3);
-      await surveyor.click([p[0] + 0.85 * (q[0] - p[0]), p[1] + 0.85 * (q[1] - p[1])]);
-      await expect(panel).toContainText("Read off the ink");
-    } else await panel.getByLabel("bearing").fill(leg.bearing);
-    await panel.getByLabel("length").fill(leg.length);
-    await page.keyboard.press("Enter");
-    await expect(panel.getByRole("listitem")).toHaveCount(i + 1);
-  }
+  await followSite(page, surveyor);
   await page.waitForTimeout(600);
   await page.screenshot(shot("boundary"));
 

@@ -238,6 +238,34 @@ final class OutsideTest extends TestCase
         }
     }
 
+    public function testALineThatBowsOnThePageTellsOfCurledPaper(): void
+    {
+        $image = imagecreatetruecolor(1400, 900);
+        self::assertInstanceOf(\GdImage::class, $image);
+        imagefill($image, 0, 0, (int) imagecolorallocate($image, 240, 240, 236));
+        $ink = (int) imagecolorallocate($image, 40, 44, 46);
+        for ($x = 100; $x < 1300; ++$x) {
+            // 14 px off in the middle, on paper that curls.
+            $y = 450 - (int) round(14 * (1 - (($x - 700) / 600) ** 2));
+            imagefilledrectangle($image, $x, $y - 1, $x, $y + 1, $ink);
+            imagefilledrectangle($image, $x, 719, $x, 721, $ink);
+        }
+        $files = new Files();
+        $path = $files->write('curled.png', '');
+        imagepng($image, $path);
+        $desk = new Desk(Client::ofStack()->signIn());
+        $desk->bringIn($path, 'curled.png');
+        $desk->imported();
+        foreach ([450.0, 720.5] as $y) {
+            $length = $desk->knownLength([[110.0, $y], [1290.0, $y]], '11 800');
+            $desk->change([$length[0], $length[1], ['do' => 'add', 'type' => 'gridPick', 'id' => Desk::newId(), 'values' => ['drawing' => $desk->drawing, 'a' => $length[0]['id'], 'b' => $length[1]['id'], 'axis' => 'x']]]);
+        }
+        $answer = JsonValue::of($desk->client->ok('GET', "/api/drawings/$desk->drawing/flatness"));
+        self::assertStringContainsString('curled or folded', $answer->get('message')->text());
+        $bows = array_map(static fn (JsonValue $l): float => $l->get('bowPx')->number(), $answer->get('lines')->items());
+        self::assertEqualsWithDelta([14.0, 0.0], $bows, 1.5);
+    }
+
     /** @return array{Desk, string} with the photograph of the south side on a side of its own */
     private function photograph(): array
     {

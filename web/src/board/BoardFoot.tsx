@@ -1,3 +1,4 @@
+import { showOther } from "../desk/acts";
 import { setAct, useDesk, useDeskFields } from "../desk/desk";
 import { showTraced, showWholePage } from "../desk/keys";
 import { drawingsOn } from "../desk/selectors";
@@ -15,6 +16,7 @@ export function BoardFoot() {
     "side",
     "cutting",
   );
+  const here = useProject((s) => drawingsOn(s.rows, { storey, side }).length);
   const shown = useProject((s) => drawingsOn(s.rows, { storey, side }).filter((d) => !d.hidden).length);
   const step = roundStep(view.k, 60);
   const words = step >= 1000 ? `${step / 1000} m` : step >= 10 ? `${step / 10} cm` : `${step} mm`;
@@ -50,6 +52,11 @@ export function BoardFoot() {
         <button type="button" className={box} onClick={showWholePage}>
           whole drawing <kbd>F</kbd>
         </button>
+        {side !== null && here > 1 && (
+          <button type="button" className={box} onClick={() => void showOther()}>
+            other drawing <kbd>Y</kbd>
+          </button>
+        )}
         <button type="button" className={box} onClick={showTraced}>
           traced <kbd>T</kbd>
         </button>

@@ -1,10 +1,13 @@
 import { describe, expect, it } from "vitest";
 import {
+  affineAt,
   apply,
   composed,
   heldSquare,
   inverse,
+  isSlanted,
   type Map2,
+  mapOf,
   nearestOn,
   roundStep,
   scaleOf,
@@ -91,5 +94,42 @@ describe("round steps", () => {
       expect(step * k).toBeLessThan(60 * 2.51);
       expect([1, 2, 5]).toContain(Math.round(step / 10 ** Math.floor(Math.log10(step) + 1e-9)));
     }
+  });
+});
+
+describe("a photograph's map", () => {
+  const FIT = {
+    ...{ m00: 5, m01: 0.1, m02: -700, m10: 0.2, m11: -5.1, m12: 9000, m20: 2e-5, m21: -6e-5, m22: 1 },
+    ...{ lensK: -0.04 / 1800 ** 2, lensX: 1500, lensY: 1000 },
+  };
+
+  it("goes there and back, lens and all", () => {
+    for (const fit of [FIT, { ...FIT, lensK: null, lensX: null, lensY: null }]) {
+      const map = mapOf(fit);
+      expect(isSlanted(map)).toBe(true);
+      for (const p of [
+        [0, 0],
+        [2900, 1950],
+        [1500, 1000],
+      ] as const) {
+        const back = apply(inverse(map), apply(map, p));
+        expect(back[0]).toBeCloseTo(p[0], 6);
+        expect(back[1]).toBeCloseTo(p[1], 6);
+      }
+    }
+  });
+
+  it("is like its affine map near a place and unlike it far off", () => {
+    const map = mapOf(FIT);
+    const near = affineAt(map, [700, 600]);
+    const off = (p: XY) => Math.hypot(apply(near, p)[0] - apply(map, p)[0], apply(near, p)[1] - apply(map, p)[1]);
+    expect(off([701, 602])).toBeLessThan(0.01);
+    expect(off([2700, 1800])).toBeGreaterThan(50);
+  });
+
+  it("leaves a flat page's map as it is", () => {
+    const map = mapOf({ ...FIT, m20: 0, m21: 0, lensK: null });
+    expect(isSlanted(map)).toBe(false);
+    expect(apply(map, [1, 1])).toEqual([5 + 0.1 - 700, 0.2 - 5.1 + 9000]);
   });
 });

@@ -271,3 +271,19 @@ export function chooseDrawing(id: string): void {
     ...structuredClone(NOTHING_DRAFTED),
   });
 }
+
+/** One drawing of a side for another: the next one shows, and the one that did is put away. */
+export async function showOther(): Promise<void> {
+  const { side, drawing } = useDesk.getState();
+  if (side === null) return;
+  const all = drawingsOn(useProject.getState().rows, { storey: null, side });
+  const next = all[(all.findIndex((d) => d.id === drawing) + 1) % all.length];
+  if (!next || next.id === drawing) return;
+  useDesk.setState({ drawing: next.id, ...structuredClone(NOTHING_DRAFTED) });
+  await change(
+    `Show ${next.name}`,
+    all
+      .filter((d) => d.hidden !== (d.id !== next.id))
+      .map((d): Operation => ({ do: "set", type: "drawing", id: d.id, values: { hidden: d.id !== next.id } })),
+  );
+}

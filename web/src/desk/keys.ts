@@ -3,7 +3,7 @@ import { apply, viewOf, type XY, zoomAt } from "../board/geometry";
 import type { Picture } from "../board/picture";
 import { redo, undo, useProject } from "../project/store";
 import { STEPS } from "../steps/steps";
-import { clickAt, removeWall, stepBack } from "./acts";
+import { clickAt, removeWall, showOther, stepBack } from "./acts";
 import { goTo, NOTHING_DRAFTED, setAct, setView, useDesk } from "./desk";
 import { closeOutline } from "./elevation";
 import { lookNear } from "./found";
@@ -122,6 +122,9 @@ function letterKey(key: string): boolean {
       return true;
     case "t":
       showTraced();
+      return true;
+    case "y":
+      void showOther();
       return true;
     case "q":
       useDesk.setState({ holdSquare: !desk.holdSquare });

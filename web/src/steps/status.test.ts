@@ -4,7 +4,7 @@ import { type ProjectState, useProject } from "../project/store";
 import { report } from "../testing/desk";
 import { count, isDone, statusOf } from "./status";
 
-const DESK = { drawing: "d", storey: "s" };
+const DESK = { drawing: "d", storey: "s", side: null };
 const empty: ProjectState = { ...useProject.getState(), rows: noRows() };
 
 function fitted(plusMinusMmPer10m: number | null, turn = true): ProjectState {
@@ -31,6 +31,17 @@ describe("the step rail", () => {
     expect(isDone("true-up", fitted(14.2), DESK)).toBe(true);
     expect(isDone("true-up", fitted(14.2, false), DESK)).toBe(false);
     expect(isDone("true-up", fitted(null), DESK)).toBe(false);
+  });
+
+  it("tells of a side what is marked and traced on it", () => {
+    const side = { drawing: "d", storey: null, side: "south" };
+    expect(statusOf("trace", empty, side)).toBe("nothing yet");
+    const levels = [{ id: "a", heightMm: 0, statedMm: 0, plusMinusMm: 0 }];
+    const rows = withRows(empty.rows, [
+      { type: "outline", id: "o", revision: 1, values: { side: "south", name: "Face" } },
+    ]);
+    const marked = { ...empty, rows, fits: new Map([["d", report({ levels })]]) };
+    expect(statusOf("trace", marked, side)).toBe("1 level, 1 outline");
   });
 
   it("counts pages while they are being read", () => {

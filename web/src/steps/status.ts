@@ -4,7 +4,11 @@ import { inkOffGrid } from "../desk/snap";
 import type { ProjectState } from "../project/store";
 
 /** Each step's state in one line. */
-export function statusOf(step: Step, project: ProjectState, desk: Pick<DeskState, "drawing" | "storey">): string {
+export function statusOf(
+  step: Step,
+  project: ProjectState,
+  desk: Pick<DeskState, "drawing" | "storey" | "side">,
+): string {
   const { rows } = project;
   const fit = desk.drawing === null ? undefined : project.fits.get(desk.drawing);
   const shapes = desk.storey === null ? undefined : project.derived.get(desk.storey);
@@ -21,6 +25,11 @@ export function statusOf(step: Step, project: ProjectState, desk: Pick<DeskState
       return `${plusMinus(fit.plusMinusMmPer10m)} mm over 10 m, ${good}`;
     }
     case "trace": {
+      if (desk.side !== null) {
+        const outlines = [...rows.outline.values()].filter((o) => o.side === desk.side).length;
+        const levels = fit?.levels.length ?? 0;
+        return levels + outlines === 0 ? "nothing yet" : `${count(levels, "level")}, ${count(outlines, "outline")}`;
+      }
       const walls = [...rows.wall.values()].filter((w) => w.storey === desk.storey).length;
       if (walls === 0) return "nothing yet";
       const leaks = shapes?.leaks.length ?? 0;
@@ -36,7 +45,11 @@ export function statusOf(step: Step, project: ProjectState, desk: Pick<DeskState
   }
 }
 
-export function isDone(step: Step, project: ProjectState, desk: Pick<DeskState, "drawing" | "storey">): boolean {
+export function isDone(
+  step: Step,
+  project: ProjectState,
+  desk: Pick<DeskState, "drawing" | "storey" | "side">,
+): boolean {
   const fit = desk.drawing === null ? undefined : project.fits.get(desk.drawing);
   const shapes = desk.storey === null ? undefined : project.derived.get(desk.storey);
   switch (step) {

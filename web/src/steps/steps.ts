@@ -54,6 +54,7 @@ export const KEYS: readonly Key[] = [
   { key: "H", does: "how the drawings show: fade, ink only, order" },
   { key: "Ctrl+V", does: "bring in what was copied" },
   { key: "T", does: "what is traced" },
+  { key: "Y", does: "on a side: one drawing for another, elevation or section" },
   { key: "+ and −", does: "closer, further" },
   { key: "arrow keys", does: "move over the board; in an act, move the pointer (Shift: 1 px)" },
   { key: "arrow keys in the strip", does: "move an end by ¼ px (Shift: 1 px)" },

@@ -1,5 +1,5 @@
 import { expect, type Page } from "@playwright/test";
-import { type Hand, saved } from "./scan";
+import { type Hand, saved, site } from "./scan";
 
 /** A level line at the foot of the wall, mm. */
 export const GROUND = [
@@ -84,4 +84,40 @@ export async function traceFace(page: Page, hand: Hand): Promise<void> {
     await page.waitForTimeout(300);
   }
   await page.keyboard.press("Enter");
+}
+
+/** The site's sketch is trued up by the building's south wall and its boundary followed, the fourth leg by its ink. */
+export async function followSite(page: Page, hand: Hand): Promise<void> {
+  await page.keyboard.press("c");
+  await hand.click([0, 0]);
+  await hand.click([13200, 0]);
+  await page.keyboard.type("13.20 m");
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("group", { name: "Known length 13.20 m" })).toBeVisible();
+  await page.keyboard.press("g");
+  await hand.click([0, 0]);
+  await hand.click([13200, 0]);
+  await page.keyboard.press("Enter");
+  await expect(page.getByText("Runs with x", { exact: true })).toBeVisible();
+  await page.keyboard.press("Escape");
+  await saved(page);
+  await page.keyboard.press("f");
+  await page.waitForTimeout(500);
+  await hand.seesGridLine();
+  await page.keyboard.press("b");
+  const panel = page.getByRole("region", { name: "Boundary" });
+  const [first = [0, 0], , , from = [0, 0], to = [0, 0]] = site.boundary;
+  await hand.click(first);
+  await expect(panel).toContainText("Type each leg as it is written");
+  for (const [i, leg] of site.legs.entries()) {
+    if (i === 3) {
+      // Only its length is written.
+      await hand.click([from[0] + 0.85 * (to[0] - from[0]), from[1] + 0.85 * (to[1] - from[1])]);
+      await expect(panel).toContainText("Read off the ink");
+      await expect(panel.getByLabel("bearing")).toHaveValue(/^26[45]°/);
+    } else await panel.getByLabel("bearing").fill(leg.bearing);
+    await panel.getByLabel("length").fill(leg.length);
+    await page.keyboard.press("Enter");
+    await expect(panel.getByRole("listitem")).toHaveCount(i + 1);
+  }
 }
