@@ -150,7 +150,7 @@ test("removing a source says what goes with it, and undo brings it all back", as
 test("how a drawing shows is kept with it: ink only on clear paper, tinted, faded, hidden", async ({ page }) => {
   await openDemo(page);
   await page.keyboard.press("h");
-  const shows = page.getByRole("region", { name: "How drawings show" });
+  const shows = page.getByRole("group", { name: "sallow-fen-ground" });
   await shows.getByRole("button", { name: "ink only" }).click();
   await shows.getByRole("button", { name: "plum" }).click();
   await saved(page);

@@ -62,7 +62,7 @@ final readonly class SeedDemo
         }, state: ChangeState::Left);
         $brought = $this->bringIn->take($project, $user, new Delivery($this->projectDir.'/demo/sallow-fen-ground.jpg', 'sallow-fen-ground.jpg', $storey, origin: 'survey of the station, flat-bed scan'), new UuidV7());
         $drawing = self::touched($brought, RowType::Drawing);
-        $this->outside($project, $user, $storey, $side);
+        $this->outside($project, $user, $storey, $side, $drawing);
         $truth = $this->truth();
         $pick = 0;
         foreach ([['13 200', [0, 0], [13200, 0], false], ['8 600', [0, 0], [0, 8600], false], ['11 000', [0, 8600], [11000, 8600], true]] as [$text, $from, $to, $heldOut]) {
@@ -114,12 +114,12 @@ final readonly class SeedDemo
     }
 
     /** Its south side as a photograph, and a sketch of the site: brought in, still to be trued. */
-    private function outside(Uuid $project, User $user, Uuid $storey, Uuid $side): void
+    private function outside(Uuid $project, User $user, Uuid $storey, Uuid $side, Uuid $plan): void
     {
         $demo = $this->projectDir.'/demo/';
         $this->bringIn->take($project, $user, new Delivery($demo.'station-south-side.jpg', 'station-south-side.jpg', null, $side, origin: 'photograph from the lane'), new UuidV7());
         $site = self::touched($this->bringIn->take($project, $user, new Delivery($demo.'station-site-sketch.jpg', 'station-site-sketch.jpg', $storey, origin: 'survey of the station, sketch'), new UuidV7()), RowType::Drawing);
-        $this->change($project, $user, 'Lay a drawing below', [['do' => 'set', 'type' => 'drawing', 'id' => (string) $site, 'values' => ['kind' => 'site', 'hidden' => true, 'order' => 0]]]);
+        $this->change($project, $user, 'Lay a drawing below', [['do' => 'set', 'type' => 'drawing', 'id' => (string) $site, 'values' => ['kind' => 'site', 'hidden' => true, 'order' => 0]], ['do' => 'set', 'type' => 'drawing', 'id' => (string) $plan, 'values' => ['order' => 1]]]);
     }
 
     /** @param list<array<string, mixed>> $operations */

@@ -50,7 +50,10 @@ function Row(props: {
   const small = "rounded border px-1.5 py-0.5 text-[13px] disabled:opacity-40";
   const flag = (on: boolean) => `${small} ${on ? "border-ink bg-ink text-white" : "border-line bg-white"}`;
   return (
-    <div className={`border-b border-line px-3 py-2.5 last:border-b-0 ${props.current ? "bg-white" : ""}`}>
+    <fieldset
+      className={`border-b border-line px-3 py-2.5 last:border-b-0 ${props.current ? "bg-white" : ""}`}
+      aria-label={drawing.name}
+    >
       <div className="flex items-center gap-1.5">
         <button
           type="button"
@@ -140,6 +143,6 @@ function Row(props: {
           ))}
         </fieldset>
       )}
-    </div>
+    </fieldset>
   );
 }
