@@ -9,6 +9,9 @@ use Plinth\Core\Geometry\Point;
 /** The vertical plane of an elevation or section, by its line on the plan from left to right as it is looked at. */
 final readonly class SideLine
 {
+    /** sine of the least turn that makes a corner */
+    private const TURNS = 0.02;
+
     private function __construct(private Point $from, private Point $to)
     {
     }
@@ -17,6 +20,28 @@ final readonly class SideLine
     public static function between(Point $from, Point $to): self
     {
         return new self($from, $to);
+    }
+
+    /**
+     * Corners of a ring that can be seen as such: where it turns.
+     *
+     * @param list<Point> $ring mm
+     *
+     * @return list<Point>
+     */
+    public static function corners(array $ring): array
+    {
+        $n = \count($ring);
+        $turning = [];
+        foreach ($ring as $i => $p) {
+            [$before, $after] = [$ring[($i + $n - 1) % $n], $ring[($i + 1) % $n]];
+            $cross = ($p->x - $before->x) * ($after->y - $p->y) - ($p->y - $before->y) * ($after->x - $p->x);
+            if (abs($cross) > self::TURNS * $before->distanceTo($p) * $p->distanceTo($after)) {
+                $turning[] = $p;
+            }
+        }
+
+        return $turning;
     }
 
     /** @return float mm */

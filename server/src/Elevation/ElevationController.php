@@ -8,9 +8,12 @@ use Doctrine\ORM\EntityManagerInterface;
 use Plinth\Core\Elevation\Exception\UnusableOutline;
 use Plinth\Core\Elevation\Outline as CoreOutline;
 use Plinth\Core\Elevation\SideLine;
-use Plinth\Server\Plan\Node;
+use Plinth\Core\Exchange\Json\JsonValue;
+use Plinth\Core\Geometry\Point;
+use Plinth\Server\Plan\PlanKeeper;
 use Plinth\Server\Project\ProjectAccess;
 use Plinth\Server\Project\Side;
+use Plinth\Server\Project\Storey;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
@@ -19,7 +22,7 @@ use Symfony\Component\Uid\Uuid;
 /** What stands on a side: outlines that were traced, and the corners of the plan that it shows. */
 final readonly class ElevationController
 {
-    public function __construct(private ProjectAccess $access, private EntityManagerInterface $entities)
+    public function __construct(private ProjectAccess $access, private EntityManagerInterface $entities, private PlanKeeper $plans)
     {
     }
 
@@ -38,15 +41,20 @@ final readonly class ElevationController
         return new JsonResponse(['areaM2' => $round->areaM2(), 'widthMm' => $round->width(), 'heightMm' => $round->height(), 'refusal' => null]);
     }
 
-    /** Where the traced corners of the plan lie along a side, from its left end. */
+    /** Where the outer corners of what is traced on the storeys lie along a side, from its left end. */
     #[Route('/api/sides/{id}/corners', methods: ['GET'])]
     public function corners(Uuid $id): Response
     {
         $side = $this->access->row(Side::class, $id);
         $line = SideLine::between(...$side->line());
         $corners = [];
-        foreach ($this->entities->getRepository(Node::class)->findBy(['project' => $side->project()], ['id' => 'ASC']) as $node) {
-            $corners[] = ['node' => $node->id()->toRfc4122(), 'alongMm' => $line->along($node->at()), 'behindMm' => $line->behind($node->at())];
+        foreach ($this->entities->getRepository(Storey::class)->findBy(['project' => $side->project()], ['id' => 'ASC']) as $storey) {
+            $shapes = JsonValue::parse($this->plans->derived($storey->id())['shapes']);
+            foreach ($shapes->list('outlines') as $outline) {
+                foreach (SideLine::corners(array_map(static fn (JsonValue $p): Point => new Point(...$p->pair()), $outline->list('outer'))) as $at) {
+                    $corners[] = ['alongMm' => $line->along($at), 'behindMm' => $line->behind($at)];
+                }
+            }
         }
 
         return new JsonResponse(['lengthMm' => $line->length(), 'corners' => $corners]);

@@ -3,7 +3,7 @@ import { newId } from "../api/ids";
 import { apply, distance, type XY } from "../board/geometry";
 import { nearestCorners } from "../elevation/corners";
 import { useProject } from "../project/store";
-import { useDesk } from "./desk";
+import { type Picked, useDesk } from "./desk";
 import { planCorners } from "./elevation";
 import { inkAt } from "./found";
 import { allFound } from "./picking";
@@ -25,6 +25,20 @@ export async function placeOnto(pointer: XY, free: boolean): Promise<void> {
       slipError: "Nothing to place it onto there: point at a traced corner or another drawing, or type where it lies.",
     });
   }
+  await sendPlace(drawing, p, onto);
+}
+
+/** The point picked on a side goes onto a corner of the plan; its height stays. */
+export async function placeAlong(along: number): Promise<void> {
+  await allFound();
+  const { drawing, picks } = useDesk.getState();
+  const map = fitMap(useProject.getState().rows, drawing);
+  const [p] = picks;
+  if (drawing === null || !p || !map) return;
+  await sendPlace(drawing, p, { at: [along, apply(map, p.at)[1]], words: "corner of the plan" });
+}
+
+async function sendPlace(drawing: string, p: Picked, onto: { at: XY; words: string }): Promise<void> {
   const id = newId();
   await sendStatement(
     "Place onto a point",

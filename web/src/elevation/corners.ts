@@ -6,13 +6,9 @@ import { useProject } from "../project/store";
 export function usePlanCorners(side: string | null): number[] {
   const rows = useProject((s) => s.rows);
   const row = side === null ? undefined : rows.side.get(side);
+  const revision = useProject((s) => s.revision);
   const { data } = useQuery({
-    queryKey: [
-      "corners",
-      side,
-      row?.revision,
-      [...rows.node.values()].reduce((sum, n) => sum + n.revision, rows.node.size),
-    ],
+    queryKey: ["corners", side, row?.revision, revision],
     queryFn: async () => (side === null ? [] : ((await planCorners(side)) ?? [])),
     enabled: row !== undefined && row.fromX !== null,
     placeholderData: (old) => old,

@@ -5,9 +5,10 @@ import { newId } from "../../api/ids";
 import { useDesk, useDeskFields } from "../../desk/desk";
 import { projectUnit, read } from "../../desk/draft";
 import { foursides } from "../../desk/elevation";
-import { difference } from "../../desk/numbers";
-import { type NudgeStep, nudgeMm, nudgePlace } from "../../desk/placing";
+import { difference, grouped } from "../../desk/numbers";
+import { type NudgeStep, nudgeMm, nudgePlace, placeAlong } from "../../desk/placing";
 import { sendStatement } from "../../desk/statements";
+import { usePlanCorners } from "../../elevation/corners";
 import { change, useProject } from "../../project/store";
 import { Field, OneOf, Plain } from "../parts";
 
@@ -82,12 +83,24 @@ function FourSides({ storey }: { storey: string }) {
 /** On a side: whether it stands anywhere yet. */
 function SideState({ side }: { side: string }) {
   const row = useProject((s) => s.rows.side.get(side));
+  const corners = usePlanCorners(side);
+  const picked = useDesk((s) => s.picks.length === 1);
   return (
-    <p className={`mt-2 border-t border-line pt-2 ${row?.fromX === null ? "text-rust" : "text-quiet"}`}>
+    <div className={`mt-2 border-t border-line pt-2 ${row?.fromX === null ? "text-rust" : "text-quiet"}`}>
       {row?.fromX === null
         ? "This side has no line on the plan yet, so nothing of the plan shows here: go to a storey, Place, and draw it there."
-        : "Dotted lines are the plan’s corners: pick a corner of this drawing, then click the line it belongs onto. Its height comes from a level mark."}
-    </p>
+        : "Dotted lines are the plan’s corners: pick a corner of this drawing, then click the line it belongs onto, or take it here. Its height comes from a level mark."}
+      {picked && corners.length > 0 && (
+        <div className="mt-1.5 flex flex-wrap items-center gap-1.5">
+          onto the plan’s corner at
+          {corners.map((along) => (
+            <Plain key={along} onClick={() => void placeAlong(along)}>
+              {grouped(along)}
+            </Plain>
+          ))}
+        </div>
+      )}
+    </div>
   );
 }
 
