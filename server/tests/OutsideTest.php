@@ -199,6 +199,29 @@ final class OutsideTest extends TestCase
         $desk->client->refused(422, 'GET', "/api/drawings/$desk->drawing/misfit?against=this");
     }
 
+    public function testAnOpeningIsTakenFromTheInkOfItsWall(): void
+    {
+        $desk = new Desk(Client::ofStack()->signIn());
+        $desk->bringIn(self::DEMO.'sallow-fen-ground.jpg');
+        $desk->imported();
+        $this->truth = self::truthOf('sallow-fen-ground');
+        $at = fn (float $x, float $y): array => [$this->truth->toPixel(new Point($x, $y))->x, $this->truth->toPixel(new Point($x, $y))->y];
+        $desk->change($desk->knownLength([$at(0, 0), $at(13_200, 0)], '13 200'));
+        $map = $this->fitted($desk);
+        $model = fn (float $x, float $y): Point => $map->toMm($this->truth->toPixel(new Point($x, $y)));
+        $chain = $desk->chain([$model(150, 150)->toArray(), $model(13_050, 150)->toArray()], thickness: 300.0);
+        $desk->change([$chain['operation']]);
+        $ask = static fn (Point $p): JsonValue => JsonValue::of($desk->client->ok('GET', "/api/drawings/$desk->drawing/gap?".http_build_query(['wall' => $chain['walls'][0], 'x' => $p->x, 'y' => $p->y])));
+        foreach ([[6700.0, 'door', 5950.0, 1010.0], [2300.0, 'window', 1400.0, 1800.0]] as [$x, $kind, $offset, $width]) {
+            $found = $ask($model($x, 150.0))->get('found');
+            self::assertSame($kind, $found->get('kind')->text());
+            self::assertEqualsWithDelta([$offset, $width], [$found->get('offset')->number(), $found->get('width')->number()], 12.0);
+        }
+        self::assertNull($ask($model(4400.0, 150.0))->optional('found'), 'The wall runs on.');
+        $desk->client->refused(404, 'GET', "/api/drawings/$desk->drawing/gap?wall=".Desk::newId().'&x=0&y=0');
+        $desk->client->refused(422, 'GET', "/api/drawings/$desk->drawing/gap?wall={$chain['walls'][0]}&x=here&y=0");
+    }
+
     public function testALegTakesItsDirectionFromTheInkAndASiteSquaredToABuildingKnowsItsNorth(): void
     {
         $desk = new Desk(Client::ofStack()->signIn());

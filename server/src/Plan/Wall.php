@@ -114,6 +114,11 @@ class Wall extends ProjectRow
         return [$this->xMin, $this->yMin, $this->xMax, $this->yMax];
     }
 
+    public function thickness(): float
+    {
+        return $this->thickness;
+    }
+
     public function storey(): Uuid
     {
         return $this->storey;

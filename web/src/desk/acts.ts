@@ -6,6 +6,7 @@ import { change, useProject } from "../project/store";
 import { type Chain, NOTHING_DRAFTED, type Snap, useDesk } from "./desk";
 import { read, sendDraft } from "./draft";
 import { outlinePoint } from "./elevation";
+import { inkIsReady } from "./found";
 import { pick } from "./picking";
 import { drawingsOn, fitMap, type Place, wallLines } from "./selectors";
 import { regionUnder, SNAP_PX, snapAt, wallUnder } from "./snap";
@@ -26,7 +27,7 @@ export function clickAt(pointer: XY, free: boolean, corners = false): void {
     case "walls":
       return wallPoint(at, snap);
     case "openings":
-      return openingEdge(pointer);
+      return openingAt(pointer, free);
     case "rooms": {
       const region = regionUnder(pointer);
       useDesk.setState({
@@ -150,16 +151,41 @@ export async function setChainLength(text: string): Promise<void> {
   addChainPoint([last[0] + mm * Math.cos(angle), last[1] + mm * Math.sin(angle)], "figure");
 }
 
-function openingEdge(pointer: XY): void {
-  const { door, view } = useDesk.getState();
+/** One click in the middle of a gap takes the opening as the ink shows it; at an edge, the first of two. */
+function openingAt(pointer: XY, free: boolean): void {
+  const { door, view, drawing } = useDesk.getState();
   if (door === null) {
     const hit = wallUnder(pointer, SNAP_PX / view.k);
-    if (hit) useDesk.setState({ door: { wall: hit.id, from: hit.along, to: null }, slip: "", slipError: null });
+    if (!hit) return;
+    useDesk.setState({ door: { wall: hit.id, from: hit.along, to: null }, slip: "", slipError: null });
+    if (!free && drawing !== null && inkIsReady(drawing)) void openingByInk(hit.id, pointer, drawing);
     return;
   }
   const along = alongDoorWall(pointer);
   if (along !== null && Math.abs(along - door.from) > 1) {
-    void addDoor(door.wall, Math.min(door.from, along), Math.abs(along - door.from), pointer);
+    void byHand(door.wall, Math.min(door.from, along), Math.abs(along - door.from), pointer);
+  }
+}
+
+/** The hand is not kept waiting: where it has clicked the other edge or typed a width meanwhile, that counts. */
+async function openingByInk(wall: string, pointer: XY, drawing: string): Promise<void> {
+  const { door } = useDesk.getState();
+  const gap = await gapIn(drawing, wall, pointer);
+  const now = useDesk.getState();
+  if (!gap || now.door !== door || now.slip !== "") return;
+  await addOpening(wall, now.openingKind === "as drawn" ? gap.kind : now.openingKind, gap.offset, gap.width, {
+    hand: gap.leafAt === "far" ? "right" : "left",
+    swing: gap.leafSide ?? "left",
+  });
+}
+
+/** What the ink of a drawing shows in a wall; null where it cannot be asked or shows nothing. */
+async function gapIn(drawing: string, wall: string, [x, y]: XY) {
+  try {
+    const params = { path: { id: drawing }, query: { wall, x, y } };
+    return (await settled(api.GET("/api/drawings/{id}/gap", { params }))).found;
+  } catch {
+    return null; // away: its edges can be clicked
   }
 }
 
@@ -176,23 +202,45 @@ export async function setDoorWidth(text: string): Promise<void> {
   const width = await read(text);
   if (width === null) return;
   const toward = pointer ? alongDoorWall(pointer) : null;
-  await addDoor(door.wall, toward !== null && toward < door.from ? door.from - width : door.from, width, pointer);
+  await byHand(door.wall, toward !== null && toward < door.from ? door.from - width : door.from, width, pointer);
 }
 
-async function addDoor(wall: string, offset: number, width: number, pointer: XY | null): Promise<void> {
-  const { rows } = useProject.getState();
-  const { storey } = useDesk.getState();
-  const line = wallLines(rows, storey).find((l) => l.wall.id === wall);
+async function byHand(wall: string, offset: number, width: number, pointer: XY | null): Promise<void> {
+  const { storey, openingKind } = useDesk.getState();
+  const line = wallLines(useProject.getState().rows, storey).find((l) => l.wall.id === wall);
   // The leaf swings to the side on which the pointer is.
   const left = !line || !pointer || nearestOn(pointer, line.from, line.to).side >= 0;
-  const number = `D${String([...rows.opening.values()].filter((o) => o.kind === "door").length + 1).padStart(2, "0")}`;
-  const swing = left ? "left" : "right";
-  await sendDraft("Door", [
+  const kind = openingKind === "as drawn" ? "door" : openingKind;
+  await addOpening(wall, kind, offset, width, { hand: "left", swing: left ? "left" : "right" });
+}
+
+type OpeningKind = "door" | "window" | "opening";
+
+/** Usual heights, mm: common practice, no source. */
+const USUAL: Record<OpeningKind, { letter: string; title: string; sill: number; height: number }> = {
+  door: { letter: "D", title: "Door", sill: 0, height: 2040 },
+  window: { letter: "W", title: "Window", sill: 900, height: 1200 },
+  opening: { letter: "O", title: "Opening", sill: 0, height: 2100 },
+};
+
+async function addOpening(
+  wall: string,
+  kind: OpeningKind,
+  offset: number,
+  width: number,
+  leaf: { hand: "left" | "right"; swing: "left" | "right" },
+): Promise<void> {
+  const { letter, title, sill, height } = USUAL[kind];
+  const taken = [...useProject.getState().rows.opening.values()].map((o) => o.number);
+  let n = 1;
+  while (taken.includes(`${letter}${String(n).padStart(2, "0")}`)) n++;
+  const number = `${letter}${String(n).padStart(2, "0")}`;
+  await sendDraft(title, [
     {
       do: "add",
       type: "opening",
       id: newId(),
-      values: { wall, kind: "door", offset, width, sill: 0, height: 2040, hand: "left", swing, number },
+      values: { wall, kind, offset, width, sill, height, ...leaf, number },
     },
   ]);
 }

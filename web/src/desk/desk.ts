@@ -134,6 +134,8 @@ export interface DeskState {
   /** sides of the size ghost as typed, and in mm once they are read */
   ghost: { width: string; depth: string; mm: readonly [number, number] | null };
   /** what the next pick of Place states */
+  /** what a click in a wall makes */
+  openingKind: "as drawn" | "door" | "window" | "opening";
   placing: "point" | "axis x" | "axis y" | "side";
   pendingFit: PendingFit | null;
   pendingSlip: { title: string; operations: Operation[]; caution: Caution } | null;
@@ -192,6 +194,7 @@ export const useDesk = create<DeskState>(() => ({
   wholePage: false,
   calibrateBy: "length",
   ghost: { width: "", depth: "", mm: null },
+  openingKind: "as drawn",
   placing: "point",
   pendingFit: null,
   pendingSlip: null,

@@ -26,7 +26,7 @@ export function snapAt(pointer: XY, free: boolean): Snap | null {
   if (desk.act === "walls") return wallSnap(pointer, reach, free);
   if (desk.act === "openings" && desk.door === null) {
     const hit = wallUnder(pointer, reach);
-    return hit ? { at: hit.at, words: "edge of the opening, on this wall", wall: hit.id } : null;
+    return hit ? { at: hit.at, words: "the middle of a gap, or an edge of the opening", wall: hit.id } : null;
   }
   if (desk.act === "rooms") {
     const region = regionUnder(pointer);

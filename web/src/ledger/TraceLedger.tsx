@@ -7,7 +7,7 @@ import { wallUnder } from "../desk/snap";
 import { change, useProject } from "../project/store";
 import { count } from "../steps/status";
 import { BoundaryPanel } from "./BoundaryPanel";
-import { Head, NextThing, Plain } from "./parts";
+import { Head, NextThing, OneOf, Plain } from "./parts";
 import { SideLedger } from "./SideLedger";
 
 const THICKNESSES = [300, 200, 120, 100];
@@ -43,6 +43,7 @@ export function TraceLedger() {
             : `${area(shapes?.areas.netFloorM2 ?? 0)} net floor area, ${area(shapes?.areas.grossFloorM2 ?? 0)} gross.`}
       </Head>
       {desk.act === "walls" && <WallOptions />}
+      {desk.act === "openings" && <OpeningOptions />}
       {desk.act === "boundary" && <BoundaryPanel storey={desk.storey} />}
       {desk.selected?.type === "wall" && <SelectedWall id={desk.selected.id} />}
       <div className="min-h-0 flex-1 overflow-y-auto">
@@ -88,29 +89,34 @@ export function TraceLedger() {
                 <span className="font-semibold">{opening.number}</span>{" "}
                 <span className="text-[13px] text-quiet">
                   {opening.kind} · {grouped(opening.width)} wide
+                  {opening.sill > 0 && `, sill ${grouped(opening.sill)}`}
                 </span>
               </span>
               <span className="flex gap-1.5">
-                <Plain
-                  onClick={() =>
-                    void change("Turn a door", [
-                      {
-                        do: "set",
-                        type: "opening",
-                        id: opening.id,
-                        values:
-                          opening.hand === "left"
-                            ? { hand: "right" }
-                            : { hand: "left", swing: opening.swing === "left" ? "right" : "left" },
-                      },
-                    ])
-                  }
-                >
-                  Turn
-                </Plain>
+                {opening.kind === "door" && (
+                  <Plain
+                    onClick={() =>
+                      void change("Turn a door", [
+                        {
+                          do: "set",
+                          type: "opening",
+                          id: opening.id,
+                          values:
+                            opening.hand === "left"
+                              ? { hand: "right" }
+                              : { hand: "left", swing: opening.swing === "left" ? "right" : "left" },
+                        },
+                      ])
+                    }
+                  >
+                    Turn
+                  </Plain>
+                )}
                 <Plain
                   danger
-                  onClick={() => void change("Remove a door", [{ do: "remove", type: "opening", id: opening.id }])}
+                  onClick={() =>
+                    void change(`Remove ${opening.number}`, [{ do: "remove", type: "opening", id: opening.id }])
+                  }
                 >
                   Remove
                 </Plain>
@@ -146,6 +152,30 @@ function lookAt(p: readonly number[]): void {
   setView({ x: p[0] ?? 0, y: p[1] ?? 0, k: Math.max(view.k, 0.2) });
   const wall = wallUnder([p[0] ?? 0, p[1] ?? 0], 50);
   useDesk.setState({ selected: wall ? { type: "wall", id: wall.id } : null });
+}
+
+/** What a click in a wall makes: as the ink shows it, or what is chosen. */
+function OpeningOptions() {
+  const kind = useDesk((s) => s.openingKind);
+  return (
+    <section className="border-b border-line bg-white px-4 py-3 text-[13px]" aria-label="Openings">
+      <OneOf
+        label="A click makes"
+        value={kind}
+        of={[
+          ["as drawn", "as drawn"],
+          ["door", "a door"],
+          ["window", "a window"],
+          ["opening", "an opening"],
+        ]}
+        set={(openingKind) => useDesk.setState({ openingKind })}
+      />
+      <p className="mt-2 text-quiet">
+        Click in the middle of a gap: width, kind and swing are taken from the ink. At an edge, the first of two clicks,
+        or type the width. Alt holds the ink off.
+      </p>
+    </section>
+  );
 }
 
 function WallOptions() {

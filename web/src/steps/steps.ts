@@ -26,7 +26,13 @@ export const STEPS: readonly { step: Step; label: string; acts: readonly ActEntr
     label: "Trace",
     acts: [
       { act: "walls", label: "Walls", key: "W", when: "click along a face or the middle", on: "storey" },
-      { act: "openings", label: "Doors", key: "D", when: "click a wall at one edge, then the other", on: "storey" },
+      {
+        act: "openings",
+        label: "Doors, windows",
+        key: "D",
+        when: "click a gap in a wall, or both its edges",
+        on: "storey",
+      },
       { act: "rooms", label: "Rooms", key: "R", when: "click through to name them", on: "storey" },
       { act: "boundary", label: "Boundary", key: "B", when: "a site's outline, leg by leg", on: "storey" },
       { act: "levels", label: "Levels", key: "L", when: "heights: floor, sill, head, eaves, ridge", on: "side" },
@@ -46,7 +52,7 @@ export interface Key {
 export const KEYS: readonly Key[] = [
   { key: "Alt+1 … Alt+5", does: "go to a step" },
   { key: "C, G, U, P", does: "calibrate, square, unstretch, place" },
-  { key: "W, D, R, B", does: "walls, doors, rooms, boundary" },
+  { key: "W, D, R, B", does: "walls, doors and windows, rooms, boundary" },
   { key: "L, O", does: "on a side: levels, outline" },
   { key: "M", does: "measure anything; nothing is saved" },
   { key: "F", does: "whole drawing" },

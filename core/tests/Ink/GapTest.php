@@ -1,0 +1,69 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Tests\Ink;
+
+use PHPUnit\Framework\TestCase;
+use Plinth\Core\Geometry\PixelPoint;
+use Plinth\Core\Geometry\PixelToMm;
+use Plinth\Core\Geometry\Point;
+use Plinth\Core\Ink\Gap;
+use Plinth\Core\Ink\GreyRaster;
+
+/** One click in a gap tells where its jambs are, whether it is a window, and where a door's leaf stands. */
+final class GapTest extends TestCase
+{
+    public function testADoorInASolidWallWithItsLeaf(): void
+    {
+        // 10 mm per pixel: a wall 200 mm thick, a gap of 900 mm, the leaf at its far jamb, standing up the page.
+        $page = self::solid()->fill(288, 14, 3, 88)->raster();
+        $gap = self::around($page, 2400.0);
+        self::assertNotNull($gap);
+        self::assertEqualsWithDelta([1600.0, 900.0], [$gap->from, $gap->width], 8.0);
+        self::assertSame([false, 'far', 'left'], [$gap->lined, $gap->leafAt, $gap->leafSide]);
+        self::assertLessThan(15.0, $gap->sigmaMm);
+        // Below the wall, at the near jamb.
+        $gap = self::around(self::solid()->fill(199, 122, 3, 88)->raster(), 2500.0);
+        self::assertSame(['near', 'right'], [$gap?->leafAt, $gap?->leafSide]);
+    }
+
+    public function testAPlainOpeningAndAWindow(): void
+    {
+        $gap = self::around(self::solid()->raster(), 2450.0);
+        self::assertSame([false, null], [$gap?->lined, $gap?->leafSide]);
+        $gap = self::around(self::solid()->fill(200, 100, 90, 2)->fill(200, 109, 90, 2)->fill(200, 118, 90, 2)->raster(), 2450.0);
+        self::assertNotNull($gap);
+        self::assertTrue($gap->lined);
+        self::assertEqualsWithDelta(900.0, $gap->width, 8.0);
+    }
+
+    public function testAWindowInAWallOfTwoLines(): void
+    {
+        $wall = (new Sheets(500, 220, grain: 4))->fill(40, 99, 420, 2)->fill(40, 119, 420, 2);
+        // Jambs are lines across; two more lines run between them.
+        $page = $wall->fill(199, 99, 2, 22)->fill(289, 99, 2, 22)->fill(200, 106, 90, 2)->fill(200, 112, 90, 2)->raster();
+        $gap = self::around($page, 2450.0);
+        self::assertNotNull($gap);
+        self::assertEqualsWithDelta([1600.0, 900.0], [$gap->from, $gap->width], 8.0);
+        self::assertTrue($gap->lined);
+    }
+
+    public function testWhereTheWallRunsOnOrAtAnEdgeThereIsNone(): void
+    {
+        self::assertNull(self::around(self::solid()->raster(), 1000.0), 'Solid wall.');
+        self::assertNull(self::around(self::solid()->raster(), 2030.0), 'The gap’s edge means its edge.');
+        self::assertNull(self::around((new Sheets(500, 220, grain: 4))->raster(), 2450.0), 'Blank paper.');
+    }
+
+    /** A wall from x = 40 to 460 px, its gap from 200 to 290. */
+    private static function solid(): Sheets
+    {
+        return (new Sheets(500, 220, grain: 4))->fill(40, 100, 160, 20)->fill(290, 100, 170, 20);
+    }
+
+    private static function around(GreyRaster $page, float $x): ?Gap
+    {
+        return Gap::around($page->crop(...), PixelToMm::similar(10.0, 0.0, new PixelPoint(0.0, 0.0), new Point(0.0, 0.0)), new Point(400.0, -1100.0), new Point(4600.0, -1100.0), 200.0, new Point($x, -1100.0));
+    }
+}
