@@ -31,7 +31,7 @@ test("doors and windows are taken from the ink by one click each, and a plain op
   await saved(page);
   await page.keyboard.press("Enter");
   await page.keyboard.press("d");
-  const row = (number: string) => page.getByText(number, { exact: true }).locator("xpath=../..");
+  const row = (number: string) => page.getByRole("button", { name: new RegExp(`^${number} `) });
   // A door of 1 010, a window of 1 800, each by a click somewhere in its middle.
   await hand.click([6700, 150]);
   await expect(row("D01")).toContainText(/door · (99\d|1.0[01]\d) wide/);
@@ -48,5 +48,23 @@ test("doors and windows are taken from the ink by one click each, and a plain op
   await saved(page);
   await expectAccessible(page);
   await page.keyboard.press("Control+z");
-  await expect(page.getByText("O01", { exact: true })).toHaveCount(0);
+  await expect(row("O01")).toHaveCount(0);
+  // What the drawing figures is typed: its width about its middle, and where it stands from either end.
+  await row("D01").click();
+  const panel = page.getByRole("region", { name: "Opening D01" });
+  await panel.getByLabel("width").fill("900");
+  await panel.getByLabel("width").press("Enter");
+  await expect(row("D01")).toContainText("900 wide");
+  await panel.getByLabel("from one end").fill("6.1 m");
+  await panel.getByLabel("from one end").press("Enter");
+  await expect(panel.getByLabel("from one end")).toHaveValue("6100 mm");
+  await panel.getByLabel("width").fill("wide");
+  await panel.getByLabel("width").press("Enter");
+  await expect(page.getByRole("alert")).toContainText("A number is expected");
+  await panel.getByRole("button", { name: "a window", exact: true }).click();
+  await expect(row("D01")).toContainText("window · 900 wide");
+  await expectAccessible(page);
+  await saved(page);
+  await page.locator("body").press("Backspace");
+  await expect(row("D01")).toHaveCount(0);
 });

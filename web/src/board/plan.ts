@@ -108,6 +108,18 @@ function paintOpening(
     ctx.lineTo(...at(b));
     ctx.stroke();
   }
+  if (row.kind === "window") {
+    // Both faces and the pane between them.
+    for (const part of [0, 0.5, 1]) {
+      const between = (a: readonly number[], b: readonly number[]): [number, number] =>
+        at([(a[0] ?? 0) + ((b[0] ?? 0) - (a[0] ?? 0)) * part, (a[1] ?? 0) + ((b[1] ?? 0) - (a[1] ?? 0)) * part]);
+      ctx.lineWidth = part === 0.5 ? 0.9 : 1.4;
+      ctx.beginPath();
+      ctx.moveTo(...between(nearRight, nearLeft));
+      ctx.lineTo(...between(farRight, farLeft));
+      ctx.stroke();
+    }
+  }
   if (row.kind !== "door") return;
   const [near, far] = row.swing === "left" ? [nearLeft, farLeft] : [nearRight, farRight];
   const [hinge, latch] = row.hand === "left" ? [at(near), at(far)] : [at(far), at(near)];

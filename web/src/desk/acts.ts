@@ -50,7 +50,12 @@ function select(pointer: XY): void {
   const desk = useDesk.getState();
   if (desk.step !== "trace" && desk.step !== "prove") return;
   const wall = wallUnder(pointer, 4 / desk.view.k);
-  useDesk.setState({ selected: wall ? { type: "wall", id: wall.id } : null });
+  const opening = [...useProject.getState().rows.opening.values()].find(
+    (o) => wall !== null && o.wall === wall.id && wall.along >= o.offset && wall.along <= o.offset + o.width,
+  );
+  useDesk.setState({
+    selected: opening ? { type: "opening", id: opening.id } : wall ? { type: "wall", id: wall.id } : null,
+  });
 }
 
 /** The first click sets where the boundary of the storey begins; later ones ask the ink which way the next leg runs. */
@@ -273,6 +278,12 @@ export function removeWall(id: string): Promise<Refused | null> {
   }
   useDesk.setState({ selected: null });
   return change("Remove a wall", operations);
+}
+
+export function removeOpening(id: string): void {
+  const number = useProject.getState().rows.opening.get(id)?.number ?? "an opening";
+  useDesk.setState({ selected: null });
+  void change(`Remove ${number}`, [{ do: "remove", type: "opening", id }]);
 }
 
 /** One step back; nothing that was saved is lost by it. */

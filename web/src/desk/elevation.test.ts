@@ -1,7 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { nearestCorners } from "../elevation/corners";
 import { way } from "../ledger/MisfitPanel";
-import { levelOf } from "./elevation";
+import { levelOf, nearestCorners } from "./elevation";
 
 describe("what is typed at a level", () => {
   it("is a name, and a height where one is known", () => {

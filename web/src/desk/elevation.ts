@@ -160,3 +160,13 @@ export async function planCorners(side: string): Promise<{ alongMm: number; behi
   const { corners } = await settled(api.GET("/api/sides/{id}/corners", { params: { path: { id: side } } }));
   return corners;
 }
+
+/** Those of the building's near face: within a metre of the nearest, no two within a centimetre. */
+export function nearestCorners(corners: readonly { alongMm: number; behindMm: number }[]): number[] {
+  const near = Math.min(...corners.map((c) => Math.abs(c.behindMm)));
+  const along = corners
+    .filter((c) => Math.abs(c.behindMm) < near + 1000)
+    .map((c) => c.alongMm)
+    .sort((a, b) => a - b);
+  return along.filter((x, i) => i === 0 || x - (along[i - 1] ?? 0) > 10);
+}

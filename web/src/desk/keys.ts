@@ -3,7 +3,7 @@ import { apply, viewOf, type XY, zoomAt } from "../board/geometry";
 import type { Picture } from "../board/picture";
 import { redo, undo, useProject } from "../project/store";
 import { STEPS } from "../steps/steps";
-import { clickAt, removeWall, showOther, stepBack } from "./acts";
+import { clickAt, removeOpening, removeWall, showOther, stepBack } from "./acts";
 import { goTo, NOTHING_DRAFTED, setAct, setView, useDesk } from "./desk";
 import { closeOutline } from "./elevation";
 import { lookNear } from "./found";
@@ -58,6 +58,7 @@ function boardKey(e: KeyboardEvent): boolean {
     case "Backspace":
     case "Delete":
       if (desk.selected?.type === "wall") void removeWall(desk.selected.id);
+      if (desk.selected?.type === "opening") removeOpening(desk.selected.id);
       return true;
     case "+":
     case "=":

@@ -1,10 +1,9 @@
 import type { Operation } from "../api/client";
 import { newId } from "../api/ids";
 import { apply, distance, type XY } from "../board/geometry";
-import { nearestCorners } from "../elevation/corners";
 import { useProject } from "../project/store";
 import { type Picked, useDesk } from "./desk";
-import { planCorners } from "./elevation";
+import { nearestCorners, planCorners } from "./elevation";
 import { inkAt } from "./found";
 import { allFound } from "./picking";
 import { drawingsOn, fitMap, mmPerPixel } from "./selectors";

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { planCorners } from "../desk/elevation";
+import { nearestCorners, planCorners } from "../desk/elevation";
 import { useProject } from "../project/store";
 
 /** Distances along a side of the plan's corners that stand nearest to its plane, each once. */
@@ -15,14 +15,4 @@ export function usePlanCorners(side: string | null): number[] {
   });
   if (!row || row.fromX === null || !data) return [];
   return nearestCorners(data);
-}
-
-/** Those of the building's near face: within a metre of the nearest, no two within a centimetre. */
-export function nearestCorners(corners: readonly { alongMm: number; behindMm: number }[]): number[] {
-  const near = Math.min(...corners.map((c) => Math.abs(c.behindMm)));
-  const along = corners
-    .filter((c) => Math.abs(c.behindMm) < near + 1000)
-    .map((c) => c.alongMm)
-    .sort((a, b) => a - b);
-  return along.filter((x, i) => i === 0 || x - (along[i - 1] ?? 0) > 10);
 }

@@ -7,6 +7,7 @@ import { wallUnder } from "../desk/snap";
 import { change, useProject } from "../project/store";
 import { count } from "../steps/status";
 import { BoundaryPanel } from "./BoundaryPanel";
+import { SelectedOpening } from "./OpeningPanel";
 import { Head, NextThing, OneOf, Plain } from "./parts";
 import { SideLedger } from "./SideLedger";
 
@@ -45,6 +46,7 @@ export function TraceLedger() {
       {desk.act === "walls" && <WallOptions />}
       {desk.act === "openings" && <OpeningOptions />}
       {desk.act === "boundary" && <BoundaryPanel storey={desk.storey} />}
+      {desk.selected?.type === "opening" && <SelectedOpening id={desk.selected.id} />}
       {desk.selected?.type === "wall" && <SelectedWall id={desk.selected.id} />}
       <div className="min-h-0 flex-1 overflow-y-auto">
         {shapes?.rooms
@@ -84,44 +86,19 @@ export function TraceLedger() {
         {inOrder(rows.opening.values())
           .filter((o) => lines.some((l) => l.wall.id === o.wall))
           .map((opening) => (
-            <div key={opening.id} className="flex items-center justify-between border-b border-line px-4 py-2">
-              <span>
-                <span className="font-semibold">{opening.number}</span>{" "}
-                <span className="text-[13px] text-quiet">
-                  {opening.kind} · {grouped(opening.width)} wide
-                  {opening.sill > 0 && `, sill ${grouped(opening.sill)}`}
-                </span>
+            <button
+              key={opening.id}
+              type="button"
+              className={`flex w-full items-baseline justify-between border-b border-line px-4 py-2 text-left ${desk.selected?.id === opening.id ? "bg-white" : ""}`}
+              aria-pressed={desk.selected?.id === opening.id}
+              onClick={() => useDesk.setState({ selected: { type: "opening", id: opening.id } })}
+            >
+              <span className="font-semibold">{opening.number}</span>
+              <span className="text-[13px] text-quiet">
+                {opening.kind} · {grouped(opening.width)} wide
+                {opening.sill > 0 && `, sill ${grouped(opening.sill)}`}
               </span>
-              <span className="flex gap-1.5">
-                {opening.kind === "door" && (
-                  <Plain
-                    onClick={() =>
-                      void change("Turn a door", [
-                        {
-                          do: "set",
-                          type: "opening",
-                          id: opening.id,
-                          values:
-                            opening.hand === "left"
-                              ? { hand: "right" }
-                              : { hand: "left", swing: opening.swing === "left" ? "right" : "left" },
-                        },
-                      ])
-                    }
-                  >
-                    Turn
-                  </Plain>
-                )}
-                <Plain
-                  danger
-                  onClick={() =>
-                    void change(`Remove ${opening.number}`, [{ do: "remove", type: "opening", id: opening.id }])
-                  }
-                >
-                  Remove
-                </Plain>
-              </span>
-            </div>
+            </button>
           ))}
         {lines.map(({ wall, from, to }, i) => (
           <button

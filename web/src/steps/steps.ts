@@ -71,7 +71,7 @@ export const KEYS: readonly Key[] = [
   { key: "digits", does: "type a length for the line being drawn" },
   { key: "Enter", does: "set what is typed; end a chain of walls; close an outline" },
   { key: "Escape", does: "one step back" },
-  { key: "Backspace", does: "remove the selected wall" },
+  { key: "Backspace", does: "remove the selected wall or opening" },
   { key: "Ctrl+Z, Ctrl+Shift+Z", does: "undo, redo" },
   { key: "?", does: "this list" },
 ];
