@@ -82,7 +82,7 @@ final readonly class Gap
         if (null === $jambs) {
             return null;
         }
-        [$near, $far, $dark, $light] = $jambs;
+        [$near, $far, $dark, $light, $isSolid] = $jambs;
         [$near, $far] = [$start + $near * $step, $start + $far * $step];
         $width = $far - $near;
         $middle = ($near + $far) / 2.0;
@@ -94,6 +94,11 @@ final readonly class Gap
         // A threshold along a face under an open leaf is no window.
         $lined = $isLined(self::BAND) || (null === $leafSide && $isLined(self::WHOLE));
         [$leafAt, $leafSide] = $lined ? [null, null] : [$leafAt, $leafSide];
+        if ($isSolid) {
+            // The line that is drawn across at a jamb lies half in the gap: it is as wide as the others of the same pen.
+            $pen = $scale * min(self::PEN_PX, self::penPx($page, $from, $ux, $uy, $near, $far, $thickness, $scale, $dark, $lined, $leafAt, $leafSide));
+            [$near, $width] = [$near - $pen / 2.0, $width + $pen];
+        }
 
         return new self($near, $width, 0.5 * $scale * (1.0 + 8.0 / max(8.0, $dark - $light)), $lined, $leafAt, $leafSide);
     }
@@ -148,7 +153,7 @@ final readonly class Gap
     /**
      * @param list<float> $profile
      *
-     * @return array{float, float, float, float}|null near and far jamb in samples, the wall's darkness and the gap's
+     * @return array{float, float, float, float, bool}|null near and far jamb in samples, the wall's darkness and the gap's, and whether both jambs are edges of a solid wall
      */
     private static function jambs(array $profile, float $at, float $perPx): ?array
     {
@@ -180,7 +185,7 @@ final readonly class Gap
             }
         }
 
-        return 2 === \count($found) ? [$found[0], $found[1], $dark, $light] : null;
+        return 2 === \count($found) ? [$found[0][0], $found[1][0], $dark, $light, !$found[0][1] && !$found[1][1]] : null;
     }
 
     /**
@@ -188,8 +193,10 @@ final readonly class Gap
      *
      * @param list<float> $profile
      * @param int $at the first sample that belongs to the wall
+     *
+     * @return array{float, bool} sample, and whether it is the middle of a line
      */
-    private static function settled(array $profile, int $at, int $way, float $light, float $perPx): float
+    private static function settled(array $profile, int $at, int $way, float $light, float $perPx): array
     {
         $n = \count($profile);
         $get = static fn (float $k): float => $profile[max(0, min($n - 1, (int) round($k)))];
@@ -216,7 +223,7 @@ final readonly class Gap
         };
         $gapSide = $cross(($top + ($isLine ? max($light, $wall) : $light)) / 2.0, $peak, -$way);
 
-        return $isLine ? ($gapSide + $cross(($top + max($light, $wall)) / 2.0, $peak, $way)) / 2.0 : $gapSide;
+        return $isLine ? [($gapSide + $cross(($top + max($light, $wall)) / 2.0, $peak, $way)) / 2.0, true] : [$gapSide, false];
     }
 
     /**
@@ -224,7 +231,7 @@ final readonly class Gap
      *
      * @param list<float> $profile
      *
-     * @return array{float, float, float, float}|null as jambs()
+     * @return array{float, float, float, float, bool}|null as jambs()
      */
     private static function betweenLines(array $profile, float $at, float $perPx): ?array
     {
@@ -256,10 +263,49 @@ final readonly class Gap
 
             return $part[intdiv(\count($part), 2)];
         };
-        $inside = $median($found[0] + $pen, $found[1] - $pen);
-        $beside = min($median($found[0] - 5.0 * $pen, $found[0] - $pen), $median($found[1] + $pen, $found[1] + 5.0 * $pen));
+        [[$near], [$far]] = $found;
+        $inside = $median($near + $pen, $far - $pen);
+        $beside = min($median($near - 5.0 * $pen, $near - $pen), $median($far + $pen, $far + 5.0 * $pen));
 
-        return $inside > 1.15 * $beside ? [$found[0], $found[1], $full, $inside] : null;
+        return $inside > 1.15 * $beside ? [$near, $far, $full, $inside, false] : null;
+    }
+
+    /**
+     * How wide the pen is by its ink: what a line takes of the paper's light, over what solid ink takes.
+     *
+     * @param callable(Point): float $page
+     *
+     * @return float px; 0 where no line is there to tell
+     */
+    private static function penPx(callable $page, Point $from, float $ux, float $uy, float $near, float $far, float $thickness, float $scale, float $dark, bool $lined, ?string $leafAt, ?string $leafSide): float
+    {
+        $at = static fn (float $t, float $n): float => $page($from->plus($t * $ux - $n * $uy, $t * $uy + $n * $ux));
+        $step = 0.25 * $scale;
+        $pens = [];
+        for ($k = 0; $k < 9; ++$k) {
+            if ($lined) {
+                // Across the lines of a window: all their ink over their number.
+                $t = $near + ($far - $near) * (0.2 + 0.6 * $k / 8);
+                $row = array_map(static fn (float $n): float => $at($t, $n), range(-0.65 * $thickness, 0.65 * $thickness, $step));
+            } elseif (null !== $leafSide) {
+                $n = ('left' === $leafSide ? 1.0 : -1.0) * ($thickness / 2.0 + ($far - $near) * (0.25 + 0.5 * $k / 8));
+                $jamb = 'near' === $leafAt ? $near : $far;
+                $row = array_map(static fn (float $t): float => $at($t, $n), range($jamb - 130.0, $jamb + 130.0, $step));
+            } else {
+                return 0.0;
+            }
+            $most = max($row);
+            $lines = 0;
+            $above = false;
+            foreach ($row as $v) {
+                $lines += $v > 0.5 * $most && !$above ? 1 : 0;
+                $above = $v > 0.5 * $most;
+            }
+            $pens[] = $most > 0.2 * $dark ? array_sum(array_map(static fn (float $v): float => $v > 0.12 * $most ? $v : 0.0, $row)) * 0.25 / $dark / max(1, $lines) : 0.0;
+        }
+        sort($pens);
+
+        return $pens[4];
     }
 
     /**

@@ -17,14 +17,14 @@ final class GapTest extends TestCase
     public function testADoorInASolidWallWithItsLeaf(): void
     {
         // 10 mm per pixel: a wall 200 mm thick, a gap of 900 mm, the leaf at its far jamb, standing up the page.
-        $page = self::solid()->fill(288, 14, 3, 88)->raster();
+        $page = self::solid()->fill(288, 14, 2, 88)->raster();
         $gap = self::around($page, 2400.0);
         self::assertNotNull($gap);
         self::assertEqualsWithDelta([1600.0, 900.0], [$gap->from, $gap->width], 8.0);
         self::assertSame([false, 'far', 'left'], [$gap->lined, $gap->leafAt, $gap->leafSide]);
         self::assertLessThan(15.0, $gap->sigmaMm);
         // Below the wall, at the near jamb.
-        $gap = self::around(self::solid()->fill(199, 122, 3, 88)->raster(), 2500.0);
+        $gap = self::around(self::solid()->fill(200, 122, 2, 88)->raster(), 2500.0);
         self::assertSame(['near', 'right'], [$gap?->leafAt, $gap?->leafSide]);
     }
 
@@ -32,6 +32,7 @@ final class GapTest extends TestCase
     {
         $gap = self::around(self::solid()->raster(), 2450.0);
         self::assertSame([false, null], [$gap?->lined, $gap?->leafSide]);
+        self::assertEqualsWithDelta(880.0, $gap->width ?? 0.0, 8.0, 'Without a line beside it nothing tells how wide the pen is.');
         $gap = self::around(self::solid()->fill(200, 100, 90, 2)->fill(200, 109, 90, 2)->fill(200, 118, 90, 2)->raster(), 2450.0);
         self::assertNotNull($gap);
         self::assertTrue($gap->lined);
@@ -56,10 +57,10 @@ final class GapTest extends TestCase
         self::assertNull(self::around((new Sheets(500, 220, grain: 4))->raster(), 2450.0), 'Blank paper.');
     }
 
-    /** A wall from x = 40 to 460 px, its gap from 200 to 290. */
+    /** A wall from x = 40 to 460 px, its gap from 200 to 290, with a line of 2 px across it at either jamb. */
     private static function solid(): Sheets
     {
-        return (new Sheets(500, 220, grain: 4))->fill(40, 100, 160, 20)->fill(290, 100, 170, 20);
+        return (new Sheets(500, 220, grain: 4))->fill(40, 100, 161, 20)->fill(289, 100, 171, 20);
     }
 
     private static function around(GreyRaster $page, float $x): ?Gap
