@@ -26,6 +26,7 @@ final readonly class TidyFiles
                 ++$removed;
             }
         }
+        $this->connection->executeStatement('DELETE FROM rectified_picture WHERE id NOT IN (SELECT id FROM drawing)');
         $output->writeln(\sprintf('Pictures of %d removed pages are gone.', $removed));
 
         return 0;

@@ -71,6 +71,7 @@ export interface Serving {
   tried: Attempt;
   found: unknown;
   ticks: unknown;
+  gap: unknown;
 }
 
 /** A rectangle of 6 × 4 m on its centre lines, 200 thick, over a picture of 10 mm per pixel turned 2° to the left. */
@@ -128,7 +129,14 @@ export function plan(): Row[] {
 
 /** The rectangle on the desk, with a server that says yes to everything unless told otherwise. */
 export function deskWithPlan(): Serving {
-  const serving: Serving = { sent: [], asked: [], tried: { fits: [], slips: [], moves: [] }, found: null, ticks: null };
+  const serving: Serving = {
+    sent: [],
+    asked: [],
+    tried: { fits: [], slips: [], moves: [] },
+    found: null,
+    ticks: null,
+    gap: null,
+  };
   vi.stubGlobal("fetch", async (request: Request) => {
     const url = new URL(request.url);
     const { pathname, searchParams } = url;
@@ -142,6 +150,7 @@ export function deskWithPlan(): Serving {
     }
     if (pathname.endsWith("/try")) return json(serving.tried);
     if (pathname.endsWith("/found")) return json({ found: serving.found });
+    if (pathname.endsWith("/gap")) return json({ found: serving.gap });
     if (pathname.endsWith("/ticks")) return json({ count: serving.ticks });
     serving.sent.push(JSON.parse(await request.text()));
     return json({ ...EMPTY, revision: 2 });
