@@ -4,102 +4,390 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Plan;
 
+use Plinth\Core\Geometry\Clip;
+use Plinth\Core\Geometry\Point;
 use Plinth\Core\Geometry\Polygon;
+use Plinth\Core\Plan\Internal\Clear;
+use Plinth\Core\Plan\Internal\Enclosures;
+use Plinth\Core\Plan\Internal\Face;
 use Plinth\Core\Plan\Internal\Faces;
 use Plinth\Core\Plan\Internal\LeakSearch;
 use Plinth\Core\Plan\Internal\Network;
+use Plinth\Core\Plan\Internal\Pieces;
 
 /**
- * Derives bodies, rooms, leaks and findings from a storey.
+ * Derives bodies, rooms, leaks and findings from a storey: the whole of it, or what an edit touches.
  *
- * Input may hold: walls at any angle and of any thickness, ends that meet, stop inside another wall's body or miss it,
- * crossings, walls on top of each other, groups inside rooms of others, openings that do not fit, anchors anywhere.
- * Output always: outlines and regions as closed rings (outer counter-clockwise, holes clockwise, first point not
- * repeated), one region per enclosed space that is wider than its walls, every flaw as a finding with its place.
+ * Input may hold: walls straight or curved, at any angle and of any thickness, ends that meet, stop inside another wall's
+ * body or miss it, crossings, walls on top of each other, groups inside rooms of others, openings that do not fit,
+ * anchors anywhere. Output always: outlines and regions as closed rings (outer counter-clockwise, holes clockwise, first
+ * point not repeated), one region per enclosed space that is wider than its walls, every flaw as a finding with its place.
+ *
+ * After an edit: `affected` tells whose shapes may differ, `shape` what a wall looks like now, `regionsOf` every region
+ * that those walls bound, `place` where a room is. Regions that were bounded by a line of which every region is told, or
+ * by one that was removed, and are not among the answers, are gone. Nothing else of the plan is looked at.
  *
  * Source of the areas' names: ISO 9836. Own derivation otherwise; the tests hold areas against GEOS.
+ *
+ * @phpstan-import-type Box from Neighbourhood
  */
 final class Derivation
 {
-    public static function of(Storey $storey): DerivedStorey
-    {
-        $findings = [];
-        $walls = [];
-        foreach ($storey->walls as $wall) {
-            if ($wall->length() <= Wall::JOIN_MM) {
-                $findings[] = new Finding('wall-of-no-length', [$wall->id], $wall->from->toArray(), 'This wall has no length: remove it, or move one of its ends.');
-            } else {
-                $walls[] = $wall;
-            }
-        }
-        $network = Network::of($walls);
-        foreach ($network->overlaps as [$first, $second, $at]) {
-            $findings[] = new Finding('walls-overlap', [$first, $second], $at, 'Two walls lie on each other here: remove one of them.');
-        }
-        $faces = Faces::of($network);
-        foreach ($faces->tooShort as $wall => $at) {
-            $findings[] = new Finding('wall-too-short', [$wall], $at, 'This wall is shorter than its neighbours are thick, so its faces cross.');
-        }
-        $regions = self::regions($faces);
-        [$named, $leaks, $roomFindings] = self::nameRooms($storey, $walls, $regions);
-        [$openings, $openingFindings] = self::openings($storey, $network);
-        $outlines = self::outlines($faces);
+    private readonly Pieces $pieces;
+    private readonly Faces $faces;
+    private readonly Enclosures $enclosures;
+    private readonly Pieces $loose;
+    private readonly Faces $looseFaces;
+    private ?LeakSearch $leaks = null;
 
-        return new DerivedStorey($storey->id, $outlines, $named, $openings, $leaks, [...$findings, ...$roomFindings, ...$openingFindings], self::areas($outlines, $named, $faces));
+    public function __construct(private readonly Neighbourhood $plan)
+    {
+        $this->pieces = new Pieces($plan);
+        $this->faces = new Faces(new Network($this->pieces));
+        $this->enclosures = new Enclosures($this->pieces, $this->faces);
+        $this->loose = new Pieces($plan, false);
+        $this->looseFaces = new Faces(new Network($this->loose));
     }
 
-    /** @return list<Region> largest last, so that a room inside another is met first */
-    private static function regions(Faces $faces): array
+    public static function of(Storey $storey): DerivedStorey
     {
-        $order = array_keys($faces->bounded);
-        usort($order, static fn (int $a, int $b): int => $faces->bounded[$a]['centreArea'] <=> $faces->bounded[$b]['centreArea']);
-        $bounds = array_map(static fn (array $f): array => [] === $f['centre'] ? [0.0, 0.0, 0.0, 0.0] : Polygon::bounds($f['centre']), $faces->bounded);
-        $holes = array_fill(0, \count($faces->bounded), []);
-        foreach ($faces->outer as $island) {
-            if ([] === $island['centre']) {
-                continue;
-            }
-            [$x, $y] = $island['centre'][0];
-            foreach ($order as $i) {
-                [$x1, $y1, $x2, $y2] = $bounds[$i];
-                $face = $faces->bounded[$i];
-                if ($face['component'] !== $island['component'] && $x >= $x1 && $x <= $x2 && $y >= $y1 && $y <= $y2 && Polygon::contains($face['centre'], $x, $y)) {
-                    if ([] !== $island['faces']) {
-                        $holes[$i][] = $island['faces'];
+        return (new self(new WholeStorey($storey)))->whole($storey);
+    }
+
+    /** @return Box round the body of a wall, or a divider */
+    public static function boxOf(Wall|Divider $line): array
+    {
+        if ($line instanceof Divider || 0.0 === $line->rise) {
+            $r = ($line instanceof Wall ? $line->thickness / 2.0 : 0.0) + Wall::JOIN_MM;
+
+            return [min($line->from->x, $line->to->x) - $r, min($line->from->y, $line->to->y) - $r, max($line->from->x, $line->to->x) + $r, max($line->from->y, $line->to->y) + $r];
+        }
+        [$x1, $y1, $x2, $y2] = Polygon::bounds(array_map(static fn ($p): array => $p->toArray(), $line->chain()));
+        $r = $line->thickness / 2.0 + Wall::JOIN_MM + Wall::CHORD_MM;
+
+        return [$x1 - $r, $y1 - $r, $x2 + $r, $y2 + $r];
+    }
+
+    /**
+     * @param list<Box> $touched round what was changed, as it was and as it is
+     *
+     * @return list<string> ids of walls and dividers whose shapes, or whose regions, may differ
+     */
+    public function affected(array $touched): array
+    {
+        $affected = [];
+        foreach ([[$this->pieces, $this->faces->network], [$this->loose, $this->looseFaces->network]] as [$pieces, $network]) {
+            foreach ($touched as $box) {
+                foreach ($pieces->near(...$box) as $piece) {
+                    $affected[$piece->wall] = true;
+                    // Their junctions shape the walls that meet them there.
+                    foreach ($network->along($piece) as $e) {
+                        foreach ([$network->edges[$e]['from'], $network->edges[$e]['to']] as $node) {
+                            foreach ($network->around($node) as $h) {
+                                $affected[$network->edges[$h >> 1]['wall']] = true;
+                            }
+                        }
                     }
-                    break;
                 }
             }
         }
-        $regions = [];
-        foreach ($order as $i) {
-            $ring = $faces->bounded[$i]['faces'];
-            $area = Polygon::area($ring);
-            foreach ($holes[$i] as $hole) {
-                $area += Polygon::area($hole); // clockwise: negative
+        ksort($affected, \SORT_STRING);
+
+        return array_map(strval(...), array_keys($affected));
+    }
+
+    /** @return int how many nodes have been looked at so far */
+    public function visited(): int
+    {
+        return \count($this->faces->network->nodes) + \count($this->looseFaces->network->nodes);
+    }
+
+    /** What a wall looks like; null for a divider and for what is not there. */
+    public function shape(string $id): ?WallShape
+    {
+        $loose = [] !== $this->loose->ofWall($id);
+        $faces = $loose ? $this->looseFaces : $this->faces;
+        $pieces = $loose ? $this->loose->ofWall($id) : $this->pieces->ofWall($id);
+        $wall = $loose ? $this->loose->wall($id) : $this->pieces->wall($id);
+        if (!$wall instanceof Wall) {
+            return null;
+        }
+        $findings = [];
+        if ([] === $pieces) {
+            $findings[] = new Finding('wall-of-no-length', [$id], $wall->from->toArray(), 'This wall has no length: remove it, or move one of its ends.');
+        }
+        $stretches = [];
+        $area = 0.0;
+        $junctions = [];
+        foreach ($pieces as $piece) {
+            foreach ($faces->network->along($piece) as $e) {
+                $edge = $faces->network->edges[$e];
+                // Where walls lie on each other the thicker one shows.
+                if ($edge['wall'] !== $id) {
+                    continue;
+                }
+                $junctions[] = $edge['at'];
+                [$right, $left] = $faces->sides(2 * $e);
+                [$from, $to] = [$faces->network->nodes[$edge['from']], $faces->network->nodes[$edge['to']]];
+                $stretches[] = ['from' => $from, 'right' => $right, 'to' => $to, 'left' => $left];
+                $area += Polygon::area([$from, ...$right, $to, ...$left]);
+                $area += $this->bulge($faces, 2 * $e, $right) + $this->bulge($faces, 2 * $e + 1, $left);
             }
-            // Walls nearer to each other than they are thick leave nothing between them.
-            if ([] !== $ring && $area > 0.0) {
-                $regions[] = new Region(null, $ring, $holes[$i], $area);
+        }
+        foreach ($faces->network->overlaps as [$first, $second, $at]) {
+            if ($first === $id) {
+                $findings['overlap '.$second] = new Finding('walls-overlap', [$first, $second], $at, 'Two walls lie on each other here: remove one of them.');
+            }
+        }
+        if (isset($faces->tooShort[$id])) {
+            $findings[] = new Finding('wall-too-short', [$id], $faces->tooShort[$id], 'This wall is shorter than its neighbours are thick, so its faces cross.');
+        }
+        [$openings, $openingFindings] = [] === $pieces ? [[], []] : $this->openings($wall, $junctions);
+
+        return new WallShape($id, $stretches, $area, $openings, [...array_values($findings), ...$openingFindings]);
+    }
+
+    /**
+     * Every region that some walls bound, and those that hold some points.
+     *
+     * @param list<string> $lines ids of walls and dividers: those affected, and those of the regions that were bounded by one of them
+     * @param list<Point> $points anchors of rooms and corners of columns that have come, gone or changed
+     *
+     * @return array{regions: array<string, Region>, of: list<string>} by their keys, and the lines of which every region is told
+     */
+    public function regionsOf(array $lines, array $points = []): array
+    {
+        $all = array_fill_keys($lines, true);
+        $wider = [];
+        foreach ($this->facesOf($lines)['outer'] as $face) {
+            // What a group that stands free stands in.
+            $wider[] = $this->enclosures->round($face);
+        }
+        foreach ($points as $point) {
+            $wider[] = $this->enclosures->at($point->x, $point->y);
+        }
+        foreach ($wider as $face) {
+            foreach (null === $face ? [] : $face->halves as $h) {
+                $all[$this->faces->network->edges[$h >> 1]['wall']] = true;
+            }
+        }
+        $of = array_map(strval(...), array_keys($all));
+        $regions = [];
+        foreach ($this->facesOf($of)['bounded'] as $face) {
+            $region = $this->region($face, $this->enclosures->inside($face));
+            if (null !== $region) {
+                $regions[$region->key] = $region;
             }
         }
 
-        return $regions;
+        return ['regions' => $regions, 'of' => $of];
     }
 
-    /** @return list<Outline> */
-    private static function outlines(Faces $faces): array
+    /** The region that holds a room's anchor, or why none does. */
+    public function place(Room $room): Region|Unplaced
     {
+        $face = $this->enclosures->at($room->anchor->x, $room->anchor->y);
+        $region = null === $face ? null : $this->region($face, $this->enclosures->inside($face));
+        if (null !== $region) {
+            return $region;
+        }
+        $leak = null === $face ? ($this->leaks ??= new LeakSearch($this->pieces, $this->faces->network))->from($room) : null;
+
+        return new Unplaced($room, $leak, null !== $leak
+            ? new Finding('leak', [$room->id], $leak->neck[0], \sprintf('%s does not close: %.0f mm are open here.', $room->name, $leak->gapMm))
+            : new Finding('room-open', [$room->id], $room->anchor->toArray(), \sprintf('%s has no walls round it yet.', $room->name)));
+    }
+
+    private function whole(Storey $storey): DerivedStorey
+    {
+        $ids = array_map(static fn (Wall|Divider $l): string => $l->id, [...$storey->walls, ...$storey->dividers]);
+        sort($ids, \SORT_STRING);
+        $bounds = $this->plan->bounds();
+        if (null !== $bounds) {
+            $this->pieces->near(...$bounds);
+            $this->loose->near(...$bounds);
+        }
+        ['bounded' => $bounded, 'outer' => $outer] = $this->facesOf($ids);
+        $islands = [];
+        foreach ($outer as $face) {
+            if (null !== ($round = $this->enclosures->round($face))) {
+                $islands[spl_object_id($round)][] = $face;
+            }
+        }
+        $regions = [];
+        $placed = [];
+        foreach ($bounded as $i => $face) {
+            if (null !== ($region = $this->region($face, $islands[$i] ?? []))) {
+                $regions[] = $region;
+                $placed[$region->room->id ?? ''] = true;
+                foreach ($region->findings as $finding) {
+                    $placed[$finding->things[1] ?? ''] = true;
+                }
+            }
+        }
+        $walls = [];
+        $openings = [];
+        $findings = [];
+        foreach ($ids as $id) {
+            if (null !== ($shape = $this->shape($id))) {
+                $walls[$id] = $shape;
+                $openings += $shape->openings;
+                $findings = [...$findings, ...$shape->findings];
+            }
+        }
+        foreach ($regions as $region) {
+            $findings = [...$findings, ...$region->findings];
+        }
+        $leaks = [];
+        foreach ($storey->rooms as $room) {
+            $place = isset($placed[$room->id]) ? null : $this->place($room);
+            if ($place instanceof Unplaced) {
+                $findings[] = $place->finding;
+                if (null !== $place->leak) {
+                    $leaks[] = $place->leak;
+                }
+            }
+        }
+        $structure = array_sum(array_map(static fn (WallShape $w): float => $w->areaMm2, $walls));
+        $net = array_sum(array_map(static fn (Region $r): float => $r->netAreaMm2, $regions));
+        $columns = array_sum(array_map(static fn (Region $r): float => $r->columnsMm2, $regions));
+
+        return new DerivedStorey($storey->id, $this->outlines($bounded, $outer), $regions, $walls, $openings, $leaks, $findings, ['grossFloor' => $structure + $columns + $net, 'netFloor' => $net, 'structure' => $structure + $columns]);
+    }
+
+    /**
+     * @param list<string> $lines
+     *
+     * @return array{bounded: array<int, Face>, outer: array<int, Face>} faces on either side of the lines
+     */
+    private function facesOf(array $lines): array
+    {
+        $faces = ['bounded' => [], 'outer' => []];
+        foreach ($lines as $id) {
+            foreach ($this->pieces->ofWall($id) as $piece) {
+                foreach ($this->faces->network->along($piece) as $e) {
+                    foreach ([2 * $e, 2 * $e + 1] as $half) {
+                        $face = $this->faces->of($half);
+                        $faces[$face->isBounded() ? 'bounded' : 'outer'][spl_object_id($face)] = $face;
+                    }
+                }
+            }
+        }
+
+        return $faces;
+    }
+
+    /**
+     * @param list<Face> $islands outer faces of what stands free inside
+     */
+    private function region(Face $face, array $islands): ?Region
+    {
+        $area = $face->area;
         $holes = [];
-        foreach ($faces->bounded as $face) {
-            if ([] !== $face['faces'] && Polygon::area($face['faces']) > 0.0) {
-                $holes[$face['component']][] = array_reverse($face['faces']);
+        $walls = [];
+        foreach ([$face, ...$islands] as $ring) {
+            foreach ($ring->halves as $h) {
+                $walls[$this->faces->network->edges[$h >> 1]['wall']] = true;
+            }
+        }
+        foreach ($islands as $island) {
+            if ([] !== $island->faces) {
+                $area += $island->area; // clockwise: negative
+                $holes[] = $island->faces;
+            }
+        }
+        // Walls nearer to each other than they are thick leave nothing between them.
+        if ([] === $face->faces || $area <= 0.0) {
+            return null;
+        }
+        $box = Polygon::bounds($face->faces);
+        $columns = 0.0;
+        foreach ($this->plan->columns($box) as $column) {
+            foreach ([$face->faces, ...$holes] as $ring) {
+                $columns += Clip::area($ring, $column->outline());
+            }
+        }
+        $name = null;
+        $findings = [];
+        foreach ($this->roomsIn($face, $islands) as $room) {
+            if (null === $name) {
+                $name = $room;
+            } else {
+                $findings[] = new Finding('two-names', [$name->id, $room->id], $room->anchor->toArray(), \sprintf('%s and %s name the same room.', $name->name, $room->name));
+            }
+        }
+        $label = null === $name || !Polygon::contains($face->faces, $name->anchor->x, $name->anchor->y) ? Polygon::labelPoint($face->faces) : $name->anchor->toArray();
+        $walls = array_map(strval(...), array_keys($walls));
+
+        return new Region($name, $face->faces, $holes, $area - $columns, $columns, $walls, $label, Clear::through($label, [$face->faces, ...$holes]), $findings);
+    }
+
+    /**
+     * @param list<Face> $islands
+     *
+     * @return list<Room> in the order of their ids
+     */
+    private function roomsIn(Face $face, array $islands): array
+    {
+        $rooms = [];
+        [$x1, $y1, $x2, $y2] = Polygon::bounds([...$face->centre, $face->centre[0]]);
+        foreach ($this->plan->rooms([$x1, $y1, $x2, $y2]) as $room) {
+            ['x' => $x, 'y' => $y] = ['x' => $room->anchor->x, 'y' => $room->anchor->y];
+            if ($x < $x1 || $x > $x2 || $y < $y1 || $y > $y2 || !Polygon::contains($face->centre, $x, $y)) {
+                continue;
+            }
+            foreach ($islands as $island) {
+                if (Polygon::contains($island->centre, $x, $y)) {
+                    continue 2;
+                }
+            }
+            $rooms[$room->id] = $room;
+        }
+        ksort($rooms, \SORT_STRING);
+
+        return array_values($rooms);
+    }
+
+    /**
+     * @param array<int, Face> $bounded
+     * @param array<int, Face> $outer
+     *
+     * @return list<Outline> the body of each connected group of walls that bound rooms
+     */
+    private function outlines(array $bounded, array $outer): array
+    {
+        // Faces that share a node belong to one group.
+        $group = [];
+        $find = static function (int $i) use (&$group): int {
+            while ($group[$i] !== $i) {
+                $i = $group[$i] = $group[$group[$i]];
+            }
+
+            return $i;
+        };
+        $byNode = [];
+        foreach ($bounded + $outer as $i => $face) {
+            $group[$i] = $i;
+            foreach ($face->halves as $h) {
+                $node = $this->faces->network->halves[$h][0];
+                if (isset($byNode[$node])) {
+                    $group[$find($i)] = $find($byNode[$node]);
+                } else {
+                    $byNode[$node] = $i;
+                }
+            }
+        }
+        $holes = [];
+        foreach ($bounded as $i => $face) {
+            if ([] !== $face->faces && $face->area > 0.0) {
+                $holes[$find($i)][] = array_reverse($face->faces);
             }
         }
         $outlines = [];
-        foreach ($faces->outer as $face) {
-            if ([] !== $face['faces']) {
-                $outlines[] = new Outline(array_reverse($face['faces']), $holes[$face['component']] ?? []);
+        foreach ($outer as $i => $face) {
+            // Dividers alone have no body.
+            if ([] !== $face->faces && $face->area < -1e-6) {
+                $outlines[] = new Outline(array_reverse($face->faces), $holes[$find($i)] ?? []);
             }
         }
 
@@ -107,95 +395,38 @@ final class Derivation
     }
 
     /**
-     * @param list<Wall> $walls
-     * @param list<Region> $regions
+     * @param list<float> $junctions distances along the wall where others meet it
      *
-     * @return array{list<Region>, list<Leak>, list<Finding>}
+     * @return array{array<string, non-empty-list<array{float, float}>>, list<Finding>}
      */
-    private static function nameRooms(Storey $storey, array $walls, array $regions): array
+    private function openings(Wall $wall, array $junctions): array
     {
-        $leaks = [];
-        $findings = [];
-        $search = null;
-        foreach ($storey->rooms as $room) {
-            $index = self::regionAt(array_values($regions), $room->anchor->x, $room->anchor->y);
-            if (null === $index) {
-                $search ??= new LeakSearch($walls);
-                $leak = $search->from($room);
-                if (null !== $leak) {
-                    $leaks[] = $leak;
-                    $findings[] = new Finding('leak', [$room->id], $leak->neck[0], \sprintf('%s does not close: %.0f mm are open here.', $room->name, $leak->gapMm));
-                } else {
-                    $findings[] = new Finding('room-open', [$room->id], $room->anchor->toArray(), \sprintf('%s has no walls round it yet.', $room->name));
-                }
-                continue;
-            }
-            if (null !== ($other = $regions[$index]->room)) {
-                $findings[] = new Finding('two-names', [$other->id, $room->id], $room->anchor->toArray(), \sprintf('%s and %s name the same room.', $other->name, $room->name));
-                continue;
-            }
-            $regions[$index] = new Region($room, $regions[$index]->polygon, $regions[$index]->holes, $regions[$index]->netAreaMm2);
-        }
-
-        return [array_values($regions), $leaks, $findings];
-    }
-
-    /** @param list<Region> $regions */
-    private static function regionAt(array $regions, float $x, float $y): ?int
-    {
-        foreach ($regions as $i => $region) {
-            if (!Polygon::contains($region->polygon, $x, $y)) {
-                continue;
-            }
-            foreach ($region->holes as $hole) {
-                if (Polygon::contains($hole, $x, $y)) {
-                    continue 2;
-                }
-            }
-
-            return $i;
-        }
-
-        return null;
-    }
-
-    /** @return array{array<string, list<array{float, float}>>, list<Finding>} */
-    private static function openings(Storey $storey, Network $network): array
-    {
-        $walls = [];
-        foreach ($storey->walls as $wall) {
-            $walls[$wall->id] = $wall;
-        }
-        $junctions = [];
-        foreach ($network->edges as $edge) {
-            $junctions[$edge['wall']][] = $network->nodes[$edge['from']];
-            $junctions[$edge['wall']][] = $network->nodes[$edge['to']];
-        }
         $pieces = [];
         $findings = [];
-        $onWall = [];
-        foreach ($storey->openings as $opening) {
-            $wall = $walls[$opening->wall] ?? null;
-            if (null === $wall || $wall->length() <= Wall::JOIN_MM) {
-                continue;
-            }
+        $before = [];
+        $openings = array_filter($this->plan->openings([$wall->id]), static fn (Opening $o): bool => $o->wall === $wall->id);
+        usort($openings, static fn (Opening $a, Opening $b): int => $a->id <=> $b->id);
+        $length = $wall->length();
+        // The chords' own joints are none.
+        $chords = $wall->chords($length);
+        $junctions = array_filter($junctions, static fn (float $at): bool => 1 === $chords || abs($at * $chords / $length - round($at * $chords / $length)) > 1e-6);
+        foreach ($openings as $opening) {
             $start = $opening->offset;
             $end = $opening->offset + $opening->width;
             $pieces[$opening->id] = $wall->piece($start, $end);
-            $middle = [($pieces[$opening->id][0][0] + $pieces[$opening->id][2][0]) / 2.0, ($pieces[$opening->id][0][1] + $pieces[$opening->id][2][1]) / 2.0];
-            if ($start < -Wall::JOIN_MM || $end > $wall->length() + Wall::JOIN_MM) {
+            $middle = $wall->at(($start + $end) / 2.0)->toArray();
+            if ($start < -Wall::JOIN_MM || $end > $length + Wall::JOIN_MM) {
                 $findings[] = new Finding('opening-off-wall', [$opening->id, $wall->id], $middle, 'This opening reaches beyond the end of its wall.');
             }
-            foreach ($onWall[$wall->id] ?? [] as [$other, $s, $e]) {
+            foreach ($before as [$other, $s, $e]) {
                 if ($start < $e && $s < $end) {
                     $findings[] = new Finding('openings-overlap', [$other, $opening->id], $middle, 'Two openings overlap here.');
                 }
             }
-            $onWall[$wall->id][] = [$opening->id, $start, $end];
-            foreach ($junctions[$wall->id] ?? [] as [$x, $y]) {
-                $along = (($x - $wall->from->x) * ($wall->to->x - $wall->from->x) + ($y - $wall->from->y) * ($wall->to->y - $wall->from->y)) / $wall->length();
-                if ($along > $start + Wall::JOIN_MM && $along < $end - Wall::JOIN_MM) {
-                    $findings[] = new Finding('opening-on-junction', [$opening->id, $wall->id], [$x, $y], 'Another wall meets this opening.');
+            $before[] = [$opening->id, $start, $end];
+            foreach ($junctions as $at) {
+                if ($at > $start + Wall::JOIN_MM && $at < $end - Wall::JOIN_MM) {
+                    $findings[] = new Finding('opening-on-junction', [$opening->id, $wall->id], $wall->at($at)->toArray(), 'Another wall meets this opening.');
                     break;
                 }
             }
@@ -205,22 +436,14 @@ final class Derivation
     }
 
     /**
-     * @param list<Outline> $outlines
-     * @param list<Region> $regions
+     * What the right face of a half-edge has between its arc and its chord, mm².
      *
-     * @return array{grossFloor: float, netFloor: float, structure: float}
+     * @param list<array{float, float}> $right
      */
-    private static function areas(array $outlines, array $regions, Faces $faces): array
+    private function bulge(Faces $faces, int $half, array $right): float
     {
-        $structure = 0.0;
-        foreach ($outlines as $outline) {
-            $structure += Polygon::area($outline->outer);
-            foreach ($outline->holes as $hole) {
-                $structure += Polygon::area($hole);
-            }
-        }
-        $net = array_sum(array_map(static fn (Region $r): float => $r->netAreaMm2, $regions));
+        $radius = $faces->leftRadius($half ^ 1);
 
-        return ['grossFloor' => $structure + $net, 'netFloor' => $net, 'structure' => $structure];
+        return 0.0 === $radius ? 0.0 : -Face::segment($radius, hypot($right[1][0] - $right[0][0], $right[1][1] - $right[0][1]));
     }
 }

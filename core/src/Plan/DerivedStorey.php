@@ -10,7 +10,8 @@ final readonly class DerivedStorey
     /**
      * @param list<Outline> $outlines
      * @param list<Region> $regions named ones and the rest
-     * @param array<string, list<array{float, float}>> $openings cut-out of each opening in plan, by id
+     * @param array<string, WallShape> $walls by id
+     * @param array<string, non-empty-list<array{float, float}>> $openings cut-out of each opening in plan, by id
      * @param list<Leak> $leaks
      * @param list<Finding> $findings
      * @param array{grossFloor: float, netFloor: float, structure: float} $areasMm2 gross floor area, net floor area and area of structural elements (ISO 9836)
@@ -19,6 +20,7 @@ final readonly class DerivedStorey
         public string $id,
         public array $outlines,
         public array $regions,
+        public array $walls,
         public array $openings,
         public array $leaks,
         public array $findings,

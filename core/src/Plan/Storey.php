@@ -13,6 +13,8 @@ final readonly class Storey
      * @param list<Wall> $walls
      * @param list<Opening> $openings
      * @param list<Room> $rooms
+     * @param list<Divider> $dividers
+     * @param list<Column> $columns
      */
     public function __construct(
         public string $id,
@@ -22,6 +24,8 @@ final readonly class Storey
         public array $walls,
         public array $openings = [],
         public array $rooms = [],
+        public array $dividers = [],
+        public array $columns = [],
     ) {
     }
 }

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Exchange\PlanDocument;
 
-use Plinth\Core\Geometry\Polygon;
 use Plinth\Core\Plan\DerivedStorey;
 use Plinth\Core\Plan\Opening;
 use Plinth\Core\Plan\Plan;
@@ -51,7 +50,8 @@ final class PlanWriter
                 'polygon' => $r->polygon,
                 'holes' => $r->holes,
                 'netAreaM2' => $r->netAreaMm2 / 1e6,
-                'label' => null === $r->room ? Polygon::labelPoint($r->polygon) : $r->room->anchor->toArray(),
+                'label' => $r->label,
+                'clear' => $r->clear,
             ], $storey->regions),
             'openings' => array_map(static fn (string $id, array $piece): array => ['id' => $id, 'polygon' => $piece], array_keys($storey->openings), $storey->openings),
             'leaks' => array_map(static fn ($l): array => ['room' => $l->room, 'gapMm' => $l->gapMm, 'neck' => $l->neck, 'walls' => $l->walls], $storey->leaks),

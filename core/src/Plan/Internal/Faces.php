@@ -4,21 +4,16 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Plan\Internal;
 
-use Plinth\Core\Geometry\Polygon;
-
 /**
- * Walks round every face of a network and gives its boundary twice: along the centre lines and along the wall faces.
+ * Walks round faces of a network and gives their boundary twice: along the centre lines and along the wall faces.
  *
- * Half-edge 2e runs from an edge's `from` to its `to`, 2e + 1 back; the face lies to its left. Where two walls meet,
- * the corner is where their faces cross (a mitre); beyond MITRE_LIMIT half thicknesses from the node on the outer side,
- * or where the faces are parallel, both faces end square and a straight bevel joins them. A free end is squared.
+ * The face of a half-edge lies to its left. Where two walls meet, the corner is where their faces cross (a mitre);
+ * beyond MITRE_LIMIT half thicknesses from the node on the outer side, or where the faces are parallel, both faces end
+ * square and a straight bevel joins them. A free end is squared.
  *
  *       left face of `out`   ╲ φ ╱  right face of `in`      t along out = (h_in + h_out cos φ) / sin φ
  *
  * @internal
- *
- * @phpstan-type Ring list<array{float, float}>
- * @phpstan-type Face array{centre: Ring, faces: Ring, centreArea: float, component: int}
  */
 final class Faces
 {
@@ -27,119 +22,96 @@ final class Faces
     /** Round-off of a crossing that lies at the node itself, as with dividers of no thickness. */
     private const TOUCHING_MM = 1e-9;
 
-    /** @var list<Face> bounded faces, counter-clockwise */
-    public array $bounded = [];
-    /** @var list<Face> the outer boundary of each connected group, clockwise as walked */
-    public array $outer = [];
     /** @var array<string, array{float, float}> walls so short that a corner lies beyond their end, and where */
     public array $tooShort = [];
 
-    /** @var list<array{int, int, float, float, float, float}> half-edge → start, end, direction x, y, length, half thickness */
-    private array $half = [];
-    /** @var list<list<int>> node → outgoing half-edges, counter-clockwise */
-    private array $out = [];
-    /** @var list<int> half-edge → its place in of its start */
-    private array $rank = [];
+    /** @var array<int, Face> by half-edge */
+    private array $known = [];
 
-    private function __construct(private readonly Network $network)
+    public function __construct(public readonly Network $network)
     {
     }
 
-    public static function of(Network $network): self
+    /** The face to the left of a half-edge. */
+    public function of(int $first): Face
     {
-        $faces = new self($network);
-        $faces->sortHalfEdges();
-        $faces->walk($faces->components());
+        if (isset($this->known[$first])) {
+            return $this->known[$first];
+        }
+        $halves = [];
+        $centre = [];
+        $faces = [];
+        $radii = [];
+        $h = $first;
+        do {
+            $halves[] = $h;
+            $node = $this->network->halves[$h][1];
+            $next = $this->nextAt($node, $h ^ 1);
+            $centre[] = $this->network->nodes[$node];
+            // The first point of a corner ends the stretch along this half-edge's left face.
+            $radius = $this->leftRadius($h);
+            foreach ($this->corner($node, $next, $h ^ 1) as $point) {
+                $faces[] = $point;
+                $radii[] = $radius;
+                $radius = 0.0;
+            }
+            $h = $next;
+        } while ($h !== $first);
+        $face = new Face($halves, $centre, $faces, $radii);
+        foreach ($halves as $h) {
+            $this->known[$h] = $face;
+        }
 
-        return $faces;
+        return $face;
     }
 
-    private function sortHalfEdges(): void
+    /** The half-edge that leaves a node next clockwise from another one. */
+    private function nextAt(int $node, int $leaving): int
     {
-        $out = array_fill(0, \count($this->network->nodes), []);
-        $angles = [];
-        foreach ($this->network->edges as $edge) {
-            [$ax, $ay] = $this->network->nodes[$edge['from']];
-            [$bx, $by] = $this->network->nodes[$edge['to']];
-            $length = hypot($bx - $ax, $by - $ay);
-            $dx = ($bx - $ax) / $length;
-            $dy = ($by - $ay) / $length;
-            $this->half[] = [$edge['from'], $edge['to'], $dx, $dy, $length, $edge['half']];
-            $this->half[] = [$edge['to'], $edge['from'], -$dx, -$dy, $length, $edge['half']];
-            $angles[] = atan2($dy, $dx);
-            $angles[] = atan2(-$dy, -$dx);
-            $out[$edge['from']][] = \count($this->half) - 2;
-            $out[$edge['to']][] = \count($this->half) - 1;
+        $around = $this->network->around($node);
+        $n = \count($around);
+        if (2 === $n) {
+            return $around[0] === $leaving ? $around[1] : $around[0];
         }
-        $rank = array_fill(0, \count($this->half), 0);
-        foreach ($out as $node => $list) {
-            usort($list, static fn (int $a, int $b): int => $angles[$a] <=> $angles[$b]);
-            foreach ($list as $i => $h) {
-                $rank[$h] = $i;
-            }
-            $out[$node] = $list;
-        }
-        $this->out = $out;
-        $this->rank = array_values($rank);
+        $i = array_search($leaving, $around, true);
+
+        return $around[((int) $i + $n - 1) % $n];
     }
 
-    /** @return list<int> node → number of its connected group */
-    private function components(): array
+    /** Radius of a half-edge's left face, positive where its centre lies to the left; 0 where it is straight. */
+    public function leftRadius(int $half): float
     {
-        $component = array_fill(0, \count($this->network->nodes), -1);
-        $count = 0;
-        foreach ($this->out as $start => $_) {
-            if (-1 !== $component[$start]) {
-                continue;
-            }
-            $stack = [$start];
-            $component[$start] = $count;
-            while (null !== ($node = array_pop($stack))) {
-                foreach ($this->out[$node] as $h) {
-                    $next = $this->half[$h][1];
-                    if (-1 === $component[$next]) {
-                        $component[$next] = $count;
-                        $stack[] = $next;
-                    }
-                }
-            }
-            ++$count;
-        }
+        [, , , , , $thickness, $radius] = $this->network->halves[$half];
 
-        return $component;
+        return 0.0 === $radius ? 0.0 : $radius - $thickness;
     }
 
-    /** @param list<int> $component */
-    private function walk(array $component): void
+    /**
+     * The body of a half-edge's edge between its two nodes: the right face from its start to its end, and the left face back.
+     * A bevel or a free end's square belongs to the wall before it, going counter-clockwise.
+     *
+     * @return array{list<array{float, float}>, list<array{float, float}>}
+     */
+    public function sides(int $half): array
     {
-        $seen = array_fill(0, \count($this->half), false);
-        foreach ($this->half as $first => [$start]) {
-            if ($seen[$first]) {
-                continue;
-            }
-            $centre = [];
-            $faces = [];
-            $h = $first;
-            do {
-                $seen[$h] = true;
-                $node = $this->half[$h][1];
-                $twin = $h ^ 1;
-                $around = $this->out[$node];
-                $next = $around[($this->rank[$twin] + \count($around) - 1) % \count($around)];
-                $centre[] = $this->network->nodes[$node];
-                foreach ($this->corner($node, $next, $twin) as $point) {
-                    $faces[] = $point;
-                }
-                $h = $next;
-            } while ($h !== $first);
-            $face = ['centre' => $centre, 'faces' => $faces, 'centreArea' => Polygon::area($centre), 'component' => $component[$start]];
-            // Walls without a loop enclose nothing: their only face is the outer one, of area zero.
-            if ($face['centreArea'] > 1e-6) {
-                $this->bounded[] = $face;
-            } else {
-                $this->outer[] = $face;
-            }
-        }
+        [$start, $end] = $this->network->halves[$half];
+        $twin = $half ^ 1;
+        $atStart = [...$this->corner($start, $this->nextAt($start, $half), $half)];
+        $atEnd = [...$this->corner($end, $twin, $this->afterAt($end, $twin))];
+        $right = [$atStart[0], ...array_reverse($atEnd)];
+        $atEnd = [...$this->corner($end, $this->nextAt($end, $twin), $twin)];
+        $atStart = [...$this->corner($start, $half, $this->afterAt($start, $half))];
+
+        return [$right, [$atEnd[0], ...array_reverse($atStart)]];
+    }
+
+    /** The half-edge that leaves a node next counter-clockwise from another one. */
+    private function afterAt(int $node, int $leaving): int
+    {
+        $around = $this->network->around($node);
+        $i = array_search($leaving, $around, true);
+
+        return $around[((int) $i + 1) % \count($around)];
     }
 
     /**
@@ -148,11 +120,11 @@ final class Faces
      *
      * @return list<array{float, float}>
      */
-    private function corner(int $node, int $out, int $in): array
+    public function corner(int $node, int $out, int $in): array
     {
         [$x, $y] = $this->network->nodes[$node];
-        [, , $ox, $oy, $outLength, $outHalf] = $this->half[$out];
-        [, , $ix, $iy, $inLength, $inHalf] = $this->half[$in];
+        [, , $ox, $oy, $outLength, $outHalf] = $this->network->halves[$out];
+        [, , $ix, $iy, $inLength, $inHalf] = $this->network->halves[$in];
         $onIn = [$x + $iy * $inHalf, $y - $ix * $inHalf];
         $onOut = [$x - $oy * $outHalf, $y + $ox * $outHalf];
         if ($out === $in) {

@@ -11,9 +11,15 @@ use Plinth\Core\Plan\Wall;
  * The planar network of centre lines: ends within a millimetre are one node, an end inside another wall's body lies on
  * that wall's centre line (T), and lines that cross share a node (X).
  *
+ * It comes into being where it is asked for: what a node or an edge looks like hangs on its neighbours alone, so the
+ * network round an edit is the same whether the rest of the plan was looked at or not.
+ *
+ * Half-edge 2e runs from an edge's `from` to its `to`, 2e + 1 back.
+ *
  * @internal
  *
- * @phpstan-type Edge array{from: int, to: int, half: float, wall: string}
+ * @phpstan-type Edge array{from: int, to: int, half: float, wall: string, divides: bool, at: float}
+ * @phpstan-type Half array{int, int, float, float, float, float, float}
  */
 final class Network
 {
@@ -22,214 +28,370 @@ final class Network
 
     /** @var list<array{float, float}> */
     public array $nodes = [];
-    /** @var list<Edge> between neighbouring nodes; no two edges join the same nodes */
+    /** @var list<Edge> between neighbouring nodes; no two edges join the same nodes; `at` is the distance of its start along the wall */
     public array $edges = [];
+    /** @var list<Half> half-edge → start, end, direction x, y, length, half thickness, radius (positive: centre to the left) */
+    public array $halves = [];
     /** @var list<array{string, string, array{float, float}}> pairs of walls that lie on each other, and where */
     public array $overlaps = [];
 
-    /** @var array<string, list<int>> node indices by cell of the joining tolerance */
-    private array $nodeCells = [];
+    /** @var array<string, int> name of a landing or crossing → node */
+    private array $made = [];
+    /** @var array<string, list<Piece>> */
+    private array $neighbours = [];
+    /** @var array<string, int> end of a piece → node before it is drawn on to a host */
+    private array $base = [];
+    /** @var array<string, array{float, float}|null> end of a piece → where it is drawn on to */
+    private array $landings = [];
+    /** @var array<string, int> */
+    private array $ends = [];
+    /** @var array<string, list<int>> piece → its edges, from start to end */
+    private array $along = [];
+    /** @var array<int, array<string, Piece>> node → pieces that are known to end there */
+    private array $endingAt = [];
+    /** @var array<int, list<int>> node → half-edges that leave it */
+    private array $leaving = [];
+    /** @var array<int, list<int>> node → the same, complete and counter-clockwise */
+    private array $around = [];
+    /** @var array<string, int> */
+    private array $between = [];
 
-    /** @param list<Wall> $walls */
-    private function __construct(private readonly array $walls)
+    public function __construct(private readonly PieceSource $pieces)
     {
-    }
-
-    /** @param list<Wall> $walls each longer than the joining tolerance */
-    public static function of(array $walls): self
-    {
-        $network = new self($walls);
-        $network->build();
-
-        return $network;
-    }
-
-    private function build(): void
-    {
-        $ends = [];
-        $degree = [];
-        foreach ($this->walls as $wall) {
-            $pair = [$this->nodeAt($wall->from->x, $wall->from->y), $this->nodeAt($wall->to->x, $wall->to->y)];
-            $ends[] = $pair;
-            foreach ($pair as $node) {
-                $degree[$node] = ($degree[$node] ?? 0) + 1;
-            }
-        }
-        $index = new GridIndex($this->cellSize());
-        foreach ($this->walls as $w => $wall) {
-            $r = $wall->thickness / 2.0 + Wall::JOIN_MM;
-            $index->add($w, min($wall->from->x, $wall->to->x) - $r, min($wall->from->y, $wall->to->y) - $r, max($wall->from->x, $wall->to->x) + $r, max($wall->from->y, $wall->to->y) + $r);
-        }
-        $this->drawFreeEndsOn($ends, $degree, $index);
-        $cuts = $this->cuts($ends, $index);
-        $this->cutIntoEdges($ends, $cuts);
     }
 
     /**
-     * A single end that stops inside another wall's body goes on to its centre line.
+     * The edges of a piece from its start to its end.
      *
-     * @param list<array{int, int}> $ends
-     * @param array<int, int> $degree
+     * @return list<int>
      */
-    private function drawFreeEndsOn(array &$ends, array $degree, GridIndex $index): void
+    public function along(Piece $piece): array
     {
-        foreach ($ends as $w => $pair) {
-            foreach ([0, 1] as $side) {
-                $node = $pair[$side];
-                if (1 !== $degree[$node]) {
-                    continue;
-                }
-                [$x, $y] = $this->nodes[$node];
-                foreach ($index->near($x, $y, $x, $y) as $host) {
-                    if ($host === $w || \in_array($node, $ends[$host], true)) {
-                        continue;
-                    }
-                    $a = $this->nodes[$ends[$host][0]];
-                    $b = $this->nodes[$ends[$host][1]];
-                    [$nx, $ny] = Segment::nearest([$x, $y], $a, $b);
-                    $away = hypot($nx - $x, $ny - $y);
-                    if ($away <= Wall::JOIN_MM / 1000.0 || $away > $this->walls[$host]->thickness / 2.0 + Wall::JOIN_MM) {
-                        continue;
-                    }
-                    $ends[$w][$side] = $this->landing($this->nodes[$ends[$w][1 - $side]], [$x, $y], $a, $b, [$nx, $ny]);
-                    break;
-                }
-            }
+        if (isset($this->along[$piece->key])) {
+            return $this->along[$piece->key];
         }
-    }
-
-    /**
-     * @param array{float, float} $start the wall's other end
-     * @param array{float, float} $end its free end
-     * @param array{float, float} $a
-     * @param array{float, float} $b
-     * @param array{float, float} $nearest
-     */
-    private function landing(array $start, array $end, array $a, array $b, array $nearest): int
-    {
-        $ux = $end[0] - $start[0];
-        $uy = $end[1] - $start[1];
-        $vx = $b[0] - $a[0];
-        $vy = $b[1] - $a[1];
-        $cross = $ux * $vy - $uy * $vx;
-        if (abs($cross) > self::LEAST_T_SINE * hypot($ux, $uy) * hypot($vx, $vy)) {
-            $t = (($a[0] - $start[0]) * $uy - ($a[1] - $start[1]) * $ux) / $cross;
-            $t = max(0.0, min(1.0, $t));
-
-            return $this->nodeAt($a[0] + $t * $vx, $a[1] + $t * $vy);
-        }
-
-        return $this->nodeAt($nearest[0], $nearest[1]);
-    }
-
-    /**
-     * Nodes that lie on each wall between its ends.
-     *
-     * @param list<array{int, int}> $ends
-     *
-     * @return array<int, array<int, float>> wall → node → distance from the wall's start
-     */
-    private function cuts(array $ends, GridIndex $index): array
-    {
+        $from = $this->end($piece, 0);
+        $to = $this->end($piece, 1);
+        $a = $this->tip($piece, 0);
+        $b = $this->tip($piece, 1);
+        $length = hypot($b[0] - $a[0], $b[1] - $a[1]);
         $cuts = [];
-        foreach ($ends as $w => [$from, $to]) {
-            $a = $this->nodes[$from];
-            $b = $this->nodes[$to];
-            $length = hypot($b[0] - $a[0], $b[1] - $a[1]);
-            foreach ($index->near(min($a[0], $b[0]), min($a[1], $b[1]), max($a[0], $b[0]), max($a[1], $b[1])) as $other) {
-                if ($other === $w) {
+        foreach ($this->near($piece) as $other) {
+            $start = $this->end($other, 0);
+            $end = $this->end($other, 1);
+            // T: the other's ends on this line.
+            foreach ([$start, $end] as $node) {
+                if ($node === $from || $node === $to || isset($cuts[$node])) {
                     continue;
                 }
-                // T: the other wall's ends on this line.
-                foreach ($ends[$other] as $node) {
-                    if ($node === $from || $node === $to || isset($cuts[$w][$node])) {
-                        continue;
-                    }
-                    [$x, $y, $t] = Segment::nearest($this->nodes[$node], $a, $b);
-                    if (hypot($x - $this->nodes[$node][0], $y - $this->nodes[$node][1]) <= Wall::JOIN_MM) {
-                        $cuts[$w][$node] = $t * $length;
-                    }
+                [$x, $y, $t] = Segment::nearest($this->nodes[$node], $a, $b);
+                if (hypot($x - $this->nodes[$node][0], $y - $this->nodes[$node][1]) <= Wall::JOIN_MM) {
+                    $cuts[$node] = $t * $length;
                 }
-                // X: a crossing away from all four ends; seen from both walls, so made once and found again.
-                if ($other > $w && [] === array_intersect($ends[$w], $ends[$other])) {
-                    $c = $this->nodes[$ends[$other][0]];
-                    $d = $this->nodes[$ends[$other][1]];
-                    $crossing = Segment::crossing($a, $b, $c, $d);
-                    if (null !== $crossing) {
-                        $node = $this->nodeAt($a[0] + $crossing[0] * ($b[0] - $a[0]), $a[1] + $crossing[0] * ($b[1] - $a[1]));
-                        if ($node !== $from && $node !== $to) {
-                            $cuts[$w][$node] = $crossing[0] * $length;
-                        }
-                        if (!\in_array($node, $ends[$other], true)) {
-                            $cuts[$other][$node] = $crossing[1] * hypot($d[0] - $c[0], $d[1] - $c[1]);
-                        }
-                    }
+            }
+            // X: a crossing away from all four ends.
+            if ($start !== $from && $start !== $to && $end !== $from && $end !== $to && null !== ($crossing = $this->crossing($piece, $other))) {
+                $node = $this->nodeAt(...$crossing);
+                if ($node !== $from && $node !== $to) {
+                    $cuts[$node] = hypot($crossing[0][0] - $a[0], $crossing[0][1] - $a[1]);
                 }
             }
         }
+        asort($cuts);
+        $edges = [];
+        $previous = $from;
+        $at = 0.0;
+        $cuts[$to] = $length;
+        foreach ($cuts as $node => $reached) {
+            if ($node !== $previous) {
+                $edges[] = $this->edge($piece, $previous, $node, $piece->start + $at);
+                $previous = $node;
+                $at = $reached;
+            }
+        }
 
-        return $cuts;
+        return $this->along[$piece->key] = $edges;
     }
 
     /**
-     * @param list<array{int, int}> $ends
-     * @param array<int, array<int, float>> $cuts
+     * Half-edges that leave a node, counter-clockwise by their direction from −180°.
+     *
+     * @return list<int>
      */
-    private function cutIntoEdges(array $ends, array $cuts): void
+    public function around(int $node): array
     {
-        $seen = [];
-        foreach ($ends as $w => [$from, $to]) {
-            $wall = $this->walls[$w];
-            $along = $cuts[$w] ?? [];
-            asort($along);
-            $previous = $from;
-            foreach ([...array_keys($along), $to] as $node) {
-                if ($node === $previous) {
-                    continue;
-                }
-                $key = min($previous, $node).','.max($previous, $node);
-                if (isset($seen[$key])) {
-                    $first = $seen[$key];
-                    $this->overlaps[] = [$this->edges[$first]['wall'], $wall->id, $this->nodes[$node]];
-                    if ($wall->thickness / 2.0 > $this->edges[$first]['half']) {
-                        $this->edges[$first]['half'] = $wall->thickness / 2.0;
-                        $this->edges[$first]['wall'] = $wall->id;
-                    }
-                } else {
-                    $seen[$key] = \count($this->edges);
-                    $this->edges[] = ['from' => $previous, 'to' => $node, 'half' => $wall->thickness / 2.0, 'wall' => $wall->id];
-                }
-                $previous = $node;
+        if (isset($this->around[$node])) {
+            return $this->around[$node];
+        }
+        [$x, $y] = $this->nodes[$node];
+        foreach ($this->pieces->near($x - Wall::JOIN_MM, $y - Wall::JOIN_MM, $x + Wall::JOIN_MM, $y + Wall::JOIN_MM) as $piece) {
+            $this->along($piece);
+        }
+        // What was drawn on to here may lie further off; going along it may tell of others.
+        for ($done = -1; $done !== \count($this->endingAt[$node] ?? []);) {
+            $done = \count($this->endingAt[$node] ?? []);
+            foreach ($this->endingAt[$node] ?? [] as $piece) {
+                $this->along($piece);
             }
         }
+        $leaving = $this->leaving[$node] ?? [];
+        if (\count($leaving) > 1) {
+            $angles = [];
+            foreach ($leaving as $h) {
+                $angles[$h] = atan2($this->halves[$h][3], $this->halves[$h][2]);
+            }
+            asort($angles);
+            $leaving = array_keys($angles);
+        }
+
+        return $this->around[$node] = $leaving;
     }
 
-    private function nodeAt(float $x, float $y): int
+    /** Whether nothing else meets the end of a piece. */
+    public function isFree(Piece $piece, int $side): bool
     {
-        $i = (int) floor($x / Wall::JOIN_MM);
-        $j = (int) floor($y / Wall::JOIN_MM);
-        for ($di = -1; $di <= 1; ++$di) {
-            for ($dj = -1; $dj <= 1; ++$dj) {
-                foreach ($this->nodeCells[($i + $di).','.($j + $dj)] ?? [] as $node) {
-                    if (hypot($this->nodes[$node][0] - $x, $this->nodes[$node][1] - $y) <= Wall::JOIN_MM) {
-                        return $node;
-                    }
+        return 1 === \count($this->around($this->end($piece, $side)));
+    }
+
+    /** The node of a piece's end; where it stops inside another wall's body, on that wall's centre line. */
+    public function end(Piece $piece, int $side): int
+    {
+        $key = $piece->key."\0".$side;
+        if (isset($this->ends[$key])) {
+            return $this->ends[$key];
+        }
+        $landing = $this->landing($piece, $side);
+        $node = null === $landing ? $this->base($piece, $side) : $this->nodeAt($landing, 'a'.$key);
+        $this->endingAt[$node][$piece->key] = $piece;
+
+        return $this->ends[$key] = $node;
+    }
+
+    /**
+     * Where a piece's end lies before it is one with others within the tolerance.
+     *
+     * @return array{float, float}
+     */
+    private function tip(Piece $piece, int $side): array
+    {
+        return $this->landing($piece, $side) ?? $this->nodes[$this->base($piece, $side)];
+    }
+
+    /** Of ends within the tolerance the one whose key comes first makes the node. */
+    private function base(Piece $piece, int $side): int
+    {
+        $key = $piece->key."\0".$side;
+        if (isset($this->base[$key])) {
+            return $this->base[$key];
+        }
+        [$x, $y] = 0 === $side ? $piece->a : $piece->b;
+        $first = [$piece, $side];
+        $firstKey = $key;
+        foreach ($this->near($piece) as $other) {
+            foreach ([$other->a, $other->b] as $s => [$ox, $oy]) {
+                if (abs($ox - $x) <= Wall::JOIN_MM && hypot($ox - $x, $oy - $y) <= Wall::JOIN_MM && $other->key."\0".$s < $firstKey) {
+                    $first = [$other, $s];
+                    $firstKey = $other->key."\0".$s;
                 }
             }
         }
+
+        return $this->base[$key] = $firstKey === $key ? $this->newNode($x, $y) : $this->base(...$first);
+    }
+
+    /**
+     * Where a single end that stops inside another wall's body goes on to.
+     *
+     * @return array{float, float}|null
+     */
+    private function landing(Piece $piece, int $side): ?array
+    {
+        $key = $piece->key."\0".$side;
+
+        return \array_key_exists($key, $this->landings) ? $this->landings[$key] : $this->landings[$key] = $this->findLanding($piece, $side);
+    }
+
+    /** @return array{float, float}|null */
+    private function findLanding(Piece $piece, int $side): ?array
+    {
+        [$x, $y] = 0 === $side ? $piece->a : $piece->b;
+        $hosts = [];
+        foreach ($this->near($piece) as $other) {
+            foreach ([$other->a, $other->b] as [$ox, $oy]) {
+                if (abs($ox - $x) <= Wall::JOIN_MM && hypot($ox - $x, $oy - $y) <= Wall::JOIN_MM) {
+                    return null; // it meets another end
+                }
+            }
+            [$nx, $ny] = Segment::nearest([$x, $y], $other->a, $other->b);
+            $away = hypot($nx - $x, $ny - $y);
+            if ($away <= $other->half + Wall::JOIN_MM) {
+                if ($away <= Wall::JOIN_MM / 1000.0) {
+                    return null; // it lies on the line already
+                }
+                $hosts[] = [$other, $away, $nx, $ny];
+            }
+        }
+        $best = null;
+        $start = 0 === $side ? $piece->b : $piece->a;
+        $ux = $x - $start[0];
+        $uy = $y - $start[1];
+        foreach ($hosts as [$host, $away, $nx, $ny]) {
+            $vx = $host->b[0] - $host->a[0];
+            $vy = $host->b[1] - $host->a[1];
+            $cross = $ux * $vy - $uy * $vx;
+            $beyond = 0.0;
+            if (abs($cross) > self::LEAST_T_SINE * hypot($ux, $uy) * hypot($vx, $vy)) {
+                $t = (($host->a[0] - $start[0]) * $uy - ($host->a[1] - $start[1]) * $ux) / $cross;
+                $held = max(0.0, min(1.0, $t));
+                $beyond = abs($t - $held) * hypot($vx, $vy);
+                [$nx, $ny] = [$host->a[0] + $held * $vx, $host->a[1] + $held * $vy];
+            }
+            // Of the chords of an arc the one that is really met.
+            if (null === $best || $beyond < $best[0] || ($beyond === $best[0] && $away < $best[1])) {
+                $best = [$beyond, $away, [$nx, $ny]];
+            }
+        }
+
+        return null === $best ? null : $best[2];
+    }
+
+    /** @return list<Piece> whose bodies may touch this one's, in the order of their keys */
+    private function near(Piece $piece): array
+    {
+        if (isset($this->neighbours[$piece->key])) {
+            return $this->neighbours[$piece->key];
+        }
+        $r = $piece->half + 2.0 * Wall::JOIN_MM;
+        $x1 = min($piece->a[0], $piece->b[0]) - $r;
+        $y1 = min($piece->a[1], $piece->b[1]) - $r;
+        $x2 = max($piece->a[0], $piece->b[0]) + $r;
+        $y2 = max($piece->a[1], $piece->b[1]) + $r;
+        $near = [];
+        foreach ($this->pieces->near($x1, $y1, $x2, $y2) as $other) {
+            [$ax, $ay] = $other->a;
+            [$bx, $by] = $other->b;
+            $h = $other->half;
+            if (($ax < $bx ? $ax : $bx) - $h <= $x2 && ($ax > $bx ? $ax : $bx) + $h >= $x1 && ($ay < $by ? $ay : $by) - $h <= $y2 && ($ay > $by ? $ay : $by) + $h >= $y1 && $other->key !== $piece->key) {
+                $near[$other->key] = $other;
+            }
+        }
+        ksort($near, \SORT_STRING);
+
+        return $this->neighbours[$piece->key] = array_values($near);
+    }
+
+    private function edge(Piece $piece, int $from, int $to, float $at): int
+    {
+        $key = min($from, $to).','.max($from, $to);
+        if (isset($this->between[$key])) {
+            $e = $this->between[$key];
+            $edge = $this->edges[$e];
+            if ($edge['wall'] !== $piece->wall) {
+                // A divider along a wall divides nothing more.
+                if (!$piece->divides && !$edge['divides']) {
+                    $this->overlaps[] = [min($edge['wall'], $piece->wall), max($edge['wall'], $piece->wall), $this->nodes[$to]];
+                }
+                if ($piece->half > $edge['half'] || ($piece->half === $edge['half'] && $piece->wall < $edge['wall'])) {
+                    $this->edges[$e] = ['half' => $piece->half, 'wall' => $piece->wall, 'divides' => $piece->divides, 'at' => $at] + $edge;
+                    $this->halves[2 * $e][5] = $this->halves[2 * $e + 1][5] = $piece->half;
+                    $radius = $edge['from'] === $from ? $piece->radius : -$piece->radius;
+                    $this->halves[2 * $e][6] = $radius;
+                    $this->halves[2 * $e + 1][6] = -$radius;
+                }
+            }
+
+            return $e;
+        }
+        $e = \count($this->edges);
+        $this->between[$key] = $e;
+        $this->edges[] = ['from' => $from, 'to' => $to, 'half' => $piece->half, 'wall' => $piece->wall, 'divides' => $piece->divides, 'at' => $at];
+        [$ax, $ay] = $this->nodes[$from];
+        [$bx, $by] = $this->nodes[$to];
+        $length = hypot($bx - $ax, $by - $ay);
+        $dx = ($bx - $ax) / $length;
+        $dy = ($by - $ay) / $length;
+        $this->halves[] = [$from, $to, $dx, $dy, $length, $piece->half, $piece->radius];
+        $this->halves[] = [$to, $from, -$dx, -$dy, $length, $piece->half, -$piece->radius];
+        $this->leaving[$from][] = 2 * $e;
+        $this->leaving[$to][] = 2 * $e + 1;
+
+        return $e;
+    }
+
+    /**
+     * Where two pieces cross, and the name by which that is known; the same from either of them.
+     *
+     * @return array{array{float, float}, string}|null
+     */
+    private function crossing(Piece $p, Piece $q): ?array
+    {
+        if ($p->key > $q->key) {
+            [$p, $q] = [$q, $p];
+        }
+        $a = $this->tip($p, 0);
+        $b = $this->tip($p, 1);
+        $crossing = Segment::crossing($a, $b, $this->tip($q, 0), $this->tip($q, 1));
+
+        return null === $crossing ? null : [[$a[0] + $crossing[0] * ($b[0] - $a[0]), $a[1] + $crossing[0] * ($b[1] - $a[1])], 'b'.$p->key."\0".$q->key];
+    }
+
+    /**
+     * The node of a landing or a crossing. Within the tolerance of an end it is the end's; of several landings and
+     * crossings within the tolerance the one whose name comes first makes the node, whoever asks first.
+     *
+     * @param array{float, float} $point
+     */
+    private function nodeAt(array $point, string $name): int
+    {
+        if (isset($this->made[$name])) {
+            return $this->made[$name];
+        }
+        [$x, $y] = $point;
+        $through = [];
+        $nearest = Wall::JOIN_MM;
+        $node = null;
+        foreach ($this->pieces->near($x - Wall::JOIN_MM, $y - Wall::JOIN_MM, $x + Wall::JOIN_MM, $y + Wall::JOIN_MM) as $piece) {
+            foreach ([$piece->a, $piece->b] as $side => [$ex, $ey]) {
+                if (abs($ex - $x) <= Wall::JOIN_MM && abs($ey - $y) <= Wall::JOIN_MM && null === $this->landing($piece, $side)) {
+                    $base = $this->base($piece, $side);
+                    $off = hypot($this->nodes[$base][0] - $x, $this->nodes[$base][1] - $y);
+                    if ($off < $nearest) {
+                        $nearest = $off;
+                        $node = $base;
+                    }
+                }
+            }
+            [$nx, $ny] = Segment::nearest($point, $this->tip($piece, 0), $this->tip($piece, 1));
+            if (hypot($nx - $x, $ny - $y) <= Wall::JOIN_MM) {
+                $through[$piece->key] = $piece;
+            }
+        }
+        if (null !== $node) {
+            return $this->made[$name] = $node;
+        }
+        $first = [$point, $name];
+        $consider = static function (?array $at, string $by) use (&$first, $x, $y): void {
+            if (null !== $at && $by < $first[1] && hypot($at[0] - $x, $at[1] - $y) <= Wall::JOIN_MM) {
+                $first = [$at, $by];
+            }
+        };
+        foreach ($through as $piece) {
+            foreach ($this->near($piece) as $other) {
+                $consider($this->landing($other, 0), 'a'.$other->key."\0".'0');
+                $consider($this->landing($other, 1), 'a'.$other->key."\0".'1');
+                if ($other->key > $piece->key && isset($through[$other->key]) && null !== ($crossing = $this->crossing($piece, $other))) {
+                    $consider(...$crossing);
+                }
+            }
+        }
+
+        return $this->made[$name] = $first[1] === $name ? $this->newNode($x, $y) : $this->nodeAt(...$first);
+    }
+
+    private function newNode(float $x, float $y): int
+    {
         $this->nodes[] = [$x, $y];
-        $this->nodeCells[$i.','.$j][] = \count($this->nodes) - 1;
 
         return \count($this->nodes) - 1;
-    }
-
-    private function cellSize(): float
-    {
-        $sum = 0.0;
-        foreach ($this->walls as $wall) {
-            $sum += $wall->length();
-        }
-
-        return max(500.0, [] === $this->walls ? 0.0 : $sum / \count($this->walls));
     }
 }

@@ -1,0 +1,71 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Geometry;
+
+/**
+ * A circular arc between two points by its rise over the chord, positive to the left of from → to.
+ *
+ * With c the chord and h the rise: r = (c²/4 + h²) / 2|h|, and the angle at the centre is 4 atan(2h/c); any textbook of
+ * mensuration has both.
+ */
+final readonly class Arc
+{
+    public Point $centre;
+    public float $radius;
+    /** of the start, seen from the centre, radians */
+    public float $start;
+    /** from start to end, radians, counter-clockwise positive; a rise to the left turns clockwise */
+    public float $sweep;
+
+    public function __construct(public Point $from, public Point $to, float $rise)
+    {
+        $chord = $from->distanceTo($to);
+        $this->radius = ($chord * $chord / 4.0 + $rise * $rise) / (2.0 * abs($rise));
+        // From the chord's middle towards the side the arc rises to, and back by a radius.
+        $back = $rise - ($rise > 0.0 ? $this->radius : -$this->radius);
+        $this->centre = new Point(
+            ($from->x + $to->x) / 2.0 - ($to->y - $from->y) / $chord * $back,
+            ($from->y + $to->y) / 2.0 + ($to->x - $from->x) / $chord * $back,
+        );
+        $this->start = atan2($from->y - $this->centre->y, $from->x - $this->centre->x);
+        $this->sweep = -4.0 * atan(2.0 * $rise / $chord);
+    }
+
+    public function length(): float
+    {
+        return $this->radius * abs($this->sweep);
+    }
+
+    /**
+     * @param float $part of the way from start to end, 0 to 1
+     * @param float $left mm to the left of the arc, as it runs
+     */
+    public function at(float $part, float $left = 0.0): Point
+    {
+        // What lies left of a counter-clockwise arc lies nearer to its centre.
+        $radius = $this->radius - ($this->sweep > 0.0 ? $left : -$left);
+        $angle = $this->start + $part * $this->sweep;
+
+        return new Point($this->centre->x + $radius * cos($angle), $this->centre->y + $radius * sin($angle));
+    }
+
+    /**
+     * Rise of the arc through three points over the chord of the outer two; 0 where they lie on one line.
+     */
+    public static function riseThrough(Point $from, Point $on, Point $to): float
+    {
+        $chord = $from->distanceTo($to);
+        $u = (($on->x - $from->x) * ($to->x - $from->x) + ($on->y - $from->y) * ($to->y - $from->y)) / $chord;
+        $v = (($on->y - $from->y) * ($to->x - $from->x) - ($on->x - $from->x) * ($to->y - $from->y)) / $chord;
+        if (abs($v) < 1e-9 * $chord) {
+            return 0.0;
+        }
+        // Centre at (c/2, k) over the chord: k from equal distance to the start and the point.
+        $k = ($u * $u + $v * $v - $u * $chord) / (2.0 * $v);
+        $radius = hypot($chord / 2.0, $k);
+
+        return $v > 0.0 ? $k + $radius : $k - $radius;
+    }
+}

@@ -1,0 +1,43 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Geometry;
+
+/** Clips rings by convex ones (Sutherland and Hodgman, 1974). */
+final class Clip
+{
+    /**
+     * Area of a ring that lies inside a convex one. Where the ring is not convex the clipped one may run back along
+     * itself; its signed area is that of the parts all the same.
+     *
+     * @param list<array{float, float}> $ring
+     * @param list<array{float, float}> $convex counter-clockwise
+     *
+     * @return float signed as the ring
+     */
+    public static function area(array $ring, array $convex): float
+    {
+        foreach ($convex as $i => [$ax, $ay]) {
+            [$bx, $by] = $convex[($i + 1) % \count($convex)];
+            $left = static fn (array $p): float => ($bx - $ax) * ($p[1] - $ay) - ($by - $ay) * ($p[0] - $ax);
+            $clipped = [];
+            $n = \count($ring);
+            foreach ($ring as $k => $p) {
+                $q = $ring[($k + 1) % $n];
+                $s = $left($p);
+                $t = $left($q);
+                if ($s >= 0.0) {
+                    $clipped[] = $p;
+                }
+                if (($s > 0.0 && $t < 0.0) || ($s < 0.0 && $t > 0.0)) {
+                    $part = $s / ($s - $t);
+                    $clipped[] = [$p[0] + $part * ($q[0] - $p[0]), $p[1] + $part * ($q[1] - $p[1])];
+                }
+            }
+            $ring = $clipped;
+        }
+
+        return Polygon::area($ring);
+    }
+}

@@ -1,0 +1,143 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Plan\Internal;
+
+use Plinth\Core\Plan\Divider;
+use Plinth\Core\Plan\Neighbourhood;
+use Plinth\Core\Plan\Wall;
+
+/**
+ * Pieces of walls and dividers by place, fetched block by block as far as they are asked for.
+ *
+ * @internal
+ *
+ * @phpstan-import-type Box from Neighbourhood
+ */
+final class Pieces implements PieceSource
+{
+    private const CELL_MM = 2000.0;
+    /** What is fetched at once: a few rooms. */
+    private const BLOCK_MM = 12_000.0;
+    /** No box reaches further than this beyond what is drawn. */
+    private const BEYOND_MM = 1.0;
+
+    /** @var array<string, list<int>> cell → numbers of pieces */
+    private array $cells = [];
+    /** @var list<Piece> */
+    private array $pieces = [];
+    /** @var array<string, Wall|Divider> */
+    private array $known = [];
+    /** @var array<string, true> */
+    private array $fetched = [];
+    /** @var array<string, list<Piece>> */
+    private array $byWall = [];
+    /** @var Box|null */
+    private ?array $bounds;
+
+    /** @param bool $enclosing what bounds rooms; otherwise what does not */
+    public function __construct(private readonly Neighbourhood $plan, private readonly bool $enclosing = true)
+    {
+        $this->bounds = $plan->bounds();
+    }
+
+    /**
+     * @return list<Piece> whose body, and a millimetre round it, may touch the box
+     */
+    public function near(float $x1, float $y1, float $x2, float $y2): array
+    {
+        if (null === $this->bounds) {
+            return [];
+        }
+        [$bx1, $by1, $bx2, $by2] = $this->bounds;
+        $x1 = max($x1, $bx1 - self::BEYOND_MM);
+        $y1 = max($y1, $by1 - self::BEYOND_MM);
+        $x2 = min($x2, $bx2 + self::BEYOND_MM);
+        $y2 = min($y2, $by2 + self::BEYOND_MM);
+        if ($x1 > $x2 || $y1 > $y2) {
+            return [];
+        }
+        $this->fetch($x1, $y1, $x2, $y2);
+        $found = [];
+        $iEnd = (int) floor($x2 / self::CELL_MM);
+        $jEnd = (int) floor($y2 / self::CELL_MM);
+        $jStart = (int) floor($y1 / self::CELL_MM);
+        for ($i = (int) floor($x1 / self::CELL_MM); $i <= $iEnd; ++$i) {
+            for ($j = $jStart; $j <= $jEnd; ++$j) {
+                foreach ($this->cells[$i.','.$j] ?? [] as $n) {
+                    $found[$n] = $n;
+                }
+            }
+        }
+        return array_map(fn (int $n): Piece => $this->pieces[$n], array_values($found));
+    }
+
+    /** @return list<Piece> */
+    public function ofWall(string $wall): array
+    {
+        return $this->byWall[$wall] ?? [];
+    }
+
+    public function wall(string $id): Wall|Divider|null
+    {
+        return $this->known[$id] ?? null;
+    }
+
+    /** Right end of all that is drawn. */
+    public function farRight(): float
+    {
+        return $this->bounds[2] ?? -\INF;
+    }
+
+    private function add(Wall|Divider $line): void
+    {
+        if (isset($this->known[$line->id]) || $this->enclosing !== ($line instanceof Divider || $line->enclosing)) {
+            return;
+        }
+        $this->known[$line->id] = $line;
+        foreach (Piece::of($line) as $piece) {
+            $this->addPiece($piece);
+        }
+    }
+
+    private function addPiece(Piece $piece): void
+    {
+        $n = \count($this->pieces);
+        $this->pieces[] = $piece;
+        $this->byWall[$piece->wall][] = $piece;
+        $r = $piece->half + Wall::JOIN_MM;
+        $iEnd = (int) floor((max($piece->a[0], $piece->b[0]) + $r) / self::CELL_MM);
+        $jEnd = (int) floor((max($piece->a[1], $piece->b[1]) + $r) / self::CELL_MM);
+        $jStart = (int) floor((min($piece->a[1], $piece->b[1]) - $r) / self::CELL_MM);
+        for ($i = (int) floor((min($piece->a[0], $piece->b[0]) - $r) / self::CELL_MM); $i <= $iEnd; ++$i) {
+            for ($j = $jStart; $j <= $jEnd; ++$j) {
+                $this->cells[$i.','.$j][] = $n;
+            }
+        }
+    }
+
+    private function fetch(float $x1, float $y1, float $x2, float $y2): void
+    {
+        $missing = null;
+        $iEnd = (int) floor($x2 / self::BLOCK_MM);
+        $jEnd = (int) floor($y2 / self::BLOCK_MM);
+        $jStart = (int) floor($y1 / self::BLOCK_MM);
+        for ($i = (int) floor($x1 / self::BLOCK_MM); $i <= $iEnd; ++$i) {
+            for ($j = $jStart; $j <= $jEnd; ++$j) {
+                if (isset($this->fetched[$i.','.$j])) {
+                    continue;
+                }
+                $this->fetched[$i.','.$j] = true;
+                $missing = null === $missing ? [$i, $j, $i, $j] : [min($missing[0], $i), min($missing[1], $j), max($missing[2], $i), max($missing[3], $j)];
+            }
+        }
+        if (null === $missing) {
+            return;
+        }
+        $box = [$missing[0] * self::BLOCK_MM, $missing[1] * self::BLOCK_MM, ($missing[2] + 1) * self::BLOCK_MM, ($missing[3] + 1) * self::BLOCK_MM];
+        foreach ($this->plan->lines($box) as $line) {
+            $this->add($line);
+        }
+    }
+}

@@ -1,0 +1,13 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Plan;
+
+/** A named room that nothing encloses, with its leak where one would close it. */
+final readonly class Unplaced
+{
+    public function __construct(public Room $room, public ?Leak $leak, public Finding $finding)
+    {
+    }
+}
