@@ -20,13 +20,13 @@ final class Clip
     {
         foreach ($convex as $i => [$ax, $ay]) {
             [$bx, $by] = $convex[($i + 1) % \count($convex)];
-            $left = static fn (array $p): float => ($bx - $ax) * ($p[1] - $ay) - ($by - $ay) * ($p[0] - $ax);
             $clipped = [];
             $n = \count($ring);
             foreach ($ring as $k => $p) {
                 $q = $ring[($k + 1) % $n];
-                $s = $left($p);
-                $t = $left($q);
+                // Twice the area with the edge: positive to its left.
+                $s = ($bx - $ax) * ($p[1] - $ay) - ($by - $ay) * ($p[0] - $ax);
+                $t = ($bx - $ax) * ($q[1] - $ay) - ($by - $ay) * ($q[0] - $ax);
                 if ($s >= 0.0) {
                     $clipped[] = $p;
                 }

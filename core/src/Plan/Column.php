@@ -13,7 +13,7 @@ final readonly class Column
     {
     }
 
-    /** @return non-empty-list<array{float, float}> counter-clockwise; a round one as a polygon of the same area */
+    /** @return list<array{float, float}> counter-clockwise; a round one as a polygon of the same area */
     public function outline(): array
     {
         $ring = SettingOut::column($this->centre->x, $this->centre->y, $this->width, $this->depth, $this->round);

@@ -198,15 +198,16 @@ final class Derivation
             : new Finding('room-open', [$room->id], $room->anchor->toArray(), \sprintf('%s has no walls round it yet.', $room->name)));
     }
 
-    private function whole(Storey $storey): DerivedStorey
+    /**
+     * @return array{array<string, WallShape>, list<Region>, list<Unplaced>, list<Outline>} walls by id
+     */
+    public function everything(): array
     {
-        $ids = array_map(static fn (Wall|Divider $l): string => $l->id, [...$storey->walls, ...$storey->dividers]);
+        $bounds = $this->plan->bounds() ?? [0.0, 0.0, 0.0, 0.0];
+        $this->pieces->near(...$bounds);
+        $this->loose->near(...$bounds);
+        $ids = [...$this->pieces->known(), ...$this->loose->known()];
         sort($ids, \SORT_STRING);
-        $bounds = $this->plan->bounds();
-        if (null !== $bounds) {
-            $this->pieces->near(...$bounds);
-            $this->loose->near(...$bounds);
-        }
         ['bounded' => $bounded, 'outer' => $outer] = $this->facesOf($ids);
         $islands = [];
         foreach ($outer as $face) {
@@ -226,33 +227,36 @@ final class Derivation
             }
         }
         $walls = [];
-        $openings = [];
-        $findings = [];
         foreach ($ids as $id) {
             if (null !== ($shape = $this->shape($id))) {
                 $walls[$id] = $shape;
-                $openings += $shape->openings;
-                $findings = [...$findings, ...$shape->findings];
             }
         }
-        foreach ($regions as $region) {
-            $findings = [...$findings, ...$region->findings];
-        }
-        $leaks = [];
-        foreach ($storey->rooms as $room) {
+        $unplaced = [];
+        foreach ($this->plan->rooms([-\INF, -\INF, \INF, \INF]) as $room) {
             $place = isset($placed[$room->id]) ? null : $this->place($room);
             if ($place instanceof Unplaced) {
-                $findings[] = $place->finding;
-                if (null !== $place->leak) {
-                    $leaks[] = $place->leak;
-                }
+                $unplaced[] = $place;
             }
         }
-        $structure = array_sum(array_map(static fn (WallShape $w): float => $w->areaMm2, $walls));
-        $net = array_sum(array_map(static fn (Region $r): float => $r->netAreaMm2, $regions));
-        $columns = array_sum(array_map(static fn (Region $r): float => $r->columnsMm2, $regions));
 
-        return new DerivedStorey($storey->id, $this->outlines($bounded, $outer), $regions, $walls, $openings, $leaks, $findings, ['grossFloor' => $structure + $columns + $net, 'netFloor' => $net, 'structure' => $structure + $columns]);
+        return [$walls, $regions, $unplaced, $this->outlines($bounded, $outer)];
+    }
+
+    private function whole(Storey $storey): DerivedStorey
+    {
+        [$walls, $regions, $unplaced, $outlines] = $this->everything();
+        $openings = array_merge(...array_map(static fn (WallShape $w): array => $w->openings, array_values($walls)));
+        $findings = array_merge(
+            ...array_map(static fn (WallShape $w): array => $w->findings, array_values($walls)),
+            ...array_map(static fn (Region $r): array => $r->findings, $regions),
+            ...array_map(static fn (Unplaced $u): array => [$u->finding], $unplaced),
+        );
+        $leaks = array_values(array_filter(array_map(static fn (Unplaced $u): ?Leak => $u->leak, $unplaced)));
+        $net = array_sum(array_map(static fn (Region $r): float => $r->netAreaMm2, $regions));
+        $structure = array_sum(array_map(static fn (WallShape $w): float => $w->areaMm2, $walls)) + array_sum(array_map(static fn (Region $r): float => $r->columnsMm2, $regions));
+
+        return new DerivedStorey($storey->id, $outlines, $regions, $walls, $openings, $leaks, $findings, ['grossFloor' => $structure + $net, 'netFloor' => $net, 'structure' => $structure]);
     }
 
     /**
@@ -357,37 +361,40 @@ final class Derivation
     private function outlines(array $bounded, array $outer): array
     {
         // Faces that share a node belong to one group.
-        $group = [];
-        $find = static function (int $i) use (&$group): int {
-            while ($group[$i] !== $i) {
-                $i = $group[$i] = $group[$group[$i]];
-            }
-
-            return $i;
-        };
-        $byNode = [];
+        $atNode = [];
         foreach ($bounded + $outer as $i => $face) {
-            $group[$i] = $i;
             foreach ($face->halves as $h) {
-                $node = $this->faces->network->halves[$h][0];
-                if (isset($byNode[$node])) {
-                    $group[$find($i)] = $find($byNode[$node]);
-                } else {
-                    $byNode[$node] = $i;
+                $atNode[$this->faces->network->halves[$h][0]][$i] = true;
+            }
+        }
+        $group = [];
+        foreach ($outer as $start => $_) {
+            $stack = [$start];
+            while (null !== ($i = array_pop($stack))) {
+                if (isset($group[$i])) {
+                    continue;
+                }
+                $group[$i] = $start;
+                foreach (($bounded[$i] ?? $outer[$i])->halves as $h) {
+                    foreach ($atNode[$this->faces->network->halves[$h][0]] as $other => $_) {
+                        if (!isset($group[$other])) {
+                            $stack[] = $other;
+                        }
+                    }
                 }
             }
         }
         $holes = [];
         foreach ($bounded as $i => $face) {
             if ([] !== $face->faces && $face->area > 0.0) {
-                $holes[$find($i)][] = array_reverse($face->faces);
+                $holes[$group[$i]][] = array_reverse($face->faces);
             }
         }
         $outlines = [];
         foreach ($outer as $i => $face) {
             // Dividers alone have no body.
             if ([] !== $face->faces && $face->area < -1e-6) {
-                $outlines[] = new Outline(array_reverse($face->faces), $holes[$find($i)] ?? []);
+                $outlines[] = new Outline(array_reverse($face->faces), $holes[$group[$i]] ?? []);
             }
         }
 

@@ -7,6 +7,9 @@ namespace Plinth\Core\Plan;
 /** A door, window or plain opening; `offset` runs along the wall's centre line from its start to the near edge. */
 final readonly class Opening
 {
+    /** How many leaves a door has; a sliding one runs along its wall. */
+    public const LEAVES = ['single', 'double', 'sliding'];
+
     public function __construct(
         public string $id,
         public string $wall,
@@ -17,6 +20,7 @@ final readonly class Opening
         public ?float $height = null,
         public string $hand = 'left',
         public string $swing = 'left',
+        public string $leaf = 'single',
     ) {
     }
 }

@@ -31,15 +31,20 @@ final readonly class Region
         public array $clear,
         public array $findings = [],
     ) {
-        $numbers = [$netAreaMm2];
-        foreach ([$polygon, ...$holes] as $ring) {
-            foreach ($ring as [$x, $y]) {
-                // Noise of the last digits makes no other region.
-                $numbers[] = round($x, 3) + 0.0;
-                $numbers[] = round($y, 3) + 0.0;
-            }
-        }
-        $numbers[0] = round($netAreaMm2, 1) + 0.0;
-        $this->key = hash('xxh128', pack('e*', ...$numbers).($room->id ?? '').implode(',', array_map(static fn (Finding $f): string => implode(',', $f->things), $findings)));
+        // Wherever its rings begin, and whichever hole was found first.
+        $rings = array_map(self::text(...), $holes);
+        sort($rings, \SORT_STRING);
+        $named = array_map(static fn (Finding $f): string => implode(',', $f->things), $findings);
+        $this->key = hash('xxh128', implode('|', [self::text($polygon), ...$rings, \sprintf('%.1f', $netAreaMm2), $room->id ?? '', ...$named]));
+    }
+
+    /** @param non-empty-list<array{float, float}> $ring */
+    private static function text(array $ring): string
+    {
+        // Noise of the last digits makes no other region; a thousandth of a millimetre does.
+        $points = array_map(static fn (array $p): string => \sprintf('%.3f,%.3f', round($p[0], 3) + 0.0, round($p[1], 3) + 0.0), $ring);
+        $first = array_search(min($points), $points, true);
+
+        return implode(' ', [...\array_slice($points, (int) $first), ...\array_slice($points, 0, (int) $first)]);
     }
 }

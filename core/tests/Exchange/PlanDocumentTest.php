@@ -17,7 +17,7 @@ final class PlanDocumentTest extends TestCase
 
     public function testWrittenAndReadBackItIsTheSame(): void
     {
-        $json = json_encode($this->document(['openings' => [['id' => 'o', 'wall' => 'a', 'kind' => 'door', 'offset' => 1000, 'width' => 900]], 'rooms' => [['id' => 'r', 'name' => 'Hütte', 'number' => '1', 'anchor' => [1, 2]]]]), \JSON_THROW_ON_ERROR);
+        $json = json_encode($this->document(['walls' => [self::WALL, ['id' => 'arc', 'rise' => 500, 'enclosing' => false] + self::WALL], 'dividers' => [['id' => 'd', 'from' => [0, 0], 'to' => [0, 900]]], 'columns' => [['id' => 'c', 'at' => [5, 6], 'width' => 300, 'depth' => 400, 'round' => true]], 'openings' => [['id' => 'o', 'wall' => 'a', 'kind' => 'door', 'offset' => 1000, 'width' => 900]], 'rooms' => [['id' => 'r', 'name' => 'Hütte', 'number' => '1', 'anchor' => [1, 2]]]]), \JSON_THROW_ON_ERROR);
         $plan = PlanReader::read($json);
         $again = json_encode(PlanWriter::document($plan), \JSON_THROW_ON_ERROR);
         self::assertEquals($plan, PlanReader::read($again));
@@ -32,6 +32,8 @@ final class PlanDocumentTest extends TestCase
         yield 'thickness of zero' => [['walls' => [['thickness' => 0] + self::WALL]], 'storeys/0/walls/0/thickness'];
         yield 'a point of three' => [['walls' => [['from' => [0, 0, 0]] + self::WALL]], 'storeys/0/walls/0/from'];
         yield 'unknown line' => [['walls' => [['line' => 'middle'] + self::WALL]], 'storeys/0/walls/0/line'];
+        yield 'leaf unknown' => [['openings' => [['id' => 'o', 'wall' => 'a', 'kind' => 'door', 'offset' => 0, 'width' => 900, 'leaf' => 'triple']]], 'storeys/0/openings/0/leaf'];
+        yield 'column without depth' => [['columns' => [['id' => 'c', 'at' => [5, 6], 'width' => 300]]], 'storeys/0/columns/0/depth'];
         yield 'text for a number' => [['elevation' => 'low'], 'storeys/0/elevation'];
     }
 
@@ -51,7 +53,7 @@ final class PlanDocumentTest extends TestCase
             'storeys/0/openings/0/wall' => ['openings' => [['id' => 'o', 'wall' => 'z', 'kind' => 'door', 'offset' => 0, 'width' => 900]]],
             'storeys/0/openings/0/width' => ['openings' => [['id' => 'o', 'wall' => 'a', 'kind' => 'door', 'offset' => 0, 'width' => 9000]]],
             'storeys/0/rooms/0/id' => ['rooms' => [['id' => 'a', 'anchor' => [1, 2]]]],
-            'storeys/0/walls/0/rise' => ['walls' => [['rise' => 200] + self::WALL]],
+            'storeys/0/dividers/0/to' => ['dividers' => [['id' => 'd', 'from' => [0, 0], 'to' => [0, 0.5]]]],
         ] as $at => $storey) {
             $this->assertRefusedAt($at, json_encode($this->document($storey), \JSON_THROW_ON_ERROR));
         }

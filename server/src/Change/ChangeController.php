@@ -6,6 +6,7 @@ namespace Plinth\Server\Change;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Plinth\Core\Exchange\Json\JsonValue;
+use Plinth\Server\Account\User;
 use Plinth\Server\Fit\Trial;
 use Plinth\Server\Http\Write;
 use Plinth\Server\Project\ProjectAccess;
@@ -41,7 +42,7 @@ final readonly class ChangeController
             $carry,
         );
 
-        return $this->state->after($this->access->project($id), $this->access->user(), [$change], $change);
+        return $this->state->since($this->access->project($id), $this->access->user(), min($base, $change->revision() - 1), $change);
     }
 
     /** What a change would do to the fits; nothing is kept of it. */
@@ -67,14 +68,14 @@ final readonly class ChangeController
     #[Route('/undo', methods: ['POST'])]
     public function undo(Uuid $id, Request $request): Response
     {
-        return $this->told($id, $this->recorder->undo($id, $this->access->user(), self::changeId($request)));
+        return $this->step($id, $request, $this->recorder->undo(...));
     }
 
     #[Write]
     #[Route('/redo', methods: ['POST'])]
     public function redo(Uuid $id, Request $request): Response
     {
-        return $this->told($id, $this->recorder->redo($id, $this->access->user(), self::changeId($request)));
+        return $this->step($id, $request, $this->recorder->redo(...));
     }
 
     #[Route('/changes', methods: ['GET'])]
@@ -94,13 +95,12 @@ final readonly class ChangeController
         ], $changes)]);
     }
 
-    private function told(Uuid $id, Change $change): Response
+    /** @param callable(Uuid, User, Uuid): Change $take */
+    private function step(Uuid $id, Request $request, callable $take): Response
     {
-        return $this->state->after($this->access->project($id), $this->access->user(), [$change], $change);
-    }
+        $body = JsonValue::parse($request->getContent())->object(['id', 'base']);
+        $change = $take($id, $this->access->user(), RowValues::uuid($body->get('id')));
 
-    private static function changeId(Request $request): Uuid
-    {
-        return RowValues::uuid(JsonValue::parse($request->getContent())->object(['id'])->get('id'));
+        return $this->state->since($this->access->project($id), $this->access->user(), min((int) ($body->optional('base')?->notNegative() ?? \PHP_INT_MAX), $change->revision() - 1), $change);
     }
 }

@@ -7,6 +7,9 @@ namespace Plinth\Server\Change;
 use Plinth\Core\Exchange\Json\JsonValue;
 use Plinth\Server\Fit\FitHistory;
 use Plinth\Server\Http\Refusal;
+use Plinth\Server\Plan\FigureOperation;
+use Plinth\Server\Plan\ReworkOperation;
+use Plinth\Server\Plan\ShiftOperation;
 use Plinth\Server\Plan\TraceOperation;
 use Plinth\Server\Source\Drawing;
 use Plinth\Server\Source\Page;
@@ -22,7 +25,7 @@ final readonly class Operations
 {
     private const MOST = 2000;
 
-    public function __construct(private TraceOperation $trace, private Removal $removal, private Replacement $replacement, private FitHistory $history)
+    public function __construct(private TraceOperation $trace, private ShiftOperation $shift, private FigureOperation $figure, private ReworkOperation $rework, private Removal $removal, private Replacement $replacement, private FitHistory $history)
     {
     }
 
@@ -36,9 +39,16 @@ final readonly class Operations
             throw Refusal::tooLarge(\sprintf('A change holds at most %d operations.', self::MOST), 'operations');
         }
         foreach ($operations as $operation) {
-            $kind = $operation->object(['do', 'type', 'id', 'values', 'trace', 'revision'])->get('do')->word(['add', 'set', 'remove', 'trace', 'replace', 'goBack']);
-            if ('trace' === $kind) {
-                $this->trace->apply($workspace, $operation->get('trace'), $base);
+            $kind = $operation->object(['do', 'type', 'id', 'values', 'trace', 'shift', 'figure', 'rework', 'revision'])->get('do')->word(['add', 'set', 'remove', 'trace', 'shift', 'figure', 'rework', 'replace', 'goBack']);
+            $own = match ($kind) {
+                'trace' => $this->trace,
+                'shift' => $this->shift,
+                'figure' => $this->figure,
+                'rework' => $this->rework,
+                default => null,
+            };
+            if (null !== $own) {
+                $own->apply($workspace, $operation->get($kind), $base);
                 continue;
             }
             if ('goBack' === $kind) {
@@ -72,7 +82,7 @@ final readonly class Operations
             if ('set' === $kind) {
                 $workspace->set($row, $operation->get('values')->map(), $operation->at.'/values');
             } else {
-                $this->removal->row($workspace, $row, $operation->at);
+                $this->removal->row($workspace, $row, $base, $operation->at);
             }
         }
     }

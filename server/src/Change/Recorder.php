@@ -11,6 +11,7 @@ use Plinth\Server\Fit\FitKeeper;
 use Plinth\Server\Http\Refusal;
 use Plinth\Server\Plan\PlanKeeper;
 use Plinth\Server\Project\Project;
+use Plinth\Server\Project\ProjectAccess;
 use Plinth\Server\Source\Making\ImportPage;
 use Psr\Clock\ClockInterface;
 use Symfony\Component\Messenger\MessageBusInterface;
@@ -30,6 +31,7 @@ final readonly class Recorder
         private PlanKeeper $plans,
         private ClockInterface $clock,
         private MessageBusInterface $bus,
+        private ProjectAccess $access,
     ) {
     }
 
@@ -236,6 +238,11 @@ final readonly class Recorder
     {
         $locked = $this->entities->find(Project::class, $project, LockMode::PESSIMISTIC_WRITE);
 
-        return null !== $locked && $locked->belongsTo($user) ? $locked : throw Refusal::notFound();
+        $role = null === $locked ? null : $this->access->roleOf($locked, $user);
+        if (null === $locked || null === $role) {
+            throw Refusal::notFound();
+        }
+
+        return $role->mayWrite() ? $locked : throw Refusal::readOnly();
     }
 }

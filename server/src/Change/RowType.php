@@ -13,7 +13,12 @@ use Plinth\Server\Fit\GridPick;
 use Plinth\Server\Fit\KnownLength;
 use Plinth\Server\Fit\Pick;
 use Plinth\Server\Fit\Rectangle;
+use Plinth\Server\Plan\BuildUp;
+use Plinth\Server\Plan\Divider;
+use Plinth\Server\Plan\Figure;
+use Plinth\Server\Plan\ListedRoom;
 use Plinth\Server\Plan\Node;
+use Plinth\Server\Plan\Note;
 use Plinth\Server\Plan\Opening;
 use Plinth\Server\Plan\Room;
 use Plinth\Server\Plan\Wall;
@@ -50,10 +55,15 @@ enum RowType: string
     case Leg = 'leg';
     case Outline = 'outline';
     case OutlineCorner = 'outlineCorner';
+    case BuildUp = 'buildUp';
     case Node = 'node';
     case Wall = 'wall';
     case Opening = 'opening';
     case Room = 'room';
+    case Divider = 'divider';
+    case Figure = 'figure';
+    case Note = 'note';
+    case ListedRoom = 'listedRoom';
 
     /** @return class-string<ProjectRow> */
     public function class(): string
@@ -78,10 +88,15 @@ enum RowType: string
             self::Leg => BoundaryLeg::class,
             self::Outline => Outline::class,
             self::OutlineCorner => OutlineCorner::class,
+            self::BuildUp => BuildUp::class,
             self::Node => Node::class,
             self::Wall => Wall::class,
             self::Opening => Opening::class,
             self::Room => Room::class,
+            self::Divider => Divider::class,
+            self::Figure => Figure::class,
+            self::Note => Note::class,
+            self::ListedRoom => ListedRoom::class,
         };
     }
 
@@ -101,17 +116,18 @@ enum RowType: string
     public function referrers(): array
     {
         return match ($this) {
-            self::Storey => [[self::Drawing, 'storey'], [self::Node, 'storey'], [self::Room, 'storey'], [self::Column, 'storey'], [self::Boundary, 'storey']],
+            self::Storey => [[self::Storey, 'alternativeOf'], [self::Outline, 'storey'], [self::Drawing, 'storey'], [self::Node, 'storey'], [self::Room, 'storey'], [self::Column, 'storey'], [self::Boundary, 'storey'], [self::Divider, 'storey'], [self::Note, 'storey'], [self::ListedRoom, 'storey']],
             self::Side => [[self::Drawing, 'side'], [self::Outline, 'side']],
             self::Source => [[self::Page, 'source']],
             self::Page => [[self::Drawing, 'page'], [self::Page, 'replaces']],
-            self::Drawing => [[self::Pick, 'drawing'], [self::KnownLength, 'drawing'], [self::GridPick, 'drawing'], [self::Rectangle, 'drawing'], [self::ControlPoint, 'drawing'], [self::LevelMark, 'drawing'], [self::OutlineCorner, 'drawing'], [self::Fit, 'id'], [self::Node, 'drawing'], [self::Room, 'drawing']],
+            self::Drawing => [[self::Pick, 'drawing'], [self::KnownLength, 'drawing'], [self::GridPick, 'drawing'], [self::Rectangle, 'drawing'], [self::ControlPoint, 'drawing'], [self::LevelMark, 'drawing'], [self::OutlineCorner, 'drawing'], [self::Fit, 'id'], [self::Node, 'drawing'], [self::Room, 'drawing'], [self::Divider, 'drawing'], [self::Figure, 'drawing']],
+            self::BuildUp => [[self::Wall, 'buildUp']],
             self::Pick => [
                 [self::KnownLength, 'a'], [self::KnownLength, 'b'], [self::KnownLength, 'c'], [self::GridPick, 'a'], [self::GridPick, 'b'],
                 [self::Rectangle, 'a'], [self::Rectangle, 'b'], [self::Rectangle, 'c'], [self::Rectangle, 'd'], [self::ControlPoint, 'pick'], [self::LevelMark, 'pick'],
             ],
             self::Node => [[self::Wall, 'fromNode'], [self::Wall, 'toNode']],
-            self::Wall => [[self::Opening, 'wall']],
+            self::Wall => [[self::Opening, 'wall'], [self::Figure, 'a'], [self::Figure, 'b']],
             self::Boundary => [[self::Leg, 'boundary']],
             self::Outline => [[self::OutlineCorner, 'outline']],
             default => [],

@@ -86,6 +86,11 @@ final readonly class RowValues
         return $this->json->optional($key)?->boolean() ?? false;
     }
 
+    public function flagOr(string $key, bool $otherwise): bool
+    {
+        return $this->json->optional($key)?->boolean() ?? $otherwise;
+    }
+
     public function count(string $key): int
     {
         return (int) $this->json->get($key)->notNegative();

@@ -8,8 +8,8 @@ use Doctrine\ORM\EntityManagerInterface;
 use Plinth\Core\Elevation\Exception\UnusableOutline;
 use Plinth\Core\Elevation\Outline as CoreOutline;
 use Plinth\Core\Elevation\SideLine;
-use Plinth\Core\Exchange\Json\JsonValue;
 use Plinth\Core\Geometry\Point;
+use Plinth\Core\Plan\Derivation;
 use Plinth\Server\Plan\PlanKeeper;
 use Plinth\Server\Project\ProjectAccess;
 use Plinth\Server\Project\Side;
@@ -49,9 +49,8 @@ final readonly class ElevationController
         $line = SideLine::between(...$side->line());
         $corners = [];
         foreach ($this->entities->getRepository(Storey::class)->findBy(['project' => $side->project()], ['id' => 'ASC']) as $storey) {
-            $shapes = JsonValue::parse($this->plans->derived($storey->id())['shapes']);
-            foreach ($shapes->list('outlines') as $outline) {
-                foreach (SideLine::corners(array_map(static fn (JsonValue $p): Point => new Point(...$p->pair()), $outline->list('outer'))) as $at) {
+            foreach (Derivation::of($this->plans->load($storey->id()))->outlines as $outline) {
+                foreach (SideLine::corners(array_map(static fn (array $p): Point => new Point(...$p), $outline->outer)) as $at) {
                     $corners[] = ['alongMm' => $line->along($at), 'behindMm' => $line->behind($at)];
                 }
             }

@@ -8,6 +8,7 @@ use Doctrine\ORM\Mapping as ORM;
 use Plinth\Server\Change\ProjectRow;
 use Plinth\Server\Change\RowType;
 use Plinth\Server\Change\RowValues;
+use Plinth\Server\Http\Refusal;
 use Symfony\Bridge\Doctrine\Types\UuidType;
 use Symfony\Component\Uid\Uuid;
 
@@ -15,10 +16,26 @@ use Symfony\Component\Uid\Uuid;
 #[ORM\Entity]
 #[ORM\Index(fields: ['project'])]
 #[ORM\Index(fields: ['side'])]
+#[ORM\Index(fields: ['storey'])]
 class Outline extends ProjectRow
 {
-    #[ORM\Column(type: UuidType::NAME)]
-    private Uuid $side;
+    /** the side it stands on; otherwise it lies on a storey */
+    #[ORM\Column(type: UuidType::NAME, nullable: true)]
+    private ?Uuid $side = null;
+
+    #[ORM\Column(type: UuidType::NAME, nullable: true)]
+    private ?Uuid $storey = null;
+
+    #[ORM\Column(length: 9, options: ['default' => 'face'])]
+    private OutlineKind $kind = OutlineKind::Face;
+
+    /** mm: of a slab or ceiling downward from its top, of a kerb or plinth its height */
+    #[ORM\Column(nullable: true)]
+    private ?float $thickness = null;
+
+    /** mm of its top above the storey's floor */
+    #[ORM\Column(nullable: true)]
+    private ?float $top = null;
 
     #[ORM\Column(length: 120)]
     private string $name = '';
@@ -30,17 +47,30 @@ class Outline extends ProjectRow
 
     public function values(): array
     {
-        return ['side' => $this->side->toRfc4122(), 'name' => $this->name];
+        return [
+            'side' => $this->side?->toRfc4122(), 'storey' => $this->storey?->toRfc4122(), 'name' => $this->name,
+            'kind' => $this->kind->value, 'thickness' => $this->thickness, 'top' => $this->top,
+        ];
     }
 
     public function take(RowValues $values): void
     {
-        $this->side = $values->id('side');
+        $this->side = $values->optionalId('side');
+        $this->storey = $values->optionalId('storey');
+        if ((null === $this->side) === (null === $this->storey)) {
+            throw Refusal::invalid('one-place', 'An outline lies on a storey or stands on a side: name one of the two.', $values->at('storey'));
+        }
         $this->name = $values->name('name');
+        $this->kind = $values->choiceOr('kind', OutlineKind::Face);
+        $this->thickness = $values->optionalPositive('thickness');
+        $this->top = $values->optionalNumber('top');
     }
 
     public function references(): array
     {
-        return [[RowType::Side, $this->side, 'side']];
+        return array_values(array_filter([
+            null === $this->side ? null : [RowType::Side, $this->side, 'side'],
+            null === $this->storey ? null : [RowType::Storey, $this->storey, 'storey'],
+        ], static fn (?array $r): bool => null !== $r));
     }
 }

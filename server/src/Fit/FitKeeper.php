@@ -16,6 +16,7 @@ use Plinth\Server\Change\RowType;
 use Plinth\Server\Change\Workspace;
 use Plinth\Server\Elevation\LevelMark;
 use Plinth\Server\Elevation\OutlineCorner;
+use Plinth\Server\Plan\Divider;
 use Plinth\Server\Plan\Node;
 use Plinth\Server\Plan\Opening;
 use Plinth\Server\Plan\Room;
@@ -243,6 +244,9 @@ final readonly class FitKeeper
             $ratio = $next->mmPerPixelAt($px) / $old->mmPerPixelAt($px);
             $workspace->set($node, ['x' => $to->x, 'y' => $to->y], 'carry');
             foreach ($workspace->findBy(Wall::class, 'fromNode', $node->id()) as $wall) {
+                if (0.0 !== $wall->rise()) {
+                    $workspace->set($wall, ['rise' => $wall->rise() * $ratio], 'carry');
+                }
                 foreach ($workspace->findBy(Opening::class, 'wall', $wall->id()) as $opening) {
                     $workspace->set($opening, ['offset' => $opening->offset() * $ratio], 'carry');
                 }
@@ -252,8 +256,14 @@ final readonly class FitKeeper
             $to = $next->toMm($old->toPixel($corner->at()));
             $workspace->set($corner, ['x' => $to->x, 'y' => $to->y], 'carry');
         }
+        foreach ($workspace->findBy(Divider::class, 'drawing', $drawing->id()) as $divider) {
+            $line = Divider::core('', $divider->values());
+            $from = $next->toMm($old->toPixel($line->from));
+            $to = $next->toMm($old->toPixel($line->to));
+            $workspace->set($divider, ['x1' => $from->x, 'y1' => $from->y, 'x2' => $to->x, 'y2' => $to->y], 'carry');
+        }
         foreach ($workspace->findBy(Room::class, 'drawing', $drawing->id()) as $room) {
-            $to = $next->toMm($old->toPixel($room->toCore()->anchor));
+            $to = $next->toMm($old->toPixel($room->anchor()));
             $workspace->set($room, ['x' => $to->x, 'y' => $to->y], 'carry');
         }
     }

@@ -39,6 +39,16 @@ final class Refusal extends \RuntimeException
         return new self(507, 'disk-full', 'The server’s disk is nearly full, so nothing was taken in. Make room and bring the file in again.', 'file');
     }
 
+    public static function readOnly(): self
+    {
+        return new self(403, 'read-only-project', 'This project is shared with you to read: ask its owner to let you change it.');
+    }
+
+    public static function ownerOnly(): self
+    {
+        return new self(403, 'owner-only', 'Only the owner of a project says who sees it.');
+    }
+
     public static function crossOrigin(): self
     {
         return new self(403, 'other-origin', 'This request did not come from the application itself.');

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Plinth\Server\Plan;
 
 use Doctrine\ORM\Mapping as ORM;
-use Plinth\Core\Plan\Opening as CoreOpening;
 use Plinth\Core\Plan\OpeningKind;
 use Plinth\Server\Change\ProjectRow;
 use Plinth\Server\Change\RowType;
@@ -43,6 +42,9 @@ class Opening extends ProjectRow
     #[ORM\Column(length: 5)]
     private Hand $swing = Hand::Left;
 
+    #[ORM\Column(length: 7, options: ['default' => 'single'])]
+    private Leaf $leaf = Leaf::Single;
+
     /** D01, W01 … */
     #[ORM\Column(length: 12)]
     private string $number = '';
@@ -56,7 +58,7 @@ class Opening extends ProjectRow
     {
         return [
             'wall' => $this->wall->toRfc4122(), 'kind' => $this->kind->value, 'offset' => $this->offset, 'width' => $this->width,
-            'sill' => $this->sill, 'height' => $this->height, 'hand' => $this->hand->value, 'swing' => $this->swing->value, 'number' => $this->number,
+            'sill' => $this->sill, 'height' => $this->height, 'hand' => $this->hand->value, 'swing' => $this->swing->value, 'number' => $this->number, 'leaf' => $this->leaf->value,
         ];
     }
 
@@ -71,6 +73,7 @@ class Opening extends ProjectRow
         $this->hand = $values->choice('hand', Hand::class);
         $this->swing = $values->choice('swing', Hand::class);
         $this->number = $values->text('number', 12);
+        $this->leaf = $values->choiceOr('leaf', Leaf::Single);
     }
 
     public function references(): array
@@ -91,10 +94,5 @@ class Opening extends ProjectRow
     public function offset(): float
     {
         return $this->offset;
-    }
-
-    public function toCore(): CoreOpening
-    {
-        return new CoreOpening($this->id->toRfc4122(), $this->wall->toRfc4122(), $this->kind, $this->offset, $this->width, $this->sill, $this->height, $this->hand->value, $this->swing->value);
     }
 }

@@ -5,13 +5,8 @@ declare(strict_types=1);
 namespace Plinth\Server\Plan;
 
 use Doctrine\DBAL\Connection;
-use Plinth\Core\Exchange\PlanDocument\PlanWriter;
 use Plinth\Core\Geometry\Point;
-use Plinth\Core\Plan\Derivation;
-use Plinth\Core\Plan\Line;
-use Plinth\Core\Plan\Opening as CoreOpening;
-use Plinth\Core\Plan\OpeningKind;
-use Plinth\Core\Plan\Room as CoreRoom;
+use Plinth\Core\Plan\Divider as CoreDivider;
 use Plinth\Core\Plan\Storey as CoreStorey;
 use Plinth\Core\Plan\Wall as CoreWall;
 use Plinth\Server\Change\RowType;
@@ -22,7 +17,7 @@ use Symfony\Component\Uid\Uuid;
 /** Keeps the plan's rules while rows change, and what is derived from them. */
 final readonly class PlanKeeper
 {
-    public function __construct(private Connection $connection)
+    public function __construct(private Connection $connection, private DerivedShapes $shapes)
     {
     }
 
@@ -59,93 +54,117 @@ final readonly class PlanKeeper
         }
     }
 
-    /** Derives every storey that the change has touched, and keeps the result for its revision. */
+    /** Derives what the change has touched on every storey. */
     public function deriveTouched(Workspace $workspace, int $revision): void
     {
-        $storeys = [];
-        foreach ($workspace->before() as [$type, , $before]) {
-            if (\in_array($type, [RowType::Node, RowType::Wall, RowType::Room], true) && \is_string($before['storey'] ?? null)) {
-                $storeys[$before['storey']] = true;
-            }
-            if (RowType::Opening === $type && \is_string($before['wall'] ?? null)) {
-                $wall = $workspace->find(RowType::Wall, Uuid::fromString($before['wall']));
-                if ($wall instanceof Wall) {
-                    $storeys[$wall->storey()->toRfc4122()] = true;
-                }
-            }
-        }
-        foreach ($workspace->touched(RowType::Node, RowType::Wall, RowType::Room, RowType::Opening) as $row) {
-            $storey = match (true) {
-                $row instanceof Node, $row instanceof Wall, $row instanceof Room => $row->storey(),
-                $row instanceof Opening => $workspace->get(Wall::class, $row->wall())->storey(),
-                default => null,
-            };
-            if (null !== $storey) {
-                $storeys[$storey->toRfc4122()] = true;
-            }
-        }
-        foreach (array_keys($storeys) as $storey) {
-            $this->derive(Uuid::fromString($storey), $revision);
+        foreach ($this->touched($workspace) as $storey => $touched) {
+            $this->shapes->update(Uuid::fromString($storey), $revision, $touched);
         }
     }
 
-    /** @return array{revision: int, shapes: string} JSON of the shapes */
-    public function derived(Uuid $storey): array
+    /** The storey as the core knows it. */
+    public function load(Uuid $storey): CoreStorey
     {
-        $row = $this->connection->fetchAssociative('SELECT revision, shapes FROM derived_storey WHERE storey = ?', [$storey->toBinary()]);
-        if (false !== $row && is_numeric($row['revision']) && \is_string($row['shapes'])) {
-            return ['revision' => (int) $row['revision'], 'shapes' => $row['shapes']];
-        }
+        $head = $this->connection->fetchAssociative('SELECT name, elevation, height FROM storey WHERE id = ?', [$storey->toBinary()]);
+        $near = new StoreyNear($this->connection, $storey);
+        $lines = $near->lines($near->bounds() ?? [0.0, 0.0, 0.0, 0.0]);
+        $walls = array_values(array_filter($lines, static fn ($l): bool => $l instanceof CoreWall));
+        $everywhere = [-\INF, -\INF, \INF, \INF];
 
-        return ['revision' => 0, 'shapes' => $this->shapes($storey)];
-    }
-
-    private function derive(Uuid $storey, int $revision): void
-    {
-        $this->connection->executeStatement(
-            'INSERT INTO derived_storey (storey, revision, shapes) VALUES (?, ?, ?) ON DUPLICATE KEY UPDATE revision = VALUES(revision), shapes = VALUES(shapes)',
-            [$storey->toBinary(), $revision, $this->shapes($storey)],
+        return new CoreStorey(
+            $storey->toRfc4122(), Raw::text($head['name'] ?? ''), Raw::number($head['elevation'] ?? 0.0), Raw::number($head['height'] ?? 2700.0),
+            $walls, $near->openings(array_map(static fn (CoreWall $w): string => $w->id, $walls)), $near->rooms($everywhere), array_values(array_filter($lines, static fn ($l): bool => $l instanceof CoreDivider)), $near->columns($everywhere),
         );
     }
 
-    private function shapes(Uuid $storey): string
+    /** @return array<string, TouchedLines> by storey */
+    private function touched(Workspace $workspace): array
     {
-        return json_encode(PlanWriter::derived(Derivation::of($this->load($storey))), \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE);
-    }
+        /** @var array<string, TouchedLines> $storeys */
+        $storeys = [];
+        $of = static function (mixed $storey) use (&$storeys): TouchedLines {
+            \assert(\is_string($storey));
 
-    /** The storey as the core knows it, read without entities: this runs at every edit. */
-    public function load(Uuid $storey): CoreStorey
-    {
-        $key = [$storey->toBinary()];
-        $head = $this->connection->fetchAssociative('SELECT name, elevation, height FROM storey WHERE id = ?', $key);
+            return $storeys[$storey] ??= new TouchedLines();
+        };
         $walls = [];
-        foreach ($this->connection->iterateNumeric('SELECT w.id, f.x, f.y, t.x, t.y, w.thickness, w.line, w.height FROM wall w JOIN node f ON f.id = w.from_node JOIN node t ON t.id = w.to_node WHERE w.storey = ? ORDER BY w.id', $key) as [$id, $x1, $y1, $x2, $y2, $thickness, $line, $height]) {
-            $walls[] = new CoreWall(self::id($id), new Point(self::number($x1), self::number($y1)), new Point(self::number($x2), self::number($y2)), self::number($thickness), Line::from(self::text($line)), null === $height ? null : self::number($height));
+        foreach ($workspace->before() as [$type, $id, $before]) {
+            $row = $workspace->find($type, $id);
+            $states = array_filter([$before, $row?->values()], static fn (?array $v): bool => null !== $v);
+            switch ($type) {
+                case RowType::Wall:
+                    $walls[$id->toRfc4122()] = $id;
+                    break;
+                case RowType::Node:
+                    foreach (null === $row || null === $before ? [] : ['fromNode', 'toNode'] as $end) {
+                        foreach ($workspace->findBy(Wall::class, $end, $id) as $wall) {
+                            $walls[$wall->id()->toRfc4122()] = $wall->id();
+                        }
+                    }
+                    break;
+                case RowType::Opening:
+                    foreach ($states as $values) {
+                        $wall = $workspace->find(RowType::Wall, Uuid::fromString((string) $values['wall']));
+                        if ($wall instanceof Wall) {
+                            $of($wall->storey()->toRfc4122())->reshaped[] = $wall->id()->toRfc4122();
+                        }
+                    }
+                    break;
+                case RowType::Room:
+                    foreach ($states as $values) {
+                        $of($values['storey'])->points[] = new Point((float) $values['x'], (float) $values['y']);
+                        $of($values['storey'])->rooms[] = $id->toRfc4122();
+                    }
+                    break;
+                case RowType::Divider:
+                    foreach ($states as $values) {
+                        $of($values['storey'])->line($id->toRfc4122(), null === $before ? null : Divider::core($id->toRfc4122(), $before), null === $row ? null : Divider::core($id->toRfc4122(), $row->values()));
+                    }
+                    break;
+                case RowType::Column:
+                    foreach ($states as $values) {
+                        [$x, $y, $w, $d] = [(float) $values['x'], (float) $values['y'], (float) $values['width'] / 2.0, (float) $values['depth'] / 2.0];
+                        foreach ([[0.0, 0.0], [-$w, -$d], [$w, -$d], [$w, $d], [-$w, $d]] as [$dx, $dy]) {
+                            $of($values['storey'])->points[] = new Point($x + $dx, $y + $dy);
+                        }
+                    }
+                    break;
+                default:
+            }
         }
-        $openings = [];
-        foreach ($this->connection->iterateNumeric('SELECT o.id, o.wall, o.kind, o.offset_mm, o.width, o.sill, o.height, o.hand, o.swing FROM opening o JOIN wall w ON w.id = o.wall WHERE w.storey = ? ORDER BY o.id', $key) as [$id, $wall, $kind, $offset, $width, $sill, $height, $hand, $swing]) {
-            $openings[] = new CoreOpening(self::id($id), self::id($wall), OpeningKind::from(self::text($kind)), self::number($offset), self::number($width), self::number($sill), null === $height ? null : self::number($height), self::text($hand), self::text($swing));
-        }
-        $rooms = [];
-        foreach ($this->connection->iterateNumeric('SELECT id, name, number, x, y FROM room WHERE storey = ? ORDER BY id', $key) as [$id, $name, $number, $x, $y]) {
-            $rooms[] = new CoreRoom(self::id($id), self::text($name), self::text($number), new Point(self::number($x), self::number($y)));
+        foreach ($walls as $key => $id) {
+            $row = $workspace->find(RowType::Wall, $id);
+            $after = $row?->values();
+            $before = \array_key_exists("wall/$key", $workspace->before()) ? $workspace->before()["wall/$key"][2] : $after;
+            foreach (array_unique([$before['storey'] ?? null, $after['storey'] ?? null]) as $storey) {
+                if (null !== $storey) {
+                    $was = $storey === ($before['storey'] ?? null) ? $this->geometry($workspace, $key, $before, true) : null;
+                    $is = $storey === ($after['storey'] ?? null) ? $this->geometry($workspace, $key, $after, false) : null;
+                    $of($storey)->line($key, $was, $is);
+                }
+            }
         }
 
-        return new CoreStorey($storey->toRfc4122(), self::text($head['name'] ?? ''), self::number($head['elevation'] ?? 0.0), self::number($head['height'] ?? 2700.0), $walls, $openings, $rooms);
+        return $storeys;
     }
 
-    private static function id(mixed $value): string
+    /** @param array<string, scalar|null>|null $values of the wall's row, as it was or as it is */
+    private function geometry(Workspace $workspace, string $id, ?array $values, bool $before): ?CoreWall
     {
-        return Uuid::fromBinary(self::text($value))->toRfc4122();
-    }
+        if (null === $values) {
+            return null;
+        }
+        $ends = [];
+        foreach (['fromNode', 'toNode'] as $end) {
+            $key = 'node/'.$values[$end];
+            $node = $before && \array_key_exists($key, $workspace->before()) ? $workspace->before()[$key][2] : null;
+            $node ??= $workspace->find(RowType::Node, Uuid::fromString((string) $values[$end]))?->values();
+            if (null === $node) {
+                return null;
+            }
+            $ends[] = new Point((float) $node['x'], (float) $node['y']);
+        }
 
-    private static function number(mixed $value): float
-    {
-        return is_numeric($value) ? (float) $value : 0.0;
-    }
-
-    private static function text(mixed $value): string
-    {
-        return \is_scalar($value) ? (string) $value : '';
+        return Wall::core($id, $values, ...$ends);
     }
 }

@@ -6,7 +6,6 @@ namespace Plinth\Server\Plan;
 
 use Doctrine\ORM\Mapping as ORM;
 use Plinth\Core\Geometry\Point;
-use Plinth\Core\Plan\Room as CoreRoom;
 use Plinth\Server\Change\ProjectRow;
 use Plinth\Server\Change\RowType;
 use Plinth\Server\Change\RowValues;
@@ -31,6 +30,10 @@ class Room extends ProjectRow
     #[ORM\Column(length: 12)]
     private string $number = '';
 
+    /** of its ceiling, mm; null takes the storey's */
+    #[ORM\Column(nullable: true)]
+    private ?float $height = null;
+
     #[ORM\Column]
     private float $x = 0.0;
 
@@ -44,7 +47,7 @@ class Room extends ProjectRow
 
     public function values(): array
     {
-        return ['storey' => $this->storey->toRfc4122(), 'drawing' => $this->drawing?->toRfc4122(), 'name' => $this->name, 'number' => $this->number, 'x' => $this->x, 'y' => $this->y];
+        return ['storey' => $this->storey->toRfc4122(), 'drawing' => $this->drawing?->toRfc4122(), 'name' => $this->name, 'number' => $this->number, 'x' => $this->x, 'y' => $this->y, 'height' => $this->height];
     }
 
     public function take(RowValues $values): void
@@ -55,6 +58,7 @@ class Room extends ProjectRow
         $this->number = $values->text('number', 12);
         $this->x = $values->number('x');
         $this->y = $values->number('y');
+        $this->height = $values->optionalPositive('height');
     }
 
     public function references(): array
@@ -72,8 +76,8 @@ class Room extends ProjectRow
         return $this->storey;
     }
 
-    public function toCore(): CoreRoom
+    public function anchor(): Point
     {
-        return new CoreRoom($this->id->toRfc4122(), $this->name, $this->number, new Point($this->x, $this->y));
+        return new Point($this->x, $this->y);
     }
 }

@@ -7,6 +7,7 @@ namespace Plinth\Server\Plan;
 use Plinth\Core\Exchange\Json\JsonValue;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Plan\Line;
+use Plinth\Core\Plan\Rework;
 use Plinth\Core\Plan\TracedChain;
 use Plinth\Core\Plan\Wall as CoreWall;
 use Plinth\Server\Change\Operations;
@@ -24,7 +25,7 @@ final readonly class TraceOperation
 {
     public function apply(Workspace $workspace, JsonValue $trace, int $base): void
     {
-        $trace->object(['storey', 'drawing', 'points', 'nodes', 'walls', 'closed', 'line', 'thickness', 'height', 'evidence', 'joins']);
+        $trace->object(['storey', 'drawing', 'points', 'nodes', 'walls', 'closed', 'line', 'thickness', 'height', 'evidence', 'joins', 'rises', 'enclosing', 'buildUp']);
         $points = array_map(static fn (JsonValue $p): Point => new Point(...$p->pair()), $trace->list('points'));
         $nodes = array_map(RowValues::uuid(...), $trace->list('nodes'));
         $walls = array_map(RowValues::uuid(...), $trace->list('walls'));
@@ -40,7 +41,15 @@ final readonly class TraceOperation
         }
         $thickness = $trace->get('thickness')->positive(CoreWall::THICKEST_MM);
         $line = $trace->get('line')->choice(Line::class);
-        $centre = TracedChain::centreLine($points, $line, $thickness, $closed);
+        $rises = array_map(static fn (JsonValue $r): float => $r->number(), $trace->list('rises'));
+        if (2 === $n && 0.0 !== ($rises[0] ?? 0.0) && Line::Centre !== $line) {
+            // Beside an arc lies an arc about the same centre.
+            $beside = Rework::beside(new CoreWall('', $points[0], $points[1], $thickness, rise: $rises[0]), (Line::Left === $line ? -1.0 : 1.0) * $thickness / 2.0);
+            $centre = [$beside['from'], $beside['to']];
+            $rises = [$beside['rise']];
+        } else {
+            $centre = TracedChain::centreLine($points, $line, $thickness, $closed);
+        }
         foreach ($trace->list('joins') as $join) {
             $join->object(['point', 'wall']);
             $i = (int) $join->get('point')->notNegative();
@@ -65,6 +74,9 @@ final readonly class TraceOperation
                 'thickness' => $thickness,
                 'height' => $trace->optional('height')?->positive(),
                 'line' => $line->value,
+                'rise' => $rises[$i] ?? 0.0,
+                'enclosing' => $trace->optional('enclosing')?->boolean() ?? true,
+                'buildUp' => $trace->optional('buildUp')?->text(),
                 // What earlier walls of the chain rest on is not changed by how the latest was drawn.
             ] + ($isNew ? ['evidence' => $trace->optional('evidence')?->text() ?? Evidence::Ink->value] : []), $base, $trace->at.'/walls/'.$i);
         }

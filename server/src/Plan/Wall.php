@@ -6,6 +6,7 @@ namespace Plinth\Server\Plan;
 
 use Doctrine\ORM\Mapping as ORM;
 use Plinth\Core\Geometry\Point;
+use Plinth\Core\Plan\Derivation;
 use Plinth\Core\Plan\Line;
 use Plinth\Core\Plan\Wall as CoreWall;
 use Plinth\Server\Change\ProjectRow;
@@ -15,7 +16,7 @@ use Plinth\Server\Http\Refusal;
 use Symfony\Bridge\Doctrine\Types\UuidType;
 use Symfony\Component\Uid\Uuid;
 
-/** A straight wall between two nodes; the box round its body serves look-ups by place. */
+/** A wall between two nodes; the box round its body serves look-ups by place. */
 #[ORM\Entity]
 #[ORM\Index(fields: ['project'])]
 #[ORM\Index(fields: ['storey', 'xMin', 'xMax'])]
@@ -41,6 +42,17 @@ class Wall extends ProjectRow
     /** mm; null takes the storey's */
     #[ORM\Column(nullable: true)]
     private ?float $height = null;
+
+    /** of an arc over its chord, mm, positive to the left from the start to the end */
+    #[ORM\Column(options: ['default' => 0])]
+    private float $rise = 0.0;
+
+    /** bounds rooms */
+    #[ORM\Column(options: ['default' => true])]
+    private bool $enclosing = true;
+
+    #[ORM\Column(type: UuidType::NAME, nullable: true)]
+    private ?Uuid $buildUp = null;
 
     #[ORM\Column(length: 6)]
     private Line $line = Line::Centre;
@@ -70,6 +82,7 @@ class Wall extends ProjectRow
         return [
             'storey' => $this->storey->toRfc4122(), 'fromNode' => $this->fromNode->toRfc4122(), 'toNode' => $this->toNode->toRfc4122(),
             'thickness' => $this->thickness, 'height' => $this->height, 'line' => $this->line->value, 'evidence' => $this->evidence->value,
+            'rise' => $this->rise, 'enclosing' => $this->enclosing, 'buildUp' => $this->buildUp?->toRfc4122(),
         ];
     }
 
@@ -85,25 +98,35 @@ class Wall extends ProjectRow
         $this->height = $values->optionalPositive('height');
         $this->line = $values->choice('line', Line::class);
         $this->evidence = $values->choice('evidence', Evidence::class);
+        $this->rise = $values->optionalNumber('rise') ?? 0.0;
+        $this->enclosing = $values->flagOr('enclosing', true);
+        $this->buildUp = $values->optionalId('buildUp');
     }
 
     public function references(): array
     {
-        return [[RowType::Storey, $this->storey, 'storey'], [RowType::Node, $this->fromNode, 'fromNode'], [RowType::Node, $this->toNode, 'toNode']];
+        $needs = [[RowType::Storey, $this->storey, 'storey'], [RowType::Node, $this->fromNode, 'fromNode'], [RowType::Node, $this->toNode, 'toNode']];
+        if (null !== $this->buildUp) {
+            $needs[] = [RowType::BuildUp, $this->buildUp, 'buildUp'];
+        }
+
+        return $needs;
+    }
+
+    /** @param array<string, scalar|null> $values of a wall's row */
+    public static function core(string $id, array $values, Point $from, Point $to): CoreWall
+    {
+        return new CoreWall($id, $from, $to, (float) $values['thickness'], Line::from((string) $values['line']), isset($values['height']) ? (float) $values['height'] : null, (float) ($values['rise'] ?? 0.0), (bool) ($values['enclosing'] ?? true));
     }
 
     /** Checks the length and keeps the box true, once both ends are known. */
     public function span(Point $from, Point $to): CoreWall
     {
-        $wall = new CoreWall($this->id->toRfc4122(), $from, $to, $this->thickness, $this->line, $this->height);
-        if ($wall->length() <= CoreWall::JOIN_MM) {
-            throw Refusal::invalid('wall-of-no-length', \sprintf('A wall needs a length: its ends are only %.2f mm apart.', $wall->length()), $this->id->toRfc4122());
+        if ($from->distanceTo($to) <= CoreWall::JOIN_MM) {
+            throw Refusal::invalid('wall-of-no-length', \sprintf('A wall needs a length: its ends are only %.2f mm apart.', $from->distanceTo($to)), $this->id->toRfc4122());
         }
-        $half = $this->thickness / 2.0;
-        $this->xMin = min($from->x, $to->x) - $half;
-        $this->xMax = max($from->x, $to->x) + $half;
-        $this->yMin = min($from->y, $to->y) - $half;
-        $this->yMax = max($from->y, $to->y) + $half;
+        $wall = self::core($this->id->toRfc4122(), $this->values(), $from, $to);
+        [$this->xMin, $this->yMin, $this->xMax, $this->yMax] = Derivation::boxOf($wall);
 
         return $wall;
     }
@@ -112,6 +135,11 @@ class Wall extends ProjectRow
     public function box(): array
     {
         return [$this->xMin, $this->yMin, $this->xMax, $this->yMax];
+    }
+
+    public function rise(): float
+    {
+        return $this->rise;
     }
 
     public function thickness(): float

@@ -29,7 +29,43 @@ final readonly class ProjectAccess
     {
         $project = $this->entities->find(Project::class, $id);
 
-        return null !== $project && $project->belongsTo($this->user()) ? $project : throw Refusal::notFound();
+        return null !== $project && null !== $this->roleOf($project, $this->user()) ? $project : throw Refusal::notFound();
+    }
+
+    public function role(Project $project): Role
+    {
+        return $this->roleOf($project, $this->user()) ?? throw Refusal::notFound();
+    }
+
+    /** Null where somebody has nothing to do with a project. */
+    public function roleOf(Project $project, User $user): ?Role
+    {
+        return $project->belongsTo($user) ? Role::Owner : $this->entities->find(ProjectShare::class, ['project' => $project->id(), 'user' => $user->id()])?->role();
+    }
+
+    /** The project, for one who may change it. */
+    public function writable(Uuid $id): Project
+    {
+        $project = $this->project($id);
+
+        return $this->role($project)->mayWrite() ? $project : throw Refusal::readOnly();
+    }
+
+    /**
+     * A row of a project that one may change.
+     *
+     * @template T of ProjectRow
+     *
+     * @param class-string<T> $class
+     *
+     * @return T
+     */
+    public function writableRow(string $class, Uuid $id): ProjectRow
+    {
+        $row = $this->row($class, $id);
+        $this->writable($row->project());
+
+        return $row;
     }
 
     /**

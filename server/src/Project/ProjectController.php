@@ -29,12 +29,17 @@ final readonly class ProjectController
     #[Route('/api/projects', methods: ['GET'])]
     public function list(): Response
     {
-        $projects = $this->entities->getRepository(Project::class)->findBy(['owner' => $this->access->user()->id()], ['id' => 'DESC']);
+        $user = $this->access->user();
+        $projects = $this->entities->getRepository(Project::class)->findBy(['owner' => $user->id()], ['id' => 'DESC']);
+        foreach ($this->entities->getRepository(ProjectShare::class)->findBy(['user' => $user->id()]) as $share) {
+            $projects[] = $this->access->project($share->project());
+        }
 
         return new JsonResponse(['projects' => array_map(fn (Project $p): array => [
             'id' => $p->id()->toRfc4122(),
             'revision' => $p->head(),
             'preview' => $this->preview($p)?->toRfc4122(),
+            'role' => $this->access->role($p)->value,
         ] + array_intersect_key($p->values(), ['name' => true, 'purpose' => true, 'unit' => true]), $projects)]);
     }
 

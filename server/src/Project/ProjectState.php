@@ -12,8 +12,7 @@ use Plinth\Server\Change\RowType;
 use Plinth\Server\Fit\DrawingFit;
 use Plinth\Server\Fit\FitReport;
 use Plinth\Server\Fit\Statement;
-use Plinth\Server\Plan\PlanKeeper;
-use Plinth\Server\Plan\Wall;
+use Plinth\Server\Plan\DerivedShapes;
 use Plinth\Server\Source\Drawing;
 use Plinth\Server\Source\Page;
 use Symfony\Component\HttpFoundation\JsonResponse;
@@ -22,7 +21,7 @@ use Symfony\Component\Uid\Uuid;
 /** What clients are told of a project: whole, or since a revision. */
 final readonly class ProjectState
 {
-    public function __construct(private EntityManagerInterface $entities, private FitReport $fits, private PlanKeeper $plans, private Recorder $recorder)
+    public function __construct(private EntityManagerInterface $entities, private FitReport $fits, private DerivedShapes $shapes, private Recorder $recorder, private ProjectAccess $access)
     {
     }
 
@@ -45,30 +44,22 @@ final readonly class ProjectState
         return $this->answer($project, $user, $rows, [], $drawings, $storeys);
     }
 
-    /** What has changed after the revision; `removed` names rows that are gone. */
-    public function since(Project $project, User $user, int $revision): JsonResponse
+    /** What has changed after a revision; `removed` names rows that are gone. */
+    public function since(Project $project, User $user, int $revision, ?Change $made = null): JsonResponse
     {
         $changes = $this->entities->createQueryBuilder()->select('c')->from(Change::class, 'c')
             ->where('c.project = :project')->andWhere('c.revision > :revision')
             ->setParameter('project', $project->id(), 'uuid')->setParameter('revision', $revision)
             ->orderBy('c.revision')->getQuery()->getResult();
-
-        return $this->after($project, $user, array_values(array_filter(\is_array($changes) ? $changes : [], static fn (mixed $c): bool => $c instanceof Change)));
-    }
-
-    /** @param list<Change> $changes */
-    public function after(Project $project, User $user, array $changes, ?Change $made = null): JsonResponse
-    {
         $touched = [];
-        foreach ($changes as $change) {
-            foreach ($change->touches() as $touch) {
+        foreach (\is_array($changes) ? $changes : [] as $change) {
+            foreach ($change instanceof Change ? $change->touches() : [] as $touch) {
                 $touched[$touch['type'].'/'.$touch['id']] = $touch;
             }
         }
         $rows = [];
         $removed = [];
         $drawings = [];
-        $storeys = [];
         foreach ($touched as $touch) {
             $row = $this->entities->find(RowType::from($touch['type'])->class(), Uuid::fromString($touch['id']));
             if (null === $row) {
@@ -77,18 +68,6 @@ final readonly class ProjectState
                 $rows[] = $row->describe();
             }
             $values = $touch['after'] ?? $touch['before'] ?? [];
-            if (\is_string($values['storey'] ?? null) && 'drawing' !== $touch['type']) {
-                $storeys[$values['storey']] = Uuid::fromString($values['storey']);
-            }
-            if ($row instanceof Storey) {
-                $storeys[$touch['id']] = $row->id();
-            }
-            if ('opening' === $touch['type'] && \is_string($values['wall'] ?? null)) {
-                $wall = $this->entities->find(Wall::class, Uuid::fromString($values['wall']));
-                if (null !== $wall) {
-                    $storeys[$wall->storey()->toRfc4122()] = $wall->storey();
-                }
-            }
             $drawing = match (true) {
                 $row instanceof Drawing => $row->id(),
                 $row instanceof DrawingFit => $row->id(),
@@ -102,7 +81,7 @@ final readonly class ProjectState
             }
         }
 
-        return $this->answer($project, $user, $rows, $removed, array_values($drawings), array_values($storeys), $made);
+        return $this->answer($project, $user, $rows, $removed, array_values($drawings), $this->shapes->changedSince($project->id(), $revision), $revision, $made);
     }
 
     /**
@@ -111,7 +90,7 @@ final readonly class ProjectState
      * @param list<Drawing> $drawings whose fits are told
      * @param list<Uuid> $storeys whose shapes are told
      */
-    private function answer(Project $project, User $user, array $rows, array $removed, array $drawings, array $storeys, ?Change $made = null): JsonResponse
+    private function answer(Project $project, User $user, array $rows, array $removed, array $drawings, array $storeys, ?int $since = null, ?Change $made = null): JsonResponse
     {
         $fits = [];
         foreach ($drawings as $drawing) {
@@ -120,15 +99,13 @@ final readonly class ProjectState
                 $fits[] = $this->fits->of($fit, $drawing);
             }
         }
-        $derived = [];
-        foreach ($storeys as $storey) {
-            $found = $this->plans->derived($storey);
-            // Kept as JSON: it goes out as it came from the core.
-            $derived[] = '{"storey":'.json_encode($storey->toRfc4122(), \JSON_THROW_ON_ERROR).',"revision":'.$found['revision'].',"shapes":'.$found['shapes'].'}';
-        }
+        // Kept as JSON: it goes out as it came from the core.
+        $derived = array_map(fn (Uuid $s): string => $this->shapes->json($s, $since), $storeys);
         $pages = array_map(static fn (Page $p): array => $p->progress(), $this->entities->getRepository(Page::class)->findBy(['project' => $project->id()]));
         $head = [
             'revision' => $project->head(),
+            'since' => $since ?? 0,
+            'role' => $this->access->role($project)->value,
             'change' => $made?->id()->toRfc4122(),
             'changeRevision' => $made?->revision(),
             'steps' => $this->recorder->steps($project, $user),

@@ -8,6 +8,9 @@ use Doctrine\ORM\Mapping as ORM;
 use Plinth\Server\Change\ProjectRow;
 use Plinth\Server\Change\RowType;
 use Plinth\Server\Change\RowValues;
+use Plinth\Server\Http\Refusal;
+use Symfony\Bridge\Doctrine\Types\UuidType;
+use Symfony\Component\Uid\Uuid;
 
 #[ORM\Entity]
 #[ORM\Index(fields: ['project'])]
@@ -24,6 +27,10 @@ class Storey extends ProjectRow
     #[ORM\Column]
     private float $height = 2700.0;
 
+    /** the storey that this is an alternative of: its drawings lie beneath this one too */
+    #[ORM\Column(type: UuidType::NAME, nullable: true)]
+    private ?Uuid $alternativeOf = null;
+
     public static function type(): RowType
     {
         return RowType::Storey;
@@ -31,7 +38,7 @@ class Storey extends ProjectRow
 
     public function values(): array
     {
-        return ['name' => $this->name, 'elevation' => $this->elevation, 'height' => $this->height];
+        return ['name' => $this->name, 'elevation' => $this->elevation, 'height' => $this->height, 'alternativeOf' => $this->alternativeOf?->toRfc4122()];
     }
 
     public function take(RowValues $values): void
@@ -39,6 +46,15 @@ class Storey extends ProjectRow
         $this->name = $values->name('name');
         $this->elevation = $values->number('elevation');
         $this->height = $values->positive('height');
+        $this->alternativeOf = $values->optionalId('alternativeOf');
+        if (null !== $this->alternativeOf && $this->alternativeOf->equals($this->id)) {
+            throw Refusal::invalid('own-alternative', 'A storey cannot be an alternative of itself.', $values->at('alternativeOf'));
+        }
+    }
+
+    public function references(): array
+    {
+        return null === $this->alternativeOf ? [] : [[RowType::Storey, $this->alternativeOf, 'alternativeOf']];
     }
 
     public function name(): string

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Plinth\Server\Source;
 
+use Plinth\Server\Change\Operations;
 use Plinth\Server\Change\ProjectRow;
 use Plinth\Server\Change\RowType;
 use Plinth\Server\Change\Workspace;
@@ -11,8 +12,12 @@ use Plinth\Server\Elevation\Outline;
 use Plinth\Server\Elevation\OutlineCorner;
 use Plinth\Server\Fit\DrawingFit;
 use Plinth\Server\Fit\Statements;
+use Plinth\Server\Plan\Divider;
+use Plinth\Server\Plan\Figure;
 use Plinth\Server\Plan\Node;
+use Plinth\Server\Plan\Opening;
 use Plinth\Server\Plan\Room;
+use Plinth\Server\Plan\Wall;
 use Plinth\Server\Site\Boundary;
 use Plinth\Server\Site\BoundaryLeg;
 
@@ -47,7 +52,7 @@ final readonly class Removal
 
     public function drawing(Workspace $workspace, Drawing $drawing, string $at): void
     {
-        foreach ([Node::class, Room::class, OutlineCorner::class] as $traced) {
+        foreach ([Node::class, Room::class, Divider::class, Figure::class, OutlineCorner::class] as $traced) {
             foreach ($workspace->findBy($traced, 'drawing', $drawing->id()) as $row) {
                 $workspace->set($row, ['drawing' => null], $at);
             }
@@ -62,6 +67,23 @@ final readonly class Removal
             $workspace->remove($fit, $at);
         }
         $workspace->remove($drawing, $at);
+    }
+
+    /** With its openings and figures, and the nodes that nothing else needs. */
+    private function wall(Workspace $workspace, Wall $wall, int $base, string $at): void
+    {
+        foreach ([[Opening::class, 'wall'], [Figure::class, 'a'], [Figure::class, 'b']] as [$class, $field]) {
+            foreach ($workspace->findBy($class, $field, $wall->id()) as $row) {
+                // One that somebody has added or changed meanwhile does not go unseen.
+                $workspace->remove(Operations::current($workspace, $row::type(), $row->id(), $base, $at), $at);
+            }
+        }
+        $workspace->remove($wall, $at);
+        foreach ([$wall->fromNode(), $wall->toNode()] as $node) {
+            if ([] === $workspace->findBy(Wall::class, 'fromNode', $node) && [] === $workspace->findBy(Wall::class, 'toNode', $node)) {
+                $workspace->remove($workspace->get(Node::class, $node), $at);
+            }
+        }
     }
 
     private function outline(Workspace $workspace, Outline $outline, string $at): void
@@ -81,11 +103,12 @@ final readonly class Removal
     }
 
     /** Removes a row of any kind that clients may remove, with what stands on it where that is a picture. */
-    public function row(Workspace $workspace, ProjectRow $row, string $at): void
+    public function row(Workspace $workspace, ProjectRow $row, int $base, string $at): void
     {
         match (true) {
             $row instanceof Source => $this->source($workspace, $row, $at),
             $row instanceof Drawing => $this->drawing($workspace, $row, $at),
+            $row instanceof Wall => $this->wall($workspace, $row, $base, $at),
             $row instanceof Outline => $this->outline($workspace, $row, $at),
             $row instanceof Boundary => $this->boundary($workspace, $row, $at),
             default => $workspace->remove($row, $at),

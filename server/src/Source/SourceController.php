@@ -36,7 +36,7 @@ final readonly class SourceController
     #[Route('/api/projects/{id}/sources', methods: ['POST'])]
     public function bringIn(Uuid $id, Request $request): Response
     {
-        $this->access->project($id);
+        $this->access->writable($id);
         $file = $request->files->get('file');
         if (!$file instanceof UploadedFile) {
             throw Refusal::invalid('no-file', 'No file arrived. Choose a picture, a PDF, an SVG or a DXF.', 'file');
@@ -57,7 +57,7 @@ final readonly class SourceController
         );
         $change = $this->bringIn->take($id, $this->access->user(), $delivery, RowValues::uuid(JsonValue::of($text('change'), 'change')));
 
-        return $this->state->after($this->access->project($id), $this->access->user(), [$change], $change);
+        return $this->state->since($this->access->project($id), $this->access->user(), $change->revision() - 1, $change);
     }
 
     #[Write]

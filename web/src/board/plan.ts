@@ -1,63 +1,169 @@
-import type { Shapes } from "../api/client";
-import { wallLines } from "../desk/selectors";
+import { wallLines } from "../desk/walls";
 import type { Rows } from "../project/rows";
-import { type Size, toScreen, type View } from "./geometry";
+import type { Derived, WallShape } from "../project/shapes";
+import { apply, inverse, type Size, toScreen, type View } from "./geometry";
 
 const WASH = "rgba(15, 79, 75, 0.34)";
 const ROOM = "rgba(15, 79, 75, 0.07)";
 const EDGE = "#0f4f4b";
 const PAPER = "#fdfcfa";
 
+/** Walls are put together by squares of this side: only those in view are painted, only those that differ made anew. */
+const SQUARE_MM = 16_000;
+/** A wall thinner than this on the screen is only its wash. */
+const THIN_PX = 1.2;
+/** Doors and windows smaller than this are only their gap. */
+const SMALL_PX = 3;
+
 type Ring = readonly (readonly number[])[];
+type Box = readonly [number, number, number, number];
+
+/** Walls of one square: their bodies and faces as paths in mm. */
+interface Square {
+  shapes: readonly WallShape[];
+  body: Path2D;
+  faces: Path2D;
+  box: Box;
+}
+
+interface Painted {
+  squares: ReadonlyMap<string, Square>;
+  rooms: Path2D;
+}
+
+const painted = new WeakMap<Derived["walls"], Map<string, Square>>();
+const roomPaths = new WeakMap<Derived["regions"], Path2D>();
+let latest: { storey: string; squares: ReadonlyMap<string, Square> } | null = null;
+
+export interface Shown {
+  selected: readonly string[];
+  alpha: number;
+}
 
 /** Draws what is traced on a storey: washes with firm edges, so that the ink shows through. */
 export function paintPlan(
   ctx: CanvasRenderingContext2D,
-  shapes: Shapes,
+  shapes: Derived,
   rows: Rows,
-  selected: string | null,
   view: View,
   size: Size,
   dpr: number,
-  alpha: number,
+  { selected, alpha }: Shown,
 ): void {
+  const { squares, rooms } = pathsOf(shapes);
   const m = toScreen(view, size);
-  const at = (p: readonly number[]): [number, number] => [m[0] * (p[0] ?? 0) + m[2], m[4] * (p[1] ?? 0) + m[5]];
-  const trace = (ring: Ring) => {
-    ring.forEach((p, i) => {
-      const [x, y] = at(p);
-      if (i === 0) ctx.moveTo(x, y);
-      else ctx.lineTo(x, y);
-    });
-    ctx.closePath();
-  };
+  const back = inverse(m);
+  const [x1, y2] = apply(back, [0, 0]);
+  const [x2, y1] = apply(back, [size.width, size.height]);
+  const seen: Box = [x1, y1, x2, y2];
   ctx.save();
-  ctx.setTransform(dpr, 0, 0, dpr, 0, 0);
+  // In mm: paths need no new points for another view, and a pixel is 1/k of them.
+  ctx.setTransform(dpr * m[0], 0, 0, dpr * m[4], dpr * m[2], dpr * m[5]);
+  const px = 1 / view.k;
   ctx.lineJoin = "miter";
   ctx.globalAlpha = alpha;
-  for (const room of shapes.rooms) {
-    ctx.beginPath();
-    trace(room.polygon);
-    for (const hole of room.holes) trace(hole);
-    ctx.fillStyle = ROOM;
-    ctx.fill("evenodd");
-  }
-  ctx.beginPath();
-  for (const outline of shapes.outlines) {
-    trace(outline.outer);
-    for (const hole of outline.holes) trace(hole);
-  }
+  ctx.fillStyle = ROOM;
+  ctx.fill(rooms, "evenodd");
+  const inView = [...squares.values()].filter(({ box }) => touch(box, seen));
   ctx.fillStyle = WASH;
-  ctx.fill("evenodd");
+  for (const { body } of inView) ctx.fill(body, "nonzero");
   ctx.strokeStyle = EDGE;
-  ctx.lineWidth = 1.6;
-  ctx.stroke();
-  paintEvidence(ctx, rows, shapes.id, selected, at, view.k);
-  for (const opening of shapes.openings) {
-    const row = rows.opening.get(opening.id);
-    if (row) paintOpening(ctx, opening.polygon, row, at, trace, view.k);
+  ctx.lineWidth = 1.6 * px;
+  for (const { faces, shapes: all } of inView) {
+    if (thickest(all) * view.k > THIN_PX) ctx.stroke(faces);
+  }
+  paintEvidence(ctx, rows, shapes.storey, selected, view.k, seen);
+  for (const { shapes: all } of inView) {
+    for (const shape of all) {
+      for (const opening of shape.openings) {
+        const row = rows.opening.get(opening.id);
+        if (row) paintOpening(ctx, opening.polygon, row, view.k);
+      }
+    }
   }
   ctx.restore();
+}
+
+function pathsOf(shapes: Derived): Painted {
+  let squares = painted.get(shapes.walls);
+  if (!squares) {
+    squares = squaresOf(shapes);
+    painted.set(shapes.walls, squares);
+    latest = { storey: shapes.storey, squares };
+  }
+  let rooms = roomPaths.get(shapes.regions);
+  if (!rooms) {
+    rooms = new Path2D();
+    for (const region of shapes.regions.values()) {
+      for (const ring of [region.polygon, ...region.holes]) trace(rooms, ring, true);
+    }
+    roomPaths.set(shapes.regions, rooms);
+  }
+  return { squares, rooms };
+}
+
+function squaresOf(shapes: Derived): Map<string, Square> {
+  const inSquare = new Map<string, WallShape[]>();
+  for (const shape of shapes.walls.values()) {
+    const [x = 0, y = 0] = shape.stretches[0]?.from ?? [];
+    const key = `${Math.floor(x / SQUARE_MM)},${Math.floor(y / SQUARE_MM)}`;
+    const list = inSquare.get(key);
+    if (list) list.push(shape);
+    else inSquare.set(key, [shape]);
+  }
+  const before = latest?.storey === shapes.storey ? latest.squares : undefined;
+  const squares = new Map<string, Square>();
+  for (const [key, all] of inSquare) {
+    const old = before?.get(key);
+    const same = old && old.shapes.length === all.length && old.shapes.every((s, i) => s === all[i]);
+    squares.set(key, same ? old : squareOf(all));
+  }
+  return squares;
+}
+
+function squareOf(shapes: readonly WallShape[]): Square {
+  const body = new Path2D();
+  const faces = new Path2D();
+  const box: [number, number, number, number] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (const { stretches } of shapes) {
+    for (const { from, right, to, left } of stretches) {
+      const ring = [from, ...right, to, ...left];
+      trace(body, ring, true);
+      trace(faces, right, false);
+      trace(faces, left, false);
+      for (const [x = 0, y = 0] of ring) {
+        box[0] = Math.min(box[0], x);
+        box[1] = Math.min(box[1], y);
+        box[2] = Math.max(box[2], x);
+        box[3] = Math.max(box[3], y);
+      }
+    }
+  }
+  return { shapes, body, faces, box };
+}
+
+function trace(path: Path2D, ring: Ring, closed: boolean): void {
+  ring.forEach(([x = 0, y = 0], i) => {
+    if (i === 0) path.moveTo(x, y);
+    else path.lineTo(x, y);
+  });
+  if (closed) path.closePath();
+}
+
+function touch(a: Box, b: Box): boolean {
+  return a[0] <= b[2] && a[2] >= b[0] && a[1] <= b[3] && a[3] >= b[1];
+}
+
+/** Thickness of the thickest of some walls, about. */
+function thickest(shapes: readonly WallShape[]): number {
+  let most = 0;
+  for (const { stretches } of shapes) {
+    const [stretch] = stretches;
+    const [x1 = 0, y1 = 0] = stretch?.right[0] ?? [];
+    const [x2 = 0, y2 = 0] = stretch?.left.at(-1) ?? [];
+    most = Math.max(most, Math.hypot(x2 - x1, y2 - y1));
+  }
+  return most;
 }
 
 /** Evidence wear: a figure is a full line along the middle, free hand a dotted one; probed or clicked ink has none. */
@@ -65,76 +171,139 @@ function paintEvidence(
   ctx: CanvasRenderingContext2D,
   rows: Rows,
   storey: string,
-  selected: string | null,
-  at: (p: readonly number[]) => [number, number],
+  selected: readonly string[],
   k: number,
+  seen: Box,
 ): void {
-  for (const { wall, from, to } of wallLines(rows, storey)) {
-    const chosen = wall.id === selected;
-    if (wall.evidence === "ink" && !chosen) continue;
-    ctx.beginPath();
-    ctx.moveTo(...at(from));
-    ctx.lineTo(...at(to));
-    ctx.setLineDash(wall.evidence === "free hand" ? [2, 4] : []);
-    ctx.strokeStyle = chosen ? "rgba(15, 79, 75, 0.55)" : EDGE;
-    ctx.lineWidth = chosen ? Math.max(3, wall.thickness * k) : 1;
-    ctx.stroke();
+  const chosen = new Set(selected);
+  const figure = new Path2D();
+  const free = new Path2D();
+  for (const { wall, chain } of wallLines(rows, storey)) {
+    const [[x = 0, y = 0] = []] = chain;
+    const isChosen = chosen.has(wall.id);
+    if (isChosen) {
+      const path = new Path2D();
+      trace(path, chain, false);
+      ctx.strokeStyle = "rgba(15, 79, 75, 0.55)";
+      ctx.lineWidth = Math.max(3 / k, wall.thickness);
+      ctx.stroke(path);
+    } else if (wall.evidence !== "ink" && wall.thickness * k > THIN_PX && x > seen[0] - 1e5 && y > seen[1] - 1e5) {
+      trace(wall.evidence === "figure" ? figure : free, chain, false);
+    }
   }
+  ctx.strokeStyle = EDGE;
+  ctx.lineWidth = 1 / k;
+  ctx.stroke(figure);
+  ctx.setLineDash([2 / k, 4 / k]);
+  ctx.stroke(free);
   ctx.setLineDash([]);
 }
 
-function paintOpening(
-  ctx: CanvasRenderingContext2D,
-  polygon: Ring,
-  row: { kind: string; width: number; hand: string; swing: string },
-  at: (p: readonly number[]) => [number, number],
-  trace: (ring: Ring) => void,
-  k: number,
-): void {
-  ctx.beginPath();
-  trace(polygon);
+interface OpeningLook {
+  kind: string;
+  width: number;
+  hand: string;
+  swing: string;
+  leaf: string;
+}
+
+/** In mm, y up. */
+function paintOpening(ctx: CanvasRenderingContext2D, polygon: Ring, row: OpeningLook, k: number): void {
+  const cut = new Path2D();
+  trace(cut, polygon, true);
   ctx.fillStyle = PAPER;
-  ctx.fill();
-  const [nearRight, farRight, farLeft, nearLeft] = polygon;
+  ctx.fill(cut);
+  const n = polygon.length / 2;
+  const [nearRight, farRight, farLeft, nearLeft] = [polygon[0], polygon[n - 1], polygon[n], polygon.at(-1)];
   if (!nearRight || !farRight || !farLeft || !nearLeft) return;
+  const px = 1 / k;
   ctx.strokeStyle = EDGE;
-  ctx.lineWidth = 1.4;
-  for (const [a, b] of [
-    [nearRight, nearLeft],
-    [farRight, farLeft],
-  ] as const) {
-    ctx.beginPath();
-    ctx.moveTo(...at(a));
-    ctx.lineTo(...at(b));
-    ctx.stroke();
-  }
+  ctx.lineWidth = 1.4 * px;
+  const lines = new Path2D();
+  trace(lines, [nearRight, nearLeft], false);
+  trace(lines, [farRight, farLeft], false);
+  ctx.stroke(lines);
+  if (row.width * k < SMALL_PX) return;
   if (row.kind === "window") {
     // Both faces and the pane between them.
+    const right = polygon.slice(0, n);
+    const left = polygon.slice(n).reverse();
     for (const part of [0, 0.5, 1]) {
-      const between = (a: readonly number[], b: readonly number[]): [number, number] =>
-        at([(a[0] ?? 0) + ((b[0] ?? 0) - (a[0] ?? 0)) * part, (a[1] ?? 0) + ((b[1] ?? 0) - (a[1] ?? 0)) * part]);
-      ctx.lineWidth = part === 0.5 ? 0.9 : 1.4;
-      ctx.beginPath();
-      ctx.moveTo(...between(nearRight, nearLeft));
-      ctx.lineTo(...between(farRight, farLeft));
-      ctx.stroke();
+      const pane = new Path2D();
+      trace(
+        pane,
+        right.map((p, i) => between(p, left[i] ?? p, part)),
+        false,
+      );
+      ctx.lineWidth = (part === 0.5 ? 0.9 : 1.4) * px;
+      ctx.stroke(pane);
     }
   }
   if (row.kind !== "door") return;
   const [near, far] = row.swing === "left" ? [nearLeft, farLeft] : [nearRight, farRight];
-  const [hinge, latch] = row.hand === "left" ? [at(near), at(far)] : [at(far), at(near)];
-  const along = Math.atan2(at(far)[1] - at(near)[1], at(far)[0] - at(near)[0]);
-  // Screen y runs down, so "left of the wall" is a quarter turn against the clock.
-  const open = along + (row.swing === "left" ? -Math.PI / 2 : Math.PI / 2);
-  const closed = Math.atan2(latch[1] - hinge[1], latch[0] - hinge[0]);
-  const r = row.width * k;
-  ctx.beginPath();
-  ctx.moveTo(...hinge);
-  ctx.lineTo(hinge[0] + r * Math.cos(open), hinge[1] + r * Math.sin(open));
-  ctx.stroke();
-  ctx.beginPath();
-  const turn = Math.atan2(Math.sin(open - closed), Math.cos(open - closed));
-  ctx.arc(hinge[0], hinge[1], r, closed, open, turn < 0);
-  ctx.lineWidth = 0.9;
-  ctx.stroke();
+  if (row.leaf === "sliding") {
+    const [otherNear, otherFar] = row.swing === "left" ? [nearRight, farRight] : [nearLeft, farLeft];
+    paintSliding(ctx, row, [near, far, otherNear, otherFar], px);
+    return;
+  }
+  const hinges = row.leaf === "double" ? ["left", "right"] : [row.hand];
+  for (const hand of hinges) {
+    const [hinge, latch] = hand === "left" ? [near, far] : [far, near];
+    paintLeaf(ctx, hinge, latch, row.leaf === "double" ? row.width / 2 : row.width, hand === row.swing, px);
+  }
+}
+
+function between(a: readonly number[], b: readonly number[], part: number): readonly number[] {
+  return [(a[0] ?? 0) + ((b[0] ?? 0) - (a[0] ?? 0)) * part, (a[1] ?? 0) + ((b[1] ?? 0) - (a[1] ?? 0)) * part];
+}
+
+/** A leaf that slides along the face it swings to, half pushed open. */
+function paintSliding(
+  ctx: CanvasRenderingContext2D,
+  row: OpeningLook,
+  [near, far, otherNear, otherFar]: readonly [
+    readonly number[],
+    readonly number[],
+    readonly number[],
+    readonly number[],
+  ],
+  px: number,
+): void {
+  const [start, end] = row.hand === "left" ? [near, far] : [far, near];
+  const across: readonly number[] = row.hand === "left" ? otherNear : otherFar;
+  const off = [((start[0] ?? 0) - (across[0] ?? 0)) * 0.25, ((start[1] ?? 0) - (across[1] ?? 0)) * 0.25];
+  const path = new Path2D();
+  trace(
+    path,
+    [-0.5, 0.5].map((part) => {
+      const [x = 0, y = 0] = between(start, end, part);
+      return [x + (off[0] ?? 0), y + (off[1] ?? 0)];
+    }),
+    false,
+  );
+  ctx.lineWidth = 2.4 * px;
+  ctx.stroke(path);
+}
+
+/** @param clockwise whether the leaf turns clockwise, y up, from shut to open */
+function paintLeaf(
+  ctx: CanvasRenderingContext2D,
+  hinge: readonly number[],
+  latch: readonly number[],
+  width: number,
+  counter: boolean,
+  px: number,
+): void {
+  const [x = 0, y = 0] = hinge;
+  const shut = Math.atan2((latch[1] ?? 0) - y, (latch[0] ?? 0) - x);
+  const open = shut + (counter ? Math.PI / 2 : -Math.PI / 2);
+  const leaf = new Path2D();
+  leaf.moveTo(x, y);
+  leaf.lineTo(x + width * Math.cos(open), y + width * Math.sin(open));
+  ctx.lineWidth = 1.4 * px;
+  ctx.stroke(leaf);
+  const swing = new Path2D();
+  swing.arc(x, y, width, shut, open, !counter);
+  ctx.lineWidth = 0.9 * px;
+  ctx.stroke(swing);
 }

@@ -47,11 +47,6 @@ final class UnreadableDocument extends \DomainException implements ExchangeExcep
         return new self(\sprintf('The id “%s” at %s is used twice.', $id, self::place($at)), $at);
     }
 
-    public static function notYet(string $at, string $what): self
-    {
-        return new self(\sprintf('%s cannot be read by this version yet (%s).', $what, self::place($at)), $at);
-    }
-
     private static function place(string $at): string
     {
         return '' === $at ? 'the top' : $at;

@@ -7,6 +7,8 @@ namespace Plinth\Core\Exchange\PlanDocument;
 use Plinth\Core\Exchange\Exception\UnreadableDocument;
 use Plinth\Core\Exchange\Json\JsonValue;
 use Plinth\Core\Geometry\Point;
+use Plinth\Core\Plan\Column;
+use Plinth\Core\Plan\Divider;
 use Plinth\Core\Plan\Line;
 use Plinth\Core\Plan\Opening;
 use Plinth\Core\Plan\OpeningKind;
@@ -44,11 +46,6 @@ final class PlanReader
     private static function storey(JsonValue $storey, array &$ids): Storey
     {
         $storey->object(['id', 'name', 'elevation', 'height', 'walls', 'openings', 'dividers', 'columns', 'rooms']);
-        foreach (['dividers' => 'A divider', 'columns' => 'A column'] as $key => $what) {
-            foreach ($storey->list($key) as $thing) {
-                throw UnreadableDocument::notYet($thing->at, $what);
-            }
-        }
         $id = self::id($storey, $ids);
         $byId = [];
         foreach ($storey->list('walls') as $w) {
@@ -64,16 +61,23 @@ final class PlanReader
             $rooms[] = self::room($r, $ids);
         }
 
-        return new Storey($id, $storey->optional('name')?->text() ?? '', $storey->optional('elevation')?->number() ?? 0.0, $storey->optional('height')?->positive() ?? 2700.0, array_values($byId), $openings, $rooms);
+        $dividers = [];
+        foreach ($storey->list('dividers') as $d) {
+            $dividers[] = self::divider($d, $ids);
+        }
+        $columns = [];
+        foreach ($storey->list('columns') as $c) {
+            $c->object(['id', 'at', 'width', 'depth', 'round']);
+            $columns[] = new Column(self::id($c, $ids), new Point(...$c->get('at')->pair()), $c->get('width')->positive(20_000.0), $c->get('depth')->positive(20_000.0), $c->optional('round')?->boolean() ?? false);
+        }
+
+        return new Storey($id, $storey->optional('name')?->text() ?? '', $storey->optional('elevation')?->number() ?? 0.0, $storey->optional('height')?->positive() ?? 2700.0, array_values($byId), $openings, $rooms, $dividers, $columns);
     }
 
     /** @param array<string, true> $ids */
     private static function wall(JsonValue $wall, array &$ids): Wall
     {
-        $wall->object(['id', 'from', 'to', 'thickness', 'line', 'height', 'rise']);
-        if (0.0 !== ($wall->optional('rise')?->number() ?? 0.0)) {
-            throw UnreadableDocument::notYet($wall->at.'/rise', 'A curved wall');
-        }
+        $wall->object(['id', 'from', 'to', 'thickness', 'line', 'height', 'rise', 'enclosing']);
         $read = new Wall(
             self::id($wall, $ids),
             new Point(...$wall->get('from')->pair()),
@@ -81,8 +85,10 @@ final class PlanReader
             $wall->get('thickness')->positive(Wall::THICKEST_MM),
             $wall->optional('line')?->choice(Line::class) ?? Line::Centre,
             $wall->optional('height')?->positive(),
+            $wall->optional('rise')?->number() ?? 0.0,
+            $wall->optional('enclosing')?->boolean() ?? true,
         );
-        if ($read->length() <= Wall::JOIN_MM) {
+        if ($read->from->distanceTo($read->to) <= Wall::JOIN_MM) {
             throw UnreadableDocument::outOfRange($wall->at.'/to', \sprintf('more than %g mm away from its start: a wall needs a length', Wall::JOIN_MM));
         }
 
@@ -95,7 +101,7 @@ final class PlanReader
      */
     private static function opening(JsonValue $opening, array $walls, array &$ids): Opening
     {
-        $opening->object(['id', 'wall', 'kind', 'offset', 'width', 'sill', 'height', 'hand', 'swing']);
+        $opening->object(['id', 'wall', 'kind', 'offset', 'width', 'sill', 'height', 'hand', 'swing', 'leaf']);
         $host = $walls[$opening->get('wall')->text()] ?? throw UnreadableDocument::unknownReference($opening->at.'/wall', 'wall');
         $width = $opening->get('width')->positive();
         if ($width > $host->length()) {
@@ -112,15 +118,28 @@ final class PlanReader
             $opening->optional('height')?->positive(),
             $opening->optional('hand')?->word(['left', 'right']) ?? 'left',
             $opening->optional('swing')?->word(['left', 'right']) ?? 'left',
+            $opening->optional('leaf')?->word(Opening::LEAVES) ?? 'single',
         );
+    }
+
+    /** @param array<string, true> $ids */
+    private static function divider(JsonValue $divider, array &$ids): Divider
+    {
+        $divider->object(['id', 'from', 'to']);
+        $read = new Divider(self::id($divider, $ids), new Point(...$divider->get('from')->pair()), new Point(...$divider->get('to')->pair()));
+        if ($read->from->distanceTo($read->to) <= Wall::JOIN_MM) {
+            throw UnreadableDocument::outOfRange($divider->at.'/to', \sprintf('more than %g mm away from its start', Wall::JOIN_MM));
+        }
+
+        return $read;
     }
 
     /** @param array<string, true> $ids */
     private static function room(JsonValue $room, array &$ids): Room
     {
-        $room->object(['id', 'name', 'number', 'anchor']);
+        $room->object(['id', 'name', 'number', 'anchor', 'height']);
 
-        return new Room(self::id($room, $ids), $room->optional('name')?->text() ?? '', $room->optional('number')?->text() ?? '', new Point(...$room->get('anchor')->pair()));
+        return new Room(self::id($room, $ids), $room->optional('name')?->text() ?? '', $room->optional('number')?->text() ?? '', new Point(...$room->get('anchor')->pair()), $room->optional('height')?->positive());
     }
 
     /** @param array<string, true> $ids */

@@ -4,13 +4,19 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Exchange\PlanDocument;
 
+use Plinth\Core\Plan\Column;
 use Plinth\Core\Plan\DerivedStorey;
+use Plinth\Core\Plan\Divider;
+use Plinth\Core\Plan\Finding;
+use Plinth\Core\Plan\Leak;
 use Plinth\Core\Plan\Opening;
 use Plinth\Core\Plan\Plan;
 use Plinth\Core\Plan\Region;
 use Plinth\Core\Plan\Room;
 use Plinth\Core\Plan\Storey;
+use Plinth\Core\Plan\Unplaced;
 use Plinth\Core\Plan\Wall;
+use Plinth\Core\Plan\WallShape;
 
 /** Writes a plan document, and what was derived from one, as data for JSON. */
 final class PlanWriter
@@ -28,14 +34,71 @@ final class PlanWriter
                 'elevation' => $s->elevation,
                 'height' => $s->height,
                 'walls' => array_map(static fn (Wall $w): array => array_filter([
-                    'id' => $w->id, 'from' => $w->from->toArray(), 'to' => $w->to->toArray(), 'thickness' => $w->thickness, 'line' => $w->line->value, 'height' => $w->height,
+                    'id' => $w->id, 'from' => $w->from->toArray(), 'to' => $w->to->toArray(), 'thickness' => $w->thickness, 'line' => $w->line->value, 'height' => $w->height, 'rise' => 0.0 === $w->rise ? null : $w->rise, 'enclosing' => $w->enclosing ? null : false,
                 ], static fn (mixed $v): bool => null !== $v), $s->walls),
                 'openings' => array_map(static fn (Opening $o): array => array_filter([
-                    'id' => $o->id, 'wall' => $o->wall, 'kind' => $o->kind->value, 'offset' => $o->offset, 'width' => $o->width, 'sill' => $o->sill, 'height' => $o->height, 'hand' => $o->hand, 'swing' => $o->swing,
+                    'id' => $o->id, 'wall' => $o->wall, 'kind' => $o->kind->value, 'offset' => $o->offset, 'width' => $o->width, 'sill' => $o->sill, 'height' => $o->height, 'hand' => $o->hand, 'swing' => $o->swing, 'leaf' => $o->leaf,
                 ], static fn (mixed $v): bool => null !== $v), $s->openings),
-                'rooms' => array_map(static fn (Room $r): array => ['id' => $r->id, 'name' => $r->name, 'number' => $r->number, 'anchor' => $r->anchor->toArray()], $s->rooms),
+                'dividers' => array_map(static fn (Divider $d): array => ['id' => $d->id, 'from' => $d->from->toArray(), 'to' => $d->to->toArray()], $s->dividers),
+                'columns' => array_map(static fn (Column $c): array => ['id' => $c->id, 'at' => $c->centre->toArray(), 'width' => $c->width, 'depth' => $c->depth, 'round' => $c->round], $s->columns),
+                'rooms' => array_map(static fn (Room $r): array => array_filter(['id' => $r->id, 'name' => $r->name, 'number' => $r->number, 'anchor' => $r->anchor->toArray(), 'height' => $r->height], static fn (mixed $v): bool => null !== $v), $s->rooms),
             ], $plan->storeys),
         ];
+    }
+
+    /** @return array<string, mixed> what a wall looks like, to a thousandth of a millimetre */
+    public static function wall(WallShape $shape): array
+    {
+        return [
+            'id' => $shape->id,
+            'stretches' => array_map(static fn (array $s): array => ['from' => self::rounded($s['from']), 'right' => array_map(self::rounded(...), $s['right']), 'to' => self::rounded($s['to']), 'left' => array_map(self::rounded(...), $s['left'])], $shape->stretches),
+            'openings' => array_map(static fn (string $id, array $piece): array => ['id' => $id, 'polygon' => array_map(self::rounded(...), $piece)], array_keys($shape->openings), $shape->openings),
+            'findings' => array_map(self::finding(...), $shape->findings),
+        ];
+    }
+
+    /** @return array<string, mixed> the room that names a region has its id there, null where none does */
+    public static function region(Region $region): array
+    {
+        return [
+            'key' => $region->key,
+            'id' => $region->room?->id,
+            'polygon' => array_map(self::rounded(...), $region->polygon),
+            'holes' => array_map(static fn (array $hole): array => array_map(self::rounded(...), $hole), $region->holes),
+            'netAreaM2' => $region->netAreaMm2 / 1e6,
+            'label' => $region->label,
+            'clear' => $region->clear,
+            'walls' => $region->walls,
+            'findings' => array_map(self::finding(...), $region->findings),
+        ];
+    }
+
+    /** @return array<string, mixed> */
+    public static function unplaced(Unplaced $place): array
+    {
+        return ['room' => $place->room->id, 'leak' => null === $place->leak ? null : self::leak($place->leak), 'finding' => self::finding($place->finding)];
+    }
+
+    /** @return array<string, mixed> */
+    private static function leak(Leak $leak): array
+    {
+        return ['room' => $leak->room, 'gapMm' => $leak->gapMm, 'neck' => $leak->neck, 'walls' => $leak->walls, 'end' => $leak->end];
+    }
+
+    /** @return array<string, mixed> */
+    private static function finding(Finding $finding): array
+    {
+        return ['code' => $finding->code, 'things' => $finding->things, 'at' => $finding->at, 'message' => $finding->message];
+    }
+
+    /**
+     * @param array{float, float} $point
+     *
+     * @return array{float, float}
+     */
+    private static function rounded(array $point): array
+    {
+        return [round($point[0], 3), round($point[1], 3)];
     }
 
     /** @return array<string, mixed> regions that no room names have null for id and name */
@@ -54,13 +117,13 @@ final class PlanWriter
                 'clear' => $r->clear,
             ], $storey->regions),
             'openings' => array_map(static fn (string $id, array $piece): array => ['id' => $id, 'polygon' => $piece], array_keys($storey->openings), $storey->openings),
-            'leaks' => array_map(static fn ($l): array => ['room' => $l->room, 'gapMm' => $l->gapMm, 'neck' => $l->neck, 'walls' => $l->walls], $storey->leaks),
+            'leaks' => array_map(self::leak(...), $storey->leaks),
             'areas' => array_map(static fn (float $mm2): float => $mm2 / 1e6, [
                 'grossFloorM2' => $storey->areasMm2['grossFloor'],
                 'netFloorM2' => $storey->areasMm2['netFloor'],
                 'structureM2' => $storey->areasMm2['structure'],
             ]),
-            'findings' => array_map(static fn ($f): array => ['code' => $f->code, 'things' => $f->things, 'at' => $f->at, 'message' => $f->message], $storey->findings),
+            'findings' => array_map(self::finding(...), $storey->findings),
         ];
     }
 }

@@ -50,7 +50,9 @@ final class LeakSearch
             if (0 === $ways->count()) {
                 return null;
             }
-            [$mend, $across] = $ways->extract();
+            /** @var array{string, int} $way */
+            $way = $ways->extract();
+            [$mend, $across] = $way;
             if (null === $narrowest || $this->pieces->mends[$mend]['gap'] < $this->pieces->mends[$narrowest]['gap']) {
                 $narrowest = $mend;
             }

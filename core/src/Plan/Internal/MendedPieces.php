@@ -84,7 +84,7 @@ final class MendedPieces implements PieceSource
         }
         foreach ($best as $wall => [$gap, $neck, $to]) {
             $name = "~mend/$key/$wall";
-            $this->mends[$name] = ['gap' => $gap, 'neck' => $neck, 'walls' => [$piece->wall, (string) $wall], 'end' => 0 === $side ? 'from' : 'to'];
+            $this->mends[$name] = ['gap' => $gap, 'neck' => $neck, 'walls' => [$piece->wall, $wall], 'end' => 0 === $side ? 'from' : 'to'];
             $this->fromEnd[$key][] = new Piece($name, $name, [$x, $y], $to, 0.0);
         }
 

@@ -293,10 +293,11 @@ final class Network
                 }
                 if ($piece->half > $edge['half'] || ($piece->half === $edge['half'] && $piece->wall < $edge['wall'])) {
                     $this->edges[$e] = ['half' => $piece->half, 'wall' => $piece->wall, 'divides' => $piece->divides, 'at' => $at] + $edge;
-                    $this->halves[2 * $e][5] = $this->halves[2 * $e + 1][5] = $piece->half;
                     $radius = $edge['from'] === $from ? $piece->radius : -$piece->radius;
-                    $this->halves[2 * $e][6] = $radius;
-                    $this->halves[2 * $e + 1][6] = -$radius;
+                    foreach ([2 * $e => $radius, 2 * $e + 1 => -$radius] as $h => $signed) {
+                        [$start, $end, $dx, $dy, $length] = $this->halves[$h];
+                        $this->halves[$h] = [$start, $end, $dx, $dy, $length, $piece->half, $signed];
+                    }
                 }
             }
 
@@ -369,23 +370,37 @@ final class Network
         if (null !== $node) {
             return $this->made[$name] = $node;
         }
-        $first = [$point, $name];
-        $consider = static function (?array $at, string $by) use (&$first, $x, $y): void {
-            if (null !== $at && $by < $first[1] && hypot($at[0] - $x, $at[1] - $y) <= Wall::JOIN_MM) {
-                $first = [$at, $by];
-            }
-        };
-        foreach ($through as $piece) {
-            foreach ($this->near($piece) as $other) {
-                $consider($this->landing($other, 0), 'a'.$other->key."\0".'0');
-                $consider($this->landing($other, 1), 'a'.$other->key."\0".'1');
-                if ($other->key > $piece->key && isset($through[$other->key]) && null !== ($crossing = $this->crossing($piece, $other))) {
-                    $consider(...$crossing);
-                }
+        [$firstPoint, $firstName] = [$point, $name];
+        foreach ($this->others($through) as [$at, $by]) {
+            if ($by < $firstName && hypot($at[0] - $x, $at[1] - $y) <= Wall::JOIN_MM) {
+                [$firstPoint, $firstName] = [$at, $by];
             }
         }
 
-        return $this->made[$name] = $first[1] === $name ? $this->newNode($x, $y) : $this->nodeAt(...$first);
+        return $this->made[$name] = $firstName === $name ? $this->newNode($x, $y) : $this->nodeAt($firstPoint, $firstName);
+    }
+
+    /**
+     * Landings on some pieces and crossings between them.
+     *
+     * @param array<string, Piece> $pieces
+     *
+     * @return \Generator<array{array{float, float}, string}>
+     */
+    private function others(array $pieces): \Generator
+    {
+        foreach ($pieces as $piece) {
+            foreach ($this->near($piece) as $other) {
+                foreach ([0, 1] as $side) {
+                    if (null !== ($landing = $this->landing($other, $side))) {
+                        yield [$landing, 'a'.$other->key."\0".$side];
+                    }
+                }
+                if ($other->key > $piece->key && isset($pieces[$other->key]) && null !== ($crossing = $this->crossing($piece, $other))) {
+                    yield $crossing;
+                }
+            }
+        }
     }
 
     private function newNode(float $x, float $y): int

@@ -70,6 +70,7 @@ final class Pieces implements PieceSource
                 }
             }
         }
+
         return array_map(fn (int $n): Piece => $this->pieces[$n], array_values($found));
     }
 
@@ -77,6 +78,12 @@ final class Pieces implements PieceSource
     public function ofWall(string $wall): array
     {
         return $this->byWall[$wall] ?? [];
+    }
+
+    /** @return list<string> ids of all lines that have been fetched */
+    public function known(): array
+    {
+        return array_map(strval(...), array_keys($this->known));
     }
 
     public function wall(string $id): Wall|Divider|null

@@ -52,7 +52,7 @@ final readonly class DropInController
     #[Route('/api/projects/{id}/drop-in', methods: ['POST'])]
     public function take(Uuid $id, Request $request): Response
     {
-        $this->access->project($id);
+        $this->access->writable($id);
         $body = JsonValue::parse($request->getContent())->object(['name', 'change', 'storey', 'side']);
         $name = $body->get('name')->text();
         $place = static fn (string $key): ?Uuid => null === ($value = $body->optional($key)) ? null : RowValues::uuid($value);
@@ -61,6 +61,6 @@ final readonly class DropInController
         );
         $this->folder->done($name);
 
-        return $this->state->after($this->access->project($id), $this->access->user(), [$change], $change);
+        return $this->state->since($this->access->project($id), $this->access->user(), $change->revision() - 1, $change);
     }
 }

@@ -1,0 +1,120 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Tests\Plan;
+
+use PHPUnit\Framework\TestCase;
+use Plinth\Core\Geometry\Arc;
+use Plinth\Core\Geometry\Clip;
+use Plinth\Core\Geometry\Point;
+use Plinth\Core\Plan\Column;
+use Plinth\Core\Plan\Derivation;
+use Plinth\Core\Plan\Region;
+use Plinth\Core\Plan\Storey;
+use Plinth\Core\Plan\Wall;
+use Plinth\Core\Tests\Fitting\Noise;
+use Plinth\Core\Tests\Outside;
+
+/** Curved walls. Formulas of circle, ring and segment are those of any textbook of mensuration. */
+final class ArcTest extends TestCase
+{
+    public function testARoundTowerHasTheAreasOfCircleAndRing(): void
+    {
+        foreach ([[2500.0, 300.0], [800.0, 500.0], [40_000.0, 240.0]] as [$r, $t]) {
+            // Two half circles.
+            $derived = Derivation::of(Plans::storey([new Wall('a', new Point(-$r, 0), new Point($r, 0), $t, rise: $r), new Wall('b', new Point($r, 0), new Point(-$r, 0), $t, rise: $r)]));
+            self::assertCount(1, $derived->regions);
+            self::assertEqualsWithDelta(1.0, $derived->regions[0]->netAreaMm2 / (\M_PI * ($r - $t / 2) ** 2), 1e-7);
+            self::assertEqualsWithDelta(1.0, $derived->areasMm2['structure'] / (2 * \M_PI * $r * $t), 1e-7);
+            self::assertSame([], $derived->findings);
+        }
+    }
+
+    public function testAreasOfRandomPlansWithArcsAgreeWithGeosOnFlattenedOnes(): void
+    {
+        // GEOS gets the arcs as chords of a hundredth of a millimetre of sagitta, each a wall of its own.
+        $plans = [];
+        $ours = [];
+        for ($seed = 900; $seed < 930; ++$seed) {
+            $walls = [];
+            $flat = [];
+            foreach (Plans::shaken($seed, 3, 2) as $i => $wall) {
+                $wall = 0 === $i % 3 ? new Wall($wall->id, $wall->from, $wall->to, $wall->thickness, rise: Noise::uniform(-500, 500)) : $wall;
+                $walls[] = $wall;
+                $arc = $wall->arc();
+                $n = null === $arc ? 1 : (int) ceil(abs($arc->sweep) / (2 * acos(1 - 0.01 / $arc->radius)));
+                for ($k = 0; $k < $n; ++$k) {
+                    [$p, $q] = null === $arc ? [$wall->from, $wall->to] : [$arc->at($k / $n), $arc->at(($k + 1) / $n)];
+                    $p = 0 === $k ? $wall->from : $p;
+                    $q = $n - 1 === $k ? $wall->to : $q;
+                    $flat[] = ['from' => $p->toArray(), 'to' => $q->toArray(), 'thickness' => $wall->thickness];
+                }
+            }
+            $derived = Derivation::of(Plans::storey($walls));
+            $rooms = array_map(static fn (Region $r): float => $r->netAreaMm2, $derived->regions);
+            sort($rooms);
+            $plans[] = $flat;
+            $ours[] = ['body' => $derived->areasMm2['structure'], 'rooms' => $rooms];
+        }
+        $theirs = Outside::ask('plans.py', ['plans' => $plans])['plans'];
+        self::assertIsArray($theirs);
+        foreach ($ours as $i => $plan) {
+            self::assertIsArray($theirs[$i]);
+            self::assertIsArray($theirs[$i]['rooms']);
+            self::assertIsNumeric($theirs[$i]['body']);
+            self::assertIsNumeric($theirs[$i]['nicks']);
+            self::assertEqualsWithDelta(1.0, $plan['body'] / $theirs[$i]['body'], 1e-4, "plan $i");
+            self::assertCount(\count($theirs[$i]['rooms']), $plan['rooms'], "plan $i");
+            foreach ($plan['rooms'] as $k => $area) {
+                self::assertEqualsWithDelta($theirs[$i]['rooms'][$k], $area, 1e-4 * $area + $theirs[$i]['nicks'], "plan $i");
+            }
+        }
+    }
+
+    public function testThreePointsGiveTheRiseAndTheArcPassesThroughAll(): void
+    {
+        Noise::seed(41);
+        for ($i = 0; $i < 200; ++$i) {
+            [$a, $on, $b] = array_map(static fn (): Point => new Point(Noise::uniform(-5000, 5000), Noise::uniform(-5000, 5000)), range(0, 2));
+            $arc = new Arc($a, $b, Arc::riseThrough($a, $on, $b));
+            foreach ([$a, $on, $b] as $p) {
+                self::assertEqualsWithDelta($arc->radius, $arc->centre->distanceTo($p), 1e-6 * $arc->radius);
+            }
+            self::assertEqualsWithDelta(0.0, $arc->at(1.0)->distanceTo($b), 1e-6 * $arc->radius);
+        }
+        self::assertSame(0.0, Arc::riseThrough(new Point(0, 0), new Point(2, 0), new Point(5, 0)));
+    }
+
+    public function testColumnsAreTakenOffTheRoomsTheyStandIn(): void
+    {
+        $columns = [new Column('free', new Point(3000, 2000), 300, 400), new Column('round', new Point(1000, 1000), 500, 500, true), new Column('half in the wall', new Point(3000, 100), 200, 200)];
+        $derived = Derivation::of(new Storey('s', '', 0, 2700, Plans::rectangle(), columns: $columns));
+        self::assertEqualsWithDelta(5800.0 * 3800.0 - 300 * 400 - \M_PI * 250 ** 2 - 200 * 100, $derived->regions[0]->netAreaMm2, 1e-6);
+        self::assertEqualsWithDelta(6200.0 * 4200.0, $derived->areasMm2['grossFloor'], 1e-6);
+    }
+
+    public function testClippingByAConvexRingAgreesWithInclusionAndExclusion(): void
+    {
+        // An L, cut by two halves of a square: what both see is what the square sees.
+        $l = [[0.0, 0.0], [4.0, 0.0], [4.0, 1.0], [1.0, 1.0], [1.0, 4.0], [0.0, 4.0]];
+        $square = static fn (float $x1, float $x2): array => [[$x1, 0.5], [$x2, 0.5], [$x2, 3.0], [$x1, 3.0]];
+        self::assertEqualsWithDelta(Clip::area($l, $square(0.25, 3.0)), Clip::area($l, $square(0.25, 0.8)) + Clip::area($l, $square(0.8, 3.0)), 1e-12);
+        self::assertEqualsWithDelta(0.75 * 2.5 + 2.0 * 0.5, Clip::area($l, $square(0.25, 3.0)), 1e-12);
+    }
+
+    public function testWhatDoesNotEncloseBoundsNoRoomButHasABody(): void
+    {
+        $rail = new Wall('rail', new Point(3000, 0), new Point(3000, 4000), 60.0, enclosing: false);
+        $derived = Derivation::of(Plans::storey([...Plans::rectangle(), $rail]));
+        self::assertCount(1, $derived->regions);
+        self::assertEqualsWithDelta(60.0 * 4000.0, $derived->walls['rail']->areaMm2, 1e-6);
+    }
+
+    public function testTheClearWidthAndDepthAreThoseOfTheRoom(): void
+    {
+        $turn = static fn (Point $p): Point => new Point(0.8 * $p->x - 0.6 * $p->y, 0.6 * $p->x + 0.8 * $p->y);
+        $walls = array_map(static fn (Wall $w): Wall => new Wall($w->id, $turn($w->from), $turn($w->to), $w->thickness), Plans::rectangle());
+        self::assertEqualsWithDelta([5800.0, 3800.0], Derivation::of(Plans::storey($walls))->regions[0]->clear, 1e-6);
+    }
+}

@@ -1,0 +1,297 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Plan;
+
+use Doctrine\DBAL\Connection;
+use Plinth\Core\Exchange\PlanDocument\PlanWriter;
+use Plinth\Core\Plan\Derivation;
+use Plinth\Core\Plan\Neighbourhood;
+use Plinth\Core\Plan\Region;
+use Plinth\Core\Plan\Room;
+use Plinth\Core\Plan\Unplaced;
+use Plinth\Core\Plan\WallShape;
+use Symfony\Component\Uid\Uuid;
+
+/**
+ * Derived shapes of storeys, each with the revision it belongs to: what an edit touches is derived anew, and clients are
+ * told what differs.
+ *
+ * @phpstan-import-type Box from Neighbourhood
+ *
+ * @phpstan-type Shape array{kind: string, name: string, area: float, columns: float, shape: string|null}
+ */
+final readonly class DerivedShapes
+{
+    /** Beyond so many lines the whole storey is derived: it costs less than piece by piece. */
+    private const MOST_TOUCHED = 80;
+    private const AT_ONCE = 200;
+
+    public function __construct(private Connection $connection)
+    {
+    }
+
+    /** Derives what a change of the storey has touched; the whole of it where it never was or too much of it was touched. */
+    public function update(Uuid $storey, int $revision, TouchedLines $touched): void
+    {
+        $near = new StoreyNear($this->connection, $storey);
+        if (\count($touched->boxes) > self::MOST_TOUCHED || !$this->isDerived($storey)) {
+            $this->deriveWhole($storey, $near, $revision);
+        } else {
+            $this->derivePart($storey, $near, $revision, $touched);
+        }
+        $this->connection->executeStatement('INSERT INTO derived_storey (storey, revision) VALUES (?, ?) ON DUPLICATE KEY UPDATE revision = VALUES(revision)', [$storey->toBinary(), $revision]);
+    }
+
+    /**
+     * JSON of a storey's shapes: those that differ since a revision, or all.
+     */
+    public function json(Uuid $storey, ?int $since): string
+    {
+        if (!$this->isDerived($storey)) {
+            // Brought in by a migration, or still empty: derived when it is first looked at.
+            $this->update($storey, 0, new TouchedLines());
+        }
+        $key = $storey->toBinary();
+        $told = ['walls' => [], 'regions' => [], 'unplaced' => []];
+        $removed = ['walls' => [], 'regions' => [], 'unplaced' => []];
+        $rows = null === $since
+            ? $this->connection->iterateNumeric('SELECT kind, name, shape FROM derived_shape WHERE storey = ? AND shape IS NOT NULL', [$key])
+            : $this->connection->iterateNumeric('SELECT kind, name, shape FROM derived_shape WHERE storey = ? AND revision > ?', [$key, $since]);
+        foreach ($rows as [$kind, $name, $shape]) {
+            $kind = Raw::text($kind);
+            if (null === $shape) {
+                $removed[$kind][] = Raw::text($name);
+            } else {
+                $told[$kind][] = Raw::text($shape);
+            }
+        }
+        $areas = ['walls' => [0.0, 0.0], 'regions' => [0.0, 0.0]];
+        foreach ($this->connection->iterateNumeric('SELECT kind, SUM(area), SUM(columns) FROM derived_shape WHERE storey = ? AND shape IS NOT NULL GROUP BY kind', [$key]) as [$kind, $area, $columns]) {
+            $areas[Raw::text($kind)] = [Raw::number($area) / 1e6, Raw::number($columns) / 1e6];
+        }
+        $net = $areas['regions'][0];
+        $structure = $areas['walls'][0] + $areas['regions'][1];
+        $head = [
+            'storey' => $storey->toRfc4122(),
+            'whole' => null === $since,
+            'areas' => ['grossFloorM2' => $net + $structure, 'netFloorM2' => $net, 'structureM2' => $structure],
+            'removed' => $removed,
+        ];
+
+        return substr(json_encode($head, \JSON_THROW_ON_ERROR), 0, -1).implode('', array_map(static fn (string $kind): string => ',"'.$kind.'":['.implode(',', $told[$kind]).']', array_keys($told))).'}';
+    }
+
+    /** @return list<Uuid> storeys of a project whose shapes were derived after a revision */
+    public function changedSince(Uuid $project, int $revision): array
+    {
+        return array_map(static fn (mixed $id): Uuid => Uuid::fromBinary(Raw::text($id)), $this->connection->fetchFirstColumn('SELECT d.storey FROM derived_storey d JOIN storey s ON s.id = d.storey WHERE s.project = ? AND d.revision > ?', [$project->toBinary(), $revision]));
+    }
+
+    private function isDerived(Uuid $storey): bool
+    {
+        return false !== $this->connection->fetchOne('SELECT revision FROM derived_storey WHERE storey = ?', [$storey->toBinary()]);
+    }
+
+    private function derivePart(Uuid $storey, StoreyNear $near, int $revision, TouchedLines $touched): void
+    {
+        $derivation = new Derivation($near);
+        $affected = $derivation->affected(array_values($touched->boxes));
+        $shapes = [];
+        foreach (array_unique([...$affected, ...$touched->reshaped]) as $id) {
+            $shape = $derivation->shape($id);
+            if (null !== $shape) {
+                $shapes[] = self::ofWall($shape);
+            }
+        }
+        foreach ($touched->removed as $id) {
+            $shapes[] = self::gone('walls', $id);
+        }
+        $old = $this->regionsBoundBy($storey, [...$affected, ...$touched->removed]);
+        $told = $derivation->regionsOf(array_values(array_unique([...$affected, ...array_diff($this->linesOf($storey, $old), $touched->removed)])), $touched->points);
+        $old = $this->regionsBoundBy($storey, [...$told['of'], ...$touched->removed]);
+        foreach (array_diff($old, array_keys($told['regions'])) as $key) {
+            $shapes[] = self::gone('regions', $key);
+        }
+        $unplaced = $this->unplacedRooms($storey, $old, $touched);
+        foreach ($told['regions'] as $key => $region) {
+            if (!\in_array($key, $old, true)) {
+                $shapes[] = self::ofRegion($region);
+            }
+        }
+        foreach ($this->roomsBy($near, $unplaced) as $id => $room) {
+            $place = null === $room ? null : $derivation->place($room);
+            $shapes[] = $place instanceof Unplaced ? self::ofUnplaced($place) : self::gone('unplaced', $id);
+        }
+        $this->write($storey, $revision, $shapes);
+        $this->bind($storey, array_values(array_filter($told['regions'], static fn (Region $r): bool => !\in_array($r->key, $old, true))), array_diff($old, array_keys($told['regions'])));
+    }
+
+    private function deriveWhole(Uuid $storey, StoreyNear $near, int $revision): void
+    {
+        $derivation = new Derivation($near);
+        [$walls, $regions, $unplaced] = $derivation->everything();
+        $shapes = [...array_map(self::ofWall(...), array_values($walls)), ...array_map(self::ofRegion(...), $regions), ...array_map(self::ofUnplaced(...), $unplaced)];
+        $names = array_flip(array_map(static fn (array $s): string => $s['kind'].$s['name'], $shapes));
+        $known = [];
+        foreach ($this->connection->iterateNumeric('SELECT kind, name, shape FROM derived_shape WHERE storey = ? AND shape IS NOT NULL', [$storey->toBinary()]) as [$kind, $name, $shape]) {
+            $known[Raw::text($kind).Raw::text($name)] = $shape;
+            if (!isset($names[Raw::text($kind).Raw::text($name)])) {
+                $shapes[] = self::gone(Raw::text($kind), Raw::text($name));
+            }
+        }
+        // What is as it was keeps its revision.
+        $this->write($storey, $revision, array_values(array_filter($shapes, static fn (array $s): bool => ($known[$s['kind'].$s['name']] ?? null) !== $s['shape'])));
+        $this->connection->executeStatement('DELETE FROM region_line WHERE storey = ?', [$storey->toBinary()]);
+        $this->bind($storey, $regions, []);
+    }
+
+    /**
+     * @param list<string> $lines
+     *
+     * @return list<string> keys
+     */
+    private function regionsBoundBy(Uuid $storey, array $lines): array
+    {
+        return $this->column('SELECT DISTINCT region FROM region_line WHERE storey = ? AND line IN', $storey, array_map(self::binary(...), $lines));
+    }
+
+    /**
+     * @param list<string> $regions
+     *
+     * @return list<string> ids
+     */
+    private function linesOf(Uuid $storey, array $regions): array
+    {
+        return array_map(Raw::id(...), $this->column('SELECT DISTINCT line FROM region_line WHERE storey = ? AND region IN', $storey, $regions));
+    }
+
+    /**
+     * @param list<string> $in
+     *
+     * @return list<string>
+     */
+    private function column(string $sql, Uuid $storey, array $in): array
+    {
+        return [] === $in ? [] : array_map(Raw::text(...), $this->connection->fetchFirstColumn($sql.' ('.implode(',', array_fill(0, \count($in), '?')).')', [$storey->toBinary(), ...$in]));
+    }
+
+    /**
+     * Rooms whose place may be another: those touched, those that nothing enclosed, and those of regions that may be gone.
+     *
+     * @param list<string> $regions
+     *
+     * @return list<string> ids
+     */
+    private function unplacedRooms(Uuid $storey, array $regions, TouchedLines $touched): array
+    {
+        $ids = array_fill_keys($touched->rooms, true);
+        foreach ($this->connection->iterateNumeric("SELECT name FROM derived_shape WHERE storey = ? AND kind = 'unplaced' AND shape IS NOT NULL", [$storey->toBinary()]) as [$id]) {
+            $ids[Raw::text($id)] = true;
+        }
+        foreach ($this->column("SELECT shape FROM derived_shape WHERE storey = ? AND kind = 'regions' AND shape IS NOT NULL AND name IN", $storey, $regions) as $shape) {
+            $region = json_decode($shape, true);
+            if (\is_array($region) && \is_string($region['id'] ?? null)) {
+                $ids[$region['id']] = true;
+            }
+            foreach (\is_array($region) && \is_array($region['findings'] ?? null) ? $region['findings'] : [] as $finding) {
+                foreach (\is_array($finding) && \is_array($finding['things'] ?? null) ? $finding['things'] : [] as $id) {
+                    if (\is_string($id)) {
+                        $ids[$id] = true;
+                    }
+                }
+            }
+        }
+
+        return array_map(strval(...), array_keys($ids));
+    }
+
+    /**
+     * @param list<string> $ids
+     *
+     * @return array<string, Room|null>
+     */
+    private function roomsBy(StoreyNear $near, array $ids): array
+    {
+        $rooms = array_fill_keys($ids, null);
+        foreach ($near->rooms([-\INF, -\INF, \INF, \INF]) as $room) {
+            if (\array_key_exists($room->id, $rooms)) {
+                $rooms[$room->id] = $room;
+            }
+        }
+
+        return $rooms;
+    }
+
+    /** @param list<Shape> $shapes */
+    private function write(Uuid $storey, int $revision, array $shapes): void
+    {
+        foreach (array_chunk($shapes, self::AT_ONCE) as $some) {
+            $values = [];
+            foreach ($some as $s) {
+                array_push($values, $storey->toBinary(), $s['kind'], $s['name'], $revision, $s['area'], $s['columns'], $s['shape']);
+            }
+            $this->connection->executeStatement(
+                'INSERT INTO derived_shape (storey, kind, name, revision, area, columns, shape) VALUES '.implode(',', array_fill(0, \count($some), '(?,?,?,?,?,?,?)'))
+                .' ON DUPLICATE KEY UPDATE revision = VALUES(revision), area = VALUES(area), columns = VALUES(columns), shape = VALUES(shape)',
+                $values,
+            );
+        }
+    }
+
+    /**
+     * @param list<Region> $new
+     * @param array<string> $gone keys
+     */
+    private function bind(Uuid $storey, array $new, array $gone): void
+    {
+        if ([] !== $gone) {
+            $this->connection->executeStatement('DELETE FROM region_line WHERE storey = ? AND region IN ('.implode(',', array_fill(0, \count($gone), '?')).')', [$storey->toBinary(), ...array_values($gone)]);
+        }
+        $rows = [];
+        foreach ($new as $region) {
+            foreach ($region->walls as $line) {
+                $rows[] = [$storey->toBinary(), self::binary($line), $region->key];
+            }
+        }
+        foreach (array_chunk($rows, 2 * self::AT_ONCE) as $some) {
+            $this->connection->executeStatement('INSERT IGNORE INTO region_line (storey, line, region) VALUES '.implode(',', array_fill(0, \count($some), '(?,?,?)')), array_merge(...$some));
+        }
+    }
+
+    private static function binary(string $id): string
+    {
+        return Uuid::fromString($id)->toBinary();
+    }
+
+    /** @return Shape */
+    private static function ofWall(WallShape $shape): array
+    {
+        return ['kind' => 'walls', 'name' => $shape->id, 'area' => $shape->areaMm2, 'columns' => 0.0, 'shape' => self::text(PlanWriter::wall($shape))];
+    }
+
+    /** @return Shape */
+    private static function ofRegion(Region $region): array
+    {
+        return ['kind' => 'regions', 'name' => $region->key, 'area' => $region->netAreaMm2, 'columns' => $region->columnsMm2, 'shape' => self::text(PlanWriter::region($region))];
+    }
+
+    /** @return Shape */
+    private static function ofUnplaced(Unplaced $place): array
+    {
+        return ['kind' => 'unplaced', 'name' => $place->room->id, 'area' => 0.0, 'columns' => 0.0, 'shape' => self::text(PlanWriter::unplaced($place))];
+    }
+
+    /** @return Shape */
+    private static function gone(string $kind, string $name): array
+    {
+        return ['kind' => $kind, 'name' => $name, 'area' => 0.0, 'columns' => 0.0, 'shape' => null];
+    }
+
+    /** @param array<string, mixed> $data */
+    private static function text(array $data): string
+    {
+        return json_encode($data, \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE);
+    }
+}

@@ -1,0 +1,88 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Plan;
+
+use Doctrine\ORM\Mapping as ORM;
+use Plinth\Core\Geometry\Point;
+use Plinth\Core\Plan\Divider as CoreDivider;
+use Plinth\Core\Plan\Wall as CoreWall;
+use Plinth\Server\Change\ProjectRow;
+use Plinth\Server\Change\RowType;
+use Plinth\Server\Change\RowValues;
+use Plinth\Server\Http\Refusal;
+use Symfony\Bridge\Doctrine\Types\UuidType;
+use Symfony\Component\Uid\Uuid;
+
+/** A line that bounds rooms where there is no wall, mm. */
+#[ORM\Entity]
+#[ORM\Index(fields: ['project'])]
+#[ORM\Index(fields: ['storey'])]
+#[ORM\Index(fields: ['drawing'])]
+class Divider extends ProjectRow
+{
+    #[ORM\Column(type: UuidType::NAME)]
+    private Uuid $storey;
+
+    #[ORM\Column(type: UuidType::NAME, nullable: true)]
+    private ?Uuid $drawing = null;
+
+    #[ORM\Column]
+    private float $x1 = 0.0;
+
+    #[ORM\Column]
+    private float $y1 = 0.0;
+
+    #[ORM\Column]
+    private float $x2 = 0.0;
+
+    #[ORM\Column]
+    private float $y2 = 0.0;
+
+    public static function type(): RowType
+    {
+        return RowType::Divider;
+    }
+
+    public function values(): array
+    {
+        return [
+            'storey' => $this->storey->toRfc4122(), 'drawing' => $this->drawing?->toRfc4122(), 'x1' => $this->x1, 'y1' => $this->y1, 'x2' => $this->x2, 'y2' => $this->y2,
+        ];
+    }
+
+    public function take(RowValues $values): void
+    {
+        $this->storey = $values->id('storey');
+        $this->drawing = $values->optionalId('drawing');
+        $this->x1 = $values->number('x1');
+        $this->y1 = $values->number('y1');
+        $this->x2 = $values->number('x2');
+        $this->y2 = $values->number('y2');
+        if (hypot($this->x2 - $this->x1, $this->y2 - $this->y1) <= CoreWall::JOIN_MM) {
+            throw Refusal::invalid('divider-of-no-length', 'A divider needs a length: its two ends lie on one spot.', $values->at('x2'));
+        }
+    }
+
+    public function references(): array
+    {
+        $needs = [[RowType::Storey, $this->storey, 'storey']];
+        if (null !== $this->drawing) {
+            $needs[] = [RowType::Drawing, $this->drawing, 'drawing'];
+        }
+
+        return $needs;
+    }
+
+    public function storey(): Uuid
+    {
+        return $this->storey;
+    }
+
+    /** @param array<string, scalar|null> $values of a divider's row */
+    public static function core(string $id, array $values): CoreDivider
+    {
+        return new CoreDivider($id, new Point((float) $values['x1'], (float) $values['y1']), new Point((float) $values['x2'], (float) $values['y2']));
+    }
+}

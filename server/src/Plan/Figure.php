@@ -1,0 +1,106 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Plan;
+
+use Doctrine\ORM\Mapping as ORM;
+use Plinth\Core\Plan\Line;
+use Plinth\Server\Change\ProjectRow;
+use Plinth\Server\Change\RowType;
+use Plinth\Server\Change\RowValues;
+use Symfony\Bridge\Doctrine\Types\UuidType;
+use Symfony\Component\Uid\Uuid;
+
+/** A figure of the drawing between faces of two walls, what was traced there, and what was decided where they differ. */
+#[ORM\Entity]
+#[ORM\Table(name: 'figure')]
+#[ORM\Index(fields: ['project'])]
+#[ORM\Index(fields: ['storey'])]
+#[ORM\Index(fields: ['drawing'])]
+#[ORM\Index(fields: ['a'])]
+#[ORM\Index(fields: ['b'])]
+class Figure extends ProjectRow
+{
+    #[ORM\Column(type: UuidType::NAME)]
+    private Uuid $storey;
+
+    #[ORM\Column(type: UuidType::NAME, nullable: true)]
+    private ?Uuid $drawing = null;
+
+    #[ORM\Column(type: UuidType::NAME)]
+    private Uuid $a;
+
+    #[ORM\Column(length: 6)]
+    private Line $aSide = Line::Left;
+
+    #[ORM\Column(type: UuidType::NAME)]
+    private Uuid $b;
+
+    #[ORM\Column(length: 6)]
+    private Line $bSide = Line::Right;
+
+    /** as typed */
+    #[ORM\Column(length: 60)]
+    private string $text = '';
+
+    #[ORM\Column]
+    private float $mm = 100.0;
+
+    /** by the ink, before anything was decided */
+    #[ORM\Column(nullable: true)]
+    private ?float $tracedMm = null;
+
+    /** as measured on site, as typed */
+    #[ORM\Column(length: 60)]
+    private string $siteText = '';
+
+    #[ORM\Column(nullable: true)]
+    private ?float $siteMm = null;
+
+    #[ORM\Column(length: 6)]
+    private Decided $decided = Decided::Open;
+
+    /** why */
+    #[ORM\Column(length: 400)]
+    private string $reason = '';
+
+    public static function type(): RowType
+    {
+        return RowType::Figure;
+    }
+
+    public function values(): array
+    {
+        return [
+            'storey' => $this->storey->toRfc4122(), 'drawing' => $this->drawing?->toRfc4122(), 'a' => $this->a->toRfc4122(), 'aSide' => $this->aSide->value, 'b' => $this->b->toRfc4122(), 'bSide' => $this->bSide->value, 'text' => $this->text, 'mm' => $this->mm, 'tracedMm' => $this->tracedMm, 'siteText' => $this->siteText, 'siteMm' => $this->siteMm, 'decided' => $this->decided->value, 'reason' => $this->reason,
+        ];
+    }
+
+    public function take(RowValues $values): void
+    {
+        $this->storey = $values->id('storey');
+        $this->drawing = $values->optionalId('drawing');
+        $this->a = $values->id('a');
+        $this->aSide = $values->choice('aSide', Line::class);
+        $this->b = $values->id('b');
+        $this->bSide = $values->choice('bSide', Line::class);
+        $this->text = $values->name('text', 60);
+        $this->mm = $values->positive('mm');
+        $this->tracedMm = $values->optionalPositive('tracedMm');
+        $this->siteText = $values->text('siteText', 60);
+        $this->siteMm = $values->optionalPositive('siteMm');
+        $this->decided = $values->choice('decided', Decided::class);
+        $this->reason = $values->text('reason', 400);
+    }
+
+    public function references(): array
+    {
+        $needs = [[RowType::Storey, $this->storey, 'storey'], [RowType::Wall, $this->a, 'a'], [RowType::Wall, $this->b, 'b']];
+        if (null !== $this->drawing) {
+            $needs[] = [RowType::Drawing, $this->drawing, 'drawing'];
+        }
+
+        return $needs;
+    }
+}

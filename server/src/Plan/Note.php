@@ -1,0 +1,69 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Plan;
+
+use Doctrine\ORM\Mapping as ORM;
+use Plinth\Server\Change\ProjectRow;
+use Plinth\Server\Change\RowType;
+use Plinth\Server\Change\RowValues;
+use Symfony\Bridge\Doctrine\Types\UuidType;
+use Symfony\Component\Uid\Uuid;
+
+/** Words over the drawing, with an arrow where it points at something; an assumption is a note that Prove lists. */
+#[ORM\Entity]
+#[ORM\Index(fields: ['project'])]
+#[ORM\Index(fields: ['storey'])]
+class Note extends ProjectRow
+{
+    #[ORM\Column(type: UuidType::NAME)]
+    private Uuid $storey;
+
+    #[ORM\Column]
+    private float $x = 0.0;
+
+    #[ORM\Column]
+    private float $y = 0.0;
+
+    /** where the arrow points */
+    #[ORM\Column(nullable: true)]
+    private ?float $toX = null;
+
+    #[ORM\Column(nullable: true)]
+    private ?float $toY = null;
+
+    #[ORM\Column(length: 400)]
+    private string $words = '';
+
+    #[ORM\Column]
+    private bool $assumption = false;
+
+    public static function type(): RowType
+    {
+        return RowType::Note;
+    }
+
+    public function values(): array
+    {
+        return [
+            'storey' => $this->storey->toRfc4122(), 'x' => $this->x, 'y' => $this->y, 'toX' => $this->toX, 'toY' => $this->toY, 'words' => $this->words, 'assumption' => $this->assumption,
+        ];
+    }
+
+    public function take(RowValues $values): void
+    {
+        $this->storey = $values->id('storey');
+        $this->x = $values->number('x');
+        $this->y = $values->number('y');
+        $this->toX = $values->optionalNumber('toX');
+        $this->toY = $values->optionalNumber('toY');
+        $this->words = $values->name('words', 400);
+        $this->assumption = $values->flag('assumption');
+    }
+
+    public function references(): array
+    {
+        return [[RowType::Storey, $this->storey, 'storey']];
+    }
+}

@@ -1,0 +1,81 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Plan;
+
+use Plinth\Core\Exchange\Json\JsonValue;
+use Plinth\Core\Geometry\Point;
+use Plinth\Core\Plan\Exception\UnusableEdit;
+use Plinth\Core\Plan\Line;
+use Plinth\Core\Plan\Wall as CoreWall;
+use Plinth\Server\Change\Operations;
+use Plinth\Server\Change\RowType;
+use Plinth\Server\Change\RowValues;
+use Plinth\Server\Change\Workspace;
+use Plinth\Server\Http\Refusal;
+
+/**
+ * Moves a wall across itself, or nodes as they were dragged, with all that is joined to them; or gives walls another
+ * thickness, the line that was traced staying where it is.
+ */
+final readonly class ShiftOperation
+{
+    public function apply(Workspace $workspace, JsonValue $shift, int $base): void
+    {
+        $shift->object(['wall', 'left', 'nodes', 'walls', 'thickness']);
+        try {
+            if (null !== $shift->optional('thickness')) {
+                $this->thicken($workspace, $shift, $base);
+
+                return;
+            }
+            if (null !== $shift->optional('wall')) {
+                $wall = Operations::current($workspace, RowType::Wall, RowValues::uuid($shift->get('wall')), $base, $shift->at.'/wall');
+                \assert($wall instanceof Wall);
+                $moved = StoreyWalls::of($workspace, $wall->storey())->shift()->across($wall->id()->toRfc4122(), $shift->get('left')->number());
+            } else {
+                $to = [];
+                $storey = null;
+                foreach ($shift->list('nodes') as $node) {
+                    $node->object(['id', 'x', 'y']);
+                    $row = Operations::current($workspace, RowType::Node, RowValues::uuid($node->get('id')), $base, $node->at);
+                    \assert($row instanceof Node);
+                    $storey ??= $row->storey();
+                    if (!$storey->equals($row->storey())) {
+                        throw Refusal::invalid('two-storeys', 'Nodes that are moved together lie on one storey.', $node->at);
+                    }
+                    $to[$row->id()->toRfc4122()] = new Point($node->get('x')->number(), $node->get('y')->number());
+                }
+                if (null === $storey) {
+                    throw Refusal::invalid('nothing-moved', 'Name a wall, or the nodes that are moved.', $shift->at);
+                }
+                $moved = StoreyWalls::of($workspace, $storey)->shift()->nodes($to);
+            }
+        } catch (UnusableEdit $e) {
+            throw Refusal::invalid($e->reason, $e->getMessage(), $shift->at);
+        }
+        StoreyWalls::move($workspace, $moved, $base, $shift->at);
+    }
+
+    /** @throws UnusableEdit */
+    private function thicken(Workspace $workspace, JsonValue $shift, int $base): void
+    {
+        $thickness = $shift->get('thickness')->positive(CoreWall::THICKEST_MM);
+        $done = [];
+        foreach ($shift->list('walls') as $named) {
+            $wall = Operations::current($workspace, RowType::Wall, RowValues::uuid($named), $base, $named->at);
+            \assert($wall instanceof Wall);
+            $id = $wall->id()->toRfc4122();
+            $core = StoreyWalls::core($workspace, $wall);
+            $more = ($thickness - $core->thickness) / 2.0;
+            $workspace->set($wall, ['thickness' => $thickness, 'buildUp' => null], $named->at);
+            if (Line::Centre !== $core->line && null === $core->arc() && !isset($done[$id])) {
+                $moves = StoreyWalls::of($workspace, $wall->storey())->shift();
+                // What goes straight on goes along, once.
+                $done += array_fill_keys($moves->run($id), true);
+                StoreyWalls::move($workspace, $moves->across($id, Line::Left === $core->line ? -$more : $more), $base, $named->at);
+            }
+        }
+    }
+}

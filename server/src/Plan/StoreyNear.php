@@ -1,0 +1,150 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Plan;
+
+use Doctrine\DBAL\Connection;
+use Plinth\Core\Geometry\Point;
+use Plinth\Core\Plan\Column;
+use Plinth\Core\Plan\Divider;
+use Plinth\Core\Plan\Line;
+use Plinth\Core\Plan\Neighbourhood;
+use Plinth\Core\Plan\Opening;
+use Plinth\Core\Plan\OpeningKind;
+use Plinth\Core\Plan\Room;
+use Plinth\Core\Plan\Wall;
+use Symfony\Component\Uid\Uuid;
+
+/**
+ * A storey read from the database as far as it is wanted, without entities: this runs at every edit. What is small is
+ * read at once.
+ *
+ * @phpstan-import-type Box from Neighbourhood
+ */
+final class StoreyNear implements Neighbourhood
+{
+    /** A storey of so few walls costs less in one piece than by place. */
+    private const SMALL = 300;
+    private const WALLS = 'SELECT w.id, f.x, f.y, t.x, t.y, w.thickness, w.line, w.height, w.rise, w.enclosing FROM wall w JOIN node f ON f.id = w.from_node JOIN node t ON t.id = w.to_node WHERE w.storey = ?';
+
+    /** @var Box|null */
+    private ?array $bounds = null;
+    private bool $isSmall = true;
+    private bool $allRead = false;
+    private bool $dividersRead = false;
+    private bool $boundsKnown = false;
+    /** @var list<Column>|null */
+    private ?array $columns = null;
+    /** @var list<Room>|null */
+    private ?array $rooms = null;
+
+    public function __construct(private readonly Connection $connection, private readonly Uuid $storey)
+    {
+    }
+
+    public function lines(array $box): array
+    {
+        $this->bounds();
+        $lines = [];
+        if (!$this->dividersRead) {
+            $this->dividersRead = true;
+            $lines = $this->dividers();
+        }
+        if ($this->isSmall) {
+            if ($this->allRead) {
+                return $lines;
+            }
+            $this->allRead = true;
+
+            return [...$lines, ...self::walls($this->connection->iterateNumeric(self::WALLS.' ORDER BY w.id', [$this->storey->toBinary()]))];
+        }
+        [$x1, $y1, $x2, $y2] = $box;
+
+        return [...$lines, ...self::walls($this->connection->iterateNumeric(self::WALLS.' AND w.x_min <= ? AND w.x_max >= ? AND w.y_min <= ? AND w.y_max >= ?', [$this->storey->toBinary(), $x2, $x1, $y2, $y1]))];
+    }
+
+    public function columns(array $box): array
+    {
+        if (null === $this->columns) {
+            $this->columns = [];
+            foreach ($this->connection->iterateNumeric('SELECT id, x, y, width, depth, round FROM building_column WHERE storey = ? ORDER BY id', [$this->storey->toBinary()]) as [$id, $x, $y, $width, $depth, $round]) {
+                $this->columns[] = new Column(Raw::id($id), new Point(Raw::number($x), Raw::number($y)), Raw::number($width), Raw::number($depth), 0.0 !== Raw::number($round));
+            }
+        }
+        $r = 20_000.0;
+
+        return array_values(array_filter($this->columns, static fn (Column $c): bool => $c->centre->x >= $box[0] - $r && $c->centre->x <= $box[2] + $r && $c->centre->y >= $box[1] - $r && $c->centre->y <= $box[3] + $r));
+    }
+
+    public function rooms(array $box): array
+    {
+        if (null === $this->rooms) {
+            $this->rooms = [];
+            foreach ($this->connection->iterateNumeric('SELECT id, name, number, x, y, height FROM room WHERE storey = ? ORDER BY id', [$this->storey->toBinary()]) as [$id, $name, $number, $x, $y, $height]) {
+                $this->rooms[] = new Room(Raw::id($id), Raw::text($name), Raw::text($number), new Point(Raw::number($x), Raw::number($y)), Raw::optional($height));
+            }
+        }
+
+        return array_values(array_filter($this->rooms, static fn (Room $r): bool => $r->anchor->x >= $box[0] && $r->anchor->x <= $box[2] && $r->anchor->y >= $box[1] && $r->anchor->y <= $box[3]));
+    }
+
+    public function openings(array $walls): array
+    {
+        if ([] === $walls) {
+            return [];
+        }
+        $of = array_map(static fn (string $w): string => Uuid::fromString($w)->toBinary(), $walls);
+        $openings = [];
+        foreach ($this->connection->iterateNumeric('SELECT id, wall, kind, offset_mm, width, sill, height, hand, swing, leaf FROM opening WHERE wall IN ('.implode(',', array_fill(0, \count($of), '?')).') ORDER BY id', $of) as [$id, $wall, $kind, $offset, $width, $sill, $height, $hand, $swing, $leaf]) {
+            $openings[] = new Opening(Raw::id($id), Raw::id($wall), OpeningKind::from(Raw::text($kind)), Raw::number($offset), Raw::number($width), Raw::number($sill), Raw::optional($height), Raw::text($hand), Raw::text($swing), Raw::text($leaf));
+        }
+
+        return $openings;
+    }
+
+    public function bounds(): ?array
+    {
+        if (!$this->boundsKnown) {
+            $this->boundsKnown = true;
+            $walls = $this->connection->fetchNumeric('SELECT MIN(x_min), MIN(y_min), MAX(x_max), MAX(y_max), COUNT(*) FROM wall WHERE storey = ?', [$this->storey->toBinary()]);
+            $dividers = $this->connection->fetchNumeric('SELECT MIN(LEAST(x1, x2)), MIN(LEAST(y1, y2)), MAX(GREATEST(x1, x2)), MAX(GREATEST(y1, y2)) FROM divider WHERE storey = ?', [$this->storey->toBinary()]);
+            $this->isSmall = Raw::number($walls[4] ?? 0) <= self::SMALL;
+            foreach ([$walls, $dividers] as $row) {
+                if (\is_array($row) && isset($row[0], $row[1], $row[2], $row[3])) {
+                    $box = [Raw::number($row[0]), Raw::number($row[1]), Raw::number($row[2]), Raw::number($row[3])];
+                    $b = $this->bounds ?? $box;
+                    $this->bounds = [min($b[0], $box[0]), min($b[1], $box[1]), max($b[2], $box[2]), max($b[3], $box[3])];
+                }
+            }
+        }
+
+        return $this->bounds;
+    }
+
+    /** @return list<Divider> */
+    private function dividers(): array
+    {
+        $dividers = [];
+        foreach ($this->connection->iterateNumeric('SELECT id, x1, y1, x2, y2 FROM divider WHERE storey = ? ORDER BY id', [$this->storey->toBinary()]) as [$id, $x1, $y1, $x2, $y2]) {
+            $dividers[] = new Divider(Raw::id($id), new Point(Raw::number($x1), Raw::number($y1)), new Point(Raw::number($x2), Raw::number($y2)));
+        }
+
+        return $dividers;
+    }
+
+    /**
+     * @param iterable<list<mixed>> $rows
+     *
+     * @return list<Wall>
+     */
+    private static function walls(iterable $rows): array
+    {
+        $walls = [];
+        foreach ($rows as [$id, $x1, $y1, $x2, $y2, $thickness, $line, $height, $rise, $enclosing]) {
+            $walls[] = new Wall(Raw::id($id), new Point(Raw::number($x1), Raw::number($y1)), new Point(Raw::number($x2), Raw::number($y2)), Raw::number($thickness), Line::from(Raw::text($line)), Raw::optional($height), Raw::number($rise), 0.0 !== Raw::number($enclosing));
+        }
+
+        return $walls;
+    }
+}

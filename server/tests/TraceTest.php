@@ -1,0 +1,209 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Tests;
+
+use PHPUnit\Framework\TestCase;
+
+/** Walls are moved, figured, split and joined with all that hangs on them, and clients are told what differs. */
+final class TraceTest extends TestCase
+{
+    private Desk $desk;
+
+    protected function setUp(): void
+    {
+        $this->desk = new Desk(Client::ofStack()->signIn());
+    }
+
+    public function testAnEditTellsOnlyTheShapesThatDifferAndTheyAddUpToTheWhole(): void
+    {
+        // A row of ten rooms.
+        $operations = [];
+        for ($i = 0; $i < 10; ++$i) {
+            $operations[] = $this->desk->chain([[$i * 4000, 0], [$i * 4000 + 4000, 0]])['operation'];
+            $operations[] = $this->desk->chain([[$i * 4000, 5000], [$i * 4000 + 4000, 5000]])['operation'];
+        }
+        $inner = [];
+        for ($i = 0; $i <= 10; ++$i) {
+            $chain = $this->desk->chain([[$i * 4000, 0], [$i * 4000, 5000]]);
+            $operations[] = $chain['operation'];
+            $inner[] = $chain['walls'][0];
+        }
+        $state = $this->desk->change($operations);
+        self::assertCount(10, self::told($state, 'regions'));
+        $moved = $this->desk->change([['do' => 'shift', 'shift' => ['wall' => $inner[3], 'left' => 250.0]]]);
+        self::assertCount(2, self::told($moved, 'regions'), 'The rooms on both sides.');
+        self::assertCount(2, self::removed($moved, 'regions'));
+        self::assertLessThan(12, \count(self::told($moved, 'walls')), 'Those that meet it, of thirty-one.');
+        $whole = $this->desk->state();
+        self::assertCount(10, self::told($whole, 'regions'));
+        self::assertContains($moved['derived'][0]['regions'][0]['key'] ?? '', array_column(self::told($whole, 'regions'), 'key'));
+        // What is left out of one answer was the same before.
+        $step = $this->desk->client->ok('POST', "/api/projects/{$this->desk->id}/undo", ['id' => Desk::newId(), 'base' => $this->desk->revision]);
+        self::assertEqualsCanonicalizing(self::removed($moved, 'regions'), array_column(self::told($step, 'regions'), 'key'));
+    }
+
+    public function testAWallThatIsMovedTakesItsCornersAlongAndOpeningsStayWithIt(): void
+    {
+        $ring = $this->desk->chain([[0, 0], [6000, 0], [6000, 4000], [0, 4000]], true);
+        $middle = $this->desk->chain([[3000, 0], [3000, 4000]]);
+        $this->desk->change([$ring['operation'], $middle['operation'], Desk::door($ring['walls'][2], 1000, 900, $door = Desk::newId())]);
+        $this->desk->change([['do' => 'shift', 'shift' => ['wall' => $ring['walls'][2], 'left' => -500.0]]]);
+        $nodes = array_column(Desk::rows($this->desk->state(), 'node'), 'values', 'id');
+        self::assertEqualsWithDelta(4500.0, Desk::float($nodes[$ring['nodes'][2]]['y']), 1e-9);
+        self::assertEqualsWithDelta(6000.0, Desk::float($nodes[$ring['nodes'][2]]['x']), 1e-9);
+        self::assertEqualsWithDelta(4500.0, Desk::float($nodes[$middle['nodes'][1]]['y']), 1e-9, 'What ends on it follows.');
+        $opening = array_column(Desk::rows($this->desk->state(), 'opening'), 'values', 'id')[$door];
+        self::assertSame([$ring['walls'][2], 1000], [$opening['wall'], $opening['offset']]);
+    }
+
+    public function testAFigureBetweenFacesMovesTheWallThatIsNotHeldAndItsDecisionIsKept(): void
+    {
+        $ring = $this->desk->chain([[0, 0], [6000, 0], [6000, 4000], [0, 4000]], true);
+        $this->desk->change([$ring['operation']]);
+        $id = Desk::newId();
+        // Inner faces of south and north: 3800 apart by the ink. The ring runs counter-clockwise, so inside is left.
+        $figure = ['id' => $id, 'a' => $ring['walls'][0], 'aSide' => 'left', 'b' => $ring['walls'][2], 'bSide' => 'left', 'text' => '3.85 m', 'unit' => 'mm', 'decided' => 'figure', 'reason' => 'figured twice', 'moves' => 'b'];
+        $this->desk->change([['do' => 'figure', 'figure' => $figure]]);
+        $y = fn (int $i): float => Desk::float(array_column(Desk::rows($this->desk->state(), 'node'), 'values', 'id')[$ring['nodes'][$i]]['y']);
+        self::assertEqualsWithDelta(0.0, $y(0), 1e-9);
+        self::assertEqualsWithDelta(4050.0, $y(2), 1e-9);
+        $row = Desk::rows($this->desk->state(), 'figure')[0]['values'];
+        self::assertEqualsWithDelta(3800.0, Desk::float($row['tracedMm']), 1e-9);
+        self::assertSame(['figure', 'figured twice'], [$row['decided'], $row['reason']]);
+        self::assertSame('figure', array_column(Desk::rows($this->desk->state(), 'wall'), 'values', 'id')[$ring['walls'][2]]['evidence']);
+        // Measured on site it is something else, and that is decided; then the ink after all.
+        $this->desk->change([['do' => 'figure', 'figure' => ['id' => $id, 'siteText' => '3 812', 'decided' => 'site', 'moves' => 'b', 'reason' => 'taped in March']]]);
+        self::assertEqualsWithDelta(4012.0, $y(2), 1e-9);
+        $this->desk->change([['do' => 'figure', 'figure' => ['id' => $id, 'decided' => 'ink', 'moves' => 'a']]]);
+        self::assertEqualsWithDelta(12.0, $y(0), 1e-9);
+        self::assertSame('not-parallel', $this->desk->refused(422, [['do' => 'figure', 'figure' => ['id' => Desk::newId(), 'b' => $ring['walls'][1]] + $figure]])['code']);
+        self::assertSame('unreadable-length', $this->desk->refused(422, [['do' => 'figure', 'figure' => ['text' => 'about four'] + $figure]])['code']);
+    }
+
+    public function testWallsAreSplitJoinedTurnedRoundEndedAndCopied(): void
+    {
+        $wall = $this->desk->chain([[0, 0], [6000, 0]], false, 200, 'left');
+        $across = $this->desk->chain([[2000, -3000], [2000, -800]]);
+        $this->desk->change([$wall['operation'], $across['operation'], Desk::door($wall['walls'][0], 500, 900, $first = Desk::newId()), Desk::door($wall['walls'][0], 4500, 900, $second = Desk::newId())]);
+        $opening = fn (string $id): array => array_column(Desk::rows($this->desk->state(), 'opening'), 'values', 'id')[$id];
+        $split = ['kind' => 'split', 'wall' => $wall['walls'][0], 'node' => Desk::newId(), 'newWall' => $new = Desk::newId()];
+        self::assertSame('opening-on-cut', $this->desk->refused(422, [['do' => 'rework', 'rework' => ['along' => 4800.0] + $split]])['code']);
+        self::assertSame('off-wall', $this->desk->refused(422, [['do' => 'rework', 'rework' => ['along' => 6000.0] + $split]])['code']);
+        $this->desk->change([['do' => 'rework', 'rework' => ['along' => 4000.0] + $split]]);
+        self::assertSame([$new, 500], [$opening($second)['wall'], $opening($second)['offset']]);
+        // Turned round first, so that the two meet head to head, they become one all the same.
+        $this->desk->change([['do' => 'rework', 'rework' => ['kind' => 'reverse', 'wall' => $new]]]);
+        self::assertSame([600, 'right', 'right'], [$opening($second)['offset'], $opening($second)['hand'], $opening($second)['swing']]);
+        $this->desk->change([['do' => 'rework', 'rework' => ['kind' => 'join', 'wall' => $wall['walls'][0], 'other' => $new]]]);
+        self::assertSame([$wall['walls'][0], 4500, 'left'], [$opening($second)['wall'], $opening($second)['offset'], $opening($second)['hand']]);
+        self::assertSame(500, $opening($first)['offset']);
+        // Drawn on to the first wall.
+        $this->desk->change([['do' => 'rework', 'rework' => ['kind' => 'end', 'wall' => $across['walls'][0], 'atStart' => false, 'other' => $wall['walls'][0]]]]);
+        $node = array_column(Desk::rows($this->desk->state(), 'node'), 'values', 'id')[$across['nodes'][1]];
+        self::assertEqualsWithDelta(-100.0, Desk::float($node['y']), 1e-9, 'The left face was traced: the centre lies half a thickness to the right.');
+        $copy = $this->desk->change([['do' => 'rework', 'rework' => ['kind' => 'beside', 'wall' => $across['walls'][0], 'left' => 1500.0, 'node' => Desk::newId(), 'secondNode' => Desk::newId(), 'newWall' => Desk::newId()]]]);
+        self::assertEqualsWithDelta(500.0, Desk::float(Desk::rows($copy, 'node')[0]['values']['x']), 1e-9);
+        self::assertSame('not-straight-on', $this->desk->refused(422, [['do' => 'rework', 'rework' => ['kind' => 'join', 'wall' => $wall['walls'][0], 'other' => $across['walls'][0]]]])['code']);
+    }
+
+    public function testAnotherThicknessLeavesTheTracedFaceWhereItIs(): void
+    {
+        $wall = $this->desk->chain([[0, 0], [6000, 0]], false, 200, 'left');
+        $this->desk->change([$wall['operation']]);
+        $this->desk->change([['do' => 'shift', 'shift' => ['walls' => $wall['walls'], 'thickness' => 300.0]]]);
+        $node = array_column(Desk::rows($this->desk->state(), 'node'), 'values', 'id')[$wall['nodes'][0]];
+        self::assertEqualsWithDelta(-150.0, Desk::float($node['y']), 1e-9);
+    }
+
+    public function testDividersColumnsAndArcsShapeRooms(): void
+    {
+        $ring = $this->desk->chain([[0, 0], [6000, 0], [6000, 4000], [0, 4000]], true);
+        $this->desk->change([$ring['operation']]);
+        $divider = ['do' => 'add', 'type' => 'divider', 'id' => $id = Desk::newId(), 'values' => ['storey' => $this->desk->storey, 'drawing' => null, 'x1' => 3000, 'y1' => 100, 'x2' => 3000, 'y2' => 3900]];
+        $column = ['do' => 'add', 'type' => 'column', 'id' => Desk::newId(), 'values' => ['storey' => $this->desk->storey, 'x' => 1000, 'y' => 1000, 'width' => 300, 'depth' => 300, 'round' => false]];
+        $state = $this->desk->change([$divider, $column]);
+        $areas = array_map(Desk::float(...), array_column(self::told($state, 'regions'), 'netAreaM2'));
+        sort($areas);
+        self::assertEqualsWithDelta([2.9 * 3.8 - 0.09, 2.9 * 3.8], $areas, 1e-9);
+        $this->desk->change([['do' => 'remove', 'type' => 'divider', 'id' => $id]]);
+        // The east wall bulges outward by a metre: a circular segment more, by its inner face.
+        $state = $this->desk->change([['do' => 'set', 'type' => 'wall', 'id' => $ring['walls'][1], 'values' => ['rise' => -1000]]]);
+        $area = Desk::float(self::told($state, 'regions')[0]['netAreaM2'] ?? 0);
+        // Inner radius 2.4 m about a point 1.5 m inside the chord x = 6 m, cut by the faces at ±1.9 m.
+        $expected = (6.0 - 1.5 - 0.1) * 3.8 + 1.9 * sqrt(2.4 ** 2 - 1.9 ** 2) + 2.4 ** 2 * asin(1.9 / 2.4) - 0.09;
+        self::assertEqualsWithDelta($expected, $area, 1e-4);
+    }
+
+    public function testALeakNamesTheEndThatMendsIt(): void
+    {
+        $open = $this->desk->chain([[0, 3800], [0, 0], [6000, 0], [6000, 4000], [-200, 4000]]);
+        $room = ['do' => 'add', 'type' => 'room', 'id' => Desk::newId(), 'values' => ['storey' => $this->desk->storey, 'drawing' => null, 'name' => 'Hall', 'number' => '1', 'x' => 3000, 'y' => 2000]];
+        $state = $this->desk->change([$open['operation'], $room]);
+        $leak = self::told($state, 'unplaced')[0]['leak'] ?? null;
+        self::assertIsArray($leak);
+        self::assertIsArray($leak['walls']);
+        self::assertEqualsWithDelta(100.0, Desk::float($leak['gapMm']), 1e-9);
+        $state = $this->desk->change([['do' => 'rework', 'rework' => ['kind' => 'end', 'wall' => $leak['walls'][0], 'atStart' => 'from' === $leak['end'], 'other' => $leak['walls'][1], 'node' => Desk::newId()]]]);
+        self::assertCount(1, self::removed($state, 'unplaced'));
+        self::assertSame($room['id'], self::told($state, 'regions')[0]['id'] ?? null);
+    }
+
+    public function testAProjectIsSharedToReadOrToEditAndTakenBack(): void
+    {
+        $stranger = Client::ofStack()->signIn('stranger@plinth.example', 'correct horse battery');
+        $project = "/api/projects/{$this->desk->id}";
+        $stranger->refused(404, 'GET', $project);
+        self::assertSame('no-account', $this->desk->client->refused(422, 'PUT', "$project/shares", ['email' => 'nobody@plinth.example', 'role' => 'read'])['code']);
+        self::assertSame('one-owner', $this->desk->client->refused(422, 'PUT', "$project/shares", ['email' => 'stranger@plinth.example', 'role' => 'owner'])['code']);
+        $this->desk->client->ok('PUT', "$project/shares", ['email' => 'stranger@plinth.example', 'role' => 'read']);
+        self::assertSame('read', $stranger->ok('GET', $project)['role']);
+        $chain = $this->desk->chain([[0, 0], [6000, 0]]);
+        $body = Desk::body([$chain['operation']], $this->desk->revision);
+        self::assertSame('read-only-project', $stranger->refused(403, 'POST', "$project/changes", $body)['code']);
+        self::assertSame('read-only-project', $stranger->refused(403, 'POST', "$project/undo", ['id' => Desk::newId()])['code']);
+        self::assertSame('owner-only', $stranger->refused(403, 'PUT', "$project/shares", ['email' => 'stranger@plinth.example', 'role' => 'edit'])['code']);
+        $shares = $this->desk->client->ok('PUT', "$project/shares", ['email' => 'stranger@plinth.example', 'role' => 'edit'])['shares'];
+        self::assertIsArray($shares);
+        self::assertIsArray($shares[0]);
+        self::assertSame('edit', $shares[0]['role']);
+        $stranger->ok('POST', "$project/changes", $body);
+        // The owner's next change is told with what came in between.
+        $own = $this->desk->chain([[0, 9000], [6000, 9000]]);
+        $state = $this->desk->change([$own['operation']]);
+        self::assertEqualsCanonicalizing([...$chain['walls'], ...$own['walls']], array_column(Desk::rows($state, 'wall'), 'id'));
+        self::assertIsString($shares[0]['id']);
+        self::assertSame(204, $this->desk->client->send('DELETE', "$project/shares/{$shares[0]['id']}")[0]);
+        $stranger->refused(404, 'GET', $project);
+    }
+
+    /**
+     * @param array<mixed> $state
+     *
+     * @return list<array<mixed>>
+     */
+    private static function told(array $state, string $kind): array
+    {
+        self::assertIsArray($state['derived']);
+        self::assertIsArray($state['derived'][0]);
+        self::assertIsArray($state['derived'][0][$kind]);
+
+        return array_values(array_filter($state['derived'][0][$kind], is_array(...)));
+    }
+
+    /**
+     * @param array<mixed> $state
+     *
+     * @return list<mixed>
+     */
+    private static function removed(array $state, string $kind): array
+    {
+        self::assertIsArray($state['derived']);
+        self::assertIsArray($state['derived'][0]);
+        self::assertIsArray($state['derived'][0]['removed']);
+        self::assertIsArray($state['derived'][0]['removed'][$kind]);
+
+        return array_values($state['derived'][0]['removed'][$kind]);
+    }
+}
