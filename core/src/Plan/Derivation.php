@@ -23,7 +23,7 @@ use Plinth\Core\Plan\Internal\Pieces;
  * anchors anywhere. Output always: outlines and regions as closed rings (outer counter-clockwise, holes clockwise, first
  * point not repeated), one region per enclosed space that is wider than its walls, every flaw as a finding with its place.
  *
- * After an edit: `affected` tells whose shapes may differ, `shape` what a wall looks like now, `regionsOf` every region
+ * After an edit: `affected` tells whose shapes may differ, `shapes` what walls look like now, `regionsOf` every region
  * that those walls bound, `place` where a room is. Regions that were bounded by a line of which every region is told, or
  * by one that was removed, and are not among the answers, are gone. Nothing else of the plan is looked at.
  *
@@ -96,14 +96,48 @@ final class Derivation
         return array_map(strval(...), array_keys($affected));
     }
 
+    /**
+     * Takes in what lies in some boxes without saying that anything there differs.
+     *
+     * @param list<Box> $boxes
+     */
+    public function look(array $boxes): void
+    {
+        foreach ($boxes as $box) {
+            $this->pieces->near(...$box);
+            $this->loose->near(...$box);
+        }
+    }
+
     /** @return int how many nodes have been looked at so far */
     public function visited(): int
     {
         return \count($this->faces->network->nodes) + \count($this->looseFaces->network->nodes);
     }
 
-    /** What a wall looks like; null for a divider and for what is not there. */
-    public function shape(string $id): ?WallShape
+    /**
+     * @param list<string> $ids
+     *
+     * @return array<string, WallShape> what walls look like, by id; nothing for dividers and what is not there
+     */
+    public function shapes(array $ids): array
+    {
+        $openings = [];
+        foreach ($this->plan->openings($ids) as $opening) {
+            $openings[$opening->wall][] = $opening;
+        }
+        $shapes = [];
+        foreach ($ids as $id) {
+            if (null !== ($shape = $this->shape($id, $openings[$id] ?? []))) {
+                $shapes[$id] = $shape;
+            }
+        }
+
+        return $shapes;
+    }
+
+    /** @param list<Opening> $ofWall */
+    private function shape(string $id, array $ofWall): ?WallShape
     {
         $loose = [] !== $this->loose->ofWall($id);
         $faces = $loose ? $this->looseFaces : $this->faces;
@@ -142,7 +176,7 @@ final class Derivation
         if (isset($faces->tooShort[$id])) {
             $findings[] = new Finding('wall-too-short', [$id], $faces->tooShort[$id], 'This wall is shorter than its neighbours are thick, so its faces cross.');
         }
-        [$openings, $openingFindings] = [] === $pieces ? [[], []] : $this->openings($wall, $junctions);
+        [$openings, $openingFindings] = [] === $pieces ? [[], []] : $this->openings($wall, $junctions, $ofWall);
 
         return new WallShape($id, $stretches, $area, $openings, [...array_values($findings), ...$openingFindings]);
     }
@@ -226,12 +260,7 @@ final class Derivation
                 }
             }
         }
-        $walls = [];
-        foreach ($ids as $id) {
-            if (null !== ($shape = $this->shape($id))) {
-                $walls[$id] = $shape;
-            }
-        }
+        $walls = $this->shapes($ids);
         $unplaced = [];
         foreach ($this->plan->rooms([-\INF, -\INF, \INF, \INF]) as $room) {
             $place = isset($placed[$room->id]) ? null : $this->place($room);
@@ -403,15 +432,15 @@ final class Derivation
 
     /**
      * @param list<float> $junctions distances along the wall where others meet it
+     * @param list<Opening> $openings of the wall
      *
      * @return array{array<string, non-empty-list<array{float, float}>>, list<Finding>}
      */
-    private function openings(Wall $wall, array $junctions): array
+    private function openings(Wall $wall, array $junctions, array $openings): array
     {
         $pieces = [];
         $findings = [];
         $before = [];
-        $openings = array_filter($this->plan->openings([$wall->id]), static fn (Opening $o): bool => $o->wall === $wall->id);
         usort($openings, static fn (Opening $a, Opening $b): int => $a->id <=> $b->id);
         $length = $wall->length();
         // The chords' own joints are none.
@@ -451,6 +480,13 @@ final class Derivation
     {
         $radius = $faces->leftRadius($half ^ 1);
 
-        return 0.0 === $radius ? 0.0 : -Face::segment($radius, hypot($right[1][0] - $right[0][0], $right[1][1] - $right[0][1]));
+        if (0.0 === $radius) {
+            return 0.0;
+        }
+        [, , $dx, $dy] = $faces->network->halves[$half];
+        $ahead = ($right[1][0] - $right[0][0]) * $dx + ($right[1][1] - $right[0][1]) * $dy;
+
+        // A corner that reaches beyond this chord takes back what is told again by the next one.
+        return ($ahead < 0.0 ? 1.0 : -1.0) * Face::segment($radius, hypot($right[1][0] - $right[0][0], $right[1][1] - $right[0][1]));
     }
 }

@@ -31,45 +31,42 @@ final class ArcTest extends TestCase
         }
     }
 
-    public function testAreasOfRandomPlansWithArcsAgreeWithGeosOnFlattenedOnes(): void
+    public function testRoomsOfRandomPlansWithArcsAgreeWithGeosOnFlattenedOnes(): void
     {
-        // GEOS gets the arcs as chords of a hundredth of a millimetre of sagitta, each a wall of its own.
+        // GEOS gets the arcs as chords with a sagitta of a hundredth of a millimetre.
         $plans = [];
         $ours = [];
-        for ($seed = 900; $seed < 930; ++$seed) {
+        for ($seed = 900; $seed < 940; ++$seed) {
             $walls = [];
-            $flat = [];
-            foreach (Plans::shaken($seed, 3, 2) as $i => $wall) {
-                $wall = 0 === $i % 3 ? new Wall($wall->id, $wall->from, $wall->to, $wall->thickness, rise: Noise::uniform(-500, 500)) : $wall;
+            $chains = [];
+            foreach (Plans::shaken($seed, 3, 2, 1.0) as $i => $wall) {
+                // Of one thickness, so that every corner inside a room is where two faces cross.
+                $wall = new Wall($wall->id, $wall->from, $wall->to, 100.0 + 5.0 * ($seed - 900), rise: 0 === $i % 3 ? Noise::uniform(-500, 500) : 0.0);
                 $walls[] = $wall;
                 $arc = $wall->arc();
                 $n = null === $arc ? 1 : (int) ceil(abs($arc->sweep) / (2 * acos(1 - 0.01 / $arc->radius)));
-                for ($k = 0; $k < $n; ++$k) {
-                    [$p, $q] = null === $arc ? [$wall->from, $wall->to] : [$arc->at($k / $n), $arc->at(($k + 1) / $n)];
-                    $p = 0 === $k ? $wall->from : $p;
-                    $q = $n - 1 === $k ? $wall->to : $q;
-                    $flat[] = ['from' => $p->toArray(), 'to' => $q->toArray(), 'thickness' => $wall->thickness];
+                $middle = null === $arc ? [] : array_map(static fn (int $k): array => $arc->at($k / $n)->toArray(), range(1, $n - 1));
+                $chains[] = ['chain' => [$wall->from->toArray(), ...$middle, $wall->to->toArray()], 'thickness' => $wall->thickness];
+            }
+            $rooms = array_map(static fn (Region $r): float => $r->netAreaMm2, Derivation::of(Plans::storey($walls))->regions);
+            sort($rooms);
+            $plans[] = $chains;
+            $ours[] = $rooms;
+        }
+        $theirs = Outside::ask('curved.py', ['plans' => $plans])['plans'];
+        self::assertIsArray($theirs);
+        $compared = 0;
+        foreach ($ours as $i => $rooms) {
+            self::assertIsArray($theirs[$i]);
+            self::assertCount(6, $rooms, "plan $i");
+            foreach ($rooms as $k => $area) {
+                if (\is_float($theirs[$i][$k])) {
+                    ++$compared;
+                    self::assertEqualsWithDelta(1.0, $area / $theirs[$i][$k], 2e-5, "plan $i");
                 }
             }
-            $derived = Derivation::of(Plans::storey($walls));
-            $rooms = array_map(static fn (Region $r): float => $r->netAreaMm2, $derived->regions);
-            sort($rooms);
-            $plans[] = $flat;
-            $ours[] = ['body' => $derived->areasMm2['structure'], 'rooms' => $rooms];
         }
-        $theirs = Outside::ask('plans.py', ['plans' => $plans])['plans'];
-        self::assertIsArray($theirs);
-        foreach ($ours as $i => $plan) {
-            self::assertIsArray($theirs[$i]);
-            self::assertIsArray($theirs[$i]['rooms']);
-            self::assertIsNumeric($theirs[$i]['body']);
-            self::assertIsNumeric($theirs[$i]['nicks']);
-            self::assertEqualsWithDelta(1.0, $plan['body'] / $theirs[$i]['body'], 1e-4, "plan $i");
-            self::assertCount(\count($theirs[$i]['rooms']), $plan['rooms'], "plan $i");
-            foreach ($plan['rooms'] as $k => $area) {
-                self::assertEqualsWithDelta($theirs[$i]['rooms'][$k], $area, 1e-4 * $area + $theirs[$i]['nicks'], "plan $i");
-            }
-        }
+        self::assertGreaterThan(150, $compared);
     }
 
     public function testThreePointsGiveTheRiseAndTheArcPassesThroughAll(): void

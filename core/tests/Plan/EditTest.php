@@ -90,7 +90,7 @@ final class EditTest extends TestCase
             $plan = new WholeStorey(Plans::storey($walls));
             $derivation = new Derivation($plan);
             $affected = $derivation->affected([Derivation::boxOf($middle)]);
-            array_map($derivation->shape(...), $affected);
+            $derivation->shapes($affected);
             $derivation->regionsOf($affected);
             $visited[\count($walls)] = $derivation->visited();
         }
@@ -115,12 +115,7 @@ final class EditTest extends TestCase
     {
         $derivation = new Derivation($plan);
         $affected = $derivation->affected($touched);
-        foreach ($affected as $id) {
-            $shape = $derivation->shape($id);
-            if (null !== $shape) {
-                $this->walls[$id] = $shape;
-            }
-        }
+        $this->walls = array_merge($this->walls, $derivation->shapes($affected));
         foreach ($removed as $id) {
             unset($this->walls[$id]);
         }

@@ -47,7 +47,7 @@ final class Plans
      *
      * @return list<Wall>
      */
-    public static function shaken(int $seed, int $columns = 4, int $rows = 3): array
+    public static function shaken(int $seed, int $columns = 4, int $rows = 3, float $kept = 0.8): array
     {
         Noise::seed($seed);
         $nodes = [];
@@ -61,7 +61,7 @@ final class Plans
             [$i, $j] = array_map(intval(...), explode(',', $key));
             foreach ([[$i + 1, $j], [$i, $j + 1]] as [$k, $l]) {
                 $edge = (0 === $i && $k === $i) || ($columns === $i && $k === $i) || (0 === $j && $l === $j) || ($rows === $j && $l === $j);
-                if (isset($nodes["$k,$l"]) && ($edge || Noise::uniform(0, 1) < 0.8)) {
+                if (isset($nodes["$k,$l"]) && ($edge || Noise::uniform(0, 1) < $kept)) {
                     $walls[] = self::wall("w$key-$k,$l", $x, $y, $nodes["$k,$l"][0], $nodes["$k,$l"][1], round(Noise::uniform(80, 420)));
                 }
             }

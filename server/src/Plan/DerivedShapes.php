@@ -98,13 +98,8 @@ final readonly class DerivedShapes
     {
         $derivation = new Derivation($near);
         $affected = $derivation->affected(array_values($touched->boxes));
-        $shapes = [];
-        foreach (array_unique([...$affected, ...$touched->reshaped]) as $id) {
-            $shape = $derivation->shape($id);
-            if (null !== $shape) {
-                $shapes[] = self::ofWall($shape);
-            }
-        }
+        $derivation->look(array_map(Derivation::boxOf(...), array_values($touched->reshaped)));
+        $shapes = array_map(self::ofWall(...), array_values($derivation->shapes(array_values(array_unique([...$affected, ...array_keys($touched->reshaped)])))));
         foreach ($touched->removed as $id) {
             $shapes[] = self::gone('walls', $id);
         }

@@ -106,7 +106,7 @@ final readonly class PlanKeeper
                     foreach ($states as $values) {
                         $wall = $workspace->find(RowType::Wall, Uuid::fromString((string) $values['wall']));
                         if ($wall instanceof Wall) {
-                            $of($wall->storey()->toRfc4122())->reshaped[] = $wall->id()->toRfc4122();
+                            $of($wall->storey()->toRfc4122())->reshaped[$wall->id()->toRfc4122()] = StoreyWalls::core($workspace, $wall);
                         }
                     }
                     break;

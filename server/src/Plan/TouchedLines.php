@@ -21,7 +21,7 @@ final class TouchedLines
     public array $boxes = [];
     /** @var list<string> ids of lines that are gone */
     public array $removed = [];
-    /** @var list<string> ids of walls whose openings were touched */
+    /** @var array<string, Wall> walls whose openings were touched, by id */
     public array $reshaped = [];
     /** @var list<Point> anchors of rooms, corners of columns */
     public array $points = [];

@@ -1,6 +1,7 @@
 import { type PointerEvent as ReactPointerEvent, useEffect, useRef } from "react";
 import { clickAt } from "../desk/acts";
-import { setView, useDesk } from "../desk/desk";
+import { type Held, type Snap, setView, useDesk } from "../desk/desk";
+import { dropHeld, heldAt, selectedWalls, selectWithin } from "../desk/editing";
 import { lookAway, lookNear } from "../desk/found";
 import { drawingsOn, pageWhole, pictureOf } from "../desk/selectors";
 import { isPicking, snapAt } from "../desk/snap";
@@ -19,7 +20,7 @@ export function Board({ children }: { children?: React.ReactNode }) {
   const frame = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
   usePainting(frame, canvas);
-  const drag = useRef<{ id: number; start: XY; last: XY; moved: boolean; button: number } | null>(null);
+  const drag = useRef<{ id: number; start: XY; last: XY; moved: boolean; button: number; does: Drags } | null>(null);
 
   const place = (e: { clientX: number; clientY: number }): XY => {
     const box = frame.current?.getBoundingClientRect();
@@ -33,7 +34,14 @@ export function Board({ children }: { children?: React.ReactNode }) {
   const onPointerDown = (e: ReactPointerEvent) => {
     if (e.button > 1) return;
     const at = place(e);
-    drag.current = { id: e.pointerId, start: at, last: at, moved: false, button: e.button };
+    drag.current = {
+      id: e.pointerId,
+      start: at,
+      last: at,
+      moved: false,
+      button: e.button,
+      does: dragsAt(model(at), e),
+    };
     e.currentTarget.setPointerCapture(e.pointerId);
     if (e.button === 1) e.preventDefault();
   };
@@ -42,6 +50,12 @@ export function Board({ children }: { children?: React.ReactNode }) {
     const held = drag.current;
     if (held && held.id === e.pointerId) {
       if (Math.hypot(at[0] - held.start[0], at[1] - held.start[1]) > DRAG_PX) held.moved = true;
+      if (held.moved && held.does) {
+        const [from, to] = [model(held.start), model(at)];
+        if (held.does === "area") useDesk.setState({ area: { from, to, takeAway: e.altKey } });
+        else useDesk.setState({ held: { ...held.does, from, to: snapAt(to, e.altKey)?.at ?? to } });
+        return;
+      }
       if (held.moved) {
         const { view } = useDesk.getState();
         setView({
@@ -67,12 +81,19 @@ export function Board({ children }: { children?: React.ReactNode }) {
     const snap = snapAt(pointer, e.altKey);
     useDesk.setState({ pointer, snap });
     // The ink is asked when the hand rests; Alt holds it off, Shift wants corners only.
-    if (snap?.sigmaPx === undefined && !e.altKey && isPicking(useDesk.getState().act)) lookNear(pointer, e.shiftKey);
+    if (snap?.sigmaPx === undefined && !e.altKey && wantsInk(snap)) lookNear(pointer, e.shiftKey);
     else lookAway();
   };
   const onPointerUp = (e: ReactPointerEvent) => {
     const held = drag.current;
     drag.current = null;
+    if (held?.moved && held.does) {
+      const { area } = useDesk.getState();
+      if (area) selectWithin(area.from, area.to, area.takeAway);
+      else void dropHeld();
+      useDesk.setState({ area: null });
+      return;
+    }
     if (!held || held.moved || held.button !== 0) return;
     const at = model(place(e));
     const rested = useDesk.getState().pointer;
@@ -128,6 +149,23 @@ export function Board({ children }: { children?: React.ReactNode }) {
   );
 }
 
+type Drags = "area" | { kind: Held["kind"]; id: string; part: number } | null;
+
+/** What a drag from here does: select an area, move what is selected, or else move the view. */
+function dragsAt(at: XY, e: { shiftKey: boolean; button: number }): Drags {
+  const { act, step, storey } = useDesk.getState();
+  if (e.button !== 0) return null;
+  if (e.shiftKey && act === null && storey !== null && (step === "trace" || step === "prove")) return "area";
+  return heldAt(at);
+}
+
+/** Whether the ink is asked about a point where nothing surer was found. */
+function wantsInk(snap: Snap | null): boolean {
+  const { act, snapTo } = useDesk.getState();
+  if (isPicking(act)) return true;
+  return act === "walls" && snapTo.ink && snap?.wall === undefined && !snap?.closes;
+}
+
 function usePainting(frame: React.RefObject<HTMLDivElement | null>, canvas: React.RefObject<HTMLCanvasElement | null>) {
   useEffect(() => {
     const node = frame.current;
@@ -137,8 +175,8 @@ function usePainting(frame: React.RefObject<HTMLDivElement | null>, canvas: Reac
     let asked = 0;
     const paint = () => {
       asked = 0;
-      const { view, size, storey, step, selected } = useDesk.getState();
       const desk = useDesk.getState();
+      const { view, size, storey, step, through } = desk;
       const project = useProject.getState();
       const dpr = window.devicePixelRatio;
       const [w, h] = [Math.round(size.width * dpr), Math.round(size.height * dpr)];
@@ -172,7 +210,11 @@ function usePainting(frame: React.RefObject<HTMLDivElement | null>, canvas: Reac
       // Until tracing begins the picture speaks and the tracing stands back.
       const early = step === "bring-in" || step === "true-up";
       const shapes = storey === null ? undefined : project.derived.get(storey);
-      if (shapes) paintPlan(ctx, shapes, project.rows, selected?.id ?? null, view, size, dpr, early ? 0.35 : 1);
+      const below = through === null || through === storey ? undefined : project.derived.get(through);
+      if (below) paintPlan(ctx, below, project.rows, view, size, dpr, { selected: [], alpha: 0.22 });
+      if (shapes) {
+        paintPlan(ctx, shapes, project.rows, view, size, dpr, { selected: selectedWalls(), alpha: early ? 0.35 : 1 });
+      }
       paint(true);
     };
     const ask = () => {
@@ -185,7 +227,19 @@ function usePainting(frame: React.RefObject<HTMLDivElement | null>, canvas: Reac
     const stops = [
       useDesk.subscribe((now, old) => {
         const differs = (
-          ["view", "size", "drawing", "storey", "side", "cutting", "fading", "step", "selected"] as const
+          [
+            "view",
+            "size",
+            "drawing",
+            "storey",
+            "side",
+            "cutting",
+            "fading",
+            "step",
+            "selected",
+            "group",
+            "through",
+          ] as const
         ).some((key) => now[key] !== old[key]);
         if (differs) ask();
       }),

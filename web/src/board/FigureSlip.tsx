@@ -1,12 +1,18 @@
 import { useEffect, useRef } from "react";
-import { nameRoom, setChainLength, setDoorWidth } from "../desk/acts";
 import { type Caution, type DeskState, useDesk } from "../desk/desk";
+import { setBeside } from "../desk/editing";
+import { figureLine, stateFigure } from "../desk/figures";
+import { writeNote } from "../desk/notes";
 import { grouped } from "../desk/numbers";
+import { setDoorWidth } from "../desk/openings";
 import { picksWanted, stateWhatIsPicked } from "../desk/picking";
-import { fitMap, wallLines } from "../desk/selectors";
+import { nameRoom } from "../desk/rooms";
+import { fitMap } from "../desk/selectors";
+import { setWallFigure } from "../desk/tracing";
+import { pointAlong, wallLine } from "../desk/walls";
 import { Plain } from "../ledger/parts";
 import { useProject } from "../project/store";
-import { apply, distance, type Map2, middle, type XY } from "./geometry";
+import { apply, type Map2, middle, type XY } from "./geometry";
 import { LengthOptions } from "./LengthOptions";
 import { MeterWaits } from "./MeterWaits";
 import { SquareSlip } from "./SquareSlip";
@@ -130,23 +136,73 @@ function slipFor(desk: DeskState, rows: ReturnType<typeof useProject.getState>["
       at: middle(at(last), at(tip)),
       label: "length",
       hint: "Enter sets the next corner: 4.2 m, or 4.2 m 30°.",
-      send: setChainLength,
+      send: setWallFigure,
+    };
+  }
+  if (desk.rectangle && tip) {
+    return {
+      at: middle(at(desk.rectangle), at(tip)),
+      label: "sides",
+      hint: "Click the opposite corner, or type both: 3.6 m x 4.2 m.",
+      send: setWallFigure,
+    };
+  }
+  const [start, end] = desk.arc;
+  if (start && end) {
+    return {
+      at: middle(at(start), at(end)),
+      label: "rise",
+      hint: "Click a point that the arc passes through, or type its rise over the chord.",
+      send: setWallFigure,
+    };
+  }
+  if (desk.asked?.kind === "beside") {
+    const line = wallLine(rows, desk.asked.wall);
+    return line
+      ? {
+          at: at(pointAlong(line, line.length / 2)),
+          label: "clear distance",
+          hint: "Between the two faces; the copy stands on the pointer’s side.",
+          send: setBeside,
+        }
+      : null;
+  }
+  const [first, second] = desk.figureFaces;
+  const figured = first && second ? figureLine(rows, first, second) : null;
+  if (figured) {
+    return {
+      at: middle(at(figured[0]), at(figured[1])),
+      label: "figure",
+      hint: "What the drawing says between these faces. Enter sets it.",
+      send: stateFigure,
+    };
+  }
+  if (desk.noteAt) {
+    return {
+      at: at(desk.noteAt.at),
+      label: "note",
+      hint: "Enter writes it. A question mark first makes it an assumption.",
+      send: writeNote,
     };
   }
   const door = desk.door;
   if (door) {
-    const line = wallLines(rows, desk.storey).find((l) => l.wall.id === door.wall);
+    const line = wallLine(rows, door.wall);
     if (!line) return null;
-    const t = door.from / distance(line.from, line.to);
     return {
-      at: at([line.from[0] + (line.to[0] - line.from[0]) * t, line.from[1] + (line.to[1] - line.from[1]) * t]),
+      at: at(pointAlong(line, door.from)),
       label: "width",
       hint: "Click the other edge, or type the width; the leaf swings to the pointer’s side.",
       send: setDoorWidth,
     };
   }
   if (desk.roomAt) {
-    return { at: at(desk.roomAt.at), label: "name", hint: "Enter names the room.", send: nameRoom };
+    return {
+      at: at(desk.roomAt.at),
+      label: "name",
+      hint: "Number and name: 3 Tank room. Enter names it.",
+      send: nameRoom,
+    };
   }
   return null;
 }

@@ -1,17 +1,20 @@
-import { alongDoorWall } from "../desk/acts";
 import { useDesk } from "../desk/desk";
-import { area, grouped } from "../desk/numbers";
-import { fitMap, openRooms, wallLines } from "../desk/selectors";
+import { grouped } from "../desk/numbers";
+import { alongDoorWall } from "../desk/openings";
+import { fitMap } from "../desk/selectors";
 import { isPicking } from "../desk/snap";
+import { arcChain, pointAlong, riseThrough, wallLine } from "../desk/walls";
 import { useProject } from "../project/store";
 import { Boundaries } from "./Boundaries";
 import { Elevation } from "./Elevation";
 import { FigureSlip } from "./FigureSlip";
 import { apply, distance, type Map2, toScreen, type XY } from "./geometry";
-import { ends, RUST, Tag, TEAL } from "./marks";
+import { ends, TEAL } from "./marks";
+import { Leaks, RoomLabels } from "./RoomLabels";
 import { SettingOut } from "./SettingOut";
 import { Sides } from "./Sides";
 import { DraftedPicks, NextBest, Statements } from "./Statements";
+import { Traced } from "./Traced";
 import { TruthPlot } from "./TruthPlot";
 
 /** What floats above the canvas: statements, what is being drawn, names, leaks, and the figure slip. */
@@ -34,55 +37,15 @@ export function Overlay() {
         {tracing && <Elevation screen={screen} />}
         {desk.step === "true-up" && <Statements screen={screen} />}
         {desk.step === "true-up" && <NextBest screen={screen} />}
-        {shapes?.leaks.map((leak) => {
-          const [p = [0, 0], q = [0, 0]] = leak.neck;
-          const m = at([((p[0] ?? 0) + (q[0] ?? 0)) / 2, ((p[1] ?? 0) + (q[1] ?? 0)) / 2]);
-          return (
-            <g key={leak.room}>
-              <circle cx={m[0]} cy={m[1]} r={16} fill={RUST} opacity={0.18} />
-              <line {...ends(at(p), at(q))} stroke={RUST} strokeWidth={4} />
-              <Tag at={[m[0], m[1] - 24]} text={`leak ${grouped(leak.gapMm)} mm`} colour={RUST} />
-            </g>
-          );
-        })}
+        {shapes && <Leaks shapes={shapes} screen={screen} />}
+        {tracing && <Traced screen={screen} />}
         <Drafted screen={screen} />
         {desk.snap && (
           <circle cx={at(desk.snap.at)[0]} cy={at(desk.snap.at)[1]} r={5} fill="none" stroke={TEAL} strokeWidth={2} />
         )}
       </svg>
       {tracing && shapes && (
-        <div className="pointer-events-none absolute inset-0 overflow-hidden">
-          {shapes.rooms.map((room) => {
-            const [x, y] = at(room.label);
-            return (
-              <div
-                key={`${room.id ?? ""}${room.label.join()}`}
-                className="absolute -translate-x-1/2 -translate-y-1/2 rounded bg-sheet/85 px-1.5 py-0.5 text-center leading-tight whitespace-nowrap"
-                style={{ left: x, top: y }}
-                data-testid="room-label"
-              >
-                <div className={room.name ? "text-[13px] font-semibold text-teal" : "text-xs text-quiet"}>
-                  {room.name ?? "not named"}
-                </div>
-                <div className="text-[13px]">{area(room.netAreaM2)}</div>
-              </div>
-            );
-          })}
-          {openRooms(project.rows, shapes).map((room) => {
-            const [x, y] = at([room.x, room.y]);
-            return (
-              <div
-                key={room.id}
-                className="absolute -translate-x-1/2 -translate-y-1/2 rounded border border-rust bg-sheet/90 px-1.5 py-0.5 text-center text-[13px] leading-tight whitespace-nowrap text-rust"
-                style={{ left: x, top: y }}
-                data-testid="room-label"
-              >
-                <div className="font-semibold">{room.name}</div>
-                does not close
-              </div>
-            );
-          })}
-        </div>
+        <RoomLabels shapes={shapes} screen={screen} k={desk.view.k} quiet={desk.step !== "trace"} />
       )}
       <PointerWords screen={screen} />
       <FigureSlip screen={screen} />
@@ -101,27 +64,29 @@ function Drafted({ screen }: { screen: Map2 }) {
   }
   if (desk.chain) {
     const points = [...desk.chain.points, ...(tip ? [tip] : [])].map(at);
-    return (
-      <g stroke={TEAL} fill="none">
-        <polyline points={points.map((p) => p.join(",")).join(" ")} strokeWidth={2} strokeDasharray="6 3" />
-        {points.slice(0, -1).map((p) => (
-          <circle key={p.join()} cx={p[0]} cy={p[1]} r={3.5} fill="#fdfcfa" strokeWidth={1.6} />
-        ))}
-      </g>
-    );
+    return <DraftedWalls points={points} marks={points.slice(0, -1)} />;
+  }
+  if (desk.rectangle && tip) {
+    const [a, b] = [desk.rectangle, tip];
+    const corners: XY[] = [a, [b[0], a[1]], b, [a[0], b[1]], a];
+    return <DraftedWalls points={corners.map(at)} marks={[at(a)]} />;
+  }
+  if (desk.arc.length > 0 && tip) {
+    const [a, b] = desk.arc;
+    if (!a) return null;
+    const chain = b ? arcChain(a, b, riseThrough(a, tip, b)) : [a, tip];
+    return <DraftedWalls points={chain.map(at)} marks={desk.arc.map(at)} />;
+  }
+  if (desk.divider && tip) {
+    return <line {...ends(at(desk.divider), at(tip))} stroke={TEAL} strokeWidth={1.6} strokeDasharray="9 4 2 4" />;
   }
   if (desk.door && desk.pointer) {
-    const line = wallLines(rows, desk.storey).find((l) => l.wall.id === desk.door?.wall);
+    const line = wallLine(rows, desk.door.wall);
     const to = alongDoorWall(desk.pointer);
     if (!line || to === null) return null;
-    const length = distance(line.from, line.to);
-    const point = (t: number): XY => [
-      line.from[0] + ((line.to[0] - line.from[0]) * t) / length,
-      line.from[1] + ((line.to[1] - line.from[1]) * t) / length,
-    ];
     return (
       <line
-        {...ends(at(point(desk.door.from)), at(point(to)))}
+        {...ends(at(pointAlong(line, desk.door.from)), at(pointAlong(line, to)))}
         stroke="#fdfcfa"
         strokeWidth={Math.max(6, line.wall.thickness * desk.view.k)}
         opacity={0.85}
@@ -144,6 +109,25 @@ function Drafted({ screen }: { screen: Map2 }) {
   return null;
 }
 
+function DraftedWalls({ points, marks }: { points: readonly XY[]; marks: readonly XY[] }) {
+  return (
+    <g stroke={TEAL} fill="none">
+      <polyline points={points.map((p) => p.join(",")).join(" ")} strokeWidth={2} strokeDasharray="6 3" />
+      {marks.map((p) => (
+        <circle key={p.join()} cx={p[0]} cy={p[1]} r={3.5} fill="#fdfcfa" strokeWidth={1.6} />
+      ))}
+    </g>
+  );
+}
+
+/** What is waited for after an act of a selected wall has been chosen. */
+const ASKED = {
+  split: "click where it is cut",
+  join: "click the wall that goes straight on",
+  end: "click the wall to end at",
+  beside: "on this side, at the distance typed",
+};
+
 /** Snaps, lengths and angles in words beside the pointer. */
 function PointerWords({ screen }: { screen: Map2 }) {
   const desk = useDesk();
@@ -151,6 +135,8 @@ function PointerWords({ screen }: { screen: Map2 }) {
     const fit = desk.drawing === null ? undefined : s.rows.fit.get(desk.drawing);
     return fit?.plusMinusMmPer10m ?? null;
   });
+  const storeys = useProject((s) => s.rows.storey.size);
+  const place = useProject((s) => s.rows.storey.get(desk.storey ?? "")?.name);
   if (!desk.pointer || desk.slip) return null;
   const tip = desk.snap?.at ?? desk.pointer;
   const lines: string[] = [];
@@ -166,7 +152,16 @@ function PointerWords({ screen }: { screen: Map2 }) {
     const to = alongDoorWall(desk.pointer);
     if (to !== null) lines.push(`${grouped(Math.abs(to - desk.door.from))} mm wide`);
   }
+  if (desk.rectangle) {
+    lines.push(
+      `${grouped(Math.abs(tip[0] - desk.rectangle[0]))} × ${grouped(Math.abs(tip[1] - desk.rectangle[1]))} mm`,
+    );
+  }
+  if (desk.asked) lines.push(ASKED[desk.asked.kind]);
+  if (desk.noteAt) lines.push("click what it points at, or type");
   if (desk.snap) lines.push(desk.snap.words);
+  // Where there are several, the one drawn on is named before the first wall of a chain.
+  if (desk.act === "walls" && !last && storeys > 1) lines.push(`on ${place}`);
   if (lines.length === 0) return null;
   const [x, y] = apply(screen, tip);
   return (

@@ -159,9 +159,9 @@ function thickest(shapes: readonly WallShape[]): number {
   let most = 0;
   for (const { stretches } of shapes) {
     const [stretch] = stretches;
-    const [x1 = 0, y1 = 0] = stretch?.right[0] ?? [];
-    const [x2 = 0, y2 = 0] = stretch?.left.at(-1) ?? [];
-    most = Math.max(most, Math.hypot(x2 - x1, y2 - y1));
+    const [x1 = 0, y1 = 0] = stretch?.from ?? [];
+    const [x2 = 0, y2 = 0] = stretch?.right[0] ?? [];
+    most = Math.max(most, 2 * Math.hypot(x2 - x1, y2 - y1));
   }
   return most;
 }

@@ -2,9 +2,10 @@ import { beforeEach, describe, expect, it, vi } from "vitest";
 import type { Row } from "../api/client";
 import { withRows } from "../project/rows";
 import { useProject } from "../project/store";
-import { DRAWING, deskWithPlan, row, type Sent } from "../testing/desk";
-import { chooseDrawing, choosePlace, clickAt, removeWall, setDoorWidth, stepBack } from "./acts";
+import { DRAWING, deskWithPlan, type Sent } from "../testing/desk";
+import { chooseDrawing, choosePlace, clickAt, stepBack } from "./acts";
 import { setAct, useDesk } from "./desk";
+import { setDoorWidth } from "./openings";
 import { nudgeEnd, stateWhatIsPicked } from "./picking";
 import { snapAt, wallUnder } from "./snap";
 import { gridTurn } from "./squaring";
@@ -69,7 +70,7 @@ describe("walls", () => {
     clickAt([13000, 2000], false);
     expect(snapAt([10050, 2020], false)).toEqual({
       at: [10000, expect.closeTo(2000)],
-      words: "square, along x · in line with the start",
+      words: "square, along x · in line with the start 2.00 m below",
     });
   });
 
@@ -78,34 +79,6 @@ describe("walls", () => {
     expect(wallUnder([3000, 101], 0)).toBeNull();
     expect(wallUnder([3000, 101], 5)?.id).toBe("south");
     expect(wallUnder([90, 2000], 0, ["west"])).toBeNull();
-  });
-
-  it("go with what stands in them and with nodes that nothing else needs", async () => {
-    useProject.setState((s) => ({
-      rows: withRows(
-        s.rows,
-        [
-          row("opening", "door", {
-            wall: "west",
-            kind: "door",
-            offset: 1,
-            width: 1,
-            sill: 0,
-            height: null,
-            hand: "left",
-            swing: "left",
-            number: "D01",
-          }),
-        ],
-        [{ type: "wall", id: "south" }],
-      ),
-    }));
-    await removeWall("west");
-    expect(sent[0]?.operations.map((o) => [o.type, o.id])).toEqual([
-      ["opening", "door"],
-      ["wall", "west"],
-      ["node", "n1"],
-    ]);
   });
 });
 

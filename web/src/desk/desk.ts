@@ -3,7 +3,7 @@ import { useShallow } from "zustand/react/shallow";
 import type { Operation } from "../api/client";
 import type { Size, View, XY } from "../board/geometry";
 import { mapOf, viewUnder } from "../board/geometry";
-import type { DrawingKind } from "../project/rows";
+import type { DrawingKind, WallSide } from "../project/rows";
 import { useProject } from "../project/store";
 
 export type Step = "bring-in" | "true-up" | "trace" | "prove" | "hand-over";
@@ -16,6 +16,8 @@ export type Act =
   | "walls"
   | "openings"
   | "rooms"
+  | "figures"
+  | "notes"
   | "boundary"
   | "levels"
   | "outline"
@@ -78,6 +80,22 @@ export interface Cutting {
   focused: number;
 }
 
+/** The centre line of a wall, or one of its faces. */
+export interface Face {
+  wall: string;
+  side: WallSide;
+}
+
+/** What is dragged on the board: from where to where, mm. */
+export interface Held {
+  kind: "wall" | "node" | "opening" | "jamb";
+  id: string;
+  /** which jamb, or how far into the opening it was taken hold of */
+  part: number;
+  from: XY;
+  to: XY;
+}
+
 export interface Chain {
   points: XY[];
   nodes: string[];
@@ -107,6 +125,19 @@ export interface DeskState {
   chain: Chain | null;
   door: { wall: string; from: number; to: number | null } | null;
   roomAt: { at: XY; room: string | null } | null;
+  /** corner of a rectangle of walls; start and end of an arc; start of a divider */
+  rectangle: XY | null;
+  arc: XY[];
+  divider: XY | null;
+  /** faces between which a figure is stated, and the one whose wall stays */
+  figureFaces: Face[];
+  figureHolds: "a" | "b";
+  noteAt: { at: XY; to: XY | null } | null;
+  /** what an act of a selected wall waits for: a place on it, or another wall */
+  asked: { kind: "split" | "join" | "end" | "beside"; wall: string } | null;
+  held: Held | null;
+  /** corners of the area being selected, and whether it is taken away */
+  area: { from: XY; to: XY; takeAway: boolean } | null;
   measured: XY[];
   /** corners of the outline being traced */
   ring: XY[];
@@ -115,7 +146,22 @@ export interface DeskState {
   /** what is typed in the figure slip; null while it is closed */
   slip: string | null;
   slipError: string | null;
-  selected: { type: "wall" | "knownLength" | "gridPick" | "room" | "opening"; id: string } | null;
+  selected: {
+    type: "wall" | "knownLength" | "gridPick" | "room" | "opening" | "figure" | "divider" | "column" | "note";
+    id: string;
+  } | null;
+  /** walls selected together; none where it is one or none */
+  group: readonly string[];
+  wallShape: "chain" | "rectangle" | "arc";
+  snapTo: { tracing: boolean; ink: boolean; lines: boolean };
+  /** lengths clicked are rounded to this, mm; 0 leaves them */
+  roundTo: number;
+  buildUp: string | null;
+  roomMode: "name" | "divider";
+  /** how the doors that are set open */
+  openingLeaf: "single" | "double" | "sliding";
+  /** the storey that shows through faintly */
+  through: string | null;
   line: "centre" | "left" | "right";
   thickness: number;
   holdSquare: boolean;
@@ -157,6 +203,15 @@ export const NOTHING_DRAFTED = {
   chain: null,
   door: null,
   roomAt: null,
+  rectangle: null,
+  arc: [],
+  divider: null,
+  figureFaces: [],
+  figureHolds: "a",
+  noteAt: null,
+  asked: null,
+  held: null,
+  area: null,
   measured: [],
   ring: [],
   inkBearing: null,
@@ -181,6 +236,14 @@ export const useDesk = create<DeskState>(() => ({
   size: { width: 800, height: 600 },
   pointer: null,
   selected: null,
+  group: [],
+  wallShape: "chain",
+  snapTo: { tracing: true, ink: true, lines: true },
+  roundTo: 0,
+  buildUp: null,
+  roomMode: "name",
+  openingLeaf: "single",
+  through: null,
   line: "right",
   thickness: 300,
   holdSquare: true,
@@ -208,7 +271,15 @@ export const useDesk = create<DeskState>(() => ({
 }));
 
 export function goTo(step: Step, act: Act | null = null): void {
-  useDesk.setState({ step, act, selected: null, cutting: null, audit: null, ...structuredClone(NOTHING_DRAFTED) });
+  useDesk.setState({
+    step,
+    act,
+    selected: null,
+    group: [],
+    cutting: null,
+    audit: null,
+    ...structuredClone(NOTHING_DRAFTED),
+  });
 }
 
 export function setAct(act: Act | null): void {

@@ -20,18 +20,27 @@ export async function read(text: string): Promise<number | null> {
   return null;
 }
 
+/** A length typed into a field of the ledger; what is wrong with it is said on top. */
+export async function typed(text: string, take: (mm: number) => unknown): Promise<void> {
+  try {
+    take((await settled(api.GET("/api/length", { params: { query: { text, unit: projectUnit() } } }))).mm);
+  } catch (error) {
+    useProject.setState({ trouble: (error as Refused).message });
+  }
+}
+
 /**
  * Sends a change and clears the draft at once, so that the next pick need not wait for the answer. A refusal brings the
  * draft back with its reason, unless the hand has gone on to something else.
  */
 export async function sendDraft(title: string, operations: Operation[], carry = false): Promise<void> {
-  const { picks, focusedEnd, ticks, door, roomAt, slip } = useDesk.getState();
+  const { picks, focusedEnd, ticks, door, roomAt, noteAt, slip } = useDesk.getState();
   useDesk.setState(structuredClone(NOTHING_DRAFTED));
   const refused = await change(title, operations, carry);
   if (!refused) return;
   const now = useDesk.getState();
-  if (now.picks.length > 0 || now.door || now.roomAt || now.chain) return;
-  useDesk.setState({ picks, focusedEnd, ticks, door, roomAt, slip, slipError: refused.message });
+  if (now.picks.length > 0 || now.door || now.roomAt || now.noteAt || now.chain) return;
+  useDesk.setState({ picks, focusedEnd, ticks, door, roomAt, noteAt, slip, slipError: refused.message });
   // The error stands at the slip, not twice.
   useProject.setState({ trouble: null });
 }

@@ -4,6 +4,7 @@ import { apply, inverse, type XY } from "../board/geometry";
 import { useProject } from "../project/store";
 import { type Snap, useDesk } from "./desk";
 import { fitMap, mmPerPixel } from "./selectors";
+import { inkForWall } from "./snap";
 
 /** Screen pixels that a hand is off by; the ink is looked at that far round the pointer, and no further than the lens shows. */
 const HAND_PX = 3.4;
@@ -31,7 +32,8 @@ export function lookNear(pointer: XY, corners: boolean): void {
     asking = new AbortController();
     const snap = await inkAt(pointer, corners, asking.signal);
     // Where the pointer has gone on meanwhile, the answer is of no use.
-    if (snap && useDesk.getState().pointer === pointer) useDesk.setState({ snap });
+    if (!snap || useDesk.getState().pointer !== pointer) return;
+    useDesk.setState({ snap: useDesk.getState().act === "walls" ? inkForWall(snap, pointer) : snap });
   }, REST);
 }
 

@@ -3,8 +3,9 @@ import { apply, viewOf, type XY, zoomAt } from "../board/geometry";
 import type { Picture } from "../board/picture";
 import { redo, undo, useProject } from "../project/store";
 import { STEPS } from "../steps/steps";
-import { clickAt, removeOpening, removeWall, showOther, stepBack } from "./acts";
+import { clickAt, showOther, stepBack } from "./acts";
 import { goTo, NOTHING_DRAFTED, setAct, setView, useDesk } from "./desk";
+import { removeSelected } from "./editing";
 import { closeOutline } from "./elevation";
 import { lookNear } from "./found";
 import { pageWhole, pictureOf } from "./selectors";
@@ -42,7 +43,7 @@ export function useKeys(): void {
 function boardKey(e: KeyboardEvent): boolean {
   const desk = useDesk.getState();
   const onButton = e.target instanceof HTMLElement && e.target.closest("button, a") !== null;
-  if (desk.chain && /^[\d.]$/.test(e.key)) {
+  if ((desk.chain || desk.rectangle || desk.arc.length === 2) && /^[\d.]$/.test(e.key)) {
     useDesk.setState({ slip: e.key, slipError: null });
     return true;
   }
@@ -57,8 +58,7 @@ function boardKey(e: KeyboardEvent): boolean {
       return true;
     case "Backspace":
     case "Delete":
-      if (desk.selected?.type === "wall") void removeWall(desk.selected.id);
-      if (desk.selected?.type === "opening") removeOpening(desk.selected.id);
+      removeSelected();
       return true;
     case "+":
     case "=":
@@ -170,7 +170,12 @@ function showPicture(picture: Picture | null): void {
 export function showTraced(): void {
   const { storey, size } = useDesk.getState();
   const shapes = storey === null ? undefined : useProject.getState().derived.get(storey);
-  const points = shapes?.outlines.flatMap((o) => o.outer.map((p): XY => [p[0] ?? 0, p[1] ?? 0])) ?? [];
+  const points: XY[] = [];
+  for (const { stretches } of shapes?.walls.values() ?? []) {
+    for (const { right, left } of stretches) {
+      for (const p of [...right, ...left]) points.push([p[0] ?? 0, p[1] ?? 0]);
+    }
+  }
   const view = viewOf(points, size);
   if (view) setView(view);
   else showWholePage();

@@ -2,9 +2,10 @@ import { beforeEach, describe, expect, it, vi } from "vitest";
 import { withRows } from "../project/rows";
 import { useProject } from "../project/store";
 import { DRAWING, deskWithPlan, report, row, type Serving, STOREY } from "../testing/desk";
-import { clickAt, removeOpening, setDoorWidth, showOther, stepBack } from "./acts";
+import { clickAt, showOther, stepBack } from "./acts";
 import { setAct, useDesk } from "./desk";
 import { closeOutline, foursides } from "./elevation";
+import { removeOpening, setDoorWidth } from "./openings";
 import { stateWhatIsPicked } from "./picking";
 
 const SIDE = "00000000-0000-7000-8000-0000000000ee";

@@ -1,25 +1,9 @@
-import type { Shapes } from "../api/client";
 import { affineAt, isSlanted, mapOf, type PageMap, scaleOf, type XY } from "../board/geometry";
 import type { Picture } from "../board/picture";
 import { lies } from "../project/rectified";
 import type { Rows, Thing } from "../project/rows";
+import type { Derived } from "../project/shapes";
 import type { ProjectState } from "../project/store";
-
-export interface WallLine {
-  wall: Thing<"wall">;
-  from: XY;
-  to: XY;
-}
-
-export function wallLines(rows: Rows, storey: string | null): WallLine[] {
-  const lines: WallLine[] = [];
-  for (const wall of rows.wall.values()) {
-    const from = rows.node.get(wall.fromNode);
-    const to = rows.node.get(wall.toNode);
-    if (wall.storey === storey && from && to) lines.push({ wall, from: [from.x, from.y], to: [to.x, to.y] });
-  }
-  return lines;
-}
 
 /** What is worked on: a storey or a side. */
 export interface Place {
@@ -94,8 +78,14 @@ export function fitMap(rows: Rows, drawing: string | null): PageMap | null {
 
 /** Drawings of a storey or side, the lowest first. */
 export function drawingsOn(rows: Rows, place: Place): Thing<"drawing">[] {
+  // An alternative lies over the drawings of the storey that it is one of.
+  const base = rows.storey.get(place.storey ?? "")?.alternativeOf;
   return [...rows.drawing.values()]
-    .filter((d) => (place.storey === null ? d.side !== null && d.side === place.side : d.storey === place.storey))
+    .filter((d) =>
+      place.storey === null
+        ? d.side !== null && d.side === place.side
+        : d.storey === place.storey || (base !== null && d.storey === base),
+    )
     .sort((a, b) => a.order - b.order || (a.id < b.id ? -1 : 1));
 }
 
@@ -105,10 +95,8 @@ export function pagesOf(rows: Rows, source: string): Thing<"page">[] {
 }
 
 /** Named rooms of a storey that no region holds. */
-export function openRooms(rows: Rows, shapes: Shapes): Thing<"room">[] {
-  return inOrder(rows.room.values()).filter(
-    (room) => room.storey === shapes.id && !shapes.rooms.some((r) => r.id === room.id),
-  );
+export function openRooms(rows: Rows, shapes: Derived): Thing<"room">[] {
+  return [...shapes.unplaced.keys()].flatMap((id) => rows.room.get(id) ?? []);
 }
 
 /** Rows in the order in which they were made: ids sort by time. */

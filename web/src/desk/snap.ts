@@ -1,8 +1,10 @@
-import { apply, contains, distance, heldSquare, inverse, nearestOn, type XY } from "../board/geometry";
+import { apply, contains, distance, heldSquare, inverse, type XY } from "../board/geometry";
 import { linesOf } from "../board/lines";
 import { type ProjectState, useProject } from "../project/store";
 import { type Act, type Snap, useDesk } from "./desk";
-import { fitMap, mmPerPixel, wallLines } from "./selectors";
+import { grouped } from "./numbers";
+import { fitMap, mmPerPixel } from "./selectors";
+import { wallAt } from "./walls";
 
 /** Screen pixels within which a point holds to something. */
 export const SNAP_PX = 9;
@@ -30,8 +32,17 @@ export function snapAt(pointer: XY, free: boolean): Snap | null {
   }
   if (desk.act === "rooms") {
     const region = regionUnder(pointer);
+    if (desk.roomMode === "divider") return dividerSnap(pointer, reach, free);
     if (!region) return { at: pointer, words: "name a room here; nothing closes round it yet" };
-    return { at: pointer, words: region.name ? `rename ${region.name}` : "name this room" };
+    const name = useProject.getState().rows.room.get(region.id ?? "")?.name;
+    return { at: pointer, words: name ? `rename ${name}` : "name this room" };
+  }
+  if (desk.act === "figures") {
+    const hit = wallAt(useProject.getState().rows, desk.storey, pointer, reach);
+    if (!hit) return null;
+    const off = hit.side / hit.line.wall.thickness;
+    const face = Math.abs(off) < 0.15 ? "centre of this wall" : "this face of the wall";
+    return { at: hit.at, words: desk.figureFaces.length === 1 ? `to the ${face.replace("this ", "")}` : face };
   }
   const last = desk.act === "measure" ? desk.measured.at(-1) : undefined;
   if (last && desk.holdSquare && !free) {
@@ -39,6 +50,15 @@ export function snapAt(pointer: XY, free: boolean): Snap | null {
     if (held) return { at: held.at, words: held.words };
   }
   return null;
+}
+
+/** A divider runs from wall to wall, square where it is nearly so. */
+function dividerSnap(pointer: XY, reach: number, free: boolean): Snap | null {
+  const { divider, holdSquare } = useDesk.getState();
+  const held = divider && holdSquare && !free ? heldSquare(divider, pointer, HOLD_RAD) : null;
+  const hit = free ? null : wallUnder(held?.at ?? pointer, reach);
+  if (!hit) return held ?? { at: pointer, words: divider ? "the divider ends here" : "a divider begins here" };
+  return { at: held?.at ?? hit.at, words: held ? `on this wall, ${held.words}` : "on this wall", wall: hit.id };
 }
 
 /** On a line drawing: the line's own end, or a point of the line, told by the file and not by its pixels. */
@@ -87,29 +107,80 @@ export function inkOffGrid(project: ProjectState, drawing: string | null): numbe
 }
 
 function wallSnap(pointer: XY, reach: number, free: boolean): Snap | null {
-  const { chain, holdSquare } = useDesk.getState();
+  const { chain, holdSquare, wallShape, arc, snapTo } = useDesk.getState();
   const first = chain?.points[0];
-  const last = chain?.points.at(-1);
+  const last = chain?.points.at(-1) ?? (wallShape === "arc" && arc.length === 1 ? arc[0] : undefined);
   if (chain && first && chain.points.length > 2 && distance(first, pointer) < reach * 1.4) {
     return { at: first, words: "closes the chain", closes: true };
   }
   const held = last && holdSquare && !free ? heldSquare(last, pointer, HOLD_RAD) : null;
   const at = held?.at ?? pointer;
-  const joined = free ? null : wallUnder(pointer, reach, chain?.walls);
+  const joined = free || !snapTo.tracing ? null : wallUnder(pointer, reach, chain?.walls);
   if (joined) return { at, words: held ? `joins this wall, ${held.words}` : "joins this wall", wall: joined.id };
-  const exact = exactSnap(pointer, reach, free);
+  const exact = snapTo.lines ? exactSnap(pointer, reach, free) : null;
   if (exact && (held === null || distance(exact.at, held.at) < reach)) return exact;
+  const lined = free || !snapTo.tracing ? null : inLine(at, last, held?.words ?? null, reach);
+  if (lined) return lined;
   if (!held) return null;
-  if (first && chain && chain.points.length > 1) {
-    // In line with the chain's beginning: corners close without measuring.
-    if (Math.abs(at[0] - first[0]) < reach && held.words.endsWith("x")) {
-      return { at: [first[0], at[1]], words: `${held.words} · in line with the start` };
-    }
-    if (Math.abs(at[1] - first[1]) < reach && held.words.endsWith("y")) {
-      return { at: [at[0], first[1]], words: `${held.words} · in line with the start` };
+  return last ? rounded(last, held) : held;
+}
+
+/** In line with a corner that is traced already, along the grid: told by where that corner lies. */
+function inLine(at: XY, last: XY | undefined, held: string | null, reach: number): Snap | null {
+  const { chain, storey } = useDesk.getState();
+  const corners: (readonly [XY, string])[] = (chain?.points ?? [])
+    .slice(0, -1)
+    .map((p, i) => [p, i === 0 ? "the start" : `corner ${i + 1}`] as const);
+  for (const node of useProject.getState().rows.node.values()) {
+    if (node.storey === storey) corners.push([[node.x, node.y], "a corner"]);
+  }
+  let best: { snap: Snap; off: number } | null = null;
+  for (const [corner, name] of corners) {
+    // Held along x only x is free to be lined up, and the other way round.
+    for (const [axis, other] of [
+      [0, 1],
+      [1, 0],
+    ] as const) {
+      if (held !== null && !held.endsWith(axis === 0 ? "x" : "y")) continue;
+      const off = Math.abs(at[axis] - corner[axis]);
+      const away = Math.abs(at[other] - corner[other]);
+      if (off > reach || away < reach || (best && off >= best.off) || (last && distance(corner, last) < 1)) continue;
+      const to: XY = axis === 0 ? [corner[0], at[1]] : [at[0], corner[1]];
+      const way =
+        axis === 0 ? (corner[1] > at[1] ? "above" : "below") : corner[0] > at[0] ? "to the right" : "to the left";
+      const where = `in line with ${name} ${grouped(away / 1000, 2)} m ${way}`;
+      best = { snap: { at: to, words: held === null ? where : `${held} · ${where}` }, off };
     }
   }
-  return { at, words: held.words };
+  return best?.snap ?? null;
+}
+
+/** A clicked length in whole steps of the module that lengths are rounded to. */
+export function rounded(last: XY, snap: Snap): Snap {
+  const { roundTo } = useDesk.getState();
+  if (roundTo <= 0) return snap;
+  const mm = distance(last, snap.at);
+  const to = Math.max(roundTo, Math.round(mm / roundTo) * roundTo);
+  const part = to / mm;
+  const at: XY = [last[0] + (snap.at[0] - last[0]) * part, last[1] + (snap.at[1] - last[1]) * part];
+  return { ...snap, at, words: `${snap.words} · in steps of ${grouped(roundTo)}` };
+}
+
+/** What the ink shows where the next corner is wanted; held square, as far along as that. */
+export function inkForWall(found: Snap, pointer: XY): Snap {
+  const { chain, holdSquare } = useDesk.getState();
+  const last = chain?.points.at(-1);
+  const held = last && holdSquare ? heldSquare(last, pointer, HOLD_RAD) : null;
+  if (!held || !last) return found;
+  const [dx, dy] = [held.at[0] - last[0], held.at[1] - last[1]];
+  const length = Math.hypot(dx, dy);
+  if (length === 0) return found;
+  const along = ((found.at[0] - last[0]) * dx + (found.at[1] - last[1]) * dy) / length;
+  return {
+    ...found,
+    at: [last[0] + (dx / length) * along, last[1] + (dy / length) * along],
+    words: `${found.words} · ${held.words}`,
+  };
 }
 
 export function wallUnder(
@@ -118,19 +189,15 @@ export function wallUnder(
   except: readonly string[] = [],
 ): { id: string; at: XY; along: number; side: number } | null {
   const { storey } = useDesk.getState();
-  let best: { id: string; at: XY; along: number; off: number; side: number } | null = null;
-  for (const { wall, from, to } of wallLines(useProject.getState().rows, storey)) {
-    if (except.includes(wall.id)) continue;
-    const near = nearestOn(pointer, from, to);
-    if (near.off <= wall.thickness / 2 + reach && (best === null || near.off < best.off)) {
-      best = { id: wall.id, ...near };
-    }
-  }
-  return best;
+  const hit = wallAt(useProject.getState().rows, storey, pointer, reach, except);
+  return hit && { id: hit.line.wall.id, at: hit.at, along: hit.along, side: hit.side };
 }
 
 export function regionUnder(pointer: XY) {
   const { storey } = useDesk.getState();
   const shapes = storey === null ? undefined : useProject.getState().derived.get(storey);
-  return shapes?.rooms.find((r) => contains(r.polygon, pointer) && !r.holes.some((h) => contains(h, pointer))) ?? null;
+  for (const region of shapes?.regions.values() ?? []) {
+    if (contains(region.polygon, pointer) && !region.holes.some((h) => contains(h, pointer))) return region;
+  }
+  return null;
 }

@@ -79,7 +79,11 @@ export function wallsAtNode(rows: Rows, storey: string, node: string): readonly 
 }
 
 /** Walls whose body may touch a box. */
-export function wallsNear(rows: Rows, storey: string | null, box: readonly [number, number, number, number]): WallLine[] {
+export function wallsNear(
+  rows: Rows,
+  storey: string | null,
+  box: readonly [number, number, number, number],
+): WallLine[] {
   const { cells } = indexOf(rows, storey);
   const near = new Set<WallLine>();
   for (const key of cellsOf(box)) {

@@ -11,12 +11,14 @@ export function HandOverLedger() {
   const shapes = storey === null ? undefined : derived.get(storey);
   const pm = drawing === null ? undefined : fits.get(drawing)?.plusMinusMmPer10m;
   if (!row || !shapes) return <Head title="Hand over">Choose a storey.</Head>;
-  const has = shapes.outlines.length > 0;
+  const walls = shapes.walls.size;
+  const has = walls > 0;
+  const openings = [...rows.opening.values()].filter((o) => rows.wall.get(o.wall)?.storey === storey).length;
   return (
     <>
       <Head title={`${row.name}, to hand over`}>
         {has
-          ? `${count(shapes.outlines.length, "wall body")}, ${count(shapes.rooms.length, "room")}, ${count(shapes.openings.length, "door")}${pm == null ? ". The drawing is not trued up: sizes are a guess." : `, ±${pm.toFixed(1)} mm over 10 m.`}`
+          ? `${count(walls, "wall")}, ${count(shapes.regions.size, "room")}, ${count(openings, "opening")}${pm == null ? ". The drawing is not trued up: sizes are a guess." : `, ±${pm.toFixed(1)} mm over 10 m.`}`
           : "Nothing is traced on this storey yet."}
       </Head>
       <div className="min-h-0 flex-1 overflow-y-auto">

@@ -3,7 +3,8 @@ import { useEffect, useState } from "react";
 import { api, settled } from "../api/client";
 import { setView, useDesk, useDeskFields } from "../desk/desk";
 import { grouped, plusMinus } from "../desk/numbers";
-import { drawingsOn, wallLines } from "../desk/selectors";
+import { drawingsOn } from "../desk/selectors";
+import { wallLines } from "../desk/walls";
 import { useProject } from "../project/store";
 import { Plain } from "./parts";
 

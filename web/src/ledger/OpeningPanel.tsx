@@ -1,10 +1,6 @@
-import type { Refused } from "../api/client";
-import { api, settled } from "../api/client";
-import { distance } from "../board/geometry";
-import { removeOpening } from "../desk/acts";
-import { useDesk } from "../desk/desk";
-import { projectUnit } from "../desk/draft";
-import { wallLines } from "../desk/selectors";
+import { typed } from "../desk/draft";
+import { removeOpening } from "../desk/openings";
+import { wallLine } from "../desk/walls";
 import { change, useProject } from "../project/store";
 import { OneOf, Plain } from "./parts";
 import { Typed } from "./trueup/CalibratePanel";
@@ -12,20 +8,12 @@ import { Typed } from "./trueup/CalibratePanel";
 /** A selected opening: its figures, each of which may be typed, and its kind. */
 export function SelectedOpening({ id }: { id: string }) {
   const rows = useProject((s) => s.rows);
-  const storey = useDesk((s) => s.storey);
   const opening = rows.opening.get(id);
-  const line = wallLines(rows, storey).find((l) => l.wall.id === opening?.wall);
+  const line = wallLine(rows, opening?.wall);
   if (!opening || !line) return null;
-  const length = distance(line.from, line.to);
+  const { length } = line;
   const set = (title: string, values: Record<string, unknown>) =>
     void change(`${title} ${opening.number}`, [{ do: "set", type: "opening", id, values }]);
-  const typed = async (text: string, take: (mm: number) => void) => {
-    try {
-      take((await settled(api.GET("/api/length", { params: { query: { text, unit: projectUnit() } } }))).mm);
-    } catch (error) {
-      useProject.setState({ trouble: (error as Refused).message });
-    }
-  };
   const { offset, width, sill, height } = opening;
   const figure = (mm: number) => `${Math.round(mm)} mm`;
   return (
@@ -70,6 +58,20 @@ export function SelectedOpening({ id }: { id: string }) {
         />
         <Typed label="number" value={opening.number} set={(number) => set("Number of", { number })} />
       </div>
+      {opening.kind === "door" && (
+        <div className="mt-2">
+          <OneOf
+            label="Leaves"
+            value={opening.leaf}
+            of={[
+              ["single", "one leaf"],
+              ["double", "two leaves"],
+              ["sliding", "sliding"],
+            ]}
+            set={(leaf) => set("Leaves of", { leaf })}
+          />
+        </div>
+      )}
       <div className="mt-2 flex flex-wrap gap-1.5">
         {opening.kind === "door" && (
           <>

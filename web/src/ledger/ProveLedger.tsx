@@ -5,10 +5,11 @@ import { useProject } from "../project/store";
 import { count } from "../steps/status";
 import { MisfitPanel } from "./MisfitPanel";
 import { Head, NextThing, Plain } from "./parts";
+import { FigureRows, SelectedFigure } from "./trace/FigurePanel";
 
 /** Check lengths against the fit, and what the plan itself shows to be wrong. */
 export function ProveLedger() {
-  const desk = useDeskFields("storey", "drawing");
+  const desk = useDeskFields("storey", "drawing", "selected");
   const { rows, derived, fits } = useProject();
   const shapes = desk.storey === null ? undefined : derived.get(desk.storey);
   const report = desk.drawing === null ? undefined : fits.get(desk.drawing);
@@ -50,6 +51,20 @@ export function ProveLedger() {
             </div>
           );
         })}
+        {desk.storey !== null && <FigureRows storey={desk.storey} />}
+        {desk.selected?.type === "figure" && <SelectedFigure key={desk.selected.id} id={desk.selected.id} />}
+        {inOrder(rows.note.values())
+          .filter((n) => n.assumption && n.storey === desk.storey)
+          .map((n) => (
+            <div key={n.id} className="border-b border-line px-4 py-2.5">
+              <p>
+                <span className="text-ochre">Assumed:</span> {n.words}
+              </p>
+              <Plain onClick={() => setView({ x: n.x, y: n.y, k: Math.max(useDesk.getState().view.k, 0.15) })}>
+                Show the place
+              </Plain>
+            </div>
+          ))}
         <MisfitPanel />
         {findings.map((finding) => (
           <div key={finding.code + finding.things.join()} className="border-b border-line px-4 py-3 text-rust">

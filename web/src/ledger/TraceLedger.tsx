@@ -1,20 +1,29 @@
-import { distance } from "../board/geometry";
-import { removeWall } from "../desk/acts";
+import { useState } from "react";
 import { setAct, setView, useDesk, useDeskFields } from "../desk/desk";
+import { copyWalls, outerWalls, selectedWalls, storeysInOrder } from "../desk/editing";
 import { area, grouped } from "../desk/numbers";
-import { inOrder, openRooms, wallLines } from "../desk/selectors";
-import { wallUnder } from "../desk/snap";
-import { change, useProject } from "../project/store";
+import { usualSizes } from "../desk/openings";
+import { mendLeak } from "../desk/rooms";
+import { inOrder, openRooms } from "../desk/selectors";
+import { wallLines } from "../desk/walls";
+import type { Derived } from "../project/shapes";
+import { useProject } from "../project/store";
 import { count } from "../steps/status";
 import { BoundaryPanel } from "./BoundaryPanel";
 import { SelectedOpening } from "./OpeningPanel";
-import { Head, NextThing, OneOf, Plain } from "./parts";
+import { Head, Link, NextThing, OneOf, Plain } from "./parts";
 import { SideLedger } from "./SideLedger";
+import { FigureRows, Holds, SelectedFigure } from "./trace/FigurePanel";
+import { NoteRows, SelectedNote } from "./trace/NotePanel";
+import { RoomOptions, SelectedRoom } from "./trace/RoomPanel";
+import { SelectedWalls } from "./trace/SelectedWalls";
+import { WallOptions } from "./trace/WallOptions";
 
-const THICKNESSES = [300, 200, 120, 100];
+/** Rows of a kind beyond this many are told by their number until they are asked for. */
+const MOST_ROWS = 60;
 
 export function TraceLedger() {
-  const desk = useDeskFields("storey", "side", "drawing", "act", "selected");
+  const desk = useDeskFields("storey", "side", "drawing", "act", "selected", "group");
   const { rows, derived, fits } = useProject();
   const shapes = desk.storey === null ? undefined : derived.get(desk.storey);
   const lines = wallLines(rows, desk.storey);
@@ -22,118 +31,239 @@ export function TraceLedger() {
   if (desk.storey === null) {
     return desk.side === null ? null : <SideLedger side={desk.side} />;
   }
-  const unnamed = shapes?.rooms.filter((r) => r.id === null).length ?? 0;
+  const regions = [...(shapes?.regions.values() ?? [])];
+  const unnamed = regions.filter((r) => r.id === null).length;
   const [leak] = shapes?.leaks ?? [];
+  const open = inOrder(rows.figure.values()).find((f) => f.storey === desk.storey && f.decided === "open");
   const next = leak
-    ? { words: `Close the leak: ${grouped(leak.gapMm)} mm`, go: () => lookAt(leak.neck[0] ?? [0, 0]) }
+    ? { words: `Close the leak: ${grouped(leak.gapMm)} mm are open`, go: () => void mendLeak(leak) }
     : lines.length === 0
       ? { words: "Trace the outer walls first, straight through the doorways", go: () => setAct("walls") }
       : unnamed > 0
         ? { words: `Name ${count(unnamed, "room")}`, go: () => setAct("rooms") }
-        : null;
+        : open
+          ? {
+              words: `Decide about ${open.text}`,
+              go: () => useDesk.setState({ selected: { type: "figure", id: open.id }, group: [] }),
+            }
+          : null;
+  const walls = selectedWalls();
   return (
     <>
       <Head
-        title={`${count(lines.length, "wall")}, ${count(shapes?.rooms.length ?? 0, "room")}`}
+        title={`${count(lines.length, "wall")}, ${count(regions.length, "room")}`}
         next={next && <NextThing onClick={next.go}>{next.words}</NextThing>}
       >
         {guess
           ? "The drawing is not trued up yet: what is traced now is carried along when it is."
-          : !shapes || shapes.rooms.length === 0
+          : !shapes || regions.length === 0
             ? "Nothing is enclosed yet."
-            : `${area(shapes?.areas.netFloorM2 ?? 0)} net floor area, ${area(shapes?.areas.grossFloorM2 ?? 0)} gross.`}
+            : `${area(shapes.areas.netFloorM2)} net floor area, ${area(shapes.areas.grossFloorM2)} gross.`}
       </Head>
-      {desk.act === "walls" && <WallOptions />}
-      {desk.act === "openings" && <OpeningOptions />}
-      {desk.act === "boundary" && <BoundaryPanel storey={desk.storey} />}
-      {desk.selected?.type === "opening" && <SelectedOpening id={desk.selected.id} />}
-      {desk.selected?.type === "wall" && <SelectedWall id={desk.selected.id} />}
       <div className="min-h-0 flex-1 overflow-y-auto">
-        {shapes?.rooms
-          .filter((r) => r.id !== null)
-          .map((room) => (
-            <div key={room.id} className="flex items-baseline justify-between border-b border-line px-4 py-2.5">
-              <span className="font-semibold">{room.name}</span>
-              <span>
-                {area(room.netAreaM2)}{" "}
-                <Plain
-                  danger
-                  onClick={() => void change("Remove a name", [{ do: "remove", type: "room", id: room.id ?? "" }])}
-                >
-                  Remove
-                </Plain>
-              </span>
-            </div>
-          ))}
-        {shapes &&
-          openRooms(rows, shapes).map((room) => (
-            <div
-              key={room.id}
-              className="flex items-baseline justify-between border-b border-line px-4 py-2.5 text-rust"
-            >
-              <span className="font-semibold">{room.name}</span>
-              <span>
-                does not close{" "}
-                <Plain
-                  danger
-                  onClick={() => void change("Remove a name", [{ do: "remove", type: "room", id: room.id }])}
-                >
-                  Remove
-                </Plain>
-              </span>
-            </div>
-          ))}
-        {inOrder(rows.opening.values())
-          .filter((o) => lines.some((l) => l.wall.id === o.wall))
-          .map((opening) => (
-            <button
-              key={opening.id}
-              type="button"
-              className={`flex w-full items-baseline justify-between border-b border-line px-4 py-2 text-left ${desk.selected?.id === opening.id ? "bg-white" : ""}`}
-              aria-pressed={desk.selected?.id === opening.id}
-              onClick={() => useDesk.setState({ selected: { type: "opening", id: opening.id } })}
-            >
-              <span className="font-semibold">{opening.number}</span>
-              <span className="text-[13px] text-quiet">
-                {opening.kind} · {grouped(opening.width)} wide
-                {opening.sill > 0 && `, sill ${grouped(opening.sill)}`}
-              </span>
-            </button>
-          ))}
-        {lines.map(({ wall, from, to }, i) => (
-          <button
-            key={wall.id}
-            type="button"
-            className={`flex w-full items-baseline justify-between border-b border-line px-4 py-2 text-left ${desk.selected?.id === wall.id ? "bg-white" : ""}`}
-            onClick={() => useDesk.setState({ selected: { type: "wall", id: wall.id } })}
-          >
-            <span>
-              Wall {i + 1}{" "}
-              <span className="text-[13px] text-quiet">
-                · {wall.thickness} · {wall.evidence}
-              </span>
-            </span>
-            <span>{grouped(distance(from, to))}</span>
-          </button>
-        ))}
+        {desk.act === "walls" && <WallOptions />}
+        {desk.act === "openings" && <OpeningOptions />}
+        {desk.act === "rooms" && <RoomOptions />}
+        {desk.act === "figures" && <FigureOptions />}
+        {desk.act === "boundary" && <BoundaryPanel storey={desk.storey} />}
+        {desk.selected?.type === "opening" && <SelectedOpening id={desk.selected.id} />}
+        {desk.selected?.type === "room" && <SelectedRoom key={desk.selected.id} id={desk.selected.id} />}
+        {desk.selected?.type === "figure" && <SelectedFigure key={desk.selected.id} id={desk.selected.id} />}
+        {desk.selected?.type === "note" && <SelectedNote key={desk.selected.id} id={desk.selected.id} />}
+        {walls.length > 0 && <SelectedWalls ids={walls} />}
+        {lines.length === 0 && desk.act !== "walls" && <FromBelow storey={desk.storey} />}
+        {shapes && <RoomRows shapes={shapes} />}
+        <FigureRows storey={desk.storey} />
+        <OpeningRows storey={desk.storey} />
+        <NoteRows storey={desk.storey} />
+        <WallRows storey={desk.storey} />
       </div>
-      <footer className="border-t border-line px-4 py-3 text-[13px] text-quiet">
-        Net areas to inner faces. Lengths along centre lines, mm.
+      <footer className="border-t border-line px-4 py-2.5 text-[13px] text-quiet">
+        Net areas to inner faces. Lengths along centre lines, mm. Shift and drag selects walls.
       </footer>
     </>
   );
 }
 
+function RoomRows({ shapes }: { shapes: Derived }) {
+  const rows = useProject((s) => s.rows);
+  const selected = useDesk((s) => s.selected);
+  const named = [...shapes.regions.values()].flatMap((region) => {
+    const room = region.id === null ? undefined : rows.room.get(region.id);
+    return room ? [{ room, region }] : [];
+  });
+  named.sort((a, b) => a.room.number.localeCompare(b.room.number, undefined, { numeric: true }));
+  return (
+    <>
+      {named.map(({ room, region }) => (
+        <button
+          key={room.id}
+          type="button"
+          aria-pressed={selected?.id === room.id}
+          className={`flex w-full items-baseline justify-between border-b border-line px-4 py-2 text-left ${selected?.id === room.id ? "bg-white" : ""}`}
+          onClick={() => useDesk.setState({ selected: { type: "room", id: room.id }, group: [] })}
+        >
+          <span>
+            <span className="text-quiet">{room.number} </span>
+            <span className="font-semibold">{room.name}</span>
+          </span>
+          <span>{area(region.netAreaM2)}</span>
+        </button>
+      ))}
+      {openRooms(rows, shapes).map((room) => {
+        const leak = shapes.leaks.find((l) => l.room === room.id);
+        return (
+          <div key={room.id} className="flex items-baseline justify-between border-b border-line px-4 py-2 text-rust">
+            <button
+              type="button"
+              className="font-semibold underline"
+              onClick={() => {
+                useDesk.setState({ selected: { type: "room", id: room.id }, group: [] });
+                lookAt(leak?.neck[0] ?? [room.x, room.y]);
+              }}
+            >
+              {room.number} {room.name}
+            </button>
+            <span className="text-[13px]">{leak ? `${grouped(leak.gapMm)} mm open` : "no walls round it"}</span>
+          </div>
+        );
+      })}
+    </>
+  );
+}
+
+function OpeningRows({ storey }: { storey: string }) {
+  const rows = useProject((s) => s.rows);
+  const selected = useDesk((s) => s.selected);
+  const here = inOrder(rows.opening.values()).filter((o) => rows.wall.get(o.wall)?.storey === storey);
+  return (
+    <Some of={here} words="doors and windows">
+      {(opening) => (
+        <button
+          key={opening.id}
+          type="button"
+          className={`flex w-full items-baseline justify-between border-b border-line px-4 py-2 text-left ${selected?.id === opening.id ? "bg-white" : ""}`}
+          aria-pressed={selected?.id === opening.id}
+          onClick={() => useDesk.setState({ selected: { type: "opening", id: opening.id }, group: [] })}
+        >
+          <span className="font-semibold">{opening.number}</span>
+          <span className="text-[13px] text-quiet">
+            {opening.kind} · {grouped(opening.width)} wide
+            {opening.sill > 0 && `, sill ${grouped(opening.sill)}`}
+          </span>
+        </button>
+      )}
+    </Some>
+  );
+}
+
+function WallRows({ storey }: { storey: string }) {
+  const rows = useProject((s) => s.rows);
+  const { group, selected } = useDeskFields("group", "selected");
+  const chosen = new Set(group.length > 0 ? group : selected ? [selected.id] : []);
+  const lines = wallLines(rows, storey).map((line, i) => ({ ...line, i }));
+  return (
+    <Some of={lines} words="walls">
+      {({ wall, length, i }) => (
+        <button
+          key={wall.id}
+          type="button"
+          aria-pressed={chosen.has(wall.id)}
+          className={`flex w-full items-baseline justify-between border-b border-line px-4 py-1.5 text-left ${chosen.has(wall.id) ? "bg-white" : ""}`}
+          onClick={() => useDesk.setState({ selected: { type: "wall", id: wall.id }, group: [] })}
+        >
+          <span>
+            Wall {i + 1}{" "}
+            <span className="text-[13px] text-quiet">
+              · {wall.thickness} · {wall.evidence}
+            </span>
+          </span>
+          <span>{grouped(length)}</span>
+        </button>
+      )}
+    </Some>
+  );
+}
+
+function Some<T>({
+  of,
+  words,
+  children,
+}: {
+  of: readonly T[];
+  words: string;
+  children: (thing: T) => React.ReactNode;
+}) {
+  const [all, setAll] = useState(false);
+  const shown = all || of.length <= MOST_ROWS ? of : of.slice(0, MOST_ROWS);
+  return (
+    <>
+      {shown.map(children)}
+      {shown.length < of.length && (
+        <p className="border-b border-line px-4 py-2">
+          <Link onClick={() => setAll(true)}>
+            all {grouped(of.length)} {words}
+          </Link>
+        </p>
+      )}
+    </>
+  );
+}
+
+/** An empty storey begins with the walls of one below or above it. */
+function FromBelow({ storey }: { storey: string }) {
+  const rows = useProject((s) => s.rows);
+  const others = storeysInOrder().filter((s) => s.id !== storey && wallLines(rows, s.id).length > 0);
+  if (others.length === 0) return null;
+  return (
+    <section className="border-b border-line bg-white px-4 py-3 text-[13px]" aria-label="Walls of another storey">
+      {others.map((s) => (
+        <div key={s.id} className="flex items-center justify-between gap-2 py-0.5">
+          <span>Copy from {s.name}</span>
+          <span className="flex gap-1.5">
+            <Plain
+              onClick={() => {
+                const outer = outerWalls(s.id);
+                void copyWalls(s.id, storey, (id) => outer.has(id));
+              }}
+            >
+              outer walls
+            </Plain>
+            <Plain onClick={() => void copyWalls(s.id, storey, () => true)}>all walls</Plain>
+          </span>
+        </div>
+      ))}
+    </section>
+  );
+}
+
 function lookAt(p: readonly number[]): void {
   const { view } = useDesk.getState();
-  setView({ x: p[0] ?? 0, y: p[1] ?? 0, k: Math.max(view.k, 0.2) });
-  const wall = wallUnder([p[0] ?? 0, p[1] ?? 0], 50);
-  useDesk.setState({ selected: wall ? { type: "wall", id: wall.id } : null });
+  setView({ x: p[0] ?? 0, y: p[1] ?? 0, k: Math.max(view.k, 0.12) });
+}
+
+/** What is clicked in this act, and which face stays. */
+function FigureOptions() {
+  const faces = useDesk((s) => s.figureFaces);
+  return (
+    <section className="border-b border-line bg-white px-4 py-3 text-[13px]" aria-label="Figures">
+      <p className="text-quiet">
+        {faces.length === 0
+          ? "Click the face that the drawing figures from, then the one it figures to."
+          : faces.length === 1
+            ? "Now the face that it figures to."
+            : "Type what the drawing says; the face that does not stay is moved."}
+      </p>
+      {faces.length === 2 && <Holds />}
+    </section>
+  );
 }
 
 /** What a click in a wall makes: as the ink shows it, or what is chosen. */
 function OpeningOptions() {
-  const kind = useDesk((s) => s.openingKind);
+  const { openingKind: kind, openingLeaf } = useDeskFields("openingKind", "openingLeaf");
+  const door = useDesk((s) => s.door);
+  const sizes = usualSizes(kind === "as drawn" ? "door" : kind).slice(0, 4);
   return (
     <section className="border-b border-line bg-white px-4 py-3 text-[13px]" aria-label="Openings">
       <OneOf
@@ -147,94 +277,37 @@ function OpeningOptions() {
         ]}
         set={(openingKind) => useDesk.setState({ openingKind })}
       />
+      {(kind === "door" || kind === "as drawn") && (
+        <div className="mt-2">
+          <OneOf
+            label="Doors have"
+            value={openingLeaf}
+            of={[
+              ["single", "one leaf"],
+              ["double", "two leaves"],
+              ["sliding", "sliding"],
+            ]}
+            set={(leaf) => useDesk.setState({ openingLeaf: leaf })}
+          />
+        </div>
+      )}
       <p className="mt-2 text-quiet">
         Click in the middle of a gap: width, kind and swing are taken from the ink. At an edge, the first of two clicks,
         or type the width. Alt holds the ink off.
       </p>
+      {door && sizes.length > 0 && (
+        <div className="mt-2 flex flex-wrap items-center gap-1.5">
+          <span className="text-quiet">usual here</span>
+          {sizes.map((s) => (
+            <Plain
+              key={`${s.width} ${s.sill} ${s.height}`}
+              onClick={() => useDesk.setState({ slip: String(Math.round(s.width)) })}
+            >
+              {Math.round(s.width)}
+            </Plain>
+          ))}
+        </div>
+      )}
     </section>
-  );
-}
-
-function WallOptions() {
-  const { thickness, line, holdSquare } = useDeskFields("thickness", "line", "holdSquare");
-  return (
-    <div className="border-b border-line bg-white px-4 py-3">
-      <label className="flex items-center justify-between">
-        <span className="font-semibold">Thickness</span>
-        <span>
-          <input
-            className="w-20 rounded border border-line px-2 py-1 text-right text-lg font-semibold"
-            type="number"
-            min={1}
-            max={5000}
-            value={thickness}
-            onChange={(e) => {
-              const mm = e.target.valueAsNumber;
-              if (mm > 0 && mm <= 5000) useDesk.setState({ thickness: mm });
-            }}
-          />{" "}
-          mm
-        </span>
-      </label>
-      <div className="mt-2 flex gap-1.5">
-        {THICKNESSES.map((mm) => (
-          <Plain key={mm} onClick={() => useDesk.setState({ thickness: mm })}>
-            {mm}
-          </Plain>
-        ))}
-      </div>
-      <fieldset className="mt-2 flex items-center gap-3 text-[13px]">
-        <legend className="sr-only">Line that is traced</legend>
-        {(["left", "centre", "right"] as const).map((l) => (
-          <label key={l} className="flex items-center gap-1">
-            <input type="radio" name="line" checked={line === l} onChange={() => useDesk.setState({ line: l })} />
-            {l === "centre" ? "centre" : `${l} face`}
-          </label>
-        ))}
-        <kbd>X</kbd>
-      </fieldset>
-      <label className="mt-1 flex items-center gap-1.5 text-[13px]">
-        <input
-          type="checkbox"
-          checked={holdSquare}
-          onChange={(e) => useDesk.setState({ holdSquare: e.target.checked })}
-        />
-        hold square <kbd>Q</kbd>
-      </label>
-    </div>
-  );
-}
-
-function SelectedWall({ id }: { id: string }) {
-  const rows = useProject((s) => s.rows);
-  const storey = useDesk((s) => s.storey);
-  const found = wallLines(rows, storey).find((l) => l.wall.id === id);
-  if (!found) return null;
-  const { wall, from, to } = found;
-  return (
-    <div className="border-b border-line bg-white px-4 py-3">
-      <div className="flex items-baseline justify-between text-teal">
-        <span className="text-lg font-bold">Wall, {wall.thickness}</span>
-        <span className="text-lg font-semibold">{grouped(distance(from, to), 1)}</span>
-      </div>
-      <div className="text-[13px] text-quiet">
-        traced along its {wall.line === "centre" ? "centre" : `${wall.line} face`} · rests on {wall.evidence}
-      </div>
-      <div className="mt-1.5 flex flex-wrap gap-1.5">
-        {THICKNESSES.map((mm) => (
-          <Plain
-            key={mm}
-            onClick={() =>
-              void change("Thickness", [{ do: "set", type: "wall", id: wall.id, values: { thickness: mm } }])
-            }
-          >
-            {mm}
-          </Plain>
-        ))}
-        <Plain danger onClick={() => void removeWall(wall.id)}>
-          Remove
-        </Plain>
-      </div>
-    </div>
   );
 }

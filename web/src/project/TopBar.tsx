@@ -1,34 +1,21 @@
 import type { Account } from "../api/client";
-import { newId } from "../api/ids";
 import { chooseDrawing, choosePlace } from "../desk/acts";
 import { useDesk, useDeskFields } from "../desk/desk";
+import { storeysInOrder } from "../desk/editing";
 import { showTraced, showWholePage } from "../desk/keys";
 import { drawingsOn, inOrder } from "../desk/selectors";
 import { AccountMenu } from "../ui/AccountMenu";
-import { change, redo, undo, useProject } from "./store";
+import { SharePanel } from "./SharePanel";
+import { StoreysPanel } from "./StoreysPanel";
+import { redo, undo, useProject } from "./store";
 
 export function TopBar({ account, onSignedOut }: { account: Account; onSignedOut: () => void }) {
   const { rows, revision, steps, waiting, preparing, away } = useProject();
   const { storey, side, drawing } = useDeskFields("storey", "side", "drawing");
   const [project] = rows.project.values();
-  const storeys = inOrder(rows.storey.values()).sort((a, b) => a.elevation - b.elevation);
+  const storeys = storeysInOrder();
   const drawings = drawingsOn(rows, { storey, side });
   const sides = inOrder(rows.side.values());
-  const addStorey = () => {
-    const top = storeys.at(-1);
-    void change("Add a storey", [
-      {
-        do: "add",
-        type: "storey",
-        id: newId(),
-        values: {
-          name: `Storey ${storeys.length + 1}`,
-          elevation: top ? top.elevation + top.height : 0,
-          height: 2700,
-        },
-      },
-    ]);
-  };
   return (
     <header className="flex h-[46px] shrink-0 items-center gap-3 border-b border-line px-4 whitespace-nowrap">
       <a href="#/" className="max-w-56 truncate text-[16px] font-bold" title="All projects">
@@ -43,10 +30,8 @@ export function TopBar({ account, onSignedOut }: { account: Account; onSignedOut
             go={() => choosePlace({ storey: s.id, side: null })}
           />
         ))}
-        <button type="button" className="border-l border-line px-2.5 text-quiet" onClick={addStorey}>
-          add
-        </button>
       </fieldset>
+      <StoreysPanel />
       {sides.length > 0 && (
         <fieldset className="flex min-w-0 overflow-hidden rounded-lg border border-line bg-white" aria-label="Sides">
           {sides.map((s) => (
@@ -86,6 +71,7 @@ export function TopBar({ account, onSignedOut }: { account: Account; onSignedOut
             : "saving"
           : `saved · rev ${revision}`}
       </span>
+      <SharePanel />
       <StepButton words="Undo" title={steps.undo} act={undo} />
       <StepButton words="Redo" title={steps.redo} act={redo} />
       <button

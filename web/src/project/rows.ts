@@ -6,6 +6,12 @@ export const TINTS = ["ink", "teal", "plum", "ochre", "rust"] as const;
 export type Tint = (typeof TINTS)[number];
 
 export const LEVEL_KINDS = ["ground", "finished floor", "sill", "head", "eaves", "ridge", "other"] as const;
+export const OUTLINE_KINDS = ["face", "slab", "ceiling", "roof edge", "kerb", "plinth", "void"] as const;
+export type OutlineKind = (typeof OUTLINE_KINDS)[number];
+
+/** The centre line of a wall, or one of its faces as seen from its start. */
+export type WallSide = "centre" | "left" | "right";
+
 export type LevelKind = (typeof LEVEL_KINDS)[number];
 
 /** Typed faces of the rows that the interface reads. */
@@ -19,7 +25,7 @@ export interface Values {
     unitLength: number | null;
     joint: number;
   };
-  storey: { name: string; elevation: number; height: number };
+  storey: { name: string; elevation: number; height: number; alternativeOf: string | null };
   /** its line on the plan runs from its left end to its right as it is looked at */
   side: { name: string; fromX: number | null; fromY: number | null; toX: number | null; toY: number | null };
   source: {
@@ -140,7 +146,15 @@ export interface Values {
     text: string;
     unit: Schemas["Unit"];
   };
-  outline: { side: string; name: string };
+  outline: {
+    side: string | null;
+    storey: string | null;
+    name: string;
+    kind: OutlineKind;
+    thickness: number | null;
+    /** of its top above the storey's floor, mm */
+    top: number | null;
+  };
   outlineCorner: { outline: string; drawing: string | null; order: number; x: number; y: number };
   gridAxis: { along: "x" | "y"; at: number; label: string };
   boundary: { storey: string; name: string; x: number; y: number; up: string };
@@ -155,7 +169,12 @@ export interface Values {
     height: number | null;
     line: "centre" | "left" | "right";
     evidence: "figure" | "ink" | "free hand";
+    /** of an arc over its chord, mm, positive to the left */
+    rise: number;
+    enclosing: boolean;
+    buildUp: string | null;
   };
+  buildUp: { name: string; thickness: number; height: number | null; enclosing: boolean };
   opening: {
     wall: string;
     kind: "door" | "window" | "opening";
@@ -166,8 +185,51 @@ export interface Values {
     hand: "left" | "right";
     swing: "left" | "right";
     number: string;
+    leaf: "single" | "double" | "sliding";
   };
-  room: { storey: string; drawing: string | null; name: string; number: string; x: number; y: number };
+  room: {
+    storey: string;
+    drawing: string | null;
+    name: string;
+    number: string;
+    x: number;
+    y: number;
+    /** of its ceiling, mm; null takes the storey's */
+    height: number | null;
+  };
+  divider: { storey: string; drawing: string | null; x1: number; y1: number; x2: number; y2: number };
+  figure: {
+    storey: string;
+    drawing: string | null;
+    a: string;
+    aSide: WallSide;
+    b: string;
+    bSide: WallSide;
+    text: string;
+    mm: number;
+    tracedMm: number | null;
+    siteText: string;
+    siteMm: number | null;
+    decided: "open" | "figure" | "ink" | "site";
+    reason: string;
+  };
+  note: {
+    storey: string;
+    x: number;
+    y: number;
+    toX: number | null;
+    toY: number | null;
+    words: string;
+    assumption: boolean;
+  };
+  listedRoom: {
+    storey: string;
+    number: string;
+    name: string;
+    width: number | null;
+    depth: number | null;
+    areaM2: number | null;
+  };
 }
 
 export type Kind = keyof Values;
@@ -194,10 +256,15 @@ const KINDS: readonly Kind[] = [
   "leg",
   "outline",
   "outlineCorner",
+  "buildUp",
   "node",
   "wall",
   "opening",
   "room",
+  "divider",
+  "figure",
+  "note",
+  "listedRoom",
 ];
 
 export function noRows(): Rows {

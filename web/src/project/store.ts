@@ -1,10 +1,11 @@
 import { create } from "zustand";
-import type { FitReport, Operation, PageProgress, Shapes, State } from "../api/client";
+import type { FitReport, Operation, PageProgress, Schemas, State } from "../api/client";
 import { api, Refused, settled } from "../api/client";
 import { newId } from "../api/ids";
 import type { paths } from "../api/schema";
 import type { Rectified, Straightening } from "./rectified";
 import { noRows, type Rows, withRows } from "./rows";
+import { type Derived, withShapes } from "./shapes";
 
 interface Pending {
   id: string;
@@ -21,7 +22,9 @@ export interface ProjectState {
   revision: number;
   rows: Rows;
   fits: ReadonlyMap<string, FitReport>;
-  derived: ReadonlyMap<string, Shapes>;
+  derived: ReadonlyMap<string, Derived>;
+  /** what the account may do with it */
+  role: Schemas["Role"];
   pages: ReadonlyMap<string, PageProgress>;
   /** how far the straightened pictures for the present fits are, by drawing */
   straightening: ReadonlyMap<string, Straightening>;
@@ -45,6 +48,7 @@ const START: ProjectState = {
   rows: noRows(),
   fits: new Map(),
   derived: new Map(),
+  role: "owner",
   pages: new Map(),
   straightening: new Map(),
   rectified: new Map(),
@@ -92,11 +96,13 @@ export function take(state: State): void {
       fits.set(fit.drawing, fit);
     }
     const derived = new Map(old.derived);
-    for (const { storey, shapes } of state.derived) {
-      derived.set(storey, shapes);
+    for (const shapes of state.derived) {
+      derived.set(shapes.storey, withShapes(derived.get(shapes.storey), shapes));
     }
     return {
-      revision: Math.max(old.revision, state.revision),
+      // What tells only of a change of ours does not tell of those before it: they are asked for.
+      revision: state.since <= old.revision ? Math.max(old.revision, state.revision) : old.revision,
+      role: state.role,
       rows: withRows(old.rows, state.rows, state.removed),
       fits: state.fits.length > 0 ? fits : old.fits,
       derived: state.derived.length > 0 ? derived : old.derived,
@@ -223,7 +229,7 @@ async function send(pending: Pending): Promise<void> {
     take(await settled(api.POST("/api/projects/{id}/changes", { params, body })));
     return;
   }
-  const body = { id: pending.id };
+  const body = { id: pending.id, base: revision };
   take(
     await settled(
       pending.kind === "undo"

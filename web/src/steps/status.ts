@@ -33,10 +33,10 @@ export function statusOf(
       const walls = [...rows.wall.values()].filter((w) => w.storey === desk.storey).length;
       if (walls === 0) return "nothing yet";
       const leaks = shapes?.leaks.length ?? 0;
-      return `${count(walls, "wall")}, ${count(shapes?.rooms.length ?? 0, "room")}${leaks ? `, ${count(leaks, "leak")}` : ""}`;
+      return `${count(walls, "wall")}, ${count(shapes?.regions.size ?? 0, "room")}${leaks ? `, ${count(leaks, "leak")}` : ""}`;
     }
     case "prove": {
-      const found = shapes?.findings.length ?? 0;
+      const found = (shapes?.findings.length ?? 0) + undecided(project, desk.storey).length;
       const checks = [...rows.knownLength.values()].filter((l) => l.heldOut).length;
       return found > 0 ? count(found, "finding") : checks > 0 ? count(checks, "check length") : "no check length yet";
     }
@@ -60,10 +60,20 @@ export function isDone(
         (fit?.plusMinusMmPer10m ?? Number.POSITIVE_INFINITY) <= project.tolerance && (fit?.determined.turn ?? false)
       );
     case "trace":
-      return (shapes?.rooms.length ?? 0) > 0 && shapes?.leaks.length === 0 && shapes.rooms.every((r) => r.id !== null);
+      return (
+        shapes !== undefined &&
+        shapes.regions.size > 0 &&
+        shapes.leaks.length === 0 &&
+        [...shapes.regions.values()].every((r) => r.id !== null)
+      );
     default:
       return false;
   }
+}
+
+/** Figures of a storey that nothing was decided about, and that are traced otherwise. */
+export function undecided(project: ProjectState, storey: string | null) {
+  return [...project.rows.figure.values()].filter((f) => f.storey === storey && f.decided === "open");
 }
 
 export function count(n: number, word: string): string {

@@ -7,6 +7,8 @@ import { type Attempt, useProject } from "../project/store";
 /** What a server that knows of nothing answers. */
 export const EMPTY: State = {
   revision: 1,
+  since: 0,
+  role: "owner",
   change: null,
   changeRevision: null,
   steps: { undo: null, redo: null },
@@ -86,6 +88,9 @@ export function plan(): Row[] {
       height: null,
       line: "centre",
       evidence: "ink",
+      rise: 0,
+      enclosing: true,
+      buildUp: null,
     });
   const [c, s] = [10 * Math.cos(Math.PI / 90), 10 * Math.sin(Math.PI / 90)];
   return [
@@ -163,24 +168,30 @@ export function deskWithPlan(): Serving {
       [
         STOREY,
         {
-          id: STOREY,
-          outlines: [],
-          rooms: [
-            {
-              id: null,
-              name: null,
-              polygon: [
-                [100, 100],
-                [5900, 100],
-                [5900, 3900],
-                [100, 3900],
-              ],
-              holes: [],
-              netAreaM2: 22.04,
-              label: [3000, 2000],
-            },
-          ],
-          openings: [],
+          storey: STOREY,
+          walls: new Map(),
+          regions: new Map([
+            [
+              "inside",
+              {
+                key: "inside",
+                id: null,
+                polygon: [
+                  [100, 100],
+                  [5900, 100],
+                  [5900, 3900],
+                  [100, 3900],
+                ],
+                holes: [],
+                netAreaM2: 22.04,
+                label: [3000, 2000],
+                clear: [5800, 3800],
+                walls: ["south", "east", "north", "west"],
+                findings: [],
+              },
+            ],
+          ]),
+          unplaced: new Map(),
           leaks: [],
           areas: { grossFloorM2: 0, netFloorM2: 0, structureM2: 0 },
           findings: [],
@@ -197,6 +208,11 @@ export function deskWithPlan(): Serving {
     thickness: 100,
     holdSquare: true,
     selected: null,
+    group: [],
+    wallShape: "chain",
+    roomMode: "name",
+    roundTo: 0,
+    buildUp: null,
     ...structuredClone(NOTHING_DRAFTED),
   });
   return serving;

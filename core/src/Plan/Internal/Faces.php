@@ -38,31 +38,99 @@ final class Faces
         if (isset($this->known[$first])) {
             return $this->known[$first];
         }
-        $halves = [];
+        $halves = $this->walk($first);
         $centre = [];
         $faces = [];
         $radii = [];
-        $h = $first;
-        do {
-            $halves[] = $h;
+        $joints = [];
+        foreach ($halves as $i => $h) {
+            $next = $halves[($i + 1) % \count($halves)];
             $node = $this->network->halves[$h][1];
-            $next = $this->nextAt($node, $h ^ 1);
             $centre[] = $this->network->nodes[$node];
             // The first point of a corner ends the stretch along this half-edge's left face.
             $radius = $this->leftRadius($h);
-            foreach ($this->corner($node, $next, $h ^ 1) as $point) {
-                $faces[] = $point;
-                $radii[] = $radius;
-                $radius = 0.0;
+            $corner = $this->corner($node, $next, $h ^ 1);
+            if (0.0 !== $radius) {
+                $this->cutBack($faces, $radii, $joints, $corner[0], $h);
             }
-            $h = $next;
-        } while ($h !== $first);
+            $isJoint = $this->isJoint($h, $next);
+            // A corner may reach along an arc beyond its first chords: their joints lie behind it.
+            if (!$isJoint || [] === $faces || $this->isAhead($h, $faces[\count($faces) - 1], $corner[0])) {
+                foreach ($corner as $point) {
+                    $faces[] = $point;
+                    $radii[] = $radius;
+                    $joints[] = $isJoint;
+                    $radius = 0.0;
+                }
+            }
+        }
+        if (0.0 !== $this->leftRadius($halves[0])) {
+            $this->cutBack($faces, $radii, $joints, $faces[0], $halves[0]);
+        }
         $face = new Face($halves, $centre, $faces, $radii);
         foreach ($halves as $h) {
             $this->known[$h] = $face;
         }
 
         return $face;
+    }
+
+    /**
+     * The half-edges round a face, in order, beginning with one that ends at a junction and not inside an arc.
+     *
+     * @return non-empty-list<int>
+     */
+    private function walk(int $first): array
+    {
+        $halves = [];
+        $h = $first;
+        $begin = null;
+        do {
+            $next = $this->nextAt($this->network->halves[$h][1], $h ^ 1);
+            $begin ??= $this->isJoint($h, $next) ? null : \count($halves);
+            $halves[] = $h;
+            $h = $next;
+        } while ($h !== $first);
+
+        /** @var non-empty-list<int> $turned */
+        $turned = [...\array_slice($halves, $begin ?? 0), ...\array_slice($halves, 0, $begin ?? 0)];
+
+        return $turned;
+    }
+
+    /**
+     * Takes back joints of an arc that its corner at the far end lies before.
+     *
+     * @param list<array{float, float}> $faces
+     * @param list<float> $radii
+     * @param list<bool> $joints
+     * @param array{float, float} $corner
+     */
+    private function cutBack(array &$faces, array &$radii, array &$joints, array $corner, int $half): void
+    {
+        for ($i = \count($faces) - 1; $i > 0 && $joints[$i] && !$this->isAhead($half, $faces[$i], $corner); --$i) {
+            array_pop($faces);
+            array_pop($radii);
+            array_pop($joints);
+        }
+    }
+
+    /** Whether two half-edges in a row are chords of one arc. */
+    private function isJoint(int $half, int $next): bool
+    {
+        return 0.0 !== $this->network->halves[$half][6] && $this->network->halves[$half][6] === $this->network->halves[$next][6]
+            && $this->network->edges[$half >> 1]['wall'] === $this->network->edges[$next >> 1]['wall'];
+    }
+
+    /**
+     * @param array{float, float} $from
+     * @param array{float, float} $to
+     */
+    private function isAhead(int $half, array $from, array $to): bool
+    {
+        [, , $dx, $dy] = $this->network->halves[$half];
+
+        return ($to[0] - $from[0]) * $dx + ($to[1] - $from[1]) * $dy > 0.0;
     }
 
     /** The half-edge that leaves a node next clockwise from another one. */
@@ -138,15 +206,16 @@ final class Faces
         $alongOut = ($inHalf + $outHalf * $cos) / $sin;
         $alongIn = ($outHalf + $inHalf * $cos) / $sin;
         if ($alongOut > -self::TOUCHING_MM && $alongIn > -self::TOUCHING_MM) {
-            // An inner corner is where the faces cross, however far off.
-            if ($alongOut > $outLength || $alongIn > $inLength) {
-                $short = $alongOut > $outLength ? $out : $in;
-                $this->tooShort[$this->network->edges[$short >> 1]['wall']] = [$x, $y];
+            // An inner corner is where the faces cross, however far off; chords of an arc have others behind them.
+            foreach ([[$out, $alongOut, $outLength], [$in, $alongIn, $inLength]] as [$half, $along, $length]) {
+                if ($along > $length && 0.0 === $this->network->halves[$half][6]) {
+                    $this->tooShort[$this->network->edges[$half >> 1]['wall']] = [$x, $y];
+                }
             }
 
-            return [[$onOut[0] + $alongOut * $ox, $onOut[1] + $alongOut * $oy]];
+            return [$this->onArcs([$onOut[0] + $alongOut * $ox, $onOut[1] + $alongOut * $oy], $out, $in)];
         }
-        $mitre = [$onOut[0] + $alongOut * $ox, $onOut[1] + $alongOut * $oy];
+        $mitre = $this->onArcs([$onOut[0] + $alongOut * $ox, $onOut[1] + $alongOut * $oy], $out, $in);
         $isNear = hypot($outHalf, $alongOut) <= self::MITRE_LIMIT * max($outHalf, $inHalf);
         if ($alongOut < self::TOUCHING_MM && $alongIn < self::TOUCHING_MM) {
             return $isNear ? [$mitre] : [$onIn, $onOut];
@@ -156,6 +225,91 @@ final class Faces
         return $alongOut < 0.0
             ? array_reverse(self::step([$x, $y], [$ox, $oy, $onOut], [$ix, $iy, $onIn], $mitre, $isNear))
             : self::step([$x, $y], [$ix, $iy, $onIn], [$ox, $oy, $onOut], $mitre, $isNear);
+    }
+
+    /**
+     * Where the left face of `out` and the right face of `in` really cross, where one of them is curved: the crossing of
+     * their chords is near it, but a corner may reach over many chords.
+     *
+     * @param array{float, float} $near
+     *
+     * @return array{float, float}
+     */
+    private function onArcs(array $near, int $out, int $in): array
+    {
+        if (0.0 === $this->network->halves[$out][6] && 0.0 === $this->network->halves[$in][6] || $this->isJoint($in ^ 1, $out)) {
+            return $near;
+        }
+        [$a, $b] = [$this->faceOf($out, 1.0), $this->faceOf($in, -1.0)];
+        $crossings = match (true) {
+            isset($a['r'], $b['r']) => self::circles($a, $b),
+            isset($a['r']) => self::lineAndCircle($b, $a),
+            default => self::lineAndCircle($a, $b),
+        };
+        $best = $near;
+        $off = \INF;
+        foreach ($crossings as $point) {
+            $away = hypot($point[0] - $near[0], $point[1] - $near[1]);
+            if ($away < $off) {
+                [$best, $off] = [$point, $away];
+            }
+        }
+
+        return $best;
+    }
+
+    /**
+     * A face of a half-edge as a line (point and direction) or a circle.
+     *
+     * @param float $side 1 its left face, −1 its right one
+     *
+     * @return array{x: float, y: float, dx: float, dy: float, r?: float}
+     */
+    private function faceOf(int $half, float $side): array
+    {
+        [$start, , $dx, $dy, $length, $h, $radius] = $this->network->halves[$half];
+        [$x, $y] = $this->network->nodes[$start];
+        if (0.0 === $radius) {
+            return ['x' => $x - $side * $h * $dy, 'y' => $y + $side * $h * $dx, 'dx' => $dx, 'dy' => $dy];
+        }
+        $cosine = sqrt(max(0.0, 1.0 - ($length / (2.0 * $radius)) ** 2));
+        $toCentre = $radius * $cosine;
+
+        return ['x' => $x + $length / 2.0 * $dx - $toCentre * $dy, 'y' => $y + $length / 2.0 * $dy + $toCentre * $dx, 'dx' => $dx, 'dy' => $dy, 'r' => abs($radius - $side * $h / $cosine)];
+    }
+
+    /**
+     * @param array{x: float, y: float, dx: float, dy: float, r?: float} $line
+     * @param array{x: float, y: float, dx: float, dy: float, r?: float} $circle
+     *
+     * @return list<array{float, float}>
+     */
+    private static function lineAndCircle(array $line, array $circle): array
+    {
+        $along = ($circle['x'] - $line['x']) * $line['dx'] + ($circle['y'] - $line['y']) * $line['dy'];
+        $across = ($circle['y'] - $line['y']) * $line['dx'] - ($circle['x'] - $line['x']) * $line['dy'];
+        $square = ($circle['r'] ?? 0.0) ** 2 - $across ** 2;
+
+        return $square < 0.0 ? [] : array_map(static fn (float $t): array => [$line['x'] + $t * $line['dx'], $line['y'] + $t * $line['dy']], [$along - sqrt($square), $along + sqrt($square)]);
+    }
+
+    /**
+     * @param array{x: float, y: float, dx: float, dy: float, r?: float} $a
+     * @param array{x: float, y: float, dx: float, dy: float, r?: float} $b
+     *
+     * @return list<array{float, float}>
+     */
+    private static function circles(array $a, array $b): array
+    {
+        $apart = hypot($b['x'] - $a['x'], $b['y'] - $a['y']);
+        if ($apart < 1e-9) {
+            return [];
+        }
+        [$ux, $uy] = [($b['x'] - $a['x']) / $apart, ($b['y'] - $a['y']) / $apart];
+        // The chord that both circles share lies square to the line between their centres, this far along it.
+        $along = ($apart ** 2 + ($a['r'] ?? 0.0) ** 2 - ($b['r'] ?? 0.0) ** 2) / (2.0 * $apart);
+
+        return self::lineAndCircle(['x' => $a['x'] + $along * $ux, 'y' => $a['y'] + $along * $uy, 'dx' => -$uy, 'dy' => $ux], $a);
     }
 
     /**

@@ -1,0 +1,131 @@
+import { area, grouped } from "../desk/numbers";
+import { mendLeak } from "../desk/rooms";
+import { openRooms } from "../desk/selectors";
+import type { Derived, Leak } from "../project/shapes";
+import { useProject } from "../project/store";
+import { apply, type Map2, type XY } from "./geometry";
+import { RUST, Tag } from "./marks";
+
+/** Labels narrower than this on the screen have no room for their figures. */
+const LEAST_PX = 54;
+const PLAIN =
+  "absolute -translate-x-1/2 -translate-y-1/2 rounded px-1.5 py-0.5 text-center leading-tight whitespace-nowrap";
+
+/** Number and name, net area, clear width and depth of each room; those that do not close say so. */
+export function RoomLabels({ shapes, screen, k, quiet }: { shapes: Derived; screen: Map2; k: number; quiet: boolean }) {
+  const rows = useProject((s) => s.rows);
+  const mayEdit = useProject((s) => s.role !== "read");
+  const at = (p: readonly number[]): XY => apply(screen, [p[0] ?? 0, p[1] ?? 0]);
+  return (
+    <div className="pointer-events-none absolute inset-0 overflow-hidden">
+      {[...shapes.regions.values()].map((region) => {
+        const [x, y] = at(region.label);
+        const [width = 0, depth = 0] = region.clear;
+        const room = region.id === null ? undefined : rows.room.get(region.id);
+        if (Math.max(width, depth) * k < LEAST_PX / 2) return null;
+        return (
+          <div key={region.key} className={`${PLAIN} bg-sheet/85`} style={{ left: x, top: y }} data-testid="room-label">
+            <div className={room ? "text-[13px] font-semibold text-teal" : "text-xs text-quiet"}>
+              {room ? (
+                <>
+                  {room.number && <span className="font-normal">{room.number} </span>}
+                  {room.name}
+                </>
+              ) : (
+                "not named"
+              )}
+            </div>
+            <div className="text-[13px]">{area(region.netAreaM2)}</div>
+            {width * k > LEAST_PX && (
+              <div className="text-xs text-quiet">
+                {grouped(width)} × {grouped(depth)}
+              </div>
+            )}
+          </div>
+        );
+      })}
+      {openRooms(rows, shapes).map((room) => {
+        const [x, y] = at([room.x, room.y]);
+        return (
+          <div
+            key={room.id}
+            className={`${PLAIN} border border-rust bg-sheet/90 text-[13px] text-rust`}
+            style={{ left: x, top: y }}
+            data-testid="room-label"
+          >
+            <div className="font-semibold">
+              {room.number} {room.name}
+            </div>
+            does not close
+          </div>
+        );
+      })}
+      {!quiet &&
+        mayEdit &&
+        shapes.leaks.map((leak) => {
+          const [x, y] = at(neckOf(leak));
+          return (
+            <button
+              key={leak.room}
+              type="button"
+              className="pointer-events-auto absolute -translate-x-1/2 rounded-md border border-rust bg-sheet px-2 py-0.5 text-[13px] font-semibold text-rust"
+              style={{ left: x, top: y + 20 }}
+              onClick={() => void mendLeak(leak)}
+            >
+              Close it
+            </button>
+          );
+        })}
+    </div>
+  );
+}
+
+/** The wash of a room that does not close runs out through its narrowest place. */
+export function Leaks({ shapes, screen }: { shapes: Derived; screen: Map2 }) {
+  const rooms = useProject((s) => s.rows.room);
+  const at = (p: readonly number[]): XY => apply(screen, [p[0] ?? 0, p[1] ?? 0]);
+  return (
+    <>
+      {shapes.leaks.map((leak) => {
+        const room = rooms.get(leak.room);
+        const [p, q] = [at(leak.neck[0] ?? []), at(leak.neck[1] ?? [])];
+        const m = at(neckOf(leak));
+        const from = room ? at([room.x, room.y]) : m;
+        const [dx, dy] = [m[0] - from[0], m[1] - from[1]];
+        const length = Math.hypot(dx, dy) || 1;
+        const [ux, uy] = [dx / length, dy / length];
+        const [nx, ny] = [-uy, ux];
+        const half = Math.max(5, Math.hypot(q[0] - p[0], q[1] - p[1]) / 2);
+        const spread = Math.min(90, length * 0.45);
+        const point = (along: number, across: number) =>
+          `${from[0] + ux * along + nx * across} ${from[1] + uy * along + ny * across}`;
+        // Wide in the room, as narrow as the gap at the neck, and spreading again outside.
+        const flow = [
+          `M ${point(0, spread)}`,
+          `C ${point(length * 0.5, spread)} ${point(length * 0.8, half)} ${point(length, half)}`,
+          `C ${point(length + 20, half)} ${point(length + 34, half + 10)} ${point(length + 46, half + 26)}`,
+          `L ${point(length + 46, -half - 26)}`,
+          `C ${point(length + 34, -half - 10)} ${point(length + 20, -half)} ${point(length, -half)}`,
+          `C ${point(length * 0.8, -half)} ${point(length * 0.5, -spread)} ${point(0, -spread)}`,
+          "Z",
+        ].join(" ");
+        return (
+          <g key={leak.room}>
+            <path d={flow} fill={RUST} opacity={0.16} />
+            <line x1={p[0]} y1={p[1]} x2={q[0]} y2={q[1]} stroke={RUST} strokeWidth={4} strokeLinecap="round" />
+            <Tag
+              at={[m[0], m[1] - 22]}
+              text={`open ${grouped(leak.gapMm, leak.gapMm < 10 ? 1 : 0)} mm`}
+              colour={RUST}
+            />
+          </g>
+        );
+      })}
+    </>
+  );
+}
+
+export function neckOf(leak: Leak): XY {
+  const [p = [0, 0], q = [0, 0]] = leak.neck;
+  return [((p[0] ?? 0) + (q[0] ?? 0)) / 2, ((p[1] ?? 0) + (q[1] ?? 0)) / 2];
+}

@@ -1,0 +1,127 @@
+import type { Operation } from "../api/client";
+import { newId } from "../api/ids";
+import type { XY } from "../board/geometry";
+import type { Rows, Thing, WallSide } from "../project/rows";
+import { change, useProject } from "../project/store";
+import { type Face, NOTHING_DRAFTED, useDesk } from "./desk";
+import { projectUnit } from "./draft";
+import { SNAP_PX } from "./snap";
+import { type WallLine, wallAt, wallLine } from "./walls";
+
+/** Nearer to the middle of a wall than this part of its thickness, its centre line is meant. */
+const CENTRE_PART = 0.15;
+
+/** The face of a wall that a click means: the one on the side that was clicked. */
+export function faceAt(pointer: XY): Face | null {
+  const { storey, view } = useDesk.getState();
+  const hit = wallAt(useProject.getState().rows, storey, pointer, SNAP_PX / view.k);
+  if (!hit) return null;
+  const off = hit.side / hit.line.wall.thickness;
+  return { wall: hit.line.wall.id, side: Math.abs(off) < CENTRE_PART ? "centre" : off > 0 ? "left" : "right" };
+}
+
+/** Two clicks on faces open the slip for what the drawing figures between them. */
+export function figurePoint(pointer: XY): void {
+  const { figureFaces } = useDesk.getState();
+  const face = faceAt(pointer);
+  if (!face) return;
+  const [first] = figureFaces;
+  if (!first || figureFaces.length > 1) return useDesk.setState({ figureFaces: [face], slip: null, slipError: null });
+  if (first.wall === face.wall) return;
+  const { rows } = useProject.getState();
+  if (apartMm(rows, first, face) === null) {
+    useProject.setState({ trouble: "These two faces do not run the same way: choose two that do." });
+    return;
+  }
+  useDesk.setState({ figureFaces: [first, face], figureHolds: "a", slip: "", slipError: null });
+}
+
+/** The figure as typed: the wall that is not held moves, and the figure is kept with what was traced there. */
+export async function stateFigure(text: string): Promise<void> {
+  const { figureFaces, figureHolds, drawing } = useDesk.getState();
+  const [a, b] = figureFaces;
+  if (!a || !b || text.trim() === "") return;
+  const figure = {
+    id: newId(),
+    drawing,
+    a: a.wall,
+    aSide: a.side,
+    b: b.wall,
+    bSide: b.side,
+    text,
+    unit: projectUnit(),
+    decided: "figure",
+    moves: figureHolds === "a" ? "b" : "a",
+  } as const;
+  const refused = await change(`Figure ${text}`, [{ do: "figure", figure }]);
+  if (refused) {
+    useDesk.setState({ slipError: refused.message });
+    useProject.setState({ trouble: null });
+    return;
+  }
+  useDesk.setState({ ...structuredClone(NOTHING_DRAFTED), selected: { type: "figure", id: figure.id } });
+}
+
+export async function decide(
+  id: string,
+  values: {
+    decided?: "figure" | "ink" | "site" | "open";
+    siteText?: string;
+    reason?: string;
+    text?: string;
+    moves?: "a" | "b";
+  },
+): Promise<void> {
+  await change("Decide a figure", [{ do: "figure", figure: { id, unit: projectUnit(), ...values } } as Operation]);
+}
+
+/** What is traced between two faces now, mm; null where they do not run the same way. */
+export function apartMm(rows: Rows, a: Face, b: Face): number | null {
+  const [p, q] = [wallLine(rows, a.wall), wallLine(rows, b.wall)];
+  if (!p || !q || p.wall.rise !== 0 || q.wall.rise !== 0) return null;
+  const [ux, uy] = unit(p);
+  const [vx, vy] = unit(q);
+  if (Math.abs(ux * vy - uy * vx) > Math.sin(Math.PI / 180)) return null;
+  const m = faceMiddle(p, a.side);
+  const n = faceMiddle(q, b.side);
+  return Math.abs((n[0] - m[0]) * -uy + (n[1] - m[1]) * ux);
+}
+
+export function facesOf(figure: Thing<"figure">): readonly [Face, Face] {
+  return [
+    { wall: figure.a, side: figure.aSide },
+    { wall: figure.b, side: figure.bSide },
+  ];
+}
+
+/** The two ends of the line that shows the distance between two faces, where both are beside each other. */
+export function figureLine(rows: Rows, a: Face, b: Face): readonly [XY, XY] | null {
+  const [p, q] = [wallLine(rows, a.wall), wallLine(rows, b.wall)];
+  if (!p || !q) return null;
+  const [ux, uy] = unit(p);
+  const on = (point: XY) => (point[0] - p.from[0]) * ux + (point[1] - p.from[1]) * uy;
+  // Where both walls are beside each other, in the middle of that.
+  const [q1, q2] = [on(q.from), on(q.to)];
+  const from = Math.max(0, Math.min(q1, q2));
+  const to = Math.min(p.length, Math.max(q1, q2));
+  const along = (from + to) / 2;
+  const m = faceMiddle(p, a.side);
+  const base: XY = [p.from[0] + ux * along, p.from[1] + uy * along];
+  const off = (m[0] - p.from[0]) * -uy + (m[1] - p.from[1]) * ux;
+  const n = faceMiddle(q, b.side);
+  const far = (n[0] - p.from[0]) * -uy + (n[1] - p.from[1]) * ux;
+  return [
+    [base[0] - uy * off, base[1] + ux * off],
+    [base[0] - uy * far, base[1] + ux * far],
+  ];
+}
+
+function unit(line: WallLine): XY {
+  return [(line.to[0] - line.from[0]) / line.length, (line.to[1] - line.from[1]) / line.length];
+}
+
+function faceMiddle(line: WallLine, side: WallSide): XY {
+  const [ux, uy] = unit(line);
+  const off = side === "centre" ? 0 : side === "left" ? line.wall.thickness / 2 : -line.wall.thickness / 2;
+  return [(line.from[0] + line.to[0]) / 2 - uy * off, (line.from[1] + line.to[1]) / 2 + ux * off];
+}

@@ -1,0 +1,88 @@
+import type { Operation } from "../api/client";
+import { newId } from "../api/ids";
+import { distance, type XY } from "../board/geometry";
+import type { Leak } from "../project/shapes";
+import { change, useProject } from "../project/store";
+import { useDesk } from "./desk";
+import { read, sendDraft } from "./draft";
+import { regionUnder } from "./snap";
+
+/** A click while rooms are named: opens the slip there, or sets a divider or a column. */
+export function roomPoint(pointer: XY, at: XY): void {
+  const { roomMode, divider, storey, drawing } = useDesk.getState();
+  if (storey === null) return;
+  if (roomMode === "divider") {
+    if (!divider) return useDesk.setState({ divider: at });
+    if (distance(divider, at) < 1) return;
+    useDesk.setState({ divider: null });
+    const values = { storey, drawing, x1: divider[0], y1: divider[1], x2: at[0], y2: at[1] };
+    void change("Set a divider", [{ do: "add", type: "divider", id: newId(), values }]);
+    return;
+  }
+  const region = regionUnder(pointer);
+  const room = region?.id ? useProject.getState().rows.room.get(region.id) : undefined;
+  useDesk.setState({
+    roomAt: { at: pointer, room: room?.id ?? null },
+    slip: room ? (room.number ? `${room.number} ${room.name}` : room.name) : `${nextNumber()} `,
+    slipError: null,
+  });
+}
+
+/** The number after the highest one on the storey. */
+export function nextNumber(): string {
+  const { storey } = useDesk.getState();
+  const numbers = [...useProject.getState().rows.room.values()]
+    .filter((r) => r.storey === storey)
+    .map((r) => Number.parseInt(r.number, 10))
+    .filter((n) => Number.isFinite(n));
+  const level = storey === null ? undefined : useProject.getState().rows.storey.get(storey);
+  // Rooms of upper storeys begin at 101, 201 …: common practice, no source.
+  const storeys = [...useProject.getState().rows.storey.values()].sort((a, b) => a.elevation - b.elevation);
+  const base = Math.max(0, storeys.findIndex((s) => s.id === level?.id) - storeys.findIndex((s) => s.elevation >= 0));
+  return String(Math.max(base * 100, ...numbers) + 1);
+}
+
+/** `3 Tank room`: number and name; a number alone, or a name alone, is taken too. */
+export function numberAndName(text: string): { number: string; name: string } {
+  const [, number = "", name = ""] = /^\s*(\d[\w./-]{0,11})?\s*(.*?)\s*$/.exec(text) ?? [];
+  return { number, name: name === "" ? (number === "" ? "" : `Room ${number}`) : name };
+}
+
+export async function nameRoom(text: string): Promise<void> {
+  const { roomAt, storey, drawing } = useDesk.getState();
+  if (roomAt === null || storey === null) return;
+  const [x, y] = roomAt.at;
+  const { number, name } = numberAndName(text);
+  if (name === "") return useDesk.setState({ slipError: "A room needs a name or a number." });
+  await sendDraft("Name a room", [
+    roomAt.room
+      ? { do: "set", type: "room", id: roomAt.room, values: { name, number } }
+      : { do: "add", type: "room", id: newId(), values: { storey, drawing, name, number, x, y, height: null } },
+  ]);
+}
+
+export async function setCeiling(room: string, text: string): Promise<void> {
+  const mm = await read(text);
+  if (mm === null) return;
+  await change("Ceiling height", [{ do: "set", type: "room", id: room, values: { height: mm } }]);
+}
+
+/** One act closes a leak: the wall that ends goes on to the one it misses, or a divider closes what is left open. */
+export async function mendLeak(leak: Leak): Promise<void> {
+  const { rows } = useProject.getState();
+  const { storey, drawing } = useDesk.getState();
+  const [ends, misses] = leak.walls;
+  const [p, q] = leak.neck;
+  const isWall = rows.wall.has(ends ?? "") && rows.wall.has(misses ?? "");
+  const divide: Operation = {
+    do: "add",
+    type: "divider",
+    id: newId(),
+    values: { storey, drawing, x1: p?.[0] ?? 0, y1: p?.[1] ?? 0, x2: q?.[0] ?? 0, y2: q?.[1] ?? 0 },
+  };
+  if (!isWall || !ends || !misses) return void (await change("Close a leak", [divide]));
+  const rework = { kind: "end", wall: ends, other: misses, atStart: leak.end === "from", node: newId() } as const;
+  const refused = await change("Close a leak", [{ do: "rework", rework }]);
+  // Walls that never meet are closed across.
+  if (refused) await change("Close a leak", [divide]);
+}

@@ -1,0 +1,54 @@
+import { useDesk } from "../../desk/desk";
+import { inOrder } from "../../desk/selectors";
+import { change, useProject } from "../../project/store";
+import { Plain } from "../parts";
+import { Typed } from "../trueup/CalibratePanel";
+
+export function NoteRows({ storey }: { storey: string }) {
+  const notes = useProject((s) => s.rows.note);
+  const selected = useDesk((s) => s.selected);
+  return (
+    <>
+      {inOrder(notes.values())
+        .filter((n) => n.storey === storey)
+        .map((n) => (
+          <button
+            key={n.id}
+            type="button"
+            aria-pressed={selected?.id === n.id}
+            className={`flex w-full items-baseline gap-2 border-b border-line px-4 py-2 text-left text-[13px] ${selected?.id === n.id ? "bg-white" : ""}`}
+            onClick={() => useDesk.setState({ selected: { type: "note", id: n.id }, group: [] })}
+          >
+            <span className={n.assumption ? "text-ochre" : "text-quiet"}>{n.assumption ? "assumed" : "note"}</span>
+            <span className="min-w-0 truncate">{n.words}</span>
+          </button>
+        ))}
+    </>
+  );
+}
+
+export function SelectedNote({ id }: { id: string }) {
+  const note = useProject((s) => s.rows.note.get(id));
+  if (!note) return null;
+  const set = (title: string, values: Record<string, unknown>) =>
+    void change(title, [{ do: "set", type: "note", id, values }]);
+  return (
+    <section className="border-b border-line bg-white px-4 py-3 text-[13px]" aria-label="Note">
+      <Typed label="words" value={note.words} set={(words) => set("Words of a note", { words })} />
+      <div className="mt-2 flex gap-1.5">
+        <Plain pressed={note.assumption} onClick={() => set("Assumption", { assumption: !note.assumption })}>
+          An assumption
+        </Plain>
+        <Plain
+          danger
+          onClick={() => {
+            useDesk.setState({ selected: null });
+            void change("Remove a note", [{ do: "remove", type: "note", id }]);
+          }}
+        >
+          Remove
+        </Plain>
+      </div>
+    </section>
+  );
+}

@@ -1,0 +1,132 @@
+import { newId } from "../../api/ids";
+import { useDesk, useDeskFields } from "../../desk/desk";
+import { inOrder } from "../../desk/selectors";
+import { change, useProject } from "../../project/store";
+import { Link, OneOf, Plain } from "../parts";
+
+export const THICKNESSES = [300, 240, 200, 120, 100];
+const STEPS = [0, 10, 25, 50, 100, 125];
+
+/** How the next walls are traced. */
+export function WallOptions() {
+  const desk = useDeskFields("thickness", "line", "holdSquare", "wallShape", "snapTo", "roundTo", "buildUp");
+  const kinds = inOrder(useProject((s) => s.rows.buildUp).values());
+  const kind = kinds.find((k) => k.id === desk.buildUp);
+  return (
+    <section className="border-b border-line bg-white px-4 py-3 text-[13px]" aria-label="Walls to trace">
+      <OneOf
+        label="Shape"
+        value={desk.wallShape}
+        of={[
+          ["chain", "a chain"],
+          ["rectangle", "a rectangle"],
+          ["arc", "an arc"],
+        ]}
+        set={(wallShape) => useDesk.setState({ wallShape, chain: null, rectangle: null, arc: [] })}
+      />
+      <div className="mt-2 flex items-center justify-between gap-2">
+        <label className="flex items-center gap-2">
+          <span className="font-semibold">Thickness</span>
+          <input
+            className="w-18 rounded border border-line px-2 py-1 text-right text-lg font-semibold disabled:bg-sheet disabled:text-quiet"
+            type="number"
+            min={1}
+            max={5000}
+            disabled={kind !== undefined}
+            value={kind?.thickness ?? desk.thickness}
+            onChange={(e) => {
+              const mm = e.target.valueAsNumber;
+              if (mm > 0 && mm <= 5000) useDesk.setState({ thickness: mm });
+            }}
+          />
+          mm
+        </label>
+        <select
+          className="min-w-0 flex-1 rounded border border-line bg-white px-1 py-1"
+          aria-label="Build-up"
+          value={desk.buildUp ?? ""}
+          onChange={(e) => useDesk.setState({ buildUp: e.target.value === "" ? null : e.target.value })}
+        >
+          <option value="">no build-up</option>
+          {kinds.map((k) => (
+            <option key={k.id} value={k.id}>
+              {k.name}
+            </option>
+          ))}
+        </select>
+      </div>
+      {!kind && (
+        <div className="mt-2 flex flex-wrap items-center gap-1.5">
+          {THICKNESSES.map((mm) => (
+            <Plain key={mm} pressed={desk.thickness === mm} onClick={() => useDesk.setState({ thickness: mm })}>
+              {mm}
+            </Plain>
+          ))}
+          <Link onClick={() => keepBuildUp(desk.thickness)}>keep as a build-up</Link>
+        </div>
+      )}
+      <fieldset className="mt-2 flex items-center gap-3">
+        <legend className="sr-only">Line that is traced</legend>
+        {(["left", "centre", "right"] as const).map((l) => (
+          <label key={l} className="flex items-center gap-1">
+            <input type="radio" name="line" checked={desk.line === l} onChange={() => useDesk.setState({ line: l })} />
+            {l === "centre" ? "centre" : `${l} face`}
+          </label>
+        ))}
+        <kbd>X</kbd>
+      </fieldset>
+      <fieldset className="mt-1.5 flex flex-wrap items-center gap-x-3 gap-y-1">
+        <legend className="sr-only">What corners hold to</legend>
+        <label className="flex items-center gap-1">
+          <input
+            type="checkbox"
+            checked={desk.holdSquare}
+            onChange={(e) => useDesk.setState({ holdSquare: e.target.checked })}
+          />
+          square <kbd>Q</kbd>
+        </label>
+        {(
+          [
+            ["tracing", "tracing"],
+            ["ink", "ink"],
+            ["lines", "exact lines"],
+          ] as const
+        ).map(([key, words]) => (
+          <label key={key} className="flex items-center gap-1">
+            <input
+              type="checkbox"
+              checked={desk.snapTo[key]}
+              onChange={(e) => useDesk.setState({ snapTo: { ...desk.snapTo, [key]: e.target.checked } })}
+            />
+            {words}
+          </label>
+        ))}
+      </fieldset>
+      <label className="mt-1.5 flex items-center gap-2">
+        clicked lengths
+        <select
+          className="rounded border border-line bg-white px-1 py-0.5"
+          value={desk.roundTo}
+          onChange={(e) => useDesk.setState({ roundTo: Number(e.target.value) })}
+        >
+          {STEPS.map((mm) => (
+            <option key={mm} value={mm}>
+              {mm === 0 ? "as they fall" : `in steps of ${mm} mm`}
+            </option>
+          ))}
+        </select>
+      </label>
+    </section>
+  );
+}
+
+function keepBuildUp(thickness: number): void {
+  const { rows } = useProject.getState();
+  const same = [...rows.buildUp.values()].filter((k) => k.name.startsWith(`Wall ${thickness}`)).length;
+  const id = newId();
+  const name = same === 0 ? `Wall ${thickness}` : `Wall ${thickness}, ${same + 1}`;
+  useDesk.setState({ buildUp: id });
+  void change("Keep a build-up", [
+    { do: "add", type: "buildUp", id, values: { name, thickness, height: null, enclosing: true } },
+  ]);
+}

@@ -1,0 +1,36 @@
+import type { Refused } from "../api/client";
+import { api, settled } from "../api/client";
+import { newId } from "../api/ids";
+import { apply, inverse, type XY } from "../board/geometry";
+import { useDesk } from "../desk/desk";
+import { fitMap } from "../desk/selectors";
+import { change, useProject } from "../project/store";
+
+/** The first click sets where the boundary of the storey begins; later ones ask the ink which way the next leg runs. */
+export async function boundaryPoint(at: XY): Promise<void> {
+  const { storey, drawing } = useDesk.getState();
+  if (storey === null) return;
+  const { rows } = useProject.getState();
+  const known = [...rows.boundary.values()].find((b) => b.storey === storey);
+  if (!known) {
+    const values = { storey, name: "Boundary", x: at[0], y: at[1], up: "" };
+    await change("Begin a boundary", [{ do: "add", type: "boundary", id: newId(), values }]);
+    return;
+  }
+  const map = fitMap(rows, drawing);
+  if (drawing === null || !map) return;
+  const { path, upDegrees } = await settled(api.GET("/api/boundaries/{id}", { params: { path: { id: known.id } } }));
+  const [x = known.x, y = known.y] = path.at(-1) ?? [];
+  const [a, b] = [apply(inverse(map), [x, y]), apply(inverse(map), at)];
+  try {
+    const query = { ax: a[0], ay: a[1], bx: b[0], by: b[1], up: upDegrees };
+    const { found } = await settled(
+      api.GET("/api/drawings/{id}/bearing", { params: { path: { id: drawing }, query } }),
+    );
+    useDesk.setState({ inkBearing: found });
+    if (!found)
+      useProject.setState({ trouble: "No straight line runs that way in the ink: click further along the leg." });
+  } catch (error) {
+    useProject.setState({ trouble: (error as Refused).message });
+  }
+}
