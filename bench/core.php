@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-// Derivation beside GEOS, the fit beside SciPy: times as the least of several runs, and accuracy by simulation.
+// The fit beside SciPy: times as the least of several runs, and accuracy by simulation.
 
 use Plinth\Core\Fitting\Fitter;
 use Plinth\Core\Fitting\FitStart;
@@ -14,53 +14,9 @@ use Plinth\Core\Fitting\Pick;
 use Plinth\Core\Geometry\PixelPoint;
 use Plinth\Core\Geometry\PixelToMm;
 use Plinth\Core\Geometry\Point;
-use Plinth\Core\Plan\Derivation;
-use Plinth\Core\Plan\Wall;
 use Plinth\Core\Tests\Fitting\Noise;
-use Plinth\Core\Tests\Plan\Plans;
 
-require __DIR__.'/../vendor/autoload.php';
-
-/** @return float the least of several runs, ms */
-function least(callable $work, int $runs): float
-{
-    $best = \INF;
-    for ($i = 0; $i < $runs; ++$i) {
-        $start = hrtime(true);
-        $work();
-        $best = min($best, (hrtime(true) - $start) / 1e6);
-    }
-
-    return $best;
-}
-
-/**
- * @param array<string, mixed> $question
- *
- * @return array<string, float>
- */
-function python(string $script, array $question): array
-{
-    $process = proc_open(['/usr/bin/python3', __DIR__.'/outside/'.$script], [['pipe', 'r'], ['pipe', 'w']], $pipes);
-    if (false === $process) {
-        throw new RuntimeException('python3 does not start.');
-    }
-    fwrite($pipes[0], json_encode($question, \JSON_THROW_ON_ERROR));
-    fclose($pipes[0]);
-    $answer = json_decode((string) stream_get_contents($pipes[1]), true, 64, \JSON_THROW_ON_ERROR);
-    proc_close($process);
-
-    return $answer;
-}
-
-echo "Full derivation of a storey beside GEOS (noding, polygonize, buffers, union)\n";
-foreach ([[8, 13, 200], [18, 29, 1000], [42, 63, 5000]] as [$columns, $rows, $about]) {
-    $walls = Plans::shaken(20_000 + $about, $columns, $rows);
-    $storey = Plans::storey($walls);
-    $ours = least(static fn () => Derivation::of($storey), $about > 2000 ? 2 : 5);
-    $theirs = python('derive.py', ['walls' => array_map(static fn (Wall $w): array => [...$w->from->toArray(), ...$w->to->toArray(), $w->thickness], $walls)])['ms'];
-    printf("  %5d walls: %7.1f ms, GEOS %7.1f ms, ratio %.2f (target 0.33)\n", count($walls), $ours, $theirs, $ours / $theirs);
-}
+require __DIR__.'/measure.php';
 
 Noise::seed(60);
 $frame = new PageFrame(9933, 7016);

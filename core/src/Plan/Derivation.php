@@ -13,6 +13,7 @@ use Plinth\Core\Plan\Internal\Face;
 use Plinth\Core\Plan\Internal\Faces;
 use Plinth\Core\Plan\Internal\LeakSearch;
 use Plinth\Core\Plan\Internal\Network;
+use Plinth\Core\Plan\Internal\Piece;
 use Plinth\Core\Plan\Internal\Pieces;
 
 /**
@@ -23,9 +24,10 @@ use Plinth\Core\Plan\Internal\Pieces;
  * anchors anywhere. Output always: outlines and regions as closed rings (outer counter-clockwise, holes clockwise, first
  * point not repeated), one region per enclosed space that is wider than its walls, every flaw as a finding with its place.
  *
- * After an edit: `affected` tells whose shapes may differ, `shapes` what walls look like now, `regionsOf` every region
- * that those walls bound, `place` where a room is. Regions that were bounded by a line of which every region is told, or
- * by one that was removed, and are not among the answers, are gone. Nothing else of the plan is looked at.
+ * After an edit: `affected` tells whose shapes may differ, `shapes` what walls look like now, `regionsOf` every region that
+ * those walls bound, `place` where a room is. Regions that were bounded by a line that is affected or was removed and are
+ * not among the answers are gone; one that was bounded by no affected line beside those that were touched themselves has
+ * lost what stood in it, and is found again by any of its lines. Nothing else of the plan is looked at.
  *
  * Source of the areas' names: ISO 9836. Own derivation otherwise; the tests hold areas against GEOS.
  *
@@ -33,6 +35,9 @@ use Plinth\Core\Plan\Internal\Pieces;
  */
 final class Derivation
 {
+    /** An end that runs towards a wall at the least slope is drawn on by so many half thicknesses of it. */
+    private const DRAWN_ON = 6.0;
+
     private readonly Pieces $pieces;
     private readonly Faces $faces;
     private readonly Enclosures $enclosures;
@@ -77,14 +82,22 @@ final class Derivation
     {
         $affected = [];
         foreach ([[$this->pieces, $this->faces->network], [$this->loose, $this->looseFaces->network]] as [$pieces, $network]) {
-            foreach ($touched as $box) {
-                foreach ($pieces->near(...$box) as $piece) {
+            foreach ($touched as [$x1, $y1, $x2, $y2]) {
+                $near = $pieces->near($x1, $y1, $x2, $y2);
+                // So far at most is an end drawn on to a wall's line: there other walls may meet it.
+                $r = self::DRAWN_ON * max([0.0, ...array_map(static fn (Piece $p): float => $p->half, $near)]);
+                foreach ($near as $piece) {
+                    if (!self::touch($piece, $x1, $y1, $x2, $y2)) {
+                        continue;
+                    }
                     $affected[$piece->wall] = true;
-                    // Their junctions shape the walls that meet them there.
                     foreach ($network->along($piece) as $e) {
                         foreach ([$network->edges[$e]['from'], $network->edges[$e]['to']] as $node) {
-                            foreach ($network->around($node) as $h) {
-                                $affected[$network->edges[$h >> 1]['wall']] = true;
+                            [$x, $y] = $network->nodes[$node];
+                            if ($x >= $x1 - $r && $x <= $x2 + $r && $y >= $y1 - $r && $y <= $y2 + $r) {
+                                foreach ($network->around($node) as $h) {
+                                    $affected[$network->edges[$h >> 1]['wall']] = true;
+                                }
                             }
                         }
                     }
@@ -182,39 +195,41 @@ final class Derivation
     }
 
     /**
-     * Every region that some walls bound, and those that hold some points.
+     * Every region that some walls bound, those round walls that stand free, and those that hold some points.
      *
-     * @param list<string> $lines ids of walls and dividers: those affected, and those of the regions that were bounded by one of them
+     * @param list<string> $lines ids of walls and dividers
      * @param list<Point> $points anchors of rooms and corners of columns that have come, gone or changed
      *
-     * @return array{regions: array<string, Region>, of: list<string>} by their keys, and the lines of which every region is told
+     * @return array{regions: array<string, Region>, holding: list<array{Point, list<string>}>} by their keys; and for regions that
+     *                                                                                          were found by a point that they hold, it and the lines round it: what was there before and is not among them, is gone
      */
     public function regionsOf(array $lines, array $points = []): array
     {
-        $all = array_fill_keys($lines, true);
-        $wider = [];
-        foreach ($this->facesOf($lines)['outer'] as $face) {
+        ['bounded' => $bounded, 'outer' => $outer] = $this->facesOf($lines);
+        $found = [];
+        foreach ($outer as $face) {
             // What a group that stands free stands in.
-            $wider[] = $this->enclosures->round($face);
+            $found[] = [new Point(...$face->centre[0]), $this->enclosures->round($face)];
         }
         foreach ($points as $point) {
-            $wider[] = $this->enclosures->at($point->x, $point->y);
+            $found[] = [$point, $this->enclosures->at($point->x, $point->y)];
         }
-        foreach ($wider as $face) {
-            foreach (null === $face ? [] : $face->halves as $h) {
-                $all[$this->faces->network->edges[$h >> 1]['wall']] = true;
+        $holding = [];
+        foreach ($found as [$point, $face]) {
+            if (null !== $face) {
+                $bounded[spl_object_id($face)] = $face;
+                $holding[] = [$point, array_values(array_unique(array_map(fn (int $h): string => $this->faces->network->edges[$h >> 1]['wall'], $face->halves)))];
             }
         }
-        $of = array_map(strval(...), array_keys($all));
         $regions = [];
-        foreach ($this->facesOf($of)['bounded'] as $face) {
+        foreach ($bounded as $face) {
             $region = $this->region($face, $this->enclosures->inside($face));
             if (null !== $region) {
                 $regions[$region->key] = $region;
             }
         }
 
-        return ['regions' => $regions, 'of' => $of];
+        return ['regions' => $regions, 'holding' => $holding];
     }
 
     /** The region that holds a room's anchor, or why none does. */
@@ -281,7 +296,7 @@ final class Derivation
             ...array_map(static fn (Region $r): array => $r->findings, $regions),
             ...array_map(static fn (Unplaced $u): array => [$u->finding], $unplaced),
         );
-        $leaks = array_values(array_filter(array_map(static fn (Unplaced $u): ?Leak => $u->leak, $unplaced)));
+        $leaks = [...array_values(array_filter(array_map(static fn (Unplaced $u): ?Leak => $u->leak, $unplaced))), ...array_merge(...array_map(static fn (Region $r): array => $r->leaks, $regions))];
         $net = array_sum(array_map(static fn (Region $r): float => $r->netAreaMm2, $regions));
         $structure = array_sum(array_map(static fn (WallShape $w): float => $w->areaMm2, $walls)) + array_sum(array_map(static fn (Region $r): float => $r->columnsMm2, $regions));
 
@@ -342,17 +357,22 @@ final class Derivation
         }
         $name = null;
         $findings = [];
+        $leaks = [];
         foreach ($this->roomsIn($face, $islands) as $room) {
             if (null === $name) {
                 $name = $room;
             } else {
-                $findings[] = new Finding('two-names', [$name->id, $room->id], $room->anchor->toArray(), \sprintf('%s and %s name the same room.', $name->name, $room->name));
+                $leak = ($this->leaks ??= new LeakSearch($this->pieces, $this->faces->network))->from($room, $name->anchor);
+                $findings[] = null === $leak
+                    ? new Finding('two-names', [$name->id, $room->id], $room->anchor->toArray(), \sprintf('%s and %s name the same room.', $name->name, $room->name))
+                    : new Finding('two-names', [$name->id, $room->id], $leak->neck[0], \sprintf('%s runs into %s: %.0f mm are open between them.', $room->name, $name->name, $leak->gapMm));
+                $leaks = [...$leaks, ...(null === $leak ? [] : [$leak])];
             }
         }
         $label = null === $name || !Polygon::contains($face->faces, $name->anchor->x, $name->anchor->y) ? Polygon::labelPoint($face->faces) : $name->anchor->toArray();
         $walls = array_map(strval(...), array_keys($walls));
 
-        return new Region($name, $face->faces, $holes, $area - $columns, $columns, $walls, $label, Clear::through($label, [$face->faces, ...$holes]), $findings);
+        return new Region($name, $face->faces, $holes, $area - $columns, $columns, $walls, $label, Clear::through($label, [$face->faces, ...$holes]), $findings, $leaks);
     }
 
     /**
@@ -488,5 +508,12 @@ final class Derivation
 
         // A corner that reaches beyond this chord takes back what is told again by the next one.
         return ($ahead < 0.0 ? 1.0 : -1.0) * Face::segment($radius, hypot($right[1][0] - $right[0][0], $right[1][1] - $right[0][1]));
+    }
+
+    private static function touch(Piece $piece, float $x1, float $y1, float $x2, float $y2): bool
+    {
+        $r = $piece->half + Wall::JOIN_MM;
+
+        return max($piece->a[0], $piece->b[0]) + $r >= $x1 && min($piece->a[0], $piece->b[0]) - $r <= $x2 && max($piece->a[1], $piece->b[1]) + $r >= $y1 && min($piece->a[1], $piece->b[1]) - $r <= $y2;
     }
 }

@@ -19,6 +19,7 @@ final readonly class Region
      * @param array{float, float} $label a point well inside
      * @param array{float, float} $clear clear width and depth through that point, along and across the region's longest side, mm
      * @param list<Finding> $findings
+     * @param list<Leak> $leaks where other rooms that are named in it run into it
      */
     public function __construct(
         public ?Room $room,
@@ -30,11 +31,12 @@ final readonly class Region
         public array $label,
         public array $clear,
         public array $findings = [],
+        public array $leaks = [],
     ) {
         // Wherever its rings begin, and whichever hole was found first.
         $rings = array_map(self::text(...), $holes);
         sort($rings, \SORT_STRING);
-        $named = array_map(static fn (Finding $f): string => implode(',', $f->things), $findings);
+        $named = array_map(static fn (Finding $f): string => implode(',', $f->things).$f->message, $findings);
         $this->key = hash('xxh128', implode('|', [self::text($polygon), ...$rings, \sprintf('%.1f', $netAreaMm2), $room->id ?? '', ...$named]));
     }
 

@@ -6,6 +6,7 @@ namespace Plinth\Core\Tests\Plan;
 
 use PHPUnit\Framework\TestCase;
 use Plinth\Core\Geometry\Point;
+use Plinth\Core\Geometry\Polygon;
 use Plinth\Core\Plan\Derivation;
 use Plinth\Core\Plan\Divider;
 use Plinth\Core\Plan\Region;
@@ -75,7 +76,7 @@ final class EditTest extends TestCase
                     $plan->put($new);
                     $lines[$id] = $new;
                 }
-                $this->follow($plan, $touched, $removed);
+                $this->follow($plan, $touched, $removed, [$id]);
                 $this->assertIsWhole($plan, "seed $seed, step $step");
             }
         }
@@ -110,8 +111,9 @@ final class EditTest extends TestCase
     /**
      * @param list<array{float, float, float, float}> $touched
      * @param list<string> $removed
+     * @param list<string> $changed removed ones among them
      */
-    private function follow(WholeStorey $plan, array $touched, array $removed): void
+    private function follow(WholeStorey $plan, array $touched, array $removed, array $changed): void
     {
         $derivation = new Derivation($plan);
         $affected = $derivation->affected($touched);
@@ -119,17 +121,29 @@ final class EditTest extends TestCase
         foreach ($removed as $id) {
             unset($this->walls[$id]);
         }
-        $before = [];
-        foreach ($this->regions as $region) {
-            if ([] !== array_intersect($region->walls, [...$affected, ...$removed])) {
-                $before = [...$before, ...$region->walls];
+        $gone = [];
+        $lost = [];
+        $still = array_diff($affected, $changed);
+        foreach ($this->regions as $key => $region) {
+            if ([] === array_intersect($region->walls, [...$affected, ...$removed])) {
+                continue;
+            }
+            $gone[] = $key;
+            if ([] === array_intersect($region->walls, $still)) {
+                $lost = [...$lost, ...\array_slice(array_values(array_diff($region->walls, $changed)), 0, 1)];
             }
         }
-        $told = $derivation->regionsOf(array_values(array_unique([...$affected, ...array_diff($before, $removed)])));
-        foreach ($this->regions as $key => $region) {
-            if ([] !== array_intersect($region->walls, [...$told['of'], ...$removed])) {
-                unset($this->regions[$key]);
+        $derivation->look([[-1e6, -1e6, 1e6, 1e6]]);
+        $told = $derivation->regionsOf([...$affected, ...$lost]);
+        foreach ($told['holding'] as [$point, $lines]) {
+            foreach ($this->regions as $key => $region) {
+                if ([] !== array_intersect($region->walls, $lines) && Polygon::contains($region->polygon, $point->x, $point->y)) {
+                    $gone[] = $key;
+                }
             }
+        }
+        foreach ($gone as $key) {
+            unset($this->regions[$key]);
         }
         $this->regions += $told['regions'];
     }

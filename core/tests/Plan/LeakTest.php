@@ -50,6 +50,20 @@ final class LeakTest extends TestCase
         }
     }
 
+    public function testTwoRoomsThatRunIntoEachOtherShowTheGapBetweenThem(): void
+    {
+        // A partition with 700 open at its end parts two names, both well enclosed.
+        $walls = [...Plans::rectangle(), Plans::wall('partition', 3000, 0, 3000, 3200, 100)];
+        $rooms = [new Room('a', 'Hall', '', new Point(1000, 2000)), new Room('b', 'Loft', '', new Point(5000, 2000))];
+        $derived = Derivation::of(Plans::storey($walls, [], $rooms));
+        self::assertCount(1, $derived->leaks);
+        self::assertSame(['b', 'partition'], [$derived->leaks[0]->room, $derived->leaks[0]->walls[0]]);
+        self::assertEqualsWithDelta(700.0, $derived->leaks[0]->gapMm, 1e-9);
+        self::assertSame('two-names', $derived->findings[0]->code);
+        // Without anything between them it is one room named twice.
+        self::assertSame([], Derivation::of(Plans::storey(Plans::rectangle(), [], $rooms))->leaks);
+    }
+
     public function testAMissingWallIsNoLeak(): void
     {
         $walls = [Plans::wall('south', 0, 0, 6000, 0), Plans::wall('east', 6000, 0, 6000, 4000), Plans::wall('north', 6000, 4000, 0, 4000)];

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Plinth\Server\Change;
 
+use Doctrine\DBAL\Connection;
 use Doctrine\ORM\EntityManagerInterface;
 use Plinth\Server\Http\Refusal;
 use Symfony\Component\Uid\Uuid;
@@ -79,6 +80,14 @@ final class Workspace
         }
 
         return $found;
+    }
+
+    /** The database with all that this change has done so far, for look-ups without entities. */
+    public function connection(): Connection
+    {
+        $this->entities->flush();
+
+        return $this->entities->getConnection();
     }
 
     /** @param array<string, mixed> $values */

@@ -5,7 +5,10 @@ declare(strict_types=1);
 namespace Plinth\Server\Plan;
 
 use Doctrine\DBAL\Connection;
+use Plinth\Core\Exchange\Json\JsonValue;
 use Plinth\Core\Exchange\PlanDocument\PlanWriter;
+use Plinth\Core\Geometry\Point;
+use Plinth\Core\Geometry\Polygon;
 use Plinth\Core\Plan\Derivation;
 use Plinth\Core\Plan\Neighbourhood;
 use Plinth\Core\Plan\Region;
@@ -104,14 +107,19 @@ final readonly class DerivedShapes
             $shapes[] = self::gone('walls', $id);
         }
         $old = $this->regionsBoundBy($storey, [...$affected, ...$touched->removed]);
-        $told = $derivation->regionsOf(array_values(array_unique([...$affected, ...array_diff($this->linesOf($storey, $old), $touched->removed)])), $touched->points);
-        $old = $this->regionsBoundBy($storey, [...$told['of'], ...$touched->removed]);
+        $lost = $this->lostTheirInside($storey, $old, $affected, $touched);
+        $derivation->look($touched->seen);
+        $told = $derivation->regionsOf([...$affected, ...$lost], $touched->points);
+        foreach ($told['holding'] as [$point, $lines]) {
+            $old = array_values(array_unique([...$old, ...$this->regionsAt($storey, $point, $lines)]));
+        }
         foreach (array_diff($old, array_keys($told['regions'])) as $key) {
             $shapes[] = self::gone('regions', $key);
         }
+        $known = $this->knownRegions($storey, array_keys($told['regions']));
         $unplaced = $this->unplacedRooms($storey, $old, $touched);
         foreach ($told['regions'] as $key => $region) {
-            if (!\in_array($key, $old, true)) {
+            if (!\in_array($key, $known, true)) {
                 $shapes[] = self::ofRegion($region);
             }
         }
@@ -120,7 +128,7 @@ final readonly class DerivedShapes
             $shapes[] = $place instanceof Unplaced ? self::ofUnplaced($place) : self::gone('unplaced', $id);
         }
         $this->write($storey, $revision, $shapes);
-        $this->bind($storey, array_values(array_filter($told['regions'], static fn (Region $r): bool => !\in_array($r->key, $old, true))), array_diff($old, array_keys($told['regions'])));
+        $this->bind($storey, array_values(array_filter($told['regions'], static fn (Region $r): bool => !\in_array($r->key, $known, true))), array_diff($old, array_keys($told['regions'])));
     }
 
     private function deriveWhole(Uuid $storey, StoreyNear $near, int $revision): void
@@ -150,6 +158,65 @@ final readonly class DerivedShapes
     private function regionsBoundBy(Uuid $storey, array $lines): array
     {
         return $this->column('SELECT DISTINCT region FROM region_line WHERE storey = ? AND line IN', $storey, array_map(self::binary(...), $lines));
+    }
+
+    /**
+     * Regions that lost what stood free inside them are bounded by nothing that is affected beside that: a line of each.
+     *
+     * @param list<string> $regions keys
+     * @param list<string> $affected
+     *
+     * @return list<string> ids
+     */
+    private function lostTheirInside(Uuid $storey, array $regions, array $affected, TouchedLines $touched): array
+    {
+        $still = array_diff($affected, $touched->lines);
+        $found = [];
+        foreach ($regions as $region) {
+            $lines = $this->linesOf($storey, [$region]);
+            if ([] === array_intersect($lines, $still)) {
+                $found = [...$found, ...\array_slice(array_values(array_diff($lines, $touched->removed, $touched->lines)), 0, 1)];
+            }
+        }
+        if ([] !== $found) {
+            // They may lie anywhere: what is near them is taken in.
+            foreach ($this->connection->iterateNumeric('SELECT x_min, y_min, x_max, y_max FROM wall WHERE id IN ('.implode(',', array_fill(0, \count($found), '?')).')', array_map(self::binary(...), $found)) as [$x1, $y1, $x2, $y2]) {
+                $touched->seen[] = [Raw::number($x1), Raw::number($y1), Raw::number($x2), Raw::number($y2)];
+            }
+        }
+
+        return $found;
+    }
+
+    /**
+     * Regions bounded by one of the lines that hold a point.
+     *
+     * @param list<string> $lines
+     *
+     * @return list<string> keys
+     */
+    private function regionsAt(Uuid $storey, Point $point, array $lines): array
+    {
+        $keys = [];
+        foreach ($this->column("SELECT shape FROM derived_shape WHERE storey = ? AND kind = 'regions' AND shape IS NOT NULL AND name IN", $storey, $this->regionsBoundBy($storey, $lines)) as $text) {
+            $shape = JsonValue::parse($text);
+            $ring = array_map(static fn (JsonValue $p): array => $p->pair(), $shape->list('polygon'));
+            if (Polygon::contains($ring, $point->x, $point->y)) {
+                $keys[] = $shape->get('key')->text();
+            }
+        }
+
+        return $keys;
+    }
+
+    /**
+     * @param list<string> $keys
+     *
+     * @return list<string> those that are kept as they are
+     */
+    private function knownRegions(Uuid $storey, array $keys): array
+    {
+        return $this->column("SELECT name FROM derived_shape WHERE storey = ? AND kind = 'regions' AND shape IS NOT NULL AND name IN", $storey, $keys);
     }
 
     /**

@@ -127,7 +127,7 @@ final readonly class ReworkOperation
             $new = $this->addNode($workspace, RowValues::uuid($rework->get('node')), $wall, $to, $rework->at);
             $workspace->set($wall, [$atStart ? 'fromNode' : 'toNode' => $new], $rework->at);
         } else {
-            StoreyWalls::move($workspace, [$node->toRfc4122() => $to], $base, $rework->at);
+            StoreyWalls::move($workspace, [$node->toBinary() => $to], $base, $rework->at);
         }
         $longer = StoreyWalls::core($workspace, $wall)->length() - $before;
         foreach ($atStart ? $workspace->findBy(Opening::class, 'wall', $wall->id()) : [] as $opening) {

@@ -33,7 +33,7 @@ final readonly class ShiftOperation
             if (null !== $shift->optional('wall')) {
                 $wall = Operations::current($workspace, RowType::Wall, RowValues::uuid($shift->get('wall')), $base, $shift->at.'/wall');
                 \assert($wall instanceof Wall);
-                $moved = StoreyWalls::of($workspace, $wall->storey())->shift()->across($wall->id()->toRfc4122(), $shift->get('left')->number());
+                $moved = StoreyWalls::of($workspace, $wall->storey())->across($wall->id()->toBinary(), $shift->get('left')->number());
             } else {
                 $to = [];
                 $storey = null;
@@ -45,12 +45,12 @@ final readonly class ShiftOperation
                     if (!$storey->equals($row->storey())) {
                         throw Refusal::invalid('two-storeys', 'Nodes that are moved together lie on one storey.', $node->at);
                     }
-                    $to[$row->id()->toRfc4122()] = new Point($node->get('x')->number(), $node->get('y')->number());
+                    $to[$row->id()->toBinary()] = new Point($node->get('x')->number(), $node->get('y')->number());
                 }
                 if (null === $storey) {
                     throw Refusal::invalid('nothing-moved', 'Name a wall, or the nodes that are moved.', $shift->at);
                 }
-                $moved = StoreyWalls::of($workspace, $storey)->shift()->nodes($to);
+                $moved = StoreyWalls::of($workspace, $storey)->nodes($to);
             }
         } catch (UnusableEdit $e) {
             throw Refusal::invalid($e->reason, $e->getMessage(), $shift->at);
@@ -66,12 +66,12 @@ final readonly class ShiftOperation
         foreach ($shift->list('walls') as $named) {
             $wall = Operations::current($workspace, RowType::Wall, RowValues::uuid($named), $base, $named->at);
             \assert($wall instanceof Wall);
-            $id = $wall->id()->toRfc4122();
+            $id = $wall->id()->toBinary();
             $core = StoreyWalls::core($workspace, $wall);
             $more = ($thickness - $core->thickness) / 2.0;
             $workspace->set($wall, ['thickness' => $thickness, 'buildUp' => null], $named->at);
             if (Line::Centre !== $core->line && null === $core->arc() && !isset($done[$id])) {
-                $moves = StoreyWalls::of($workspace, $wall->storey())->shift();
+                $moves = StoreyWalls::of($workspace, $wall->storey());
                 // What goes straight on goes along, once.
                 $done += array_fill_keys($moves->run($id), true);
                 StoreyWalls::move($workspace, $moves->across($id, Line::Left === $core->line ? -$more : $more), $base, $named->at);

@@ -16,30 +16,21 @@ use Symfony\Component\Uid\Uuid;
 /** Walls of a storey with their nodes, as operations that move them want to have them. */
 final readonly class StoreyWalls
 {
-    /** @param array<string, JoinedWall> $walls */
-    private function __construct(public array $walls, private Shift $shift)
-    {
-    }
-
-    public static function of(Workspace $workspace, Uuid $storey): self
+    /** Walls and nodes go by the bytes of their ids. */
+    public static function of(Workspace $workspace, Uuid $storey): Shift
     {
         $nodes = [];
-        foreach ($workspace->findBy(Node::class, 'storey', $storey) as $node) {
-            $nodes[$node->id()->toRfc4122()] = $node->at();
-        }
         $walls = [];
-        foreach ($workspace->findBy(Wall::class, 'storey', $storey) as $wall) {
-            $id = $wall->id()->toRfc4122();
-            [$from, $to] = [$wall->fromNode()->toRfc4122(), $wall->toNode()->toRfc4122()];
-            $walls[$id] = new JoinedWall(Wall::core($id, $wall->values(), $nodes[$from], $nodes[$to]), $from, $to);
+        $rows = $workspace->connection()->iterateNumeric('SELECT w.id, w.from_node, f.x, f.y, w.to_node, t.x, t.y, w.thickness, w.rise FROM wall w JOIN node f ON f.id = w.from_node JOIN node t ON t.id = w.to_node WHERE w.storey = ? ORDER BY w.id', [$storey->toBinary()]);
+        foreach ($rows as [$id, $from, $x1, $y1, $to, $x2, $y2, $thickness, $rise]) {
+            // By their sixteen bytes: names are spelled out only for what is moved.
+            [$id, $from, $to] = [Raw::text($id), Raw::text($from), Raw::text($to)];
+            $nodes[$from] ??= new Point(Raw::number($x1), Raw::number($y1));
+            $nodes[$to] ??= new Point(Raw::number($x2), Raw::number($y2));
+            $walls[$id] = new JoinedWall(new CoreWall($id, $nodes[$from], $nodes[$to], Raw::number($thickness), rise: Raw::number($rise)), $from, $to);
         }
 
-        return new self($walls, new Shift(array_values($walls), $nodes));
-    }
-
-    public function shift(): Shift
-    {
-        return $this->shift;
+        return new Shift(array_values($walls), $nodes);
     }
 
     public static function core(Workspace $workspace, Wall $wall): CoreWall
@@ -48,13 +39,13 @@ final readonly class StoreyWalls
     }
 
     /**
-     * @param array<string, Point> $nodes
+     * @param array<string, Point> $nodes by the bytes of their ids
      * @param int $base revision that the client knew: what was moved later is in conflict
      */
     public static function move(Workspace $workspace, array $nodes, int $base, string $at): void
     {
         foreach ($nodes as $id => $point) {
-            $row = Operations::current($workspace, RowType::Node, Uuid::fromString($id), $base, $at);
+            $row = Operations::current($workspace, RowType::Node, Uuid::fromBinary($id), $base, $at);
             $workspace->set($row, ['x' => $point->x, 'y' => $point->y], $at);
         }
     }

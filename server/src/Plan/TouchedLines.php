@@ -19,6 +19,10 @@ final class TouchedLines
 {
     /** @var array<string, Box> round walls and dividers as they were and as they are */
     public array $boxes = [];
+    /** @var list<string> ids of lines that were changed or are gone */
+    public array $lines = [];
+    /** @var list<Box> round what else has to be looked at */
+    public array $seen = [];
     /** @var list<string> ids of lines that are gone */
     public array $removed = [];
     /** @var array<string, Wall> walls whose openings were touched, by id */
@@ -28,14 +32,15 @@ final class TouchedLines
     /** @var list<string> ids */
     public array $rooms = [];
 
-    public function line(?string $id, Wall|Divider|null $before, Wall|Divider|null $after): void
+    public function line(string $id, Wall|Divider|null $before, Wall|Divider|null $after): void
     {
         foreach (['before' => $before, 'after' => $after] as $when => $line) {
             if (null !== $line) {
                 $this->boxes["$when $line->id"] = Derivation::boxOf($line);
             }
         }
-        if (null === $after && null !== $id) {
+        $this->lines[] = $id;
+        if (null === $after) {
             $this->removed[] = $id;
         }
     }

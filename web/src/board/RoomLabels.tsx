@@ -4,7 +4,7 @@ import { openRooms } from "../desk/selectors";
 import type { Derived, Leak } from "../project/shapes";
 import { useProject } from "../project/store";
 import { apply, type Map2, type XY } from "./geometry";
-import { RUST, Tag } from "./marks";
+import { RUST, Tag, TEAL } from "./marks";
 
 /** Labels narrower than this on the screen have no room for their figures. */
 const LEAST_PX = 54;
@@ -56,7 +56,7 @@ export function RoomLabels({ shapes, screen, k, quiet }: { shapes: Derived; scre
             <div className="font-semibold">
               {room.number} {room.name}
             </div>
-            does not close
+            {shapes.unplaced.has(room.id) ? "does not close" : "runs into the next room"}
           </div>
         );
       })}
@@ -91,27 +91,25 @@ export function Leaks({ shapes, screen }: { shapes: Derived; screen: Map2 }) {
         const [p, q] = [at(leak.neck[0] ?? []), at(leak.neck[1] ?? [])];
         const m = at(neckOf(leak));
         const from = room ? at([room.x, room.y]) : m;
-        const [dx, dy] = [m[0] - from[0], m[1] - from[1]];
-        const length = Math.hypot(dx, dy) || 1;
-        const [ux, uy] = [dx / length, dy / length];
-        const [nx, ny] = [-uy, ux];
-        const half = Math.max(5, Math.hypot(q[0] - p[0], q[1] - p[1]) / 2);
-        const spread = Math.min(90, length * 0.45);
-        const point = (along: number, across: number) =>
-          `${from[0] + ux * along + nx * across} ${from[1] + uy * along + ny * across}`;
-        // Wide in the room, as narrow as the gap at the neck, and spreading again outside.
+        // Banks: wide in the room, through both ends of the neck, and spreading again beyond it.
+        const [ux, uy] = unit(p, q);
+        const out: XY = (m[0] - from[0]) * -uy + (m[1] - from[1]) * ux >= 0 ? [-uy, ux] : [uy, -ux];
+        const spread = Math.min(90, 0.4 * Math.hypot(m[0] - from[0], m[1] - from[1]));
+        const bank = (end: XY, side: number) => ({
+          start: [from[0] + side * ux * spread, from[1] + side * uy * spread].join(" "),
+          before: [end[0] - out[0] * 40, end[1] - out[1] * 40].join(" "),
+          neck: end.join(" "),
+          after: [end[0] + out[0] * 24, end[1] + out[1] * 24].join(" "),
+          end: [end[0] + out[0] * 46 + side * ux * 26, end[1] + out[1] * 46 + side * uy * 26].join(" "),
+        });
+        const [a, b] = [bank(p, -1), bank(q, 1)];
         const flow = [
-          `M ${point(0, spread)}`,
-          `C ${point(length * 0.5, spread)} ${point(length * 0.8, half)} ${point(length, half)}`,
-          `C ${point(length + 20, half)} ${point(length + 34, half + 10)} ${point(length + 46, half + 26)}`,
-          `L ${point(length + 46, -half - 26)}`,
-          `C ${point(length + 34, -half - 10)} ${point(length + 20, -half)} ${point(length, -half)}`,
-          `C ${point(length * 0.8, -half)} ${point(length * 0.5, -spread)} ${point(0, -spread)}`,
-          "Z",
+          `M ${a.start} Q ${a.before} ${a.neck} Q ${a.after} ${a.end}`,
+          `L ${b.end} Q ${b.after} ${b.neck} Q ${b.before} ${b.start} Z`,
         ].join(" ");
         return (
           <g key={leak.room}>
-            <path d={flow} fill={RUST} opacity={0.16} />
+            <path d={flow} fill={TEAL} opacity={0.22} />
             <line x1={p[0]} y1={p[1]} x2={q[0]} y2={q[1]} stroke={RUST} strokeWidth={4} strokeLinecap="round" />
             <Tag
               at={[m[0], m[1] - 22]}
@@ -123,6 +121,11 @@ export function Leaks({ shapes, screen }: { shapes: Derived; screen: Map2 }) {
       })}
     </>
   );
+}
+
+function unit(a: XY, b: XY): XY {
+  const length = Math.hypot(b[0] - a[0], b[1] - a[1]) || 1;
+  return [(b[0] - a[0]) / length, (b[1] - a[1]) / length];
 }
 
 export function neckOf(leak: Leak): XY {

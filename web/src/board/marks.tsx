@@ -24,7 +24,7 @@ export function Tag({ at, text, colour, dashed = false }: { at: XY; text: string
         strokeWidth={1.4}
         {...(dashed ? { strokeDasharray: "3 2" } : {})}
       />
-      <text textAnchor="middle" dy="4.5" fontSize="13" fontWeight="600" fill={colour}>
+      <text textAnchor="middle" dy="4.5" fontSize="13" fontWeight="600" fill={colour} stroke="none">
         {text}
       </text>
     </g>

@@ -94,9 +94,10 @@ export function pagesOf(rows: Rows, source: string): Thing<"page">[] {
   return [...rows.page.values()].filter((p) => p.source === source).sort((a, b) => a.number - b.number);
 }
 
-/** Named rooms of a storey that no region holds. */
+/** Named rooms of a storey that no region holds, or that run into another one. */
 export function openRooms(rows: Rows, shapes: Derived): Thing<"room">[] {
-  return [...shapes.unplaced.keys()].flatMap((id) => rows.room.get(id) ?? []);
+  const second = shapes.findings.filter((f) => f.code === "two-names").flatMap((f) => f.things.slice(1));
+  return [...shapes.unplaced.keys(), ...second].flatMap((id) => rows.room.get(id) ?? []);
 }
 
 /** Rows in the order in which they were made: ids sort by time. */

@@ -124,7 +124,13 @@ function RoomRows({ shapes }: { shapes: Derived }) {
             >
               {room.number} {room.name}
             </button>
-            <span className="text-[13px]">{leak ? `${grouped(leak.gapMm)} mm open` : "no walls round it"}</span>
+            <span className="text-[13px]">
+              {leak
+                ? `${grouped(leak.gapMm)} mm open`
+                : shapes.unplaced.has(room.id)
+                  ? "no walls round it"
+                  : "named twice"}
+            </span>
           </div>
         );
       })}

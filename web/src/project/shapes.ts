@@ -30,7 +30,7 @@ export function withShapes(old: Derived | undefined, told: Shapes): Derived {
     regions,
     unplaced,
     areas: told.areas,
-    leaks: places.flatMap((p) => (p.leak ? [p.leak] : [])),
+    leaks: [...places.flatMap((p) => (p.leak ? [p.leak] : [])), ...[...regions.values()].flatMap((r) => r.leaks)],
     findings: [...findings, ...places.map((p) => p.finding)],
   };
 }

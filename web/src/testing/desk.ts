@@ -187,6 +187,7 @@ export function deskWithPlan(): Serving {
                 label: [3000, 2000],
                 clear: [5800, 3800],
                 walls: ["south", "east", "north", "west"],
+                leaks: [],
                 findings: [],
               },
             ],

@@ -69,6 +69,7 @@ final class PlanWriter
             'label' => $region->label,
             'clear' => $region->clear,
             'walls' => $region->walls,
+            'leaks' => array_map(self::leak(...), $region->leaks),
             'findings' => array_map(self::finding(...), $region->findings),
         ];
     }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Plan\Internal;
 
+use Plinth\Core\Geometry\Point;
 use Plinth\Core\Plan\Leak;
 use Plinth\Core\Plan\Room;
 
@@ -29,16 +30,21 @@ final class LeakSearch
         $this->enclosures = new Enclosures($this->pieces, $this->faces);
     }
 
-    /** @return Leak|null null when no gap up to 2.5 m, once mended, would enclose the room */
-    public function from(Room $room): ?Leak
+    /**
+     * @param Point|null $until a point inside the same walls, where another room's name stands; otherwise the outside
+     *
+     * @return Leak|null null when no gap up to 2.5 m, once mended, would enclose the room, or part the two
+     */
+    public function from(Room $room, ?Point $until = null): ?Leak
     {
         $face = $this->enclosures->at($room->anchor->x, $room->anchor->y);
+        $goal = null === $until ? null : $this->enclosures->at($until->x, $until->y);
         /** @var \SplPriorityQueue<float, array{string, int}> $ways */
         $ways = new \SplPriorityQueue();
         $seen = [];
         $narrowest = null;
-        while (null !== $face) {
-            if (!isset($seen[spl_object_id($face)])) {
+        while ($face !== $goal) {
+            if (null !== $face && !isset($seen[spl_object_id($face)])) {
                 $seen[spl_object_id($face)] = true;
                 foreach ($face->halves as $h) {
                     $mend = $this->faces->network->edges[$h >> 1]['wall'];

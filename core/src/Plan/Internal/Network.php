@@ -39,6 +39,8 @@ final class Network
     private array $made = [];
     /** @var array<string, list<Piece>> */
     private array $neighbours = [];
+    /** @var array<string, list<Piece>> */
+    private array $nearEnds = [];
     /** @var array<string, int> end of a piece → node before it is drawn on to a host */
     private array $base = [];
     /** @var array<string, array{float, float}|null> end of a piece → where it is drawn on to */
@@ -104,7 +106,7 @@ final class Network
         $cuts[$to] = $length;
         foreach ($cuts as $node => $reached) {
             if ($node !== $previous) {
-                $edges[] = $this->edge($piece, $previous, $node, $piece->start + $at);
+                $edges[] = $this->edge($piece, $previous, $node, $piece->start + $at, [($b[0] - $a[0]) / $length, ($b[1] - $a[1]) / $length]);
                 $previous = $node;
                 $at = $reached;
             }
@@ -187,7 +189,7 @@ final class Network
         [$x, $y] = 0 === $side ? $piece->a : $piece->b;
         $first = [$piece, $side];
         $firstKey = $key;
-        foreach ($this->near($piece) as $other) {
+        foreach ($this->nearEnd($piece, $side) as $other) {
             foreach ([$other->a, $other->b] as $s => [$ox, $oy]) {
                 if (abs($ox - $x) <= Wall::JOIN_MM && hypot($ox - $x, $oy - $y) <= Wall::JOIN_MM && $other->key."\0".$s < $firstKey) {
                     $first = [$other, $s];
@@ -216,15 +218,19 @@ final class Network
     {
         [$x, $y] = 0 === $side ? $piece->a : $piece->b;
         $hosts = [];
-        foreach ($this->near($piece) as $other) {
+        foreach ($this->nearEnd($piece, $side) as $other) {
             foreach ([$other->a, $other->b] as [$ox, $oy]) {
                 if (abs($ox - $x) <= Wall::JOIN_MM && hypot($ox - $x, $oy - $y) <= Wall::JOIN_MM) {
                     return null; // it meets another end
                 }
             }
+            $r = $other->half + Wall::JOIN_MM;
+            if (max($other->a[0], $other->b[0]) + $r < $x || min($other->a[0], $other->b[0]) - $r > $x || max($other->a[1], $other->b[1]) + $r < $y || min($other->a[1], $other->b[1]) - $r > $y) {
+                continue;
+            }
             [$nx, $ny] = Segment::nearest([$x, $y], $other->a, $other->b);
             $away = hypot($nx - $x, $ny - $y);
-            if ($away <= $other->half + Wall::JOIN_MM) {
+            if ($away <= $r) {
                 if ($away <= Wall::JOIN_MM / 1000.0) {
                     return null; // it lies on the line already
                 }
@@ -247,8 +253,8 @@ final class Network
                 [$nx, $ny] = [$host->a[0] + $held * $vx, $host->a[1] + $held * $vy];
             }
             // Of the chords of an arc the one that is really met.
-            if (null === $best || $beyond < $best[0] || ($beyond === $best[0] && $away < $best[1])) {
-                $best = [$beyond, $away, [$nx, $ny]];
+            if (null === $best || [$beyond, $away, $host->key] < [$best[0], $best[1], $best[3]]) {
+                $best = [$beyond, $away, [$nx, $ny], $host->key];
             }
         }
 
@@ -280,7 +286,26 @@ final class Network
         return $this->neighbours[$piece->key] = array_values($near);
     }
 
-    private function edge(Piece $piece, int $from, int $to, float $at): int
+    /** @return list<Piece> whose bodies may touch one end of this one, in no order */
+    private function nearEnd(Piece $piece, int $side): array
+    {
+        $key = $piece->key."\0".$side;
+        if (isset($this->nearEnds[$key])) {
+            return $this->nearEnds[$key];
+        }
+        [$x, $y] = 0 === $side ? $piece->a : $piece->b;
+        $near = [];
+        foreach ($this->pieces->near($x - Wall::JOIN_MM, $y - Wall::JOIN_MM, $x + Wall::JOIN_MM, $y + Wall::JOIN_MM) as $other) {
+            if ($other !== $piece) {
+                $near[] = $other;
+            }
+        }
+
+        return $this->nearEnds[$key] = $near;
+    }
+
+    /** @param array{float, float} $direction of the whole piece: a node that lies beside it within the tolerance does not turn it */
+    private function edge(Piece $piece, int $from, int $to, float $at, array $direction): int
     {
         $key = min($from, $to).','.max($from, $to);
         if (isset($this->between[$key])) {
@@ -309,8 +334,7 @@ final class Network
         [$ax, $ay] = $this->nodes[$from];
         [$bx, $by] = $this->nodes[$to];
         $length = hypot($bx - $ax, $by - $ay);
-        $dx = ($bx - $ax) / $length;
-        $dy = ($by - $ay) / $length;
+        [$dx, $dy] = $direction;
         $this->halves[] = [$from, $to, $dx, $dy, $length, $piece->half, $piece->radius];
         $this->halves[] = [$to, $from, -$dx, -$dy, $length, $piece->half, -$piece->radius];
         $this->leaving[$from][] = 2 * $e;

@@ -20,16 +20,18 @@ final class Pieces implements PieceSource
     private const CELL_MM = 2000.0;
     /** What is fetched at once: a few rooms. */
     private const BLOCK_MM = 12_000.0;
+    /** Cells of one column are numbered from a multiple of this; none lies so far off. */
+    private const COLUMN = 1 << 24;
     /** No box reaches further than this beyond what is drawn. */
     private const BEYOND_MM = 1.0;
 
-    /** @var array<string, list<int>> cell → numbers of pieces */
+    /** @var array<int, list<int>> cell → numbers of pieces */
     private array $cells = [];
     /** @var list<Piece> */
     private array $pieces = [];
     /** @var array<string, Wall|Divider> */
     private array $known = [];
-    /** @var array<string, true> */
+    /** @var array<int, true> */
     private array $fetched = [];
     /** @var array<string, list<Piece>> */
     private array $byWall = [];
@@ -65,7 +67,7 @@ final class Pieces implements PieceSource
         $jStart = (int) floor($y1 / self::CELL_MM);
         for ($i = (int) floor($x1 / self::CELL_MM); $i <= $iEnd; ++$i) {
             for ($j = $jStart; $j <= $jEnd; ++$j) {
-                foreach ($this->cells[$i.','.$j] ?? [] as $n) {
+                foreach ($this->cells[$i * self::COLUMN + $j] ?? [] as $n) {
                     $found[$n] = $n;
                 }
             }
@@ -119,7 +121,7 @@ final class Pieces implements PieceSource
         $jStart = (int) floor((min($piece->a[1], $piece->b[1]) - $r) / self::CELL_MM);
         for ($i = (int) floor((min($piece->a[0], $piece->b[0]) - $r) / self::CELL_MM); $i <= $iEnd; ++$i) {
             for ($j = $jStart; $j <= $jEnd; ++$j) {
-                $this->cells[$i.','.$j][] = $n;
+                $this->cells[$i * self::COLUMN + $j][] = $n;
             }
         }
     }
@@ -132,10 +134,10 @@ final class Pieces implements PieceSource
         $jStart = (int) floor($y1 / self::BLOCK_MM);
         for ($i = (int) floor($x1 / self::BLOCK_MM); $i <= $iEnd; ++$i) {
             for ($j = $jStart; $j <= $jEnd; ++$j) {
-                if (isset($this->fetched[$i.','.$j])) {
+                if (isset($this->fetched[$i * self::COLUMN + $j])) {
                     continue;
                 }
-                $this->fetched[$i.','.$j] = true;
+                $this->fetched[$i * self::COLUMN + $j] = true;
                 $missing = null === $missing ? [$i, $j, $i, $j] : [min($missing[0], $i), min($missing[1], $j), max($missing[2], $i), max($missing[3], $j)];
             }
         }

@@ -121,8 +121,8 @@ export function Holds() {
         label="Face that stays"
         value={holds}
         of={[
-          ["a", "the first face"],
-          ["b", "the second face"],
+          ["a", "first face"],
+          ["b", "second face"],
         ]}
         set={(figureHolds) => useDesk.setState({ figureHolds })}
       />
