@@ -32,6 +32,9 @@ final class Version5Trace extends AbstractMigration
         $this->addSql('ALTER TABLE outline ADD storey BINARY(16) DEFAULT NULL, ADD kind VARCHAR(9) DEFAULT \'face\' NOT NULL, ADD thickness DOUBLE PRECISION DEFAULT NULL, ADD top DOUBLE PRECISION DEFAULT NULL, CHANGE side side BINARY(16) DEFAULT NULL');
         $this->addSql('CREATE INDEX IDX_477F52E5354595D2 ON outline (storey)');
         $this->addSql('ALTER TABLE storey ADD alternative_of BINARY(16) DEFAULT NULL');
+        $this->addSql('CREATE INDEX IDX_13F5EFF6354595D2FED9B87C ON wall (storey, x_max)');
+        $this->addSql('CREATE INDEX IDX_13F5EFF6354595D2FFB4AE95 ON wall (storey, y_min)');
+        $this->addSql('CREATE INDEX IDX_13F5EFF6354595D2C3B991CC ON wall (storey, y_max)');
         // Shapes are kept one by one now: they are derived again when they are first looked at.
         $this->addSql('DELETE FROM derived_storey');
     }

@@ -68,7 +68,7 @@ final readonly class FigureOperation
                 return;
             }
             $moves = 'a' === ($figure->optional('moves')?->word(['a', 'b']) ?? 'b') ? $a : $b;
-            StoreyWalls::move($workspace, StoreyWalls::of($workspace, $a->storey())->apart($a->id()->toBinary(), $aSide, $b->id()->toBinary(), $bSide, $wanted, $moves->id()->toBinary()), $base, $figure->at);
+            StoreyWalls::move($workspace, StoreyWalls::round($workspace, [$a, $b])->apart($a->id()->toBinary(), $aSide, $b->id()->toBinary(), $bSide, $wanted, $moves->id()->toBinary()), $base, $figure->at);
             $workspace->set($moves, ['evidence' => Decided::Ink === $decided ? Evidence::Ink->value : Evidence::Figure->value], $figure->at);
         } catch (UnusableEdit $e) {
             throw Refusal::invalid($e->reason, $e->getMessage(), $figure->at);

@@ -4,14 +4,14 @@ declare(strict_types=1);
 
 namespace Plinth\Server\Plan;
 
-use Symfony\Component\Uid\Uuid;
-
 /** Values of the database as they come, without entities. */
 final class Raw
 {
     public static function id(mixed $value): string
     {
-        return Uuid::fromBinary(self::text($value))->toRfc4122();
+        $hex = bin2hex(self::text($value));
+
+        return substr($hex, 0, 8).'-'.substr($hex, 8, 4).'-'.substr($hex, 12, 4).'-'.substr($hex, 16, 4).'-'.substr($hex, 20);
     }
 
     public static function number(mixed $value): float

@@ -14,6 +14,7 @@ use Plinth\Server\Change\RowType;
 use Plinth\Server\Change\RowValues;
 use Plinth\Server\Change\Workspace;
 use Plinth\Server\Http\Refusal;
+use Symfony\Component\Uid\Uuid;
 
 /**
  * Moves a wall across itself, or nodes as they were dragged, with all that is joined to them; or gives walls another
@@ -33,7 +34,7 @@ final readonly class ShiftOperation
             if (null !== $shift->optional('wall')) {
                 $wall = Operations::current($workspace, RowType::Wall, RowValues::uuid($shift->get('wall')), $base, $shift->at.'/wall');
                 \assert($wall instanceof Wall);
-                $moved = StoreyWalls::of($workspace, $wall->storey())->across($wall->id()->toBinary(), $shift->get('left')->number());
+                $moved = StoreyWalls::round($workspace, [$wall])->across($wall->id()->toBinary(), $shift->get('left')->number());
             } else {
                 $to = [];
                 $storey = null;
@@ -50,7 +51,13 @@ final readonly class ShiftOperation
                 if (null === $storey) {
                     throw Refusal::invalid('nothing-moved', 'Name a wall, or the nodes that are moved.', $shift->at);
                 }
-                $moved = StoreyWalls::of($workspace, $storey)->nodes($to);
+                $walls = [];
+                foreach (array_keys($to) as $id) {
+                    foreach (['fromNode', 'toNode'] as $end) {
+                        $walls = [...$walls, ...$workspace->findBy(Wall::class, $end, Uuid::fromBinary($id))];
+                    }
+                }
+                $moved = [] === $walls ? $to : StoreyWalls::round($workspace, $walls)->nodes($to);
             }
         } catch (UnusableEdit $e) {
             throw Refusal::invalid($e->reason, $e->getMessage(), $shift->at);
@@ -71,7 +78,7 @@ final readonly class ShiftOperation
             $more = ($thickness - $core->thickness) / 2.0;
             $workspace->set($wall, ['thickness' => $thickness, 'buildUp' => null], $named->at);
             if (Line::Centre !== $core->line && null === $core->arc() && !isset($done[$id])) {
-                $moves = StoreyWalls::of($workspace, $wall->storey());
+                $moves = StoreyWalls::round($workspace, [$wall]);
                 // What goes straight on goes along, once.
                 $done += array_fill_keys($moves->run($id), true);
                 StoreyWalls::move($workspace, $moves->across($id, Line::Left === $core->line ? -$more : $more), $base, $named->at);

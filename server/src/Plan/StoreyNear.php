@@ -26,13 +26,19 @@ final class StoreyNear implements Neighbourhood
 {
     /** A storey of so few walls costs less in one piece than by place. */
     private const SMALL = 300;
+    /** A walk along many places is better off with all of it. */
+    private const MOST_ASKED = 8;
     private const WALLS = 'SELECT w.id, f.x, f.y, t.x, t.y, w.thickness, w.line, w.height, w.rise, w.enclosing FROM wall w JOIN node f ON f.id = w.from_node JOIN node t ON t.id = w.to_node WHERE w.storey = ?';
 
     /** @var Box|null */
     private ?array $bounds = null;
     private bool $isSmall = true;
-    private bool $allRead = false;
-    private bool $dividersRead = false;
+    /** @var list<Wall>|null */
+    private ?array $all = null;
+    /** @var array<string, list<Wall>> */
+    private array $asked = [];
+    /** @var list<Divider>|null */
+    private ?array $dividers = null;
     private bool $boundsKnown = false;
     /** @var list<Column>|null */
     private ?array $columns = null;
@@ -46,22 +52,15 @@ final class StoreyNear implements Neighbourhood
     public function lines(array $box): array
     {
         $this->bounds();
-        $lines = [];
-        if (!$this->dividersRead) {
-            $this->dividersRead = true;
-            $lines = $this->dividers();
-        }
-        if ($this->isSmall) {
-            if ($this->allRead) {
-                return $lines;
-            }
-            $this->allRead = true;
-
-            return [...$lines, ...self::walls($this->connection->iterateNumeric(self::WALLS.' ORDER BY w.id', [$this->storey->toBinary()]))];
+        $lines = $this->dividers();
+        if ($this->isSmall || \count($this->asked) >= self::MOST_ASKED) {
+            return [...$lines, ...($this->all ??= self::walls($this->connection->iterateNumeric(self::WALLS, [$this->storey->toBinary()])))];
         }
         [$x1, $y1, $x2, $y2] = $box;
+        // What bounds rooms and what does not is asked for one after the other.
+        $this->asked[implode(',', $box)] ??= self::walls($this->connection->iterateNumeric(self::WALLS.' AND w.x_min <= ? AND w.x_max >= ? AND w.y_min <= ? AND w.y_max >= ?', [$this->storey->toBinary(), $x2, $x1, $y2, $y1]));
 
-        return [...$lines, ...self::walls($this->connection->iterateNumeric(self::WALLS.' AND w.x_min <= ? AND w.x_max >= ? AND w.y_min <= ? AND w.y_max >= ?', [$this->storey->toBinary(), $x2, $x1, $y2, $y1]))];
+        return [...$lines, ...$this->asked[implode(',', $box)]];
     }
 
     public function columns(array $box): array
@@ -107,7 +106,9 @@ final class StoreyNear implements Neighbourhood
     {
         if (!$this->boundsKnown) {
             $this->boundsKnown = true;
-            $walls = $this->connection->fetchNumeric('SELECT MIN(x_min), MIN(y_min), MAX(x_max), MAX(y_max), COUNT(*) FROM wall WHERE storey = ?', [$this->storey->toBinary()]);
+            // One at a time each is the end of an index.
+            $key = $this->storey->toBinary();
+            $walls = $this->connection->fetchNumeric('SELECT (SELECT MIN(x_min) FROM wall WHERE storey = ?), (SELECT MIN(y_min) FROM wall WHERE storey = ?), (SELECT MAX(x_max) FROM wall WHERE storey = ?), (SELECT MAX(y_max) FROM wall WHERE storey = ?), (SELECT COUNT(*) FROM wall WHERE storey = ?)', [$key, $key, $key, $key, $key]);
             $dividers = $this->connection->fetchNumeric('SELECT MIN(LEAST(x1, x2)), MIN(LEAST(y1, y2)), MAX(GREATEST(x1, x2)), MAX(GREATEST(y1, y2)) FROM divider WHERE storey = ?', [$this->storey->toBinary()]);
             $this->isSmall = Raw::number($walls[4] ?? 0) <= self::SMALL;
             foreach ([$walls, $dividers] as $row) {
@@ -125,12 +126,15 @@ final class StoreyNear implements Neighbourhood
     /** @return list<Divider> */
     private function dividers(): array
     {
+        if (null !== $this->dividers) {
+            return $this->dividers;
+        }
         $dividers = [];
         foreach ($this->connection->iterateNumeric('SELECT id, x1, y1, x2, y2 FROM divider WHERE storey = ? ORDER BY id', [$this->storey->toBinary()]) as [$id, $x1, $y1, $x2, $y2]) {
             $dividers[] = new Divider(Raw::id($id), new Point(Raw::number($x1), Raw::number($y1)), new Point(Raw::number($x2), Raw::number($y2)));
         }
 
-        return $dividers;
+        return $this->dividers = $dividers;
     }
 
     /**

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Server\Plan;
 
 use Plinth\Core\Geometry\Point;
+use Plinth\Core\Plan\Derivation;
 use Plinth\Core\Plan\JoinedWall;
 use Plinth\Core\Plan\Shift;
 use Plinth\Core\Plan\Wall as CoreWall;
@@ -14,23 +15,68 @@ use Plinth\Server\Change\Workspace;
 use Symfony\Component\Uid\Uuid;
 
 /** Walls of a storey with their nodes, as operations that move them want to have them. */
-final readonly class StoreyWalls
+final class StoreyWalls
 {
-    /** Walls and nodes go by the bytes of their ids. */
-    public static function of(Workspace $workspace, Uuid $storey): Shift
+    private const MARGIN_MM = 500.0;
+
+    /**
+     * Walls and nodes go by the bytes of their ids.
+     *
+     * @param non-empty-list<Wall> $walls that are to be moved: with them come those that go straight on, and all near those
+     */
+    public static function round(Workspace $workspace, array $walls): Shift
+    {
+        $storey = $walls[0]->storey();
+        $ids = array_map(static fn (Wall $w): string => $w->id()->toBinary(), $walls);
+        $box = self::around(array_map(static fn (Wall $w): array => $w->box(), $walls));
+        while (true) {
+            [$joined, $nodes, $wider] = self::within($workspace, $storey, $box);
+            $shift = new Shift($joined, $nodes);
+            $runs = array_merge(...array_map($shift->run(...), array_values(array_intersect($ids, array_map(static fn (JoinedWall $j): string => $j->wall->id, $joined)))));
+            $needed = self::around([$box, ...array_values(array_map(static fn (JoinedWall $j): array => Derivation::boxOf($j->wall), array_filter($joined, static fn (JoinedWall $j): bool => \in_array($j->wall->id, $runs, true))))], 0.0);
+            if ($needed[0] >= $box[0] && $needed[1] >= $box[1] && $needed[2] <= $box[2] && $needed[3] <= $box[3]) {
+                // What meets them is there; what in turn meets that is needed as well.
+                [$joined, $nodes] = self::within($workspace, $storey, $wider);
+
+                return new Shift($joined, $nodes);
+            }
+            $box = self::around([$needed]);
+        }
+    }
+
+    /**
+     * @param non-empty-list<array{float, float, float, float}> $boxes
+     *
+     * @return array{float, float, float, float}
+     */
+    private static function around(array $boxes, float $margin = self::MARGIN_MM): array
+    {
+        return [min(array_column($boxes, 0)) - $margin, min(array_column($boxes, 1)) - $margin, max(array_column($boxes, 2)) + $margin, max(array_column($boxes, 3)) + $margin];
+    }
+
+    /**
+     * @param array{float, float, float, float} $box
+     *
+     * @return array{list<JoinedWall>, array<string, Point>, array{float, float, float, float}} walls that touch the box, their nodes, and the box round them
+     */
+    private static function within(Workspace $workspace, Uuid $storey, array $box): array
     {
         $nodes = [];
         $walls = [];
-        $rows = $workspace->connection()->iterateNumeric('SELECT w.id, w.from_node, f.x, f.y, w.to_node, t.x, t.y, w.thickness, w.rise FROM wall w JOIN node f ON f.id = w.from_node JOIN node t ON t.id = w.to_node WHERE w.storey = ? ORDER BY w.id', [$storey->toBinary()]);
+        $wider = $box;
+        $rows = $workspace->connection()->iterateNumeric(
+            'SELECT w.id, w.from_node, f.x, f.y, w.to_node, t.x, t.y, w.thickness, w.rise FROM wall w JOIN node f ON f.id = w.from_node JOIN node t ON t.id = w.to_node WHERE w.storey = ? AND w.x_min <= ? AND w.x_max >= ? AND w.y_min <= ? AND w.y_max >= ? ORDER BY w.id',
+            [$storey->toBinary(), $box[2], $box[0], $box[3], $box[1]],
+        );
         foreach ($rows as [$id, $from, $x1, $y1, $to, $x2, $y2, $thickness, $rise]) {
-            // By their sixteen bytes: names are spelled out only for what is moved.
             [$id, $from, $to] = [Raw::text($id), Raw::text($from), Raw::text($to)];
             $nodes[$from] ??= new Point(Raw::number($x1), Raw::number($y1));
             $nodes[$to] ??= new Point(Raw::number($x2), Raw::number($y2));
-            $walls[$id] = new JoinedWall(new CoreWall($id, $nodes[$from], $nodes[$to], Raw::number($thickness), rise: Raw::number($rise)), $from, $to);
+            $walls[] = $joined = new JoinedWall(new CoreWall($id, $nodes[$from], $nodes[$to], Raw::number($thickness), rise: Raw::number($rise)), $from, $to);
+            $wider = self::around([$wider, Derivation::boxOf($joined->wall)], 0.0);
         }
 
-        return new Shift(array_values($walls), $nodes);
+        return [$walls, $nodes, $wider];
     }
 
     public static function core(Workspace $workspace, Wall $wall): CoreWall

@@ -20,6 +20,9 @@ use Symfony\Component\Uid\Uuid;
 #[ORM\Entity]
 #[ORM\Index(fields: ['project'])]
 #[ORM\Index(fields: ['storey', 'xMin', 'xMax'])]
+#[ORM\Index(fields: ['storey', 'xMax'])]
+#[ORM\Index(fields: ['storey', 'yMin'])]
+#[ORM\Index(fields: ['storey', 'yMax'])]
 #[ORM\Index(fields: ['fromNode'])]
 #[ORM\Index(fields: ['toNode'])]
 class Wall extends ProjectRow

@@ -27,6 +27,8 @@ final class Faces
 
     /** @var array<int, Face> by half-edge */
     private array $known = [];
+    /** @var array<int, non-empty-list<array{float, float}>> by the half-edge to whose left they lie */
+    private array $corners = [];
 
     public function __construct(public readonly Network $network)
     {
@@ -49,7 +51,7 @@ final class Faces
             $centre[] = $this->network->nodes[$node];
             // The first point of a corner ends the stretch along this half-edge's left face.
             $radius = $this->leftRadius($h);
-            $corner = $this->corner($node, $next, $h ^ 1);
+            $corner = $this->corner($next);
             if (0.0 !== $radius) {
                 $this->cutBack($faces, $radii, $joints, $corner[0], $h);
             }
@@ -86,7 +88,7 @@ final class Faces
         $h = $first;
         $begin = null;
         do {
-            $next = $this->nextAt($this->network->halves[$h][1], $h ^ 1);
+            $next = $this->network->before($h ^ 1);
             $begin ??= $this->isJoint($h, $next) ? null : \count($halves);
             $halves[] = $h;
             $h = $next;
@@ -133,19 +135,6 @@ final class Faces
         return ($to[0] - $from[0]) * $dx + ($to[1] - $from[1]) * $dy > 0.0;
     }
 
-    /** The half-edge that leaves a node next clockwise from another one. */
-    private function nextAt(int $node, int $leaving): int
-    {
-        $around = $this->network->around($node);
-        $n = \count($around);
-        if (2 === $n) {
-            return $around[0] === $leaving ? $around[1] : $around[0];
-        }
-        $i = array_search($leaving, $around, true);
-
-        return $around[((int) $i + $n - 1) % $n];
-    }
-
     /** Radius of a half-edge's left face, positive where its centre lies to the left; 0 where it is straight. */
     public function leftRadius(int $half): float
     {
@@ -162,33 +151,27 @@ final class Faces
      */
     public function sides(int $half): array
     {
-        [$start, $end] = $this->network->halves[$half];
         $twin = $half ^ 1;
-        $atStart = [...$this->corner($start, $this->nextAt($start, $half), $half)];
-        $atEnd = [...$this->corner($end, $twin, $this->afterAt($end, $twin))];
-        $right = [$atStart[0], ...array_reverse($atEnd)];
-        $atEnd = [...$this->corner($end, $this->nextAt($end, $twin), $twin)];
-        $atStart = [...$this->corner($start, $half, $this->afterAt($start, $half))];
+        $right = [$this->corner($this->network->before($half))[0], ...array_reverse($this->corner($twin))];
+        $atEnd = $this->corner($this->network->before($twin));
+        $atStart = $this->corner($half);
 
         return [$right, [$atEnd[0], ...array_reverse($atStart)]];
     }
 
-    /** The half-edge that leaves a node next counter-clockwise from another one. */
-    private function afterAt(int $node, int $leaving): int
+    /**
+     * The corner between the left face of `out` and the right face of the half-edge that leaves the same node next
+     * counter-clockwise. Points in walking order, that is from that one to `out`.
+     *
+     * @return non-empty-list<array{float, float}>
+     */
+    private function corner(int $out): array
     {
-        $around = $this->network->around($node);
-        $i = array_search($leaving, $around, true);
-
-        return $around[((int) $i + 1) % \count($around)];
+        return $this->corners[$out] ??= $this->meet($this->network->halves[$out][0], $out, $this->network->after($out));
     }
 
-    /**
-     * The corner between the left face of `out` and the right face of `in`, both leaving the node, `in` being the next
-     * counter-clockwise. Points in walking order, that is from `in` to `out`.
-     *
-     * @return list<array{float, float}>
-     */
-    public function corner(int $node, int $out, int $in): array
+    /** @return non-empty-list<array{float, float}> */
+    private function meet(int $node, int $out, int $in): array
     {
         [$x, $y] = $this->network->nodes[$node];
         [, , $ox, $oy, $outLength, $outHalf] = $this->network->halves[$out];
@@ -321,7 +304,7 @@ final class Faces
      * @param array{float, float, array{float, float}} $cut
      * @param array{float, float} $mitre
      *
-     * @return list<array{float, float}> from the long face to the cut one
+     * @return non-empty-list<array{float, float}> from the long face to the cut one
      */
     private static function step(array $node, array $long, array $cut, array $mitre, bool $isNear): array
     {

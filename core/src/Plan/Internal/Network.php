@@ -55,6 +55,10 @@ final class Network
     private array $leaving = [];
     /** @var array<int, list<int>> node → the same, complete and counter-clockwise */
     private array $around = [];
+    /** @var array<int, int> half-edge → the next one counter-clockwise about its start */
+    private array $after = [];
+    /** @var array<int, int> half-edge → the next one clockwise about its start */
+    private array $before = [];
     /** @var array<string, int> */
     private array $between = [];
 
@@ -146,7 +150,33 @@ final class Network
             $leaving = array_keys($angles);
         }
 
+        $n = \count($leaving);
+        foreach ($leaving as $i => $h) {
+            $this->after[$h] = $leaving[$i + 1 < $n ? $i + 1 : 0];
+            $this->before[$h] = $leaving[$i > 0 ? $i - 1 : $n - 1];
+        }
+
         return $this->around[$node] = $leaving;
+    }
+
+    /** The half-edge that leaves the same node next counter-clockwise. */
+    public function after(int $half): int
+    {
+        if (!isset($this->after[$half])) {
+            $this->around($this->halves[$half][0]);
+        }
+
+        return $this->after[$half];
+    }
+
+    /** The half-edge that leaves the same node next clockwise. */
+    public function before(int $half): int
+    {
+        if (!isset($this->before[$half])) {
+            $this->around($this->halves[$half][0]);
+        }
+
+        return $this->before[$half];
     }
 
     /** Whether nothing else meets the end of a piece. */

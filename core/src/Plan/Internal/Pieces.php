@@ -19,7 +19,7 @@ final class Pieces implements PieceSource
 {
     private const CELL_MM = 2000.0;
     /** What is fetched at once: a few rooms. */
-    private const BLOCK_MM = 12_000.0;
+    private const BLOCK_MM = 20_000.0;
     /** Cells of one column are numbered from a multiple of this; none lies so far off. */
     private const COLUMN = 1 << 24;
     /** No box reaches further than this beyond what is drawn. */
@@ -37,6 +37,8 @@ final class Pieces implements PieceSource
     private array $byWall = [];
     /** @var Box|null */
     private ?array $bounds;
+    /** @var Box|null the latest blocks that were looked at: all of it is here */
+    private ?array $within = null;
 
     /** @param bool $enclosing what bounds rooms; otherwise what does not */
     public function __construct(private readonly Neighbourhood $plan, private readonly bool $enclosing = true)
@@ -62,18 +64,26 @@ final class Pieces implements PieceSource
         }
         $this->fetch($x1, $y1, $x2, $y2);
         $found = [];
+        $iStart = (int) floor($x1 / self::CELL_MM);
         $iEnd = (int) floor($x2 / self::CELL_MM);
-        $jEnd = (int) floor($y2 / self::CELL_MM);
         $jStart = (int) floor($y1 / self::CELL_MM);
-        for ($i = (int) floor($x1 / self::CELL_MM); $i <= $iEnd; ++$i) {
+        $jEnd = (int) floor($y2 / self::CELL_MM);
+        if ($iStart === $iEnd && $jStart === $jEnd) {
+            foreach ($this->cells[$iStart * self::COLUMN + $jStart] ?? [] as $n) {
+                $found[] = $this->pieces[$n];
+            }
+
+            return $found;
+        }
+        for ($i = $iStart; $i <= $iEnd; ++$i) {
             for ($j = $jStart; $j <= $jEnd; ++$j) {
                 foreach ($this->cells[$i * self::COLUMN + $j] ?? [] as $n) {
-                    $found[$n] = $n;
+                    $found[$n] = $this->pieces[$n];
                 }
             }
         }
 
-        return array_map(fn (int $n): Piece => $this->pieces[$n], array_values($found));
+        return array_values($found);
     }
 
     /** @return list<Piece> */
@@ -128,6 +138,9 @@ final class Pieces implements PieceSource
 
     private function fetch(float $x1, float $y1, float $x2, float $y2): void
     {
+        if (isset($this->within) && $x1 >= $this->within[0] && $y1 >= $this->within[1] && $x2 <= $this->within[2] && $y2 <= $this->within[3]) {
+            return;
+        }
         $missing = null;
         $iEnd = (int) floor($x2 / self::BLOCK_MM);
         $jEnd = (int) floor($y2 / self::BLOCK_MM);
@@ -141,6 +154,8 @@ final class Pieces implements PieceSource
                 $missing = null === $missing ? [$i, $j, $i, $j] : [min($missing[0], $i), min($missing[1], $j), max($missing[2], $i), max($missing[3], $j)];
             }
         }
+        $first = [(int) floor($x1 / self::BLOCK_MM), $jStart];
+        $this->within = [$first[0] * self::BLOCK_MM, $first[1] * self::BLOCK_MM, ($iEnd + 1) * self::BLOCK_MM, ($jEnd + 1) * self::BLOCK_MM];
         if (null === $missing) {
             return;
         }
