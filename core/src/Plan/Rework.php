@@ -67,6 +67,15 @@ final class Rework
         return $meet;
     }
 
+    /** Whether a point of its line lies before a straight wall's start (true), beyond its end (false), or on it (null). */
+    public static function endShortOf(Wall $wall, Point $on): ?bool
+    {
+        $length = $wall->length();
+        $along = (($on->x - $wall->from->x) * ($wall->to->x - $wall->from->x) + ($on->y - $wall->from->y) * ($wall->to->y - $wall->from->y)) / $length;
+
+        return $along < -Wall::JOIN_MM ? true : ($along > $length + Wall::JOIN_MM ? false : null);
+    }
+
     /**
      * A wall beside another.
      *

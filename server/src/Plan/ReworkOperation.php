@@ -119,7 +119,8 @@ final readonly class ReworkOperation
     {
         $atStart = $rework->get('atStart')->boolean();
         $core = StoreyWalls::core($workspace, $wall);
-        $to = Rework::endAt($core, $atStart, StoreyWalls::core($workspace, $host));
+        $other = StoreyWalls::core($workspace, $host);
+        $to = Rework::endAt($core, $atStart, $other);
         $node = $atStart ? $wall->fromNode() : $wall->toNode();
         $before = $core->length();
         if (1 < \count($workspace->findBy(Wall::class, 'fromNode', $node)) + \count($workspace->findBy(Wall::class, 'toNode', $node))) {
@@ -130,8 +131,22 @@ final readonly class ReworkOperation
             StoreyWalls::move($workspace, [$node->toBinary() => $to], $base, $rework->at);
         }
         $longer = StoreyWalls::core($workspace, $wall)->length() - $before;
+        // Where the other wall does not reach so far, both go on to the corner.
+        $short = Rework::endShortOf($other, $to);
+        $end = null === $short ? null : ($short ? $host->fromNode() : $host->toNode());
+        if (null !== $end && 1 === \count($workspace->findBy(Wall::class, 'fromNode', $end)) + \count($workspace->findBy(Wall::class, 'toNode', $end))) {
+            $more = $other->length();
+            StoreyWalls::move($workspace, [$end->toBinary() => $to], $base, $rework->at);
+            $this->follow($workspace, $host, $short, StoreyWalls::core($workspace, $host)->length() - $more, $rework->at);
+        }
+        $this->follow($workspace, $wall, $atStart, $longer, $rework->at);
+    }
+
+    /** Openings keep their place in the building when their wall begins elsewhere. */
+    private function follow(Workspace $workspace, Wall $wall, bool $atStart, float $longer, string $at): void
+    {
         foreach ($atStart ? $workspace->findBy(Opening::class, 'wall', $wall->id()) : [] as $opening) {
-            $workspace->set($opening, ['offset' => $opening->offset() + $longer], $rework->at);
+            $workspace->set($opening, ['offset' => $opening->offset() + $longer], $at);
         }
     }
 

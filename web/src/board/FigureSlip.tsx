@@ -11,13 +11,15 @@ import { fitMap } from "../desk/selectors";
 import { setWallFigure } from "../desk/tracing";
 import { pointAlong, wallLine } from "../desk/walls";
 import { Plain } from "../ledger/parts";
-import { useProject } from "../project/store";
+import { towardsChange, useProject } from "../project/store";
 import { apply, type Map2, middle, type XY } from "./geometry";
 import { LengthOptions } from "./LengthOptions";
 import { MeterWaits } from "./MeterWaits";
 import { SquareSlip } from "./SquareSlip";
 
 interface Slip {
+  /** the hand goes on pointing: the slip is no obstacle to it */
+  passes?: boolean;
   at: XY;
   label: string;
   hint: string;
@@ -37,18 +39,20 @@ export function FigureSlip({ screen }: { screen: Map2 }) {
   if (!slip || desk.slip === null) {
     return desk.act === "square" && desk.picks.length === 2 ? <SquareSlip screen={screen} /> : null;
   }
-  const { at, label, hint, send } = slip;
+  const { at, label, hint, send, passes = false } = slip;
   const left = Math.max(8, Math.min(desk.size.width - 310, at[0] - 110));
   const tall = (desk.act === "calibrate" && desk.calibrateBy === "length" ? 168 : 84) + (desk.caution ? 84 : 0);
   // Above the line, so that the strip below it stays free; below where there is no room above.
   const top = at[1] - tall - 24 > 8 ? at[1] - tall - 24 : at[1] + 24;
   return (
     <form
-      className="absolute z-20 w-[300px] rounded-lg border-2 border-plum bg-sheet p-2 shadow-sm"
+      data-slip
+      className={`absolute z-20 w-[300px] rounded-lg border-2 border-plum bg-sheet p-2 shadow-sm ${passes ? "pointer-events-none opacity-90" : ""}`}
       style={{ left, top }}
       onSubmit={(e) => {
         e.preventDefault();
-        void send(desk.slip ?? "");
+        // Until it is read nothing is said to be saved.
+        void towardsChange(() => send(desk.slip ?? ""));
       }}
     >
       {/* With more than one field in it Enter sends a form only where there is something to send it by. */}
@@ -135,6 +139,7 @@ function slipFor(desk: DeskState, rows: ReturnType<typeof useProject.getState>["
     return {
       at: middle(at(last), at(tip)),
       label: "length",
+      passes: true,
       hint: "Enter sets the next corner: 4.2 m, or 4.2 m 30°.",
       send: setWallFigure,
     };
@@ -143,6 +148,7 @@ function slipFor(desk: DeskState, rows: ReturnType<typeof useProject.getState>["
     return {
       at: middle(at(desk.rectangle), at(tip)),
       label: "sides",
+      passes: true,
       hint: "Click the opposite corner, or type both: 3.6 m x 4.2 m.",
       send: setWallFigure,
     };
@@ -152,6 +158,7 @@ function slipFor(desk: DeskState, rows: ReturnType<typeof useProject.getState>["
     return {
       at: middle(at(start), at(end)),
       label: "rise",
+      passes: true,
       hint: "Click a point that the arc passes through, or type its rise over the chord.",
       send: setWallFigure,
     };
@@ -162,6 +169,7 @@ function slipFor(desk: DeskState, rows: ReturnType<typeof useProject.getState>["
       ? {
           at: at(pointAlong(line, line.length / 2)),
           label: "clear distance",
+          passes: true,
           hint: "Between the two faces; the copy stands on the pointer’s side.",
           send: setBeside,
         }
@@ -192,6 +200,7 @@ function slipFor(desk: DeskState, rows: ReturnType<typeof useProject.getState>["
     return {
       at: at(pointAlong(line, door.from)),
       label: "width",
+      passes: true,
       hint: "Click the other edge, or type the width; the leaf swings to the pointer’s side.",
       send: setDoorWidth,
     };

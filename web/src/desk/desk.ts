@@ -1,6 +1,6 @@
 import { create } from "zustand";
 import { useShallow } from "zustand/react/shallow";
-import type { Operation } from "../api/client";
+import type { Operation, Schemas } from "../api/client";
 import type { Size, View, XY } from "../board/geometry";
 import { mapOf, viewUnder } from "../board/geometry";
 import type { DrawingKind, WallSide } from "../project/rows";
@@ -26,6 +26,8 @@ export type Act =
 export interface Snap {
   at: XY;
   words: string;
+  /** what the ink shows there */
+  kind?: Schemas["Found"]["kind"];
   /** how surely it holds, in page pixels; for picks */
   sigmaPx?: number;
   /** thickness of the wall whose face it holds to, page pixels */

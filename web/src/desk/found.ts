@@ -33,7 +33,11 @@ export function lookNear(pointer: XY, corners: boolean): void {
     const snap = await inkAt(pointer, corners, asking.signal);
     // Where the pointer has gone on meanwhile, the answer is of no use.
     if (!snap || useDesk.getState().pointer !== pointer) return;
-    useDesk.setState({ snap: useDesk.getState().act === "walls" ? inkForWall(snap, pointer) : snap });
+    const { act, line } = useDesk.getState();
+    if (act !== "walls") return useDesk.setState({ snap });
+    // A face lies half a thickness beside the centre line that is traced.
+    if (line === "centre" && snap.kind !== "line" && snap.kind !== "column centre") return;
+    useDesk.setState({ snap: inkForWall(snap, pointer) });
   }, REST);
 }
 
@@ -81,6 +85,7 @@ export async function inkAt(
     return {
       at: apply(map, [found.x, found.y]),
       words: wordsFor(found),
+      kind: found.kind,
       sigmaPx: found.sigmaPx,
       thicknessPx: found.thicknessPx,
     };

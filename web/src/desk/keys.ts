@@ -43,6 +43,17 @@ export function useKeys(): void {
 function boardKey(e: KeyboardEvent): boolean {
   const desk = useDesk.getState();
   const onButton = e.target instanceof HTMLElement && e.target.closest("button, a") !== null;
+  // While the slip is open every printable key belongs to it, also before its field has the focus.
+  if (desk.slip !== null && e.key.length === 1) {
+    useDesk.setState({ slip: desk.slip + e.key, slipError: null });
+    document.querySelector<HTMLInputElement>("form[data-slip] input")?.focus();
+    return true;
+  }
+  if (desk.slip && (e.key === "Enter" || e.key === "Backspace")) {
+    if (e.key === "Enter") sendSlip();
+    else useDesk.setState({ slip: desk.slip.slice(0, -1) });
+    return true;
+  }
   if ((desk.chain || desk.rectangle || desk.arc.length === 2) && /^[\d.]$/.test(e.key)) {
     useDesk.setState({ slip: e.key, slipError: null });
     return true;
@@ -87,6 +98,13 @@ function boardKey(e: KeyboardEvent): boolean {
       return true;
   }
   return desk.singleKeys && letterKey(e.key.toLowerCase());
+}
+
+/** Enter may come before the slip is there to take it. */
+function sendSlip(tries = 5): void {
+  const form = document.querySelector<HTMLFormElement>("form[data-slip]");
+  if (form) form.requestSubmit();
+  else if (tries > 0) requestAnimationFrame(() => sendSlip(tries - 1));
 }
 
 /** While a point is wanted the arrow keys move the pointer, and with it the lens. */

@@ -71,7 +71,7 @@ export function TraceLedger() {
         {desk.selected?.type === "figure" && <SelectedFigure key={desk.selected.id} id={desk.selected.id} />}
         {desk.selected?.type === "note" && <SelectedNote key={desk.selected.id} id={desk.selected.id} />}
         {walls.length > 0 && <SelectedWalls ids={walls} />}
-        {lines.length === 0 && desk.act !== "walls" && <FromBelow storey={desk.storey} />}
+        {lines.length === 0 && <FromBelow storey={desk.storey} />}
         {shapes && <RoomRows shapes={shapes} />}
         <FigureRows storey={desk.storey} />
         <OpeningRows storey={desk.storey} />

@@ -1,0 +1,353 @@
+import { type Browser, expect, type Page, test } from "@playwright/test";
+import { begin, expectAccessible, saved, signIn } from "./scan";
+
+/** An empty project opens on its origin, 20 mm to a pixel: points of the plan are clicked without any picture. */
+class Table {
+  constructor(readonly page: Page) {}
+
+  async at(x: number, y: number): Promise<[number, number]> {
+    const box = await this.page.getByTestId("board").boundingBox();
+    if (!box) throw new Error("There is no board.");
+    return [Math.round(box.x + box.width / 2 + x / 20), Math.round(box.y + box.height / 2 - y / 20)];
+  }
+
+  async move(x: number, y: number): Promise<void> {
+    await this.page.mouse.move(...(await this.at(x, y)));
+  }
+
+  async click(x: number, y: number, modifiers: "Shift"[] = []): Promise<void> {
+    const at = await this.at(x, y);
+    await this.page.mouse.move(...at);
+    for (const key of modifiers) await this.page.keyboard.down(key);
+    await this.page.mouse.click(...at);
+    for (const key of modifiers) await this.page.keyboard.up(key);
+  }
+
+  async drag(from: readonly [number, number], to: readonly [number, number], shift = false): Promise<void> {
+    await this.move(...from);
+    if (shift) await this.page.keyboard.down("Shift");
+    await this.page.mouse.down();
+    await this.move((from[0] + to[0]) / 2, (from[1] + to[1]) / 2);
+    await this.move(...to);
+    await this.page.mouse.up();
+    if (shift) await this.page.keyboard.up("Shift");
+    await saved(this.page);
+  }
+
+  /** Points towards a place and types what the wall is long. */
+  async type(text: string, x: number, y: number): Promise<void> {
+    await this.move(x, y);
+    await this.fill(text);
+  }
+
+  async fill(text: string): Promise<void> {
+    const slip = this.page.locator("form[data-slip] input").first();
+    await this.page.keyboard.type(text.slice(0, 1));
+    await expect(slip).toBeFocused();
+    await this.page.keyboard.type(text.slice(1));
+    await this.page.keyboard.press("Enter");
+    await expect(slip).toHaveCount(0);
+    await saved(this.page);
+  }
+
+  /** A rectangle of 6 × 4 m on its centre lines, walls 200 thick. */
+  async rectangle(): Promise<void> {
+    await this.page.keyboard.press("w");
+    await this.page.getByRole("radio", { name: "centre" }).check();
+    await this.page.getByRole("button", { name: "200", exact: true }).click();
+    await this.page.getByRole("button", { name: "a rectangle" }).click();
+    await this.click(-3000, -2000);
+    await this.type("6 m x 4 m", 2000, 1000);
+    await expect(this.heading("4 walls, 1 room")).toBeVisible();
+    await this.page.getByRole("button", { name: "a chain" }).click();
+  }
+
+  heading(name: string) {
+    return this.page.getByRole("heading", { name });
+  }
+}
+
+async function table(page: Page, name: string): Promise<Table> {
+  await signIn(page);
+  await begin(page, name);
+  await page.keyboard.press("Alt+3");
+  return new Table(page);
+}
+
+const label = (page: Page, words: string) => page.getByTestId("room-label").filter({ hasText: words });
+
+test("a chain is typed: lengths, an angle, a sum; skew walls join, and undo reaches back over a reload", async ({
+  page,
+}) => {
+  const desk = await table(page, "Typed chain");
+  await page.keyboard.press("w");
+  await page.getByRole("radio", { name: "centre" }).check();
+  await page.getByRole("button", { name: "200", exact: true }).click();
+  await desk.click(-4000, -2000);
+  await desk.type("8 m", 2000, -2010);
+  await desk.type("2.5 m + 1.5 m", 4010, 1000);
+  await desk.type("5 m 180°", 0, 2000);
+  // The last side runs at a slant back to the start, which it closes.
+  await desk.move(-3990, -1990);
+  await expect(page.getByTestId("pointer-words")).toContainText("closes the chain");
+  await desk.click(-3990, -1990);
+  await saved(page);
+  await expect(desk.heading("4 walls, 1 room")).toBeVisible();
+  // A skew partition from wall to wall.
+  await page.keyboard.press("w");
+  await desk.click(0, -2000);
+  await desk.click(1500, 2000);
+  await saved(page);
+  await expect(desk.heading("5 walls, 2 rooms")).toBeVisible();
+  const wall = (mm: string) => page.getByRole("button", { name: new RegExp(`^Wall \\d · 200 · \\w+ ${mm}`) });
+  await expect(wall("8.000")).toHaveCount(1);
+  await expect(wall("4.000")).toHaveCount(1);
+  // The last side as well: 3 m across, 4 m down.
+  await expect(wall("5.000")).toHaveCount(2);
+  await expect(page.getByText("figure").first()).toBeVisible();
+  await expectAccessible(page);
+  await page.keyboard.press("Escape");
+  await page.reload();
+  await page.getByTestId("board").waitFor();
+  await page.keyboard.press("Alt+3");
+  await page.keyboard.press("Control+z");
+  await expect(desk.heading("4 walls, 1 room")).toBeVisible();
+  await page.keyboard.press("Control+Shift+z");
+  await expect(desk.heading("5 walls, 2 rooms")).toBeVisible();
+});
+
+test("rooms are clicked through with numbers, a divider parts them, and a leak is shown and closed by one act", async ({
+  page,
+}) => {
+  const desk = await table(page, "Rooms");
+  await desk.rectangle();
+  await page.keyboard.press("r");
+  await page.getByRole("button", { name: "draws a divider" }).click();
+  await desk.click(0, -2000);
+  await desk.click(10, 2000);
+  await saved(page);
+  await expect(desk.heading("4 walls, 2 rooms")).toBeVisible();
+  await page.getByRole("button", { name: "names a room" }).click();
+  for (const [name, x] of [
+    ["Forge", -1500],
+    ["Bellows", 1500],
+  ] as const) {
+    await desk.click(x, 600);
+    await desk.fill(name);
+  }
+  // 5.8 × 3.8 m clear, halved.
+  await expect(label(page, "1 Forge")).toContainText("11.02 m²");
+  await expect(label(page, "2 Bellows")).toContainText(/2.900 × 3.800/);
+  await expectAccessible(page);
+  await page.keyboard.press("Escape");
+  await page.keyboard.press("Escape");
+  // The east wall's end is dragged away from its corner's neighbours: the corner goes along, nothing opens.
+  await page.getByRole("button", { name: /^Wall 2 / }).click();
+  await desk.drag([3000, 2000], [3400, 2000]);
+  await expect(label(page, "2 Bellows")).not.toContainText("11.02");
+  await page.keyboard.press("Control+z");
+  await expect(label(page, "2 Bellows")).toContainText("11.02");
+  // Removed, and traced anew too short: both rooms are enclosed by nothing, and the neck is told.
+  await page.getByRole("button", { name: /^Wall 2 / }).click();
+  await page.locator("body").press("Backspace");
+  await expect(label(page, "2 Bellows")).toContainText("does not close");
+  await page.keyboard.press("w");
+  await desk.click(3000, -2000);
+  await desk.type("3.72 m", 3000, 1000);
+  await page.keyboard.press("Enter");
+  await page.keyboard.press("Escape");
+  await expect(page.getByRole("button", { name: /Close the leak: 180 mm are open/ })).toBeVisible();
+  await expectAccessible(page);
+  await page.getByRole("button", { name: "Close it" }).click();
+  await saved(page);
+  await expect(label(page, "2 Bellows")).toContainText("11.02 m²");
+  await expect(page.getByRole("button", { name: "Close it" })).toHaveCount(0);
+});
+
+test("a door is flipped, made two leaves, and moved by its handles; it stays with its wall", async ({ page }) => {
+  const desk = await table(page, "A door");
+  await desk.rectangle();
+  await page.keyboard.press("d");
+  await desk.click(-1000, -2000);
+  await desk.fill("910");
+  const door = page.getByRole("button", { name: /^D01 / });
+  await expect(door).toContainText("910 wide");
+  await door.click();
+  await page.keyboard.press("Escape");
+  const panel = page.getByRole("region", { name: "Opening D01" });
+  await door.click();
+  const before = await page.getByTestId("board").screenshot();
+  await panel.getByRole("button", { name: "Other side" }).click();
+  await saved(page);
+  expect((await page.getByTestId("board").screenshot()).equals(before), "It swings to the other side.").toBe(false);
+  await panel.getByRole("button", { name: "two leaves" }).click();
+  await expect(panel.getByRole("button", { name: "two leaves" })).toHaveAttribute("aria-pressed", "true");
+  await saved(page);
+  const offset = Number.parseInt(await panel.getByLabel("from one end").inputValue(), 10);
+  await desk.drag([-3000 + offset + 455, -2000], [-3000 + offset + 955, -2000]);
+  await expect(panel.getByLabel("from one end")).toHaveValue(/^\d{4} mm$/);
+  expect(Number.parseInt(await panel.getByLabel("from one end").inputValue(), 10) - offset).toBeCloseTo(500, -2);
+  await desk.drag([-3000 + offset + 500 + 910, -2000], [-3000 + offset + 500 + 1210, -2000]);
+  await expect(door).toContainText(/1.2\d\d wide/);
+  await expectAccessible(page);
+  // Its wall is moved: the door goes along.
+  await page.getByRole("button", { name: /^Wall 1 / }).click();
+  await desk.drag([-2600, -2000], [-2600, -2500]);
+  await expect(desk.heading("4 walls, 1 room")).toBeVisible();
+  await expect(door).toContainText(/1.2\d\d wide/);
+  await page.keyboard.press("Alt+4");
+  await expect(desk.heading("Nothing found wrong")).toBeVisible();
+});
+
+test("a figure between faces moves the wall that is not held; site and ink differ, and the decision is kept in Prove", async ({
+  page,
+}) => {
+  const desk = await table(page, "A figure");
+  await desk.rectangle();
+  await page.keyboard.press("i");
+  await desk.click(-2940, 500);
+  await desk.click(2940, 500);
+  await desk.fill("5 830");
+  await expect(page.getByText("22.15 m² net floor area", { exact: false })).toBeVisible();
+  const figure = page.getByRole("region", { name: "Figure 5 830" });
+  await expect(figure).toContainText(/by the ink5.800/);
+  await figure.getByLabel("size on site").fill("5.81 m");
+  await figure.getByLabel("size on site").press("Enter");
+  await saved(page);
+  await figure.getByRole("button", { name: "site", exact: true }).click();
+  await saved(page);
+  await figure.getByLabel("why it was decided so").fill("taped twice");
+  await figure.getByLabel("why it was decided so").blur();
+  await saved(page);
+  await expect(page.getByText("22.08 m² net floor area", { exact: false })).toBeVisible();
+  await expectAccessible(page);
+  await page.keyboard.press("Alt+4");
+  await page.getByRole("button", { name: /5 830 the site size holds/ }).click();
+  await expect(page.getByRole("region", { name: "Figure 5 830" }).getByLabel("why it was decided so")).toHaveValue(
+    "taped twice",
+  );
+  await expectAccessible(page);
+});
+
+test("walls are selected by area, changed at once, split, copied beside, curved, and copied to another storey", async ({
+  page,
+}) => {
+  const desk = await table(page, "Changes");
+  await desk.rectangle();
+  await page.keyboard.press("Escape");
+  await page.keyboard.press("Escape");
+  await desk.drag([-3800, -2800], [3800, -1200], true);
+  const panel = page.getByRole("region", { name: "Selected walls" });
+  await expect(panel).toContainText("Wall");
+  await desk.drag([-3800, -2900], [3800, 2900], true);
+  await expect(panel).toContainText("4 walls");
+  await panel.getByLabel("thickness").fill("300");
+  await panel.getByLabel("thickness").press("Enter");
+  await saved(page);
+  await expect(page.getByText("21.09 m² net floor area", { exact: false })).toBeVisible();
+  await desk.click(-1000, -2000);
+  await panel.getByRole("button", { name: "Copy beside" }).click();
+  await desk.move(-1000, -1000);
+  await desk.fill("1 200");
+  await expect(desk.heading("5 walls, 2 rooms")).toBeVisible();
+  await desk.click(-1000, -2000);
+  await panel.getByRole("button", { name: "Split" }).click();
+  await desk.click(500, -2000);
+  await saved(page);
+  await expect(desk.heading("6 walls, 2 rooms")).toBeVisible();
+  await page.keyboard.press("w");
+  await page.getByRole("button", { name: "an arc" }).click();
+  await desk.click(3000, -2000);
+  await desk.click(3000, 2000);
+  await desk.move(4500, 0);
+  await desk.fill("1 m");
+  await expect(desk.heading("7 walls, 3 rooms")).toBeVisible();
+  await expectAccessible(page);
+  await page.getByRole("button", { name: "Section" }).click();
+  await page.getByRole("button", { name: "Add above" }).click();
+  await expect(desk.heading("0 walls, 0 rooms")).toBeVisible();
+  await page.keyboard.press("Escape");
+  await page.getByRole("button", { name: "all walls" }).click();
+  await expect(desk.heading("7 walls, 3 rooms")).toBeVisible();
+  await page.getByRole("button", { name: "Section" }).click();
+  await expectAccessible(page);
+});
+
+test("notes and assumptions stand on the board, and Prove lists what was assumed", async ({ page }) => {
+  const desk = await table(page, "Notes");
+  await desk.rectangle();
+  await page.keyboard.press("n");
+  await desk.click(-1000, 800);
+  await desk.click(-3000, 0);
+  await desk.fill("? this wall carries the floor above");
+  await page.keyboard.press("Alt+4");
+  await expect(page.locator("p", { hasText: "Assumed: this wall carries the floor above" })).toBeVisible();
+  await expectAccessible(page);
+});
+
+test("two people work at once: on different walls both, on the same one the second is told; a reader changes nothing", async ({
+  page,
+  browser,
+}) => {
+  const desk = await table(page, "Together");
+  await desk.rectangle();
+  await page.keyboard.press("Escape");
+  await page.keyboard.press("Escape");
+  await page.getByRole("button", { name: "Share" }).click();
+  const email = page.getByLabel("E-mail of whom it is shared with");
+  await email.fill("stranger@plinth.example");
+  await page.getByRole("button", { name: "To edit" }).click();
+  await expect(page.getByText("may edit")).toBeVisible();
+  await expectAccessible(page);
+  await page.keyboard.press("Escape");
+  const other = await secondPerson(browser, page.url());
+  const theirs = new Table(other);
+  await expect(theirs.heading("4 walls, 1 room")).toBeVisible();
+  // Different walls, at the same time.
+  await page.getByRole("button", { name: /^Wall 1 / }).click();
+  await other.getByRole("button", { name: /^Wall 3 / }).click();
+  await Promise.all([thicken(page, "260"), thicken(other, "240")]);
+  for (const side of [page, other]) {
+    await expect(side.getByRole("button", { name: /^Wall 1 · 260/ })).toBeVisible({ timeout: 4_000 });
+    await expect(side.getByRole("button", { name: /^Wall 3 · 240/ })).toBeVisible({ timeout: 4_000 });
+  }
+  // The same wall: who comes second is told, and sees how it is now.
+  await other.getByRole("button", { name: /^Wall 1 / }).click();
+  await other.route("**/changes?since=*", (route) => route.abort());
+  await thicken(page, "280");
+  await thicken(other, "220");
+  await expect(other.getByRole("alert")).toContainText("was changed meanwhile");
+  await other.unroute("**/changes?since=*");
+  await expect(other.getByRole("button", { name: /^Wall 1 · 280/ })).toBeVisible({ timeout: 4_000 });
+  // To read only.
+  await page.getByRole("button", { name: "Share" }).click();
+  await page.getByRole("button", { name: "may edit" }).click();
+  await expect(page.getByRole("button", { name: "reads" })).toBeVisible();
+  await other.reload();
+  await expect(other.getByRole("button", { name: "To read only" })).toBeVisible();
+  await other.keyboard.press("Alt+3");
+  await other.getByRole("button", { name: /^Wall 1 / }).click();
+  await thicken(other, "210");
+  await expect(other.getByRole("alert")).toContainText("shared with you to read");
+  await other.context().close();
+});
+
+async function thicken(page: Page, mm: string): Promise<void> {
+  const field = page.getByRole("region", { name: "Selected walls" }).getByLabel("thickness");
+  await field.fill(mm);
+  await field.press("Enter");
+}
+
+async function secondPerson(browser: Browser, address: string): Promise<Page> {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+  const page = await context.newPage();
+  await page.goto("/");
+  await page.getByLabel("E-mail").fill("stranger@plinth.example");
+  await page.getByLabel("Password").fill("correct horse battery");
+  await page.getByRole("button", { name: "Sign in" }).click();
+  await page.getByRole("heading", { name: "Projects" }).waitFor();
+  await page.goto(address);
+  await page.getByTestId("board").waitFor();
+  await page.keyboard.press("Alt+3");
+  return page;
+}
