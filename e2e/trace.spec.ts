@@ -273,6 +273,50 @@ test("walls are selected by area, changed at once, split, copied beside, curved,
   await expectAccessible(page);
 });
 
+test("a floor with a void is traced round, and the drawing's own rooms table is held against the rooms", async ({
+  page,
+}) => {
+  const desk = await table(page, "Outlines");
+  await desk.rectangle();
+  await page.keyboard.press("o");
+  const round = async (corners: readonly (readonly [number, number])[]) => {
+    for (const [x, y] of corners) await desk.click(x, y);
+    await page.keyboard.press("Enter");
+    await saved(page);
+  };
+  // Near the outer corners of the walls, which hold.
+  await round([
+    [-3080, -2080],
+    [3080, -2080],
+    [3080, 2080],
+    [-3080, 2080],
+  ]);
+  await expect(page.getByText("26.04 m²").first()).toBeVisible();
+  await page.getByRole("button", { name: "a void" }).click();
+  await round([
+    [-800, -600],
+    [800, -600],
+    [800, 600],
+    [-800, 600],
+  ]);
+  await expect(page.getByText("1.92 m²").first()).toBeVisible();
+  await page.getByLabel("thickness").fill("220");
+  await page.getByLabel("thickness").press("Enter");
+  await expect(page.getByLabel("thickness")).toHaveValue("220 mm");
+  await expectAccessible(page);
+  await page.keyboard.press("Escape");
+  await page.keyboard.press("r");
+  const listed = page.getByRole("region", { name: "Rooms table" });
+  await listed.getByRole("button", { name: "bring it in" }).click();
+  await listed.getByRole("textbox", { name: "Rooms table" }).fill("1 Forge 5.80 x 3.70 21.5 m²\n2 Loft 9 m²");
+  await listed.getByRole("button", { name: "Take it" }).click();
+  await expect(listed).toContainText("not traced");
+  await desk.click(1500, 600);
+  await desk.fill("Forge");
+  await expect(listed).toContainText("+0.54 m²");
+  await expectAccessible(page);
+});
+
 test("notes and assumptions stand on the board, and Prove lists what was assumed", async ({ page }) => {
   const desk = await table(page, "Notes");
   await desk.rectangle();

@@ -154,6 +154,23 @@ final class TraceTest extends TestCase
         self::assertSame($room['id'], self::told($state, 'regions')[0]['id'] ?? null);
     }
 
+    public function testTheDrawingsOwnRoomsTableIsHeldAgainstTheTracing(): void
+    {
+        $ring = $this->desk->chain([[0, 0], [6000, 0], [6000, 4000], [0, 4000]], true);
+        $room = ['do' => 'add', 'type' => 'room', 'id' => Desk::newId(), 'values' => ['storey' => $this->desk->storey, 'drawing' => null, 'name' => 'Tank room', 'number' => '3', 'x' => 3000, 'y' => 2000]];
+        $this->desk->change([$ring['operation'], $room]);
+        $rooms = $this->desk->client->ok('POST', '/api/rooms-table', ['text' => "3 Tank room 5.80 x 3.70 21.5 m²\n4 Loft 9 m²", 'unit' => 'mm'])['rooms'];
+        self::assertIsArray($rooms);
+        $this->desk->change(array_map(fn (mixed $r): array => ['do' => 'add', 'type' => 'listedRoom', 'id' => Desk::newId(), 'values' => ['storey' => $this->desk->storey] + (\is_array($r) ? $r : [])], array_values($rooms)));
+        $rows = $this->desk->client->ok('GET', "/api/storeys/{$this->desk->storey}/rooms-table")['rows'];
+        self::assertIsArray($rows);
+        self::assertIsArray($rows[0]);
+        self::assertIsArray($rows[1]);
+        self::assertNull($rows[0]['region'], 'The loft is not traced.');
+        self::assertEqualsWithDelta([0.54, 0.0, 100.0], [$rows[1]['areaOffM2'], $rows[1]['widthOffMm'], $rows[1]['depthOffMm']], 1e-6);
+        self::assertSame($room['id'], $rows[1]['room']);
+    }
+
     public function testAProjectIsSharedToReadOrToEditAndTakenBack(): void
     {
         $stranger = Client::ofStack()->signIn('stranger@plinth.example');

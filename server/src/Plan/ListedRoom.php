@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Server\Plan;
 
 use Doctrine\ORM\Mapping as ORM;
+use Plinth\Core\Plan\ListedRoom as CoreListedRoom;
 use Plinth\Server\Change\ProjectRow;
 use Plinth\Server\Change\RowType;
 use Plinth\Server\Change\RowValues;
@@ -62,5 +63,10 @@ class ListedRoom extends ProjectRow
     public function references(): array
     {
         return [[RowType::Storey, $this->storey, 'storey']];
+    }
+
+    public function toCore(): CoreListedRoom
+    {
+        return new CoreListedRoom($this->number, $this->name, $this->width, $this->depth, $this->areaM2);
     }
 }

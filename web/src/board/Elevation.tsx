@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { api, settled } from "../api/client";
-import { useDesk } from "../desk/desk";
+import { useDesk, useDeskFields } from "../desk/desk";
 import { area, grouped, plusMinus } from "../desk/numbers";
 import { inOrder } from "../desk/selectors";
 import type { Thing } from "../project/rows";
@@ -8,15 +8,14 @@ import { useProject } from "../project/store";
 import { apply, type Map2, type XY } from "./geometry";
 import { RUST, Tag, TEAL } from "./marks";
 
-/** Level marks of the drawing at hand, and the outlines of the side. */
+/** Level marks of the drawing at hand, and the outlines of the side or storey. */
 export function Elevation({ screen }: { screen: Map2 }) {
   const side = useDesk((s) => s.side);
-  if (side === null) return null;
   return (
     <g>
-      <Levels screen={screen} part="lines" />
-      <Outlines side={side} screen={screen} />
-      <Levels screen={screen} part="words" />
+      {side !== null && <Levels screen={screen} part="lines" />}
+      <Outlines screen={screen} />
+      {side !== null && <Levels screen={screen} part="words" />}
       <Drafted screen={screen} />
     </g>
   );
@@ -40,12 +39,13 @@ export function useOutline(outline: Thing<"outline">) {
   return { corners, answer: data };
 }
 
-function Outlines({ side, screen }: { side: string; screen: Map2 }) {
+function Outlines({ screen }: { screen: Map2 }) {
+  const { side, storey } = useDeskFields("side", "storey");
   const outlines = useProject((s) => s.rows.outline);
   return (
     <>
       {[...outlines.values()]
-        .filter((o) => o.side === side)
+        .filter((o) => (side === null ? o.storey === storey : o.side === side))
         .map((o) => (
           <Traced key={o.id} outline={o} screen={screen} />
         ))}
@@ -67,16 +67,30 @@ function Traced({ outline, screen }: { outline: Thing<"outline">; screen: Map2 }
       <polygon
         points={ring.map((p) => p.join(",")).join(" ")}
         fill={colour}
-        fillOpacity={0.07}
+        fillOpacity={outline.kind === "void" ? 0 : 0.07}
         stroke={colour}
         strokeWidth={2}
-        {...(wrong ? { strokeDasharray: "4 3" } : {})}
+        {...(wrong ? { strokeDasharray: "4 3" } : outline.kind === "face" ? {} : { strokeDasharray: "14 4" })}
       />
+      {outline.kind === "void" && <Cross ring={ring} />}
       <Tag
-        at={[x, y]}
+        at={outline.kind === "face" ? [x, y] : (ring[0] ?? [x, y])}
         text={wrong ? `${outline.name} crosses itself` : `${outline.name} ${answer?.areaM2 ? area(answer.areaM2) : ""}`}
         colour={colour}
       />
+    </g>
+  );
+}
+
+/** Nothing is there: corners joined across. */
+function Cross({ ring }: { ring: readonly XY[] }) {
+  const half = Math.floor(ring.length / 2);
+  return (
+    <g stroke={TEAL} strokeWidth={1}>
+      {ring.slice(0, half).map((p, i) => {
+        const q = ring[i + half] ?? p;
+        return <line key={p.join()} x1={p[0]} y1={p[1]} x2={q[0]} y2={q[1]} />;
+      })}
     </g>
   );
 }

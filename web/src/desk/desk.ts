@@ -3,7 +3,7 @@ import { useShallow } from "zustand/react/shallow";
 import type { Operation, Schemas } from "../api/client";
 import type { Size, View, XY } from "../board/geometry";
 import { mapOf, viewUnder } from "../board/geometry";
-import type { DrawingKind, WallSide } from "../project/rows";
+import type { DrawingKind, OutlineKind, WallSide } from "../project/rows";
 import { useProject } from "../project/store";
 
 export type Step = "bring-in" | "true-up" | "trace" | "prove" | "hand-over";
@@ -160,6 +160,8 @@ export interface DeskState {
   roundTo: number;
   buildUp: string | null;
   roomMode: "name" | "divider";
+  /** what an outline on a storey goes round */
+  outlineKind: Exclude<OutlineKind, "face">;
   /** how the doors that are set open */
   openingLeaf: "single" | "double" | "sliding";
   /** the storey that shows through faintly */
@@ -244,6 +246,7 @@ export const useDesk = create<DeskState>(() => ({
   roundTo: 0,
   buildUp: null,
   roomMode: "name",
+  outlineKind: "slab",
   openingLeaf: "single",
   through: null,
   line: "right",

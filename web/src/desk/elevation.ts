@@ -2,7 +2,7 @@ import type { Operation } from "../api/client";
 import { api, settled } from "../api/client";
 import { newId } from "../api/ids";
 import { apply, distance, type XY } from "../board/geometry";
-import type { LevelKind, Thing } from "../project/rows";
+import type { LevelKind, OutlineKind, Thing } from "../project/rows";
 import { change, useProject } from "../project/store";
 import { NOTHING_DRAFTED, useDesk } from "./desk";
 import { projectUnit } from "./draft";
@@ -65,20 +65,59 @@ export async function outlinePoint(pointer: XY, free: boolean, corners: boolean)
   const desk = useDesk.getState();
   const [first] = desk.ring;
   if (first && desk.ring.length > 2 && distance(first, pointer) < SNAP_PX / desk.view.k) return closeOutline();
+  const corner = free ? null : wallCornerNear(pointer);
+  if (corner) return useDesk.setState({ ring: [...desk.ring, corner], snap: null });
   const found = free ? null : ((desk.pointer === pointer ? desk.snap : null) ?? (await inkAt(pointer, corners)));
   const { ring } = useDesk.getState();
   useDesk.setState({ ring: [...ring, found?.at ?? pointer], snap: null });
 }
 
+/** The corner of a traced wall's face within the reach of a point. */
+export function wallCornerNear(p: XY): XY | null {
+  const { storey, view } = useDesk.getState();
+  const shapes = useProject.getState().derived.get(storey ?? "");
+  let best: { at: XY; off: number } | null = null;
+  for (const { stretches } of shapes?.walls.values() ?? []) {
+    for (const { right, left } of stretches) {
+      for (const [x = 0, y = 0] of [...right, ...left]) {
+        const off = Math.hypot(x - p[0], y - p[1]);
+        if (off < SNAP_PX / view.k && (best === null || off < best.off)) best = { at: [x, y], off };
+      }
+    }
+  }
+  return best?.at ?? null;
+}
+
+/** What an outline on a storey usually is: mm. Common practice, no source. */
+const USUAL: Record<OutlineKind, { name: string; thickness: number | null; top: number | null }> = {
+  face: { name: "Face", thickness: null, top: null },
+  slab: { name: "Floor", thickness: 200, top: 0 },
+  ceiling: { name: "Ceiling", thickness: 30, top: 2500 },
+  "roof edge": { name: "Roof edge", thickness: 200, top: null },
+  kerb: { name: "Kerb", thickness: 150, top: 150 },
+  plinth: { name: "Plinth", thickness: 300, top: 0 },
+  void: { name: "Void", thickness: null, top: null },
+};
+
 /** Saves the outline that was traced, if it has enough corners. */
 export async function closeOutline(): Promise<void> {
-  const { ring, side, drawing } = useDesk.getState();
-  if (side === null || ring.length < 3) return;
+  const { ring, side, storey, drawing, outlineKind } = useDesk.getState();
+  if ((side === null && storey === null) || ring.length < 3) return;
   const outline = newId();
-  const count = [...useProject.getState().rows.outline.values()].filter((o) => o.side === side).length;
+  const kind = side === null ? outlineKind : "face";
+  const { name, thickness, top } = USUAL[kind];
+  const count = [...useProject.getState().rows.outline.values()].filter(
+    (o) => o.side === side && (side !== null || o.storey === storey) && o.kind === kind,
+  ).length;
+  const place = side === null ? { storey, side: null } : { storey: null, side };
   useDesk.setState(structuredClone(NOTHING_DRAFTED));
   const refused = await change("Trace an outline", [
-    { do: "add", type: "outline", id: outline, values: { side, name: count === 0 ? "Face" : `Outline ${count + 1}` } },
+    {
+      do: "add",
+      type: "outline",
+      id: outline,
+      values: { ...place, kind, thickness, top, name: count === 0 ? name : `${name} ${count + 1}` },
+    },
     ...ring.map(
       ([x, y], order): Operation => ({
         do: "add",

@@ -6,6 +6,7 @@ import { count } from "../steps/status";
 import { MisfitPanel } from "./MisfitPanel";
 import { Head, NextThing, Plain } from "./parts";
 import { FigureRows, SelectedFigure } from "./trace/FigurePanel";
+import { RoomsTable } from "./trace/RoomsTable";
 
 /** Check lengths against the fit, and what the plan itself shows to be wrong. */
 export function ProveLedger() {
@@ -51,6 +52,7 @@ export function ProveLedger() {
             </div>
           );
         })}
+        {desk.storey !== null && <RoomsTable storey={desk.storey} />}
         {desk.storey !== null && <FigureRows storey={desk.storey} />}
         {desk.selected?.type === "figure" && <SelectedFigure key={desk.selected.id} id={desk.selected.id} />}
         {inOrder(rows.note.values())

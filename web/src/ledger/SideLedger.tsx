@@ -1,12 +1,12 @@
-import { height, useOutline } from "../board/Elevation";
+import { height } from "../board/Elevation";
 import { setAct, useDeskFields } from "../desk/desk";
-import { area, grouped, plusMinus } from "../desk/numbers";
+import { plusMinus } from "../desk/numbers";
 import { inOrder } from "../desk/selectors";
 import { removeStatement } from "../desk/statements";
-import type { Thing } from "../project/rows";
-import { change, useProject } from "../project/store";
+import { useProject } from "../project/store";
 import { count } from "../steps/status";
 import { Head, Link, NextThing } from "./parts";
+import { OutlineRow } from "./trace/OutlinePanel";
 
 /** What is marked and traced on a side: heights with their ±, and outlines with their sizes. */
 export function SideLedger({ side }: { side: string }) {
@@ -65,34 +65,5 @@ export function SideLedger({ side }: { side: string }) {
         ))}
       </div>
     </>
-  );
-}
-
-function OutlineRow({ outline }: { outline: Thing<"outline"> }) {
-  const { answer } = useOutline(outline);
-  return (
-    <div className="flex items-baseline justify-between gap-2 border-b border-line px-4 py-2">
-      <span>
-        <input
-          className="w-32 bg-transparent font-semibold"
-          aria-label="Name of the outline"
-          defaultValue={outline.name}
-          onBlur={(e) => {
-            const name = e.target.value.trim();
-            if (name !== "" && name !== outline.name)
-              void change("Name an outline", [{ do: "set", type: "outline", id: outline.id, values: { name } }]);
-          }}
-        />
-        <span className={`block text-[13px] ${answer?.refusal ? "text-rust" : "text-quiet"}`}>
-          {answer?.refusal ?? `${grouped(answer?.widthMm ?? 0)} × ${grouped(answer?.heightMm ?? 0)} mm`}
-        </span>
-      </span>
-      <span className="text-right whitespace-nowrap">
-        {answer?.areaM2 ? area(answer.areaM2) : ""}{" "}
-        <Link onClick={() => void change("Remove an outline", [{ do: "remove", type: "outline", id: outline.id }])}>
-          Remove
-        </Link>
-      </span>
-    </div>
   );
 }

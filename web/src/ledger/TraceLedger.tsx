@@ -15,7 +15,9 @@ import { Head, Link, NextThing, OneOf, Plain } from "./parts";
 import { SideLedger } from "./SideLedger";
 import { FigureRows, Holds, SelectedFigure } from "./trace/FigurePanel";
 import { NoteRows, SelectedNote } from "./trace/NotePanel";
+import { OutlineOptions, OutlineRows } from "./trace/OutlinePanel";
 import { RoomOptions, SelectedRoom } from "./trace/RoomPanel";
+import { RoomsTable } from "./trace/RoomsTable";
 import { SelectedWalls } from "./trace/SelectedWalls";
 import { WallOptions } from "./trace/WallOptions";
 
@@ -64,7 +66,9 @@ export function TraceLedger() {
         {desk.act === "walls" && <WallOptions />}
         {desk.act === "openings" && <OpeningOptions />}
         {desk.act === "rooms" && <RoomOptions />}
+        {desk.act === "rooms" && <RoomsTable storey={desk.storey} />}
         {desk.act === "figures" && <FigureOptions />}
+        {desk.act === "outline" && <OutlineOptions />}
         {desk.act === "boundary" && <BoundaryPanel storey={desk.storey} />}
         {desk.selected?.type === "opening" && <SelectedOpening id={desk.selected.id} />}
         {desk.selected?.type === "room" && <SelectedRoom key={desk.selected.id} id={desk.selected.id} />}
@@ -75,6 +79,7 @@ export function TraceLedger() {
         {shapes && <RoomRows shapes={shapes} />}
         <FigureRows storey={desk.storey} />
         <OpeningRows storey={desk.storey} />
+        <OutlineRows storey={desk.storey} />
         <NoteRows storey={desk.storey} />
         <WallRows storey={desk.storey} />
       </div>
