@@ -4,7 +4,8 @@ import { inOrder } from "../../desk/selectors";
 import { change, useProject } from "../../project/store";
 import { Link, OneOf, Plain } from "../parts";
 
-export const THICKNESSES = [300, 240, 200, 120, 100];
+/** mm: 240 and 115 are sizes of DIN 4172 (from memory); the others common practice, no source. */
+export const THICKNESSES = [300, 240, 200, 120, 115, 100];
 const STEPS = [0, 10, 25, 50, 100, 125];
 
 /** How the next walls are traced. */

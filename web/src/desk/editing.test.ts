@@ -1,0 +1,155 @@
+import { beforeEach, describe, expect, it, vi } from "vitest";
+import { withRows } from "../project/rows";
+import { useProject } from "../project/store";
+import { deskWithPlan, row, type Sent, STOREY } from "../testing/desk";
+import { clickAt } from "./acts";
+import { setAct, useDesk } from "./desk";
+import { copyStorey, dropHeld, heldAt, removeSelected, selectedWalls, selectWithin } from "./editing";
+import { apartMm, faceAt } from "./figures";
+import { nextNumber, numberAndName } from "./rooms";
+import { snapAt } from "./snap";
+import { setWallFigure } from "./tracing";
+import { arcChain, nearestOnLine, riseThrough, wallLine } from "./walls";
+
+let sent: Sent[];
+
+beforeEach(() => {
+  sent = deskWithPlan().sent;
+});
+
+describe("selecting", () => {
+  it("takes one wall by a click, several by Shift, and gives one back by Shift again", () => {
+    setAct(null);
+    clickAt([3000, 20], false);
+    expect(selectedWalls()).toEqual(["south"]);
+    clickAt([6000, 2000], false, true);
+    expect(selectedWalls()).toEqual(["south", "east"]);
+    clickAt([3000, 20], false, true);
+    expect(selectedWalls()).toEqual(["east"]);
+  });
+
+  it("by area takes walls that lie wholly in it, and takes them away", () => {
+    selectWithin([-500, -500], [6500, 500], false);
+    expect(selectedWalls()).toEqual(["south"]);
+    selectWithin([-500, -500], [6500, 4500], false);
+    expect(selectedWalls()).toHaveLength(4);
+    selectWithin([-500, -500], [500, 4500], true);
+    expect(selectedWalls()).not.toContain("west");
+  });
+
+  it("removes what is selected in one change", async () => {
+    selectWithin([-500, -500], [6500, 4500], false);
+    removeSelected();
+    await vi.waitFor(() => expect(sent).toHaveLength(1));
+    expect(sent[0]?.operations).toHaveLength(4);
+  });
+});
+
+describe("dragging", () => {
+  it("takes hold of a selected wall only, and moves it across itself", async () => {
+    setAct(null);
+    expect(heldAt([3000, 20])).toBeNull();
+    clickAt([3000, 20], false);
+    const grip = heldAt([3000, 20]);
+    expect(grip).toMatchObject({ kind: "wall", id: "south" });
+    useDesk.setState({ held: { kind: "wall", id: "south", part: 0, from: [3000, 0], to: [3200, -250] } });
+    await dropHeld();
+    expect(sent[0]?.operations[0]?.shift).toEqual({ wall: "south", left: -250 });
+  });
+
+  it("takes hold of an end, and of nothing for somebody who only reads", () => {
+    setAct(null);
+    clickAt([3000, 20], false);
+    expect(heldAt([40, 30])).toMatchObject({ kind: "node", id: "n1" });
+    useProject.setState({ role: "read" });
+    expect(heldAt([40, 30])).toBeNull();
+    useProject.setState({ role: "owner" });
+  });
+
+  it("widens an opening by its jamb and leaves the other one", async () => {
+    useProject.setState((s) => ({
+      rows: withRows(s.rows, [row("opening", "d", { wall: "south", kind: "door", offset: 1000, width: 900 })]),
+    }));
+    useDesk.setState({ held: { kind: "jamb", id: "d", part: 0, from: [1000, 0], to: [700, 30] } });
+    await dropHeld();
+    expect(sent[0]?.operations[0]?.values).toEqual({ offset: 700, width: 1200 });
+  });
+});
+
+describe("shapes of walls", () => {
+  it("set a rectangle by two typed sides, towards the pointer, counter-clockwise", async () => {
+    setAct("walls");
+    useDesk.setState({ wallShape: "rectangle" });
+    clickAt([10_000, 5000], false);
+    useDesk.setState({ pointer: [9000, 4000] });
+    await setWallFigure("3600 x 4200");
+    await vi.waitFor(() => expect(sent).toHaveLength(1));
+    const trace = sent[0]?.operations[0]?.trace;
+    expect(trace?.closed).toBe(true);
+    expect(trace?.points).toEqual([
+      [6400, 800],
+      [10_000, 800],
+      [10_000, 5000],
+      [6400, 5000],
+    ]);
+  });
+
+  it("set an arc by a rise on the pointer's side", async () => {
+    setAct("walls");
+    useDesk.setState({ wallShape: "arc" });
+    clickAt([10_000, 0], false);
+    clickAt([14_000, 300], false);
+    useDesk.setState({ pointer: [12_000, -900] });
+    await setWallFigure("500");
+    await vi.waitFor(() => expect(sent).toHaveLength(1));
+    expect(sent[0]?.operations[0]?.trace?.rises).toEqual([-500]);
+  });
+
+  it("come in steps of a module where that is wanted", () => {
+    setAct("walls");
+    useDesk.setState({ roundTo: 125 });
+    clickAt([10_000, 10_000], false);
+    expect(snapAt([11_190, 10_010], false)?.at[0]).toBeCloseTo(11_250);
+  });
+
+  it("pass through three points, and a place on an arc is told by its distance along it", () => {
+    const rise = riseThrough([0, 0], [1000, 1000], [2000, 0]);
+    expect(rise).toBeCloseTo(1000);
+    for (const [x, y] of arcChain([0, 0], [2000, 0], rise)) expect(Math.hypot(x - 1000, y)).toBeCloseTo(1000);
+    useProject.setState((s) => ({
+      rows: withRows(s.rows, [row("wall", "south", { ...s.rows.wall.get("south"), rise: -3000 })]),
+    }));
+    const line = wallLine(useProject.getState().rows, "south");
+    expect(line?.length).toBeCloseTo(3000 * Math.PI);
+    if (line) expect(nearestOnLine([3000, -3300], line).along).toBeCloseTo(1500 * Math.PI, 0);
+  });
+});
+
+describe("figures and rooms", () => {
+  it("mean the face on the side that was clicked, and know what lies between two", () => {
+    expect(faceAt([3000, 60])).toEqual({ wall: "south", side: "left" });
+    expect(faceAt([3000, -60])).toEqual({ wall: "south", side: "right" });
+    expect(faceAt([3000, 5])).toEqual({ wall: "south", side: "centre" });
+    const { rows } = useProject.getState();
+    expect(apartMm(rows, { wall: "south", side: "left" }, { wall: "north", side: "left" })).toBeCloseTo(3800);
+    expect(apartMm(rows, { wall: "south", side: "left" }, { wall: "east", side: "left" })).toBeNull();
+  });
+
+  it("read number and name, and go on counting", () => {
+    expect(numberAndName("3 Tank room")).toEqual({ number: "3", name: "Tank room" });
+    expect(numberAndName("Tank room")).toEqual({ number: "", name: "Tank room" });
+    expect(numberAndName(" 12 ")).toEqual({ number: "12", name: "Room 12" });
+    expect(nextNumber()).toBe("1");
+    useProject.setState((s) => ({
+      rows: withRows(s.rows, [row("room", "r", { storey: STOREY, number: "7", name: "x" })]),
+    }));
+    expect(nextNumber()).toBe("8");
+  });
+
+  it("copy a storey with its walls sharing their corners as before", () => {
+    const operations = copyStorey(STOREY, "upper");
+    expect(operations.filter((o) => o.type === "node")).toHaveLength(4);
+    expect(operations.filter((o) => o.type === "wall")).toHaveLength(4);
+    expect(operations.every((o) => o.values?.storey === "upper")).toBe(true);
+  });
+});
