@@ -211,9 +211,10 @@ function usePainting(frame: React.RefObject<HTMLDivElement | null>, canvas: Reac
       const early = step === "bring-in" || step === "true-up";
       const shapes = storey === null ? undefined : project.derived.get(storey);
       const below = through === null || through === storey ? undefined : project.derived.get(through);
-      if (below) paintPlan(ctx, below, project.rows, view, size, dpr, { selected: [], alpha: 0.22 });
+      if (below) paintPlan(ctx, below, project.rows, view, size, dpr, { selected: [], alpha: 0.22 }, ask);
       if (shapes) {
-        paintPlan(ctx, shapes, project.rows, view, size, dpr, { selected: selectedWalls(), alpha: early ? 0.35 : 1 });
+        const look = { selected: selectedWalls(), alpha: early ? 0.35 : 1 };
+        paintPlan(ctx, shapes, project.rows, view, size, dpr, look, ask);
       }
       paint(true);
     };

@@ -45,7 +45,7 @@ export function Overlay() {
         )}
       </svg>
       {tracing && shapes && (
-        <RoomLabels shapes={shapes} screen={screen} k={desk.view.k} quiet={desk.step !== "trace"} />
+        <RoomLabels shapes={shapes} screen={screen} k={desk.view.k} size={desk.size} quiet={desk.step !== "trace"} />
       )}
       <PointerWords screen={screen} />
       <FigureSlip screen={screen} />

@@ -3,26 +3,30 @@ import { mendLeak } from "../desk/rooms";
 import { openRooms } from "../desk/selectors";
 import type { Derived, Leak } from "../project/shapes";
 import { useProject } from "../project/store";
-import { apply, type Map2, type XY } from "./geometry";
+import { apply, type Map2, type Size, type XY } from "./geometry";
 import { RUST, Tag, TEAL } from "./marks";
 
 /** Labels narrower than this on the screen have no room for their figures. */
 const LEAST_PX = 54;
+/** A label whose middle lies further off than this beside the board shows nothing of itself. */
+const BESIDE_PX = 90;
 const PLAIN =
   "absolute -translate-x-1/2 -translate-y-1/2 rounded px-1.5 py-0.5 text-center leading-tight whitespace-nowrap";
 
 /** Number and name, net area, clear width and depth of each room; those that do not close say so. */
-export function RoomLabels({ shapes, screen, k, quiet }: { shapes: Derived; screen: Map2; k: number; quiet: boolean }) {
+export function RoomLabels(props: { shapes: Derived; screen: Map2; k: number; size: Size; quiet: boolean }) {
+  const { shapes, screen, k, size, quiet } = props;
   const rows = useProject((s) => s.rows);
   const mayEdit = useProject((s) => s.role !== "read");
   const at = (p: readonly number[]): XY => apply(screen, [p[0] ?? 0, p[1] ?? 0]);
   return (
     <div className="pointer-events-none absolute inset-0 overflow-hidden">
       {[...shapes.regions.values()].map((region) => {
-        const [x, y] = at(region.label);
         const [width = 0, depth = 0] = region.clear;
-        const room = region.id === null ? undefined : rows.room.get(region.id);
         if (Math.max(width, depth) * k < LEAST_PX / 2) return null;
+        const [x, y] = at(region.label);
+        if (x < -BESIDE_PX || y < -BESIDE_PX || x > size.width + BESIDE_PX || y > size.height + BESIDE_PX) return null;
+        const room = region.id === null ? undefined : rows.room.get(region.id);
         return (
           <div key={region.key} className={`${PLAIN} bg-sheet/85`} style={{ left: x, top: y }} data-testid="room-label">
             <div className={room ? "text-[13px] font-semibold text-teal" : "text-xs text-quiet"}>

@@ -40,8 +40,125 @@ export interface Shown {
   alpha: number;
 }
 
-/** Draws what is traced on a storey: washes with firm edges, so that the ink shows through. */
+/** A plan of more walls than this is moved as a picture, and painted anew when the view rests. */
+const LARGE = 400;
+const REST_MS = 140;
+/** So much more than the board is painted into that picture on every side. */
+const MARGIN = 0.35;
+/** As a picture it serves until it is this much larger or smaller on the screen. */
+const MOST_ZOOM = 4;
+
+interface Layer {
+  canvas: HTMLCanvasElement;
+  shapes: Derived;
+  openings: Rows["opening"];
+  walls: Rows["wall"];
+  selected: string;
+  alpha: number;
+  view: View;
+  size: Size;
+  dpr: number;
+}
+
+const layers = new Map<string, Layer>();
+let resting: ReturnType<typeof setTimeout> | undefined;
+
+/** Draws what is traced on a storey; `again` is called when the view has rested and it is to be painted sharply. */
 export function paintPlan(
+  ctx: CanvasRenderingContext2D,
+  shapes: Derived,
+  rows: Rows,
+  view: View,
+  size: Size,
+  dpr: number,
+  shown: Shown,
+  again: () => void,
+): void {
+  if (shapes.walls.size <= LARGE) return paintSharply(ctx, shapes, rows, view, size, dpr, shown);
+  const old = layers.get(shapes.storey);
+  const selected = shown.selected.join();
+  const same =
+    old !== undefined &&
+    old.shapes === shapes &&
+    old.openings === rows.opening &&
+    old.walls === rows.wall &&
+    old.selected === selected &&
+    old.alpha === shown.alpha &&
+    old.dpr === dpr;
+  const rests = same && old.view.k === view.k && old.view.x === view.x && old.view.y === view.y;
+  if (!same || (rests && resting === undefined) || !serves(old, view, size)) {
+    layers.set(shapes.storey, { ...layerOf(shapes, rows, view, size, dpr, shown), selected });
+  } else if (!rests) {
+    clearTimeout(resting);
+    resting = setTimeout(() => {
+      resting = undefined;
+      layers.delete(shapes.storey);
+      again();
+    }, REST_MS);
+  }
+  const layer = layers.get(shapes.storey);
+  if (layer) drawLayer(ctx, layer, view, size);
+}
+
+function serves(layer: Layer, view: View, size: Size): boolean {
+  const zoom = view.k / layer.view.k;
+  if (zoom > MOST_ZOOM || zoom < 1 / MOST_ZOOM) return false;
+  const reach = (pixels: number, seen: number) => (pixels * (0.5 + MARGIN)) / layer.view.k - (0.5 * seen) / view.k;
+  // Zoomed out its own margin is all there is; beyond it paper shows until the view rests.
+  return (
+    Math.abs(view.x - layer.view.x) <= Math.max(0, reach(layer.size.width, size.width)) + (0.2 * size.width) / view.k &&
+    Math.abs(view.y - layer.view.y) <= Math.max(0, reach(layer.size.height, size.height)) + (0.2 * size.height) / view.k
+  );
+}
+
+function layerOf(
+  shapes: Derived,
+  rows: Rows,
+  view: View,
+  size: Size,
+  dpr: number,
+  shown: Shown,
+): Omit<Layer, "selected"> {
+  const canvas = layers.get(shapes.storey)?.canvas ?? document.createElement("canvas");
+  const wide = { width: size.width * (1 + 2 * MARGIN), height: size.height * (1 + 2 * MARGIN) };
+  canvas.width = Math.round(wide.width * dpr);
+  canvas.height = Math.round(wide.height * dpr);
+  const ctx = canvas.getContext("2d");
+  if (ctx) paintSharply(ctx, shapes, rows, view, wide, dpr, { ...shown, alpha: 1 });
+  return { canvas, shapes, openings: rows.opening, walls: rows.wall, alpha: shown.alpha, view, size, dpr };
+}
+
+function drawLayer(ctx: CanvasRenderingContext2D, layer: Layer, view: View, size: Size): void {
+  const zoom = view.k / layer.view.k;
+  const { canvas, dpr } = layer;
+  // Where the board's corner lies in the picture, and how much of it is seen.
+  const left = canvas.width / 2 + dpr * ((view.x - layer.view.x) * layer.view.k - size.width / 2 / zoom);
+  const top = canvas.height / 2 + dpr * ((layer.view.y - view.y) * layer.view.k - size.height / 2 / zoom);
+  const [x1, y1] = [Math.max(0, left), Math.max(0, top)];
+  const x2 = Math.min(canvas.width, left + (dpr * size.width) / zoom);
+  const y2 = Math.min(canvas.height, top + (dpr * size.height) / zoom);
+  if (x2 <= x1 || y2 <= y1) return;
+  ctx.save();
+  ctx.setTransform(1, 0, 0, 1, 0, 0);
+  ctx.globalAlpha = layer.alpha;
+  ctx.imageSmoothingQuality = "low";
+  ctx.imageSmoothingEnabled = zoom !== 1;
+  ctx.drawImage(
+    canvas,
+    x1,
+    y1,
+    x2 - x1,
+    y2 - y1,
+    (x1 - left) * zoom,
+    (y1 - top) * zoom,
+    (x2 - x1) * zoom,
+    (y2 - y1) * zoom,
+  );
+  ctx.restore();
+}
+
+/** Washes with firm edges, so that the ink shows through. */
+function paintSharply(
   ctx: CanvasRenderingContext2D,
   shapes: Derived,
   rows: Rows,
