@@ -20,6 +20,8 @@ interface Truth {
   mmPerPixel: number;
   pixelToMm: number[][];
   rooms: { name: string; netArea: number }[];
+  walls: { id: string; from: XY; to: XY }[];
+  openings: { wall: string; kind: string; offset: number; width: number }[];
 }
 
 const truthOf = <T>(name: string): T & Truth => JSON.parse(readFileSync(demo(`${name}.truth.json`), "utf8"));
@@ -43,6 +45,7 @@ export class Hand {
   private from: { px: XY; at: XY }[] = [];
   /** whether it sees the picture as it was taken, or straightened, where millimetres count */
   private straight = false;
+  clicks = 0;
 
   constructor(
     readonly page: Page,
@@ -97,6 +100,16 @@ export class Hand {
     const [x, y] = this.at(point).map(Math.round) as [number, number];
     await this.page.mouse.move(x, y);
     await this.page.mouse.click(x, y);
+    this.clicks++;
+  }
+
+  /** Rests until the ink says what is there, then clicks. */
+  async clickInk(point: XY): Promise<void> {
+    const [x, y] = this.at(point).map(Math.round) as [number, number];
+    await this.page.mouse.move(x, y);
+    await expect(this.page.getByTestId("pointer-words")).toContainText("on the scan");
+    await this.page.mouse.click(x, y);
+    this.clicks++;
   }
 
   /** Goes closer with the wheel, clicks the pixel nearest to the point, and goes back. */

@@ -163,7 +163,7 @@ function dragsAt(at: XY, e: { shiftKey: boolean; button: number }): Drags {
 function wantsInk(snap: Snap | null): boolean {
   const { act, snapTo } = useDesk.getState();
   if (isPicking(act)) return true;
-  return act === "walls" && snapTo.ink && snap?.wall === undefined && !snap?.closes;
+  return act === "walls" && snapTo.ink && !snap?.closes;
 }
 
 function usePainting(frame: React.RefObject<HTMLDivElement | null>, canvas: React.RefObject<HTMLCanvasElement | null>) {

@@ -33,11 +33,15 @@ export function lookNear(pointer: XY, corners: boolean): void {
     const snap = await inkAt(pointer, corners, asking.signal);
     // Where the pointer has gone on meanwhile, the answer is of no use.
     if (!snap || useDesk.getState().pointer !== pointer) return;
-    const { act, line } = useDesk.getState();
+    const { act, line, snap: now } = useDesk.getState();
     if (act !== "walls") return useDesk.setState({ snap });
     // A face lies half a thickness beside the centre line that is traced.
     if (line === "centre" && snap.kind !== "line" && snap.kind !== "column centre") return;
-    useDesk.setState({ snap: inkForWall(snap, pointer) });
+    const found = inkForWall(snap, pointer);
+    const wall = now?.wall;
+    useDesk.setState({
+      snap: wall === undefined ? found : { ...found, wall, words: `joins this wall, ${found.words}` },
+    });
   }, REST);
 }
 
