@@ -5,6 +5,11 @@ declare(strict_types=1);
 namespace Plinth\Server\Tests;
 
 use PHPUnit\Framework\TestCase;
+use Plinth\Core\Exchange\PlanDocument\PlanReader;
+use Plinth\Core\Plan\Derivation;
+use Plinth\Core\Plan\Region;
+use Plinth\Core\Tests\Fitting\Noise;
+use Plinth\Core\Tests\Plan\Plans;
 
 /** Walls are moved, figured, split and joined with all that hangs on them, and clients are told what differs. */
 final class TraceTest extends TestCase
@@ -42,6 +47,51 @@ final class TraceTest extends TestCase
         // What is left out of one answer was the same before.
         $step = $this->desk->client->ok('POST', "/api/projects/{$this->desk->id}/undo", ['id' => Desk::newId(), 'base' => $this->desk->revision]);
         self::assertEqualsCanonicalizing(self::removed($moved, 'regions'), array_column(self::told($step, 'regions'), 'key'));
+    }
+
+    public function testAfterManyEditsWhatIsKeptIsWhatTheWholePlanGives(): void
+    {
+        $operations = $walls = $nodes = [];
+        foreach (Plans::shaken(31, 5, 4) as $wall) {
+            $ends = [];
+            foreach ([$wall->from, $wall->to] as $p) {
+                $key = \sprintf('%.3f,%.3f', $p->x, $p->y);
+                if (!isset($nodes[$key])) {
+                    $nodes[$key] = Desk::newId();
+                    $operations[] = ['do' => 'add', 'type' => 'node', 'id' => $nodes[$key], 'values' => ['storey' => $this->desk->storey, 'drawing' => null, 'x' => $p->x, 'y' => $p->y]];
+                }
+                $ends[] = $nodes[$key];
+            }
+            $walls[] = $id = Desk::newId();
+            $operations[] = ['do' => 'add', 'type' => 'wall', 'id' => $id, 'values' => ['storey' => $this->desk->storey, 'fromNode' => $ends[0], 'toNode' => $ends[1], 'thickness' => $wall->thickness, 'line' => 'centre', 'evidence' => 'ink']];
+        }
+        $this->desk->change($operations);
+        Noise::seed(77);
+        for ($i = 0; $i < 40; ++$i) {
+            $k = (int) Noise::uniform(0, \count($walls) - 0.01);
+            [$x, $y] = [Noise::uniform(1000, 19_000), Noise::uniform(1000, 13_000)];
+            $this->desk->change([match ($i % 6) {
+                0 => ['do' => 'shift', 'shift' => ['wall' => $walls[$k], 'left' => Noise::uniform(-150, 150)]],
+                1 => ['do' => 'set', 'type' => 'wall', 'id' => $walls[$k], 'values' => ['thickness' => Noise::uniform(80, 400)]],
+                2 => ['do' => 'remove', 'type' => 'wall', 'id' => array_splice($walls, $k, 1)[0]],
+                3 => $this->desk->chain([[$x, $y], [$x + 900, $y + 200]])['operation'],
+                4 => ['do' => 'add', 'type' => 'divider', 'id' => Desk::newId(), 'values' => ['storey' => $this->desk->storey, 'drawing' => null, 'x1' => $x, 'y1' => $y, 'x2' => $x + 4000, 'y2' => $y + 300]],
+                default => ['do' => 'add', 'type' => 'room', 'id' => Desk::newId(), 'values' => ['storey' => $this->desk->storey, 'drawing' => null, 'name' => "Room $i", 'number' => '', 'x' => $x, 'y' => $y]],
+            }]);
+        }
+        $state = $this->desk->state();
+        $document = $this->desk->client->ok('GET', "/api/storeys/{$this->desk->storey}/plan.json");
+        $plan = Derivation::of(PlanReader::read(json_encode($document, \JSON_THROW_ON_ERROR))->storeys[0]);
+        $kept = array_map(static fn (array $r): string => \sprintf('%.4f %s', Desk::float($r['netAreaM2']), \is_string($r['id']) ? $r['id'] : ''), self::told($state, 'regions'));
+        $given = array_map(static fn (Region $r): string => \sprintf('%.4f %s', $r->netAreaMm2 / 1e6, $r->room->id ?? ''), $plan->regions);
+        sort($given, \SORT_STRING);
+        sort($kept, \SORT_STRING);
+        self::assertSame($given, $kept);
+        self::assertSameSize($plan->walls, self::told($state, 'walls'));
+        self::assertIsArray($state['derived']);
+        self::assertIsArray($state['derived'][0]);
+        self::assertIsArray($state['derived'][0]['areas']);
+        self::assertEqualsWithDelta($plan->areasMm2['grossFloor'] / 1e6, Desk::float($state['derived'][0]['areas']['grossFloorM2']), 1e-4);
     }
 
     public function testAWallThatIsMovedTakesItsCornersAlongAndOpeningsStayWithIt(): void

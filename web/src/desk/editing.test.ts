@@ -4,7 +4,7 @@ import { useProject } from "../project/store";
 import { deskWithPlan, row, type Sent, STOREY } from "../testing/desk";
 import { clickAt } from "./acts";
 import { setAct, useDesk } from "./desk";
-import { copyStorey, dropHeld, heldAt, removeSelected, selectedWalls, selectWithin } from "./editing";
+import { copyStorey, dropHeld, heldAt, outerWalls, removeSelected, selectedWalls, selectWithin } from "./editing";
 import { apartMm, faceAt } from "./figures";
 import { nextNumber, numberAndName } from "./rooms";
 import { snapAt } from "./snap";
@@ -144,6 +144,26 @@ describe("figures and rooms", () => {
       rows: withRows(s.rows, [row("room", "r", { storey: STOREY, number: "7", name: "x" })]),
     }));
     expect(nextNumber()).toBe("8");
+  });
+
+  it("know the walls round the building from those between rooms", () => {
+    const stretch = (from: number[], to: number[], right: number[][], left: number[][]) => ({ from, to, right, left });
+    const shapes = useProject.getState().derived.get(STOREY);
+    if (!shapes) throw new Error("There are no shapes.");
+    // Inside the room on both sides, and along its south.
+    const middle = stretch([3000, 1000], [3000, 3000], [[3050, 1000]], [[2950, 1000]]);
+    const south = stretch([0, 0], [6000, 0], [[0, -100]], [[0, 100]]);
+    const walls = new Map(
+      [
+        ["middle", middle],
+        ["south", south],
+      ].map(([id, s]) => [
+        id as string,
+        { id: id as string, stretches: [s as typeof middle], openings: [], findings: [] },
+      ]),
+    );
+    useProject.setState({ derived: new Map([[STOREY, { ...shapes, walls }]]) });
+    expect([...outerWalls(STOREY)]).toEqual(["south"]);
   });
 
   it("copy a storey with its walls sharing their corners as before", () => {

@@ -1,6 +1,6 @@
 import type { Operation, Refused, Schemas } from "../api/client";
 import { newId } from "../api/ids";
-import { distance, type XY } from "../board/geometry";
+import { contains, distance, type XY } from "../board/geometry";
 import { change, useProject } from "../project/store";
 import { useDesk } from "./desk";
 import { read } from "./draft";
@@ -404,14 +404,29 @@ function wallCopies(from: string, to: string, which: (id: string) => boolean) {
   return { operations, copies };
 }
 
-/** Walls that bound no room on one of their sides: those round the building. */
+/** Further from a face than this is beside the wall, mm. */
+const BESIDE_MM = 20;
+
+/** Walls with no room beside some of their length: those round the building. */
 export function outerWalls(storey: string): ReadonlySet<string> {
   const shapes = useProject.getState().derived.get(storey);
-  const sides = new Map<string, number>();
-  for (const region of shapes?.regions.values() ?? []) {
-    for (const wall of region.walls) sides.set(wall, (sides.get(wall) ?? 0) + 1);
+  const regions = [...(shapes?.regions.values() ?? [])];
+  const outer = new Set<string>();
+  for (const { id, stretches } of shapes?.walls.values() ?? []) {
+    for (const { from, to, right, left } of stretches) {
+      const [x1 = 0, y1 = 0, x2 = 0, y2 = 0] = [from[0], from[1], to[0], to[1]];
+      const length = Math.hypot(x2 - x1, y2 - y1);
+      if (length < BESIDE_MM) continue;
+      const [nx, ny] = [-(y2 - y1) / length, (x2 - x1) / length];
+      const beside = (face: readonly (readonly number[])[], side: number): XY => {
+        const off = Math.abs(((face[0]?.[0] ?? x1) - x1) * nx + ((face[0]?.[1] ?? y1) - y1) * ny) + BESIDE_MM;
+        return [(x1 + x2) / 2 + side * off * nx, (y1 + y2) / 2 + side * off * ny];
+      };
+      const isOpen = (p: XY) => !regions.some((r) => contains(r.polygon, p));
+      if (isOpen(beside(left, 1)) || isOpen(beside(right, -1))) outer.add(id);
+    }
   }
-  return new Set([...sides].filter(([, count]) => count === 1).map(([wall]) => wall));
+  return outer;
 }
 
 /** Storeys from the lowest to the highest, alternatives after what they are one of. */

@@ -94,7 +94,7 @@ export function MisfitPanel() {
                 {thing.type === "wall" ? wallName(lines, thing.id) : "column"}{" "}
                 {thing.mm === null
                   ? "not found"
-                  : `${grouped(thing.mm)} mm ${way(thing.x, thing.y)} (${plusMinus(thing.plusMinusMm)})`}
+                  : `${grouped(thing.mm, thing.mm < 10 ? 1 : 0)} mm ${way(thing.x, thing.y)} (${plusMinus(thing.plusMinusMm)})`}
               </span>
               <Plain onClick={() => show(thing.type, thing.id)}>Show</Plain>
             </li>

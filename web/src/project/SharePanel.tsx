@@ -14,7 +14,7 @@ export function SharePanel() {
       <PopoverButton className="rounded border border-line bg-white px-2 py-0.5">
         {role === "read" ? "To read only" : "Share"}
       </PopoverButton>
-      <PopoverPanel className="absolute top-full right-0 z-30 mt-1.5 w-80 rounded-lg border border-line bg-sheet p-3 text-[13px] shadow-sm">
+      <PopoverPanel className="absolute top-full right-0 z-30 mt-1.5 w-80 whitespace-normal rounded-lg border border-line bg-sheet p-3 text-[13px] shadow-sm">
         <Shares project={id} owner={role === "owner"} />
       </PopoverPanel>
     </Popover>

@@ -23,7 +23,7 @@ export function StoreysPanel() {
   return (
     <Popover className="relative">
       <PopoverButton className="rounded border border-line bg-white px-2 py-0.5">Section</PopoverButton>
-      <PopoverPanel className="absolute top-full left-0 z-30 mt-1.5 w-[430px] rounded-lg border border-line bg-sheet p-3 text-[13px] shadow-sm">
+      <PopoverPanel className="absolute top-full left-0 z-30 mt-1.5 w-[430px] whitespace-normal rounded-lg border border-line bg-sheet p-3 text-[13px] shadow-sm">
         <div className="flex justify-between">
           <Plain onClick={() => addStorey("above")}>Add above</Plain>
           <span className="text-quiet">heights floor to floor, mm</span>

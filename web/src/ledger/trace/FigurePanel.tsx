@@ -121,8 +121,8 @@ export function Holds() {
         label="Face that stays"
         value={holds}
         of={[
-          ["a", "first face"],
-          ["b", "second face"],
+          ["a", "the first"],
+          ["b", "the second"],
         ]}
         set={(figureHolds) => useDesk.setState({ figureHolds })}
       />
