@@ -316,6 +316,34 @@ test("a floor with a void is traced round, and the drawing's own rooms table is 
   await expectAccessible(page);
 });
 
+test("walls that share a build-up change with it, and a typed length moves the end that is free to", async ({
+  page,
+}) => {
+  const desk = await table(page, "Build-ups");
+  await page.keyboard.press("w");
+  await page.getByRole("radio", { name: "centre" }).check();
+  await page.getByRole("button", { name: "240", exact: true }).click();
+  await page.getByRole("button", { name: "keep as a build-up" }).click();
+  await saved(page);
+  await page.getByRole("button", { name: "a rectangle" }).click();
+  await desk.click(-3000, -2000);
+  await desk.type("6 m x 4 m", 2000, 1000);
+  // 5.76 × 3.76 m clear.
+  await expect(page.getByText("21.66 m² net floor area", { exact: false })).toBeVisible();
+  const options = page.getByRole("region", { name: "Walls to trace" });
+  await expect(options).toContainText("4 walls");
+  await options.getByLabel("its thickness").fill("365");
+  await options.getByLabel("its thickness").press("Enter");
+  await expect(page.getByText("20.48 m² net floor area", { exact: false })).toBeVisible();
+  await expectAccessible(page);
+  await page.getByRole("button", { name: /^Wall 1 / }).click();
+  const panel = page.getByRole("region", { name: "Selected walls" });
+  await panel.getByLabel("length", { exact: true }).fill("6.5 m");
+  await panel.getByLabel("length", { exact: true }).press("Enter");
+  await expect(page.getByRole("button", { name: /^Wall 1 · 365 · figure 6.500/ })).toBeVisible();
+  await expectAccessible(page);
+});
+
 test("notes and assumptions stand on the board, and Prove lists what was assumed", async ({ page }) => {
   const desk = await table(page, "Notes");
   await desk.rectangle();

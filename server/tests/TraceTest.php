@@ -162,6 +162,17 @@ final class TraceTest extends TestCase
         self::assertSame('not-straight-on', $this->desk->refused(422, [['do' => 'rework', 'rework' => ['kind' => 'join', 'wall' => $wall['walls'][0], 'other' => $across['walls'][0]]]])['code']);
     }
 
+    public function testATypedLengthMovesOneEndAndDoorsStayWhereTheyAre(): void
+    {
+        $wall = $this->desk->chain([[0, 0], [6000, 0]]);
+        $this->desk->change([$wall['operation'], Desk::door($wall['walls'][0], 4000, 900)]);
+        $this->desk->change([['do' => 'shift', 'shift' => ['wall' => $wall['walls'][0], 'length' => 5500.0, 'holds' => 'to']]]);
+        $state = $this->desk->state();
+        self::assertEqualsWithDelta(500.0, Desk::float(array_column(Desk::rows($state, 'node'), 'values', 'id')[$wall['nodes'][0]]['x']), 1e-9);
+        self::assertEqualsWithDelta(3500.0, Desk::float(Desk::rows($state, 'opening')[0]['values']['offset']), 1e-9);
+        self::assertSame('figure', Desk::rows($state, 'wall')[0]['values']['evidence']);
+    }
+
     public function testAnotherThicknessLeavesTheTracedFaceWhereItIs(): void
     {
         $wall = $this->desk->chain([[0, 0], [6000, 0]], false, 200, 'left');

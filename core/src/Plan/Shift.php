@@ -65,6 +65,27 @@ final class Shift
     }
 
     /**
+     * Makes a straight wall as long as stated, along its own direction.
+     *
+     * @param float $mm between its two nodes
+     * @param bool $startStays otherwise its end does
+     *
+     * @return array<string, Point> nodes that go elsewhere
+     *
+     * @throws UnusableEdit
+     */
+    public function asLongAs(string $id, float $mm, bool $startStays): array
+    {
+        if (null !== $this->walls[$id]->wall->arc()) {
+            throw UnusableEdit::curved();
+        }
+        [$ux, $uy] = $this->direction($id);
+        [$stays, $goes, $by] = $startStays ? [$this->walls[$id]->from, $this->walls[$id]->to, $mm] : [$this->walls[$id]->to, $this->walls[$id]->from, -$mm];
+
+        return $this->followed([$goes => $this->nodes[$stays]->plus($by * $ux, $by * $uy)]);
+    }
+
+    /**
      * Moves some nodes as they are dragged.
      *
      * @param array<string, Point> $to

@@ -65,6 +65,13 @@ final class ShiftTest extends TestCase
         self::assertEqualsWithDelta([4720.0, 500.0], $moved['f']->toArray(), 1e-9, 'Along its own slope, from inside the body on to the centre line.');
     }
 
+    public function testALengthIsTypedFromEitherEndAndWhatMeetsTheOtherFollows(): void
+    {
+        [$shift] = $this->ring([[0, 0], [6000, 0], [6000, 4000], [0, 4000]]);
+        self::assertSame([6250.0, 0.0], $shift->asLongAs('w0', 6250.0, true)['n1']->toArray());
+        self::assertSame([-250.0, 0.0], $shift->asLongAs('w0', 6250.0, false)['n0']->toArray());
+    }
+
     public function testAStepThatLeavesAWallNoLengthIsRefused(): void
     {
         [$shift] = $this->ring([[0, 0], [6000, 0], [6000, 4000], [0, 4000]]);

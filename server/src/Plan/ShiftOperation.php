@@ -17,14 +17,14 @@ use Plinth\Server\Http\Refusal;
 use Symfony\Component\Uid\Uuid;
 
 /**
- * Moves a wall across itself, or nodes as they were dragged, with all that is joined to them; or gives walls another
+ * Moves a wall across itself, makes it as long as stated, or moves nodes as they were dragged, with all that is joined to them; or gives walls another
  * thickness, the line that was traced staying where it is.
  */
 final readonly class ShiftOperation
 {
     public function apply(Workspace $workspace, JsonValue $shift, int $base): void
     {
-        $shift->object(['wall', 'left', 'nodes', 'walls', 'thickness']);
+        $shift->object(['wall', 'left', 'length', 'holds', 'nodes', 'walls', 'thickness']);
         try {
             if (null !== $shift->optional('thickness')) {
                 $this->thicken($workspace, $shift, $base);
@@ -34,7 +34,21 @@ final readonly class ShiftOperation
             if (null !== $shift->optional('wall')) {
                 $wall = Operations::current($workspace, RowType::Wall, RowValues::uuid($shift->get('wall')), $base, $shift->at.'/wall');
                 \assert($wall instanceof Wall);
-                $moved = StoreyWalls::round($workspace, [$wall])->across($wall->id()->toBinary(), $shift->get('left')->number());
+                $moves = StoreyWalls::round($workspace, [$wall]);
+                $id = $wall->id()->toBinary();
+                if (null === $shift->optional('length')) {
+                    $moved = $moves->across($id, $shift->get('left')->number());
+                } else {
+                    $atStart = 'to' !== ($shift->optional('holds')?->word(['from', 'to']) ?? 'from');
+                    $before = StoreyWalls::core($workspace, $wall)->length();
+                    $length = $shift->get('length')->positive();
+                    $moved = $moves->asLongAs($id, $length, $atStart);
+                    $workspace->set($wall, ['evidence' => Evidence::Figure->value], $shift->at);
+                    // Its openings keep their place in the building.
+                    foreach ($atStart ? [] : $workspace->findBy(Opening::class, 'wall', $wall->id()) as $opening) {
+                        $workspace->set($opening, ['offset' => $opening->offset() + $length - $before], $shift->at);
+                    }
+                }
             } else {
                 $to = [];
                 $storey = null;

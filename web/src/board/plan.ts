@@ -60,7 +60,13 @@ interface Layer {
   dpr: number;
 }
 
-const layers = new Map<string, Layer>();
+/** Pictures of a storey's plan at up to three zooms, the latest first: zooming out again finds the earlier one. */
+const layers = new Map<string, readonly Layer[]>();
+const MOST_LAYERS = 3;
+/** Zooms nearer to each other than this factor share a picture. */
+const SAME_ZOOM = 1.6;
+/** Storeys whose view has come to rest and is to be painted sharply. */
+const rested = new Set<string>();
 let resting: ReturnType<typeof setTimeout> | undefined;
 
 /** Draws what is traced on a storey; `again` is called when the view has rested and it is to be painted sharply. */
@@ -75,39 +81,47 @@ export function paintPlan(
   again: () => void,
 ): void {
   if (shapes.walls.size <= LARGE) return paintSharply(ctx, shapes, rows, view, size, dpr, shown);
-  const old = layers.get(shapes.storey);
   const selected = shown.selected.join();
-  const same =
-    old !== undefined &&
-    old.shapes === shapes &&
-    old.openings === rows.opening &&
-    old.walls === rows.wall &&
-    old.selected === selected &&
-    old.alpha === shown.alpha &&
-    old.dpr === dpr;
-  const rests = same && old.view.k === view.k && old.view.x === view.x && old.view.y === view.y;
-  if (!same || (rests && resting === undefined) || !serves(old, view, size)) {
-    layers.set(shapes.storey, { ...layerOf(shapes, rows, view, size, dpr, shown), selected });
-  } else if (!rests) {
+  let known = (layers.get(shapes.storey) ?? []).filter(
+    (l) =>
+      l.shapes === shapes &&
+      l.openings === rows.opening &&
+      l.walls === rows.wall &&
+      l.selected === selected &&
+      l.alpha === shown.alpha &&
+      l.dpr === dpr,
+  );
+  const off = (l: Layer) => Math.abs(Math.log(l.view.k / view.k));
+  let layer = rested.delete(shapes.storey)
+    ? known.find((l) => isAt(l, view))
+    : known.filter((l) => serves(l, view, size)).sort((a, b) => off(a) - off(b))[0];
+  if (!layer) {
+    layer = { ...layerOf(shapes, rows, view, size, dpr, shown), selected };
+    known = [layer, ...known.filter((l) => off(l) > Math.log(SAME_ZOOM))].slice(0, MOST_LAYERS);
+  } else if (!isAt(layer, view)) {
     clearTimeout(resting);
     resting = setTimeout(() => {
-      resting = undefined;
-      layers.delete(shapes.storey);
+      rested.add(shapes.storey);
       again();
     }, REST_MS);
   }
-  const layer = layers.get(shapes.storey);
-  if (layer) drawLayer(ctx, layer, view, size);
+  layers.set(shapes.storey, known);
+  drawLayer(ctx, layer, view, size);
+}
+
+function isAt({ view }: Layer, { k, x, y }: View): boolean {
+  return view.k === k && view.x === x && view.y === y;
 }
 
 function serves(layer: Layer, view: View, size: Size): boolean {
   const zoom = view.k / layer.view.k;
   if (zoom > MOST_ZOOM || zoom < 1 / MOST_ZOOM) return false;
-  const reach = (pixels: number, seen: number) => (pixels * (0.5 + MARGIN)) / layer.view.k - (0.5 * seen) / view.k;
-  // Zoomed out its own margin is all there is; beyond it paper shows until the view rests.
+  // A little paper may show at the edges until the view rests.
+  const most = (pixels: number, seen: number) =>
+    Math.max(0, (pixels * (0.5 + MARGIN)) / layer.view.k - (0.5 * seen) / view.k) + (0.2 * seen) / view.k;
   return (
-    Math.abs(view.x - layer.view.x) <= Math.max(0, reach(layer.size.width, size.width)) + (0.2 * size.width) / view.k &&
-    Math.abs(view.y - layer.view.y) <= Math.max(0, reach(layer.size.height, size.height)) + (0.2 * size.height) / view.k
+    Math.abs(view.x - layer.view.x) <= most(layer.size.width, size.width) &&
+    Math.abs(view.y - layer.view.y) <= most(layer.size.height, size.height)
   );
 }
 
@@ -119,7 +133,7 @@ function layerOf(
   dpr: number,
   shown: Shown,
 ): Omit<Layer, "selected"> {
-  const canvas = layers.get(shapes.storey)?.canvas ?? document.createElement("canvas");
+  const canvas = document.createElement("canvas");
   const wide = { width: size.width * (1 + 2 * MARGIN), height: size.height * (1 + 2 * MARGIN) };
   canvas.width = Math.round(wide.width * dpr);
   canvas.height = Math.round(wide.height * dpr);

@@ -1,7 +1,7 @@
 import { beforeEach, describe, expect, it, vi } from "vitest";
 import { withRows } from "../project/rows";
 import { useProject } from "../project/store";
-import { deskWithPlan, row, type Sent, STOREY } from "../testing/desk";
+import { deskWithPlan, row, type Sent, type Serving, STOREY } from "../testing/desk";
 import { clickAt } from "./acts";
 import { setAct, useDesk } from "./desk";
 import { copyStorey, dropHeld, heldAt, outerWalls, removeSelected, selectedWalls, selectWithin } from "./editing";
@@ -12,9 +12,11 @@ import { setWallFigure } from "./tracing";
 import { arcChain, nearestOnLine, riseThrough, wallLine } from "./walls";
 
 let sent: Sent[];
+let server: Serving;
 
 beforeEach(() => {
-  sent = deskWithPlan().sent;
+  server = deskWithPlan();
+  sent = server.sent;
 });
 
 describe("selecting", () => {
@@ -103,6 +105,20 @@ describe("shapes of walls", () => {
     await setWallFigure("500");
     await vi.waitFor(() => expect(sent).toHaveLength(1));
     expect(sent[0]?.operations[0]?.trace?.rises).toEqual([-500]);
+  });
+
+  it("take their direction from the ink that runs there, with the length typed", async () => {
+    setAct("walls");
+    clickAt([10_000, 10_000], false);
+    useDesk.setState({ pointer: [13_000, 11_100], snap: null });
+    // 68° clockwise from up is 22° from x; the pointer is at 20°.
+    server.bearing = { bearing: "N 68 E", degrees: 68, plusMinusDegrees: 0.1 };
+    await setWallFigure("3000");
+    await vi.waitFor(() => expect(sent).toHaveLength(1));
+    const [, to] = sent[0]?.operations[0]?.trace?.points ?? [];
+    const rad = (22 * Math.PI) / 180;
+    expect(to?.[0]).toBeCloseTo(10_000 + 3000 * Math.cos(rad));
+    expect(to?.[1]).toBeCloseTo(10_000 + 3000 * Math.sin(rad));
   });
 
   it("come in steps of a module where that is wanted", () => {

@@ -181,6 +181,15 @@ export function removeSelected(): void {
   }
 }
 
+/** A typed length along the centre line; the end that stays is the start, unless nothing else is joined to it. */
+export function setLength(wall: string, length: number): Promise<Refused | null> {
+  const { rows } = useProject.getState();
+  const row = rows.wall.get(wall);
+  const joined = (node: string | undefined) => (row && node ? wallsAtNode(rows, row.storey, node).length : 0);
+  const holds = joined(row?.fromNode) === 1 && joined(row?.toNode) > 1 ? "to" : "from";
+  return change("Length of a wall", [{ do: "shift", shift: { wall, length, holds } }]);
+}
+
 export function setThickness(walls: readonly string[], mm: number): Promise<Refused | null> {
   return change("Thickness", [{ do: "shift", shift: { walls: [...walls], thickness: mm } }]);
 }
@@ -195,6 +204,32 @@ export function setBuildUp(walls: readonly string[], id: string | null): Promise
     ...walls.map(
       (wall): Operation => ({ do: "set", type: "wall", id: wall, values: { buildUp: kind.id, height, enclosing } }),
     ),
+  ]);
+}
+
+/** A build-up becomes another, and with it every wall that has it. */
+export function changeBuildUp(
+  id: string,
+  values: { name?: string; thickness?: number; height?: number | null; enclosing?: boolean },
+): Promise<Refused | null> {
+  const walls = [...useProject.getState().rows.wall.values()].filter((w) => w.buildUp === id).map((w) => w.id);
+  const { name: _name, thickness, ...shared } = values;
+  const operations: Operation[] = [{ do: "set", type: "buildUp", id, values }];
+  if (walls.length > 0 && thickness !== undefined) operations.push({ do: "shift", shift: { walls, thickness } });
+  if (thickness !== undefined || Object.keys(shared).length > 0) {
+    for (const wall of walls)
+      operations.push({ do: "set", type: "wall", id: wall, values: { ...shared, buildUp: id } });
+  }
+  return change("Change a build-up", operations);
+}
+
+/** A build-up goes; walls that have it stay as they are. */
+export function removeBuildUp(id: string): Promise<Refused | null> {
+  const walls = [...useProject.getState().rows.wall.values()].filter((w) => w.buildUp === id);
+  useDesk.setState({ buildUp: null });
+  return change("Remove a build-up", [
+    ...walls.map((w): Operation => ({ do: "set", type: "wall", id: w.id, values: { buildUp: null } })),
+    { do: "remove", type: "buildUp", id },
   ]);
 }
 

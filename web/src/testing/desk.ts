@@ -74,6 +74,8 @@ export interface Serving {
   found: unknown;
   ticks: unknown;
   gap: unknown;
+  /** which way the ink runs */
+  bearing: unknown;
 }
 
 /** A rectangle of 6 × 4 m on its centre lines, 200 thick, over a picture of 10 mm per pixel turned 2° to the left. */
@@ -141,6 +143,7 @@ export function deskWithPlan(): Serving {
     found: null,
     ticks: null,
     gap: null,
+    bearing: null,
   };
   vi.stubGlobal("fetch", async (request: Request) => {
     const url = new URL(request.url);
@@ -155,6 +158,7 @@ export function deskWithPlan(): Serving {
     }
     if (pathname.endsWith("/try")) return json(serving.tried);
     if (pathname.endsWith("/found")) return json({ found: serving.found });
+    if (pathname.endsWith("/bearing")) return json({ found: serving.bearing });
     if (pathname.endsWith("/gap")) return json({ found: serving.gap });
     if (pathname.endsWith("/ticks")) return json({ count: serving.ticks });
     serving.sent.push(JSON.parse(await request.text()));

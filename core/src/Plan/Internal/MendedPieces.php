@@ -59,7 +59,7 @@ final class MendedPieces implements PieceSource
     /** @return list<Piece> */
     private function mendsFrom(Piece $piece, int $side): array
     {
-        $key = $piece->key."\0".$side;
+        $key = $piece->ends[$side];
         if (isset($this->fromEnd[$key])) {
             return $this->fromEnd[$key];
         }

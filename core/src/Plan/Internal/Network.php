@@ -45,6 +45,8 @@ final class Network
     private array $base = [];
     /** @var array<string, array{float, float}|null> end of a piece → where it is drawn on to */
     private array $landings = [];
+    /** @var array<string, array{float, float}> */
+    private array $tips = [];
     /** @var array<string, int> */
     private array $ends = [];
     /** @var array<string, list<int>> piece → its edges, from start to end */
@@ -188,7 +190,7 @@ final class Network
     /** The node of a piece's end; where it stops inside another wall's body, on that wall's centre line. */
     public function end(Piece $piece, int $side): int
     {
-        $key = $piece->key."\0".$side;
+        $key = $piece->ends[$side];
         if (isset($this->ends[$key])) {
             return $this->ends[$key];
         }
@@ -206,13 +208,15 @@ final class Network
      */
     private function tip(Piece $piece, int $side): array
     {
-        return $this->landing($piece, $side) ?? $this->nodes[$this->base($piece, $side)];
+        $key = $piece->ends[$side];
+
+        return $this->tips[$key] ??= $this->landing($piece, $side) ?? $this->nodes[$this->base($piece, $side)];
     }
 
     /** Of ends within the tolerance the one whose key comes first makes the node. */
     private function base(Piece $piece, int $side): int
     {
-        $key = $piece->key."\0".$side;
+        $key = $piece->ends[$side];
         if (isset($this->base[$key])) {
             return $this->base[$key];
         }
@@ -221,9 +225,9 @@ final class Network
         $firstKey = $key;
         foreach ($this->nearEnd($piece, $side) as $other) {
             foreach ([$other->a, $other->b] as $s => [$ox, $oy]) {
-                if (abs($ox - $x) <= Wall::JOIN_MM && hypot($ox - $x, $oy - $y) <= Wall::JOIN_MM && $other->key."\0".$s < $firstKey) {
+                if (abs($ox - $x) <= Wall::JOIN_MM && hypot($ox - $x, $oy - $y) <= Wall::JOIN_MM && $other->ends[$s] < $firstKey) {
                     $first = [$other, $s];
-                    $firstKey = $other->key."\0".$s;
+                    $firstKey = $other->ends[$s];
                 }
             }
         }
@@ -238,7 +242,7 @@ final class Network
      */
     private function landing(Piece $piece, int $side): ?array
     {
-        $key = $piece->key."\0".$side;
+        $key = $piece->ends[$side];
 
         return \array_key_exists($key, $this->landings) ? $this->landings[$key] : $this->landings[$key] = $this->findLanding($piece, $side);
     }
@@ -319,7 +323,7 @@ final class Network
     /** @return list<Piece> whose bodies may touch one end of this one, in no order */
     private function nearEnd(Piece $piece, int $side): array
     {
-        $key = $piece->key."\0".$side;
+        $key = $piece->ends[$side];
         if (isset($this->nearEnds[$key])) {
             return $this->nearEnds[$key];
         }
@@ -447,7 +451,7 @@ final class Network
             foreach ($this->near($piece) as $other) {
                 foreach ([0, 1] as $side) {
                     if (null !== ($landing = $this->landing($other, $side))) {
-                        yield [$landing, 'a'.$other->key."\0".$side];
+                        yield [$landing, 'a'.$other->ends[$side]];
                     }
                 }
                 if ($other->key > $piece->key && isset($pieces[$other->key]) && null !== ($crossing = $this->crossing($piece, $other))) {

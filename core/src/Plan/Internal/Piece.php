@@ -15,6 +15,9 @@ use Plinth\Core\Plan\Wall;
  */
 final readonly class Piece
 {
+    /** @var array{string, string} names of its start and its end, in whose order ends are settled */
+    public array $ends;
+
     /**
      * @param string $key wall and number, in whose order things are settled
      * @param array{float, float} $a
@@ -35,6 +38,7 @@ final readonly class Piece
         public float $length = 0.0,
         public bool $divides = false,
     ) {
+        $this->ends = [$key."\0".'0', $key."\0".'1'];
     }
 
     /** @return list<self> none for what has no length */

@@ -5,6 +5,7 @@ import {
   removeWalls,
   reverse,
   setBuildUp,
+  setLength,
   setOfWalls,
   setThickness,
   storeysInOrder,
@@ -69,6 +70,15 @@ export function SelectedWalls({ ids }: { ids: readonly string[] }) {
           <BuildUpOf ids={ids} value={same((w) => w.buildUp)} />
         )}
       </div>
+      {line && first.rise === 0 && (
+        <div className="mt-2 grid grid-cols-3 gap-2">
+          <Typed
+            label="length"
+            value={`${Math.round(line.length * 10) / 10} mm`}
+            set={(text) => void typed(text, (mm) => setLength(first.id, mm))}
+          />
+        </div>
+      )}
       <div className="mt-2 flex flex-wrap gap-1.5">
         {THICKNESSES.map((mm) => (
           <Plain key={mm} pressed={thickness === mm} onClick={() => void setThickness(ids, mm)}>

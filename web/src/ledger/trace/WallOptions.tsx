@@ -1,8 +1,13 @@
 import { newId } from "../../api/ids";
 import { useDesk, useDeskFields } from "../../desk/desk";
+import { typed } from "../../desk/draft";
+import { changeBuildUp, removeBuildUp } from "../../desk/editing";
 import { inOrder } from "../../desk/selectors";
+import type { Thing } from "../../project/rows";
 import { change, useProject } from "../../project/store";
+import { count } from "../../steps/status";
 import { Link, OneOf, Plain } from "../parts";
+import { Typed } from "../trueup/CalibratePanel";
 
 /** mm: 240 and 115 are sizes of DIN 4172 (from memory); the others common practice, no source. */
 export const THICKNESSES = [300, 240, 200, 120, 115, 100];
@@ -56,6 +61,7 @@ export function WallOptions() {
           ))}
         </select>
       </div>
+      {kind && <BuildUpFields kind={kind} />}
       {!kind && (
         <div className="mt-2 flex flex-wrap items-center gap-1.5">
           {THICKNESSES.map((mm) => (
@@ -118,6 +124,35 @@ export function WallOptions() {
         </select>
       </label>
     </section>
+  );
+}
+
+/** The build-up at hand: what is changed here changes every wall that has it. */
+function BuildUpFields({ kind }: { kind: Thing<"buildUp"> }) {
+  const walls = useProject((s) => [...s.rows.wall.values()].filter((w) => w.buildUp === kind.id).length);
+  return (
+    <>
+      <div className="mt-2 grid grid-cols-3 gap-2">
+        <Typed label="name" value={kind.name} set={(name) => void changeBuildUp(kind.id, { name })} />
+        <Typed
+          label="its thickness"
+          value={`${kind.thickness} mm`}
+          set={(text) => void typed(text, (thickness) => changeBuildUp(kind.id, { thickness }))}
+        />
+        <Typed
+          label="its height"
+          value={kind.height === null ? "storey’s" : `${kind.height} mm`}
+          set={(text) => void typed(text, (height) => changeBuildUp(kind.id, { height }))}
+        />
+      </div>
+      <div className="mt-1.5 flex items-center gap-1.5">
+        <Plain pressed={kind.enclosing} onClick={() => void changeBuildUp(kind.id, { enclosing: !kind.enclosing })}>
+          Bounds rooms
+        </Plain>
+        <span className="flex-1 text-quiet">{walls === 0 ? "no wall has it yet" : count(walls, "wall")}</span>
+        <Link onClick={() => void removeBuildUp(kind.id)}>remove</Link>
+      </div>
+    </>
   );
 }
 
