@@ -344,6 +344,45 @@ test("walls that share a build-up change with it, and a typed length moves the e
   await expectAccessible(page);
 });
 
+test("columns stand in rooms and take their area; an alternative begins as a copy, and walls move to it", async ({
+  page,
+}) => {
+  const desk = await table(page, "Columns");
+  await desk.rectangle();
+  const floor = (m2: string) => expect(page.getByText(`${m2} m² net floor area`, { exact: false })).toBeVisible();
+  await floor("22.04");
+  await page.keyboard.press("r");
+  await page.getByRole("button", { name: "sets a column" }).click();
+  await page.getByLabel("width × depth").fill("500 x 400");
+  await desk.click(-1000, 500);
+  await saved(page);
+  await floor("21.84");
+  await page.keyboard.press("Escape");
+  await desk.click(-1000, 500);
+  const column = page.getByRole("region", { name: "Column" });
+  await column.getByRole("button", { name: "Round" }).click();
+  await saved(page);
+  // π/4 × 0.5 × 0.4 m = 0.157 m²
+  await floor("21.88");
+  await desk.drag([-1000, 500], [1000, -500]);
+  await expect(column).toContainText("1\u2009000, \u2212500");
+  await expectAccessible(page);
+  await page.getByRole("button", { name: "Section" }).click();
+  await page.getByRole("button", { name: "an alternative" }).click();
+  await expect(page.getByRole("button", { name: "Ground B", pressed: true }).first()).toBeVisible();
+  await page.keyboard.press("Escape");
+  await expect(desk.heading("4 walls, 1 room")).toBeVisible();
+  await floor("21.88");
+  await desk.click(1000, -500);
+  await page.keyboard.press("Delete");
+  await saved(page);
+  await floor("22.04");
+  await desk.drag([-3800, -2800], [3800, -1200], true);
+  await page.getByRole("region", { name: "Selected walls" }).getByLabel("move to").selectOption("Ground");
+  await saved(page);
+  await expect(desk.heading("3 walls, 0 rooms")).toBeVisible();
+});
+
 test("notes and assumptions stand on the board, and Prove lists what was assumed", async ({ page }) => {
   const desk = await table(page, "Notes");
   await desk.rectangle();

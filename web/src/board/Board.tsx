@@ -161,8 +161,8 @@ function dragsAt(at: XY, e: { shiftKey: boolean; button: number }): Drags {
 
 /** Whether the ink is asked about a point where nothing surer was found. */
 function wantsInk(snap: Snap | null): boolean {
-  const { act, snapTo } = useDesk.getState();
-  if (isPicking(act)) return true;
+  const { act, snapTo, roomMode } = useDesk.getState();
+  if (isPicking(act) || (act === "rooms" && roomMode === "column")) return true;
   return act === "walls" && snapTo.ink && !snap?.closes;
 }
 

@@ -1,4 +1,4 @@
-import { useDesk } from "../desk/desk";
+import { useDeskFields } from "../desk/desk";
 import { useProject } from "../project/store";
 import { apply, inverse, type Map2, type XY } from "./geometry";
 import { TEAL } from "./marks";
@@ -6,8 +6,7 @@ import { TEAL } from "./marks";
 /** Axes of the setting-out grid over the whole board with their labels, and the columns of the storey. */
 export function SettingOut({ screen }: { screen: Map2 }) {
   const { gridAxis, column } = useProject((s) => s.rows);
-  const storey = useDesk((s) => s.storey);
-  const size = useDesk((s) => s.size);
+  const { storey, size, selected, held } = useDeskFields("storey", "size", "selected", "held");
   if (storey === null || (gridAxis.size === 0 && column.size === 0)) return null;
   const [x1, y1] = apply(inverse(screen), [0, 0]);
   const [x2, y2] = apply(inverse(screen), [size.width, size.height]);
@@ -46,9 +45,10 @@ export function SettingOut({ screen }: { screen: Map2 }) {
       {[...column.values()]
         .filter((c) => c.storey === storey)
         .map((c) => {
-          const [x, y] = apply(screen, [c.x, c.y]);
+          const by: XY = held?.id === c.id ? [held.to[0] - held.from[0], held.to[1] - held.from[1]] : [0, 0];
+          const [x, y] = apply(screen, [c.x + by[0], c.y + by[1]]);
           const [w, h] = [c.width * Math.abs(screen[0]), c.depth * Math.abs(screen[4])];
-          const look = { fill: TEAL, fillOpacity: 0.34, stroke: TEAL, strokeWidth: 1.4 };
+          const look = { fill: TEAL, fillOpacity: 0.34, stroke: TEAL, strokeWidth: selected?.id === c.id ? 3 : 1.4 };
           return c.round ? (
             <ellipse key={c.id} cx={x} cy={y} rx={w / 2} ry={h / 2} {...look} />
           ) : (

@@ -33,7 +33,7 @@ export function clickAt(pointer: XY, free: boolean, corners = false): void {
     case "openings":
       return openingAt(pointer, free);
     case "rooms":
-      return roomPoint(pointer, at);
+      return roomPoint(pointer, at, free);
     case "figures":
       return figurePoint(pointer);
     case "notes":
@@ -69,7 +69,7 @@ export function stepBack(): void {
     desk.figureFaces.length > 0 ||
     desk.noteAt;
   if (drafting) return useDesk.setState(structuredClone(NOTHING_DRAFTED));
-  if (desk.act) return useDesk.setState({ act: null });
+  if (desk.act) return useDesk.setState({ act: null, snap: null });
   useDesk.setState({ selected: null, group: [] });
 }
 

@@ -90,7 +90,7 @@ export interface Face {
 
 /** What is dragged on the board: from where to where, mm. */
 export interface Held {
-  kind: "wall" | "node" | "opening" | "jamb";
+  kind: "wall" | "node" | "opening" | "jamb" | "column";
   id: string;
   /** which jamb, or how far into the opening it was taken hold of */
   part: number;
@@ -159,7 +159,10 @@ export interface DeskState {
   /** lengths clicked are rounded to this, mm; 0 leaves them */
   roundTo: number;
   buildUp: string | null;
-  roomMode: "name" | "divider";
+  roomMode: "name" | "divider" | "column";
+  /** sides of the columns that are set, as typed: `350` or `350 × 450` */
+  columnSize: string;
+  columnRound: boolean;
   /** what an outline on a storey goes round */
   outlineKind: Exclude<OutlineKind, "face">;
   /** how the doors that are set open */
@@ -246,6 +249,8 @@ export const useDesk = create<DeskState>(() => ({
   roundTo: 0,
   buildUp: null,
   roomMode: "name",
+  columnSize: "350",
+  columnRound: false,
   outlineKind: "slab",
   openingLeaf: "single",
   through: null,

@@ -22,11 +22,25 @@ export async function read(text: string): Promise<number | null> {
 
 /** A length typed into a field of the ledger; what is wrong with it is said on top. */
 export async function typed(text: string, take: (mm: number) => unknown): Promise<void> {
+  const mm = await lengthOf(text);
+  if (mm !== null) take(mm);
+}
+
+/** @returns mm, or null after what is wrong with the length was said on top */
+async function lengthOf(text: string): Promise<number | null> {
   try {
-    take((await settled(api.GET("/api/length", { params: { query: { text, unit: projectUnit() } } }))).mm);
+    return (await settled(api.GET("/api/length", { params: { query: { text, unit: projectUnit() } } }))).mm;
   } catch (error) {
     useProject.setState({ trouble: (error as Refused).message });
+    return null;
   }
+}
+
+/** Width and depth as typed, `350` or `350 × 450`, in mm; null after what is wrong with them was said on top. */
+export async function sidesOf(text: string): Promise<readonly [number, number] | null> {
+  const [width = "", depth = width] = text.split(/[x×*]/i);
+  const [w, d] = [await lengthOf(width), await lengthOf(depth)];
+  return w === null || d === null ? null : [w, d];
 }
 
 /**

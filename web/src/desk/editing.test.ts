@@ -78,6 +78,45 @@ describe("dragging", () => {
   });
 });
 
+describe("columns and dividers", () => {
+  const column = (x: number, y: number) =>
+    row("column", "c", { storey: STOREY, x, y, width: 500, depth: 300, round: false });
+
+  it("a column stands where the ink shows its centre, or where the hand put it, with the sides typed", async () => {
+    setAct("rooms");
+    useDesk.setState({ roomMode: "column", columnSize: "500 × 300" });
+    const pages = new Map([["g", { state: "ready" } as never]]);
+    useProject.setState({ pages });
+    server.found = { kind: "column centre", x: 100, y: -150, sigmaPx: 0.3, alongDegrees: null, thicknessPx: null };
+    clickAt([1000, 1480], false);
+    await vi.waitFor(() => expect(sent).toHaveLength(1));
+    const [x, y] = [1000 * Math.cos(Math.PI / 90), 1500 * Math.cos(Math.PI / 90)];
+    const [dx, dy] = [1500 * Math.sin(Math.PI / 90), 1000 * Math.sin(Math.PI / 90)];
+    expect([
+      Math.abs(Number(sent[0]?.operations[0]?.values?.x) - x),
+      Math.abs(Number(sent[0]?.operations[0]?.values?.y) - y),
+    ]).toEqual([expect.closeTo(dx), expect.closeTo(dy)]);
+    expect(sent[0]?.operations[0]?.values).toMatchObject({ width: 500, depth: 300, round: false });
+    clickAt([2000, 1000], true);
+    await vi.waitFor(() => expect(sent).toHaveLength(2));
+    expect(sent[1]?.operations[0]?.values).toMatchObject({ x: 2000, y: 1000 });
+  });
+
+  it("are selected where they stand, before the wall beneath, and a column is dragged", async () => {
+    const divider = row("divider", "v", { storey: STOREY, drawing: null, x1: 3000, y1: 0, x2: 3000, y2: 4000 });
+    useProject.setState((s) => ({ rows: withRows(s.rows, [column(1000, 0), divider]) }));
+    setAct(null);
+    clickAt([3010, 2000], false);
+    expect(useDesk.getState().selected).toEqual({ type: "divider", id: "v" });
+    clickAt([1100, 50], false);
+    expect(useDesk.getState().selected).toEqual({ type: "column", id: "c" });
+    expect(heldAt([1100, 50])).toMatchObject({ kind: "column", id: "c" });
+    useDesk.setState({ held: { kind: "column", id: "c", part: 0, from: [1100, 50], to: [1350, -50] } });
+    await dropHeld();
+    expect(sent[0]?.operations[0]?.values).toEqual({ x: 1250, y: -100 });
+  });
+});
+
 describe("shapes of walls", () => {
   it("set a rectangle by two typed sides, towards the pointer, counter-clockwise", async () => {
     setAct("walls");

@@ -1,8 +1,9 @@
 import type { Operation, Refused, Schemas } from "../api/client";
 import { newId } from "../api/ids";
-import { contains, distance, type XY } from "../board/geometry";
+import { contains, distance, nearestOn, type XY } from "../board/geometry";
+import type { Thing } from "../project/rows";
 import { change, useProject } from "../project/store";
-import { useDesk } from "./desk";
+import { type Held, useDesk } from "./desk";
 import { read } from "./draft";
 import { removeOpening } from "./openings";
 import { inOrder } from "./selectors";
@@ -22,7 +23,8 @@ export function selectAt(pointer: XY, add: boolean): void {
   const desk = useDesk.getState();
   if (desk.step !== "trace" && desk.step !== "prove") return;
   const { rows } = useProject.getState();
-  const hit = wallUnder(pointer, 4 / desk.view.k);
+  const reach = 4 / desk.view.k;
+  const hit = wallUnder(pointer, reach);
   if (add) {
     if (!hit) return;
     const before = selectedWalls();
@@ -32,9 +34,23 @@ export function selectAt(pointer: XY, add: boolean): void {
     (o) => hit !== null && o.wall === hit.id && hit.along >= o.offset && hit.along <= o.offset + o.width,
   );
   if (opening) return useDesk.setState({ selected: { type: "opening", id: opening.id }, group: [] });
+  const column = columnUnder(pointer);
+  if (column) return useDesk.setState({ selected: { type: "column", id: column.id }, group: [] });
   if (hit) return useDesk.setState({ selected: { type: "wall", id: hit.id }, group: [] });
+  const divider = [...rows.divider.values()].find(
+    (d) => d.storey === desk.storey && nearestOn(pointer, [d.x1, d.y1], [d.x2, d.y2]).off < reach,
+  );
+  if (divider) return useDesk.setState({ selected: { type: "divider", id: divider.id }, group: [] });
   const room = regionUnder(pointer)?.id;
   useDesk.setState({ selected: room ? { type: "room", id: room } : null, group: [] });
+}
+
+/** The column of the storey that a point lies in. */
+export function columnUnder([x, y]: XY): Thing<"column"> | undefined {
+  const { storey } = useDesk.getState();
+  return [...useProject.getState().rows.column.values()].find(
+    (c) => c.storey === storey && Math.abs(x - c.x) <= c.width / 2 && Math.abs(y - c.y) <= c.depth / 2,
+  );
 }
 
 export function selectWalls(ids: readonly string[]): void {
@@ -61,7 +77,7 @@ export function selectWithin(a: XY, b: XY, takeAway: boolean): void {
 }
 
 /** What a drag that begins at a point would move; null where it moves the view. */
-export function heldAt(at: XY): { kind: "wall" | "node" | "opening" | "jamb"; id: string; part: number } | null {
+export function heldAt(at: XY): Pick<Held, "kind" | "id" | "part"> | null {
   const { act, step, selected, group, view, storey } = useDesk.getState();
   if (act !== null || (step !== "trace" && step !== "prove")) return null;
   const { rows, role } = useProject.getState();
@@ -77,6 +93,9 @@ export function heldAt(at: XY): { kind: "wall" | "node" | "opening" | "jamb"; id
     if (Math.abs(on.along - opening.offset - opening.width) < reach) return { kind: "jamb", id: opening.id, part: 1 };
     const inside = on.along > opening.offset && on.along < opening.offset + opening.width;
     return inside ? { kind: "opening", id: opening.id, part: on.along - opening.offset } : null;
+  }
+  if (selected?.type === "column") {
+    return columnUnder(at)?.id === selected.id ? { kind: "column", id: selected.id, part: 0 } : null;
   }
   const line = selected?.type === "wall" ? wallLine(rows, selected.id) : undefined;
   if (line) {
@@ -110,6 +129,13 @@ export async function dropHeld(): Promise<void> {
     if (group.length > 1) return void (await moveGroup(group, by));
     const [ux, uy] = [(line.to[0] - line.from[0]) / line.length, (line.to[1] - line.from[1]) / line.length];
     await change("Move a wall", [{ do: "shift", shift: { wall: held.id, left: by[1] * ux - by[0] * uy } }]);
+    return;
+  }
+  if (held.kind === "column") {
+    const column = rows.column.get(held.id);
+    if (!column) return;
+    const values = { x: column.x + by[0], y: column.y + by[1] };
+    await change("Move a column", [{ do: "set", type: "column", id: held.id, values }]);
     return;
   }
   const values = openingDragged(held);

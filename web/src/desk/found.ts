@@ -34,6 +34,7 @@ export function lookNear(pointer: XY, corners: boolean): void {
     // Where the pointer has gone on meanwhile, the answer is of no use.
     if (!snap || useDesk.getState().pointer !== pointer) return;
     const { act, line, snap: now } = useDesk.getState();
+    if (act === "rooms" && snap.kind !== "column centre") return;
     if (act !== "walls") return useDesk.setState({ snap });
     // A face lies half a thickness beside the centre line that is traced.
     if (line === "centre" && snap.kind !== "line" && snap.kind !== "column centre") return;

@@ -4,13 +4,15 @@ import { distance, type XY } from "../board/geometry";
 import type { Leak } from "../project/shapes";
 import { change, useProject } from "../project/store";
 import { useDesk } from "./desk";
-import { read, sendDraft } from "./draft";
+import { read, sendDraft, sidesOf } from "./draft";
+import { inkAt } from "./found";
 import { regionUnder } from "./snap";
 
 /** A click while rooms are named: opens the slip there, or sets a divider or a column. */
-export function roomPoint(pointer: XY, at: XY): void {
+export function roomPoint(pointer: XY, at: XY, free: boolean): void {
   const { roomMode, divider, storey, drawing } = useDesk.getState();
   if (storey === null) return;
+  if (roomMode === "column") return void setColumn(storey, pointer, free);
   if (roomMode === "divider") {
     if (!divider) return useDesk.setState({ divider: at });
     if (distance(divider, at) < 1) return;
@@ -26,6 +28,18 @@ export function roomPoint(pointer: XY, at: XY): void {
     slip: room ? (room.number ? `${room.number} ${room.name}` : room.name) : `${nextNumber()} `,
     slipError: null,
   });
+}
+
+/** A column of the size at hand, its centre where the ink shows one near the click, or else where it was clicked. */
+async function setColumn(storey: string, pointer: XY, free: boolean): Promise<void> {
+  const { columnSize, columnRound, pointer: rested, snap } = useDesk.getState();
+  const seen = snap?.kind === "column centre" && rested === pointer ? snap : free ? null : await inkAt(pointer, false);
+  const [x, y] = seen?.kind === "column centre" ? seen.at : pointer;
+  const sides = await sidesOf(columnSize);
+  if (sides === null) return;
+  const [width, depth] = sides;
+  const values = { storey, x, y, width, depth, round: columnRound };
+  await change("Set a column", [{ do: "add", type: "column", id: newId(), values }]);
 }
 
 /** The number after the highest one on the storey. */

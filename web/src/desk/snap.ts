@@ -33,6 +33,7 @@ export function snapAt(pointer: XY, free: boolean): Snap | null {
   if (desk.act === "rooms") {
     const region = regionUnder(pointer);
     if (desk.roomMode === "divider") return dividerSnap(pointer, reach, free);
+    if (desk.roomMode === "column") return { at: pointer, words: "centre of a column, by hand" };
     if (!region) return { at: pointer, words: "name a room here; nothing closes round it yet" };
     const name = useProject.getState().rows.room.get(region.id ?? "")?.name;
     return { at: pointer, words: name ? `rename ${name}` : "name this room" };

@@ -16,7 +16,7 @@ import { SideLedger } from "./SideLedger";
 import { FigureRows, Holds, SelectedFigure } from "./trace/FigurePanel";
 import { NoteRows, SelectedNote } from "./trace/NotePanel";
 import { OutlineOptions, OutlineRows } from "./trace/OutlinePanel";
-import { RoomOptions, SelectedRoom } from "./trace/RoomPanel";
+import { RoomOptions, SelectedColumn, SelectedDivider, SelectedRoom } from "./trace/RoomPanel";
 import { RoomsTable } from "./trace/RoomsTable";
 import { SelectedWalls } from "./trace/SelectedWalls";
 import { WallOptions } from "./trace/WallOptions";
@@ -72,6 +72,8 @@ export function TraceLedger() {
         {desk.act === "boundary" && <BoundaryPanel storey={desk.storey} />}
         {desk.selected?.type === "opening" && <SelectedOpening id={desk.selected.id} />}
         {desk.selected?.type === "room" && <SelectedRoom key={desk.selected.id} id={desk.selected.id} />}
+        {desk.selected?.type === "column" && <SelectedColumn id={desk.selected.id} />}
+        {desk.selected?.type === "divider" && <SelectedDivider id={desk.selected.id} />}
         {desk.selected?.type === "figure" && <SelectedFigure key={desk.selected.id} id={desk.selected.id} />}
         {desk.selected?.type === "note" && <SelectedNote key={desk.selected.id} id={desk.selected.id} />}
         {walls.length > 0 && <SelectedWalls ids={walls} />}

@@ -6,6 +6,7 @@ import { useDesk, useDeskFields } from "../desk/desk";
 import { typed } from "../desk/draft";
 import { copyStorey, storeysInOrder } from "../desk/editing";
 import { grouped } from "../desk/numbers";
+import { drawingsOn } from "../desk/selectors";
 import { Link, Plain } from "../ledger/parts";
 import { Typed } from "../ledger/trueup/CalibratePanel";
 import { count } from "../steps/status";
@@ -117,7 +118,7 @@ function addStorey(where: "above" | "below"): void {
   });
 }
 
-/** Another way for the same storey over the same drawings: it begins as a copy. */
+/** Another way for the same storey over the same drawings, which are locked: it begins as a copy. */
 async function makeAlternative(storey: Thing<"storey">): Promise<void> {
   const known = storeysInOrder().filter((s) => s.alternativeOf === storey.id).length;
   const id = newId();
@@ -130,6 +131,9 @@ async function makeAlternative(storey: Thing<"storey">): Promise<void> {
   const refused = await change("Make an alternative", [
     { do: "add", type: "storey", id, values },
     ...copyStorey(storey.id, id),
+    ...drawingsOn(useProject.getState().rows, { storey: storey.id, side: null })
+      .filter((d) => !d.locked)
+      .map((d): Operation => ({ do: "set", type: "drawing", id: d.id, values: { locked: true } })),
   ]);
   if (!refused) choosePlace({ storey: id, side: null });
 }

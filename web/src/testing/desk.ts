@@ -216,6 +216,8 @@ export function deskWithPlan(): Serving {
     group: [],
     wallShape: "chain",
     roomMode: "name",
+    columnSize: "350",
+    columnRound: false,
     roundTo: 0,
     buildUp: null,
     ...structuredClone(NOTHING_DRAFTED),

@@ -1,14 +1,15 @@
 import { useDesk, useDeskFields } from "../../desk/desk";
-import { typed } from "../../desk/draft";
+import { sidesOf, typed } from "../../desk/draft";
+import { removeSelected } from "../../desk/editing";
 import { area, grouped } from "../../desk/numbers";
 import { numberAndName } from "../../desk/rooms";
 import { change, useProject } from "../../project/store";
-import { OneOf, Plain } from "../parts";
+import { Field, OneOf, Plain } from "../parts";
 import { Typed } from "../trueup/CalibratePanel";
 
-/** Names by a click, or lines that bound rooms where there is no wall. */
+/** Names by a click, lines that bound rooms where there is no wall, or columns in them. */
 export function RoomOptions() {
-  const mode = useDesk((s) => s.roomMode);
+  const { roomMode: mode, columnSize, columnRound } = useDeskFields("roomMode", "columnSize", "columnRound");
   return (
     <section className="border-b border-line bg-white px-4 py-3 text-[13px]" aria-label="Rooms">
       <OneOf
@@ -17,14 +18,82 @@ export function RoomOptions() {
         of={[
           ["name", "names a room"],
           ["divider", "draws a divider"],
+          ["column", "sets a column"],
         ]}
         set={(roomMode) => useDesk.setState({ roomMode, divider: null, roomAt: null, slip: null })}
       />
       <p className="mt-2 text-quiet">
         {mode === "name"
           ? "Click through the rooms: 3 Tank room. The number goes up by itself."
-          : "From wall to wall where rooms meet without one. It has no thickness."}
+          : mode === "divider"
+            ? "From wall to wall where rooms meet without one. It has no thickness."
+            : "Its centre is taken from the ink near the click. What it stands on is no floor area."}
       </p>
+      {mode === "column" && (
+        <div className="mt-2 flex items-end gap-2">
+          <div className="w-32">
+            <Field
+              label="width × depth"
+              value={columnSize}
+              onChange={(text) => useDesk.setState({ columnSize: text })}
+            />
+          </div>
+          <Plain pressed={columnRound} onClick={() => useDesk.setState({ columnRound: !columnRound })}>
+            Round
+          </Plain>
+        </div>
+      )}
+    </section>
+  );
+}
+
+export function SelectedColumn({ id }: { id: string }) {
+  const column = useProject((s) => s.rows.column.get(id));
+  if (!column) return null;
+  const set = (title: string, values: Record<string, unknown>) =>
+    void change(title, [{ do: "set", type: "column", id, values }]);
+  return (
+    <section className="border-b border-line bg-white px-4 py-3 text-[13px]" aria-label="Column">
+      <div className="text-lg font-bold text-teal">Column</div>
+      <div className="text-quiet">
+        centre at {grouped(column.x)}, {grouped(column.y)}
+      </div>
+      <div className="mt-2 flex items-end gap-1.5">
+        <div className="w-32">
+          <Typed
+            label="width × depth"
+            value={`${grouped(column.width)} × ${grouped(column.depth)}`}
+            set={async (text) => {
+              const sides = await sidesOf(text.replaceAll("\u2009", ""));
+              if (sides) set("Size of a column", { width: sides[0], depth: sides[1] });
+            }}
+          />
+        </div>
+        <Plain pressed={column.round} onClick={() => set("Shape of a column", { round: !column.round })}>
+          Round
+        </Plain>
+        <Plain danger onClick={removeSelected}>
+          Remove
+        </Plain>
+      </div>
+    </section>
+  );
+}
+
+export function SelectedDivider({ id }: { id: string }) {
+  const divider = useProject((s) => s.rows.divider.get(id));
+  if (!divider) return null;
+  return (
+    <section
+      className="flex items-center justify-between border-b border-line bg-white px-4 py-3 text-[13px]"
+      aria-label="Divider"
+    >
+      <span className="text-lg font-bold text-teal">
+        Divider {grouped(Math.hypot(divider.x2 - divider.x1, divider.y2 - divider.y1))}
+      </span>
+      <Plain danger onClick={removeSelected}>
+        Remove
+      </Plain>
     </section>
   );
 }
