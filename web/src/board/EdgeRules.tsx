@@ -49,11 +49,16 @@ function rule(canvas: HTMLCanvasElement | null, long: number, middleMm: number, 
   if (!canvas || !ctx) return;
   const dpr = window.devicePixelRatio;
   const [w, h] = upright ? [WIDE, long] : [long, WIDE];
-  canvas.style.width = `${w}px`;
-  canvas.style.height = `${h}px`;
-  canvas.width = Math.round(w * dpr);
-  canvas.height = Math.round(h * dpr);
+  const [width, height] = [Math.round(w * dpr), Math.round(h * dpr)];
+  // A canvas that is given its size anew takes new memory: too dear for every frame.
+  if (canvas.width !== width || canvas.height !== height) {
+    canvas.style.width = `${w}px`;
+    canvas.style.height = `${h}px`;
+    canvas.width = width;
+    canvas.height = height;
+  }
   ctx.setTransform(dpr, 0, 0, dpr, 0, 0);
+  ctx.clearRect(0, 0, w, h);
   ctx.strokeStyle = "#a49c88";
   ctx.fillStyle = "#5a645f";
   ctx.font = "11px 'Public Sans Variable', sans-serif";

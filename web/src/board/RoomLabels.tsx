@@ -1,7 +1,9 @@
+import { memo } from "react";
 import { area, grouped } from "../desk/numbers";
 import { mendLeak } from "../desk/rooms";
 import { openRooms } from "../desk/selectors";
-import type { Derived, Leak } from "../project/shapes";
+import type { Thing } from "../project/rows";
+import type { Derived, Leak, Region } from "../project/shapes";
 import { useProject } from "../project/store";
 import { apply, type Map2, type Size, type XY } from "./geometry";
 import { RUST, Tag, TEAL } from "./marks";
@@ -23,28 +25,20 @@ export function RoomLabels(props: { shapes: Derived; screen: Map2; k: number; si
     <div className="pointer-events-none absolute inset-0 overflow-hidden">
       {[...shapes.regions.values()].map((region) => {
         const [width = 0, depth = 0] = region.clear;
-        if (Math.max(width, depth) * k < LEAST_PX / 2) return null;
+        const room = region.id === null ? undefined : rows.room.get(region.id);
+        // A name may reach over its walls; a figure alone has to find its room.
+        if (Math.max(width, depth) * k < (room ? LEAST_PX / 2 : LEAST_PX)) return null;
         const [x, y] = at(region.label);
         if (x < -BESIDE_PX || y < -BESIDE_PX || x > size.width + BESIDE_PX || y > size.height + BESIDE_PX) return null;
-        const room = region.id === null ? undefined : rows.room.get(region.id);
         return (
-          <div key={region.key} className={`${PLAIN} bg-sheet/85`} style={{ left: x, top: y }} data-testid="room-label">
-            <div className={room ? "text-[13px] font-semibold text-teal" : "text-xs text-quiet"}>
-              {room ? (
-                <>
-                  {room.number && <span className="font-normal">{room.number} </span>}
-                  {room.name}
-                </>
-              ) : (
-                "not named"
-              )}
-            </div>
-            <div className="text-[13px]">{area(region.netAreaM2)}</div>
-            {width * k > LEAST_PX && (
-              <div className="text-xs text-quiet">
-                {grouped(width)} × {grouped(depth)}
-              </div>
-            )}
+          // Moved, and not laid out anew: there may be hundreds.
+          <div
+            key={region.key}
+            className="absolute rounded bg-sheet/85"
+            style={{ transform: `translate(${Math.round(x)}px, ${Math.round(y)}px) translate(-50%, -50%)` }}
+            data-testid="room-label"
+          >
+            <Label room={room} region={region} sides={width * k > LEAST_PX} />
           </div>
         );
       })}
@@ -83,6 +77,27 @@ export function RoomLabels(props: { shapes: Derived; screen: Map2; k: number; si
     </div>
   );
 }
+
+const Label = memo(({ room, region, sides }: { room?: Thing<"room"> | undefined; region: Region; sides: boolean }) => (
+  <div className="px-1.5 py-0.5 text-center leading-tight whitespace-nowrap">
+    <div className={room ? "text-[13px] font-semibold text-teal" : "text-xs text-quiet"}>
+      {room ? (
+        <>
+          {room.number && <span className="font-normal">{room.number} </span>}
+          {room.name}
+        </>
+      ) : (
+        "not named"
+      )}
+    </div>
+    <div className="text-[13px]">{area(region.netAreaM2)}</div>
+    {sides && (
+      <div className="text-xs text-quiet">
+        {grouped(region.clear[0] ?? 0)} × {grouped(region.clear[1] ?? 0)}
+      </div>
+    )}
+  </div>
+));
 
 /** The wash of a room that does not close runs out through its narrowest place. */
 export function Leaks({ shapes, screen }: { shapes: Derived; screen: Map2 }) {
