@@ -67,23 +67,28 @@ final class TraceTest extends TestCase
         }
         $this->desk->change($operations);
         Noise::seed(77);
-        for ($i = 0; $i < 40; ++$i) {
+        for ($i = 0; $i < 56; ++$i) {
             $k = (int) Noise::uniform(0, \count($walls) - 0.01);
             [$x, $y] = [Noise::uniform(1000, 19_000), Noise::uniform(1000, 13_000)];
-            $this->desk->change([match ($i % 6) {
+            $piece = Desk::newId();
+            $this->desk->change([match ($i % 7) {
                 0 => ['do' => 'shift', 'shift' => ['wall' => $walls[$k], 'left' => Noise::uniform(-150, 150)]],
                 1 => ['do' => 'set', 'type' => 'wall', 'id' => $walls[$k], 'values' => ['thickness' => Noise::uniform(80, 400)]],
                 2 => ['do' => 'remove', 'type' => 'wall', 'id' => array_splice($walls, $k, 1)[0]],
                 3 => $this->desk->chain([[$x, $y], [$x + 900, $y + 200]])['operation'],
                 4 => ['do' => 'add', 'type' => 'divider', 'id' => Desk::newId(), 'values' => ['storey' => $this->desk->storey, 'drawing' => null, 'x1' => $x, 'y1' => $y, 'x2' => $x + 4000, 'y2' => $y + 300]],
+                5 => ['do' => 'rework', 'rework' => ['kind' => 'split', 'wall' => $walls[$k], 'along' => 450.0, 'node' => Desk::newId(), 'newWall' => $piece]],
                 default => ['do' => 'add', 'type' => 'room', 'id' => Desk::newId(), 'values' => ['storey' => $this->desk->storey, 'drawing' => null, 'name' => "Room $i", 'number' => '', 'x' => $x, 'y' => $y]],
             }]);
+            if (5 === $i % 7) {
+                $walls[] = $piece;
+            }
         }
         $state = $this->desk->state();
         $document = $this->desk->client->ok('GET', "/api/storeys/{$this->desk->storey}/plan.json");
         $plan = Derivation::of(PlanReader::read(json_encode($document, \JSON_THROW_ON_ERROR))->storeys[0]);
-        $kept = array_map(static fn (array $r): string => \sprintf('%.4f %s', Desk::float($r['netAreaM2']), \is_string($r['id']) ? $r['id'] : ''), self::told($state, 'regions'));
-        $given = array_map(static fn (Region $r): string => \sprintf('%.4f %s', $r->netAreaMm2 / 1e6, $r->room->id ?? ''), $plan->regions);
+        $kept = array_map(static fn (array $r): string => \sprintf('%.4f %s', Desk::float($r['netAreaM2']), self::boundBy($r['id'], $r['walls'])), self::told($state, 'regions'));
+        $given = array_map(static fn (Region $r): string => \sprintf('%.4f %s', $r->netAreaMm2 / 1e6, self::boundBy($r->room?->id, $r->walls)), $plan->regions);
         sort($given, \SORT_STRING);
         sort($kept, \SORT_STRING);
         self::assertSame($given, $kept);
@@ -258,6 +263,16 @@ final class TraceTest extends TestCase
         self::assertIsString($shares[0]['id']);
         self::assertSame(204, $this->desk->client->send('DELETE', "$project/shares/{$shares[0]['id']}")[0]);
         $stranger->refused(404, 'GET', $project);
+    }
+
+    /** The room's name and what bounds it, in no order. */
+    private static function boundBy(mixed $room, mixed $walls): string
+    {
+        self::assertIsArray($walls);
+        $ids = array_filter($walls, is_string(...));
+        sort($ids);
+
+        return (\is_string($room) ? $room : '').' '.implode(',', $ids);
     }
 
     /**

@@ -37,7 +37,10 @@ final readonly class Region
         $rings = array_map(self::text(...), $holes);
         sort($rings, \SORT_STRING);
         $named = array_map(static fn (Finding $f): string => implode(',', $f->things).$f->message, $findings);
-        $this->key = hash('xxh128', implode('|', [self::text($polygon), ...$rings, \sprintf('%.1f', $netAreaMm2), $room->id ?? '', ...$named]));
+        // A wall that is split or joined leaves the rings as they are, and yet others bound them.
+        sort($walls, \SORT_STRING);
+        $name = null === $room ? '' : $room->id.self::text([$room->anchor->toArray()]);
+        $this->key = hash('xxh128', implode('|', [self::text($polygon), ...$rings, \sprintf('%.1f', $netAreaMm2), implode(',', $walls), $name, ...$named]));
     }
 
     /** @param non-empty-list<array{float, float}> $ring */

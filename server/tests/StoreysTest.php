@@ -1,0 +1,253 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Tests;
+
+use PHPUnit\Framework\TestCase;
+
+/** Storeys above and below, alternatives over one locked drawing, what is traced on them beside walls; and undo of all of it. */
+final class StoreysTest extends TestCase
+{
+    private Desk $desk;
+
+    protected function setUp(): void
+    {
+        $this->desk = new Desk(Client::ofStack()->signIn());
+    }
+
+    public function testEachStoreyHasItsOwnShapesAndOneThatIsStoodOnIsNotRemoved(): void
+    {
+        $ring = $this->desk->chain([[0, 0], [6000, 0], [6000, 4000], [0, 4000]], true);
+        $upper = $this->storey('Loft', 2700);
+        $above = $this->copied($upper['id'], [[0, 0], [6000, 0], [6000, 3000], [0, 3000]]);
+        $this->desk->change([$ring['operation'], $upper, ...$above]);
+        $state = $this->desk->state();
+        self::assertEqualsWithDelta([2.8 * 5.8, 3.8 * 5.8], $this->netAreas($state), 1e-9);
+        // An edit above says nothing of the storey below.
+        $edited = $this->desk->change([['do' => 'shift', 'shift' => ['wall' => $above[4]['id'], 'left' => -500.0]]]);
+        self::assertIsArray($edited['derived']);
+        self::assertSame([$upper['id']], array_column($edited['derived'], 'storey'));
+        self::assertSame('in-use', $this->desk->refused(409, [['do' => 'remove', 'type' => 'storey', 'id' => $upper['id']]])['code']);
+        $walls = \array_slice($above, 4);
+        $this->desk->change([...array_map(static fn (array $wall): array => ['do' => 'remove', 'type' => 'wall', 'id' => $wall['id']], $walls), ['do' => 'remove', 'type' => 'storey', 'id' => $upper['id']]]);
+        self::assertCount(1, Desk::rows($this->desk->state(), 'storey'));
+        $this->undo();
+        self::assertEqualsWithDelta([3.3 * 5.8, 3.8 * 5.8], $this->netAreas($this->desk->state()), 1e-9, 'The storey and its room are back.');
+    }
+
+    public function testAWallGoesToAnotherStoreyWithItsDoorAndBothStoreysAreToldAndBack(): void
+    {
+        $ring = $this->desk->chain([[0, 0], [6000, 0], [6000, 4000], [0, 4000]], true);
+        $inner = $this->desk->chain([[3000, 0], [3000, 4000]]);
+        $upper = $this->storey('Loft', 2700);
+        $this->desk->change([$ring['operation'], $inner['operation'], Desk::door($inner['walls'][0], 1200, 900), $upper]);
+        self::assertCount(2, $this->netAreas($before = $this->desk->state()));
+        $nodes = array_map(static fn (string $id): array => ['do' => 'set', 'type' => 'node', 'id' => $id, 'values' => ['storey' => $upper['id']]], $inner['nodes']);
+        $moved = $this->desk->change([...$nodes, ['do' => 'set', 'type' => 'wall', 'id' => $inner['walls'][0], 'values' => ['storey' => $upper['id']]]]);
+        self::assertIsArray($moved['derived']);
+        self::assertEqualsCanonicalizing([$this->desk->storey, $upper['id']], array_column($moved['derived'], 'storey'));
+        $state = $this->desk->state();
+        self::assertEqualsWithDelta([3.8 * 5.8], $this->netAreas($state), 1e-9);
+        self::assertSame([[3000.0, 1200.0], [3000.0, 2100.0]], self::jambs($this->shapes($state, $upper['id'])));
+        $this->undo();
+        self::assertEquals($this->shapes($before, $this->desk->storey), $this->shapes($this->desk->state(), $this->desk->storey));
+    }
+
+    public function testAnAlternativeIsOneOfAnotherStoreyAndKeepsIt(): void
+    {
+        $own = $this->storey('B', 0);
+        $own['values']['alternativeOf'] = $own['id'];
+        $refused = $this->desk->refused(422, [$own]);
+        self::assertSame(['own-alternative', 'operations/0/values/alternativeOf'], [$refused['code'], $refused['at']]);
+        $gone = $this->storey('B', 0);
+        $gone['values']['alternativeOf'] = Desk::newId();
+        self::assertSame('gone', $this->desk->refused(409, [$gone])['code']);
+        $other = $this->storey('B', 0);
+        $other['values']['alternativeOf'] = $this->desk->storey;
+        $this->desk->change([$other]);
+        self::assertSame('in-use', $this->desk->refused(409, [['do' => 'remove', 'type' => 'storey', 'id' => $this->desk->storey]])['code'], 'What it is an alternative of stays.');
+    }
+
+    public function testUndoGivesBackTheShapesOfEveryStep(): void
+    {
+        $ring = $this->desk->chain([[0, 0], [6000, 0], [6000, 4000], [0, 4000]], true);
+        $inner = $this->desk->chain([[3000, 0], [3000, 4000]]);
+        $storey = $this->desk->storey;
+        $room = ['do' => 'add', 'type' => 'room', 'id' => Desk::newId(), 'values' => ['storey' => $storey, 'drawing' => null, 'name' => 'Hall', 'number' => '1', 'x' => 1000, 'y' => 2000]];
+        $column = ['do' => 'add', 'type' => 'column', 'id' => Desk::newId(), 'values' => ['storey' => $storey, 'x' => 4500, 'y' => 2000, 'width' => 400, 'depth' => 400, 'round' => true]];
+        $steps = [
+            [$ring['operation']],
+            [$inner['operation'], Desk::door($inner['walls'][0], 1200, 900)],
+            [$room, $column],
+            [['do' => 'shift', 'shift' => ['wall' => $inner['walls'][0], 'left' => 400.0]]],
+            [['do' => 'set', 'type' => 'wall', 'id' => $ring['walls'][1], 'values' => ['rise' => -800]]],
+            [['do' => 'shift', 'shift' => ['walls' => $ring['walls'], 'thickness' => 365.0]]],
+            [['do' => 'rework', 'rework' => ['kind' => 'split', 'wall' => $ring['walls'][0], 'along' => 2000.0, 'node' => Desk::newId(), 'newWall' => Desk::newId()]]],
+            [['do' => 'set', 'type' => 'column', 'id' => $column['id'], 'values' => ['x' => 3900]]],
+            [['do' => 'remove', 'type' => 'wall', 'id' => $ring['walls'][2]]],
+        ];
+        $was = [$this->desk->state()];
+        foreach ($steps as $step) {
+            $this->desk->change($step);
+            $was[] = $this->desk->state();
+        }
+        for ($i = \count($steps) - 1; $i > 0; --$i) {
+            $this->undo();
+            self::assertEqualsWithDelta($this->shapes($was[$i], $storey), $this->shapes($this->desk->state(), $storey), 1e-6, "Step $i");
+        }
+        for ($i = 2; $i <= \count($steps); ++$i) {
+            $this->desk->client->ok('POST', "/api/projects/{$this->desk->id}/redo", ['id' => Desk::newId()]);
+            self::assertEqualsWithDelta($this->shapes($was[$i], $storey), $this->shapes($this->desk->state(), $storey), 1e-6, "Step $i again");
+        }
+    }
+
+    public function testWhoComesBackIsToldWhatDiffersAndHasTheWholeByIt(): void
+    {
+        $storey = $this->desk->storey;
+        $ring = $this->desk->chain([[0, 0], [6000, 0], [6000, 4000], [0, 4000]], true);
+        $inner = $this->desk->chain([[3000, 0], [3000, 4000]]);
+        $this->desk->change([$ring['operation'], $inner['operation'], Desk::door($inner['walls'][0], 1200, 900)]);
+        $kept = $this->shapes($this->desk->state(), $storey);
+        $since = $this->desk->revision;
+        $this->desk->change([['do' => 'shift', 'shift' => ['wall' => $inner['walls'][0], 'left' => 400.0]]]);
+        $this->desk->change([['do' => 'remove', 'type' => 'wall', 'id' => $ring['walls'][1]]]);
+        $this->desk->change([$this->desk->chain([[6000, 0], [6500, 4000], [6000, 4000]])['operation']]);
+        $told = $this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/changes?since=$since");
+        self::assertIsArray($told['derived']);
+        self::assertIsArray($told['derived'][0]);
+        $removed = $told['derived'][0]['removed'];
+        self::assertIsArray($removed);
+        foreach ($this->shapes($told, $storey) as $kind => $shapes) {
+            self::assertIsArray($removed[$kind] ?? []);
+            $kept[$kind] = $shapes + array_diff_key($kept[$kind] ?? [], array_flip(array_filter($removed[$kind] ?? [], is_string(...))));
+        }
+        self::assertEquals($this->shapes($this->desk->state(), $storey), $kept);
+    }
+
+    public function testWhatIsWrongWithThingsBesideWallsIsNamedWithItsPlace(): void
+    {
+        $storey = $this->desk->storey;
+        $add = static fn (string $type, array $values): array => ['do' => 'add', 'type' => $type, 'id' => Desk::newId(), 'values' => $values];
+        $line = ['storey' => $storey, 'drawing' => null, 'x1' => 0, 'y1' => 0];
+        $note = ['storey' => $storey, 'x' => 0, 'y' => 0, 'toX' => null, 'toY' => null, 'assumption' => true];
+        foreach ([
+            [$add('divider', $line + ['x2' => 0, 'y2' => 0]), 'x2'],
+            [$add('divider', $line + ['x2' => 'far', 'y2' => 0]), 'x2'],
+            [$add('note', $note + ['words' => ' ']), 'words'],
+            [$add('note', $note + ['words' => str_repeat('long ', 200)]), 'words'],
+            [$add('column', ['storey' => $storey, 'x' => 0, 'y' => 0, 'width' => -1, 'depth' => 300, 'round' => false]), 'width'],
+            [$add('column', ['storey' => $storey, 'x' => 0, 'y' => 0, 'width' => 300, 'depth' => 300, 'round' => 'yes']), 'round'],
+            [$add('buildUp', ['name' => '', 'thickness' => 365]), 'name'],
+            [$add('buildUp', ['name' => 'Outer', 'thickness' => 99_000]), 'thickness'],
+            [$add('room', ['storey' => $storey, 'drawing' => null, 'name' => 'Hall', 'number' => '1234567890123', 'x' => 0, 'y' => 0]), 'number'],
+            [$add('room', ['storey' => $storey, 'drawing' => null, 'name' => 'Hall', 'number' => '1', 'x' => 0, 'y' => 0, 'height' => 0]), 'height'],
+            [$add('outline', ['side' => null, 'storey' => null, 'name' => 'Slab', 'kind' => 'slab']), 'storey'],
+            [$add('outline', ['side' => null, 'storey' => $storey, 'name' => 'Slab', 'kind' => 'carpet']), 'kind'],
+            [$add('listedRoom', ['storey' => $storey, 'number' => '', 'name' => 'Hall', 'width' => null, 'depth' => null, 'areaM2' => -3]), 'areaM2'],
+            [['do' => 'set', 'type' => 'storey', 'id' => $storey, 'values' => ['height' => 0]], 'height'],
+        ] as [$operation, $field]) {
+            $refused = $this->desk->refused(422, [$operation]);
+            self::assertSame("operations/0/values/$field", $refused['at'], (string) json_encode($operation));
+            self::assertIsString($refused['message']);
+            self::assertGreaterThan(15, \strlen($refused['message']), 'In words, not by a code.');
+        }
+    }
+
+    /** @return array{do: string, type: string, id: string, values: array<string, mixed>} */
+    private function storey(string $name, float $elevation): array
+    {
+        return ['do' => 'add', 'type' => 'storey', 'id' => Desk::newId(), 'values' => ['name' => $name, 'elevation' => $elevation, 'height' => 2700.0, 'alternativeOf' => null]];
+    }
+
+    /**
+     * @param list<array{int, int}> $points
+     *
+     * @return list<array{do: string, type: string, id: string, values: array<string, mixed>}> nodes, then the walls that close the ring
+     */
+    private function copied(string $storey, array $points): array
+    {
+        $nodes = array_map(static fn (array $p): array => ['do' => 'add', 'type' => 'node', 'id' => Desk::newId(), 'values' => ['storey' => $storey, 'drawing' => null, 'x' => $p[0], 'y' => $p[1]]], $points);
+        $walls = [];
+        foreach ($nodes as $i => $node) {
+            $walls[] = ['do' => 'add', 'type' => 'wall', 'id' => Desk::newId(), 'values' => ['storey' => $storey, 'fromNode' => $node['id'], 'toNode' => $nodes[($i + 1) % \count($nodes)]['id'], 'thickness' => 200, 'line' => 'centre', 'evidence' => 'ink']];
+        }
+
+        return [...$nodes, ...$walls];
+    }
+
+    private function undo(): void
+    {
+        $this->desk->client->ok('POST', "/api/projects/{$this->desk->id}/undo", ['id' => Desk::newId()]);
+    }
+
+    /**
+     * @param array<mixed> $state
+     *
+     * @return list<float> of the rooms of all storeys, m², smallest first
+     */
+    private function netAreas(array $state): array
+    {
+        $areas = [];
+        foreach (\is_array($state['derived']) ? $state['derived'] : [] as $derived) {
+            self::assertIsArray($derived);
+            self::assertIsArray($derived['regions']);
+            array_push($areas, ...array_map(Desk::float(...), array_column($derived['regions'], 'netAreaM2')));
+        }
+        sort($areas);
+
+        return $areas;
+    }
+
+    /**
+     * @param array<mixed> $state
+     *
+     * @return array<string, array<array-key, array<mixed>>> walls by id, regions by key
+     */
+    private function shapes(array $state, string $storey): array
+    {
+        foreach (\is_array($state['derived']) ? $state['derived'] : [] as $derived) {
+            self::assertIsArray($derived);
+            if ($derived['storey'] !== $storey) {
+                continue;
+            }
+            $shapes = [];
+            foreach (['walls' => 'id', 'regions' => 'key'] as $kind => $by) {
+                self::assertIsArray($derived[$kind]);
+                $shapes[$kind] = array_column(array_filter($derived[$kind], is_array(...)), null, $by);
+                foreach ($shapes[$kind] as &$shape) {
+                    // A ring may begin at another corner; what it bounds is the same.
+                    $shape['polygon'] = \is_array($shape['polygon'] ?? null) ? \count($shape['polygon']) : null;
+                    if (\is_array($shape['walls'] ?? null)) {
+                        sort($shape['walls']);
+                    }
+                }
+                ksort($shapes[$kind]);
+            }
+
+            return $shapes;
+        }
+        self::fail('The storey has no shapes.');
+    }
+
+    /**
+     * Ends of the only opening along its wall's middle, mm.
+     *
+     * @param array<string, array<array-key, array<mixed>>> $shapes
+     *
+     * @return list<array{float, float}>
+     */
+    private static function jambs(array $shapes): array
+    {
+        $openings = array_merge(...array_map(static fn (array $wall): array => \is_array($wall['openings']) ? $wall['openings'] : [], array_values($shapes['walls'])));
+        self::assertCount(1, $openings);
+        self::assertIsArray($openings[0]);
+        self::assertIsArray($openings[0]['polygon']);
+        $xs = array_map(Desk::float(...), array_column($openings[0]['polygon'], 0));
+        $ys = array_map(Desk::float(...), array_column($openings[0]['polygon'], 1));
+        self::assertNotEmpty($ys);
+        $x = array_sum($xs) / \count($xs);
+
+        return [[$x, min($ys)], [$x, max($ys)]];
+    }
+}
