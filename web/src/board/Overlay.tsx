@@ -164,10 +164,14 @@ function PointerWords({ screen }: { screen: Map2 }) {
   if (desk.act === "walls" && !last && storeys > 1) lines.push(`on ${place}`);
   if (lines.length === 0) return null;
   const [x, y] = apply(screen, tip);
+  // Towards the middle of the board, so that no word is cut off at its edge.
+  const { width, height } = desk.size;
+  const across = x < 0.6 * width ? { left: x + 16 } : { right: width - x + 16 };
+  const along = y < 0.9 * height ? { top: y + 16 } : { bottom: height - y + 16 };
   return (
     <div
       className="pointer-events-none absolute rounded-md bg-ink px-2 py-1 text-[13px] leading-snug whitespace-nowrap text-white"
-      style={{ left: x + 16, top: y + 16 }}
+      style={{ ...across, ...along }}
       data-testid="pointer-words"
     >
       {lines.join(" · ")}

@@ -19,6 +19,7 @@ import { OutlineOptions, OutlineRows } from "./trace/OutlinePanel";
 import { RoomOptions, SelectedColumn, SelectedDivider, SelectedRoom } from "./trace/RoomPanel";
 import { RoomsTable } from "./trace/RoomsTable";
 import { SelectedWalls } from "./trace/SelectedWalls";
+import { SelectRow } from "./trace/SelectRow";
 import { WallOptions } from "./trace/WallOptions";
 
 /** Rows of a kind beyond this many are told by their number until they are asked for. */
@@ -94,7 +95,6 @@ export function TraceLedger() {
 
 function RoomRows({ shapes }: { shapes: Derived }) {
   const rows = useProject((s) => s.rows);
-  const selected = useDesk((s) => s.selected);
   const named = [...shapes.regions.values()].flatMap((region) => {
     const room = region.id === null ? undefined : rows.room.get(region.id);
     return room ? [{ room, region }] : [];
@@ -103,19 +103,13 @@ function RoomRows({ shapes }: { shapes: Derived }) {
   return (
     <>
       {named.map(({ room, region }) => (
-        <button
-          key={room.id}
-          type="button"
-          aria-pressed={selected?.id === room.id}
-          className={`flex w-full items-baseline justify-between border-b border-line px-4 py-2 text-left ${selected?.id === room.id ? "bg-white" : ""}`}
-          onClick={() => useDesk.setState({ selected: { type: "room", id: room.id }, group: [] })}
-        >
+        <SelectRow key={room.id} type="room" id={room.id}>
           <span>
             <span className="text-quiet">{room.number} </span>
             <span className="font-semibold">{room.name}</span>
           </span>
           <span>{area(region.netAreaM2)}</span>
-        </button>
+        </SelectRow>
       ))}
       {openRooms(rows, shapes).map((room) => {
         const leak = shapes.leaks.find((l) => l.room === room.id);
@@ -147,24 +141,17 @@ function RoomRows({ shapes }: { shapes: Derived }) {
 
 function OpeningRows({ storey }: { storey: string }) {
   const rows = useProject((s) => s.rows);
-  const selected = useDesk((s) => s.selected);
   const here = inOrder(rows.opening.values()).filter((o) => rows.wall.get(o.wall)?.storey === storey);
   return (
     <Some of={here} words="doors and windows">
       {(opening) => (
-        <button
-          key={opening.id}
-          type="button"
-          className={`flex w-full items-baseline justify-between border-b border-line px-4 py-2 text-left ${selected?.id === opening.id ? "bg-white" : ""}`}
-          aria-pressed={selected?.id === opening.id}
-          onClick={() => useDesk.setState({ selected: { type: "opening", id: opening.id }, group: [] })}
-        >
+        <SelectRow key={opening.id} type="opening" id={opening.id}>
           <span className="font-semibold">{opening.number}</span>
           <span className="text-[13px] text-quiet">
             {opening.kind} · {grouped(opening.width)} wide
             {opening.sill > 0 && `, sill ${grouped(opening.sill)}`}
           </span>
-        </button>
+        </SelectRow>
       )}
     </Some>
   );
@@ -172,19 +159,11 @@ function OpeningRows({ storey }: { storey: string }) {
 
 function WallRows({ storey }: { storey: string }) {
   const rows = useProject((s) => s.rows);
-  const { group, selected } = useDeskFields("group", "selected");
-  const chosen = new Set(group.length > 0 ? group : selected ? [selected.id] : []);
   const lines = wallLines(rows, storey).map((line, i) => ({ ...line, i }));
   return (
     <Some of={lines} words="walls">
       {({ wall, length, i }) => (
-        <button
-          key={wall.id}
-          type="button"
-          aria-pressed={chosen.has(wall.id)}
-          className={`flex w-full items-baseline justify-between border-b border-line px-4 py-1.5 text-left ${chosen.has(wall.id) ? "bg-white" : ""}`}
-          onClick={() => useDesk.setState({ selected: { type: "wall", id: wall.id }, group: [] })}
-        >
+        <SelectRow key={wall.id} type="wall" id={wall.id} slim>
           <span>
             Wall {i + 1}{" "}
             <span className="text-[13px] text-quiet">
@@ -192,7 +171,7 @@ function WallRows({ storey }: { storey: string }) {
             </span>
           </span>
           <span>{grouped(length)}</span>
-        </button>
+        </SelectRow>
       )}
     </Some>
   );

@@ -7,13 +7,13 @@ import type { Thing } from "../../project/rows";
 import { change, useProject } from "../../project/store";
 import { Field, OneOf, Plain } from "../parts";
 import { Typed } from "../trueup/CalibratePanel";
+import { SelectRow } from "./SelectRow";
 
 const DECIDED = { open: "not decided", figure: "the figure holds", ink: "the ink holds", site: "the site size holds" };
 
 /** Figures between faces of a storey, each with what is traced and what was decided. */
 export function FigureRows({ storey }: { storey: string }) {
   const rows = useProject((s) => s.rows);
-  const selected = useDesk((s) => s.selected);
   const figures = inOrder(rows.figure.values()).filter((f) => f.storey === storey);
   return (
     <>
@@ -22,13 +22,7 @@ export function FigureRows({ storey }: { storey: string }) {
         const off = now === null ? null : now - figure.mm;
         const quiet = off !== null && Math.abs(off) < 0.5;
         return (
-          <button
-            key={figure.id}
-            type="button"
-            aria-pressed={selected?.id === figure.id}
-            className={`flex w-full items-baseline justify-between border-b border-line px-4 py-2 text-left ${selected?.id === figure.id ? "bg-white" : ""}`}
-            onClick={() => useDesk.setState({ selected: { type: "figure", id: figure.id }, group: [] })}
-          >
+          <SelectRow key={figure.id} type="figure" id={figure.id}>
             <span>
               <span className="font-semibold text-plum">{figure.text}</span>{" "}
               <span className="text-[13px] text-quiet">{DECIDED[figure.decided]}</span>
@@ -36,7 +30,7 @@ export function FigureRows({ storey }: { storey: string }) {
             <span className={`text-[13px] ${quiet ? "text-quiet" : "text-ochre"}`}>
               {off === null ? "not parallel now" : quiet ? "as traced" : `traced ${difference(off)}`}
             </span>
-          </button>
+          </SelectRow>
         );
       })}
     </>

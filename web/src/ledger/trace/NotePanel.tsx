@@ -3,25 +3,21 @@ import { inOrder } from "../../desk/selectors";
 import { change, useProject } from "../../project/store";
 import { Plain } from "../parts";
 import { Typed } from "../trueup/CalibratePanel";
+import { SelectRow } from "./SelectRow";
 
 export function NoteRows({ storey }: { storey: string }) {
   const notes = useProject((s) => s.rows.note);
-  const selected = useDesk((s) => s.selected);
   return (
     <>
       {inOrder(notes.values())
         .filter((n) => n.storey === storey)
         .map((n) => (
-          <button
-            key={n.id}
-            type="button"
-            aria-pressed={selected?.id === n.id}
-            className={`flex w-full items-baseline gap-2 border-b border-line px-4 py-2 text-left text-[13px] ${selected?.id === n.id ? "bg-white" : ""}`}
-            onClick={() => useDesk.setState({ selected: { type: "note", id: n.id }, group: [] })}
-          >
-            <span className={n.assumption ? "text-ochre" : "text-quiet"}>{n.assumption ? "assumed" : "note"}</span>
-            <span className="min-w-0 truncate">{n.words}</span>
-          </button>
+          <SelectRow key={n.id} type="note" id={n.id}>
+            <span className="min-w-0 truncate text-[13px]">
+              <span className={n.assumption ? "text-ochre" : "text-quiet"}>{n.assumption ? "assumed" : "note"}</span>{" "}
+              {n.words}
+            </span>
+          </SelectRow>
         ))}
     </>
   );
