@@ -257,15 +257,16 @@ final readonly class Gap
             return null;
         }
         $pen = self::PEN_PX * $perPx;
-        $median = static function (float $from, float $to) use ($profile, $n): float {
+        $median = static function (float $from, float $to, float $otherwise) use ($profile, $n): float {
             $part = \array_slice($profile, max(0, (int) round($from)), max(1, (int) round(min($n - 1.0, $to) - max(0.0, $from))));
             sort($part);
 
-            return $part[intdiv(\count($part), 2)];
+            return $part[intdiv(\count($part), 2)] ?? $otherwise;
         };
         [[$near], [$far]] = $found;
-        $inside = $median($near + $pen, $far - $pen);
-        $beside = min($median($near - 5.0 * $pen, $near - $pen), $median($far + $pen, $far + 5.0 * $pen));
+        $inside = $median($near + $pen, $far - $pen, 0.0);
+        // Where the wall ends at a jamb, its other side has to tell.
+        $beside = min($median($near - 5.0 * $pen, $near - $pen, \INF), $median($far + $pen, $far + 5.0 * $pen, \INF));
 
         return $inside > 1.15 * $beside ? [$near, $far, $full, $inside, false] : null;
     }

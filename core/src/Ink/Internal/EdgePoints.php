@@ -104,6 +104,47 @@ final readonly class EdgePoints
         return ($best + 0.5) / self::BINS_PER_DEGREE;
     }
 
+    /**
+     * Directions modulo 90° that many edges have, the strongest first.
+     *
+     * @param float $least part of the strongest one's strength that a direction has at least
+     * @param float $apart degrees between two at least
+     *
+     * @return list<float> degrees
+     */
+    public function directions(float $least, float $apart): array
+    {
+        $bins = \count($this->histogram);
+        $smooth = [];
+        for ($i = 0; $i < $bins; ++$i) {
+            $sum = 0.0;
+            for ($k = -3; $k <= 3; ++$k) {
+                $sum += (4 - abs($k)) * $this->histogram[($i + $k + $bins) % $bins];
+            }
+            $smooth[$i] = $sum;
+        }
+        $sorted = $smooth;
+        sort($sorted);
+        $ground = $sorted[intdiv($bins, 2)];
+        arsort($smooth);
+        $found = [];
+        $most = reset($smooth) - $ground;
+        foreach ($smooth as $i => $sum) {
+            if ($sum - $ground < $least * $most) {
+                break;
+            }
+            $degrees = ($i + 0.5) / self::BINS_PER_DEGREE;
+            foreach ($found as $other) {
+                if (abs(fmod($degrees - $other + 135.0, 90.0) - 45.0) < $apart) {
+                    continue 2;
+                }
+            }
+            $found[] = $degrees;
+        }
+
+        return $found;
+    }
+
     /** Part of all edge strength that runs within so many degrees of a grid. */
     public function share(float $degrees, float $within): float
     {

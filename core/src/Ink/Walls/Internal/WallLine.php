@@ -1,0 +1,165 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Ink\Walls\Internal;
+
+use Plinth\Core\Geometry\PixelToMm;
+use Plinth\Core\Geometry\Point;
+use Plinth\Core\Geometry\Segment;
+use Plinth\Core\Ink\GreyRaster;
+use Plinth\Core\Ink\Walls\ProbedWall;
+use Plinth\Core\Ink\Walls\ProposedWall;
+use Plinth\Core\Ink\Walls\WallProbe;
+
+/**
+ * A wall in the building, from stretches in one line.
+ *
+ * @internal
+ */
+final readonly class WallLine
+{
+    /** how far the end of a wall may fall short of the one it meets, beyond that one's face, mm */
+    public const SHORT = 60.0;
+    /** Lines that run off by less are parallel, radians. */
+    private const PARALLEL = 0.26;
+
+    /**
+     * @param list<array{float, float}> $parts where the wall itself shows, mm from its beginning
+     * @param bool $isOdd it runs in a direction that few others have
+     */
+    private function __construct(public Point $from, public Point $to, public float $thickness, public Filling $filling, public array $parts, public float $wear, public bool $isOdd, public ?ProbedWall $probe = null)
+    {
+    }
+
+    public static function of(Strip $strip, float $turn, bool $isOdd): self
+    {
+        [$c, $s] = [cos($turn), sin($turn)];
+        $point = static fn (float $along): Point => $strip->plumb ? new Point($c * $strip->at - $s * $along, $s * $strip->at + $c * $along) : new Point($c * $along - $s * $strip->at, $s * $along + $c * $strip->at);
+
+        return new self($point($strip->from), $point($strip->to), $strip->thickness, $strip->filling, array_map(static fn (array $p): array => [$p[0] - $strip->from, $p[1] - $strip->from], $strip->parts), $strip->wear, $isOdd);
+    }
+
+    public function length(): float
+    {
+        return $this->from->distanceTo($this->to);
+    }
+
+    public function seen(): float
+    {
+        return array_sum(array_map(static fn (array $p): float => $p[1] - $p[0], $this->parts));
+    }
+
+    /** @return array{float, float} */
+    public function direction(): array
+    {
+        $length = max(1e-9, $this->length());
+
+        return [($this->to->x - $this->from->x) / $length, ($this->to->y - $this->from->y) / $length];
+    }
+
+    /**
+     * Laid on the ink of the page itself.
+     *
+     * @param callable(int, int, int, int): GreyRaster $window
+     */
+    public function probed(callable $window, PixelToMm $map, bool $lightOnDark): self
+    {
+        // Where the wall shows, but not its very ends: there others meet it.
+        $stretches = [];
+        foreach ($this->parts as [$a, $b]) {
+            $cut = min(40.0, 0.15 * ($b - $a));
+            $stretches[] = [$a + $cut, $b - $cut];
+        }
+        $probe = WallProbe::along($window, $map, $this->from, $this->to, $this->thickness, $lightOnDark, $stretches);
+        // What turned away from the line was something else.
+        if (null === $probe || abs($probe->thickness - $this->thickness) > max(70.0, 0.4 * $this->thickness) || $this->distance($probe->from) > 80.0 || $this->distance($probe->to) > 80.0) {
+            return $this;
+        }
+
+        return new self($probe->from, $probe->to, $probe->thickness, $this->filling, $this->parts, $this->wear, $this->isOdd, $probe);
+    }
+
+    /** Its ends moved along it. */
+    public function between(Point $from, Point $to): self
+    {
+        [$ux, $uy] = $this->direction();
+        $shift = ($this->from->x - $from->x) * $ux + ($this->from->y - $from->y) * $uy;
+
+        return new self($from, $to, $this->thickness, $this->filling, array_map(static fn (array $p): array => [$p[0] + $shift, $p[1] + $shift], $this->parts), $this->wear, $this->isOdd, $this->probe);
+    }
+
+    /** @param list<self> $all */
+    public function proposal(array $all): ProposedWall
+    {
+        $met = ($this->isMet($this->from, $all) ? 1 : 0) + ($this->isMet($this->to, $all) ? 1 : 0);
+        $shows = null === $this->probe ? 0.3 : 0.5 + 0.5 * $this->probe->support;
+
+        return new ProposedWall($this->from, $this->to, $this->thickness, $this->probe->centreSigma ?? 15.0, $this->probe->thicknessSigma ?? 20.0, max(0.05, min(0.99, $shows * (0.55 + 0.22 * $met) * (1.0 - 0.6 * $this->wear))), $this->filling->value);
+    }
+
+    public function distance(Point $p): float
+    {
+        [$x, $y] = Segment::nearest([$p->x, $p->y], [$this->from->x, $this->from->y], [$this->to->x, $this->to->y]);
+
+        return hypot($x - $p->x, $y - $p->y);
+    }
+
+    public function isParallelTo(self $other): bool
+    {
+        [$ax, $ay] = $this->direction();
+        [$bx, $by] = $other->direction();
+
+        return abs($ax * $by - $ay * $bx) < sin(self::PARALLEL);
+    }
+
+    /**
+     * Whether an end of it meets another wall.
+     *
+     * @param list<self> $all
+     */
+    public function isMet(Point $end, array $all): bool
+    {
+        foreach ($all as $other) {
+            if ($other !== $this && $this->meets($other, $end)) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
+    private function meets(self $other, Point $end): bool
+    {
+        if ($this->isParallelTo($other)) {
+            return min($end->distanceTo($other->from), $end->distanceTo($other->to)) <= self::SHORT + 0.5 * abs($this->thickness - $other->thickness);
+        }
+
+        return $other->distance($end) <= hypot($other->thickness, $this->thickness) / 2.0 + self::SHORT;
+    }
+
+    public function touches(self $other): bool
+    {
+        if (null !== Segment::crossing([$this->from->x, $this->from->y], [$this->to->x, $this->to->y], [$other->from->x, $other->from->y], [$other->to->x, $other->to->y])) {
+            return true;
+        }
+
+        return $this->meets($other, $this->from) || $this->meets($other, $this->to) || $other->meets($this, $other->from) || $other->meets($this, $other->to);
+    }
+
+    /** Part of this one's length that lies on the other's body. */
+    public function overlap(self $other): float
+    {
+        if (!$this->isParallelTo($other)) {
+            return 0.0;
+        }
+        $on = 0;
+        for ($k = 0; $k < 20; ++$k) {
+            $t = ($k + 0.5) / 20;
+            $p = new Point($this->from->x + $t * ($this->to->x - $this->from->x), $this->from->y + $t * ($this->to->y - $this->from->y));
+            $on += $other->distance($p) < 0.35 * ($this->thickness + $other->thickness) ? 1 : 0;
+        }
+
+        return $on / 20;
+    }
+}

@@ -1,0 +1,314 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Ink\Walls\Internal;
+
+/**
+ * Stretches that lie in one line put together into walls, over the openings between them.
+ *
+ * Lengths in mm.
+ *
+ * @internal
+ */
+final class WallLines
+{
+    /** Openings are no wider than this: common practice, no source. */
+    private const WIDEST_GAP = 4500.0;
+    /** A gap of this at most is a crossing wall, or ink that was badly seen. */
+    private const NO_GAP = 260.0;
+    /** how far the end of a wall may fall short of the one it meets, beyond that one's face */
+    private const SHORT = 60.0;
+    private const LEAST_LENGTH = 320.0;
+    private const BADLY_SEEN = 60.0;
+
+    /**
+     * @param list<Strip> $strips of one direction and its perpendicular
+     * @param list<Filling> $fillings that are looked at together
+     *
+     * @return list<Strip>
+     */
+    public static function of(array $strips, array $fillings, Pens $pens, float $cell, Signs $signs): array
+    {
+        $strips = array_values(array_filter($strips, static fn (Strip $s): bool => $pens->mayBeWall($s) && \in_array($s->filling, $fillings, true) && $s->wear <= (Filling::Empty === $s->filling ? 0.13 : 0.35)));
+        $merged = self::merged($strips, $cell, $signs);
+
+        return self::reaching(self::bridged(self::exclusive($merged), $cell, $signs), $signs);
+    }
+
+    /**
+     * @param list<Strip> $strips
+     *
+     * @return list<Strip>
+     */
+    private static function merged(array $strips, float $cell, Signs $signs): array
+    {
+        usort($strips, static fn (Strip $a, Strip $b): int => $b->length() <=> $a->length());
+        $walls = [];
+        $used = [];
+        foreach ($strips as $k => $seed) {
+            if (isset($used[$k])) {
+                continue;
+            }
+            $used[$k] = true;
+            $wall = new Strip($seed->from, $seed->to, $seed->at, $seed->thickness, $seed->filling, $seed->plumb, $seed->parts, $seed->tone, $seed->pen, $seed->wear);
+            do {
+                $grew = false;
+                foreach ($strips as $m => $other) {
+                    if (isset($used[$m]) || $other->plumb !== $wall->plumb || abs($other->at - $wall->at) > max(16.0, 1.2 * $cell) || abs($other->thickness - $wall->thickness) > max(22.0, 1.6 * $cell, 0.1 * $wall->thickness)) {
+                        continue;
+                    }
+                    if (abs($other->tone - $wall->tone) > 70.0 || !self::isNoGap($wall, $other, $strips, $signs)) {
+                        continue;
+                    }
+                    $used[$m] = true;
+                    $grew = true;
+                    $seen = $wall->seen();
+                    $more = $other->length();
+                    $wall->at = ($wall->at * $seen + $other->at * $more) / ($seen + $more);
+                    $wall->thickness = ($wall->thickness * $seen + $other->thickness * $more) / ($seen + $more);
+                    $wall->from = min($wall->from, $other->from);
+                    $wall->to = max($wall->to, $other->to);
+                    $wall->parts = self::joined([...$wall->parts, ...$other->parts]);
+                }
+            } while ($grew);
+            $walls[] = $wall;
+        }
+
+        return $walls;
+    }
+
+    /**
+     * Walls that go on in the same line beyond an opening become one.
+     *
+     * @param list<Strip> $walls
+     *
+     * @return list<Strip>
+     */
+    private static function bridged(array $walls, float $cell, Signs $signs): array
+    {
+        do {
+            $pairs = [];
+            foreach ($walls as $i => $a) {
+                foreach ($walls as $k => $b) {
+                    $gap = $b->from - $a->to;
+                    if ($i !== $k && $a->plumb === $b->plumb && $gap > -0.5 * min($a->length(), $b->length()) && $gap <= self::WIDEST_GAP && abs($a->at - $b->at) <= max(20.0, 1.5 * $cell) && abs($a->thickness - $b->thickness) <= max(30.0, 2.2 * $cell, 0.15 * $a->thickness)) {
+                        $pairs[] = [$gap, $i, $k];
+                    }
+                }
+            }
+            sort($pairs);
+            $grew = false;
+            foreach ($pairs as [$gap, $i, $k]) {
+                [$a, $b] = [$walls[$i], $walls[$k]];
+                // The nearest only: what stands between has its own say.
+                foreach ($walls as $m => $other) {
+                    if ($m !== $i && $m !== $k && $other->plumb === $a->plumb && abs($other->at - $a->at) <= ($other->thickness + $a->thickness) / 2.0 && $other->from < $b->from && $other->to > $a->to && $other->length() < $gap) {
+                        continue 2;
+                    }
+                }
+                if (!self::goesOn($a, $b, $gap, $walls, $signs)) {
+                    continue;
+                }
+                [$seen, $more] = [$a->seen(), $b->seen()];
+                $both = new Strip(min($a->from, $b->from), max($a->to, $b->to), ($a->at * $seen + $b->at * $more) / ($seen + $more), ($a->thickness * $seen + $b->thickness * $more) / ($seen + $more), $a->filling, $a->plumb, self::joined([...$a->parts, ...$b->parts]), ($a->tone * $seen + $b->tone * $more) / ($seen + $more), null === $a->pen || null === $b->pen ? $a->pen ?? $b->pen : min($a->pen, $b->pen), ($a->wear + $b->wear) / 2.0);
+                unset($walls[$i], $walls[$k]);
+                $walls = [...array_values($walls), $both];
+                $grew = true;
+                break;
+            }
+        } while ($grew);
+
+        return array_values($walls);
+    }
+
+    /** @param array<int, Strip> $walls */
+    private static function goesOn(Strip $a, Strip $b, float $gap, array $walls, Signs $signs): bool
+    {
+        if ($gap <= self::BADLY_SEEN) {
+            return true;
+        }
+        $isMet = static function (float $at) use ($a, $walls): bool {
+            foreach ($walls as $w) {
+                if ($w->plumb !== $a->plumb && $w->length() > 900.0 && abs($at - $w->at) <= $w->thickness / 2.0 + 150.0 && $a->at > $w->from - 60.0 && $a->at < $w->to + 60.0) {
+                    return true;
+                }
+            }
+
+            return false;
+        };
+        $met = ($isMet($a->to) ? 1 : 0) + ($isMet($b->from) ? 1 : 0);
+        if ($gap <= 3200.0 && 0 === $met) {
+            return true;
+        }
+
+        return $signs->isLined($a, $a->to, $b->from) || ($gap < 2400.0 && $signs->hasLeaf($a, $a->to, $b->from));
+    }
+
+    /**
+     * A wall that ends at a door beside a crossing wall goes on to it.
+     *
+     * @param list<Strip> $walls
+     *
+     * @return list<Strip>
+     */
+    private static function reaching(array $walls, Signs $signs): array
+    {
+        foreach ($walls as $wall) {
+            if ($wall->length() < self::LEAST_LENGTH) {
+                continue;
+            }
+            foreach ([false, true] as $isEnd) {
+                $end = $isEnd ? $wall->to : $wall->from;
+                $nearest = null;
+                foreach ($walls as $other) {
+                    if ($other->plumb === $wall->plumb || $other->length() < 900.0 || $wall->at < $other->from - 60.0 || $wall->at > $other->to + 60.0) {
+                        continue;
+                    }
+                    $gap = ($isEnd ? $other->at - $end : $end - $other->at) - $other->thickness / 2.0;
+                    if ($gap < -$other->thickness - self::SHORT) {
+                        continue;
+                    }
+                    $nearest = null === $nearest || $gap < $nearest[0] ? [$gap, $other] : $nearest;
+                }
+                if (null === $nearest || $nearest[0] <= self::NO_GAP || $nearest[0] > 2200.0) {
+                    continue;
+                }
+                $jamb = $isEnd ? $end + $nearest[0] : $end - $nearest[0];
+                if ($signs->hasLeaf($wall, min($end, $jamb), max($end, $jamb)) || $signs->isLined($wall, min($end, $jamb), max($end, $jamb))) {
+                    $isEnd ? $wall->to = $nearest[1]->at : $wall->from = $nearest[1]->at;
+                }
+            }
+        }
+
+        return $walls;
+    }
+
+    /**
+     * Ink that was badly seen, or a wall that crosses.
+     *
+     * @param list<Strip> $strips
+     */
+    private static function isNoGap(Strip $a, Strip $b, array $strips, Signs $signs): bool
+    {
+        [$from, $to] = $a->from < $b->from ? [$a->to, $b->from] : [$b->to, $a->from];
+        if ($to - $from <= self::BADLY_SEEN) {
+            return true;
+        }
+        if ($to - $from > Strips::THICKNESS_MM[1] + 2.0 * self::BADLY_SEEN) {
+            return false;
+        }
+        if ($signs->isFilled($a, $from, $to)) {
+            return true;
+        }
+        foreach ($strips as $s) {
+            if ($s->plumb !== $a->plumb && $s->at - $s->thickness / 2.0 - self::BADLY_SEEN < $from && $s->at + $s->thickness / 2.0 + self::BADLY_SEEN > $to && $s->to > $a->at - $a->thickness / 2.0 - self::SHORT && $s->from < $a->at + $a->thickness / 2.0 + self::SHORT) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
+    /**
+     * @param list<array{float, float}> $parts
+     *
+     * @return list<array{float, float}>
+     */
+    private static function joined(array $parts): array
+    {
+        usort($parts, static fn (array $a, array $b): int => $a[0] <=> $b[0]);
+        $out = [];
+        foreach ($parts as $part) {
+            $last = array_key_last($out);
+            if (null !== $last && $part[0] <= $out[$last][1]) {
+                $out[$last][1] = max($out[$last][1], $part[1]);
+            } else {
+                $out[] = $part;
+            }
+        }
+
+        return $out;
+    }
+
+    /**
+     * Where two lie on each other only the better one stays.
+     *
+     * @param list<Strip> $walls
+     *
+     * @return list<Strip>
+     */
+    private static function exclusive(array $walls): array
+    {
+        $worth = [];
+        $kinds = self::thicknesses($walls);
+        foreach ($walls as $k => $wall) {
+            $kind = $kinds[self::bin($wall->thickness)] ?? 0.0;
+            $worth[$k] = $wall->seen() * (1.0 - $wall->wear) * (0.5 + self::ends($wall, $walls)) * sqrt($kind);
+        }
+        arsort($worth);
+        $kept = [];
+        foreach (array_keys($worth) as $k) {
+            $wall = $walls[$k];
+            foreach ($kept as $other) {
+                if ($other->plumb === $wall->plumb && min($other->to, $wall->to) - max($other->from, $wall->from) > 0.15 * min($other->length(), $wall->length())
+                    && abs($other->at - $wall->at) < 0.5 * ($other->thickness + $wall->thickness) - 0.3 * min($other->thickness, $wall->thickness)) {
+                    continue 2;
+                }
+                // One line serves one wall.
+                if ($other->plumb === $wall->plumb && Filling::Solid !== $wall->filling && min($other->to, $wall->to) - max($other->from, $wall->from) > 0.5 * $wall->length() && abs(abs($other->at - $wall->at) - 0.5 * ($other->thickness + $wall->thickness)) < 25.0) {
+                    continue 2;
+                }
+            }
+            $kept[] = $wall;
+        }
+
+        return $kept;
+    }
+
+    private static function bin(float $thickness): int
+    {
+        return (int) round($thickness / 20.0);
+    }
+
+    /**
+     * @param list<Strip> $walls
+     *
+     * @return array<int, float> length by thickness, neighbours counted in
+     */
+    private static function thicknesses(array $walls): array
+    {
+        $bins = [];
+        foreach ($walls as $wall) {
+            for ($k = -1; $k <= 1; ++$k) {
+                $bin = self::bin($wall->thickness) + $k;
+                $bins[$bin] = ($bins[$bin] ?? 0.0) + $wall->seen() * (0 === $k ? 1.0 : 0.5);
+            }
+        }
+
+        return $bins;
+    }
+
+    /**
+     * How many of its ends meet another wall.
+     *
+     * @param list<Strip> $walls
+     */
+    private static function ends(Strip $wall, array $walls): int
+    {
+        $met = [false, false];
+        foreach ($walls as $other) {
+            if ($other->plumb === $wall->plumb || $other->length() < self::LEAST_LENGTH) {
+                continue;
+            }
+            if ($wall->at < $other->from - self::SHORT - $wall->thickness || $wall->at > $other->to + self::SHORT + $wall->thickness) {
+                continue;
+            }
+            $half = $other->thickness / 2.0 + self::SHORT;
+            $met[0] = $met[0] || abs($wall->from - $other->at) <= $half;
+            $met[1] = $met[1] || abs($wall->to - $other->at) <= $half;
+        }
+
+        return ($met[0] ? 1 : 0) + ($met[1] ? 1 : 0);
+    }
+}

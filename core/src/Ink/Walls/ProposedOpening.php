@@ -1,0 +1,22 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Ink\Walls;
+
+use Plinth\Core\Plan\OpeningKind;
+
+/** An opening that the ink shows in a proposed wall. */
+final readonly class ProposedOpening
+{
+    /**
+     * @param int $wall index of the wall among the proposals
+     * @param float $offset from the wall's beginning to the near jamb, mm
+     * @param float $sigma standard deviation of either jamb, mm
+     * @param string|null $leafAt jamb at which the leaf is drawn: near or far
+     * @param string|null $leafSide side of the wall, seen from its beginning: left or right
+     */
+    public function __construct(public int $wall, public OpeningKind $kind, public float $offset, public float $width, public float $sigma, public float $confidence, public ?string $leafAt = null, public ?string $leafSide = null)
+    {
+    }
+}
