@@ -37,14 +37,20 @@ final readonly class WallProposals
     /** part of full ink that counts as ink, 0 to 255 */
     private const LEVEL = 90;
     /** Other directions than the strongest have at least this part of its strength, and differ by so many degrees; so many are looked at. */
-    private const DIRECTION_PART = 0.02;
+    private const DIRECTION_PART = 0.01;
     private const DIRECTIONS_APART = 8.0;
     private const MOST_DIRECTIONS = 4;
+    /** degrees by which the histogram of edges may be off */
+    private const NEARLY_LEVEL = 3.0;
+    /** radians: a wall of five metres wanders by less than its lines are wide */
+    private const LEVEL_ENOUGH = 0.003;
     /** what the steps take of the whole */
     private const READ = 0.15;
     private const LAID = 0.75;
     /** The first manner of drawing walls that explains this part of what the best one does is taken. */
-    private const GOOD_ENOUGH = 0.8;
+    private const GOOD_ENOUGH = 0.87;
+    /** Where one pen drew everything, dimension lines and furniture pass for walls of two lines more easily. */
+    private const ONE_PEN = 0.5;
 
     /**
      * @param list<ProposedWall> $walls
@@ -76,12 +82,22 @@ final readonly class WallProposals
             $ink = AlignedInk::of($page, $map, $corners, $directions[$k], $cell);
             if (0 === $k) {
                 $directions = self::directions($ink);
-                if (abs($directions[0]) > deg2rad(0.6)) {
+                if (0.0 !== $directions[0]) {
                     $ink = AlignedInk::of($page, $map, $corners, $directions[0], $cell);
                 }
             }
             $onProgress(self::READ + (self::LAID - self::READ) * ($k + 0.7) / \count($directions));
             $columns = $ink->columns();
+            $slope = Strips::slope($columns, $ink->rows, $cell, self::LEVEL);
+            foreach ($turns as $turn) {
+                if (abs(fmod($ink->turn + $slope - $turn + 1.125 * \M_PI, \M_PI_2) - 0.125 * \M_PI) < deg2rad(self::NEARLY_LEVEL)) {
+                    continue 2; // what ran that way belongs to a direction that was looked at
+                }
+            }
+            if (abs($slope) > self::LEVEL_ENOUGH) {
+                $ink = AlignedInk::of($page, $map, $corners, $ink->turn + $slope, $cell);
+                $columns = $ink->columns();
+            }
             $turns[$k] = $ink->turn;
             $strips[$k] = [...Strips::in($columns, $ink->left, $ink->bottom, $cell, self::LEVEL, false), ...Strips::in($ink->rows, $ink->bottom, $ink->left, $cell, self::LEVEL, true)];
             $signs[$k] = new Signs([$columns, $ink->rows], [$ink->left, $ink->bottom], $cell, self::LEVEL);
@@ -108,7 +124,7 @@ final readonly class WallProposals
         foreach ($edges?->directions(self::DIRECTION_PART, self::DIRECTIONS_APART) ?? [] as $degrees) {
             // The raster's rows run upward: angles count as in the building.
             $degrees = $degrees > 45.0 ? $degrees - 90.0 : $degrees;
-            $found[] = deg2rad(abs($degrees) < 0.6 ? 0.0 : $degrees);
+            $found[] = deg2rad(abs($degrees) < self::NEARLY_LEVEL ? 0.0 : $degrees);
         }
 
         return [] === $found ? [0.0] : \array_slice($found, 0, self::MOST_DIRECTIONS);
@@ -132,12 +148,14 @@ final readonly class WallProposals
                     $lines[] = WallLine::of($strip, $turns[$k], 0 !== $k);
                 }
             }
+            if (getenv("DBG")) { fprintf(STDERR, "   before %d %.0f m\n", count($lines), array_sum(array_map(fn($l)=>$l->seen(),$lines))/1000); foreach($lines as $l) if (getenv("DBG")==="2") fprintf(STDERR,"      %.0f,%.0f %.0f,%.0f t %.0f seen %.0f %s odd %d\n",$l->from->x,$l->from->y,$l->to->x,$l->to->y,$l->thickness,$l->seen(),$l->filling->value,$l->isOdd); }
             $lines = Network::of($lines);
+            if (getenv("DBG")) { fprintf(STDERR, "   %s lines %d worth %.1f pens %.0f\n", implode("+", array_map(fn($f)=>$f->value,$fillings)), count($lines), Network::worth($lines)/1000, $pens->wide); }
             $tried[] = [Network::worth($lines), $lines];
         }
         $most = max(array_column($tried, 0));
         foreach ($tried as [$worth, $lines]) {
-            if ($worth > 0.0 && $worth >= self::GOOD_ENOUGH * $most) {
+            if ($worth > 0.0 && $worth >= ($pens->wide > 0.0 ? self::GOOD_ENOUGH : self::ONE_PEN) * $most) {
                 return $lines;
             }
         }

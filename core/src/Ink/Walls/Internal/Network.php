@@ -21,6 +21,9 @@ final class Network
     private const HALF_MET = 700.0;
     private const ODD = 600.0;
     /** beyond the faces, an end may lie so far from where it meets another, mm */
+    /** Walls of nearly one thickness have at least this part of their usual tone. */
+    private const SAME_TONE = 0.72;
+    private const SAME_THICKNESS = 0.25;
     private const TO_JOIN = 130.0;
 
     /**
@@ -31,6 +34,7 @@ final class Network
     public static function of(array $lines): array
     {
         $lines = array_values(array_filter($lines, static fn (WallLine $w): bool => $w->length() >= max($w->isOdd ? self::ODD : self::LEAST_LENGTH, self::SLENDER * $w->thickness)));
+        $lines = self::ofOneTone($lines);
         usort($lines, static fn (WallLine $a, WallLine $b): int => ($a->isOdd <=> $b->isOdd) ?: $b->seen() <=> $a->seen());
         $kept = [];
         foreach ($lines as $line) {
@@ -43,6 +47,33 @@ final class Network
         }
 
         return self::met(self::largest($kept));
+    }
+
+    /**
+     * A drawing fills walls of one thickness alike: what is filled with much less is something else.
+     *
+     * @param list<WallLine> $lines
+     *
+     * @return list<WallLine>
+     */
+    private static function ofOneTone(array $lines): array
+    {
+        return array_values(array_filter($lines, static function (WallLine $w) use ($lines): bool {
+            if (Filling::Toned !== $w->filling) {
+                return true;
+            }
+            $like = array_values(array_filter($lines, static fn (WallLine $o): bool => abs($o->thickness - $w->thickness) <= self::SAME_THICKNESS * $w->thickness));
+            usort($like, static fn (WallLine $a, WallLine $b): int => $a->tone <=> $b->tone);
+            $half = array_sum(array_map(static fn (WallLine $o): float => $o->seen(), $like)) / 2.0;
+            foreach ($like as $o) {
+                $half -= $o->seen();
+                if ($half <= 0.0) {
+                    return $w->tone >= self::SAME_TONE * $o->tone;
+                }
+            }
+
+            return true;
+        }));
     }
 
     /**

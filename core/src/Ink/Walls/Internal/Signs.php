@@ -53,6 +53,22 @@ final readonly class Signs
         return $on >= 0.85 * 12 * $rows;
     }
 
+    /** One of the faces goes on. */
+    public function hasFace(Strip $wall, float $from, float $to): bool
+    {
+        foreach ([-0.5, 0.5] as $side) {
+            $on = 0;
+            for ($k = 0; $k < 16; ++$k) {
+                $on += $this->hasInk($wall, $from + ($to - $from) * ($k + 0.5) / 16, $side * $wall->thickness - 1.5 * $this->cell, $side * $wall->thickness + 1.5 * $this->cell) ? 1 : 0;
+            }
+            if ($on >= 15) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
     /** A leaf stands at a jamb, or its swing is drawn. */
     public function hasLeaf(Strip $wall, float $from, float $to): bool
     {

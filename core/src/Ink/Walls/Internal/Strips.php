@@ -18,10 +18,11 @@ final class Strips
     private const PEN_CELLS = 4.5;
     private const LEAST_EDGE_MM = 110.0;
     private const LEAST_MM = 160.0;
+    private const LONG_MM = 600.0;
     /** what of full ink the inside of a solid wall has, and what an empty one has at most */
     private const SOLID = 0.72;
     private const TONED = 0.25;
-    private const EMPTY = 0.1;
+    private const EMPTY = 0.16;
     /** Hatching is looked at over this much of a wall, mm. */
     private const SMOOTH_MM = 250.0;
     /** what tells two fillings apart, 0 to 255 */
@@ -56,7 +57,7 @@ final class Strips
                 $to = min($a->last, $b->last) + 1;
                 $low = static fn (float $i): float => $a->heightAt($i);
                 $high = static fn (float $i): float => $b->heightAt($i);
-                $inside = self::inside($lines, $from, $to, $low, $high, min(2.0, 0.25 * $apart));
+                $inside = self::inside($lines, $from, $to, $low, $high, min(3.5, 0.3 * $apart));
                 if ($apart <= $pen && ([] === $inside || self::median($inside) > $level)) {
                     $strokes[] = new Stroke($from, $to, $a, $b);
                 }
@@ -85,12 +86,40 @@ final class Strips
                 }
                 $inside = self::inside($lines, $from, $to, static fn (float $i): float => $a->upper->heightAt($i), static fn (float $i): float => $b->lower->heightAt($i), min(1.6, 0.3 * ($b->lower->height() - $a->upper->height())));
                 foreach (self::stretches($inside, $from, $cell) as [$i0, $i1, $tone, $wear]) {
-                    $strips[] = new Strip($along + $i0 * $cell, $along + $i1 * $cell, $across + ($a->height() + $b->height()) / 2.0 * $cell, $apart * $cell, $tone > self::EMPTY * 255 ? Filling::Toned : Filling::Empty, $plumb, [[$along + $i0 * $cell, $along + $i1 * $cell]], $tone, min(self::pen($lines, $a, $cell), self::pen($lines, $b, $cell)), $wear);
+                    $strips[] = new Strip($along + $i0 * $cell, $along + $i1 * $cell, $across + ($a->height() + $b->height()) / 2.0 * $cell, $apart * $cell, $tone > self::EMPTY * 255 ? Filling::Toned : Filling::Empty, $plumb, [[$along + $i0 * $cell, $along + $i1 * $cell]], $tone, min(self::pen($lines, $a, $i0, $i1, $cell), self::pen($lines, $b, $i0, $i1, $cell)), $wear);
                 }
             }
         }
 
         return $strips;
+    }
+
+    /**
+     * By how much the long edges run off the raster, radians, counter-clockwise.
+     *
+     * @param list<string> $columns from left to right
+     * @param list<string> $rows from the bottom up
+     */
+    public static function slope(array $columns, array $rows, float $cell, int $level): float
+    {
+        $slopes = [];
+        foreach ([[$columns, 1.0], [$rows, -1.0]] as [$lines, $sign]) {
+            foreach (Chains::in($lines, $level, max(2.0, 14.0 / $cell), (int) (self::LONG_MM / $cell)) as $chains) {
+                foreach ($chains as $chain) {
+                    $slopes[] = [$sign * $chain->slope(), $chain->count];
+                }
+            }
+        }
+        usort($slopes, static fn (array $a, array $b): int => $a[0] <=> $b[0]);
+        $half = array_sum(array_column($slopes, 1)) / 2.0;
+        foreach ($slopes as [$slope, $weight]) {
+            $half -= $weight;
+            if ($half <= 0.0) {
+                return atan($slope);
+            }
+        }
+
+        return 0.0;
     }
 
     /**
@@ -127,12 +156,12 @@ final class Strips
      *
      * @param list<string> $lines
      */
-    private static function pen(array $lines, Stroke $stroke, float $cell): float
+    private static function pen(array $lines, Stroke $stroke, int $from, int $to, float $cell): float
     {
         $sums = [];
-        $looks = min(16, $stroke->to - $stroke->from);
+        $looks = min(16, $to - $from);
         for ($k = 0; $k < $looks; ++$k) {
-            $i = (int) ($stroke->from + ($stroke->to - $stroke->from) * ($k + 0.5) / $looks);
+            $i = (int) ($from + ($to - $from) * ($k + 0.5) / $looks);
             $line = $lines[$i];
             $y1 = min(\strlen($line) - 1, (int) ceil($stroke->upper->heightAt($i) + 1.0));
             $sum = 0;

@@ -28,7 +28,7 @@ final readonly class WallLine
      * @param list<array{float, float}> $parts where the wall itself shows, mm from its beginning
      * @param bool $isOdd it runs in a direction that few others have
      */
-    private function __construct(public Point $from, public Point $to, public float $thickness, public Filling $filling, public array $parts, public float $wear, public bool $isOdd, public ?ProbedWall $probe = null)
+    private function __construct(public Point $from, public Point $to, public float $thickness, public Filling $filling, public array $parts, public float $tone, public float $wear, public bool $isOdd, public ?ProbedWall $probe = null)
     {
     }
 
@@ -37,7 +37,7 @@ final readonly class WallLine
         [$c, $s] = [cos($turn), sin($turn)];
         $point = static fn (float $along): Point => $strip->plumb ? new Point($c * $strip->at - $s * $along, $s * $strip->at + $c * $along) : new Point($c * $along - $s * $strip->at, $s * $along + $c * $strip->at);
 
-        return new self($point($strip->from), $point($strip->to), $strip->thickness, $strip->filling, array_map(static fn (array $p): array => [$p[0] - $strip->from, $p[1] - $strip->from], $strip->parts), $strip->wear, $isOdd);
+        return new self($point($strip->from), $point($strip->to), $strip->thickness, $strip->filling, array_map(static fn (array $p): array => [$p[0] - $strip->from, $p[1] - $strip->from], $strip->parts), $strip->tone, $strip->wear, $isOdd);
     }
 
     public function length(): float
@@ -77,7 +77,7 @@ final readonly class WallLine
             return $this;
         }
 
-        return new self($probe->from, $probe->to, $probe->thickness, $this->filling, $this->parts, $this->wear, $this->isOdd, $probe);
+        return new self($probe->from, $probe->to, $probe->thickness, $this->filling, $this->parts, $this->tone, $this->wear, $this->isOdd, $probe);
     }
 
     /** Its ends moved along it. */
@@ -86,7 +86,7 @@ final readonly class WallLine
         [$ux, $uy] = $this->direction();
         $shift = ($this->from->x - $from->x) * $ux + ($this->from->y - $from->y) * $uy;
 
-        return new self($from, $to, $this->thickness, $this->filling, array_map(static fn (array $p): array => [$p[0] + $shift, $p[1] + $shift], $this->parts), $this->wear, $this->isOdd, $this->probe);
+        return new self($from, $to, $this->thickness, $this->filling, array_map(static fn (array $p): array => [$p[0] + $shift, $p[1] + $shift], $this->parts), $this->tone, $this->wear, $this->isOdd, $this->probe);
     }
 
     /** @param list<self> $all */

@@ -21,6 +21,8 @@ final class WallLines
     private const SHORT = 60.0;
     private const LEAST_LENGTH = 320.0;
     private const BADLY_SEEN = 60.0;
+    /** Where a wall of two lines is joined by another, one of them goes on for so long. */
+    private const ONE_FACE = 450.0;
 
     /**
      * @param list<Strip> $strips of one direction and its perpendicular
@@ -31,9 +33,27 @@ final class WallLines
     public static function of(array $strips, array $fillings, Pens $pens, float $cell, Signs $signs): array
     {
         $strips = array_values(array_filter($strips, static fn (Strip $s): bool => $pens->mayBeWall($s) && \in_array($s->filling, $fillings, true) && $s->wear <= (Filling::Empty === $s->filling ? 0.13 : 0.35)));
+        if ([Filling::Toned] === $fillings) {
+            $strips = self::filled($strips);
+        }
         $merged = self::merged($strips, $cell, $signs);
 
         return self::reaching(self::bridged(self::exclusive($merged), $cell, $signs), $signs);
+    }
+
+    /**
+     * Where fillings reach from face to face, two lines with something between them are windows and furniture.
+     *
+     * @param list<Strip> $strips
+     *
+     * @return list<Strip>
+     */
+    private static function filled(array $strips): array
+    {
+        $filled = array_values(array_filter($strips, static fn (Strip $s): bool => null === $s->pen));
+        $length = static fn (array $of): float => array_sum(array_map(static fn (Strip $s): float => $s->length(), $of));
+
+        return $length($filled) > 0.4 * $length($strips) ? $filled : $strips;
     }
 
     /**
@@ -103,7 +123,7 @@ final class WallLines
                 [$a, $b] = [$walls[$i], $walls[$k]];
                 // The nearest only: what stands between has its own say.
                 foreach ($walls as $m => $other) {
-                    if ($m !== $i && $m !== $k && $other->plumb === $a->plumb && abs($other->at - $a->at) <= ($other->thickness + $a->thickness) / 2.0 && $other->from < $b->from && $other->to > $a->to && $other->length() < $gap) {
+                    if ($m !== $i && $m !== $k && $other->plumb === $a->plumb && abs($other->at - $a->at) <= 40.0 && abs($other->thickness - $a->thickness) <= 0.4 * $a->thickness && $other->from < $b->from && $other->to > $a->to && $other->length() < $gap) {
                         continue 2;
                     }
                 }
@@ -198,7 +218,7 @@ final class WallLines
         if ($to - $from > Strips::THICKNESS_MM[1] + 2.0 * self::BADLY_SEEN) {
             return false;
         }
-        if ($signs->isFilled($a, $from, $to)) {
+        if ($signs->isFilled($a, $from, $to) || ($to - $from <= self::ONE_FACE && $signs->hasFace($a, $from, $to))) {
             return true;
         }
         foreach ($strips as $s) {

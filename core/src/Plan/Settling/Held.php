@@ -1,0 +1,21 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Plan\Settling;
+
+use Plinth\Core\Plan\Line;
+
+/** A figure that was decided, as settling holds it: between faces or centre lines of two walls. */
+final readonly class Held
+{
+    /**
+     * @param string $id of the figure
+     * @param string $a wall from which it runs
+     * @param float $mm what shall be between the two
+     * @param float $toleranceMm by how much it may be off as it was written: half its last place
+     */
+    public function __construct(public string $id, public string $a, public Line $aSide, public string $b, public Line $bSide, public float $mm, public float $toleranceMm = 0.5)
+    {
+    }
+}
