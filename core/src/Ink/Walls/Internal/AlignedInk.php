@@ -31,7 +31,7 @@ final readonly class AlignedInk
     }
 
     /**
-     * @param list<Point> $corners of the drawing's extent, mm
+     * @param non-empty-list<Point> $corners of the drawing's extent, mm
      * @param float $cell mm
      */
     public static function of(InkPage $page, PixelToMm $map, array $corners, float $turn, float $cell): self
@@ -39,41 +39,55 @@ final readonly class AlignedInk
         [$c, $s] = [cos($turn), sin($turn)];
         $us = array_map(static fn (Point $p): float => $c * $p->x + $s * $p->y, $corners);
         $vs = array_map(static fn (Point $p): float => $c * $p->y - $s * $p->x, $corners);
-        [$left, $bottom] = [min([0.0, ...$us] === [0.0] ? [0.0] : $us), min([0.0, ...$vs] === [0.0] ? [0.0] : $vs)];
-        $columns = max(1, (int) ceil((max([$left, ...$us]) - $left) / $cell));
-        $count = max(1, (int) ceil((max([$bottom, ...$vs]) - $bottom) / $cell));
-        [$w, $h, $bytes] = [$page->width, $page->height, $page->bytes];
+        [$left, $bottom] = [min($us), min($vs)];
+        $columns = max(1, (int) ceil((max($us) - $left) / $cell));
+        $count = max(1, (int) ceil((max($vs) - $bottom) / $cell));
         $rows = [];
         for ($j = 0; $j < $count; ++$j) {
             $v = $bottom + ($j + 0.5) * $cell;
-            $row = '';
-            $next = $page->at($map, new Point($c * ($left + 0.5 * $cell) - $s * $v, $s * ($left + 0.5 * $cell) + $c * $v));
-            for ($i = 0; $i < $columns; $i += self::STRAIGHT) {
-                [$x, $y] = $next;
-                $u = $left + ($i + self::STRAIGHT + 0.5) * $cell;
-                $next = $page->at($map, new Point($c * $u - $s * $v, $s * $u + $c * $v));
-                [$dx, $dy] = [($next[0] - $x) / self::STRAIGHT, ($next[1] - $y) / self::STRAIGHT];
-                $end = min($columns, $i + self::STRAIGHT);
-                for ($k = $i; $k < $end; ++$k, $x += $dx, $y += $dy) {
-                    $iu = (int) $x;
-                    $iv = (int) $y;
-                    if ($x < 0.0 || $y < 0.0 || $iu >= $w - 1 || $iv >= $h - 1) {
-                        $row .= "\0";
-                        continue;
-                    }
-                    $p = $iv * $w + $iu;
-                    $upper = \ord($bytes[$p]);
-                    $lower = \ord($bytes[$p + $w]);
-                    $fu = $x - $iu;
-                    $upper += (\ord($bytes[$p + 1]) - $upper) * $fu;
-                    $lower += (\ord($bytes[$p + $w + 1]) - $lower) * $fu;
-                    $row .= \chr((int) ($upper + ($lower - $upper) * ($y - $iv)));
-                }
+            $places = [];
+            for ($i = 0; $i <= $columns + self::STRAIGHT; $i += self::STRAIGHT) {
+                $u = $left + ($i + 0.5) * $cell;
+                $places[] = $page->at($map, new Point($c * $u - $s * $v, $s * $u + $c * $v));
             }
-            $rows[] = $row;
+            $rows[] = substr(self::row($page->bytes, $page->width, $page->height, $places), 0, $columns);
         }
 
         return new self($turn, $cell, $left, $bottom, $columns, $rows);
+    }
+
+    /**
+     * Values along a broken line over the page, by bilinear interpolation in whole numbers.
+     *
+     * @param list<array{float, float}> $places every so many cells
+     */
+    private static function row(string $bytes, int $w, int $h, array $places): string
+    {
+        $row = [];
+        $n = \count($places) - 1;
+        for ($i = 0; $i < $n; ++$i) {
+            [[$ax, $ay], [$bx, $by]] = [$places[$i], $places[$i + 1]];
+            if (min($ax, $bx) < 0.0 || min($ay, $by) < 0.0 || max($ax, $bx) >= $w - 1 || max($ay, $by) >= $h - 1) {
+                for ($k = 0; $k < self::STRAIGHT; ++$k) {
+                    $row[] = 0;
+                }
+                continue;
+            }
+            $x = (int) ($ax * 65536.0);
+            $y = (int) ($ay * 65536.0);
+            $dx = (int) (($bx - $ax) * 65536.0 / self::STRAIGHT);
+            $dy = (int) (($by - $ay) * 65536.0 / self::STRAIGHT);
+            for ($k = 0; $k < self::STRAIGHT; ++$k, $x += $dx, $y += $dy) {
+                $p = ($y >> 16) * $w + ($x >> 16);
+                $fu = ($x >> 8) & 255;
+                $upper = \ord($bytes[$p]) * (256 - $fu) + \ord($bytes[$p + 1]) * $fu;
+                $lower = \ord($bytes[$p + $w]) * (256 - $fu) + \ord($bytes[$p + $w + 1]) * $fu;
+                $fv = ($y >> 8) & 255;
+                $row[] = ($upper * (256 - $fv) + $lower * $fv) >> 16;
+            }
+        }
+
+        return pack('C*', ...$row);
     }
 
     /** @return list<string> columns from left to right, each from the bottom up */

@@ -1,0 +1,172 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Ink\Reading;
+
+use Plinth\Core\Geometry\PixelBox;
+use Plinth\Core\Geometry\PixelToMm;
+use Plinth\Core\Geometry\Point;
+use Plinth\Core\Ink\GreyRaster;
+use Plinth\Core\Ink\Walls\Internal\AlignedInk;
+use Plinth\Core\Ink\Walls\Internal\InkPage;
+
+/**
+ * A drawing made ready for text recognition: upright, dark on white, at a size that recognisers like, and with only those pieces of
+ * ink in it that can be letters and figures; walls, lines and furniture are left out.
+ */
+final readonly class TextPicture
+{
+    /** px that a text of 2.5 mm on paper shall be high; below it recognition fails, above it is wasted */
+    private const TEXT_PX = 34.0;
+    private const PAPER_TEXT_MM = 2.5;
+    /** The raster is no finer than a third of the page's own pixels, and no larger than this many cells. */
+    private const FINEST = 3.0;
+    private const MOST_CELLS = 2.2e7;
+    private const LEVEL = 96;
+    /** Pieces of ink are letters when they are so high or wide, part of the text height. */
+    private const LETTER = [0.1, 2.3];
+
+    /**
+     * @param float $textMm height of usual text in the building, mm
+     * @param array{list<string>, list<string>} $scanLines the whole ink across level lines, and across plumb ones
+     */
+    private function __construct(private AlignedInk $ink, public float $textMm, public GreyRaster $level, public array $scanLines)
+    {
+    }
+
+    /**
+     * @param callable(int, int, int, int): GreyRaster $window reads the part of the page in a box (left, top, width, height), cut to the page
+     * @param float $paperScale n of 1:n that the drawing was made at, roughly
+     * @param callable(float): void $onProgress part done, 0 to 1
+     */
+    public static function of(callable $window, PixelBox $box, PixelToMm $map, float $paperScale, callable $onProgress): self
+    {
+        $own = $map->mmPerPixelAt($box->centre());
+        $textMm = self::PAPER_TEXT_MM * $paperScale;
+        $corners = array_map($map->toMm(...), $box->corners());
+        [$xs, $ys] = [array_map(static fn (Point $p): float => $p->x, $corners), array_map(static fn (Point $p): float => $p->y, $corners)];
+        $area = (max($xs) - min($xs)) * (max($ys) - min($ys));
+        $cell = max($textMm / self::TEXT_PX, $own / self::FINEST, sqrt($area / self::MOST_CELLS));
+        $page = InkPage::of($window, $box, max(1, (int) floor($cell / $own + 0.05)), static fn (float $done) => $onProgress(0.2 * $done));
+        $ink = AlignedInk::of($page, $map, $corners, 0.0, $cell);
+        $onProgress(0.7);
+        $columns = $ink->columns();
+        $level = self::letters($ink, $textMm);
+        $onProgress(1.0);
+
+        return new self($ink, $textMm, $level, [$columns, $ink->rows]);
+    }
+
+    /** mm to a cell */
+    public function cell(): float
+    {
+        return $this->ink->cell;
+    }
+
+    /** Left edge and bottom edge of the raster, mm. @return array{float, float} */
+    public function origin(): array
+    {
+        return [$this->ink->left, $this->ink->bottom];
+    }
+
+    /** The same turned clockwise by a quarter, so that what was written upward is level. */
+    public function turned(): GreyRaster
+    {
+        $w = $this->level->width;
+        $h = $this->level->height;
+        $columns = array_fill(0, $w, '');
+        for ($y = $h - 1; $y >= 0; --$y) {
+            $row = $this->level->row($y);
+            for ($x = 0; $x < $w; ++$x) {
+                $columns[$x] .= $row[$x];
+            }
+        }
+
+        return new GreyRaster($h, $w, implode('', $columns));
+    }
+
+    /** Where a pixel of the level picture is, mm. */
+    public function ofLevel(float $x, float $y): Point
+    {
+        return new Point($this->ink->left + $x * $this->ink->cell, $this->ink->bottom + ($this->level->height - $y) * $this->ink->cell);
+    }
+
+    /** Where a pixel of the turned picture is, mm. */
+    public function ofTurned(float $x, float $y): Point
+    {
+        return $this->ofLevel($y, $this->level->height - $x);
+    }
+
+    private static function letters(AlignedInk $ink, float $textMm): GreyRaster
+    {
+        [$least, $most] = [self::LETTER[0] * $textMm / $ink->cell, self::LETTER[1] * $textMm / $ink->cell];
+        $all = implode('', array_map(\chr(...), range(0, 255)));
+        $table = str_repeat('0', self::LEVEL).str_repeat('1', 256 - self::LEVEL);
+        $runs = [];
+        $parent = [];
+        $above = [];
+        foreach ($ink->rows as $y => $line) {
+            $mask = strtr($line, $all, $table);
+            $n = \strlen($mask);
+            $here = [];
+            $i = 0;
+            for ($x = strcspn($mask, '1'); $x < $n; $x += strcspn($mask, '1', $x)) {
+                $end = $x + strspn($mask, '1', $x);
+                $k = \count($runs);
+                $runs[] = [$y, $x, $end];
+                $parent[] = $k;
+                while ($i < \count($above) && $runs[$above[$i]][2] < $x) {
+                    ++$i;
+                }
+                for ($j = $i; $j < \count($above) && $runs[$above[$j]][1] <= $end; ++$j) {
+                    $a = self::root($parent, $k);
+                    $b = self::root($parent, $above[$j]);
+                    if ($a !== $b) {
+                        $parent[max($a, $b)] = min($a, $b);
+                    }
+                }
+                $here[] = $k;
+                $x = $end;
+            }
+            $above = $here;
+        }
+        $boxes = [];
+        foreach ($runs as $k => [$y, $x, $end]) {
+            $root = self::root($parent, $k);
+            $b = $boxes[$root] ?? [$x, $y, $end, $y, 0];
+            $boxes[$root] = [min($b[0], $x), min($b[1], $y), max($b[2], $end), max($b[3], $y), $b[4] + $end - $x];
+        }
+        $rows = array_fill(0, \count($ink->rows), '');
+        $marks = array_map(static fn (): string => str_repeat("\0", $ink->columns), $ink->rows);
+        foreach ($runs as $k => [$y, $x, $end]) {
+            [$x0, $y0, $x1, $y1, $n] = $boxes[self::root($parent, $k)];
+            [$w, $h] = [$x1 - $x0, $y1 - $y0 + 1];
+            // Specks are dirt, long pieces are lines; a comma or a point stays.
+            if (max($w, $h) > $most || max($w, $h) < $least || $n < 3) {
+                continue;
+            }
+            // Letters are blurred by a cell beyond the level that tells them.
+            [$from, $to] = [max(0, $x - 1), min($ink->columns, $end + 1)];
+            for ($v = max(0, $y - 1); $v <= min(\count($marks) - 1, $y + 1); ++$v) {
+                $marks[$v] = substr_replace($marks[$v], str_repeat("\xFF", $to - $from), $from, $to - $from);
+            }
+        }
+        foreach ($ink->rows as $y => $line) {
+            $rows[\count($ink->rows) - 1 - $y] = ~($line & $marks[$y]);
+        }
+
+        return new GreyRaster($ink->columns, \count($rows), implode('', $rows));
+    }
+
+    /** @param array<int, int> $parent */
+    private static function root(array &$parent, int $i): int
+    {
+        while ($parent[$i] !== $i) {
+            $parent[$i] = $parent[$parent[$i]];
+            $i = $parent[$i];
+        }
+
+        return $i;
+    }
+}
