@@ -199,4 +199,11 @@ final class Desk
 
         return $value;
     }
+
+    public static function text(mixed $value): string
+    {
+        Assert::assertIsString($value);
+
+        return $value;
+    }
 }

@@ -24,4 +24,10 @@ final readonly class PixelPoint
 
         return new self($a->x + $t * $dx, $a->y + $t * $dy);
     }
+
+    /** @return array{float, float} */
+    public function toArray(): array
+    {
+        return [$this->x, $this->y];
+    }
 }

@@ -8,7 +8,9 @@ use Plinth\Core\Exchange\Json\JsonValue;
 use Plinth\Server\Fit\FitHistory;
 use Plinth\Server\Http\Refusal;
 use Plinth\Server\Plan\FigureOperation;
+use Plinth\Server\Plan\LayOperation;
 use Plinth\Server\Plan\ReworkOperation;
+use Plinth\Server\Plan\SettleOperation;
 use Plinth\Server\Plan\ShiftOperation;
 use Plinth\Server\Plan\TraceOperation;
 use Plinth\Server\Source\Drawing;
@@ -18,14 +20,15 @@ use Plinth\Server\Source\Replacement;
 use Symfony\Component\Uid\Uuid;
 
 /**
- * The operations that a client's change is made of: add, set, remove a row; trace a chain of walls; put a newer page in an older one's place;
+ * The operations that a client's change is made of: add, set, remove a row; trace a chain of walls; lay down
+ * what the ink shows; settle a storey; put a newer page in an older one's place;
  * put what is stated about a drawing back to what it was.
  */
 final readonly class Operations
 {
     private const MOST = 2000;
 
-    public function __construct(private TraceOperation $trace, private ShiftOperation $shift, private FigureOperation $figure, private ReworkOperation $rework, private Removal $removal, private Replacement $replacement, private FitHistory $history)
+    public function __construct(private TraceOperation $trace, private ShiftOperation $shift, private FigureOperation $figure, private ReworkOperation $rework, private LayOperation $lay, private SettleOperation $settle, private Removal $removal, private Replacement $replacement, private FitHistory $history)
     {
     }
 
@@ -39,12 +42,14 @@ final readonly class Operations
             throw Refusal::tooLarge(\sprintf('A change holds at most %d operations.', self::MOST), 'operations');
         }
         foreach ($operations as $operation) {
-            $kind = $operation->object(['do', 'type', 'id', 'values', 'trace', 'shift', 'figure', 'rework', 'revision'])->get('do')->word(['add', 'set', 'remove', 'trace', 'shift', 'figure', 'rework', 'replace', 'goBack']);
+            $kind = $operation->object(['do', 'type', 'id', 'values', 'trace', 'shift', 'figure', 'rework', 'lay', 'settle', 'revision'])->get('do')->word(['add', 'set', 'remove', 'trace', 'shift', 'figure', 'rework', 'lay', 'settle', 'replace', 'goBack']);
             $own = match ($kind) {
                 'trace' => $this->trace,
                 'shift' => $this->shift,
                 'figure' => $this->figure,
                 'rework' => $this->rework,
+                'lay' => $this->lay,
+                'settle' => $this->settle,
                 default => null,
             };
             if (null !== $own) {

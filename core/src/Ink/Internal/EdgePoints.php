@@ -126,9 +126,9 @@ final readonly class EdgePoints
         $sorted = $smooth;
         sort($sorted);
         $ground = $sorted[intdiv($bins, 2)];
+        $most = max([0.0, ...$smooth]) - $ground;
         arsort($smooth);
         $found = [];
-        $most = reset($smooth) - $ground;
         foreach ($smooth as $i => $sum) {
             if ($sum - $ground < $least * $most) {
                 break;

@@ -110,7 +110,7 @@ final class FigureReader
             $texts[] = $word;
         }
 
-        return $texts;
+        return array_values($texts);
     }
 
     /**

@@ -64,7 +64,7 @@ final readonly class TextPicture
         return $this->ink->cell;
     }
 
-    /** Left edge and bottom edge of the raster, mm. @return array{float, float} */
+    /** @return array{float, float} left edge and bottom edge of the raster, mm */
     public function origin(): array
     {
         return [$this->ink->left, $this->ink->bottom];

@@ -41,8 +41,8 @@ final class WrittenLength
         if (1 === preg_match('/^\d{1,3}\.\d{1,3}$/', $text)) {
             return self::parsed($text, LengthUnit::Metre);
         }
-        if (1 === preg_match('/^\d{1,3}[,.]\d{3}$|^\d{2,6}$/', $text)) {
-            $parsed = self::parsed(str_replace([',', '.'], '', $text), LengthUnit::Millimetre);
+        if (1 === preg_match('/^\d{1,3}[,. ]\d{3}$|^\d{2,6}$/', $text)) {
+            $parsed = self::parsed(str_replace([',', '.', ' '], '', $text), LengthUnit::Millimetre);
 
             return null === $parsed ? null : [$text, $parsed[1]];
         }

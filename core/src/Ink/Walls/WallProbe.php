@@ -99,7 +99,7 @@ final readonly class WallProbe
         $at = static fn (float $t): Point => $from->plus($t * $ux - ($off + $slope * ($t - $length / 2.0)) * $uy, $t * $uy + ($off + $slope * ($t - $length / 2.0)) * $ux);
 
         return new ProbedWall(
-            $at(0.0), $at($length), ($o1 - $o0) / hypot(1.0, $slope), hypot(hypot($s0, $s1) / 2.0, $floor / M_SQRT2), hypot(hypot($s0, $s1), $floor * M_SQRT2), !$isLine[0] && !$isLine[1],
+            $at(0.0), $at($length), ($o1 - $o0) / hypot(1.0, $slope), hypot(hypot($s0, $s1) / 2.0, $floor / \M_SQRT2), hypot(hypot($s0, $s1), $floor * \M_SQRT2), false === $isLine[0] && false === $isLine[1],
             min(\count($found[0]), \count($found[1])) / \count($profiles->rows),
         );
     }
@@ -150,7 +150,8 @@ final readonly class WallProbe
     private static function line(array $points): array
     {
         $slopes = [];
-        $span = max(array_column($points, 0)) - min(array_column($points, 0));
+        $along = array_column($points, 0);
+        $span = [] === $along ? 0.0 : max($along) - min($along);
         foreach ($points as $i => [$t, $o]) {
             foreach (\array_slice($points, $i + 1) as [$t2, $o2]) {
                 if (abs($t2 - $t) > 0.2 * $span) {
@@ -179,12 +180,12 @@ final readonly class WallProbe
         return [$mean, max($spread, 1e-9) / sqrt(\count($kept))];
     }
 
-    /** @param non-empty-list<float> $values */
+    /** @param list<float> $values */
     private static function median(array $values): float
     {
         sort($values);
         $n = \count($values);
 
-        return ($values[intdiv($n, 2)] + $values[intdiv($n - 1, 2)]) / 2.0;
+        return 0 === $n ? 0.0 : ($values[intdiv($n, 2)] + $values[intdiv($n - 1, 2)]) / 2.0;
     }
 }

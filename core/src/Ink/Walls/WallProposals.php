@@ -148,9 +148,7 @@ final readonly class WallProposals
                     $lines[] = WallLine::of($strip, $turns[$k], 0 !== $k);
                 }
             }
-            if (getenv("DBG")) { fprintf(STDERR, "   before %d %.0f m\n", count($lines), array_sum(array_map(fn($l)=>$l->seen(),$lines))/1000); foreach($lines as $l) if (getenv("DBG")==="2") fprintf(STDERR,"      %.0f,%.0f %.0f,%.0f t %.0f seen %.0f %s odd %d\n",$l->from->x,$l->from->y,$l->to->x,$l->to->y,$l->thickness,$l->seen(),$l->filling->value,$l->isOdd); }
             $lines = Network::of($lines);
-            if (getenv("DBG")) { fprintf(STDERR, "   %s lines %d worth %.1f pens %.0f\n", implode("+", array_map(fn($f)=>$f->value,$fillings)), count($lines), Network::worth($lines)/1000, $pens->wide); }
             $tried[] = [Network::worth($lines), $lines];
         }
         $most = max(array_column($tried, 0));

@@ -32,6 +32,7 @@ final readonly class WallUnder
     /** a place looks like the wall when each face stands out by this part of what it does at the click */
     private const ALIKE = 0.45;
     private const LEAST_LENGTH = 250.0;
+    private const LEAST_SHOWN = 0.4;
 
     /**
      * @param callable(int, int, int, int): GreyRaster $window reads the part of the page in a box (left, top, width, height), cut to the page
@@ -95,7 +96,7 @@ final readonly class WallUnder
                 }
             }
             $found[] = $degrees;
-            if (\count($found) === self::DIRECTIONS) {
+            if (self::DIRECTIONS === \count($found)) {
                 break;
             }
         }
@@ -142,7 +143,7 @@ final readonly class WallUnder
             return [];
         }
         $mean = $profiles->together(static fn (float $t): float => 0.0);
-        $level = 0.4 * max($mean);
+        $level = 0.4 * max([0.0, ...$mean]);
         $pen = max(self::PEN_MM, self::LEAST_PEN_PX * 2.0 * $profiles->step);
         $runs = [];
         $n = \count($mean);
@@ -209,6 +210,11 @@ final readonly class WallUnder
         if ($stop - $start < self::LEAST_LENGTH) {
             return null;
         }
+        // What shows only here and there are letters and furniture in a row.
+        $shown = array_sum(array_map(static fn (array $s): float => $s[1] - $s[0], $seen));
+        if ($shown < self::LEAST_SHOWN * ($stop - $start) || ($stop - $start > 2.0 * self::PIECE_MM && $shown < self::PIECE_MM + 4.0 * self::STEP_MM)) {
+            return null;
+        }
         usort($seen, static fn (array $a, array $b): int => $a[0] <=> $b[0]);
         $from = $piece->from->plus($start * $ux, $start * $uy);
         $to = $piece->from->plus($stop * $ux, $stop * $uy);
@@ -237,7 +243,7 @@ final readonly class WallUnder
         $at = static fn (float $mm): int => (int) round(($mm + $profiles->reach) / $profiles->step);
         $slack = (int) ceil(max(2.5 * 2.0, 14.0 / $profiles->step));
 
-        return array_map(static function (array $row) use ($at, $thickness, $slack): ?array {
+        return array_map(static function (array $row) use ($at, $thickness, $slack): array {
             $strength = [];
             foreach ([-1, 1] as $side) {
                 $here = array_map(static fn (int $k): float => $row[max(0, min(\count($row) - 1, $at($side * $thickness / 2.0) - $side * $k))], range(-$slack, $slack));

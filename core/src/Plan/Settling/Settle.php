@@ -150,7 +150,6 @@ final class Settle
                 }
             }
             foreach (array_keys($seen) as $name) {
-                $name = (string) $name;
                 if ($name === $wall->from || $name === $wall->to) {
                     continue;
                 }
@@ -185,7 +184,7 @@ final class Settle
             $between = $way * $figure->mm - $this->shift($b, $figure->bSide, $axis) + $this->shift($a, $figure->aSide, $axis);
             $open[] = [$this->rank($figure, $axis, $figure->mm), abs($way * $figure->mm - $apart), $figure, $a, $b, $axis, $between, $way];
         }
-        usort($open, static fn (array $x, array $y): int => $x[0] <=> $y[0] ?: $x[1] <=> $y[1] ?: $x[2]->id <=> $y[2]->id);
+        usort($open, static fn (array $x, array $y): int => [$x[0], $x[1], $x[2]->id] <=> [$y[0], $y[1], $y[2]->id]);
         $misfits = [];
         foreach ($open as [, $off, $figure]) {
             $misfits[$figure->id] = $off;
@@ -263,7 +262,6 @@ final class Settle
         $groups = [[], []];
         $weights = [[], []];
         foreach ($this->nodes as $name => $p) {
-            $name = (string) $name;
             $w = 1.0 / max(1e-6, $this->sigmas[$name] ?? 10.0) ** 2;
             foreach ([$p->x, $p->y] as $axis => $value) {
                 [$root, $off] = $this->tied[$axis]->root($name);
@@ -281,7 +279,6 @@ final class Settle
         $sigmas = [];
         [$farthest, $largest] = [null, 0.0];
         foreach ($this->nodes as $name => $p) {
-            $name = (string) $name;
             $to = $this->place($name, $groups);
             $sigmas[$name] = [1.0 / sqrt($weights[0][$this->tied[0]->root($name)[0]]), 1.0 / sqrt($weights[1][$this->tied[1]->root($name)[0]])];
             $by = $to->distanceTo($p);
@@ -345,7 +342,7 @@ final class Settle
                 foreach ($on as $host) {
                     if (\in_array($host->wall->id, $this->leaning, true)) {
                         $angle = $this->angle($host, $groups);
-                        $conditions[] = [$host->from, (string) $name, -sin($angle), cos($angle), 0.0];
+                        $conditions[] = [$host->from, $name, -sin($angle), cos($angle), 0.0];
                     }
                 }
             }
@@ -409,7 +406,7 @@ final class Settle
             $families[] = [$id];
         }
 
-        return $families;
+        return array_values($families);
     }
 
     private function wallAngle(string $id): float
@@ -494,14 +491,19 @@ final class Settle
                 }
             }
         }
-        $solution = Cholesky::of(array_values(array_map(array_values(...), $normal)))?->solve(array_values($right));
+        $solution = Cholesky::of(array_map(array_values(...), $normal))?->solve(array_values($right));
         if (null === $solution) {
             return null;
         }
+        [$x, $y] = $mean;
         foreach ($index as $key => $i) {
-            $mean[(int) $key[0]][substr($key, 1)] = $solution[$i];
+            if ('0' === $key[0]) {
+                $x[substr($key, 1)] = $solution[$i];
+            } else {
+                $y[substr($key, 1)] = $solution[$i];
+            }
         }
 
-        return $mean;
+        return [$x, $y];
     }
 }

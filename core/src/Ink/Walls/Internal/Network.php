@@ -35,7 +35,7 @@ final class Network
     {
         $lines = array_values(array_filter($lines, static fn (WallLine $w): bool => $w->length() >= max($w->isOdd ? self::ODD : self::LEAST_LENGTH, self::SLENDER * $w->thickness)));
         $lines = self::ofOneTone($lines);
-        usort($lines, static fn (WallLine $a, WallLine $b): int => ($a->isOdd <=> $b->isOdd) ?: $b->seen() <=> $a->seen());
+        usort($lines, static fn (WallLine $a, WallLine $b): int => [$a->isOdd, $b->seen()] <=> [$b->isOdd, $a->seen()]);
         $kept = [];
         foreach ($lines as $line) {
             foreach ($kept as $other) {

@@ -55,7 +55,7 @@ final readonly class Pens
                 [$best, $cut] = [$between, [$bin, $low, $high]];
             }
         }
-        $widest = exp(((int) array_key_last($weights) + 1) / self::BINS);
+        $widest = exp((array_key_last($weights) + 1) / self::BINS);
         $reached = 0.0;
         foreach ($weights as $bin => $w) {
             $reached += $w;

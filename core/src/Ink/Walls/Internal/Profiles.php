@@ -94,7 +94,7 @@ final readonly class Profiles
             sort($sorted);
             $paper = $sorted[(int) (0.85 * ($count - 1))] / self::ROWS;
             $along[] = ($t0 + $t1) / 2.0;
-            $rows[] = array_map(static fn (float $s): float => max(0.0, $paper - $s / self::ROWS), $sums);
+            $rows[] = array_values(array_map(static fn (float $s): float => max(0.0, $paper - $s / self::ROWS), $sums));
         }
 
         return new self($along, $rows, $reach, $step);

@@ -51,9 +51,9 @@ final class WallLines
     private static function filled(array $strips): array
     {
         $filled = array_values(array_filter($strips, static fn (Strip $s): bool => null === $s->pen));
-        $length = static fn (array $of): float => array_sum(array_map(static fn (Strip $s): float => $s->length(), $of));
+        $lengths = static fn (Strip $s): float => $s->length();
 
-        return $length($filled) > 0.4 * $length($strips) ? $filled : $strips;
+        return array_sum(array_map($lengths, $filled)) > 0.4 * array_sum(array_map($lengths, $strips)) ? $filled : $strips;
     }
 
     /**
@@ -133,13 +133,13 @@ final class WallLines
                 [$seen, $more] = [$a->seen(), $b->seen()];
                 $both = new Strip(min($a->from, $b->from), max($a->to, $b->to), ($a->at * $seen + $b->at * $more) / ($seen + $more), ($a->thickness * $seen + $b->thickness * $more) / ($seen + $more), $a->filling, $a->plumb, self::joined([...$a->parts, ...$b->parts]), ($a->tone * $seen + $b->tone * $more) / ($seen + $more), null === $a->pen || null === $b->pen ? $a->pen ?? $b->pen : min($a->pen, $b->pen), ($a->wear + $b->wear) / 2.0);
                 unset($walls[$i], $walls[$k]);
-                $walls = [...array_values($walls), $both];
+                $walls = [...$walls, $both];
                 $grew = true;
                 break;
             }
         } while ($grew);
 
-        return array_values($walls);
+        return $walls;
     }
 
     /** @param array<int, Strip> $walls */

@@ -1,0 +1,52 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Ink;
+
+use Doctrine\ORM\Mapping as ORM;
+use Plinth\Server\Source\PageState;
+use Symfony\Bridge\Doctrine\Types\UuidType;
+use Symfony\Component\Uid\Uuid;
+
+/**
+ * What the ink of a drawing was found to show, waiting to be accepted. It follows from the page and the fit, belongs to no change, and
+ * is found again whenever it is missing; what was refused is kept in page pixels, so that it stays refused.
+ */
+#[ORM\Entity]
+#[ORM\Table(name: 'finding')]
+class Finding
+{
+    /** page, cut and fit that it was found under */
+    #[ORM\Column(length: 40)]
+    public string $basis = '';
+
+    #[ORM\Column(length: 10)]
+    public PageState $state = PageState::Waiting;
+
+    /** part of the work that is done, 0 to 1 */
+    #[ORM\Column]
+    public float $done = 0.0;
+
+    #[ORM\Column(length: 200)]
+    public string $message = '';
+
+    /** @var array<string, list<array<string, mixed>>> what was found, by sort */
+    #[ORM\Column]
+    public array $found = [];
+
+    /** @var list<list<float>> two places on the page each, px */
+    #[ORM\Column]
+    public array $refused = [];
+
+    public function __construct(
+        #[ORM\Id]
+        #[ORM\Column(type: UuidType::NAME)]
+        public Uuid $drawing,
+
+        #[ORM\Id]
+        #[ORM\Column(length: 7)]
+        public FindingKind $kind,
+    ) {
+    }
+}

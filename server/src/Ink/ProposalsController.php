@@ -1,0 +1,131 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Ink;
+
+use Doctrine\ORM\EntityManagerInterface;
+use Plinth\Core\Exchange\Json\JsonValue;
+use Plinth\Core\Geometry\Point;
+use Plinth\Core\Plan\Joining;
+use Plinth\Core\Plan\Wall as CoreWall;
+use Plinth\Server\Http\Write;
+use Plinth\Server\Plan\PlanKeeper;
+use Plinth\Server\Project\ProjectAccess;
+use Plinth\Server\SettingOut\Column;
+use Plinth\Server\Source\Drawing;
+use Plinth\Server\Source\PageState;
+use Symfony\Component\HttpFoundation\JsonResponse;
+use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\Routing\Attribute\Route;
+use Symfony\Component\Uid\Uuid;
+
+/** Wall proposals of a drawing: asked for, stopped, shown as far as they are neither traced nor refused, refused. */
+#[Route('/api/drawings/{id}/proposals')]
+final readonly class ProposalsController
+{
+    /** A wall is the refused one when its ends lie this near to that one's, px. */
+    private const SAME_PX = 25.0;
+    /** A column is traced where one stands this near, mm. */
+    private const SAME_COLUMN_MM = 120.0;
+
+    public function __construct(private ProjectAccess $access, private Findings $findings, private PlanKeeper $plans, private BuildUps $buildUps, private EntityManagerInterface $entities)
+    {
+    }
+
+    #[Route('', methods: ['GET'])]
+    public function show(Uuid $id): Response
+    {
+        return $this->answer($this->access->row(Drawing::class, $id));
+    }
+
+    #[Write]
+    #[Route('', methods: ['POST'])]
+    public function ask(Uuid $id): Response
+    {
+        $drawing = $this->access->row(Drawing::class, $id);
+        $this->findings->storeyOf($drawing);
+        $this->findings->ask($drawing, FindingKind::Walls);
+
+        return $this->answer($this->access->row(Drawing::class, $id));
+    }
+
+    #[Write]
+    #[Route('/stop', methods: ['POST'])]
+    public function stop(Uuid $id): Response
+    {
+        $this->findings->stop($this->access->row(Drawing::class, $id), FindingKind::Walls);
+
+        return $this->answer($this->access->row(Drawing::class, $id));
+    }
+
+    /** Walls that are not wanted, by their ids; none of them takes all refusals back. */
+    #[Write]
+    #[Route('/refuse', methods: ['POST'])]
+    public function refuse(Uuid $id, Request $request): Response
+    {
+        $drawing = $this->access->row(Drawing::class, $id);
+        $body = JsonValue::parse($request->getContent())->object(['walls']);
+        $wanted = array_map(static fn (JsonValue $v): string => $v->text(), $body->list('walls'));
+        $finding = $this->findings->of($drawing, FindingKind::Walls);
+        $refused = [] === $wanted ? [] : $finding->refused ?? [];
+        foreach ($finding->found['walls'] ?? [] as $wall) {
+            if (\in_array($wall['id'], $wanted, true) && \is_array($wall['onPage'])) {
+                $refused[] = array_values(array_map(static fn (mixed $v): float => is_numeric($v) ? (float) $v : 0.0, $wall['onPage']));
+            }
+        }
+        $this->findings->refuse($drawing, FindingKind::Walls, $refused);
+
+        return $this->answer($this->access->row(Drawing::class, $id));
+    }
+
+    private function answer(Drawing $drawing): Response
+    {
+        $storey = $this->findings->storeyOf($drawing);
+        $finding = $this->findings->of($drawing, FindingKind::Walls);
+        $answer = ['state' => $finding->state->value ?? 'missing', 'done' => $finding->done ?? 0.0, 'message' => $finding->message ?? '', 'walls' => [], 'openings' => [], 'columns' => [], 'refused' => \count($finding->refused ?? [])];
+        if (PageState::Ready !== $finding?->state) {
+            return new JsonResponse($answer);
+        }
+        $there = $this->plans->load($storey)->walls;
+        $project = $drawing->project();
+        $shown = [];
+        foreach ($finding->found['walls'] ?? [] as $wall) {
+            $at = JsonValue::of($wall, 'wall');
+            $core = new CoreWall('', new Point(...$at->get('from')->pair()), new Point(...$at->get('to')->pair()), $at->get('thickness')->number());
+            if (self::isRefused($at->get('onPage'), $finding->refused) || Joining::isTraced($core, $there)) {
+                continue;
+            }
+            unset($wall['onPage']);
+            $shown[$at->get('id')->text()] = true;
+            $answer['walls'][] = $wall + ['buildUp' => $this->buildUps->likeliest($project, $core->thickness, $at->get('plusMinusMm')->number())];
+        }
+        $answer['openings'] = array_values(array_filter($finding->found['openings'] ?? [], static fn (array $o): bool => \is_string($o['wall']) && isset($shown[$o['wall']])));
+        $columns = $this->entities->getRepository(Column::class)->findBy(['storey' => $storey]);
+        foreach ($finding->found['columns'] ?? [] as $column) {
+            $at = JsonValue::of($column, 'column');
+            $p = new Point($at->get('x')->number(), $at->get('y')->number());
+            if ([] === array_filter($columns, static fn (Column $c): bool => $c->centre()->distanceTo($p) < self::SAME_COLUMN_MM)) {
+                $answer['columns'][] = $column;
+            }
+        }
+
+        return new JsonResponse($answer);
+    }
+
+    /** @param list<list<float>> $refused */
+    private static function isRefused(JsonValue $onPage, array $refused): bool
+    {
+        $ends = array_map(static fn (JsonValue $v): float => $v->number(), $onPage->items());
+        foreach ($refused as $r) {
+            foreach ([[0, 1, 2, 3], [2, 3, 0, 1]] as [$a, $b, $c, $d]) {
+                if (hypot($ends[0] - $r[$a], $ends[1] - $r[$b]) < self::SAME_PX && hypot($ends[2] - $r[$c], $ends[3] - $r[$d]) < self::SAME_PX) {
+                    return true;
+                }
+            }
+        }
+
+        return false;
+    }
+}

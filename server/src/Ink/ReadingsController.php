@@ -1,0 +1,131 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Ink;
+
+use Doctrine\ORM\EntityManagerInterface;
+use Plinth\Core\Exchange\Json\JsonValue;
+use Plinth\Server\Fit\KnownLength;
+use Plinth\Server\Fit\Pick;
+use Plinth\Server\Http\Write;
+use Plinth\Server\Project\ProjectAccess;
+use Plinth\Server\Source\Drawing;
+use Plinth\Server\Source\PageState;
+use Symfony\Component\HttpFoundation\JsonResponse;
+use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\Routing\Attribute\Route;
+use Symfony\Component\Uid\Uuid;
+
+/** What is written on a drawing: read, stopped, shown as far as it is neither stated nor refused, refused. */
+#[Route('/api/drawings/{id}/readings')]
+final readonly class ReadingsController
+{
+    /** A figure is stated when a known length has both its ends this near, px. */
+    private const SAME_PX = 14.0;
+
+    public function __construct(private ProjectAccess $access, private Findings $findings, private EntityManagerInterface $entities)
+    {
+    }
+
+    #[Route('', methods: ['GET'])]
+    public function show(Uuid $id): Response
+    {
+        return $this->answer($this->access->row(Drawing::class, $id));
+    }
+
+    #[Write]
+    #[Route('', methods: ['POST'])]
+    public function ask(Uuid $id): Response
+    {
+        $this->findings->ask($this->access->row(Drawing::class, $id), FindingKind::Figures);
+
+        return $this->answer($this->access->row(Drawing::class, $id));
+    }
+
+    #[Write]
+    #[Route('/stop', methods: ['POST'])]
+    public function stop(Uuid $id): Response
+    {
+        $this->findings->stop($this->access->row(Drawing::class, $id), FindingKind::Figures);
+
+        return $this->answer($this->access->row(Drawing::class, $id));
+    }
+
+    /** Readings that are not wanted, by their ids; none of them takes all refusals back. */
+    #[Write]
+    #[Route('/refuse', methods: ['POST'])]
+    public function refuse(Uuid $id, Request $request): Response
+    {
+        $drawing = $this->access->row(Drawing::class, $id);
+        $wanted = array_map(static fn (JsonValue $v): string => $v->text(), JsonValue::parse($request->getContent())->object(['readings'])->list('readings'));
+        $finding = $this->findings->of($drawing, FindingKind::Figures);
+        $refused = [] === $wanted ? [] : $finding->refused ?? [];
+        foreach ([...($finding->found['figures'] ?? []), ...($finding->found['rooms'] ?? [])] as $reading) {
+            if (\in_array($reading['id'], $wanted, true)) {
+                $refused[] = self::box($reading);
+            }
+        }
+        $this->findings->refuse($drawing, FindingKind::Figures, $refused);
+
+        return $this->answer($this->access->row(Drawing::class, $id));
+    }
+
+    private function answer(Drawing $drawing): Response
+    {
+        $finding = $this->findings->of($drawing, FindingKind::Figures);
+        $isWanted = static function (array $reading) use ($finding): bool {
+            $box = self::box($reading);
+
+            return [] === array_filter($finding->refused ?? [], static fn (array $r): bool => abs($r[0] - $box[0]) < self::SAME_PX && abs($r[1] - $box[1]) < self::SAME_PX && abs($r[2] - $box[2]) < self::SAME_PX && abs($r[3] - $box[3]) < self::SAME_PX);
+        };
+        $isReady = PageState::Ready === $finding?->state;
+        $stated = $isReady ? $this->stated($drawing) : [];
+        $figures = array_filter($isReady ? $finding->found['figures'] ?? [] : [], static function (array $f) use ($stated): bool {
+            $at = JsonValue::of($f, 'figure');
+            [$ax, $ay, $bx, $by] = [...$at->get('a')->pair(), ...$at->get('b')->pair()];
+            foreach ($stated as [$px, $py, $qx, $qy]) {
+                if (min(max(hypot($ax - $px, $ay - $py), hypot($bx - $qx, $by - $qy)), max(hypot($ax - $qx, $ay - $qy), hypot($bx - $px, $by - $py))) < self::SAME_PX) {
+                    return false;
+                }
+            }
+
+            return true;
+        });
+
+        return new JsonResponse([
+            'state' => $finding->state->value ?? 'missing', 'done' => $finding->done ?? 0.0, 'message' => $finding->message ?? '',
+            'figures' => array_values(array_filter($figures, $isWanted)), 'rooms' => array_values(array_filter($isReady ? $finding->found['rooms'] ?? [] : [], $isWanted)), 'refused' => \count($finding->refused ?? []),
+        ]);
+    }
+
+    /**
+     * @param array<mixed> $reading
+     *
+     * @return list<float>
+     */
+    private static function box(array $reading): array
+    {
+        return array_map(static fn (JsonValue $v): float => $v->number(), JsonValue::of($reading, 'reading')->get('box')->items());
+    }
+
+    /** @return list<array{float, float, float, float}> ends of the known lengths, px */
+    private function stated(Drawing $drawing): array
+    {
+        $picks = [];
+        foreach ($this->entities->getRepository(Pick::class)->findBy(['drawing' => $drawing->id()]) as $pick) {
+            $values = $pick->values();
+            $picks[$pick->id()->toRfc4122()] = [(float) $values['x'], (float) $values['y']];
+        }
+        $stated = [];
+        foreach ($this->entities->getRepository(KnownLength::class)->findBy(['drawing' => $drawing->id()]) as $length) {
+            [$a, $b] = [$picks[(string) $length->values()['a']] ?? null, $picks[(string) $length->values()['b']] ?? null];
+            if (null !== $a && null !== $b) {
+                $stated[] = [...$a, ...$b];
+            }
+        }
+
+        return $stated;
+    }
+}

@@ -1,0 +1,136 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Plan;
+
+use Plinth\Core\Exchange\Json\JsonValue;
+use Plinth\Core\Geometry\Point;
+use Plinth\Core\Plan\Joining;
+use Plinth\Core\Plan\OpeningKind;
+use Plinth\Core\Plan\Wall as CoreWall;
+use Plinth\Server\Change\RowType;
+use Plinth\Server\Change\RowValues;
+use Plinth\Server\Change\Workspace;
+use Plinth\Server\Http\Refusal;
+use Plinth\Server\Project\Storey;
+use Symfony\Component\Uid\Uuid;
+use Symfony\Component\Uid\UuidV7;
+
+/**
+ * Lays walls down as the ink has them, with their openings and columns: they join each other and what is traced already, and what is
+ * traced already is left out. The rows get ids here; the same change sent again is answered with the first answer.
+ */
+final readonly class LayOperation
+{
+    /** Usual heights, mm, until the project has some of its own: common practice, no source. */
+    private const USUAL = ['door' => ['D', 0.0, 2040.0], 'window' => ['W', 900.0, 1200.0], 'opening' => ['O', 0.0, 2100.0]];
+
+    public function apply(Workspace $workspace, JsonValue $lay, int $base): void
+    {
+        $lay->object(['storey', 'drawing', 'walls', 'openings', 'columns']);
+        $row = $workspace->get(Storey::class, RowValues::uuid($lay->get('storey')));
+        $storey = $row->id();
+        $drawing = $lay->optional('drawing')?->text();
+        [$there, $nodes] = self::traced($workspace, $storey);
+        $walls = [];
+        $asked = $lay->list('walls');
+        foreach ($asked as $i => $wall) {
+            $wall->object(['from', 'to', 'thickness', 'buildUp']);
+            $core = new CoreWall('', new Point(...$wall->get('from')->pair()), new Point(...$wall->get('to')->pair()), $wall->get('thickness')->positive(CoreWall::THICKEST_MM));
+            if ($core->length() <= CoreWall::JOIN_MM) {
+                throw Refusal::invalid('wall-of-no-length', 'A wall needs a length: its two ends lie on one spot.', $wall->at.'/to');
+            }
+            if (!Joining::isTraced($core, $there)) {
+                $walls[$i] = $core;
+            }
+        }
+        $order = array_keys($walls);
+        $joined = Joining::of(array_values($walls), $there, $nodes);
+        $names = [];
+        foreach ($joined['nodes'] as $name => $point) {
+            $names[$name] = new UuidV7();
+            $workspace->add(RowType::Node, $names[$name], ['storey' => $storey->toRfc4122(), 'drawing' => $drawing, 'x' => $point->x, 'y' => $point->y], $lay->at.'/walls');
+        }
+        $laid = [];
+        foreach ($joined['walls'] as $k => [$from, $to]) {
+            $i = $order[$k];
+            $kind = $asked[$i]->optional('buildUp')?->text();
+            $buildUp = null === $kind ? null : $workspace->get(BuildUp::class, RowValues::uuid($asked[$i]->get('buildUp')))->values();
+            $id = new UuidV7();
+            $workspace->add(RowType::Wall, $id, [
+                'storey' => $storey->toRfc4122(), 'fromNode' => ($names[$from] ?? Uuid::fromString($from))->toRfc4122(), 'toNode' => ($names[$to] ?? Uuid::fromString($to))->toRfc4122(),
+                'thickness' => (float) ($buildUp['thickness'] ?? $walls[$i]->thickness), 'height' => $buildUp['height'] ?? null, 'enclosing' => $buildUp['enclosing'] ?? true,
+                'line' => 'centre', 'evidence' => Evidence::Ink->value, 'rise' => 0.0, 'buildUp' => $kind,
+            ], $asked[$i]->at);
+            $laid[$i] = [$id, new CoreWall('', $joined['nodes'][$from] ?? $nodes[$from], $joined['nodes'][$to] ?? $nodes[$to], $walls[$i]->thickness)];
+        }
+        $this->openings($workspace, $row->project(), $lay, $walls, $laid);
+        foreach ($lay->list('columns') as $column) {
+            $column->object(['x', 'y', 'width', 'depth']);
+            $workspace->add(RowType::Column, new UuidV7(), ['storey' => $storey->toRfc4122(), 'x' => $column->get('x')->number(), 'y' => $column->get('y')->number(), 'width' => $column->get('width')->positive(), 'depth' => $column->get('depth')->positive(), 'round' => false], $column->at);
+        }
+    }
+
+    /**
+     * @param array<int, CoreWall> $walls as asked for
+     * @param array<int, array{Uuid, CoreWall}> $laid as they lie now
+     */
+    private function openings(Workspace $workspace, Uuid $project, JsonValue $lay, array $walls, array $laid): void
+    {
+        $numbers = self::numbers($workspace, $project);
+        foreach ($lay->list('openings') as $opening) {
+            $opening->object(['wall', 'kind', 'offset', 'width', 'leafAt', 'leafSide']);
+            $i = (int) $opening->get('wall')->notNegative();
+            if (!isset($laid[$i])) {
+                continue; // its wall is traced already
+            }
+            [$id, $wall] = $laid[$i];
+            $kind = $opening->get('kind')->choice(OpeningKind::class);
+            [$letter, $sill, $height] = self::USUAL[$kind->value];
+            // Its place in the building stays when the wall's beginning went to a corner.
+            $length = $wall->length();
+            $moved = (($walls[$i]->from->x - $wall->from->x) * ($wall->to->x - $wall->from->x) + ($walls[$i]->from->y - $wall->from->y) * ($wall->to->y - $wall->from->y)) / $length;
+            $width = $opening->get('width')->positive();
+            $offset = $opening->get('offset')->number() + $moved;
+            if ($offset < 0.0 || $offset + $width > $length) {
+                continue; // beyond the end that the wall has now
+            }
+            $n = ($numbers[$letter] ?? 0) + 1;
+            $numbers[$letter] = $n;
+            $workspace->add(RowType::Opening, new UuidV7(), [
+                'wall' => $id->toRfc4122(), 'kind' => $kind->value, 'offset' => $offset, 'width' => $width, 'sill' => $sill, 'height' => $height,
+                'hand' => 'far' === $opening->optional('leafAt')?->text() ? Hand::Right->value : Hand::Left->value, 'swing' => $opening->optional('leafSide')?->text() ?? Hand::Left->value,
+                'number' => $letter.str_pad((string) $n, 2, '0', \STR_PAD_LEFT), 'leaf' => Leaf::Single->value,
+            ], $opening->at);
+        }
+    }
+
+    /**
+     * @return array{list<CoreWall>, array<string, Point>}
+     */
+    private static function traced(Workspace $workspace, Uuid $storey): array
+    {
+        $walls = $workspace->findBy(Wall::class, 'storey', $storey);
+        $nodes = [];
+        foreach ($workspace->findBy(Node::class, 'storey', $storey) as $node) {
+            $nodes[$node->id()->toRfc4122()] = $node->at();
+        }
+        $core = array_map(static fn (Wall $w): CoreWall => Wall::core($w->id()->toRfc4122(), $w->values(), $nodes[$w->fromNode()->toRfc4122()], $nodes[$w->toNode()->toRfc4122()]), $walls);
+
+        return [$core, $nodes];
+    }
+
+    /** @return array<string, int> the highest number of each letter in use */
+    private static function numbers(Workspace $workspace, Uuid $project): array
+    {
+        $numbers = [];
+        foreach ($workspace->connection()->fetchFirstColumn('SELECT number FROM opening WHERE project = ?', [$project->toBinary()]) as $number) {
+            if (1 === preg_match('/^([A-Z]+)(\d+)$/', Raw::text($number), $m)) {
+                $numbers[$m[1]] = max($numbers[$m[1]] ?? 0, (int) $m[2]);
+            }
+        }
+
+        return $numbers;
+    }
+}

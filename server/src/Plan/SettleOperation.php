@@ -1,0 +1,47 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Plan;
+
+use Plinth\Core\Exchange\Json\JsonValue;
+use Plinth\Core\Geometry\Point;
+use Plinth\Server\Change\RowValues;
+use Plinth\Server\Change\Workspace;
+use Plinth\Server\Project\Storey;
+use Symfony\Component\Uid\Uuid;
+
+/** Settles a storey: its nodes go where they all hold best; openings keep their place in the building. */
+final readonly class SettleOperation
+{
+    public function apply(Workspace $workspace, JsonValue $settle, int $base): void
+    {
+        $settle->object(['storey']);
+        $storey = $workspace->get(Storey::class, RowValues::uuid($settle->get('storey')))->id();
+        [$walls, $nodes] = SettlesStoreys::walls($workspace->connection(), $storey);
+        $settled = SettlesStoreys::settled($workspace->connection(), $storey);
+        $moves = [];
+        foreach ($settled->moves as $node => $to) {
+            $moves[Uuid::fromString($node)->toBinary()] = $to;
+        }
+        StoreyWalls::move($workspace, $moves, $base, $settle->at);
+        foreach ($walls as $joined) {
+            $from = $settled->moves[$joined->from] ?? null;
+            if (null === $from) {
+                continue;
+            }
+            $along = self::along($nodes[$joined->from], $from, $settled->moves[$joined->to] ?? $nodes[$joined->to]);
+            foreach (abs($along) < 1e-9 ? [] : $workspace->findBy(Opening::class, 'wall', Uuid::fromString($joined->wall->id)) as $opening) {
+                $workspace->set($opening, ['offset' => $opening->offset() + $along], $settle->at);
+            }
+        }
+    }
+
+    /** By how much further along its wall a place lies once the wall begins elsewhere. */
+    private static function along(Point $before, Point $from, Point $to): float
+    {
+        $length = max(1e-9, $from->distanceTo($to));
+
+        return (($before->x - $from->x) * ($to->x - $from->x) + ($before->y - $from->y) * ($to->y - $from->y)) / $length;
+    }
+}

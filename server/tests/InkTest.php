@@ -1,0 +1,264 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Tests;
+
+use PHPUnit\Framework\TestCase;
+use Plinth\Core\Geometry\PixelToMm;
+use Plinth\Core\Geometry\Point;
+
+/** What the ink of a drawing shows is found, proposed and read; nothing is taken without consent, and what was refused stays refused. */
+final class InkTest extends TestCase
+{
+    private const SCAN = __DIR__.'/../../demo/sallow-fen-ground';
+
+    private Desk $desk;
+    /** @var array<string, mixed> */
+    private array $truth;
+    private PixelToMm $map;
+
+    protected function setUp(): void
+    {
+        $this->desk = new Desk(Client::ofStack()->signIn());
+        $truth = json_decode((string) file_get_contents(self::SCAN.'.truth.json'), true, 32, \JSON_THROW_ON_ERROR);
+        self::assertIsArray($truth);
+        /** @var array<string, mixed> $truth */
+        $this->truth = $truth;
+        $m = $truth['pixelToMm'];
+        self::assertIsArray($m);
+        $this->map = PixelToMm::ofMatrix(array_map(static fn (mixed $v): float => Desk::float($v), array_merge(...array_values(array_filter($m, is_array(...))))));
+        $this->desk->bringIn(self::SCAN.'.jpg');
+        $this->desk->imported();
+        $px = fn (float $x, float $y): array => $this->map->toPixel(new Point($x, $y))->toArray();
+        [$a, $b] = [Desk::newId(), Desk::newId()];
+        $pick = fn (string $id, array $at): array => ['do' => 'add', 'type' => 'pick', 'id' => $id, 'values' => ['drawing' => $this->desk->drawing, 'x' => $at[0], 'y' => $at[1], 'sigmaPx' => 0.3]];
+        $this->desk->change([
+            ...$this->desk->knownLength([$px(0, 0), $px(13200, 0)], '13 200'), ...$this->desk->knownLength([$px(0, 0), $px(0, 8600)], '8 600'),
+            $pick($a, $px(0, 0)), $pick($b, $px(13200, 0)), ['do' => 'add', 'type' => 'gridPick', 'id' => Desk::newId(), 'values' => ['drawing' => $this->desk->drawing, 'a' => $a, 'b' => $b, 'axis' => 'x']],
+        ]);
+    }
+
+    /** @return array<mixed> once the search has left the worker */
+    private function searched(string $what): array
+    {
+        $this->desk->client->ok('POST', "/api/drawings/{$this->desk->drawing}/$what");
+        for ($i = 0; $i < 400; ++$i) {
+            $answer = $this->desk->client->ok('GET', "/api/drawings/{$this->desk->drawing}/$what");
+            if (!\in_array($answer['state'], ['waiting', 'working'], true)) {
+                self::assertSame('ready', $answer['state'], Desk::text($answer['message'] ?? ''));
+
+                return $answer;
+            }
+            usleep(150_000);
+        }
+        self::fail('The search took more than a minute.');
+    }
+
+    /**
+     * @param array<mixed> $answer
+     *
+     * @return list<array<string, mixed>>
+     */
+    private static function items(array $answer, string $key): array
+    {
+        self::assertIsArray($answer[$key]);
+        $items = [];
+        foreach ($answer[$key] as $item) {
+            self::assertIsArray($item);
+            /** @var array<string, mixed> $item */
+            $items[] = $item;
+        }
+
+        return $items;
+    }
+
+    /**
+     * @param array<mixed> $answer
+     *
+     * @return array<string, mixed> the operation that lays all of it down
+     */
+    private function laid(array $answer): array
+    {
+        $walls = self::items($answer, 'walls');
+        $index = array_flip(array_map(static fn (array $w): string => Desk::text($w['id']), $walls));
+
+        return ['do' => 'lay', 'lay' => [
+            'storey' => $this->desk->storey, 'drawing' => $this->desk->drawing,
+            'walls' => array_map(static fn (array $w): array => ['from' => $w['from'], 'to' => $w['to'], 'thickness' => $w['thickness'], 'buildUp' => null], $walls),
+            'openings' => array_map(static fn (array $o): array => ['wall' => $index[Desk::text($o['wall'])], 'kind' => $o['kind'], 'offset' => $o['offset'], 'width' => $o['width'], 'leafAt' => $o['leafAt'], 'leafSide' => $o['leafSide']], self::items($answer, 'openings')),
+            'columns' => [],
+        ]];
+    }
+
+    public function testProposalsLaidDownInOneChangeMakeTheRoomsOfTheDrawing(): void
+    {
+        $answer = $this->searched('proposals');
+        $walls = self::items($answer, 'walls');
+        self::assertIsArray($this->truth['walls']);
+        self::assertIsArray($this->truth['rooms']);
+        self::assertGreaterThanOrEqual(\count($this->truth['walls']), \count($walls));
+        $state = $this->desk->change([$this->laid($answer)]);
+
+        // Within a hundredth of each area of the truth.
+        $areas = array_map(static fn (array $r): float => Desk::float($r['netAreaM2']), self::items(['regions' => self::derived($state)['regions']], 'regions'));
+        self::assertCount(\count($this->truth['rooms']), $areas);
+        foreach ($this->truth['rooms'] as $room) {
+            self::assertIsArray($room);
+            $off = array_map(static fn (float $a): float => abs($a / Desk::float($room['netArea']) - 1.0), $areas);
+            self::assertLessThan(0.01, min([1.0, ...$off]), Desk::text($room['name']));
+        }
+        self::assertCount(12, Desk::rows($state, 'opening'));
+
+        // What is traced is proposed no more; taken back it is again.
+        self::assertSame([], self::items($this->desk->client->ok('GET', "/api/drawings/{$this->desk->drawing}/proposals"), 'walls'));
+        $this->desk->client->ok('POST', "/api/projects/{$this->desk->id}/undo", ['id' => Desk::newId(), 'base' => $this->desk->revision]);
+        self::assertCount(\count($walls), self::items($this->desk->client->ok('GET', "/api/drawings/{$this->desk->drawing}/proposals"), 'walls'));
+    }
+
+    public function testWhatWasRefusedStaysRefusedWhenItIsFoundAgain(): void
+    {
+        $walls = self::items($this->searched('proposals'), 'walls');
+        $answer = $this->desk->client->ok('POST', "/api/drawings/{$this->desk->drawing}/proposals/refuse", ['walls' => [$walls[0]['id']]]);
+        self::assertCount(\count($walls) - 1, self::items($answer, 'walls'));
+        self::assertSame(1, $answer['refused']);
+        self::assertCount(\count($walls) - 1, self::items($this->searched('proposals'), 'walls'));
+        $all = $this->desk->client->ok('POST', "/api/drawings/{$this->desk->drawing}/proposals/refuse", ['walls' => []]);
+        self::assertCount(\count($walls), self::items($all, 'walls'));
+    }
+
+    public function testAStopInTheMiddleLeavesNothingBehind(): void
+    {
+        $before = $this->desk->state()['revision'];
+        $this->desk->client->ok('POST', "/api/drawings/{$this->desk->drawing}/proposals");
+        $seen = 0.0;
+        for ($i = 0; $i < 300 && $seen <= 0.002; ++$i) {
+            usleep(40_000);
+            $seen = Desk::float($this->desk->client->ok('GET', "/api/drawings/{$this->desk->drawing}/proposals")['done']);
+        }
+        self::assertGreaterThan(0.0, $seen);
+        self::assertLessThan(1.0, $seen, 'It was stopped in the middle.');
+        self::assertSame('stopped', $this->desk->client->ok('POST', "/api/drawings/{$this->desk->drawing}/proposals/stop")['state']);
+        usleep(1_500_000);
+        $answer = $this->desk->client->ok('GET', "/api/drawings/{$this->desk->drawing}/proposals");
+        self::assertSame(['stopped', [], [], []], [$answer['state'], $answer['walls'], $answer['openings'], $answer['columns']]);
+        self::assertSame($before, $this->desk->state()['revision']);
+    }
+
+    public function testAnotherFitAsksForAnotherSearch(): void
+    {
+        $this->searched('proposals');
+        $px = fn (float $x, float $y): array => $this->map->toPixel(new Point($x, $y))->toArray();
+        $this->desk->change($this->desk->knownLength([$px(0, 8600), $px(11000, 8600)], '10 950'));
+        self::assertSame('missing', $this->desk->client->ok('GET', "/api/drawings/{$this->desk->drawing}/proposals")['state']);
+    }
+
+    public function testAClickOnADrawnWallGivesItWithItsThicknessAndBuildUp(): void
+    {
+        $buildUp = Desk::newId();
+        $this->desk->change([['do' => 'add', 'type' => 'buildUp', 'id' => $buildUp, 'values' => ['name' => 'Partition', 'thickness' => 125.0, 'enclosing' => true]]]);
+        $fit = Desk::rows($this->desk->state(), 'fit')[0]['values'];
+        $own = PixelToMm::ofMatrix([Desk::float($fit['m00']), Desk::float($fit['m01']), Desk::float($fit['m02']), Desk::float($fit['m10']), Desk::float($fit['m11']), Desk::float($fit['m12']), Desk::float($fit['m20']), Desk::float($fit['m21']), Desk::float($fit['m22'])]);
+        // In the partition between log room and kitchen.
+        $at = $own->toMm($this->map->toPixel(new Point(9010.0, 2000.0)));
+        $found = $this->desk->client->ok('GET', "/api/drawings/{$this->desk->drawing}/probe?x={$at->x}&y={$at->y}")['found'];
+        self::assertIsArray($found);
+        self::assertEqualsWithDelta(120.0, $found['thickness'], 3.0);
+        self::assertSame($buildUp, $found['buildUp']['id'] ?? null);
+        $paper = $own->toMm($this->map->toPixel(new Point(7000.0, 2500.0)));
+        self::assertNull($this->desk->client->ok('GET', "/api/drawings/{$this->desk->drawing}/probe?x={$paper->x}&y={$paper->y}")['found']);
+        $this->desk->client->refused(422, 'GET', "/api/drawings/{$this->desk->drawing}/probe?x=abc&y=0");
+    }
+
+    public function testFiguresAndNamesAreReadAndTakenOnlyWhenStated(): void
+    {
+        $answer = $this->searched('readings');
+        $texts = array_map(static fn (array $f): string => Desk::text($f['text']), self::items($answer, 'figures'));
+        self::assertContains('11 000', $texts);
+        self::assertContains('13 200', $texts);
+        foreach (self::items($answer, 'figures') as $figure) {
+            self::assertEqualsWithDelta(1.0, Desk::float($figure['spanMm']) / Desk::float($figure['mm']), 0.02, Desk::text($figure['text']));
+        }
+        self::assertIsArray($this->truth['rooms']);
+        $names = array_map(static fn (array $r): string => Desk::text($r['name']), self::items($answer, 'rooms'));
+        foreach ($this->truth['rooms'] as $room) {
+            self::assertIsArray($room);
+            self::assertContains(mb_strtoupper(Desk::text($room['name'])), $names);
+        }
+        self::assertCount(2, Desk::rows($this->desk->state(), 'knownLength'), 'Reading states nothing.');
+        [$one, $two] = self::items($answer, 'figures');
+        self::assertIsArray($two['a']);
+        self::assertIsArray($two['b']);
+        // Stated where it was read, it is proposed no more; another fit is another reading.
+        $this->desk->change($this->desk->knownLength([[Desk::float($two['a'][0]), Desk::float($two['a'][1])], [Desk::float($two['b'][0]), Desk::float($two['b'][1])]], Desk::text($two['text'])));
+        self::assertNotContains($two['text'], array_column(self::items($this->searched('readings'), 'figures'), 'text'));
+        $one = self::items($this->searched('readings'), 'figures')[0];
+        $rest = $this->desk->client->ok('POST', "/api/drawings/{$this->desk->drawing}/readings/refuse", ['readings' => [$one['id']]]);
+        self::assertNotContains($one['id'], array_column(self::items($rest, 'figures'), 'id'));
+        self::assertNotContains($one['text'], array_column(self::items($this->searched('readings'), 'figures'), 'text'));
+    }
+
+    public function testAStoreySettlesAsItWasPreviewedAndOpeningsStay(): void
+    {
+        $chain = $this->desk->chain([[0, 0], [6000, 12], [6008, 4000], [-5, 3990]], true, 200.0);
+        $this->desk->change([$chain['operation'], Desk::door($chain['walls'][0], 1000.0, 900.0)]);
+        $preview = $this->desk->client->ok('GET', "/api/storeys/{$this->desk->storey}/settled");
+        self::assertSame(4, $preview['straightened']);
+        self::assertSame([], $preview['contradictions']);
+        self::assertGreaterThan(3.0, $preview['largestMm']);
+        self::assertLessThan(12.0, $preview['largestMm']);
+        $state = $this->desk->change([['do' => 'settle', 'settle' => ['storey' => $this->desk->storey]]]);
+        $nodes = array_column(Desk::rows($state, 'node'), 'values', 'id');
+        foreach (self::items($preview, 'moves') as $move) {
+            self::assertEqualsWithDelta(Desk::float($move['x']), $nodes[Desk::text($move['node'])]['x'], 1e-9);
+        }
+        self::assertEqualsWithDelta($nodes[$chain['nodes'][0]]['y'], $nodes[$chain['nodes'][1]]['y'], 1e-9);
+        // The wall begins 2.5 mm further left; the door has stayed where it was.
+        $door = Desk::rows($state, 'opening')[0]['values'];
+        self::assertEqualsWithDelta(1000.0, Desk::float($nodes[$chain['nodes'][0]]['x']) + Desk::float($door['offset']), 0.01);
+        self::assertSame([], $this->desk->client->ok('GET', "/api/storeys/{$this->desk->storey}/settled")['moves']);
+    }
+
+    public function testAContradictoryFigureIsNamed(): void
+    {
+        $outer = $this->desk->chain([[0, 0], [7200, 0], [7200, 5000], [0, 5000]], true, 100.0);
+        $middle = $this->desk->chain([[3100, 0], [3100, 5000]], false, 100.0);
+        $this->desk->change([$outer['operation'], $middle['operation']]);
+        [$west, $east] = [$outer['walls'][3], $outer['walls'][1]];
+        $figure = static fn (string $id, string $a, string $b, string $text): array => ['do' => 'figure', 'figure' => ['id' => $id, 'a' => $a, 'aSide' => 'centre', 'b' => $b, 'bSide' => 'centre', 'text' => $text, 'unit' => 'mm', 'decided' => 'open']];
+        [$overall, $left, $right] = [Desk::newId(), Desk::newId(), Desk::newId()];
+        $this->desk->change([$figure($overall, $west, $east, '7200'), $figure($left, $west, $middle['walls'][0], '3100'), $figure($right, $middle['walls'][0], $east, '4130')]);
+        // Decided without moving anything, as when two drawings are gone through.
+        $this->desk->change(array_map(static fn (string $id): array => ['do' => 'set', 'type' => 'figure', 'id' => $id, 'values' => ['decided' => 'figure']], [$overall, $left, $right]));
+        $contradictions = self::items($this->desk->client->ok('GET', "/api/storeys/{$this->desk->storey}/settled"), 'contradictions');
+        self::assertCount(1, $contradictions);
+        self::assertSame($right, $contradictions[0]['culprit']);
+        self::assertEqualsWithDelta(30.0, abs(Desk::float($contradictions[0]['byMm'])), 1e-6);
+    }
+
+    public function testReadersLookAndMayNotAskAndStrangersSeeNothing(): void
+    {
+        $stranger = Client::ofStack();
+        $stranger->signIn('stranger@plinth.example', 'correct horse battery');
+        $stranger->refused(404, 'GET', "/api/drawings/{$this->desk->drawing}/proposals");
+        $stranger->refused(404, 'GET', "/api/storeys/{$this->desk->storey}/settled");
+        $this->desk->client->ok('PUT', "/api/projects/{$this->desk->id}/shares", ['email' => 'stranger@plinth.example', 'role' => 'read']);
+        self::assertSame('missing', $stranger->ok('GET', "/api/drawings/{$this->desk->drawing}/proposals")['state']);
+        $stranger->refused(403, 'POST', "/api/drawings/{$this->desk->drawing}/proposals");
+        $stranger->refused(403, 'POST', "/api/drawings/{$this->desk->drawing}/readings");
+    }
+
+    /**
+     * @param array<mixed> $state
+     *
+     * @return array<mixed>
+     */
+    private static function derived(array $state): array
+    {
+        self::assertIsArray($state['derived']);
+        $first = array_values($state['derived'])[0] ?? null;
+        self::assertIsArray($first);
+
+        return $first;
+    }
+}
