@@ -27,7 +27,12 @@ final class InkTest extends TestCase
         $this->truth = $truth;
         $m = $truth['pixelToMm'];
         self::assertIsArray($m);
-        $this->map = PixelToMm::ofMatrix(array_map(static fn (mixed $v): float => Desk::float($v), array_merge(...array_values(array_filter($m, is_array(...))))));
+        $cell = static function (int $i, int $k) use ($m): float {
+            self::assertIsArray($m[$i]);
+
+            return Desk::float($m[$i][$k]);
+        };
+        $this->map = PixelToMm::ofMatrix([$cell(0, 0), $cell(0, 1), $cell(0, 2), $cell(1, 0), $cell(1, 1), $cell(1, 2), $cell(2, 0), $cell(2, 1), $cell(2, 2)]);
         $this->desk->bringIn(self::SCAN.'.jpg');
         $this->desk->imported();
         $px = fn (float $x, float $y): array => $this->map->toPixel(new Point($x, $y))->toArray();
@@ -164,8 +169,9 @@ final class InkTest extends TestCase
         $found = $this->desk->client->ok('GET', "/api/drawings/{$this->desk->drawing}/probe?x={$at->x}&y={$at->y}")['found'];
         self::assertIsArray($found);
         self::assertEqualsWithDelta(120.0, $found['thickness'], 3.0);
+        self::assertIsArray($found['buildUp']);
         self::assertSame($buildUp, $found['buildUp']['id'] ?? null);
-        $paper = $own->toMm($this->map->toPixel(new Point(7000.0, 2500.0)));
+        $paper = $own->toMm($this->map->toPixel(new Point(7000.0, 3700.0)));
         self::assertNull($this->desk->client->ok('GET', "/api/drawings/{$this->desk->drawing}/probe?x={$paper->x}&y={$paper->y}")['found']);
         $this->desk->client->refused(422, 'GET', "/api/drawings/{$this->desk->drawing}/probe?x=abc&y=0");
     }
@@ -239,7 +245,7 @@ final class InkTest extends TestCase
     public function testReadersLookAndMayNotAskAndStrangersSeeNothing(): void
     {
         $stranger = Client::ofStack();
-        $stranger->signIn('stranger@plinth.example', 'correct horse battery');
+        $stranger->signIn('stranger@plinth.example');
         $stranger->refused(404, 'GET', "/api/drawings/{$this->desk->drawing}/proposals");
         $stranger->refused(404, 'GET', "/api/storeys/{$this->desk->storey}/settled");
         $this->desk->client->ok('PUT', "/api/projects/{$this->desk->id}/shares", ['email' => 'stranger@plinth.example', 'role' => 'read']);

@@ -44,7 +44,7 @@ final readonly class ProposalsController
     #[Route('', methods: ['POST'])]
     public function ask(Uuid $id): Response
     {
-        $drawing = $this->access->row(Drawing::class, $id);
+        $drawing = $this->access->writableRow(Drawing::class, $id);
         $this->findings->storeyOf($drawing);
         $this->findings->ask($drawing, FindingKind::Walls);
 
@@ -55,7 +55,7 @@ final readonly class ProposalsController
     #[Route('/stop', methods: ['POST'])]
     public function stop(Uuid $id): Response
     {
-        $this->findings->stop($this->access->row(Drawing::class, $id), FindingKind::Walls);
+        $this->findings->stop($this->access->writableRow(Drawing::class, $id), FindingKind::Walls);
 
         return $this->answer($this->access->row(Drawing::class, $id));
     }
@@ -65,7 +65,7 @@ final readonly class ProposalsController
     #[Route('/refuse', methods: ['POST'])]
     public function refuse(Uuid $id, Request $request): Response
     {
-        $drawing = $this->access->row(Drawing::class, $id);
+        $drawing = $this->access->writableRow(Drawing::class, $id);
         $body = JsonValue::parse($request->getContent())->object(['walls']);
         $wanted = array_map(static fn (JsonValue $v): string => $v->text(), $body->list('walls'));
         $finding = $this->findings->of($drawing, FindingKind::Walls);

@@ -39,7 +39,7 @@ final readonly class ReadingsController
     #[Route('', methods: ['POST'])]
     public function ask(Uuid $id): Response
     {
-        $this->findings->ask($this->access->row(Drawing::class, $id), FindingKind::Figures);
+        $this->findings->ask($this->access->writableRow(Drawing::class, $id), FindingKind::Figures);
 
         return $this->answer($this->access->row(Drawing::class, $id));
     }
@@ -48,7 +48,7 @@ final readonly class ReadingsController
     #[Route('/stop', methods: ['POST'])]
     public function stop(Uuid $id): Response
     {
-        $this->findings->stop($this->access->row(Drawing::class, $id), FindingKind::Figures);
+        $this->findings->stop($this->access->writableRow(Drawing::class, $id), FindingKind::Figures);
 
         return $this->answer($this->access->row(Drawing::class, $id));
     }
@@ -58,7 +58,7 @@ final readonly class ReadingsController
     #[Route('/refuse', methods: ['POST'])]
     public function refuse(Uuid $id, Request $request): Response
     {
-        $drawing = $this->access->row(Drawing::class, $id);
+        $drawing = $this->access->writableRow(Drawing::class, $id);
         $wanted = array_map(static fn (JsonValue $v): string => $v->text(), JsonValue::parse($request->getContent())->object(['readings'])->list('readings'));
         $finding = $this->findings->of($drawing, FindingKind::Figures);
         $refused = [] === $wanted ? [] : $finding->refused ?? [];

@@ -3,6 +3,7 @@ import { clickAt } from "../desk/acts";
 import { type Held, type Snap, setView, useDesk } from "../desk/desk";
 import { dropHeld, heldAt, selectedWalls, selectWithin } from "../desk/editing";
 import { lookAway, lookNear } from "../desk/found";
+import { acceptWithin } from "../desk/ink";
 import { drawingsOn, pageWhole, pictureOf } from "../desk/selectors";
 import { isPicking, snapAt } from "../desk/snap";
 import { useProject } from "../project/store";
@@ -89,7 +90,8 @@ export function Board({ children }: { children?: React.ReactNode }) {
     drag.current = null;
     if (held?.moved && held.does) {
       const { area } = useDesk.getState();
-      if (area) selectWithin(area.from, area.to, area.takeAway);
+      if (area && useDesk.getState().act === "ink") void acceptWithin(area.from, area.to, area.takeAway);
+      else if (area) selectWithin(area.from, area.to, area.takeAway);
       else void dropHeld();
       useDesk.setState({ area: null });
       return;
@@ -155,7 +157,8 @@ type Drags = "area" | { kind: Held["kind"]; id: string; part: number } | null;
 function dragsAt(at: XY, e: { shiftKey: boolean; button: number }): Drags {
   const { act, step, storey } = useDesk.getState();
   if (e.button !== 0) return null;
-  if (e.shiftKey && act === null && storey !== null && (step === "trace" || step === "prove")) return "area";
+  if (e.shiftKey && (act === null || act === "ink") && storey !== null && (step === "trace" || step === "prove"))
+    return "area";
   return heldAt(at);
 }
 

@@ -10,6 +10,7 @@ import { Elevation } from "./Elevation";
 import { FigureSlip } from "./FigureSlip";
 import { apply, distance, type Map2, toScreen, type XY } from "./geometry";
 import { ends, TEAL } from "./marks";
+import { Proposals } from "./Proposals";
 import { Leaks, RoomLabels } from "./RoomLabels";
 import { SettingOut } from "./SettingOut";
 import { Sides } from "./Sides";
@@ -39,6 +40,7 @@ export function Overlay() {
         {desk.step === "true-up" && <NextBest screen={screen} />}
         {shapes && <Leaks shapes={shapes} screen={screen} />}
         {tracing && <Traced screen={screen} />}
+        <Proposals screen={screen} />
         <Drafted screen={screen} />
         {desk.snap && (
           <circle cx={at(desk.snap.at)[0]} cy={at(desk.snap.at)[1]} r={5} fill="none" stroke={TEAL} strokeWidth={2} />

@@ -6,6 +6,7 @@ import { NOTHING_DRAFTED, useDesk } from "./desk";
 import { askedPoint, selectAt } from "./editing";
 import { outlinePoint } from "./elevation";
 import { figurePoint } from "./figures";
+import { inkPoint } from "./ink";
 import { notePoint } from "./notes";
 import { openingAt } from "./openings";
 import { pick } from "./picking";
@@ -28,6 +29,8 @@ export function clickAt(pointer: XY, free: boolean, corners = false): void {
       return pick(pointer, free, corners);
     case "outline":
       return void outlinePoint(pointer, free, corners);
+    case "ink":
+      return void inkPoint(pointer);
     case "walls":
       return wallPoint(pointer, free);
     case "openings":

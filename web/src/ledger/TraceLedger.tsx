@@ -12,14 +12,17 @@ import { count } from "../steps/status";
 import { BoundaryPanel } from "./BoundaryPanel";
 import { SelectedOpening } from "./OpeningPanel";
 import { Head, Link, NextThing, OneOf, Plain } from "./parts";
+import { ReadingsPanel } from "./ReadingsPanel";
 import { SideLedger } from "./SideLedger";
 import { FigureRows, Holds, SelectedFigure } from "./trace/FigurePanel";
+import { InkPanel } from "./trace/InkPanel";
 import { NoteRows, SelectedNote } from "./trace/NotePanel";
 import { OutlineOptions, OutlineRows } from "./trace/OutlinePanel";
 import { RoomOptions, SelectedColumn, SelectedDivider, SelectedRoom } from "./trace/RoomPanel";
 import { RoomsTable } from "./trace/RoomsTable";
 import { SelectedWalls } from "./trace/SelectedWalls";
 import { SelectRow } from "./trace/SelectRow";
+import { SettlePanel } from "./trace/SettlePanel";
 import { WallOptions } from "./trace/WallOptions";
 
 /** Rows of a kind beyond this many are told by their number until they are asked for. */
@@ -41,7 +44,9 @@ export function TraceLedger() {
   const next = leak
     ? { words: `Close the leak: ${grouped(leak.gapMm)} mm are open`, go: () => void mendLeak(leak) }
     : lines.length === 0
-      ? { words: "Trace the outer walls first, straight through the doorways", go: () => setAct("walls") }
+      ? desk.act === "ink"
+        ? null
+        : { words: "Find the walls in the ink, or trace the outer ones first", go: () => setAct("ink") }
       : unnamed > 0
         ? { words: `Name ${count(unnamed, "room")}`, go: () => setAct("rooms") }
         : open
@@ -64,9 +69,12 @@ export function TraceLedger() {
             : `${area(shapes.areas.netFloorM2)} net floor area, ${area(shapes.areas.grossFloorM2)} gross.`}
       </Head>
       <div className="min-h-0 flex-1 overflow-y-auto">
+        {desk.act === "ink" && desk.drawing !== null && <InkPanel drawing={desk.drawing} />}
+        {desk.act === "settle" && <SettlePanel storey={desk.storey} />}
         {desk.act === "walls" && <WallOptions />}
         {desk.act === "openings" && <OpeningOptions />}
         {desk.act === "rooms" && <RoomOptions />}
+        {desk.act === "rooms" && desk.drawing !== null && <ReadingsPanel drawing={desk.drawing} of="rooms" />}
         {desk.act === "rooms" && <RoomsTable storey={desk.storey} />}
         {desk.act === "figures" && <FigureOptions />}
         {desk.act === "outline" && <OutlineOptions />}

@@ -5,6 +5,7 @@ import { inOrder } from "../desk/selectors";
 import { squareBy } from "../desk/squaring";
 import { change, useProject } from "../project/store";
 import { Head, NextThing, Plain } from "./parts";
+import { ReadingsPanel } from "./ReadingsPanel";
 import { CalibratePanel } from "./trueup/CalibratePanel";
 import { EarlierFits } from "./trueup/EarlierFits";
 import { LengthRow } from "./trueup/LengthRow";
@@ -45,6 +46,7 @@ export function TrueUpLedger() {
         <PendingSlipCard />
         <PendingFitCard />
         {!row.locked && act === "calibrate" && <CalibratePanel drawing={drawing} />}
+        {!row.locked && act === "calibrate" && <ReadingsPanel drawing={drawing} of="figures" />}
         {!row.locked && act === "square" && <SquarePanel drawing={drawing} />}
         {!row.locked && act === "place" && <PlacePanel />}
         <UnstretchPanel drawing={drawing} report={report} open={!row.locked && act === "unstretch"} />

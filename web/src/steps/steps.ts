@@ -25,6 +25,7 @@ export const STEPS: readonly { step: Step; label: string; acts: readonly ActEntr
     step: "trace",
     label: "Trace",
     acts: [
+      { act: "ink", label: "From the ink", key: "A", when: "click a drawn wall, or find all", on: "storey" },
       { act: "walls", label: "Walls", key: "W", when: "along a face or middle", on: "storey" },
       {
         act: "openings",
@@ -35,6 +36,7 @@ export const STEPS: readonly { step: Step; label: string; acts: readonly ActEntr
       },
       { act: "rooms", label: "Rooms", key: "R", when: "click to name; divide", on: "storey" },
       { act: "figures", label: "Figures", key: "I", when: "face to face, as figured", on: "storey" },
+      { act: "settle", label: "Settle", key: "S", when: "level, plumb, figures held", on: "storey" },
       { act: "notes", label: "Notes", key: "N", when: "words, assumptions", on: "storey" },
       { act: "boundary", label: "Boundary", key: "B", when: "a site, leg by leg", on: "storey" },
       { act: "levels", label: "Levels", key: "L", when: "heights: floor, sill, head, eaves, ridge", on: "side" },
@@ -54,6 +56,7 @@ export interface Key {
 export const KEYS: readonly Key[] = [
   { key: "Alt+1 … Alt+5", does: "go to a step" },
   { key: "C, G, U, P", does: "calibrate, square, unstretch, place" },
+  { key: "A, S", does: "walls from the ink; settle the storey" },
   { key: "W, D, R, B", does: "walls, doors and windows, rooms, boundary" },
   { key: "I, N", does: "figures between faces, notes" },
   { key: "O, L", does: "outlines; on a side: levels" },

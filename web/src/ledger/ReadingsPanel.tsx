@@ -1,0 +1,149 @@
+import { useEffect } from "react";
+import { affineAt, scaleOf } from "../board/geometry";
+import {
+  ask,
+  listRooms,
+  look,
+  nameRooms,
+  refuse,
+  roomsToName,
+  stop,
+  takeFigure,
+  titled,
+  useInk,
+} from "../desk/ink";
+import { grouped } from "../desk/numbers";
+import { fitMap } from "../desk/selectors";
+import { Magnified } from "../lens/Lens";
+import { useProject } from "../project/store";
+import { Progress } from "../sources/Progress";
+import { count } from "../steps/status";
+import { Link, Plain } from "./parts";
+
+const STRIP = { width: 132, height: 30 };
+
+/** What is written on the drawing, each with its picture for a glance; nothing is taken until it is said. */
+export function ReadingsPanel({ drawing, of }: { drawing: string; of: "figures" | "rooms" }) {
+  const { readings, looked } = useInk();
+  const rows = useProject((s) => s.rows);
+  useProject((s) => s.derived);
+  useEffect(() => {
+    void look("readings", drawing);
+  }, [drawing]);
+  const told = readings?.of === drawing ? readings.told : null;
+  const state = told?.state ?? "missing";
+  const map = fitMap(rows, drawing);
+  const rooms = told ? roomsToName(told.rooms) : [];
+  const listed = told?.rooms.filter((r) => r.areaM2 !== null) ?? [];
+  const figures = [...(told?.figures ?? [])].sort((a, b) => b.mm - a.mm);
+  const strip = (box: readonly number[], upright: boolean, words: string) => {
+    const [l = 0, t = 0, r = 0, b = 0] = box;
+    const high = Math.max(8, upright ? r - l : b - t);
+    const turn = map && upright ? -Math.PI / 2 : 0;
+    return (
+      <span className="block overflow-hidden rounded border border-line" role="img" aria-label={`as drawn: ${words}`}>
+        {map && scaleOf(affineAt(map, [l, t])) > 0 && (
+          <Magnified
+            at={[(l + r) / 2, (t + b) / 2]}
+            {...STRIP}
+            colour="rgba(0,0,0,0)"
+            magnification={Math.min(6, (0.72 * STRIP.height) / high)}
+            turn={turn}
+            mark="tick"
+          />
+        )}
+      </span>
+    );
+  };
+  return (
+    <section
+      className="border-b border-line bg-white px-4 py-3 text-[13px]"
+      aria-label={of === "figures" ? "Figures read" : "Names read"}
+    >
+      {(state === "waiting" || state === "working") && (
+        <Progress
+          part={told?.done ?? 0}
+          words={`${Math.round((told?.done ?? 0) * 100)} % read`}
+          stop={() => void stop("readings", drawing)}
+        />
+      )}
+      {state !== "waiting" && state !== "working" && (
+        <div className="flex flex-wrap items-center gap-2">
+          <Plain onClick={() => void ask("readings", drawing)}>
+            {state === "ready"
+              ? "Read again"
+              : of === "figures"
+                ? "Read the drawing’s figures"
+                : "Read the drawing’s names"}
+          </Plain>
+          {state === "failed" && <span className="text-rust">{told?.message}</span>}
+          {state === "stopped" && <span className="text-quiet">Stopped; nothing was kept.</span>}
+          {state === "ready" && (
+            <span className="text-quiet">
+              {of === "figures" ? `${count(figures.length, "figure")} read` : `${count(rooms.length, "name")} to take`}
+            </span>
+          )}
+          {told && told.refused > 0 && (
+            <Link onClick={() => void refuse("readings", drawing, [])}>take back {told.refused} refused</Link>
+          )}
+        </div>
+      )}
+      {state === "ready" && of === "rooms" && (
+        <div className="mt-2 flex flex-wrap gap-1.5">
+          {rooms.length > 1 && <Plain onClick={() => void nameRooms(rooms)}>Take all names</Plain>}
+          {listed.length > 0 && (
+            <Plain
+              onClick={() => void listRooms(listed)}
+            >{`List ${count(listed.length, "area")} in the rooms table`}</Plain>
+          )}
+        </div>
+      )}
+      <ul className="mt-2">
+        {state === "ready" &&
+          of === "figures" &&
+          figures.map((f) => {
+            const off = (f.spanMm / f.mm - 1) * 100;
+            return (
+              <li
+                key={f.id}
+                className={`flex items-center gap-2 border-t border-line py-1 ${looked === f.id ? "bg-sheet" : ""}`}
+                onPointerEnter={() => useInk.setState({ looked: f.id })}
+                onPointerLeave={() => useInk.setState({ looked: null })}
+              >
+                {strip(f.box, f.along === "y", f.text)}
+                <span className="min-w-0 flex-1">
+                  <span className="block font-semibold">{f.text}</span>
+                  <span className={`block ${Math.abs(off) > 2 ? "text-rust" : "text-quiet"}`}>
+                    {off >= 0 ? "+" : "−"}
+                    {Math.abs(off).toFixed(1)} %
+                  </span>
+                </span>
+                <span className="flex flex-col gap-0.5">
+                  <Link onClick={() => void takeFigure(f, false)}>known</Link>
+                  <Link onClick={() => void takeFigure(f, true)}>check</Link>
+                  <Link onClick={() => void refuse("readings", drawing, [f.id])}>refuse</Link>
+                </span>
+              </li>
+            );
+          })}
+        {state === "ready" &&
+          of === "rooms" &&
+          rooms.map((r) => (
+            <li key={r.id} className="flex items-center gap-2 border-t border-line py-1">
+              {strip(r.box, false, r.name)}
+              <span className="min-w-0 flex-1 font-semibold">
+                {titled(r.name)}
+                {r.areaM2 !== null && (
+                  <span className="block font-normal text-quiet">{grouped(r.areaM2, 1)} m² as written</span>
+                )}
+              </span>
+              <span className="flex flex-col gap-0.5">
+                <Link onClick={() => void nameRooms([r])}>take</Link>
+                <Link onClick={() => void refuse("readings", drawing, [r.id])}>refuse</Link>
+              </span>
+            </li>
+          ))}
+      </ul>
+    </section>
+  );
+}

@@ -1,0 +1,95 @@
+import { useEffect } from "react";
+import { useDesk } from "../../desk/desk";
+import { accept, ask, look, refuse, stop, useInk } from "../../desk/ink";
+import { grouped, plusMinus } from "../../desk/numbers";
+import { Progress } from "../../sources/Progress";
+import { count } from "../../steps/status";
+import { NextThing, Plain } from "../parts";
+
+/** Walls as the ink has them: one by a click, or all that a drawing shows. */
+export function InkPanel({ drawing }: { drawing: string }) {
+  const { proposals, probed, looked } = useInk();
+  useEffect(() => {
+    void look("proposals", drawing);
+  }, [drawing]);
+  const told = proposals?.of === drawing ? proposals.told : null;
+  const state = told?.state ?? "missing";
+  const walls = [...(told?.walls ?? [])].sort((a, b) => a.confidence - b.confidence);
+  return (
+    <section className="border-b border-line bg-white px-4 py-3 text-[13px]" aria-label="From the ink">
+      <p className="text-quiet">Click on a drawn wall to lay a wall on it with its thickness.</p>
+      {probed && (
+        <p className="mt-1" role="status">
+          {probed}
+        </p>
+      )}
+      {(state === "waiting" || state === "working") && (
+        <Progress
+          part={told?.done ?? 0}
+          words={`${Math.round((told?.done ?? 0) * 100)} % looked through`}
+          stop={() => void stop("proposals", drawing)}
+        />
+      )}
+      {(state === "missing" || state === "stopped" || state === "failed") && (
+        <>
+          {state === "stopped" && <p className="mt-1 text-quiet">Stopped; nothing was kept.</p>}
+          {state === "failed" && <p className="mt-1 text-rust">{told?.message}</p>}
+          <NextThing onClick={() => void ask("proposals", drawing)}>Find the walls of the whole drawing</NextThing>
+        </>
+      )}
+      {state === "ready" && told && (
+        <>
+          <p className="mt-2">
+            {walls.length === 0 && told.columns.length === 0
+              ? "Nothing found is left to accept."
+              : `${count(walls.length, "wall")}, ${count(told.openings.length, "opening")}${told.columns.length > 0 ? `, ${count(told.columns.length, "column")}` : ""} found. Click one, or Shift and drag an area; with Alt it refuses.`}
+          </p>
+          {walls.length + told.columns.length > 0 && (
+            <NextThing onClick={() => void accept(null)}>Accept all of them</NextThing>
+          )}
+          <div className="mt-2 flex flex-wrap gap-1.5">
+            <Plain onClick={() => void ask("proposals", drawing)}>Look again</Plain>
+            {told.refused > 0 && (
+              <Plain onClick={() => void refuse("proposals", drawing, [])}>{`Take back ${told.refused} refused`}</Plain>
+            )}
+          </div>
+          <ul className="mt-2">
+            {walls.map((w) => (
+              <li
+                key={w.id}
+                className={`flex items-center justify-between gap-2 border-t border-line py-1 ${looked === w.id ? "bg-sheet" : ""}`}
+                onPointerEnter={() => useInk.setState({ looked: w.id })}
+                onPointerLeave={() => useInk.setState({ looked: null })}
+              >
+                <button
+                  type="button"
+                  className="text-left"
+                  onFocus={() => useInk.setState({ looked: w.id })}
+                  onClick={() =>
+                    useDesk.setState((s) => ({
+                      view: {
+                        ...s.view,
+                        x: ((w.from[0] ?? 0) + (w.to[0] ?? 0)) / 2,
+                        y: ((w.from[1] ?? 0) + (w.to[1] ?? 0)) / 2,
+                      },
+                    }))
+                  }
+                >
+                  {grouped(Math.hypot((w.to[0] ?? 0) - (w.from[0] ?? 0), (w.to[1] ?? 0) - (w.from[1] ?? 0)))}
+                  <span className="text-quiet">
+                    {" "}
+                    · {grouped(w.thickness)} {plusMinus(w.plusMinusMm)} · {Math.round(w.confidence * 100)} % sure
+                  </span>
+                </button>
+                <span className="flex gap-1">
+                  <Plain onClick={() => void accept([w.id])}>Accept</Plain>
+                  <Plain onClick={() => void refuse("proposals", drawing, [w.id])}>Refuse</Plain>
+                </span>
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,48 @@
+import { useEffect } from "react";
+import { useDesk } from "../../desk/desk";
+import { previewSettling, settle, useInk } from "../../desk/ink";
+import { difference, grouped } from "../../desk/numbers";
+import { useProject } from "../../project/store";
+import { count } from "../../steps/status";
+import { NextThing, Plain } from "../parts";
+
+/** What settling would move, before anything is moved, and which figures contradict each other. */
+export function SettlePanel({ storey }: { storey: string }) {
+  const settled = useInk((s) => s.settled);
+  const figures = useProject((s) => s.rows.figure);
+  const revision = useProject((s) => s.revision);
+  useEffect(() => {
+    if (revision >= 0) void previewSettling(storey);
+  }, [storey, revision]);
+  const told = settled?.of === storey ? settled.told : null;
+  if (!told) return null;
+  const text = (id: string) => figures.get(id)?.text ?? "a figure";
+  return (
+    <section className="border-b border-line bg-white px-4 py-3 text-[13px]" aria-label="Settle">
+      {told.moves.length === 0 ? (
+        <p>All that is meant level, plumb or parallel is, and decided figures hold.</p>
+      ) : (
+        <>
+          <p>
+            {count(told.straightened, "wall")} made level, plumb or parallel
+            {told.held.length > 0 && `, ${count(told.held.length, "figure")} held`}. Largest move{" "}
+            <strong>{grouped(told.largestMm, 1)} mm</strong>, of {count(told.moves.length, "corner")}.
+          </p>
+          <NextThing onClick={() => void settle(storey)}>Settle the storey</NextThing>
+        </>
+      )}
+      {told.contradictions.map((c) => (
+        <div key={c.figure} className="mt-2 border-t border-line pt-2 text-rust">
+          <p>
+            {text(c.figure)} is {difference(c.byMm)} mm against{" "}
+            {c.chain.length === 0 ? "the walls between" : c.chain.map(text).join(" and ")}. The tracing speaks most
+            against <strong>{text(c.culprit)}</strong>.
+          </p>
+          <Plain onClick={() => useDesk.setState({ selected: { type: "figure", id: c.culprit }, group: [] })}>
+            Decide about {text(c.culprit)}
+          </Plain>
+        </div>
+      ))}
+    </section>
+  );
+}
