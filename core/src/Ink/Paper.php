@@ -28,10 +28,13 @@ final readonly class Paper
     {
     }
 
-    /** @param GreyRaster $small a page reduced to some 1000 to 1500 px along its longer side */
-    public static function of(GreyRaster $small): self
+    /**
+     * @param GreyRaster $small a page reduced to some 1000 to 1500 px along its longer side
+     * @param bool|null $lightOnDark where it is known of the whole page
+     */
+    public static function of(GreyRaster $small, ?bool $lightOnDark = null): self
     {
-        $lightOnDark = self::isLightOnDark($small);
+        $lightOnDark ??= self::isLightOnDark($small);
         $raster = $lightOnDark ? $small->inverted() : $small;
         $columns = (int) ceil($raster->width / self::CELL);
         $rows = (int) ceil($raster->height / self::CELL);

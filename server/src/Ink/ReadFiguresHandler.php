@@ -48,7 +48,7 @@ final readonly class ReadFiguresHandler
             $map = self::level($drawing, $fit->pixelToMm(), $ink);
             $scale = $map->mmPerPixelAt($drawing->box()->centre());
             $paperScale = $scale * (null === $page->resolution() ? max($page->width(), $page->height()) / self::PAGE_MM : $page->resolution() / 25.4);
-            $picture = TextPicture::of($ink->window(...), $drawing->box(), $map, $paperScale, static fn (float $done) => $onProgress(self::PREPARED * $done));
+            $picture = TextPicture::of($ink->window(...), $drawing->box(), $map, $paperScale, $ink->lightOnDark, static fn (float $done) => $onProgress(self::PREPARED * $done));
             $level = $this->words($picture->level, static fn () => $onProgress(self::PREPARED));
             $turned = $this->words($picture->turned(), static fn () => $onProgress(self::READ_ONCE));
             $read = FigureReader::of($picture, $level, $turned);

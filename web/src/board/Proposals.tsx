@@ -81,7 +81,8 @@ function Walls({ screen, drawing }: { screen: Map2; drawing: string }) {
 
 function Figures({ screen, drawing }: { screen: Map2; drawing: string }) {
   const { readings, looked } = useInk();
-  const map = useProject((s) => fitMap(s.rows, drawing));
+  const rows = useProject((s) => s.rows);
+  const map = fitMap(rows, drawing);
   const figure = readings?.of === drawing ? readings.told.figures.find((f) => f.id === looked) : undefined;
   if (!map || !figure) return null;
   const at = (p: readonly number[]) => apply(screen, apply(map, pair(p)));

@@ -207,7 +207,8 @@ export async function takeFigure(figure: ReadFigure, heldOut: boolean): Promise<
     id,
     values: { drawing, x, y, sigmaPx: figure.sigmaPx },
   });
-  const metric = !/['"]/.test(figure.text);
+  // As read where that says the same in the project's unit; decimals are metres on drawings.
+  const asRead = projectUnit() === "mm" ? /^[\d ,]+$/.test(figure.text) : /['"]/.test(figure.text);
   await sendStatement(heldOut ? "Check length" : "Known length", [
     pick(a, figure.a),
     pick(b, figure.b),
@@ -220,7 +221,7 @@ export async function takeFigure(figure: ReadFigure, heldOut: boolean): Promise<
         a,
         b,
         c: null,
-        text: metric ? `${figure.mm} mm` : figure.text,
+        text: asRead ? figure.text : `${figure.mm} mm`,
         unit: projectUnit(),
         standing: "figured",
         ends: "outer face",

@@ -1,12 +1,44 @@
 import { goTo, setView, useDesk, useDeskFields } from "../desk/desk";
 import { difference, grouped, plusMinus } from "../desk/numbers";
 import { inOrder } from "../desk/selectors";
+import { wallLines } from "../desk/walls";
 import { useProject } from "../project/store";
 import { count } from "../steps/status";
 import { MisfitPanel } from "./MisfitPanel";
 import { Head, NextThing, Plain } from "./parts";
 import { FigureRows, SelectedFigure } from "./trace/FigurePanel";
 import { RoomsTable } from "./trace/RoomsTable";
+
+/** What the walls of the storey rest on, by length, each with the edge it is drawn with. */
+function StandsOn({ storey }: { storey: string }) {
+  const rows = useProject((s) => s.rows);
+  const lines = wallLines(rows, storey);
+  const whole = lines.reduce((sum, l) => sum + l.length, 0);
+  if (whole === 0) return null;
+  const sorts = [
+    ["figure", "figures", "7 0"],
+    ["ink", "the ink", "none"],
+    ["free hand", "a free hand", "2 4"],
+  ] as const;
+  return (
+    <section className="border-b border-line px-4 py-3 text-[13px]" aria-label="What the plan stands on">
+      {sorts.map(([evidence, words, dash]) => {
+        const part = lines.filter((l) => l.wall.evidence === evidence).reduce((sum, l) => sum + l.length, 0) / whole;
+        return (
+          <div key={evidence} className="flex items-center gap-2 py-0.5">
+            <svg width="44" height="14" viewBox="0 0 44 14" aria-hidden="true">
+              <title>{words}</title>
+              <rect x="0" y="2" width="44" height="10" fill="rgba(15, 79, 75, 0.34)" stroke="#0f4f4b" />
+              {dash !== "none" && <line x1="0" x2="44" y1="7" y2="7" stroke="#0f4f4b" strokeDasharray={dash} />}
+            </svg>
+            <span className="flex-1">rests on {words}</span>
+            <span className="tabular-nums">{Math.round(part * 100)} %</span>
+          </div>
+        );
+      })}
+    </section>
+  );
+}
 
 /** Check lengths against the fit, and what the plan itself shows to be wrong. */
 export function ProveLedger() {
@@ -52,6 +84,7 @@ export function ProveLedger() {
             </div>
           );
         })}
+        {desk.storey !== null && <StandsOn storey={desk.storey} />}
         {desk.storey !== null && <RoomsTable storey={desk.storey} />}
         {desk.storey !== null && <FigureRows storey={desk.storey} />}
         {desk.selected?.type === "figure" && <SelectedFigure key={desk.selected.id} id={desk.selected.id} />}

@@ -1,17 +1,6 @@
 import { useEffect } from "react";
 import { affineAt, scaleOf } from "../board/geometry";
-import {
-  ask,
-  listRooms,
-  look,
-  nameRooms,
-  refuse,
-  roomsToName,
-  stop,
-  takeFigure,
-  titled,
-  useInk,
-} from "../desk/ink";
+import { ask, listRooms, look, nameRooms, refuse, roomsToName, stop, takeFigure, titled, useInk } from "../desk/ink";
 import { grouped } from "../desk/numbers";
 import { fitMap } from "../desk/selectors";
 import { Magnified } from "../lens/Lens";
@@ -114,7 +103,7 @@ export function ReadingsPanel({ drawing, of }: { drawing: string; of: "figures" 
                 <span className="min-w-0 flex-1">
                   <span className="block font-semibold">{f.text}</span>
                   <span className={`block ${Math.abs(off) > 2 ? "text-rust" : "text-quiet"}`}>
-                    {off >= 0 ? "+" : "−"}
+                    {Math.abs(off) < 0.05 ? "" : off > 0 ? "+" : "−"}
                     {Math.abs(off).toFixed(1)} %
                   </span>
                 </span>

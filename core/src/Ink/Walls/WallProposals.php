@@ -71,7 +71,7 @@ final readonly class WallProposals
         $scale = $map->mmPerPixelAt($box->centre());
         $factor = max(1, (int) floor(self::CELL_MM[0] / $scale + 0.05));
         $cell = max(self::CELL_MM[0], min(self::CELL_MM[1], $scale * $factor));
-        $page = InkPage::of($window, $box, $factor, static fn (float $done) => $onProgress(self::READ * $done));
+        $page = InkPage::of($window, $box, $factor, $lightOnDark, static fn (float $done) => $onProgress(self::READ * $done));
         $corners = array_map($map->toMm(...), $box->corners());
 
         $directions = [0.0];

@@ -32,7 +32,7 @@ final readonly class InkPage
      * @param int $factor so many pixels of the page become one, across and down
      * @param callable(float): void $onProgress part done, 0 to 1
      */
-    public static function of(callable $window, PixelBox $box, int $factor, callable $onProgress): self
+    public static function of(callable $window, PixelBox $box, int $factor, bool $lightOnDark, callable $onProgress): self
     {
         $left = max(0, (int) floor($box->left));
         $top = max(0, (int) floor($box->top));
@@ -55,13 +55,13 @@ final readonly class InkPage
             return new self($left, $top, $factor, 1, 1, "\0");
         }
 
-        return new self($left, $top, $factor, $width, $height, self::ink(new GreyRaster($width, $height, $bytes)));
+        return new self($left, $top, $factor, $width, $height, self::ink(new GreyRaster($width, $height, $bytes), $lightOnDark));
     }
 
-    private static function ink(GreyRaster $raster): string
+    private static function ink(GreyRaster $raster, bool $lightOnDark): string
     {
         $factor = max(1, intdiv(max($raster->width, $raster->height), self::PAPER_SIDE));
-        $paper = Paper::of($raster->shrunk($factor));
+        $paper = Paper::of($raster->shrunk($factor), $lightOnDark);
         $raster = $paper->lightOnDark ? $raster->inverted() : $raster;
         $all = implode('', array_map(\chr(...), range(0, 255)));
         $tables = [];

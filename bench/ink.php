@@ -1,0 +1,145 @@
+<?php
+
+declare(strict_types=1);
+
+// What the ink gives, drawing by drawing, worst first, over simulated scans with known truth: walls probed by one click, walls and openings
+// proposed (beside OpenCV's line segments, paired), figures and names read. Usage: ink.php FOLDER [SCORE.PY]
+
+use Plinth\Core\Geometry\PixelBox;
+use Plinth\Core\Geometry\Point;
+use Plinth\Core\Ink\Paper;
+use Plinth\Core\Ink\Reading\FigureReader;
+use Plinth\Core\Ink\Reading\ReadWord;
+use Plinth\Core\Ink\Reading\TextPicture;
+use Plinth\Core\Ink\Walls\WallProposals;
+use Plinth\Core\Ink\Walls\WallUnder;
+
+require __DIR__.'/../vendor/autoload.php';
+require __DIR__.'/drawings.php';
+
+ini_set('memory_limit', '2G');
+mt_srand(7);
+$folder = $argv[1] ?? exit("Usage: ink.php FOLDER [SCORE.PY]\n");
+$score = $argv[2] ?? null;
+$work = sys_get_temp_dir().'/ink-bench-'.getmypid();
+
+/** @return array<string, mixed> */
+function scored(string $score, string $work, array $result, array $truth): array
+{
+    file_put_contents($work.'.r.json', json_encode($result));
+    file_put_contents($work.'.t.json', json_encode($truth));
+
+    return json_decode((string) shell_exec('/usr/bin/python3 '.escapeshellarg($score).' walls '.escapeshellarg($work.'.r.json').' '.escapeshellarg($work.'.t.json')), true) ?? [];
+}
+
+/** @return list<ReadWord> */
+function read(Plinth\Core\Ink\GreyRaster $picture, string $work): array
+{
+    file_put_contents($work.'.pgm', "P5 $picture->width $picture->height 255\n".$picture->bytes);
+
+    return ReadWord::ofTable((string) shell_exec('tesseract '.escapeshellarg($work.'.pgm').' stdout --psm 11 -l eng tsv 2>/dev/null'));
+}
+
+[$rows, $probe, $figureRows] = [[], [], []];
+[$figures, $names] = [[0, 0, 0, 0], [0, 0]];
+foreach (trials($folder) as $name => [$whole, $raster]) {
+    foreach (isset($whole['walls']) ? [$whole] : array_filter($whole['drawings'] ?? [], static fn (array $d): bool => 'plan' === ($d['kind'] ?? '') && isset($d['walls'])) as $truth) {
+        $truth += ['mmPerPixel' => $whole['mmPerPixel']];
+        $label = $name.(isset($truth['rectPx']) ? ' '.strtolower($truth['name']) : '');
+        $box = isset($truth['rectPx']) ? new PixelBox(...$truth['rectPx']) : new PixelBox(0, 0, $raster->width, $raster->height);
+        $map = mapOf($truth);
+        $isLight = Paper::of($raster->shrunk(max(1, intdiv(max($raster->width, $raster->height), 1200))))->lightOnDark;
+        [$hits, $tries, $centre, $thick] = [0, 0, [], []];
+        foreach ($truth['walls'] as $w) {
+            $l = hypot($w['to'][0] - $w['from'][0], $w['to'][1] - $w['from'][1]);
+            [$ux, $uy] = [($w['to'][0] - $w['from'][0]) / $l, ($w['to'][1] - $w['from'][1]) / $l];
+            $s = null;
+            for ($try = 0; $try < 20 && null === $s; ++$try) {
+                $at = $l * uniform(0.1, 0.9);
+                $isFree = $at > $w['thickness'] + 300 && $at < $l - $w['thickness'] - 300 && [] === array_filter($truth['openings'] ?? [], static fn (array $o): bool => $o['wall'] === $w['id'] && $at > $o['offset'] - 150 && $at < $o['offset'] + $o['width'] + 150);
+                $s = $isFree ? $at : null;
+            }
+            if (null === $s) {
+                continue;
+            }
+            ++$tries;
+            $d = uniform(-0.4, 0.4) * $w['thickness'];
+            $p = WallUnder::at($raster->crop(...), $map, new Point($w['from'][0] + $s * $ux - $d * $uy, $w['from'][1] + $s * $uy + $d * $ux), $isLight);
+            if (null === $p) {
+                continue;
+            }
+            $off = (($p->from->x + $p->to->x) / 2 - $w['from'][0]) * -$uy + (($p->from->y + $p->to->y) / 2 - $w['from'][1]) * $ux;
+            if (abs(($p->to->x - $p->from->x) * $uy - ($p->to->y - $p->from->y) * $ux) > 0.05 * $p->length() || abs($off) > 60 || abs($p->thickness - $w['thickness']) > 60) {
+                continue;
+            }
+            ++$hits;
+            $centre[] = abs($off) / $truth['mmPerPixel'];
+            $thick[] = abs($p->thickness - $w['thickness']) / $truth['mmPerPixel'];
+        }
+        $probe[] = [$hits / max(1, $tries), sprintf('  %-34s %d of %d, centre %.2f, thickness %.2f px', $label, $hits, $tries, quantile($centre, 0.5), quantile($thick, 0.5))];
+        $from = hrtime(true);
+        $found = WallProposals::in($raster->crop(...), $box, $map, $isLight, static function (float $done): void {});
+        $seconds = (hrtime(true) - $from) / 1e9;
+        [$need, $hit, $kind, $used] = [[], [], 0, []];
+        $byId = array_column($truth['walls'], null, 'id');
+        foreach ($truth['openings'] ?? [] as $o) {
+            $w = $byId[$o['wall']];
+            $l = hypot($w['to'][0] - $w['from'][0], $w['to'][1] - $w['from'][1]);
+            $place = static fn (float $t): Point => new Point($w['from'][0] + $t * ($w['to'][0] - $w['from'][0]) / $l, $w['from'][1] + $t * ($w['to'][1] - $w['from'][1]) / $l);
+            [$a, $b] = [$place($o['offset']), $place($o['offset'] + $o['width'])];
+            $need[$o['kind']] = ($need[$o['kind']] ?? 0) + 1;
+            foreach ($found->openings as $k => $q) {
+                $pw = $found->walls[$q->wall];
+                [$vx, $vy] = [($pw->to->x - $pw->from->x) / $pw->length(), ($pw->to->y - $pw->from->y) / $pw->length()];
+                [$c, $d] = [$pw->from->plus($q->offset * $vx, $q->offset * $vy), $pw->from->plus(($q->offset + $q->width) * $vx, ($q->offset + $q->width) * $vy)];
+                if (!isset($used[$k]) && min(max($a->distanceTo($c), $b->distanceTo($d)), max($a->distanceTo($d), $b->distanceTo($c))) < 150) {
+                    $used[$k] = true;
+                    $hit[$o['kind']] = ($hit[$o['kind']] ?? 0) + 1;
+                    $kind += $q->kind->value === $o['kind'] ? 1 : 0;
+                    break;
+                }
+            }
+        }
+        $gaps = implode(', ', array_map(static fn (string $k, int $n): string => sprintf('%ss %d of %d', $k, $hit[$k] ?? 0, $n), array_keys($need), $need));
+        $line = sprintf('%s; kind right %d, false %d; columns %d of %d; %.1f s', $gaps, $kind, count($found->openings) - count($used), count($found->columns), count($truth['columns'] ?? []), $seconds);
+        if (null !== $score) {
+            $ours = scored($score, $work, ['walls' => array_map(static fn ($w): array => ['from' => $w->from->toArray(), 'to' => $w->to->toArray(), 'thickness' => $w->thickness], $found->walls)], $truth);
+            file_put_contents($work.'.pgm', "P5 $raster->width $raster->height 255\n".$raster->bytes);
+            $theirs = scored($score, $work, json_decode((string) shell_exec('/usr/bin/python3 '.escapeshellarg(__DIR__.'/outside/segments.py').' '.escapeshellarg($work.'.pgm').' '.$truth['mmPerPixel']), true) ?? [], $truth);
+            $rows[] = [min($ours['precision'] ?? 0, $ours['recall'] ?? 0), sprintf("  %-34s precision %.3f, recall %.3f, centre %.1f, thickness %.1f mm; OpenCV's %.2f, %.2f\n    %s", $label, $ours['precision'] ?? 0, $ours['recall'] ?? 0, $ours['medianPositionErrorMm'] ?? NAN, $ours['medianThicknessErrorMm'] ?? NAN, $theirs['precision'] ?? 0, $theirs['recall'] ?? 0, $line)];
+        } else {
+            $rows[] = [0, sprintf("  %-34s %d walls of %d\n    %s", $label, count($found->walls), count($truth['walls']), $line)];
+        }
+        if (!isset($truth['dimensions'])) {
+            continue;
+        }
+        $picture = TextPicture::of($raster->crop(...), $box, $map, (float) $truth['scale'], $isLight, static function (float $done): void {});
+        $read = FigureReader::of($picture, read($picture->level, $work), read($picture->turned(), $work));
+        [$right, $wrong, $taken] = [0, 0, []];
+        foreach ($truth['dimensions'] as $d) {
+            [$p, $q] = [new Point(...$d['line'][0]), new Point(...$d['line'][1])];
+            foreach ($read->figures as $k => $f) {
+                if (!isset($taken[$k]) && max(min($f->a->distanceTo($p), $f->a->distanceTo($q)), min($f->b->distanceTo($p), $f->b->distanceTo($q))) < 60 && abs($f->spanMm - $p->distanceTo($q)) < 90) {
+                    $taken[$k] = true;
+                    abs($f->mm - $d['value']) < 1.0 ? ++$right : ++$wrong;
+                    break;
+                }
+            }
+        }
+        $wrong += count($read->figures) - count($taken);
+        $known = 0;
+        foreach ($truth['rooms'] as $room) {
+            $known += [] === array_filter($read->rooms, static fn ($r): bool => $r->name === mb_strtoupper($room['name'])) ? 0 : 1;
+        }
+        $n = count($truth['dimensions']);
+        $figures = [$figures[0] + $n, $figures[1] + $right, $figures[2] + $wrong, 0];
+        $names = [$names[0] + count($truth['rooms']), $names[1] + $known];
+        $figureRows[] = [$right / max(1, $n), sprintf('  %-34s %d right, %d wrong, %d missed of %d; names %d of %d', $label, $right, $wrong, $n - $right - $wrong, $n, $known, count($truth['rooms']))];
+    }
+}
+array_map(unlink(...), glob($work.'*') ?: []);
+foreach (['Probe: one click on each wall; medians in px' => $probe, 'Proposals'.(null === $score ? '' : ', by the scorer') => $rows, 'Figures read' => $figureRows] as $title => $lines) {
+    usort($lines, static fn (array $a, array $b): int => $a[0] <=> $b[0]);
+    echo "$title\n", implode("\n", array_column($lines, 1)), "\n";
+}
+printf("  all: figures %d right, %d wrong of %d; names %d of %d\n", $figures[1], $figures[2], $figures[0], $names[1], $names[0]);

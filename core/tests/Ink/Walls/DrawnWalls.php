@@ -1,0 +1,70 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Tests\Ink\Walls;
+
+use Plinth\Core\Geometry\PixelPoint;
+use Plinth\Core\Geometry\PixelToMm;
+use Plinth\Core\Geometry\Point;
+use Plinth\Core\Ink\GreyRaster;
+
+/** Two rooms drawn from exact truth, walls solid or as two lines, nine samples to a pixel. */
+final class DrawnWalls
+{
+    public const MM = 10.0;
+    private const FINE = 3;
+
+    /** Centre lines and thickness: an outer ring 6.2 × 4.2 m and a partition with a gap of 900 from 2000 to 2900. */
+    public const WALLS = [[0, 0, 6200, 0, 240], [6200, 0, 6200, 4200, 240], [6200, 4200, 0, 4200, 240], [0, 4200, 0, 0, 240], [2600, 0, 2600, 4200, 100]];
+    public const GAP = [4, 2000.0, 900.0];
+
+    public static function map(): PixelToMm
+    {
+        return PixelToMm::similar(self::MM, 0.0, new PixelPoint(60.0, 480.0), new Point(0.0, 0.0));
+    }
+
+    public static function raster(string $style, bool $lightOnDark = false): GreyRaster
+    {
+        [$w, $h] = [740, 540];
+        $bytes = '';
+        for ($y = 0; $y < $h; ++$y) {
+            for ($x = 0; $x < $w; ++$x) {
+                $ink = 0;
+                for ($i = 0; $i < self::FINE ** 2; ++$i) {
+                    $p = self::map()->toMm(new PixelPoint($x + ($i % self::FINE + 0.5) / self::FINE, $y + (intdiv($i, self::FINE) + 0.5) / self::FINE));
+                    $ink += self::isInk($p->x, $p->y, $style) ? 1 : 0;
+                }
+                $grain = ($x * 7919 + $y * 104729) % 7 - 3;
+                $grey = (int) round(238 - 190 * $ink / self::FINE ** 2) + $grain;
+                $bytes .= \chr($lightOnDark ? 255 - $grey : $grey);
+            }
+        }
+
+        return new GreyRaster($w, $h, $bytes);
+    }
+
+    private static function isInk(float $x, float $y, string $style): bool
+    {
+        $body = self::isIn($x, $y, 0.0);
+        if ('solid' === $style || !$body) {
+            return 'solid' === $style ? $body : self::isIn($x, $y, 12.0);
+        }
+
+        return !self::isIn($x, $y, -12.0);
+    }
+
+    private static function isIn(float $x, float $y, float $more): bool
+    {
+        foreach (self::WALLS as $k => [$x1, $y1, $x2, $y2, $t]) {
+            $half = $t / 2.0 + $more;
+            $isIn = $x >= min($x1, $x2) - $half && $x <= max($x1, $x2) + $half && $y >= min($y1, $y2) - $half && $y <= max($y1, $y2) + $half;
+            $isGap = self::GAP[0] === $k && $y > self::GAP[1] - $more && $y < self::GAP[1] + self::GAP[2] + $more;
+            if ($isIn && !$isGap) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+}

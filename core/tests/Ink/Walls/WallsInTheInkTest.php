@@ -1,0 +1,88 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Tests\Ink\Walls;
+
+use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\TestCase;
+use Plinth\Core\Geometry\PixelBox;
+use Plinth\Core\Geometry\Point;
+use Plinth\Core\Ink\GreyRaster;
+use Plinth\Core\Ink\Walls\WallProbe;
+use Plinth\Core\Ink\Walls\WallProposals;
+use Plinth\Core\Ink\Walls\WallUnder;
+
+/** Walls drawn from exact truth come back from the ink. */
+final class WallsInTheInkTest extends TestCase
+{
+    /** @var array<string, GreyRaster> */
+    private static array $drawn = [];
+
+    /** @return iterable<string, array{string, bool}> */
+    public static function manners(): iterable
+    {
+        yield 'solid' => ['solid', false];
+        yield 'two lines' => ['double', false];
+        yield 'light on dark' => ['solid', true];
+    }
+
+    private static function raster(string $style, bool $lightOnDark): GreyRaster
+    {
+        return self::$drawn[$style.($lightOnDark ? ' light' : '')] ??= DrawnWalls::raster($style, $lightOnDark);
+    }
+
+    #[DataProvider('manners')]
+    public function testAProbeLiesOnTheWallWithinATenthOfAPixel(string $style, bool $lightOnDark): void
+    {
+        $raster = self::raster($style, $lightOnDark);
+        foreach (DrawnWalls::WALLS as [$x1, $y1, $x2, $y2, $t]) {
+            $probe = WallProbe::along($raster->crop(...), DrawnWalls::map(), new Point($x1 + 14, $y1 - 11), new Point($x2 - 9, $y2 + 12), $t + 15.0, $lightOnDark);
+            self::assertNotNull($probe);
+            self::assertEqualsWithDelta($t, $probe->thickness, 0.2 * DrawnWalls::MM);
+            $length = hypot($x2 - $x1, $y2 - $y1);
+            $off = (($probe->from->x + $probe->to->x) / 2 - $x1) * ($y2 - $y1) / $length - (($probe->from->y + $probe->to->y) / 2 - $y1) * ($x2 - $x1) / $length;
+            self::assertEqualsWithDelta(0.0, $off, 0.1 * DrawnWalls::MM);
+        }
+    }
+
+    #[DataProvider('manners')]
+    public function testAClickFollowsTheWallOverItsDoorToTheWallsItMeets(string $style, bool $lightOnDark): void
+    {
+        $wall = WallUnder::at(self::raster($style, $lightOnDark)->crop(...), DrawnWalls::map(), new Point(2610.0, 1000.0), $lightOnDark);
+        self::assertNotNull($wall);
+        self::assertEqualsWithDelta(100.0, $wall->thickness, 2.0);
+        self::assertEqualsWithDelta(4200.0, $wall->length(), 60.0);
+    }
+
+    #[DataProvider('manners')]
+    public function testAllWallsAreProposedJoinedAndWithTheirDoor(string $style, bool $lightOnDark): void
+    {
+        $raster = self::raster($style, $lightOnDark);
+        $last = 0.0;
+        $found = WallProposals::in($raster->crop(...), new PixelBox(0, 0, $raster->width, $raster->height), DrawnWalls::map(), $lightOnDark, static function (float $done) use (&$last): void {
+            self::assertGreaterThanOrEqual($last - 1e-9, $done, 'Progress goes forward.');
+            $last = $done;
+        });
+        self::assertEqualsWithDelta(1.0, $last, 0.01);
+        self::assertCount(5, $found->walls);
+        foreach (DrawnWalls::WALLS as [$x1, $y1, $x2, $y2, $t]) {
+            $near = array_filter($found->walls, static fn ($w): bool => abs($w->thickness - $t) < 3.0 && min(
+                max($w->from->distanceTo(new Point($x1, $y1)), $w->to->distanceTo(new Point($x2, $y2))),
+                max($w->to->distanceTo(new Point($x1, $y1)), $w->from->distanceTo(new Point($x2, $y2))),
+            ) < 5.0);
+            self::assertCount(1, $near, "$x1, $y1 to $x2, $y2");
+        }
+        self::assertCount(1, $found->openings);
+        self::assertEqualsWithDelta(DrawnWalls::GAP[2], $found->openings[0]->width, 10.0);
+    }
+
+    public function testABlankPageShowsNothing(): void
+    {
+        $blank = new GreyRaster(300, 200, str_repeat(\chr(240), 60_000));
+        $found = WallProposals::in($blank->crop(...), new PixelBox(0, 0, 300, 200), DrawnWalls::map(), false, static function (float $done): void {});
+
+        self::assertSame([], $found->walls);
+        self::assertNull(WallUnder::at($blank->crop(...), DrawnWalls::map(), new Point(500.0, 500.0)));
+    }
+}

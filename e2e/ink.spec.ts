@@ -1,0 +1,92 @@
+import { expect, type Page, test } from "@playwright/test";
+import { begin, expectAccessible, Hand, SCAN, saved, signIn } from "./scan";
+
+const SHOTS = process.env.PLINTH_SHOTS ? "../docs/screenshots/" : null;
+
+async function trued(page: Page, name: string): Promise<Hand> {
+  await signIn(page);
+  await begin(page, name);
+  await page.getByLabel("Drawing file").setInputFiles(SCAN);
+  await page.getByRole("button", { name: "True up", exact: true }).click();
+  await expect(page.getByText("found in the ink")).toBeVisible({ timeout: 30_000 });
+  const hand = new Hand(page);
+  await hand.seesWholePage();
+  await page.keyboard.press("c");
+  await hand.click([0, 0]);
+  await hand.click([13200, 0]);
+  await page.keyboard.type("13 200");
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("group", { name: "Known length 13 200" })).toBeVisible();
+  await page.keyboard.press("g");
+  await hand.click([0, 0]);
+  await hand.click([13200, 0]);
+  await page.keyboard.press("Enter");
+  await expect(page.getByText("Runs with x", { exact: true })).toBeVisible();
+  await saved(page);
+  return hand;
+}
+
+test("from a bare scan to named rooms by what the ink shows, and settled", async ({ page }) => {
+  test.setTimeout(150_000);
+  await trued(page, "By the ink");
+  // Figures are read, and one is taken as a check.
+  await page.keyboard.press("c");
+  await page.getByRole("button", { name: "Read the drawing’s figures" }).click();
+  const figures = page.getByRole("region", { name: "Figures read" });
+  await expect(figures.getByText("8 600", { exact: true })).toBeVisible({ timeout: 90_000 });
+  await figures.getByText("11 000", { exact: true }).hover();
+  if (SHOTS) await page.screenshot({ path: `${SHOTS}figures-read.png` });
+  await expectAccessible(page);
+  const row = figures.getByRole("listitem").filter({ hasText: "8 600" });
+  await row.getByRole("button", { name: "check" }).click();
+  await expect(page.getByRole("group", { name: /8 600/ })).toBeVisible();
+
+  const begun = Date.now();
+  await page.keyboard.press("a");
+  await page.getByRole("button", { name: "Find the walls of the whole drawing" }).click();
+  const panel = page.getByRole("region", { name: "From the ink" });
+  await expect(panel.getByRole("button", { name: "Accept all of them" })).toBeVisible({ timeout: 90_000 });
+  await panel.getByRole("listitem").nth(2).hover();
+  if (SHOTS) await page.screenshot({ path: `${SHOTS}proposals.png` });
+  await expectAccessible(page);
+  // One that is refused is not laid down; taken back it is found again.
+  await panel.getByRole("button", { name: "Refuse" }).first().click();
+  await panel.getByRole("button", { name: "Take back 1 refused" }).click();
+  await panel.getByRole("button", { name: "Accept all of them" }).click();
+  await saved(page);
+  await expect(page.getByRole("heading", { name: "10 walls, 6 rooms" })).toBeVisible();
+  await expect(panel.getByText("Nothing found is left to accept.")).toBeVisible();
+
+  await page.keyboard.press("r");
+  await page.getByRole("button", { name: /List \d areas?/ }).click();
+  await page.getByRole("button", { name: "Take all names" }).click();
+  await saved(page);
+  await expect(page.getByText("Net store").first()).toBeVisible();
+  await expect(page.getByText("Bunk room").first()).toBeVisible();
+  console.log(`  by the ink: 6 named rooms, 12 openings in ${Math.round((Date.now() - begun) / 1000)} s with 6 clicks`);
+
+  await page.keyboard.press("s");
+  const settle = page.getByRole("region", { name: "Settle" });
+  await expect(settle.getByText("Largest move")).toBeVisible();
+  if (SHOTS) await page.screenshot({ path: `${SHOTS}settle.png` });
+  await expectAccessible(page);
+  await settle.getByRole("button", { name: "Settle the storey" }).click();
+  await expect(settle.getByText("All that is meant level, plumb or parallel is")).toBeVisible();
+  await expect(page.getByRole("heading", { name: "10 walls, 6 rooms" })).toBeVisible();
+  // One change each: five steps back and nothing is traced.
+  for (let i = 0; i < 4; i++) await page.keyboard.press("Control+z");
+  await saved(page);
+  await expect(page.getByRole("heading", { name: "0 walls, 0 rooms" })).toBeVisible();
+});
+
+test("a click on a drawn wall lays a wall on it with its thickness", async ({ page }) => {
+  const hand = await trued(page, "Probed");
+  await hand.seesGridLine();
+  await page.keyboard.press("a");
+  await hand.click([9000, 2000]);
+  await expect(page.getByText(/^1[12]\d mm thick, ±/)).toBeVisible();
+  await saved(page);
+  await expect(page.getByRole("heading", { name: "1 wall, 0 rooms" })).toBeVisible();
+  await hand.click([7000, 3700]);
+  await expect(page.getByText("No wall is drawn there")).toBeVisible();
+});
