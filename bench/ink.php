@@ -110,7 +110,7 @@ foreach (trials($folder) as $name => [$whole, $raster]) {
         } else {
             $rows[] = [0, sprintf("  %-34s %d walls of %d\n    %s", $label, count($found->walls), count($truth['walls']), $line)];
         }
-        if (!isset($truth['dimensions'])) {
+        if (!isset($truth['dimensions'][0]['line'])) {
             continue;
         }
         $picture = TextPicture::of($raster->crop(...), $box, $map, (float) $truth['scale'], $isLight, static function (float $done): void {});

@@ -62,7 +62,6 @@ test("main views", async ({ page }) => {
   await page.screenshot(shot("true-up"));
   await page.keyboard.press("v");
   await page.waitForTimeout(800);
-  await page.screenshot(shot("truth-plot"));
   await page.keyboard.press("v");
   await page.getByRole("group", { name: "Known length 6 450" }).getByRole("button", { name: "Remove" }).click();
   await saved(page);
@@ -143,7 +142,6 @@ test("main views", async ({ page }) => {
   await saved(page);
   await page.keyboard.press("f");
   await page.waitForTimeout(1200);
-  await page.screenshot(shot("ink-only"));
   await page.keyboard.press("h");
   await page.getByLabel("Newer version of page 1").last().setInputFiles(ANEW);
   await expect(page.getByText(/places agree within/)).toBeVisible({ timeout: 60_000 });
@@ -237,5 +235,4 @@ test("main views", async ({ page }) => {
   await saved(page);
   await page.keyboard.press("t");
   await page.waitForTimeout(900);
-  await page.screenshot(shot("sides"));
 });

@@ -25,7 +25,7 @@ export const STEPS: readonly { step: Step; label: string; acts: readonly ActEntr
     step: "trace",
     label: "Trace",
     acts: [
-      { act: "ink", label: "From the ink", key: "A", when: "click a drawn wall, or find all", on: "storey" },
+      { act: "ink", label: "From the ink", key: "A", when: "click, or find all", on: "storey" },
       { act: "walls", label: "Walls", key: "W", when: "along a face or middle", on: "storey" },
       {
         act: "openings",
@@ -36,7 +36,7 @@ export const STEPS: readonly { step: Step; label: string; acts: readonly ActEntr
       },
       { act: "rooms", label: "Rooms", key: "R", when: "click to name; divide", on: "storey" },
       { act: "figures", label: "Figures", key: "I", when: "face to face, as figured", on: "storey" },
-      { act: "settle", label: "Settle", key: "S", when: "level, plumb, figures held", on: "storey" },
+      { act: "settle", label: "Settle", key: "S", when: "level and plumb", on: "storey" },
       { act: "notes", label: "Notes", key: "N", when: "words, assumptions", on: "storey" },
       { act: "boundary", label: "Boundary", key: "B", when: "a site, leg by leg", on: "storey" },
       { act: "levels", label: "Levels", key: "L", when: "heights: floor, sill, head, eaves, ridge", on: "side" },
