@@ -248,10 +248,11 @@ final class InkTest extends TestCase
         $stranger->signIn('stranger@plinth.example');
         $stranger->refused(404, 'GET', "/api/drawings/{$this->desk->drawing}/proposals");
         $stranger->refused(404, 'GET', "/api/storeys/{$this->desk->storey}/settled");
-        $this->desk->client->ok('PUT', "/api/projects/{$this->desk->id}/shares", ['email' => 'stranger@plinth.example', 'role' => 'read']);
+        $shares = self::items($this->desk->client->ok('PUT', "/api/projects/{$this->desk->id}/shares", ['email' => 'stranger@plinth.example', 'role' => 'read']), 'shares');
         self::assertSame('missing', $stranger->ok('GET', "/api/drawings/{$this->desk->drawing}/proposals")['state']);
         $stranger->refused(403, 'POST', "/api/drawings/{$this->desk->drawing}/proposals");
         $stranger->refused(403, 'POST', "/api/drawings/{$this->desk->drawing}/readings");
+        self::assertSame(204, $this->desk->client->send('DELETE', "/api/projects/{$this->desk->id}/shares/".Desk::text($shares[0]['id']))[0]);
     }
 
     /**
