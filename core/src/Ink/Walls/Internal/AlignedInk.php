@@ -110,11 +110,4 @@ final readonly class AlignedInk
 
         return array_values($columns);
     }
-
-    public function point(float $u, float $v): Point
-    {
-        [$c, $s] = [cos($this->turn), sin($this->turn)];
-
-        return new Point($c * $u - $s * $v, $s * $u + $c * $v);
-    }
 }
