@@ -7,7 +7,7 @@ export default defineConfig({
   timeout: 120_000,
   expect: { timeout: 15_000 },
   reporter: [["list"]],
-  outputDir: "test-results",
+  outputDir: process.env.PLINTH_VAR ? `${process.env.PLINTH_VAR}/test-results` : "test-results",
   use: {
     baseURL: process.env.PLINTH_ADDRESS ?? "http://127.0.0.1:18081",
     viewport: { width: 1280, height: 800 },

@@ -134,9 +134,7 @@ final class ChangeTest extends TestCase
     public function testWallsLongerThanFiveMetresAreOneQuery(): void
     {
         $this->desk->change([$this->desk->chain([[0, 0], [6000, 0], [6000, 4000]])['operation']]);
-        $url = parse_url((string) getenv('DATABASE_URL'));
-        self::assertIsArray($url);
-        $pdo = new \PDO(\sprintf('mysql:host=127.0.0.1;port=%d;dbname=plinth', $url['port'] ?? 0), 'plinth', 'plinth');
+        $pdo = Database::open();
         $found = $pdo->query("SELECT COUNT(*) FROM wall w JOIN node f ON f.id = w.from_node JOIN node t ON t.id = w.to_node WHERE w.project = UNHEX('".str_replace('-', '', $this->desk->id)."') AND SQRT(POW(t.x - f.x, 2) + POW(t.y - f.y, 2)) > 5000");
         self::assertNotFalse($found);
         self::assertEquals(1, $found->fetchColumn());

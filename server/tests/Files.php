@@ -4,6 +4,11 @@ declare(strict_types=1);
 
 namespace Plinth\Server\Tests;
 
+use Plinth\Server\Sandbox\Sandbox;
+use Plinth\Server\Sandbox\SandboxState;
+use Plinth\Server\Source\Reading\Format;
+use Plinth\Server\Source\Reading\PictureTool;
+
 /**
  * Makes files of every kind from one test card: 1600 × 1200 px, white, black at the upper left, red at the upper right, blue
  * at the lower left, lines between. Made by other tools than the application's own readers where there are any.
@@ -32,6 +37,25 @@ final readonly class Files
     {
         self::clear($this->folder);
         rmdir($this->folder);
+    }
+
+    /** The picture tool as the application has it. */
+    public static function tool(SandboxState $state = SandboxState::On): PictureTool
+    {
+        return new PictureTool(new Sandbox($state, \dirname(__DIR__, 2)));
+    }
+
+    /** @return array<string, array{string, Format}> the card in every kind of picture that is at hand: where it lies, what it is */
+    public function kinds(): array
+    {
+        $this->vips('jpegsave', 'card.png', 'card.jpg');
+        $this->vips('tiffsave', 'card.png', 'card.tif');
+        $kinds = [];
+        foreach (['png' => Format::Png, 'bmp' => Format::Bmp, 'webp' => Format::Webp, 'gif' => Format::Gif, 'jpg' => Format::Jpeg, 'tif' => Format::Tiff] as $kind => $format) {
+            $kinds[$kind] = ["$this->folder/card.$kind", $format];
+        }
+
+        return $kinds;
     }
 
     /** Removes all files in a folder. */

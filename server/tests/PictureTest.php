@@ -8,7 +8,6 @@ use PHPUnit\Framework\TestCase;
 use Plinth\Server\Source\Making\ImportPageHandler;
 use Plinth\Server\Source\Making\PageMaker;
 use Plinth\Server\Source\Reading\PictureFailure;
-use Plinth\Server\Source\Reading\PictureTool;
 
 /** Pictures as they come: turned by their tags, coloured, transparent; and children that never outlive their limit. */
 final class PictureTest extends TestCase
@@ -71,12 +70,12 @@ final class PictureTest extends TestCase
 
     public function testAChildIsEndedAtItsLimitOrWhenNobodyWantsItAnyMore(): void
     {
-        $tool = new PictureTool();
+        $tool = Files::tool();
         foreach ([[0.4, null, 'longer than'], [30.0, static fn (): bool => false, 'Stopped']] as [$seconds, $mayGoOn, $words]) {
             $mark = '31.'.random_int(100_000, 999_999);
             $start = microtime(true);
             try {
-                $tool->run(['sleep', $mark], $seconds, $mayGoOn);
+                $tool->run(['sleep', $mark], $seconds, mayGoOn: $mayGoOn);
                 self::fail('It was let run.');
             } catch (PictureFailure $e) {
                 self::assertStringContainsString($words, $e->getMessage());

@@ -12,7 +12,6 @@ use Plinth\Server\Source\Reading\Format;
 use Plinth\Server\Source\Reading\Inspector;
 use Plinth\Server\Source\Reading\JpegQuality;
 use Plinth\Server\Source\Reading\LineDrawing;
-use Plinth\Server\Source\Reading\PictureTool;
 use Plinth\Server\Source\Reading\WorldFile;
 
 /** What a file is, and how large its pages are, is told by its head alone. */
@@ -123,7 +122,7 @@ final class ReadingTest extends TestCase
 
     private function inspector(): Inspector
     {
-        $tool = new PictureTool();
+        $tool = Files::tool();
 
         return new Inspector($tool, new LineDrawing($tool));
     }

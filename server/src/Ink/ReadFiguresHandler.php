@@ -17,6 +17,7 @@ use Plinth\Core\Ink\Reading\TextPicture;
 use Plinth\Core\Ink\Skew;
 use Plinth\Server\Fit\DrawingFit;
 use Plinth\Server\Source\Drawing;
+use Plinth\Server\Source\FileStore;
 use Plinth\Server\Source\InkOfPage;
 use Plinth\Server\Source\Page;
 use Plinth\Server\Source\Reading\PictureFailure;
@@ -37,7 +38,7 @@ final readonly class ReadFiguresHandler
     private const NEAR_PX = 8.0;
     private const COARSE_SIGMA_PX = 1.5;
 
-    public function __construct(private Findings $findings, private PictureTool $tool, private EntityManagerInterface $entities)
+    public function __construct(private Findings $findings, private PictureTool $tool, private FileStore $files, private EntityManagerInterface $entities)
     {
     }
 
@@ -84,11 +85,12 @@ final readonly class ReadFiguresHandler
      */
     private function words(GreyRaster $picture, callable $mayGoOn): array
     {
-        $file = (string) tempnam(sys_get_temp_dir(), 'text');
+        $work = $this->files->workFolder();
+        $file = $work.'/text.pgm';
         try {
             file_put_contents($file, \sprintf("P5 %d %d 255\n", $picture->width, $picture->height).$picture->bytes);
             $stopped = null;
-            $tsv = $this->tool->run(['tesseract', $file, 'stdout', '--psm', '11', '-l', 'eng', 'tsv'], self::SECONDS, static function () use ($mayGoOn, &$stopped): bool {
+            $tsv = $this->tool->run(['tesseract', $file, 'stdout', '--psm', '11', '-l', 'eng', 'tsv'], self::SECONDS, [$file], mayGoOn: static function () use ($mayGoOn, &$stopped): bool {
                 try {
                     $mayGoOn();
                 } catch (SearchStopped $e) {
@@ -96,13 +98,13 @@ final readonly class ReadFiguresHandler
                 }
 
                 return null === $stopped;
-            }, null, ['OMP_THREAD_LIMIT' => '2']);
+            });
 
             return ReadWord::ofTable($tsv);
         } catch (PictureFailure $e) {
             throw $e->wasStopped ? new SearchStopped() : $e;
         } finally {
-            @unlink($file);
+            $this->files->removeFolder($work);
         }
     }
 

@@ -65,6 +65,17 @@ final readonly class FileStore
         return $this->root.'/pages/'.$page->toRfc4122();
     }
 
+    /** A new empty folder for something that is made and taken away again. */
+    public function workFolder(): string
+    {
+        $folder = $this->root.'/work/'.bin2hex(random_bytes(8));
+        if (!@mkdir($folder, 0o700, true)) {
+            throw Refusal::noRoom();
+        }
+
+        return $folder;
+    }
+
     /** @return list<string> ids of all pages that have a folder */
     public function pageFolders(): array
     {

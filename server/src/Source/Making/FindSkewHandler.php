@@ -33,17 +33,17 @@ final readonly class FindSkewHandler
         }
         $head = PictureHeader::of($grey);
         $factor = max(1, intdiv(max($head->width, $head->height), Skew::SIDE));
-        $small = tempnam(sys_get_temp_dir(), 'skew').'.v';
+        $work = $this->files->workFolder();
+        $small = $work.'/small.v';
         try {
             if ($factor > 1) {
-                $this->tool->run(['vips', 'shrink', $grey, $small, (string) $factor, (string) $factor], self::SECONDS);
+                $this->tool->run(['vips', 'shrink', $grey, $small, (string) $factor, (string) $factor], self::SECONDS, [$grey], $work);
             }
             $skew = Skew::of(PageMaker::raster($factor > 1 ? $small : $grey));
         } catch (PictureFailure) {
             return; // the drawing can be squared by hand
         } finally {
-            @unlink($small);
-            @unlink(substr($small, 0, -2));
+            $this->files->removeFolder($work);
         }
         $made['skew'] = null === $skew ? null : ['degrees' => $skew->degrees, 'sigmaDegrees' => $skew->sigmaDegrees, 'confidence' => $skew->confidence];
         $this->connection->update('page', ['made' => json_encode($made, \JSON_THROW_ON_ERROR)], ['id' => $id->toBinary()]);

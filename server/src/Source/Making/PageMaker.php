@@ -71,9 +71,9 @@ final readonly class PageMaker
                 // The first picture comes soonest when nothing else is done beside it.
                 $this->preview($source, $work, $mayGoOn);
                 $onPreview();
-                $this->tool->run($decode, self::SECONDS, $meanwhile);
+                $this->tool->run($decode, self::SECONDS, [$source], $work, $meanwhile, trusts: false);
             } else {
-                $this->tool->run($decode, self::SECONDS, $mayGoOn);
+                $this->tool->run($decode, self::SECONDS, [$source], $work, $mayGoOn, trusts: !$format->isTrusted());
                 $this->preview($upright, $work, $mayGoOn);
                 $onPreview();
             }
@@ -86,7 +86,7 @@ final readonly class PageMaker
             $side[] = ['vips', 'colourspace', $picture, $work.'/'.self::GREY, 'b-w'];
         }
         $looked = null;
-        $this->tool->runTogether($side, self::SECONDS, static function () use ($mayGoOn, $onTiles, $raster, $width, &$looked): bool {
+        $this->tool->runTogether($side, self::SECONDS, [], $work, static function () use ($mayGoOn, $onTiles, $raster, $width, &$looked): bool {
             $onTiles();
             // While the tiles are written there is time to look at the page.
             $looked ??= self::look($raster, $width);
@@ -104,7 +104,7 @@ final readonly class PageMaker
     /** @param callable(): bool $mayGoOn */
     private function preview(string $from, string $work, callable $mayGoOn): void
     {
-        $this->tool->run(['vips', 'thumbnail', $from, $work.'/preview.jpg[Q=82,strip,background=255]', (string) self::PREVIEW, '--size', 'down', '--fail-on', 'truncated'], 120.0, $mayGoOn);
+        $this->tool->run(['vips', 'thumbnail', $from, $work.'/preview.jpg[Q=82,strip,background=255]', (string) self::PREVIEW, '--size', 'down', '--fail-on', 'truncated'], 120.0, [$from], $work, $mayGoOn, trusts: str_ends_with($from, '.v'));
     }
 
     /**
@@ -117,8 +117,11 @@ final readonly class PageMaker
     private function draw(string $source, Format $format, int $width, int $height, string $work, callable $mayGoOn): array
     {
         $drawn = Format::Svg === $format ? $this->lines->ofSvg($source) : $this->lines->ofDxf($source);
-        $this->tool->run(['vips', 'flatten', \sprintf('stdin[scale=%.8F]', $drawn->scale), $work.'/drawn.v', '--background', '255'], self::SECONDS, $mayGoOn, $drawn->svg);
-        $this->tool->run(['vips', 'gravity', $work.'/drawn.v', $work.'/upright.v', 'north-west', (string) $width, (string) $height, '--extend', 'white'], self::SECONDS, $mayGoOn);
+        $svg = $work.'/drawing.svg';
+        file_put_contents($svg, $drawn->svg);
+        $this->tool->run(['vips', 'flatten', \sprintf('%s[scale=%.8F]', $svg, $drawn->scale), $work.'/drawn.v', '--background', '255'], self::SECONDS, [], $work, $mayGoOn);
+        unlink($svg);
+        $this->tool->run(['vips', 'gravity', $work.'/drawn.v', $work.'/upright.v', 'north-west', (string) $width, (string) $height, '--extend', 'white'], self::SECONDS, [], $work, $mayGoOn);
         unlink($work.'/drawn.v');
 
         return $drawn->lines;
@@ -134,7 +137,7 @@ final readonly class PageMaker
         // By its longer side: sizes along x and y are taken before the page's own rotation.
         $this->tool->run([
             'pdftoppm', '-f', (string) $number, '-l', (string) $number, '-singlefile', '-jpeg', '-scale-to', (string) min(self::PREVIEW, max($width, $height)), $source, $work.'/preview',
-        ], 120.0, $mayGoOn);
+        ], 120.0, [$source], $work, $mayGoOn);
 
         if (!is_file($work.'/preview.jpg')) {
             throw PictureFailure::of('');
@@ -151,18 +154,18 @@ final readonly class PageMaker
         $this->tool->run([
             'pdftoppm', '-f', (string) $number, '-l', (string) $number, '-singlefile', ...($grey ? ['-gray'] : []),
             '-r', \sprintf('%.6F', $resolution), '-x', '0', '-y', '0', '-W', (string) $width, '-H', (string) $height, $source, $work.'/page',
-        ], self::SECONDS, $mayGoOn);
+        ], self::SECONDS, [$source], $work, $mayGoOn);
         $page = $work.'/page.'.($grey ? 'pgm' : 'ppm');
-        $found = is_file($page) ? $this->tool->describe($page) : throw PictureFailure::of('');
-        if ([$found['width'], $found['height']] !== [$width, $height]) {
+        $found = is_file($page) ? PictureHeader::ofPnm($page) : throw PictureFailure::of('');
+        if ([$found->width, $found->height] !== [$width, $height]) {
             // The renderer rounds sizes in its own way: what is missing is paper.
-            $this->tool->run(['vips', 'gravity', $page, $work.'/upright.v', 'north-west', (string) $width, (string) $height, '--extend', 'white'], self::SECONDS, $mayGoOn);
+            $this->tool->run(['vips', 'gravity', $page, $work.'/upright.v', 'north-west', (string) $width, (string) $height, '--extend', 'white'], self::SECONDS, [], $work, $mayGoOn);
         } else {
-            $this->tool->run(['vips', 'copy', $page, $work.'/upright.v'], self::SECONDS, $mayGoOn);
+            $this->tool->run(['vips', 'copy', $page, $work.'/upright.v'], self::SECONDS, [], $work, $mayGoOn);
         }
         unlink($page);
 
-        return $this->lines->ofPdfPage($source, $number, $resolution);
+        return $this->lines->ofPdfPage($source, $number, $resolution, $mayGoOn);
     }
 
     /**
@@ -174,11 +177,11 @@ final readonly class PageMaker
     {
         $picture = $work.'/upright.v';
         if (!PictureHeader::of($picture)->is($grey ? PictureHeader::GREY : PictureHeader::COLOUR)) {
-            $this->tool->run(['vips', 'colourspace', $picture, $work.'/space.v', $grey ? 'b-w' : 'srgb'], self::SECONDS, $mayGoOn);
+            $this->tool->run(['vips', 'colourspace', $picture, $work.'/space.v', $grey ? 'b-w' : 'srgb'], self::SECONDS, [], $work, $mayGoOn);
             $picture = $work.'/space.v';
         }
         if (!\in_array(PictureHeader::of($picture)->bands, [1, 3], true)) {
-            $this->tool->run(['vips', 'flatten', $picture, $work.'/flat.v', '--background', '255'], self::SECONDS, $mayGoOn);
+            $this->tool->run(['vips', 'flatten', $picture, $work.'/flat.v', '--background', '255'], self::SECONDS, [], $work, $mayGoOn);
             $picture = $work.'/flat.v';
         }
         if (!$grey) {
@@ -192,7 +195,7 @@ final readonly class PageMaker
     /** @return array{grey: bool, raster: GreyRaster} whether it has no colour that matters, and the whole page at a reduced size in grey */
     private function small(string $work): array
     {
-        $this->tool->runTogether([['vips', 'copy', $work.'/preview.jpg', $work.'/colour.v'], ['vips', 'colourspace', $work.'/preview.jpg', $work.'/'.self::SMALL, 'b-w']], 60.0);
+        $this->tool->runTogether([['vips', 'copy', $work.'/preview.jpg', $work.'/colour.v'], ['vips', 'colourspace', $work.'/preview.jpg', $work.'/'.self::SMALL, 'b-w']], 60.0, [], $work);
 
         return ['grey' => !self::isColourful($work.'/colour.v'), 'raster' => self::raster($work.'/'.self::SMALL)];
     }

@@ -31,6 +31,16 @@ final readonly class PictureHeader
         return new self($n['width'], $n['height'], $n['bands'], [$n['format'], $n['meaning']]);
     }
 
+    /** Of a plain picture as a page renderer writes it (netpbm, raw grey or colour of eight bits). */
+    public static function ofPnm(string $path): self
+    {
+        if (1 !== preg_match('/^P([56])\s+(\d+)\s+(\d+)\s+255\s/', (string) @file_get_contents($path, false, null, 0, 64), $m)) {
+            throw UnreadableRaster::unreadable($path);
+        }
+
+        return new self((int) $m[2], (int) $m[3], '5' === $m[1] ? 1 : 3, '5' === $m[1] ? self::GREY : self::COLOUR);
+    }
+
     /** @param array{int, int} $kind */
     public function is(array $kind): bool
     {

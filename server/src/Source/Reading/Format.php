@@ -53,6 +53,29 @@ enum Format: string
         return self::Jpeg === $this || self::Webp === $this;
     }
 
+    /** Name of the picture tool's loader for it; a file that another loader would open is not what it seems. */
+    public function loader(): string
+    {
+        return match ($this) {
+            self::Png => 'pngload',
+            self::Jpeg => 'jpegload',
+            self::Tiff => 'tiffload',
+            self::Webp => 'webpload',
+            self::Gif => 'gifload',
+            self::Heic => 'heifload',
+            self::Bmp => 'magickload',
+            self::Svg => 'svgload',
+            self::Pdf => 'pdfload',
+            self::Dxf => '',
+        };
+    }
+
+    /** Whether its loader is one that the tool's authors trust with files from outside. */
+    public function isTrusted(): bool
+    {
+        return \in_array($this, [self::Png, self::Jpeg, self::Tiff, self::Webp, self::Gif, self::Heic], true);
+    }
+
     /** How people call it. */
     public function words(): string
     {

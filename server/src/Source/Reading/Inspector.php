@@ -74,7 +74,7 @@ final readonly class Inspector
 
     private function picture(string $path, Format $format): FoundPage
     {
-        $found = $this->tool->describe($path);
+        $found = $this->tool->describe($path, $format);
         $quality = Format::Jpeg === $format ? JpegQuality::of($path) : null;
         $remark = match (true) {
             max($found['width'], $found['height']) < self::PREVIEW_SIDE => \sprintf('This looks like a preview, not the full picture: only %d × %d pixels. Look for the original.', $found['width'], $found['height']),
@@ -89,13 +89,13 @@ final readonly class Inspector
     /** @return list<FoundPage> */
     private function tiff(string $path): array
     {
-        $first = $this->tool->describe($path);
+        $first = $this->tool->describe($path, Format::Tiff);
         if ($first['pages'] > self::MOST_PAGES) {
             throw self::tooManyPages($first['pages']);
         }
         $pages = [];
         for ($i = 0; $i < $first['pages']; ++$i) {
-            $found = 0 === $i ? $first : $this->tool->describe(\sprintf('%s[page=%d]', $path, $i));
+            $found = 0 === $i ? $first : $this->tool->describe($path, Format::Tiff, \sprintf('[page=%d]', $i));
             $pages[] = new FoundPage($found['width'], $found['height'], $found['resolution'], max($found['width'], $found['height']) < self::PREVIEW_SIDE ? \sprintf('Low resolution: only %d × %d pixels.', $found['width'], $found['height']) : '');
         }
 
@@ -105,7 +105,7 @@ final readonly class Inspector
     /** @return list<FoundPage> */
     private function pdf(string $path): array
     {
-        $about = $this->tool->run(['pdfinfo', $path], 20.0);
+        $about = $this->tool->run(['pdfinfo', $path], 20.0, [$path]);
         $count = 1 === preg_match('/^Pages:\s+(-?\d+)/m', $about, $m) ? (int) $m[1] : 0;
         if ($count < 1) {
             return [];
@@ -113,7 +113,7 @@ final readonly class Inspector
         if ($count > self::MOST_PAGES) {
             throw self::tooManyPages($count);
         }
-        $about = $this->tool->run(['pdfinfo', '-f', '1', '-l', (string) $count, $path], 20.0);
+        $about = $this->tool->run(['pdfinfo', '-f', '1', '-l', (string) $count, $path], 20.0, [$path]);
         $scans = $this->scanResolutions($path, $count);
         $pages = [];
         for ($n = 1; $n <= $count; ++$n) {
@@ -143,7 +143,7 @@ final readonly class Inspector
     private function scanResolutions(string $path, int $pages): array
     {
         $found = [];
-        $list = $this->tool->run(['pdfimages', '-list', '-f', '1', '-l', (string) $pages, $path], 20.0);
+        $list = $this->tool->run(['pdfimages', '-list', '-f', '1', '-l', (string) $pages, $path], 20.0, [$path]);
         preg_match_all('/^\s*(\d+)\s+\d+\s+(?:image|stencil)\s+(\d+)\s+(\d+)\s+\S+\s+\d+\s+\d+\s+\S+\s+\S+\s+\S+(?:\s+\d+)?\s+(\d+)\s+(\d+)\s+\S+\s+\S+$/m', $list, $rows, \PREG_SET_ORDER);
         foreach ($rows as [, $page, $w, $h, $x, $y]) {
             if ((int) $x > 0 && (int) $y > 0) {

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Plinth\Server\Source\Reading;
 
+use Plinth\Core\Exchange\Dxf\DxfLines;
 use Plinth\Core\Exchange\PostScript\PageLines;
 use Plinth\Core\Exchange\Svg\SvgLines;
 use Plinth\Core\Geometry\Point;
@@ -37,9 +38,8 @@ final readonly class LineDrawing
         if (false !== stripos($svg, '<!ENTITY')) {
             throw PictureFailure::unsafe('This SVG defines entities, which are not followed. Save it as plain SVG.');
         }
-        // Read from standard input a drawing has no folder, so nothing beside it can be referred to.
         // Sizes are told in whole pixels: asked for a thousand times as large they are told exactly enough.
-        $told = $this->tool->describe('stdin[scale=1000]', $svg);
+        $told = $this->tool->describe($path, Format::Svg, '[scale=1000]');
         $size = ['width' => $told['width'] / 1000.0, 'height' => $told['height'] / 1000.0];
         if ($size['width'] <= 0.0 || $size['height'] <= 0.0) {
             throw PictureFailure::unsafe('This SVG has no size. Give it a width and a height and save it again.');
@@ -60,10 +60,9 @@ final readonly class LineDrawing
 
     public function ofDxf(string $path): DrawnLines
     {
-        $head = self::text($path);
-        $code = 1 === preg_match('/\$INSUNITS\s*\R\s*70\s*\R\s*(\d+)/', $head, $m) ? (int) $m[1] : 0;
-        unset($head);
-        $chains = $this->chains($path);
+        self::limit($path);
+        $found = DxfLines::read($path);
+        $chains = $found->chains;
         if ([] === $chains) {
             throw PictureFailure::unsafe('This DXF holds no lines that can be shown. Save the drawing again as plain DXF.');
         }
@@ -93,94 +92,48 @@ final readonly class LineDrawing
             }
         }
         $svg = \sprintf('<svg xmlns="http://www.w3.org/2000/svg" width="%d" height="%d"><rect width="100%%" height="100%%" fill="#fff"/><path d="%s" fill="none" stroke="#000" stroke-width="2.5" stroke-linecap="round"/></svg>', $width, $height, implode('', $paths));
-        $mm = self::UNITS[$code] ?? null;
-        $hint = null === $mm ? null : new PageHint($mm / $scale, 0.0, max(abs($mm * $left), abs($mm * $bottom)) < self::NEAR_MM ? new Point($mm * $left, $mm * $bottom) : null, 'file, drawn in '.self::UNIT_NAMES[$code]);
+        $mm = self::UNITS[$found->unit] ?? null;
+        $hint = null === $mm ? null : new PageHint($mm / $scale, 0.0, max(abs($mm * $left), abs($mm * $bottom)) < self::NEAR_MM ? new Point($mm * $left, $mm * $bottom) : null, 'file, drawn in '.self::UNIT_NAMES[$found->unit]);
         $remark = null === $mm ? 'The file does not say its unit: calibrate it as you would a scan.' : '';
 
         return new DrawnLines(new FoundPage($width, $height, null, $remark, $hint), $svg, 1.0, $lines);
     }
 
-    /** @return list<Line> lines of one PDF page in its pixels; none where it holds too much to be a line drawing */
-    public function ofPdfPage(string $path, int $number, float $resolution): array
+    /**
+     * @param callable(): bool $mayGoOn
+     *
+     * @return list<Line> lines of one PDF page in its pixels; none where it holds too much to be a line drawing
+     */
+    public function ofPdfPage(string $path, int $number, float $resolution, callable $mayGoOn): array
     {
-        $out = (string) tempnam(sys_get_temp_dir(), 'lines');
         try {
             $page = ['-f', (string) $number, '-l', (string) $number];
-            $about = $this->tool->run(['pdfinfo', ...$page, $path], 20.0);
+            $about = $this->tool->run(['pdfinfo', ...$page, $path], 20.0, [$path]);
             if (1 !== preg_match('/^Page\s+\d+ size:\s+([\d.e+]+) x ([\d.e+]+) pts/m', $about, $size)) {
                 return [];
             }
             $turned = 1 === preg_match('/^Page\s+\d+ rot:\s+(90|270)/m', $about);
-            $this->tool->run(['prlimit', '--fsize='.self::MOST_BYTES, '--', 'pdftops', ...$page, '-noshrink', '-nocenter', $path, $out], 60.0);
             $height = (float) $size[$turned ? 1 : 2];
             $k = $resolution / 72.0;
+            $lines = PageLines::read($this->tool->run(['pdftops', ...$page, '-noshrink', '-nocenter', $path, '-'], 60.0, [$path], mayGoOn: $mayGoOn));
 
-            return array_map(static fn (array $l): array => [$k * $l[0], $k * ($height - $l[1]), $k * $l[2], $k * ($height - $l[3])], PageLines::read((string) file_get_contents($out)));
+            return array_map(static fn (array $l): array => [$k * $l[0], $k * ($height - $l[1]), $k * $l[2], $k * ($height - $l[3])], $lines);
         } catch (PictureFailure $e) {
-            return $e->wasStopped ? throw $e : [];
-        } finally {
-            @unlink($out);
+            return $e->wasStopped || $e->mayTryAgain ? throw $e : [];
         }
     }
 
-    /** @return list<non-empty-list<array{float, float}>> */
-    private function chains(string $path): array
+    private static function limit(string $path): void
     {
-        $text = $this->tool->run(['ogr2ogr', '-f', 'GeoJSONSeq', '/vsistdout/', $path, '-skipfailures'], 60.0, environment: ['DXF_INLINE_BLOCKS' => 'YES', 'CPL_LOG' => '/dev/null']);
-        $chains = [];
-        $left = SvgLines::MOST;
-        foreach (explode("\n", $text) as $row) {
-            $feature = json_decode(trim($row, "\x1E \r"), true);
-            foreach (self::parts(\is_array($feature) && \is_array($feature['geometry'] ?? null) ? $feature['geometry'] : []) as $part) {
-                $points = [];
-                foreach ($part as $p) {
-                    if (\is_array($p) && is_numeric($p[0] ?? null) && is_numeric($p[1] ?? null)) {
-                        $points[] = [(float) $p[0], (float) $p[1]];
-                    }
-                }
-                if (\count($points) > 1 && ($left -= \count($points)) > 0) {
-                    $chains[] = $points;
-                }
-            }
-        }
-
-        return $chains;
-    }
-
-    /**
-     * @param array<mixed> $geometry of GeoJSON (RFC 7946)
-     *
-     * @return iterable<array<mixed>> lists of positions
-     */
-    private static function parts(array $geometry): iterable
-    {
-        $at = \is_array($geometry['coordinates'] ?? null) ? $geometry['coordinates'] : [];
-        switch ($geometry['type'] ?? '') {
-            case 'LineString':
-                yield $at;
-                break;
-            case 'MultiLineString':
-            case 'Polygon':
-                foreach ($at as $part) {
-                    yield \is_array($part) ? $part : [];
-                }
-                break;
-            case 'MultiPolygon':
-                foreach ($at as $polygon) {
-                    foreach (\is_array($polygon) ? $polygon : [] as $part) {
-                        yield \is_array($part) ? $part : [];
-                    }
-                }
-                break;
-            case 'GeometryCollection':
-                foreach (\is_array($geometry['geometries'] ?? null) ? $geometry['geometries'] : [] as $part) {
-                    yield from self::parts(\is_array($part) ? $part : []);
-                }
+        if ((int) filesize($path) > self::MOST_BYTES) {
+            throw PictureFailure::unsafe('This line drawing is larger than 60 MB. Leave out what is not needed and save it again.');
         }
     }
 
     private static function text(string $path): string
     {
-        return (int) filesize($path) > self::MOST_BYTES ? throw PictureFailure::unsafe('This line drawing is larger than 60 MB. Leave out what is not needed and save it again.') : (string) file_get_contents($path);
+        self::limit($path);
+
+        return (string) file_get_contents($path);
     }
 }

@@ -6,7 +6,11 @@ namespace Plinth\Server\Source\Reading;
 
 final class PictureFailure extends \RuntimeException
 {
-    private function __construct(string $message, public readonly bool $wasStopped = false)
+    /**
+     * @param bool $wasStopped somebody stopped it
+     * @param bool $mayTryAgain it was no fault of the file: the tool was ended from outside
+     */
+    private function __construct(string $message, public readonly bool $wasStopped = false, public readonly bool $mayTryAgain = false)
     {
         parent::__construct($message);
     }
@@ -26,8 +30,17 @@ final class PictureFailure extends \RuntimeException
         return new self($words);
     }
 
-    public static function of(string $errors): self
+    public static function noSandbox(): self
     {
+        return new self('This machine allows no sandbox, so no file is opened. Whoever runs the server finds in its documentation what to do.');
+    }
+
+    public static function of(string $errors, bool $wasKilled = false): self
+    {
+        if ($wasKilled) {
+            return new self('Reading this file was broken off on the server. Try again.', mayTryAgain: true);
+        }
+
         return new self(match (1) {
             preg_match('/no space left|write (error|failed)/i', $errors) => 'The server’s disk is full. Make room and try again.',
             preg_match('/incorrect password|encrypted/i', $errors) => 'This PDF is locked with a password. Open it where you know the password, save it without, and bring that in.',

@@ -4,58 +4,76 @@ declare(strict_types=1);
 
 namespace Plinth\Server\Source\Reading;
 
+use Plinth\Server\Sandbox\Sandbox;
 use Symfony\Component\Process\Exception\ProcessTimedOutException;
 use Symfony\Component\Process\Process;
 
-/** Runs the picture commands as child processes with limits of time and memory. No picture is decoded in PHP. */
+/** Runs the picture commands as child processes in the sandbox. The only place where a child is started; no picture is decoded in PHP. */
 final readonly class PictureTool
 {
-    private const MEMORY_BYTES = 4_000_000_000;
     private const LOOK_MICROSECONDS = 20_000;
+    /** bytes on standard output */
+    private const MOST_OUTPUT = 100_000_000;
+    /** Signals by number, as POSIX has them: PHP knows their names only where a process may be forked. */
+    private const KILL = 9;
+    private const FROM_OUTSIDE = [1, 2, self::KILL, 15];
+    /** Few threads: the limit of memory counts every thread's stack and arena. */
+    private const ENVIRONMENT = ['VIPS_CONCURRENCY' => '2', 'MALLOC_ARENA_MAX' => '2', 'OMP_THREAD_LIMIT' => '2'];
+
+    public function __construct(private Sandbox $sandbox)
+    {
+    }
 
     /**
-     * @param list<string> $command
+     * @param non-empty-list<string> $command
+     * @param list<string> $reads files that it may read
+     * @param string|null $writes folder that it may read and write
      * @param callable(): bool|null $mayGoOn asked several times a second; false ends the child
-     * @param array<string, string> $environment
+     * @param bool $trusts whether loaders may be used that the tool's own authors call untrusted: for what came from us, and for kinds of file that have no other
+     *
+     * @return string what it printed
      *
      * @throws PictureFailure with the tool's own reason
      */
-    public function run(array $command, float $seconds, ?callable $mayGoOn = null, ?string $input = null, array $environment = []): string
+    public function run(array $command, float $seconds, array $reads = [], ?string $writes = null, ?callable $mayGoOn = null, bool $trusts = true): string
     {
-        return $this->runTogether([$command], $seconds, $mayGoOn, $input, $environment)[0];
+        return $this->runTogether([$command], $seconds, $reads, $writes, $mayGoOn, $trusts)[0];
     }
 
     /**
      * Runs commands side by side; when one fails or is stopped, all are ended.
      *
-     * @param list<list<string>> $commands
+     * @param list<non-empty-list<string>> $commands
+     * @param list<string> $reads
      * @param callable(): bool|null $mayGoOn
-     * @param array<string, string> $environment
      *
      * @return list<string> what they printed
      *
      * @throws PictureFailure
      */
-    public function runTogether(array $commands, float $seconds, ?callable $mayGoOn = null, ?string $input = null, array $environment = []): array
+    public function runTogether(array $commands, float $seconds, array $reads = [], ?string $writes = null, ?callable $mayGoOn = null, bool $trusts = true): array
     {
-        $processes = array_map(static fn (array $command): Process => new Process(
-            ['prlimit', '--as='.self::MEMORY_BYTES, '--core=0', '--', ...$command],
-            null,
-            // Few threads: the address space limit counts every thread's stack and arena.
-            ['VIPS_CONCURRENCY' => '2', 'MALLOC_ARENA_MAX' => '2', 'LC_ALL' => 'C.UTF-8'] + $environment,
-            $input,
-            $seconds,
-        ), $commands);
+        if (!$this->sandbox->isOpen()) {
+            throw PictureFailure::noSandbox();
+        }
+        $environment = self::ENVIRONMENT + ($trusts ? [] : ['VIPS_BLOCK_UNTRUSTED' => '1']);
+        $processes = array_map(fn (array $command): Process => new Process($this->sandbox->command($command, $reads, $writes, $environment, $seconds), '/', timeout: $seconds), $commands);
+        $printed = 0;
         try {
             foreach ($processes as $process) {
-                $process->start();
+                $process->start(static function (string $type, string $part) use (&$printed): void {
+                    $printed += \strlen($part);
+                });
             }
             while ([] !== array_filter($processes, static fn (Process $p): bool => $p->isRunning())) {
                 foreach ($processes as $process) {
                     $process->checkTimeout();
                     if (!$process->isRunning() && !$process->isSuccessful()) {
-                        throw PictureFailure::of($process->getErrorOutput());
+                        throw PictureFailure::of($process->getErrorOutput(), self::wasKilled($process));
                     }
+                }
+                if ($printed > self::MOST_OUTPUT) {
+                    throw PictureFailure::unsafe('This file holds more than can be looked at. Leave out what is not needed and save it again.');
                 }
                 if (null !== $mayGoOn && !$mayGoOn()) {
                     throw PictureFailure::stopped();
@@ -66,12 +84,12 @@ final readonly class PictureTool
             throw PictureFailure::tooLong($seconds);
         } finally {
             foreach ($processes as $process) {
-                $process->stop(0.0, 9);
+                $process->stop(0.0, self::KILL);
             }
         }
         foreach ($processes as $process) {
             if (!$process->isSuccessful()) {
-                throw PictureFailure::of($process->getErrorOutput());
+                throw PictureFailure::of($process->getErrorOutput(), self::wasKilled($process));
             }
         }
 
@@ -81,14 +99,19 @@ final readonly class PictureTool
     /**
      * Size, kind and tags, from the head of the file.
      *
-     * @param string $path a file, with `[page=2]` behind it for another page, or `stdin`
+     * @param string $suffix `[page=2]` for another page, `[scale=1000]` for a drawing
      *
      * @return array{width: int, height: int, pages: int, resolution: float|null}
+     *
+     * @throws PictureFailure also where the tool would open the file as another kind than its content was found to be
      */
-    public function describe(string $path, ?string $input = null): array
+    public function describe(string $path, Format $format, string $suffix = ''): array
     {
-        $text = $this->run(['vipsheader', '-a', $path], 20.0, null, $input);
+        $text = $this->run(['vipsheader', '-a', $path.$suffix], 20.0, [$path], trusts: !$format->isTrusted());
         $field = static fn (string $name): ?string => 1 === preg_match('/^'.preg_quote($name, '/').': (.*)$/m', $text, $m) ? $m[1] : null;
+        if ($format->loader() !== $field('vips-loader')) {
+            throw PictureFailure::of('');
+        }
         $width = (int) $field('width');
         $height = (int) $field('height');
         $orientation = (int) ($field('orientation') ?? 1);
@@ -101,5 +124,13 @@ final readonly class PictureTool
             // The tool gives pixels per millimetre, and 1 where the file says nothing.
             'resolution' => $xres > 0.0 && 1.0 !== $xres ? $xres * 25.4 : null,
         ];
+    }
+
+    /** Ended from outside: by the machine running out of memory, or by hand; a crash of its own is the file's fault. */
+    private static function wasKilled(Process $process): bool
+    {
+        $signal = $process->hasBeenSignaled() ? $process->getTermSignal() : (int) $process->getExitCode() - 128;
+
+        return \in_array($signal, self::FROM_OUTSIDE, true);
     }
 }

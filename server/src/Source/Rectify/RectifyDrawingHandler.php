@@ -95,12 +95,15 @@ final readonly class RectifyDrawingHandler
      */
     private function make(Rectified $rectified, Page $page, string $work, callable $mayGoOn, callable $onProgress): void
     {
-        $run = fn (string ...$command): string => $this->tool->run(array_values($command), self::SECONDS, $mayGoOn);
+        $source = $this->entities->find(Source::class, $page->source()) ?? throw new \LogicException('A page has a source.');
+        $grey = $this->files->pageFolder($page->id()).'/'.PageMaker::GREY;
+        $reads = [$grey, $this->files->sourcePath($source->sha256())];
+        $run = fn (string $program, string ...$more): string => $this->tool->run([$program, ...array_values($more)], self::SECONDS, $reads, $work, $mayGoOn);
         [$columns, $rows, $grid] = $rectified->grid(self::STEP);
         file_put_contents($work.'/grid.raw', $grid);
         $run('vips', 'rawload', $work.'/grid.raw', $work.'/grid.v', (string) $columns, (string) $rows, '2', '--format', 'float');
         $run('vips', 'affine', $work.'/grid.v', $work.'/index.v', self::STEP.' 0 0 '.self::STEP, '--interpolate', 'bilinear', '--oarea', \sprintf('0 0 %d %d', $rectified->width, $rectified->height));
-        $upright = $this->decoded($page, $work, $run);
+        $upright = $this->decoded($page, $source, $grey, $work, $run);
         $onProgress(self::DECODED);
         $run('vips', 'mapim', $upright, $work.'/straight.v', $work.'/index.v', '--interpolate', 'bilinear', '--extend', 'background', '--background', '255');
         $onProgress(self::FETCHED);
@@ -109,7 +112,7 @@ final readonly class RectifyDrawingHandler
         $last = microtime(true);
         $this->tool->run(
             ['vips', 'dzsave', $work.'/straight.v', $work.'/tiles', '--layout', 'google', '--suffix', 1 === $bands ? '.png[compression=6]' : '.jpg[Q=86]', '--tile-size', (string) PageMaker::TILE, '--overlap', '0', '--background', '255', '--skip-blanks=-1'],
-            self::SECONDS,
+            self::SECONDS, [], $work,
             static function () use ($mayGoOn, $onProgress, $work, $total, &$last): bool {
                 if (microtime(true) - $last >= self::LOOK) {
                     $last = microtime(true);
@@ -128,13 +131,11 @@ final readonly class RectifyDrawingHandler
     /**
      * The page's pixels, eight-bit grey or colour: in colour from the source where that is a picture, else the grey values at hand.
      *
-     * @param callable(string...): string $run
+     * @param callable(string, string...): string $run
      */
-    private function decoded(Page $page, string $work, callable $run): string
+    private function decoded(Page $page, Source $source, string $grey, string $work, callable $run): string
     {
-        $source = $this->entities->find(Source::class, $page->source()) ?? throw new \LogicException('A page has a source.');
         $format = $source->format();
-        $grey = $this->files->pageFolder($page->id()).'/'.PageMaker::GREY;
         if ('.png' === $page->tileSuffix() || \in_array($format, [Format::Pdf, Format::Svg, Format::Dxf], true)) {
             return $grey;
         }

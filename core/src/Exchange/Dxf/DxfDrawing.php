@@ -1,0 +1,19 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Exchange\Dxf;
+
+/**
+ * What a DXF file draws: chains of straight pieces in drawing units, y up, and the number of its unit ($INSUNITS, 0 where it
+ * says none).
+ *
+ * @phpstan-type Chain non-empty-list<array{float, float}>
+ */
+final readonly class DxfDrawing
+{
+    /** @param list<Chain> $chains */
+    public function __construct(public array $chains, public int $unit)
+    {
+    }
+}

@@ -1,0 +1,30 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Exchange\Dxf\Internal;
+
+use Plinth\Core\Exchange\Dxf\DxfDrawing;
+
+/**
+ * What is drawn under one name, and what it inserts in its turn.
+ *
+ * @phpstan-import-type Chain from DxfDrawing
+ */
+final class Block
+{
+    /** @var list<Chain> */
+    public array $chains = [];
+    /** @var list<Insert> */
+    public array $inserts = [];
+
+    /** The base point is the one that an insert's place is meant for. */
+    public function __construct(public readonly float $baseX = 0.0, public readonly float $baseY = 0.0)
+    {
+    }
+
+    public function isEmpty(): bool
+    {
+        return [] === $this->chains && [] === $this->inserts;
+    }
+}
