@@ -16,7 +16,7 @@ $empty = $picks = $tries = [];
 mt_srand(3);
 for ($i = 0; $i < 80; ++$i) {
     $empty[] = timed(static fn () => $desk->client->send('GET', '/api/length?text=1&unit=mm'));
-    $picks[] = timed(static fn () => $desk->client->send('GET', sprintf('/api/pages/%s/found?x=%d&y=%d&reach=15&mmPerPixel=6.35', $desk->page, 600 + mt_rand(0, 2200), 600 + mt_rand(0, 1300))));
+    $picks[] = timed(static fn () => $desk->client->send('GET', sprintf('/api/projects/'.$desk->id.'/pages/%s/found?x=%d&y=%d&reach=15&mmPerPixel=6.35', $desk->page, 600 + mt_rand(0, 2200), 600 + mt_rand(0, 1300))));
 }
 $ends = [[640.3, 1845.8], [2718.4, 1796.1]];
 for ($i = 0; $i < 20; ++$i) {

@@ -39,7 +39,7 @@ foreach (glob($folder.'/*.truth.json') ?: [] as $truthFile) {
         $right = abs($page['values']['width'] - $w * $factor) <= 1 && abs($page['values']['height'] - $h * $factor) <= 1;
         $notes[] = sprintf('%d × %d %s %s', $page['values']['width'], $page['values']['height'], $right ? 'right' : "WRONG ($w × $h)", $progress['state'].' '.$progress['message']);
         $preview = (string) tempnam(sys_get_temp_dir(), 'prev');
-        file_put_contents($preview, $desk->client->send('GET', "/api/pages/{$page['id']}/preview")[1]['text'] ?? '');
+        file_put_contents($preview, $desk->client->send('GET', "/api/projects/$desk->id/pages/{$page['id']}/preview")[1]['text'] ?? '');
         if (!str_ends_with($file, '.pdf')) {
             $notes[] = vsprintf('likeness %.3f, colour off %.0f', likeness($preview, $file));
         }
@@ -49,7 +49,7 @@ foreach (glob($folder.'/*.truth.json') ?: [] as $truthFile) {
             $notes[] = sprintf('cut %s %.3f', $drawing['name'], $best);
         }
         if (1 < ($progress['made']['lines'] ?? 0) && 'pdf-vector' === $truths[$i]['encoding']) {
-            $lines = $desk->client->ok('GET', "/api/pages/{$page['id']}/lines");
+            $lines = $desk->client->ok('GET', "/api/projects/$desk->id/pages/{$page['id']}/lines");
             $m = $truths[$i]['pixelToMm'];
             $worst = 0.0;
             foreach ($truths[$i]['rooms'] as $room) {

@@ -166,9 +166,11 @@ php_run() { exec php-fpm8.2 -F -y "$RUN/php-fpm.conf"; }
 
 nginx_run() { exec nginx -p "$RUN" -e "$VAR/log/nginx.log" -c "$RUN/nginx.conf"; }
 
-worker_run() {
-  exec php -d opcache.enable_cli=1 -d opcache.jit=tracing -d opcache.jit_buffer_size=64M "$ROOT/server/bin/console" messenger:consume jobs --no-interaction --quiet --keepalive=5 --sleep=0.2 --time-limit=3600 --memory-limit=512M
-}
+work() { exec php -d opcache.enable_cli=1 -d opcache.jit=tracing -d opcache.jit_buffer_size=64M "$ROOT/server/bin/console" plinth:work "$1" --no-interaction --quiet; }
+# Quick work has a worker of its own; slow work has two, so that one project's does not hold up another's.
+quick_run() { work quick; }
+slow1_run() { work slow; }
+slow2_run() { work slow; }
 
 # clean_leftovers: ends what a killed run left behind; only processes that carry this instance's folder in their environment or,
 # where a server writes its title over that, in their command line.

@@ -18,8 +18,8 @@ final class AccountTest extends TestCase
         $own = [
             ['GET', "/api/projects/$desk->id", null], ['GET', "/api/projects/$desk->id/changes?since=0", null], ['POST', "/api/projects/$desk->id/changes", $change],
             ['POST', "/api/projects/$desk->id/undo", ['id' => Desk::newId()]], ['POST', "/api/projects/$desk->id/redo", ['id' => Desk::newId()]], ['GET', "/api/projects/$desk->id/history", null],
-            ['POST', "/api/pages/$desk->page/stop", null], ['POST', "/api/pages/$desk->page/retry", null], ['GET', "/api/pages/$desk->page/preview", null], ['GET', "/api/pages/$desk->page/tiles/0/0/0", null],
-            ['GET', "/api/storeys/$desk->storey/plan.dxf", null], ['GET', "/api/storeys/$desk->storey/plan.json", null],
+            ['POST', "/api/projects/$desk->id/pages/$desk->page/stop", null], ['POST', "/api/projects/$desk->id/pages/$desk->page/retry", null], ['GET', "/api/projects/$desk->id/pages/$desk->page/preview", null], ['GET', "/api/projects/$desk->id/pages/$desk->page/tiles/0/0/0", null],
+            ['GET', "/api/projects/$desk->id/storeys/$desk->storey/plan.dxf", null], ['GET', "/api/projects/$desk->id/storeys/$desk->storey/plan.json", null],
         ];
         foreach ($own as [$method, $path, $body]) {
             self::assertSame(401, Client::ofStack()->send($method, $path, $body, headers: ['csrf-token: csrf-token', 'Sec-Fetch-Site: same-origin'])[0], "$method $path signed out");

@@ -24,7 +24,8 @@ final class Contract
                 continue;
             }
             $operation = self::object(self::object($item)->{strtolower($method)} ?? null);
-            $response = self::object($operation->responses)->{(string) $status} ?? null;
+            // The default is a refusal in words; a failure of ours is none.
+            $response = self::object($operation->responses)->{(string) $status} ?? ($status >= 400 && ($status < 500 || 507 === $status) ? self::object($operation->responses)->default ?? null : null);
             Assert::assertNotNull($response, "The contract knows no $status for $method $template: $json");
             $response = self::resolved(self::object($response));
             $schema = self::object(self::object(self::object($response->content)->{'application/json'})->schema ?? new \stdClass());

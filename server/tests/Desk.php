@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Server\Tests;
 
 use PHPUnit\Framework\Assert;
+use Plinth\Core\Exchange\Json\JsonValue;
 use Symfony\Component\Uid\UuidV7;
 
 /** A project under test: makes changes from a revision as a client does, and finds rows in answers. */
@@ -106,13 +107,43 @@ final class Desk
      */
     public function send(string $path, string $name, ?string $change = null, array $more = []): array
     {
-        return $this->client->send('POST', "/api/projects/$this->id/sources", form: $more + ['change' => $change ?? self::newId(), 'storey' => $this->storey, 'file' => new \CURLFile($path, 'image/jpeg', $name)]);
+        [$status, $answer] = $this->client->send('POST', "/api/projects/$this->id/sources", form: $more + ['change' => $change ?? self::newId(), 'storey' => $this->storey, 'file' => new \CURLFile($path, 'image/jpeg', $name)]);
+
+        return 202 === $status ? $this->looked($answer) : [$status, $answer];
+    }
+
+    /**
+     * What has become of a file that was sent, once it has been looked at.
+     *
+     * @param array<mixed> $answer
+     *
+     * @return array{int, array<mixed>} the project since then, or the refusal with its status
+     */
+    public function looked(array $answer): array
+    {
+        for ($i = 0; $i < 600; ++$i) {
+            $arrival = JsonValue::of($answer, 'answer')->get('arrival');
+            $state = $arrival->get('state')->text();
+            if ('taken' === $state) {
+                $revision = (int) $arrival->get('revision')->number();
+
+                return [200, ['changeRevision' => $revision] + $this->client->ok('GET', "/api/projects/$this->id/changes?since=".($revision - 1))];
+            }
+            if ('refused' === $state) {
+                $refusal = $arrival->get('refusal');
+
+                return [(int) $refusal->get('status')->number(), ['error' => ['code' => $refusal->get('code')->text(), 'message' => $refusal->get('message')->text(), 'at' => $refusal->get('at')->text()]]];
+            }
+            usleep(100_000);
+            $answer = $this->client->ok('GET', "/api/projects/$this->id/arrivals/{$arrival->get('id')->text()}");
+        }
+        Assert::fail('The file was not looked at within a minute.');
     }
 
     /** A picture of the page at hand: `preview`, or `tiles/z/y/x`. */
     public function picture(string $name): \GdImage
     {
-        [$status, $body] = $this->client->send('GET', "/api/pages/$this->page/$name");
+        [$status, $body] = $this->client->send('GET', "/api/projects/$this->id/pages/$this->page/$name");
         Assert::assertSame(200, $status, $name);
         Assert::assertIsString($body['text']);
         $image = imagecreatefromstring($body['text']);

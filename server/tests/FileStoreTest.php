@@ -6,6 +6,7 @@ namespace Plinth\Server\Tests;
 
 use PHPUnit\Framework\TestCase;
 use Plinth\Server\Http\Refusal;
+use Plinth\Server\Source\DiskSpace;
 use Plinth\Server\Source\FileStore;
 
 final class FileStoreTest extends TestCase
@@ -15,7 +16,7 @@ final class FileStoreTest extends TestCase
     public function testTheSameBytesAreStoredOnce(): void
     {
         $folder = sys_get_temp_dir().'/plinth-store-'.getmypid();
-        $store = new FileStore($folder, '/', 1);
+        $store = new FileStore($folder, '/', new DiskSpace(), 1);
         $hash = $store->takeIn(self::SCAN);
         self::assertSame($hash, $store->takeIn(self::SCAN));
         self::assertFileEquals(self::SCAN, $store->sourcePath($hash));
@@ -29,7 +30,7 @@ final class FileStoreTest extends TestCase
     {
         $folder = sys_get_temp_dir().'/plinth-full-'.getmypid();
         try {
-            (new FileStore($folder, '/', \PHP_INT_MAX))->takeIn(self::SCAN);
+            (new FileStore($folder, '/', new DiskSpace(), \PHP_INT_MAX))->refuseWithoutRoom(1000);
             self::fail('It was taken in.');
         } catch (Refusal $e) {
             self::assertSame([507, 'disk-full'], [$e->status, $e->reason]);

@@ -139,7 +139,7 @@ final class FormatsTest extends TestCase
             $desk = new Desk(Client::ofStack()->signIn());
             $state = $desk->bringIn($file);
             self::assertSame('ready', $desk->imported()['state']);
-            $ends[] = [$desk->client->ok('GET', "/api/pages/$desk->page/lines"), Desk::rows($state, 'page')[0]['values'], Desk::rows($state, 'fit')[0]['values']];
+            $ends[] = [$desk->client->ok('GET', "/api/projects/$desk->id/pages/$desk->page/lines"), Desk::rows($state, 'page')[0]['values'], Desk::rows($state, 'fit')[0]['values']];
         }
         [$lines, $page] = $ends[0];
         $k = 300.0 / 72.0;

@@ -52,7 +52,7 @@ final class HostileFilesTest extends TestCase
                 self::assertGreaterThan(0, imagesx($desk->picture('preview')), $what);
             }
         }
-        self::assertSame([], glob(getenv('PLINTH_FILES').'/pages/*.part'), 'Nothing half made is left.');
+        self::assertSame([], glob(getenv('PLINTH_FILES').'/pages/*/*.part*'), 'Nothing half made is left.');
         self::assertFileDoesNotExist(getenv('PLINTH_FILES').'/../../etc/passwd');
         exec('pgrep -P 1 -f "^(vips|pdftoppm|pdfinfo|pdfimages|pdftocairo|ogr2ogr) "', $left);
         self::assertSame([], $left, 'No child is left without its parent.');
@@ -97,7 +97,7 @@ final class HostileFilesTest extends TestCase
     /** @return list<string> */
     private static function kept(): array
     {
-        $files = glob(getenv('PLINTH_FILES').'/{sources/*/*,pages/*}', \GLOB_BRACE);
+        $files = glob(getenv('PLINTH_FILES').'/{sources/*/*,pages/*/*,arrivals/*}', \GLOB_BRACE);
 
         return false === $files ? [] : $files;
     }

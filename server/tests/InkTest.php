@@ -47,9 +47,9 @@ final class InkTest extends TestCase
     /** @return array<mixed> once the search has left the worker */
     private function searched(string $what): array
     {
-        $this->desk->client->ok('POST', "/api/drawings/{$this->desk->drawing}/$what");
+        $this->desk->client->ok('POST', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/$what");
         for ($i = 0; $i < 400; ++$i) {
-            $answer = $this->desk->client->ok('GET', "/api/drawings/{$this->desk->drawing}/$what");
+            $answer = $this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/$what");
             if (!\in_array($answer['state'], ['waiting', 'working'], true)) {
                 self::assertSame('ready', $answer['state'], Desk::text($answer['message'] ?? ''));
 
@@ -116,36 +116,36 @@ final class InkTest extends TestCase
         self::assertCount(12, Desk::rows($state, 'opening'));
 
         // What is traced is proposed no more; taken back it is again.
-        self::assertSame([], self::items($this->desk->client->ok('GET', "/api/drawings/{$this->desk->drawing}/proposals"), 'walls'));
+        self::assertSame([], self::items($this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/proposals"), 'walls'));
         $this->desk->client->ok('POST', "/api/projects/{$this->desk->id}/undo", ['id' => Desk::newId(), 'base' => $this->desk->revision]);
-        self::assertCount(\count($walls), self::items($this->desk->client->ok('GET', "/api/drawings/{$this->desk->drawing}/proposals"), 'walls'));
+        self::assertCount(\count($walls), self::items($this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/proposals"), 'walls'));
     }
 
     public function testWhatWasRefusedStaysRefusedWhenItIsFoundAgain(): void
     {
         $walls = self::items($this->searched('proposals'), 'walls');
-        $answer = $this->desk->client->ok('POST', "/api/drawings/{$this->desk->drawing}/proposals/refuse", ['walls' => [$walls[0]['id']]]);
+        $answer = $this->desk->client->ok('POST', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/proposals/refuse", ['walls' => [$walls[0]['id']]]);
         self::assertCount(\count($walls) - 1, self::items($answer, 'walls'));
         self::assertSame(1, $answer['refused']);
         self::assertCount(\count($walls) - 1, self::items($this->searched('proposals'), 'walls'));
-        $all = $this->desk->client->ok('POST', "/api/drawings/{$this->desk->drawing}/proposals/refuse", ['walls' => []]);
+        $all = $this->desk->client->ok('POST', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/proposals/refuse", ['walls' => []]);
         self::assertCount(\count($walls), self::items($all, 'walls'));
     }
 
     public function testAStopInTheMiddleLeavesNothingBehind(): void
     {
         $before = $this->desk->state()['revision'];
-        $this->desk->client->ok('POST', "/api/drawings/{$this->desk->drawing}/proposals");
+        $this->desk->client->ok('POST', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/proposals");
         $seen = 0.0;
         for ($i = 0; $i < 300 && $seen <= 0.002; ++$i) {
             usleep(40_000);
-            $seen = Desk::float($this->desk->client->ok('GET', "/api/drawings/{$this->desk->drawing}/proposals")['done']);
+            $seen = Desk::float($this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/proposals")['done']);
         }
         self::assertGreaterThan(0.0, $seen);
         self::assertLessThan(1.0, $seen, 'It was stopped in the middle.');
-        self::assertSame('stopped', $this->desk->client->ok('POST', "/api/drawings/{$this->desk->drawing}/proposals/stop")['state']);
+        self::assertSame('stopped', $this->desk->client->ok('POST', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/proposals/stop")['state']);
         usleep(1_500_000);
-        $answer = $this->desk->client->ok('GET', "/api/drawings/{$this->desk->drawing}/proposals");
+        $answer = $this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/proposals");
         self::assertSame(['stopped', [], [], []], [$answer['state'], $answer['walls'], $answer['openings'], $answer['columns']]);
         self::assertSame($before, $this->desk->state()['revision']);
     }
@@ -155,7 +155,7 @@ final class InkTest extends TestCase
         $this->searched('proposals');
         $px = fn (float $x, float $y): array => $this->map->toPixel(new Point($x, $y))->toArray();
         $this->desk->change($this->desk->knownLength([$px(0, 8600), $px(11000, 8600)], '10 950'));
-        self::assertSame('missing', $this->desk->client->ok('GET', "/api/drawings/{$this->desk->drawing}/proposals")['state']);
+        self::assertSame('missing', $this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/proposals")['state']);
     }
 
     public function testAClickOnADrawnWallGivesItWithItsThicknessAndBuildUp(): void
@@ -166,14 +166,14 @@ final class InkTest extends TestCase
         $own = PixelToMm::ofMatrix([Desk::float($fit['m00']), Desk::float($fit['m01']), Desk::float($fit['m02']), Desk::float($fit['m10']), Desk::float($fit['m11']), Desk::float($fit['m12']), Desk::float($fit['m20']), Desk::float($fit['m21']), Desk::float($fit['m22'])]);
         // In the partition between log room and kitchen.
         $at = $own->toMm($this->map->toPixel(new Point(9010.0, 2000.0)));
-        $found = $this->desk->client->ok('GET', "/api/drawings/{$this->desk->drawing}/probe?x={$at->x}&y={$at->y}")['found'];
+        $found = $this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/probe?x={$at->x}&y={$at->y}")['found'];
         self::assertIsArray($found);
         self::assertEqualsWithDelta(120.0, $found['thickness'], 3.0);
         self::assertIsArray($found['buildUp']);
         self::assertSame($buildUp, $found['buildUp']['id'] ?? null);
         $paper = $own->toMm($this->map->toPixel(new Point(7000.0, 3700.0)));
-        self::assertNull($this->desk->client->ok('GET', "/api/drawings/{$this->desk->drawing}/probe?x={$paper->x}&y={$paper->y}")['found']);
-        $this->desk->client->refused(422, 'GET', "/api/drawings/{$this->desk->drawing}/probe?x=abc&y=0");
+        self::assertNull($this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/probe?x={$paper->x}&y={$paper->y}")['found']);
+        $this->desk->client->refused(422, 'GET', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/probe?x=abc&y=0");
     }
 
     public function testFiguresAndNamesAreReadAndTakenOnlyWhenStated(): void
@@ -199,7 +199,7 @@ final class InkTest extends TestCase
         $this->desk->change($this->desk->knownLength([[Desk::float($two['a'][0]), Desk::float($two['a'][1])], [Desk::float($two['b'][0]), Desk::float($two['b'][1])]], Desk::text($two['text'])));
         self::assertNotContains($two['text'], array_column(self::items($this->searched('readings'), 'figures'), 'text'));
         $one = self::items($this->searched('readings'), 'figures')[0];
-        $rest = $this->desk->client->ok('POST', "/api/drawings/{$this->desk->drawing}/readings/refuse", ['readings' => [$one['id']]]);
+        $rest = $this->desk->client->ok('POST', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/readings/refuse", ['readings' => [$one['id']]]);
         self::assertNotContains($one['id'], array_column(self::items($rest, 'figures'), 'id'));
         self::assertNotContains($one['text'], array_column(self::items($this->searched('readings'), 'figures'), 'text'));
     }
@@ -208,7 +208,7 @@ final class InkTest extends TestCase
     {
         $chain = $this->desk->chain([[0, 0], [6000, 12], [6008, 4000], [-5, 3990]], true, 200.0);
         $this->desk->change([$chain['operation'], Desk::door($chain['walls'][0], 1000.0, 900.0)]);
-        $preview = $this->desk->client->ok('GET', "/api/storeys/{$this->desk->storey}/settled");
+        $preview = $this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/storeys/{$this->desk->storey}/settled");
         self::assertSame(4, $preview['straightened']);
         self::assertSame([], $preview['contradictions']);
         self::assertGreaterThan(3.0, $preview['largestMm']);
@@ -222,7 +222,7 @@ final class InkTest extends TestCase
         // The wall begins 2.5 mm further left; the door has stayed where it was.
         $door = Desk::rows($state, 'opening')[0]['values'];
         self::assertEqualsWithDelta(1000.0, Desk::float($nodes[$chain['nodes'][0]]['x']) + Desk::float($door['offset']), 0.01);
-        self::assertSame([], $this->desk->client->ok('GET', "/api/storeys/{$this->desk->storey}/settled")['moves']);
+        self::assertSame([], $this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/storeys/{$this->desk->storey}/settled")['moves']);
     }
 
     public function testAContradictoryFigureIsNamed(): void
@@ -236,7 +236,7 @@ final class InkTest extends TestCase
         $this->desk->change([$figure($overall, $west, $east, '7200'), $figure($left, $west, $middle['walls'][0], '3100'), $figure($right, $middle['walls'][0], $east, '4130')]);
         // Decided without moving anything, as when two drawings are gone through.
         $this->desk->change(array_map(static fn (string $id): array => ['do' => 'set', 'type' => 'figure', 'id' => $id, 'values' => ['decided' => 'figure']], [$overall, $left, $right]));
-        $contradictions = self::items($this->desk->client->ok('GET', "/api/storeys/{$this->desk->storey}/settled"), 'contradictions');
+        $contradictions = self::items($this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/storeys/{$this->desk->storey}/settled"), 'contradictions');
         self::assertCount(1, $contradictions);
         self::assertSame($right, $contradictions[0]['culprit']);
         self::assertEqualsWithDelta(30.0, abs(Desk::float($contradictions[0]['byMm'])), 1e-6);
@@ -246,12 +246,12 @@ final class InkTest extends TestCase
     {
         $stranger = Client::ofStack();
         $stranger->signIn('stranger@plinth.example');
-        $stranger->refused(404, 'GET', "/api/drawings/{$this->desk->drawing}/proposals");
-        $stranger->refused(404, 'GET', "/api/storeys/{$this->desk->storey}/settled");
+        $stranger->refused(404, 'GET', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/proposals");
+        $stranger->refused(404, 'GET', "/api/projects/{$this->desk->id}/storeys/{$this->desk->storey}/settled");
         $shares = self::items($this->desk->client->ok('PUT', "/api/projects/{$this->desk->id}/shares", ['email' => 'stranger@plinth.example', 'role' => 'read']), 'shares');
-        self::assertSame('missing', $stranger->ok('GET', "/api/drawings/{$this->desk->drawing}/proposals")['state']);
-        $stranger->refused(403, 'POST', "/api/drawings/{$this->desk->drawing}/proposals");
-        $stranger->refused(403, 'POST', "/api/drawings/{$this->desk->drawing}/readings");
+        self::assertSame('missing', $stranger->ok('GET', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/proposals")['state']);
+        $stranger->refused(403, 'POST', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/proposals");
+        $stranger->refused(403, 'POST', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/readings");
         self::assertSame(204, $this->desk->client->send('DELETE', "/api/projects/{$this->desk->id}/shares/".Desk::text($shares[0]['id']))[0]);
     }
 

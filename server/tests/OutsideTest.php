@@ -18,7 +18,7 @@ final class OutsideTest extends TestCase
     public function testAPhotographIsStraightenedAndEveryPixelLiesWhereTheFitSays(): void
     {
         [$desk, $side] = $this->photograph();
-        $path = "/api/drawings/$desk->drawing/rectified";
+        $path = "/api/projects/$desk->id/drawings/$desk->drawing/rectified";
         self::assertSame('not-slanted', $desk->client->refused(409, 'POST', $path)['code']);
         $this->straighten($desk);
         $fit = JsonValue::of(Desk::rows($desk->state(), 'fit')[0]['values']);
@@ -36,7 +36,7 @@ final class OutsideTest extends TestCase
             while (max($shown->get('picture')->get('width')->number(), $shown->get('picture')->get('height')->number()) / 2 ** $level > 256) {
                 ++$level;
             }
-            [$status, $body] = $desk->client->send('GET', \sprintf('/api/drawings/%s/rectified/%s/tiles/%d/%d/%d', $desk->drawing, $shown->get('shape')->text(), $level, intdiv((int) $v, 256), intdiv((int) $u, 256)));
+            [$status, $body] = $desk->client->send('GET', \sprintf('/api/projects/'.$desk->id.'/drawings/%s/rectified/%s/tiles/%d/%d/%d', $desk->drawing, $shown->get('shape')->text(), $level, intdiv((int) $v, 256), intdiv((int) $u, 256)));
             self::assertSame(200, $status);
             self::assertIsString($body['text']);
             $image = imagecreatefromstring($body['text']);
@@ -75,7 +75,7 @@ final class OutsideTest extends TestCase
         [$desk] = $this->photograph();
         $desk->imported();
         $this->straighten($desk);
-        $path = "/api/drawings/$desk->drawing/rectified";
+        $path = "/api/projects/$desk->id/drawings/$desk->drawing/rectified";
         $desk->client->ok('POST', $path);
         $stopped = JsonValue::of($desk->client->ok('POST', "$path/stop"));
         // On a fast machine it may have been done already.
@@ -106,13 +106,13 @@ final class OutsideTest extends TestCase
         $desk = new Desk(Client::ofStack()->signIn());
         $side = Desk::newId();
         $desk->change([['do' => 'add', 'type' => 'side', 'id' => $side, 'values' => ['name' => 'South']]]);
-        self::assertSame('no-line', $desk->client->refused(409, 'GET', "/api/sides/$side/corners")['code']);
+        self::assertSame('no-line', $desk->client->refused(409, 'GET', "/api/projects/$desk->id/sides/$side/corners")['code']);
         $set = static fn (array $line): array => ['do' => 'set', 'type' => 'side', 'id' => $side, 'values' => $line];
         self::assertSame('no-line', $desk->refused(422, [$set(['fromX' => 0.0, 'fromY' => 0.0])])['code']);
         self::assertSame('no-line', $desk->refused(422, [$set(['fromX' => 0.0, 'fromY' => 0.0, 'toX' => 20.0, 'toY' => 0.0])])['code']);
         $desk->change([$set(['fromX' => 1000.0, 'fromY' => 0.0, 'toX' => 9000.0, 'toY' => 0.0])]);
         $desk->change([$desk->chain([[2000.0, 300.0], [7000.0, 300.0]])['operation']]);
-        $answer = JsonValue::of($desk->client->ok('GET', "/api/sides/$side/corners"));
+        $answer = JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id/sides/$side/corners"));
         self::assertSame(8000.0, $answer->get('lengthMm')->number());
         $along = array_map(static fn (JsonValue $c): array => [$c->get('alongMm')->number(), $c->get('behindMm')->number()], $answer->get('corners')->items());
         sort($along);
@@ -128,15 +128,15 @@ final class OutsideTest extends TestCase
             $corners[] = ['do' => 'add', 'type' => 'outlineCorner', 'id' => Desk::newId(), 'values' => ['outline' => $outline, 'drawing' => $desk->drawing, 'order' => $order, 'x' => $x, 'y' => $y]];
         }
         $desk->change([['do' => 'add', 'type' => 'outline', 'id' => $outline, 'values' => ['side' => $side, 'name' => 'Face']], ...$corners]);
-        $answer = JsonValue::of($desk->client->ok('GET', "/api/outlines/$outline"));
+        $answer = JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id/outlines/$outline"));
         self::assertEqualsWithDelta(63.36, $answer->get('areaM2')->number(), 1e-9);
         // The first fit carries it along with the picture.
         $this->straighten($desk);
-        self::assertNotEqualsWithDelta(13_200.0, JsonValue::of($desk->client->ok('GET', "/api/outlines/$outline"))->get('widthMm')->number(), 100.0);
+        self::assertNotEqualsWithDelta(13_200.0, JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id/outlines/$outline"))->get('widthMm')->number(), 100.0);
         $rows = Desk::rows($desk->state(), 'outlineCorner');
         $by = array_column($rows, null, 'id');
         $desk->change(array_map(static fn (array $r): array => ['do' => 'set', 'type' => 'outlineCorner', 'id' => $r['id'], 'values' => ['order' => [0, 2, 1, 3][Desk::int($r['values']['order'])]]], array_values($by)));
-        self::assertStringContainsString('crosses', JsonValue::of($desk->client->ok('GET', "/api/outlines/$outline"))->get('refusal')->text());
+        self::assertStringContainsString('crosses', JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id/outlines/$outline"))->get('refusal')->text());
         $gone = $desk->change([['do' => 'remove', 'type' => 'outline', 'id' => $outline]]);
         self::assertCount(5, JsonValue::of($gone['removed'])->items());
     }
@@ -188,15 +188,15 @@ final class OutsideTest extends TestCase
         // The spine runs at x = 5200; it is traced 40 mm to the right of it, the store's wall where it is.
         $desk->change([$desk->chain([$model(5240, 600), $model(5240, 1900)])['operation']]);
         $desk->change([$desk->chain([$model(700, 3900), $model(4600, 3900)], thickness: 120.0)['operation']]);
-        $things = JsonValue::of($desk->client->ok('GET', "/api/drawings/$desk->drawing/misfit"))->get('things')->items();
+        $things = JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id/drawings/$desk->drawing/misfit"))->get('things')->items();
         $mm = array_map(static fn (JsonValue $t): float => $t->get('mm')->number(), $things);
         sort($mm);
         self::assertEqualsWithDelta([0.0, 40.0], $mm, 1.5);
-        self::assertSame(2.0, JsonValue::of($desk->client->ok('GET', "/api/drawings/$desk->drawing/misfit"))->get('of')->number());
+        self::assertSame(2.0, JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id/drawings/$desk->drawing/misfit"))->get('of')->number());
         // Against itself every drawing agrees.
-        $self = JsonValue::of($desk->client->ok('GET', "/api/drawings/$desk->drawing/misfit?against=$desk->drawing"))->get('things')->items();
+        $self = JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id/drawings/$desk->drawing/misfit?against=$desk->drawing"))->get('things')->items();
         self::assertEqualsWithDelta([0.0, 0.0], array_map(static fn (JsonValue $t): float => $t->get('mm')->number(), $self), 1e-9);
-        $desk->client->refused(422, 'GET', "/api/drawings/$desk->drawing/misfit?against=this");
+        $desk->client->refused(422, 'GET', "/api/projects/$desk->id/drawings/$desk->drawing/misfit?against=this");
     }
 
     public function testAnOpeningIsTakenFromTheInkOfItsWall(): void
@@ -211,15 +211,15 @@ final class OutsideTest extends TestCase
         $model = fn (float $x, float $y): Point => $map->toMm($this->truth->toPixel(new Point($x, $y)));
         $chain = $desk->chain([$model(150, 150)->toArray(), $model(13_050, 150)->toArray()], thickness: 300.0);
         $desk->change([$chain['operation']]);
-        $ask = static fn (Point $p): JsonValue => JsonValue::of($desk->client->ok('GET', "/api/drawings/$desk->drawing/gap?".http_build_query(['wall' => $chain['walls'][0], 'x' => $p->x, 'y' => $p->y])));
+        $ask = static fn (Point $p): JsonValue => JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id/drawings/$desk->drawing/gap?".http_build_query(['wall' => $chain['walls'][0], 'x' => $p->x, 'y' => $p->y])));
         foreach ([[6700.0, 'door', 5950.0, 1010.0], [2300.0, 'window', 1400.0, 1800.0]] as [$x, $kind, $offset, $width]) {
             $found = $ask($model($x, 150.0))->get('found');
             self::assertSame($kind, $found->get('kind')->text());
             self::assertEqualsWithDelta([$offset, $width], [$found->get('offset')->number(), $found->get('width')->number()], 12.0);
         }
         self::assertNull($ask($model(4400.0, 150.0))->optional('found'), 'The wall runs on.');
-        $desk->client->refused(404, 'GET', "/api/drawings/$desk->drawing/gap?wall=".Desk::newId().'&x=0&y=0');
-        $desk->client->refused(422, 'GET', "/api/drawings/$desk->drawing/gap?wall={$chain['walls'][0]}&x=here&y=0");
+        $desk->client->refused(404, 'GET', "/api/projects/$desk->id/drawings/$desk->drawing/gap?wall=".Desk::newId().'&x=0&y=0');
+        $desk->client->refused(422, 'GET', "/api/projects/$desk->id/drawings/$desk->drawing/gap?wall={$chain['walls'][0]}&x=here&y=0");
     }
 
     public function testALegTakesItsDirectionFromTheInkAndASiteSquaredToABuildingKnowsItsNorth(): void
@@ -231,7 +231,7 @@ final class OutsideTest extends TestCase
         $px = fn (float $x, float $y): array => [$this->truth->toPixel(new Point($x, $y))->x, $this->truth->toPixel(new Point($x, $y))->y];
         $length = $desk->knownLength([$px(0, 0), $px(13_200, 0)], '13.20 m');
         $desk->change([...$length, ['do' => 'add', 'type' => 'gridPick', 'id' => Desk::newId(), 'values' => ['drawing' => $desk->drawing, 'a' => $length[0]['id'], 'b' => $length[1]['id'], 'axis' => 'x']]]);
-        $asked = static fn (float $ax, float $ay, float $bx, float $by, float $up): JsonValue => JsonValue::of($desk->client->ok('GET', "/api/drawings/$desk->drawing/bearing?".http_build_query(['ax' => $ax, 'ay' => $ay, 'bx' => $bx, 'by' => $by, 'up' => $up])));
+        $asked = static fn (float $ax, float $ay, float $bx, float $by, float $up): JsonValue => JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id/drawings/$desk->drawing/bearing?".http_build_query(['ax' => $ax, 'ay' => $ay, 'bx' => $bx, 'by' => $by, 'up' => $up])));
         // The leg from (12100, 17250) to (−12350, 15100), asked for from a few pixels beside it.
         [$a, $b] = [$px(12_100, 17_250), $px(-9000, 15_394)];
         $found = $asked($a[0], $a[1] + 4.0, $b[0], $b[1] - 3.0, 0.0)->get('found');
@@ -243,7 +243,7 @@ final class OutsideTest extends TestCase
         $id = Desk::newId();
         $desk->change([['do' => 'add', 'type' => 'boundary', 'id' => $id, 'values' => ['storey' => $desk->storey, 'name' => 'Lot', 'x' => 0.0, 'y' => 0.0, 'up' => '30°']]]);
         $desk->change([['do' => 'add', 'type' => 'leg', 'id' => Desk::newId(), 'values' => ['boundary' => $id, 'order' => 0, 'length' => '10 m', 'bearing' => '30', 'unit' => 'm']]]);
-        $answer = JsonValue::of($desk->client->ok('GET', "/api/boundaries/$id"));
+        $answer = JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id/boundaries/$id"));
         self::assertEqualsWithDelta([0.0, 10_000.0], array_map(static fn (JsonValue $v): float => $v->number(), $answer->get('path')->items()[1]->items()), 1e-6);
         self::assertSame('unreadable-bearing', $desk->refused(422, [['do' => 'set', 'type' => 'boundary', 'id' => $id, 'values' => ['up' => 'uphill']]])['code']);
     }
@@ -253,7 +253,7 @@ final class OutsideTest extends TestCase
         [$desk] = $this->photograph();
         $desk->imported();
         $this->straighten($desk);
-        $answer = JsonValue::of($desk->client->ok('GET', "/api/drawings/$desk->drawing/flatness"));
+        $answer = JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id/drawings/$desk->drawing/flatness"));
         self::assertNull($answer->optional('message'));
         foreach ($answer->get('lines')->items() as $line) {
             self::assertFalse($line->get('bowed')->boolean());
@@ -283,7 +283,7 @@ final class OutsideTest extends TestCase
             $length = $desk->knownLength([[110.0, $y], [1290.0, $y]], '11 800');
             $desk->change([$length[0], $length[1], ['do' => 'add', 'type' => 'gridPick', 'id' => Desk::newId(), 'values' => ['drawing' => $desk->drawing, 'a' => $length[0]['id'], 'b' => $length[1]['id'], 'axis' => 'x']]]);
         }
-        $answer = JsonValue::of($desk->client->ok('GET', "/api/drawings/$desk->drawing/flatness"));
+        $answer = JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id/drawings/$desk->drawing/flatness"));
         self::assertStringContainsString('curled or folded', $answer->get('message')->text());
         $bows = array_map(static fn (JsonValue $l): float => $l->get('bowPx')->number(), $answer->get('lines')->items());
         self::assertEqualsWithDelta([14.0, 0.0], $bows, 1.5);
@@ -317,7 +317,7 @@ final class OutsideTest extends TestCase
     private function straightened(Desk $desk): JsonValue
     {
         for ($i = 0; $i < 200; ++$i) {
-            $answer = JsonValue::of($desk->client->ok('POST', "/api/drawings/$desk->drawing/rectified"));
+            $answer = JsonValue::of($desk->client->ok('POST', "/api/projects/$desk->id/drawings/$desk->drawing/rectified"));
             if ('ready' === $answer->get('state')->text()) {
                 return $answer;
             }

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Server\Tests;
 
 use PHPUnit\Framework\TestCase;
-use Plinth\Server\Source\Making\ImportPageHandler;
+use Plinth\Server\Source\Making\ImportPage;
 use Plinth\Server\Source\Making\PageMaker;
 use Plinth\Server\Source\Reading\PictureFailure;
 
@@ -29,7 +29,7 @@ final class PictureTest extends TestCase
     {
         foreach ([[1, 1], [256, 256], [257, 256], [511, 1025], [3307, 2339], [3000, 17]] as [$width, $height]) {
             exec(\sprintf('cd %s && rm -rf t && vips black b.v %d %d && vips dzsave b.v t --layout google --suffix .png --tile-size 256 --overlap 0 --skip-blanks=-1 && find t -name "[0-9]*.png" | wc -l', escapeshellarg($this->folder), $width, $height), $lines);
-            self::assertSame((int) end($lines), ImportPageHandler::tiles($width, $height), "$width × $height");
+            self::assertSame((int) end($lines), ImportPage::tiles($width, $height), "$width × $height");
         }
     }
 
@@ -51,7 +51,7 @@ final class PictureTest extends TestCase
         // Level 2 holds the page at full size: 2 × 3 tiles.
         $this->assertColour($desk, 'tiles/2/0/0', 200, 50, [221, 34, 17]);
         $this->assertColour($desk, 'tiles/2/0/0', 200, 150, [255, 255, 255]);
-        self::assertSame([400, 600], [($grey = PageMaker::raster(getenv('PLINTH_FILES')."/pages/$desk->page/grey.v"))->width, $grey->height]);
+        self::assertSame([400, 600], [($grey = PageMaker::raster(getenv('PLINTH_FILES')."/pages/$desk->id/$desk->page/grey.v"))->width, $grey->height]);
     }
 
     public function testClearPaperIsShownWhite(): void
@@ -89,7 +89,7 @@ final class PictureTest extends TestCase
     /** @param array{int, int, int} $rgb */
     private function assertColour(Desk $desk, string $picture, int $x, int $y, array $rgb): void
     {
-        [$status, $body] = $desk->client->send('GET', "/api/pages/$desk->page/$picture");
+        [$status, $body] = $desk->client->send('GET', "/api/projects/$desk->id/pages/$desk->page/$picture");
         self::assertSame(200, $status);
         self::assertIsString($body['text']);
         $image = imagecreatefromstring($body['text']);

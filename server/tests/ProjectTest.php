@@ -68,7 +68,7 @@ final class ProjectTest extends TestCase
         $chain = $desk->chain([[0, 0], [13200, 0], [13200, 8600], [0, 8600]], true, 300, 'right');
         $desk->change([$chain['operation'], Desk::door($chain['walls'][0], 2000, 910)]);
         $desk->change([['do' => 'add', 'type' => 'room', 'id' => Desk::newId(), 'values' => ['storey' => $desk->storey, 'drawing' => null, 'name' => 'Hall', 'number' => '', 'x' => 5000, 'y' => 5000]]]);
-        [$status, $answer] = $this->client->send('GET', "/api/storeys/$desk->storey/plan.dxf");
+        [$status, $answer] = $this->client->send('GET', "/api/projects/$desk->id/storeys/$desk->storey/plan.dxf");
         self::assertSame(200, $status);
         self::assertIsString($answer['text']);
         $file = (string) tempnam(sys_get_temp_dir(), 'dxf');
@@ -88,7 +88,7 @@ final class ProjectTest extends TestCase
     {
         $desk = new Desk($this->client);
         $desk->change([$desk->chain([[0, 0], [6000, 0], [6000, 4000], [0, 4000]], true)['operation']]);
-        $document = $this->client->send('GET', "/api/storeys/$desk->storey/plan.json");
+        $document = $this->client->send('GET', "/api/projects/$desk->id/storeys/$desk->storey/plan.json");
         self::assertSame(200, $document[0]);
         $file = (string) tempnam(sys_get_temp_dir(), 'plan');
         file_put_contents($file, json_encode($document[1], \JSON_THROW_ON_ERROR));

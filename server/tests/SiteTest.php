@@ -18,7 +18,7 @@ final class SiteTest extends TestCase
         $desk = new Desk(Client::ofStack()->signIn());
         $id = Desk::newId();
         $desk->change([['do' => 'add', 'type' => 'boundary', 'id' => $id, 'values' => ['storey' => $desk->storey, 'name' => 'Lot', 'x' => 1000.0, 'y' => 2000.0]]]);
-        $shown = static fn (): JsonValue => JsonValue::of($desk->client->ok('GET', "/api/boundaries/$id"));
+        $shown = static fn (): JsonValue => JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id/boundaries/$id"));
         self::assertStringContainsString('three legs', $shown()->get('refusal')->text());
         foreach (self::LEGS as $order => [$bearing, $length]) {
             $desk->change([self::leg($id, $order, $bearing, $length)]);
@@ -45,11 +45,11 @@ final class SiteTest extends TestCase
         foreach ([['0', '100'], ['90', '100'], ['180', '100'], ['270', '60']] as $order => [$bearing, $length]) {
             $desk->change([self::leg($id, $order, $bearing, $length)]);
         }
-        $answer = JsonValue::of($desk->client->ok('GET', "/api/boundaries/$id"));
+        $answer = JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id/boundaries/$id"));
         self::assertNull($answer->optional('closed'));
         self::assertStringContainsString('misses its beginning by 12.192 m', $answer->get('refusal')->text());
         self::assertCount(4, Desk::rows($desk->state(), 'leg'), 'The legs stay as typed.');
-        (new Client((string) getenv('PLINTH_ADDRESS')))->refused(401, 'GET', "/api/boundaries/$id");
+        (new Client((string) getenv('PLINTH_ADDRESS')))->refused(401, 'GET', "/api/projects/$desk->id/boundaries/$id");
     }
 
     /** @return array<string, mixed> */

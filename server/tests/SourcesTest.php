@@ -172,10 +172,10 @@ final class SourcesTest extends TestCase
         self::assertSame('lost', $this->registered()['state']);
         $refusal = $this->desk->refused(409, [['do' => 'replace', 'type' => 'page', 'id' => $this->desk->page]]);
         self::assertSame('not-registered', $refusal['code']);
-        $refusal = $this->desk->client->refused(422, 'POST', "/api/pages/{$this->desk->page}/match", ['pairs' => [['old' => [1, 1], 'new' => [1, 1]]]]);
+        $refusal = $this->desk->client->refused(422, 'POST', "/api/projects/{$this->desk->id}/pages/{$this->desk->page}/match", ['pairs' => [['old' => [1, 1], 'new' => [1, 1]]]]);
         self::assertSame('too-few-points', $refusal['code']);
         // Points picked by hand are believed where the ink does not agree with them.
-        $this->desk->client->ok('POST', "/api/pages/{$this->desk->page}/match", ['pairs' => [['old' => [100, 100], 'new' => [200, 300]], ['old' => [1100, 100], 'new' => [1700, 300]]]]);
+        $this->desk->client->ok('POST', "/api/projects/{$this->desk->id}/pages/{$this->desk->page}/match", ['pairs' => [['old' => [100, 100], 'new' => [200, 300]], ['old' => [1100, 100], 'new' => [1700, 300]]]]);
         $found = $this->registered('lost');
         self::assertSame('found', $found['state']);
         self::assertEqualsWithDelta(1.5, Desk::float($found['scaleX']), 1e-9);
@@ -212,7 +212,7 @@ final class SourcesTest extends TestCase
         $this->desk->imported();
         $source = Desk::rows($this->desk->state(), 'source')[0]['id'];
         $this->desk->change([['do' => 'remove', 'type' => 'source', 'id' => $source]]);
-        $folder = getenv('PLINTH_FILES')."/pages/{$this->desk->page}";
+        $folder = getenv('PLINTH_FILES')."/pages/{$this->desk->id}/{$this->desk->page}";
         self::assertDirectoryExists($folder);
         exec('php '.escapeshellarg(__DIR__.'/../bin/console').' plinth:files:tidy', $out, $code);
         self::assertSame(0, $code);

@@ -85,7 +85,7 @@ final class TraceTest extends TestCase
             }
         }
         $state = $this->desk->state();
-        $document = $this->desk->client->ok('GET', "/api/storeys/{$this->desk->storey}/plan.json");
+        $document = $this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/storeys/{$this->desk->storey}/plan.json");
         $plan = Derivation::of(PlanReader::read(json_encode($document, \JSON_THROW_ON_ERROR))->storeys[0]);
         $kept = array_map(static fn (array $r): string => \sprintf('%.4f %s', Desk::float($r['netAreaM2']), self::boundBy($r['id'], $r['walls'])), self::told($state, 'regions'));
         $given = array_map(static fn (Region $r): string => \sprintf('%.4f %s', $r->netAreaMm2 / 1e6, self::boundBy($r->room?->id, $r->walls)), $plan->regions);
@@ -228,7 +228,7 @@ final class TraceTest extends TestCase
         $rooms = $this->desk->client->ok('POST', '/api/rooms-table', ['text' => "3 Tank room 5.80 x 3.70 21.5 m²\n4 Loft 9 m²", 'unit' => 'mm'])['rooms'];
         self::assertIsArray($rooms);
         $this->desk->change(array_map(fn (mixed $r): array => ['do' => 'add', 'type' => 'listedRoom', 'id' => Desk::newId(), 'values' => ['storey' => $this->desk->storey] + (\is_array($r) ? $r : [])], array_values($rooms)));
-        $rows = $this->desk->client->ok('GET', "/api/storeys/{$this->desk->storey}/rooms-table")['rows'];
+        $rows = $this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/storeys/{$this->desk->storey}/rooms-table")['rows'];
         self::assertIsArray($rows);
         self::assertIsArray($rows[0]);
         self::assertIsArray($rows[1]);

@@ -155,7 +155,7 @@ final class TrueUpTest extends TestCase
         $desk->change($desk->knownLength([[300.0, 500.0], [2300.0, 500.0]], '10 200'));
         $desk->change([['do' => 'set', 'type' => 'knownLength', 'id' => $first, 'values' => ['text' => '10 400']]]);
         $desk->change([['do' => 'set', 'type' => 'drawing', 'id' => $drawing, 'values' => ['statedScale' => 50.0]]]);
-        $fits = JsonValue::of($desk->client->ok('GET', "/api/drawings/$drawing/fits"))->get('fits')->items();
+        $fits = JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id/drawings/$drawing/fits"))->get('fits')->items();
         self::assertCount(5, $fits, 'The guess, and four since.');
         self::assertSame((float) $then, $fits[3]->get('revision')->number());
         self::assertEqualsWithDelta(5.0, $fits[3]->get('mmPerPixel')->number(), 1e-6);
@@ -173,15 +173,15 @@ final class TrueUpTest extends TestCase
     {
         $desk = $this->desk();
         $true = self::truth()->toPixel(new Point(13200.0, 0.0));
-        $near = static fn (float $dx, float $dy, string $more = ''): JsonValue => JsonValue::of($desk->client->ok('GET', \sprintf('/api/pages/%s/found?x=%.3F&y=%.3F&reach=12%s', $desk->page, $true->x + $dx, $true->y + $dy, $more)));
+        $near = static fn (float $dx, float $dy, string $more = ''): JsonValue => JsonValue::of($desk->client->ok('GET', \sprintf('/api/projects/'.$desk->id.'/pages/%s/found?x=%.3F&y=%.3F&reach=12%s', $desk->page, $true->x + $dx, $true->y + $dy, $more)));
         $found = $near(5.0, -6.0)->get('found');
         self::assertSame('corner', $found->get('kind')->text());
         self::assertLessThan(0.4, hypot($found->get('x')->number() - $true->x, $found->get('y')->number() - $true->y));
         self::assertNull($near(70.0, 60.0)->optional('found'), 'Paper.');
         self::assertSame('wall face', $near(-200.0, 3.0, '&mmPerPixel=6.35')->get('found')->get('kind')->text());
         self::assertNull($near(-200.0, 3.0, '&only=corners')->optional('found'));
-        $desk->client->refused(422, 'GET', "/api/pages/$desk->page/found?x=here&y=1&reach=12");
-        self::assertNull(JsonValue::of($desk->client->ok('GET', "/api/pages/$desk->page/ticks?ax=100&ay=40&bx=900&by=40"))->optional('count'), 'Blank paper has no beat.');
+        $desk->client->refused(422, 'GET', "/api/projects/$desk->id/pages/$desk->page/found?x=here&y=1&reach=12");
+        self::assertNull(JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id/pages/$desk->page/ticks?ax=100&ay=40&bx=900&by=40"))->optional('count'), 'Blank paper has no beat.');
         $made = JsonValue::of([]);
         for ($i = 0; $i < 100; ++$i) {
             $made = JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id/changes?since=$desk->revision"))->get('pages')->items()[0]->get('made');
@@ -200,9 +200,9 @@ final class TrueUpTest extends TestCase
     {
         $desk = $this->desk();
         $drawing = (string) $desk->drawing;
-        self::assertSame([], JsonValue::of($desk->client->ok('GET', "/api/drawings/$drawing/spread"))->get('plusMinusMm')->items());
+        self::assertSame([], JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id/drawings/$drawing/spread"))->get('plusMinusMm')->items());
         $desk->change($desk->knownLength([[1000.0, 1000.0], [2000.0, 1000.0]], '5 000'));
-        $spread = JsonValue::of($desk->client->ok('GET', "/api/drawings/$drawing/spread"));
+        $spread = JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id/drawings/$drawing/spread"));
         $values = array_map(static fn (JsonValue $v): float => $v->number(), $spread->get('plusMinusMm')->items());
         self::assertCount((int) ($spread->get('columns')->number() * $spread->get('rows')->number()), $values);
         sort($values);
@@ -215,7 +215,7 @@ final class TrueUpTest extends TestCase
             ['do' => 'add', 'type' => 'column', 'id' => Desk::newId(), 'values' => ['storey' => $desk->storey, 'x' => 6000.0, 'y' => 0.0, 'width' => 350.0, 'depth' => 350.0, 'round' => false]],
         ]);
         self::assertSame('B', Desk::rows($desk->state(), 'gridAxis')[0]['values']['label']);
-        $dxf = $desk->client->send('GET', "/api/storeys/$desk->storey/plan.dxf")[1]['text'] ?? '';
+        $dxf = $desk->client->send('GET', "/api/projects/$desk->id/storeys/$desk->storey/plan.dxf")[1]['text'] ?? '';
         self::assertIsString($dxf);
         self::assertSame([1, 1], [preg_match_all('/\r\n8\r\ncolumns\r\n/', $dxf), preg_match_all('/LINE\r\n5\r\n[0-9A-F]+\r\n330\r\n1F\r\n100\r\nAcDbEntity\r\n8\r\naxes\r\n/', $dxf)], 'They go along into the DXF.');
         $desk->refused(422, [['do' => 'add', 'type' => 'column', 'id' => Desk::newId(), 'values' => ['storey' => $desk->storey, 'x' => 0, 'y' => 0, 'width' => -1, 'depth' => 350]]]);

@@ -1,26 +1,28 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
+import { AccountPage } from "./account/AccountPage";
 import { api, settled } from "./api/client";
 import { MeterPage } from "./meter/MeterPage";
 import { ProjectPage } from "./project/ProjectPage";
 import { ProjectsPage } from "./project/ProjectsPage";
 import { SignInPage } from "./project/SignInPage";
 
-/** `#/project/ID` opens a project, `#/meter` the simulated distance meter, anything else the list. */
-function useAddress(): { project: string | null; meter: boolean } {
+/** `#/project/ID` opens a project, `#/account` one's own account, `#/meter` the simulated distance meter, anything else the list. */
+function useAddress(): { project: string | null; meter: boolean; own: boolean } {
   const [hash, setHash] = useState(window.location.hash);
   useEffect(() => {
     const onHash = () => setHash(window.location.hash);
     window.addEventListener("hashchange", onHash);
     return () => window.removeEventListener("hashchange", onHash);
   }, []);
-  return { project: /^#\/project\/([0-9a-f-]{36})$/.exec(hash)?.[1] ?? null, meter: hash === "#/meter" };
+  const project = /^#\/project\/([0-9a-f-]{36})$/.exec(hash)?.[1] ?? null;
+  return { project, meter: hash === "#/meter", own: hash === "#/account" };
 }
 
 export function App() {
   const queries = useQueryClient();
   const { data, error } = useQuery({ queryKey: ["account"], queryFn: () => settled(api.GET("/api/account")) });
-  const { project, meter } = useAddress();
+  const { project, meter, own } = useAddress();
   if (error) {
     return (
       <main className="p-10">
@@ -33,6 +35,7 @@ export function App() {
   const refresh = () => queries.invalidateQueries();
   if (!data.account) return <SignInPage demo={data.demo} onSignedIn={refresh} />;
   if (meter) return <MeterPage />;
+  if (own) return <AccountPage account={data.account} onSignedOut={refresh} />;
   if (project) return <ProjectPage key={project} id={project} account={data.account} onSignedOut={refresh} />;
   return <ProjectsPage account={data.account} onSignedOut={refresh} />;
 }

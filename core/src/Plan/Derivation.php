@@ -45,13 +45,13 @@ final class Derivation
     private readonly Faces $looseFaces;
     private ?LeakSearch $leaks = null;
 
-    public function __construct(private readonly Neighbourhood $plan)
+    public function __construct(private readonly Neighbourhood $plan, Effort $effort = new Effort())
     {
         $this->pieces = new Pieces($plan);
-        $this->faces = new Faces(new Network($this->pieces));
+        $this->faces = new Faces(new Network($this->pieces, $effort));
         $this->enclosures = new Enclosures($this->pieces, $this->faces);
         $this->loose = new Pieces($plan, false);
-        $this->looseFaces = new Faces(new Network($this->loose));
+        $this->looseFaces = new Faces(new Network($this->loose, $effort));
     }
 
     public static function of(Storey $storey): DerivedStorey

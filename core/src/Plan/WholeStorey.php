@@ -8,6 +8,9 @@ namespace Plinth\Core\Plan;
 final class WholeStorey implements Neighbourhood
 {
     private const BLOCK_MM = 12_000.0;
+    /** What reaches over more blocks than this is kept by itself. */
+    private const MANY = 1024;
+    private const FAR = 'far';
 
     /** @var array<string, Wall|Divider> */
     private array $lines = [];
@@ -62,8 +65,9 @@ final class WholeStorey implements Neighbourhood
 
     public function lines(array $box): array
     {
-        $found = [];
-        foreach (self::keys($box) as $key) {
+        $keys = self::keys($box);
+        $found = [self::FAR] === $keys ? array_fill_keys(array_keys($this->lines), true) : $this->blocks[self::FAR] ?? [];
+        foreach ($keys as $key) {
             $found += $this->blocks[$key] ?? [];
         }
 
@@ -97,6 +101,9 @@ final class WholeStorey implements Neighbourhood
      */
     private static function keys(array $box): array
     {
+        if (($box[2] - $box[0]) / self::BLOCK_MM * (($box[3] - $box[1]) / self::BLOCK_MM) > self::MANY) {
+            return [self::FAR];
+        }
         $keys = [];
         for ($i = (int) floor($box[0] / self::BLOCK_MM); $i <= (int) floor($box[2] / self::BLOCK_MM); ++$i) {
             for ($j = (int) floor($box[1] / self::BLOCK_MM); $j <= (int) floor($box[3] / self::BLOCK_MM); ++$j) {

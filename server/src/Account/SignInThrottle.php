@@ -6,53 +6,67 @@ namespace Plinth\Server\Account;
 
 use Doctrine\DBAL\Connection;
 use Psr\Clock\ClockInterface;
-use Symfony\Component\EventDispatcher\Attribute\AsEventListener;
-use Symfony\Component\HttpFoundation\Request;
-use Symfony\Component\HttpFoundation\RequestStack;
-use Symfony\Component\Security\Http\Authenticator\Passport\Badge\UserBadge;
-use Symfony\Component\Security\Http\Event\CheckPassportEvent;
 
-/** Counts failed sign-ins per address and sender; checked before the password is. */
+/**
+ * Slows guessing down. Wrong passwords are counted by the account that was found and by who sent them, whatever the address was
+ * written like; after a few, the next one must wait, twice as long each time, and no longer than a minute: nobody is locked out.
+ * Who has signed in to an account from somewhere before is not slowed there by what others guess.
+ */
 final readonly class SignInThrottle
 {
-    private const MOST = 8;
+    private const FREE_TRIES = 5;
     private const WINDOW_SECONDS = 900;
+    private const LONGEST_WAIT = 60;
 
-    public function __construct(private Connection $connection, private ClockInterface $clock, private RequestStack $requests)
+    public function __construct(private Connection $connection, private ClockInterface $clock)
     {
     }
 
-    #[AsEventListener(event: CheckPassportEvent::class, priority: 1000)]
-    public function check(CheckPassportEvent $event): void
-    {
-        $request = $this->requests->getCurrentRequest();
-        if (null === $request || !$event->getPassport()->hasBadge(UserBadge::class)) {
-            return;
-        }
-        $since = $this->clock->now()->getTimestamp() - self::WINDOW_SECONDS;
-        $failed = $this->connection->fetchOne('SELECT COUNT(*) FROM failed_sign_in WHERE sender = ? AND failed_at > ?', [$this->sender($request), $since]);
-        if (is_numeric($failed) && (int) $failed >= self::MOST) {
-            throw new TooManySignIns();
-        }
-    }
-
-    public function count(Request $request): void
+    /** @return int seconds to wait before the next try */
+    public function wait(?User $user, string $sender): int
     {
         $now = $this->clock->now()->getTimestamp();
-        $this->connection->executeStatement('DELETE FROM failed_sign_in WHERE failed_at <= ?', [$now - self::WINDOW_SECONDS]);
-        $this->connection->insert('failed_sign_in', ['sender' => $this->sender($request), 'failed_at' => $now]);
+        $waits = [$this->waitAfter('sender = ?', [self::key($sender)], $now)];
+        if (null !== $user) {
+            $account = $user->id()->toBinary();
+            $waits[] = false === $this->connection->fetchOne('SELECT 1 FROM known_sender WHERE account = ? AND sender = ?', [$account, self::key($sender)])
+                ? $this->waitAfter('account = ?', [$account], $now)
+                : $this->waitAfter('account = ? AND sender = ?', [$account, self::key($sender)], $now);
+        }
+
+        return max($waits);
     }
 
-    public function forget(Request $request): void
+    public function failed(?User $user, string $sender): void
     {
-        $this->connection->delete('failed_sign_in', ['sender' => $this->sender($request)]);
+        $now = $this->clock->now()->getTimestamp();
+        $this->connection->executeStatement('DELETE FROM failed_sign_in WHERE failed_at <= ? LIMIT 1000', [$now - self::WINDOW_SECONDS]);
+        $this->connection->insert('failed_sign_in', ['account' => $user?->id()->toBinary(), 'sender' => self::key($sender), 'failed_at' => $now]);
     }
 
-    private function sender(Request $request): string
+    public function succeeded(User $user, string $sender): void
     {
-        $body = json_decode($request->getContent(), true);
-        $email = \is_array($body) && \is_string($body['email'] ?? null) ? mb_strtolower($body['email']) : '';
+        $this->connection->executeStatement('INSERT INTO known_sender (account, sender, seen_at) VALUES (?, ?, ?) ON DUPLICATE KEY UPDATE seen_at = VALUES(seen_at)', [$user->id()->toBinary(), self::key($sender), $this->clock->now()->getTimestamp()]);
+        $this->connection->executeStatement('DELETE FROM failed_sign_in WHERE account = ? AND sender = ?', [$user->id()->toBinary(), self::key($sender)]);
+    }
 
-        return hash('sha256', $email.'|'.($request->getClientIp() ?? ''));
+    /** @param list<string> $values */
+    private function waitAfter(string $where, array $values, int $now): int
+    {
+        $row = $this->connection->fetchNumeric("SELECT COUNT(*), MAX(failed_at) FROM failed_sign_in WHERE $where AND failed_at > ?", [...$values, $now - self::WINDOW_SECONDS]);
+        [$failed, $last] = false === $row ? [0, 0] : [is_numeric($row[0]) ? (int) $row[0] : 0, is_numeric($row[1]) ? (int) $row[1] : 0];
+        if ($failed < self::FREE_TRIES) {
+            return 0;
+        }
+
+        return max(0, $last + min(self::LONGEST_WAIT, 2 ** min(10, $failed - self::FREE_TRIES + 1)) - $now);
+    }
+
+    /** Senders are kept as what cannot be read back; of IPv6 the network of a site counts, since one has whole nets. */
+    private static function key(string $sender): string
+    {
+        $packed = @inet_pton($sender);
+
+        return hash('sha256', false === $packed ? $sender : (16 === \strlen($packed) ? substr($packed, 0, 8) : $packed), true);
     }
 }

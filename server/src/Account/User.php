@@ -22,14 +22,20 @@ class User implements UserInterface, PasswordAuthenticatedUserInterface
     #[ORM\Column]
     private string $passwordHash = '';
 
-    /** @param string $email lower case */
+    /** @param string $email in its one form (EmailAddress) */
     public function __construct(
-        #[ORM\Column(length: 180, unique: true)]
+        #[ORM\Column(length: 180, unique: true, options: ['collation' => 'utf8mb4_bin'])]
         private string $email,
         #[ORM\Column(length: 80)]
         private string $name,
     ) {
         $this->id = new UuidV7();
+    }
+
+    /** Stands in where there is no account, so that hashing takes its time all the same. */
+    public static function nobody(): self
+    {
+        return new self('nobody@plinth.invalid', '');
     }
 
     public function id(): Uuid

@@ -29,9 +29,10 @@ class Change
     public function __construct(
         #[ORM\Id]
         #[ORM\Column(type: UuidType::NAME)]
-        private Uuid $id,
-        #[ORM\Column(type: UuidType::NAME)]
         private Uuid $project,
+        #[ORM\Id]
+        #[ORM\Column(type: UuidType::NAME)]
+        private Uuid $id,
         #[ORM\Column]
         private int $revision,
         #[ORM\Column(name: 'account', type: UuidType::NAME)]

@@ -8,7 +8,9 @@ use Doctrine\ORM\EntityManagerInterface;
 use Plinth\Core\Exchange\Json\JsonValue;
 use Plinth\Server\Account\User;
 use Plinth\Server\Fit\Trial;
-use Plinth\Server\Http\Write;
+use Plinth\Server\Http\Needs;
+use Plinth\Server\Http\Who;
+use Plinth\Server\Plan\ChangePrice;
 use Plinth\Server\Project\ProjectAccess;
 use Plinth\Server\Project\ProjectState;
 use Symfony\Component\HttpFoundation\JsonResponse;
@@ -17,22 +19,23 @@ use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Uid\Uuid;
 
-#[Route('/api/projects/{id}')]
+#[Route('/api/projects/{project}')]
 final readonly class ChangeController
 {
-    public function __construct(private ProjectAccess $access, private Recorder $recorder, private Operations $operations, private ProjectState $state, private EntityManagerInterface $entities, private Trial $trial)
+    public function __construct(private ProjectAccess $access, private Recorder $recorder, private Operations $operations, private ProjectState $state, private EntityManagerInterface $entities, private Trial $trial, private ChangePrice $price)
     {
     }
 
-    #[Write]
+    #[Needs(Who::Editor)]
     #[Route('/changes', methods: ['POST'])]
-    public function make(Uuid $id, Request $request): Response
+    public function make(Uuid $project, Request $request): Response
     {
         $body = JsonValue::parse($request->getContent())->object(['id', 'base', 'title', 'operations', 'tracing']);
+        $this->price->check($project, $body);
         $base = (int) $body->get('base')->notNegative();
         $carry = 'carry' === ($body->optional('tracing')?->word(['keep', 'carry']) ?? 'keep');
         $change = $this->recorder->record(
-            $id,
+            $project,
             $this->access->user(),
             RowValues::uuid($body->get('id')),
             $body->get('title')->text(120),
@@ -42,19 +45,20 @@ final readonly class ChangeController
             $carry,
         );
 
-        return $this->state->since($this->access->project($id), $this->access->user(), min($base, $change->revision() - 1), $change);
+        return $this->state->since($this->access->project($project), $this->access->user(), min($base, $change->revision() - 1), $change);
     }
 
     /** What a change would do to the fits; nothing is kept of it. */
-    #[Write]
+    #[Needs(Who::Editor)]
     #[Route('/try', methods: ['POST'])]
-    public function attempt(Uuid $id, Request $request): Response
+    public function attempt(Uuid $project, Request $request): Response
     {
         $body = JsonValue::parse($request->getContent())->object(['base', 'operations', 'tracing']);
+        $this->price->check($project, $body);
         $base = (int) $body->get('base')->notNegative();
 
         return new JsonResponse($this->recorder->attempt(
-            $id,
+            $project,
             $this->access->user(),
             function (Workspace $workspace) use ($body, $base): void {
                 $this->operations->apply($workspace, $body, $base);
@@ -64,31 +68,32 @@ final readonly class ChangeController
         ));
     }
 
-    #[Write]
+    #[Needs(Who::Editor)]
     #[Route('/undo', methods: ['POST'])]
-    public function undo(Uuid $id, Request $request): Response
+    public function undo(Uuid $project, Request $request): Response
     {
-        return $this->step($id, $request, $this->recorder->undo(...));
+        return $this->step($project, $request, $this->recorder->undo(...));
     }
 
-    #[Write]
+    #[Needs(Who::Editor)]
     #[Route('/redo', methods: ['POST'])]
-    public function redo(Uuid $id, Request $request): Response
+    public function redo(Uuid $project, Request $request): Response
     {
-        return $this->step($id, $request, $this->recorder->redo(...));
+        return $this->step($project, $request, $this->recorder->redo(...));
     }
 
+    #[Needs(Who::Reader)]
     #[Route('/changes', methods: ['GET'])]
-    public function since(Uuid $id, Request $request): Response
+    public function since(Uuid $project, Request $request): Response
     {
-        return $this->state->since($this->access->project($id), $this->access->user(), max(0, $request->query->getInt('since')));
+        return $this->state->since($this->access->project($project), $this->access->user(), max(0, $request->query->getInt('since')));
     }
 
+    #[Needs(Who::Reader)]
     #[Route('/history', methods: ['GET'])]
-    public function history(Uuid $id): Response
+    public function history(Uuid $project): Response
     {
-        $project = $this->access->project($id);
-        $changes = $this->entities->getRepository(Change::class)->findBy(['project' => $project->id()], ['revision' => 'DESC'], 200);
+        $changes = $this->entities->getRepository(Change::class)->findBy(['project' => $project], ['revision' => 'DESC'], 200);
 
         return new JsonResponse(['changes' => array_map(static fn (Change $c): array => [
             'id' => $c->id()->toRfc4122(), 'revision' => $c->revision(), 'title' => $c->title(), 'state' => $c->state()->value, 'at' => $c->at()->format(\DATE_ATOM),
@@ -96,11 +101,11 @@ final readonly class ChangeController
     }
 
     /** @param callable(Uuid, User, Uuid): Change $take */
-    private function step(Uuid $id, Request $request, callable $take): Response
+    private function step(Uuid $project, Request $request, callable $take): Response
     {
         $body = JsonValue::parse($request->getContent())->object(['id', 'base']);
-        $change = $take($id, $this->access->user(), RowValues::uuid($body->get('id')));
+        $change = $take($project, $this->access->user(), RowValues::uuid($body->get('id')));
 
-        return $this->state->since($this->access->project($id), $this->access->user(), min((int) ($body->optional('base')?->notNegative() ?? \PHP_INT_MAX), $change->revision() - 1), $change);
+        return $this->state->since($this->access->project($project), $this->access->user(), min((int) ($body->optional('base')?->notNegative() ?? \PHP_INT_MAX), $change->revision() - 1), $change);
     }
 }

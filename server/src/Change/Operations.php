@@ -26,9 +26,7 @@ use Symfony\Component\Uid\Uuid;
  */
 final readonly class Operations
 {
-    private const MOST = 2000;
-
-    public function __construct(private TraceOperation $trace, private ShiftOperation $shift, private FigureOperation $figure, private ReworkOperation $rework, private LayOperation $lay, private SettleOperation $settle, private Removal $removal, private Replacement $replacement, private FitHistory $history)
+    public function __construct(private TraceOperation $trace, private ShiftOperation $shift, private FigureOperation $figure, private ReworkOperation $rework, private LayOperation $lay, private SettleOperation $settle, private Removal $removal, private Replacement $replacement, private FitHistory $history, private Deadline $deadline)
     {
     }
 
@@ -38,11 +36,10 @@ final readonly class Operations
     public function apply(Workspace $workspace, JsonValue $body, int $base): void
     {
         $operations = $body->list('operations');
-        if (\count($operations) > self::MOST) {
-            throw Refusal::tooLarge(\sprintf('A change holds at most %d operations.', self::MOST), 'operations');
-        }
+        $this->prepare($workspace, $operations);
         foreach ($operations as $operation) {
-            $kind = $operation->object(['do', 'type', 'id', 'values', 'trace', 'shift', 'figure', 'rework', 'lay', 'settle', 'revision'])->get('do')->word(['add', 'set', 'remove', 'trace', 'shift', 'figure', 'rework', 'lay', 'settle', 'replace', 'goBack']);
+            $this->deadline->check();
+            $kind = $operation->object(['do', 'type', 'id', 'ids', 'values', 'by', 'trace', 'shift', 'figure', 'rework', 'lay', 'settle', 'revision'])->get('do')->word(['add', 'set', 'remove', 'setMany', 'removeMany', 'move', 'trace', 'shift', 'figure', 'rework', 'lay', 'settle', 'replace', 'goBack']);
             $own = match ($kind) {
                 'trace' => $this->trace,
                 'shift' => $this->shift,
@@ -54,6 +51,10 @@ final readonly class Operations
             };
             if (null !== $own) {
                 $own->apply($workspace, $operation->get($kind), $base);
+                continue;
+            }
+            if (\in_array($kind, ['setMany', 'removeMany', 'move'], true)) {
+                $this->many($workspace, $operation, $kind, $base);
                 continue;
             }
             if ('goBack' === $kind) {
@@ -69,15 +70,7 @@ final readonly class Operations
                 continue;
             }
             $type = $operation->get('type')->choice(RowType::class);
-            // Of a source its name and where it came from may be set right, nothing else.
-            $mayDo = match (true) {
-                'remove' === $kind => $type->isRemovedByClients(),
-                'set' === $kind && RowType::Source === $type => [] === array_diff(array_keys($operation->get('values')->map()), ['name', 'origin', 'address']),
-                default => $type->isWrittenByClients(),
-            };
-            if (!$mayDo) {
-                throw Refusal::invalid('read-only', \sprintf('A %s is made by the application, not written.', $type->value), $operation->at.'/type');
-            }
+            self::mayDo($kind, $type, $operation);
             $id = RowValues::uuid($operation->get('id'));
             if ('add' === $kind) {
                 $workspace->add($type, $id, $operation->get('values')->map(), $operation->at.'/values');
@@ -88,6 +81,86 @@ final readonly class Operations
                 $workspace->set($row, $operation->get('values')->map(), $operation->at.'/values');
             } else {
                 $this->removal->row($workspace, $row, $base, $operation->at);
+            }
+        }
+    }
+
+    /** The same done to many rows of one kind: set to the same values, removed, or moved by x and y, mm. */
+    private function many(Workspace $workspace, JsonValue $operation, string $kind, int $base): void
+    {
+        $type = $operation->get('type')->choice(RowType::class);
+        self::mayDo('removeMany' === $kind ? 'remove' : 'set', $type, $operation);
+        [$dx, $dy] = 'move' === $kind ? $operation->get('by')->pair() : [0.0, 0.0];
+        foreach ($operation->list('ids') as $id) {
+            $this->deadline->check();
+            $row = $workspace->find($type, RowValues::uuid($id));
+            if ('removeMany' === $kind && null === $row && isset($workspace->before()[$type->value.'/'.$id->text()])) {
+                continue; // it went with one before it
+            }
+            $row = self::current($workspace, $type, RowValues::uuid($id), $base, $id->at);
+            match ($kind) {
+                'removeMany' => $this->removal->row($workspace, $row, $base, $id->at),
+                'setMany' => $workspace->set($row, $operation->get('values')->map(), $operation->at.'/values'),
+                default => $workspace->set($row, self::moved($row, $dx, $dy, $operation->at), $operation->at.'/by'),
+            };
+        }
+    }
+
+    /** @return array<string, float> the places of a row, moved */
+    private static function moved(ProjectRow $row, float $dx, float $dy, string $at): array
+    {
+        $places = array_intersect_key($row->values(), ['x' => true, 'y' => true, 'x1' => true, 'y1' => true, 'x2' => true, 'y2' => true]);
+        if ([] === $places || RowType::Pick === $row::type()) {
+            throw Refusal::invalid('no-place', \sprintf('A %s has no place of its own to be moved from.', $row::type()->value), $at.'/type');
+        }
+        foreach ($places as $key => $place) {
+            $places[$key] = (float) $place + ('x' === $key[0] ? $dx : $dy);
+        }
+
+        return $places;
+    }
+
+    private static function mayDo(string $kind, RowType $type, JsonValue $operation): void
+    {
+        // Of a source its name and where it came from may be set right, nothing else.
+        $mayDo = match (true) {
+            'remove' === $kind => $type->isRemovedByClients(),
+            'set' === $kind && RowType::Source === $type => [] === array_diff(array_keys($operation->optional('values')?->map() ?? []), ['name', 'origin', 'address']),
+            default => $type->isWrittenByClients(),
+        };
+        if (!$mayDo) {
+            throw Refusal::invalid('read-only', \sprintf('A %s is made by the application, not written.', $type->value), $operation->at.'/type');
+        }
+    }
+
+    /**
+     * Reads at once what many operations will ask for one by one.
+     *
+     * @param list<JsonValue> $operations
+     */
+    private function prepare(Workspace $workspace, array $operations): void
+    {
+        $touched = [];
+        $removed = [];
+        foreach ($operations as $operation) {
+            $data = $operation->map();
+            $type = \is_string($data['type'] ?? null) ? RowType::tryFrom($data['type']) : null;
+            if (null === $type) {
+                continue;
+            }
+            foreach ([$data['id'] ?? null, ...(\is_array($data['ids'] ?? null) ? $data['ids'] : [])] as $id) {
+                if (\is_string($id) && Uuid::isValid($id)) {
+                    \in_array($data['do'] ?? null, ['remove', 'removeMany'], true) ? $removed[$type->value][] = Uuid::fromString($id) : $touched[$type->value][] = Uuid::fromString($id);
+                }
+            }
+        }
+        foreach ($touched as $type => $ids) {
+            $workspace->readAll(RowType::from($type), $ids);
+        }
+        foreach ($removed as $type => $ids) {
+            $workspace->prepareRemoval(RowType::from($type), $ids);
+            if (RowType::Wall->value === $type) {
+                $this->removal->prepareWalls($workspace, $ids);
             }
         }
     }

@@ -9,7 +9,7 @@ use Symfony\Bridge\Doctrine\Types\UuidType;
 use Symfony\Component\Uid\Uuid;
 
 /**
- * A row of a project: known by an id that the client made, and by the revision that touched it last.
+ * A row of a project: known within it by an id that the client made, and by the revision that touched it last.
  *
  * @phpstan-type Values array<string, scalar|null>
  */
@@ -25,9 +25,10 @@ abstract class ProjectRow
     final public function __construct(
         #[ORM\Id]
         #[ORM\Column(type: UuidType::NAME)]
-        protected Uuid $id,
-        #[ORM\Column(type: UuidType::NAME)]
         protected Uuid $project,
+        #[ORM\Id]
+        #[ORM\Column(type: UuidType::NAME)]
+        protected Uuid $id,
     ) {
     }
 
@@ -53,6 +54,17 @@ abstract class ProjectRow
     public function project(): Uuid
     {
         return $this->project;
+    }
+
+    public function key(): RowId
+    {
+        return new RowId($this->project, $this->id);
+    }
+
+    /** Of a row of the same project. */
+    public function beside(Uuid $id): RowId
+    {
+        return new RowId($this->project, $id);
     }
 
     public function revision(): int

@@ -9,12 +9,12 @@ use Doctrine\ORM\EntityManagerInterface;
 use Plinth\Server\Account\User;
 use Plinth\Server\Fit\FitKeeper;
 use Plinth\Server\Http\Refusal;
+use Plinth\Server\Job\Jobs;
 use Plinth\Server\Plan\PlanKeeper;
 use Plinth\Server\Project\Project;
 use Plinth\Server\Project\ProjectAccess;
 use Plinth\Server\Source\Making\ImportPage;
 use Psr\Clock\ClockInterface;
-use Symfony\Component\Messenger\MessageBusInterface;
 use Symfony\Component\Uid\Uuid;
 
 /**
@@ -30,8 +30,9 @@ final readonly class Recorder
         private FitKeeper $fits,
         private PlanKeeper $plans,
         private ClockInterface $clock,
-        private MessageBusInterface $bus,
+        private Jobs $jobs,
         private ProjectAccess $access,
+        private Deadline $deadline,
     ) {
     }
 
@@ -42,9 +43,9 @@ final readonly class Recorder
     public function record(Uuid $project, User $user, Uuid $changeId, string $title, callable $act, bool $carryTracing = false, ChangeState $state = ChangeState::Done): Change
     {
         return $this->inTransaction($project, $user, function (Project $locked) use ($user, $changeId, $title, $act, $carryTracing, $state): Change {
-            $known = $this->entities->find(Change::class, $changeId);
+            $known = $this->entities->find(Change::class, (new RowId($locked->id(), $changeId))->criteria());
             if (null !== $known) {
-                return $known->project()->equals($locked->id()) && $known->isBy($user->id()) ? $known : throw Refusal::conflict('id-taken', 'This change id is in use already: make a new one.', 'id');
+                return $known->isBy($user->id()) ? $known : throw Refusal::conflict('id-taken', 'This change id is in use already: make a new one.', 'id');
             }
             $workspace = new Workspace($this->entities, $locked->id());
             $act($workspace, $locked->head() + 1);
@@ -80,7 +81,7 @@ final readonly class Recorder
             $workspace = new Workspace($this->entities, $locked->id());
             $act($workspace, $locked->head() + 1);
             $this->fits->refit($workspace, $carryTracing);
-            $this->entities->flush();
+            $workspace->flush();
 
             return $tell($workspace);
         } finally {
@@ -113,9 +114,9 @@ final readonly class Recorder
     private function step(Uuid $project, User $user, Uuid $changeId, ChangeState $from, string $word): Change
     {
         return $this->inTransaction($project, $user, function (Project $locked) use ($user, $changeId, $from, $word): Change {
-            $known = $this->entities->find(Change::class, $changeId);
+            $known = $this->entities->find(Change::class, (new RowId($locked->id(), $changeId))->criteria());
             if (null !== $known) {
-                return $known;
+                return $known->isBy($user->id()) ? $known : throw Refusal::conflict('id-taken', 'This change id is in use already: make a new one.', 'id');
             }
             $back = ChangeState::Done === $from;
             $target = $this->mine($locked, $user, $from, $back ? 'DESC' : 'ASC', 1)[0] ?? throw Refusal::conflict('nothing-left', $back ? 'There is nothing of yours left to undo.' : 'There is nothing to redo.');
@@ -135,6 +136,12 @@ final readonly class Recorder
         // What others refer to comes first when rows appear, last when they go; going back, the last touched comes first.
         $touches = $back ? array_reverse($touches) : $touches;
         usort($touches, static fn (array $a, array $b): int => $order[$a['type']] <=> $order[$b['type']]);
+        foreach (RowType::cases() as $type) {
+            $ids = array_map(static fn (array $t): Uuid => Uuid::fromString($t['id']), array_values(array_filter($touches, static fn (array $t): bool => $t['type'] === $type->value)));
+            if (\count($ids) > 1) {
+                $workspace->prepareRemoval($type, $ids);
+            }
+        }
         $changed = [];
         foreach ($touches as $touch) {
             $row = $workspace->find(RowType::from($touch['type']), Uuid::fromString($touch['id']));
@@ -197,16 +204,18 @@ final readonly class Recorder
         $touches = $workspace->touches();
         $revision = $project->advance();
         foreach ($touches as $touch) {
+            $this->deadline->check();
             $workspace->find(RowType::from($touch['type']), Uuid::fromString($touch['id']))?->touchedAt($revision);
         }
-        $change = new Change($changeId, $project->id(), $revision, $user->id(), $title, $touches, $this->clock->now(), $target);
+        $change = new Change($project->id(), $changeId, $revision, $user->id(), $title, $touches, $this->clock->now(), $target);
         $this->entities->persist($change);
         $this->entities->flush();
+        $workspace->flush();
         $this->plans->deriveTouched($workspace, $revision);
         foreach ($touches as $touch) {
             // The queue is a table of the same database: the job is there exactly when the page is.
             if (RowType::Page->value === $touch['type'] && null === $touch['before']) {
-                $this->bus->dispatch(new ImportPage($touch['id']));
+                $this->jobs->ask(ImportPage::class, $project->beside(Uuid::fromString($touch['id'])));
             }
         }
 
@@ -236,7 +245,7 @@ final readonly class Recorder
     /** The lock makes writers of one project queue here, and nowhere else. */
     private function locked(Uuid $project, User $user): Project
     {
-        $locked = $this->entities->find(Project::class, $project, LockMode::PESSIMISTIC_WRITE);
+        $locked = $this->entities->find(Project::class, (new RowId($project, $project))->criteria(), LockMode::PESSIMISTIC_WRITE);
 
         $role = null === $locked ? null : $this->access->roleOf($locked, $user);
         if (null === $locked || null === $role) {

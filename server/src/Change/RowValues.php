@@ -11,6 +11,8 @@ use Symfony\Component\Uid\Uuid;
 /** The values of a row as they came in, read strictly; errors name the path in the request. */
 final readonly class RowValues
 {
+    public const FURTHEST_MM = 1e7;
+
     private JsonValue $json;
 
     /**
@@ -59,6 +61,14 @@ final readonly class RowValues
 
         // Nothing on Earth that is drawn lies further off than this, and doubles keep a nanometre there.
         return abs($number) <= 1e9 ? $number : throw UnreadableDocument::outOfRange($value->at, 'between −1e9 and 1e9');
+    }
+
+    /** A coordinate of the model, mm: no site that is drawn on one sheet reaches further from its zero than 10 km. */
+    public function place(string $key): float
+    {
+        $number = $this->number($key);
+
+        return abs($number) <= self::FURTHEST_MM ? $number : throw UnreadableDocument::outOfRange($this->at($key), \sprintf('within %d km of the zero', self::FURTHEST_MM / 1e6));
     }
 
     public function optionalNumber(string $key): ?float

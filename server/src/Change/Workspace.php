@@ -4,9 +4,11 @@ declare(strict_types=1);
 
 namespace Plinth\Server\Change;
 
+use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\DBAL\Connection;
 use Doctrine\ORM\EntityManagerInterface;
 use Plinth\Server\Http\Refusal;
+use Symfony\Bridge\Doctrine\Types\UuidType;
 use Symfony\Component\Uid\Uuid;
 
 /**
@@ -18,12 +20,24 @@ use Symfony\Component\Uid\Uuid;
  */
 final class Workspace
 {
+    /** rows asked for, or taken away, by one statement */
+    private const AT_ONCE = 500;
+
     /** @var array<string, array{RowType, Uuid, Values|null}> */
     private array $before = [];
     /** @var array<string, ProjectRow|null> */
     private array $rows = [];
     /** @var array<string, list<string>> */
     private array $keys = [];
+    /** @var array<string, array<string, list<string>>> type and field → value → ids of rows that the database has with it */
+    private array $kept = [];
+    /** @var array<string, array<string, string>> type and field → id → value, of touched rows as they are now */
+    private array $now = [];
+    /** @var array<string, array<string, array<string, true>>> the same turned round: type and field → value → ids */
+    private array $with = [];
+    /** @var array<class-string<ProjectRow>, array<string, Uuid>> rows that are to go, by their keys */
+    private array $going = [];
+    private bool $isDirty = false;
 
     public function __construct(private readonly EntityManagerInterface $entities, private readonly Uuid $project)
     {
@@ -33,8 +47,7 @@ final class Workspace
     {
         $key = $type->value.'/'.$id->toRfc4122();
         if (!\array_key_exists($key, $this->rows)) {
-            $row = $this->entities->find($type->class(), $id);
-            $this->rows[$key] = null !== $row && $row->project()->equals($this->project) ? $row : null;
+            $this->rows[$key] = $this->entities->find($type->class(), (new RowId($this->project, $id))->criteria());
         }
 
         return $this->rows[$key];
@@ -55,7 +68,51 @@ final class Workspace
     }
 
     /**
-     * Rows with a field of this value, those of this change included.
+     * Reads rows of a kind at once that will be asked for one by one.
+     *
+     * @param list<Uuid> $ids
+     */
+    public function readAll(RowType $type, array $ids): void
+    {
+        $missing = array_values(array_filter($ids, fn (Uuid $id): bool => !\array_key_exists($type->value.'/'.$id->toRfc4122(), $this->rows)));
+        foreach ($missing as $id) {
+            $this->rows[$type->value.'/'.$id->toRfc4122()] = null;
+        }
+        foreach ($this->query($type->class(), 'id', $missing) as $row) {
+            $this->rows[$type->value.'/'.$row->id()->toRfc4122()] = $row;
+        }
+    }
+
+    /**
+     * Looks up rows by a field at once that will be asked for value by value.
+     *
+     * @param class-string<ProjectRow> $class
+     * @param list<Uuid> $values
+     */
+    public function findAllBy(string $class, string $field, array $values): void
+    {
+        $type = $class::type();
+        $key = $type->value.'|'.$field;
+        $missing = array_values(array_filter($values, fn (Uuid $v): bool => !isset($this->kept[$key][$v->toRfc4122()])));
+        foreach ($missing as $value) {
+            $this->kept[$key][$value->toRfc4122()] = [];
+        }
+        foreach ($this->query($class, $field, $missing) as $row) {
+            $id = $row->id()->toRfc4122();
+            if (\array_key_exists("$type->value/$id", $this->rows) && null === $this->rows["$type->value/$id"]) {
+                $this->entities->detach($row); // it is to go
+                continue;
+            }
+            // A row that this change has touched already is known by what it says now.
+            if (!isset($this->before["$type->value/$id"])) {
+                $this->rows["$type->value/$id"] = $row;
+                $this->kept[$key][self::valueOf($row, $field)][] = $id;
+            }
+        }
+    }
+
+    /**
+     * Rows with a field of this value, as this change has left them so far.
      *
      * @template T of ProjectRow
      *
@@ -65,27 +122,51 @@ final class Workspace
      */
     public function findBy(string $class, string $field, Uuid $value): array
     {
-        // Deferred writes would be missed by the query.
-        $this->entities->flush();
-        $rows = $this->entities->createQueryBuilder()->select('r')->from($class, 'r')
-            ->where('r.project = :project')->andWhere("r.$field = :value")
-            ->setParameter('project', $this->project, 'uuid')->setParameter('value', $value, 'uuid')
-            ->getQuery()->getResult();
+        $this->findAllBy($class, $field, [$value]);
+        $type = $class::type();
+        $key = $type->value.'|'.$field;
+        if (!isset($this->now[$key])) {
+            $this->now[$key] = $this->with[$key] = [];
+            foreach ($this->touched($type) as $row) {
+                $this->note($row, $key, $field);
+            }
+        }
         $found = [];
-        foreach (\is_array($rows) ? $rows : [] as $row) {
-            if ($row instanceof $class) {
-                $this->rows[$class::type()->value.'/'.$row->id()->toRfc4122()] = $row;
-                $found[] = $row;
+        foreach ([...$this->kept[$key][$value->toRfc4122()] ?? [], ...array_keys($this->with[$key][$value->toRfc4122()] ?? [])] as $id) {
+            $row = $this->rows["$type->value/$id"] ?? null;
+            if ($row instanceof $class && self::valueOf($row, $field) === $value->toRfc4122()) {
+                $found[$id] = $row;
             }
         }
 
-        return $found;
+        return array_values($found);
+    }
+
+    /** Writes what has been done so far, for whoever looks into the database. */
+    public function flush(): void
+    {
+        if ($this->isDirty) {
+            $this->entities->flush();
+            $this->isDirty = false;
+        }
+        foreach ($this->going as $class => $ids) {
+            $table = $this->entities->getClassMetadata($class)->getTableName();
+            foreach (array_chunk(array_values($ids), self::AT_ONCE) as $some) {
+                $this->entities->getConnection()->executeStatement("DELETE FROM $table WHERE project = ? AND id IN (".implode(',', array_fill(0, \count($some), '?')).')', [$this->project->toBinary(), ...array_map(static fn (Uuid $id): string => $id->toBinary(), $some)]);
+            }
+        }
+        $this->going = [];
+    }
+
+    public function project(): Uuid
+    {
+        return $this->project;
     }
 
     /** The database with all that this change has done so far, for look-ups without entities. */
     public function connection(): Connection
     {
-        $this->entities->flush();
+        $this->flush();
 
         return $this->entities->getConnection();
     }
@@ -93,16 +174,20 @@ final class Workspace
     /** @param array<string, mixed> $values */
     public function add(RowType $type, Uuid $id, array $values, string $at): ProjectRow
     {
-        if (null !== $this->find($type, $id) || null !== $this->entities->find($type->class(), $id)) {
+        if (null !== $this->find($type, $id)) {
             throw Refusal::conflict('id-taken', 'This id is in use already: make a new one.', $at);
         }
         $class = $type->class();
-        $row = new $class($id, $this->project);
+        if (isset($this->going[$class][$id->toRfc4122()])) {
+            $this->flush(); // one of the same id has only just gone
+        }
+        $row = new $class($this->project, $id);
         $row->take(new RowValues($values, $at, $this->keys($row)));
         $this->requireReferences($row, $at);
         $this->remember($row, null);
         $this->rows[$type->value.'/'.$id->toRfc4122()] = $row;
         $this->entities->persist($row);
+        $this->changed($row);
 
         return $row;
     }
@@ -115,6 +200,7 @@ final class Workspace
         $this->requireReferences($row, $at);
         if ($row->values() !== $before) {
             $this->remember($row, $before);
+            $this->changed($row);
         }
     }
 
@@ -126,9 +212,25 @@ final class Workspace
             }
         }
         $this->remember($row, $row->values());
-        $this->rows[$row::type()->value.'/'.$row->id()->toRfc4122()] = null;
-        $this->entities->remove($row);
-        $this->entities->flush();
+        $id = $row->id()->toRfc4122();
+        $this->rows[$row::type()->value.'/'.$id] = null;
+        if (!$this->entities->getUnitOfWork()->isScheduledForInsert($row)) {
+            $this->going[$row::type()->class()][$id] = $row->id();
+        }
+        $this->entities->detach($row);
+    }
+
+    /**
+     * Reads at once what removing many rows will ask for one by one.
+     *
+     * @param list<Uuid> $ids
+     */
+    public function prepareRemoval(RowType $type, array $ids): void
+    {
+        $this->readAll($type, $ids);
+        foreach ($type->referrers() as [$referrer, $field]) {
+            $this->findAllBy($referrer->class(), $field, $ids);
+        }
     }
 
     /** @return list<ProjectRow> rows of a kind that this change has touched and not removed */
@@ -162,6 +264,61 @@ final class Workspace
         }
 
         return $touches;
+    }
+
+    /**
+     * @template T of ProjectRow
+     *
+     * @param class-string<T> $class
+     * @param list<Uuid> $values
+     *
+     * @return list<T>
+     */
+    private function query(string $class, string $field, array $values): array
+    {
+        $found = [];
+        foreach (array_chunk($values, self::AT_ONCE) as $some) {
+            $rows = $this->entities->createQueryBuilder()->select('r')->from($class, 'r')
+                ->where('r.project = :project')->andWhere("r.$field IN (:values)")
+                ->setParameter('project', $this->project, UuidType::NAME)->setParameter('values', array_map(static fn (Uuid $v): string => $v->toBinary(), $some), ArrayParameterType::BINARY)
+                ->getQuery()->getResult();
+            foreach (\is_array($rows) ? $rows : [] as $row) {
+                if ($row instanceof $class) {
+                    $found[] = $row;
+                }
+            }
+        }
+
+        return $found;
+    }
+
+    /** Keeps what was looked up in step with a row that was added or set. */
+    private function changed(ProjectRow $row): void
+    {
+        $this->isDirty = true;
+        foreach (array_keys($this->now) as $key) {
+            [$type, $field] = explode('|', $key);
+            if ($row::type()->value === $type) {
+                $this->note($row, $key, $field);
+            }
+        }
+    }
+
+    private function note(ProjectRow $row, string $key, string $field): void
+    {
+        $id = $row->id()->toRfc4122();
+        $value = self::valueOf($row, $field);
+        $was = $this->now[$key][$id] ?? null;
+        if (null !== $was) {
+            unset($this->with[$key][$was][$id]);
+        }
+        $this->now[$key][$id] = $value;
+        $this->with[$key][$value][$id] = true;
+    }
+
+    private static function valueOf(ProjectRow $row, string $field): string
+    {
+        return 'id' === $field ? $row->id()->toRfc4122() : (string) ($row->values()[$field] ?? '');
     }
 
     /** @param Values|null $before */

@@ -14,6 +14,7 @@ use Plinth\Server\Change\Change;
 use Plinth\Server\Change\ChangeState;
 use Plinth\Server\Change\Operations;
 use Plinth\Server\Change\Recorder;
+use Plinth\Server\Change\RowId;
 use Plinth\Server\Change\RowType;
 use Plinth\Server\Change\RowValues;
 use Plinth\Server\Change\Workspace;
@@ -82,7 +83,7 @@ final readonly class SeedDemo
             ['do' => 'add', 'type' => 'gridPick', 'id' => (string) new UuidV7(), 'values' => ['drawing' => (string) $drawing, 'a' => (string) $a, 'b' => (string) $b, 'axis' => 'x']],
         ]);
         $this->entities->clear();
-        $fit = $this->entities->find(DrawingFit::class, $drawing)?->pixelToMm() ?? throw new \LogicException('A drawing has a fit.');
+        $fit = $this->entities->find(DrawingFit::class, (new RowId($project, $drawing))->criteria())?->pixelToMm() ?? throw new \LogicException('A drawing has a fit.');
         $model = static fn (array $p): array => $fit->toMm($truth->toPixel(new Point(...JsonValue::of($p)->pair())))->toArray();
         $base = ['storey' => (string) $storey, 'drawing' => (string) $drawing, 'evidence' => 'ink'];
         $ids = static fn (int $n): array => array_map(static fn (): string => (string) new UuidV7(), range(1, $n));

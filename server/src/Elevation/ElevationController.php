@@ -10,6 +10,8 @@ use Plinth\Core\Elevation\Outline as CoreOutline;
 use Plinth\Core\Elevation\SideLine;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Plan\Derivation;
+use Plinth\Server\Http\Needs;
+use Plinth\Server\Http\Who;
 use Plinth\Server\Plan\PlanKeeper;
 use Plinth\Server\Project\ProjectAccess;
 use Plinth\Server\Project\Side;
@@ -27,11 +29,12 @@ final readonly class ElevationController
     }
 
     /** What an outline encloses. */
-    #[Route('/api/outlines/{id}', methods: ['GET'])]
-    public function outline(Uuid $id): Response
+    #[Needs(Who::Reader)]
+    #[Route('/api/projects/{project}/outlines/{id}', methods: ['GET'])]
+    public function outline(Uuid $project, Uuid $id): Response
     {
-        $outline = $this->access->row(Outline::class, $id);
-        $corners = array_map(static fn (OutlineCorner $c) => $c->at(), $this->entities->getRepository(OutlineCorner::class)->findBy(['outline' => $outline->id()], ['order' => 'ASC', 'id' => 'ASC']));
+        $outline = $this->access->row(Outline::class, $project, $id);
+        $corners = array_map(static fn (OutlineCorner $c) => $c->at(), $this->entities->getRepository(OutlineCorner::class)->findBy(['project' => $outline->project(), 'outline' => $outline->id()], ['order' => 'ASC', 'id' => 'ASC']));
         try {
             $round = CoreOutline::round($corners);
         } catch (UnusableOutline $e) {
@@ -42,14 +45,15 @@ final readonly class ElevationController
     }
 
     /** Where the outer corners of what is traced on the storeys lie along a side, from its left end. */
-    #[Route('/api/sides/{id}/corners', methods: ['GET'])]
-    public function corners(Uuid $id): Response
+    #[Needs(Who::Reader)]
+    #[Route('/api/projects/{project}/sides/{id}/corners', methods: ['GET'])]
+    public function corners(Uuid $project, Uuid $id): Response
     {
-        $side = $this->access->row(Side::class, $id);
+        $side = $this->access->row(Side::class, $project, $id);
         $line = SideLine::between(...$side->line());
         $corners = [];
         foreach ($this->entities->getRepository(Storey::class)->findBy(['project' => $side->project()], ['id' => 'ASC']) as $storey) {
-            foreach (Derivation::of($this->plans->load($storey->id()))->outlines as $outline) {
+            foreach (Derivation::of($this->plans->load($storey->key()))->outlines as $outline) {
                 foreach (SideLine::corners(array_map(static fn (array $p): Point => new Point(...$p), $outline->outer)) as $at) {
                     $corners[] = ['alongMm' => $line->along($at), 'behindMm' => $line->behind($at)];
                 }

@@ -16,8 +16,7 @@ use Symfony\Component\Uid\Uuid;
 
 /** A height on an elevation or section. One whose height is stated places the drawing: the ground floor's finished level is 0. */
 #[ORM\Entity]
-#[ORM\Index(fields: ['project'])]
-#[ORM\Index(fields: ['drawing'])]
+#[ORM\Index(fields: ['project', 'drawing'])]
 class LevelMark extends ProjectRow implements Statement
 {
     #[ORM\Column(type: UuidType::NAME)]

@@ -14,9 +14,8 @@ use Symfony\Component\Uid\Uuid;
 
 /** What is traced round on a side over its drawing: the face of the building, an opening in it, its roof. Its corners are rows. */
 #[ORM\Entity]
-#[ORM\Index(fields: ['project'])]
-#[ORM\Index(fields: ['side'])]
-#[ORM\Index(fields: ['storey'])]
+#[ORM\Index(fields: ['project', 'side'])]
+#[ORM\Index(fields: ['project', 'storey'])]
 class Outline extends ProjectRow
 {
     /** the side it stands on; otherwise it lies on a storey */

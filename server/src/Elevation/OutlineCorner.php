@@ -14,8 +14,7 @@ use Symfony\Component\Uid\Uuid;
 
 /** A corner of an outline; mm on its side, x along it and y above zero. */
 #[ORM\Entity]
-#[ORM\Index(fields: ['project'])]
-#[ORM\Index(fields: ['outline'])]
+#[ORM\Index(fields: ['project', 'outline'])]
 class OutlineCorner extends ProjectRow
 {
     #[ORM\Column(type: UuidType::NAME)]
@@ -50,8 +49,8 @@ class OutlineCorner extends ProjectRow
         $this->outline = $values->id('outline');
         $this->drawing = $values->optionalId('drawing');
         $this->order = $values->count('order');
-        $this->x = $values->number('x');
-        $this->y = $values->number('y');
+        $this->x = $values->place('x');
+        $this->y = $values->place('y');
     }
 
     public function references(): array

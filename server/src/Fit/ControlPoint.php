@@ -15,8 +15,7 @@ use Symfony\Component\Uid\Uuid;
 
 /** A pick whose place in the model is known: the origin, a crossing of the setting-out grid, a corner. */
 #[ORM\Entity]
-#[ORM\Index(fields: ['project'])]
-#[ORM\Index(fields: ['drawing'])]
+#[ORM\Index(fields: ['project', 'drawing'])]
 class ControlPoint extends ProjectRow implements Statement
 {
     #[ORM\Column(type: UuidType::NAME)]

@@ -15,7 +15,6 @@ use Plinth\Server\Change\RowValues;
 /** The mapping of a drawing in force; it has the drawing's own id. A guess until something says the size. */
 #[ORM\Entity]
 #[ORM\Table(name: 'fit')]
-#[ORM\Index(fields: ['project'])]
 class DrawingFit extends ProjectRow
 {
     #[ORM\Column(length: 12)]

@@ -56,6 +56,7 @@ final readonly class FitKeeper
      */
     public function refit(Workspace $workspace, bool $carryTracing): void
     {
+        $workspace->flush();
         $drawings = [];
         foreach ($workspace->before() as [$type, $id, $before]) {
             $row = $workspace->find($type, $id);
@@ -175,6 +176,7 @@ final readonly class FitKeeper
     private function refitDrawing(Workspace $workspace, Drawing $drawing, bool $carryTracing): void
     {
         $row = $workspace->get(DrawingFit::class, $drawing->id());
+        $workspace->flush();
         $statements = Statements::of($this->entities, $drawing);
         $page = $statements->page;
         $old = $row->pixelToMm();

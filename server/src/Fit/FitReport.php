@@ -59,7 +59,7 @@ final readonly class FitReport
     {
         $map = $row->pixelToMm();
         $marks = [];
-        foreach ($this->entities->getRepository(LevelMark::class)->findBy(['drawing' => $drawing->id()]) as $mark) {
+        foreach ($this->entities->getRepository(LevelMark::class)->findBy(['project' => $drawing->project(), 'drawing' => $drawing->id()]) as $mark) {
             $pick = $statements->observations->pick($mark->pick()->toRfc4122());
             $marks[] = [$map->toMm($pick->at)->y, $mark, $pick];
         }

@@ -25,16 +25,16 @@ final readonly class Flatness
     /** @return array<string, mixed> */
     public function of(Drawing $drawing): array
     {
-        $ink = $this->ink->of($drawing->page()) ?? throw Refusal::conflict('not-ready', 'This page is still being read: its ink cannot be looked at yet.');
-        $fit = $this->entities->find(DrawingFit::class, $drawing->id()) ?? throw Refusal::notFound();
+        $ink = $this->ink->of($drawing) ?? throw Refusal::conflict('not-ready', 'This page is still being read: its ink cannot be looked at yet.');
+        $fit = $this->entities->find(DrawingFit::class, $drawing->key()->criteria()) ?? throw Refusal::notFound();
         $map = $fit->pixelToMm();
         $picks = [];
-        foreach ($this->entities->getRepository(Pick::class)->findBy(['drawing' => $drawing->id()]) as $pick) {
+        foreach ($this->entities->getRepository(Pick::class)->findBy(['project' => $drawing->project(), 'drawing' => $drawing->id()]) as $pick) {
             $picks[$pick->id()->toRfc4122()] = new PixelPoint($pick->x(), $pick->y());
         }
         $lines = [];
         $bowed = [];
-        foreach ($this->entities->getRepository(GridPick::class)->findBy(['drawing' => $drawing->id()], ['id' => 'ASC']) as $line) {
+        foreach ($this->entities->getRepository(GridPick::class)->findBy(['project' => $drawing->project(), 'drawing' => $drawing->id()], ['id' => 'ASC']) as $line) {
             $core = $line->toCore();
             [$a, $b] = [$picks[$core->a], $picks[$core->b]];
             $scale = $map->mmPerPixelAt($a);

@@ -12,8 +12,7 @@ use Plinth\Server\Change\RowValues;
 
 /** Two picks on a line that runs with the grid. */
 #[ORM\Entity]
-#[ORM\Index(fields: ['project'])]
-#[ORM\Index(fields: ['drawing'])]
+#[ORM\Index(fields: ['project', 'drawing'])]
 class GridPick extends ProjectRow implements Statement
 {
     use BetweenPicks;

@@ -23,8 +23,7 @@ use Symfony\Component\Uid\Uuid;
 
 /** A true distance between two picks, with the text as typed. */
 #[ORM\Entity]
-#[ORM\Index(fields: ['project'])]
-#[ORM\Index(fields: ['drawing'])]
+#[ORM\Index(fields: ['project', 'drawing'])]
 class KnownLength extends ProjectRow implements Statement
 {
     use BetweenPicks;

@@ -7,6 +7,8 @@ namespace Plinth\Server\Fit;
 use Plinth\Core\Exchange\Json\JsonValue;
 use Plinth\Core\Units\LengthParser;
 use Plinth\Core\Units\LengthUnit;
+use Plinth\Server\Http\Needs;
+use Plinth\Server\Http\Who;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
@@ -15,6 +17,7 @@ use Symfony\Component\Routing\Attribute\Route;
 /** Reads a typed length while it is being typed. */
 final readonly class LengthController
 {
+    #[Needs(Who::SignedIn)]
     #[Route('/api/length', methods: ['GET'])]
     public function read(Request $request): Response
     {

@@ -13,8 +13,7 @@ use Symfony\Component\Uid\Uuid;
 
 /** A picked point in page pixels. */
 #[ORM\Entity]
-#[ORM\Index(fields: ['project'])]
-#[ORM\Index(fields: ['drawing'])]
+#[ORM\Index(fields: ['project', 'drawing'])]
 class Pick extends ProjectRow implements Statement
 {
     #[ORM\Column(type: UuidType::NAME)]

@@ -19,8 +19,7 @@ use Symfony\Component\Uid\Uuid;
 
 /** A room of known width and depth by its four corners, with both texts as typed. */
 #[ORM\Entity]
-#[ORM\Index(fields: ['project'])]
-#[ORM\Index(fields: ['drawing'])]
+#[ORM\Index(fields: ['project', 'drawing'])]
 class Rectangle extends ProjectRow implements Statement
 {
     #[ORM\Column(type: UuidType::NAME)]

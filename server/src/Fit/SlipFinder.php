@@ -62,7 +62,7 @@ final readonly class SlipFinder
     private function wallsPx(Observations $observations, string $a, string $b, Drawing $drawing, ?float $mmPerPixel): array
     {
         $walls = [];
-        $page = $this->ink->of($drawing->page());
+        $page = $this->ink->of($drawing);
         if (null === $page) {
             return [];
         }

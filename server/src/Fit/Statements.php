@@ -18,7 +18,6 @@ use Plinth\Server\Change\ProjectRow;
 use Plinth\Server\Elevation\LevelMark;
 use Plinth\Server\Source\Drawing;
 use Plinth\Server\Source\Page;
-use Symfony\Component\Uid\Uuid;
 
 /** All that is stated about one drawing, read for the core. Lengths that serve their whole page count for each of its drawings. */
 final readonly class Statements
@@ -41,14 +40,14 @@ final readonly class Statements
     {
         // Deferred writes would be missed by the queries.
         $entities->flush();
-        $page = $entities->find(Page::class, $drawing->page()) ?? throw new \LogicException('A drawing has a page.');
-        $lengths = self::rows($entities, KnownLength::class, $drawing->id());
-        $picks = self::rows($entities, Pick::class, $drawing->id());
-        foreach ($entities->getRepository(Drawing::class)->findBy(['page' => $page->id()]) as $other) {
+        $page = $entities->find(Page::class, $drawing->beside($drawing->page())->criteria()) ?? throw new \LogicException('A drawing has a page.');
+        $lengths = self::rows($entities, KnownLength::class, $drawing);
+        $picks = self::rows($entities, Pick::class, $drawing);
+        foreach ($entities->getRepository(Drawing::class)->findBy(['project' => $page->project(), 'page' => $page->id()]) as $other) {
             if (!$other->id()->equals($drawing->id())) {
-                $shared = array_filter(self::rows($entities, KnownLength::class, $other->id()), static fn (KnownLength $l): bool => $l->isOfWholePage());
+                $shared = array_filter(self::rows($entities, KnownLength::class, $other), static fn (KnownLength $l): bool => $l->isOfWholePage());
                 $lengths = [...$lengths, ...array_values($shared)];
-                $picks = [] === $shared ? $picks : [...$picks, ...self::rows($entities, Pick::class, $other->id())];
+                $picks = [] === $shared ? $picks : [...$picks, ...self::rows($entities, Pick::class, $other)];
             }
         }
         $scale = self::scale($page, $picks, $lengths);
@@ -59,9 +58,9 @@ final readonly class Statements
             }
         }
         $picks = array_values(array_filter($picks, static fn (Pick $p): bool => isset($needed[$p->id()->toRfc4122()]) || $p->drawing()->equals($drawing->id())));
-        $grid = array_map(static fn (GridPick $g) => $g->toCore(), self::rows($entities, GridPick::class, $drawing->id()));
-        $points = array_map(static fn (ControlPoint $p) => $p->toCore(), self::rows($entities, ControlPoint::class, $drawing->id()));
-        $rectangles = self::rows($entities, Rectangle::class, $drawing->id());
+        $grid = array_map(static fn (GridPick $g) => $g->toCore(), self::rows($entities, GridPick::class, $drawing));
+        $points = array_map(static fn (ControlPoint $p) => $p->toCore(), self::rows($entities, ControlPoint::class, $drawing));
+        $rectangles = self::rows($entities, Rectangle::class, $drawing);
         $stated = null === $drawing->statedScale() ? null : new StatedScale($drawing->statedScale() * self::paperMmPerPixel($page, $drawing));
         $with = static fn (float $drafting): self => new self($page, new Observations(
             array_map(static fn (Pick $p): CorePick => new CorePick($p->id()->toRfc4122(), new PixelPoint($p->x(), $p->y()), $p->sigmaPx()), $picks),
@@ -95,9 +94,9 @@ final readonly class Statements
      *
      * @return list<T>
      */
-    private static function rows(EntityManagerInterface $entities, string $class, Uuid $drawing): array
+    private static function rows(EntityManagerInterface $entities, string $class, Drawing $drawing): array
     {
-        return $entities->getRepository($class)->findBy(['drawing' => $drawing], ['id' => 'ASC']);
+        return $entities->getRepository($class)->findBy(['project' => $drawing->project(), 'drawing' => $drawing->id()], ['id' => 'ASC']);
     }
 
     /**

@@ -9,6 +9,7 @@ use Doctrine\DBAL\Exception\ConnectionLost;
 use Doctrine\DBAL\Exception\RetryableException;
 use Plinth\Core\Exchange\Exception\UnreadableDocument;
 use Plinth\Core\Fitting\Exception\FittingException;
+use Plinth\Core\Plan\Exception\TooMuchToDerive;
 use Plinth\Core\Units\Exception\UnreadableBearing;
 use Plinth\Core\Units\Exception\UnreadableLength;
 use Psr\Log\LoggerInterface;
@@ -44,6 +45,7 @@ final readonly class ErrorListener
             $e instanceof UnreadableDocument => ErrorAnswer::of(422, 'unreadable', $e->getMessage(), $e->at),
             $e instanceof UnreadableBearing => ErrorAnswer::of(422, 'unreadable-bearing', $e->getMessage()),
             $e instanceof UnreadableLength => ErrorAnswer::of(422, 'unreadable-length', $e->getMessage(), (string) $e->position),
+            $e instanceof TooMuchToDerive => ErrorAnswer::of(413, 'too-much', $e->getMessage(), 'operations'),
             $e instanceof FittingException => ErrorAnswer::of(422, $e->reason(), $e->getMessage(), $e->at()),
             $e instanceof ConnectionException, $e instanceof ConnectionLost, self::isLost($e) => ErrorAnswer::of(503, 'database-away', 'The database does not answer. Nothing is lost: this is tried again.'),
             $e instanceof RetryableException => ErrorAnswer::of(503, 'busy', 'Somebody else was writing at this moment. This is tried again.'),

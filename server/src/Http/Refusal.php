@@ -34,9 +34,25 @@ final class Refusal extends \RuntimeException
         return new self(413, 'too-large', $message, $at);
     }
 
+    /** More than one request may ask for; judged, so that it is not sent again as it is. */
+    public static function tooMuch(string $message, string $at = ''): self
+    {
+        return new self(413, 'too-much', $message, $at);
+    }
+
+    public static function beingMade(): self
+    {
+        return new self(409, 'not-ready', 'The pictures of this page are being made again.');
+    }
+
     public static function noRoom(): self
     {
         return new self(507, 'disk-full', 'The server’s disk is nearly full, so nothing was taken in. Make room and bring the file in again.', 'file');
+    }
+
+    public static function signedOut(): self
+    {
+        return new self(401, 'signed-out', 'Sign in first; unsent work is kept and goes on afterwards.');
     }
 
     public static function readOnly(): self

@@ -4,11 +4,58 @@ declare(strict_types=1);
 
 namespace Plinth\Server\Ink;
 
-/** Asks the worker to find the walls that a drawing shows. */
-final readonly class FindWalls
+use Plinth\Core\Ink\Walls\ProposedColumn;
+use Plinth\Core\Ink\Walls\ProposedOpening;
+use Plinth\Core\Ink\Walls\ProposedWall;
+use Plinth\Core\Ink\Walls\WallProposals;
+use Plinth\Server\Fit\DrawingFit;
+use Plinth\Server\Job\Attempt;
+use Plinth\Server\Job\Job;
+use Plinth\Server\Job\JobKind;
+use Plinth\Server\Job\Lane;
+use Plinth\Server\Source\Drawing;
+use Plinth\Server\Source\InkOfPage;
+
+/** Finds the walls that a drawing shows; `basis` names page, cut and fit it is asked for. */
+final readonly class FindWalls implements JobKind
 {
-    /** @param string $basis page, cut and fit it is asked for */
-    public function __construct(public string $drawing, public string $basis)
+    public function __construct(private Findings $findings)
     {
+    }
+
+    public static function name(): string
+    {
+        return 'find-walls';
+    }
+
+    public static function lane(): Lane
+    {
+        return Lane::Slow;
+    }
+
+    public function run(Job $job, Attempt $attempt): void
+    {
+        $this->findings->work(FindingKind::Walls, $job->about, $job->text('basis'), $attempt, static function (Drawing $drawing, DrawingFit $fit, InkOfPage $ink, callable $onProgress): array {
+            $found = WallProposals::in($ink->window(...), $drawing->box(), $fit->pixelToMm(), $ink->lightOnDark, $onProgress);
+            $pixels = static fn (ProposedWall $w): array => [...$fit->pixelToMm()->toPixel($w->from)->toArray(), ...$fit->pixelToMm()->toPixel($w->to)->toArray()];
+
+            return [
+                'walls' => array_map(static fn (ProposedWall $w, int $i): array => [
+                    'id' => 'w'.$i, 'from' => $w->from->toArray(), 'to' => $w->to->toArray(), 'thickness' => $w->thickness, 'plusMinusMm' => 2.0 * $w->thicknessSigma, 'offPlusMinusMm' => 2.0 * $w->centreSigma,
+                    'confidence' => $w->confidence, 'filling' => $w->filling, 'onPage' => $pixels($w),
+                ], $found->walls, array_keys($found->walls)),
+                'openings' => array_map(static fn (ProposedOpening $o, int $i): array => [
+                    'id' => 'o'.$i, 'wall' => 'w'.$o->wall, 'kind' => $o->kind->value, 'offset' => $o->offset, 'width' => $o->width, 'plusMinusMm' => 2.0 * $o->sigma, 'confidence' => $o->confidence, 'leafAt' => $o->leafAt, 'leafSide' => $o->leafSide,
+                ], $found->openings, array_keys($found->openings)),
+                'columns' => array_map(static fn (ProposedColumn $c, int $i): array => [
+                    'id' => 'c'.$i, 'x' => $c->centre->x, 'y' => $c->centre->y, 'width' => $c->width, 'depth' => $c->depth, 'confidence' => $c->confidence,
+                ], $found->columns, array_keys($found->columns)),
+            ];
+        });
+    }
+
+    public function giveUp(Job $job, string $words): void
+    {
+        $this->findings->fail(FindingKind::Walls, $job->about, $job->text('basis'), $words);
     }
 }

@@ -42,6 +42,10 @@ class Finding
     public function __construct(
         #[ORM\Id]
         #[ORM\Column(type: UuidType::NAME)]
+        public Uuid $project,
+
+        #[ORM\Id]
+        #[ORM\Column(type: UuidType::NAME)]
         public Uuid $drawing,
 
         #[ORM\Id]

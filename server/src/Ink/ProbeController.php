@@ -6,6 +6,8 @@ namespace Plinth\Server\Ink;
 
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Ink\Walls\WallUnder;
+use Plinth\Server\Http\Needs;
+use Plinth\Server\Http\Who;
 use Plinth\Server\Project\ProjectAccess;
 use Plinth\Server\Source\Drawing;
 use Plinth\Server\Source\InkController;
@@ -22,10 +24,11 @@ final readonly class ProbeController
     {
     }
 
-    #[Route('/api/drawings/{id}/probe', methods: ['GET'])]
-    public function show(Uuid $id, Request $request): Response
+    #[Needs(Who::Reader)]
+    #[Route('/api/projects/{project}/drawings/{id}/probe', methods: ['GET'])]
+    public function show(Uuid $project, Uuid $id, Request $request): Response
     {
-        $drawing = $this->access->row(Drawing::class, $id);
+        $drawing = $this->access->row(Drawing::class, $project, $id);
         $number = InkController::numbers($request);
         $ink = $this->findings->inkOf($drawing);
         $wall = WallUnder::at($ink->window(...), $this->findings->fit($drawing)->pixelToMm(), new Point($number('x'), $number('y')), $ink->lightOnDark);

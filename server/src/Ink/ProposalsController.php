@@ -9,7 +9,8 @@ use Plinth\Core\Exchange\Json\JsonValue;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Plan\Joining;
 use Plinth\Core\Plan\Wall as CoreWall;
-use Plinth\Server\Http\Write;
+use Plinth\Server\Http\Needs;
+use Plinth\Server\Http\Who;
 use Plinth\Server\Plan\PlanKeeper;
 use Plinth\Server\Project\ProjectAccess;
 use Plinth\Server\SettingOut\Column;
@@ -22,7 +23,7 @@ use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Uid\Uuid;
 
 /** Wall proposals of a drawing: asked for, stopped, shown as far as they are neither traced nor refused, refused. */
-#[Route('/api/drawings/{id}/proposals')]
+#[Route('/api/projects/{project}/drawings/{id}/proposals')]
 final readonly class ProposalsController
 {
     /** A wall is the refused one when its ends lie this near to that one's, px. */
@@ -34,38 +35,39 @@ final readonly class ProposalsController
     {
     }
 
+    #[Needs(Who::Reader)]
     #[Route('', methods: ['GET'])]
-    public function show(Uuid $id): Response
+    public function show(Uuid $project, Uuid $id): Response
     {
-        return $this->answer($this->access->row(Drawing::class, $id));
+        return $this->answer($this->access->row(Drawing::class, $project, $id));
     }
 
-    #[Write]
+    #[Needs(Who::Editor)]
     #[Route('', methods: ['POST'])]
-    public function ask(Uuid $id): Response
+    public function ask(Uuid $project, Uuid $id): Response
     {
-        $drawing = $this->access->writableRow(Drawing::class, $id);
+        $drawing = $this->access->row(Drawing::class, $project, $id);
         $this->findings->storeyOf($drawing);
         $this->findings->ask($drawing, FindingKind::Walls);
 
-        return $this->answer($this->access->row(Drawing::class, $id));
+        return $this->answer($this->access->row(Drawing::class, $project, $id));
     }
 
-    #[Write]
+    #[Needs(Who::Editor)]
     #[Route('/stop', methods: ['POST'])]
-    public function stop(Uuid $id): Response
+    public function stop(Uuid $project, Uuid $id): Response
     {
-        $this->findings->stop($this->access->writableRow(Drawing::class, $id), FindingKind::Walls);
+        $this->findings->stop($this->access->row(Drawing::class, $project, $id), FindingKind::Walls);
 
-        return $this->answer($this->access->row(Drawing::class, $id));
+        return $this->answer($this->access->row(Drawing::class, $project, $id));
     }
 
     /** Walls that are not wanted, by their ids; none of them takes all refusals back. */
-    #[Write]
+    #[Needs(Who::Editor)]
     #[Route('/refuse', methods: ['POST'])]
-    public function refuse(Uuid $id, Request $request): Response
+    public function refuse(Uuid $project, Uuid $id, Request $request): Response
     {
-        $drawing = $this->access->writableRow(Drawing::class, $id);
+        $drawing = $this->access->row(Drawing::class, $project, $id);
         $body = JsonValue::parse($request->getContent())->object(['walls']);
         $wanted = array_map(static fn (JsonValue $v): string => $v->text(), $body->list('walls'));
         $finding = $this->findings->of($drawing, FindingKind::Walls);
@@ -77,7 +79,7 @@ final readonly class ProposalsController
         }
         $this->findings->refuse($drawing, FindingKind::Walls, $refused);
 
-        return $this->answer($this->access->row(Drawing::class, $id));
+        return $this->answer($this->access->row(Drawing::class, $project, $id));
     }
 
     private function answer(Drawing $drawing): Response
@@ -88,7 +90,7 @@ final readonly class ProposalsController
         if (PageState::Ready !== $finding?->state) {
             return new JsonResponse($answer);
         }
-        $there = $this->plans->load($storey)->walls;
+        $there = $this->plans->load($drawing->beside($storey))->walls;
         $project = $drawing->project();
         $shown = [];
         foreach ($finding->found['walls'] ?? [] as $wall) {
@@ -102,7 +104,7 @@ final readonly class ProposalsController
             $answer['walls'][] = $wall + ['buildUp' => $this->buildUps->likeliest($project, $core->thickness, $at->get('plusMinusMm')->number())];
         }
         $answer['openings'] = array_values(array_filter($finding->found['openings'] ?? [], static fn (array $o): bool => \is_string($o['wall']) && isset($shown[$o['wall']])));
-        $columns = $this->entities->getRepository(Column::class)->findBy(['storey' => $storey]);
+        $columns = $this->entities->getRepository(Column::class)->findBy(['project' => $drawing->project(), 'storey' => $storey]);
         foreach ($finding->found['columns'] ?? [] as $column) {
             $at = JsonValue::of($column, 'column');
             $p = new Point($at->get('x')->number(), $at->get('y')->number());

@@ -8,7 +8,8 @@ use Doctrine\ORM\EntityManagerInterface;
 use Plinth\Core\Exchange\Json\JsonValue;
 use Plinth\Server\Fit\KnownLength;
 use Plinth\Server\Fit\Pick;
-use Plinth\Server\Http\Write;
+use Plinth\Server\Http\Needs;
+use Plinth\Server\Http\Who;
 use Plinth\Server\Project\ProjectAccess;
 use Plinth\Server\Source\Drawing;
 use Plinth\Server\Source\PageState;
@@ -19,7 +20,7 @@ use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Uid\Uuid;
 
 /** What is written on a drawing: read, stopped, shown as far as it is neither stated nor refused, refused. */
-#[Route('/api/drawings/{id}/readings')]
+#[Route('/api/projects/{project}/drawings/{id}/readings')]
 final readonly class ReadingsController
 {
     /** A figure is stated when a known length has both its ends this near, px. */
@@ -29,36 +30,37 @@ final readonly class ReadingsController
     {
     }
 
+    #[Needs(Who::Reader)]
     #[Route('', methods: ['GET'])]
-    public function show(Uuid $id): Response
+    public function show(Uuid $project, Uuid $id): Response
     {
-        return $this->answer($this->access->row(Drawing::class, $id));
+        return $this->answer($this->access->row(Drawing::class, $project, $id));
     }
 
-    #[Write]
+    #[Needs(Who::Editor)]
     #[Route('', methods: ['POST'])]
-    public function ask(Uuid $id): Response
+    public function ask(Uuid $project, Uuid $id): Response
     {
-        $this->findings->ask($this->access->writableRow(Drawing::class, $id), FindingKind::Figures);
+        $this->findings->ask($this->access->row(Drawing::class, $project, $id), FindingKind::Figures);
 
-        return $this->answer($this->access->row(Drawing::class, $id));
+        return $this->answer($this->access->row(Drawing::class, $project, $id));
     }
 
-    #[Write]
+    #[Needs(Who::Editor)]
     #[Route('/stop', methods: ['POST'])]
-    public function stop(Uuid $id): Response
+    public function stop(Uuid $project, Uuid $id): Response
     {
-        $this->findings->stop($this->access->writableRow(Drawing::class, $id), FindingKind::Figures);
+        $this->findings->stop($this->access->row(Drawing::class, $project, $id), FindingKind::Figures);
 
-        return $this->answer($this->access->row(Drawing::class, $id));
+        return $this->answer($this->access->row(Drawing::class, $project, $id));
     }
 
     /** Readings that are not wanted, by their ids; none of them takes all refusals back. */
-    #[Write]
+    #[Needs(Who::Editor)]
     #[Route('/refuse', methods: ['POST'])]
-    public function refuse(Uuid $id, Request $request): Response
+    public function refuse(Uuid $project, Uuid $id, Request $request): Response
     {
-        $drawing = $this->access->writableRow(Drawing::class, $id);
+        $drawing = $this->access->row(Drawing::class, $project, $id);
         $wanted = array_map(static fn (JsonValue $v): string => $v->text(), JsonValue::parse($request->getContent())->object(['readings'])->list('readings'));
         $finding = $this->findings->of($drawing, FindingKind::Figures);
         $refused = [] === $wanted ? [] : $finding->refused ?? [];
@@ -69,7 +71,7 @@ final readonly class ReadingsController
         }
         $this->findings->refuse($drawing, FindingKind::Figures, $refused);
 
-        return $this->answer($this->access->row(Drawing::class, $id));
+        return $this->answer($this->access->row(Drawing::class, $project, $id));
     }
 
     private function answer(Drawing $drawing): Response
@@ -114,12 +116,12 @@ final readonly class ReadingsController
     private function stated(Drawing $drawing): array
     {
         $picks = [];
-        foreach ($this->entities->getRepository(Pick::class)->findBy(['drawing' => $drawing->id()]) as $pick) {
+        foreach ($this->entities->getRepository(Pick::class)->findBy(['project' => $drawing->project(), 'drawing' => $drawing->id()]) as $pick) {
             $values = $pick->values();
             $picks[$pick->id()->toRfc4122()] = [(float) $values['x'], (float) $values['y']];
         }
         $stated = [];
-        foreach ($this->entities->getRepository(KnownLength::class)->findBy(['drawing' => $drawing->id()]) as $length) {
+        foreach ($this->entities->getRepository(KnownLength::class)->findBy(['project' => $drawing->project(), 'drawing' => $drawing->id()]) as $length) {
             [$a, $b] = [$picks[(string) $length->values()['a']] ?? null, $picks[(string) $length->values()['b']] ?? null];
             if (null !== $a && null !== $b) {
                 $stated[] = [...$a, ...$b];

@@ -9,8 +9,9 @@ use Plinth\Core\Exchange\Json\JsonValue;
 use Plinth\Core\Units\LengthParser;
 use Plinth\Core\Units\LengthUnit;
 use Plinth\Server\Change\RowValues;
+use Plinth\Server\Http\Needs;
 use Plinth\Server\Http\Refusal;
-use Plinth\Server\Http\Write;
+use Plinth\Server\Http\Who;
 use Plinth\Server\Project\ProjectAccess;
 use Psr\Clock\ClockInterface;
 use Symfony\Component\HttpFoundation\JsonResponse;
@@ -29,7 +30,7 @@ final readonly class MeterController
     {
     }
 
-    #[Write]
+    #[Needs(Who::SignedIn)]
     #[Route('', methods: ['POST'])]
     public function send(Request $request): Response
     {
@@ -38,19 +39,15 @@ final readonly class MeterController
         if (LengthParser::parse($text->text(40), LengthUnit::Metre)->mm <= 0.0) {
             throw Refusal::invalid('length-not-positive', 'A meter reads more than zero.', 'text');
         }
-        $id = RowValues::uuid($body->get('id'));
-        $reading = $this->entities->find(Reading::class, $id);
-        if (null === $reading) {
-            $reading = new Reading($id, $this->access->user()->id(), $text->text(40), $this->clock->now());
-            $this->entities->persist($reading);
-            $this->entities->flush();
-        } elseif (!$reading->isOf($this->access->user()->id())) {
-            throw Refusal::conflict('id-taken', 'This id is in use already: make a new one.', 'id');
-        }
+        $key = ['user' => $this->access->user()->id(), 'id' => RowValues::uuid($body->get('id'))];
+        // Sent again, even at the same moment, the first one counts.
+        $this->entities->getConnection()->executeStatement('INSERT IGNORE INTO meter_reading (user_id, id, text, at) VALUES (?, ?, ?, ?)', [$key['user']->toBinary(), $key['id']->toBinary(), $text->text(40), $this->clock->now()->setTimezone(new \DateTimeZone('UTC'))->format('Y-m-d H:i:s')]);
+        $reading = $this->entities->find(Reading::class, $key) ?? throw Refusal::notFound();
 
         return new JsonResponse(['reading' => $reading->describe()]);
     }
 
+    #[Needs(Who::SignedIn)]
     #[Route('', methods: ['GET'])]
     public function latest(): Response
     {

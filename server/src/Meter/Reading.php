@@ -16,10 +16,11 @@ class Reading
 {
     public function __construct(
         #[ORM\Id]
-        #[ORM\Column(type: UuidType::NAME)]
-        private Uuid $id,
         #[ORM\Column(name: 'user_id', type: UuidType::NAME)]
         private Uuid $user,
+        #[ORM\Id]
+        #[ORM\Column(type: UuidType::NAME)]
+        private Uuid $id,
         #[ORM\Column(length: 40)]
         private string $text,
         #[ORM\Column]
@@ -27,9 +28,9 @@ class Reading
     ) {
     }
 
-    public function isOf(Uuid $user): bool
+    public function user(): Uuid
     {
-        return $this->user->equals($user);
+        return $this->user;
     }
 
     /** @return array{id: string, text: string, at: string} */

@@ -12,7 +12,6 @@ use Plinth\Server\Change\RowValues;
 
 /** A named thickness and height that walls share. */
 #[ORM\Entity]
-#[ORM\Index(fields: ['project'])]
 class BuildUp extends ProjectRow
 {
     #[ORM\Column(length: 120)]

@@ -15,6 +15,10 @@ class Derived
 {
     #[ORM\Id]
     #[ORM\Column(type: UuidType::NAME)]
+    public Uuid $project;
+
+    #[ORM\Id]
+    #[ORM\Column(type: UuidType::NAME)]
     public Uuid $storey;
 
     #[ORM\Column]

@@ -12,9 +12,13 @@ use Symfony\Component\Uid\Uuid;
 /** One derived shape as JSON, with the revision at which it came to be as it is; one that is gone keeps its revision and loses its JSON. */
 #[ORM\Entity]
 #[ORM\Table(name: 'derived_shape')]
-#[ORM\Index(fields: ['storey', 'revision'])]
+#[ORM\Index(fields: ['project', 'storey', 'revision'])]
 class DerivedShape
 {
+    #[ORM\Id]
+    #[ORM\Column(type: UuidType::NAME)]
+    public Uuid $project;
+
     #[ORM\Id]
     #[ORM\Column(type: UuidType::NAME)]
     public Uuid $storey;

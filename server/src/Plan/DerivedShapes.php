@@ -10,11 +10,14 @@ use Plinth\Core\Exchange\PlanDocument\PlanWriter;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Geometry\Polygon;
 use Plinth\Core\Plan\Derivation;
+use Plinth\Core\Plan\Effort;
 use Plinth\Core\Plan\Neighbourhood;
 use Plinth\Core\Plan\Region;
 use Plinth\Core\Plan\Room;
 use Plinth\Core\Plan\Unplaced;
 use Plinth\Core\Plan\WallShape;
+use Plinth\Server\Change\Deadline;
+use Plinth\Server\Change\RowId;
 use Symfony\Component\Uid\Uuid;
 
 /**
@@ -30,13 +33,15 @@ final readonly class DerivedShapes
     /** Beyond so many lines the whole storey is derived: it costs less than piece by piece. */
     private const MOST_TOUCHED = 80;
     private const AT_ONCE = 200;
+    /** near a second's work: forty walls near each of fifty thousand */
+    private const MOST_PAIRS = 2_000_000;
 
-    public function __construct(private Connection $connection)
+    public function __construct(private Connection $connection, private Deadline $deadline)
     {
     }
 
     /** Derives what a change of the storey has touched; the whole of it where it never was or too much of it was touched. */
-    public function update(Uuid $storey, int $revision, TouchedLines $touched): void
+    public function update(RowId $storey, int $revision, TouchedLines $touched): void
     {
         $near = new StoreyNear($this->connection, $storey);
         if (\count($touched->boxes) > self::MOST_TOUCHED || !$this->isDerived($storey)) {
@@ -44,24 +49,24 @@ final readonly class DerivedShapes
         } else {
             $this->derivePart($storey, $near, $revision, $touched);
         }
-        $this->connection->executeStatement('INSERT INTO derived_storey (storey, revision) VALUES (?, ?) ON DUPLICATE KEY UPDATE revision = VALUES(revision)', [$storey->toBinary(), $revision]);
+        $this->connection->executeStatement('INSERT INTO derived_storey (project, storey, revision) VALUES (?, ?, ?) ON DUPLICATE KEY UPDATE revision = VALUES(revision)', [...$storey->binary(), $revision]);
     }
 
     /**
      * JSON of a storey's shapes: those that differ since a revision, or all.
      */
-    public function json(Uuid $storey, ?int $since): string
+    public function json(RowId $storey, ?int $since): string
     {
         if (!$this->isDerived($storey)) {
             // Brought in by a migration, or still empty: derived when it is first looked at.
             $this->update($storey, 0, new TouchedLines());
         }
-        $key = $storey->toBinary();
+        $key = $storey->binary();
         $told = ['walls' => [], 'regions' => [], 'unplaced' => []];
         $removed = ['walls' => [], 'regions' => [], 'unplaced' => []];
         $rows = null === $since
-            ? $this->connection->iterateNumeric('SELECT kind, name, shape FROM derived_shape WHERE storey = ? AND shape IS NOT NULL', [$key])
-            : $this->connection->iterateNumeric('SELECT kind, name, shape FROM derived_shape WHERE storey = ? AND revision > ?', [$key, $since]);
+            ? $this->connection->iterateNumeric('SELECT kind, name, shape FROM derived_shape WHERE project = ? AND storey = ? AND shape IS NOT NULL', $key)
+            : $this->connection->iterateNumeric('SELECT kind, name, shape FROM derived_shape WHERE project = ? AND storey = ? AND revision > ?', [...$key, $since]);
         foreach ($rows as [$kind, $name, $shape]) {
             $kind = Raw::text($kind);
             if (null === $shape) {
@@ -71,13 +76,13 @@ final readonly class DerivedShapes
             }
         }
         $areas = ['walls' => [0.0, 0.0], 'regions' => [0.0, 0.0]];
-        foreach ($this->connection->iterateNumeric('SELECT kind, SUM(area), SUM(columns) FROM derived_shape WHERE storey = ? AND shape IS NOT NULL GROUP BY kind', [$key]) as [$kind, $area, $columns]) {
+        foreach ($this->connection->iterateNumeric('SELECT kind, SUM(area), SUM(columns) FROM derived_shape WHERE project = ? AND storey = ? AND shape IS NOT NULL GROUP BY kind', $key) as [$kind, $area, $columns]) {
             $areas[Raw::text($kind)] = [Raw::number($area) / 1e6, Raw::number($columns) / 1e6];
         }
         $net = $areas['regions'][0];
         $structure = $areas['walls'][0] + $areas['regions'][1];
         $head = [
-            'storey' => $storey->toRfc4122(),
+            'storey' => $storey->id->toRfc4122(),
             'whole' => null === $since,
             'areas' => ['grossFloorM2' => $net + $structure, 'netFloorM2' => $net, 'structureM2' => $structure],
             'removed' => $removed,
@@ -89,17 +94,22 @@ final readonly class DerivedShapes
     /** @return list<Uuid> storeys of a project whose shapes were derived after a revision */
     public function changedSince(Uuid $project, int $revision): array
     {
-        return array_map(static fn (mixed $id): Uuid => Uuid::fromBinary(Raw::text($id)), $this->connection->fetchFirstColumn('SELECT d.storey FROM derived_storey d JOIN storey s ON s.id = d.storey WHERE s.project = ? AND d.revision > ?', [$project->toBinary(), $revision]));
+        return array_map(static fn (mixed $id): Uuid => Uuid::fromBinary(Raw::text($id)), $this->connection->fetchFirstColumn('SELECT d.storey FROM derived_storey d JOIN storey s ON s.project = d.project AND s.id = d.storey WHERE d.project = ? AND d.revision > ?', [$project->toBinary(), $revision]));
     }
 
-    private function isDerived(Uuid $storey): bool
+    private function effort(): Effort
     {
-        return false !== $this->connection->fetchOne('SELECT revision FROM derived_storey WHERE storey = ?', [$storey->toBinary()]);
+        return new Effort(self::MOST_PAIRS, $this->deadline->check(...));
     }
 
-    private function derivePart(Uuid $storey, StoreyNear $near, int $revision, TouchedLines $touched): void
+    private function isDerived(RowId $storey): bool
     {
-        $derivation = new Derivation($near);
+        return false !== $this->connection->fetchOne('SELECT revision FROM derived_storey WHERE project = ? AND storey = ?', $storey->binary());
+    }
+
+    private function derivePart(RowId $storey, StoreyNear $near, int $revision, TouchedLines $touched): void
+    {
+        $derivation = new Derivation($near, $this->effort());
         $affected = $derivation->affected(array_values($touched->boxes));
         $derivation->look(array_map(Derivation::boxOf(...), array_values($touched->reshaped)));
         $shapes = array_map(self::ofWall(...), array_values($derivation->shapes(array_values(array_unique([...$affected, ...array_keys($touched->reshaped)])))));
@@ -131,14 +141,14 @@ final readonly class DerivedShapes
         $this->bind($storey, array_values(array_filter($told['regions'], static fn (Region $r): bool => !\in_array($r->key, $known, true))), array_diff($old, array_keys($told['regions'])));
     }
 
-    private function deriveWhole(Uuid $storey, StoreyNear $near, int $revision): void
+    private function deriveWhole(RowId $storey, StoreyNear $near, int $revision): void
     {
-        $derivation = new Derivation($near);
+        $derivation = new Derivation($near, $this->effort());
         [$walls, $regions, $unplaced] = $derivation->everything();
         $shapes = [...array_map(self::ofWall(...), array_values($walls)), ...array_map(self::ofRegion(...), $regions), ...array_map(self::ofUnplaced(...), $unplaced)];
         $names = array_flip(array_map(static fn (array $s): string => $s['kind'].$s['name'], $shapes));
         $known = [];
-        foreach ($this->connection->iterateNumeric('SELECT kind, name, shape FROM derived_shape WHERE storey = ? AND shape IS NOT NULL', [$storey->toBinary()]) as [$kind, $name, $shape]) {
+        foreach ($this->connection->iterateNumeric('SELECT kind, name, shape FROM derived_shape WHERE project = ? AND storey = ? AND shape IS NOT NULL', $storey->binary()) as [$kind, $name, $shape]) {
             $known[Raw::text($kind).Raw::text($name)] = $shape;
             if (!isset($names[Raw::text($kind).Raw::text($name)])) {
                 $shapes[] = self::gone(Raw::text($kind), Raw::text($name));
@@ -146,7 +156,7 @@ final readonly class DerivedShapes
         }
         // What is as it was keeps its revision.
         $this->write($storey, $revision, array_values(array_filter($shapes, static fn (array $s): bool => ($known[$s['kind'].$s['name']] ?? null) !== $s['shape'])));
-        $this->connection->executeStatement('DELETE FROM region_line WHERE storey = ?', [$storey->toBinary()]);
+        $this->connection->executeStatement('DELETE FROM region_line WHERE project = ? AND storey = ?', $storey->binary());
         $this->bind($storey, $regions, []);
     }
 
@@ -155,9 +165,9 @@ final readonly class DerivedShapes
      *
      * @return list<string> keys
      */
-    private function regionsBoundBy(Uuid $storey, array $lines): array
+    private function regionsBoundBy(RowId $storey, array $lines): array
     {
-        return $this->column('SELECT DISTINCT region FROM region_line WHERE storey = ? AND line IN', $storey, array_map(self::binary(...), $lines));
+        return $this->column('SELECT DISTINCT region FROM region_line WHERE project = ? AND storey = ? AND line IN', $storey, array_map(self::binary(...), $lines));
     }
 
     /**
@@ -168,7 +178,7 @@ final readonly class DerivedShapes
      *
      * @return list<string> ids
      */
-    private function lostTheirInside(Uuid $storey, array $regions, array $affected, TouchedLines $touched): array
+    private function lostTheirInside(RowId $storey, array $regions, array $affected, TouchedLines $touched): array
     {
         $still = array_diff($affected, $touched->lines);
         $found = [];
@@ -180,7 +190,7 @@ final readonly class DerivedShapes
         }
         if ([] !== $found) {
             // They may lie anywhere: what is near them is taken in.
-            foreach ($this->connection->iterateNumeric('SELECT x_min, y_min, x_max, y_max FROM wall WHERE id IN ('.implode(',', array_fill(0, \count($found), '?')).')', array_map(self::binary(...), $found)) as [$x1, $y1, $x2, $y2]) {
+            foreach ($this->connection->iterateNumeric('SELECT x_min, y_min, x_max, y_max FROM wall WHERE project = ? AND id IN ('.implode(',', array_fill(0, \count($found), '?')).')', [$storey->project->toBinary(), ...array_map(self::binary(...), $found)]) as [$x1, $y1, $x2, $y2]) {
                 $touched->seen[] = [Raw::number($x1), Raw::number($y1), Raw::number($x2), Raw::number($y2)];
             }
         }
@@ -195,10 +205,10 @@ final readonly class DerivedShapes
      *
      * @return list<string> keys
      */
-    private function regionsAt(Uuid $storey, Point $point, array $lines): array
+    private function regionsAt(RowId $storey, Point $point, array $lines): array
     {
         $keys = [];
-        foreach ($this->column("SELECT shape FROM derived_shape WHERE storey = ? AND kind = 'regions' AND shape IS NOT NULL AND name IN", $storey, $this->regionsBoundBy($storey, $lines)) as $text) {
+        foreach ($this->column("SELECT shape FROM derived_shape WHERE project = ? AND storey = ? AND kind = 'regions' AND shape IS NOT NULL AND name IN", $storey, $this->regionsBoundBy($storey, $lines)) as $text) {
             $shape = JsonValue::parse($text);
             $ring = array_map(static fn (JsonValue $p): array => $p->pair(), $shape->list('polygon'));
             if (Polygon::contains($ring, $point->x, $point->y)) {
@@ -214,9 +224,9 @@ final readonly class DerivedShapes
      *
      * @return list<string> those that are kept as they are
      */
-    private function knownRegions(Uuid $storey, array $keys): array
+    private function knownRegions(RowId $storey, array $keys): array
     {
-        return $this->column("SELECT name FROM derived_shape WHERE storey = ? AND kind = 'regions' AND shape IS NOT NULL AND name IN", $storey, $keys);
+        return $this->column("SELECT name FROM derived_shape WHERE project = ? AND storey = ? AND kind = 'regions' AND shape IS NOT NULL AND name IN", $storey, $keys);
     }
 
     /**
@@ -224,9 +234,9 @@ final readonly class DerivedShapes
      *
      * @return list<string> ids
      */
-    private function linesOf(Uuid $storey, array $regions): array
+    private function linesOf(RowId $storey, array $regions): array
     {
-        return array_map(Raw::id(...), $this->column('SELECT DISTINCT line FROM region_line WHERE storey = ? AND region IN', $storey, $regions));
+        return array_map(Raw::id(...), $this->column('SELECT DISTINCT line FROM region_line WHERE project = ? AND storey = ? AND region IN', $storey, $regions));
     }
 
     /**
@@ -234,9 +244,9 @@ final readonly class DerivedShapes
      *
      * @return list<string>
      */
-    private function column(string $sql, Uuid $storey, array $in): array
+    private function column(string $sql, RowId $storey, array $in): array
     {
-        return [] === $in ? [] : array_map(Raw::text(...), $this->connection->fetchFirstColumn($sql.' ('.implode(',', array_fill(0, \count($in), '?')).')', [$storey->toBinary(), ...$in]));
+        return [] === $in ? [] : array_map(Raw::text(...), $this->connection->fetchFirstColumn($sql.' ('.implode(',', array_fill(0, \count($in), '?')).')', [...$storey->binary(), ...$in]));
     }
 
     /**
@@ -246,13 +256,13 @@ final readonly class DerivedShapes
      *
      * @return list<string> ids
      */
-    private function unplacedRooms(Uuid $storey, array $regions, TouchedLines $touched): array
+    private function unplacedRooms(RowId $storey, array $regions, TouchedLines $touched): array
     {
         $ids = array_fill_keys($touched->rooms, true);
-        foreach ($this->connection->iterateNumeric("SELECT name FROM derived_shape WHERE storey = ? AND kind = 'unplaced' AND shape IS NOT NULL", [$storey->toBinary()]) as [$id]) {
+        foreach ($this->connection->iterateNumeric("SELECT name FROM derived_shape WHERE project = ? AND storey = ? AND kind = 'unplaced' AND shape IS NOT NULL", $storey->binary()) as [$id]) {
             $ids[Raw::text($id)] = true;
         }
-        foreach ($this->column("SELECT shape FROM derived_shape WHERE storey = ? AND kind = 'regions' AND shape IS NOT NULL AND name IN", $storey, $regions) as $shape) {
+        foreach ($this->column("SELECT shape FROM derived_shape WHERE project = ? AND storey = ? AND kind = 'regions' AND shape IS NOT NULL AND name IN", $storey, $regions) as $shape) {
             $region = json_decode($shape, true);
             if (\is_array($region) && \is_string($region['id'] ?? null)) {
                 $ids[$region['id']] = true;
@@ -287,15 +297,15 @@ final readonly class DerivedShapes
     }
 
     /** @param list<Shape> $shapes */
-    private function write(Uuid $storey, int $revision, array $shapes): void
+    private function write(RowId $storey, int $revision, array $shapes): void
     {
         foreach (array_chunk($shapes, self::AT_ONCE) as $some) {
             $values = [];
             foreach ($some as $s) {
-                array_push($values, $storey->toBinary(), $s['kind'], $s['name'], $revision, $s['area'], $s['columns'], $s['shape']);
+                array_push($values, ...$storey->binary(), ...[$s['kind'], $s['name'], $revision, $s['area'], $s['columns'], $s['shape']]);
             }
             $this->connection->executeStatement(
-                'INSERT INTO derived_shape (storey, kind, name, revision, area, columns, shape) VALUES '.implode(',', array_fill(0, \count($some), '(?,?,?,?,?,?,?)'))
+                'INSERT INTO derived_shape (project, storey, kind, name, revision, area, columns, shape) VALUES '.implode(',', array_fill(0, \count($some), '(?,?,?,?,?,?,?,?)'))
                 .' ON DUPLICATE KEY UPDATE revision = VALUES(revision), area = VALUES(area), columns = VALUES(columns), shape = VALUES(shape)',
                 $values,
             );
@@ -306,19 +316,19 @@ final readonly class DerivedShapes
      * @param list<Region> $new
      * @param array<string> $gone keys
      */
-    private function bind(Uuid $storey, array $new, array $gone): void
+    private function bind(RowId $storey, array $new, array $gone): void
     {
         if ([] !== $gone) {
-            $this->connection->executeStatement('DELETE FROM region_line WHERE storey = ? AND region IN ('.implode(',', array_fill(0, \count($gone), '?')).')', [$storey->toBinary(), ...array_values($gone)]);
+            $this->connection->executeStatement('DELETE FROM region_line WHERE project = ? AND storey = ? AND region IN ('.implode(',', array_fill(0, \count($gone), '?')).')', [...$storey->binary(), ...array_values($gone)]);
         }
         $rows = [];
         foreach ($new as $region) {
             foreach ($region->walls as $line) {
-                $rows[] = [$storey->toBinary(), self::binary($line), $region->key];
+                $rows[] = [...$storey->binary(), self::binary($line), $region->key];
             }
         }
         foreach (array_chunk($rows, 2 * self::AT_ONCE) as $some) {
-            $this->connection->executeStatement('INSERT IGNORE INTO region_line (storey, line, region) VALUES '.implode(',', array_fill(0, \count($some), '(?,?,?)')), array_merge(...$some));
+            $this->connection->executeStatement('INSERT IGNORE INTO region_line (project, storey, line, region) VALUES '.implode(',', array_fill(0, \count($some), '(?,?,?,?)')), array_merge(...$some));
         }
     }
 

@@ -17,9 +17,8 @@ use Symfony\Component\Uid\Uuid;
 
 /** A line that bounds rooms where there is no wall, mm. */
 #[ORM\Entity]
-#[ORM\Index(fields: ['project'])]
-#[ORM\Index(fields: ['storey'])]
-#[ORM\Index(fields: ['drawing'])]
+#[ORM\Index(fields: ['project', 'storey'])]
+#[ORM\Index(fields: ['project', 'drawing'])]
 class Divider extends ProjectRow
 {
     #[ORM\Column(type: UuidType::NAME)]
@@ -56,12 +55,15 @@ class Divider extends ProjectRow
     {
         $this->storey = $values->id('storey');
         $this->drawing = $values->optionalId('drawing');
-        $this->x1 = $values->number('x1');
-        $this->y1 = $values->number('y1');
-        $this->x2 = $values->number('x2');
-        $this->y2 = $values->number('y2');
+        $this->x1 = $values->place('x1');
+        $this->y1 = $values->place('y1');
+        $this->x2 = $values->place('x2');
+        $this->y2 = $values->place('y2');
         if (hypot($this->x2 - $this->x1, $this->y2 - $this->y1) <= CoreWall::JOIN_MM) {
             throw Refusal::invalid('divider-of-no-length', 'A divider needs a length: its two ends lie on one spot.', $values->at('x2'));
+        }
+        if (hypot($this->x2 - $this->x1, $this->y2 - $this->y1) > PlanKeeper::LONGEST_MM) {
+            throw Refusal::invalid('divider-too-long', \sprintf('A divider is at most %d m long. Check the unit.', PlanKeeper::LONGEST_MM / 1e3), $values->at('x2'));
         }
     }
 

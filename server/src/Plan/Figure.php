@@ -15,11 +15,10 @@ use Symfony\Component\Uid\Uuid;
 /** A figure of the drawing between faces of two walls, what was traced there, and what was decided where they differ. */
 #[ORM\Entity]
 #[ORM\Table(name: 'figure')]
-#[ORM\Index(fields: ['project'])]
-#[ORM\Index(fields: ['storey'])]
-#[ORM\Index(fields: ['drawing'])]
-#[ORM\Index(fields: ['a'])]
-#[ORM\Index(fields: ['b'])]
+#[ORM\Index(fields: ['project', 'storey'])]
+#[ORM\Index(fields: ['project', 'drawing'])]
+#[ORM\Index(fields: ['project', 'a'])]
+#[ORM\Index(fields: ['project', 'b'])]
 class Figure extends ProjectRow
 {
     #[ORM\Column(type: UuidType::NAME)]

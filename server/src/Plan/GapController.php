@@ -10,7 +10,9 @@ use Plinth\Core\Geometry\Point;
 use Plinth\Core\Ink\Gap;
 use Plinth\Server\Change\RowValues;
 use Plinth\Server\Fit\DrawingFit;
+use Plinth\Server\Http\Needs;
 use Plinth\Server\Http\Refusal;
+use Plinth\Server\Http\Who;
 use Plinth\Server\Project\ProjectAccess;
 use Plinth\Server\Source\Drawing;
 use Plinth\Server\Source\InkController;
@@ -28,16 +30,17 @@ final readonly class GapController
     {
     }
 
-    #[Route('/api/drawings/{id}/gap', methods: ['GET'])]
-    public function show(Uuid $id, Request $request): Response
+    #[Needs(Who::Reader)]
+    #[Route('/api/projects/{project}/drawings/{id}/gap', methods: ['GET'])]
+    public function show(Uuid $project, Uuid $id, Request $request): Response
     {
-        $drawing = $this->access->row(Drawing::class, $id);
-        $wall = $this->access->row(Wall::class, RowValues::uuid(JsonValue::of($request->query->get('wall'), 'wall')));
+        $drawing = $this->access->row(Drawing::class, $project, $id);
+        $wall = $this->access->row(Wall::class, $project, RowValues::uuid(JsonValue::of($request->query->get('wall'), 'wall')));
         $number = InkController::numbers($request);
-        $ink = $this->ink->of($drawing->page()) ?? throw Refusal::conflict('not-ready', 'This page is still being read: its ink cannot be looked at yet.');
-        $fit = $this->entities->find(DrawingFit::class, $id) ?? throw Refusal::notFound();
-        $from = $this->entities->find(Node::class, $wall->fromNode()) ?? throw Refusal::notFound();
-        $to = $this->entities->find(Node::class, $wall->toNode()) ?? throw Refusal::notFound();
+        $ink = $this->ink->of($drawing) ?? throw Refusal::conflict('not-ready', 'This page is still being read: its ink cannot be looked at yet.');
+        $fit = $this->entities->find(DrawingFit::class, $drawing->key()->criteria()) ?? throw Refusal::notFound();
+        $from = $this->entities->find(Node::class, $wall->beside($wall->fromNode())->criteria()) ?? throw Refusal::notFound();
+        $to = $this->entities->find(Node::class, $wall->beside($wall->toNode())->criteria()) ?? throw Refusal::notFound();
         $gap = Gap::around($ink->window(...), $fit->pixelToMm(), $from->at(), $to->at(), $wall->thickness(), new Point($number('x'), $number('y')), $ink->lightOnDark);
 
         return new JsonResponse(['found' => null === $gap ? null : [

@@ -8,6 +8,8 @@ use Plinth\Core\Exchange\Dxf\DxfWriter;
 use Plinth\Core\Exchange\PlanDocument\PlanWriter;
 use Plinth\Core\Plan\Derivation;
 use Plinth\Core\Plan\Plan;
+use Plinth\Server\Http\Needs;
+use Plinth\Server\Http\Who;
 use Plinth\Server\Project\ProjectAccess;
 use Plinth\Server\Project\Storey;
 use Plinth\Server\SettingOut\Surroundings;
@@ -16,27 +18,29 @@ use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Uid\Uuid;
 
-#[Route('/api/storeys/{id}')]
+#[Route('/api/projects/{project}/storeys/{id}')]
 final readonly class HandOverController
 {
     public function __construct(private ProjectAccess $access, private PlanKeeper $plans, private Surroundings $surroundings)
     {
     }
 
+    #[Needs(Who::Reader)]
     #[Route('/plan.dxf', methods: ['GET'], format: 'dxf')]
-    public function dxf(Uuid $id): Response
+    public function dxf(Uuid $project, Uuid $id): Response
     {
-        $row = $this->access->row(Storey::class, $id);
-        $storey = $this->plans->load($id);
+        $row = $this->access->row(Storey::class, $project, $id);
+        $storey = $this->plans->load($row->key());
 
         return $this->file(DxfWriter::write($storey, Derivation::of($storey), $this->surroundings->of($row)), 'image/vnd.dxf', $row, 'dxf');
     }
 
+    #[Needs(Who::Reader)]
     #[Route('/plan.json', methods: ['GET'])]
-    public function document(Uuid $id): Response
+    public function document(Uuid $project, Uuid $id): Response
     {
-        $row = $this->access->row(Storey::class, $id);
-        $json = json_encode(PlanWriter::document(new Plan([$this->plans->load($id)])), \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRETTY_PRINT);
+        $row = $this->access->row(Storey::class, $project, $id);
+        $json = json_encode(PlanWriter::document(new Plan([$this->plans->load($row->key())])), \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRETTY_PRINT);
 
         return $this->file($json, 'application/json', $row, 'json');
     }

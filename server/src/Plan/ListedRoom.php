@@ -14,8 +14,7 @@ use Symfony\Component\Uid\Uuid;
 
 /** A row of the drawing's own rooms table, as it stands there. */
 #[ORM\Entity]
-#[ORM\Index(fields: ['project'])]
-#[ORM\Index(fields: ['storey'])]
+#[ORM\Index(fields: ['project', 'storey'])]
 class ListedRoom extends ProjectRow
 {
     #[ORM\Column(type: UuidType::NAME)]

@@ -10,7 +10,9 @@ use Plinth\Core\Ink\Misfit;
 use Plinth\Core\Plan\Wall as CoreWall;
 use Plinth\Server\Change\RowValues;
 use Plinth\Server\Fit\DrawingFit;
+use Plinth\Server\Http\Needs;
 use Plinth\Server\Http\Refusal;
+use Plinth\Server\Http\Who;
 use Plinth\Server\Project\ProjectAccess;
 use Plinth\Server\SettingOut\Column;
 use Plinth\Server\Source\Drawing;
@@ -23,7 +25,7 @@ use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Uid\Uuid;
 
 /** Two drawings, one building: where a drawing disagrees with the tracing of its storey, or with another drawing; some at a time. */
-#[Route('/api/drawings/{id}/misfit')]
+#[Route('/api/projects/{project}/drawings/{id}/misfit')]
 final readonly class MisfitController
 {
     /** ± of 10 m of a drawing that nothing says the size of: 1 %. */
@@ -35,16 +37,17 @@ final readonly class MisfitController
     {
     }
 
+    #[Needs(Who::Reader)]
     #[Route('', methods: ['GET'])]
-    public function show(Uuid $id, Request $request): Response
+    public function show(Uuid $project, Uuid $id, Request $request): Response
     {
-        $drawing = $this->access->row(Drawing::class, $id);
+        $drawing = $this->access->row(Drawing::class, $project, $id);
         $against = $request->query->get('against');
-        $other = null === $against ? null : $this->access->row(Drawing::class, RowValues::uuid(JsonValue::of($against, 'against')));
+        $other = null === $against ? null : $this->access->row(Drawing::class, $project, RowValues::uuid(JsonValue::of($against, 'against')));
         $storey = $drawing->storey() ?? throw Refusal::conflict('not-a-plan', 'Only drawings that lie on a storey can be held against its walls.', 'drawing');
         $of = $this->looker($drawing);
         $ofOther = null === $other ? null : $this->looker($other);
-        $all = [...$this->plans->load($storey)->walls, ...$this->entities->getRepository(Column::class)->findBy(['storey' => $storey], ['id' => 'ASC'])];
+        $all = [...$this->plans->load($drawing->beside($storey))->walls, ...$this->entities->getRepository(Column::class)->findBy(['project' => $drawing->project(), 'storey' => $storey], ['id' => 'ASC'])];
         $from = max(0, $request->query->getInt('from'));
         $things = [];
         foreach (\array_slice($all, $from, self::AT_ONCE) as $thing) {
@@ -59,8 +62,8 @@ final readonly class MisfitController
     private function looker(Drawing $drawing): array
     {
         return [
-            $this->ink->of($drawing->page()) ?? throw Refusal::conflict('not-ready', 'This page is still being read: its ink cannot be looked at yet.'),
-            $this->entities->find(DrawingFit::class, $drawing->id()) ?? throw Refusal::notFound(),
+            $this->ink->of($drawing) ?? throw Refusal::conflict('not-ready', 'This page is still being read: its ink cannot be looked at yet.'),
+            $this->entities->find(DrawingFit::class, $drawing->key()->criteria()) ?? throw Refusal::notFound(),
         ];
     }
 

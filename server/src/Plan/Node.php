@@ -14,9 +14,8 @@ use Symfony\Component\Uid\Uuid;
 
 /** Where centre lines of walls end or meet, mm. */
 #[ORM\Entity]
-#[ORM\Index(fields: ['project'])]
-#[ORM\Index(fields: ['storey', 'x', 'y'])]
-#[ORM\Index(fields: ['drawing'])]
+#[ORM\Index(fields: ['project', 'storey', 'x', 'y'])]
+#[ORM\Index(fields: ['project', 'drawing'])]
 class Node extends ProjectRow
 {
     #[ORM\Column(type: UuidType::NAME)]
@@ -46,8 +45,8 @@ class Node extends ProjectRow
     {
         $this->storey = $values->id('storey');
         $this->drawing = $values->optionalId('drawing');
-        $this->x = $values->number('x');
-        $this->y = $values->number('y');
+        $this->x = $values->place('x');
+        $this->y = $values->place('y');
     }
 
     public function references(): array

@@ -13,8 +13,7 @@ use Symfony\Component\Uid\Uuid;
 
 /** Words over the drawing, with an arrow where it points at something; an assumption is a note that Prove lists. */
 #[ORM\Entity]
-#[ORM\Index(fields: ['project'])]
-#[ORM\Index(fields: ['storey'])]
+#[ORM\Index(fields: ['project', 'storey'])]
 class Note extends ProjectRow
 {
     #[ORM\Column(type: UuidType::NAME)]
@@ -54,8 +53,8 @@ class Note extends ProjectRow
     public function take(RowValues $values): void
     {
         $this->storey = $values->id('storey');
-        $this->x = $values->number('x');
-        $this->y = $values->number('y');
+        $this->x = $values->place('x');
+        $this->y = $values->place('y');
         $this->toX = $values->optionalNumber('toX');
         $this->toY = $values->optionalNumber('toY');
         $this->words = $values->name('words', 400);

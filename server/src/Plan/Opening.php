@@ -14,8 +14,7 @@ use Symfony\Component\Uid\Uuid;
 
 /** A door, window or plain opening; `offset` runs along the centre line from the wall's start to the near edge, mm. */
 #[ORM\Entity]
-#[ORM\Index(fields: ['project'])]
-#[ORM\Index(fields: ['wall'])]
+#[ORM\Index(fields: ['project', 'wall'])]
 class Opening extends ProjectRow
 {
     #[ORM\Column(type: UuidType::NAME)]

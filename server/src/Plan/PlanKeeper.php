@@ -9,6 +9,7 @@ use Plinth\Core\Geometry\Point;
 use Plinth\Core\Plan\Divider as CoreDivider;
 use Plinth\Core\Plan\Storey as CoreStorey;
 use Plinth\Core\Plan\Wall as CoreWall;
+use Plinth\Server\Change\RowId;
 use Plinth\Server\Change\RowType;
 use Plinth\Server\Change\Workspace;
 use Plinth\Server\Http\Refusal;
@@ -17,6 +18,9 @@ use Symfony\Component\Uid\Uuid;
 /** Keeps the plan's rules while rows change, and what is derived from them. */
 final readonly class PlanKeeper
 {
+    /** A terrace of forty houses is shorter; common practice, no source. */
+    public const LONGEST_MM = 1e6;
+
     public function __construct(private Connection $connection, private DerivedShapes $shapes)
     {
     }
@@ -29,7 +33,11 @@ final readonly class PlanKeeper
             \assert($wall instanceof Wall);
             $walls[$wall->id()->toRfc4122()] = $wall;
         }
+        $workspace->readAll(RowType::Node, array_merge(...array_map(static fn (Wall $w): array => [$w->fromNode(), $w->toNode()], array_values($walls))));
         $moved = array_filter($workspace->touched(RowType::Node), static fn ($n): bool => null !== ($workspace->before()['node/'.$n->id()->toRfc4122()][2] ?? null));
+        foreach (['fromNode', 'toNode'] as $end) {
+            $workspace->findAllBy(Wall::class, $end, array_map(static fn ($n): Uuid => $n->id(), array_values($moved)));
+        }
         foreach ($moved as $node) {
             foreach (['fromNode', 'toNode'] as $end) {
                 foreach ($workspace->findBy(Wall::class, $end, $node->id()) as $wall) {
@@ -40,6 +48,9 @@ final readonly class PlanKeeper
         $lengths = [];
         foreach ($walls as $id => $wall) {
             $lengths[$id] = $wall->span($workspace->get(Node::class, $wall->fromNode())->at(), $workspace->get(Node::class, $wall->toNode())->at())->length();
+            if ($lengths[$id] > self::LONGEST_MM) {
+                throw Refusal::invalid('wall-too-long', \sprintf('This wall is %.0f m long; the longest that is drawn in one piece is %d m. Check the unit.', $lengths[$id] / 1e3, self::LONGEST_MM / 1e3), $id);
+            }
         }
         foreach ($workspace->touched(RowType::Opening) as $opening) {
             \assert($opening instanceof Opening);
@@ -58,21 +69,21 @@ final readonly class PlanKeeper
     public function deriveTouched(Workspace $workspace, int $revision): void
     {
         foreach ($this->touched($workspace) as $storey => $touched) {
-            $this->shapes->update(Uuid::fromString($storey), $revision, $touched);
+            $this->shapes->update(new RowId($workspace->project(), Uuid::fromString($storey)), $revision, $touched);
         }
     }
 
     /** The storey as the core knows it. */
-    public function load(Uuid $storey): CoreStorey
+    public function load(RowId $storey): CoreStorey
     {
-        $head = $this->connection->fetchAssociative('SELECT name, elevation, height FROM storey WHERE id = ?', [$storey->toBinary()]);
+        $head = $this->connection->fetchAssociative('SELECT name, elevation, height FROM storey WHERE project = ? AND id = ?', $storey->binary());
         $near = new StoreyNear($this->connection, $storey);
         $lines = $near->lines($near->bounds() ?? [0.0, 0.0, 0.0, 0.0]);
         $walls = array_values(array_filter($lines, static fn ($l): bool => $l instanceof CoreWall));
         $everywhere = [-\INF, -\INF, \INF, \INF];
 
         return new CoreStorey(
-            $storey->toRfc4122(), Raw::text($head['name'] ?? ''), Raw::number($head['elevation'] ?? 0.0), Raw::number($head['height'] ?? 2700.0),
+            $storey->id->toRfc4122(), Raw::text($head['name'] ?? ''), Raw::number($head['elevation'] ?? 0.0), Raw::number($head['height'] ?? 2700.0),
             $walls, $near->openings(array_map(static fn (CoreWall $w): string => $w->id, $walls)), $near->rooms($everywhere), array_values(array_filter($lines, static fn ($l): bool => $l instanceof CoreDivider)), $near->columns($everywhere),
         );
     }

@@ -11,9 +11,13 @@ use Symfony\Component\Uid\Uuid;
 /** A wall or divider that bounds a region. */
 #[ORM\Entity]
 #[ORM\Table(name: 'region_line')]
-#[ORM\Index(fields: ['storey', 'region'])]
+#[ORM\Index(fields: ['project', 'storey', 'region'])]
 class RegionLine
 {
+    #[ORM\Id]
+    #[ORM\Column(type: UuidType::NAME)]
+    public Uuid $project;
+
     #[ORM\Id]
     #[ORM\Column(type: UuidType::NAME)]
     public Uuid $storey;

@@ -14,8 +14,7 @@ use Symfony\Component\Uid\Uuid;
 
 /** A name for the region that holds its anchor. */
 #[ORM\Entity]
-#[ORM\Index(fields: ['project'])]
-#[ORM\Index(fields: ['storey'])]
+#[ORM\Index(fields: ['project', 'storey'])]
 class Room extends ProjectRow
 {
     #[ORM\Column(type: UuidType::NAME)]
@@ -56,8 +55,8 @@ class Room extends ProjectRow
         $this->drawing = $values->optionalId('drawing');
         $this->name = $values->name('name');
         $this->number = $values->text('number', 12);
-        $this->x = $values->number('x');
-        $this->y = $values->number('y');
+        $this->x = $values->place('x');
+        $this->y = $values->place('y');
         $this->height = $values->optionalPositive('height');
     }
 

@@ -10,6 +10,8 @@ use Plinth\Core\Plan\Derivation;
 use Plinth\Core\Plan\ListedRoom as CoreListedRoom;
 use Plinth\Core\Plan\RoomsTable;
 use Plinth\Core\Units\LengthUnit;
+use Plinth\Server\Http\Needs;
+use Plinth\Server\Http\Who;
 use Plinth\Server\Project\ProjectAccess;
 use Plinth\Server\Project\Storey;
 use Symfony\Component\HttpFoundation\JsonResponse;
@@ -27,6 +29,7 @@ final readonly class RoomsTableController
     {
     }
 
+    #[Needs(Who::SignedIn)]
     #[Route('/api/rooms-table', methods: ['POST'])]
     public function read(Request $request): Response
     {
@@ -35,11 +38,12 @@ final readonly class RoomsTableController
         return new JsonResponse(['rooms' => array_map(self::told(...), RoomsTable::read($body->get('text')->text(self::LONGEST), $body->get('unit')->choice(LengthUnit::class)))]);
     }
 
-    #[Route('/api/storeys/{id}/rooms-table', methods: ['GET'])]
-    public function compare(Uuid $id): Response
+    #[Needs(Who::Reader)]
+    #[Route('/api/projects/{project}/storeys/{id}/rooms-table', methods: ['GET'])]
+    public function compare(Uuid $project, Uuid $id): Response
     {
-        $storey = $this->access->row(Storey::class, $id);
-        $rows = $this->entities->getRepository(ListedRoom::class)->findBy(['storey' => $storey->id()], ['id' => 'ASC']);
+        $storey = $this->access->row(Storey::class, $project, $id);
+        $rows = $this->entities->getRepository(ListedRoom::class)->findBy(['project' => $storey->project(), 'storey' => $storey->id()], ['id' => 'ASC']);
         $listed = array_map(static fn (ListedRoom $r): CoreListedRoom => $r->toCore(), $rows);
         $ids = new \SplObjectStorage();
         foreach ($listed as $i => $room) {
@@ -52,7 +56,7 @@ final readonly class RoomsTableController
             'room' => $row['region']?->room?->id,
             'by' => $row['by'],
             'areaOffM2' => $row['areaOffM2'], 'widthOffMm' => $row['widthOffMm'], 'depthOffMm' => $row['depthOffMm'],
-        ], RoomsTable::compare($listed, Derivation::of($this->plans->load($id))->regions))]);
+        ], RoomsTable::compare($listed, Derivation::of($this->plans->load($storey->key()))->regions))]);
     }
 
     /** @return array{number: string, name: string, width: float|null, depth: float|null, areaM2: float|null} */

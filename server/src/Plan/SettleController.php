@@ -6,6 +6,8 @@ namespace Plinth\Server\Plan;
 
 use Doctrine\DBAL\Connection;
 use Plinth\Core\Plan\Settling\Contradiction;
+use Plinth\Server\Http\Needs;
+use Plinth\Server\Http\Who;
 use Plinth\Server\Project\ProjectAccess;
 use Plinth\Server\Project\Storey;
 use Symfony\Component\HttpFoundation\JsonResponse;
@@ -20,12 +22,13 @@ final readonly class SettleController
     {
     }
 
-    #[Route('/api/storeys/{id}/settled', methods: ['GET'])]
-    public function show(Uuid $id): Response
+    #[Needs(Who::Reader)]
+    #[Route('/api/projects/{project}/storeys/{id}/settled', methods: ['GET'])]
+    public function show(Uuid $project, Uuid $id): Response
     {
-        $storey = $this->access->row(Storey::class, $id);
-        [, $nodes] = SettlesStoreys::walls($this->connection, $storey->id());
-        $settled = SettlesStoreys::settled($this->connection, $storey->id());
+        $storey = $this->access->row(Storey::class, $project, $id);
+        [, $nodes] = SettlesStoreys::walls($this->connection, $storey->key());
+        $settled = SettlesStoreys::settled($this->connection, $storey->key());
         $moves = [];
         foreach ($settled->moves as $node => $to) {
             $moves[] = ['node' => $node, 'x' => $to->x, 'y' => $to->y, 'byMm' => $to->distanceTo($nodes[$node])];

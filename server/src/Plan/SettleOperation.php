@@ -17,7 +17,7 @@ final readonly class SettleOperation
     public function apply(Workspace $workspace, JsonValue $settle, int $base): void
     {
         $settle->object(['storey']);
-        $storey = $workspace->get(Storey::class, RowValues::uuid($settle->get('storey')))->id();
+        $storey = $workspace->get(Storey::class, RowValues::uuid($settle->get('storey')))->key();
         [$walls, $nodes] = SettlesStoreys::walls($workspace->connection(), $storey);
         $settled = SettlesStoreys::settled($workspace->connection(), $storey);
         $moves = [];

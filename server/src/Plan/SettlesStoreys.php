@@ -15,7 +15,7 @@ use Plinth\Core\Plan\Wall as CoreWall;
 use Plinth\Core\Units\Exception\UnitsException;
 use Plinth\Core\Units\LengthParser;
 use Plinth\Core\Units\LengthUnit;
-use Symfony\Component\Uid\Uuid;
+use Plinth\Server\Change\RowId;
 
 /** Reads a storey from the database as settling wants it: walls with their nodes, what they rest on, and the decided figures. */
 final class SettlesStoreys
@@ -23,7 +23,7 @@ final class SettlesStoreys
     /** how far a wall may be off by what it rests on, standard deviation, mm */
     private const SIGMAS = ['figure' => 2.0, 'ink' => 6.0, 'free hand' => 40.0];
 
-    public static function settled(Connection $connection, Uuid $storey): Settled
+    public static function settled(Connection $connection, RowId $storey): Settled
     {
         [$walls, $nodes, $sigmas] = self::walls($connection, $storey);
 
@@ -35,10 +35,10 @@ final class SettlesStoreys
      *
      * @return array{list<JoinedWall>, array<string, Point>, array<string, float>}
      */
-    public static function walls(Connection $connection, Uuid $storey): array
+    public static function walls(Connection $connection, RowId $storey): array
     {
         [$walls, $nodes, $sigmas] = [[], [], []];
-        $rows = $connection->iterateNumeric('SELECT w.id, w.from_node, f.x, f.y, w.to_node, t.x, t.y, w.thickness, w.rise, w.evidence FROM wall w JOIN node f ON f.id = w.from_node JOIN node t ON t.id = w.to_node WHERE w.storey = ? ORDER BY w.id', [$storey->toBinary()]);
+        $rows = $connection->iterateNumeric('SELECT w.id, w.from_node, f.x, f.y, w.to_node, t.x, t.y, w.thickness, w.rise, w.evidence FROM wall w JOIN node f ON f.project = w.project AND f.id = w.from_node JOIN node t ON t.project = w.project AND t.id = w.to_node WHERE w.project = ? AND w.storey = ? ORDER BY w.id', $storey->binary());
         foreach ($rows as [$id, $from, $x1, $y1, $to, $x2, $y2, $thickness, $rise, $evidence]) {
             [$id, $from, $to] = [Raw::id($id), Raw::id($from), Raw::id($to)];
             $nodes[$from] ??= new Point(Raw::number($x1), Raw::number($y1));
@@ -53,11 +53,11 @@ final class SettlesStoreys
     }
 
     /** @return list<Held> */
-    private static function figures(Connection $connection, Uuid $storey): array
+    private static function figures(Connection $connection, RowId $storey): array
     {
-        $unit = LengthUnit::tryFrom(Raw::text($connection->fetchOne('SELECT p.unit FROM project p JOIN storey s ON s.project = p.id WHERE s.id = ?', [$storey->toBinary()]))) ?? LengthUnit::Millimetre;
+        $unit = LengthUnit::tryFrom(Raw::text($connection->fetchOne('SELECT unit FROM project WHERE project = ? AND id = ?', (new RowId($storey->project, $storey->project))->binary()))) ?? LengthUnit::Millimetre;
         $figures = [];
-        foreach ($connection->iterateNumeric('SELECT id, a, a_side, b, b_side, text, mm, traced_mm, site_mm, decided FROM figure WHERE storey = ? ORDER BY id', [$storey->toBinary()]) as [$id, $a, $aSide, $b, $bSide, $text, $mm, $traced, $site, $decided]) {
+        foreach ($connection->iterateNumeric('SELECT id, a, a_side, b, b_side, text, mm, traced_mm, site_mm, decided FROM figure WHERE project = ? AND storey = ? ORDER BY id', $storey->binary()) as [$id, $a, $aSide, $b, $bSide, $text, $mm, $traced, $site, $decided]) {
             $wanted = match (Decided::from(Raw::text($decided))) {
                 Decided::Open => null,
                 Decided::Figure => Raw::number($mm),

@@ -14,6 +14,7 @@ use Plinth\Core\Plan\Opening;
 use Plinth\Core\Plan\OpeningKind;
 use Plinth\Core\Plan\Room;
 use Plinth\Core\Plan\Wall;
+use Plinth\Server\Change\RowId;
 use Symfony\Component\Uid\Uuid;
 
 /**
@@ -28,7 +29,7 @@ final class StoreyNear implements Neighbourhood
     private const SMALL = 300;
     /** A walk along many places is better off with all of it. */
     private const MOST_ASKED = 8;
-    private const WALLS = 'SELECT w.id, f.x, f.y, t.x, t.y, w.thickness, w.line, w.height, w.rise, w.enclosing FROM wall w JOIN node f ON f.id = w.from_node JOIN node t ON t.id = w.to_node WHERE w.storey = ?';
+    private const WALLS = 'SELECT w.id, f.x, f.y, t.x, t.y, w.thickness, w.line, w.height, w.rise, w.enclosing FROM wall w JOIN node f ON f.project = w.project AND f.id = w.from_node JOIN node t ON t.project = w.project AND t.id = w.to_node WHERE w.project = ? AND w.storey = ?';
 
     /** @var Box|null */
     private ?array $bounds = null;
@@ -45,7 +46,7 @@ final class StoreyNear implements Neighbourhood
     /** @var list<Room>|null */
     private ?array $rooms = null;
 
-    public function __construct(private readonly Connection $connection, private readonly Uuid $storey)
+    public function __construct(private readonly Connection $connection, private readonly RowId $storey)
     {
     }
 
@@ -54,11 +55,11 @@ final class StoreyNear implements Neighbourhood
         $this->bounds();
         $lines = $this->dividers();
         if ($this->isSmall || \count($this->asked) >= self::MOST_ASKED) {
-            return [...$lines, ...($this->all ??= self::walls($this->connection->iterateNumeric(self::WALLS, [$this->storey->toBinary()])))];
+            return [...$lines, ...($this->all ??= self::walls($this->connection->iterateNumeric(self::WALLS, $this->storey->binary())))];
         }
         [$x1, $y1, $x2, $y2] = $box;
         // What bounds rooms and what does not is asked for one after the other.
-        $this->asked[implode(',', $box)] ??= self::walls($this->connection->iterateNumeric(self::WALLS.' AND w.x_min <= ? AND w.x_max >= ? AND w.y_min <= ? AND w.y_max >= ?', [$this->storey->toBinary(), $x2, $x1, $y2, $y1]));
+        $this->asked[implode(',', $box)] ??= self::walls($this->connection->iterateNumeric(self::WALLS.' AND w.x_min <= ? AND w.x_max >= ? AND w.y_min <= ? AND w.y_max >= ?', [...$this->storey->binary(), $x2, $x1, $y2, $y1]));
 
         return [...$lines, ...$this->asked[implode(',', $box)]];
     }
@@ -67,7 +68,7 @@ final class StoreyNear implements Neighbourhood
     {
         if (null === $this->columns) {
             $this->columns = [];
-            foreach ($this->connection->iterateNumeric('SELECT id, x, y, width, depth, round FROM building_column WHERE storey = ? ORDER BY id', [$this->storey->toBinary()]) as [$id, $x, $y, $width, $depth, $round]) {
+            foreach ($this->connection->iterateNumeric('SELECT id, x, y, width, depth, round FROM building_column WHERE project = ? AND storey = ? ORDER BY id', $this->storey->binary()) as [$id, $x, $y, $width, $depth, $round]) {
                 $this->columns[] = new Column(Raw::id($id), new Point(Raw::number($x), Raw::number($y)), Raw::number($width), Raw::number($depth), 0.0 !== Raw::number($round));
             }
         }
@@ -80,7 +81,7 @@ final class StoreyNear implements Neighbourhood
     {
         if (null === $this->rooms) {
             $this->rooms = [];
-            foreach ($this->connection->iterateNumeric('SELECT id, name, number, x, y, height FROM room WHERE storey = ? ORDER BY id', [$this->storey->toBinary()]) as [$id, $name, $number, $x, $y, $height]) {
+            foreach ($this->connection->iterateNumeric('SELECT id, name, number, x, y, height FROM room WHERE project = ? AND storey = ? ORDER BY id', $this->storey->binary()) as [$id, $name, $number, $x, $y, $height]) {
                 $this->rooms[] = new Room(Raw::id($id), Raw::text($name), Raw::text($number), new Point(Raw::number($x), Raw::number($y)), Raw::optional($height));
             }
         }
@@ -95,7 +96,7 @@ final class StoreyNear implements Neighbourhood
         }
         $of = array_map(static fn (string $w): string => Uuid::fromString($w)->toBinary(), $walls);
         $openings = [];
-        foreach ($this->connection->iterateNumeric('SELECT id, wall, kind, offset_mm, width, sill, height, hand, swing, leaf FROM opening WHERE wall IN ('.implode(',', array_fill(0, \count($of), '?')).') ORDER BY id', $of) as [$id, $wall, $kind, $offset, $width, $sill, $height, $hand, $swing, $leaf]) {
+        foreach ($this->connection->iterateNumeric('SELECT id, wall, kind, offset_mm, width, sill, height, hand, swing, leaf FROM opening WHERE project = ? AND wall IN ('.implode(',', array_fill(0, \count($of), '?')).') ORDER BY id', [$this->storey->project->toBinary(), ...$of]) as [$id, $wall, $kind, $offset, $width, $sill, $height, $hand, $swing, $leaf]) {
             $openings[] = new Opening(Raw::id($id), Raw::id($wall), OpeningKind::from(Raw::text($kind)), Raw::number($offset), Raw::number($width), Raw::number($sill), Raw::optional($height), Raw::text($hand), Raw::text($swing), Raw::text($leaf));
         }
 
@@ -107,9 +108,9 @@ final class StoreyNear implements Neighbourhood
         if (!$this->boundsKnown) {
             $this->boundsKnown = true;
             // One at a time each is the end of an index.
-            $key = $this->storey->toBinary();
-            $walls = $this->connection->fetchNumeric('SELECT (SELECT MIN(x_min) FROM wall WHERE storey = ?), (SELECT MIN(y_min) FROM wall WHERE storey = ?), (SELECT MAX(x_max) FROM wall WHERE storey = ?), (SELECT MAX(y_max) FROM wall WHERE storey = ?), (SELECT COUNT(*) FROM wall WHERE storey = ?)', [$key, $key, $key, $key, $key]);
-            $dividers = $this->connection->fetchNumeric('SELECT MIN(LEAST(x1, x2)), MIN(LEAST(y1, y2)), MAX(GREATEST(x1, x2)), MAX(GREATEST(y1, y2)) FROM divider WHERE storey = ?', [$this->storey->toBinary()]);
+            $key = $this->storey->binary();
+            $walls = $this->connection->fetchNumeric('SELECT (SELECT MIN(x_min) FROM wall WHERE project = ? AND storey = ?), (SELECT MIN(y_min) FROM wall WHERE project = ? AND storey = ?), (SELECT MAX(x_max) FROM wall WHERE project = ? AND storey = ?), (SELECT MAX(y_max) FROM wall WHERE project = ? AND storey = ?), (SELECT COUNT(*) FROM wall WHERE project = ? AND storey = ?)', [...$key, ...$key, ...$key, ...$key, ...$key]);
+            $dividers = $this->connection->fetchNumeric('SELECT MIN(LEAST(x1, x2)), MIN(LEAST(y1, y2)), MAX(GREATEST(x1, x2)), MAX(GREATEST(y1, y2)) FROM divider WHERE project = ? AND storey = ?', $this->storey->binary());
             $this->isSmall = Raw::number($walls[4] ?? 0) <= self::SMALL;
             foreach ([$walls, $dividers] as $row) {
                 if (\is_array($row) && isset($row[0], $row[1], $row[2], $row[3])) {
@@ -130,7 +131,7 @@ final class StoreyNear implements Neighbourhood
             return $this->dividers;
         }
         $dividers = [];
-        foreach ($this->connection->iterateNumeric('SELECT id, x1, y1, x2, y2 FROM divider WHERE storey = ? ORDER BY id', [$this->storey->toBinary()]) as [$id, $x1, $y1, $x2, $y2]) {
+        foreach ($this->connection->iterateNumeric('SELECT id, x1, y1, x2, y2 FROM divider WHERE project = ? AND storey = ? ORDER BY id', $this->storey->binary()) as [$id, $x1, $y1, $x2, $y2]) {
             $dividers[] = new Divider(Raw::id($id), new Point(Raw::number($x1), Raw::number($y1)), new Point(Raw::number($x2), Raw::number($y2)));
         }
 

@@ -65,8 +65,8 @@ final class StoreyWalls
         $walls = [];
         $wider = $box;
         $rows = $workspace->connection()->iterateNumeric(
-            'SELECT w.id, w.from_node, f.x, f.y, w.to_node, t.x, t.y, w.thickness, w.rise FROM wall w JOIN node f ON f.id = w.from_node JOIN node t ON t.id = w.to_node WHERE w.storey = ? AND w.x_min <= ? AND w.x_max >= ? AND w.y_min <= ? AND w.y_max >= ? ORDER BY w.id',
-            [$storey->toBinary(), $box[2], $box[0], $box[3], $box[1]],
+            'SELECT w.id, w.from_node, f.x, f.y, w.to_node, t.x, t.y, w.thickness, w.rise FROM wall w JOIN node f ON f.project = w.project AND f.id = w.from_node JOIN node t ON t.project = w.project AND t.id = w.to_node WHERE w.project = ? AND w.storey = ? AND w.x_min <= ? AND w.x_max >= ? AND w.y_min <= ? AND w.y_max >= ? ORDER BY w.id',
+            [$workspace->project()->toBinary(), $storey->toBinary(), $box[2], $box[0], $box[3], $box[1]],
         );
         foreach ($rows as [$id, $from, $x1, $y1, $to, $x2, $y2, $thickness, $rise]) {
             [$id, $from, $to] = [Raw::text($id), Raw::text($from), Raw::text($to)];

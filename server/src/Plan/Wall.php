@@ -18,13 +18,12 @@ use Symfony\Component\Uid\Uuid;
 
 /** A wall between two nodes; the box round its body serves look-ups by place. */
 #[ORM\Entity]
-#[ORM\Index(fields: ['project'])]
-#[ORM\Index(fields: ['storey', 'xMin', 'xMax'])]
-#[ORM\Index(fields: ['storey', 'xMax'])]
-#[ORM\Index(fields: ['storey', 'yMin'])]
-#[ORM\Index(fields: ['storey', 'yMax'])]
-#[ORM\Index(fields: ['fromNode'])]
-#[ORM\Index(fields: ['toNode'])]
+#[ORM\Index(fields: ['project', 'storey', 'xMin', 'xMax'])]
+#[ORM\Index(fields: ['project', 'storey', 'xMax'])]
+#[ORM\Index(fields: ['project', 'storey', 'yMin'])]
+#[ORM\Index(fields: ['project', 'storey', 'yMax'])]
+#[ORM\Index(fields: ['project', 'fromNode'])]
+#[ORM\Index(fields: ['project', 'toNode'])]
 class Wall extends ProjectRow
 {
     public const FOLLOWS = ['xMin', 'yMin', 'xMax', 'yMax'];

@@ -7,6 +7,7 @@ namespace Plinth\Server\Project;
 use Doctrine\ORM\EntityManagerInterface;
 use Plinth\Server\Account\User;
 use Plinth\Server\Change\ProjectRow;
+use Plinth\Server\Change\RowId;
 use Plinth\Server\Http\Refusal;
 use Symfony\Bundle\SecurityBundle\Security;
 use Symfony\Component\Uid\Uuid;
@@ -27,7 +28,7 @@ final readonly class ProjectAccess
 
     public function project(Uuid $id): Project
     {
-        $project = $this->entities->find(Project::class, $id);
+        $project = $this->entities->find(Project::class, (new RowId($id, $id))->criteria());
 
         return null !== $project && null !== $this->roleOf($project, $this->user()) ? $project : throw Refusal::notFound();
     }
@@ -43,16 +44,8 @@ final readonly class ProjectAccess
         return $project->belongsTo($user) ? Role::Owner : $this->entities->find(ProjectShare::class, ['project' => $project->id(), 'user' => $user->id()])?->role();
     }
 
-    /** The project, for one who may change it. */
-    public function writable(Uuid $id): Project
-    {
-        $project = $this->project($id);
-
-        return $this->role($project)->mayWrite() ? $project : throw Refusal::readOnly();
-    }
-
     /**
-     * A row of a project that one may change.
+     * A row of a project that the route's guard has let one into.
      *
      * @template T of ProjectRow
      *
@@ -60,26 +53,8 @@ final readonly class ProjectAccess
      *
      * @return T
      */
-    public function writableRow(string $class, Uuid $id): ProjectRow
+    public function row(string $class, Uuid $project, Uuid $id): ProjectRow
     {
-        $row = $this->row($class, $id);
-        $this->writable($row->project());
-
-        return $row;
-    }
-
-    /**
-     * @template T of ProjectRow
-     *
-     * @param class-string<T> $class
-     *
-     * @return T
-     */
-    public function row(string $class, Uuid $id): ProjectRow
-    {
-        $row = $this->entities->find($class, $id) ?? throw Refusal::notFound();
-        $this->project($row->project());
-
-        return $row;
+        return $this->entities->find($class, (new RowId($project, $id))->criteria()) ?? throw Refusal::notFound();
     }
 }

@@ -8,10 +8,12 @@ use Doctrine\ORM\EntityManagerInterface;
 use Plinth\Core\Exchange\Json\JsonValue;
 use Plinth\Server\Change\ChangeState;
 use Plinth\Server\Change\Recorder;
+use Plinth\Server\Change\RowId;
 use Plinth\Server\Change\RowType;
 use Plinth\Server\Change\RowValues;
 use Plinth\Server\Change\Workspace;
-use Plinth\Server\Http\Write;
+use Plinth\Server\Http\Needs;
+use Plinth\Server\Http\Who;
 use Plinth\Server\Source\Page;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
@@ -26,6 +28,7 @@ final readonly class ProjectController
     {
     }
 
+    #[Needs(Who::SignedIn)]
     #[Route('/api/projects', methods: ['GET'])]
     public function list(): Response
     {
@@ -43,14 +46,14 @@ final readonly class ProjectController
         ] + array_intersect_key($p->values(), ['name' => true, 'purpose' => true, 'unit' => true]), $projects)]);
     }
 
-    #[Write]
+    #[Needs(Who::SignedIn)]
     #[Route('/api/projects', methods: ['POST'])]
     public function create(Request $request): Response
     {
         $body = JsonValue::parse($request->getContent())->object(['id', 'name', 'purpose', 'unit', 'storey']);
         $id = RowValues::uuid($body->get('id'));
         $user = $this->access->user();
-        if (null === $this->entities->find(Project::class, $id)) {
+        if (null === $this->entities->find(Project::class, (new RowId($id, $id))->criteria())) {
             $project = Project::of($id, $user);
             $project->take(new RowValues([
                 'name' => $body->get('name')->text(120),
@@ -71,10 +74,11 @@ final readonly class ProjectController
         return $this->state->whole($this->access->project($id), $user);
     }
 
-    #[Route('/api/projects/{id}', methods: ['GET'])]
-    public function show(Uuid $id): Response
+    #[Needs(Who::Reader)]
+    #[Route('/api/projects/{project}', methods: ['GET'])]
+    public function show(Uuid $project): Response
     {
-        return $this->state->whole($this->access->project($id), $this->access->user());
+        return $this->state->whole($this->access->project($project), $this->access->user());
     }
 
     private function preview(Project $project): ?Uuid

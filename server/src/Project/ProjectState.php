@@ -61,7 +61,7 @@ final readonly class ProjectState
         $removed = [];
         $drawings = [];
         foreach ($touched as $touch) {
-            $row = $this->entities->find(RowType::from($touch['type'])->class(), Uuid::fromString($touch['id']));
+            $row = $this->entities->find(RowType::from($touch['type'])->class(), $project->beside(Uuid::fromString($touch['id']))->criteria());
             if (null === $row) {
                 $removed[] = ['type' => $touch['type'], 'id' => $touch['id']];
             } else {
@@ -76,7 +76,7 @@ final readonly class ProjectState
                 is_subclass_of(RowType::from($touch['type'])->class(), Statement::class) && \is_string($values['drawing'] ?? null) => Uuid::fromString($values['drawing']),
                 default => null,
             };
-            if (null !== $drawing && null !== ($found = $this->entities->find(Drawing::class, $drawing))) {
+            if (null !== $drawing && null !== ($found = $this->entities->find(Drawing::class, $project->beside($drawing)->criteria()))) {
                 $drawings[$drawing->toRfc4122()] = $found;
             }
         }
@@ -94,13 +94,13 @@ final readonly class ProjectState
     {
         $fits = [];
         foreach ($drawings as $drawing) {
-            $fit = $this->entities->find(DrawingFit::class, $drawing->id());
+            $fit = $this->entities->find(DrawingFit::class, $drawing->key()->criteria());
             if (null !== $fit) {
                 $fits[] = $this->fits->of($fit, $drawing);
             }
         }
         // Kept as JSON: it goes out as it came from the core.
-        $derived = array_map(fn (Uuid $s): string => $this->shapes->json($s, $since), $storeys);
+        $derived = array_map(fn (Uuid $s): string => $this->shapes->json($project->beside($s), $since), $storeys);
         $pages = array_map(static fn (Page $p): array => $p->progress(), $this->entities->getRepository(Page::class)->findBy(['project' => $project->id()]));
         $head = [
             'revision' => $project->head(),

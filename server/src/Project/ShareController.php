@@ -6,9 +6,12 @@ namespace Plinth\Server\Project;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Plinth\Core\Exchange\Json\JsonValue;
+use Plinth\Server\Account\Accounts;
+use Plinth\Server\Account\EmailAddress;
 use Plinth\Server\Account\User;
+use Plinth\Server\Http\Needs;
 use Plinth\Server\Http\Refusal;
-use Plinth\Server\Http\Write;
+use Plinth\Server\Http\Who;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
@@ -16,66 +19,61 @@ use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Uid\Uuid;
 
 /** With whom a project is shared, to read or to edit. */
-#[Route('/api/projects/{id}/shares')]
+#[Route('/api/projects/{project}/shares')]
 final readonly class ShareController
 {
-    public function __construct(private ProjectAccess $access, private EntityManagerInterface $entities)
+    public function __construct(private ProjectAccess $access, private Accounts $accounts, private EntityManagerInterface $entities)
     {
     }
 
+    #[Needs(Who::Reader)]
     #[Route('', methods: ['GET'])]
-    public function list(Uuid $id): Response
+    public function list(Uuid $project): Response
     {
-        $project = $this->access->project($id);
-        $shares = $this->entities->getRepository(ProjectShare::class)->findBy(['project' => $project->id()]);
+        $shares = $this->entities->getRepository(ProjectShare::class)->findBy(['project' => $project]);
 
         return new JsonResponse(['shares' => array_map(fn (ProjectShare $s): array => $this->told($s), $shares)]);
     }
 
-    #[Write]
+    #[Needs(Who::Owner)]
     #[Route('', methods: ['PUT'])]
-    public function share(Uuid $id, Request $request): Response
+    public function share(Uuid $project, Request $request): Response
     {
-        $project = $this->owned($id);
+        $row = $this->access->project($project);
         $body = JsonValue::parse($request->getContent())->object(['email', 'role']);
         $role = $body->get('role')->choice(Role::class);
         if (Role::Owner === $role) {
             throw Refusal::invalid('one-owner', 'A project has one owner: share it to read or to edit.', 'role');
         }
-        $email = trim($body->get('email')->text(180));
-        $user = $this->entities->getRepository(User::class)->findOneBy(['email' => $email]) ?? throw Refusal::invalid('no-account', \sprintf('Nobody has an account with the e-mail %s here: have one created, or check how it is written.', $email), 'email');
-        if ($project->belongsTo($user)) {
+        $email = $body->get('email')->text(EmailAddress::LONGEST);
+        $user = $this->accounts->by($email) ?? throw Refusal::invalid('no-account', \sprintf('Nobody has an account with the e-mail %s here: have one created, or check how it is written.', $email), 'email');
+        if ($row->belongsTo($user)) {
             throw Refusal::invalid('one-owner', 'This project is yours already.', 'email');
         }
-        $share = $this->entities->find(ProjectShare::class, ['project' => $project->id(), 'user' => $user->id()]);
+        $share = $this->entities->find(ProjectShare::class, ['project' => $project, 'user' => $user->id()]);
         if (null === $share) {
-            $share = new ProjectShare($project->id(), $user->id(), $role);
+            $share = new ProjectShare($project, $user->id(), $role);
             $this->entities->persist($share);
         }
         $share->becomes($role);
         $this->entities->flush();
 
-        return $this->list($id);
+        return $this->list($project);
     }
 
     /** Its owner takes it back, or somebody leaves it. */
-    #[Write]
+    #[Needs(Who::Reader)]
     #[Route('/{user}', methods: ['DELETE'])]
-    public function end(Uuid $id, Uuid $user): Response
+    public function end(Uuid $project, Uuid $user): Response
     {
-        $project = $this->access->user()->id()->equals($user) ? $this->access->project($id) : $this->owned($id);
-        $share = $this->entities->find(ProjectShare::class, ['project' => $project->id(), 'user' => $user]) ?? throw Refusal::notFound();
+        if (!$this->access->user()->id()->equals($user) && Role::Owner !== $this->access->role($this->access->project($project))) {
+            throw Refusal::ownerOnly();
+        }
+        $share = $this->entities->find(ProjectShare::class, ['project' => $project, 'user' => $user]) ?? throw Refusal::notFound();
         $this->entities->remove($share);
         $this->entities->flush();
 
         return new Response('', 204);
-    }
-
-    private function owned(Uuid $id): Project
-    {
-        $project = $this->access->project($id);
-
-        return Role::Owner === $this->access->role($project) ? $project : throw Refusal::ownerOnly();
     }
 
     /** @return array{id: string, name: string, email: string, role: string} */

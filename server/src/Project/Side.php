@@ -13,7 +13,6 @@ use Plinth\Server\Http\Refusal;
 
 /** The vertical plane that elevations and sections of one face of the building stand on. */
 #[ORM\Entity]
-#[ORM\Index(fields: ['project'])]
 class Side extends ProjectRow
 {
     private const SHORTEST_MM = 100.0;

@@ -13,7 +13,6 @@ use Symfony\Bridge\Doctrine\Types\UuidType;
 use Symfony\Component\Uid\Uuid;
 
 #[ORM\Entity]
-#[ORM\Index(fields: ['project'])]
 class Storey extends ProjectRow
 {
     #[ORM\Column(length: 120)]

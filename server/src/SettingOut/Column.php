@@ -16,8 +16,7 @@ use Symfony\Component\Uid\Uuid;
 /** A column of a storey, by its centre; mm. */
 #[ORM\Entity]
 #[ORM\Table(name: 'building_column')]
-#[ORM\Index(fields: ['project'])]
-#[ORM\Index(fields: ['storey'])]
+#[ORM\Index(fields: ['project', 'storey'])]
 class Column extends ProjectRow
 {
     #[ORM\Column(type: UuidType::NAME)]
@@ -51,8 +50,8 @@ class Column extends ProjectRow
     public function take(RowValues $values): void
     {
         $this->storey = $values->id('storey');
-        $this->x = $values->number('x');
-        $this->y = $values->number('y');
+        $this->x = $values->place('x');
+        $this->y = $values->place('y');
         $this->width = $values->positive('width', 20_000.0);
         $this->depth = $values->positive('depth', 20_000.0);
         $this->round = $values->flag('round');

@@ -12,7 +12,6 @@ use Plinth\Server\Fit\Axis;
 
 /** One axis of the project's setting-out grid, which all storeys share. */
 #[ORM\Entity]
-#[ORM\Index(fields: ['project'])]
 class GridAxis extends ProjectRow
 {
     /** in which direction the axes follow each other: one spaced along x runs up the drawing */

@@ -7,6 +7,8 @@ namespace Plinth\Server\SettingOut;
 use Plinth\Core\Exchange\Json\JsonValue;
 use Plinth\Core\Units\LengthUnit;
 use Plinth\Core\Units\Spacings;
+use Plinth\Server\Http\Needs;
+use Plinth\Server\Http\Who;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
@@ -15,6 +17,7 @@ use Symfony\Component\Routing\Attribute\Route;
 /** Reads spacings of a setting-out grid while they are being typed. */
 final readonly class SpacingController
 {
+    #[Needs(Who::SignedIn)]
     #[Route('/api/spacings', methods: ['GET'])]
     public function read(Request $request): Response
     {

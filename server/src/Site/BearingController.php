@@ -9,7 +9,9 @@ use Plinth\Core\Geometry\PixelPoint;
 use Plinth\Core\Ink\TracedLine;
 use Plinth\Core\Units\Bearing;
 use Plinth\Server\Fit\DrawingFit;
+use Plinth\Server\Http\Needs;
 use Plinth\Server\Http\Refusal;
+use Plinth\Server\Http\Who;
 use Plinth\Server\Project\ProjectAccess;
 use Plinth\Server\Source\Drawing;
 use Plinth\Server\Source\InkController;
@@ -29,13 +31,14 @@ final readonly class BearingController
     {
     }
 
-    #[Route('/api/drawings/{id}/bearing', methods: ['GET'])]
-    public function show(Uuid $id, Request $request): Response
+    #[Needs(Who::Reader)]
+    #[Route('/api/projects/{project}/drawings/{id}/bearing', methods: ['GET'])]
+    public function show(Uuid $project, Uuid $id, Request $request): Response
     {
-        $drawing = $this->access->row(Drawing::class, $id);
+        $drawing = $this->access->row(Drawing::class, $project, $id);
         $number = InkController::numbers($request);
-        $ink = $this->ink->of($drawing->page()) ?? throw Refusal::conflict('not-ready', 'This page is still being read: its ink cannot be looked at yet.');
-        $map = ($this->entities->find(DrawingFit::class, $id) ?? throw Refusal::notFound())->pixelToMm();
+        $ink = $this->ink->of($drawing) ?? throw Refusal::conflict('not-ready', 'This page is still being read: its ink cannot be looked at yet.');
+        $map = ($this->entities->find(DrawingFit::class, $drawing->key()->criteria()) ?? throw Refusal::notFound())->pixelToMm();
         $a = new PixelPoint($number('ax'), $number('ay'));
         $line = TracedLine::between($ink->window(...), $a, new PixelPoint($number('bx'), $number('by')), self::REACH_PX, null, $ink->lightOnDark); // at a site's scale a pen is as wide as a wall
         if (null === $line) {

@@ -14,8 +14,7 @@ use Symfony\Component\Uid\Uuid;
 
 /** A site's outline, followed leg by leg from where it begins; mm. */
 #[ORM\Entity]
-#[ORM\Index(fields: ['project'])]
-#[ORM\Index(fields: ['storey'])]
+#[ORM\Index(fields: ['project', 'storey'])]
 class Boundary extends ProjectRow
 {
     #[ORM\Column(type: UuidType::NAME)]
@@ -48,8 +47,8 @@ class Boundary extends ProjectRow
     {
         $this->storey = $values->id('storey');
         $this->name = $values->name('name');
-        $this->x = $values->number('x');
-        $this->y = $values->number('y');
+        $this->x = $values->place('x');
+        $this->y = $values->place('y');
         $this->up = $values->text('up', 40);
         $this->upDegrees();
     }

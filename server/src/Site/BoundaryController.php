@@ -7,6 +7,8 @@ namespace Plinth\Server\Site;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Site\Exception\UnusableBoundary;
 use Plinth\Core\Site\Traverse;
+use Plinth\Server\Http\Needs;
+use Plinth\Server\Http\Who;
 use Plinth\Server\Project\ProjectAccess;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Response;
@@ -14,17 +16,18 @@ use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Uid\Uuid;
 
 /** Where a boundary runs, how it closes, and what it encloses. */
-#[Route('/api/boundaries/{id}')]
+#[Route('/api/projects/{project}/boundaries/{id}')]
 final readonly class BoundaryController
 {
     public function __construct(private ProjectAccess $access, private Legs $legs)
     {
     }
 
+    #[Needs(Who::Reader)]
     #[Route('', methods: ['GET'])]
-    public function show(Uuid $id): Response
+    public function show(Uuid $project, Uuid $id): Response
     {
-        $boundary = $this->access->row(Boundary::class, $id);
+        $boundary = $this->access->row(Boundary::class, $project, $id);
         $legs = $this->legs->of($boundary);
         $from = new Point($boundary->x(), $boundary->y());
         $points = static fn (Point ...$points): array => array_map(static fn (Point $p): array => $p->toArray(), array_values($points));

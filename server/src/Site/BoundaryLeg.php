@@ -18,8 +18,7 @@ use Symfony\Component\Uid\Uuid;
 
 /** One piece of a boundary, with length and bearing as they are written on the drawing. */
 #[ORM\Entity]
-#[ORM\Index(fields: ['project'])]
-#[ORM\Index(fields: ['boundary'])]
+#[ORM\Index(fields: ['project', 'boundary'])]
 class BoundaryLeg extends ProjectRow
 {
     #[ORM\Column(type: UuidType::NAME)]

@@ -10,7 +10,9 @@ use Plinth\Server\Change\Recorder;
 use Plinth\Server\Change\RowType;
 use Plinth\Server\Change\Workspace;
 use Plinth\Server\Http\Refusal;
+use Plinth\Server\Job\Attempt;
 use Plinth\Server\Source\Reading\Inspector;
+use Plinth\Server\Source\Reading\PictureFailure;
 use Plinth\Server\Source\Reading\WorldFile;
 use Psr\Clock\ClockInterface;
 use Symfony\Component\Uid\Uuid;
@@ -25,19 +27,19 @@ final readonly class BringIn
     {
     }
 
-    /** @throws Refusal in words for whoever chose the file */
-    public function take(Uuid $project, User $user, Delivery $delivery, Uuid $changeId): Change
+    /**
+     * @throws Refusal in words for whoever chose the file
+     * @throws PictureFailure where looking at it was broken off by something that had nothing to do with it
+     */
+    public function take(Uuid $project, User $user, Delivery $delivery, Uuid $changeId, ?Attempt $attempt = null): Change
     {
-        if ((int) filesize($delivery->path) > self::MOST_BYTES) {
-            throw Refusal::tooLarge('This file is larger than 200 MB. Scan it at a lower resolution, or save it as JPEG.', 'file');
-        }
-        [$format, $pages] = $this->inspector->inspect($delivery->path);
+        [$format, $pages] = $this->inspector->inspect($delivery->path, $attempt);
         if (null !== $delivery->worldFile) {
             $pages[0] = $pages[0]->with(WorldFile::hint($delivery->worldFile, $pages[0]->height), '');
         }
         $name = self::cleanName($delivery->name);
         $bytes = (int) filesize($delivery->path);
-        $hash = $this->files->takeIn($delivery->path, $delivery->mayBeMoved);
+        $hash = $this->files->takeIn($delivery->path);
         $source = [
             'name' => $name, 'sha256' => $hash, 'bytes' => $bytes, 'mediaType' => $format->value,
             'origin' => mb_substr($delivery->origin, 0, 400), 'address' => mb_substr($delivery->address, 0, 400),

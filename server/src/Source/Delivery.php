@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Plinth\Server\Source;
 
+use Plinth\Core\Exchange\Json\JsonValue;
+use Plinth\Server\Change\RowValues;
 use Symfony\Component\Uid\Uuid;
 
 /** A file at the door: where it lies, what it is called, where it is to go, and what is said about it. */
@@ -15,7 +17,6 @@ final readonly class Delivery
      * @param string $origin where it comes from, in words
      * @param string $address of a page on the web or a shelf in the archive
      * @param Uuid|null $replaces the page of which this is a newer version
-     * @param bool $mayBeMoved whether nobody needs the file where it lies
      */
     public function __construct(
         public string $path,
@@ -26,7 +27,22 @@ final readonly class Delivery
         public string $origin = '',
         public string $address = '',
         public ?Uuid $replaces = null,
-        public bool $mayBeMoved = false,
     ) {
+    }
+
+    /** @return array<string, string|null> all but where it lies */
+    public function toArray(): array
+    {
+        return [
+            'storey' => $this->storey?->toRfc4122(), 'side' => $this->side?->toRfc4122(), 'worldFile' => $this->worldFile, 'origin' => $this->origin, 'address' => $this->address, 'replaces' => $this->replaces?->toRfc4122(),
+        ];
+    }
+
+    /** @param array<string, string|null> $data */
+    public static function from(string $path, string $name, array $data): self
+    {
+        $id = static fn (string $key): ?Uuid => null === ($data[$key] ?? null) ? null : RowValues::uuid(JsonValue::of($data[$key], $key));
+
+        return new self($path, $name, $id('storey'), $id('side'), $data['worldFile'] ?? null, $data['origin'] ?? '', $data['address'] ?? '', $id('replaces'));
     }
 }

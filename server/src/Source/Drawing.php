@@ -18,10 +18,9 @@ use Symfony\Component\Uid\Uuid;
 
 /** One drawing cut out of a page, in page pixels. */
 #[ORM\Entity]
-#[ORM\Index(fields: ['project'])]
-#[ORM\Index(fields: ['page'])]
-#[ORM\Index(fields: ['storey'])]
-#[ORM\Index(fields: ['side'])]
+#[ORM\Index(fields: ['project', 'page'])]
+#[ORM\Index(fields: ['project', 'storey'])]
+#[ORM\Index(fields: ['project', 'side'])]
 class Drawing extends ProjectRow
 {
     #[ORM\Column(type: UuidType::NAME)]

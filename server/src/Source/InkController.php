@@ -8,7 +8,9 @@ use Plinth\Core\Exchange\Json\JsonValue;
 use Plinth\Core\Geometry\PixelPoint;
 use Plinth\Core\Ink\JointCount;
 use Plinth\Core\Ink\PickRefinement;
+use Plinth\Server\Http\Needs;
 use Plinth\Server\Http\Refusal;
+use Plinth\Server\Http\Who;
 use Plinth\Server\Project\ProjectAccess;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
@@ -17,7 +19,7 @@ use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Uid\Uuid;
 
 /** What the ink of a page shows at a place. */
-#[Route('/api/pages/{id}')]
+#[Route('/api/projects/{project}/pages/{id}')]
 final readonly class InkController
 {
     public function __construct(private ProjectAccess $access, private PageInk $ink)
@@ -25,12 +27,13 @@ final readonly class InkController
     }
 
     /** The corner, crossing, column, line or face near a pick. */
+    #[Needs(Who::Reader)]
     #[Route('/found', methods: ['GET'])]
-    public function found(Uuid $id, Request $request): Response
+    public function found(Uuid $project, Uuid $id, Request $request): Response
     {
         $number = self::numbers($request);
         $scale = $request->query->get('mmPerPixel');
-        $page = $this->page($id);
+        $page = $this->page($project, $id);
         $found = PickRefinement::near(
             $page->window(...), new PixelPoint($number('x'), $number('y')), $number('reach'), null === $scale ? null : max(1e-6, $number('mmPerPixel')), $page->lightOnDark,
             'corners' === $request->query->get('only'),
@@ -42,22 +45,21 @@ final readonly class InkController
     }
 
     /** Joints along a line, proposed as a count. */
+    #[Needs(Who::Reader)]
     #[Route('/ticks', methods: ['GET'])]
-    public function ticks(Uuid $id, Request $request): Response
+    public function ticks(Uuid $project, Uuid $id, Request $request): Response
     {
         $number = self::numbers($request);
-        $count = JointCount::along($this->page($id)->window(...), new PixelPoint($number('ax'), $number('ay')), new PixelPoint($number('bx'), $number('by')));
+        $count = JointCount::along($this->page($project, $id)->window(...), new PixelPoint($number('ax'), $number('ay')), new PixelPoint($number('bx'), $number('by')));
 
         return new JsonResponse(['count' => null === $count ? null : [
             'spaces' => $count->spaces, 'pitchPx' => $count->pitchPx, 'confidence' => $count->confidence, 'ticks' => array_map(static fn (PixelPoint $p): array => [$p->x, $p->y], $count->ticks),
         ]]);
     }
 
-    private function page(Uuid $id): InkOfPage
+    private function page(Uuid $project, Uuid $id): InkOfPage
     {
-        $this->access->row(Page::class, $id);
-
-        return $this->ink->of($id) ?? throw Refusal::conflict('not-ready', 'This page is still being read: its ink cannot be looked at yet.');
+        return $this->ink->of($this->access->row(Page::class, $project, $id)) ?? throw Refusal::conflict('not-ready', 'This page is still being read: its ink cannot be looked at yet.');
     }
 
     /** @return callable(string): float reads a coordinate of the query */

@@ -16,8 +16,7 @@ use Symfony\Component\Uid\Uuid;
 
 /** One page of a source, upright by its own tags. Its import is a job with a state of its own, outside the changes. */
 #[ORM\Entity]
-#[ORM\Index(fields: ['project'])]
-#[ORM\Index(fields: ['source'])]
+#[ORM\Index(fields: ['project', 'source'])]
 class Page extends ProjectRow
 {
     public const FOLLOWS = ['state', 'hasPreview', 'tilesDone', 'tilesTotal', 'tileSuffix', 'message', 'made', 'registration'];

@@ -8,24 +8,27 @@ use Doctrine\ORM\EntityManagerInterface;
 use Plinth\Core\Ink\GreyFile;
 use Plinth\Server\Source\Making\PageMaker;
 use Plinth\Server\Source\Making\PictureHeader;
-use Symfony\Component\Uid\Uuid;
 
 /** Grey values of imported pages, read window by window. */
 final readonly class PageInk
 {
-    public function __construct(private EntityManagerInterface $entities, private FileStore $files)
+    public function __construct(private EntityManagerInterface $entities, private FileStore $files, private Pictures $pictures)
     {
     }
 
     /** @return InkOfPage|null null while the page is not imported */
-    public function of(Uuid $page): ?InkOfPage
+    public function of(Drawing|Page $row): ?InkOfPage
     {
-        $row = $this->entities->find(Page::class, $page);
-        $file = $this->files->pageFolder($page).'/'.PageMaker::GREY;
-        if (null === $row || !is_file($file)) {
+        $page = $row instanceof Page ? $row : $this->entities->find(Page::class, $row->beside($row->page())->criteria());
+        $file = null === $page ? '' : $this->files->pageFolder($page->key()).'/'.PageMaker::GREY;
+        if (null === $page || !is_file($file)) {
+            if (null !== $page) {
+                $this->pictures->makeIfMissing($page);
+            }
+
             return null;
         }
 
-        return new InkOfPage(new GreyFile($file, $row->width(), $row->height(), PictureHeader::BYTES), $row->isLightOnDark());
+        return new InkOfPage(new GreyFile($file, $page->width(), $page->height(), PictureHeader::BYTES), $page->isLightOnDark());
     }
 }

@@ -20,6 +20,7 @@ use Plinth\Server\Plan\Room;
 use Plinth\Server\Plan\Wall;
 use Plinth\Server\Site\Boundary;
 use Plinth\Server\Site\BoundaryLeg;
+use Symfony\Component\Uid\Uuid;
 
 /**
  * Takes a source or a drawing out of a project together with what would stand on nothing: pages, drawings, picks, known
@@ -67,6 +68,23 @@ final readonly class Removal
             $workspace->remove($fit, $at);
         }
         $workspace->remove($drawing, $at);
+    }
+
+    /**
+     * Reads at once what removing many walls will ask for.
+     *
+     * @param list<Uuid> $ids
+     */
+    public function prepareWalls(Workspace $workspace, array $ids): void
+    {
+        $nodes = [];
+        foreach ($ids as $id) {
+            $wall = $workspace->find(RowType::Wall, $id);
+            if ($wall instanceof Wall) {
+                array_push($nodes, $wall->fromNode(), $wall->toNode());
+            }
+        }
+        $workspace->prepareRemoval(RowType::Node, $nodes);
     }
 
     /** With its openings and figures, and the nodes that nothing else needs. */

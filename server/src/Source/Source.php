@@ -12,7 +12,6 @@ use Plinth\Server\Source\Reading\Format;
 
 /** An imported file, kept byte for byte under its SHA-256. */
 #[ORM\Entity]
-#[ORM\Index(fields: ['project'])]
 class Source extends ProjectRow
 {
     #[ORM\Column(length: 200)]

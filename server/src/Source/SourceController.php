@@ -6,17 +6,17 @@ namespace Plinth\Server\Source;
 
 use Doctrine\DBAL\Connection;
 use Plinth\Core\Exchange\Json\JsonValue;
+use Plinth\Server\Change\RowId;
 use Plinth\Server\Change\RowValues;
+use Plinth\Server\Http\Needs;
 use Plinth\Server\Http\Refusal;
-use Plinth\Server\Http\Write;
+use Plinth\Server\Http\Who;
+use Plinth\Server\Job\Jobs;
 use Plinth\Server\Project\ProjectAccess;
-use Plinth\Server\Project\ProjectState;
-use Plinth\Server\Source\Making\ImportPage;
 use Plinth\Server\Source\Making\MatchPages;
 use Symfony\Component\HttpFoundation\File\UploadedFile;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
-use Symfony\Component\Messenger\MessageBusInterface;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Uid\Uuid;
 
@@ -24,19 +24,18 @@ final readonly class SourceController
 {
     public function __construct(
         private ProjectAccess $access,
-        private ProjectState $state,
-        private BringIn $bringIn,
+        private Arrivals $arrivals,
+        private Pictures $pictures,
         private FileStore $files,
-        private MessageBusInterface $bus,
+        private Jobs $jobs,
         private Connection $connection,
     ) {
     }
 
-    #[Write]
-    #[Route('/api/projects/{id}/sources', methods: ['POST'])]
-    public function bringIn(Uuid $id, Request $request): Response
+    #[Needs(Who::Editor)]
+    #[Route('/api/projects/{project}/sources', methods: ['POST'])]
+    public function bringIn(Uuid $project, Request $request): Response
     {
-        $this->access->writable($id);
         $file = $request->files->get('file');
         if (!$file instanceof UploadedFile) {
             throw Refusal::invalid('no-file', 'No file arrived. Choose a picture, a PDF, an SVG or a DXF.', 'file');
@@ -53,41 +52,45 @@ final readonly class SourceController
         $delivery = new Delivery(
             $file->getPathname(), $file->getClientOriginalName(), $uuid('storey'), $uuid('side'),
             $world instanceof UploadedFile && $world->isValid() ? (string) file_get_contents($world->getPathname(), false, null, 0, 4000) : null,
-            $text('origin'), $text('address'), $uuid('replaces'), mayBeMoved: true,
+            $text('origin'), $text('address'), $uuid('replaces'),
         );
-        $change = $this->bringIn->take($id, $this->access->user(), $delivery, RowValues::uuid(JsonValue::of($text('change'), 'change')));
 
-        return $this->state->since($this->access->project($id), $this->access->user(), $change->revision() - 1, $change);
+        return $this->arrivals->answer($this->arrivals->receive($project, RowValues::uuid(JsonValue::of($text('change'), 'change')), $this->access->user(), $delivery), 202);
     }
 
-    #[Write]
-    #[Route('/api/pages/{id}/stop', methods: ['POST'])]
-    public function stop(Uuid $id): Response
+    /** What has become of a file that was sent. */
+    #[Needs(Who::Reader)]
+    #[Route('/api/projects/{project}/arrivals/{id}', methods: ['GET'])]
+    public function arrival(Uuid $project, Uuid $id): Response
     {
-        $page = $this->access->row(Page::class, $id);
-        $this->connection->executeStatement('UPDATE page SET state = ? WHERE id = ? AND state IN (?, ?)', [PageState::Stopped->value, $page->id()->toBinary(), PageState::Waiting->value, PageState::Working->value]);
+        return $this->arrivals->answer($this->arrivals->of(new RowId($project, $id)));
+    }
+
+    #[Needs(Who::Editor)]
+    #[Route('/api/projects/{project}/pages/{id}/stop', methods: ['POST'])]
+    public function stop(Uuid $project, Uuid $id): Response
+    {
+        $page = $this->access->row(Page::class, $project, $id);
+        $this->connection->executeStatement('UPDATE page SET state = ? WHERE project = ? AND id = ? AND state IN (?, ?)', [PageState::Stopped->value, ...$page->key()->binary(), PageState::Waiting->value, PageState::Working->value]);
 
         return new Response(status: 204);
     }
 
-    #[Write]
-    #[Route('/api/pages/{id}/retry', methods: ['POST'])]
-    public function retry(Uuid $id): Response
+    #[Needs(Who::Editor)]
+    #[Route('/api/projects/{project}/pages/{id}/retry', methods: ['POST'])]
+    public function retry(Uuid $project, Uuid $id): Response
     {
-        $page = $this->access->row(Page::class, $id);
-        if (1 === $this->connection->executeStatement('UPDATE page SET state = ?, message = ? WHERE id = ? AND state IN (?, ?)', [PageState::Waiting->value, '', $page->id()->toBinary(), PageState::Failed->value, PageState::Stopped->value])) {
-            $this->bus->dispatch(new ImportPage($page->id()->toRfc4122()));
-        }
+        $this->pictures->make($this->access->row(Page::class, $project, $id)->key());
 
         return new Response(status: 204);
     }
 
     /** Points picked on the older page and on this one, to find how this one lies on it. */
-    #[Write]
-    #[Route('/api/pages/{id}/match', methods: ['POST'])]
-    public function match(Uuid $id, Request $request): Response
+    #[Needs(Who::Editor)]
+    #[Route('/api/projects/{project}/pages/{id}/match', methods: ['POST'])]
+    public function match(Uuid $project, Uuid $id, Request $request): Response
     {
-        $page = $this->access->row(Page::class, $id);
+        $page = $this->access->row(Page::class, $project, $id);
         if (null === $page->replaces()) {
             throw Refusal::invalid('replaces-nothing', 'This page was not brought in as a newer version of another.');
         }
@@ -99,32 +102,48 @@ final readonly class SourceController
         if (\count($pairs) < 2 || hypot($pairs[0][0] - $pairs[1][0], $pairs[0][1] - $pairs[1][1]) < 10.0) {
             throw Refusal::invalid('too-few-points', 'Pick at least two points that lie far apart, each on both pages.', 'pairs');
         }
-        $this->bus->dispatch(new MatchPages($page->id()->toRfc4122(), \array_slice($pairs, 0, 20)));
+        $this->jobs->ask(MatchPages::class, $page->key(), ['pairs' => \array_slice($pairs, 0, 20)]);
 
         return new Response(status: 204);
     }
 
     /** Exact lines of a line drawing, page pixels. */
-    #[Route('/api/pages/{id}/lines', methods: ['GET'])]
-    public function lines(Uuid $id): Response
+    #[Needs(Who::Reader)]
+    #[Route('/api/projects/{project}/pages/{id}/lines', methods: ['GET'])]
+    public function lines(Uuid $project, Uuid $id): Response
     {
-        return $this->files->served($this->access->row(Page::class, $id)->id(), 'lines.json', 'application/json');
+        return $this->served($project, $id, 'lines.json', 'application/json');
     }
 
-    #[Route('/api/pages/{id}/preview', methods: ['GET'])]
-    public function preview(Uuid $id): Response
+    #[Needs(Who::Reader)]
+    #[Route('/api/projects/{project}/pages/{id}/preview', methods: ['GET'])]
+    public function preview(Uuid $project, Uuid $id): Response
     {
-        return $this->files->served($this->access->row(Page::class, $id)->id(), 'preview.jpg', 'image/jpeg');
+        return $this->served($project, $id, 'preview.jpg', 'image/jpeg');
     }
 
-    #[Route('/api/pages/{id}/tiles/{z}/{y}/{x}', requirements: ['z' => '\d{1,2}', 'x' => '\d{1,4}', 'y' => '\d{1,4}'], methods: ['GET'])]
-    public function tile(Uuid $id, int $z, int $y, int $x): Response
+    #[Needs(Who::Reader)]
+    #[Route('/api/projects/{project}/pages/{id}/tiles/{z}/{y}/{x}', requirements: ['z' => '\d{1,2}', 'x' => '\d{1,4}', 'y' => '\d{1,4}'], methods: ['GET'])]
+    public function tile(Uuid $project, Uuid $id, int $z, int $y, int $x): Response
     {
-        $page = $this->access->row(Page::class, $id);
+        $page = $this->access->row(Page::class, $project, $id);
         if (PageState::Ready !== $page->state()) {
             throw Refusal::notFound();
         }
+        if ($this->pictures->makeIfMissing($page)) {
+            throw Refusal::beingMade();
+        }
 
-        return $this->files->served($page->id(), \sprintf('tiles/%d/%d/%d%s', $z, $y, $x, $page->tileSuffix()), '.png' === $page->tileSuffix() ? 'image/png' : 'image/jpeg');
+        return $this->files->served($page->key(), \sprintf('tiles/%d/%d/%d%s', $z, $y, $x, $page->tileSuffix()), '.png' === $page->tileSuffix() ? 'image/png' : 'image/jpeg');
+    }
+
+    private function served(Uuid $project, Uuid $id, string $file, string $type): Response
+    {
+        $page = $this->access->row(Page::class, $project, $id);
+        if ($this->pictures->makeIfMissing($page)) {
+            throw Refusal::beingMade();
+        }
+
+        return $this->files->served($page->key(), $file, $type);
     }
 }

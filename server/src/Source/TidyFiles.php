@@ -7,7 +7,6 @@ namespace Plinth\Server\Source;
 use Doctrine\DBAL\Connection;
 use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Console\Output\OutputInterface;
-use Symfony\Component\Uid\Uuid;
 
 /** Pictures of pages that were removed are made again when the removal is undone, so they need not be kept for ever. */
 #[AsCommand('plinth:files:tidy', 'Removes the pictures of pages that are in no project any more; source files stay.')]
@@ -21,12 +20,12 @@ final readonly class TidyFiles
     {
         $removed = 0;
         foreach ($this->files->pageFolders() as $page) {
-            if (false === $this->connection->fetchOne('SELECT 1 FROM page WHERE id = ?', [Uuid::fromString($page)->toBinary()])) {
-                $this->files->removeFolder($this->files->pageFolder(Uuid::fromString($page)));
+            if (false === $this->connection->fetchOne('SELECT 1 FROM page WHERE project = ? AND id = ?', $page->binary())) {
+                $this->files->removeFolder($this->files->pageFolder($page));
                 ++$removed;
             }
         }
-        $this->connection->executeStatement('DELETE FROM rectified_picture WHERE id NOT IN (SELECT id FROM drawing)');
+        $this->connection->executeStatement('DELETE FROM rectified_picture WHERE (project, id) NOT IN (SELECT project, id FROM drawing)');
         $output->writeln(\sprintf('Pictures of %d removed pages are gone.', $removed));
 
         return 0;

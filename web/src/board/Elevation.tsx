@@ -4,7 +4,7 @@ import { useDesk, useDeskFields } from "../desk/desk";
 import { area, grouped, plusMinus } from "../desk/numbers";
 import { inOrder } from "../desk/selectors";
 import type { Thing } from "../project/rows";
-import { useProject } from "../project/store";
+import { inProject, useProject } from "../project/store";
 import { apply, type Map2, type XY } from "./geometry";
 import { RUST, Tag, TEAL } from "./marks";
 
@@ -33,7 +33,8 @@ export function useOutline(outline: Thing<"outline">) {
   const corners = cornersOf(all.values(), outline.id);
   const { data } = useQuery({
     queryKey: ["outline", outline.id, ...corners.map((c) => `${c.id}${c.revision}`)],
-    queryFn: () => settled(api.GET("/api/outlines/{id}", { params: { path: { id: outline.id } } })),
+    queryFn: () =>
+      settled(api.GET("/api/projects/{project}/outlines/{id}", { params: { path: inProject(outline.id) } })),
     placeholderData: (old) => old,
   });
   return { corners, answer: data };

@@ -3,7 +3,7 @@ import { api, settled } from "../api/client";
 import { useDesk } from "../desk/desk";
 import { difference, plusMinus } from "../desk/numbers";
 import { fitMap, inOrder } from "../desk/selectors";
-import { useProject } from "../project/store";
+import { inProject, useProject } from "../project/store";
 import { contours } from "./contours";
 import { apply, type Map2, type XY } from "./geometry";
 import { OCHRE, PLUM, RUST } from "./marks";
@@ -20,7 +20,8 @@ export function TruthPlot({ screen }: { screen: Map2 }) {
   const revision = drawing === null ? 0 : (rows.fit.get(drawing)?.revision ?? 0);
   const { data } = useQuery({
     queryKey: ["spread", drawing, revision],
-    queryFn: () => settled(api.GET("/api/drawings/{id}/spread", { params: { path: { id: drawing ?? "" } } })),
+    queryFn: () =>
+      settled(api.GET("/api/projects/{project}/drawings/{id}/spread", { params: { path: inProject(drawing ?? "") } })),
     enabled: drawing !== null,
   });
   const map = fitMap(rows, drawing);

@@ -1,3 +1,4 @@
+import { projectId } from "../project/store";
 import type { XY } from "./geometry";
 
 type Line = readonly [number, number, number, number];
@@ -72,7 +73,7 @@ export function linesOf(page: string): ExactLines | null {
   const found = known.get(page);
   if (found === undefined) {
     known.set(page, "asked");
-    void fetch(`/api/pages/${page}/lines`)
+    void fetch(`/api/projects/${projectId()}/pages/${page}/lines`)
       .then((answer) => (answer.ok ? (answer.json() as Promise<Line[]>) : []))
       .then(
         (lines) => known.set(page, new ExactLines(lines)),

@@ -1,5 +1,6 @@
 import type { Schemas } from "../api/client";
 import type { Tint } from "../project/rows";
+import { projectId } from "../project/store";
 import { apply, composed, inverse, type Map2, type Size, scaleOf, toScreen, type View } from "./geometry";
 import { inkOf } from "./ink";
 
@@ -108,7 +109,7 @@ export function paintPicture(
   if (picture.ready) {
     paintTiles(ctx, picture, inverse(map), size, highest, levelFor(zoom, highest), look.ink);
   } else if (picture.hasPreview) {
-    const preview = images.get(`/api/pages/${picture.page}/preview`);
+    const preview = images.get(`/api/projects/${projectId()}/pages/${picture.page}/preview`);
     if (preview) ctx.drawImage(preview, 0, 0, picture.width, picture.height);
   }
   ctx.restore();

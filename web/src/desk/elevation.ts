@@ -3,7 +3,7 @@ import { api, settled } from "../api/client";
 import { newId } from "../api/ids";
 import { apply, distance, type XY } from "../board/geometry";
 import type { LevelKind, OutlineKind, Thing } from "../project/rows";
-import { change, useProject } from "../project/store";
+import { change, inProject, useProject } from "../project/store";
 import { NOTHING_DRAFTED, useDesk } from "./desk";
 import { projectUnit } from "./draft";
 import { inkAt } from "./found";
@@ -196,7 +196,9 @@ export async function foursides(storey: string): Promise<void> {
 export async function planCorners(side: string): Promise<{ alongMm: number; behindMm: number }[] | null> {
   const row = useProject.getState().rows.side.get(side);
   if (!row || row.fromX === null) return null;
-  const { corners } = await settled(api.GET("/api/sides/{id}/corners", { params: { path: { id: side } } }));
+  const { corners } = await settled(
+    api.GET("/api/projects/{project}/sides/{id}/corners", { params: { path: inProject(side) } }),
+  );
   return corners;
 }
 

@@ -1,7 +1,7 @@
 import type { Schemas } from "../api/client";
 import { api, settled } from "../api/client";
 import { apply, inverse, type XY } from "../board/geometry";
-import { useProject } from "../project/store";
+import { inProject, useProject } from "../project/store";
 import { type Snap, useDesk } from "./desk";
 import { fitMap, mmPerPixel } from "./selectors";
 import { inkForWall } from "./snap";
@@ -71,9 +71,9 @@ export async function inkAt(
   const [x, y] = apply(inverse(map), pointer);
   try {
     const { found } = await settled(
-      api.GET("/api/pages/{id}/found", {
+      api.GET("/api/projects/{project}/pages/{id}/found", {
         params: {
-          path: { id: row.page },
+          path: inProject(row.page),
           query: {
             x,
             y,

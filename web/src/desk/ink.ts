@@ -2,7 +2,7 @@ import { create } from "zustand";
 import { api, type Operation, type Schemas, settled } from "../api/client";
 import { newId } from "../api/ids";
 import { apply, contains, nearestOn, type XY } from "../board/geometry";
-import { change, useProject } from "../project/store";
+import { change, inProject, useProject } from "../project/store";
 import { useDesk } from "./desk";
 import { projectUnit } from "./draft";
 import { nextNumber } from "./rooms";
@@ -41,14 +41,14 @@ const busy = (state: string) => state === "waiting" || state === "working";
 type Search = "proposals" | "readings";
 const PATHS = {
   proposals: {
-    show: "/api/drawings/{id}/proposals",
-    stop: "/api/drawings/{id}/proposals/stop",
-    refuse: "/api/drawings/{id}/proposals/refuse",
+    show: "/api/projects/{project}/drawings/{id}/proposals",
+    stop: "/api/projects/{project}/drawings/{id}/proposals/stop",
+    refuse: "/api/projects/{project}/drawings/{id}/proposals/refuse",
   },
   readings: {
-    show: "/api/drawings/{id}/readings",
-    stop: "/api/drawings/{id}/readings/stop",
-    refuse: "/api/drawings/{id}/readings/refuse",
+    show: "/api/projects/{project}/drawings/{id}/readings",
+    stop: "/api/projects/{project}/drawings/{id}/readings/stop",
+    refuse: "/api/projects/{project}/drawings/{id}/readings/refuse",
   },
 } as const;
 
@@ -64,7 +64,7 @@ function keep(search: Search, of: string, told: Proposals | Readings): void {
 /** What is known of a search, without asking for it. */
 export async function look(search: Search, drawing: string): Promise<void> {
   try {
-    const params = { path: { id: drawing } };
+    const params = { path: inProject(drawing) };
     keep(search, drawing, await settled<Proposals | Readings>(api.GET(PATHS[search].show, { params })));
   } catch {
     // Away: it is asked again when the panel is next looked at.
@@ -72,14 +72,14 @@ export async function look(search: Search, drawing: string): Promise<void> {
 }
 
 export async function ask(search: Search, drawing: string): Promise<void> {
-  const params = { path: { id: drawing } };
+  const params = { path: inProject(drawing) };
   await said(async () => {
     keep(search, drawing, await settled<Proposals | Readings>(api.POST(PATHS[search].show, { params })));
   });
 }
 
 export async function stop(search: Search, drawing: string): Promise<void> {
-  const params = { path: { id: drawing } };
+  const params = { path: inProject(drawing) };
   await said(async () => {
     keep(search, drawing, await settled<Proposals | Readings>(api.POST(PATHS[search].stop, { params })));
   });
@@ -87,7 +87,7 @@ export async function stop(search: Search, drawing: string): Promise<void> {
 
 /** What is not wanted; nothing takes all refusals back. */
 export async function refuse(search: Search, drawing: string, ids: readonly string[]): Promise<void> {
-  const params = { path: { id: drawing } };
+  const params = { path: inProject(drawing) };
   await said(async () => {
     const told =
       search === "proposals"
@@ -166,8 +166,8 @@ export async function inkPoint(at: XY): Promise<void> {
   const proposed = proposalAt(at);
   if (proposed) return accept([proposed.id]);
   await said(async () => {
-    const params = { path: { id: drawing }, query: { x: at[0], y: at[1] } };
-    const { found } = await settled(api.GET("/api/drawings/{id}/probe", { params }));
+    const params = { path: inProject(drawing), query: { x: at[0], y: at[1] } };
+    const { found } = await settled(api.GET("/api/projects/{project}/drawings/{id}/probe", { params }));
     if (!found) {
       useInk.setState({ probed: "No wall is drawn there: click on its body or between its two lines." });
       return;
@@ -186,7 +186,9 @@ export async function inkPoint(at: XY): Promise<void> {
 /** What settling the storey would do. */
 export async function previewSettling(storey: string): Promise<void> {
   await said(async () => {
-    const told = await settled(api.GET("/api/storeys/{id}/settled", { params: { path: { id: storey } } }));
+    const told = await settled(
+      api.GET("/api/projects/{project}/storeys/{id}/settled", { params: { path: inProject(storey) } }),
+    );
     useInk.setState({ settled: { of: storey, told } });
   });
 }

@@ -2,7 +2,7 @@ import { api, settled } from "../api/client";
 import { newId } from "../api/ids";
 import type { XY } from "../board/geometry";
 import type { Values } from "../project/rows";
-import { change, useProject } from "../project/store";
+import { change, inProject, useProject } from "../project/store";
 import { useDesk } from "./desk";
 import { read, sendDraft } from "./draft";
 import { inkIsReady } from "./found";
@@ -41,8 +41,8 @@ async function openingByInk(wall: string, pointer: XY, drawing: string): Promise
 /** What the ink of a drawing shows in a wall; null where it cannot be asked or shows nothing. */
 async function gapIn(drawing: string, wall: string, [x, y]: XY) {
   try {
-    const params = { path: { id: drawing }, query: { wall, x, y } };
-    return (await settled(api.GET("/api/drawings/{id}/gap", { params }))).found;
+    const params = { path: inProject(drawing), query: { wall, x, y } };
+    return (await settled(api.GET("/api/projects/{project}/drawings/{id}/gap", { params }))).found;
   } catch {
     return null; // away: its edges can be clicked
   }

@@ -3,7 +3,7 @@ import { api, settled } from "../api/client";
 import { newId } from "../api/ids";
 import { apply, inverse, type XY } from "../board/geometry";
 import type { Thing } from "../project/rows";
-import { towardsChange, useProject } from "../project/store";
+import { inProject, towardsChange, useProject } from "../project/store";
 import { type Picked, useDesk } from "./desk";
 import { projectUnit, sendDraft } from "./draft";
 import { sideWithoutLine, stateLevel, stateSide } from "./elevation";
@@ -106,7 +106,9 @@ async function proposeCount(): Promise<void> {
   if (!a || !b || page === undefined) return;
   try {
     const query = { ax: a.at[0], ay: a.at[1], bx: b.at[0], by: b.at[1] };
-    const { count } = await settled(api.GET("/api/pages/{id}/ticks", { params: { path: { id: page }, query } }));
+    const { count } = await settled(
+      api.GET("/api/projects/{project}/pages/{id}/ticks", { params: { path: inProject(page), query } }),
+    );
     const now = useDesk.getState();
     if (!count || now.picks[0] !== a) return;
     const unit = Math.abs(b.at[1] - a.at[1]) > Math.abs(b.at[0] - a.at[0]) ? "c" : "u";

@@ -4,6 +4,7 @@ import { lies } from "../project/rectified";
 import type { Rows, Thing } from "../project/rows";
 import type { Derived } from "../project/shapes";
 import type { ProjectState } from "../project/store";
+import { projectId } from "../project/store";
 
 /** What is worked on: a storey or a side. */
 export interface Place {
@@ -27,7 +28,7 @@ export function pictureOf(project: ProjectState, drawing: string | null, near?: 
   if (straight) {
     return {
       page: page.id,
-      tiles: `/api/drawings/${row.id}/rectified/${straight.shape}/tiles`,
+      tiles: `/api/projects/${projectId()}/drawings/${row.id}/rectified/${straight.shape}/tiles`,
       crop: { left: 0, top: 0, width: straight.width, height: straight.height },
       cutFrom: crop,
       made: progress?.made ?? null,
@@ -40,7 +41,7 @@ export function pictureOf(project: ProjectState, drawing: string | null, near?: 
   }
   return {
     page: page.id,
-    tiles: `/api/pages/${page.id}/tiles`,
+    tiles: `/api/projects/${projectId()}/pages/${page.id}/tiles`,
     crop,
     cutFrom: crop,
     made: progress?.made ?? null,

@@ -1,7 +1,7 @@
 import { api, settled } from "../api/client";
 import { newId } from "../api/ids";
 import { apply, distance, inverse, type XY } from "../board/geometry";
-import { change, useProject } from "../project/store";
+import { change, inProject, useProject } from "../project/store";
 import { type Chain, useDesk } from "./desk";
 import { read } from "./draft";
 import { fitMap } from "./selectors";
@@ -111,7 +111,7 @@ async function inkDirection(from: XY, toward: XY): Promise<number | null> {
   try {
     const query = { ax: a[0], ay: a[1], bx: b[0], by: b[1], up: 0 };
     const { found } = await settled(
-      api.GET("/api/drawings/{id}/bearing", { params: { path: { id: drawing }, query } }),
+      api.GET("/api/projects/{project}/drawings/{id}/bearing", { params: { path: inProject(drawing), query } }),
     );
     if (!found) return null;
     // A bearing runs clockwise from up.

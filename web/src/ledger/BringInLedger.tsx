@@ -85,7 +85,11 @@ function Uploads() {
           {upload.error ?? upload.remark} <Plain onClick={() => putAside(upload.id)}>Put aside</Plain>
         </p>
       ) : (
-        <Progress part={upload.sent} words={`${Math.round(upload.sent * 100)} % sent`} stop={upload.stop} />
+        <Progress
+          part={upload.sent}
+          words={upload.sent < 1 ? `${Math.round(upload.sent * 100)} % sent` : "Being looked at"}
+          stop={upload.sent < 1 ? upload.stop : null}
+        />
       )}
     </div>
   ));

@@ -1,5 +1,5 @@
 import { useDesk } from "../desk/desk";
-import { useProject } from "../project/store";
+import { projectId, useProject } from "../project/store";
 import { count } from "../steps/status";
 import { Head } from "./parts";
 
@@ -24,14 +24,14 @@ export function HandOverLedger() {
       <div className="min-h-0 flex-1 overflow-y-auto">
         <Card
           title="DXF"
-          href={`/api/storeys/${storey}/plan.dxf`}
+          href={`/api/projects/${projectId()}/storeys/${storey}/plan.dxf`}
           inside="Clean wall outlines, centre lines, doors with their swing, rooms with names and areas, axes, columns and closed boundaries, on layers, in millimetres."
           outside="Not in it: the picture, known lengths, heights."
           ready={has}
         />
         <Card
           title="Plan document"
-          href={`/api/storeys/${storey}/plan.json`}
+          href={`/api/projects/${projectId()}/storeys/${storey}/plan.json`}
           inside="Walls, doors and rooms of this storey as open JSON, for scripts and for the command line."
           outside="Not in it: the picture, the fit, axes, columns and boundaries."
           ready={has}

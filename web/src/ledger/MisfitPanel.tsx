@@ -5,7 +5,7 @@ import { setView, useDesk, useDeskFields } from "../desk/desk";
 import { grouped, plusMinus } from "../desk/numbers";
 import { drawingsOn } from "../desk/selectors";
 import { wallLines } from "../desk/walls";
-import { useProject } from "../project/store";
+import { inProject, useProject } from "../project/store";
 import { Plain } from "./parts";
 
 /** Two drawings, one building: what a drawing shows elsewhere than the tracing, or than another drawing, worst first. */
@@ -22,9 +22,9 @@ export function MisfitPanel() {
     queryKey: ["misfit", held?.id, against, revision],
     queryFn: ({ pageParam }) =>
       settled(
-        api.GET("/api/drawings/{id}/misfit", {
+        api.GET("/api/projects/{project}/drawings/{id}/misfit", {
           params: {
-            path: { id: held?.id ?? "" },
+            path: inProject(held?.id ?? ""),
             query: { from: pageParam, ...(against === "" ? {} : { against }) },
           },
         }),

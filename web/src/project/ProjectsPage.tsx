@@ -35,7 +35,7 @@ export function ProjectsPage({ account, onSignedOut }: { account: Account; onSig
                   {project.preview ? (
                     <img
                       className="h-40 w-full border-b border-line object-cover"
-                      src={`/api/pages/${project.preview}/preview`}
+                      src={`/api/projects/${project.id}/pages/${project.preview}/preview`}
                       alt=""
                     />
                   ) : (

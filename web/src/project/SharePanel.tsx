@@ -25,13 +25,13 @@ function Shares({ project, owner }: { project: string; owner: boolean }) {
   const queries = useQueryClient();
   const [email, setEmail] = useState("");
   const [error, setError] = useState<string | null>(null);
-  const path = { id: project };
+  const path = { project };
   const { data } = useQuery({
     queryKey: ["shares", project],
-    queryFn: () => settled(api.GET("/api/projects/{id}/shares", { params: { path } })),
+    queryFn: () => settled(api.GET("/api/projects/{project}/shares", { params: { path } })),
   });
   const share = (to: string, role: "edit" | "read") =>
-    settled(api.PUT("/api/projects/{id}/shares", { params: { path }, body: { email: to, role } })).then(
+    settled(api.PUT("/api/projects/{project}/shares", { params: { path }, body: { email: to, role } })).then(
       (shares) => {
         queries.setQueryData(["shares", project], shares);
         setEmail("");
@@ -40,7 +40,7 @@ function Shares({ project, owner }: { project: string; owner: boolean }) {
       (refused: Refused) => setError(refused.message),
     );
   const end = async (user: string) => {
-    await api.DELETE("/api/projects/{id}/shares/{user}", { params: { path: { ...path, user } } });
+    await api.DELETE("/api/projects/{project}/shares/{user}", { params: { path: { ...path, user } } });
     await queries.invalidateQueries({ queryKey: ["shares", project] });
   };
   const shares = data?.shares ?? [];

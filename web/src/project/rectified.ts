@@ -1,6 +1,6 @@
 import { api, type Schemas, settled } from "../api/client";
 import { apply, inverse, isSlanted, type Map2, mapOf, type PageMap } from "../board/geometry";
-import { useProject } from "./store";
+import { inProject, useProject } from "./store";
 
 const POLL_MS = 400;
 
@@ -42,7 +42,9 @@ export function startStraightening(): () => void {
         const map = mapOf(fit);
         if (!isSlanted(map) || told.get(fit.id) === fit) continue;
         // What somebody has stopped, or what failed, is not begun again by itself while the fit stays.
-        const answer = await settled(api.POST("/api/drawings/{id}/rectified", { params: { path: { id: fit.id } } }));
+        const answer = await settled(
+          api.POST("/api/projects/{project}/drawings/{id}/rectified", { params: { path: inProject(fit.id) } }),
+        );
         if (answer.state !== "waiting" && answer.state !== "working") told.set(fit.id, fit);
         if (useProject.getState().rows.fit.get(fit.id) === fit) keep(fit.id, answer, map);
       }
@@ -76,8 +78,8 @@ function keep(drawing: string, answer: Straightening, under: PageMap): void {
 }
 
 export async function stopStraightening(drawing: string): Promise<void> {
-  const params = { path: { id: drawing } };
-  const answer = await settled(api.POST("/api/drawings/{id}/rectified/stop", { params }));
+  const params = { path: inProject(drawing) };
+  const answer = await settled(api.POST("/api/projects/{project}/drawings/{id}/rectified/stop", { params }));
   useProject.setState((s) => ({ straightening: new Map(s.straightening).set(drawing, answer) }));
 }
 

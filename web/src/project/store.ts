@@ -73,7 +73,7 @@ const POLL_BUSY_MS = 400;
 export async function openProject(id: string): Promise<void> {
   queue.length = 0;
   useProject.setState({ ...START });
-  const state = await settled(api.GET("/api/projects/{id}", { params: { path: { id } } }));
+  const state = await settled(api.GET("/api/projects/{project}", { params: { path: { project: id } } }));
   useProject.setState({ ...START, id });
   take(state);
   const kept = unsent(id);
@@ -82,6 +82,16 @@ export async function openProject(id: string): Promise<void> {
     useProject.setState({ waiting: queue.length });
     void drain();
   }
+}
+
+/** Whose rows are meant by an id: that of the open project. */
+export function projectId(): string {
+  return useProject.getState().id ?? "";
+}
+
+/** Path parameters of a row of the open project. */
+export function inProject(id: string): { project: string; id: string } {
+  return { project: projectId(), id };
 }
 
 export function closeProject(): void {
@@ -123,7 +133,7 @@ export function change(title: string, operations: Operation[], carry = false): P
   return enqueue("change", title, operations, carry);
 }
 
-export type Attempt = paths["/api/projects/{id}/try"]["post"]["responses"]["200"]["content"]["application/json"];
+export type Attempt = paths["/api/projects/{project}/try"]["post"]["responses"]["200"]["content"]["application/json"];
 
 /** What a change would do to the fits; nothing is kept of it. Null when that cannot be asked just now. */
 export async function attempt(operations: Operation[]): Promise<Attempt | null> {
@@ -131,7 +141,10 @@ export async function attempt(operations: Operation[]): Promise<Attempt | null> 
   if (id === null || queue.length > 0) return null;
   try {
     return await settled(
-      api.POST("/api/projects/{id}/try", { params: { path: { id } }, body: { base: revision, operations } }),
+      api.POST("/api/projects/{project}/try", {
+        params: { path: { project: id } },
+        body: { base: revision, operations },
+      }),
     );
   } catch (error) {
     if (error instanceof Refused && error.isPassing) return null;
@@ -221,20 +234,20 @@ function unsent(project: string): Kept[] {
 async function send(pending: Pending): Promise<void> {
   const { id, revision } = useProject.getState();
   if (id === null) return;
-  const params = { path: { id } };
+  const params = { path: { project: id } };
   if (pending.kind === "change") {
     const { title, operations } = pending;
     const tracing = pending.carry ? ({ tracing: "carry" } as const) : {};
     const body = { id: pending.id, base: revision, title, operations, ...tracing };
-    take(await settled(api.POST("/api/projects/{id}/changes", { params, body })));
+    take(await settled(api.POST("/api/projects/{project}/changes", { params, body })));
     return;
   }
   const body = { id: pending.id, base: revision };
   take(
     await settled(
       pending.kind === "undo"
-        ? api.POST("/api/projects/{id}/undo", { params, body })
-        : api.POST("/api/projects/{id}/redo", { params, body }),
+        ? api.POST("/api/projects/{project}/undo", { params, body })
+        : api.POST("/api/projects/{project}/redo", { params, body }),
     ),
   );
 }
@@ -243,7 +256,7 @@ async function poll(): Promise<void> {
   const { id, revision } = useProject.getState();
   if (id === null) return;
   const state = await settled(
-    api.GET("/api/projects/{id}/changes", { params: { path: { id }, query: { since: revision } } }),
+    api.GET("/api/projects/{project}/changes", { params: { path: { project: id }, query: { since: revision } } }),
   );
   if (useProject.getState().id === id) take(state);
 }

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { api, type Schemas, settled } from "../api/client";
 import { inOrder } from "../desk/selectors";
 import type { Thing } from "../project/rows";
-import { useProject } from "../project/store";
+import { inProject, useProject } from "../project/store";
 
 /** Legs of a boundary in their order. */
 export function legsOf(legs: Iterable<Thing<"leg">>, boundary: string): Thing<"leg">[] {
@@ -19,7 +19,8 @@ export function useBoundary(boundary: Thing<"boundary"> | undefined): Schemas["B
     : [];
   const { data } = useQuery({
     queryKey: ["boundary", ...state],
-    queryFn: () => settled(api.GET("/api/boundaries/{id}", { params: { path: { id: boundary?.id ?? "" } } })),
+    queryFn: () =>
+      settled(api.GET("/api/projects/{project}/boundaries/{id}", { params: { path: inProject(boundary?.id ?? "") } })),
     enabled: boundary !== undefined,
     placeholderData: (old) => old,
   });

@@ -4,7 +4,7 @@ import { newId } from "../api/ids";
 import { apply, inverse, type XY } from "../board/geometry";
 import { useDesk } from "../desk/desk";
 import { fitMap } from "../desk/selectors";
-import { change, useProject } from "../project/store";
+import { change, inProject, useProject } from "../project/store";
 
 /** The first click sets where the boundary of the storey begins; later ones ask the ink which way the next leg runs. */
 export async function boundaryPoint(at: XY): Promise<void> {
@@ -19,13 +19,15 @@ export async function boundaryPoint(at: XY): Promise<void> {
   }
   const map = fitMap(rows, drawing);
   if (drawing === null || !map) return;
-  const { path, upDegrees } = await settled(api.GET("/api/boundaries/{id}", { params: { path: { id: known.id } } }));
+  const { path, upDegrees } = await settled(
+    api.GET("/api/projects/{project}/boundaries/{id}", { params: { path: inProject(known.id) } }),
+  );
   const [x = known.x, y = known.y] = path.at(-1) ?? [];
   const [a, b] = [apply(inverse(map), [x, y]), apply(inverse(map), at)];
   try {
     const query = { ax: a[0], ay: a[1], bx: b[0], by: b[1], up: upDegrees };
     const { found } = await settled(
-      api.GET("/api/drawings/{id}/bearing", { params: { path: { id: drawing }, query } }),
+      api.GET("/api/projects/{project}/drawings/{id}/bearing", { params: { path: inProject(drawing), query } }),
     );
     useDesk.setState({ inkBearing: found });
     if (!found)

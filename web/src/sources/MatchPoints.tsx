@@ -2,7 +2,7 @@ import { useRef, useState } from "react";
 import { api, type Refused, settled } from "../api/client";
 import type { XY } from "../board/geometry";
 import { Plain } from "../ledger/parts";
-import { useProject } from "../project/store";
+import { inProject, projectId, useProject } from "../project/store";
 import { addPoint, useMatching, wholePairs } from "./matching";
 
 /** Both versions of a page side by side, for picking the same points; near enough is enough, the ink does the rest. */
@@ -14,10 +14,12 @@ export function MatchPoints() {
   const whole = wholePairs(pairs);
   const close = () => useMatching.setState({ page: null, pairs: [] });
   const send = () => {
-    settled(api.POST("/api/pages/{id}/match", { params: { path: { id: page } }, body: { pairs: whole } })).then(
-      close,
-      (refused: Refused) => setError(refused.message),
-    );
+    settled(
+      api.POST("/api/projects/{project}/pages/{id}/match", {
+        params: { path: inProject(page) },
+        body: { pairs: whole },
+      }),
+    ).then(close, (refused: Refused) => setError(refused.message));
   };
   return (
     <section
@@ -95,7 +97,7 @@ function Pane({ page, side, title }: { page: string; side: "old" | "new"; title:
           }}
         >
           <img
-            src={`/api/pages/${page}/preview`}
+            src={`/api/projects/${projectId()}/pages/${page}/preview`}
             alt=""
             className="block max-w-full"
             style={{ maxHeight: row.width > row.height ? "calc((100vh - 190px) / 2)" : "calc(100vh - 170px)" }}

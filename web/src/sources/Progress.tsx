@@ -1,7 +1,7 @@
 import { Plain } from "../ledger/parts";
 
-/** A bar with a true figure, and the way to stop it. */
-export function Progress({ part, words, stop }: { part: number; words: string; stop: () => void }) {
+/** A bar with a true figure, and the way to stop it while there is one. */
+export function Progress({ part, words, stop }: { part: number; words: string; stop: (() => void) | null }) {
   return (
     <div className="mt-1.5 flex items-center gap-2">
       <div
@@ -15,7 +15,7 @@ export function Progress({ part, words, stop }: { part: number; words: string; s
         <div className="h-full bg-teal" style={{ width: `${part * 100}%` }} />
       </div>
       <span className="text-[13px] whitespace-nowrap text-quiet">{words}</span>
-      <Plain onClick={stop}>Stop</Plain>
+      {stop && <Plain onClick={stop}>Stop</Plain>}
     </div>
   );
 }

@@ -6,7 +6,7 @@ import { showWholePage } from "../desk/keys";
 import { pagesOf, placeName } from "../desk/selectors";
 import { Plain } from "../ledger/parts";
 import type { Thing } from "../project/rows";
-import { change, useProject } from "../project/store";
+import { change, inProject, projectId, useProject } from "../project/store";
 import { count } from "../steps/status";
 import { beginCut, drawingsOfPage, isWhole } from "./cut";
 import { NewerVersion } from "./NewerVersion";
@@ -135,7 +135,7 @@ function PageRow({ page, many }: { page: Thing<"page">; many: boolean }) {
             <img
               className="max-h-full max-w-full"
               style={{ rotate: `${-90 * turns}deg` }}
-              src={`/api/pages/${page.id}/preview`}
+              src={`/api/projects/${projectId()}/pages/${page.id}/preview`}
               alt=""
               loading="lazy"
             />
@@ -178,13 +178,19 @@ function PageRow({ page, many }: { page: Thing<"page">; many: boolean }) {
         <Progress
           part={progress.tilesTotal ? progress.tilesDone / progress.tilesTotal : 0}
           words={`${progress.tilesDone} of ${progress.tilesTotal} tiles`}
-          stop={() => void api.POST("/api/pages/{id}/stop", { params: { path: { id: page.id } } })}
+          stop={() =>
+            void api.POST("/api/projects/{project}/pages/{id}/stop", { params: { path: inProject(page.id) } })
+          }
         />
       )}
       {(progress?.state === "failed" || progress?.state === "stopped") && (
         <p role="alert" className="mt-1.5 text-[13px] text-rust">
           {progress.message || "Stopped."}{" "}
-          <Plain onClick={() => void api.POST("/api/pages/{id}/retry", { params: { path: { id: page.id } } })}>
+          <Plain
+            onClick={() =>
+              void api.POST("/api/projects/{project}/pages/{id}/retry", { params: { path: inProject(page.id) } })
+            }
+          >
             Try again
           </Plain>
         </p>

@@ -36,18 +36,33 @@ class Request {
   }
 }
 
+/** What the server tells of a file once it has been looked at. */
+function looksAt(taken: State | null, message = "") {
+  const arrival = {
+    id: "a",
+    name: "x",
+    state: taken ? "taken" : "refused",
+    revision: taken ? 2 : null,
+    refusal: taken ? null : { status: 422, code: "unreadable-picture", message, at: "file" },
+  };
+  vi.stubGlobal("fetch", (request: globalThis.Request) =>
+    Promise.resolve(Response.json(request.url.includes("/arrivals/") ? { arrival } : taken)),
+  );
+}
+const WAITING = { arrival: { id: "a", name: "x", state: "waiting", revision: null, refusal: null } };
+
 const file = (name: string) => new File(["x"], name);
 const state = (rows: State["rows"]): State => ({ ...EMPTY, revision: 2, rows });
 const source = (id: string, name: string) => ({
   type: "source" as const,
   id,
-  revision: 1,
+  revision: 2,
   values: { name, sha256: "same" },
 });
 const drawing = (id: string, hidden: boolean) => ({
   type: "drawing" as const,
   id,
-  revision: 1,
+  revision: 2,
   values: { page: "p", storey: "s", side: null, name: id, order: 0, hidden },
 });
 
@@ -79,32 +94,39 @@ describe("files on their way in", () => {
     expect(useUploads.getState().uploads).toEqual([]);
   });
 
-  it("show the first drawing that came, and say when the same bytes are here already", () => {
+  it("show the first drawing that came, and say when the same bytes are here already", async () => {
     useProject.setState(({ rows }) => ({ rows: withRows(rows, [source("old", "first.png")]) }));
     bringIn([file("again.png")]);
-    Request.all[0]?.answer(200, state([source("new", "again.png"), drawing("d2", true), drawing("d1", false)]));
-    expect(useDesk.getState().drawing).toBe("d1");
+    looksAt(state([source("new", "again.png"), drawing("d2", true), drawing("d1", false)]));
+    Request.all[0]?.answer(202, WAITING);
+    await vi.waitFor(() => expect(useDesk.getState().drawing).toBe("d1"));
     const [upload] = useUploads.getState().uploads;
     expect(upload?.remark).toBe("The same file is here already as first.png: its bytes are stored once.");
     putAside(upload?.id ?? "");
     expect(useUploads.getState().uploads).toEqual([]);
   });
 
-  it("that are refused or lost say why and stay until put aside", () => {
-    bringIn([file("a.png"), file("b.png")]);
+  it("that are refused or lost say why and stay until put aside", async () => {
+    bringIn([file("a.png"), file("b.png"), file("c.png")]);
     Request.all[0]?.answer(422, { error: { code: "empty-file", message: "This file is empty.", at: "file" } });
     Request.all[1]?.onerror?.();
+    looksAt(null, "This file is damaged.");
+    Request.all[2]?.answer(202, WAITING);
+    await vi.waitFor(() => expect(useUploads.getState().uploads[2]?.error).not.toBeNull());
     expect(useUploads.getState().uploads.map((u) => u.error)).toEqual([
       "This file is empty.",
       "The server cannot be reached. Bring the file in again.",
+      "This file is damaged.",
     ]);
   });
 
-  it("that replace an older page leave the drawing at hand alone", () => {
+  it("that replace an older page leave the drawing at hand alone", async () => {
     useDesk.setState({ drawing: "mine" });
     bringIn([file("newer.png")], "old-page");
     expect(Request.all[0]?.form?.get("replaces")).toBe("old-page");
-    Request.all[0]?.answer(200, state([source("new", "newer.png")]));
+    looksAt(state([source("new", "newer.png")]));
+    Request.all[0]?.answer(202, WAITING);
+    await vi.waitFor(() => expect(useUploads.getState().uploads).toEqual([]));
     expect(useDesk.getState().drawing).toBe("mine");
   });
 });

@@ -1,5 +1,5 @@
 import { create } from "zustand";
-import { api, Refused, refusal, type State, settled, WRITE_HEADERS } from "../api/client";
+import { api, Refused, refusal, type Schemas, type State, settled, WRITE_HEADERS } from "../api/client";
 import { newId } from "../api/ids";
 import { chooseDrawing } from "../desk/acts";
 import { useDesk } from "../desk/desk";
@@ -9,7 +9,7 @@ import { take, useProject } from "../project/store";
 export interface Upload {
   id: string;
   name: string;
-  /** 0 to 1 of the bytes sent */
+  /** 0 to 1 of the bytes sent; at 1 the server looks at it */
   sent: number;
   error: string | null;
   /** what the user should know once it has arrived */
@@ -20,6 +20,8 @@ export interface Upload {
 /** Files on their way in, and what became of them. */
 export const useUploads = create<{ uploads: readonly Upload[] }>(() => ({ uploads: [] }));
 
+/** between two looks at what has become of a file */
+const LOOK_MS = 150;
 const WORLD_FILE = /\.([a-z]{1,2}w|wld)$/i;
 
 /** Brings files in: each on its own, world files with the picture of the same name. `replaces` names an older page. */
@@ -46,7 +48,10 @@ export async function takeFromDropIn(name: string): Promise<void> {
   const upload = add({ ...blank(name), sent: 1 });
   try {
     const body = { name, change: newId(), storey, side };
-    arrived(upload, await settled(api.POST("/api/projects/{id}/drop-in", { params: { path: { id } }, body })), false);
+    const told = await settled(
+      api.POST("/api/projects/{project}/drop-in", { params: { path: { project: id } }, body }),
+    );
+    await followed(upload, id, told.arrival, false);
   } catch (error) {
     update(upload, { error: error instanceof Refused ? error.message : String(error) });
   }
@@ -73,8 +78,12 @@ function send(file: File, world: File | null, replaces: string | null): Promise<
     request.upload.onprogress = (e) => update(id, { sent: e.lengthComputable ? e.loaded / e.total : 0 });
     request.onload = () => {
       const body: unknown = JSON.parse(request.responseText || "null");
-      if (request.status === 200) arrived(id, body as State, replaces !== null);
-      else update(id, { error: refusal(request.status, body).message });
+      if (request.status === 202) {
+        const { arrival } = body as Schemas["ArrivalAnswer"];
+        void followed(id, project, arrival, replaces !== null).finally(done);
+        return;
+      }
+      update(id, { error: refusal(request.status, body).message });
       done();
     };
     request.onerror = () => {
@@ -91,15 +100,49 @@ function send(file: File, world: File | null, replaces: string | null): Promise<
   });
 }
 
-function arrived(id: string, state: State, isNewer: boolean): void {
-  const source = state.rows.find((r) => r.type === "source");
+/** Waits until the server has looked at a file; while it is away it is asked again. */
+async function followed(
+  id: string,
+  project: string,
+  arrival: Schemas["ArrivalAnswer"]["arrival"],
+  isNewer: boolean,
+): Promise<void> {
+  let told = arrival;
+  update(id, { sent: 1 });
+  while (told.state === "waiting") {
+    await new Promise((resolve) => setTimeout(resolve, LOOK_MS));
+    const path = { project, id: told.id };
+    try {
+      told = (await settled(api.GET("/api/projects/{project}/arrivals/{id}", { params: { path } }))).arrival;
+    } catch (error) {
+      if (error instanceof Refused && error.isPassing) continue;
+      update(id, { error: error instanceof Refused ? error.message : String(error) });
+      return;
+    }
+  }
+  if (told.revision === null) {
+    update(id, { error: told.refusal?.message ?? "This file was not taken in. Bring it in again." });
+    return;
+  }
+  const query = { since: told.revision - 1 };
+  const state = await settled(
+    api.GET("/api/projects/{project}/changes", { params: { path: { project }, query } }),
+  ).catch(() => null);
+  // What is not told now comes with the next look at the project.
+  if (state === null || useProject.getState().id !== project) putAside(id);
+  else arrived(id, state, told.revision, isNewer);
+}
+
+function arrived(id: string, state: State, revision: number, isNewer: boolean): void {
+  const mine = state.rows.filter((r) => r.revision === revision);
+  const source = mine.find((r) => r.type === "source");
   const same = [...useProject.getState().rows.source.values()].find(
     (s) => s.sha256 === source?.values.sha256 && s.id !== source?.id,
   );
   take(state);
   if (same) update(id, { remark: `The same file is here already as ${same.name}: its bytes are stored once.` });
   else putAside(id);
-  const first = state.rows
+  const first = mine
     .filter((r) => r.type === "drawing")
     .sort((a, b) => (a.id < b.id ? -1 : 1))
     .find((r) => r.values.hidden === false);

@@ -19,6 +19,11 @@ export function AccountMenu({ account, onSignedOut }: { account: Account; onSign
       <MenuItems anchor="bottom end" className="z-30 mt-1 rounded-lg border border-line bg-sheet p-1 shadow-sm">
         <div className="px-3 py-1.5 text-[13px] text-quiet">{account.email}</div>
         <MenuItem>
+          <a className="block w-full rounded px-3 py-1.5 text-left data-focus:bg-white" href="#/account">
+            Your account
+          </a>
+        </MenuItem>
+        <MenuItem>
           <a
             className="block w-full rounded px-3 py-1.5 text-left data-focus:bg-white"
             href="#/meter"

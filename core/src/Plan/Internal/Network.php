@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Core\Plan\Internal;
 
 use Plinth\Core\Geometry\Segment;
+use Plinth\Core\Plan\Effort;
 use Plinth\Core\Plan\Wall;
 
 /**
@@ -64,7 +65,7 @@ final class Network
     /** @var array<string, int> */
     private array $between = [];
 
-    public function __construct(private readonly PieceSource $pieces)
+    public function __construct(private readonly PieceSource $pieces, private readonly Effort $effort = new Effort())
     {
     }
 
@@ -307,7 +308,9 @@ final class Network
         $x2 = max($piece->a[0], $piece->b[0]) + $r;
         $y2 = max($piece->a[1], $piece->b[1]) + $r;
         $near = [];
-        foreach ($this->pieces->near($x1, $y1, $x2, $y2) as $other) {
+        $others = $this->pieces->near($x1, $y1, $x2, $y2);
+        $this->effort->spend(\count($others));
+        foreach ($others as $other) {
             [$ax, $ay] = $other->a;
             [$bx, $by] = $other->b;
             $h = $other->half;

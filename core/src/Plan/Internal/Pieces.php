@@ -22,6 +22,8 @@ final class Pieces implements PieceSource
     private const BLOCK_MM = 20_000.0;
     /** Cells of one column are numbered from a multiple of this; none lies so far off. */
     private const COLUMN = 1 << 24;
+    /** Where a box holds more cells or blocks than this, things are looked through instead: what is drawn decides the price, not how far it reaches. */
+    private const MANY = 4096;
     /** No box reaches further than this beyond what is drawn. */
     private const BEYOND_MM = 1.0;
 
@@ -75,6 +77,13 @@ final class Pieces implements PieceSource
 
             return $found;
         }
+        if (($iEnd - $iStart + 1) * ($jEnd - $jStart + 1) > min(self::MANY, 4 * \count($this->pieces))) {
+            return array_values(array_filter($this->pieces, static function (Piece $p) use ($x1, $y1, $x2, $y2): bool {
+                $r = $p->half + Wall::JOIN_MM;
+
+                return max($p->a[0], $p->b[0]) + $r >= $x1 && min($p->a[0], $p->b[0]) - $r <= $x2 && max($p->a[1], $p->b[1]) + $r >= $y1 && min($p->a[1], $p->b[1]) - $r <= $y2;
+            }));
+        }
         for ($i = $iStart; $i <= $iEnd; ++$i) {
             for ($j = $jStart; $j <= $jEnd; ++$j) {
                 foreach ($this->cells[$i * self::COLUMN + $j] ?? [] as $n) {
@@ -126,11 +135,18 @@ final class Pieces implements PieceSource
         $this->pieces[] = $piece;
         $this->byWall[$piece->wall][] = $piece;
         $r = $piece->half + Wall::JOIN_MM;
-        $iEnd = (int) floor((max($piece->a[0], $piece->b[0]) + $r) / self::CELL_MM);
-        $jEnd = (int) floor((max($piece->a[1], $piece->b[1]) + $r) / self::CELL_MM);
-        $jStart = (int) floor((min($piece->a[1], $piece->b[1]) - $r) / self::CELL_MM);
-        for ($i = (int) floor((min($piece->a[0], $piece->b[0]) - $r) / self::CELL_MM); $i <= $iEnd; ++$i) {
-            for ($j = $jStart; $j <= $jEnd; ++$j) {
+        // From left to right; in each column only the cells that the strip of the piece passes through.
+        [$a, $b] = $piece->a[0] <= $piece->b[0] ? [$piece->a, $piece->b] : [$piece->b, $piece->a];
+        $slope = $b[0] > $a[0] ? ($b[1] - $a[1]) / ($b[0] - $a[0]) : 0.0;
+        $isSteep = $b[0] - $a[0] < 1e-9;
+        $iEnd = (int) floor(($b[0] + $r) / self::CELL_MM);
+        for ($i = (int) floor(($a[0] - $r) / self::CELL_MM); $i <= $iEnd; ++$i) {
+            $left = max($a[0], $i * self::CELL_MM - $r);
+            $right = min($b[0], ($i + 1) * self::CELL_MM + $r);
+            $y1 = $isSteep ? $a[1] : $a[1] + $slope * ($left - $a[0]);
+            $y2 = $isSteep ? $b[1] : $a[1] + $slope * ($right - $a[0]);
+            $jEnd = (int) floor((max($y1, $y2) + $r) / self::CELL_MM);
+            for ($j = (int) floor((min($y1, $y2) - $r) / self::CELL_MM); $j <= $jEnd; ++$j) {
                 $this->cells[$i * self::COLUMN + $j][] = $n;
             }
         }
@@ -139,6 +155,14 @@ final class Pieces implements PieceSource
     private function fetch(float $x1, float $y1, float $x2, float $y2): void
     {
         if (isset($this->within) && $x1 >= $this->within[0] && $y1 >= $this->within[1] && $x2 <= $this->within[2] && $y2 <= $this->within[3]) {
+            return;
+        }
+        if (($x2 - $x1) * ($y2 - $y1) > self::MANY * self::BLOCK_MM ** 2) {
+            foreach ($this->plan->lines([-\INF, -\INF, \INF, \INF]) as $line) {
+                $this->add($line);
+            }
+            $this->within = [-\INF, -\INF, \INF, \INF];
+
             return;
         }
         $missing = null;

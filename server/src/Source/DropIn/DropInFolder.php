@@ -48,9 +48,31 @@ final readonly class DropInFolder
         throw Refusal::conflict('gone', 'This file is not in the drop-in folder any more: somebody has taken it.', 'name');
     }
 
-    public function done(string $name): void
+    /**
+     * Takes a file out of the folder: of several who want it one gets it.
+     *
+     * @param callable(string): bool $receive gets the path, and moves the file to where it belongs
+     */
+    public function take(string $name, callable $receive): void
     {
-        @unlink($this->folder.'/'.$name);
+        $path = $this->path($name);
+        // Hidden first, on the same disk: that happens at once and to one alone.
+        $taken = $this->folder.'/.taken-'.bin2hex(random_bytes(8));
+        if (!@rename($path, $taken)) {
+            throw Refusal::conflict('gone', 'This file is not in the drop-in folder any more: somebody has taken it.', 'name');
+        }
+        if (!$receive($taken)) {
+            rename($taken, $path);
+            throw Refusal::noRoom();
+        }
+    }
+
+    /** Puts back what turned out to be nothing that can be brought in. */
+    public function giveBack(string $path, string $name): void
+    {
+        if (is_file($path) && !file_exists($this->folder.'/'.$name)) {
+            @rename($path, $this->folder.'/'.$name);
+        }
     }
 
     /** Writes a file the way a scanner does: slowly, under another name until it is whole. */

@@ -6,7 +6,6 @@ namespace Plinth\Server\Source\DropIn;
 
 use Psr\Clock\ClockInterface;
 use Symfony\Component\Console\Attribute\AsCommand;
-use Symfony\Component\Messenger\Attribute\AsMessageHandler;
 
 /** Stands for the scanner of the office: delivers the demo's sheets to the drop-in folder, one after the other. */
 #[AsCommand('plinth:scan', 'The simulated scanner delivers its next page to the drop-in folder.')]
@@ -24,7 +23,6 @@ final readonly class SimulatedScanner
         return $this->scan();
     }
 
-    #[AsMessageHandler(handles: ScanPage::class)]
     public function scan(): int
     {
         $sheets = glob($this->projectDir.'/'.self::SHEETS.'/*.{jpg,png,pdf,tif}', \GLOB_BRACE);

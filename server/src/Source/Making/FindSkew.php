@@ -4,10 +4,71 @@ declare(strict_types=1);
 
 namespace Plinth\Server\Source\Making;
 
-/** Asks the worker how far the drawings of a page are turned on it, once the page can be worked on. */
-final readonly class FindSkew
+use Doctrine\DBAL\Connection;
+use Plinth\Core\Ink\Skew;
+use Plinth\Server\Job\Attempt;
+use Plinth\Server\Job\Job;
+use Plinth\Server\Job\JobKind;
+use Plinth\Server\Job\Lane;
+use Plinth\Server\Source\FileStore;
+use Plinth\Server\Source\Reading\PictureFailure;
+use Plinth\Server\Source\Reading\PictureTool;
+
+/** Finds how far the drawings of a page are turned on it, once the page can be worked on, and keeps it with what the import found. */
+final readonly class FindSkew implements JobKind
 {
-    public function __construct(public string $page)
+    private const SECONDS = 120.0;
+
+    public function __construct(private Connection $connection, private FileStore $files, private PictureTool $tool)
     {
+    }
+
+    public static function name(): string
+    {
+        return 'find-skew';
+    }
+
+    public static function lane(): Lane
+    {
+        return Lane::Quick;
+    }
+
+    public function run(Job $job, Attempt $attempt): void
+    {
+        $grey = $this->files->pageFolder($job->about).'/'.PageMaker::GREY;
+        if (!is_file($grey)) {
+            return; // removed, or read anew meanwhile: that asks again
+        }
+        $head = PictureHeader::of($grey);
+        $factor = max(1, intdiv(max($head->width, $head->height), Skew::SIDE));
+        $work = $this->files->workFolder();
+        $small = $work.'/small.v';
+        try {
+            if ($factor > 1) {
+                $this->tool->run(['vips', 'shrink', $grey, $small, (string) $factor, (string) $factor], self::SECONDS, [$grey], $work, static function () use ($attempt): bool {
+                    $attempt->goesOn();
+
+                    return true;
+                });
+            }
+            $skew = Skew::of(PageMaker::raster($factor > 1 ? $small : $grey));
+        } catch (PictureFailure) {
+            return; // the drawing can be squared by hand
+        } finally {
+            $this->files->removeFolder($work);
+        }
+        $attempt->write(function () use ($job, $skew): void {
+            $made = $this->connection->fetchOne('SELECT made FROM page WHERE project = ? AND id = ? FOR UPDATE', $job->about->binary());
+            $made = \is_string($made) ? json_decode($made, true) : null;
+            if (\is_array($made)) {
+                $made['skew'] = null === $skew ? null : ['degrees' => $skew->degrees, 'sigmaDegrees' => $skew->sigmaDegrees, 'confidence' => $skew->confidence];
+                $this->connection->update('page', ['made' => json_encode($made, \JSON_THROW_ON_ERROR)], ['project' => $job->about->project->toBinary(), 'id' => $job->about->id->toBinary()]);
+            }
+        });
+    }
+
+    public function giveUp(Job $job, string $words): void
+    {
+        // The drawing can be squared by hand.
     }
 }

@@ -11,6 +11,8 @@ use Plinth\Core\Ink\Exception\UnreadableRaster;
 use Plinth\Core\Ink\GreyFile;
 use Plinth\Core\Ink\Registered;
 use Plinth\Core\Ink\Registration;
+use Plinth\Server\Change\RowId;
+use Plinth\Server\Job\Attempt;
 use Plinth\Server\Source\FileStore;
 use Symfony\Component\Uid\Uuid;
 
@@ -22,32 +24,32 @@ final readonly class RegisterPage
     }
 
     /** @param list<array{PixelPoint, PixelPoint}> $pairs picked by hand, old page then new */
-    public function run(Uuid $id, array $pairs): void
+    public function run(RowId $id, array $pairs, Attempt $attempt): void
     {
         $new = $this->page($id);
-        $old = null === $new || !\is_string($new['replaces']) ? null : $this->page(Uuid::fromBinary($new['replaces']));
+        $old = null === $new || !\is_string($new['replaces']) ? null : $this->page(new RowId($id->project, Uuid::fromBinary($new['replaces'])));
         if (null === $new || null === $old) {
             return;
         }
-        $oldId = Uuid::fromBinary($new['replaces']);
+        $oldId = new RowId($id->project, Uuid::fromBinary($new['replaces']));
         $this->note($id, ['state' => 'looking']);
         try {
             $found = $this->find($oldId, $old, $id, $new, $pairs);
         } catch (UnreadableRaster) {
-            $this->note($id, ['state' => 'lost', 'words' => 'The older page is not read yet. Read it first, then try again.']);
+            $attempt->write(fn () => $this->lost($id, 'The older page is not read yet. Read it first, then try again.'));
 
             return;
         }
         if (null === $found) {
-            $this->note($id, ['state' => 'lost', 'words' => 'The two pages do not seem to show the same sheet. Pick the same points on both, at least two far apart.']);
+            $attempt->write(fn () => $this->lost($id, 'The two pages do not seem to show the same sheet. Pick the same points on both, at least two far apart.'));
 
             return;
         }
         [$x, $y] = $found->map->stretch();
-        $this->note($id, [
+        $attempt->write(fn () => $this->note($id, [
             'state' => 'found', 'map' => $found->map->toArray(), 'points' => $found->points, 'rmsPx' => $found->rmsPx, 'greatestPx' => $found->greatestPx,
             'samePixels' => 0 === $found->points, 'turnDegrees' => -$found->map->turnDegrees(), 'scaleX' => $x, 'scaleY' => $y,
-        ]);
+        ]));
     }
 
     /**
@@ -55,7 +57,7 @@ final readonly class RegisterPage
      * @param array{width: int, height: int, sha256: string, replaces: string|null} $new
      * @param list<array{PixelPoint, PixelPoint}> $pairs
      */
-    private function find(Uuid $oldId, array $old, Uuid $newId, array $new, array $pairs): ?Registered
+    private function find(RowId $oldId, array $old, RowId $newId, array $new, array $pairs): ?Registered
     {
         $oldFolder = $this->files->pageFolder($oldId);
         $newFolder = $this->files->pageFolder($newId);
@@ -90,16 +92,21 @@ final readonly class RegisterPage
     }
 
     /** @return array{width: int, height: int, sha256: string, replaces: string|null}|null */
-    private function page(Uuid $id): ?array
+    private function page(RowId $id): ?array
     {
-        $row = $this->connection->fetchAssociative('SELECT p.width, p.height, p.replaces, s.sha256 FROM page p JOIN source s ON s.id = p.source WHERE p.id = ?', [$id->toBinary()]);
+        $row = $this->connection->fetchAssociative('SELECT p.width, p.height, p.replaces, s.sha256 FROM page p JOIN source s ON s.project = p.project AND s.id = p.source WHERE p.project = ? AND p.id = ?', $id->binary());
 
         return false === $row || !is_numeric($row['width']) || !is_numeric($row['height']) || !\is_string($row['sha256']) ? null : ['width' => (int) $row['width'], 'height' => (int) $row['height'], 'sha256' => $row['sha256'], 'replaces' => \is_string($row['replaces']) ? $row['replaces'] : null];
     }
 
-    /** @param array<string, mixed> $registration */
-    private function note(Uuid $id, array $registration): void
+    public function lost(RowId $id, string $words): void
     {
-        $this->connection->update('page', ['registration' => json_encode($registration, \JSON_THROW_ON_ERROR)], ['id' => $id->toBinary()]);
+        $this->note($id, ['state' => 'lost', 'words' => $words]);
+    }
+
+    /** @param array<string, mixed> $registration */
+    private function note(RowId $id, array $registration): void
+    {
+        $this->connection->update('page', ['registration' => json_encode($registration, \JSON_THROW_ON_ERROR)], ['project' => $id->project->toBinary(), 'id' => $id->id->toBinary()]);
     }
 }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Server\Source\Reading;
 
 use Plinth\Server\Http\Refusal;
+use Plinth\Server\Job\Attempt;
 
 /** Reads a file's head: what it is, how many pages it has and how large they are. Decodes nothing. */
 final readonly class Inspector
@@ -28,23 +29,21 @@ final readonly class Inspector
      * @return array{Format, non-empty-list<FoundPage>}
      *
      * @throws Refusal in words for whoever chose the file
+     * @throws PictureFailure where it may be tried again
      */
-    public function inspect(string $path): array
+    public function inspect(string $path, ?Attempt $attempt = null): array
     {
-        if (0 === (int) filesize($path)) {
-            throw Refusal::invalid('empty-file', 'This file is empty. Copy or scan it again.', 'file');
-        }
         $format = Format::ofContent($path) ?? throw Refusal::invalid('not-a-picture', 'This is no picture, PDF, SVG or DXF that can be read, whatever its name says. Save it as PNG, JPEG, TIFF or PDF.', 'file');
         try {
             $pages = match ($format) {
                 Format::Pdf => $this->pdf($path),
                 Format::Svg => [$this->lines->ofSvg($path)->page],
                 Format::Dxf => [$this->lines->ofDxf($path)->page],
-                Format::Tiff => $this->tiff($path),
+                Format::Tiff => $this->tiff($path, $attempt),
                 default => [$this->picture($path, $format)],
             };
         } catch (PictureFailure $e) {
-            throw Refusal::invalid('unreadable-picture', $e->getMessage(), 'file');
+            throw $e->mayTryAgain ? $e : Refusal::invalid('unreadable-picture', $e->getMessage(), 'file');
         }
         if ([] === $pages) {
             throw Refusal::invalid('no-pages', 'This file holds no pages. Save or scan it again.', 'file');
@@ -87,7 +86,7 @@ final readonly class Inspector
     }
 
     /** @return list<FoundPage> */
-    private function tiff(string $path): array
+    private function tiff(string $path, ?Attempt $attempt): array
     {
         $first = $this->tool->describe($path, Format::Tiff);
         if ($first['pages'] > self::MOST_PAGES) {
@@ -95,6 +94,7 @@ final readonly class Inspector
         }
         $pages = [];
         for ($i = 0; $i < $first['pages']; ++$i) {
+            $attempt?->goesOn();
             $found = 0 === $i ? $first : $this->tool->describe($path, Format::Tiff, \sprintf('[page=%d]', $i));
             $pages[] = new FoundPage($found['width'], $found['height'], $found['resolution'], max($found['width'], $found['height']) < self::PREVIEW_SIDE ? \sprintf('Low resolution: only %d × %d pixels.', $found['width'], $found['height']) : '');
         }

@@ -7,87 +7,90 @@ namespace Plinth\Server\Source\Rectify;
 use Doctrine\DBAL\Connection;
 use Doctrine\ORM\EntityManagerInterface;
 use Plinth\Server\Fit\DrawingFit;
+use Plinth\Server\Http\Needs;
 use Plinth\Server\Http\Refusal;
-use Plinth\Server\Http\Write;
+use Plinth\Server\Http\Who;
+use Plinth\Server\Job\Jobs;
 use Plinth\Server\Project\ProjectAccess;
 use Plinth\Server\Source\Drawing;
 use Plinth\Server\Source\FileStore;
 use Plinth\Server\Source\PageState;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Response;
-use Symfony\Component\Messenger\MessageBusInterface;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Uid\Uuid;
 
 /** The straightened picture of a drawing: asked for, stopped, and its tiles. */
-#[Route('/api/drawings/{id}/rectified')]
+#[Route('/api/projects/{project}/drawings/{id}/rectified')]
 final readonly class RectifiedController
 {
-    public function __construct(private ProjectAccess $access, private EntityManagerInterface $entities, private Connection $connection, private FileStore $files, private MessageBusInterface $bus)
+    public function __construct(private ProjectAccess $access, private EntityManagerInterface $entities, private Connection $connection, private FileStore $files, private Jobs $jobs)
     {
     }
 
     /** How far the picture for the present fit is; asked for if nobody has, or if it was stopped or failed and is wanted after all. */
-    #[Write]
+    #[Needs(Who::Editor)]
     #[Route('', methods: ['POST'])]
-    public function ask(Uuid $id): Response
+    public function ask(Uuid $project, Uuid $id): Response
     {
-        [$drawing, $fit] = $this->slanted($id);
+        [$drawing, $fit] = $this->slanted($project, $id);
         $shape = RectifiedPicture::shapeOf($drawing, $fit);
-        $picture = $this->entities->find(RectifiedPicture::class, $id);
+        $picture = $this->entities->find(RectifiedPicture::class, $drawing->key()->criteria());
         $isThere = null !== $picture && $shape === $picture->shape && match ($picture->state) {
-            PageState::Ready => is_dir($this->files->pageFolder($drawing->page()).'/'.$picture->folder()),
+            PageState::Ready => is_dir($this->files->pageFolder($drawing->beside($drawing->page())).'/'.$picture->folder()),
             PageState::Waiting, PageState::Working => true,
             default => false,
         };
         if (!$isThere) {
             $this->connection->executeStatement(
-                'INSERT INTO rectified_picture (id, shape, state, done, message, width, height, made) VALUES (?, ?, ?, 0, \'\', 0, 0, \'{}\') ON DUPLICATE KEY UPDATE shape = VALUES(shape), state = VALUES(state), done = 0, message = \'\'',
-                [$id->toBinary(), $shape, PageState::Waiting->value],
+                'INSERT INTO rectified_picture (project, id, shape, state, done, message, width, height, made) VALUES (?, ?, ?, ?, 0, \'\', 0, 0, \'{}\') ON DUPLICATE KEY UPDATE shape = VALUES(shape), state = VALUES(state), done = 0, message = \'\'',
+                [...$drawing->key()->binary(), $shape, PageState::Waiting->value],
             );
-            $this->bus->dispatch(new RectifyDrawing($id->toRfc4122(), $shape));
+            $this->jobs->ask(RectifyDrawing::class, $drawing->key(), ['shape' => $shape]);
         }
 
-        return $this->answer($id);
+        return $this->answer($project, $id);
     }
 
     /** What is known of it without asking for it. */
+    #[Needs(Who::Reader)]
     #[Route('', methods: ['GET'])]
-    public function show(Uuid $id): Response
+    public function show(Uuid $project, Uuid $id): Response
     {
-        $this->slanted($id);
+        $this->slanted($project, $id);
 
-        return $this->answer($id);
+        return $this->answer($project, $id);
     }
 
-    #[Write]
+    #[Needs(Who::Editor)]
     #[Route('/stop', methods: ['POST'])]
-    public function stop(Uuid $id): Response
+    public function stop(Uuid $project, Uuid $id): Response
     {
-        $this->slanted($id);
-        $this->connection->executeStatement('UPDATE rectified_picture SET state = ? WHERE id = ? AND state IN (?, ?)', [PageState::Stopped->value, $id->toBinary(), PageState::Waiting->value, PageState::Working->value]);
+        $this->slanted($project, $id);
+        $this->connection->executeStatement('UPDATE rectified_picture SET state = ? WHERE project = ? AND id = ? AND state IN (?, ?)', [PageState::Stopped->value, $project->toBinary(), $id->toBinary(), PageState::Waiting->value, PageState::Working->value]);
 
-        return $this->answer($id);
+        return $this->answer($project, $id);
     }
 
+    #[Needs(Who::Reader)]
     #[Route('/{shape}/tiles/{z}/{y}/{x}', requirements: ['shape' => '[0-9a-f]{40}', 'z' => '\d{1,2}', 'x' => '\d{1,4}', 'y' => '\d{1,4}'], methods: ['GET'])]
-    public function tile(Uuid $id, string $shape, int $z, int $y, int $x): Response
+    public function tile(Uuid $project, Uuid $id, string $shape, int $z, int $y, int $x): Response
     {
-        $drawing = $this->access->row(Drawing::class, $id);
+        $drawing = $this->access->row(Drawing::class, $project, $id);
         $folder = 'rectified-'.$id->toRfc4122().'-'.$shape;
-        $suffix = @file_get_contents($this->files->pageFolder($drawing->page())."/$folder/suffix");
+        $suffix = @file_get_contents($this->files->pageFolder($drawing->beside($drawing->page()))."/$folder/suffix");
         if (false === $suffix) {
             throw Refusal::notFound();
         }
 
-        return $this->files->served($drawing->page(), \sprintf('%s/tiles/%d/%d/%d%s', $folder, $z, $y, $x, $suffix), '.png' === $suffix ? 'image/png' : 'image/jpeg');
+        return $this->files->served($drawing->beside($drawing->page()), \sprintf('%s/tiles/%d/%d/%d%s', $folder, $z, $y, $x, $suffix), '.png' === $suffix ? 'image/png' : 'image/jpeg');
     }
 
     /** @return array{Drawing, DrawingFit} */
-    private function slanted(Uuid $id): array
+    private function slanted(Uuid $project, Uuid $id): array
     {
-        $drawing = $this->access->row(Drawing::class, $id);
-        $fit = $this->entities->find(DrawingFit::class, $id) ?? throw Refusal::notFound();
+        $drawing = $this->access->row(Drawing::class, $project, $id);
+        $fit = $this->entities->find(DrawingFit::class, $drawing->key()->criteria()) ?? throw Refusal::notFound();
         if (!$fit->isSlanted()) {
             throw Refusal::conflict('not-slanted', 'This drawing’s fit has no perspective, so its picture needs no straightening.', 'drawing');
         }
@@ -95,11 +98,11 @@ final readonly class RectifiedController
         return [$drawing, $fit];
     }
 
-    private function answer(Uuid $id): Response
+    private function answer(Uuid $project, Uuid $id): Response
     {
         $this->entities->clear();
-        [$drawing, $fit] = $this->slanted($id);
-        $picture = $this->entities->find(RectifiedPicture::class, $id);
+        [$drawing, $fit] = $this->slanted($project, $id);
+        $picture = $this->entities->find(RectifiedPicture::class, $drawing->key()->criteria());
         $shape = RectifiedPicture::shapeOf($drawing, $fit);
         if (null === $picture || $picture->shape !== $shape) {
             return new JsonResponse(['state' => 'missing', 'shape' => $shape, 'done' => 0.0, 'message' => '', 'picture' => null]);

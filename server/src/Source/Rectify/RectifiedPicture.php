@@ -49,6 +49,9 @@ class RectifiedPicture
     public array $made = [];
 
     public function __construct(
+        #[ORM\Id]
+        #[ORM\Column(type: UuidType::NAME)]
+        public Uuid $project,
         /** that of its drawing */
         #[ORM\Id]
         #[ORM\Column(type: UuidType::NAME)]

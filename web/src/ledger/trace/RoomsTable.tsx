@@ -5,7 +5,7 @@ import { newId } from "../../api/ids";
 import { setView, useDesk } from "../../desk/desk";
 import { projectUnit } from "../../desk/draft";
 import { area, difference, grouped } from "../../desk/numbers";
-import { change, useProject } from "../../project/store";
+import { change, inProject, useProject } from "../../project/store";
 import { Link, Plain } from "../parts";
 
 /** Areas that differ by less than this part agree as well as a table is rounded. */
@@ -19,7 +19,8 @@ export function RoomsTable({ storey }: { storey: string }) {
   const listed = [...rows.listedRoom.values()].filter((r) => r.storey === storey);
   const { data } = useQuery({
     queryKey: ["rooms-table", storey, revision],
-    queryFn: () => settled(api.GET("/api/storeys/{id}/rooms-table", { params: { path: { id: storey } } })),
+    queryFn: () =>
+      settled(api.GET("/api/projects/{project}/storeys/{id}/rooms-table", { params: { path: inProject(storey) } })),
     enabled: listed.length > 0,
     placeholderData: (old) => old,
   });

@@ -3,7 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { api, settled } from "../../api/client";
 import { plusMinus } from "../../desk/numbers";
 import { sendStatement } from "../../desk/statements";
-import { useProject } from "../../project/store";
+import { inProject, useProject } from "../../project/store";
 import { Link } from "../parts";
 
 /** The fits a drawing has had; any of them can be gone back to. */
@@ -23,7 +23,8 @@ function List({ drawing }: { drawing: string }) {
   const locked = useProject((s) => s.rows.drawing.get(drawing)?.locked ?? false);
   const { data } = useQuery({
     queryKey: ["fits", drawing, revision],
-    queryFn: () => settled(api.GET("/api/drawings/{id}/fits", { params: { path: { id: drawing } } })),
+    queryFn: () =>
+      settled(api.GET("/api/projects/{project}/drawings/{id}/fits", { params: { path: inProject(drawing) } })),
   });
   const fits = data?.fits ?? [];
   return (

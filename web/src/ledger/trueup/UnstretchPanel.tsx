@@ -3,7 +3,7 @@ import { api, type FitReport, type Schemas, settled } from "../../api/client";
 import { isSlanted, mapOf } from "../../board/geometry";
 import { sendStatement } from "../../desk/statements";
 import { stopStraightening, straightenAfterAll } from "../../project/rectified";
-import { useProject } from "../../project/store";
+import { inProject, useProject } from "../../project/store";
 import { Plain } from "../parts";
 import { Typed } from "./CalibratePanel";
 
@@ -120,7 +120,8 @@ function Straightening({ drawing }: { drawing: string }) {
   const own = [...lines.values()].filter((g) => g.drawing === drawing);
   const { data } = useQuery({
     queryKey: ["flatness", drawing, fit?.revision, ...own.map((g) => `${g.id}${g.revision}`)],
-    queryFn: () => settled(api.GET("/api/drawings/{id}/flatness", { params: { path: { id: drawing } } })),
+    queryFn: () =>
+      settled(api.GET("/api/projects/{project}/drawings/{id}/flatness", { params: { path: inProject(drawing) } })),
     enabled: slanted && own.length > 0,
     retry: false,
     placeholderData: (old) => old,

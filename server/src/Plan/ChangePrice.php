@@ -1,0 +1,68 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Plan;
+
+use Doctrine\DBAL\Connection;
+use Plinth\Core\Exchange\Json\JsonValue;
+use Plinth\Core\Plan\Crowding;
+use Plinth\Core\Plan\Exception\TooMuchToDerive;
+use Plinth\Server\Http\Refusal;
+use Symfony\Component\Uid\Uuid;
+
+/**
+ * What a change will cost, read from the request before anything is locked: how many rows it touches, and how many pairs of lines
+ * would have to be held against each other.
+ *
+ * @phpstan-type Box array{float, float, float, float}
+ */
+final readonly class ChangePrice
+{
+    private const MOST_OPERATIONS = 2000;
+    private const MOST_ROWS = 6000;
+    private const MOST_POINTS = 1000;
+    /** pairs of lines whose boxes touch */
+    private const MOST_PAIRS = 60_000;
+
+    public function __construct(private Connection $connection)
+    {
+    }
+
+    /** @throws Refusal */
+    public function check(Uuid $project, JsonValue $body): void
+    {
+        $operations = $body->list('operations');
+        if (\count($operations) > self::MOST_OPERATIONS) {
+            throw Refusal::tooLarge(\sprintf('A change holds at most %d operations. Make it in parts.', self::MOST_OPERATIONS), 'operations');
+        }
+        $rows = 0;
+        $lines = new PricedLines();
+        foreach ($operations as $operation) {
+            $rows += $lines->add($operation, self::MOST_POINTS);
+            if ($rows > self::MOST_ROWS) {
+                throw Refusal::tooLarge(\sprintf('A change touches at most %d things. Make it in parts.', self::MOST_ROWS), 'operations');
+            }
+        }
+        try {
+            foreach ($lines->boxes() as $storey => $boxes) {
+                Crowding::check($boxes, Uuid::isValid($storey) ? $this->there($project, Uuid::fromString($storey)) : [], self::MOST_PAIRS);
+            }
+        } catch (TooMuchToDerive $e) {
+            throw Refusal::tooMuch($e->getMessage(), 'operations');
+        }
+    }
+
+    /** @return list<Box> of the lines of a storey */
+    private function there(Uuid $project, Uuid $storey): array
+    {
+        $boxes = [];
+        foreach (['SELECT x_min, y_min, x_max, y_max FROM wall WHERE project = ? AND storey = ?', 'SELECT LEAST(x1, x2), LEAST(y1, y2), GREATEST(x1, x2), GREATEST(y1, y2) FROM divider WHERE project = ? AND storey = ?'] as $sql) {
+            foreach ($this->connection->iterateNumeric($sql, [$project->toBinary(), $storey->toBinary()]) as [$x1, $y1, $x2, $y2]) {
+                $boxes[] = [Raw::number($x1), Raw::number($y1), Raw::number($x2), Raw::number($y2)];
+            }
+        }
+
+        return $boxes;
+    }
+}

@@ -1,0 +1,38 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Source;
+
+use Doctrine\DBAL\Connection;
+use Plinth\Server\Change\RowId;
+use Plinth\Server\Job\Jobs;
+use Plinth\Server\Source\Making\ImportPage;
+
+/** What is shown of pages is made from the source files and kept as long as it lasts: whoever finds it missing has it made again. */
+final readonly class Pictures
+{
+    public function __construct(private Connection $connection, private FileStore $files, private Jobs $jobs)
+    {
+    }
+
+    /** Has the pictures of a page made anew, from whatever state it is in. */
+    public function make(RowId $page): void
+    {
+        $this->connection->transactional(function () use ($page): void {
+            $this->connection->executeStatement('UPDATE page SET state = ?, message = ?, tiles_done = 0 WHERE project = ? AND id = ?', [PageState::Waiting->value, '', ...$page->binary()]);
+            $this->jobs->ask(ImportPage::class, $page);
+        });
+    }
+
+    /** Asks for the pictures of a page that says it is ready and has none. */
+    public function makeIfMissing(Page $page): bool
+    {
+        if (PageState::Ready !== $page->state() || $this->files->hasPictures($page->key())) {
+            return false;
+        }
+        $this->make($page->key());
+
+        return true;
+    }
+}
