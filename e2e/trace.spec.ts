@@ -453,7 +453,7 @@ async function secondPerson(browser: Browser, address: string): Promise<Page> {
   const page = await context.newPage();
   await page.goto("/");
   await page.getByLabel("E-mail").fill("stranger@plinth.example");
-  await page.getByLabel("Password").fill("correct horse battery");
+  await page.getByLabel("Password").fill("teal gravel outpaces noon");
   await page.getByRole("button", { name: "Sign in" }).click();
   await page.getByRole("heading", { name: "Projects" }).waitFor();
   await page.goto(address);

@@ -151,7 +151,7 @@ SQL
   )
   exec mariadbd --no-defaults --datadir="$VAR/db" --socket="$RUN/db.sock" --skip-networking --pid-file="$RUN/db.pid" --init-file="$RUN/accounts.sql" \
     --user="$ME" --log-error="$VAR/log/database.log" --skip-name-resolve --character-set-server=utf8mb4 --collation-server=utf8mb4_unicode_ci --local-infile=OFF --secure-file-priv="$RUN" \
-    --innodb-log-file-size=32M --performance-schema=OFF --default-time-zone=+00:00 --innodb-flush-log-at-trx-commit=1 --innodb-flush-method=O_DIRECT --max-allowed-packet=256M
+    --innodb-log-file-size=32M --performance-schema=OFF --default-time-zone=+00:00 --innodb-flush-log-at-trx-commit=1 --innodb-flush-method=O_DIRECT --max-allowed-packet=256M --innodb-lock-wait-timeout=15
 }
 
 database_wait() {
@@ -194,7 +194,7 @@ write_settings() {
   local file proxies="" proxy
   # Addresses of proxies, separated by commas: what they say of a request's sender is believed, by nginx as by PHP.
   for proxy in $(printf %s "${PLINTH_TRUSTED_PROXIES:-}" | tr ',' ' '); do proxies="${proxies}set_real_ip_from $proxy; "; done
-  for file in nginx.conf php-fpm.conf headers.conf; do
+  for file in nginx.conf php-fpm.conf headers.conf fastcgi.conf; do
     sed -e "s|@PROXIES@|$proxies|" -e "s|@RUN@|$RUN|g" -e "s|@VAR@|$VAR|g" -e "s|@PORT@|$PORT|g" -e "s|@WEB@|$1|g" -e "s|@ROOT@|$ROOT|g" "$ROOT/ops/$file" > "$RUN/$file"
   done
 }

@@ -54,7 +54,7 @@ final class BringInTest extends TestCase
         foreach (['' => 'empty-file', 'a letter' => 'not-a-picture', "\x89PNG\r\n\x1A\nnonsense" => 'unreadable-picture', "GIF89a\1\0\1\0" => 'unreadable-picture', $this->png(16000, 16000) => 'too-large'] as $bytes => $code) {
             $file = (string) tempnam(sys_get_temp_dir(), 'bad');
             file_put_contents($file, $bytes);
-            [$status, $answer] = $this->desk->client->send('POST', "/api/projects/{$this->desk->id}/sources", form: ['change' => Desk::newId(), 'storey' => $this->desk->storey, 'file' => new \CURLFile($file, 'image/jpeg', "../../x\0.jpg")]);
+            [$status, $answer] = $this->desk->send($file, "../../x\0.jpg");
             unlink($file);
             self::assertIsArray($answer['error'] ?? null, (string) json_encode($answer));
             self::assertSame($code, $answer['error']['code']);

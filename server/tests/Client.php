@@ -9,6 +9,11 @@ use PHPUnit\Framework\Assert;
 /** Speaks HTTP with the running stack as one browser would, and holds every answer against api/openapi.yaml. */
 final class Client
 {
+    /** of every account that the test command makes */
+    public const PASSWORD = 'teal gravel outpaces noon';
+
+    /** head of the latest answer */
+    public string $head = '';
     private string $cookies = '';
 
     public function __construct(private readonly string $address)
@@ -25,7 +30,7 @@ final class Client
 
     public function signIn(string $email = 'demo@plinth.example'): self
     {
-        'demo@plinth.example' === $email ? $this->ok('POST', '/api/demo-sign-in') : $this->ok('POST', '/api/sign-in', ['email' => $email, 'password' => 'correct horse battery']);
+        'demo@plinth.example' === $email ? $this->ok('POST', '/api/demo-sign-in') : $this->ok('POST', '/api/sign-in', ['email' => $email, 'password' => self::PASSWORD]);
 
         return $this;
     }
@@ -58,18 +63,28 @@ final class Client
     }
 
     /**
+     * A request with a body as it is, sound JSON or not.
+     *
+     * @return array{int, array<mixed>}
+     */
+    public function raw(string $method, string $path, ?string $json): array
+    {
+        return $this->send($method, $path, text: $json);
+    }
+
+    /**
      * @param array<string, mixed>|null $body
      * @param array<string, string|\CURLFile>|null $form
      * @param list<string>|null $headers instead of those of our own pages
      *
      * @return array{int, array<mixed>}
      */
-    public function send(string $method, string $path, ?array $body = null, ?array $form = null, ?array $headers = null): array
+    public function send(string $method, string $path, ?array $body = null, ?array $form = null, ?array $headers = null, ?string $text = null): array
     {
         $curl = curl_init($this->address.$path);
         Assert::assertNotFalse($curl);
         $headers ??= ['csrf-token: csrf-token', 'Sec-Fetch-Site: same-origin'];
-        if (null !== $body) {
+        if (null !== $body || null !== $text) {
             $headers[] = 'Content-Type: application/json';
         }
         curl_setopt_array($curl, [
@@ -78,8 +93,8 @@ final class Client
         if ('' !== $this->cookies) {
             curl_setopt($curl, \CURLOPT_COOKIE, $this->cookies);
         }
-        if (null !== $form || null !== $body) {
-            curl_setopt($curl, \CURLOPT_POSTFIELDS, $form ?? json_encode($body, \JSON_THROW_ON_ERROR));
+        if (null !== $form || null !== $body || null !== $text) {
+            curl_setopt($curl, \CURLOPT_POSTFIELDS, $form ?? $text ?? json_encode([] === $body ? new \stdClass() : $body, \JSON_THROW_ON_ERROR));
         }
         $raw = curl_exec($curl);
         $status = curl_getinfo($curl, \CURLINFO_RESPONSE_CODE);
@@ -87,18 +102,18 @@ final class Client
         if (!\is_string($raw)) {
             return [0, []];
         }
-        $head = substr($raw, 0, $length);
+        $head = $this->head = substr($raw, 0, $length);
         if (1 === preg_match('/^set-cookie: ([^;]+)/im', $head, $m)) {
             $this->cookies = $m[1];
         }
-        $text = substr($raw, $length);
+        $told = substr($raw, $length);
         if (1 !== preg_match('/^content-type: application\/json/im', $head)) {
-            return [$status, '' === $text ? [] : ['text' => $text]];
+            return [$status, '' === $told ? [] : ['text' => $told]];
         }
         if (503 !== $status) {
-            Contract::check($method, $path, $status, $text);
+            Contract::check($method, $path, $status, $told);
         }
-        $answer = json_decode($text, true, 512, \JSON_THROW_ON_ERROR);
+        $answer = json_decode($told, true, 512, \JSON_THROW_ON_ERROR);
         Assert::assertIsArray($answer);
 
         return [$status, $answer];

@@ -18,7 +18,7 @@ final class DurabilityTest extends TestCase
         $retries = 0;
         for ($i = 0; $i < 200; ++$i) {
             if (19 === $i % 20) {
-                $this->kill($var, ['php', 'database', 'worker'][intdiv($i, 20) % 3]);
+                $this->kill($var, ['php', 'database', 'slow1'][intdiv($i, 20) % 3]);
             }
             $chain = $desk->chain([[$i * 100, 0], [$i * 100, 3000.0 + $i]]);
             $body = Desk::body([$chain['operation']], $desk->revision);
@@ -50,7 +50,9 @@ final class DurabilityTest extends TestCase
         $desk = new Desk(Client::ofStack()->signIn());
         $desk->bringIn(__DIR__.'/../../demo/sallow-fen-ground.jpg');
         usleep(900_000);
-        $this->kill($var, 'worker');
+        foreach (['slow1', 'slow2'] as $worker) {
+            $this->kill($var, $worker);
+        }
         self::assertSame('ready', $desk->imported()['state']);
     }
 

@@ -54,8 +54,53 @@ final class HostileFilesTest extends TestCase
         }
         self::assertSame([], glob(getenv('PLINTH_FILES').'/pages/*/*.part*'), 'Nothing half made is left.');
         self::assertFileDoesNotExist(getenv('PLINTH_FILES').'/../../etc/passwd');
-        exec('pgrep -P 1 -f "^(vips|pdftoppm|pdfinfo|pdfimages|pdftocairo|ogr2ogr) "', $left);
+        exec('pgrep -P 1 -f "^(bwrap|vips|pdftoppm|pdfinfo|pdfimages|pdftops) "', $left);
         self::assertSame([], $left, 'No child is left without its parent.');
+        $desk->bringIn("$files->folder/card.png", 'after all.png');
+        self::assertSame('ready', $desk->imported()['state'], 'The next drawing comes in as ever.');
+    }
+
+    /** An address, a file, the database, a program: whatever a file reaches for, nothing is touched, and nothing of it is seen. */
+    public function testWhatReachesOutOfItsFileReachesNothing(): void
+    {
+        $listener = stream_socket_server('tcp://127.0.0.1:0');
+        self::assertIsResource($listener);
+        stream_set_blocking($listener, false);
+        [, $port] = explode(':', (string) stream_socket_get_name($listener, false));
+        $files = new Files();
+        $canary = $files->write('canary.svg', Files::svg('<rect width="800" height="600" fill="#f0f"/><line x1="1" y1="2" x2="313.5" y2="2"/>'));
+        chmod($files->folder, 0o755);
+        touch($canary, time() - 100, time() - 90_000);
+        $desk = new Desk(Client::ofStack()->signIn());
+        $tried = 0;
+        $pages = [];
+        foreach ((new ReachingFiles("http://127.0.0.1:$port/canary.svg", $canary, 'MySQL:plinth,user=plinth,password=plinth,host=127.0.0.1,tables=account'))->all() as $what => [$bytes, $name]) {
+            ++$tried;
+            [$status, $answer] = $desk->send($files->write('reaching', $bytes), $name);
+            self::assertFalse(@stream_socket_accept($listener, 0.0), "$what: somebody called.");
+            if (200 === $status) {
+                $desk->revision = Desk::int($answer['changeRevision']);
+                $pages[Desk::rows($answer, 'page')[0]['id']] = $what;
+                continue;
+            }
+            self::assertContains($status, [413, 422], "$what: ".json_encode($answer));
+            self::assertIsArray($answer['error']);
+            self::assertIsString($answer['error']['message']);
+            self::assertMatchesRegularExpression('/^[A-Z].{15,}\.$/u', $answer['error']['message'], $what);
+        }
+        self::assertGreaterThanOrEqual(150, $tried);
+        foreach ($pages as $page => $what) {
+            $desk->page = $page;
+            if ('ready' === $desk->imported()['state']) {
+                $picture = $desk->picture('preview');
+                $colour = imagecolorat($picture, intdiv(imagesx($picture), 2), intdiv(imagesy($picture), 2));
+                self::assertFalse(0xE0 < ($colour >> 16 & 0xFF) && ($colour >> 8 & 0xFF) < 0x20 && 0xE0 < ($colour & 0xFF), "$what: the other file is seen.");
+                [$status, $lines] = $desk->client->send('GET', "/api/projects/$desk->id/pages/$page/lines");
+                self::assertTrue(404 === $status || !str_contains((string) json_encode($lines), '313.5'), "$what: the other file's lines are told.");
+            }
+        }
+        self::assertFalse(@stream_socket_accept($listener, 0.2), 'Nobody called, not later either.');
+        self::assertFileDoesNotExist("$canary.run");
         $desk->bringIn("$files->folder/card.png", 'after all.png');
         self::assertSame('ready', $desk->imported()['state'], 'The next drawing comes in as ever.');
     }

@@ -304,10 +304,14 @@ final class SourcesTest extends TestCase
         $names = array_column((array) $this->desk->client->ok('GET', '/api/drop-in')['files'], 'name');
         self::assertSame([$name], $names);
         $take = fn (string $name): array => ['name' => $name, 'change' => Desk::newId(), 'storey' => $this->desk->storey, 'side' => null];
-        foreach (['half.jpg.part', '../files', 'link.jpg', "..\0"] as $wrong) {
+        foreach (['half.jpg.part', '../files', 'link.jpg', '..'] as $wrong) {
             $this->desk->client->refused(409, 'POST', "/api/projects/{$this->desk->id}/drop-in", $take($wrong));
         }
-        $state = $this->desk->client->ok('POST', "/api/projects/{$this->desk->id}/drop-in", $take($name));
+        // Of several who want it at once one gets it.
+        $taken = $this->desk->client->ok('POST', "/api/projects/{$this->desk->id}/drop-in", $take($name));
+        $this->desk->client->refused(409, 'POST', "/api/projects/{$this->desk->id}/drop-in", $take($name));
+        [$status, $state] = $this->desk->looked($taken);
+        self::assertSame(200, $status);
         self::assertSame('drop-in folder', Desk::rows($state, 'source')[0]['values']['origin']);
         $this->desk->client->refused(409, 'POST', "/api/projects/{$this->desk->id}/drop-in", $take($name));
         $this->desk->page = Desk::rows($state, 'page')[0]['id'];

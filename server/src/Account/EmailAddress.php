@@ -20,7 +20,7 @@ final readonly class EmailAddress
     public static function of(string $text): ?self
     {
         $composed = \Normalizer::normalize(mb_scrub($text), \Normalizer::FORM_KC);
-        $plain = mb_strtolower(trim(\is_string($composed) ? $composed : ''));
+        $plain = mb_strtolower((string) preg_replace('/^[\s\pZ]+|[\s\pZ]+$/u', '', \is_string($composed) ? $composed : ''));
 
         return \strlen($plain) <= self::LONGEST && false !== filter_var($plain, \FILTER_VALIDATE_EMAIL) ? new self($plain) : null;
     }

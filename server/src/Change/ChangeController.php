@@ -9,6 +9,7 @@ use Plinth\Core\Exchange\Json\JsonValue;
 use Plinth\Server\Account\User;
 use Plinth\Server\Fit\Trial;
 use Plinth\Server\Http\Needs;
+use Plinth\Server\Http\Refusal;
 use Plinth\Server\Http\Who;
 use Plinth\Server\Plan\ChangePrice;
 use Plinth\Server\Project\ProjectAccess;
@@ -32,7 +33,7 @@ final readonly class ChangeController
     {
         $body = JsonValue::parse($request->getContent())->object(['id', 'base', 'title', 'operations', 'tracing']);
         $this->price->check($project, $body);
-        $base = (int) $body->get('base')->notNegative();
+        $base = $this->base($project, $body->get('base'));
         $carry = 'carry' === ($body->optional('tracing')?->word(['keep', 'carry']) ?? 'keep');
         $change = $this->recorder->record(
             $project,
@@ -55,7 +56,7 @@ final readonly class ChangeController
     {
         $body = JsonValue::parse($request->getContent())->object(['base', 'operations', 'tracing']);
         $this->price->check($project, $body);
-        $base = (int) $body->get('base')->notNegative();
+        $base = $this->base($project, $body->get('base'));
 
         return new JsonResponse($this->recorder->attempt(
             $project,
@@ -100,12 +101,20 @@ final readonly class ChangeController
         ], $changes)]);
     }
 
+    /** The revision that the client knew: one that there is. */
+    private function base(Uuid $project, JsonValue $base): int
+    {
+        $head = $this->access->project($project)->head();
+
+        return $base->count() <= $head ? $base->count() : throw Refusal::invalid('base-ahead', \sprintf('The project is at revision %d: nobody can know revision %d. Load it again.', $head, $base->count()), $base->at);
+    }
+
     /** @param callable(Uuid, User, Uuid): Change $take */
     private function step(Uuid $project, Request $request, callable $take): Response
     {
         $body = JsonValue::parse($request->getContent())->object(['id', 'base']);
         $change = $take($project, $this->access->user(), RowValues::uuid($body->get('id')));
 
-        return $this->state->since($this->access->project($project), $this->access->user(), min((int) ($body->optional('base')?->notNegative() ?? \PHP_INT_MAX), $change->revision() - 1), $change);
+        return $this->state->since($this->access->project($project), $this->access->user(), min($body->optional('base')?->count() ?? \PHP_INT_MAX, $change->revision() - 1), $change);
     }
 }

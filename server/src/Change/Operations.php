@@ -60,7 +60,7 @@ final readonly class Operations
             if ('goBack' === $kind) {
                 $drawing = self::current($workspace, RowType::Drawing, RowValues::uuid($operation->get('id')), $base, $operation->at);
                 \assert($drawing instanceof Drawing);
-                $this->history->goBack($workspace, $drawing, (int) $operation->get('revision')->notNegative(), $operation->at);
+                $this->history->goBack($workspace, $drawing, $operation->get('revision')->count(), $operation->at);
                 continue;
             }
             if ('replace' === $kind) {

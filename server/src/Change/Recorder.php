@@ -13,6 +13,7 @@ use Plinth\Server\Job\Jobs;
 use Plinth\Server\Plan\PlanKeeper;
 use Plinth\Server\Project\Project;
 use Plinth\Server\Project\ProjectAccess;
+use Plinth\Server\Source\DiskSpace;
 use Plinth\Server\Source\Making\ImportPage;
 use Psr\Clock\ClockInterface;
 use Symfony\Component\Uid\Uuid;
@@ -25,6 +26,8 @@ use Symfony\Component\Uid\Uuid;
  */
 final readonly class Recorder
 {
+    private const RESERVE_BYTES = 64e6;
+
     public function __construct(
         private EntityManagerInterface $entities,
         private FitKeeper $fits,
@@ -33,6 +36,8 @@ final readonly class Recorder
         private Jobs $jobs,
         private ProjectAccess $access,
         private Deadline $deadline,
+        private DiskSpace $disk,
+        private string $filesDir,
     ) {
     }
 
@@ -45,7 +50,7 @@ final readonly class Recorder
         return $this->inTransaction($project, $user, function (Project $locked) use ($user, $changeId, $title, $act, $carryTracing, $state): Change {
             $known = $this->entities->find(Change::class, (new RowId($locked->id(), $changeId))->criteria());
             if (null !== $known) {
-                return $known->isBy($user->id()) ? $known : throw Refusal::conflict('id-taken', 'This change id is in use already: make a new one.', 'id');
+                return $known->isBy($user->id()) && null === $known->target() ? $known : throw Refusal::conflict('id-taken', 'This change id is in use already: make a new one.', 'id');
             }
             $workspace = new Workspace($this->entities, $locked->id());
             $act($workspace, $locked->head() + 1);
@@ -116,7 +121,7 @@ final readonly class Recorder
         return $this->inTransaction($project, $user, function (Project $locked) use ($user, $changeId, $from, $word): Change {
             $known = $this->entities->find(Change::class, (new RowId($locked->id(), $changeId))->criteria());
             if (null !== $known) {
-                return $known->isBy($user->id()) ? $known : throw Refusal::conflict('id-taken', 'This change id is in use already: make a new one.', 'id');
+                return $known->isBy($user->id()) && null !== $known->target() ? $known : throw Refusal::conflict('id-taken', 'This change id is in use already: make a new one.', 'id');
             }
             $back = ChangeState::Done === $from;
             $target = $this->mine($locked, $user, $from, $back ? 'DESC' : 'ASC', 1)[0] ?? throw Refusal::conflict('nothing-left', $back ? 'There is nothing of yours left to undo.' : 'There is nothing to redo.');
@@ -237,6 +242,11 @@ final readonly class Recorder
      */
     private function inTransaction(Uuid $project, User $user, callable $work): Change
     {
+        // What is left is the database's, to finish what it has begun.
+        if ($this->disk->free($this->filesDir) < self::RESERVE_BYTES) {
+            throw Refusal::noRoomForChanges();
+        }
+
         return $this->entities->wrapInTransaction(function () use ($project, $user, $work): Change {
             return $work($this->locked($project, $user));
         });

@@ -46,6 +46,15 @@ final readonly class RowValues
         $value = $this->json->get($key);
         $text = trim($value->text($longest));
 
+        return '' === $text || 1 === preg_match('/[\r\n\t]/', $text) ? throw UnreadableDocument::outOfRange($value->at, 'one line of something: it cannot stay empty') : $text;
+    }
+
+    /** Some words, in one line or several. */
+    public function words(string $key, int $longest): string
+    {
+        $value = $this->json->get($key);
+        $text = trim($value->text($longest));
+
         return '' === $text ? throw UnreadableDocument::outOfRange($value->at, 'something: it cannot stay empty') : $text;
     }
 
@@ -103,7 +112,7 @@ final readonly class RowValues
 
     public function count(string $key): int
     {
-        return (int) $this->json->get($key)->notNegative();
+        return $this->json->get($key)->count();
     }
 
     /**
@@ -132,7 +141,7 @@ final readonly class RowValues
 
     public function countOr(string $key, int $otherwise): int
     {
-        return (int) ($this->json->optional($key)?->notNegative() ?? $otherwise);
+        return $this->json->optional($key)?->count() ?? $otherwise;
     }
 
     public static function uuid(JsonValue $value): Uuid

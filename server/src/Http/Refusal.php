@@ -55,6 +55,11 @@ final class Refusal extends \RuntimeException
         return new self(401, 'signed-out', 'Sign in first; unsent work is kept and goes on afterwards.');
     }
 
+    public static function noRoomForChanges(): self
+    {
+        return new self(507, 'disk-full', 'The server’s disk is nearly full, so nothing more is written. What was saved before is safe; this is kept here and can go on once there is room.');
+    }
+
     public static function readOnly(): self
     {
         return new self(403, 'read-only-project', 'This project is shared with you to read: ask its owner to let you change it.');

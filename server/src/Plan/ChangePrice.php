@@ -46,7 +46,8 @@ final readonly class ChangePrice
         }
         try {
             foreach ($lines->boxes() as $storey => $boxes) {
-                Crowding::check($boxes, Uuid::isValid($storey) ? $this->there($project, Uuid::fromString($storey)) : [], self::MOST_PAIRS);
+                $there = Uuid::isValid((string) $storey) ? $this->there($project, Uuid::fromString((string) $storey)) : [];
+                Crowding::check($boxes, $there, self::MOST_PAIRS);
             }
         } catch (TooMuchToDerive $e) {
             throw Refusal::tooMuch($e->getMessage(), 'operations');

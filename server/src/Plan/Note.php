@@ -57,7 +57,7 @@ class Note extends ProjectRow
         $this->y = $values->place('y');
         $this->toX = $values->optionalNumber('toX');
         $this->toY = $values->optionalNumber('toY');
-        $this->words = $values->name('words', 400);
+        $this->words = $values->words('words', 400);
         $this->assumption = $values->flag('assumption');
     }
 

@@ -15,7 +15,7 @@ use Plinth\Server\Http\Refusal;
  */
 final class PricedLines
 {
-    /** @var array<string, list<Box>> */
+    /** @var array<int|string, list<Box>> */
     private array $boxes = [];
     /** @var array<string, array{string, float, float}> nodes of this change: storey and place */
     private array $nodes = [];
@@ -52,7 +52,7 @@ final class PricedLines
         return max(1, \count(self::list($data, 'ids')));
     }
 
-    /** @return array<string, list<Box>> by storey */
+    /** @return array<int|string, list<Box>> by storey, or by whatever stands in its place */
     public function boxes(): array
     {
         foreach ($this->walls as [$from, $to]) {

@@ -23,6 +23,9 @@ use Symfony\Component\Uid\Uuid;
  */
 final readonly class RouteGuard
 {
+    /** of JSON: two thousand operations with all they may hold */
+    private const MOST_BYTES = 8_000_000;
+
     public function __construct(private CsrfTokenManagerInterface $tokens, private Security $security, private ProjectAccess $access)
     {
     }
@@ -37,6 +40,9 @@ final readonly class RouteGuard
         $needs = $event->getAttributes(Needs::class)[0] ?? throw new \LogicException('This route does not say who may use it.');
         if (!$request->isMethodSafe() && !$this->tokens->isTokenValid(new CsrfToken('api', $request->headers->get('csrf-token')))) {
             throw Refusal::crossOrigin();
+        }
+        if (!$request->isMethodSafe() && !str_starts_with((string) $request->headers->get('Content-Type'), 'multipart/') && (int) $request->headers->get('Content-Length') > self::MOST_BYTES) {
+            throw Refusal::tooLarge(\sprintf('A request holds at most %d MB. Make it in parts.', self::MOST_BYTES / 1_000_000));
         }
         if (Who::Anybody === $needs->who) {
             return;

@@ -138,6 +138,10 @@ final readonly class FileStore
     /** nginx sends the file; pictures of a page never change once they are there. */
     public function served(RowId $page, string $file, string $type): Response
     {
+        if (!is_file($this->pageFolder($page).'/'.$file)) {
+            throw Refusal::notFound();
+        }
+
         return new Response('', 200, ['X-Accel-Redirect' => $this->internalPath($page, $file), 'Content-Type' => $type, 'Cache-Control' => 'private, max-age=31536000, immutable', 'X-Content-Type-Options' => 'nosniff']);
     }
 

@@ -43,6 +43,9 @@ final readonly class SourceController
         if (\in_array($file->getError(), [\UPLOAD_ERR_INI_SIZE, \UPLOAD_ERR_FORM_SIZE], true) || ($file->isValid() && $file->getSize() > BringIn::MOST_BYTES)) {
             throw Refusal::tooLarge('This file is larger than 200 MB. Scan it at a lower resolution, or save it as JPEG.', 'file');
         }
+        if (\in_array($file->getError(), [\UPLOAD_ERR_CANT_WRITE, \UPLOAD_ERR_NO_TMP_DIR], true)) {
+            throw Refusal::noRoom();
+        }
         if (!$file->isValid()) {
             throw Refusal::invalid('broken-upload', 'The file did not arrive whole. Bring it in again.', 'file');
         }

@@ -43,7 +43,8 @@ describe("selecting", () => {
     selectWithin([-500, -500], [6500, 4500], false);
     removeSelected();
     await vi.waitFor(() => expect(sent).toHaveLength(1));
-    expect(sent[0]?.operations).toHaveLength(4);
+    expect(sent[0]?.operations).toMatchObject([{ do: "removeMany", type: "wall" }]);
+    expect(sent[0]?.operations[0]?.ids).toHaveLength(4);
   });
 });
 

@@ -188,10 +188,9 @@ async function moveGroup(walls: readonly string[], [dx, dy]: XY): Promise<void> 
 /** Removes walls with their openings; the nodes that nothing else needs go with them. */
 export function removeWalls(ids: readonly string[]): Promise<Refused | null> {
   useDesk.setState({ selected: null, group: [] });
-  return change(
-    ids.length === 1 ? "Remove a wall" : `Remove ${ids.length} walls`,
-    ids.map((id): Operation => ({ do: "remove", type: "wall", id })),
-  );
+  return change(ids.length === 1 ? "Remove a wall" : `Remove ${ids.length} walls`, [
+    { do: "removeMany", type: "wall", ids: [...ids] },
+  ]);
 }
 
 export function removeSelected(): void {
@@ -254,7 +253,7 @@ export function removeBuildUp(id: string): Promise<Refused | null> {
   const walls = [...useProject.getState().rows.wall.values()].filter((w) => w.buildUp === id);
   useDesk.setState({ buildUp: null });
   return change("Remove a build-up", [
-    ...walls.map((w): Operation => ({ do: "set", type: "wall", id: w.id, values: { buildUp: null } })),
+    { do: "setMany", type: "wall", ids: walls.map((w) => w.id), values: { buildUp: null } },
     { do: "remove", type: "buildUp", id },
   ]);
 }
@@ -264,10 +263,7 @@ export function setOfWalls(
   walls: readonly string[],
   values: Record<string, unknown>,
 ): Promise<Refused | null> {
-  return change(
-    title,
-    walls.map((id): Operation => ({ do: "set", type: "wall", id, values })),
-  );
+  return change(title, [{ do: "setMany", type: "wall", ids: [...walls], values }]);
 }
 
 export function reverse(walls: readonly string[]): Promise<Refused | null> {

@@ -78,6 +78,9 @@ final readonly class JsonValue
         if (!\is_int($this->value) && !\is_float($this->value)) {
             throw UnreadableDocument::wrongType($this->at, 'a number', $this->value);
         }
+        if (!is_finite((float) $this->value)) {
+            throw UnreadableDocument::outOfRange($this->at, 'a number that a computer can hold');
+        }
 
         return (float) $this->value;
     }
@@ -102,6 +105,14 @@ final readonly class JsonValue
         return $number;
     }
 
+    /** A whole number from zero on, as databases hold them: below 2³¹. */
+    public function count(): int
+    {
+        $number = $this->number();
+
+        return $number >= 0.0 && $number <= 2_147_483_647.0 && floor($number) === $number ? (int) $number : throw UnreadableDocument::outOfRange($this->at, 'a whole number from 0 to 2147483647');
+    }
+
     public function boolean(): bool
     {
         return \is_bool($this->value) ? $this->value : throw UnreadableDocument::wrongType($this->at, 'true or false', $this->value);
@@ -114,6 +125,9 @@ final readonly class JsonValue
         }
         if (mb_strlen($this->value) > $longest) {
             throw UnreadableDocument::outOfRange($this->at, \sprintf('at most %d characters long', $longest));
+        }
+        if (1 === preg_match('/[\x00-\x08\x0B\x0C\x0E-\x1F\x7F]/', $this->value) || !mb_check_encoding($this->value, 'UTF-8')) {
+            throw UnreadableDocument::outOfRange($this->at, 'text without control characters');
         }
 
         return $this->value;

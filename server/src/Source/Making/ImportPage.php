@@ -208,6 +208,9 @@ final readonly class ImportPage implements JobKind
     /** @return iterable<\SplFileInfo> */
     private static function filesIn(string $folder): iterable
     {
+        if (!is_dir($folder)) {
+            return;
+        }
         foreach (new \RecursiveIteratorIterator(new \RecursiveDirectoryIterator($folder, \FilesystemIterator::SKIP_DOTS)) as $file) {
             if ($file instanceof \SplFileInfo) {
                 yield $file;
