@@ -73,8 +73,8 @@ secret() {
 }
 
 instance_environment() {
-  export PLINTH_VAR="$VAR" PLINTH_FILES="$VAR/files" PLINTH_DROP_IN="${PLINTH_DROP_IN:-$VAR/drop-in}" APP_ENV=prod APP_DEBUG=0 APP_SECRET="$(secret secret)"
-  # Another machine's database is named by PLINTH_DATABASE_URL; ours listens on a socket alone.
+  # Several nodes share a store of files, the secret and a database that PLINTH_DATABASE_URL names; ours listens on a socket alone.
+  export PLINTH_VAR="$VAR" PLINTH_FILES="${PLINTH_STORE:-$VAR/files}" PLINTH_DROP_IN="${PLINTH_DROP_IN:-$VAR/drop-in}" APP_ENV=prod APP_DEBUG=0 APP_SECRET="${PLINTH_SECRET:-$(secret secret)}"
   export DATABASE_URL="${PLINTH_DATABASE_URL:-mysql://plinth_app:$(secret database-password)@localhost/plinth?unix_socket=$RUN/db.sock&serverVersion=10.11.19-MariaDB&charset=utf8mb4}"
   # An inherited scan folder comes first, ours last.
   export PHP_INI_SCAN_DIR=":$ROOT/ops/php"
@@ -195,6 +195,6 @@ write_settings() {
   # Addresses of proxies, separated by commas: what they say of a request's sender is believed, by nginx as by PHP.
   for proxy in $(printf %s "${PLINTH_TRUSTED_PROXIES:-}" | tr ',' ' '); do proxies="${proxies}set_real_ip_from $proxy; "; done
   for file in nginx.conf php-fpm.conf headers.conf fastcgi.conf; do
-    sed -e "s|@PROXIES@|$proxies|" -e "s|@RUN@|$RUN|g" -e "s|@VAR@|$VAR|g" -e "s|@PORT@|$PORT|g" -e "s|@WEB@|$1|g" -e "s|@ROOT@|$ROOT|g" "$ROOT/ops/$file" > "$RUN/$file"
+    sed -e "s|@PROXIES@|$proxies|" -e "s|@RUN@|$RUN|g" -e "s|@VAR@|$VAR|g" -e "s|@FILES@|$PLINTH_FILES|g" -e "s|@PORT@|$PORT|g" -e "s|@WEB@|$1|g" -e "s|@ROOT@|$ROOT|g" "$ROOT/ops/$file" > "$RUN/$file"
   done
 }

@@ -63,6 +63,16 @@ final class BringInTest extends TestCase
         self::assertSame($this->desk->revision, $this->desk->client->ok('GET', "/api/projects/{$this->desk->id}")['revision']);
     }
 
+    /** Refused while it was being taken in, one file does not keep the next ones from coming in. */
+    public function testAFileForAPlaceThatIsGoneIsRefusedAndTheNextOneComesIn(): void
+    {
+        for ($i = 0; $i < 4; ++$i) {
+            [$status, $answer] = $this->desk->send(self::SCAN, 'a.jpg', more: ['storey' => Desk::newId()]);
+            self::assertSame([409, 'gone'], [$status, \is_array($answer['error']) ? $answer['error']['code'] : null]);
+        }
+        $this->desk->bringIn(self::SCAN);
+    }
+
     public function testATruncatedScanSaysSoAndCanBeTriedAgain(): void
     {
         $file = (string) tempnam(sys_get_temp_dir(), 'half');

@@ -35,6 +35,12 @@ final class Client
         return $this;
     }
 
+    /** Goes on as the same browser at another address. */
+    public function takeSessionOf(self $other): void
+    {
+        $this->cookies = $other->cookies;
+    }
+
     /**
      * @param array<string, mixed>|null $body
      *

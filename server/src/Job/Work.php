@@ -6,6 +6,7 @@ namespace Plinth\Server\Job;
 
 use Doctrine\DBAL\Connection;
 use Doctrine\ORM\EntityManagerInterface;
+use Doctrine\Persistence\ManagerRegistry;
 use Psr\Clock\ClockInterface;
 use Psr\Log\LoggerInterface;
 use Symfony\Component\Console\Attribute\Argument;
@@ -29,7 +30,7 @@ final class Work
     private array $kinds = [];
 
     /** @param iterable<JobKind> $kinds */
-    public function __construct(private readonly Jobs $jobs, private readonly Connection $connection, private readonly EntityManagerInterface $entities, private readonly ClockInterface $clock, private readonly LoggerInterface $logger, #[AutowireIterator('plinth.job')] iterable $kinds)
+    public function __construct(private readonly Jobs $jobs, private readonly Connection $connection, private readonly EntityManagerInterface $entities, private readonly ManagerRegistry $doctrine, private readonly ClockInterface $clock, private readonly LoggerInterface $logger, #[AutowireIterator('plinth.job')] iterable $kinds)
     {
         foreach ($kinds as $kind) {
             $this->kinds[$kind::name()] = $kind;
@@ -60,6 +61,9 @@ final class Work
     private function do(Job $job): void
     {
         $kind = $this->kinds[$job->kind] ?? null;
+        if (!$this->entities->isOpen()) {
+            $this->doctrine->resetManager(); // a change that was refused has closed it
+        }
         $this->entities->clear();
         if (null === $kind) {
             $this->jobs->end($job); // of an older release
@@ -85,7 +89,7 @@ final class Work
             }
         } catch (\Throwable $e) {
             $this->logger->critical($e->getMessage(), ['exception' => $e, 'job' => $job->kind, 'about' => $job->about->id->toRfc4122()]);
-            if (!$this->connection->isTransactionActive() && $this->entities->isOpen() && $this->jobs->again($job, self::MOST_FAULTS)) {
+            if (!$this->connection->isTransactionActive() && $this->jobs->again($job, self::MOST_FAULTS)) {
                 return;
             }
             $kind->giveUp($job, 'This went wrong on our side and is in the log. Try again.');

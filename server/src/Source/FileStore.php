@@ -118,6 +118,17 @@ final readonly class FileStore
         }
     }
 
+    /** Removes files that were sent some seconds ago and never taken, and what work has left behind. */
+    public function forgetArrivals(int $seconds): void
+    {
+        $left = glob($this->root.'/{arrivals,work}/*', \GLOB_BRACE);
+        foreach (false === $left ? [] : $left as $path) {
+            if ((int) @filemtime($path) < time() - $seconds) {
+                is_dir($path) ? $this->removeFolder($path) : @unlink($path);
+            }
+        }
+    }
+
     /** @return iterable<RowId> pages that have a folder */
     public function pageFolders(): iterable
     {

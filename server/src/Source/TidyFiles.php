@@ -12,6 +12,9 @@ use Symfony\Component\Console\Output\OutputInterface;
 #[AsCommand('plinth:files:tidy', 'Removes the pictures of pages that are in no project any more; source files stay.')]
 final readonly class TidyFiles
 {
+    /** s: what was sent longer ago and has not been taken is not wanted any more */
+    private const DAY = 86_400;
+
     public function __construct(private FileStore $files, private Connection $connection)
     {
     }
@@ -26,6 +29,7 @@ final readonly class TidyFiles
             }
         }
         $this->connection->executeStatement('DELETE FROM rectified_picture WHERE (project, id) NOT IN (SELECT project, id FROM drawing)');
+        $this->files->forgetArrivals(self::DAY);
         $output->writeln(\sprintf('Pictures of %d removed pages are gone.', $removed));
 
         return 0;
