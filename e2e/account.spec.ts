@@ -1,7 +1,6 @@
 import AxeBuilder from "@axe-core/playwright";
 import { expect, test } from "@playwright/test";
 
-const SHOTS = process.env.PLINTH_SHOTS ? "../docs/screenshots/" : null;
 const PASSWORD = "teal gravel outpaces noon";
 const NEXT = "umber kettle drifts twice";
 
@@ -23,7 +22,6 @@ test("where one is signed in is seen and ended, and the password is changed", as
   expect(before).toBeGreaterThanOrEqual(2);
   const { violations } = await new AxeBuilder({ page: here }).analyze();
   expect(violations.filter((v) => v.impact === "serious" || v.impact === "critical")).toEqual([]);
-  if (SHOTS) await here.screenshot({ path: `${SHOTS}account.png` });
 
   // The other browser was the one before this: it comes second.
   await sessions.nth(1).getByRole("button", { name: "Sign out there" }).click();

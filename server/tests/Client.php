@@ -35,6 +35,11 @@ final class Client
         return $this;
     }
 
+    public function cookies(): string
+    {
+        return $this->cookies;
+    }
+
     /** Goes on as the same browser at another address. */
     public function takeSessionOf(self $other): void
     {

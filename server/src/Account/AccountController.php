@@ -20,8 +20,6 @@ use Symfony\Component\Uid\Uuid;
 final readonly class AccountController
 {
     public const DEMO_EMAIL = 'demo@plinth.example';
-    /** answered whether or not somebody is signed in */
-    public const OPEN = ['/api/account', '/api/sign-in', '/api/demo-sign-in', '/api/sign-out', '/api/health'];
 
     public function __construct(private Security $security, private Accounts $accounts, private SignIns $signIns, private SignInThrottle $throttle, private EntityManagerInterface $entities, private bool $demo)
     {

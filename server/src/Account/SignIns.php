@@ -56,9 +56,6 @@ final readonly class SignIns
         $now = $this->clock->now()->getTimestamp();
         if (null === $id || !is_numeric($seen) || (int) $seen < $now - self::IDLE) {
             $this->security->logout(false);
-            if (str_starts_with($request->getPathInfo(), '/api/') && !\in_array($request->getPathInfo(), AccountController::OPEN, true)) {
-                throw Refusal::signedOut();
-            }
 
             return;
         }

@@ -4,11 +4,9 @@ declare(strict_types=1);
 
 namespace Plinth\Server\Change;
 
-use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\DBAL\Connection;
 use Doctrine\ORM\EntityManagerInterface;
 use Plinth\Server\Http\Refusal;
-use Symfony\Bridge\Doctrine\Types\UuidType;
 use Symfony\Component\Uid\Uuid;
 
 /**
@@ -20,7 +18,7 @@ use Symfony\Component\Uid\Uuid;
  */
 final class Workspace
 {
-    /** rows asked for, or taken away, by one statement */
+    /** rows taken away by one statement */
     private const AT_ONCE = 500;
 
     /** @var array<string, array{RowType, Uuid, Values|null}> */
@@ -78,7 +76,7 @@ final class Workspace
         foreach ($missing as $id) {
             $this->rows[$type->value.'/'.$id->toRfc4122()] = null;
         }
-        foreach ($this->query($type->class(), 'id', $missing) as $row) {
+        foreach (Rows::with($this->entities, $this->project, $type->class(), 'id', $missing) as $row) {
             $this->rows[$type->value.'/'.$row->id()->toRfc4122()] = $row;
         }
     }
@@ -97,7 +95,7 @@ final class Workspace
         foreach ($missing as $value) {
             $this->kept[$key][$value->toRfc4122()] = [];
         }
-        foreach ($this->query($class, $field, $missing) as $row) {
+        foreach (Rows::with($this->entities, $this->project, $class, $field, $missing) as $row) {
             $id = $row->id()->toRfc4122();
             if (\array_key_exists("$type->value/$id", $this->rows) && null === $this->rows["$type->value/$id"]) {
                 $this->entities->detach($row); // it is to go
@@ -264,32 +262,6 @@ final class Workspace
         }
 
         return $touches;
-    }
-
-    /**
-     * @template T of ProjectRow
-     *
-     * @param class-string<T> $class
-     * @param list<Uuid> $values
-     *
-     * @return list<T>
-     */
-    private function query(string $class, string $field, array $values): array
-    {
-        $found = [];
-        foreach (array_chunk($values, self::AT_ONCE) as $some) {
-            $rows = $this->entities->createQueryBuilder()->select('r')->from($class, 'r')
-                ->where('r.project = :project')->andWhere("r.$field IN (:values)")
-                ->setParameter('project', $this->project, UuidType::NAME)->setParameter('values', array_map(static fn (Uuid $v): string => $v->toBinary(), $some), ArrayParameterType::BINARY)
-                ->getQuery()->getResult();
-            foreach (\is_array($rows) ? $rows : [] as $row) {
-                if ($row instanceof $class) {
-                    $found[] = $row;
-                }
-            }
-        }
-
-        return $found;
     }
 
     /** Keeps what was looked up in step with a row that was added or set. */

@@ -8,6 +8,7 @@ use Doctrine\ORM\EntityManagerInterface;
 use Plinth\Server\Account\User;
 use Plinth\Server\Change\Change;
 use Plinth\Server\Change\Recorder;
+use Plinth\Server\Change\Rows;
 use Plinth\Server\Change\RowType;
 use Plinth\Server\Fit\DrawingFit;
 use Plinth\Server\Fit\FitReport;
@@ -57,11 +58,18 @@ final readonly class ProjectState
                 $touched[$touch['type'].'/'.$touch['id']] = $touch;
             }
         }
+        $there = [];
+        foreach (RowType::cases() as $type) {
+            $ids = array_map(static fn (array $t): Uuid => Uuid::fromString($t['id']), array_values(array_filter($touched, static fn (array $t): bool => $t['type'] === $type->value)));
+            foreach (Rows::with($this->entities, $project->id(), $type->class(), 'id', $ids) as $row) {
+                $there[$type->value.'/'.$row->id()->toRfc4122()] = $row;
+            }
+        }
         $rows = [];
         $removed = [];
         $drawings = [];
-        foreach ($touched as $touch) {
-            $row = $this->entities->find(RowType::from($touch['type'])->class(), $project->beside(Uuid::fromString($touch['id']))->criteria());
+        foreach ($touched as $key => $touch) {
+            $row = $there[$key] ?? null;
             if (null === $row) {
                 $removed[] = ['type' => $touch['type'], 'id' => $touch['id']];
             } else {

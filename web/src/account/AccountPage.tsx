@@ -3,6 +3,7 @@ import { useState } from "react";
 import { type Account, api, type Refused, refusal, type Schemas, settled } from "../api/client";
 import { Plain } from "../ledger/parts";
 import { AccountMenu } from "../ui/AccountMenu";
+import { Field } from "../ui/Field";
 import { browser, since } from "./words";
 
 /** One's own account: where one is signed in, and the password. */
@@ -85,7 +86,6 @@ function Password() {
       setTold({ words: (e as Refused).message, isError: true });
     }
   };
-  const field = "mt-1 w-full rounded border border-line bg-white px-2.5 py-2";
   return (
     <form
       aria-label="Change the password"
@@ -96,28 +96,14 @@ function Password() {
       }}
     >
       <h2 className="text-[17px] font-semibold">Change the password</h2>
-      <label className="mt-3 block">
-        Present password
-        <input
-          className={field}
-          type="password"
-          autoComplete="current-password"
-          required
-          value={current}
-          onChange={(e) => setCurrent(e.target.value)}
-        />
-      </label>
-      <label className="mt-3 block">
-        New password
-        <input
-          className={field}
-          type="password"
-          autoComplete="new-password"
-          required
-          value={next}
-          onChange={(e) => setNext(e.target.value)}
-        />
-      </label>
+      <Field
+        label="Present password"
+        type="password"
+        autoComplete="current-password"
+        value={current}
+        onChange={setCurrent}
+      />
+      <Field label="New password" type="password" autoComplete="new-password" value={next} onChange={setNext} />
       <p className="mt-1 text-[13px] text-quiet">
         At least 15 characters; a few unrelated words are good. You are signed out everywhere else.
       </p>

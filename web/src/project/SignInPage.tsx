@@ -1,5 +1,6 @@
 import { useState } from "react";
 import { api, type Refused, settled } from "../api/client";
+import { Field } from "../ui/Field";
 
 export function SignInPage({ demo, onSignedIn }: { demo: boolean; onSignedIn: () => void }) {
   const [email, setEmail] = useState("");
@@ -13,7 +14,6 @@ export function SignInPage({ demo, onSignedIn }: { demo: boolean; onSignedIn: ()
       setError((e as Refused).message);
     }
   };
-  const field = "mt-1 w-full rounded border border-line bg-white px-2.5 py-2 text-base";
   return (
     <main className="flex h-full items-center justify-center">
       <div className="w-[380px] rounded-xl border border-line bg-sheet p-8">
@@ -35,28 +35,14 @@ export function SignInPage({ demo, onSignedIn }: { demo: boolean; onSignedIn: ()
             void attempt(settled(api.POST("/api/sign-in", { body: { email, password } })));
           }}
         >
-          <label className="block">
-            E-mail
-            <input
-              className={field}
-              type="email"
-              autoComplete="username"
-              required
-              value={email}
-              onChange={(e) => setEmail(e.target.value)}
-            />
-          </label>
-          <label className="mt-3 block">
-            Password
-            <input
-              className={field}
-              type="password"
-              autoComplete="current-password"
-              required
-              value={password}
-              onChange={(e) => setPassword(e.target.value)}
-            />
-          </label>
+          <Field label="E-mail" type="email" autoComplete="username" value={email} onChange={setEmail} />
+          <Field
+            label="Password"
+            type="password"
+            autoComplete="current-password"
+            value={password}
+            onChange={setPassword}
+          />
           {error && (
             <p role="alert" className="mt-2 text-rust">
               {error}
