@@ -166,11 +166,11 @@ php_run() { exec php-fpm8.2 -F -y "$RUN/php-fpm.conf"; }
 
 nginx_run() { exec nginx -p "$RUN" -e "$VAR/log/nginx.log" -c "$RUN/nginx.conf"; }
 
-work() { exec php -d opcache.enable_cli=1 -d opcache.jit=tracing -d opcache.jit_buffer_size=64M "$ROOT/server/bin/console" plinth:work "$1" --no-interaction --quiet; }
+work() { exec php -d opcache.enable_cli=1 -d opcache.jit=tracing -d opcache.jit_buffer_size=64M "$ROOT/server/bin/console" plinth:work "$1" --name="$(uname -n):$VAR:$2" --no-interaction --quiet; }
 # Quick work has a worker of its own; slow work has two, so that one project's does not hold up another's.
-quick_run() { work quick; }
-slow1_run() { work slow; }
-slow2_run() { work slow; }
+quick_run() { work quick quick; }
+slow1_run() { work slow slow1; }
+slow2_run() { work slow slow2; }
 
 # clean_leftovers: ends what a killed run left behind; only processes that carry this instance's folder in their environment or,
 # where a server writes its title over that, in their command line.

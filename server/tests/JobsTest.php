@@ -90,6 +90,20 @@ final class JobsTest extends TestCase
         $old->write(static fn () => self::fail('It wrote.'));
     }
 
+    /** A worker that was killed is started again under its name, and nobody waits for what it held. */
+    public function testWhatAKilledWorkerHeldIsTakenUpAtOnce(): void
+    {
+        $this->jobs->ask(FindWalls::class, new RowId(new UuidV7(), new UuidV7()), ['basis' => 'b']);
+        $killed = $this->jobs->take(Lane::Slow, 'here:slow1');
+        self::assertNotNull($killed);
+        $this->jobs->letGo('here:slow2');
+        self::assertNull($this->jobs->take(Lane::Slow, 'here:slow2'), 'Another’s is its own.');
+        $this->jobs->letGo('here:slow1');
+        self::assertSame($killed->number, $this->jobs->take(Lane::Slow, 'here:slow1')?->number);
+        $this->expectException(Superseded::class);
+        (new Attempt($this->connection, $this->clock, $killed))->write(static fn () => self::fail('It wrote.'));
+    }
+
     public function testAskedForAgainWhileItIsUnderWayItIsDoneAgainAfterwards(): void
     {
         $about = new RowId(new UuidV7(), new UuidV7());

@@ -48,7 +48,8 @@ final class MachineTest extends TestCase
         self::assertIsString($index);
         self::assertSame(1, preg_match('#/assets/[^"]+\.js#', $index, $script));
         foreach (['/', $script[0], '/no/such/page', '/api/health', '/api/projects', '/api/no-such-thing', "/api/projects/$desk->id/pages/$desk->page/tiles/0/0/0", "/api/projects/$desk->id/pages/$desk->page/preview", "/api/projects/$desk->id/storeys/$desk->storey/plan.dxf"] as $path) {
-            curl_setopt_array($curl = curl_init(getenv('PLINTH_ADDRESS').$path), [\CURLOPT_RETURNTRANSFER => true, \CURLOPT_HEADER => true, \CURLOPT_COOKIE => $desk->client->cookies()]);
+            self::assertNotSame('', $cookies = $desk->client->cookies());
+            curl_setopt_array($curl = curl_init(getenv('PLINTH_ADDRESS').$path), [\CURLOPT_RETURNTRANSFER => true, \CURLOPT_HEADER => true, \CURLOPT_COOKIE => $cookies]);
             $answer = curl_exec($curl);
             self::assertIsString($answer);
             $head = strtolower(substr($answer, 0, curl_getinfo($curl, \CURLINFO_HEADER_SIZE)));

@@ -13,6 +13,7 @@ use Symfony\Component\Uid\Uuid;
 #[ORM\Table(name: 'job')]
 #[ORM\UniqueConstraint(fields: ['project', 'subject', 'kind'])]
 #[ORM\Index(fields: ['lane', 'notBefore'])]
+#[ORM\Index(fields: ['heldBy'])]
 class JobRow
 {
     #[ORM\Id]
@@ -54,4 +55,8 @@ class JobRow
 
     #[ORM\Column(nullable: true)]
     public ?int $heldUntil;
+
+    /** name of the worker that has it, or had it last */
+    #[ORM\Column(length: 200)]
+    public string $heldBy;
 }

@@ -27,7 +27,7 @@ final readonly class Jobs
     {
         // The attempt goes on counting, so that whoever still works on what was asked before writes nothing of it.
         $this->connection->executeStatement(
-            'INSERT INTO job (project, subject, kind, lane, more, attempt, tries, asked_at, not_before, held_until) VALUES (?, ?, ?, ?, ?, 0, 0, ?, 0, NULL)
+            'INSERT INTO job (project, subject, kind, lane, more, attempt, tries, asked_at, not_before, held_until, held_by) VALUES (?, ?, ?, ?, ?, 0, 0, ?, 0, NULL, \'\')
              ON DUPLICATE KEY UPDATE more = VALUES(more), attempt = attempt + 1, tries = 0, asked_at = VALUES(asked_at), not_before = 0, held_until = NULL',
             [...$about->binary(), $kind::name(), $kind::lane()->value, json_encode($more, \JSON_THROW_ON_ERROR), $this->clock->now()->getTimestamp()],
         );
@@ -35,10 +35,12 @@ final readonly class Jobs
 
     /**
      * The next job of a lane: projects take turns, the one that was served longest ago first, and none has two slow jobs under way.
+     *
+     * @param string $worker a name that no other worker has, so that the next one of that name knows what was left undone
      */
-    public function take(Lane $lane): ?Job
+    public function take(Lane $lane, string $worker = ''): ?Job
     {
-        return $this->connection->transactional(function () use ($lane): ?Job {
+        return $this->connection->transactional(function () use ($lane, $worker): ?Job {
             $now = $this->clock->now()->getTimestamp();
             $row = $this->connection->fetchAssociative(
                 'SELECT j.number, j.project, j.subject, j.kind, j.more, j.attempt FROM job j LEFT JOIN job_turn t ON t.project = j.project AND t.lane = j.lane
@@ -50,12 +52,20 @@ final readonly class Jobs
             if (false === $row || !is_numeric($row['number']) || !is_numeric($row['attempt']) || !\is_string($row['project']) || !\is_string($row['subject']) || !\is_string($row['kind']) || !\is_string($row['more'])) {
                 return null;
             }
-            $this->connection->executeStatement('UPDATE job SET attempt = attempt + 1, tries = tries + 1, held_until = ? WHERE number = ?', [$now + Attempt::LEASE, $row['number']]);
+            $this->connection->executeStatement('UPDATE job SET attempt = attempt + 1, tries = tries + 1, held_until = ?, held_by = ? WHERE number = ?', [$now + Attempt::LEASE, $worker, $row['number']]);
             $this->connection->executeStatement('INSERT INTO job_turn (project, lane, served) VALUES (?, ?, ?) ON DUPLICATE KEY UPDATE served = VALUES(served)', [$row['project'], $lane->value, (int) (1e6 * microtime(true))]);
             $more = json_decode($row['more'], true);
 
             return new Job((int) $row['number'], $row['kind'], new RowId(Uuid::fromBinary($row['project']), Uuid::fromBinary($row['subject'])), \is_array($more) ? array_combine(array_map(strval(...), array_keys($more)), $more) : [], (int) $row['attempt'] + 1);
         });
+    }
+
+    /** A worker that begins lets go of what one of its name held when it was killed: nobody waits for the lease to run out. */
+    public function letGo(string $worker): void
+    {
+        if ('' !== $worker) {
+            $this->connection->executeStatement('UPDATE job SET held_until = NULL WHERE held_by = ?', [$worker]);
+        }
     }
 
     /** Done or given up: gone, unless it was asked for again meanwhile. */

@@ -11,6 +11,7 @@ use Psr\Clock\ClockInterface;
 use Psr\Log\LoggerInterface;
 use Symfony\Component\Console\Attribute\Argument;
 use Symfony\Component\Console\Attribute\AsCommand;
+use Symfony\Component\Console\Attribute\Option;
 use Symfony\Component\DependencyInjection\Attribute\AutowireIterator;
 
 /** A worker: takes jobs of one lane until it is told to stop, has worked for an hour, or has grown large. */
@@ -21,7 +22,7 @@ final class Work
     private const SECONDS = 3600;
     private const MEMORY_BYTES = 512_000_000;
     /** a job whose tool is ended from outside, or whose worker dies, is begun this often in all */
-    private const MOST_TRIES = 4;
+    private const MOST_TRIES = 8;
     /** one that fails by a fault of ours */
     private const MOST_FAULTS = 2;
 
@@ -37,8 +38,9 @@ final class Work
         }
     }
 
-    public function __invoke(#[Argument] string $lane): int
+    public function __invoke(#[Argument] string $lane, #[Option('A name that no other worker has: what one of that name left undone is taken up at once')] string $name = ''): int
     {
+        $this->jobs->letGo($name);
         pcntl_async_signals(true);
         foreach ([\SIGTERM, \SIGINT] as $signal) {
             pcntl_signal($signal, function (): void {
@@ -47,7 +49,7 @@ final class Work
         }
         $until = time() + self::SECONDS;
         while (!$this->stop && time() < $until && memory_get_usage(true) < self::MEMORY_BYTES) {
-            $job = $this->jobs->take(Lane::from($lane));
+            $job = $this->jobs->take(Lane::from($lane), $name);
             if (null === $job) {
                 usleep(self::PAUSE_MICROSECONDS);
             } else {
