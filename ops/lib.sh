@@ -125,10 +125,11 @@ console() { php "$ROOT/server/bin/console" --no-interaction "$@"; }
 # cache_warm: the compiled application, made anew when any of its code is newer.
 cache_warm() {
   local stamp="$VAR/cache/.warm"
-  if [ ! -f "$stamp" ] || [ -n "$(find "$ROOT/server/src" "$ROOT/server/config" "$ROOT/core/src" "$ROOT/vendor/autoload.php" "$ROOT/.env" -newer "$stamp" -type f -print -quit)" ]; then
+  # It names files of the folder that it was made in.
+  if [ "$(cat "$stamp" 2>/dev/null)" != "$ROOT" ] || [ -n "$(find "$ROOT/server/src" "$ROOT/server/config" "$ROOT/core/src" "$ROOT/vendor/autoload.php" "$ROOT/.env" -newer "$stamp" -type f -print -quit)" ]; then
     rm -rf "$VAR/cache"
   fi
-  console cache:warmup --quiet && touch "$stamp"
+  console cache:warmup --quiet && printf %s "$ROOT" > "$stamp"
 }
 
 database_create() {

@@ -120,9 +120,12 @@ final class Workspace
      */
     public function findBy(string $class, string $field, Uuid $value): array
     {
-        $this->findAllBy($class, $field, [$value]);
         $type = $class::type();
         $key = $type->value.'|'.$field;
+        $wanted = $value->toRfc4122();
+        if (!isset($this->kept[$key][$wanted])) {
+            $this->findAllBy($class, $field, [$value]);
+        }
         if (!isset($this->now[$key])) {
             $this->now[$key] = $this->with[$key] = [];
             foreach ($this->touched($type) as $row) {
@@ -130,9 +133,9 @@ final class Workspace
             }
         }
         $found = [];
-        foreach ([...$this->kept[$key][$value->toRfc4122()] ?? [], ...array_keys($this->with[$key][$value->toRfc4122()] ?? [])] as $id) {
+        foreach ([...$this->kept[$key][$wanted], ...array_keys($this->with[$key][$wanted] ?? [])] as $id) {
             $row = $this->rows["$type->value/$id"] ?? null;
-            if ($row instanceof $class && self::valueOf($row, $field) === $value->toRfc4122()) {
+            if ($row instanceof $class && self::valueOf($row, $field) === $wanted) {
                 $found[$id] = $row;
             }
         }
