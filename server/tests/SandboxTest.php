@@ -23,7 +23,7 @@ final class SandboxTest extends TestCase
         mkdir($this->folder);
         file_put_contents($this->folder.'/mine', 'what it may read');
         file_put_contents($this->folder.'/beside', 'what it may not');
-        mkdir($this->folder.'/work');
+        mkdir($this->folder.'/out');
     }
 
     protected function tearDown(): void
@@ -55,8 +55,8 @@ final class SandboxTest extends TestCase
     public function testItWritesToOneFolderAndToATemporaryOneThatIsEmptyAndItsOwn(): void
     {
         self::assertSame('', $this->shell('ls -A /tmp'));
-        $this->shell("echo made > '$this->folder/work/made'; echo gone > /tmp/gone", writes: $this->folder.'/work');
-        self::assertSame("made\n", file_get_contents($this->folder.'/work/made'));
+        $this->shell("echo made > '$this->folder/out/made'; echo gone > /tmp/gone", writes: $this->folder.'/out');
+        self::assertSame("made\n", file_get_contents($this->folder.'/out/made'));
         self::assertFileDoesNotExist('/tmp/gone');
         self::assertSame("full\n", $this->shell('head -c 200000000 /dev/zero > /tmp/large 2>/dev/null && echo room || echo full'));
     }
@@ -83,6 +83,25 @@ final class SandboxTest extends TestCase
     {
         $this->expectExceptionMessage('holds more than can be looked at');
         $this->tool->run(['cat', '/dev/zero'], 30.0);
+    }
+
+    /** Killed without warning, a worker leaves no child behind. */
+    public function testAChildEndsWithItsWorker(): void
+    {
+        $mark = '31.'.random_int(100_000, 999_999);
+        $code = 'require '.var_export(\dirname(__DIR__, 2).'/vendor/autoload.php', true).'; \\Plinth\\Server\\Tests\\Files::tool()->run(["sleep", "'.$mark.'"], 30.0);';
+        $worker = proc_open([\PHP_BINARY, '-d', 'pcov.enabled=0', '-r', $code], [], $pipes);
+        self::assertIsResource($worker);
+        for ($i = 0; $i < 100 && !self::isAsleep($mark); ++$i) {
+            usleep(50_000);
+        }
+        self::assertTrue(self::isAsleep($mark), 'It was started.');
+        proc_terminate($worker, 9);
+        proc_close($worker);
+        for ($i = 0; $i < 60 && self::isAsleep($mark); ++$i) {
+            usleep(50_000);
+        }
+        self::assertFalse(self::isAsleep($mark));
     }
 
     /** A child that was ended from outside is tried again; one that crashed on its file is not. */
@@ -140,6 +159,12 @@ final class SandboxTest extends TestCase
                 }
             }
         }
+    }
+
+    /** @phpstan-impure */
+    private static function isAsleep(string $mark): bool
+    {
+        return '' !== trim((string) shell_exec('pgrep -f "^sleep '.$mark.'"'));
     }
 
     /** @param list<string> $reads */

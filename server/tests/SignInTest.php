@@ -105,6 +105,20 @@ final class SignInTest extends TestCase
         self::assertNull($third->ok('GET', '/api/account')['account']);
     }
 
+    /** A working day without use is over; one with use goes on. */
+    public function testASessionThatNobodyUsesEnds(): void
+    {
+        $email = self::account();
+        $client = Client::ofStack()->signIn($email);
+        $age = static fn (int $hours): int|false => Database::open()->exec(\sprintf("UPDATE signed_in SET seen_at = %d WHERE account = (SELECT id FROM account WHERE email = '%s')", time() - 3600 * $hours, $email));
+        self::assertSame(1, $age(11));
+        $client->ok('GET', '/api/projects');
+        $client->ok('GET', '/api/projects');
+        self::assertSame(1, $age(13));
+        $client->refused(401, 'GET', '/api/projects');
+        $client->signIn($email)->ok('GET', '/api/projects');
+    }
+
     public function testAPasswordIsChangedByThePresentOne(): void
     {
         $email = self::account();

@@ -60,7 +60,7 @@ final readonly class FileStore
     /** A new empty folder for something that is made and taken away again. */
     public function workFolder(): string
     {
-        $folder = $this->root.'/work/'.bin2hex(random_bytes(8));
+        $folder = $this->root.'/making/'.bin2hex(random_bytes(8));
         if (!@mkdir($folder, 0o700, true)) {
             throw Refusal::noRoom();
         }
@@ -121,7 +121,7 @@ final readonly class FileStore
     /** Removes files that were sent some seconds ago and never taken, and what work has left behind. */
     public function forgetArrivals(int $seconds): void
     {
-        $left = glob($this->root.'/{arrivals,work}/*', \GLOB_BRACE);
+        $left = glob($this->root.'/{arrivals,making}/*', \GLOB_BRACE);
         foreach (false === $left ? [] : $left as $path) {
             if ((int) @filemtime($path) < time() - $seconds) {
                 is_dir($path) ? $this->removeFolder($path) : @unlink($path);
