@@ -120,11 +120,11 @@ final class FuzzTest extends TestCase
     private function operation(): array
     {
         $type = $this->one(array_map(static fn (RowType $t): string => $t->value, RowType::cases()));
-        $do = $this->one(['add', 'set', 'set', 'set', 'remove', 'setMany', 'removeMany', 'move', 'trace', 'shift', 'figure', 'rework', 'lay', 'settle', 'replace', 'goBack', 'fly']);
+        $do = $this->one(['add', 'set', 'set', 'set', 'remove', 'setMany', 'removeMany', 'move', 'trace', 'shift', 'figure', 'rework', 'lay', 'settle', 'copy', 'replace', 'goBack', 'fly']);
         $keys = [
             'trace' => ['storey', 'drawing', 'points', 'nodes', 'walls', 'closed', 'line', 'thickness', 'rises', 'joins', 'height', 'enclosing', 'buildUp', 'evidence'],
             'shift' => ['nodes', 'wall', 'left', 'length', 'holds', 'from', 'to', 'id', 'x', 'y'], 'figure' => ['a', 'b', 'aSide', 'bSide', 'text', 'id', 'mm', 'decided', 'drawing', 'storey'],
-            'rework' => ['kind', 'wall', 'other', 'at', 'x', 'y', 'walls', 'node', 'storey', 'distance', 'id', 'ids'], 'lay' => ['storey', 'drawing', 'walls', 'openings', 'columns'], 'settle' => ['storey'],
+            'rework' => ['kind', 'wall', 'other', 'at', 'x', 'y', 'walls', 'node', 'storey', 'distance', 'id', 'ids'], 'lay' => ['storey', 'drawing', 'walls', 'openings', 'columns'], 'settle' => ['storey'], 'copy' => ['storey', 'walls', 'openings', 'to', 'by'],
         ];
         $operation = ['do' => $do, 'type' => $type, 'id' => 'add' === $do ? Desk::newId() : $this->id($type)];
         if (isset($keys[$do])) {

@@ -154,6 +154,43 @@ final class StoreysTest extends TestCase
         }
     }
 
+    /** All that is traced on a storey, or some walls, copied by one operation: corners that were shared are shared again. */
+    public function testAStoreyOrSomeWallsAreCopiedByOneOperation(): void
+    {
+        $chain = $this->desk->chain([[0, 0], [6000, 0], [6000, 4000], [0, 4000]], true);
+        $this->desk->change([$chain['operation'], Desk::door($chain['walls'][0], 1000, 900),
+            ['do' => 'add', 'type' => 'room', 'id' => Desk::newId(), 'values' => ['storey' => $this->desk->storey, 'name' => 'Hall', 'number' => '1', 'x' => 3000, 'y' => 2000]],
+        ]);
+        $above = $this->storey('Upper', 2700.0);
+        $state = $this->desk->change([$above, ['do' => 'copy', 'copy' => ['storey' => $this->desk->storey, 'to' => $above['id']]]]);
+        $of = static fn (string $type): array => array_values(array_filter(Desk::rows($state, $type), static fn (array $r): bool => ($r['values']['storey'] ?? null) === $above['id']));
+        self::assertCount(4, $of('wall'));
+        self::assertCount(4, $of('node'), 'Shared as before.');
+        self::assertCount(1, $of('room'));
+        self::assertContains(Desk::rows($state, 'opening')[0]['values']['wall'], array_column($of('wall'), 'id'));
+        $derived = array_values(array_filter(\is_array($state['derived']) ? $state['derived'] : [], static fn (mixed $d): bool => \is_array($d) && $above['id'] === $d['storey']))[0] ?? null;
+        self::assertIsArray($derived);
+        self::assertCount(1, (array) $derived['regions'], 'The room is there, and enclosed.');
+
+        // Two of the walls beside where they stand, with what is in them.
+        $state = $this->desk->change([['do' => 'copy', 'copy' => ['walls' => [$chain['walls'][0], $chain['walls'][1]], 'openings' => true, 'to' => $this->desk->storey, 'by' => [20_000, -500]]]]);
+        $nodes = Desk::rows($state, 'node');
+        self::assertEqualsCanonicalizing([[20_000.0, -500.0], [26_000.0, -500.0], [26_000.0, 3500.0]], array_map(static fn (array $n): array => [Desk::float($n['values']['x']), Desk::float($n['values']['y'])], $nodes));
+        self::assertCount(2, Desk::rows($state, 'wall'));
+        self::assertCount(1, Desk::rows($state, 'opening'));
+
+        // One of them goes up: its corner with the other is left to that one.
+        $state = $this->desk->change([['do' => 'move', 'type' => 'wall', 'ids' => [Desk::rows($state, 'wall')[0]['id']], 'storey' => $above['id']]]);
+        self::assertSame([$above['id']], array_map(static fn (array $w): mixed => $w['values']['storey'], Desk::rows($state, 'wall')));
+        self::assertCount(2, Desk::rows($state, 'node'));
+        $this->desk->client->ok('POST', "/api/projects/{$this->desk->id}/undo", ['id' => Desk::newId()]);
+        $this->desk->client->ok('POST', "/api/projects/{$this->desk->id}/undo", ['id' => Desk::newId()]);
+        $this->desk->client->ok('POST', "/api/projects/{$this->desk->id}/undo", ['id' => Desk::newId()]);
+        self::assertCount(4, Desk::rows($this->desk->state(), 'wall'));
+        self::assertSame('gone', $this->desk->refused(409, [['do' => 'copy', 'copy' => ['walls' => [Desk::newId()], 'to' => $this->desk->storey]]])['code']);
+        self::assertSame('gone', $this->desk->refused(409, [['do' => 'copy', 'copy' => ['walls' => [$chain['walls'][0]], 'to' => Desk::newId()]]])['code']);
+    }
+
     /** @return array{do: string, type: string, id: string, values: array<string, mixed>} */
     private function storey(string $name, float $elevation): array
     {

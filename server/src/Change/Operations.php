@@ -13,6 +13,7 @@ use Plinth\Server\Plan\ReworkOperation;
 use Plinth\Server\Plan\SettleOperation;
 use Plinth\Server\Plan\ShiftOperation;
 use Plinth\Server\Plan\TraceOperation;
+use Plinth\Server\Plan\WallsElsewhere;
 use Plinth\Server\Source\Drawing;
 use Plinth\Server\Source\Page;
 use Plinth\Server\Source\Removal;
@@ -21,12 +22,12 @@ use Symfony\Component\Uid\Uuid;
 
 /**
  * The operations that a client's change is made of: add, set, remove a row; trace a chain of walls; lay down
- * what the ink shows; settle a storey; put a newer page in an older one's place;
+ * what the ink shows; copy walls or a storey; settle a storey; put a newer page in an older one's place;
  * put what is stated about a drawing back to what it was.
  */
 final readonly class Operations
 {
-    public function __construct(private TraceOperation $trace, private ShiftOperation $shift, private FigureOperation $figure, private ReworkOperation $rework, private LayOperation $lay, private SettleOperation $settle, private Removal $removal, private Replacement $replacement, private FitHistory $history, private Deadline $deadline)
+    public function __construct(private TraceOperation $trace, private ShiftOperation $shift, private FigureOperation $figure, private ReworkOperation $rework, private LayOperation $lay, private WallsElsewhere $elsewhere, private SettleOperation $settle, private Removal $removal, private Replacement $replacement, private FitHistory $history, private Deadline $deadline)
     {
     }
 
@@ -39,7 +40,7 @@ final readonly class Operations
         $this->prepare($workspace, $operations);
         foreach ($operations as $operation) {
             $this->deadline->check();
-            $kind = $operation->object(['do', 'type', 'id', 'ids', 'values', 'by', 'trace', 'shift', 'figure', 'rework', 'lay', 'settle', 'revision'])->get('do')->word(['add', 'set', 'remove', 'setMany', 'removeMany', 'move', 'trace', 'shift', 'figure', 'rework', 'lay', 'settle', 'replace', 'goBack']);
+            $kind = $operation->object(['do', 'type', 'id', 'ids', 'values', 'by', 'storey', 'trace', 'shift', 'figure', 'rework', 'lay', 'settle', 'copy', 'revision'])->get('do')->word(['add', 'set', 'remove', 'setMany', 'removeMany', 'move', 'copy', 'trace', 'shift', 'figure', 'rework', 'lay', 'settle', 'replace', 'goBack']);
             $own = match ($kind) {
                 'trace' => $this->trace,
                 'shift' => $this->shift,
@@ -51,6 +52,10 @@ final readonly class Operations
             };
             if (null !== $own) {
                 $own->apply($workspace, $operation->get($kind), $base);
+                continue;
+            }
+            if ('copy' === $kind) {
+                $this->elsewhere->copy($workspace, $operation->get('copy'));
                 continue;
             }
             if (\in_array($kind, ['setMany', 'removeMany', 'move'], true)) {
@@ -85,11 +90,16 @@ final readonly class Operations
         }
     }
 
-    /** The same done to many rows of one kind: set to the same values, removed, or moved by x and y, mm. */
+    /** The same done to many rows of one kind: set to the same values, removed, moved by x and y, mm, or walls to another storey. */
     private function many(Workspace $workspace, JsonValue $operation, string $kind, int $base): void
     {
         $type = $operation->get('type')->choice(RowType::class);
         self::mayDo('removeMany' === $kind ? 'remove' : 'set', $type, $operation);
+        if ('move' === $kind && null !== $operation->optional('storey')) {
+            $this->elsewhere->move($workspace, $operation->list('ids'), RowValues::uuid($operation->get('storey')), $base, $operation->at);
+
+            return;
+        }
         [$dx, $dy] = 'move' === $kind ? $operation->get('by')->pair() : [0.0, 0.0];
         foreach ($operation->list('ids') as $id) {
             $this->deadline->check();
@@ -101,17 +111,17 @@ final readonly class Operations
             match ($kind) {
                 'removeMany' => $this->removal->row($workspace, $row, $base, $id->at),
                 'setMany' => $workspace->set($row, $operation->get('values')->map(), $operation->at.'/values'),
-                default => $workspace->set($row, self::moved($row, $dx, $dy, $operation->at), $operation->at.'/by'),
+                default => $workspace->set($row, self::moved($row, $dx, $dy, $operation->at.'/type'), $operation->at.'/by'),
             };
         }
     }
 
     /** @return array<string, float> the places of a row, moved */
-    private static function moved(ProjectRow $row, float $dx, float $dy, string $at): array
+    public static function moved(ProjectRow $row, float $dx, float $dy, string $at = ''): array
     {
         $places = array_intersect_key($row->values(), ['x' => true, 'y' => true, 'x1' => true, 'y1' => true, 'x2' => true, 'y2' => true]);
         if ([] === $places || RowType::Pick === $row::type()) {
-            throw Refusal::invalid('no-place', \sprintf('A %s has no place of its own to be moved from.', $row::type()->value), $at.'/type');
+            throw Refusal::invalid('no-place', \sprintf('A %s has no place of its own to be moved from.', $row::type()->value), $at);
         }
         foreach ($places as $key => $place) {
             $places[$key] = (float) $place + ('x' === $key[0] ? $dx : $dy);

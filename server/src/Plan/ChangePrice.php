@@ -20,7 +20,9 @@ use Symfony\Component\Uid\Uuid;
 final readonly class ChangePrice
 {
     private const MOST_OPERATIONS = 2000;
-    private const MOST_ROWS = 6000;
+    private const MOST_ROWS = 12_000;
+    /** rows that a wall is copied as, with its nodes and openings */
+    private const ROWS_A_WALL = 3;
     private const MOST_POINTS = 1000;
     /** pairs of lines whose boxes touch */
     private const MOST_PAIRS = 60_000;
@@ -43,6 +45,14 @@ final readonly class ChangePrice
             if ($rows > self::MOST_ROWS) {
                 throw Refusal::tooLarge(\sprintf('A change touches at most %d things. Make it in parts.', self::MOST_ROWS), 'operations');
             }
+        }
+        foreach ($lines->copied() as [$from, $to]) {
+            $boxes = Uuid::isValid($from) ? $this->there($project, Uuid::fromString($from)) : [];
+            $rows += self::ROWS_A_WALL * \count($boxes);
+            $lines->take($to, $boxes);
+        }
+        if ($rows > self::MOST_ROWS) {
+            throw Refusal::tooLarge(\sprintf('A change touches at most %d things. Copy it in parts.', self::MOST_ROWS), 'operations');
         }
         try {
             foreach ($lines->boxes() as $storey => $boxes) {

@@ -22,6 +22,9 @@ final class PricedLines
     /** @var list<array{string, string}> walls of this change by their nodes */
     private array $walls = [];
 
+    /** @var list<array{string, string}> whole storeys that are copied, and to which */
+    private array $copied = [];
+
     /** @return int rows that the operation touches */
     public function add(JsonValue $operation, int $mostPoints): int
     {
@@ -40,6 +43,12 @@ final class PricedLines
 
             return 3 * \count($walls) + \count(self::list($lay, 'openings')) + \count(self::list($lay, 'columns'));
         }
+        $copy = \is_array($data['copy'] ?? null) ? $data['copy'] : null;
+        if (null !== $copy) {
+            $this->copied[] = [self::text($copy, 'storey'), self::text($copy, 'to')];
+
+            return 3 * \count(self::list($copy, 'walls'));
+        }
         if ('add' === ($data['do'] ?? null)) {
             match ($data['type'] ?? null) {
                 'node' => $this->nodes[self::text($data, 'id')] = [self::text($values, 'storey'), self::number($values, 'x'), self::number($values, 'y')],
@@ -50,6 +59,18 @@ final class PricedLines
         }
 
         return max(1, \count(self::list($data, 'ids')));
+    }
+
+    /** @return list<array{string, string}> whole storeys that are copied, and to which */
+    public function copied(): array
+    {
+        return $this->copied;
+    }
+
+    /** @param list<Box> $boxes of lines that come to a storey */
+    public function take(string $storey, array $boxes): void
+    {
+        $this->boxes[$storey] = [...$this->boxes[$storey] ?? [], ...$boxes];
     }
 
     /** @return array<int|string, list<Box>> by storey, or by whatever stands in its place */

@@ -4,7 +4,16 @@ import { useProject } from "../project/store";
 import { deskWithPlan, row, type Sent, type Serving, STOREY } from "../testing/desk";
 import { clickAt } from "./acts";
 import { setAct, useDesk } from "./desk";
-import { copyStorey, dropHeld, heldAt, outerWalls, removeSelected, selectedWalls, selectWithin } from "./editing";
+import {
+  copyWalls,
+  dropHeld,
+  heldAt,
+  moveToStorey,
+  outerWalls,
+  removeSelected,
+  selectedWalls,
+  selectWithin,
+} from "./editing";
 import { apartMm, faceAt } from "./figures";
 import { nextNumber, numberAndName } from "./rooms";
 import { snapAt } from "./snap";
@@ -222,10 +231,11 @@ describe("figures and rooms", () => {
     expect([...outerWalls(STOREY)]).toEqual(["south"]);
   });
 
-  it("copy a storey with its walls sharing their corners as before", () => {
-    const operations = copyStorey(STOREY, "upper");
-    expect(operations.filter((o) => o.type === "node")).toHaveLength(4);
-    expect(operations.filter((o) => o.type === "wall")).toHaveLength(4);
-    expect(operations.every((o) => o.values?.storey === "upper")).toBe(true);
+  it("copy the walls that are wanted to another storey, and move them there, in one operation", async () => {
+    await copyWalls(STOREY, "upper", (id) => id === "south" || id === "north");
+    expect(sent.at(-1)?.operations).toEqual([{ do: "copy", copy: { walls: ["south", "north"], to: "upper" } }]);
+    await moveToStorey(["south"], "upper");
+    expect(sent.at(-1)?.operations).toEqual([{ do: "move", type: "wall", ids: ["south"], storey: "upper" }]);
+    expect(useDesk.getState().group).toEqual([]);
   });
 });

@@ -367,98 +367,18 @@ export function preview(): readonly (readonly [XY, XY])[] {
 /** Walls go to another storey, with their nodes and openings; nodes that others need are left and copied. */
 export async function moveToStorey(walls: readonly string[], storey: string): Promise<void> {
   const { rows } = useProject.getState();
-  const going = new Set(walls);
-  const operations: Operation[] = [];
-  const nodes = new Map<string, string>();
-  for (const id of walls) {
-    const wall = rows.wall.get(id);
-    if (!wall) continue;
-    for (const node of [wall.fromNode, wall.toNode]) {
-      if (nodes.has(node)) continue;
-      const stays = [...rows.wall.values()].some((w) => !going.has(w.id) && (w.fromNode === node || w.toNode === node));
-      const row = rows.node.get(node);
-      if (!row) continue;
-      if (stays) {
-        const copy = newId();
-        nodes.set(node, copy);
-        operations.push({
-          do: "add",
-          type: "node",
-          id: copy,
-          values: { storey, drawing: row.drawing, x: row.x, y: row.y },
-        });
-      } else {
-        nodes.set(node, node);
-        operations.push({ do: "set", type: "node", id: node, values: { storey } });
-      }
-    }
-    const values = { storey, fromNode: nodes.get(wall.fromNode), toNode: nodes.get(wall.toNode) };
-    operations.push({ do: "set", type: "wall", id, values });
-  }
-  const refused = await change(`Move to ${rows.storey.get(storey)?.name ?? "another storey"}`, operations);
+  const title = `Move to ${rows.storey.get(storey)?.name ?? "another storey"}`;
+  const refused = await change(title, [{ do: "move", type: "wall", ids: [...walls], storey }]);
   if (!refused) useDesk.setState({ selected: null, group: [] });
 }
 
 /** Walls of another storey are copied to this one, where they stand, without their openings. */
 export async function copyWalls(from: string, to: string, which: (id: string) => boolean): Promise<void> {
   const { rows } = useProject.getState();
-  const { operations } = wallCopies(from, to, which);
-  if (operations.length > 0) await change(`Copy walls of ${rows.storey.get(from)?.name ?? ""}`, operations);
-}
-
-/** All that is traced on a storey, copied to another that is made in the same change. */
-export function copyStorey(from: string, to: string): Operation[] {
-  const { rows } = useProject.getState();
-  const { operations, copies } = wallCopies(from, to, () => true);
-  for (const opening of rows.opening.values()) {
-    const wall = copies.get(opening.wall);
-    if (wall) operations.push(copyOf("opening", opening, { wall }));
+  const walls = wallLines(rows, from).flatMap(({ wall }) => (which(wall.id) ? [wall.id] : []));
+  if (walls.length > 0) {
+    await change(`Copy walls of ${rows.storey.get(from)?.name ?? ""}`, [{ do: "copy", copy: { walls, to } }]);
   }
-  for (const room of rows.room.values()) {
-    if (room.storey === from) operations.push(copyOf("room", room, { storey: to }));
-  }
-  for (const divider of rows.divider.values()) {
-    if (divider.storey === from) operations.push(copyOf("divider", divider, { storey: to }));
-  }
-  for (const column of rows.column.values()) {
-    if (column.storey === from) operations.push(copyOf("column", column, { storey: to }));
-  }
-  return operations;
-}
-
-function copyOf(
-  type: "opening" | "room" | "divider" | "column",
-  thing: { id: string; revision: number },
-  instead: Record<string, unknown>,
-): Operation {
-  const { id: _id, revision: _revision, ...values } = thing;
-  return { do: "add", type, id: newId(), values: { ...values, ...instead } };
-}
-
-function wallCopies(from: string, to: string, which: (id: string) => boolean) {
-  const { rows } = useProject.getState();
-  const operations: Operation[] = [];
-  const nodes = new Map<string, string>();
-  const copies = new Map<string, string>();
-  const nodeOf = (node: string): string => {
-    const known = nodes.get(node);
-    if (known) return known;
-    const row = rows.node.get(node);
-    const id = newId();
-    nodes.set(node, id);
-    const values = { storey: to, drawing: row?.drawing ?? null, x: row?.x ?? 0, y: row?.y ?? 0 };
-    operations.push({ do: "add", type: "node", id, values });
-    return id;
-  };
-  for (const { wall } of wallLines(rows, from)) {
-    if (!which(wall.id)) continue;
-    const { id: _id, revision: _revision, ...values } = wall;
-    const ends = { storey: to, fromNode: nodeOf(wall.fromNode), toNode: nodeOf(wall.toNode) };
-    const id = newId();
-    copies.set(wall.id, id);
-    operations.push({ do: "add", type: "wall", id, values: { ...values, ...ends } });
-  }
-  return { operations, copies };
 }
 
 /** Further from a face than this is beside the wall, mm. */

@@ -4,7 +4,7 @@ import { newId } from "../api/ids";
 import { choosePlace } from "../desk/acts";
 import { useDesk, useDeskFields } from "../desk/desk";
 import { typed } from "../desk/draft";
-import { copyStorey, storeysInOrder } from "../desk/editing";
+import { storeysInOrder } from "../desk/editing";
 import { grouped } from "../desk/numbers";
 import { drawingsOn } from "../desk/selectors";
 import { Link, Plain } from "../ledger/parts";
@@ -130,7 +130,7 @@ async function makeAlternative(storey: Thing<"storey">): Promise<void> {
   };
   const refused = await change("Make an alternative", [
     { do: "add", type: "storey", id, values },
-    ...copyStorey(storey.id, id),
+    { do: "copy", copy: { storey: storey.id, to: id } },
     ...drawingsOn(useProject.getState().rows, { storey: storey.id, side: null })
       .filter((d) => !d.locked)
       .map((d): Operation => ({ do: "set", type: "drawing", id: d.id, values: { locked: true } })),
