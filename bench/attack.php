@@ -255,7 +255,7 @@ $import = static function (): array {
 $told = beside([...array_fill(0, 5, $sure), $import, $import], static function () use ($kills, $var): void {
     for ($i = 0; $i < $kills; ++$i) {
         usleep(mt_rand(500_000, 1_500_000));
-        $name = ['php', 'slow1', 'database', 'quick', 'nginx', 'slow2'][$i % 6];
+        $name = ['php', 'slow1', 'database', 'quick1', 'nginx', 'slow2', 'quick2'][$i % 7];
         $pid = (int) @file_get_contents("$var/run/$name.child");
         if ($pid > 1) {
             posix_kill(-$pid, 9);

@@ -168,8 +168,9 @@ php_run() { exec php-fpm8.2 -F -y "$RUN/php-fpm.conf"; }
 nginx_run() { exec nginx -p "$RUN" -e "$VAR/log/nginx.log" -c "$RUN/nginx.conf"; }
 
 work() { exec php -d opcache.enable_cli=1 -d opcache.jit=tracing -d opcache.jit_buffer_size=64M "$ROOT/server/bin/console" plinth:work "$1" --name="$(uname -n):$VAR:$2" --no-interaction --quiet; }
-# Quick work has a worker of its own; slow work has two, so that one project's does not hold up another's.
-quick_run() { work quick quick; }
+# Quick and slow work have workers of their own, two each, so that one project's does not hold up another's.
+quick1_run() { work quick quick1; }
+quick2_run() { work quick quick2; }
 slow1_run() { work slow slow1; }
 slow2_run() { work slow slow2; }
 

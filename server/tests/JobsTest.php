@@ -42,7 +42,7 @@ final class JobsTest extends TestCase
         $this->connection->rollBack();
     }
 
-    public function testProjectsTakeTurnsAndNoneHasTwoSlowJobsUnderWay(): void
+    public function testProjectsTakeTurnsAndNoneHasTwoJobsOfALaneUnderWay(): void
     {
         [$busy, $other] = [new UuidV7(), new UuidV7()];
         for ($i = 0; $i < 3; ++$i) {

@@ -14,7 +14,7 @@ final class MachineTest extends TestCase
         $var = (string) getenv('PLINTH_VAR');
         $children = glob("$var/run/*.child");
         self::assertIsArray($children);
-        self::assertGreaterThanOrEqual(6, \count($children), 'Database, PHP, nginx and three workers.');
+        self::assertGreaterThanOrEqual(7, \count($children), 'Database, PHP, nginx and four workers.');
         foreach ($children as $child) {
             $group = (int) file_get_contents($child);
             $owner = fileowner("/proc/$group");

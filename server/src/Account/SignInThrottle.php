@@ -17,6 +17,8 @@ final readonly class SignInThrottle
     private const FREE_TRIES = 5;
     private const WINDOW_SECONDS = 900;
     private const LONGEST_WAIT = 60;
+    /** so long somebody is known from where they have signed in: a quarter of a year */
+    private const KNOWN_SECONDS = 7_776_000;
 
     public function __construct(private Connection $connection, private ClockInterface $clock)
     {
@@ -46,6 +48,7 @@ final readonly class SignInThrottle
 
     public function succeeded(User $user, string $sender): void
     {
+        $this->connection->executeStatement('DELETE FROM known_sender WHERE seen_at < ? LIMIT 1000', [$this->clock->now()->getTimestamp() - self::KNOWN_SECONDS]);
         $this->connection->executeStatement('INSERT INTO known_sender (account, sender, seen_at) VALUES (?, ?, ?) ON DUPLICATE KEY UPDATE seen_at = VALUES(seen_at)', [$user->id()->toBinary(), self::key($sender), $this->clock->now()->getTimestamp()]);
         $this->connection->executeStatement('DELETE FROM failed_sign_in WHERE account = ? AND sender = ?', [$user->id()->toBinary(), self::key($sender)]);
     }

@@ -55,7 +55,7 @@ final readonly class SignIns
         $seen = null === $id ? false : $this->connection->fetchOne('SELECT seen_at FROM signed_in WHERE id = ? AND account = ?', [$id->toBinary(), $this->user()->id()->toBinary()]);
         $now = $this->clock->now()->getTimestamp();
         if (null === $id || !is_numeric($seen) || (int) $seen < $now - self::IDLE) {
-            $this->security->logout(false);
+            $this->leave();
 
             return;
         }
@@ -97,7 +97,13 @@ final readonly class SignIns
         if (null !== $here) {
             $this->connection->executeStatement('DELETE FROM signed_in WHERE id = ?', [$here->toBinary()]);
         }
+        $this->leave();
+    }
+
+    private function leave(): void
+    {
         $this->security->logout(false);
+        $this->requests->getSession()->invalidate();
     }
 
     private function here(): ?Uuid

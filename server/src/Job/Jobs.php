@@ -34,7 +34,7 @@ final readonly class Jobs
     }
 
     /**
-     * The next job of a lane: projects take turns, the one that was served longest ago first, and none has two slow jobs under way.
+     * The next job of a lane: projects take turns, the one that was served longest ago first, and none has two under way in a lane.
      *
      * @param string $worker a name that no other worker has, so that the next one of that name knows what was left undone
      */
@@ -45,9 +45,9 @@ final readonly class Jobs
             $row = $this->connection->fetchAssociative(
                 'SELECT j.number, j.project, j.subject, j.kind, j.more, j.attempt FROM job j LEFT JOIN job_turn t ON t.project = j.project AND t.lane = j.lane
                  WHERE j.lane = ? AND j.not_before <= ? AND (j.held_until IS NULL OR j.held_until < ?)
-                 AND (? = 0 OR NOT EXISTS (SELECT 1 FROM job o WHERE o.project = j.project AND o.lane = j.lane AND o.held_until >= ?))
+                 AND NOT EXISTS (SELECT 1 FROM job o WHERE o.project = j.project AND o.lane = j.lane AND o.held_until >= ?)
                  ORDER BY COALESCE(t.served, 0), j.number LIMIT 1 FOR UPDATE SKIP LOCKED',
-                [$lane->value, $now, $now, Lane::Slow === $lane ? 1 : 0, $now],
+                [$lane->value, $now, $now, $now],
             );
             if (false === $row || !is_numeric($row['number']) || !is_numeric($row['attempt']) || !\is_string($row['project']) || !\is_string($row['subject']) || !\is_string($row['kind']) || !\is_string($row['more'])) {
                 return null;

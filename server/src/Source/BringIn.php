@@ -10,7 +10,6 @@ use Plinth\Server\Change\Recorder;
 use Plinth\Server\Change\RowType;
 use Plinth\Server\Change\Workspace;
 use Plinth\Server\Http\Refusal;
-use Plinth\Server\Job\Attempt;
 use Plinth\Server\Source\Reading\Inspector;
 use Plinth\Server\Source\Reading\PictureFailure;
 use Plinth\Server\Source\Reading\WorldFile;
@@ -28,12 +27,14 @@ final readonly class BringIn
     }
 
     /**
+     * @param callable(): bool|null $mayGoOn
+     *
      * @throws Refusal in words for whoever chose the file
      * @throws PictureFailure where looking at it was broken off by something that had nothing to do with it
      */
-    public function take(Uuid $project, User $user, Delivery $delivery, Uuid $changeId, ?Attempt $attempt = null): Change
+    public function take(Uuid $project, User $user, Delivery $delivery, Uuid $changeId, ?callable $mayGoOn = null): Change
     {
-        [$format, $pages] = $this->inspector->inspect($delivery->path, $attempt);
+        [$format, $pages] = $this->inspector->inspect($delivery->path, $mayGoOn);
         if (null !== $delivery->worldFile) {
             $pages[0] = $pages[0]->with(WorldFile::hint($delivery->worldFile, $pages[0]->height), '');
         }

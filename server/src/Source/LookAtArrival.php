@@ -20,6 +20,9 @@ use Plinth\Server\Source\Reading\PictureFailure;
 /** Looks at a file that was sent, and takes it into its project or says why not. */
 final readonly class LookAtArrival implements JobKind
 {
+    /** for looking at one file, s: two hundred sheets of a TIFF take half of it */
+    private const BUDGET = 60.0;
+
     public function __construct(private EntityManagerInterface $entities, private Connection $connection, private FileStore $files, private BringIn $bringIn, private DropInFolder $dropIn)
     {
     }
@@ -42,7 +45,7 @@ final readonly class LookAtArrival implements JobKind
             return;
         }
         try {
-            $change = $this->bringIn->take($arrival->project, $user, Delivery::from($this->files->arrivalPath($arrival->key()), $arrival->name, $arrival->delivery), $arrival->id, $attempt);
+            $change = $this->bringIn->take($arrival->project, $user, Delivery::from($this->files->arrivalPath($arrival->key()), $arrival->name, $arrival->delivery), $arrival->id, self::mayGoOn($attempt));
         } catch (PictureFailure $e) {
             throw TryAgain::after($e->getMessage());
         } catch (Refusal $e) {
@@ -56,6 +59,18 @@ final readonly class LookAtArrival implements JobKind
         }
         $this->connection->executeStatement('UPDATE arrival SET state = ?, revision = ? WHERE project = ? AND id = ?', [ArrivalState::Taken->value, $change->revision(), ...$job->about->binary()]);
         @unlink($this->files->arrivalPath($job->about));
+    }
+
+    /** @return callable(): bool */
+    private static function mayGoOn(Attempt $attempt): callable
+    {
+        $until = microtime(true) + self::BUDGET;
+
+        return static function () use ($attempt, $until): bool {
+            $attempt->goesOn();
+
+            return microtime(true) < $until ? true : throw PictureFailure::tooLong(self::BUDGET);
+        };
     }
 
     public function giveUp(Job $job, string $words): void

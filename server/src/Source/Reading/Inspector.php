@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Plinth\Server\Source\Reading;
 
 use Plinth\Server\Http\Refusal;
-use Plinth\Server\Job\Attempt;
 
 /** Reads a file's head: what it is, how many pages it has and how large they are. Decodes nothing. */
 final readonly class Inspector
@@ -26,21 +25,23 @@ final readonly class Inspector
     }
 
     /**
+     * @param callable(): bool|null $mayGoOn
+     *
      * @return array{Format, non-empty-list<FoundPage>}
      *
      * @throws Refusal in words for whoever chose the file
      * @throws PictureFailure where it may be tried again
      */
-    public function inspect(string $path, ?Attempt $attempt = null): array
+    public function inspect(string $path, ?callable $mayGoOn = null): array
     {
         $format = Format::ofContent($path) ?? throw Refusal::invalid('not-a-picture', 'This is no picture, PDF, SVG or DXF that can be read, whatever its name says. Save it as PNG, JPEG, TIFF or PDF.', 'file');
         try {
             $pages = match ($format) {
-                Format::Pdf => $this->pdf($path),
-                Format::Svg => [$this->lines->ofSvg($path)->page],
+                Format::Pdf => $this->pdf($path, $mayGoOn),
+                Format::Svg => [$this->lines->ofSvg($path, $mayGoOn)->page],
                 Format::Dxf => [$this->lines->ofDxf($path)->page],
-                Format::Tiff => $this->tiff($path, $attempt),
-                default => [$this->picture($path, $format)],
+                Format::Tiff => $this->tiff($path, $mayGoOn),
+                default => [$this->picture($path, $format, $mayGoOn)],
             };
         } catch (PictureFailure $e) {
             throw $e->mayTryAgain ? $e : Refusal::invalid('unreadable-picture', $e->getMessage(), 'file');
@@ -71,9 +72,10 @@ final readonly class Inspector
         }
     }
 
-    private function picture(string $path, Format $format): FoundPage
+    /** @param callable(): bool|null $mayGoOn */
+    private function picture(string $path, Format $format, ?callable $mayGoOn): FoundPage
     {
-        $found = $this->tool->describe($path, $format);
+        $found = $this->tool->describe($path, $format, mayGoOn: $mayGoOn);
         $quality = Format::Jpeg === $format ? JpegQuality::of($path) : null;
         $remark = match (true) {
             max($found['width'], $found['height']) < self::PREVIEW_SIDE => \sprintf('This looks like a preview, not the full picture: only %d × %d pixels. Look for the original.', $found['width'], $found['height']),
@@ -85,27 +87,34 @@ final readonly class Inspector
         return new FoundPage($found['width'], $found['height'], $found['resolution'], $remark);
     }
 
-    /** @return list<FoundPage> */
-    private function tiff(string $path, ?Attempt $attempt): array
+    /**
+     * @param callable(): bool|null $mayGoOn
+     *
+     * @return list<FoundPage>
+     */
+    private function tiff(string $path, ?callable $mayGoOn): array
     {
-        $first = $this->tool->describe($path, Format::Tiff);
+        $first = $this->tool->describe($path, Format::Tiff, mayGoOn: $mayGoOn);
         if ($first['pages'] > self::MOST_PAGES) {
             throw self::tooManyPages($first['pages']);
         }
         $pages = [];
         for ($i = 0; $i < $first['pages']; ++$i) {
-            $attempt?->goesOn();
-            $found = 0 === $i ? $first : $this->tool->describe($path, Format::Tiff, \sprintf('[page=%d]', $i));
+            $found = 0 === $i ? $first : $this->tool->describe($path, Format::Tiff, \sprintf('[page=%d]', $i), $mayGoOn);
             $pages[] = new FoundPage($found['width'], $found['height'], $found['resolution'], max($found['width'], $found['height']) < self::PREVIEW_SIDE ? \sprintf('Low resolution: only %d × %d pixels.', $found['width'], $found['height']) : '');
         }
 
         return $pages;
     }
 
-    /** @return list<FoundPage> */
-    private function pdf(string $path): array
+    /**
+     * @param callable(): bool|null $mayGoOn
+     *
+     * @return list<FoundPage>
+     */
+    private function pdf(string $path, ?callable $mayGoOn): array
     {
-        $about = $this->tool->run(['pdfinfo', $path], 20.0, [$path]);
+        $about = $this->tool->run(['pdfinfo', $path], 20.0, [$path], mayGoOn: $mayGoOn);
         $count = 1 === preg_match('/^Pages:\s+(-?\d+)/m', $about, $m) ? (int) $m[1] : 0;
         if ($count < 1) {
             return [];
@@ -113,8 +122,8 @@ final readonly class Inspector
         if ($count > self::MOST_PAGES) {
             throw self::tooManyPages($count);
         }
-        $about = $this->tool->run(['pdfinfo', '-f', '1', '-l', (string) $count, $path], 20.0, [$path]);
-        $scans = $this->scanResolutions($path, $count);
+        $about = $this->tool->run(['pdfinfo', '-f', '1', '-l', (string) $count, $path], 20.0, [$path], mayGoOn: $mayGoOn);
+        $scans = $this->scanResolutions($path, $count, $mayGoOn);
         $pages = [];
         for ($n = 1; $n <= $count; ++$n) {
             if (1 !== preg_match('/^Page\s+'.$n.' size:\s+([\d.e+]+) x ([\d.e+]+) pts/m', $about, $size)) {
@@ -138,12 +147,14 @@ final readonly class Inspector
     }
 
     /**
+     * @param callable(): bool|null $mayGoOn
+     *
      * @return array<int, array{float, float}> by page: area of its largest picture in square points, and that picture's pixels per inch
      */
-    private function scanResolutions(string $path, int $pages): array
+    private function scanResolutions(string $path, int $pages, ?callable $mayGoOn): array
     {
         $found = [];
-        $list = $this->tool->run(['pdfimages', '-list', '-f', '1', '-l', (string) $pages, $path], 20.0, [$path]);
+        $list = $this->tool->run(['pdfimages', '-list', '-f', '1', '-l', (string) $pages, $path], 20.0, [$path], mayGoOn: $mayGoOn);
         preg_match_all('/^\s*(\d+)\s+\d+\s+(?:image|stencil)\s+(\d+)\s+(\d+)\s+\S+\s+\d+\s+\d+\s+\S+\s+\S+\s+\S+(?:\s+\d+)?\s+(\d+)\s+(\d+)\s+\S+\s+\S+$/m', $list, $rows, \PREG_SET_ORDER);
         foreach ($rows as [, $page, $w, $h, $x, $y]) {
             if ((int) $x > 0 && (int) $y > 0) {

@@ -32,14 +32,15 @@ final readonly class LineDrawing
     {
     }
 
-    public function ofSvg(string $path): DrawnLines
+    /** @param callable(): bool|null $mayGoOn */
+    public function ofSvg(string $path, ?callable $mayGoOn = null): DrawnLines
     {
         $svg = self::text($path);
         if (false !== stripos($svg, '<!ENTITY')) {
             throw PictureFailure::unsafe('This SVG defines entities, which are not followed. Save it as plain SVG.');
         }
         // Sizes are told in whole pixels: asked for a thousand times as large they are told exactly enough.
-        $told = $this->tool->describe($path, Format::Svg, '[scale=1000]');
+        $told = $this->tool->describe($path, Format::Svg, '[scale=1000]', $mayGoOn);
         $size = ['width' => $told['width'] / 1000.0, 'height' => $told['height'] / 1000.0];
         if ($size['width'] <= 0.0 || $size['height'] <= 0.0) {
             throw PictureFailure::unsafe('This SVG has no size. Give it a width and a height and save it again.');

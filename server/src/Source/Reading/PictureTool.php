@@ -100,14 +100,15 @@ final readonly class PictureTool
      * Size, kind and tags, from the head of the file.
      *
      * @param string $suffix `[page=2]` for another page, `[scale=1000]` for a drawing
+     * @param callable(): bool|null $mayGoOn
      *
      * @return array{width: int, height: int, pages: int, resolution: float|null}
      *
      * @throws PictureFailure also where the tool would open the file as another kind than its content was found to be
      */
-    public function describe(string $path, Format $format, string $suffix = ''): array
+    public function describe(string $path, Format $format, string $suffix = '', ?callable $mayGoOn = null): array
     {
-        $text = $this->run(['vipsheader', '-a', $path.$suffix], 20.0, [$path], trusts: !$format->isTrusted());
+        $text = $this->run(['vipsheader', '-a', $path.$suffix], 20.0, [$path], mayGoOn: $mayGoOn, trusts: !$format->isTrusted());
         $field = static fn (string $name): ?string => 1 === preg_match('/^'.preg_quote($name, '/').': (.*)$/m', $text, $m) ? $m[1] : null;
         if ($format->loader() !== $field('vips-loader')) {
             throw PictureFailure::of('');
