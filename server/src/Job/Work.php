@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Server\Job;
 
 use Doctrine\DBAL\Connection;
+use Doctrine\DBAL\Exception\RetryableException;
 use Doctrine\ORM\EntityManagerInterface;
 use Doctrine\Persistence\ManagerRegistry;
 use Psr\Clock\ClockInterface;
@@ -49,7 +50,11 @@ final class Work
         }
         $until = time() + self::SECONDS;
         while (!$this->stop && time() < $until && memory_get_usage(true) < self::MEMORY_BYTES) {
-            $job = $this->jobs->take(Lane::from($lane), $name);
+            try {
+                $job = $this->jobs->take(Lane::from($lane), $name);
+            } catch (RetryableException) {
+                $job = null; // several reached for the same one
+            }
             if (null === $job) {
                 usleep(self::PAUSE_MICROSECONDS);
             } else {
