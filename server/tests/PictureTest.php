@@ -68,6 +68,18 @@ final class PictureTest extends TestCase
         $this->assertColour($desk, 'tiles/1/0/0', 150, 150, [0, 0, 0]);
     }
 
+    /** A scan of A1 at 300 to the inch is more than the tools keep in memory, and than the sandbox's temporary folder holds. */
+    public function testALargeScanComesIn(): void
+    {
+        exec('cd '.escapeshellarg($this->folder).' && vips black large.v 9933 7016 --bands 3 && vips invert large.v light.v && vips jpegsave light.v large.jpg --interlace && rm large.v light.v', $out, $code);
+        self::assertSame(0, $code, implode("\n", $out));
+        $desk = new Desk(Client::ofStack()->signIn());
+        $desk->bringIn("$this->folder/large.jpg", 'large.jpg');
+        $progress = $desk->imported();
+        self::assertSame('ready', $progress['state'], (string) json_encode($progress['message']));
+        $this->assertColour($desk, 'tiles/0/0/0', 50, 50, [255, 255, 255]);
+    }
+
     public function testAChildIsEndedAtItsLimitOrWhenNobodyWantsItAnyMore(): void
     {
         $tool = Files::tool();

@@ -65,7 +65,7 @@ final class SandboxTest extends TestCase
     {
         putenv('PLINTH_SECRET_OF_THE_SERVER=1');
         preg_match_all('/^(\w+)=/m', $this->shell('env'), $names);
-        self::assertSame([], array_diff($names[1], ['PATH', 'HOME', 'LC_ALL', 'MAGICK_CONFIGURE_PATH', 'VIPS_CONCURRENCY', 'MALLOC_ARENA_MAX', 'OMP_THREAD_LIMIT', 'PWD', 'OLDPWD', 'SHLVL', '_']));
+        self::assertSame([], array_diff($names[1], ['PATH', 'HOME', 'TMPDIR', 'LC_ALL', 'MAGICK_CONFIGURE_PATH', 'VIPS_CONCURRENCY', 'MALLOC_ARENA_MAX', 'OMP_THREAD_LIMIT', 'PWD', 'OLDPWD', 'SHLVL', '_']));
     }
 
     public function testMemoryFilesProcessesAndProcessorTimeAreLimited(): void

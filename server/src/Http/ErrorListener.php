@@ -4,8 +4,6 @@ declare(strict_types=1);
 
 namespace Plinth\Server\Http;
 
-use Doctrine\DBAL\Exception\ConnectionException;
-use Doctrine\DBAL\Exception\ConnectionLost;
 use Doctrine\DBAL\Exception\RetryableException;
 use Doctrine\DBAL\Exception\UniqueConstraintViolationException;
 use Plinth\Core\Exchange\Exception\UnreadableDocument;
@@ -24,11 +22,6 @@ use Symfony\Component\Security\Core\Exception\AuthenticationException;
 /** The one place where failures become HTTP answers. */
 final readonly class ErrorListener
 {
-    // 2002 cannot connect, 2006 gone away, 2013 lost during query, 1053 shutting down: client errors of the MySQL protocol.
-    private const LOST = '/\b(2002|2006|2013|1053)\b/';
-    // 1021 disk full, 1026 and 3 error writing file, 1114 table is full, 28 no space left on device.
-    private const DISK_FULL = '/: (1021|1026|1114|3) |\b(errno|Errcode): 28\b/';
-
     public function __construct(private LoggerInterface $logger)
     {
     }
@@ -53,8 +46,8 @@ final readonly class ErrorListener
             $e instanceof UnreadableLength => ErrorAnswer::of(422, 'unreadable-length', $e->getMessage(), (string) $e->position),
             $e instanceof TooMuchToDerive => ErrorAnswer::of(413, 'too-much', $e->getMessage(), 'operations'),
             $e instanceof FittingException => ErrorAnswer::of(422, $e->reason(), $e->getMessage(), $e->at()),
-            self::says($e, self::DISK_FULL) => self::refused(Refusal::noRoomForChanges()),
-            $e instanceof ConnectionException, $e instanceof ConnectionLost, self::says($e, self::LOST) => ErrorAnswer::of(503, 'database-away', 'The database does not answer. Nothing is lost: this is tried again.'),
+            DatabaseTrouble::isFull($e) => self::refused(Refusal::noRoomForChanges()),
+            DatabaseTrouble::isAway($e) => ErrorAnswer::of(503, 'database-away', 'The database does not answer. Nothing is lost: this is tried again.'),
             $e instanceof RetryableException, $e instanceof UniqueConstraintViolationException => ErrorAnswer::of(503, 'busy', 'Somebody else was writing at this moment. This is tried again.'),
             $e instanceof HttpExceptionInterface => ErrorAnswer::of($e->getStatusCode(), 404 === $e->getStatusCode() ? 'not-found' : 'refused', 404 === $e->getStatusCode() ? 'There is nothing here, or it is not yours.' : $e->getMessage()),
             default => $this->failure($e),
@@ -64,18 +57,6 @@ final readonly class ErrorListener
     private static function refused(Refusal $e): Response
     {
         return ErrorAnswer::of($e->status, $e->reason, $e->getMessage(), $e->at, $e->more);
-    }
-
-    /** What goes wrong during a statement comes as a driver error or bare PDO error, here and in the session store. */
-    private static function says(\Throwable $e, string $pattern): bool
-    {
-        for ($cause = $e; null !== $cause; $cause = $cause->getPrevious()) {
-            if ($cause instanceof \PDOException && 1 === preg_match($pattern, $cause->getCode().' '.$cause->getMessage())) {
-                return true;
-            }
-        }
-
-        return false;
     }
 
     private function failure(\Throwable $e): Response

@@ -8,6 +8,7 @@ use Doctrine\DBAL\Connection;
 use Doctrine\DBAL\Exception\RetryableException;
 use Doctrine\ORM\EntityManagerInterface;
 use Doctrine\Persistence\ManagerRegistry;
+use Plinth\Server\Http\DatabaseTrouble;
 use Psr\Clock\ClockInterface;
 use Psr\Log\LoggerInterface;
 use Symfony\Component\Console\Attribute\Argument;
@@ -96,7 +97,9 @@ final class Work
             }
         } catch (\Throwable $e) {
             $this->logger->critical($e->getMessage(), ['exception' => $e, 'job' => $job->kind, 'about' => $job->about->id->toRfc4122()]);
-            if (!$this->connection->isTransactionActive() && $this->jobs->again($job, self::MOST_FAULTS)) {
+            // That the database went away is nobody's fault here.
+            $mostTries = DatabaseTrouble::isAway($e) || $e instanceof RetryableException ? self::MOST_TRIES : self::MOST_FAULTS;
+            if (!$this->connection->isTransactionActive() && $this->jobs->again($job, $mostTries)) {
                 return;
             }
             $kind->giveUp($job, 'This went wrong on our side and is in the log. Try again.');
