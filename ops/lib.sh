@@ -99,7 +99,10 @@ become_server() {
     exit 1
   fi
   mkdir -p "$VAR/home" "$RUN"
-  chown -R "$SERVICE_USER:" "$VAR" "$RUN"
+  # All of it the first time; afterwards only what root has put there since, for a store of pictures has many files.
+  if [ "$(stat -c %U "$VAR/home")" != "$SERVICE_USER" ]; then chown -R "$SERVICE_USER:" "$VAR"
+  else chown "$SERVICE_USER:" "$VAR" "$VAR"/* "$VAR"/log/* 2>/dev/null || true; fi
+  chown -R "$SERVICE_USER:" "$RUN"
   chmod 700 "$VAR" "$RUN"
   local closed drop=(setpriv --reuid="$SERVICE_USER" --regid="$(id -g "$SERVICE_USER")" --init-groups --no-new-privs env HOME="$VAR/home" USER="$SERVICE_USER" LOGNAME="$SERVICE_USER" "$@")
   closed="$(closed_folder "$(dirname "$ROOT")")"

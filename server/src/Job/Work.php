@@ -20,7 +20,7 @@ use Symfony\Component\DependencyInjection\Attribute\AutowireIterator;
 #[AsCommand('plinth:work', 'Does the long work of one lane: quick or slow. As many may run as are wanted, on any machine.')]
 final class Work
 {
-    private const PAUSE_MICROSECONDS = 150_000;
+    private const PAUSE_MICROSECONDS = 60_000;
     private const SECONDS = 3600;
     private const MEMORY_BYTES = 512_000_000;
     /** a job whose tool is ended from outside, or whose worker dies, is begun this often in all */
