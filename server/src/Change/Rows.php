@@ -41,4 +41,29 @@ final class Rows
 
         return $found;
     }
+
+    /**
+     * Ids of the rows whose field has one of these values, each with that value; no row is read for it.
+     *
+     * @param class-string<ProjectRow> $class
+     * @param list<Uuid> $values
+     *
+     * @return list<array{Uuid, Uuid}> id and value
+     */
+    public static function idsWith(EntityManagerInterface $entities, Uuid $project, string $class, string $field, array $values): array
+    {
+        $about = $entities->getClassMetadata($class);
+        $column = $about->getColumnName($field);
+        $found = [];
+        foreach (array_chunk($values, self::AT_ONCE) as $some) {
+            $sql = "SELECT id, $column FROM {$about->getTableName()} WHERE project = ? AND $column IN (".implode(',', array_fill(0, \count($some), '?')).')';
+            foreach ($entities->getConnection()->iterateNumeric($sql, [$project->toBinary(), ...array_map(static fn (Uuid $v): string => $v->toBinary(), $some)]) as [$id, $value]) {
+                if (\is_string($id) && \is_string($value)) {
+                    $found[] = [Uuid::fromBinary($id), Uuid::fromBinary($value)];
+                }
+            }
+        }
+
+        return $found;
+    }
 }

@@ -95,16 +95,12 @@ final class Workspace
         foreach ($missing as $value) {
             $this->kept[$key][$value->toRfc4122()] = [];
         }
-        foreach (Rows::with($this->entities, $this->project, $class, $field, $missing) as $row) {
-            $id = $row->id()->toRfc4122();
-            if (\array_key_exists("$type->value/$id", $this->rows) && null === $this->rows["$type->value/$id"]) {
-                $this->entities->detach($row); // it is to go
-                continue;
-            }
-            // A row that this change has touched already is known by what it says now.
-            if (!isset($this->before["$type->value/$id"])) {
-                $this->rows["$type->value/$id"] = $row;
-                $this->kept[$key][self::valueOf($row, $field)][] = $id;
+        $found = Rows::idsWith($this->entities, $this->project, $class, $field, $missing);
+        $this->readAll($type, array_column($found, 0));
+        foreach ($found as [$id, $value]) {
+            // A row that this change has touched already is known by what it says now, or is to go.
+            if (!isset($this->before[$type->value.'/'.$id->toRfc4122()])) {
+                $this->kept[$key][$value->toRfc4122()][] = $id->toRfc4122();
             }
         }
     }
