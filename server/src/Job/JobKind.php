@@ -17,7 +17,7 @@ interface JobKind
     /**
      * @param Attempt $attempt through which alone results are written
      *
-     * @throws Superseded when a newer attempt is under way or nobody wants it any more
+     * @throws Superseded when a newer attempt is under way
      * @throws TryAgain when it was no fault of the work
      */
     public function run(Job $job, Attempt $attempt): void;

@@ -4,16 +4,11 @@ declare(strict_types=1);
 
 namespace Plinth\Server\Job;
 
-/** What an attempt works on is not its own any more: a newer one has begun, or nobody wants it. */
+/** What an attempt works on is not its own any more: a newer one has begun. */
 final class Superseded extends \RuntimeException
 {
     public static function byANewerAttempt(): self
     {
         return new self('A newer attempt has taken this over.');
-    }
-
-    public static function byNobodyWantingIt(): self
-    {
-        return new self('Nobody wants this any more.');
     }
 }
