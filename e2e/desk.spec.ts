@@ -41,9 +41,19 @@ test("two browsers see each other's work, and the later one on the same wall is 
   await page.getByRole("button", { name: "120", exact: true }).click();
   await saved(page);
   await other.getByRole("button", { name: "100", exact: true }).click();
-  await expect(other.getByRole("alert")).toContainText("was changed meanwhile");
+  const decision = other.getByRole("region", { name: "To decide" });
+  await expect(decision).toContainText("Thickness");
+  await expect(decision.getByRole("row", { name: "thickness" })).toContainText("100");
+  await expect(decision.getByRole("row", { name: "thickness" })).toContainText("120");
   await other.unroute("**/changes?since=*");
   await expect(other.getByRole("region", { name: "Selected walls" }).getByLabel("thickness")).toHaveValue("120 mm");
+  // Done over it, and let go by its author.
+  await decision.getByRole("button", { name: "Do mine over it" }).click();
+  await expect(page.getByRole("region", { name: "Selected walls" }).getByLabel("thickness")).toHaveValue("100 mm");
+  await expect(decision).toBeHidden();
+  await other.keyboard.press("Control+z");
+  await expect(page.getByRole("region", { name: "Selected walls" }).getByLabel("thickness")).toHaveValue("120 mm");
+  await saved(page);
   await page.keyboard.press("Control+z");
   await expect(page.getByRole("region", { name: "Selected walls" }).getByLabel("thickness")).toHaveValue("300 mm");
   await expect(other.getByRole("region", { name: "Selected walls" }).getByLabel("thickness")).toHaveValue("300 mm");

@@ -426,8 +426,11 @@ test("two people work at once: on different walls both, on the same one the seco
   await other.route("**/changes?since=*", (route) => route.abort());
   await thicken(page, "280");
   await thicken(other, "220");
-  await expect(other.getByRole("alert")).toContainText("was changed meanwhile");
+  const decision = other.getByRole("region", { name: "To decide" });
+  await expect(decision).toContainText("was there first with Thickness");
+  await expectAccessible(other);
   await other.unroute("**/changes?since=*");
+  await decision.getByRole("button", { name: "Let mine go" }).click();
   await expect(other.getByRole("button", { name: /^Wall 1 · 280/ })).toBeVisible({ timeout: 4_000 });
   // To read only.
   await page.getByRole("button", { name: "Share" }).click();

@@ -77,6 +77,47 @@ final class ChangeTest extends TestCase
         return $types;
     }
 
+    public function testWhatIsComposedOnOwnChangesStandsOnThemAndStillGoesOverNobody(): void
+    {
+        $chain = $this->desk->chain([[0, 0], [6000, 0], [6000, 4000]]);
+        $this->desk->change([$chain['operation']]);
+        [$composed, $own] = [$this->desk->revision, Desk::newId()];
+        $set = static fn (string $wall, int $mm): array => [['do' => 'set', 'type' => 'wall', 'id' => $wall, 'values' => ['thickness' => $mm]]];
+        $later = static fn (string $wall, int $mm): array => Desk::body($set($wall, $mm), $composed) + ['after' => [$own]];
+        $this->desk->change($set($chain['walls'][0], 110), $composed, $own);
+        $this->desk->client->ok('POST', "/api/projects/{$this->desk->id}/changes", $later($chain['walls'][0], 120));
+        self::assertSame('changed-since', $this->desk->refused(409, $set($chain['walls'][0], 130), $composed)['code'], 'Without naming it, one’s own is another’s.');
+        // Somebody else's on another wall is no matter; on the same one it is.
+        $this->desk->change($set($chain['walls'][1], 140));
+        $refused = $this->desk->client->refused(409, 'POST', "/api/projects/{$this->desk->id}/changes", $later($chain['walls'][1], 150));
+        self::assertSame('changed-since', $refused['code']);
+        self::assertIsArray($refused['by']);
+        self::assertSame(['Demo Desk', 'Test'], [$refused['by']['name'], $refused['by']['title']]);
+        $this->desk->change([['do' => 'remove', 'type' => 'wall', 'id' => $chain['walls'][1]]]);
+        $gone = $this->desk->client->refused(409, 'POST', "/api/projects/{$this->desk->id}/changes", $later($chain['walls'][1], 150));
+        self::assertSame('gone', $gone['code']);
+        self::assertIsArray($gone['by']);
+        self::assertSame('Test', $gone['by']['title']);
+    }
+
+    public function testAnUndoTakesBackWhatItsAuthorWasToldOrNothing(): void
+    {
+        $first = $this->desk->change([$this->desk->chain([[0, 0], [6000, 0]])['operation']]);
+        self::assertIsArray($first['steps']);
+        self::assertSame(['id' => $first['change'], 'title' => 'Test'], $first['steps']['undo']);
+        $this->desk->change([$this->desk->chain([[0, 9000], [6000, 9000]])['operation']]);
+        $undo = static fn (mixed $target): array => ['id' => Desk::newId(), 'target' => $target];
+        self::assertSame('other-step', $this->desk->client->refused(409, 'POST', "/api/projects/{$this->desk->id}/undo", $undo($first['change']))['code']);
+        self::assertCount(2, Desk::rows($this->desk->state(), 'wall'));
+    }
+
+    public function testWorkKeptWhileSignedOutIsNotDoneInAnothersName(): void
+    {
+        $body = Desk::body([$this->desk->chain([[0, 0], [6000, 0]])['operation']], $this->desk->revision);
+        $refused = $this->desk->client->refused(401, 'POST', "/api/projects/{$this->desk->id}/changes", $body + ['account' => Desk::newId()]);
+        self::assertSame('other-account', $refused['code']);
+    }
+
     public function testTheSameChangeIdIsAnsweredWithTheFirstAnswer(): void
     {
         $chain = $this->desk->chain([[0, 0], [6000, 0]]);

@@ -99,7 +99,7 @@ final class FuzzTest extends TestCase
         $project = "/api/projects/{$this->desk->id}";
         switch (mt_rand(0, 11)) {
             case 0:
-                return ['POST', $project.'/'.$this->one(['undo', 'redo']), ['id' => $this->some(), 'base' => $this->some()]];
+                return ['POST', $project.'/'.$this->one(['undo', 'redo']), ['id' => $this->some(), 'known' => $this->some()]];
             case 1:
                 return ['PUT', $project.'/shares', ['email' => $this->some(), 'role' => $this->some()]];
             case 2:

@@ -117,7 +117,7 @@ final class InkTest extends TestCase
 
         // What is traced is proposed no more; taken back it is again.
         self::assertSame([], self::items($this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/proposals"), 'walls'));
-        $this->desk->client->ok('POST', "/api/projects/{$this->desk->id}/undo", ['id' => Desk::newId(), 'base' => $this->desk->revision]);
+        $this->desk->client->ok('POST', "/api/projects/{$this->desk->id}/undo", ['id' => Desk::newId(), 'known' => $this->desk->revision]);
         self::assertCount(\count($walls), self::items($this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/proposals"), 'walls'));
     }
 

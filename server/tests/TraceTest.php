@@ -45,7 +45,7 @@ final class TraceTest extends TestCase
         self::assertCount(10, self::told($whole, 'regions'));
         self::assertContains(self::told($moved, 'regions')[0]['key'] ?? '', array_column(self::told($whole, 'regions'), 'key'));
         // What is left out of one answer was the same before.
-        $step = $this->desk->client->ok('POST', "/api/projects/{$this->desk->id}/undo", ['id' => Desk::newId(), 'base' => $this->desk->revision]);
+        $step = $this->desk->client->ok('POST', "/api/projects/{$this->desk->id}/undo", ['id' => Desk::newId(), 'known' => $this->desk->revision]);
         self::assertEqualsCanonicalizing(self::removed($moved, 'regions'), array_column(self::told($step, 'regions'), 'key'));
     }
 

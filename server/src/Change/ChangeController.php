@@ -31,9 +31,10 @@ final readonly class ChangeController
     #[Route('/changes', methods: ['POST'])]
     public function make(Uuid $project, Request $request): Response
     {
-        $body = JsonValue::parse($request->getContent())->object(['id', 'base', 'title', 'operations', 'tracing']);
+        $body = JsonValue::parse($request->getContent())->object(['id', 'base', 'after', 'known', 'account', 'title', 'operations', 'tracing']);
+        $this->requireAuthor($body);
         $this->price->check($project, $body);
-        $base = $this->base($project, $body->get('base'));
+        $base = $this->base($project, $body);
         $carry = 'carry' === ($body->optional('tracing')?->word(['keep', 'carry']) ?? 'keep');
         $change = $this->recorder->record(
             $project,
@@ -46,7 +47,7 @@ final readonly class ChangeController
             $carry,
         );
 
-        return $this->state->since($this->access->project($project), $this->access->user(), min($base, $change->revision() - 1), $change);
+        return $this->state->since($this->access->project($project), $this->access->user(), min($body->optional('known')?->count() ?? $base->revision, $change->revision() - 1), $change);
     }
 
     /** What a change would do to the fits; nothing is kept of it. */
@@ -54,9 +55,9 @@ final readonly class ChangeController
     #[Route('/try', methods: ['POST'])]
     public function attempt(Uuid $project, Request $request): Response
     {
-        $body = JsonValue::parse($request->getContent())->object(['base', 'operations', 'tracing']);
+        $body = JsonValue::parse($request->getContent())->object(['base', 'after', 'operations', 'tracing']);
         $this->price->check($project, $body);
-        $base = $this->base($project, $body->get('base'));
+        $base = $this->base($project, $body);
 
         return new JsonResponse($this->recorder->attempt(
             $project,
@@ -101,20 +102,28 @@ final readonly class ChangeController
         ], $changes)]);
     }
 
-    /** The revision that the client knew: one that there is. */
-    private function base(Uuid $project, JsonValue $base): int
+    private function base(Uuid $project, JsonValue $body): Base
     {
-        $head = $this->access->project($project)->head();
-
-        return $base->count() <= $head ? $base->count() : throw Refusal::invalid('base-ahead', \sprintf('The project is at revision %d: nobody can know revision %d. Load it again.', $head, $base->count()), $base->at);
+        return Base::of($this->entities->getConnection(), $project, $this->access->user(), $body, $this->access->project($project)->head());
     }
 
-    /** @param callable(Uuid, User, Uuid): Change $take */
+    /** Work that was kept while its author was signed out is not done in the name of whoever has signed in since. */
+    private function requireAuthor(JsonValue $body): void
+    {
+        $author = $body->optional('account');
+        if (null !== $author && !RowValues::uuid($author)->equals($this->access->user()->id())) {
+            throw Refusal::otherAccount();
+        }
+    }
+
+    /** @param callable(Uuid, User, Uuid, Uuid|null): Change $take */
     private function step(Uuid $project, Request $request, callable $take): Response
     {
-        $body = JsonValue::parse($request->getContent())->object(['id', 'base']);
-        $change = $take($project, $this->access->user(), RowValues::uuid($body->get('id')));
+        $body = JsonValue::parse($request->getContent())->object(['id', 'target', 'known', 'account']);
+        $this->requireAuthor($body);
+        $target = $body->optional('target');
+        $change = $take($project, $this->access->user(), RowValues::uuid($body->get('id')), null === $target ? null : RowValues::uuid($target));
 
-        return $this->state->since($this->access->project($project), $this->access->user(), min($body->optional('base')?->count() ?? \PHP_INT_MAX, $change->revision() - 1), $change);
+        return $this->state->since($this->access->project($project), $this->access->user(), min($body->optional('known')?->count() ?? \PHP_INT_MAX, $change->revision() - 1), $change);
     }
 }

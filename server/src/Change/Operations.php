@@ -32,9 +32,9 @@ final readonly class Operations
     }
 
     /**
-     * @param int $base the revision the client knew; rows touched later are in conflict
+     * @param Base $base what the change was composed on: rows that others have touched since are in conflict
      */
-    public function apply(Workspace $workspace, JsonValue $body, int $base): void
+    public function apply(Workspace $workspace, JsonValue $body, Base $base): void
     {
         $operations = $body->list('operations');
         $this->prepare($workspace, $operations);
@@ -91,7 +91,7 @@ final readonly class Operations
     }
 
     /** The same done to many rows of one kind: set to the same values, removed, moved by x and y, mm, or walls to another storey. */
-    private function many(Workspace $workspace, JsonValue $operation, string $kind, int $base): void
+    private function many(Workspace $workspace, JsonValue $operation, string $kind, Base $base): void
     {
         $type = $operation->get('type')->choice(RowType::class);
         self::mayDo('removeMany' === $kind ? 'remove' : 'set', $type, $operation);
@@ -176,11 +176,11 @@ final readonly class Operations
     }
 
     /** The row, unless somebody has touched or removed it since the base revision. */
-    public static function current(Workspace $workspace, RowType $type, Uuid $id, int $base, string $at): ProjectRow
+    public static function current(Workspace $workspace, RowType $type, Uuid $id, Base $base, string $at): ProjectRow
     {
-        $row = $workspace->find($type, $id) ?? throw Refusal::conflict('gone', \sprintf('This %s is not there any more.', $type->value), $at, ['removed' => [['type' => $type->value, 'id' => $id->toRfc4122()]]]);
-        if ($row->revision() > $base) {
-            throw Refusal::conflict('changed-since', \sprintf('This %s was changed meanwhile (revision %d, yours was %d).', $type->value, $row->revision(), $base), $at, ['rows' => [$row->describe()]]);
+        $row = $workspace->find($type, $id) ?? throw Refusal::conflict('gone', \sprintf('This %s is not there any more.', $type->value), $at, ['removed' => [['type' => $type->value, 'id' => $id->toRfc4122()]], 'by' => $base->removalOf($type, $id)]);
+        if ($base->isOvertaken($row)) {
+            throw Refusal::conflict('changed-since', \sprintf('This %s was changed meanwhile (revision %d, yours was %d).', $type->value, $row->revision(), $base->revision), $at, ['rows' => [$row->describe()], 'by' => $base->touchOf($row)]);
         }
 
         return $row;

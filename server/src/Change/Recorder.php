@@ -48,9 +48,9 @@ final readonly class Recorder
     public function record(Uuid $project, User $user, Uuid $changeId, string $title, callable $act, bool $carryTracing = false, ChangeState $state = ChangeState::Done): Change
     {
         return $this->inTransaction($project, $user, function (Project $locked) use ($user, $changeId, $title, $act, $carryTracing, $state): Change {
-            $known = $this->entities->find(Change::class, (new RowId($locked->id(), $changeId))->criteria());
+            $known = $this->known($locked, $user, $changeId, false);
             if (null !== $known) {
-                return $known->isBy($user->id()) && null === $known->target() ? $known : throw Refusal::conflict('id-taken', 'This change id is in use already: make a new one.', 'id');
+                return $known;
             }
             $workspace = new Workspace($this->entities, $locked->id());
             $act($workspace, $locked->head() + 1);
@@ -95,36 +95,34 @@ final readonly class Recorder
         }
     }
 
-    /** Takes back the user's own latest change, unless somebody has changed its rows since. */
-    public function undo(Uuid $project, User $user, Uuid $changeId): Change
+    /**
+     * Takes back the user's own latest change, unless somebody has changed its rows since.
+     *
+     * @param Uuid|null $expected the change that its author was told would be taken back
+     */
+    public function undo(Uuid $project, User $user, Uuid $changeId, ?Uuid $expected = null): Change
     {
-        return $this->step($project, $user, $changeId, ChangeState::Done, 'Undo');
+        return $this->step($project, $user, $changeId, $expected, ChangeState::Done, 'Undo');
     }
 
     /** Does again what the user took back last. */
-    public function redo(Uuid $project, User $user, Uuid $changeId): Change
+    public function redo(Uuid $project, User $user, Uuid $changeId, ?Uuid $expected = null): Change
     {
-        return $this->step($project, $user, $changeId, ChangeState::Undone, 'Redo');
+        return $this->step($project, $user, $changeId, $expected, ChangeState::Undone, 'Redo');
     }
 
-    /** @return array{undo: string|null, redo: string|null} titles of what could be taken back and done again */
-    public function steps(Project $project, User $user): array
+    private function step(Uuid $project, User $user, Uuid $changeId, ?Uuid $expected, ChangeState $from, string $word): Change
     {
-        return [
-            'undo' => ($this->mine($project, $user, ChangeState::Done, 'DESC', 1)[0] ?? null)?->title(),
-            'redo' => ($this->mine($project, $user, ChangeState::Undone, 'ASC', 1)[0] ?? null)?->title(),
-        ];
-    }
-
-    private function step(Uuid $project, User $user, Uuid $changeId, ChangeState $from, string $word): Change
-    {
-        return $this->inTransaction($project, $user, function (Project $locked) use ($user, $changeId, $from, $word): Change {
-            $known = $this->entities->find(Change::class, (new RowId($locked->id(), $changeId))->criteria());
+        return $this->inTransaction($project, $user, function (Project $locked) use ($user, $changeId, $expected, $from, $word): Change {
+            $known = $this->known($locked, $user, $changeId, true);
             if (null !== $known) {
-                return $known->isBy($user->id()) && null !== $known->target() ? $known : throw Refusal::conflict('id-taken', 'This change id is in use already: make a new one.', 'id');
+                return $known;
             }
             $back = ChangeState::Done === $from;
             $target = $this->mine($locked, $user, $from, $back ? 'DESC' : 'ASC', 1)[0] ?? throw Refusal::conflict('nothing-left', $back ? 'There is nothing of yours left to undo.' : 'There is nothing to redo.');
+            if (null !== $expected && !$expected->equals($target->id())) {
+                throw Refusal::conflict('other-step', \sprintf('Your latest change is another by now (“%s”): look at what would be %s, and ask again.', $target->title(), $back ? 'undone' : 'done again'), 'target');
+            }
             $workspace = new Workspace($this->entities, $locked->id());
             $this->replay($workspace, $target->touches(), $back, $target->title());
             $this->plans->check($workspace);
@@ -132,6 +130,17 @@ final readonly class Recorder
 
             return $this->write($locked, $user, $changeId, $word.': '.$target->title(), $workspace, $target->id());
         });
+    }
+
+    /** The change that was made under this id before, of the same user and kind. */
+    private function known(Project $project, User $user, Uuid $changeId, bool $isStep): ?Change
+    {
+        $known = $this->entities->find(Change::class, $project->beside($changeId)->criteria());
+        if (null !== $known && !($known->isBy($user->id()) && $isStep === (null !== $known->target()))) {
+            throw Refusal::conflict('id-taken', 'This change id is in use already: make a new one.', 'id');
+        }
+
+        return $known;
     }
 
     /** @param list<Touch> $touches */

@@ -10,6 +10,7 @@ use Plinth\Core\Geometry\PixelToMm;
 use Plinth\Core\Geometry\Point;
 use Plinth\Server\Account\AccountController;
 use Plinth\Server\Account\User;
+use Plinth\Server\Change\Base;
 use Plinth\Server\Change\Change;
 use Plinth\Server\Change\ChangeState;
 use Plinth\Server\Change\Operations;
@@ -126,7 +127,7 @@ final readonly class SeedDemo
     /** @param list<array<string, mixed>> $operations */
     private function change(Uuid $project, User $user, string $title, array $operations): void
     {
-        $this->recorder->record($project, $user, new UuidV7(), $title, fn (Workspace $w) => $this->operations->apply($w, JsonValue::of(['operations' => $operations]), \PHP_INT_MAX));
+        $this->recorder->record($project, $user, new UuidV7(), $title, fn (Workspace $w) => $this->operations->apply($w, JsonValue::of(['operations' => $operations]), Base::latest($this->entities->getConnection(), $project, $user)));
     }
 
     /**

@@ -55,6 +55,11 @@ final class Refusal extends \RuntimeException
         return new self(401, 'signed-out', 'Sign in first; unsent work is kept and goes on afterwards.');
     }
 
+    public static function otherAccount(): self
+    {
+        return new self(401, 'other-account', 'Somebody else has signed in here meanwhile. Sign in as yourself and your unsaved work goes on.');
+    }
+
     public static function noRoomForChanges(): self
     {
         return new self(507, 'disk-full', 'The server’s disk is nearly full, so nothing more is written. What was saved before is safe; this is kept here and can go on once there is room.');

@@ -8,6 +8,7 @@ use Doctrine\DBAL\Connection;
 use Plinth\Core\Exchange\Json\JsonValue;
 use Plinth\Core\Plan\Crowding;
 use Plinth\Core\Plan\Exception\TooMuchToDerive;
+use Plinth\Server\Change\Raw;
 use Plinth\Server\Http\Refusal;
 use Symfony\Component\Uid\Uuid;
 

@@ -17,6 +17,7 @@ use Plinth\Core\Plan\Room;
 use Plinth\Core\Plan\Unplaced;
 use Plinth\Core\Plan\WallShape;
 use Plinth\Server\Change\Deadline;
+use Plinth\Server\Change\Raw;
 use Plinth\Server\Change\RowId;
 use Symfony\Component\Uid\Uuid;
 

@@ -11,6 +11,7 @@ use Plinth\Core\Plan\Shift;
 use Plinth\Core\Units\Exception\UnitsException;
 use Plinth\Core\Units\LengthParser;
 use Plinth\Core\Units\LengthUnit;
+use Plinth\Server\Change\Base;
 use Plinth\Server\Change\Operations;
 use Plinth\Server\Change\RowType;
 use Plinth\Server\Change\RowValues;
@@ -23,7 +24,7 @@ use Plinth\Server\Http\Refusal;
  */
 final readonly class FigureOperation
 {
-    public function apply(Workspace $workspace, JsonValue $figure, int $base): void
+    public function apply(Workspace $workspace, JsonValue $figure, Base $base): void
     {
         $figure->object(['id', 'drawing', 'a', 'aSide', 'b', 'bSide', 'text', 'unit', 'siteText', 'decided', 'reason', 'moves']);
         $id = RowValues::uuid($figure->get('id'));
@@ -76,7 +77,7 @@ final readonly class FigureOperation
     }
 
     /** @param array<string, scalar|null> $known */
-    private function wall(Workspace $workspace, JsonValue $figure, string $key, array $known, int $base): Wall
+    private function wall(Workspace $workspace, JsonValue $figure, string $key, array $known, Base $base): Wall
     {
         $id = null === $figure->optional($key) && isset($known[$key]) ? RowValues::uuid(JsonValue::of($known[$key], $figure->at.'/'.$key)) : RowValues::uuid($figure->get($key));
         $wall = Operations::current($workspace, RowType::Wall, $id, $base, $figure->at.'/'.$key);

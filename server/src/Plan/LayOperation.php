@@ -9,6 +9,8 @@ use Plinth\Core\Geometry\Point;
 use Plinth\Core\Plan\Joining;
 use Plinth\Core\Plan\OpeningKind;
 use Plinth\Core\Plan\Wall as CoreWall;
+use Plinth\Server\Change\Base;
+use Plinth\Server\Change\Raw;
 use Plinth\Server\Change\RowType;
 use Plinth\Server\Change\RowValues;
 use Plinth\Server\Change\Workspace;
@@ -26,7 +28,7 @@ final readonly class LayOperation
     /** Usual heights, mm, until the project has some of its own: common practice, no source. */
     private const USUAL = ['door' => ['D', 0.0, 2040.0], 'window' => ['W', 900.0, 1200.0], 'opening' => ['O', 0.0, 2100.0]];
 
-    public function apply(Workspace $workspace, JsonValue $lay, int $base): void
+    public function apply(Workspace $workspace, JsonValue $lay, Base $base): void
     {
         $lay->object(['storey', 'drawing', 'walls', 'openings', 'columns']);
         $row = $workspace->get(Storey::class, RowValues::uuid($lay->get('storey')));

@@ -9,6 +9,7 @@ use Plinth\Core\Geometry\Point;
 use Plinth\Core\Plan\Divider as CoreDivider;
 use Plinth\Core\Plan\Storey as CoreStorey;
 use Plinth\Core\Plan\Wall as CoreWall;
+use Plinth\Server\Change\Raw;
 use Plinth\Server\Change\RowId;
 use Plinth\Server\Change\RowType;
 use Plinth\Server\Change\Workspace;

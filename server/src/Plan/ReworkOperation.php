@@ -9,6 +9,7 @@ use Plinth\Core\Geometry\Point;
 use Plinth\Core\Plan\Exception\UnusableEdit;
 use Plinth\Core\Plan\Line;
 use Plinth\Core\Plan\Rework;
+use Plinth\Server\Change\Base;
 use Plinth\Server\Change\Operations;
 use Plinth\Server\Change\RowType;
 use Plinth\Server\Change\RowValues;
@@ -19,7 +20,7 @@ use Symfony\Component\Uid\Uuid;
 /** Splits, joins, turns round, ends and copies walls. */
 final readonly class ReworkOperation
 {
-    public function apply(Workspace $workspace, JsonValue $rework, int $base): void
+    public function apply(Workspace $workspace, JsonValue $rework, Base $base): void
     {
         $rework->object(['kind', 'wall', 'other', 'along', 'atStart', 'left', 'node', 'secondNode', 'newWall']);
         $wall = $this->wall($workspace, $rework, 'wall', $base);
@@ -115,7 +116,7 @@ final readonly class ReworkOperation
         ], $at);
     }
 
-    private function end(Workspace $workspace, Wall $wall, Wall $host, JsonValue $rework, int $base): void
+    private function end(Workspace $workspace, Wall $wall, Wall $host, JsonValue $rework, Base $base): void
     {
         $atStart = $rework->get('atStart')->boolean();
         $core = StoreyWalls::core($workspace, $wall);
@@ -168,7 +169,7 @@ final readonly class ReworkOperation
         return $id->toRfc4122();
     }
 
-    private function wall(Workspace $workspace, JsonValue $rework, string $key, int $base): Wall
+    private function wall(Workspace $workspace, JsonValue $rework, string $key, Base $base): Wall
     {
         $wall = Operations::current($workspace, RowType::Wall, RowValues::uuid($rework->get($key)), $base, $rework->at.'/'.$key);
         \assert($wall instanceof Wall);

@@ -6,6 +6,7 @@ namespace Plinth\Server\Plan;
 
 use Plinth\Core\Exchange\Json\JsonValue;
 use Plinth\Core\Geometry\Point;
+use Plinth\Server\Change\Base;
 use Plinth\Server\Change\RowValues;
 use Plinth\Server\Change\Workspace;
 use Plinth\Server\Project\Storey;
@@ -14,7 +15,7 @@ use Symfony\Component\Uid\Uuid;
 /** Settles a storey: its nodes go where they all hold best; openings keep their place in the building. */
 final readonly class SettleOperation
 {
-    public function apply(Workspace $workspace, JsonValue $settle, int $base): void
+    public function apply(Workspace $workspace, JsonValue $settle, Base $base): void
     {
         $settle->object(['storey']);
         $storey = $workspace->get(Storey::class, RowValues::uuid($settle->get('storey')))->key();

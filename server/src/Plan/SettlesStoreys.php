@@ -15,6 +15,7 @@ use Plinth\Core\Plan\Wall as CoreWall;
 use Plinth\Core\Units\Exception\UnitsException;
 use Plinth\Core\Units\LengthParser;
 use Plinth\Core\Units\LengthUnit;
+use Plinth\Server\Change\Raw;
 use Plinth\Server\Change\RowId;
 
 /** Reads a storey from the database as settling wants it: walls with their nodes, what they rest on, and the decided figures. */

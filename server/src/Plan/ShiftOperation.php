@@ -9,6 +9,7 @@ use Plinth\Core\Geometry\Point;
 use Plinth\Core\Plan\Exception\UnusableEdit;
 use Plinth\Core\Plan\Line;
 use Plinth\Core\Plan\Wall as CoreWall;
+use Plinth\Server\Change\Base;
 use Plinth\Server\Change\Operations;
 use Plinth\Server\Change\RowType;
 use Plinth\Server\Change\RowValues;
@@ -22,7 +23,7 @@ use Symfony\Component\Uid\Uuid;
  */
 final readonly class ShiftOperation
 {
-    public function apply(Workspace $workspace, JsonValue $shift, int $base): void
+    public function apply(Workspace $workspace, JsonValue $shift, Base $base): void
     {
         $shift->object(['wall', 'left', 'length', 'holds', 'nodes', 'walls', 'thickness']);
         try {
@@ -80,7 +81,7 @@ final readonly class ShiftOperation
     }
 
     /** @throws UnusableEdit */
-    private function thicken(Workspace $workspace, JsonValue $shift, int $base): void
+    private function thicken(Workspace $workspace, JsonValue $shift, Base $base): void
     {
         $thickness = $shift->get('thickness')->positive(CoreWall::THICKEST_MM);
         $done = [];

@@ -14,6 +14,7 @@ use Plinth\Core\Plan\Opening;
 use Plinth\Core\Plan\OpeningKind;
 use Plinth\Core\Plan\Room;
 use Plinth\Core\Plan\Wall;
+use Plinth\Server\Change\Raw;
 use Plinth\Server\Change\RowId;
 use Symfony\Component\Uid\Uuid;
 

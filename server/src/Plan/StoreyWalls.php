@@ -9,7 +9,9 @@ use Plinth\Core\Plan\Derivation;
 use Plinth\Core\Plan\JoinedWall;
 use Plinth\Core\Plan\Shift;
 use Plinth\Core\Plan\Wall as CoreWall;
+use Plinth\Server\Change\Base;
 use Plinth\Server\Change\Operations;
+use Plinth\Server\Change\Raw;
 use Plinth\Server\Change\RowType;
 use Plinth\Server\Change\Workspace;
 use Symfony\Component\Uid\Uuid;
@@ -86,9 +88,9 @@ final class StoreyWalls
 
     /**
      * @param array<string, Point> $nodes by the bytes of their ids
-     * @param int $base revision that the client knew: what was moved later is in conflict
+     * @param Base $base revision that the client knew: what was moved later is in conflict
      */
-    public static function move(Workspace $workspace, array $nodes, int $base, string $at): void
+    public static function move(Workspace $workspace, array $nodes, Base $base, string $at): void
     {
         foreach ($nodes as $id => $point) {
             $row = Operations::current($workspace, RowType::Node, Uuid::fromBinary($id), $base, $at);

@@ -10,6 +10,7 @@ use Plinth\Core\Plan\Line;
 use Plinth\Core\Plan\Rework;
 use Plinth\Core\Plan\TracedChain;
 use Plinth\Core\Plan\Wall as CoreWall;
+use Plinth\Server\Change\Base;
 use Plinth\Server\Change\Operations;
 use Plinth\Server\Change\RowType;
 use Plinth\Server\Change\RowValues;
@@ -23,7 +24,7 @@ use Symfony\Component\Uid\Uuid;
  */
 final readonly class TraceOperation
 {
-    public function apply(Workspace $workspace, JsonValue $trace, int $base): void
+    public function apply(Workspace $workspace, JsonValue $trace, Base $base): void
     {
         $trace->object(['storey', 'drawing', 'points', 'nodes', 'walls', 'closed', 'line', 'thickness', 'height', 'evidence', 'joins', 'rises', 'enclosing', 'buildUp']);
         $points = array_map(static fn (JsonValue $p): Point => new Point(...$p->pair()), $trace->list('points'));
@@ -83,7 +84,7 @@ final readonly class TraceOperation
     }
 
     /** @param array<string, scalar|null> $values */
-    private function addOrSet(Workspace $workspace, RowType $type, Uuid $id, array $values, int $base, string $at): void
+    private function addOrSet(Workspace $workspace, RowType $type, Uuid $id, array $values, Base $base, string $at): void
     {
         if (null === $workspace->find($type, $id)) {
             $workspace->add($type, $id, $values, $at);

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Server\Plan;
 
 use Plinth\Core\Exchange\Json\JsonValue;
+use Plinth\Server\Change\Base;
 use Plinth\Server\Change\Operations;
 use Plinth\Server\Change\ProjectRow;
 use Plinth\Server\Change\RowType;
@@ -50,7 +51,7 @@ final readonly class WallsElsewhere
      *
      * @param list<JsonValue> $ids
      */
-    public function move(Workspace $workspace, array $ids, Uuid $to, int $base, string $at): void
+    public function move(Workspace $workspace, array $ids, Uuid $to, Base $base, string $at): void
     {
         $walls = $this->walls($workspace, $ids, $base);
         $going = array_fill_keys(array_map(static fn (Wall $w): string => $w->id()->toRfc4122(), $walls), true);
@@ -90,7 +91,7 @@ final readonly class WallsElsewhere
      *
      * @return string id of the node on the other storey
      */
-    private function takeAlong(Workspace $workspace, Uuid $id, array $going, Uuid $to, int $base, string $at): string
+    private function takeAlong(Workspace $workspace, Uuid $id, array $going, Uuid $to, Base $base, string $at): string
     {
         $node = Operations::current($workspace, RowType::Node, $id, $base, $at);
         foreach (['fromNode', 'toNode'] as $end) {
@@ -107,11 +108,11 @@ final readonly class WallsElsewhere
 
     /**
      * @param list<JsonValue> $ids
-     * @param int|null $base where they are to be changed
+     * @param Base|null $base where they are to be changed
      *
      * @return list<Wall>
      */
-    private function walls(Workspace $workspace, array $ids, ?int $base): array
+    private function walls(Workspace $workspace, array $ids, ?Base $base): array
     {
         $workspace->readAll(RowType::Wall, array_map(RowValues::uuid(...), $ids));
 

@@ -7,9 +7,9 @@ namespace Plinth\Server\Project;
 use Doctrine\ORM\EntityManagerInterface;
 use Plinth\Server\Account\User;
 use Plinth\Server\Change\Change;
-use Plinth\Server\Change\Recorder;
 use Plinth\Server\Change\Rows;
 use Plinth\Server\Change\RowType;
+use Plinth\Server\Change\Steps;
 use Plinth\Server\Fit\DrawingFit;
 use Plinth\Server\Fit\FitReport;
 use Plinth\Server\Fit\Statement;
@@ -22,7 +22,7 @@ use Symfony\Component\Uid\Uuid;
 /** What clients are told of a project: whole, or since a revision. */
 final readonly class ProjectState
 {
-    public function __construct(private EntityManagerInterface $entities, private FitReport $fits, private DerivedShapes $shapes, private Recorder $recorder, private ProjectAccess $access)
+    public function __construct(private EntityManagerInterface $entities, private FitReport $fits, private DerivedShapes $shapes, private Steps $steps, private ProjectAccess $access)
     {
     }
 
@@ -116,7 +116,7 @@ final readonly class ProjectState
             'role' => $this->access->role($project)->value,
             'change' => $made?->id()->toRfc4122(),
             'changeRevision' => $made?->revision(),
-            'steps' => $this->recorder->steps($project, $user),
+            'steps' => $this->steps->of($project->id(), $user),
             'tolerance' => Purpose::from((string) $project->values()['purpose'])->toleranceMmPer10m(),
             'pages' => $pages,
             'rows' => $rows,

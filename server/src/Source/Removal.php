@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Plinth\Server\Source;
 
+use Plinth\Server\Change\Base;
 use Plinth\Server\Change\Operations;
 use Plinth\Server\Change\ProjectRow;
 use Plinth\Server\Change\RowType;
@@ -88,7 +89,7 @@ final readonly class Removal
     }
 
     /** With its openings and figures, and the nodes that nothing else needs. */
-    private function wall(Workspace $workspace, Wall $wall, int $base, string $at): void
+    private function wall(Workspace $workspace, Wall $wall, Base $base, string $at): void
     {
         foreach ([[Opening::class, 'wall'], [Figure::class, 'a'], [Figure::class, 'b']] as [$class, $field]) {
             foreach ($workspace->findBy($class, $field, $wall->id()) as $row) {
@@ -121,7 +122,7 @@ final readonly class Removal
     }
 
     /** Removes a row of any kind that clients may remove, with what stands on it where that is a picture. */
-    public function row(Workspace $workspace, ProjectRow $row, int $base, string $at): void
+    public function row(Workspace $workspace, ProjectRow $row, Base $base, string $at): void
     {
         match (true) {
             $row instanceof Source => $this->source($workspace, $row, $at),

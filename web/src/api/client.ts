@@ -28,23 +28,27 @@ export class Refused extends Error {
     readonly code: string,
     message: string,
     readonly at: string,
+    /** what was told beside the error */
+    readonly more: Partial<Schemas["ErrorAnswer"]> = {},
   ) {
     super(message);
   }
 
   /** Worth sending again as it is: nothing was judged yet. */
   get isPassing(): boolean {
-    return this.status === 0 || this.status === 503 || this.status === 502 || this.status === 504;
+    return this.status === 0 || this.status >= 500 || [401, 408, 429].includes(this.status);
   }
 }
 
 export function refusal(status: number, body: unknown): Refused {
-  const error = (body as Schemas["ErrorAnswer"] | undefined)?.error;
+  const answer = (body ?? {}) as Partial<Schemas["ErrorAnswer"]>;
+  const { error } = answer;
   return new Refused(
     status,
     error?.code ?? "failure",
     error?.message ?? "The server gave no answer that can be read.",
     error?.at ?? "",
+    answer,
   );
 }
 

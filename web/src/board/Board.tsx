@@ -6,7 +6,7 @@ import { lookAway, lookNear } from "../desk/found";
 import { acceptWithin } from "../desk/ink";
 import { drawingsOn, pageWhole, pictureOf } from "../desk/selectors";
 import { isPicking, snapAt } from "../desk/snap";
-import { useProject } from "../project/store";
+import { useProject } from "../store/project";
 import { EdgeRules } from "./EdgeRules";
 import { apply, inverse, toScreen, type XY, zoomAt } from "./geometry";
 import { linesOf } from "./lines";

@@ -2,7 +2,7 @@ import { showOther } from "../desk/acts";
 import { setAct, useDesk, useDeskFields } from "../desk/desk";
 import { showTraced, showWholePage } from "../desk/keys";
 import { drawingsOn } from "../desk/selectors";
-import { useProject } from "../project/store";
+import { useProject } from "../store/project";
 import { roundStep } from "./geometry";
 import { HowItShows } from "./HowItShows";
 

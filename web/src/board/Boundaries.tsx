@@ -1,8 +1,8 @@
 import { useDesk } from "../desk/desk";
 import { area, grouped } from "../desk/numbers";
-import type { Thing } from "../project/rows";
-import { useProject } from "../project/store";
 import { legsOf, useBoundary } from "../site/boundary";
+import { useProject } from "../store/project";
+import type { Thing } from "../store/rows";
 import { apply, distance, type Map2, middle, type XY } from "./geometry";
 import { RUST, Tag, TEAL } from "./marks";
 

@@ -1,6 +1,6 @@
 import { useEffect, useRef } from "react";
 import { useDesk } from "../desk/desk";
-import { useProject } from "../project/store";
+import { useProject } from "../store/project";
 import { roundStep } from "./geometry";
 
 const WIDE = 24;

@@ -3,8 +3,8 @@ import { api, settled } from "../api/client";
 import { useDesk, useDeskFields } from "../desk/desk";
 import { area, grouped, plusMinus } from "../desk/numbers";
 import { inOrder } from "../desk/selectors";
-import type { Thing } from "../project/rows";
-import { inProject, useProject } from "../project/store";
+import { inProject, useProject } from "../store/project";
+import type { Thing } from "../store/rows";
 import { apply, type Map2, type XY } from "./geometry";
 import { RUST, Tag, TEAL } from "./marks";
 

@@ -1,8 +1,8 @@
 import { chooseDrawing } from "../desk/acts";
 import { useDesk, useDeskFields } from "../desk/desk";
 import { drawingsOn } from "../desk/selectors";
-import { type Thing, TINTS } from "../project/rows";
-import { change, useProject } from "../project/store";
+import { change, useProject } from "../store/project";
+import { type Thing, TINTS } from "../store/rows";
 import { TINT_COLOURS } from "./ink";
 
 /** How the drawings of this storey or side show: fade, ink alone, before or behind the tracing, order, hidden. */

@@ -3,9 +3,10 @@ import { grouped } from "../desk/numbers";
 import { alongDoorWall } from "../desk/openings";
 import { fitMap } from "../desk/selectors";
 import { isPicking } from "../desk/snap";
-import { arcChain, pointAlong, riseThrough, wallLine } from "../desk/walls";
-import { useProject } from "../project/store";
+import { useProject } from "../store/project";
+import { arcChain, pointAlong, riseThrough, wallLine } from "../store/walls";
 import { Boundaries } from "./Boundaries";
+import { Clashing } from "./Clashing";
 import { Elevation } from "./Elevation";
 import { FigureSlip } from "./FigureSlip";
 import { apply, distance, type Map2, toScreen, type XY } from "./geometry";
@@ -41,6 +42,7 @@ export function Overlay() {
         {shapes && <Leaks shapes={shapes} screen={screen} />}
         {tracing && <Traced screen={screen} />}
         <Proposals screen={screen} />
+        <Clashing screen={screen} storey={desk.storey} />
         <Drafted screen={screen} />
         {desk.snap && (
           <circle cx={at(desk.snap.at)[0]} cy={at(desk.snap.at)[1]} r={5} fill="none" stroke={TEAL} strokeWidth={2} />

@@ -2,7 +2,7 @@ import { useDeskFields } from "../desk/desk";
 import { pair, useInk } from "../desk/ink";
 import { grouped } from "../desk/numbers";
 import { fitMap } from "../desk/selectors";
-import { useProject } from "../project/store";
+import { useProject } from "../store/project";
 import { apply, type Map2, middle, type XY } from "./geometry";
 import { ends, PLUM, RUST, Tag, TEAL } from "./marks";
 

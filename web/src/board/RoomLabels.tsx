@@ -2,9 +2,9 @@ import { memo } from "react";
 import { area, grouped } from "../desk/numbers";
 import { mendLeak } from "../desk/rooms";
 import { openRooms } from "../desk/selectors";
-import type { Thing } from "../project/rows";
-import type { Derived, Leak, Region } from "../project/shapes";
-import { useProject } from "../project/store";
+import { useProject } from "../store/project";
+import type { Thing } from "../store/rows";
+import type { Derived, Leak, Region } from "../store/shapes";
 import { apply, type Map2, type Size, type XY } from "./geometry";
 import { RUST, Tag, TEAL } from "./marks";
 

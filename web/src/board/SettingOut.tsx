@@ -1,5 +1,5 @@
 import { useDeskFields } from "../desk/desk";
-import { useProject } from "../project/store";
+import { useProject } from "../store/project";
 import { apply, inverse, type Map2, type XY } from "./geometry";
 import { TEAL } from "./marks";
 

@@ -1,6 +1,6 @@
 import { useDesk } from "../desk/desk";
 import { usePlanCorners } from "../elevation/corners";
-import { useProject } from "../project/store";
+import { useProject } from "../store/project";
 import { apply, inverse, type Map2, type XY } from "./geometry";
 import { Tag, TEAL } from "./marks";
 

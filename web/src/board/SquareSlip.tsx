@@ -2,7 +2,7 @@ import { useEffect, useRef, useState } from "react";
 import { useDesk } from "../desk/desk";
 import { fitMap } from "../desk/selectors";
 import { gridTurn, setGridLine, turnTo } from "../desk/squaring";
-import { useProject } from "../project/store";
+import { useProject } from "../store/project";
 import { apply, type Map2, middle } from "./geometry";
 
 /** What a picked line runs with, and by how much and which way the picture will turn: said before it does. */

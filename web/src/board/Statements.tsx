@@ -2,8 +2,8 @@ import { useDesk } from "../desk/desk";
 import { picksWanted } from "../desk/picking";
 import { fitMap, inOrder } from "../desk/selectors";
 import { inkOffGrid } from "../desk/snap";
-import type { Thing } from "../project/rows";
-import { useProject } from "../project/store";
+import { useProject } from "../store/project";
+import type { Thing } from "../store/rows";
 import { apply, type Map2, middle, type PageMap, type XY } from "./geometry";
 import { ends, OCHRE, PLUM, RUST, StatedLine, Tag, TEAL } from "./marks";
 

@@ -2,8 +2,8 @@ import { useDesk, useDeskFields } from "../desk/desk";
 import { preview } from "../desk/editing";
 import { apartMm, facesOf, figureLine } from "../desk/figures";
 import { grouped } from "../desk/numbers";
-import { pointAlong, wallLine } from "../desk/walls";
-import { useProject } from "../project/store";
+import { useProject } from "../store/project";
+import { pointAlong, wallLine } from "../store/walls";
 import { apply, type Map2, middle, type XY } from "./geometry";
 import { ends, OCHRE, PLUM, RUST, Tag, TEAL } from "./marks";
 

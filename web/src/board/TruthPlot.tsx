@@ -3,7 +3,7 @@ import { api, settled } from "../api/client";
 import { useDesk } from "../desk/desk";
 import { difference, plusMinus } from "../desk/numbers";
 import { fitMap, inOrder } from "../desk/selectors";
-import { inProject, useProject } from "../project/store";
+import { inProject, useProject } from "../store/project";
 import { contours } from "./contours";
 import { apply, type Map2, type XY } from "./geometry";
 import { OCHRE, PLUM, RUST } from "./marks";

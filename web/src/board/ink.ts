@@ -1,5 +1,5 @@
 import type { Schemas } from "../api/client";
-import type { Tint } from "../project/rows";
+import type { Tint } from "../store/rows";
 
 type Made = Schemas["Made"];
 

@@ -1,4 +1,4 @@
-import { projectId } from "../project/store";
+import { projectId } from "../store/project";
 import type { XY } from "./geometry";
 
 type Line = readonly [number, number, number, number];

@@ -1,6 +1,6 @@
 import type { Schemas } from "../api/client";
-import type { Tint } from "../project/rows";
-import { projectId } from "../project/store";
+import { projectId } from "../store/project";
+import type { Tint } from "../store/rows";
 import { apply, composed, inverse, type Map2, type Size, scaleOf, toScreen, type View } from "./geometry";
 import { inkOf } from "./ink";
 

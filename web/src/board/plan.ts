@@ -1,6 +1,6 @@
-import { wallLines } from "../desk/walls";
-import type { Rows } from "../project/rows";
-import type { Derived, WallShape } from "../project/shapes";
+import type { Rows } from "../store/rows";
+import type { Derived, WallShape } from "../store/shapes";
+import { wallLines } from "../store/walls";
 import { apply, inverse, type Size, toScreen, type View } from "./geometry";
 
 const WASH = "rgba(15, 79, 75, 0.34)";

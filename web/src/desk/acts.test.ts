@@ -1,7 +1,7 @@
 import { beforeEach, describe, expect, it, vi } from "vitest";
 import type { Row } from "../api/client";
-import { withRows } from "../project/rows";
-import { useProject } from "../project/store";
+import { useProject } from "../store/project";
+import { withRows } from "../store/rows";
 import { DRAWING, deskWithPlan, type Sent } from "../testing/desk";
 import { chooseDrawing, choosePlace, clickAt, stepBack } from "./acts";
 import { setAct, useDesk } from "./desk";

@@ -1,7 +1,7 @@
 import type { Operation } from "../api/client";
 import type { XY } from "../board/geometry";
-import { change, useProject } from "../project/store";
 import { boundaryPoint } from "../site/tracing";
+import { change, useProject } from "../store/project";
 import { NOTHING_DRAFTED, useDesk } from "./desk";
 import { askedPoint, selectAt } from "./editing";
 import { outlinePoint } from "./elevation";

@@ -3,8 +3,8 @@ import { useShallow } from "zustand/react/shallow";
 import type { Operation, Schemas } from "../api/client";
 import type { Size, View, XY } from "../board/geometry";
 import { mapOf, viewUnder } from "../board/geometry";
-import type { DrawingKind, OutlineKind, WallSide } from "../project/rows";
-import { useProject } from "../project/store";
+import { useProject } from "../store/project";
+import type { DrawingKind, OutlineKind, WallSide } from "../store/rows";
 
 export type Step = "bring-in" | "true-up" | "trace" | "prove" | "hand-over";
 export type Act =

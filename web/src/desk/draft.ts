@@ -1,6 +1,7 @@
 import type { Operation, Refused } from "../api/client";
 import { api, settled } from "../api/client";
-import { change, useProject } from "../project/store";
+import { isClash } from "../store/edits";
+import { change, say, useProject } from "../store/project";
 import { NOTHING_DRAFTED, useDesk } from "./desk";
 
 export function projectUnit() {
@@ -31,7 +32,7 @@ async function lengthOf(text: string): Promise<number | null> {
   try {
     return (await settled(api.GET("/api/length", { params: { query: { text, unit: projectUnit() } } }))).mm;
   } catch (error) {
-    useProject.setState({ trouble: (error as Refused).message });
+    say((error as Refused).message);
     return null;
   }
 }
@@ -51,10 +52,11 @@ export async function sendDraft(title: string, operations: Operation[], carry = 
   const { picks, focusedEnd, ticks, door, roomAt, noteAt, slip } = useDesk.getState();
   useDesk.setState(structuredClone(NOTHING_DRAFTED));
   const refused = await change(title, operations, carry);
-  if (!refused) return;
+  // What met somebody else's change is decided beside it.
+  if (!refused || isClash(refused)) return;
   const now = useDesk.getState();
   if (now.picks.length > 0 || now.door || now.roomAt || now.noteAt || now.chain) return;
   useDesk.setState({ picks, focusedEnd, ticks, door, roomAt, noteAt, slip, slipError: refused.message });
   // The error stands at the slip, not twice.
-  useProject.setState({ trouble: null });
+  say(null);
 }

@@ -1,6 +1,7 @@
 import { beforeEach, describe, expect, it, vi } from "vitest";
-import { withRows } from "../project/rows";
-import { useProject } from "../project/store";
+import { useProject } from "../store/project";
+import { withRows } from "../store/rows";
+import { arcChain, nearestOnLine, riseThrough, wallLine } from "../store/walls";
 import { deskWithPlan, row, type Sent, type Serving, STOREY } from "../testing/desk";
 import { clickAt } from "./acts";
 import { setAct, useDesk } from "./desk";
@@ -18,7 +19,6 @@ import { apartMm, faceAt } from "./figures";
 import { nextNumber, numberAndName } from "./rooms";
 import { snapAt } from "./snap";
 import { setWallFigure } from "./tracing";
-import { arcChain, nearestOnLine, riseThrough, wallLine } from "./walls";
 
 let sent: Sent[];
 let server: Serving;

@@ -1,14 +1,14 @@
 import type { Operation, Refused, Schemas } from "../api/client";
 import { newId } from "../api/ids";
 import { contains, distance, nearestOn, type XY } from "../board/geometry";
-import type { Thing } from "../project/rows";
-import { change, useProject } from "../project/store";
+import { change, useProject } from "../store/project";
+import type { Thing } from "../store/rows";
+import { boxOf, nearestOnLine, pointAlong, wallAt, wallLine, wallLines, wallsAtNode } from "../store/walls";
 import { type Held, useDesk } from "./desk";
 import { read } from "./draft";
 import { removeOpening } from "./openings";
 import { inOrder } from "./selectors";
 import { regionUnder, SNAP_PX, wallUnder } from "./snap";
-import { boxOf, nearestOnLine, pointAlong, wallAt, wallLine, wallLines, wallsAtNode } from "./walls";
 
 const HANDLE_PX = 9;
 

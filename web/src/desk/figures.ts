@@ -1,12 +1,12 @@
 import type { Operation } from "../api/client";
 import { newId } from "../api/ids";
 import type { XY } from "../board/geometry";
-import type { Rows, Thing, WallSide } from "../project/rows";
-import { change, useProject } from "../project/store";
+import { change, say, useProject } from "../store/project";
+import type { Rows, Thing, WallSide } from "../store/rows";
+import { type WallLine, wallAt, wallLine } from "../store/walls";
 import { type Face, NOTHING_DRAFTED, useDesk } from "./desk";
 import { projectUnit } from "./draft";
 import { SNAP_PX } from "./snap";
-import { type WallLine, wallAt, wallLine } from "./walls";
 
 /** Nearer to the middle of a wall than this part of its thickness, its centre line is meant. */
 const CENTRE_PART = 0.15;
@@ -30,7 +30,7 @@ export function figurePoint(pointer: XY): void {
   if (first.wall === face.wall) return;
   const { rows } = useProject.getState();
   if (apartMm(rows, first, face) === null) {
-    useProject.setState({ trouble: "These two faces do not run the same way: choose two that do." });
+    say("These two faces do not run the same way: choose two that do.");
     return;
   }
   useDesk.setState({ figureFaces: [first, face], figureHolds: "a", slip: "", slipError: null });
@@ -56,7 +56,7 @@ export async function stateFigure(text: string): Promise<void> {
   const refused = await change(`Figure ${text}`, [{ do: "figure", figure }]);
   if (refused) {
     useDesk.setState({ slipError: refused.message });
-    useProject.setState({ trouble: null });
+    say(null);
     return;
   }
   useDesk.setState({ ...structuredClone(NOTHING_DRAFTED), selected: { type: "figure", id: figure.id } });

@@ -1,7 +1,7 @@
 import type { Schemas } from "../api/client";
 import { api, settled } from "../api/client";
 import { apply, inverse, type XY } from "../board/geometry";
-import { inProject, useProject } from "../project/store";
+import { inProject, useProject } from "../store/project";
 import { type Snap, useDesk } from "./desk";
 import { fitMap, mmPerPixel } from "./selectors";
 import { inkForWall } from "./snap";

@@ -2,7 +2,7 @@ import { create } from "zustand";
 import { api, type Operation, type Schemas, settled } from "../api/client";
 import { newId } from "../api/ids";
 import { apply, contains, nearestOn, type XY } from "../board/geometry";
-import { change, inProject, useProject } from "../project/store";
+import { change, inProject, say, useProject } from "../store/project";
 import { useDesk } from "./desk";
 import { projectUnit } from "./draft";
 import { nextNumber } from "./rooms";
@@ -101,7 +101,7 @@ async function said(does: () => Promise<void>): Promise<void> {
   try {
     await does();
   } catch (error) {
-    useProject.setState({ trouble: (error as Error).message });
+    say((error as Error).message);
   }
 }
 

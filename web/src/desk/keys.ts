@@ -1,8 +1,8 @@
 import { useEffect } from "react";
 import { apply, viewOf, type XY, zoomAt } from "../board/geometry";
 import type { Picture } from "../board/picture";
-import { redo, undo, useProject } from "../project/store";
 import { STEPS } from "../steps/steps";
+import { redo, undo, useProject } from "../store/project";
 import { clickAt, showOther, stepBack } from "./acts";
 import { goTo, NOTHING_DRAFTED, setAct, setView, useDesk } from "./desk";
 import { removeSelected } from "./editing";

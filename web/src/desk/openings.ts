@@ -1,14 +1,14 @@
 import { api, settled } from "../api/client";
 import { newId } from "../api/ids";
 import type { XY } from "../board/geometry";
-import type { Values } from "../project/rows";
-import { change, inProject, useProject } from "../project/store";
+import { change, inProject, useProject } from "../store/project";
+import type { Values } from "../store/rows";
+import { nearestOnLine, wallLine } from "../store/walls";
 import { useDesk } from "./desk";
 import { read, sendDraft } from "./draft";
 import { inkIsReady } from "./found";
 import { inOrder } from "./selectors";
 import { SNAP_PX, wallUnder } from "./snap";
-import { nearestOnLine, wallLine } from "./walls";
 
 /** One click in the middle of a gap takes the opening as the ink shows it; at an edge, the first of two. */
 export function openingAt(pointer: XY, free: boolean): void {

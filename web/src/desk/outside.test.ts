@@ -1,6 +1,6 @@
 import { beforeEach, describe, expect, it, vi } from "vitest";
-import { withRows } from "../project/rows";
-import { useProject } from "../project/store";
+import { useProject } from "../store/project";
+import { withRows } from "../store/rows";
 import { DRAWING, deskWithPlan, report, row, type Serving, STOREY } from "../testing/desk";
 import { clickAt, showOther, stepBack } from "./acts";
 import { setAct, useDesk } from "./desk";

@@ -1,8 +1,8 @@
 import { beforeEach, describe, expect, it, vi } from "vitest";
 import type { Row } from "../api/client";
 import { scaleOf } from "../ledger/trueup/CalibratePanel";
-import { withRows } from "../project/rows";
-import { useProject } from "../project/store";
+import { useProject } from "../store/project";
+import { withRows } from "../store/rows";
 import { DRAWING, deskWithPlan, report, row, type Serving, STOREY } from "../testing/desk";
 import { clickAt } from "./acts";
 import { setAct, useDesk } from "./desk";

@@ -1,7 +1,7 @@
 import type { Operation } from "../api/client";
 import { newId } from "../api/ids";
 import { apply, distance, type XY } from "../board/geometry";
-import { useProject } from "../project/store";
+import { useProject } from "../store/project";
 import { type Picked, useDesk } from "./desk";
 import { nearestCorners, planCorners } from "./elevation";
 import { inkAt } from "./found";

@@ -1,8 +1,8 @@
 import type { Operation } from "../api/client";
 import { newId } from "../api/ids";
 import { distance, type XY } from "../board/geometry";
-import type { Leak } from "../project/shapes";
-import { change, useProject } from "../project/store";
+import { change, useProject } from "../store/project";
+import type { Leak } from "../store/shapes";
 import { useDesk } from "./desk";
 import { read, sendDraft, sidesOf } from "./draft";
 import { inkAt } from "./found";

@@ -1,10 +1,10 @@
 import { affineAt, isSlanted, mapOf, type PageMap, scaleOf, type XY } from "../board/geometry";
 import type { Picture } from "../board/picture";
-import { lies } from "../project/rectified";
-import type { Rows, Thing } from "../project/rows";
-import type { Derived } from "../project/shapes";
-import type { ProjectState } from "../project/store";
-import { projectId } from "../project/store";
+import type { ProjectState } from "../store/project";
+import { projectId } from "../store/project";
+import { lies } from "../store/rectified";
+import type { Rows, Thing } from "../store/rows";
+import type { Derived } from "../store/shapes";
 
 /** What is worked on: a storey or a side. */
 export interface Place {

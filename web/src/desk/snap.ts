@@ -1,10 +1,10 @@
 import { apply, contains, distance, heldSquare, inverse, type XY } from "../board/geometry";
 import { linesOf } from "../board/lines";
-import { type ProjectState, useProject } from "../project/store";
+import { type ProjectState, useProject } from "../store/project";
+import { wallAt } from "../store/walls";
 import { type Act, type Snap, useDesk } from "./desk";
 import { grouped } from "./numbers";
 import { fitMap, mmPerPixel } from "./selectors";
-import { wallAt } from "./walls";
 
 /** Screen pixels within which a point holds to something. */
 export const SNAP_PX = 9;

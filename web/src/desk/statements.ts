@@ -1,5 +1,6 @@
 import type { Operation, Refused } from "../api/client";
-import { attempt, change, towardsChange, useProject } from "../project/store";
+import { isClash } from "../store/edits";
+import { attempt, change, say, towardsChange, useProject } from "../store/project";
 import { type Caution, NOTHING_DRAFTED, type Picked, useDesk } from "./desk";
 import { isPicking } from "./snap";
 
@@ -43,12 +44,12 @@ async function tryAndSend(title: string, operations: Operation[], text: string |
     }
   } catch (error) {
     const { message } = error as Refused;
-    if (!comeBack({ slipError: message })) useProject.setState({ trouble: message });
+    if (!comeBack({ slipError: message })) say(message);
     return;
   }
   const refused = await change(title, operations);
   // The error stands at the slip, not twice.
-  if (refused && comeBack({ slipError: refused.message })) useProject.setState({ trouble: null });
+  if (refused && !isClash(refused) && comeBack({ slipError: refused.message })) say(null);
 }
 
 /** A figure that was found to look like a slip after the hand had gone on: taken as typed, as it would agree, or left. */

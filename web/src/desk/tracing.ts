@@ -1,12 +1,12 @@
 import { api, settled } from "../api/client";
 import { newId } from "../api/ids";
 import { apply, distance, inverse, type XY } from "../board/geometry";
-import { change, inProject, useProject } from "../project/store";
+import { change, inProject, useProject } from "../store/project";
+import { riseThrough } from "../store/walls";
 import { type Chain, useDesk } from "./desk";
 import { read } from "./draft";
 import { fitMap } from "./selectors";
 import { snapAt } from "./snap";
-import { riseThrough } from "./walls";
 
 /** The ink's direction counts where it runs within this of where the pointer is. */
 const INK_WITHIN_RAD = (6 * Math.PI) / 180;

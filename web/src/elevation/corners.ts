@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { nearestCorners, planCorners } from "../desk/elevation";
-import { useProject } from "../project/store";
+import { useProject } from "../store/project";
 
 /** Distances along a side of the plan's corners that stand nearest to its plane, each once. */
 export function usePlanCorners(side: string | null): number[] {

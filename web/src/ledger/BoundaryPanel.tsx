@@ -3,9 +3,9 @@ import { newId } from "../api/ids";
 import { useDesk } from "../desk/desk";
 import { projectUnit } from "../desk/draft";
 import { area, grouped } from "../desk/numbers";
-import type { Thing } from "../project/rows";
-import { change, useProject } from "../project/store";
 import { legsOf, useBoundary } from "../site/boundary";
+import { change, say, useProject } from "../store/project";
+import type { Thing } from "../store/rows";
 import { Field, Link, Plain } from "./parts";
 
 /** The legs of a site's boundary as they are written, and how it closes. */
@@ -34,7 +34,7 @@ export function BoundaryPanel({ storey }: { storey: string }) {
       },
     ]);
     setError(refused?.message ?? null);
-    if (refused) return useProject.setState({ trouble: null });
+    if (refused) return say(null);
     setBearing("");
     setLength("");
     useDesk.setState({ inkBearing: null });

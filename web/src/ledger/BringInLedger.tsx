@@ -1,7 +1,6 @@
 import { useRef, useState } from "react";
 import { useDesk } from "../desk/desk";
 import { inOrder, pagesOf } from "../desk/selectors";
-import { useProject } from "../project/store";
 import { CutLedger } from "../sources/CutLedger";
 import { DropInList } from "../sources/DropInList";
 import { Progress } from "../sources/Progress";
@@ -9,6 +8,7 @@ import { size, storage } from "../sources/removal";
 import { SourceCard } from "../sources/SourceCard";
 import { bringIn, putAside, useUploads } from "../sources/uploads";
 import { count } from "../steps/status";
+import { useProject } from "../store/project";
 import { Head, Plain } from "./parts";
 
 export function BringInLedger() {

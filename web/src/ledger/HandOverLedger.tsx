@@ -1,6 +1,6 @@
 import { useDesk } from "../desk/desk";
-import { projectId, useProject } from "../project/store";
 import { count } from "../steps/status";
+import { projectId, useProject } from "../store/project";
 import { Head } from "./parts";
 
 export function HandOverLedger() {

@@ -4,8 +4,8 @@ import { api, settled } from "../api/client";
 import { setView, useDesk, useDeskFields } from "../desk/desk";
 import { grouped, plusMinus } from "../desk/numbers";
 import { drawingsOn } from "../desk/selectors";
-import { wallLines } from "../desk/walls";
-import { inProject, useProject } from "../project/store";
+import { inProject, useProject } from "../store/project";
+import { wallLines } from "../store/walls";
 import { Plain } from "./parts";
 
 /** Two drawings, one building: what a drawing shows elsewhere than the tracing, or than another drawing, worst first. */

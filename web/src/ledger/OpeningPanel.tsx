@@ -1,7 +1,7 @@
 import { typed } from "../desk/draft";
 import { removeOpening } from "../desk/openings";
-import { wallLine } from "../desk/walls";
-import { change, useProject } from "../project/store";
+import { change, useProject } from "../store/project";
+import { wallLine } from "../store/walls";
 import { OneOf, Plain } from "./parts";
 import { Typed } from "./trueup/CalibratePanel";
 

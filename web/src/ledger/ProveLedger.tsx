@@ -1,9 +1,9 @@
 import { goTo, setView, useDesk, useDeskFields } from "../desk/desk";
 import { difference, grouped, plusMinus } from "../desk/numbers";
 import { inOrder } from "../desk/selectors";
-import { wallLines } from "../desk/walls";
-import { useProject } from "../project/store";
 import { count } from "../steps/status";
+import { useProject } from "../store/project";
+import { wallLines } from "../store/walls";
 import { MisfitPanel } from "./MisfitPanel";
 import { Head, NextThing, Plain } from "./parts";
 import { FigureRows, SelectedFigure } from "./trace/FigurePanel";

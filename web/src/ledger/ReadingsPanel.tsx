@@ -4,9 +4,9 @@ import { ask, listRooms, look, nameRooms, refuse, roomsToName, stop, takeFigure,
 import { grouped } from "../desk/numbers";
 import { fitMap } from "../desk/selectors";
 import { Magnified } from "../lens/Lens";
-import { useProject } from "../project/store";
 import { Progress } from "../sources/Progress";
 import { count } from "../steps/status";
+import { useProject } from "../store/project";
 import { Link, Plain } from "./parts";
 
 const STRIP = { width: 132, height: 30 };

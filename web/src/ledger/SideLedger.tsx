@@ -3,8 +3,8 @@ import { setAct, useDeskFields } from "../desk/desk";
 import { plusMinus } from "../desk/numbers";
 import { inOrder } from "../desk/selectors";
 import { removeStatement } from "../desk/statements";
-import { useProject } from "../project/store";
 import { count } from "../steps/status";
+import { useProject } from "../store/project";
 import { Head, Link, NextThing } from "./parts";
 import { OutlineRow } from "./trace/OutlinePanel";
 

@@ -3,7 +3,7 @@ import { setAct, useDesk, useDeskFields } from "../desk/desk";
 import { plusMinus } from "../desk/numbers";
 import { inOrder } from "../desk/selectors";
 import { squareBy } from "../desk/squaring";
-import { change, useProject } from "../project/store";
+import { change, useProject } from "../store/project";
 import { Head, NextThing, Plain } from "./parts";
 import { ReadingsPanel } from "./ReadingsPanel";
 import { CalibratePanel } from "./trueup/CalibratePanel";

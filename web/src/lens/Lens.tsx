@@ -6,7 +6,7 @@ import { reachPx } from "../desk/found";
 import { nudgeEnd, picksWanted } from "../desk/picking";
 import { fitMap, pictureOf } from "../desk/selectors";
 import { isPicking } from "../desk/snap";
-import { useProject } from "../project/store";
+import { useProject } from "../store/project";
 import { useAudit } from "./audit";
 
 /** Screen pixels per page pixel in a lens, as long as it shows as far as the ink is looked at. */

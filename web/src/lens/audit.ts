@@ -2,7 +2,7 @@ import { useEffect, useState } from "react";
 import { type Picked, useDesk } from "../desk/desk";
 import { NUDGED_PX } from "../desk/picking";
 import { sendStatement } from "../desk/statements";
-import { useProject } from "../project/store";
+import { useProject } from "../store/project";
 
 /** ms after the last nudge before the pick is saved */
 const SETTLED = 700;

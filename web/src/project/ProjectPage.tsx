@@ -16,10 +16,12 @@ import { CutOverlay } from "../sources/CutOverlay";
 import { MatchPoints } from "../sources/MatchPoints";
 import { useWaysIn } from "../sources/useWaysIn";
 import { StepRail } from "../steps/StepRail";
+import { closeProject, openProject, startPolling, useProject } from "../store/project";
+import { startStraightening } from "../store/rectified";
 import { KeyList } from "../ui/KeyList";
-import { startStraightening } from "./rectified";
-import { closeProject, openProject, startPolling, useProject } from "./store";
+import { Clashes } from "./Clashes";
 import { TopBar } from "./TopBar";
+import { Trouble } from "./Trouble";
 
 const LEDGERS = {
   "bring-in": BringInLedger,
@@ -33,16 +35,17 @@ export function ProjectPage(props: { id: string; account: Account; onSignedOut: 
   const [error, setError] = useState<string | null>(null);
   const open = useProject((s) => s.id === props.id);
   const step = useDesk((s) => s.step);
+  const { id: account } = props.account;
   useKeys();
   const over = useWaysIn();
   useEffect(() => {
-    openProject(props.id).then(begin, (refused: Refused) => setError(refused.message));
+    openProject(props.id, account).then(begin, (refused: Refused) => setError(refused.message));
     const stops = [startPolling(), startStraightening()];
     return () => {
       for (const stop of stops) stop();
       closeProject();
     };
-  }, [props.id]);
+  }, [props.id, account]);
   if (error) {
     return (
       <main className="p-10">
@@ -78,6 +81,7 @@ export function ProjectPage(props: { id: string; account: Account; onSignedOut: 
           className="flex w-[322px] shrink-0 flex-col border-l border-line bg-sheet max-[1100px]:w-[264px]"
           aria-label="Ledger"
         >
+          <Clashes />
           <Ledger />
         </aside>
       </div>
@@ -98,24 +102,4 @@ function begin(): void {
   else goTo("trace");
   // Once the board knows its size.
   requestAnimationFrame(() => requestAnimationFrame(guess ? showWholePage : showTraced));
-}
-
-/** Trouble stands here in words until the next action; lost connections stay until they are found again. */
-function Trouble() {
-  const { away, signedOut, trouble, waiting } = useProject();
-  const lost = signedOut
-    ? `You are signed out. ${waiting > 0 ? "Unsaved changes are kept; sign" : "Sign"} in again in another window and they go on.`
-    : away
-      ? `The server cannot be reached. ${waiting > 0 ? `${waiting} unsaved ${waiting === 1 ? "change is" : "changes are"} kept and sent when it is back.` : "Waiting for it."}`
-      : null;
-  const words = [trouble, lost].filter((w) => w !== null).join(" ");
-  if (words === "") return null;
-  return (
-    <p
-      role="alert"
-      className="absolute inset-x-0 top-[46px] z-30 border-y border-rust bg-[#f8ebe4] px-4 py-1.5 text-[14px] font-medium text-rust"
-    >
-      {words}
-    </p>
-  );
 }

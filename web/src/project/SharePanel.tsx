@@ -3,7 +3,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type Refused, settled } from "../api/client";
 import { Link, Plain } from "../ledger/parts";
-import { useProject } from "./store";
+import { useProject } from "../store/project";
 
 /** With whom the project is shared; its owner changes that. */
 export function SharePanel() {

@@ -10,8 +10,8 @@ import { drawingsOn } from "../desk/selectors";
 import { Link, Plain } from "../ledger/parts";
 import { Typed } from "../ledger/trueup/CalibratePanel";
 import { count } from "../steps/status";
-import type { Thing } from "./rows";
-import { change, useProject } from "./store";
+import { change, useProject } from "../store/project";
+import type { Thing } from "../store/rows";
 
 /** Pixels of the section per metre of height. */
 const PX_PER_M = 17;

@@ -4,13 +4,13 @@ import { useDesk, useDeskFields } from "../desk/desk";
 import { storeysInOrder } from "../desk/editing";
 import { showTraced, showWholePage } from "../desk/keys";
 import { drawingsOn, inOrder } from "../desk/selectors";
+import { redo, undo, useProject } from "../store/project";
 import { AccountMenu } from "../ui/AccountMenu";
 import { SharePanel } from "./SharePanel";
 import { StoreysPanel } from "./StoreysPanel";
-import { redo, undo, useProject } from "./store";
 
 export function TopBar({ account, onSignedOut }: { account: Account; onSignedOut: () => void }) {
-  const { rows, revision, steps, waiting, preparing, away } = useProject();
+  const { rows, revision, steps, waiting, preparing, held } = useProject();
   const { storey, side, drawing } = useDeskFields("storey", "side", "drawing");
   const [project] = rows.project.values();
   const storeys = storeysInOrder();
@@ -66,14 +66,14 @@ export function TopBar({ account, onSignedOut }: { account: Account; onSignedOut
       <span className="flex-1" />
       <span className="text-quiet whitespace-nowrap" data-testid="saved" aria-live="polite">
         {waiting + preparing > 0
-          ? away && waiting > 0
+          ? held && waiting > 0
             ? `${waiting} kept here`
             : "saving"
           : `saved · rev ${revision}`}
       </span>
       <SharePanel />
-      <StepButton words="Undo" title={steps.undo} act={undo} />
-      <StepButton words="Redo" title={steps.redo} act={redo} />
+      <StepButton words="Undo" title={steps.undo?.title ?? null} act={undo} />
+      <StepButton words="Redo" title={steps.redo?.title ?? null} act={redo} />
       <button
         type="button"
         className="rounded border border-line bg-white px-2 py-0.5"

@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { api, type Schemas, settled } from "../api/client";
 import { inOrder } from "../desk/selectors";
-import type { Thing } from "../project/rows";
-import { inProject, useProject } from "../project/store";
+import { inProject, useProject } from "../store/project";
+import type { Thing } from "../store/rows";
 
 /** Legs of a boundary in their order. */
 export function legsOf(legs: Iterable<Thing<"leg">>, boundary: string): Thing<"leg">[] {

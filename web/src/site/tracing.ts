@@ -4,7 +4,7 @@ import { newId } from "../api/ids";
 import { apply, inverse, type XY } from "../board/geometry";
 import { useDesk } from "../desk/desk";
 import { fitMap } from "../desk/selectors";
-import { change, inProject, useProject } from "../project/store";
+import { change, inProject, say, useProject } from "../store/project";
 
 /** The first click sets where the boundary of the storey begins; later ones ask the ink which way the next leg runs. */
 export async function boundaryPoint(at: XY): Promise<void> {
@@ -30,9 +30,8 @@ export async function boundaryPoint(at: XY): Promise<void> {
       api.GET("/api/projects/{project}/drawings/{id}/bearing", { params: { path: inProject(drawing), query } }),
     );
     useDesk.setState({ inkBearing: found });
-    if (!found)
-      useProject.setState({ trouble: "No straight line runs that way in the ink: click further along the leg." });
+    if (!found) say("No straight line runs that way in the ink: click further along the leg.");
   } catch (error) {
-    useProject.setState({ trouble: (error as Refused).message });
+    say((error as Refused).message);
   }
 }

@@ -1,9 +1,9 @@
 import { type CutBox, useDesk } from "../desk/desk";
 import { inOrder } from "../desk/selectors";
 import { Head, NextThing, Plain } from "../ledger/parts";
-import { DRAWING_KINDS, type DrawingKind } from "../project/rows";
-import { useProject } from "../project/store";
 import { count } from "../steps/status";
+import { useProject } from "../store/project";
+import { DRAWING_KINDS, type DrawingKind } from "../store/rows";
 import { addBox, dropBox, finishCut, setBox } from "./cut";
 
 /** Names, kinds and places of the drawings that a page is being cut into. */

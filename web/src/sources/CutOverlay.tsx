@@ -2,7 +2,7 @@ import { type PointerEvent, useRef } from "react";
 import { apply, inverse, type Map2, type PageMap, toScreen, type XY } from "../board/geometry";
 import { useDesk } from "../desk/desk";
 import { fitMap } from "../desk/selectors";
-import { useProject } from "../project/store";
+import { useProject } from "../store/project";
 import { GRIPS, type Grip, moveBox } from "./cut";
 
 /** The boxes of a page that is being cut, with grips on their edges and corners. */

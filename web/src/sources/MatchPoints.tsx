@@ -2,7 +2,7 @@ import { useRef, useState } from "react";
 import { api, type Refused, settled } from "../api/client";
 import type { XY } from "../board/geometry";
 import { Plain } from "../ledger/parts";
-import { inProject, projectId, useProject } from "../project/store";
+import { inProject, projectId, useProject } from "../store/project";
 import { addPoint, useMatching, wholePairs } from "./matching";
 
 /** Both versions of a page side by side, for picking the same points; near enough is enough, the ink does the rest. */

@@ -2,8 +2,8 @@ import type { Schemas } from "../api/client";
 import { newId } from "../api/ids";
 import { useDesk } from "../desk/desk";
 import { Plain } from "../ledger/parts";
-import type { Thing } from "../project/rows";
-import { change, useProject } from "../project/store";
+import { change, useProject } from "../store/project";
+import type { Thing } from "../store/rows";
 import { useMatching } from "./matching";
 import { Progress } from "./Progress";
 

@@ -1,7 +1,7 @@
 import { afterEach, describe, expect, it } from "vitest";
 import { type Cutting, useDesk } from "../desk/desk";
-import { noRows, type Rows, withRows } from "../project/rows";
-import { useProject } from "../project/store";
+import { useProject } from "../store/project";
+import { noRows, type Rows, withRows } from "../store/rows";
 import { addBox, cutOperations, dropBox, moveBox, setBox } from "./cut";
 import { size, statement, storage } from "./removal";
 

@@ -4,8 +4,8 @@ import { chooseDrawing } from "../desk/acts";
 import { type CutBox, type Cutting, goTo, useDesk } from "../desk/desk";
 import { showPage } from "../desk/keys";
 import { inOrder } from "../desk/selectors";
-import type { Rows, Thing } from "../project/rows";
-import { change, useProject } from "../project/store";
+import { change, useProject } from "../store/project";
+import type { Rows, Thing } from "../store/rows";
 
 /** Whether a drawing is still the whole of its page. */
 export function isWhole(drawing: Thing<"drawing">, page: Thing<"page">): boolean {

@@ -1,5 +1,5 @@
-import type { Rows, Thing } from "../project/rows";
 import { count } from "../steps/status";
+import type { Rows, Thing } from "../store/rows";
 
 /** What goes with a source or a drawing, and what stays, in words. */
 export function statement(rows: Rows, what: { source: string } | { drawing: string }): { goes: string; stays: string } {

@@ -1,8 +1,8 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { State } from "../api/client";
 import { useDesk } from "../desk/desk";
-import { noRows, withRows } from "../project/rows";
-import { useProject } from "../project/store";
+import { presentProject } from "../store/project";
+import { noRows, withRows } from "../store/rows";
 import { EMPTY } from "../testing/desk";
 import { addPoint, useMatching, wholePairs } from "./matching";
 import { difference } from "./NewerVersion";
@@ -70,7 +70,7 @@ describe("files on their way in", () => {
   beforeEach(() => {
     Request.all = [];
     vi.stubGlobal("XMLHttpRequest", Request);
-    useProject.setState({ id: "p", rows: withRows(noRows(), []) });
+    presentProject("p", "a", { revision: 1, rows: noRows() });
     useDesk.setState({ storey: "s", side: null, drawing: null });
     useUploads.setState({ uploads: [] });
   });
@@ -95,7 +95,8 @@ describe("files on their way in", () => {
   });
 
   it("show the first drawing that came, and say when the same bytes are here already", async () => {
-    useProject.setState(({ rows }) => ({ rows: withRows(rows, [source("old", "first.png")]) }));
+    const old = { ...source("old", "first.png"), revision: 1 };
+    presentProject("p", "a", { revision: 1, rows: withRows(noRows(), [old]) });
     bringIn([file("again.png")]);
     looksAt(state([source("new", "again.png"), drawing("d2", true), drawing("d1", false)]));
     Request.all[0]?.answer(202, WAITING);

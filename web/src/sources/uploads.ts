@@ -1,10 +1,11 @@
 import { create } from "zustand";
-import { api, Refused, refusal, type Schemas, type State, settled, WRITE_HEADERS } from "../api/client";
+import { api, Refused, refusal, type Schemas, settled, WRITE_HEADERS } from "../api/client";
 import { newId } from "../api/ids";
 import { chooseDrawing } from "../desk/acts";
 import { useDesk } from "../desk/desk";
 import { showWholePage } from "../desk/keys";
-import { take, useProject } from "../project/store";
+import { inOrder } from "../desk/selectors";
+import { refresh, useProject } from "../store/project";
 
 export interface Upload {
   id: string;
@@ -124,28 +125,22 @@ async function followed(
     update(id, { error: told.refusal?.message ?? "This file was not taken in. Bring it in again." });
     return;
   }
-  const query = { since: told.revision - 1 };
-  const state = await settled(
-    api.GET("/api/projects/{project}/changes", { params: { path: { project }, query } }),
-  ).catch(() => null);
+  await refresh().catch(() => {});
+  // One that was under way already may have been asked too early.
+  if (useProject.getState().revision < told.revision) await refresh().catch(() => {});
   // What is not told now comes with the next look at the project.
-  if (state === null || useProject.getState().id !== project) putAside(id);
-  else arrived(id, state, told.revision, isNewer);
+  const { id: open, revision } = useProject.getState();
+  if (open !== project || revision < told.revision) putAside(id);
+  else arrived(id, told.revision, isNewer);
 }
 
-function arrived(id: string, state: State, revision: number, isNewer: boolean): void {
-  const mine = state.rows.filter((r) => r.revision === revision);
-  const source = mine.find((r) => r.type === "source");
-  const same = [...useProject.getState().rows.source.values()].find(
-    (s) => s.sha256 === source?.values.sha256 && s.id !== source?.id,
-  );
-  take(state);
+function arrived(id: string, revision: number, isNewer: boolean): void {
+  const { rows } = useProject.getState();
+  const source = [...rows.source.values()].find((s) => s.revision === revision);
+  const same = [...rows.source.values()].find((s) => s.sha256 === source?.sha256 && s.id !== source?.id);
   if (same) update(id, { remark: `The same file is here already as ${same.name}: its bytes are stored once.` });
   else putAside(id);
-  const first = mine
-    .filter((r) => r.type === "drawing")
-    .sort((a, b) => (a.id < b.id ? -1 : 1))
-    .find((r) => r.values.hidden === false);
+  const [first] = inOrder(rows.drawing.values()).filter((d) => d.revision === revision && !d.hidden);
   if (first && !isNewer) {
     chooseDrawing(first.id);
     showWholePage();

@@ -1,5 +1,5 @@
 import { goTo, setAct, useDeskFields } from "../desk/desk";
-import { useProject } from "../project/store";
+import { useProject } from "../store/project";
 import { foundInInk, isDone, statusOf } from "./status";
 import { STEPS } from "./steps";
 

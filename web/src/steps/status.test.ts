@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { noRows, withRows } from "../project/rows";
-import { type ProjectState, useProject } from "../project/store";
+import { type ProjectState, useProject } from "../store/project";
+import { noRows, withRows } from "../store/rows";
 import { report } from "../testing/desk";
 import { count, isDone, statusOf } from "./status";
 

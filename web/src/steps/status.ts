@@ -1,7 +1,7 @@
 import type { DeskState, Step } from "../desk/desk";
 import { plusMinus } from "../desk/numbers";
 import { inkOffGrid } from "../desk/snap";
-import type { ProjectState } from "../project/store";
+import type { ProjectState } from "../store/project";
 
 /** Each step's state in one line. */
 export function statusOf(

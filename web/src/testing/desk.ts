@@ -1,8 +1,8 @@
 import { vi } from "vitest";
 import type { FitReport, Operation, Row, State } from "../api/client";
 import { NOTHING_DRAFTED, useDesk } from "../desk/desk";
-import { noRows, withRows } from "../project/rows";
-import { type Attempt, useProject } from "../project/store";
+import { type Attempt, presentProject } from "../store/project";
+import { noRows, withRows } from "../store/rows";
 
 /** What a server that knows of nothing answers. */
 export const EMPTY: State = {
@@ -164,8 +164,7 @@ export function deskWithPlan(): Serving {
     serving.sent.push(JSON.parse(await request.text()));
     return json({ ...EMPTY, revision: 2 });
   });
-  useProject.setState({
-    id: "00000000-0000-7000-8000-0000000000ff",
+  presentProject("00000000-0000-7000-8000-0000000000ff", "00000000-0000-7000-8000-0000000000ac", {
     revision: 1,
     rows: withRows(noRows(), plan()),
     derived: new Map([

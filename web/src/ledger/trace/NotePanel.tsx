@@ -1,6 +1,6 @@
 import { useDesk } from "../../desk/desk";
 import { inOrder } from "../../desk/selectors";
-import { change, useProject } from "../../project/store";
+import { change, useProject } from "../../store/project";
 import { Plain } from "../parts";
 import { Typed } from "../trueup/CalibratePanel";
 import { SelectRow } from "./SelectRow";

@@ -3,8 +3,8 @@ import { useDesk } from "../../desk/desk";
 import { typed } from "../../desk/draft";
 import { area, grouped } from "../../desk/numbers";
 import { inOrder } from "../../desk/selectors";
-import type { Thing } from "../../project/rows";
-import { change, useProject } from "../../project/store";
+import { change, useProject } from "../../store/project";
+import type { Thing } from "../../store/rows";
 import { Link, OneOf } from "../parts";
 import { Typed } from "../trueup/CalibratePanel";
 

@@ -3,7 +3,7 @@ import { sidesOf, typed } from "../../desk/draft";
 import { removeSelected } from "../../desk/editing";
 import { area, grouped } from "../../desk/numbers";
 import { numberAndName } from "../../desk/rooms";
-import { change, useProject } from "../../project/store";
+import { change, useProject } from "../../store/project";
 import { Field, OneOf, Plain } from "../parts";
 import { Typed } from "../trueup/CalibratePanel";
 

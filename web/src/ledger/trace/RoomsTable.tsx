@@ -5,7 +5,7 @@ import { newId } from "../../api/ids";
 import { setView, useDesk } from "../../desk/desk";
 import { projectUnit } from "../../desk/draft";
 import { area, difference, grouped } from "../../desk/numbers";
-import { change, inProject, useProject } from "../../project/store";
+import { change, inProject, useProject } from "../../store/project";
 import { Link, Plain } from "../parts";
 
 /** Areas that differ by less than this part agree as well as a table is rounded. */

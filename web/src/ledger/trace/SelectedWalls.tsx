@@ -12,9 +12,9 @@ import {
 } from "../../desk/editing";
 import { grouped } from "../../desk/numbers";
 import { inOrder } from "../../desk/selectors";
-import { wallLine } from "../../desk/walls";
-import type { Thing } from "../../project/rows";
-import { useProject } from "../../project/store";
+import { useProject } from "../../store/project";
+import type { Thing } from "../../store/rows";
+import { wallLine } from "../../store/walls";
 import { Link, Plain } from "../parts";
 import { Typed } from "../trueup/CalibratePanel";
 import { THICKNESSES } from "./WallOptions";

@@ -2,8 +2,8 @@ import { useEffect } from "react";
 import { useDesk } from "../../desk/desk";
 import { previewSettling, settle, useInk } from "../../desk/ink";
 import { difference, grouped } from "../../desk/numbers";
-import { useProject } from "../../project/store";
 import { count } from "../../steps/status";
+import { useProject } from "../../store/project";
 import { NextThing, Plain } from "../parts";
 
 /** What settling would move, before anything is moved, and which figures contradict each other. */

@@ -3,9 +3,9 @@ import { useDesk, useDeskFields } from "../../desk/desk";
 import { typed } from "../../desk/draft";
 import { changeBuildUp, removeBuildUp } from "../../desk/editing";
 import { inOrder } from "../../desk/selectors";
-import type { Thing } from "../../project/rows";
-import { change, useProject } from "../../project/store";
 import { count } from "../../steps/status";
+import { change, useProject } from "../../store/project";
+import type { Thing } from "../../store/rows";
 import { Link, OneOf, Plain } from "../parts";
 import { Typed } from "../trueup/CalibratePanel";
 

@@ -3,7 +3,7 @@ import { useDesk, useDeskFields } from "../../desk/desk";
 import { read } from "../../desk/draft";
 import { picksWanted } from "../../desk/picking";
 import { sendStatement } from "../../desk/statements";
-import { change, useProject } from "../../project/store";
+import { change, useProject } from "../../store/project";
 import { Field, OneOf, Plain } from "../parts";
 
 const WAYS = [

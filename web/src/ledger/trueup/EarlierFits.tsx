@@ -3,7 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { api, settled } from "../../api/client";
 import { plusMinus } from "../../desk/numbers";
 import { sendStatement } from "../../desk/statements";
-import { inProject, useProject } from "../../project/store";
+import { inProject, useProject } from "../../store/project";
 import { Link } from "../parts";
 
 /** The fits a drawing has had; any of them can be gone back to. */

@@ -5,8 +5,8 @@ import { difference, grouped, plusMinus } from "../../desk/numbers";
 import { fitMap } from "../../desk/selectors";
 import { picksOf, removal, removeStatement, sendStatement } from "../../desk/statements";
 import { levelling, Magnified } from "../../lens/Lens";
-import type { Thing } from "../../project/rows";
-import { attempt, useProject } from "../../project/store";
+import { attempt, useProject } from "../../store/project";
+import type { Thing } from "../../store/rows";
 import { Link } from "../parts";
 
 const PLUM = "#6d2a63";

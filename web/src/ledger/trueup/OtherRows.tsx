@@ -4,7 +4,7 @@ import { runsWith } from "../../board/Statements";
 import { difference, grouped } from "../../desk/numbers";
 import { inOrder } from "../../desk/selectors";
 import { removeStatement } from "../../desk/statements";
-import { useProject } from "../../project/store";
+import { useProject } from "../../store/project";
 import { Link } from "../parts";
 
 /** Rooms of known size, grid lines, placed points and the stated scale, each with how far it is off. */

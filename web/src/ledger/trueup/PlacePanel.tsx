@@ -9,7 +9,7 @@ import { difference, grouped } from "../../desk/numbers";
 import { type NudgeStep, nudgeMm, nudgePlace, placeAlong } from "../../desk/placing";
 import { sendStatement } from "../../desk/statements";
 import { usePlanCorners } from "../../elevation/corners";
-import { change, useProject } from "../../project/store";
+import { change, useProject } from "../../store/project";
 import { Field, OneOf, Plain } from "../parts";
 
 /** A point of the drawing goes onto the origin, a place, or a crossing of the setting-out grid; the grid itself is typed or picked. */

@@ -2,7 +2,7 @@ import { useState } from "react";
 import { setAct } from "../../desk/desk";
 import { inkOffGrid } from "../../desk/snap";
 import { squareBy } from "../../desk/squaring";
-import { useProject } from "../../project/store";
+import { useProject } from "../../store/project";
 import { Field, Plain } from "../parts";
 
 /** Below this the ink tells its direction too weakly to be offered as the thing to do. */

@@ -2,8 +2,8 @@ import { useQuery } from "@tanstack/react-query";
 import { api, type FitReport, type Schemas, settled } from "../../api/client";
 import { isSlanted, mapOf } from "../../board/geometry";
 import { sendStatement } from "../../desk/statements";
-import { stopStraightening, straightenAfterAll } from "../../project/rectified";
-import { inProject, useProject } from "../../project/store";
+import { inProject, useProject } from "../../store/project";
+import { stopStraightening, straightenAfterAll } from "../../store/rectified";
 import { Plain } from "../parts";
 import { Typed } from "./CalibratePanel";
 

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Plinth\Server\Plan;
+namespace Plinth\Server\Change;
 
 /** Values of the database as they come, without entities. */
 final class Raw

@@ -1,6 +1,6 @@
 import { api, type Schemas, settled } from "../api/client";
 import { apply, inverse, isSlanted, type Map2, mapOf, type PageMap } from "../board/geometry";
-import { inProject, useProject } from "./store";
+import { inProject, useProject } from "./project";
 
 const POLL_MS = 400;
 
@@ -30,9 +30,11 @@ export function lies(picture: Rectified, now: PageMap): Map2 {
   return [a, b, cx - a * middle[0] - b * middle[1], d, e, cy - d * middle[0] - e * middle[1]];
 }
 
+/** Fits whose picture was told of for good: made, stopped or failed. */
+const settledFits = new Map<string, unknown>();
+
 /** Keeps asking for the straightened pictures of all drawings whose fit has perspective, until each is there. */
 export function startStraightening(): () => void {
-  const told = new Map<string, unknown>();
   let asking = false;
   const ask = async () => {
     if (asking) return;
@@ -40,12 +42,12 @@ export function startStraightening(): () => void {
     try {
       for (const fit of useProject.getState().rows.fit.values()) {
         const map = mapOf(fit);
-        if (!isSlanted(map) || told.get(fit.id) === fit) continue;
+        if (!isSlanted(map) || settledFits.get(fit.id) === fit) continue;
         // What somebody has stopped, or what failed, is not begun again by itself while the fit stays.
         const answer = await settled(
           api.POST("/api/projects/{project}/drawings/{id}/rectified", { params: { path: inProject(fit.id) } }),
         );
-        if (answer.state !== "waiting" && answer.state !== "working") told.set(fit.id, fit);
+        if (answer.state !== "waiting" && answer.state !== "working") settledFits.set(fit.id, fit);
         if (useProject.getState().rows.fit.get(fit.id) === fit) keep(fit.id, answer, map);
       }
     } catch {
@@ -83,9 +85,7 @@ export async function stopStraightening(drawing: string): Promise<void> {
   useProject.setState((s) => ({ straightening: new Map(s.straightening).set(drawing, answer) }));
 }
 
-/** Begins again what was stopped or has failed. */
+/** Begins again what was stopped or has failed: it is asked about anew. */
 export function straightenAfterAll(drawing: string): void {
-  const fit = useProject.getState().rows.fit.get(drawing);
-  // Told as new, the fit is asked about anew.
-  if (fit) useProject.setState((s) => ({ rows: { ...s.rows, fit: new Map(s.rows.fit).set(drawing, { ...fit }) } }));
+  settledFits.delete(drawing);
 }

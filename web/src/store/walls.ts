@@ -1,5 +1,5 @@
 import { distance, nearestOn, type XY } from "../board/geometry";
-import type { Rows, Thing } from "../project/rows";
+import type { Rows, Thing } from "./rows";
 
 export interface WallLine {
   wall: Thing<"wall">;

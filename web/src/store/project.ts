@@ -1,0 +1,179 @@
+import { create } from "zustand";
+import { api, type Operation, Refused, settled } from "../api/client";
+import type { paths } from "../api/schema";
+import { lineTo } from "./line";
+import { Mirror, type View } from "./mirror";
+import type { Rectified, Straightening } from "./rectified";
+import { NOTHING_TOLD, type Told } from "./told";
+import { shelfFor } from "./unsent";
+
+export interface ProjectState extends View {
+  id: string | null;
+  /** how far the straightened pictures for the present fits are, by drawing */
+  straightening: ReadonlyMap<string, Straightening>;
+  /** the latest straightened picture of a drawing */
+  rectified: ReadonlyMap<string, Rectified>;
+  /** changes that are being looked at before they are made */
+  preparing: number;
+}
+
+const START: ProjectState = {
+  ...NOTHING_TOLD,
+  id: null,
+  straightening: new Map(),
+  rectified: new Map(),
+  waiting: 0,
+  preparing: 0,
+  clashes: [],
+  held: null,
+  trouble: null,
+  unkept: false,
+};
+
+/** The project that is open. */
+export const useProject = create<ProjectState>(() => START);
+
+const POLL_MS = 1500;
+/** While a page is being read its progress is asked for more often. */
+const POLL_BUSY_MS = 400;
+
+/** Projects of this tab that are open, or still have something to send. */
+const mirrors = new Map<string, Mirror>();
+let wanted: string | null = null;
+let current: { id: string; mirror: Mirror } | null = null;
+
+export async function openProject(id: string, account: string): Promise<void> {
+  useProject.setState({ ...START });
+  wanted = id;
+  const shelf = await shelfFor(account, id);
+  if (wanted !== id) return; // left again meanwhile
+  for (const [name, mirror] of mirrors) if (mirror.isIdle) mirrors.delete(name);
+  const mirror = mirrors.get(id) ?? new Mirror(lineTo(id, account), shelf, pause, (view) => shown(id, mirror, view));
+  mirrors.set(id, mirror);
+  current = { id, mirror };
+  await mirror.open();
+}
+
+function shown(id: string, mirror: Mirror, view: View): void {
+  if (current?.mirror === mirror) useProject.setState({ id, ...view });
+}
+
+/** Opens a project as it is, without a server having told of it. */
+export function presentProject(id: string, account: string, told: Partial<Told>): void {
+  const shelf = { read: () => ({ edits: [], clashes: [] }), write: () => true };
+  const mirror = new Mirror(lineTo(id, account), shelf, pause, (view) => shown(id, mirror, view), {
+    ...NOTHING_TOLD,
+    ...told,
+  });
+  current = { id, mirror };
+  useProject.setState({ ...START, ...told, id });
+}
+
+/** Leaves the project; what is still to be sent goes on being sent. */
+export function closeProject(): void {
+  current?.mirror.close();
+  current = wanted = null;
+  useProject.setState({ ...START });
+}
+
+/** Whose rows are meant by an id: that of the open project. */
+export function projectId(): string {
+  return useProject.getState().id ?? "";
+}
+
+/** Path parameters of a row of the open project. */
+export function inProject(id: string): { project: string; id: string } {
+  return { project: projectId(), id };
+}
+
+/**
+ * Makes a change: shown at once, sent when what was made before it is through, kept while the server is away.
+ *
+ * @returns null once acknowledged, or the refusal
+ */
+export function change(title: string, operations: Operation[], carry = false): Promise<Refused | null> {
+  return current?.mirror.change(title, operations, carry) ?? NO_PROJECT;
+}
+
+export function undo(): Promise<Refused | null> {
+  return current?.mirror.undo() ?? NO_PROJECT;
+}
+
+export function redo(): Promise<Refused | null> {
+  return current?.mirror.redo() ?? NO_PROJECT;
+}
+
+const NO_PROJECT = Promise.resolve(new Refused(0, "no-project", "No project is open.", ""));
+
+/** Asks for what others have done, without waiting for the next time. */
+export function refresh(): Promise<void> {
+  return current?.mirror.poll() ?? Promise.resolve();
+}
+
+export function tryNow(): void {
+  current?.mirror.tryNow();
+}
+
+export function putAside(): void {
+  current?.mirror.putAside();
+}
+
+/** What met somebody else's change is done over it, or let go. */
+export function decide(edit: string, mine: boolean): Promise<void> {
+  return current?.mirror.decide(edit, mine) ?? Promise.resolve();
+}
+
+/** Says what is wrong where the user looks, until the next action; null takes it back. */
+export function say(trouble: string | null): void {
+  current?.mirror.say(trouble);
+}
+
+export type Attempt = paths["/api/projects/{project}/try"]["post"]["responses"]["200"]["content"]["application/json"];
+
+/** What a change would do to the fits; nothing is kept of it. Null when that cannot be asked just now. */
+export async function attempt(operations: Operation[]): Promise<Attempt | null> {
+  const { id, revision, waiting } = useProject.getState();
+  if (id === null || waiting > 0) return null;
+  try {
+    return await settled(
+      api.POST("/api/projects/{project}/try", {
+        params: { path: { project: id } },
+        body: { base: revision, operations },
+      }),
+    );
+  } catch (error) {
+    if (error instanceof Refused && error.isPassing) return null;
+    throw error;
+  }
+}
+
+/** Work that ends in a change, or in a question about it: until then nothing is said to be saved. */
+export async function towardsChange(work: () => Promise<void>): Promise<void> {
+  useProject.setState(({ preparing }) => ({ preparing: preparing + 1 }));
+  try {
+    await work();
+  } finally {
+    useProject.setState(({ preparing }) => ({ preparing: Math.max(0, preparing - 1) }));
+  }
+}
+
+/** Asks for others' changes and for the progress of imports while the page is visible. */
+export function startPolling(): () => void {
+  let last = 0;
+  const timer = setInterval(() => {
+    const busy = [...useProject.getState().pages.values()].some((p) => p.state === "waiting" || p.state === "working");
+    const due = Date.now() - last >= (busy ? POLL_BUSY_MS : POLL_MS);
+    if (document.visibilityState !== "visible" || !due) return;
+    last = Date.now();
+    void refresh();
+  }, POLL_BUSY_MS);
+  window.addEventListener("online", tryNow);
+  return () => {
+    clearInterval(timer);
+    window.removeEventListener("online", tryNow);
+  };
+}
+
+function pause(ms: number): Promise<void> {
+  return new Promise((resolve) => setTimeout(resolve, ms));
+}

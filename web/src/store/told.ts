@@ -1,0 +1,50 @@
+import type { FitReport, PageProgress, Schemas, State } from "../api/client";
+import { noRows, type Rows, withRows } from "./rows";
+import { type Derived, withShapes } from "./shapes";
+
+/** A project as the server has told it, complete up to a revision. */
+export interface Told {
+  revision: number;
+  rows: Rows;
+  fits: ReadonlyMap<string, FitReport>;
+  derived: ReadonlyMap<string, Derived>;
+  /** what the account may do with it */
+  role: Schemas["Role"];
+  pages: ReadonlyMap<string, PageProgress>;
+  steps: State["steps"];
+  tolerance: number;
+}
+
+export const NOTHING_TOLD: Told = {
+  revision: 0,
+  rows: noRows(),
+  fits: new Map(),
+  derived: new Map(),
+  role: "owner",
+  pages: new Map(),
+  steps: { undo: null, redo: null },
+  tolerance: 20,
+};
+
+/**
+ * Takes in an answer, however late it comes. What it tells of revisions that are known already is passed over, so that no row goes
+ * back; one that leaves out revisions before it tells nothing at all.
+ */
+export function taken(told: Told, state: State): Told {
+  if (state.revision < told.revision || state.since > told.revision) return told;
+  const pages = new Map(state.since === 0 ? [] : told.pages);
+  for (const page of state.pages) pages.set(page.page, page);
+  const live = { role: state.role, steps: state.steps, tolerance: state.tolerance, pages };
+  if (state.revision === told.revision) return { ...told, ...live };
+  const fits = new Map(told.fits);
+  for (const fit of state.fits) fits.set(fit.drawing, fit);
+  const derived = new Map(told.derived);
+  for (const shapes of state.derived) derived.set(shapes.storey, withShapes(derived.get(shapes.storey), shapes));
+  return {
+    ...live,
+    revision: state.revision,
+    rows: withRows(told.rows, state.rows, state.removed),
+    fits: state.fits.length > 0 ? fits : told.fits,
+    derived: state.derived.length > 0 ? derived : told.derived,
+  };
+}
