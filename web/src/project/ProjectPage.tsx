@@ -62,10 +62,10 @@ export function ProjectPage(props: { id: string; account: Account; onSignedOut: 
   return (
     <div className="flex h-full flex-col">
       <TopBar account={props.account} onSignedOut={props.onSignedOut} />
-      <Trouble />
       <div className="flex min-h-0 flex-1">
         <StepRail />
         <Board>
+          <Trouble />
           <CutOverlay />
           <Lens />
           <BrokenLineLens />

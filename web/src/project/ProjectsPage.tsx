@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { type Account, api, type Refused, type Schemas, settled } from "../api/client";
 import { newId } from "../api/ids";
+import { unsentBy } from "../store/unsent";
 import { AccountMenu } from "../ui/AccountMenu";
 
 const PURPOSES: Schemas["Purpose"][] = ["quick model", "planning", "construction"];
@@ -16,6 +17,7 @@ const UNITS: { unit: Schemas["Unit"]; label: string }[] = [
 export function ProjectsPage({ account, onSignedOut }: { account: Account; onSignedOut: () => void }) {
   const { data } = useQuery({ queryKey: ["projects"], queryFn: () => settled(api.GET("/api/projects")) });
   const projects = data?.projects ?? [];
+  const unsent = unsentBy(account.id);
   return (
     <div className="flex h-full flex-col">
       <header className="flex h-[46px] items-center justify-between border-b border-line px-6">
@@ -48,6 +50,11 @@ export function ProjectsPage({ account, onSignedOut }: { account: Account; onSig
                     <div className="text-[13px] text-quiet">
                       for {project.purpose} · {project.revision} changes
                     </div>
+                    {unsent.has(project.id) && (
+                      <div className="mt-1 text-[13px] font-medium text-rust">
+                        {unsent.get(project.id)} not saved yet: open it and they go on
+                      </div>
+                    )}
                   </div>
                 </a>
               </li>

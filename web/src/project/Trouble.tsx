@@ -18,7 +18,7 @@ export function Trouble() {
   ].filter((w): w is string => typeof w === "string");
   if (words.length === 0) return null;
   return (
-    <div className="absolute inset-x-0 top-[46px] z-30 flex items-center gap-3 border-y border-rust bg-[#f8ebe4] px-4 py-1.5 text-[14px] font-medium text-rust">
+    <div className="absolute inset-x-0 top-0 z-30 flex items-center gap-3 border-b border-rust bg-[#f8ebe4] px-4 py-1.5 text-[14px] font-medium text-rust">
       <p role="alert">{words.join(" ")}</p>
       {held && waiting > 0 && <Act words="Try now" act={tryNow} />}
       {held?.why === "failing" && held.tries >= FAILS_FOR_LONG && waiting > 0 && (
