@@ -37,6 +37,15 @@ final class Contract
         Assert::fail("The contract does not know $path.");
     }
 
+    /** @return list<string> what a schema that is a choice allows */
+    public static function enum(string $schema): array
+    {
+        $values = self::object(self::object(self::object(self::contract()->components)->schemas)->{$schema})->enum;
+        Assert::assertIsArray($values);
+
+        return array_map(static fn (mixed $v): string => \is_string($v) ? $v : '', array_values($values));
+    }
+
     /** The schema with all components beside it, references pointing there. */
     private static function standalone(\stdClass $schema): \stdClass
     {

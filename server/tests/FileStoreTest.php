@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Plinth\Server\Tests;
 
 use PHPUnit\Framework\TestCase;
+use Plinth\Server\Change\DiskSpace;
 use Plinth\Server\Http\Refusal;
-use Plinth\Server\Source\DiskSpace;
 use Plinth\Server\Source\FileStore;
 
 final class FileStoreTest extends TestCase

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Plinth\Server\Tests;
 
 use PHPUnit\Framework\TestCase;
-use Plinth\Server\Change\RowType;
 
 /**
  * Whatever is asked is judged: nothing that comes in makes the server fail. PLINTH_FUZZ says how many requests are sent, PLINTH_SEED
@@ -119,12 +118,12 @@ final class FuzzTest extends TestCase
     /** @return array<string, mixed> */
     private function operation(): array
     {
-        $type = $this->one(array_map(static fn (RowType $t): string => $t->value, RowType::cases()));
-        $do = $this->one(['add', 'set', 'set', 'set', 'remove', 'setMany', 'removeMany', 'move', 'trace', 'shift', 'figure', 'rework', 'lay', 'settle', 'copy', 'replace', 'goBack', 'fly']);
+        $type = $this->one(array_keys(Registered::kinds()->classes));
+        $do = $this->one(['add', 'set', 'set', 'set', 'remove', 'setMany', 'removeMany', 'move', 'trace', 'shift', 'figure', 'rework', 'lay', 'settle', 'copy', 'toStorey', 'replace', 'goBack', 'fly']);
         $keys = [
             'trace' => ['storey', 'drawing', 'points', 'nodes', 'walls', 'closed', 'line', 'thickness', 'rises', 'joins', 'height', 'enclosing', 'buildUp', 'evidence'],
             'shift' => ['nodes', 'wall', 'left', 'length', 'holds', 'from', 'to', 'id', 'x', 'y'], 'figure' => ['a', 'b', 'aSide', 'bSide', 'text', 'id', 'mm', 'decided', 'drawing', 'storey'],
-            'rework' => ['kind', 'wall', 'other', 'at', 'x', 'y', 'walls', 'node', 'storey', 'distance', 'id', 'ids'], 'lay' => ['storey', 'drawing', 'walls', 'openings', 'columns'], 'settle' => ['storey'], 'copy' => ['storey', 'walls', 'openings', 'to', 'by'],
+            'rework' => ['kind', 'wall', 'other', 'at', 'x', 'y', 'walls', 'node', 'storey', 'distance', 'id', 'ids'], 'lay' => ['storey', 'drawing', 'walls', 'openings', 'columns'], 'settle' => ['storey'], 'copy' => ['storey', 'walls', 'openings', 'to', 'by'], 'toStorey' => ['walls', 'storey'], 'replace' => ['page'], 'goBack' => ['drawing', 'revision'],
         ];
         $operation = ['do' => $do, 'type' => $type, 'id' => 'add' === $do ? Desk::newId() : $this->id($type)];
         if (isset($keys[$do])) {
@@ -134,9 +133,6 @@ final class FuzzTest extends TestCase
         }
         if (\in_array($do, ['add', 'set', 'setMany'], true)) {
             $operation['values'] = $this->values($this->fields[$type] ?? ['name', 'x', 'y', 'storey'], 'set' === $do ? 0.3 : 0.9);
-        }
-        if ('goBack' === $do) {
-            $operation = ['do' => $do, 'id' => $this->id('drawing'), 'revision' => $this->some()];
         }
         if (0 === mt_rand(0, 15)) {
             $operation[$this->one(array_keys($operation))] = $this->some();

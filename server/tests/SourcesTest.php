@@ -114,7 +114,7 @@ final class SourcesTest extends TestCase
         self::assertEqualsWithDelta(-0.62 - 1.37, Desk::float($found['turnDegrees']), 0.01);
         self::assertLessThan(0.5, Desk::float($found['greatestPx']));
 
-        $this->desk->change([['do' => 'replace', 'type' => 'page', 'id' => $this->desk->page]]);
+        $this->desk->change([['do' => 'replace', 'replace' => ['page' => $this->desk->page]]]);
         $state = $this->desk->state();
         self::assertSame([$this->desk->page], array_column(Desk::rows($state, 'page'), 'id'), 'The older page is gone.');
         self::assertCount(1, Desk::rows($state, 'source'));
@@ -147,7 +147,7 @@ final class SourcesTest extends TestCase
         $this->desk->bringIn("$files->folder/down.jpg", 'down.jpg', more: ['replaces' => (string) $this->desk->page]);
         $this->desk->imported();
         self::assertSame('found', $this->registered()['state']);
-        $this->desk->change([['do' => 'replace', 'type' => 'page', 'id' => $this->desk->page]]);
+        $this->desk->change([['do' => 'replace', 'replace' => ['page' => $this->desk->page]]]);
         $state = $this->desk->state();
         self::assertSame(2, Desk::rows($state, 'drawing')[0]['values']['turns']);
         $moved = self::fitOf($state, $this->desk->drawing);
@@ -170,7 +170,7 @@ final class SourcesTest extends TestCase
         $this->desk->bringIn(self::SHEET, 'other.jpg', more: ['replaces' => $old]);
         $this->desk->imported();
         self::assertSame('lost', $this->registered()['state']);
-        $refusal = $this->desk->refused(409, [['do' => 'replace', 'type' => 'page', 'id' => $this->desk->page]]);
+        $refusal = $this->desk->refused(409, [['do' => 'replace', 'replace' => ['page' => $this->desk->page]]]);
         self::assertSame('not-registered', $refusal['code']);
         $refusal = $this->desk->client->refused(422, 'POST', "/api/projects/{$this->desk->id}/pages/{$this->desk->page}/match", ['pairs' => [['old' => [1, 1], 'new' => [1, 1]]]]);
         self::assertSame('too-few-points', $refusal['code']);

@@ -180,7 +180,7 @@ final class StoreysTest extends TestCase
         self::assertCount(1, Desk::rows($state, 'opening'));
 
         // One of them goes up: its corner with the other is left to that one.
-        $state = $this->desk->change([['do' => 'move', 'type' => 'wall', 'ids' => [Desk::rows($state, 'wall')[0]['id']], 'storey' => $above['id']]]);
+        $state = $this->desk->change([['do' => 'toStorey', 'toStorey' => ['walls' => [Desk::rows($state, 'wall')[0]['id']], 'storey' => $above['id']]]]);
         self::assertSame([$above['id']], array_map(static fn (array $w): mixed => $w['values']['storey'], Desk::rows($state, 'wall')));
         self::assertCount(2, Desk::rows($state, 'node'));
         $this->desk->client->ok('POST', "/api/projects/{$this->desk->id}/undo", ['id' => Desk::newId()]);

@@ -159,14 +159,14 @@ final class TrueUpTest extends TestCase
         self::assertCount(5, $fits, 'The guess, and four since.');
         self::assertSame((float) $then, $fits[3]->get('revision')->number());
         self::assertEqualsWithDelta(5.0, $fits[3]->get('mmPerPixel')->number(), 1e-6);
-        $desk->change([['do' => 'goBack', 'id' => $drawing, 'revision' => $then]]);
+        $desk->change([['do' => 'goBack', 'goBack' => ['drawing' => $drawing, 'revision' => $then]]]);
         self::assertEqualsWithDelta($was, $this->map($desk)->matrix(), 1e-9);
         $rows = Desk::rows($desk->state(), 'knownLength');
         self::assertSame(['10 000'], array_map(static fn (array $r): mixed => $r['values']['text'], $rows));
         // It is one change like any other: undone, all is there again.
         $desk->client->ok('POST', "/api/projects/$desk->id/undo", ['id' => Desk::newId()]);
         self::assertCount(2, Desk::rows($desk->state(), 'knownLength'));
-        self::assertSame('nothing-left', $desk->refused(409, [['do' => 'goBack', 'id' => $drawing, 'revision' => $desk->revision]])['code']);
+        self::assertSame('nothing-left', $desk->refused(409, [['do' => 'goBack', 'goBack' => ['drawing' => $drawing, 'revision' => $desk->revision]]])['code']);
     }
 
     public function testTheInkSaysWhatAPickMeansAndHowThePageIsTurned(): void

@@ -53,7 +53,7 @@ final class Base
             return $row->revision() > $this->revision;
         }
 
-        return isset($this->others()[$row::type()->value.'/'.$row->id()->toRfc4122()]);
+        return isset($this->others()[Workspace::key($row::class, $row->id())]);
     }
 
     /** Of a change that nobody else can have come between. */
@@ -70,12 +70,16 @@ final class Base
         return \is_array($touch) ? self::touch($touch[0], $touch[1], $touch[2]) : null;
     }
 
-    /** @return array{name: string, title: string, at: string}|null who removed a row since */
-    public function removalOf(RowType $type, Uuid $id): ?array
+    /**
+     * @param class-string<ProjectRow> $class
+     *
+     * @return array{name: string, title: string, at: string}|null who removed a row since
+     */
+    public function removalOf(string $class, Uuid $id): ?array
     {
         foreach ($this->connection->iterateNumeric('SELECT a.name, c.title, c.at, c.touches FROM project_change c JOIN account a ON a.id = c.account WHERE c.project = ? AND c.revision > ? ORDER BY c.revision DESC', [$this->project->toBinary(), $this->revision]) as [$name, $title, $at, $touches]) {
             foreach (JsonValue::parse(Raw::text($touches))->items() as $touch) {
-                if ($touch->get('type')->text() === $type->value && $touch->get('id')->text() === $id->toRfc4122()) {
+                if ($touch->get('type')->text() === $class::kind()->name && $touch->get('id')->text() === $id->toRfc4122()) {
                     return self::touch($name, $title, $at);
                 }
             }

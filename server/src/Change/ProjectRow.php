@@ -32,7 +32,30 @@ abstract class ProjectRow
     ) {
     }
 
-    abstract public static function type(): RowType;
+    public static function kind(): Kind
+    {
+        /** @var array<class-string, Kind> $known */
+        static $known = [];
+
+        return $known[static::class] ??= ((new \ReflectionClass(static::class))->getAttributes(Kind::class)[0] ?? throw new \LogicException(static::class.' does not say what kind of row it is.'))->newInstance();
+    }
+
+    /** @return list<Refers> the values of such rows that name others */
+    public static function refers(): array
+    {
+        /** @var array<class-string, list<Refers>> $known */
+        static $known = [];
+        if (!isset($known[static::class])) {
+            $known[static::class] = [];
+            foreach ((new \ReflectionClass(static::class))->getProperties() as $property) {
+                foreach ($property->getAttributes(Refers::class) as $attribute) {
+                    $known[static::class][] = $attribute->newInstance()->of($property->getName());
+                }
+            }
+        }
+
+        return $known[static::class];
+    }
 
     /** @return Values all that the user made, ready for JSON */
     abstract public function values(): array;
@@ -40,10 +63,12 @@ abstract class ProjectRow
     /** Takes a full set of values, refusing what breaks the row's own rules. */
     abstract public function take(RowValues $values): void;
 
-    /** @return list<array{RowType, Uuid, string}> rows this one needs, each with the field that names it */
-    public function references(): array
+    /** The row that a value of this one names; null where it names none. */
+    public function named(Refers $by): ?Uuid
     {
-        return [];
+        $value = 'id' === $by->field ? $this->id->toRfc4122() : $this->values()[$by->field] ?? null;
+
+        return \is_string($value) ? Uuid::fromString($value) : null;
     }
 
     public function id(): Uuid
@@ -80,6 +105,6 @@ abstract class ProjectRow
     /** @return array{type: string, id: string, revision: int, values: Values} */
     public function describe(): array
     {
-        return ['type' => static::type()->value, 'id' => $this->id->toRfc4122(), 'revision' => $this->revision, 'values' => $this->values()];
+        return ['type' => static::kind()->name, 'id' => $this->id->toRfc4122(), 'revision' => $this->revision, 'values' => $this->values()];
     }
 }

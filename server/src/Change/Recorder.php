@@ -4,18 +4,11 @@ declare(strict_types=1);
 
 namespace Plinth\Server\Change;
 
-use Doctrine\DBAL\LockMode;
 use Doctrine\ORM\EntityManagerInterface;
 use Plinth\Server\Account\User;
-use Plinth\Server\Fit\FitKeeper;
 use Plinth\Server\Http\Refusal;
-use Plinth\Server\Job\Jobs;
-use Plinth\Server\Plan\PlanKeeper;
-use Plinth\Server\Project\Project;
-use Plinth\Server\Project\ProjectAccess;
-use Plinth\Server\Source\DiskSpace;
-use Plinth\Server\Source\Making\ImportPage;
 use Psr\Clock\ClockInterface;
+use Symfony\Component\DependencyInjection\Attribute\AutowireIterator;
 use Symfony\Component\Uid\Uuid;
 
 /**
@@ -28,34 +21,43 @@ final readonly class Recorder
 {
     private const RESERVE_BYTES = 64e6;
 
+    /** @var list<Follower> the lowest place first */
+    private array $followers;
+
+    /**
+     * @param iterable<Follower> $followers
+     * @param iterable<Aftermath> $aftermath
+     */
     public function __construct(
         private EntityManagerInterface $entities,
-        private FitKeeper $fits,
-        private PlanKeeper $plans,
+        private Kinds $kinds,
+        #[AutowireIterator(Follower::class)] iterable $followers,
+        #[AutowireIterator(Aftermath::class)] private iterable $aftermath,
         private ClockInterface $clock,
-        private Jobs $jobs,
-        private ProjectAccess $access,
+        private Gate $gate,
         private Deadline $deadline,
         private DiskSpace $disk,
         private string $filesDir,
     ) {
+        $all = [...$followers];
+        usort($all, static fn (Follower $a, Follower $b): int => $a::place() <=> $b::place());
+        $this->followers = $all;
     }
 
     /**
      * @param Uuid $changeId made by the client; the same id again is answered with the first change
-     * @param callable(Workspace, int): void $act does the work; gets the revision the change will have
+     * @param callable(Workspace): void $act does the work
      */
-    public function record(Uuid $project, User $user, Uuid $changeId, string $title, callable $act, bool $carryTracing = false, ChangeState $state = ChangeState::Done): Change
+    public function record(Uuid $project, User $user, Uuid $changeId, string $title, callable $act, Occasion $occasion = Occasion::Work, ChangeState $state = ChangeState::Done): Change
     {
-        return $this->inTransaction($project, $user, function (Project $locked) use ($user, $changeId, $title, $act, $carryTracing, $state): Change {
+        return $this->inTransaction($project, $user, function (Revised $locked) use ($user, $changeId, $title, $act, $occasion, $state): Change {
             $known = $this->known($locked, $user, $changeId, false);
             if (null !== $known) {
                 return $known;
             }
-            $workspace = new Workspace($this->entities, $locked->id());
-            $act($workspace, $locked->head() + 1);
-            $this->fits->refit($workspace, $carryTracing);
-            $this->plans->check($workspace);
+            $workspace = new Workspace($this->entities, $this->kinds, $locked->id());
+            $act($workspace);
+            $this->follow($workspace, $occasion);
             foreach ($this->mine($locked, $user, ChangeState::Undone, 'DESC') as $undone) {
                 $undone->turn(ChangeState::Left);
             }
@@ -72,20 +74,20 @@ final readonly class Recorder
      *
      * @template T
      *
-     * @param callable(Workspace, int): void $act
+     * @param callable(Workspace): void $act
      * @param callable(Workspace): T $tell what is asked of it in between
      *
      * @return T
      */
-    public function attempt(Uuid $project, User $user, callable $act, callable $tell, bool $carryTracing = false): mixed
+    public function attempt(Uuid $project, User $user, callable $act, callable $tell, Occasion $occasion = Occasion::Work): mixed
     {
         $connection = $this->entities->getConnection();
         $connection->beginTransaction();
         try {
-            $locked = $this->locked($project, $user);
-            $workspace = new Workspace($this->entities, $locked->id());
-            $act($workspace, $locked->head() + 1);
-            $this->fits->refit($workspace, $carryTracing);
+            $locked = $this->gate->lock($project, $user);
+            $workspace = new Workspace($this->entities, $this->kinds, $locked->id());
+            $act($workspace);
+            $this->follow($workspace, $occasion);
             $workspace->flush();
 
             return $tell($workspace);
@@ -113,7 +115,7 @@ final readonly class Recorder
 
     private function step(Uuid $project, User $user, Uuid $changeId, ?Uuid $expected, ChangeState $from, string $word): Change
     {
-        return $this->inTransaction($project, $user, function (Project $locked) use ($user, $changeId, $expected, $from, $word): Change {
+        return $this->inTransaction($project, $user, function (Revised $locked) use ($user, $changeId, $expected, $from, $word): Change {
             $known = $this->known($locked, $user, $changeId, true);
             if (null !== $known) {
                 return $known;
@@ -123,9 +125,9 @@ final readonly class Recorder
             if (null !== $expected && !$expected->equals($target->id())) {
                 throw Refusal::conflict('other-step', \sprintf('Your latest change is another by now (“%s”): look at what would be %s, and ask again.', $target->title(), $back ? 'undone' : 'done again'), 'target');
             }
-            $workspace = new Workspace($this->entities, $locked->id());
+            $workspace = new Workspace($this->entities, $this->kinds, $locked->id());
             $this->replay($workspace, $target->touches(), $back, $target->title());
-            $this->plans->check($workspace);
+            $this->follow($workspace, Occasion::Replay);
             $target->turn($back ? ChangeState::Undone : ChangeState::Done);
 
             return $this->write($locked, $user, $changeId, $word.': '.$target->title(), $workspace, $target->id());
@@ -133,9 +135,9 @@ final readonly class Recorder
     }
 
     /** The change that was made under this id before, of the same user and kind. */
-    private function known(Project $project, User $user, Uuid $changeId, bool $isStep): ?Change
+    private function known(Revised $project, User $user, Uuid $changeId, bool $isStep): ?Change
     {
-        $known = $this->entities->find(Change::class, $project->beside($changeId)->criteria());
+        $known = $this->entities->find(Change::class, (new RowId($project->id(), $changeId))->criteria());
         if (null !== $known && !($known->isBy($user->id()) && $isStep === (null !== $known->target()))) {
             throw Refusal::conflict('id-taken', 'This change id is in use already: make a new one.', 'id');
         }
@@ -143,22 +145,29 @@ final readonly class Recorder
         return $known;
     }
 
+    private function follow(Workspace $workspace, Occasion $occasion): void
+    {
+        foreach ($this->followers as $follower) {
+            $follower->follow($workspace, $occasion);
+        }
+    }
+
     /** @param list<Touch> $touches */
     private function replay(Workspace $workspace, array $touches, bool $back, string $title): void
     {
-        $order = array_flip(array_map(static fn (RowType $t): string => $t->value, RowType::cases()));
+        $order = array_flip(array_keys($this->kinds->classes));
         // What others refer to comes first when rows appear, last when they go; going back, the last touched comes first.
         $touches = $back ? array_reverse($touches) : $touches;
         usort($touches, static fn (array $a, array $b): int => $order[$a['type']] <=> $order[$b['type']]);
-        foreach (RowType::cases() as $type) {
-            $ids = array_map(static fn (array $t): Uuid => Uuid::fromString($t['id']), array_values(array_filter($touches, static fn (array $t): bool => $t['type'] === $type->value)));
+        foreach ($this->kinds->classes as $name => $class) {
+            $ids = array_map(static fn (array $t): Uuid => Uuid::fromString($t['id']), array_values(array_filter($touches, static fn (array $t): bool => $t['type'] === $name)));
             if (\count($ids) > 1) {
-                $workspace->prepareRemoval($type, $ids);
+                $workspace->prepareRemoval($class, $ids);
             }
         }
         $changed = [];
         foreach ($touches as $touch) {
-            $row = $workspace->find(RowType::from($touch['type']), Uuid::fromString($touch['id']));
+            $row = $workspace->find($this->kinds->named($touch['type']), Uuid::fromString($touch['id']));
             if (!self::same($row?->values(), $back ? $touch['after'] : $touch['before'])) {
                 $changed[] = $row?->describe() ?? ['type' => $touch['type'], 'id' => $touch['id']];
             }
@@ -168,21 +177,21 @@ final readonly class Recorder
         }
         foreach ($touches as $touch) {
             $to = $back ? $touch['before'] : $touch['after'];
-            $type = RowType::from($touch['type']);
-            $row = $workspace->find($type, Uuid::fromString($touch['id']));
+            $class = $this->kinds->named($touch['type']);
+            $row = $workspace->find($class, Uuid::fromString($touch['id']));
             if (null === $row && null !== $to) {
-                $workspace->add($type, Uuid::fromString($touch['id']), $to, $touch['id']);
+                $workspace->add($class, Uuid::fromString($touch['id']), $to, $touch['id']);
             }
         }
         foreach ($touches as $touch) {
             $to = $back ? $touch['before'] : $touch['after'];
-            $row = $workspace->find(RowType::from($touch['type']), Uuid::fromString($touch['id']));
+            $row = $workspace->find($this->kinds->named($touch['type']), Uuid::fromString($touch['id']));
             if (null !== $row && null !== $to) {
                 $workspace->set($row, $to, $touch['id']);
             }
         }
         foreach (array_reverse($touches) as $touch) {
-            $row = $workspace->find(RowType::from($touch['type']), Uuid::fromString($touch['id']));
+            $row = $workspace->find($this->kinds->named($touch['type']), Uuid::fromString($touch['id']));
             if (null === ($back ? $touch['before'] : $touch['after']) && null !== $row) {
                 $workspace->remove($row, $touch['id']);
             }
@@ -213,24 +222,20 @@ final readonly class Recorder
         return true;
     }
 
-    private function write(Project $project, User $user, Uuid $changeId, string $title, Workspace $workspace, ?Uuid $target): Change
+    private function write(Revised $project, User $user, Uuid $changeId, string $title, Workspace $workspace, ?Uuid $target): Change
     {
         $touches = $workspace->touches();
         $revision = $project->advance();
         foreach ($touches as $touch) {
             $this->deadline->check();
-            $workspace->find(RowType::from($touch['type']), Uuid::fromString($touch['id']))?->touchedAt($revision);
+            $workspace->find($this->kinds->named($touch['type']), Uuid::fromString($touch['id']))?->touchedAt($revision);
         }
         $change = new Change($project->id(), $changeId, $revision, $user->id(), $title, $touches, $this->clock->now(), $target);
         $this->entities->persist($change);
         $this->entities->flush();
         $workspace->flush();
-        $this->plans->deriveTouched($workspace, $revision);
-        foreach ($touches as $touch) {
-            // The queue is a table of the same database: the job is there exactly when the page is.
-            if (RowType::Page->value === $touch['type'] && null === $touch['before']) {
-                $this->jobs->ask(ImportPage::class, $project->beside(Uuid::fromString($touch['id'])));
-            }
+        foreach ($this->aftermath as $aftermath) {
+            $aftermath->after($workspace, $revision);
         }
 
         return $change;
@@ -241,13 +246,13 @@ final readonly class Recorder
      *
      * @return list<Change>
      */
-    private function mine(Project $project, User $user, ChangeState $state, string $order, ?int $most = null): array
+    private function mine(Revised $project, User $user, ChangeState $state, string $order, ?int $most = null): array
     {
         return $this->entities->getRepository(Change::class)->findBy(['project' => $project->id(), 'user' => $user->id(), 'state' => $state], ['revision' => $order], $most);
     }
 
     /**
-     * @param callable(Project): Change $work
+     * @param callable(Revised): Change $work
      */
     private function inTransaction(Uuid $project, User $user, callable $work): Change
     {
@@ -257,20 +262,7 @@ final readonly class Recorder
         }
 
         return $this->entities->wrapInTransaction(function () use ($project, $user, $work): Change {
-            return $work($this->locked($project, $user));
+            return $work($this->gate->lock($project, $user));
         });
-    }
-
-    /** The lock makes writers of one project queue here, and nowhere else. */
-    private function locked(Uuid $project, User $user): Project
-    {
-        $locked = $this->entities->find(Project::class, (new RowId($project, $project))->criteria(), LockMode::PESSIMISTIC_WRITE);
-
-        $role = null === $locked ? null : $this->access->roleOf($locked, $user);
-        if (null === $locked || null === $role) {
-            throw Refusal::notFound();
-        }
-
-        return $role->mayWrite() ? $locked : throw Refusal::readOnly();
     }
 }

@@ -21,7 +21,7 @@ final class Workspace
     /** rows taken away by one statement */
     private const AT_ONCE = 500;
 
-    /** @var array<string, array{RowType, Uuid, Values|null}> */
+    /** @var array<string, array{class-string<ProjectRow>, Uuid, Values|null}> */
     private array $before = [];
     /** @var array<string, ProjectRow|null> */
     private array $rows = [];
@@ -37,18 +37,32 @@ final class Workspace
     private array $going = [];
     private bool $isDirty = false;
 
-    public function __construct(private readonly EntityManagerInterface $entities, private readonly Uuid $project)
+    public function __construct(private readonly EntityManagerInterface $entities, private readonly Kinds $kinds, private readonly Uuid $project)
     {
     }
 
-    public function find(RowType $type, Uuid $id): ?ProjectRow
+    /** @param class-string<ProjectRow> $class */
+    public static function key(string $class, Uuid $id): string
     {
-        $key = $type->value.'/'.$id->toRfc4122();
-        if (!\array_key_exists($key, $this->rows)) {
-            $this->rows[$key] = $this->entities->find($type->class(), (new RowId($this->project, $id))->criteria());
-        }
+        return $class::kind()->name.'/'.$id->toRfc4122();
+    }
 
-        return $this->rows[$key];
+    /**
+     * @template T of ProjectRow
+     *
+     * @param class-string<T> $class
+     *
+     * @return T|null
+     */
+    public function find(string $class, Uuid $id): ?ProjectRow
+    {
+        $key = self::key($class, $id);
+        if (!\array_key_exists($key, $this->rows)) {
+            $this->rows[$key] = $this->entities->find($class, (new RowId($this->project, $id))->criteria());
+        }
+        $row = $this->rows[$key];
+
+        return $row instanceof $class ? $row : null;
     }
 
     /**
@@ -60,24 +74,43 @@ final class Workspace
      */
     public function get(string $class, Uuid $id): ProjectRow
     {
-        $row = $this->find($class::type(), $id);
+        return $this->find($class, $id) ?? throw Refusal::notFound();
+    }
 
-        return $row instanceof $class ? $row : throw Refusal::notFound();
+    /**
+     * A row that is to be changed, unless somebody has touched or removed it since the base revision.
+     *
+     * @template T of ProjectRow
+     *
+     * @param class-string<T> $class
+     *
+     * @return T
+     */
+    public function current(string $class, Uuid $id, Base $base, string $at): ProjectRow
+    {
+        $name = $class::kind()->name;
+        $row = $this->find($class, $id) ?? throw Refusal::conflict('gone', \sprintf('This %s is not there any more.', $name), $at, ['removed' => [['type' => $name, 'id' => $id->toRfc4122()]], 'by' => $base->removalOf($class, $id)]);
+        if ($base->isOvertaken($row)) {
+            throw Refusal::conflict('changed-since', \sprintf('This %s was changed meanwhile (revision %d, yours was %d).', $name, $row->revision(), $base->revision), $at, ['rows' => [$row->describe()], 'by' => $base->touchOf($row)]);
+        }
+
+        return $row;
     }
 
     /**
      * Reads rows of a kind at once that will be asked for one by one.
      *
+     * @param class-string<ProjectRow> $class
      * @param list<Uuid> $ids
      */
-    public function readAll(RowType $type, array $ids): void
+    public function readAll(string $class, array $ids): void
     {
-        $missing = array_values(array_filter($ids, fn (Uuid $id): bool => !\array_key_exists($type->value.'/'.$id->toRfc4122(), $this->rows)));
+        $missing = array_values(array_filter($ids, fn (Uuid $id): bool => !\array_key_exists(self::key($class, $id), $this->rows)));
         foreach ($missing as $id) {
-            $this->rows[$type->value.'/'.$id->toRfc4122()] = null;
+            $this->rows[self::key($class, $id)] = null;
         }
-        foreach (Rows::with($this->entities, $this->project, $type->class(), 'id', $missing) as $row) {
-            $this->rows[$type->value.'/'.$row->id()->toRfc4122()] = $row;
+        foreach (Rows::with($this->entities, $this->project, $class, 'id', $missing) as $row) {
+            $this->rows[self::key($class, $row->id())] = $row;
         }
     }
 
@@ -89,17 +122,17 @@ final class Workspace
      */
     public function findAllBy(string $class, string $field, array $values): void
     {
-        $type = $class::type();
-        $key = $type->value.'|'.$field;
+        $name = $class::kind()->name;
+        $key = $name.'|'.$field;
         $missing = array_values(array_filter($values, fn (Uuid $v): bool => !isset($this->kept[$key][$v->toRfc4122()])));
         foreach ($missing as $value) {
             $this->kept[$key][$value->toRfc4122()] = [];
         }
         $found = Rows::idsWith($this->entities, $this->project, $class, $field, $missing);
-        $this->readAll($type, array_column($found, 0));
+        $this->readAll($class, array_column($found, 0));
         foreach ($found as [$id, $value]) {
             // A row that this change has touched already is known by what it says now, or is to go.
-            if (!isset($this->before[$type->value.'/'.$id->toRfc4122()])) {
+            if (!isset($this->before[$name.'/'.$id->toRfc4122()])) {
                 $this->kept[$key][$value->toRfc4122()][] = $id->toRfc4122();
             }
         }
@@ -116,21 +149,21 @@ final class Workspace
      */
     public function findBy(string $class, string $field, Uuid $value): array
     {
-        $type = $class::type();
-        $key = $type->value.'|'.$field;
+        $name = $class::kind()->name;
+        $key = $name.'|'.$field;
         $wanted = $value->toRfc4122();
         if (!isset($this->kept[$key][$wanted])) {
             $this->findAllBy($class, $field, [$value]);
         }
         if (!isset($this->now[$key])) {
             $this->now[$key] = $this->with[$key] = [];
-            foreach ($this->touched($type) as $row) {
+            foreach ($this->touched($class) as $row) {
                 $this->note($row, $key, $field);
             }
         }
         $found = [];
         foreach ([...$this->kept[$key][$wanted], ...array_keys($this->with[$key][$wanted] ?? [])] as $id) {
-            $row = $this->rows["$type->value/$id"] ?? null;
+            $row = $this->rows["$name/$id"] ?? null;
             if ($row instanceof $class && self::valueOf($row, $field) === $wanted) {
                 $found[$id] = $row;
             }
@@ -168,13 +201,19 @@ final class Workspace
         return $this->entities->getConnection();
     }
 
-    /** @param array<string, mixed> $values */
-    public function add(RowType $type, Uuid $id, array $values, string $at): ProjectRow
+    /**
+     * @template T of ProjectRow
+     *
+     * @param class-string<T> $class
+     * @param array<string, mixed> $values
+     *
+     * @return T
+     */
+    public function add(string $class, Uuid $id, array $values, string $at): ProjectRow
     {
-        if (null !== $this->find($type, $id)) {
+        if (null !== $this->find($class, $id)) {
             throw Refusal::conflict('id-taken', 'This id is in use already: make a new one.', $at);
         }
-        $class = $type->class();
         if (isset($this->going[$class][$id->toRfc4122()])) {
             $this->flush(); // one of the same id has only just gone
         }
@@ -182,7 +221,7 @@ final class Workspace
         $row->take(new RowValues($values, $at, $this->keys($row)));
         $this->requireReferences($row, $at);
         $this->remember($row, null);
-        $this->rows[$type->value.'/'.$id->toRfc4122()] = $row;
+        $this->rows[self::key($class, $id)] = $row;
         $this->entities->persist($row);
         $this->changed($row);
 
@@ -201,49 +240,117 @@ final class Workspace
         }
     }
 
+    /** Takes one row away, which nothing may name any more. */
     public function remove(ProjectRow $row, string $at): void
     {
-        foreach ($row::type()->referrers() as [$type, $field]) {
-            foreach ($this->findBy($type->class(), $field, $row->id()) as $user) {
-                throw Refusal::conflict('in-use', \sprintf('This cannot be removed: a %s still needs it.', $user::type()->value), $at, ['rows' => [$user->describe()]]);
+        foreach ($this->kinds->referrers($row::class) as [$class, $refers]) {
+            foreach ($this->findBy($class, $refers->field, $row->id()) as $user) {
+                throw Refusal::conflict('in-use', \sprintf('This cannot be removed: a %s still needs it.', $class::kind()->name), $at, ['rows' => [$user->describe()]]);
             }
         }
         $this->remember($row, $row->values());
         $id = $row->id()->toRfc4122();
-        $this->rows[$row::type()->value.'/'.$id] = null;
+        $this->rows[self::key($row::class, $row->id())] = null;
         if (!$this->entities->getUnitOfWork()->isScheduledForInsert($row)) {
-            $this->going[$row::type()->class()][$id] = $row->id();
+            $this->going[$row::class][$id] = $row->id();
         }
         $this->entities->detach($row);
     }
 
     /**
-     * Reads at once what removing many rows will ask for one by one.
+     * Takes a row away together with what would stand on nothing, and with what only it has named.
      *
-     * @param list<Uuid> $ids
+     * @param Base|null $base what was added to it or changed of it since does not go unseen; null where nobody else can have come between
      */
-    public function prepareRemoval(RowType $type, array $ids): void
+    public function removeWhole(ProjectRow $row, ?Base $base, string $at): void
     {
-        $this->readAll($type, $ids);
-        foreach ($type->referrers() as [$referrer, $field]) {
-            $this->findAllBy($referrer->class(), $field, $ids);
+        foreach ($this->kinds->referrers($row::class) as [$class, $refers]) {
+            foreach (WhenGone::Holds === $refers->then ? [] : $this->findBy($class, $refers->field, $row->id()) as $user) {
+                if (WhenGone::LetsGo === $refers->then) {
+                    $this->set($user, [$refers->field => null], $at);
+                } elseif (null !== $this->find($class, $user->id())) {
+                    $this->removeWhole(null === $base ? $user : $this->current($class, $user->id(), $base, $at), $base, $at);
+                }
+            }
+        }
+        $named = array_map(static fn (Refers $by): ?array => $by->alone && null !== ($id = $row->named($by)) ? [$by->to, $id] : null, $row::refers());
+        $this->remove($row, $at);
+        foreach (array_filter($named) as [$class, $id]) {
+            $other = $this->find($class, $id);
+            if (null !== $other && !$this->isNamed($other)) {
+                $this->remove($other, $at);
+            }
         }
     }
 
-    /** @return list<ProjectRow> rows of a kind that this change has touched and not removed */
-    public function touched(RowType ...$types): array
+    /**
+     * Reads at once what removing many rows will ask for one by one.
+     *
+     * @param class-string<ProjectRow> $class
+     * @param list<Uuid> $ids
+     */
+    public function prepareRemoval(string $class, array $ids): void
+    {
+        $this->readAll($class, $ids);
+        foreach ($this->kinds->referrers($class) as [$referrer, $refers]) {
+            $this->findAllBy($referrer, $refers->field, $ids);
+        }
+        foreach ($class::refers() as $by) {
+            $named = $by->alone ? array_values(array_filter(array_map(fn (Uuid $id): ?Uuid => $this->find($class, $id)?->named($by), $ids))) : [];
+            if ([] !== $named) {
+                $this->prepareRemoval($by->to, $named);
+            }
+        }
+    }
+
+    private function isNamed(ProjectRow $row): bool
+    {
+        foreach ($this->kinds->referrers($row::class) as [$class, $refers]) {
+            if ([] !== $this->findBy($class, $refers->field, $row->id())) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
+    /**
+     * @template T of ProjectRow
+     *
+     * @param class-string<T> $class
+     *
+     * @return list<T> rows of a kind that this change has touched and not removed
+     */
+    public function touched(string $class): array
     {
         $rows = [];
-        foreach ($this->before as $key => [$type]) {
-            if (\in_array($type, $types, true) && null !== ($this->rows[$key] ?? null)) {
-                $rows[] = $this->rows[$key];
+        foreach ($this->before as $key => [$of]) {
+            $row = $of === $class ? $this->rows[$key] ?? null : null;
+            if ($row instanceof $class) {
+                $rows[] = $row;
             }
         }
 
         return $rows;
     }
 
-    /** @return array<string, array{RowType, Uuid, Values|null}> every touched row as it was; null where it was not */
+    /** @param class-string<ProjectRow> $class */
+    public function hasTouched(string $class, Uuid $id): bool
+    {
+        return isset($this->before[self::key($class, $id)]);
+    }
+
+    /**
+     * @param class-string<ProjectRow> $class
+     *
+     * @return Values|null a touched row as it was; null where it was not, or was not touched
+     */
+    public function was(string $class, Uuid $id): ?array
+    {
+        return $this->before[self::key($class, $id)][2] ?? null;
+    }
+
+    /** @return array<string, array{class-string<ProjectRow>, Uuid, Values|null}> every touched row as it was; null where it was not */
     public function before(): array
     {
         return $this->before;
@@ -253,10 +360,10 @@ final class Workspace
     public function touches(): array
     {
         $touches = [];
-        foreach ($this->before as $key => [$type, $id, $before]) {
+        foreach ($this->before as $key => [$class, $id, $before]) {
             $after = ($this->rows[$key] ?? null)?->values();
             if ($before !== $after) {
-                $touches[] = ['type' => $type->value, 'id' => $id->toRfc4122(), 'before' => $before, 'after' => $after];
+                $touches[] = ['type' => $class::kind()->name, 'id' => $id->toRfc4122(), 'before' => $before, 'after' => $after];
             }
         }
 
@@ -268,8 +375,8 @@ final class Workspace
     {
         $this->isDirty = true;
         foreach (array_keys($this->now) as $key) {
-            [$type, $field] = explode('|', $key);
-            if ($row::type()->value === $type) {
+            [$name, $field] = explode('|', $key);
+            if ($row::kind()->name === $name) {
                 $this->note($row, $key, $field);
             }
         }
@@ -295,15 +402,16 @@ final class Workspace
     /** @param Values|null $before */
     private function remember(ProjectRow $row, ?array $before): void
     {
-        $key = $row::type()->value.'/'.$row->id()->toRfc4122();
-        $this->before[$key] ??= [$row::type(), $row->id(), $before];
+        $this->before[self::key($row::class, $row->id())] ??= [$row::class, $row->id(), $before];
     }
 
     private function requireReferences(ProjectRow $row, string $at): void
     {
-        foreach ($row->references() as [$type, $id, $field]) {
-            if (null === $this->find($type, $id)) {
-                throw Refusal::conflict('gone', \sprintf('The %s this refers to is not there any more.', $type->value), $at.'/'.$field, ['removed' => [['type' => $type->value, 'id' => $id->toRfc4122()]]]);
+        foreach ($row::refers() as $by) {
+            $id = $row->named($by);
+            if (null !== $id && null === $this->find($by->to, $id)) {
+                $name = $by->to::kind()->name;
+                throw Refusal::conflict('gone', \sprintf('The %s this refers to is not there any more.', $name), $at.'/'.$by->field, ['removed' => [['type' => $name, 'id' => $id->toRfc4122()]]]);
             }
         }
     }
@@ -311,11 +419,9 @@ final class Workspace
     /** @return list<string> what a row of this kind may be given */
     private function keys(ProjectRow $row): array
     {
-        $type = $row::type()->value;
-
         // The names are those of the columns; read from the class, since a blank row has no values yet.
-        return $this->keys[$type] ??= array_values(array_diff(
-            array_map(static fn (\ReflectionProperty $p): string => $p->getName(), (new \ReflectionClass($row::type()->class()))->getProperties()),
+        return $this->keys[$row::class] ??= array_values(array_diff(
+            array_map(static fn (\ReflectionProperty $p): string => $p->getName(), (new \ReflectionClass($row::class))->getProperties()),
             ['id', 'project', 'revision'],
             $row::FOLLOWS,
         ));

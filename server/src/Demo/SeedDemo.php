@@ -14,15 +14,18 @@ use Plinth\Server\Change\Base;
 use Plinth\Server\Change\Change;
 use Plinth\Server\Change\ChangeState;
 use Plinth\Server\Change\Operations;
+use Plinth\Server\Change\ProjectRow;
 use Plinth\Server\Change\Recorder;
 use Plinth\Server\Change\RowId;
-use Plinth\Server\Change\RowType;
 use Plinth\Server\Change\RowValues;
 use Plinth\Server\Change\Workspace;
 use Plinth\Server\Fit\DrawingFit;
 use Plinth\Server\Project\Project;
+use Plinth\Server\Project\Side;
+use Plinth\Server\Project\Storey;
 use Plinth\Server\Source\BringIn;
 use Plinth\Server\Source\Delivery;
+use Plinth\Server\Source\Drawing;
 use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Uid\Uuid;
 use Symfony\Component\Uid\UuidV7;
@@ -58,12 +61,12 @@ final readonly class SeedDemo
     {
         [$storey, $loft, $side] = [new UuidV7(), new UuidV7(), new UuidV7()];
         $this->recorder->record($project, $user, new UuidV7(), 'Begin', static function (Workspace $workspace) use ($storey, $loft, $side): void {
-            $workspace->add(RowType::Storey, $storey, ['name' => 'Ground', 'elevation' => 0.0, 'height' => 2700.0], 'storey');
-            $workspace->add(RowType::Side, $side, ['name' => 'South'], 'side');
-            $workspace->add(RowType::Storey, $loft, ['name' => 'Net loft', 'elevation' => 2700.0, 'height' => 2400.0], 'storey');
+            $workspace->add(Storey::class, $storey, ['name' => 'Ground', 'elevation' => 0.0, 'height' => 2700.0], 'storey');
+            $workspace->add(Side::class, $side, ['name' => 'South'], 'side');
+            $workspace->add(Storey::class, $loft, ['name' => 'Net loft', 'elevation' => 2700.0, 'height' => 2400.0], 'storey');
         }, state: ChangeState::Left);
         $brought = $this->bringIn->take($project, $user, new Delivery($this->projectDir.'/demo/sallow-fen-ground.jpg', 'sallow-fen-ground.jpg', $storey, origin: 'survey of the station, flat-bed scan'), new UuidV7());
-        $drawing = self::touched($brought, RowType::Drawing);
+        $drawing = self::touched($brought, Drawing::class);
         $this->outside($project, $user, $storey, $side, $drawing);
         $truth = $this->truth();
         $pick = 0;
@@ -120,14 +123,14 @@ final readonly class SeedDemo
     {
         $demo = $this->projectDir.'/demo/';
         $this->bringIn->take($project, $user, new Delivery($demo.'station-south-side.jpg', 'station-south-side.jpg', null, $side, origin: 'photograph from the lane'), new UuidV7());
-        $site = self::touched($this->bringIn->take($project, $user, new Delivery($demo.'station-site-sketch.jpg', 'station-site-sketch.jpg', $storey, origin: 'survey of the station, sketch'), new UuidV7()), RowType::Drawing);
+        $site = self::touched($this->bringIn->take($project, $user, new Delivery($demo.'station-site-sketch.jpg', 'station-site-sketch.jpg', $storey, origin: 'survey of the station, sketch'), new UuidV7()), Drawing::class);
         $this->change($project, $user, 'Lay a drawing below', [['do' => 'set', 'type' => 'drawing', 'id' => (string) $site, 'values' => ['kind' => 'site', 'hidden' => true, 'order' => 0]], ['do' => 'set', 'type' => 'drawing', 'id' => (string) $plan, 'values' => ['order' => 1]]]);
     }
 
     /** @param list<array<string, mixed>> $operations */
     private function change(Uuid $project, User $user, string $title, array $operations): void
     {
-        $this->recorder->record($project, $user, new UuidV7(), $title, fn (Workspace $w) => $this->operations->apply($w, JsonValue::of(['operations' => $operations]), Base::latest($this->entities->getConnection(), $project, $user)));
+        $this->recorder->record($project, $user, new UuidV7(), $title, fn (Workspace $w) => $this->operations->apply($w, JsonValue::of($operations, 'operations')->items(), Base::latest($this->entities->getConnection(), $project, $user)));
     }
 
     /**
@@ -143,10 +146,11 @@ final readonly class SeedDemo
         return ['do' => 'add', 'type' => 'pick', 'id' => (string) $id, 'values' => ['drawing' => (string) $drawing, 'x' => $px->x + $hand[0], 'y' => $px->y + $hand[1], 'sigmaPx' => 0.5]];
     }
 
-    private static function touched(Change $change, RowType $type): Uuid
+    /** @param class-string<ProjectRow> $class */
+    private static function touched(Change $change, string $class): Uuid
     {
         foreach ($change->touches() as $touch) {
-            if ($touch['type'] === $type->value) {
+            if ($touch['type'] === $class::kind()->name) {
                 return Uuid::fromString($touch['id']);
             }
         }

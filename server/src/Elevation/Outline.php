@@ -5,23 +5,29 @@ declare(strict_types=1);
 namespace Plinth\Server\Elevation;
 
 use Doctrine\ORM\Mapping as ORM;
+use Plinth\Server\Change\Kind;
 use Plinth\Server\Change\ProjectRow;
-use Plinth\Server\Change\RowType;
+use Plinth\Server\Change\Refers;
 use Plinth\Server\Change\RowValues;
 use Plinth\Server\Http\Refusal;
+use Plinth\Server\Project\Side;
+use Plinth\Server\Project\Storey;
 use Symfony\Bridge\Doctrine\Types\UuidType;
 use Symfony\Component\Uid\Uuid;
 
 /** What is traced round on a side over its drawing: the face of the building, an opening in it, its roof. Its corners are rows. */
+#[Kind('outline')]
 #[ORM\Entity]
 #[ORM\Index(fields: ['project', 'side'])]
 #[ORM\Index(fields: ['project', 'storey'])]
 class Outline extends ProjectRow
 {
     /** the side it stands on; otherwise it lies on a storey */
+    #[Refers(Side::class)]
     #[ORM\Column(type: UuidType::NAME, nullable: true)]
     private ?Uuid $side = null;
 
+    #[Refers(Storey::class)]
     #[ORM\Column(type: UuidType::NAME, nullable: true)]
     private ?Uuid $storey = null;
 
@@ -38,11 +44,6 @@ class Outline extends ProjectRow
 
     #[ORM\Column(length: 120)]
     private string $name = '';
-
-    public static function type(): RowType
-    {
-        return RowType::Outline;
-    }
 
     public function values(): array
     {
@@ -63,13 +64,5 @@ class Outline extends ProjectRow
         $this->kind = $values->choiceOr('kind', OutlineKind::Face);
         $this->thickness = $values->optionalPositive('thickness');
         $this->top = $values->optionalNumber('top');
-    }
-
-    public function references(): array
-    {
-        return array_values(array_filter([
-            null === $this->side ? null : [RowType::Side, $this->side, 'side'],
-            null === $this->storey ? null : [RowType::Storey, $this->storey, 'storey'],
-        ], static fn (?array $r): bool => null !== $r));
     }
 }

@@ -6,21 +6,27 @@ namespace Plinth\Server\Elevation;
 
 use Doctrine\ORM\Mapping as ORM;
 use Plinth\Core\Geometry\Point;
+use Plinth\Server\Change\Kind;
 use Plinth\Server\Change\ProjectRow;
-use Plinth\Server\Change\RowType;
+use Plinth\Server\Change\Refers;
 use Plinth\Server\Change\RowValues;
+use Plinth\Server\Change\WhenGone;
+use Plinth\Server\Source\Drawing;
 use Symfony\Bridge\Doctrine\Types\UuidType;
 use Symfony\Component\Uid\Uuid;
 
 /** A corner of an outline; mm on its side, x along it and y above zero. */
+#[Kind('outlineCorner')]
 #[ORM\Entity]
 #[ORM\Index(fields: ['project', 'outline'])]
 class OutlineCorner extends ProjectRow
 {
+    #[Refers(Outline::class, then: WhenGone::GoesAlong)]
     #[ORM\Column(type: UuidType::NAME)]
     private Uuid $outline;
 
     /** the drawing it was traced over; null once that is gone */
+    #[Refers(Drawing::class, then: WhenGone::LetsGo)]
     #[ORM\Column(type: UuidType::NAME, nullable: true)]
     private ?Uuid $drawing = null;
 
@@ -34,11 +40,6 @@ class OutlineCorner extends ProjectRow
     #[ORM\Column]
     private float $y = 0.0;
 
-    public static function type(): RowType
-    {
-        return RowType::OutlineCorner;
-    }
-
     public function values(): array
     {
         return ['outline' => $this->outline->toRfc4122(), 'drawing' => $this->drawing?->toRfc4122(), 'order' => $this->order, 'x' => $this->x, 'y' => $this->y];
@@ -51,11 +52,6 @@ class OutlineCorner extends ProjectRow
         $this->order = $values->count('order');
         $this->x = $values->place('x');
         $this->y = $values->place('y');
-    }
-
-    public function references(): array
-    {
-        return [[RowType::Outline, $this->outline, 'outline'], ...(null === $this->drawing ? [] : [[RowType::Drawing, $this->drawing, 'drawing']])];
     }
 
     public function at(): Point

@@ -5,21 +5,26 @@ declare(strict_types=1);
 namespace Plinth\Server\Fit;
 
 use Doctrine\ORM\Mapping as ORM;
-use Plinth\Server\Change\RowType;
+use Plinth\Server\Change\Refers;
 use Plinth\Server\Change\RowValues;
+use Plinth\Server\Change\WhenGone;
 use Plinth\Server\Http\Refusal;
+use Plinth\Server\Source\Drawing;
 use Symfony\Bridge\Doctrine\Types\UuidType;
 use Symfony\Component\Uid\Uuid;
 
 /** What is stated about a drawing between two of its picks. */
 trait BetweenPicks
 {
+    #[Refers(Drawing::class, then: WhenGone::GoesAlong)]
     #[ORM\Column(type: UuidType::NAME)]
     private Uuid $drawing;
 
+    #[Refers(Pick::class)]
     #[ORM\Column(type: UuidType::NAME)]
     private Uuid $a;
 
+    #[Refers(Pick::class)]
     #[ORM\Column(type: UuidType::NAME)]
     private Uuid $b;
 
@@ -31,17 +36,6 @@ trait BetweenPicks
         if ($this->a->equals($this->b)) {
             throw Refusal::invalid('coincident-picks', 'Both ends are the same pick: pick two ends.', $values->at('b'));
         }
-    }
-
-    public function references(): array
-    {
-        return $this->betweenPicks();
-    }
-
-    /** @return list<array{RowType, Uuid, string}> */
-    private function betweenPicks(): array
-    {
-        return [[RowType::Drawing, $this->drawing, 'drawing'], [RowType::Pick, $this->a, 'a'], [RowType::Pick, $this->b, 'b']];
     }
 
     public function drawing(): Uuid

@@ -7,20 +7,26 @@ namespace Plinth\Server\Fit;
 use Doctrine\ORM\Mapping as ORM;
 use Plinth\Core\Fitting\ControlPoint as CoreControlPoint;
 use Plinth\Core\Geometry\Point;
+use Plinth\Server\Change\Kind;
 use Plinth\Server\Change\ProjectRow;
-use Plinth\Server\Change\RowType;
+use Plinth\Server\Change\Refers;
 use Plinth\Server\Change\RowValues;
+use Plinth\Server\Change\WhenGone;
+use Plinth\Server\Source\Drawing;
 use Symfony\Bridge\Doctrine\Types\UuidType;
 use Symfony\Component\Uid\Uuid;
 
 /** A pick whose place in the model is known: the origin, a crossing of the setting-out grid, a corner. */
+#[Kind('controlPoint')]
 #[ORM\Entity]
 #[ORM\Index(fields: ['project', 'drawing'])]
 class ControlPoint extends ProjectRow implements Statement
 {
+    #[Refers(Drawing::class, then: WhenGone::GoesAlong)]
     #[ORM\Column(type: UuidType::NAME)]
     private Uuid $drawing;
 
+    #[Refers(Pick::class)]
     #[ORM\Column(type: UuidType::NAME)]
     private Uuid $pick;
 
@@ -34,11 +40,6 @@ class ControlPoint extends ProjectRow implements Statement
     #[ORM\Column(length: 60)]
     private string $text = '';
 
-    public static function type(): RowType
-    {
-        return RowType::ControlPoint;
-    }
-
     public function values(): array
     {
         return ['drawing' => $this->drawing->toRfc4122(), 'pick' => $this->pick->toRfc4122(), 'x' => $this->x, 'y' => $this->y, 'text' => $this->text];
@@ -51,11 +52,6 @@ class ControlPoint extends ProjectRow implements Statement
         $this->x = $values->number('x');
         $this->y = $values->number('y');
         $this->text = $values->text('text', 60);
-    }
-
-    public function references(): array
-    {
-        return [[RowType::Drawing, $this->drawing, 'drawing'], [RowType::Pick, $this->pick, 'pick']];
     }
 
     public function drawing(): Uuid

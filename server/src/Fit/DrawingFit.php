@@ -8,11 +8,15 @@ use Doctrine\ORM\Mapping as ORM;
 use Plinth\Core\Geometry\Lens;
 use Plinth\Core\Geometry\PixelPoint;
 use Plinth\Core\Geometry\PixelToMm;
+use Plinth\Server\Change\Kind;
 use Plinth\Server\Change\ProjectRow;
-use Plinth\Server\Change\RowType;
+use Plinth\Server\Change\Refers;
 use Plinth\Server\Change\RowValues;
+use Plinth\Server\Change\WhenGone;
+use Plinth\Server\Source\Drawing;
 
 /** The mapping of a drawing in force; it has the drawing's own id. A guess until something says the size. */
+#[Kind('fit', isWritten: false, isRemoved: false)]
 #[ORM\Entity]
 #[ORM\Table(name: 'fit')]
 class DrawingFit extends ProjectRow
@@ -68,9 +72,9 @@ class DrawingFit extends ProjectRow
     #[ORM\Column(nullable: true)]
     private ?float $plusMinusMmPer10m = null;
 
-    public static function type(): RowType
+    public static function refers(): array
     {
-        return RowType::Fit;
+        return [...parent::refers(), (new Refers(Drawing::class, WhenGone::GoesAlong))->of('id')];
     }
 
     public function values(): array
@@ -110,11 +114,6 @@ class DrawingFit extends ProjectRow
             'lensK' => $map->lens?->k, 'lensX' => $map->lens?->centre->x, 'lensY' => $map->lens?->centre->y,
             'plusMinusMmPer10m' => $plusMinusMmPer10m,
         ];
-    }
-
-    public function references(): array
-    {
-        return [[RowType::Drawing, $this->id, 'id']];
     }
 
     public function plusMinusMmPer10m(): ?float

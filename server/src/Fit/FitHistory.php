@@ -6,7 +6,8 @@ namespace Plinth\Server\Fit;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Plinth\Server\Change\Change;
-use Plinth\Server\Change\RowType;
+use Plinth\Server\Change\Kinds;
+use Plinth\Server\Change\ProjectRow;
 use Plinth\Server\Change\Workspace;
 use Plinth\Server\Http\Refusal;
 use Plinth\Server\Source\Drawing;
@@ -17,7 +18,7 @@ final readonly class FitHistory
 {
     private const SHAPE = ['model' => true, 'ownFactor' => true, 'statedScale' => true, 'statedPaper' => true];
 
-    public function __construct(private EntityManagerInterface $entities)
+    public function __construct(private EntityManagerInterface $entities, private Kinds $kinds)
     {
     }
 
@@ -28,7 +29,7 @@ final readonly class FitHistory
         $fits = [];
         foreach ($this->changes($drawing, 0) as $change) {
             foreach ($change->touches() as $touch) {
-                if (RowType::Fit->value === $touch['type'] && $touch['id'] === $id && null !== $touch['after']) {
+                if (DrawingFit::kind()->name === $touch['type'] && $touch['id'] === $id && null !== $touch['after']) {
                     $m = $touch['after'];
                     $number = static fn (string $key): float => is_numeric($m[$key] ?? null) ? (float) $m[$key] : 0.0;
                     $fits[] = [
@@ -55,18 +56,16 @@ final readonly class FitHistory
         if ([] === $target) {
             throw Refusal::conflict('nothing-left', 'Nothing has been stated about this drawing since then.', $at);
         }
-        $order = array_flip(array_map(static fn (RowType $t): string => $t->value, RowType::cases()));
-        uasort($target, static fn (array $a, array $b): int => $order[$a[0]->value] <=> $order[$b[0]->value]);
-        foreach ($target as [$type, $id, $values]) {
-            $row = $workspace->find($type, $id);
-            if (null !== $values && null === $row) {
-                $workspace->add($type, $id, $values, $at);
-            } elseif (null !== $values) {
-                $workspace->set($row, $values, $at);
+        $order = array_flip(array_values($this->kinds->classes));
+        uasort($target, static fn (array $a, array $b): int => $order[$a[0]] <=> $order[$b[0]]);
+        foreach ($target as [$class, $id, $values]) {
+            $row = $workspace->find($class, $id);
+            if (null !== $values) {
+                null === $row ? $workspace->add($class, $id, $values, $at) : $workspace->set($row, $values, $at);
             }
         }
-        foreach (array_reverse($target) as [$type, $id, $values]) {
-            $row = $workspace->find($type, $id);
+        foreach (array_reverse($target) as [$class, $id, $values]) {
+            $row = $workspace->find($class, $id);
             if (null === $values && null !== $row) {
                 $workspace->remove($row, $at);
             }
@@ -78,20 +77,20 @@ final readonly class FitHistory
      *
      * @param array{type: string, id: string, before: array<string, scalar|null>|null, after: array<string, scalar|null>|null} $touch
      *
-     * @return array<string, array{RowType, Uuid, array<string, scalar|null>|null}>
+     * @return array<string, array{class-string<ProjectRow>, Uuid, array<string, scalar|null>|null}>
      */
     private function earlier(array $touch, Drawing $drawing): array
     {
-        $type = RowType::from($touch['type']);
+        $class = $this->kinds->named($touch['type']);
         $id = $drawing->id()->toRfc4122();
-        if (RowType::Drawing === $type && $touch['id'] === $id && null !== $touch['before']) {
-            return [$type->value.'/'.$id => [$type, $drawing->id(), array_intersect_key($touch['before'], self::SHAPE)]];
+        if (Drawing::class === $class && $touch['id'] === $id && null !== $touch['before']) {
+            return [Workspace::key($class, $drawing->id()) => [$class, $drawing->id(), array_intersect_key($touch['before'], self::SHAPE)]];
         }
-        if (!is_subclass_of($type->class(), Statement::class) || $id !== ($touch['before']['drawing'] ?? $touch['after']['drawing'] ?? null)) {
+        if (!is_subclass_of($class, Statement::class) || $id !== ($touch['before']['drawing'] ?? $touch['after']['drawing'] ?? null)) {
             return [];
         }
 
-        return [$type->value.'/'.$touch['id'] => [$type, Uuid::fromString($touch['id']), $touch['before']]];
+        return [Workspace::key($class, Uuid::fromString($touch['id'])) => [$class, Uuid::fromString($touch['id']), $touch['before']]];
     }
 
     /** @return list<Change> after the revision, latest first */

@@ -12,30 +12,31 @@ use Plinth\Core\Fitting\Fitter;
 use Plinth\Core\Fitting\Model;
 use Plinth\Core\Geometry\PixelPoint;
 use Plinth\Core\Geometry\PixelToMm;
-use Plinth\Server\Change\RowType;
+use Plinth\Server\Change\Follower;
+use Plinth\Server\Change\Occasion;
 use Plinth\Server\Change\Workspace;
-use Plinth\Server\Elevation\LevelMark;
-use Plinth\Server\Elevation\OutlineCorner;
-use Plinth\Server\Plan\Divider;
-use Plinth\Server\Plan\Node;
-use Plinth\Server\Plan\Opening;
-use Plinth\Server\Plan\Room;
-use Plinth\Server\Plan\Wall;
 use Plinth\Server\Source\Drawing;
 use Plinth\Server\Source\Page;
+use Symfony\Component\DependencyInjection\Attribute\AutowireIterator;
 use Symfony\Component\Uid\Uuid;
 
 /** Keeps each drawing's fit in step with what is stated about it. */
-final readonly class FitKeeper
+final readonly class FitKeeper implements Follower
 {
-    public function __construct(private EntityManagerInterface $entities)
+    /** @param iterable<Traced> $traced */
+    public function __construct(private EntityManagerInterface $entities, #[AutowireIterator(Traced::class)] private iterable $traced)
     {
+    }
+
+    public static function place(): int
+    {
+        return 10;
     }
 
     /** A drawing about which nothing is stated keeps its lower left corner at the origin when it is cut anew. */
     private function corner(Workspace $workspace, Drawing $drawing): void
     {
-        $before = $workspace->before()[RowType::Drawing->value.'/'.$drawing->id()->toRfc4122()][2] ?? [];
+        $before = $workspace->was(Drawing::class, $drawing->id()) ?? [];
         $after = $drawing->values();
         $row = $workspace->get(DrawingFit::class, $drawing->id());
         $outline = ['left' => true, 'top' => true, 'width' => true, 'height' => true];
@@ -54,13 +55,16 @@ final readonly class FitKeeper
      * Fits anew every drawing whose statements this change has touched. The first fit carries along what was traced over
      * the guess; later ones leave the tracing where it is unless told to carry it.
      */
-    public function refit(Workspace $workspace, bool $carryTracing): void
+    public function follow(Workspace $workspace, Occasion $occasion): void
     {
+        if (Occasion::Replay === $occasion) {
+            return;
+        }
         $workspace->flush();
         $drawings = [];
-        foreach ($workspace->before() as [$type, $id, $before]) {
-            $row = $workspace->find($type, $id);
-            if (is_subclass_of($type->class(), Statement::class)) {
+        foreach ($workspace->before() as [$class, $id, $before]) {
+            $row = $workspace->find($class, $id);
+            if (is_subclass_of($class, Statement::class)) {
                 $drawings[(string) ($before['drawing'] ?? '')] = true;
                 $drawings[$row instanceof Statement ? $row->drawing()->toRfc4122() : ''] = true;
                 if ($row instanceof KnownLength && $row->isOfWholePage() || true === ($before['wholePage'] ?? null)) {
@@ -69,14 +73,11 @@ final readonly class FitKeeper
             }
         }
         unset($drawings['']);
-        foreach ($workspace->touched(RowType::Drawing) as $drawing) {
-            if (!$drawing instanceof Drawing) {
-                continue;
-            }
+        foreach ($workspace->touched(Drawing::class) as $drawing) {
             Lock::refuseMoving($workspace, $drawing);
-            $before = $workspace->before()[RowType::Drawing->value.'/'.$drawing->id()->toRfc4122()][2] ?? [];
-            if (null === $workspace->find(RowType::Fit, $drawing->id())) {
-                $workspace->add(RowType::Fit, $drawing->id(), $this->firstValues($workspace, $drawing), 'fit');
+            $before = $workspace->was(Drawing::class, $drawing->id()) ?? [];
+            if (null === $workspace->find(DrawingFit::class, $drawing->id())) {
+                $workspace->add(DrawingFit::class, $drawing->id(), $this->firstValues($workspace, $drawing), 'fit');
             } elseif (($before['page'] ?? null) !== $drawing->page()->toRfc4122()) {
                 continue; // on a newer page its fit has come along already
             } elseif ($this->turn($workspace, $drawing) || $this->shapeChanged($workspace, $drawing)) {
@@ -86,13 +87,13 @@ final readonly class FitKeeper
             }
         }
         foreach (array_keys($drawings) as $id) {
-            $drawing = $workspace->find(RowType::Drawing, Uuid::fromString($id));
-            if ($drawing instanceof Drawing) {
+            $drawing = $workspace->find(Drawing::class, Uuid::fromString($id));
+            if (null !== $drawing) {
                 if (Lock::holds($workspace, $drawing)) {
                     Lock::refuseStating($workspace, $drawing);
                     continue; // what another drawing of the page has learnt does not move it
                 }
-                $this->refitDrawing($workspace, $drawing, $carryTracing);
+                $this->refitDrawing($workspace, $drawing, Occasion::WorkCarrying === $occasion);
                 $this->hintNeighbours($workspace, $drawing);
             }
         }
@@ -101,9 +102,9 @@ final readonly class FitKeeper
     /** @return array<string, true> ids of the drawings on the page of this one */
     private function ofSamePage(Workspace $workspace, string $drawing): array
     {
-        $row = '' === $drawing ? null : $workspace->find(RowType::Drawing, Uuid::fromString($drawing));
+        $row = '' === $drawing ? null : $workspace->find(Drawing::class, Uuid::fromString($drawing));
 
-        return $row instanceof Drawing ? array_fill_keys(array_map(static fn (Drawing $d): string => $d->id()->toRfc4122(), $workspace->findBy(Drawing::class, 'page', $row->page())), true) : [];
+        return null !== $row ? array_fill_keys(array_map(static fn (Drawing $d): string => $d->id()->toRfc4122(), $workspace->findBy(Drawing::class, 'page', $row->page())), true) : [];
     }
 
     /**
@@ -114,8 +115,8 @@ final readonly class FitKeeper
     private function firstValues(Workspace $workspace, Drawing $drawing): array
     {
         foreach ($workspace->findBy(Drawing::class, 'page', $drawing->page()) as $other) {
-            $fit = $workspace->find(RowType::Fit, $other->id());
-            if ($fit instanceof DrawingFit && FitBasis::Lengths === $fit->basis()) {
+            $fit = $workspace->find(DrawingFit::class, $other->id());
+            if (null !== $fit && FitBasis::Lengths === $fit->basis()) {
                 return FirstGuess::fromNeighbour($drawing, $other, $fit);
             }
         }
@@ -131,8 +132,8 @@ final readonly class FitKeeper
             return;
         }
         foreach ($workspace->findBy(Drawing::class, 'page', $drawing->page()) as $other) {
-            $row = $workspace->find(RowType::Fit, $other->id());
-            if (!$other->id()->equals($drawing->id()) && $row instanceof DrawingFit && $row->isGuess() && !$other->isLocked() && [] === $workspace->findBy(GridPick::class, 'drawing', $other->id())) {
+            $row = $workspace->find(DrawingFit::class, $other->id());
+            if (!$other->id()->equals($drawing->id()) && null !== $row && $row->isGuess() && !$other->isLocked() && [] === $workspace->findBy(GridPick::class, 'drawing', $other->id())) {
                 $old = $row->pixelToMm();
                 $workspace->set($row, FirstGuess::fromNeighbour($other, $drawing, $fit), 'fit');
                 $this->carry($workspace, $other, $old, $row->pixelToMm());
@@ -147,7 +148,7 @@ final readonly class FitKeeper
      */
     private function turn(Workspace $workspace, Drawing $drawing): bool
     {
-        $before = $workspace->before()[RowType::Drawing->value.'/'.$drawing->id()->toRfc4122()][2]['turns'] ?? null;
+        $before = $workspace->was(Drawing::class, $drawing->id())['turns'] ?? null;
         if (!\is_int($before) || $before === $drawing->turns()) {
             return false;
         }
@@ -218,7 +219,7 @@ final readonly class FitKeeper
     /** What the fit may do to the picture, or what the drawing says of its scale. */
     private function shapeChanged(Workspace $workspace, Drawing $drawing): bool
     {
-        $before = $workspace->before()[RowType::Drawing->value.'/'.$drawing->id()->toRfc4122()][2] ?? null;
+        $before = $workspace->was(Drawing::class, $drawing->id());
         $shape = ['model' => true, 'ownFactor' => true, 'statedScale' => true, 'statedPaper' => true, 'keepsSize' => true];
 
         return null !== $before && array_intersect_key($before, $shape) !== array_intersect_key($drawing->values(), $shape);
@@ -237,36 +238,10 @@ final readonly class FitKeeper
         return FitStart::from(PixelToMm::similar(FirstGuess::of($statements->page, $drawing)->mmPerPixelAt($frame->centre), $old->turnRadAt($frame->centre), $frame->centre, $old->toMm($frame->centre)), $frame);
     }
 
-    /** T_new ∘ T_old⁻¹ for what was traced over this drawing; thicknesses and widths stay as typed. */
     private function carry(Workspace $workspace, Drawing $drawing, PixelToMm $old, PixelToMm $next): void
     {
-        foreach ($workspace->findBy(Node::class, 'drawing', $drawing->id()) as $node) {
-            $px = $old->toPixel($node->at());
-            $to = $next->toMm($px);
-            $ratio = $next->mmPerPixelAt($px) / $old->mmPerPixelAt($px);
-            $workspace->set($node, ['x' => $to->x, 'y' => $to->y], 'carry');
-            foreach ($workspace->findBy(Wall::class, 'fromNode', $node->id()) as $wall) {
-                if (0.0 !== $wall->rise()) {
-                    $workspace->set($wall, ['rise' => $wall->rise() * $ratio], 'carry');
-                }
-                foreach ($workspace->findBy(Opening::class, 'wall', $wall->id()) as $opening) {
-                    $workspace->set($opening, ['offset' => $opening->offset() * $ratio], 'carry');
-                }
-            }
-        }
-        foreach ($workspace->findBy(OutlineCorner::class, 'drawing', $drawing->id()) as $corner) {
-            $to = $next->toMm($old->toPixel($corner->at()));
-            $workspace->set($corner, ['x' => $to->x, 'y' => $to->y], 'carry');
-        }
-        foreach ($workspace->findBy(Divider::class, 'drawing', $drawing->id()) as $divider) {
-            $line = Divider::core('', $divider->values());
-            $from = $next->toMm($old->toPixel($line->from));
-            $to = $next->toMm($old->toPixel($line->to));
-            $workspace->set($divider, ['x1' => $from->x, 'y1' => $from->y, 'x2' => $to->x, 'y2' => $to->y], 'carry');
-        }
-        foreach ($workspace->findBy(Room::class, 'drawing', $drawing->id()) as $room) {
-            $to = $next->toMm($old->toPixel($room->anchor()));
-            $workspace->set($room, ['x' => $to->x, 'y' => $to->y], 'carry');
+        foreach ($this->traced as $traced) {
+            $traced->carry($workspace, $drawing, $old, $next);
         }
     }
 }

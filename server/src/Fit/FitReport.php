@@ -13,7 +13,6 @@ use Plinth\Core\Fitting\FitStart;
 use Plinth\Core\Fitting\Model;
 use Plinth\Core\Fitting\Offer;
 use Plinth\Core\Ink\Legibility;
-use Plinth\Server\Elevation\LevelMark;
 use Plinth\Server\Source\Drawing;
 
 /** What is told of a drawing's fit: its quality, what disagrees, what to do next. */

@@ -6,11 +6,12 @@ namespace Plinth\Server\Fit;
 
 use Doctrine\ORM\Mapping as ORM;
 use Plinth\Core\Fitting\GridPick as CoreGridPick;
+use Plinth\Server\Change\Kind;
 use Plinth\Server\Change\ProjectRow;
-use Plinth\Server\Change\RowType;
 use Plinth\Server\Change\RowValues;
 
 /** Two picks on a line that runs with the grid. */
+#[Kind('gridPick')]
 #[ORM\Entity]
 #[ORM\Index(fields: ['project', 'drawing'])]
 class GridPick extends ProjectRow implements Statement
@@ -26,11 +27,6 @@ class GridPick extends ProjectRow implements Statement
 
     #[ORM\Column(length: 8)]
     private Hand $hand = Hand::Picked;
-
-    public static function type(): RowType
-    {
-        return RowType::GridPick;
-    }
 
     public function values(): array
     {

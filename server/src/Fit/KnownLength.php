@@ -14,14 +14,16 @@ use Plinth\Core\Units\Length;
 use Plinth\Core\Units\LengthParser;
 use Plinth\Core\Units\LengthUnit;
 use Plinth\Core\Units\Module;
+use Plinth\Server\Change\Kind;
 use Plinth\Server\Change\ProjectRow;
-use Plinth\Server\Change\RowType;
+use Plinth\Server\Change\Refers;
 use Plinth\Server\Change\RowValues;
 use Plinth\Server\Http\Refusal;
 use Symfony\Bridge\Doctrine\Types\UuidType;
 use Symfony\Component\Uid\Uuid;
 
 /** A true distance between two picks, with the text as typed. */
+#[Kind('knownLength')]
 #[ORM\Entity]
 #[ORM\Index(fields: ['project', 'drawing'])]
 class KnownLength extends ProjectRow implements Statement
@@ -60,6 +62,7 @@ class KnownLength extends ProjectRow implements Statement
     private Along $along = Along::Straight;
 
     /** for a distance across: a second pick on the line through a */
+    #[Refers(Pick::class)]
     #[ORM\Column(type: UuidType::NAME, nullable: true)]
     private ?Uuid $c = null;
 
@@ -86,11 +89,6 @@ class KnownLength extends ProjectRow implements Statement
 
     #[ORM\Column]
     private bool $heldOut = false;
-
-    public static function type(): RowType
-    {
-        return RowType::KnownLength;
-    }
 
     public function values(): array
     {
@@ -166,16 +164,6 @@ class KnownLength extends ProjectRow implements Statement
     public function unitMm(): ?float
     {
         return Standing::Module === $this->standing ? $this->course ?? $this->unitLength : null;
-    }
-
-    public function references(): array
-    {
-        $references = $this->betweenPicks();
-        if (null !== $this->c) {
-            $references[] = [RowType::Pick, $this->c, 'c'];
-        }
-
-        return $references;
     }
 
     /**

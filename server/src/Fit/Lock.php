@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Plinth\Server\Fit;
 
-use Plinth\Server\Change\RowType;
 use Plinth\Server\Change\Workspace;
 use Plinth\Server\Http\Refusal;
 use Plinth\Server\Source\Drawing;
@@ -38,9 +37,9 @@ final readonly class Lock
             return;
         }
         $id = $drawing->id()->toRfc4122();
-        foreach ($workspace->before() as [$type, $rowId, $before]) {
-            $row = $workspace->find($type, $rowId);
-            if (is_subclass_of($type->class(), Statement::class) && ($id === ($before['drawing'] ?? null) || ($row instanceof Statement && $row->drawing()->toRfc4122() === $id))) {
+        foreach ($workspace->before() as [$class, $rowId, $before]) {
+            $row = $workspace->find($class, $rowId);
+            if (is_subclass_of($class, Statement::class) && ($id === ($before['drawing'] ?? null) || ($row instanceof Statement && $row->drawing()->toRfc4122() === $id))) {
                 throw self::refusal($drawing);
             }
         }
@@ -55,7 +54,7 @@ final readonly class Lock
     /** @return array<string, scalar|null>|null */
     private static function before(Workspace $workspace, Drawing $drawing): ?array
     {
-        return $workspace->before()[RowType::Drawing->value.'/'.$drawing->id()->toRfc4122()][2] ?? null;
+        return $workspace->was(Drawing::class, $drawing->id());
     }
 
     private static function refusal(Drawing $drawing): Refusal

@@ -5,17 +5,22 @@ declare(strict_types=1);
 namespace Plinth\Server\Fit;
 
 use Doctrine\ORM\Mapping as ORM;
+use Plinth\Server\Change\Kind;
 use Plinth\Server\Change\ProjectRow;
-use Plinth\Server\Change\RowType;
+use Plinth\Server\Change\Refers;
 use Plinth\Server\Change\RowValues;
+use Plinth\Server\Change\WhenGone;
+use Plinth\Server\Source\Drawing;
 use Symfony\Bridge\Doctrine\Types\UuidType;
 use Symfony\Component\Uid\Uuid;
 
 /** A picked point in page pixels. */
+#[Kind('pick', isMoved: false)]
 #[ORM\Entity]
 #[ORM\Index(fields: ['project', 'drawing'])]
 class Pick extends ProjectRow implements Statement
 {
+    #[Refers(Drawing::class, then: WhenGone::GoesAlong)]
     #[ORM\Column(type: UuidType::NAME)]
     private Uuid $drawing;
 
@@ -28,11 +33,6 @@ class Pick extends ProjectRow implements Statement
     #[ORM\Column]
     private float $sigmaPx = 0.5;
 
-    public static function type(): RowType
-    {
-        return RowType::Pick;
-    }
-
     public function values(): array
     {
         return ['drawing' => $this->drawing->toRfc4122(), 'x' => $this->x, 'y' => $this->y, 'sigmaPx' => $this->sigmaPx];
@@ -44,11 +44,6 @@ class Pick extends ProjectRow implements Statement
         $this->x = $values->number('x');
         $this->y = $values->number('y');
         $this->sigmaPx = $values->positive('sigmaPx', 1000.0);
-    }
-
-    public function references(): array
-    {
-        return [[RowType::Drawing, $this->drawing, 'drawing']];
     }
 
     public function drawing(): Uuid

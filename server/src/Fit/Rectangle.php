@@ -10,30 +10,39 @@ use Plinth\Core\Fitting\Standing;
 use Plinth\Core\Units\Length;
 use Plinth\Core\Units\LengthParser;
 use Plinth\Core\Units\LengthUnit;
+use Plinth\Server\Change\Kind;
 use Plinth\Server\Change\ProjectRow;
-use Plinth\Server\Change\RowType;
+use Plinth\Server\Change\Refers;
 use Plinth\Server\Change\RowValues;
+use Plinth\Server\Change\WhenGone;
 use Plinth\Server\Http\Refusal;
+use Plinth\Server\Source\Drawing;
 use Symfony\Bridge\Doctrine\Types\UuidType;
 use Symfony\Component\Uid\Uuid;
 
 /** A room of known width and depth by its four corners, with both texts as typed. */
+#[Kind('rectangle')]
 #[ORM\Entity]
 #[ORM\Index(fields: ['project', 'drawing'])]
 class Rectangle extends ProjectRow implements Statement
 {
+    #[Refers(Drawing::class, then: WhenGone::GoesAlong)]
     #[ORM\Column(type: UuidType::NAME)]
     private Uuid $drawing;
 
+    #[Refers(Pick::class)]
     #[ORM\Column(type: UuidType::NAME)]
     private Uuid $a;
 
+    #[Refers(Pick::class)]
     #[ORM\Column(type: UuidType::NAME)]
     private Uuid $b;
 
+    #[Refers(Pick::class)]
     #[ORM\Column(type: UuidType::NAME)]
     private Uuid $c;
 
+    #[Refers(Pick::class)]
     #[ORM\Column(type: UuidType::NAME)]
     private Uuid $d;
 
@@ -50,11 +59,6 @@ class Rectangle extends ProjectRow implements Statement
 
     #[ORM\Column(length: 24)]
     private Standing $standing = Standing::Figured;
-
-    public static function type(): RowType
-    {
-        return RowType::Rectangle;
-    }
 
     public function values(): array
     {
@@ -80,11 +84,6 @@ class Rectangle extends ProjectRow implements Statement
                 throw Refusal::invalid('length-not-positive', \sprintf('A side must be longer than zero, and “%s” is not.', $text), $values->at($side));
             }
         }
-    }
-
-    public function references(): array
-    {
-        return [[RowType::Drawing, $this->drawing, 'drawing'], [RowType::Pick, $this->a, 'a'], [RowType::Pick, $this->b, 'b'], [RowType::Pick, $this->c, 'c'], [RowType::Pick, $this->d, 'd']];
     }
 
     public function drawing(): Uuid

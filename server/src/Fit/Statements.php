@@ -15,15 +15,12 @@ use Plinth\Core\Fitting\Pick as CorePick;
 use Plinth\Core\Fitting\StatedScale;
 use Plinth\Core\Geometry\PixelPoint;
 use Plinth\Server\Change\ProjectRow;
-use Plinth\Server\Elevation\LevelMark;
 use Plinth\Server\Source\Drawing;
 use Plinth\Server\Source\Page;
 
 /** All that is stated about one drawing, read for the core. Lengths that serve their whole page count for each of its drawings. */
 final readonly class Statements
 {
-    public const ROWS = [KnownLength::class, GridPick::class, Rectangle::class, ControlPoint::class, LevelMark::class, Pick::class];
-
     public PageFrame $frame;
     public Observations $observations;
 

@@ -4,18 +4,16 @@ declare(strict_types=1);
 
 namespace Plinth\Server\Fit;
 
-use Doctrine\ORM\EntityManagerInterface;
 use Plinth\Core\Geometry\PixelToMm;
-use Plinth\Core\Geometry\Point;
-use Plinth\Server\Change\RowType;
 use Plinth\Server\Change\Workspace;
-use Plinth\Server\Plan\Node;
 use Plinth\Server\Source\Drawing;
+use Symfony\Component\DependencyInjection\Attribute\AutowireIterator;
 
 /** What a change would do to the fits, told without doing it. */
 final readonly class Trial
 {
-    public function __construct(private EntityManagerInterface $entities, private FitReport $reports, private SlipFinder $slips)
+    /** @param iterable<Traced> $traced */
+    public function __construct(private FitReport $reports, private SlipFinder $slips, #[AutowireIterator(Traced::class)] private iterable $traced)
     {
     }
 
@@ -28,10 +26,10 @@ final readonly class Trial
     {
         $fits = [];
         $moves = [];
-        foreach ($workspace->before() as [$type, $id, $before]) {
-            $row = RowType::Fit === $type ? $workspace->find(RowType::Fit, $id) : null;
-            $drawing = null === $row ? null : $workspace->find(RowType::Drawing, $id);
-            if ($row instanceof DrawingFit && $drawing instanceof Drawing) {
+        foreach ($workspace->before() as [$class, $id, $before]) {
+            $row = DrawingFit::class === $class ? $workspace->find(DrawingFit::class, $id) : null;
+            $drawing = null === $row ? null : $workspace->find(Drawing::class, $id);
+            if (null !== $row && null !== $drawing) {
                 $fits[] = $this->reports->of($row, $drawing);
                 if (null !== $before) {
                     $moves[] = $this->move($workspace, $drawing, DrawingFit::mapOf($before), $row);
@@ -39,10 +37,10 @@ final readonly class Trial
             }
         }
         $slips = [];
-        foreach ($workspace->touched(RowType::KnownLength) as $length) {
-            $drawing = $length instanceof KnownLength ? $workspace->find(RowType::Drawing, $length->drawing()) : null;
-            $fit = null === $drawing ? null : $workspace->find(RowType::Fit, $drawing->id());
-            if ($length instanceof KnownLength && $drawing instanceof Drawing && $fit instanceof DrawingFit) {
+        foreach ($workspace->touched(KnownLength::class) as $length) {
+            $drawing = $workspace->find(Drawing::class, $length->drawing());
+            $fit = null === $drawing ? null : $workspace->find(DrawingFit::class, $drawing->id());
+            if (null !== $drawing && null !== $fit) {
                 $slip = $this->slips->in($length, $drawing, $fit);
                 if (null !== $slip) {
                     $slips[] = ['id' => $length->id()->toRfc4122(), 'code' => $slip->code, 'message' => $slip->message, 'wouldBeMm' => $slip->wouldBeMm];
@@ -60,15 +58,15 @@ final readonly class Trial
      */
     private function move(Workspace $workspace, Drawing $drawing, PixelToMm $old, DrawingFit $fit): array
     {
-        $this->entities->flush();
-        $nodes = $workspace->findBy(Node::class, 'drawing', $drawing->id());
-        $most = 0.0;
-        foreach ($nodes as $node) {
-            $at = $workspace->before()[RowType::Node->value.'/'.$node->id()->toRfc4122()][2] ?? $node->values();
-            $from = new Point((float) $at['x'], (float) $at['y']);
-            $most = max($most, $fit->pixelToMm()->toMm($old->toPixel($from))->distanceTo($from));
+        $workspace->flush();
+        [$most, $count] = [0.0, 0];
+        foreach ($this->traced as $traced) {
+            foreach ($traced->places($workspace, $drawing) as $from) {
+                $most = max($most, $fit->pixelToMm()->toMm($old->toPixel($from))->distanceTo($from));
+                ++$count;
+            }
         }
 
-        return ['drawing' => $drawing->id()->toRfc4122(), 'mm' => $most, 'traced' => \count($nodes)];
+        return ['drawing' => $drawing->id()->toRfc4122(), 'mm' => $most, 'traced' => $count];
     }
 }

@@ -6,11 +6,12 @@ namespace Plinth\Server\Plan;
 
 use Doctrine\ORM\Mapping as ORM;
 use Plinth\Core\Plan\Wall as CoreWall;
+use Plinth\Server\Change\Kind;
 use Plinth\Server\Change\ProjectRow;
-use Plinth\Server\Change\RowType;
 use Plinth\Server\Change\RowValues;
 
 /** A named thickness and height that walls share. */
+#[Kind('buildUp')]
 #[ORM\Entity]
 class BuildUp extends ProjectRow
 {
@@ -28,11 +29,6 @@ class BuildUp extends ProjectRow
     /** bounds rooms */
     #[ORM\Column]
     private bool $enclosing = true;
-
-    public static function type(): RowType
-    {
-        return RowType::BuildUp;
-    }
 
     public function values(): array
     {

@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace Plinth\Server\Plan;
 
 use Doctrine\DBAL\Connection;
-use Plinth\Core\Exchange\Json\JsonValue;
 use Plinth\Core\Plan\Crowding;
 use Plinth\Core\Plan\Exception\TooMuchToDerive;
+use Plinth\Server\Change\Price;
 use Plinth\Server\Change\Raw;
 use Plinth\Server\Http\Refusal;
 use Symfony\Component\Uid\Uuid;
@@ -18,7 +18,7 @@ use Symfony\Component\Uid\Uuid;
  *
  * @phpstan-type Box array{float, float, float, float}
  */
-final readonly class ChangePrice
+final readonly class ChangePrice implements Price
 {
     private const MOST_OPERATIONS = 2000;
     private const MOST_ROWS = 12_000;
@@ -32,10 +32,8 @@ final readonly class ChangePrice
     {
     }
 
-    /** @throws Refusal */
-    public function check(Uuid $project, JsonValue $body): void
+    public function check(Uuid $project, array $operations): void
     {
-        $operations = $body->list('operations');
         if (\count($operations) > self::MOST_OPERATIONS) {
             throw Refusal::tooLarge(\sprintf('A change holds at most %d operations. Make it in parts.', self::MOST_OPERATIONS), 'operations');
         }

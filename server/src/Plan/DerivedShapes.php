@@ -58,10 +58,6 @@ final readonly class DerivedShapes
      */
     public function json(RowId $storey, ?int $since): string
     {
-        if (!$this->isDerived($storey)) {
-            // Brought in by a migration, or still empty: derived when it is first looked at.
-            $this->update($storey, 0, new TouchedLines());
-        }
         $key = $storey->binary();
         $told = ['walls' => [], 'regions' => [], 'unplaced' => []];
         $removed = ['walls' => [], 'regions' => [], 'unplaced' => []];

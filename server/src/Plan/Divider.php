@@ -8,22 +8,29 @@ use Doctrine\ORM\Mapping as ORM;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Plan\Divider as CoreDivider;
 use Plinth\Core\Plan\Wall as CoreWall;
+use Plinth\Server\Change\Kind;
 use Plinth\Server\Change\ProjectRow;
-use Plinth\Server\Change\RowType;
+use Plinth\Server\Change\Refers;
 use Plinth\Server\Change\RowValues;
+use Plinth\Server\Change\WhenGone;
 use Plinth\Server\Http\Refusal;
+use Plinth\Server\Project\Storey;
+use Plinth\Server\Source\Drawing;
 use Symfony\Bridge\Doctrine\Types\UuidType;
 use Symfony\Component\Uid\Uuid;
 
 /** A line that bounds rooms where there is no wall, mm. */
+#[Kind('divider')]
 #[ORM\Entity]
 #[ORM\Index(fields: ['project', 'storey'])]
 #[ORM\Index(fields: ['project', 'drawing'])]
 class Divider extends ProjectRow
 {
+    #[Refers(Storey::class)]
     #[ORM\Column(type: UuidType::NAME)]
     private Uuid $storey;
 
+    #[Refers(Drawing::class, then: WhenGone::LetsGo)]
     #[ORM\Column(type: UuidType::NAME, nullable: true)]
     private ?Uuid $drawing = null;
 
@@ -38,11 +45,6 @@ class Divider extends ProjectRow
 
     #[ORM\Column]
     private float $y2 = 0.0;
-
-    public static function type(): RowType
-    {
-        return RowType::Divider;
-    }
 
     public function values(): array
     {
@@ -65,16 +67,6 @@ class Divider extends ProjectRow
         if (hypot($this->x2 - $this->x1, $this->y2 - $this->y1) > PlanKeeper::LONGEST_MM) {
             throw Refusal::invalid('divider-too-long', \sprintf('A divider is at most %d m long. Check the unit.', PlanKeeper::LONGEST_MM / 1e3), $values->at('x2'));
         }
-    }
-
-    public function references(): array
-    {
-        $needs = [[RowType::Storey, $this->storey, 'storey']];
-        if (null !== $this->drawing) {
-            $needs[] = [RowType::Drawing, $this->drawing, 'drawing'];
-        }
-
-        return $needs;
     }
 
     public function storey(): Uuid

@@ -6,13 +6,18 @@ namespace Plinth\Server\Plan;
 
 use Doctrine\ORM\Mapping as ORM;
 use Plinth\Core\Plan\Line;
+use Plinth\Server\Change\Kind;
 use Plinth\Server\Change\ProjectRow;
-use Plinth\Server\Change\RowType;
+use Plinth\Server\Change\Refers;
 use Plinth\Server\Change\RowValues;
+use Plinth\Server\Change\WhenGone;
+use Plinth\Server\Project\Storey;
+use Plinth\Server\Source\Drawing;
 use Symfony\Bridge\Doctrine\Types\UuidType;
 use Symfony\Component\Uid\Uuid;
 
 /** A figure of the drawing between faces of two walls, what was traced there, and what was decided where they differ. */
+#[Kind('figure')]
 #[ORM\Entity]
 #[ORM\Table(name: 'figure')]
 #[ORM\Index(fields: ['project', 'storey'])]
@@ -21,18 +26,22 @@ use Symfony\Component\Uid\Uuid;
 #[ORM\Index(fields: ['project', 'b'])]
 class Figure extends ProjectRow
 {
+    #[Refers(Storey::class)]
     #[ORM\Column(type: UuidType::NAME)]
     private Uuid $storey;
 
+    #[Refers(Drawing::class, then: WhenGone::LetsGo)]
     #[ORM\Column(type: UuidType::NAME, nullable: true)]
     private ?Uuid $drawing = null;
 
+    #[Refers(Wall::class, then: WhenGone::GoesAlong)]
     #[ORM\Column(type: UuidType::NAME)]
     private Uuid $a;
 
     #[ORM\Column(length: 6)]
     private Line $aSide = Line::Left;
 
+    #[Refers(Wall::class, then: WhenGone::GoesAlong)]
     #[ORM\Column(type: UuidType::NAME)]
     private Uuid $b;
 
@@ -64,11 +73,6 @@ class Figure extends ProjectRow
     #[ORM\Column(length: 400)]
     private string $reason = '';
 
-    public static function type(): RowType
-    {
-        return RowType::Figure;
-    }
-
     public function values(): array
     {
         return [
@@ -91,15 +95,5 @@ class Figure extends ProjectRow
         $this->siteMm = $values->optionalPositive('siteMm');
         $this->decided = $values->choice('decided', Decided::class);
         $this->reason = $values->text('reason', 400);
-    }
-
-    public function references(): array
-    {
-        $needs = [[RowType::Storey, $this->storey, 'storey'], [RowType::Wall, $this->a, 'a'], [RowType::Wall, $this->b, 'b']];
-        if (null !== $this->drawing) {
-            $needs[] = [RowType::Drawing, $this->drawing, 'drawing'];
-        }
-
-        return $needs;
     }
 }

@@ -12,8 +12,7 @@ use Plinth\Core\Units\Exception\UnitsException;
 use Plinth\Core\Units\LengthParser;
 use Plinth\Core\Units\LengthUnit;
 use Plinth\Server\Change\Base;
-use Plinth\Server\Change\Operations;
-use Plinth\Server\Change\RowType;
+use Plinth\Server\Change\Operation;
 use Plinth\Server\Change\RowValues;
 use Plinth\Server\Change\Workspace;
 use Plinth\Server\Http\Refusal;
@@ -22,13 +21,18 @@ use Plinth\Server\Http\Refusal;
  * States a figure between faces of two walls, or decides about one: the wall that is not held is moved until what was
  * decided holds, be it the figure, the size measured on site or the ink.
  */
-final readonly class FigureOperation
+final readonly class FigureOperation implements Operation
 {
+    public static function name(): string
+    {
+        return 'figure';
+    }
+
     public function apply(Workspace $workspace, JsonValue $figure, Base $base): void
     {
         $figure->object(['id', 'drawing', 'a', 'aSide', 'b', 'bSide', 'text', 'unit', 'siteText', 'decided', 'reason', 'moves']);
         $id = RowValues::uuid($figure->get('id'));
-        $row = null === $workspace->find(RowType::Figure, $id) ? null : Operations::current($workspace, RowType::Figure, $id, $base, $figure->at);
+        $row = null === $workspace->find(Figure::class, $id) ? null : $workspace->current(Figure::class, $id, $base, $figure->at);
         $known = $row?->values() ?? [];
         $text = static fn (string $key, string $otherwise): string => $figure->optional($key)?->text(400) ?? (\is_string($known[$key] ?? null) ? $known[$key] : $otherwise);
         $a = $this->wall($workspace, $figure, 'a', $known, $base);
@@ -55,7 +59,7 @@ final readonly class FigureOperation
                 'decided' => $decided->value, 'reason' => $text('reason', ''),
             ];
             if (null === $row) {
-                $workspace->add(RowType::Figure, $id, $values, $figure->at);
+                $workspace->add(Figure::class, $id, $values, $figure->at);
             } else {
                 $workspace->set($row, $values, $figure->at);
             }
@@ -80,8 +84,7 @@ final readonly class FigureOperation
     private function wall(Workspace $workspace, JsonValue $figure, string $key, array $known, Base $base): Wall
     {
         $id = null === $figure->optional($key) && isset($known[$key]) ? RowValues::uuid(JsonValue::of($known[$key], $figure->at.'/'.$key)) : RowValues::uuid($figure->get($key));
-        $wall = Operations::current($workspace, RowType::Wall, $id, $base, $figure->at.'/'.$key);
-        \assert($wall instanceof Wall);
+        $wall = $workspace->current(Wall::class, $id, $base, $figure->at.'/'.$key);
 
         return $wall;
     }

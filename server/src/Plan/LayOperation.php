@@ -10,12 +10,13 @@ use Plinth\Core\Plan\Joining;
 use Plinth\Core\Plan\OpeningKind;
 use Plinth\Core\Plan\Wall as CoreWall;
 use Plinth\Server\Change\Base;
+use Plinth\Server\Change\Operation;
 use Plinth\Server\Change\Raw;
-use Plinth\Server\Change\RowType;
 use Plinth\Server\Change\RowValues;
 use Plinth\Server\Change\Workspace;
 use Plinth\Server\Http\Refusal;
 use Plinth\Server\Project\Storey;
+use Plinth\Server\SettingOut\Column;
 use Symfony\Component\Uid\Uuid;
 use Symfony\Component\Uid\UuidV7;
 
@@ -23,8 +24,13 @@ use Symfony\Component\Uid\UuidV7;
  * Lays walls down as the ink has them, with their openings and columns: they join each other and what is traced already, and what is
  * traced already is left out. The rows get ids here; the same change sent again is answered with the first answer.
  */
-final readonly class LayOperation
+final readonly class LayOperation implements Operation
 {
+    public static function name(): string
+    {
+        return 'lay';
+    }
+
     /** Usual heights, mm, until the project has some of its own: common practice, no source. */
     private const USUAL = ['door' => ['D', 0.0, 2040.0], 'window' => ['W', 900.0, 1200.0], 'opening' => ['O', 0.0, 2100.0]];
 
@@ -52,7 +58,7 @@ final readonly class LayOperation
         $names = [];
         foreach ($joined['nodes'] as $name => $point) {
             $names[$name] = new UuidV7();
-            $workspace->add(RowType::Node, $names[$name], ['storey' => $storey->toRfc4122(), 'drawing' => $drawing, 'x' => $point->x, 'y' => $point->y], $lay->at.'/walls');
+            $workspace->add(Node::class, $names[$name], ['storey' => $storey->toRfc4122(), 'drawing' => $drawing, 'x' => $point->x, 'y' => $point->y], $lay->at.'/walls');
         }
         $laid = [];
         foreach ($joined['walls'] as $k => [$from, $to]) {
@@ -60,7 +66,7 @@ final readonly class LayOperation
             $kind = $asked[$i]->optional('buildUp')?->text();
             $buildUp = null === $kind ? null : $workspace->get(BuildUp::class, RowValues::uuid($asked[$i]->get('buildUp')))->values();
             $id = new UuidV7();
-            $workspace->add(RowType::Wall, $id, [
+            $workspace->add(Wall::class, $id, [
                 'storey' => $storey->toRfc4122(), 'fromNode' => ($names[$from] ?? Uuid::fromString($from))->toRfc4122(), 'toNode' => ($names[$to] ?? Uuid::fromString($to))->toRfc4122(),
                 'thickness' => (float) ($buildUp['thickness'] ?? $walls[$i]->thickness), 'height' => $buildUp['height'] ?? null, 'enclosing' => $buildUp['enclosing'] ?? true,
                 'line' => 'centre', 'evidence' => Evidence::Ink->value, 'rise' => 0.0, 'buildUp' => $kind,
@@ -70,7 +76,7 @@ final readonly class LayOperation
         $this->openings($workspace, $row->project(), $lay, $walls, $laid);
         foreach ($lay->list('columns') as $column) {
             $column->object(['x', 'y', 'width', 'depth']);
-            $workspace->add(RowType::Column, new UuidV7(), ['storey' => $storey->toRfc4122(), 'x' => $column->get('x')->number(), 'y' => $column->get('y')->number(), 'width' => $column->get('width')->positive(), 'depth' => $column->get('depth')->positive(), 'round' => false], $column->at);
+            $workspace->add(Column::class, new UuidV7(), ['storey' => $storey->toRfc4122(), 'x' => $column->get('x')->number(), 'y' => $column->get('y')->number(), 'width' => $column->get('width')->positive(), 'depth' => $column->get('depth')->positive(), 'round' => false], $column->at);
         }
     }
 
@@ -100,7 +106,7 @@ final readonly class LayOperation
             }
             $n = ($numbers[$letter] ?? 0) + 1;
             $numbers[$letter] = $n;
-            $workspace->add(RowType::Opening, new UuidV7(), [
+            $workspace->add(Opening::class, new UuidV7(), [
                 'wall' => $id->toRfc4122(), 'kind' => $kind->value, 'offset' => $offset, 'width' => $width, 'sill' => $sill, 'height' => $height,
                 'hand' => 'far' === $opening->optional('leafAt')?->text() ? Hand::Right->value : Hand::Left->value, 'swing' => $opening->optional('leafSide')?->text() ?? Hand::Left->value,
                 'number' => $letter.str_pad((string) $n, 2, '0', \STR_PAD_LEFT), 'leaf' => Leaf::Single->value,

@@ -6,17 +6,21 @@ namespace Plinth\Server\Plan;
 
 use Doctrine\ORM\Mapping as ORM;
 use Plinth\Core\Plan\ListedRoom as CoreListedRoom;
+use Plinth\Server\Change\Kind;
 use Plinth\Server\Change\ProjectRow;
-use Plinth\Server\Change\RowType;
+use Plinth\Server\Change\Refers;
 use Plinth\Server\Change\RowValues;
+use Plinth\Server\Project\Storey;
 use Symfony\Bridge\Doctrine\Types\UuidType;
 use Symfony\Component\Uid\Uuid;
 
 /** A row of the drawing's own rooms table, as it stands there. */
+#[Kind('listedRoom')]
 #[ORM\Entity]
 #[ORM\Index(fields: ['project', 'storey'])]
 class ListedRoom extends ProjectRow
 {
+    #[Refers(Storey::class)]
     #[ORM\Column(type: UuidType::NAME)]
     private Uuid $storey;
 
@@ -37,11 +41,6 @@ class ListedRoom extends ProjectRow
     #[ORM\Column(nullable: true)]
     private ?float $areaM2 = null;
 
-    public static function type(): RowType
-    {
-        return RowType::ListedRoom;
-    }
-
     public function values(): array
     {
         return [
@@ -57,11 +56,6 @@ class ListedRoom extends ProjectRow
         $this->width = $values->optionalPositive('width');
         $this->depth = $values->optionalPositive('depth');
         $this->areaM2 = $values->optionalPositive('areaM2');
-    }
-
-    public function references(): array
-    {
-        return [[RowType::Storey, $this->storey, 'storey']];
     }
 
     public function toCore(): CoreListedRoom

@@ -6,22 +6,29 @@ namespace Plinth\Server\Plan;
 
 use Doctrine\ORM\Mapping as ORM;
 use Plinth\Core\Geometry\Point;
+use Plinth\Server\Change\Kind;
 use Plinth\Server\Change\ProjectRow;
-use Plinth\Server\Change\RowType;
+use Plinth\Server\Change\Refers;
 use Plinth\Server\Change\RowValues;
+use Plinth\Server\Change\WhenGone;
+use Plinth\Server\Project\Storey;
+use Plinth\Server\Source\Drawing;
 use Symfony\Bridge\Doctrine\Types\UuidType;
 use Symfony\Component\Uid\Uuid;
 
 /** Where centre lines of walls end or meet, mm. */
+#[Kind('node')]
 #[ORM\Entity]
 #[ORM\Index(fields: ['project', 'storey', 'x', 'y'])]
 #[ORM\Index(fields: ['project', 'drawing'])]
 class Node extends ProjectRow
 {
+    #[Refers(Storey::class)]
     #[ORM\Column(type: UuidType::NAME)]
     private Uuid $storey;
 
     /** the drawing it was traced over */
+    #[Refers(Drawing::class, then: WhenGone::LetsGo)]
     #[ORM\Column(type: UuidType::NAME, nullable: true)]
     private ?Uuid $drawing = null;
 
@@ -30,11 +37,6 @@ class Node extends ProjectRow
 
     #[ORM\Column]
     private float $y = 0.0;
-
-    public static function type(): RowType
-    {
-        return RowType::Node;
-    }
 
     public function values(): array
     {
@@ -47,16 +49,6 @@ class Node extends ProjectRow
         $this->drawing = $values->optionalId('drawing');
         $this->x = $values->place('x');
         $this->y = $values->place('y');
-    }
-
-    public function references(): array
-    {
-        $needs = [[RowType::Storey, $this->storey, 'storey']];
-        if (null !== $this->drawing) {
-            $needs[] = [RowType::Drawing, $this->drawing, 'drawing'];
-        }
-
-        return $needs;
     }
 
     public function storey(): Uuid

@@ -5,17 +5,21 @@ declare(strict_types=1);
 namespace Plinth\Server\Plan;
 
 use Doctrine\ORM\Mapping as ORM;
+use Plinth\Server\Change\Kind;
 use Plinth\Server\Change\ProjectRow;
-use Plinth\Server\Change\RowType;
+use Plinth\Server\Change\Refers;
 use Plinth\Server\Change\RowValues;
+use Plinth\Server\Project\Storey;
 use Symfony\Bridge\Doctrine\Types\UuidType;
 use Symfony\Component\Uid\Uuid;
 
 /** Words over the drawing, with an arrow where it points at something; an assumption is a note that Prove lists. */
+#[Kind('note')]
 #[ORM\Entity]
 #[ORM\Index(fields: ['project', 'storey'])]
 class Note extends ProjectRow
 {
+    #[Refers(Storey::class)]
     #[ORM\Column(type: UuidType::NAME)]
     private Uuid $storey;
 
@@ -38,11 +42,6 @@ class Note extends ProjectRow
     #[ORM\Column]
     private bool $assumption = false;
 
-    public static function type(): RowType
-    {
-        return RowType::Note;
-    }
-
     public function values(): array
     {
         return [
@@ -59,10 +58,5 @@ class Note extends ProjectRow
         $this->toY = $values->optionalNumber('toY');
         $this->words = $values->words('words', 400);
         $this->assumption = $values->flag('assumption');
-    }
-
-    public function references(): array
-    {
-        return [[RowType::Storey, $this->storey, 'storey']];
     }
 }

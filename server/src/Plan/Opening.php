@@ -6,17 +6,21 @@ namespace Plinth\Server\Plan;
 
 use Doctrine\ORM\Mapping as ORM;
 use Plinth\Core\Plan\OpeningKind;
+use Plinth\Server\Change\Kind;
 use Plinth\Server\Change\ProjectRow;
-use Plinth\Server\Change\RowType;
+use Plinth\Server\Change\Refers;
 use Plinth\Server\Change\RowValues;
+use Plinth\Server\Change\WhenGone;
 use Symfony\Bridge\Doctrine\Types\UuidType;
 use Symfony\Component\Uid\Uuid;
 
 /** A door, window or plain opening; `offset` runs along the centre line from the wall's start to the near edge, mm. */
+#[Kind('opening')]
 #[ORM\Entity]
 #[ORM\Index(fields: ['project', 'wall'])]
 class Opening extends ProjectRow
 {
+    #[Refers(Wall::class, then: WhenGone::GoesAlong)]
     #[ORM\Column(type: UuidType::NAME)]
     private Uuid $wall;
 
@@ -48,11 +52,6 @@ class Opening extends ProjectRow
     #[ORM\Column(length: 12)]
     private string $number = '';
 
-    public static function type(): RowType
-    {
-        return RowType::Opening;
-    }
-
     public function values(): array
     {
         return [
@@ -73,11 +72,6 @@ class Opening extends ProjectRow
         $this->swing = $values->choice('swing', Hand::class);
         $this->number = $values->text('number', 12);
         $this->leaf = $values->choiceOr('leaf', Leaf::Single);
-    }
-
-    public function references(): array
-    {
-        return [[RowType::Wall, $this->wall, 'wall']];
     }
 
     public function wall(): Uuid

@@ -9,15 +9,19 @@ use Plinth\Core\Geometry\Point;
 use Plinth\Core\Plan\Divider as CoreDivider;
 use Plinth\Core\Plan\Storey as CoreStorey;
 use Plinth\Core\Plan\Wall as CoreWall;
+use Plinth\Server\Change\Aftermath;
+use Plinth\Server\Change\Follower;
+use Plinth\Server\Change\Occasion;
 use Plinth\Server\Change\Raw;
 use Plinth\Server\Change\RowId;
-use Plinth\Server\Change\RowType;
 use Plinth\Server\Change\Workspace;
 use Plinth\Server\Http\Refusal;
+use Plinth\Server\Project\Storey;
+use Plinth\Server\SettingOut\Column;
 use Symfony\Component\Uid\Uuid;
 
 /** Keeps the plan's rules while rows change, and what is derived from them. */
-final readonly class PlanKeeper
+final readonly class PlanKeeper implements Follower, Aftermath
 {
     /** A terrace of forty houses is shorter; common practice, no source. */
     public const LONGEST_MM = 1e6;
@@ -26,18 +30,22 @@ final readonly class PlanKeeper
     {
     }
 
+    public static function place(): int
+    {
+        return 20; // fits carry walls along
+    }
+
     /** Walls keep a length, their boxes stay true, and openings stay narrower than their walls. */
-    public function check(Workspace $workspace): void
+    public function follow(Workspace $workspace, Occasion $occasion): void
     {
         $walls = [];
-        foreach ($workspace->touched(RowType::Wall) as $wall) {
-            \assert($wall instanceof Wall);
+        foreach ($workspace->touched(Wall::class) as $wall) {
             $walls[$wall->id()->toRfc4122()] = $wall;
         }
-        $workspace->readAll(RowType::Node, array_merge(...array_map(static fn (Wall $w): array => [$w->fromNode(), $w->toNode()], array_values($walls))));
-        $moved = array_filter($workspace->touched(RowType::Node), static fn ($n): bool => null !== ($workspace->before()['node/'.$n->id()->toRfc4122()][2] ?? null));
+        $workspace->readAll(Node::class, array_merge(...array_map(static fn (Wall $w): array => [$w->fromNode(), $w->toNode()], array_values($walls))));
+        $moved = array_filter($workspace->touched(Node::class), static fn (Node $n): bool => null !== $workspace->was(Node::class, $n->id()));
         foreach (['fromNode', 'toNode'] as $end) {
-            $workspace->findAllBy(Wall::class, $end, array_map(static fn ($n): Uuid => $n->id(), array_values($moved)));
+            $workspace->findAllBy(Wall::class, $end, array_map(static fn (Node $n): Uuid => $n->id(), array_values($moved)));
         }
         foreach ($moved as $node) {
             foreach (['fromNode', 'toNode'] as $end) {
@@ -53,8 +61,7 @@ final readonly class PlanKeeper
                 throw Refusal::invalid('wall-too-long', \sprintf('This wall is %.0f m long; the longest that is drawn in one piece is %d m. Check the unit.', $lengths[$id] / 1e3, self::LONGEST_MM / 1e3), $id);
             }
         }
-        foreach ($workspace->touched(RowType::Opening) as $opening) {
-            \assert($opening instanceof Opening);
+        foreach ($workspace->touched(Opening::class) as $opening) {
             $id = $opening->wall()->toRfc4122();
             if (!isset($lengths[$id])) {
                 $wall = $workspace->get(Wall::class, $opening->wall());
@@ -67,7 +74,7 @@ final readonly class PlanKeeper
     }
 
     /** Derives what the change has touched on every storey. */
-    public function deriveTouched(Workspace $workspace, int $revision): void
+    public function after(Workspace $workspace, int $revision): void
     {
         foreach ($this->touched($workspace) as $storey => $touched) {
             $this->shapes->update(new RowId($workspace->project(), Uuid::fromString($storey)), $revision, $touched);
@@ -100,40 +107,40 @@ final readonly class PlanKeeper
             return $storeys[$storey] ??= new TouchedLines();
         };
         $walls = [];
-        foreach ($workspace->before() as [$type, $id, $before]) {
-            $row = $workspace->find($type, $id);
+        foreach ($workspace->before() as [$class, $id, $before]) {
+            $row = $workspace->find($class, $id);
             $states = array_filter([$before, $row?->values()], static fn (?array $v): bool => null !== $v);
-            switch ($type) {
-                case RowType::Wall:
+            switch ($class) {
+                case Wall::class:
                     $walls[$id->toRfc4122()] = $id;
                     break;
-                case RowType::Node:
+                case Node::class:
                     foreach (null === $row || null === $before ? [] : ['fromNode', 'toNode'] as $end) {
                         foreach ($workspace->findBy(Wall::class, $end, $id) as $wall) {
                             $walls[$wall->id()->toRfc4122()] = $wall->id();
                         }
                     }
                     break;
-                case RowType::Opening:
+                case Opening::class:
                     foreach ($states as $values) {
-                        $wall = $workspace->find(RowType::Wall, Uuid::fromString((string) $values['wall']));
-                        if ($wall instanceof Wall) {
+                        $wall = $workspace->find(Wall::class, Uuid::fromString((string) $values['wall']));
+                        if (null !== $wall) {
                             $of($wall->storey()->toRfc4122())->reshaped[$wall->id()->toRfc4122()] = StoreyWalls::core($workspace, $wall);
                         }
                     }
                     break;
-                case RowType::Room:
+                case Room::class:
                     foreach ($states as $values) {
                         $of($values['storey'])->points[] = new Point((float) $values['x'], (float) $values['y']);
                         $of($values['storey'])->rooms[] = $id->toRfc4122();
                     }
                     break;
-                case RowType::Divider:
+                case Divider::class:
                     foreach ($states as $values) {
                         $of($values['storey'])->line($id->toRfc4122(), null === $before ? null : Divider::core($id->toRfc4122(), $before), null === $row ? null : Divider::core($id->toRfc4122(), $row->values()));
                     }
                     break;
-                case RowType::Column:
+                case Column::class:
                     foreach ($states as $values) {
                         [$x, $y, $w, $d] = [(float) $values['x'], (float) $values['y'], (float) $values['width'] / 2.0, (float) $values['depth'] / 2.0];
                         foreach ([[0.0, 0.0], [-$w, -$d], [$w, -$d], [$w, $d], [-$w, $d]] as [$dx, $dy]) {
@@ -141,13 +148,18 @@ final readonly class PlanKeeper
                         }
                     }
                     break;
+                case Storey::class:
+                    if (null === $before) {
+                        $of($id->toRfc4122()); // empty, it has been derived all the same
+                    }
+                    break;
                 default:
             }
         }
         foreach ($walls as $key => $id) {
-            $row = $workspace->find(RowType::Wall, $id);
+            $row = $workspace->find(Wall::class, $id);
             $after = $row?->values();
-            $before = \array_key_exists("wall/$key", $workspace->before()) ? $workspace->before()["wall/$key"][2] : $after;
+            $before = $workspace->hasTouched(Wall::class, $id) ? $workspace->was(Wall::class, $id) : $after;
             foreach (array_unique([$before['storey'] ?? null, $after['storey'] ?? null]) as $storey) {
                 if (null !== $storey) {
                     $was = $storey === ($before['storey'] ?? null) ? $this->geometry($workspace, $key, $before, true) : null;
@@ -168,9 +180,8 @@ final readonly class PlanKeeper
         }
         $ends = [];
         foreach (['fromNode', 'toNode'] as $end) {
-            $key = 'node/'.$values[$end];
-            $node = $before && \array_key_exists($key, $workspace->before()) ? $workspace->before()[$key][2] : null;
-            $node ??= $workspace->find(RowType::Node, Uuid::fromString((string) $values[$end]))?->values();
+            $at = Uuid::fromString((string) $values[$end]);
+            $node = ($before ? $workspace->was(Node::class, $at) : null) ?? $workspace->find(Node::class, $at)?->values();
             if (null === $node) {
                 return null;
             }

@@ -10,16 +10,20 @@ use Plinth\Core\Plan\Exception\UnusableEdit;
 use Plinth\Core\Plan\Line;
 use Plinth\Core\Plan\Rework;
 use Plinth\Server\Change\Base;
-use Plinth\Server\Change\Operations;
-use Plinth\Server\Change\RowType;
+use Plinth\Server\Change\Operation;
 use Plinth\Server\Change\RowValues;
 use Plinth\Server\Change\Workspace;
 use Plinth\Server\Http\Refusal;
 use Symfony\Component\Uid\Uuid;
 
 /** Splits, joins, turns round, ends and copies walls. */
-final readonly class ReworkOperation
+final readonly class ReworkOperation implements Operation
 {
+    public static function name(): string
+    {
+        return 'rework';
+    }
+
     public function apply(Workspace $workspace, JsonValue $rework, Base $base): void
     {
         $rework->object(['kind', 'wall', 'other', 'along', 'atStart', 'left', 'node', 'secondNode', 'newWall']);
@@ -51,7 +55,7 @@ final readonly class ReworkOperation
         $values = $wall->values();
         $workspace->set($wall, ['toNode' => $node, 'rise' => $parts['first']], $rework->at);
         $second = RowValues::uuid($rework->get('newWall'));
-        $workspace->add(RowType::Wall, $second, ['fromNode' => $node, 'rise' => $parts['second']] + $values, $rework->at);
+        $workspace->add(Wall::class, $second, ['fromNode' => $node, 'rise' => $parts['second']] + $values, $rework->at);
         foreach ($openings as $opening) {
             if ($opening->offset() >= $along) {
                 $workspace->set($opening, ['wall' => $second->toRfc4122(), 'offset' => $opening->offset() - $along], $rework->at);
@@ -154,7 +158,7 @@ final readonly class ReworkOperation
     private function beside(Workspace $workspace, Wall $wall, JsonValue $rework): void
     {
         $beside = Rework::beside(StoreyWalls::core($workspace, $wall), $rework->get('left')->number());
-        $workspace->add(RowType::Wall, RowValues::uuid($rework->get('newWall')), [
+        $workspace->add(Wall::class, RowValues::uuid($rework->get('newWall')), [
             'fromNode' => $this->addNode($workspace, RowValues::uuid($rework->get('node')), $wall, $beside['from'], $rework->at),
             'toNode' => $this->addNode($workspace, RowValues::uuid($rework->get('secondNode')), $wall, $beside['to'], $rework->at),
             'rise' => $beside['rise'], 'evidence' => Evidence::Figure->value,
@@ -164,15 +168,14 @@ final readonly class ReworkOperation
     private function addNode(Workspace $workspace, Uuid $id, Wall $wall, Point $at, string $where): string
     {
         $drawing = $workspace->get(Node::class, $wall->fromNode())->values()['drawing'];
-        $workspace->add(RowType::Node, $id, ['storey' => $wall->storey()->toRfc4122(), 'drawing' => $drawing, 'x' => $at->x, 'y' => $at->y], $where);
+        $workspace->add(Node::class, $id, ['storey' => $wall->storey()->toRfc4122(), 'drawing' => $drawing, 'x' => $at->x, 'y' => $at->y], $where);
 
         return $id->toRfc4122();
     }
 
     private function wall(Workspace $workspace, JsonValue $rework, string $key, Base $base): Wall
     {
-        $wall = Operations::current($workspace, RowType::Wall, RowValues::uuid($rework->get($key)), $base, $rework->at.'/'.$key);
-        \assert($wall instanceof Wall);
+        $wall = $workspace->current(Wall::class, RowValues::uuid($rework->get($key)), $base, $rework->at.'/'.$key);
 
         return $wall;
     }

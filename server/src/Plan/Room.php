@@ -6,20 +6,27 @@ namespace Plinth\Server\Plan;
 
 use Doctrine\ORM\Mapping as ORM;
 use Plinth\Core\Geometry\Point;
+use Plinth\Server\Change\Kind;
 use Plinth\Server\Change\ProjectRow;
-use Plinth\Server\Change\RowType;
+use Plinth\Server\Change\Refers;
 use Plinth\Server\Change\RowValues;
+use Plinth\Server\Change\WhenGone;
+use Plinth\Server\Project\Storey;
+use Plinth\Server\Source\Drawing;
 use Symfony\Bridge\Doctrine\Types\UuidType;
 use Symfony\Component\Uid\Uuid;
 
 /** A name for the region that holds its anchor. */
+#[Kind('room')]
 #[ORM\Entity]
 #[ORM\Index(fields: ['project', 'storey'])]
 class Room extends ProjectRow
 {
+    #[Refers(Storey::class)]
     #[ORM\Column(type: UuidType::NAME)]
     private Uuid $storey;
 
+    #[Refers(Drawing::class, then: WhenGone::LetsGo)]
     #[ORM\Column(type: UuidType::NAME, nullable: true)]
     private ?Uuid $drawing = null;
 
@@ -39,11 +46,6 @@ class Room extends ProjectRow
     #[ORM\Column]
     private float $y = 0.0;
 
-    public static function type(): RowType
-    {
-        return RowType::Room;
-    }
-
     public function values(): array
     {
         return ['storey' => $this->storey->toRfc4122(), 'drawing' => $this->drawing?->toRfc4122(), 'name' => $this->name, 'number' => $this->number, 'x' => $this->x, 'y' => $this->y, 'height' => $this->height];
@@ -58,16 +60,6 @@ class Room extends ProjectRow
         $this->x = $values->place('x');
         $this->y = $values->place('y');
         $this->height = $values->optionalPositive('height');
-    }
-
-    public function references(): array
-    {
-        $needs = [[RowType::Storey, $this->storey, 'storey']];
-        if (null !== $this->drawing) {
-            $needs[] = [RowType::Drawing, $this->drawing, 'drawing'];
-        }
-
-        return $needs;
     }
 
     public function storey(): Uuid

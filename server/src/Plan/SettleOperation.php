@@ -7,14 +7,20 @@ namespace Plinth\Server\Plan;
 use Plinth\Core\Exchange\Json\JsonValue;
 use Plinth\Core\Geometry\Point;
 use Plinth\Server\Change\Base;
+use Plinth\Server\Change\Operation;
 use Plinth\Server\Change\RowValues;
 use Plinth\Server\Change\Workspace;
 use Plinth\Server\Project\Storey;
 use Symfony\Component\Uid\Uuid;
 
 /** Settles a storey: its nodes go where they all hold best; openings keep their place in the building. */
-final readonly class SettleOperation
+final readonly class SettleOperation implements Operation
 {
+    public static function name(): string
+    {
+        return 'settle';
+    }
+
     public function apply(Workspace $workspace, JsonValue $settle, Base $base): void
     {
         $settle->object(['storey']);

@@ -10,8 +10,7 @@ use Plinth\Core\Plan\Exception\UnusableEdit;
 use Plinth\Core\Plan\Line;
 use Plinth\Core\Plan\Wall as CoreWall;
 use Plinth\Server\Change\Base;
-use Plinth\Server\Change\Operations;
-use Plinth\Server\Change\RowType;
+use Plinth\Server\Change\Operation;
 use Plinth\Server\Change\RowValues;
 use Plinth\Server\Change\Workspace;
 use Plinth\Server\Http\Refusal;
@@ -21,8 +20,13 @@ use Symfony\Component\Uid\Uuid;
  * Moves a wall across itself, makes it as long as stated, or moves nodes as they were dragged, with all that is joined to them; or gives walls another
  * thickness, the line that was traced staying where it is.
  */
-final readonly class ShiftOperation
+final readonly class ShiftOperation implements Operation
 {
+    public static function name(): string
+    {
+        return 'shift';
+    }
+
     public function apply(Workspace $workspace, JsonValue $shift, Base $base): void
     {
         $shift->object(['wall', 'left', 'length', 'holds', 'nodes', 'walls', 'thickness']);
@@ -33,8 +37,7 @@ final readonly class ShiftOperation
                 return;
             }
             if (null !== $shift->optional('wall')) {
-                $wall = Operations::current($workspace, RowType::Wall, RowValues::uuid($shift->get('wall')), $base, $shift->at.'/wall');
-                \assert($wall instanceof Wall);
+                $wall = $workspace->current(Wall::class, RowValues::uuid($shift->get('wall')), $base, $shift->at.'/wall');
                 $moves = StoreyWalls::round($workspace, [$wall]);
                 $id = $wall->id()->toBinary();
                 if (null === $shift->optional('length')) {
@@ -55,8 +58,7 @@ final readonly class ShiftOperation
                 $storey = null;
                 foreach ($shift->list('nodes') as $node) {
                     $node->object(['id', 'x', 'y']);
-                    $row = Operations::current($workspace, RowType::Node, RowValues::uuid($node->get('id')), $base, $node->at);
-                    \assert($row instanceof Node);
+                    $row = $workspace->current(Node::class, RowValues::uuid($node->get('id')), $base, $node->at);
                     $storey ??= $row->storey();
                     if (!$storey->equals($row->storey())) {
                         throw Refusal::invalid('two-storeys', 'Nodes that are moved together lie on one storey.', $node->at);
@@ -86,8 +88,7 @@ final readonly class ShiftOperation
         $thickness = $shift->get('thickness')->positive(CoreWall::THICKEST_MM);
         $done = [];
         foreach ($shift->list('walls') as $named) {
-            $wall = Operations::current($workspace, RowType::Wall, RowValues::uuid($named), $base, $named->at);
-            \assert($wall instanceof Wall);
+            $wall = $workspace->current(Wall::class, RowValues::uuid($named), $base, $named->at);
             $id = $wall->id()->toBinary();
             $core = StoreyWalls::core($workspace, $wall);
             $more = ($thickness - $core->thickness) / 2.0;

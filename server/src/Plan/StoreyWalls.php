@@ -12,7 +12,6 @@ use Plinth\Core\Plan\Wall as CoreWall;
 use Plinth\Server\Change\Base;
 use Plinth\Server\Change\Operations;
 use Plinth\Server\Change\Raw;
-use Plinth\Server\Change\RowType;
 use Plinth\Server\Change\Workspace;
 use Symfony\Component\Uid\Uuid;
 
@@ -93,7 +92,7 @@ final class StoreyWalls
     public static function move(Workspace $workspace, array $nodes, Base $base, string $at): void
     {
         foreach ($nodes as $id => $point) {
-            $row = Operations::current($workspace, RowType::Node, Uuid::fromBinary($id), $base, $at);
+            $row = $workspace->current(Node::class, Uuid::fromBinary($id), $base, $at);
             $workspace->set($row, ['x' => $point->x, 'y' => $point->y], $at);
         }
     }

@@ -11,8 +11,8 @@ use Plinth\Core\Plan\Rework;
 use Plinth\Core\Plan\TracedChain;
 use Plinth\Core\Plan\Wall as CoreWall;
 use Plinth\Server\Change\Base;
-use Plinth\Server\Change\Operations;
-use Plinth\Server\Change\RowType;
+use Plinth\Server\Change\Operation;
+use Plinth\Server\Change\ProjectRow;
 use Plinth\Server\Change\RowValues;
 use Plinth\Server\Change\Workspace;
 use Plinth\Server\Http\Refusal;
@@ -22,8 +22,13 @@ use Symfony\Component\Uid\Uuid;
  * Traces a chain of walls, or goes on with one: the client sends the whole chain as clicked, along whichever line of the
  * wall, with ids for its nodes and walls; those already there are moved, the rest are added.
  */
-final readonly class TraceOperation
+final readonly class TraceOperation implements Operation
 {
+    public static function name(): string
+    {
+        return 'trace';
+    }
+
     public function apply(Workspace $workspace, JsonValue $trace, Base $base): void
     {
         $trace->object(['storey', 'drawing', 'points', 'nodes', 'walls', 'closed', 'line', 'thickness', 'height', 'evidence', 'joins', 'rises', 'enclosing', 'buildUp']);
@@ -64,11 +69,11 @@ final readonly class TraceOperation
         $drawing = $trace->optional('drawing')?->text();
         foreach ($centre as $i => $point) {
             $values = ['storey' => $storey, 'drawing' => $drawing, 'x' => $point->x, 'y' => $point->y];
-            $this->addOrSet($workspace, RowType::Node, $nodes[$i], $values, $base, $trace->at.'/nodes/'.$i);
+            $this->addOrSet($workspace, Node::class, $nodes[$i], $values, $base, $trace->at.'/nodes/'.$i);
         }
         foreach ($walls as $i => $id) {
-            $isNew = null === $workspace->find(RowType::Wall, $id);
-            $this->addOrSet($workspace, RowType::Wall, $id, [
+            $isNew = null === $workspace->find(Wall::class, $id);
+            $this->addOrSet($workspace, Wall::class, $id, [
                 'storey' => $storey,
                 'fromNode' => $nodes[$i]->toRfc4122(),
                 'toNode' => $nodes[($i + 1) % $n]->toRfc4122(),
@@ -83,13 +88,16 @@ final readonly class TraceOperation
         }
     }
 
-    /** @param array<string, scalar|null> $values */
-    private function addOrSet(Workspace $workspace, RowType $type, Uuid $id, array $values, Base $base, string $at): void
+    /**
+     * @param class-string<ProjectRow> $class
+     * @param array<string, scalar|null> $values
+     */
+    private function addOrSet(Workspace $workspace, string $class, Uuid $id, array $values, Base $base, string $at): void
     {
-        if (null === $workspace->find($type, $id)) {
-            $workspace->add($type, $id, $values, $at);
+        if (null === $workspace->find($class, $id)) {
+            $workspace->add($class, $id, $values, $at);
         } else {
-            $workspace->set(Operations::current($workspace, $type, $id, $base, $at), $values, $at);
+            $workspace->set($workspace->current($class, $id, $base, $at), $values, $at);
         }
     }
 

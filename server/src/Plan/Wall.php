@@ -9,14 +9,17 @@ use Plinth\Core\Geometry\Point;
 use Plinth\Core\Plan\Derivation;
 use Plinth\Core\Plan\Line;
 use Plinth\Core\Plan\Wall as CoreWall;
+use Plinth\Server\Change\Kind;
 use Plinth\Server\Change\ProjectRow;
-use Plinth\Server\Change\RowType;
+use Plinth\Server\Change\Refers;
 use Plinth\Server\Change\RowValues;
 use Plinth\Server\Http\Refusal;
+use Plinth\Server\Project\Storey;
 use Symfony\Bridge\Doctrine\Types\UuidType;
 use Symfony\Component\Uid\Uuid;
 
 /** A wall between two nodes; the box round its body serves look-ups by place. */
+#[Kind('wall')]
 #[ORM\Entity]
 #[ORM\Index(fields: ['project', 'storey', 'xMin', 'xMax'])]
 #[ORM\Index(fields: ['project', 'storey', 'xMax'])]
@@ -28,12 +31,15 @@ class Wall extends ProjectRow
 {
     public const FOLLOWS = ['xMin', 'yMin', 'xMax', 'yMax'];
 
+    #[Refers(Storey::class)]
     #[ORM\Column(type: UuidType::NAME)]
     private Uuid $storey;
 
+    #[Refers(Node::class, alone: true)]
     #[ORM\Column(type: UuidType::NAME)]
     private Uuid $fromNode;
 
+    #[Refers(Node::class, alone: true)]
     #[ORM\Column(type: UuidType::NAME)]
     private Uuid $toNode;
 
@@ -53,6 +59,7 @@ class Wall extends ProjectRow
     #[ORM\Column(options: ['default' => true])]
     private bool $enclosing = true;
 
+    #[Refers(BuildUp::class)]
     #[ORM\Column(type: UuidType::NAME, nullable: true)]
     private ?Uuid $buildUp = null;
 
@@ -73,11 +80,6 @@ class Wall extends ProjectRow
 
     #[ORM\Column]
     private float $yMax = 0.0;
-
-    public static function type(): RowType
-    {
-        return RowType::Wall;
-    }
 
     public function values(): array
     {
@@ -103,16 +105,6 @@ class Wall extends ProjectRow
         $this->rise = $values->optionalNumber('rise') ?? 0.0;
         $this->enclosing = $values->flagOr('enclosing', true);
         $this->buildUp = $values->optionalId('buildUp');
-    }
-
-    public function references(): array
-    {
-        $needs = [[RowType::Storey, $this->storey, 'storey'], [RowType::Node, $this->fromNode, 'fromNode'], [RowType::Node, $this->toNode, 'toNode']];
-        if (null !== $this->buildUp) {
-            $needs[] = [RowType::BuildUp, $this->buildUp, 'buildUp'];
-        }
-
-        return $needs;
     }
 
     /** @param array<string, scalar|null> $values of a wall's row */

@@ -8,7 +8,6 @@ use Plinth\Core\Exchange\Json\JsonValue;
 use Plinth\Server\Change\Base;
 use Plinth\Server\Change\Operations;
 use Plinth\Server\Change\ProjectRow;
-use Plinth\Server\Change\RowType;
 use Plinth\Server\Change\RowValues;
 use Plinth\Server\Change\Workspace;
 use Plinth\Server\Http\Refusal;
@@ -32,7 +31,7 @@ final readonly class WallsElsewhere
             $workspace->findAllBy(Opening::class, 'wall', array_map(static fn (Wall $w): Uuid => $w->id(), $walls));
             foreach ($walls as $wall) {
                 foreach ($workspace->findBy(Opening::class, 'wall', $wall->id()) as $opening) {
-                    $workspace->add(RowType::Opening, new UuidV7(), ['wall' => $copies[$wall->id()->toRfc4122()]] + $opening->values(), $copy->at);
+                    $workspace->add(Opening::class, new UuidV7(), ['wall' => $copies[$wall->id()->toRfc4122()]] + $opening->values(), $copy->at);
                 }
             }
         }
@@ -41,7 +40,7 @@ final readonly class WallsElsewhere
         }
         foreach ([Room::class, Divider::class, Column::class] as $class) {
             foreach ($workspace->findBy($class, 'storey', $whole) as $row) {
-                $workspace->add($row::type(), new UuidV7(), self::elsewhere($row, $to, $by), $copy->at);
+                $workspace->add($row::class, new UuidV7(), self::elsewhere($row, $to, $by), $copy->at);
             }
         }
     }
@@ -72,15 +71,15 @@ final readonly class WallsElsewhere
      */
     private function copyWalls(Workspace $workspace, array $walls, Uuid $to, array $by, string $at): array
     {
-        $workspace->readAll(RowType::Node, array_merge(...array_map(static fn (Wall $w): array => [$w->fromNode(), $w->toNode()], $walls)));
+        $workspace->readAll(Node::class, array_merge(...array_map(static fn (Wall $w): array => [$w->fromNode(), $w->toNode()], $walls)));
         $nodes = [];
         $copies = [];
         foreach ($walls as $wall) {
             foreach ([$wall->fromNode(), $wall->toNode()] as $id) {
-                $nodes[$id->toRfc4122()] ??= $workspace->add(RowType::Node, new UuidV7(), self::elsewhere($workspace->get(Node::class, $id), $to, $by), $at)->id()->toRfc4122();
+                $nodes[$id->toRfc4122()] ??= $workspace->add(Node::class, new UuidV7(), self::elsewhere($workspace->get(Node::class, $id), $to, $by), $at)->id()->toRfc4122();
             }
             $values = ['storey' => $to->toRfc4122(), 'fromNode' => $nodes[$wall->fromNode()->toRfc4122()], 'toNode' => $nodes[$wall->toNode()->toRfc4122()]] + $wall->values();
-            $copies[$wall->id()->toRfc4122()] = $workspace->add(RowType::Wall, new UuidV7(), $values, $at)->id()->toRfc4122();
+            $copies[$wall->id()->toRfc4122()] = $workspace->add(Wall::class, new UuidV7(), $values, $at)->id()->toRfc4122();
         }
 
         return $copies;
@@ -93,11 +92,11 @@ final readonly class WallsElsewhere
      */
     private function takeAlong(Workspace $workspace, Uuid $id, array $going, Uuid $to, Base $base, string $at): string
     {
-        $node = Operations::current($workspace, RowType::Node, $id, $base, $at);
+        $node = $workspace->current(Node::class, $id, $base, $at);
         foreach (['fromNode', 'toNode'] as $end) {
             foreach ($workspace->findBy(Wall::class, $end, $id) as $wall) {
                 if (!isset($going[$wall->id()->toRfc4122()])) {
-                    return $workspace->add(RowType::Node, new UuidV7(), self::elsewhere($node, $to, [0.0, 0.0]), $at)->id()->toRfc4122();
+                    return $workspace->add(Node::class, new UuidV7(), self::elsewhere($node, $to, [0.0, 0.0]), $at)->id()->toRfc4122();
                 }
             }
         }
@@ -114,12 +113,12 @@ final readonly class WallsElsewhere
      */
     private function walls(Workspace $workspace, array $ids, ?Base $base): array
     {
-        $workspace->readAll(RowType::Wall, array_map(RowValues::uuid(...), $ids));
+        $workspace->readAll(Wall::class, array_map(RowValues::uuid(...), $ids));
 
         return array_map(static function (JsonValue $id) use ($workspace, $base): Wall {
-            $wall = null === $base ? $workspace->find(RowType::Wall, RowValues::uuid($id)) : Operations::current($workspace, RowType::Wall, RowValues::uuid($id), $base, $id->at);
+            $wall = null === $base ? $workspace->find(Wall::class, RowValues::uuid($id)) : $workspace->current(Wall::class, RowValues::uuid($id), $base, $id->at);
 
-            return $wall instanceof Wall ? $wall : throw Refusal::conflict('gone', 'This wall is not there any more.', $id->at);
+            return $wall ?? throw Refusal::conflict('gone', 'This wall is not there any more.', $id->at);
         }, $ids);
     }
 

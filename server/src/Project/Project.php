@@ -7,15 +7,17 @@ namespace Plinth\Server\Project;
 use Doctrine\ORM\Mapping as ORM;
 use Plinth\Core\Units\LengthUnit;
 use Plinth\Server\Account\User;
+use Plinth\Server\Change\Kind;
 use Plinth\Server\Change\ProjectRow;
-use Plinth\Server\Change\RowType;
+use Plinth\Server\Change\Revised;
 use Plinth\Server\Change\RowValues;
 use Symfony\Bridge\Doctrine\Types\UuidType;
 use Symfony\Component\Uid\Uuid;
 
+#[Kind('project', isRemoved: false)]
 #[ORM\Entity]
 #[ORM\Index(fields: ['owner'])]
-class Project extends ProjectRow
+class Project extends ProjectRow implements Revised
 {
     public const FOLLOWS = ['owner', 'head'];
 
@@ -45,11 +47,6 @@ class Project extends ProjectRow
     /** number of the project's latest change */
     #[ORM\Column]
     private int $head = 0;
-
-    public static function type(): RowType
-    {
-        return RowType::Project;
-    }
 
     public static function of(Uuid $id, User $owner): self
     {

@@ -9,12 +9,10 @@ use Plinth\Core\Exchange\Json\JsonValue;
 use Plinth\Server\Change\ChangeState;
 use Plinth\Server\Change\Recorder;
 use Plinth\Server\Change\RowId;
-use Plinth\Server\Change\RowType;
 use Plinth\Server\Change\RowValues;
 use Plinth\Server\Change\Workspace;
 use Plinth\Server\Http\Needs;
 use Plinth\Server\Http\Who;
-use Plinth\Server\Source\Page;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
@@ -24,7 +22,10 @@ use Symfony\Component\Uid\UuidV7;
 
 final readonly class ProjectController
 {
-    public function __construct(private ProjectAccess $access, private ProjectState $state, private EntityManagerInterface $entities, private Recorder $recorder)
+    /** of one's own, and of those shared with one */
+    private const MOST_LISTED = 1000;
+
+    public function __construct(private ProjectAccess $access, private ProjectState $state, private EntityManagerInterface $entities, private Recorder $recorder, private Cover $cover)
     {
     }
 
@@ -33,15 +34,15 @@ final readonly class ProjectController
     public function list(): Response
     {
         $user = $this->access->user();
-        $projects = $this->entities->getRepository(Project::class)->findBy(['owner' => $user->id()], ['id' => 'DESC']);
-        foreach ($this->entities->getRepository(ProjectShare::class)->findBy(['user' => $user->id()]) as $share) {
-            $projects[] = $this->access->project($share->project());
-        }
+        $projects = $this->entities->getRepository(Project::class)->findBy(['owner' => $user->id()], ['id' => 'DESC'], self::MOST_LISTED);
+        $shares = $this->entities->getRepository(ProjectShare::class)->findBy(['user' => $user->id()], ['project' => 'DESC'], self::MOST_LISTED);
+        array_push($projects, ...$this->entities->getRepository(Project::class)->findBy(['id' => array_map(static fn (ProjectShare $s): Uuid => $s->project(), $shares)]));
+        $covers = $this->cover->of(array_map(static fn (Project $p): Uuid => $p->id(), $projects));
 
         return new JsonResponse(['projects' => array_map(fn (Project $p): array => [
             'id' => $p->id()->toRfc4122(),
             'revision' => $p->head(),
-            'preview' => $this->preview($p)?->toRfc4122(),
+            'preview' => $covers[$p->id()->toRfc4122()] ?? null,
             'role' => $this->access->role($p)->value,
         ] + array_intersect_key($p->values(), ['name' => true, 'purpose' => true, 'unit' => true]), $projects)]);
     }
@@ -67,7 +68,7 @@ final readonly class ProjectController
         if (0 === $this->access->project($id)->head()) {
             $storey = $body->optional('storey')?->text(120) ?? 'Ground';
             $this->recorder->record($id, $user, new UuidV7(), 'Begin', static function (Workspace $workspace) use ($storey): void {
-                $workspace->add(RowType::Storey, new UuidV7(), ['name' => $storey, 'elevation' => 0.0, 'height' => 2700.0], 'storey');
+                $workspace->add(Storey::class, new UuidV7(), ['name' => $storey, 'elevation' => 0.0, 'height' => 2700.0], 'storey');
             }, state: ChangeState::Left); // the beginning of a project is not undone
         }
 
@@ -79,14 +80,5 @@ final readonly class ProjectController
     public function show(Uuid $project): Response
     {
         return $this->state->whole($this->access->project($project), $this->access->user());
-    }
-
-    private function preview(Project $project): ?Uuid
-    {
-        foreach ($this->entities->getRepository(Page::class)->findBy(['project' => $project->id()], ['id' => 'ASC'], 1) as $page) {
-            return $page->hasPreview() ? $page->id() : null;
-        }
-
-        return null;
     }
 }

@@ -5,15 +5,14 @@ declare(strict_types=1);
 namespace Plinth\Server\Project;
 
 use Doctrine\DBAL\Connection;
-use Doctrine\ORM\EntityManagerInterface;
 use Plinth\Server\Account\User;
-use Plinth\Server\Change\RowType;
+use Plinth\Server\Change\Raw;
 use Symfony\Component\Uid\Uuid;
 
 /** Whole projects: whose they are, and taking them away for good. */
 final readonly class Projects
 {
-    public function __construct(private Connection $connection, private EntityManagerInterface $entities)
+    public function __construct(private Connection $connection)
     {
     }
 
@@ -32,18 +31,9 @@ final readonly class Projects
     /** All rows, the history and what was derived; pictures are tidied up afterwards, source files stay. */
     public function remove(Uuid $project): void
     {
-        $key = [$project->toBinary()];
-        foreach (['derived_shape', 'derived_storey', 'region_line'] as $table) {
-            $this->connection->executeStatement("DELETE FROM $table WHERE storey IN (SELECT id FROM storey WHERE project = ?)", $key);
+        // Whatever belongs to a project names it by this column.
+        foreach ($this->connection->fetchFirstColumn("SELECT table_name FROM information_schema.columns WHERE table_schema = DATABASE() AND column_name = 'project'") as $table) {
+            $this->connection->executeStatement('DELETE FROM '.Raw::text($table).' WHERE project = ?', [$project->toBinary()]);
         }
-        foreach (['finding' => 'drawing', 'rectified_picture' => 'id'] as $table => $column) {
-            $this->connection->executeStatement("DELETE FROM $table WHERE $column IN (SELECT id FROM drawing WHERE project = ?)", $key);
-        }
-        foreach (array_reverse(RowType::cases()) as $type) {
-            $table = $this->entities->getClassMetadata($type->class())->getTableName();
-            $this->connection->executeStatement("DELETE FROM $table WHERE project = ?", $key);
-        }
-        $this->connection->executeStatement('DELETE FROM project_change WHERE project = ?', $key);
-        $this->connection->executeStatement('DELETE FROM project_share WHERE project = ?', $key);
     }
 }

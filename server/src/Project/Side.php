@@ -6,12 +6,13 @@ namespace Plinth\Server\Project;
 
 use Doctrine\ORM\Mapping as ORM;
 use Plinth\Core\Geometry\Point;
+use Plinth\Server\Change\Kind;
 use Plinth\Server\Change\ProjectRow;
-use Plinth\Server\Change\RowType;
 use Plinth\Server\Change\RowValues;
 use Plinth\Server\Http\Refusal;
 
 /** The vertical plane that elevations and sections of one face of the building stand on. */
+#[Kind('side')]
 #[ORM\Entity]
 class Side extends ProjectRow
 {
@@ -32,11 +33,6 @@ class Side extends ProjectRow
 
     #[ORM\Column(nullable: true)]
     private ?float $toY = null;
-
-    public static function type(): RowType
-    {
-        return RowType::Side;
-    }
 
     public function values(): array
     {

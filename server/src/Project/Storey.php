@@ -5,13 +5,15 @@ declare(strict_types=1);
 namespace Plinth\Server\Project;
 
 use Doctrine\ORM\Mapping as ORM;
+use Plinth\Server\Change\Kind;
 use Plinth\Server\Change\ProjectRow;
-use Plinth\Server\Change\RowType;
+use Plinth\Server\Change\Refers;
 use Plinth\Server\Change\RowValues;
 use Plinth\Server\Http\Refusal;
 use Symfony\Bridge\Doctrine\Types\UuidType;
 use Symfony\Component\Uid\Uuid;
 
+#[Kind('storey')]
 #[ORM\Entity]
 class Storey extends ProjectRow
 {
@@ -27,13 +29,9 @@ class Storey extends ProjectRow
     private float $height = 2700.0;
 
     /** the storey that this is an alternative of: its drawings lie beneath this one too */
+    #[Refers(self::class)]
     #[ORM\Column(type: UuidType::NAME, nullable: true)]
     private ?Uuid $alternativeOf = null;
-
-    public static function type(): RowType
-    {
-        return RowType::Storey;
-    }
 
     public function values(): array
     {
@@ -49,11 +47,6 @@ class Storey extends ProjectRow
         if (null !== $this->alternativeOf && $this->alternativeOf->equals($this->id)) {
             throw Refusal::invalid('own-alternative', 'A storey cannot be an alternative of itself.', $values->at('alternativeOf'));
         }
-    }
-
-    public function references(): array
-    {
-        return null === $this->alternativeOf ? [] : [[RowType::Storey, $this->alternativeOf, 'alternativeOf']];
     }
 
     public function name(): string

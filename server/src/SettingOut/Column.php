@@ -7,18 +7,22 @@ namespace Plinth\Server\SettingOut;
 use Doctrine\ORM\Mapping as ORM;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Plan\SettingOut;
+use Plinth\Server\Change\Kind;
 use Plinth\Server\Change\ProjectRow;
-use Plinth\Server\Change\RowType;
+use Plinth\Server\Change\Refers;
 use Plinth\Server\Change\RowValues;
+use Plinth\Server\Project\Storey;
 use Symfony\Bridge\Doctrine\Types\UuidType;
 use Symfony\Component\Uid\Uuid;
 
 /** A column of a storey, by its centre; mm. */
+#[Kind('column')]
 #[ORM\Entity]
 #[ORM\Table(name: 'building_column')]
 #[ORM\Index(fields: ['project', 'storey'])]
 class Column extends ProjectRow
 {
+    #[Refers(Storey::class)]
     #[ORM\Column(type: UuidType::NAME)]
     private Uuid $storey;
 
@@ -36,11 +40,6 @@ class Column extends ProjectRow
 
     #[ORM\Column]
     private bool $round = false;
-
-    public static function type(): RowType
-    {
-        return RowType::Column;
-    }
 
     public function values(): array
     {
@@ -66,10 +65,5 @@ class Column extends ProjectRow
     public function centre(): Point
     {
         return new Point($this->x, $this->y);
-    }
-
-    public function references(): array
-    {
-        return [[RowType::Storey, $this->storey, 'storey']];
     }
 }

@@ -5,12 +5,13 @@ declare(strict_types=1);
 namespace Plinth\Server\SettingOut;
 
 use Doctrine\ORM\Mapping as ORM;
+use Plinth\Server\Change\Kind;
 use Plinth\Server\Change\ProjectRow;
-use Plinth\Server\Change\RowType;
 use Plinth\Server\Change\RowValues;
 use Plinth\Server\Fit\Axis;
 
 /** One axis of the project's setting-out grid, which all storeys share. */
+#[Kind('gridAxis')]
 #[ORM\Entity]
 class GridAxis extends ProjectRow
 {
@@ -24,11 +25,6 @@ class GridAxis extends ProjectRow
 
     #[ORM\Column(length: 12)]
     private string $label = '';
-
-    public static function type(): RowType
-    {
-        return RowType::GridAxis;
-    }
 
     public function values(): array
     {

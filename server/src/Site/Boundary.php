@@ -6,17 +6,21 @@ namespace Plinth\Server\Site;
 
 use Doctrine\ORM\Mapping as ORM;
 use Plinth\Core\Units\Bearing;
+use Plinth\Server\Change\Kind;
 use Plinth\Server\Change\ProjectRow;
-use Plinth\Server\Change\RowType;
+use Plinth\Server\Change\Refers;
 use Plinth\Server\Change\RowValues;
+use Plinth\Server\Project\Storey;
 use Symfony\Bridge\Doctrine\Types\UuidType;
 use Symfony\Component\Uid\Uuid;
 
 /** A site's outline, followed leg by leg from where it begins; mm. */
+#[Kind('boundary')]
 #[ORM\Entity]
 #[ORM\Index(fields: ['project', 'storey'])]
 class Boundary extends ProjectRow
 {
+    #[Refers(Storey::class)]
     #[ORM\Column(type: UuidType::NAME)]
     private Uuid $storey;
 
@@ -33,11 +37,6 @@ class Boundary extends ProjectRow
     #[ORM\Column(length: 40)]
     private string $up = '';
 
-    public static function type(): RowType
-    {
-        return RowType::Boundary;
-    }
-
     public function values(): array
     {
         return ['storey' => $this->storey->toRfc4122(), 'name' => $this->name, 'x' => $this->x, 'y' => $this->y, 'up' => $this->up];
@@ -51,11 +50,6 @@ class Boundary extends ProjectRow
         $this->y = $values->place('y');
         $this->up = $values->text('up', 40);
         $this->upDegrees();
-    }
-
-    public function references(): array
-    {
-        return [[RowType::Storey, $this->storey, 'storey']];
     }
 
     /** @return float bearing of the model's y axis, degrees */

@@ -9,18 +9,22 @@ use Plinth\Core\Site\Leg;
 use Plinth\Core\Units\Bearing;
 use Plinth\Core\Units\LengthParser;
 use Plinth\Core\Units\LengthUnit;
+use Plinth\Server\Change\Kind;
 use Plinth\Server\Change\ProjectRow;
-use Plinth\Server\Change\RowType;
+use Plinth\Server\Change\Refers;
 use Plinth\Server\Change\RowValues;
+use Plinth\Server\Change\WhenGone;
 use Plinth\Server\Http\Refusal;
 use Symfony\Bridge\Doctrine\Types\UuidType;
 use Symfony\Component\Uid\Uuid;
 
 /** One piece of a boundary, with length and bearing as they are written on the drawing. */
+#[Kind('leg')]
 #[ORM\Entity]
 #[ORM\Index(fields: ['project', 'boundary'])]
 class BoundaryLeg extends ProjectRow
 {
+    #[Refers(Boundary::class, then: WhenGone::GoesAlong)]
     #[ORM\Column(type: UuidType::NAME)]
     private Uuid $boundary;
 
@@ -38,11 +42,6 @@ class BoundaryLeg extends ProjectRow
     #[ORM\Column(length: 4)]
     private LengthUnit $unit = LengthUnit::Metre;
 
-    public static function type(): RowType
-    {
-        return RowType::Leg;
-    }
-
     public function values(): array
     {
         return ['boundary' => $this->boundary->toRfc4122(), 'order' => $this->order, 'length' => $this->length, 'bearing' => $this->bearing, 'unit' => $this->unit->value];
@@ -58,11 +57,6 @@ class BoundaryLeg extends ProjectRow
         if ($this->toCore()->mm <= 0.0) {
             throw Refusal::invalid('length-not-positive', \sprintf('A leg must be longer than zero, and “%s” is not.', $this->length), $values->at('length'));
         }
-    }
-
-    public function references(): array
-    {
-        return [[RowType::Boundary, $this->boundary, 'boundary']];
     }
 
     public function toCore(): Leg

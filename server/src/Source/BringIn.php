@@ -7,7 +7,6 @@ namespace Plinth\Server\Source;
 use Plinth\Server\Account\User;
 use Plinth\Server\Change\Change;
 use Plinth\Server\Change\Recorder;
-use Plinth\Server\Change\RowType;
 use Plinth\Server\Change\Workspace;
 use Plinth\Server\Http\Refusal;
 use Plinth\Server\Source\Reading\Inspector;
@@ -49,16 +48,16 @@ final readonly class BringIn
 
         return $this->recorder->record($project, $user, $changeId, 'Bring in '.mb_substr($name, 0, 100), function (Workspace $workspace) use ($source, $pages, $delivery): void {
             $sourceId = new UuidV7();
-            $workspace->add(RowType::Source, $sourceId, $source, 'source');
+            $workspace->add(Source::class, $sourceId, $source, 'source');
             $order = $this->nextOrder($workspace, $delivery);
             foreach ($pages as $i => $found) {
                 $pageId = new UuidV7();
                 $replaces = 0 === $i ? $delivery->replaces : null;
-                $workspace->add(RowType::Page, $pageId, Page::valuesOf($sourceId, $i + 1, $found, $replaces), 'page');
+                $workspace->add(Page::class, $pageId, Page::valuesOf($sourceId, $i + 1, $found, $replaces), 'page');
                 if (null !== $delivery->replaces) {
                     break; // one page takes the place of one
                 }
-                $workspace->add(RowType::Drawing, new UuidV7(), [
+                $workspace->add(Drawing::class, new UuidV7(), [
                     'page' => $pageId->toRfc4122(), 'storey' => $delivery->storey?->toRfc4122(), 'side' => $delivery->side?->toRfc4122(),
                     'name' => self::title($source['name'], $i + 1, \count($pages)), 'kind' => null === $delivery->storey ? DrawingKind::Elevation->value : DrawingKind::Plan->value,
                     'left' => 0.0, 'top' => 0.0, 'width' => $found->width, 'height' => $found->height, 'fade' => 0.75,

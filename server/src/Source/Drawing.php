@@ -9,27 +9,35 @@ use Plinth\Core\Fitting\Model;
 use Plinth\Core\Fitting\ShapeModel;
 use Plinth\Core\Fitting\StretchedBy;
 use Plinth\Core\Geometry\PixelBox;
+use Plinth\Server\Change\Kind;
 use Plinth\Server\Change\ProjectRow;
-use Plinth\Server\Change\RowType;
+use Plinth\Server\Change\Refers;
 use Plinth\Server\Change\RowValues;
+use Plinth\Server\Change\WhenGone;
 use Plinth\Server\Http\Refusal;
+use Plinth\Server\Project\Side;
+use Plinth\Server\Project\Storey;
 use Symfony\Bridge\Doctrine\Types\UuidType;
 use Symfony\Component\Uid\Uuid;
 
 /** One drawing cut out of a page, in page pixels. */
+#[Kind('drawing')]
 #[ORM\Entity]
 #[ORM\Index(fields: ['project', 'page'])]
 #[ORM\Index(fields: ['project', 'storey'])]
 #[ORM\Index(fields: ['project', 'side'])]
 class Drawing extends ProjectRow
 {
+    #[Refers(Page::class, then: WhenGone::GoesAlong)]
     #[ORM\Column(type: UuidType::NAME)]
     private Uuid $page;
 
     /** the storey it lies on; null for one that stands on a side */
+    #[Refers(Storey::class)]
     #[ORM\Column(type: UuidType::NAME, nullable: true)]
     private ?Uuid $storey = null;
 
+    #[Refers(Side::class)]
     #[ORM\Column(type: UuidType::NAME, nullable: true)]
     private ?Uuid $side = null;
 
@@ -101,11 +109,6 @@ class Drawing extends ProjectRow
     #[ORM\Column]
     private bool $locked = false;
 
-    public static function type(): RowType
-    {
-        return RowType::Drawing;
-    }
-
     public function values(): array
     {
         return [
@@ -146,15 +149,6 @@ class Drawing extends ProjectRow
         $this->statedPaper = $values->optionalPositive('statedPaper');
         $this->keepsSize = $values->flag('keepsSize');
         $this->locked = $values->flag('locked');
-    }
-
-    public function references(): array
-    {
-        return [
-            [RowType::Page, $this->page, 'page'],
-            ...(null === $this->storey ? [] : [[RowType::Storey, $this->storey, 'storey']]),
-            ...(null === $this->side ? [] : [[RowType::Side, $this->side, 'side']]),
-        ];
     }
 
     public function shape(): ShapeModel

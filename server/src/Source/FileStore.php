@@ -6,6 +6,7 @@ namespace Plinth\Server\Source;
 
 use League\Flysystem\Filesystem;
 use League\Flysystem\Local\LocalFilesystemAdapter;
+use Plinth\Server\Change\DiskSpace;
 use Plinth\Server\Change\RowId;
 use Plinth\Server\Http\Refusal;
 use Symfony\Component\HttpFoundation\Response;

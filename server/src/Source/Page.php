@@ -6,21 +6,25 @@ namespace Plinth\Server\Source;
 
 use Doctrine\ORM\Mapping as ORM;
 use Plinth\Core\Geometry\Point;
+use Plinth\Server\Change\Kind;
 use Plinth\Server\Change\ProjectRow;
-use Plinth\Server\Change\RowType;
+use Plinth\Server\Change\Refers;
 use Plinth\Server\Change\RowValues;
+use Plinth\Server\Change\WhenGone;
 use Plinth\Server\Source\Reading\FoundPage;
 use Plinth\Server\Source\Reading\PageHint;
 use Symfony\Bridge\Doctrine\Types\UuidType;
 use Symfony\Component\Uid\Uuid;
 
 /** One page of a source, upright by its own tags. Its import is a job with a state of its own, outside the changes. */
+#[Kind('page', isWritten: false, isRemoved: false)]
 #[ORM\Entity]
 #[ORM\Index(fields: ['project', 'source'])]
 class Page extends ProjectRow
 {
     public const FOLLOWS = ['state', 'hasPreview', 'tilesDone', 'tilesTotal', 'tileSuffix', 'message', 'made', 'registration'];
 
+    #[Refers(Source::class, then: WhenGone::GoesAlong, alone: true)]
     #[ORM\Column(type: UuidType::NAME)]
     private Uuid $source;
 
@@ -58,6 +62,7 @@ class Page extends ProjectRow
     private string $hintFrom = '';
 
     /** the older page that this one is to take the place of */
+    #[Refers(self::class, then: WhenGone::GoesAlong)]
     #[ORM\Column(type: UuidType::NAME, nullable: true)]
     private ?Uuid $replaces = null;
 
@@ -88,11 +93,6 @@ class Page extends ProjectRow
     #[ORM\Column(type: 'text')]
     private string $registration = '';
 
-    public static function type(): RowType
-    {
-        return RowType::Page;
-    }
-
     public function values(): array
     {
         return [
@@ -116,11 +116,6 @@ class Page extends ProjectRow
         $this->hintY = $values->optionalNumber('hintY');
         $this->hintFrom = $values->text('hintFrom', 40);
         $this->replaces = $values->optionalId('replaces');
-    }
-
-    public function references(): array
-    {
-        return [[RowType::Source, $this->source, 'source'], ...(null === $this->replaces ? [] : [[RowType::Page, $this->replaces, 'replaces']])];
     }
 
     /** @return array<string, mixed> */

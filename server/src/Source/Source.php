@@ -5,12 +5,13 @@ declare(strict_types=1);
 namespace Plinth\Server\Source;
 
 use Doctrine\ORM\Mapping as ORM;
+use Plinth\Server\Change\Kind;
 use Plinth\Server\Change\ProjectRow;
-use Plinth\Server\Change\RowType;
 use Plinth\Server\Change\RowValues;
 use Plinth\Server\Source\Reading\Format;
 
 /** An imported file, kept byte for byte under its SHA-256. */
+#[Kind('source', isWritten: false, mended: ['name', 'origin', 'address'])]
 #[ORM\Entity]
 class Source extends ProjectRow
 {
@@ -40,11 +41,6 @@ class Source extends ProjectRow
     /** ISO 8601, UTC */
     #[ORM\Column(length: 32)]
     private string $broughtAt = '';
-
-    public static function type(): RowType
-    {
-        return RowType::Source;
-    }
 
     public function values(): array
     {

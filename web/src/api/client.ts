@@ -6,6 +6,12 @@ export type State = Schemas["State"];
 export type Row = Schemas["Row"];
 export type RowType = Schemas["RowType"];
 export type Operation = Schemas["Operation"];
+/** Rows of one kind added, set, removed or moved. */
+export type RowEdit = Schemas["RowEdit"];
+
+export function isRowEdit(operation: Operation): operation is RowEdit {
+  return "type" in operation;
+}
 export type FitReport = Schemas["FitReport"];
 export type Shapes = Schemas["Shapes"];
 export type PageProgress = Schemas["PageProgress"];

@@ -1,7 +1,14 @@
 import { useDesk, useDeskFields } from "../desk/desk";
+import type { Values } from "../store/rows";
 
-const ENDS = ["outer face", "inner face", "axis", "centre"];
-const STANDINGS = ["figured", "taped", "known from elsewhere", "estimated", "scale bar"];
+const ENDS: Values["knownLength"]["ends"][] = ["outer face", "inner face", "axis", "centre"];
+const STANDINGS: Values["knownLength"]["standing"][] = [
+  "figured",
+  "taped",
+  "known from elsewhere",
+  "estimated",
+  "scale bar",
+];
 
 /** What a length runs between, whence it is known, along what, and whether the fit may use it. */
 export function LengthOptions() {
@@ -77,13 +84,13 @@ export function LengthOptions() {
   );
 }
 
-function Choice(props: { label: string; value: string; of: readonly string[]; set: (value: string) => void }) {
+function Choice<T extends string>(props: { label: string; value: T; of: readonly T[]; set: (value: T) => void }) {
   return (
     <select
       className="rounded border border-line bg-white px-1 py-0.5 text-xs"
       aria-label={props.label}
       value={props.value}
-      onChange={(e) => props.set(e.target.value)}
+      onChange={(e) => props.set(e.target.value as T)}
     >
       {props.of.map((v) => (
         <option key={v}>{v}</option>

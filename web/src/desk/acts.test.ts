@@ -1,8 +1,7 @@
 import { beforeEach, describe, expect, it, vi } from "vitest";
-import type { Row } from "../api/client";
 import { useProject } from "../store/project";
 import { withRows } from "../store/rows";
-import { DRAWING, deskWithPlan, type Sent } from "../testing/desk";
+import { DRAWING, deskWithPlan, row, type Sent } from "../testing/desk";
 import { chooseDrawing, choosePlace, clickAt, stepBack } from "./acts";
 import { setAct, useDesk } from "./desk";
 import { setDoorWidth } from "./openings";
@@ -181,14 +180,7 @@ describe("line drawings", () => {
     );
     const { rows } = useProject.getState();
     useProject.setState({
-      rows: withRows(rows, [
-        {
-          type: "drawing",
-          id: DRAWING,
-          revision: 2,
-          values: { ...rows.drawing.get(DRAWING), page: "exact" } as unknown as Row["values"],
-        },
-      ]),
+      rows: withRows(rows, [row("drawing", DRAWING, { ...rows.drawing.get(DRAWING), page: "exact" }, 2)]),
       pages: new Map([
         [
           "exact",
@@ -228,12 +220,7 @@ describe("line drawings", () => {
 });
 
 describe("going about", () => {
-  const add = (id: string, values: object) => ({
-    type: "drawing" as const,
-    id,
-    revision: 1,
-    values: { page: "g", name: id, ...values },
-  });
+  const add = (id: string, values: object) => row("drawing", id, { page: "g", name: id, ...values });
 
   it("works on the topmost drawing that shows, on a storey or on a side", () => {
     useProject.setState(({ rows }) => ({

@@ -4,7 +4,7 @@ import type { Operation, Schemas } from "../api/client";
 import type { Size, View, XY } from "../board/geometry";
 import { mapOf, viewUnder } from "../board/geometry";
 import { useProject } from "../store/project";
-import type { DrawingKind, OutlineKind, WallSide } from "../store/rows";
+import type { DrawingKind, OutlineKind, Values, WallSide } from "../store/rows";
 
 export type Step = "bring-in" | "true-up" | "trace" | "prove" | "hand-over";
 export type Act =
@@ -175,10 +175,10 @@ export interface DeskState {
   thickness: number;
   holdSquare: boolean;
   heldOut: boolean;
-  standing: string;
+  standing: Values["knownLength"]["standing"];
   /** what a figure runs between, and what is picked */
-  endsAt: string;
-  pickedAt: string;
+  endsAt: Values["knownLength"]["ends"];
+  pickedAt: Values["knownLength"]["picked"];
   /** thickness of the walls at its ends as typed, where the two differ */
   wallText: string;
   /** how far what is picked stands before the wall plane, and from how far away that was photographed, as typed */

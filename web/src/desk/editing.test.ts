@@ -235,7 +235,7 @@ describe("figures and rooms", () => {
     await copyWalls(STOREY, "upper", (id) => id === "south" || id === "north");
     expect(sent.at(-1)?.operations).toEqual([{ do: "copy", copy: { walls: ["south", "north"], to: "upper" } }]);
     await moveToStorey(["south"], "upper");
-    expect(sent.at(-1)?.operations).toEqual([{ do: "move", type: "wall", ids: ["south"], storey: "upper" }]);
+    expect(sent.at(-1)?.operations).toEqual([{ do: "toStorey", toStorey: { walls: ["south"], storey: "upper" } }]);
     expect(useDesk.getState().group).toEqual([]);
   });
 });

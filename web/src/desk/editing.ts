@@ -368,7 +368,7 @@ export function preview(): readonly (readonly [XY, XY])[] {
 export async function moveToStorey(walls: readonly string[], storey: string): Promise<void> {
   const { rows } = useProject.getState();
   const title = `Move to ${rows.storey.get(storey)?.name ?? "another storey"}`;
-  const refused = await change(title, [{ do: "move", type: "wall", ids: [...walls], storey }]);
+  const refused = await change(title, [{ do: "toStorey", toStorey: { walls: [...walls], storey } }]);
   if (!refused) useDesk.setState({ selected: null, group: [] });
 }
 

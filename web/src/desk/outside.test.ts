@@ -39,7 +39,15 @@ describe("openings by their ink", () => {
     clickAt([2400, 10], false);
     await vi.waitFor(() => expect(server.sent).toHaveLength(1));
     expect(sent()?.operations[0]?.values).toMatchObject({
-      ...{ wall: "south", kind: "door", offset: 2000, width: 910, hand: "right", swing: "right", number: "D01" },
+      ...{
+        wall: "south",
+        kind: "door" as const,
+        offset: 2000,
+        width: 910,
+        hand: "right",
+        swing: "right",
+        number: "D01",
+      },
       ...{ sill: 0, height: 2040 },
     });
     expect(useDesk.getState().door).toBeNull();
@@ -48,7 +56,7 @@ describe("openings by their ink", () => {
   it("become what is chosen, with its usual sill and the next free number", async () => {
     server.gap = { kind: "opening", offset: 1000, width: 1200, plusMinusMm: 4, leafAt: null, leafSide: null };
     useDesk.setState({ openingKind: "window" });
-    const taken = { wall: "north", kind: "window", offset: 0, width: 900, sill: 900, height: 1200 };
+    const taken = { wall: "north", kind: "window" as const, offset: 0, width: 900, sill: 900, height: 1200 };
     useProject.setState((s) => ({
       rows: withRows(s.rows, [row("opening", "o", { ...taken, hand: "left", swing: "left", number: "W01" })]),
     }));
@@ -71,7 +79,7 @@ describe("openings by their ink", () => {
   });
 
   it("are removed by name", async () => {
-    const values = { wall: "north", kind: "door", offset: 0, width: 900, sill: 0, height: null };
+    const values = { wall: "north", kind: "door" as const, offset: 0, width: 900, sill: 0, height: null };
     useProject.setState((s) => ({
       rows: withRows(s.rows, [row("opening", "o", { ...values, hand: "left", swing: "left", number: "D07" })]),
     }));

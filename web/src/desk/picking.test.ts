@@ -1,9 +1,8 @@
 import { beforeEach, describe, expect, it, vi } from "vitest";
-import type { Row } from "../api/client";
 import { scaleOf } from "../ledger/trueup/CalibratePanel";
 import { useProject } from "../store/project";
 import { withRows } from "../store/rows";
-import { DRAWING, deskWithPlan, report, row, type Serving, STOREY } from "../testing/desk";
+import { DRAWING, deskWithPlan, type Looked, report, row, type Serving, STOREY } from "../testing/desk";
 import { clickAt } from "./acts";
 import { setAct, useDesk } from "./desk";
 import { crossingNamed, stateWhatIsPicked } from "./picking";
@@ -289,10 +288,7 @@ describe("placing onto something", () => {
     };
     const fit = useProject.getState().rows.fit.get(DRAWING);
     useProject.setState(({ rows }) => ({
-      rows: withRows(rows, [
-        row("drawing", "loft", { ...other, id: "loft" } as unknown as Row["values"]),
-        row("fit", "loft", { ...fit, id: "loft" } as unknown as Row["values"]),
-      ]),
+      rows: withRows(rows, [row("drawing", "loft", { ...other, ...{ id: "loft" } }), row("fit", "loft", { ...fit, ...{ id: "loft" } })]),
     }));
     setAct("place");
     clickAt([10, 10], true);
@@ -324,7 +320,7 @@ describe("removing", () => {
     const length = (id: string, a: string, b: string) =>
       row("knownLength", id, { drawing: DRAWING, a, b, c: null, text: "1", heldOut: false });
     useProject.setState(({ rows }) => ({ rows: withRows(rows, [length("one", "p", "q"), length("two", "q", "r")]) }));
-    expect(removal("knownLength", "one", ["p", "q", null]).map((o) => o.id)).toEqual(["one", "p"]);
+    expect((removal("knownLength", "one", ["p", "q", null]) as Looked[]).map((o) => o.id)).toEqual(["one", "p"]);
     await removeStatement("knownLength", "two");
     expect(server.sent[0]?.operations.map((o) => o.id)).toEqual(["two", "r"]);
   });

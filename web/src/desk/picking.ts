@@ -204,10 +204,10 @@ async function stateLength(text: string): Promise<void> {
         id: newId(),
         values: {
           drawing,
-          a: ids[0],
+          a: ids[0] ?? "",
           // Across, the third pick lies off the line of the first two.
-          b: across && c ? ids[2] : ids[1],
-          c: across ? ids[1] : null,
+          b: (across && c ? ids[2] : ids[1]) ?? "",
+          c: across ? (ids[1] ?? null) : null,
           text,
           unit: projectUnit(),
           standing: counted ? "module" : desk.standing,
@@ -246,7 +246,7 @@ async function stateRoom(text: string): Promise<void> {
   if (!sides) return useDesk.setState({ slipError: "Type width and depth: 3.6 m x 4.2 m." });
   if (drawing === null || picks.length !== 4) return;
   const ids = picks.map(() => newId());
-  const [a, b, c, d] = ids;
+  const [a = "", b = "", c = "", d = ""] = ids;
   await sendStatement(
     "Room of known size",
     [
@@ -255,7 +255,7 @@ async function stateRoom(text: string): Promise<void> {
         do: "add",
         type: "rectangle",
         id: newId(),
-        values: { drawing, a, b, c, d, width: sides[1], depth: sides[2], unit: projectUnit(), standing },
+        values: { drawing, a, b, c, d, width: sides[1] ?? "", depth: sides[2] ?? "", unit: projectUnit(), standing },
       },
     ],
     text,

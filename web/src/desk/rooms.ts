@@ -87,6 +87,7 @@ export async function mendLeak(leak: Leak): Promise<void> {
   const { storey, drawing } = useDesk.getState();
   const [ends, misses] = leak.walls;
   const [p, q] = leak.neck;
+  if (storey === null) return;
   const isWall = rows.wall.has(ends ?? "") && rows.wall.has(misses ?? "");
   const divide: Operation = {
     do: "add",

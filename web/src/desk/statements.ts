@@ -1,4 +1,4 @@
-import type { Operation, Refused } from "../api/client";
+import { isRowEdit, type Operation, type Refused } from "../api/client";
 import { isClash } from "../store/edits";
 import { attempt, change, say, towardsChange, useProject } from "../store/project";
 import { type Caution, NOTHING_DRAFTED, type Picked, useDesk } from "./desk";
@@ -61,7 +61,9 @@ export function settlePendingSlip(as: "typed" | "mended" | "left"): void {
   const text = `${Math.round(pendingSlip.caution.wouldBeMm * 10) / 10} mm`;
   const operations = pendingSlip.operations.map(
     (o): Operation =>
-      as === "mended" && o.type === "knownLength" ? { ...o, values: { ...o.values, text, unit: "mm" } } : o,
+      as === "mended" && isRowEdit(o) && o.type === "knownLength"
+        ? { ...o, values: { ...o.values, text, unit: "mm" } }
+        : o,
   );
   void change(pendingSlip.title, operations);
 }

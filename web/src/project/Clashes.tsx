@@ -1,4 +1,4 @@
-import type { Row } from "../api/client";
+import { isRowEdit, type Row } from "../api/client";
 import { showTraced } from "../desk/keys";
 import { Plain } from "../ledger/parts";
 import type { Clash } from "../store/edits";
@@ -78,7 +78,7 @@ interface Difference {
 function differences({ edit, theirs }: Clash): Difference[] {
   return theirs.flatMap((row) =>
     Object.entries(wanted(edit.operations, row)).flatMap(([key, mine]) => {
-      const now = row.values[key];
+      const now = (row.values as Record<string, unknown>)[key];
       if (now === undefined || now === mine) return [];
       return { key: `${row.id} ${key}`, words: spoken(key), mine: told(mine), theirs: told(now) };
     }),
@@ -87,8 +87,12 @@ function differences({ edit, theirs }: Clash): Difference[] {
 
 function wanted(operations: Clash["edit"]["operations"], row: Row): Record<string, unknown> {
   const found: Record<string, unknown> = {};
-  for (const { id, ids, values, shift } of operations) {
-    if (values && (id === row.id || ids?.includes(row.id))) Object.assign(found, values);
+  for (const operation of operations) {
+    if (isRowEdit(operation)) {
+      const { id, ids, values } = operation;
+      if (id === row.id || ids?.includes(row.id)) Object.assign(found, values);
+    }
+    const shift = operation.do === "shift" ? operation.shift : undefined;
     const node = shift?.nodes?.find((n) => n.id === row.id);
     if (node) Object.assign(found, { x: node.x, y: node.y });
     if (shift?.walls?.includes(row.id) && shift.thickness !== undefined) found.thickness = shift.thickness;

@@ -37,7 +37,7 @@ export function NewerVersion({ page }: { page: Thing<"page"> }) {
       <div className="mt-1.5 flex flex-wrap gap-1.5">
         {found?.state === "found" && (
           <Plain
-            onClick={() => void change("Replace by a newer version", [{ do: "replace", type: "page", id: page.id }])}
+            onClick={() => void change("Replace by a newer version", [{ do: "replace", replace: { page: page.id } }])}
           >
             Take its place
           </Plain>

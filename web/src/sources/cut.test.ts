@@ -2,31 +2,20 @@ import { afterEach, describe, expect, it } from "vitest";
 import { type Cutting, useDesk } from "../desk/desk";
 import { useProject } from "../store/project";
 import { noRows, type Rows, withRows } from "../store/rows";
+import { type Looked, row } from "../testing/desk";
 import { addBox, cutOperations, dropBox, moveBox, setBox } from "./cut";
 import { size, statement, storage } from "./removal";
 
-const shows = { fade: 0.5, turns: 1, inkOnly: false, tint: "ink", before: false, order: 4, hidden: false };
-const drawing = (id: string, values: object) => ({
-  type: "drawing" as const,
-  id,
-  revision: 1,
-  values: {
-    page: "p",
-    storey: "s",
-    side: null,
-    name: id,
-    kind: "plan",
-    left: 0,
-    top: 0,
-    width: 1000,
-    height: 800,
+const shows = { fade: 0.5, turns: 1, inkOnly: false, tint: "ink" as const, before: false, order: 4, hidden: false };
+const drawing = (id: string, values: object) =>
+  row("drawing", id, {
+    ...{ page: "p", storey: "s", side: null, name: id, kind: "plan", left: 0, top: 0, width: 1000, height: 800 },
     ...shows,
     ...values,
-  },
-});
+  });
 const rows: Rows = withRows(noRows(), [
-  { type: "source", id: "q", revision: 1, values: { name: "sheet.png", sha256: "abc", bytes: 5000 } },
-  { type: "page", id: "p", revision: 1, values: { source: "q", number: 1, width: 1000, height: 800, replaces: null } },
+  row("source", "q", { name: "sheet.png", sha256: "abc", bytes: 5000 }),
+  row("page", "p", { source: "q", number: 1, width: 1000, height: 800, replaces: null }),
   drawing("d1", {}),
   drawing("d2", { left: 500, width: 500 }),
 ]);
@@ -42,11 +31,16 @@ const box = {
 } as const;
 const cutting = (...boxes: Cutting["boxes"]): Cutting => ({ page: "p", boxes, focused: 0 });
 
+const cut = (...given: Parameters<typeof cutOperations>) => {
+  const { operations, first } = cutOperations(...given);
+  return { operations: operations as Looked[], first };
+};
+
 describe("cutting a page", () => {
   afterEach(() => useDesk.setState({ cutting: null }));
 
   it("keeps drawings that are there, makes those that are new, removes those without a box", () => {
-    const { operations, first } = cutOperations(
+    const { operations, first } = cut(
       rows,
       cutting({ ...box }, { ...box, drawing: null, name: "South", kind: "elevation", place: "new side" }),
     );
@@ -91,11 +85,11 @@ describe("cutting a page", () => {
 describe("keeping house", () => {
   it("says what goes with a source and what stays", () => {
     const more = withRows(rows, [
-      { type: "knownLength", id: "l", revision: 1, values: { drawing: "d1" } },
-      { type: "node", id: "n", revision: 1, values: { drawing: "d1" } },
-      { type: "node", id: "m", revision: 1, values: { drawing: "d1" } },
-      { type: "wall", id: "w", revision: 1, values: { fromNode: "n", toNode: "m" } },
-      { type: "room", id: "r", revision: 1, values: { drawing: "other" } },
+      row("knownLength", "l", { drawing: "d1" }),
+      row("node", "n", { drawing: "d1" }),
+      row("node", "m", { drawing: "d1" }),
+      row("wall", "w", { fromNode: "n", toNode: "m" }),
+      row("room", "r", { drawing: "other" }),
     ]);
     expect(statement(more, { source: "q" })).toEqual({
       goes: "1 page, 2 drawings and 1 known length",

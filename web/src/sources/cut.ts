@@ -150,7 +150,7 @@ export function cutOperations(rows: Rows, cutting: Cutting): { operations: Opera
         fade: like?.fade ?? 0.75,
         turns: like?.turns ?? 0,
         inkOnly: false,
-        tint: "ink",
+        tint: "ink" as const,
         before: false,
         order: ++order,
         hidden: false,

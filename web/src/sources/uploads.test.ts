@@ -3,7 +3,7 @@ import type { State } from "../api/client";
 import { useDesk } from "../desk/desk";
 import { presentProject } from "../store/project";
 import { noRows, withRows } from "../store/rows";
-import { EMPTY } from "../testing/desk";
+import { EMPTY, row } from "../testing/desk";
 import { addPoint, useMatching, wholePairs } from "./matching";
 import { difference } from "./NewerVersion";
 import { bringIn, putAside, useUploads } from "./uploads";
@@ -53,18 +53,9 @@ const WAITING = { arrival: { id: "a", name: "x", state: "waiting", revision: nul
 
 const file = (name: string) => new File(["x"], name);
 const state = (rows: State["rows"]): State => ({ ...EMPTY, revision: 2, rows });
-const source = (id: string, name: string) => ({
-  type: "source" as const,
-  id,
-  revision: 2,
-  values: { name, sha256: "same" },
-});
-const drawing = (id: string, hidden: boolean) => ({
-  type: "drawing" as const,
-  id,
-  revision: 2,
-  values: { page: "p", storey: "s", side: null, name: id, order: 0, hidden },
-});
+const source = (id: string, name: string, revision = 2) => row("source", id, { name, sha256: "same" }, revision);
+const drawing = (id: string, hidden: boolean) =>
+  row("drawing", id, { page: "p", storey: "s", side: null, name: id, order: 0, hidden }, 2);
 
 describe("files on their way in", () => {
   beforeEach(() => {
@@ -95,7 +86,7 @@ describe("files on their way in", () => {
   });
 
   it("show the first drawing that came, and say when the same bytes are here already", async () => {
-    const old = { ...source("old", "first.png"), revision: 1 };
+    const old = source("old", "first.png", 1);
     presentProject("p", "a", { revision: 1, rows: withRows(noRows(), [old]) });
     bringIn([file("again.png")]);
     looksAt(state([source("new", "again.png"), drawing("d2", true), drawing("d1", false)]));

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { type ProjectState, useProject } from "../store/project";
 import { noRows, withRows } from "../store/rows";
-import { report } from "../testing/desk";
+import { report, row } from "../testing/desk";
 import { count, isDone, statusOf } from "./status";
 
 const DESK = { drawing: "d", storey: "s", side: null };
@@ -37,9 +37,7 @@ describe("the step rail", () => {
     const side = { drawing: "d", storey: null, side: "south" };
     expect(statusOf("trace", empty, side)).toBe("nothing yet");
     const levels = [{ id: "a", heightMm: 0, statedMm: 0, plusMinusMm: 0 }];
-    const rows = withRows(empty.rows, [
-      { type: "outline", id: "o", revision: 1, values: { side: "south", name: "Face" } },
-    ]);
+    const rows = withRows(empty.rows, [row("outline", "o", { side: "south", name: "Face" })]);
     const marked = { ...empty, rows, fits: new Map([["d", report({ levels })]]) };
     expect(statusOf("trace", marked, side)).toBe("1 level, 1 outline");
   });
@@ -56,7 +54,7 @@ describe("the step rail", () => {
       registration: null,
     };
     const rows = withRows(noRows(), [
-      { type: "page", id: "p", revision: 1, values: { source: "x", number: 1, width: 1, height: 1, resolution: null } },
+      row("page", "p", { source: "x", number: 1, width: 1, height: 1, resolution: null }),
     ]);
     const reading: ProjectState = { ...empty, rows, pages: new Map([["p", { ...page, state: "working" }]]) };
     expect(statusOf("bring-in", reading, DESK)).toBe("1 being read");

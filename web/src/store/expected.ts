@@ -1,4 +1,4 @@
-import type { Operation } from "../api/client";
+import { isRowEdit, type Operation, type RowEdit, type Schemas } from "../api/client";
 import type { Edit } from "./edits";
 import type { Kind, Rows, Thing } from "./rows";
 import type { Derived, WallShape } from "./shapes";
@@ -59,32 +59,20 @@ class Draft {
   constructor(private readonly before: Rows) {}
 
   apply(operation: Operation): void {
-    const { type, id, ids = [], values = {} } = operation;
-    switch (operation.do) {
-      case "add":
-        if (type && id) this.put(type, { ...BLANK[type], ...values, id, revision: 0 });
-        break;
-      case "set":
-        if (type && id) this.set(type, id, values);
-        break;
-      case "setMany":
-        if (type) for (const one of ids) this.set(type, one, values);
-        break;
-      case "remove":
-        if (type && id) this.remove(type, id);
-        break;
-      case "removeMany":
-        if (type) for (const one of ids) this.remove(type, one);
-        break;
-      case "move":
-        if (type) this.move(type, ids, operation);
-        break;
-      case "trace":
-        if (operation.trace) this.trace(operation.trace);
-        break;
-      case "shift":
-        if (operation.shift) this.shift(operation.shift);
-        break;
+    if (isRowEdit(operation)) this.edit(operation);
+    else if (operation.do === "trace") this.trace(operation.trace);
+    else if (operation.do === "shift") this.shift(operation.shift);
+    else if (operation.do === "toStorey") {
+      for (const wall of operation.toStorey.walls) this.set("wall", wall, { storey: operation.toStorey.storey });
+    }
+  }
+
+  private edit({ do: what, type, id, ids, by, values = {} }: RowEdit): void {
+    for (const one of id === undefined ? (ids ?? []) : [id]) {
+      if (what === "add") this.put(type, { ...BLANK[type], ...values, id: one, revision: 0 });
+      else if (what === "set" || what === "setMany") this.set(type, one, values);
+      else if (what === "move") this.move(type, one, by ?? []);
+      else this.remove(type, one);
     }
   }
 
@@ -128,21 +116,17 @@ class Draft {
     }
   }
 
-  private move(kind: Kind, ids: readonly string[], { by, storey }: Operation): void {
-    for (const id of ids) {
-      const row = this.get(kind, id) as Record<string, unknown> | undefined;
-      if (!row) continue;
-      if (storey) this.set(kind, id, { storey });
-      const moved: Record<string, number> = {};
-      for (const key of by ? ["x", "y", "x1", "y1", "x2", "y2"] : []) {
-        const at = row[key];
-        if (typeof at === "number") moved[key] = at + (by?.[key.startsWith("x") ? 0 : 1] ?? 0);
-      }
-      this.set(kind, id, moved);
+  private move(kind: Kind, id: string, [dx = 0, dy = 0]: readonly number[]): void {
+    const row = this.get(kind, id) as Record<string, unknown> | undefined;
+    const moved: Record<string, number> = {};
+    for (const key of ["x", "y", "x1", "y1", "x2", "y2"]) {
+      const at = row?.[key];
+      if (typeof at === "number") moved[key] = at + (key.startsWith("x") ? dx : dy);
     }
+    this.set(kind, id, moved);
   }
 
-  private trace(trace: NonNullable<Operation["trace"]>): void {
+  private trace(trace: Schemas["Trace"]): void {
     const { storey, points, nodes, walls, closed = false, line, thickness } = trace;
     nodes.forEach((id, i) => {
       const [x = 0, y = 0] = points[i] ?? [];
@@ -166,7 +150,7 @@ class Draft {
     });
   }
 
-  private shift(shift: NonNullable<Operation["shift"]>): void {
+  private shift(shift: Schemas["Shift"]): void {
     for (const { id, x, y } of shift.nodes ?? []) this.set("node", id, { x, y });
     for (const id of shift.thickness === undefined ? [] : (shift.walls ?? [])) {
       this.set("wall", id, { thickness: shift.thickness });

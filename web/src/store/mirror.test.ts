@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { type Operation, Refused } from "../api/client";
+import type { Looked } from "../testing/desk";
 import { chanceOf, ModelProject, Schedule, settle } from "../testing/server";
 import type { Edit, Unsent } from "./edits";
 import { Mirror, type View } from "./mirror";
@@ -52,7 +53,7 @@ class World {
   private judge(edit: Edit, lastTouch: (row: string) => { revision: number; id: string } | undefined): void {
     const composed = this.composed.get(edit.id);
     if (!composed) this.faults.push(`${edit.title} was sent without having been kept`);
-    for (const { do: what, id = "" } of edit.operations) {
+    for (const { do: what, id = "" } of edit.operations as Looked[]) {
       const last = what === "add" ? undefined : lastTouch(id);
       if (!last || !composed || last.revision <= composed.shown) continue;
       if (this.composed.get(last.id)?.tab !== composed.tab)
@@ -159,7 +160,7 @@ class Tab {
       if (e.kind === "redo" && e.target) back.delete(e.target);
     }
     for (const edit of waiting.filter((e) => !back.has(e.id))) {
-      for (const { do: what, id = "", values } of edit.operations) {
+      for (const { do: what, id = "", values } of edit.operations as Looked[]) {
         if (what === "add" || (what === "set" && words.has(id))) words.set(id, String(values?.words));
         if (what === "remove") words.delete(id);
       }

@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { newId } from "../api/ids";
-import { EMPTY, json } from "../testing/desk";
+import { EMPTY, json, row } from "../testing/desk";
 import { change, closeProject, decide, openProject, putAside, tryNow, useProject } from "./project";
 import { noRows, withRows } from "./rows";
 import { unsentBy } from "./unsent";
@@ -83,7 +83,7 @@ describe("changes", () => {
 
   it("are shown at once, and taken back exactly when they are refused", async () => {
     const note = { storey: "s", x: 1, y: 2, toX: null, toY: null, words: "as told", assumption: false };
-    const told = { ...EMPTY, rows: [{ type: "note" as const, id: "n", revision: 1, values: note }] };
+    const told = { ...EMPTY, rows: [row("note", "n", note)] };
     const refusal = json({ error: { code: "words-too-long", message: "Shorter, please.", at: "" } }, 422);
     server(json(told), refusal);
     await openProject(id, ACCOUNT);
@@ -206,12 +206,8 @@ describe("unsent work", () => {
 
 describe("rows", () => {
   it("of kinds that nothing touches keep their identity, so nothing redraws", () => {
-    const first = withRows(noRows(), [{ type: "room", id: "r", revision: 1, values: { name: "Log room" } }]);
-    const second = withRows(
-      first,
-      [{ type: "node", id: "n", revision: 2, values: { x: 1, y: 2 } }],
-      [{ type: "wall", id: "gone" }],
-    );
+    const first = withRows(noRows(), [row("room", "r", { name: "Log room" })]);
+    const second = withRows(first, [row("node", "n", { x: 1, y: 2 }, 2)], [{ type: "wall", id: "gone" }]);
     expect(second.room).toBe(first.room);
     expect(second.node.get("n")?.x).toBe(1);
     expect(withRows(second, [], [{ type: "node", id: "n" }]).node.size).toBe(0);

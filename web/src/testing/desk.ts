@@ -1,8 +1,8 @@
 import { vi } from "vitest";
-import type { FitReport, Operation, Row, State } from "../api/client";
+import type { FitReport, Row, Schemas, State } from "../api/client";
 import { NOTHING_DRAFTED, useDesk } from "../desk/desk";
 import { type Attempt, presentProject } from "../store/project";
-import { noRows, withRows } from "../store/rows";
+import { type Kind, noRows, type Values, withRows } from "../store/rows";
 
 /** What a server that knows of nothing answers. */
 export const EMPTY: State = {
@@ -27,7 +27,23 @@ export function json(body: unknown, status = 200): Response {
 export const STOREY = "00000000-0000-7000-8000-0000000000aa";
 export const DRAWING = "00000000-0000-7000-8000-0000000000dd";
 
-export const row = (type: Row["type"], id: string, values: Row["values"]): Row => ({ type, id, revision: 1, values });
+/** A row of which a test says only what matters to it. */
+export const row = <K extends Kind>(type: K, id: string, values: Partial<Values[K]>, revision = 1): Row =>
+  ({ type, id, revision, values }) as unknown as Row;
+
+/** An operation as a test looks at it, without asking which kind it is. */
+export interface Looked {
+  do: string;
+  type?: Kind;
+  id?: string;
+  ids?: string[];
+  values?: Record<string, unknown>;
+  trace?: Schemas["Trace"];
+  shift?: Schemas["Shift"];
+  figure?: Schemas["Figure"];
+  rework?: Schemas["Rework"];
+  lay?: Schemas["Lay"];
+}
 
 export function report(values: Partial<FitReport> = {}): FitReport {
   return {
@@ -62,7 +78,7 @@ export function report(values: Partial<FitReport> = {}): FitReport {
 
 export interface Sent {
   title: string;
-  operations: Operation[];
+  operations: Looked[];
   tracing?: string;
 }
 

@@ -1,6 +1,6 @@
 import { Refused, type Row, type State } from "../api/client";
 import type { Edit } from "../store/edits";
-import { EMPTY } from "./desk";
+import { EMPTY, type Looked, row } from "./desk";
 
 interface Touch {
   id: string;
@@ -64,7 +64,7 @@ export class ModelProject {
   }
 
   private change(user: string, edit: Edit): void {
-    const touches = edit.operations.map((o): Touch => {
+    const touches = (edit.operations as Looked[]).map((o): Touch => {
       const id = o.id ?? "";
       const before = this.notes.get(id) ?? null;
       if (o.do === "add") return { id, before, after: String(o.values?.words) };
@@ -117,7 +117,7 @@ export class ModelProject {
 
   private row(id: string): Row {
     const revision = this.history.findLast((c) => touching(c, id))?.revision ?? 0;
-    return { type: "note", id, revision, values: { words: this.notes.get(id) ?? "" } };
+    return row("note", id, { words: this.notes.get(id) ?? "" }, revision);
   }
 }
 

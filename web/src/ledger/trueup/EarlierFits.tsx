@@ -44,7 +44,9 @@ function List({ drawing }: { drawing: string }) {
             !locked && (
               <Link
                 onClick={() =>
-                  void sendStatement("Back to an earlier fit", [{ do: "goBack", id: drawing, revision: fit.revision }])
+                  void sendStatement("Back to an earlier fit", [
+                    { do: "goBack", goBack: { drawing, revision: fit.revision } },
+                  ])
                 }
               >
                 Go back

@@ -80,7 +80,7 @@ export function LengthRow({ length, report }: { length: Thing<"knownLength">; re
 }
 
 function whatItIs(length: Thing<"knownLength">): string {
-  const along = { x: " · along x", y: " · along y", across: " · across" }[length.along] ?? "";
+  const along = { straight: "", x: " · along x", y: " · along y", across: " · across" }[length.along];
   const picked = length.picked !== length.ends ? ` · picked on ${length.picked}s, wall ${grouped(length.wall)}` : "";
   return `${length.standing} · ${length.ends}s${along}${picked}${length.wholePage ? " · whole page" : ""}`;
 }

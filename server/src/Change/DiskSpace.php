@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Plinth\Server\Source;
+namespace Plinth\Server\Change;
 
 /** How much room is left on the disk that a folder lies on, bytes. */
 final readonly class DiskSpace

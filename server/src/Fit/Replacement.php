@@ -2,29 +2,35 @@
 
 declare(strict_types=1);
 
-namespace Plinth\Server\Source;
+namespace Plinth\Server\Fit;
 
 use Plinth\Core\Exchange\Json\JsonValue;
 use Plinth\Core\Geometry\PixelAffine;
 use Plinth\Core\Geometry\PixelPoint;
-use Plinth\Server\Change\RowType;
+use Plinth\Server\Change\Base;
+use Plinth\Server\Change\Operation;
+use Plinth\Server\Change\RowValues;
 use Plinth\Server\Change\Workspace;
-use Plinth\Server\Fit\DrawingFit;
-use Plinth\Server\Fit\Pick;
 use Plinth\Server\Http\Refusal;
+use Plinth\Server\Source\Drawing;
+use Plinth\Server\Source\Page;
+use Plinth\Server\Source\Source;
 
 /**
  * Puts a newer page in the place of an older one: drawings, picks and fits are moved to where the same ink lies on the new
  * page, so the model and all that is traced stay where they are. The older page goes.
  */
-final readonly class Replacement
+final readonly class Replacement implements Operation
 {
-    public function __construct(private Removal $removal)
+    public static function name(): string
     {
+        return 'replace';
     }
 
-    public function apply(Workspace $workspace, Page $new, string $at): void
+    public function apply(Workspace $workspace, JsonValue $wanted, Base $base): void
     {
+        $at = $wanted->object(['page'])->get('page')->at;
+        $new = $workspace->current(Page::class, RowValues::uuid($wanted->get('page')), $base, $at);
         $oldId = $new->replaces() ?? throw Refusal::invalid('replaces-nothing', 'This page was not brought in as a newer version of another.', $at);
         $old = $workspace->get(Page::class, $oldId);
         $map = self::map($new, $at);
@@ -41,17 +47,14 @@ final readonly class Replacement
                 $to = $map->of(new PixelPoint($pick->x(), $pick->y()));
                 $workspace->set($pick, ['x' => $to->x, 'y' => $to->y, 'sigmaPx' => $scale * $pick->sigmaPx()], $at);
             }
-            $fit = $workspace->find(RowType::Fit, $drawing->id());
-            if ($fit instanceof DrawingFit) {
+            $fit = $workspace->find(DrawingFit::class, $drawing->id());
+            if (null !== $fit) {
                 $workspace->set($fit, DrawingFit::valuesOf($map->inverse()->then($fit->pixelToMm()), $fit->basis(), $fit->plusMinusMmPer10m()), $at);
             }
         }
         $workspace->set($new, ['replaces' => null], $at);
-        $source = $workspace->get(Source::class, $old->source());
-        $this->removal->page($workspace, $old, $at);
-        if ([] === $workspace->findBy(Page::class, 'source', $source->id())) {
-            $workspace->remove($source, $at);
-        }
+        // With its source, where that has no other page.
+        $workspace->removeWhole($old, null, $at);
     }
 
     private static function map(Page $new, string $at): PixelAffine

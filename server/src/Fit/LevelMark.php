@@ -2,26 +2,31 @@
 
 declare(strict_types=1);
 
-namespace Plinth\Server\Elevation;
+namespace Plinth\Server\Fit;
 
 use Doctrine\ORM\Mapping as ORM;
 use Plinth\Core\Units\LengthParser;
 use Plinth\Core\Units\LengthUnit;
+use Plinth\Server\Change\Kind;
 use Plinth\Server\Change\ProjectRow;
-use Plinth\Server\Change\RowType;
+use Plinth\Server\Change\Refers;
 use Plinth\Server\Change\RowValues;
-use Plinth\Server\Fit\Statement;
+use Plinth\Server\Change\WhenGone;
+use Plinth\Server\Source\Drawing;
 use Symfony\Bridge\Doctrine\Types\UuidType;
 use Symfony\Component\Uid\Uuid;
 
 /** A height on an elevation or section. One whose height is stated places the drawing: the ground floor's finished level is 0. */
+#[Kind('levelMark')]
 #[ORM\Entity]
 #[ORM\Index(fields: ['project', 'drawing'])]
 class LevelMark extends ProjectRow implements Statement
 {
+    #[Refers(Drawing::class, then: WhenGone::GoesAlong)]
     #[ORM\Column(type: UuidType::NAME)]
     private Uuid $drawing;
 
+    #[Refers(Pick::class)]
     #[ORM\Column(type: UuidType::NAME)]
     private Uuid $pick;
 
@@ -39,11 +44,6 @@ class LevelMark extends ProjectRow implements Statement
     #[ORM\Column(length: 4)]
     private LengthUnit $unit = LengthUnit::Millimetre;
 
-    public static function type(): RowType
-    {
-        return RowType::LevelMark;
-    }
-
     public function values(): array
     {
         return ['drawing' => $this->drawing->toRfc4122(), 'pick' => $this->pick->toRfc4122(), 'kind' => $this->kind->value, 'name' => $this->name, 'text' => $this->text, 'unit' => $this->unit->value];
@@ -58,11 +58,6 @@ class LevelMark extends ProjectRow implements Statement
         $this->text = $values->text('text', 60);
         $this->unit = $values->choice('unit', LengthUnit::class);
         $this->statedMm();
-    }
-
-    public function references(): array
-    {
-        return [[RowType::Drawing, $this->drawing, 'drawing'], [RowType::Pick, $this->pick, 'pick']];
     }
 
     public function drawing(): Uuid

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Plinth\Server\Elevation;
+namespace Plinth\Server\Fit;
 
 /** What lies at a level. */
 enum LevelKind: string

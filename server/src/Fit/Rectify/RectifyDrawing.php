@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Plinth\Server\Source\Rectify;
+namespace Plinth\Server\Fit\Rectify;
 
 use Doctrine\DBAL\Connection;
 use Doctrine\ORM\EntityManagerInterface;

@@ -2,10 +2,10 @@
 
 declare(strict_types=1);
 
-namespace Plinth\Server\Account;
+namespace Plinth\Server\Project;
 
 use Doctrine\DBAL\Connection;
-use Plinth\Server\Project\Projects;
+use Plinth\Server\Account\Accounts;
 use Symfony\Component\Console\Attribute\Argument;
 use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Console\Attribute\Option;

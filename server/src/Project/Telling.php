@@ -1,0 +1,37 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Project;
+
+use Plinth\Server\Change\ProjectRow;
+use Symfony\Component\Uid\Uuid;
+
+/**
+ * What is being told of a project: all of it, or what has been touched since a revision.
+ *
+ * @phpstan-import-type Values from ProjectRow
+ */
+final readonly class Telling
+{
+    /**
+     * @param int|null $since null where all of it is told
+     * @param array<string, ProjectRow> $rows by kind and id, as they are now
+     * @param list<array{class-string<ProjectRow>, Uuid, Values|null}> $gone rows that are not there any more, with what is known of them
+     */
+    public function __construct(public Project $project, public ?int $since, public array $rows, public array $gone = [])
+    {
+    }
+
+    /**
+     * @template T of ProjectRow
+     *
+     * @param class-string<T> $class
+     *
+     * @return list<T>
+     */
+    public function rowsOf(string $class): array
+    {
+        return array_values(array_filter($this->rows, static fn (ProjectRow $row): bool => $row instanceof $class));
+    }
+}
