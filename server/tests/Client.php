@@ -124,6 +124,9 @@ final class Client
         if (503 !== $status) {
             Contract::check($method, $path, $status, $told);
         }
+        if (null !== $body && $status < 300) {
+            Contract::checkRequest($method, $path, json_encode([] === $body ? new \stdClass() : $body, \JSON_THROW_ON_ERROR));
+        }
         $answer = json_decode($told, true, 512, \JSON_THROW_ON_ERROR);
         Assert::assertIsArray($answer);
 

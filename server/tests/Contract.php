@@ -14,25 +14,42 @@ final class Contract
 {
     private static ?\stdClass $contract = null;
 
+    /** An answer, whatever was asked. */
     public static function check(string $method, string $path, int $status, string $json): void
     {
-        $contract = self::contract();
-        $path = (string) strtok($path, '?');
-        foreach (get_object_vars(self::object($contract->paths)) as $template => $item) {
-            $pattern = '#^'.preg_replace('/\\\\\{\w+\\\\\}/', '[^/]+', preg_quote($template, '#')).'$#';
-            if (1 !== preg_match($pattern, $path)) {
-                continue;
-            }
-            $operation = self::object(self::object($item)->{strtolower($method)} ?? null);
-            // The default is a refusal in words; a failure of ours is none.
-            $response = self::object($operation->responses)->{(string) $status} ?? ($status >= 400 && ($status < 500 || 507 === $status) ? self::object($operation->responses)->default ?? null : null);
-            Assert::assertNotNull($response, "The contract knows no $status for $method $template: $json");
-            $response = self::resolved(self::object($response));
-            $schema = self::object(self::object(self::object($response->content)->{'application/json'})->schema ?? new \stdClass());
-            $result = (new Validator())->validate(json_decode($json, false, 512, \JSON_THROW_ON_ERROR), self::standalone($schema));
-            Assert::assertTrue($result->isValid(), "$method $template $status breaks the contract: ".(null === $result->error() ? '' : json_encode((new ErrorFormatter())->format($result->error()))));
+        [$template, $operation] = self::operation($method, $path);
+        // The default is a refusal in words; a failure of ours is none.
+        $response = self::object($operation->responses)->{(string) $status} ?? ($status >= 400 && ($status < 500 || 507 === $status) ? self::object($operation->responses)->default ?? null : null);
+        Assert::assertNotNull($response, "The contract knows no $status for $method $template: $json");
+        $response = self::resolved(self::object($response));
+        self::hold(self::object(self::object($response->content)->{'application/json'}), $json, "$method $template $status");
+    }
 
-            return;
+    /** A request that was granted. */
+    public static function checkRequest(string $method, string $path, string $json): void
+    {
+        [$template, $operation] = self::operation($method, $path);
+        $body = $operation->requestBody ?? null;
+        Assert::assertNotNull($body, "The contract knows of no body for $method $template, and it was granted: $json");
+        self::hold(self::object(self::object(self::resolved(self::object($body))->content)->{'application/json'}), $json, "the request $method $template");
+    }
+
+    private static function hold(\stdClass $content, string $json, string $what): void
+    {
+        $schema = self::object($content->schema ?? new \stdClass());
+        $result = (new Validator())->validate(json_decode($json, false, 512, \JSON_THROW_ON_ERROR), self::standalone($schema));
+        Assert::assertTrue($result->isValid(), "$what breaks the contract: ".(null === $result->error() ? '' : json_encode((new ErrorFormatter())->format($result->error()))));
+    }
+
+    /** @return array{string, \stdClass} path as the contract has it, and what it says of the method there */
+    private static function operation(string $method, string $path): array
+    {
+        $path = (string) strtok($path, '?');
+        foreach (get_object_vars(self::object(self::contract()->paths)) as $template => $item) {
+            $pattern = '#^'.preg_replace('/\\\\\{\w+\\\\\}/', '[^/]+', preg_quote($template, '#')).'$#';
+            if (1 === preg_match($pattern, $path)) {
+                return [$template, self::object(self::object($item)->{strtolower($method)} ?? null)];
+            }
         }
         Assert::fail("The contract does not know $path.");
     }
