@@ -164,7 +164,7 @@ database_wait() {
   say "The database did not start: see $VAR/log/database.log"; return 1
 }
 
-database_prepare() { console doctrine:migrations:migrate --allow-no-migration --quiet; }
+database_prepare() { console doctrine:migrations:migrate --allow-no-migration --quiet && console plinth:plan:derive --quiet; }
 
 php_run() { exec php-fpm8.2 -F -y "$RUN/php-fpm.conf"; }
 

@@ -19,6 +19,6 @@ final readonly class Sessions
         $pdo = $this->connection->getNativeConnection();
 
         // Without a row lock parallel requests of one browser do not queue behind each other.
-        return new PdoSessionHandler($pdo instanceof \PDO ? $pdo : null, ['lock_mode' => PdoSessionHandler::LOCK_NONE]);
+        return new QuietSessionHandler($pdo instanceof \PDO ? $pdo : null, ['lock_mode' => PdoSessionHandler::LOCK_NONE]);
     }
 }

@@ -23,9 +23,9 @@ use Symfony\Component\Uid\UuidV7;
  */
 final readonly class SignIns
 {
-    private const KEY = 'signed-in';
+    public const KEY = 'signed-in';
     /** s between two notes that somebody is still there */
-    private const NOTE = 60;
+    public const NOTE = 60;
     /** s after which a session that nobody used is over: a working day with its breaks */
     public const IDLE = 43_200;
 
@@ -61,6 +61,8 @@ final readonly class SignIns
         }
         if ((int) $seen < $now - self::NOTE) {
             $this->connection->executeStatement('UPDATE signed_in SET seen_at = ? WHERE id = ?', [$now, $id->toBinary()]);
+            // What has changed is written, and with it how long the session stands.
+            $this->requests->getSession()->set('seen-at', $now);
         }
     }
 

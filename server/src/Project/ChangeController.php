@@ -26,7 +26,7 @@ final readonly class ChangeController
 {
     private const HISTORY = 200;
 
-    public function __construct(private ProjectAccess $access, private Recorder $recorder, private ChangeRequest $requests, private ProjectState $state, private Connection $connection)
+    public function __construct(private ProjectAccess $access, private Recorder $recorder, private ChangeRequest $requests, private ProjectState $state, private Connection $connection, private QuietPoll $polls)
     {
     }
 
@@ -60,7 +60,15 @@ final readonly class ChangeController
     #[Route('/changes', methods: ['GET'])]
     public function since(Uuid $project, Request $request): Response
     {
-        return $this->state->since($this->access->project($project), $this->access->user(), max(0, $request->query->getInt('since')));
+        $user = $this->access->user();
+        // What happens from here on makes another tag.
+        $tag = $this->polls->tagOf($request, $project, $user);
+        $answer = $this->state->since($this->access->project($project), $user, max(0, $request->query->getInt('since')), heard: (float) $request->query->get('heard', '0'));
+        if (null !== $tag) {
+            $answer->headers->add(['ETag' => $tag, 'Cache-Control' => 'private, no-cache']);
+        }
+
+        return $answer;
     }
 
     #[Needs(Who::Reader)]

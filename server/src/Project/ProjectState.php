@@ -37,8 +37,12 @@ final readonly class ProjectState
         return $this->answer($user, new Telling($project, null, $rows));
     }
 
-    /** What has changed after a revision; `removed` names rows that are gone. */
-    public function since(Project $project, User $user, int $revision, ?Change $made = null): JsonResponse
+    /**
+     * What has changed after a revision; `removed` names rows that are gone.
+     *
+     * @param float $heard when the client was last told of what happens beside changes, by the database's clock, s
+     */
+    public function since(Project $project, User $user, int $revision, ?Change $made = null, float $heard = 0.0): JsonResponse
     {
         $touched = [];
         foreach ($this->entities->getConnection()->iterateColumn('SELECT touches FROM project_change WHERE project = ? AND revision > ? ORDER BY revision', [$project->id()->toBinary(), $revision]) as $touches) {
@@ -61,13 +65,14 @@ final readonly class ProjectState
             }
         }
 
-        return $this->answer($user, new Telling($project, $revision, $rows, $gone), $made);
+        return $this->answer($user, new Telling($project, $revision, $rows, $gone, $heard), $made);
     }
 
     private function answer(User $user, Telling $about, ?Change $made = null): JsonResponse
     {
         $project = $about->project;
         $head = [
+            'heard' => Raw::number($this->entities->getConnection()->fetchOne('SELECT UNIX_TIMESTAMP(NOW(6))')),
             'revision' => $project->head(),
             'since' => $about->since ?? 0,
             'role' => $this->access->role($project)->value,

@@ -16,10 +16,11 @@ final readonly class Telling
 {
     /**
      * @param int|null $since null where all of it is told
+     * @param float $heard when the client was last told of what happens beside changes, by the database's clock, s
      * @param array<string, ProjectRow> $rows by kind and id, as they are now
      * @param list<array{class-string<ProjectRow>, Uuid, Values|null}> $gone rows that are not there any more, with what is known of them
      */
-    public function __construct(public Project $project, public ?int $since, public array $rows, public array $gone = [])
+    public function __construct(public Project $project, public ?int $since, public array $rows, public array $gone = [], public float $heard = 0.0)
     {
     }
 

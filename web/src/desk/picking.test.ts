@@ -288,7 +288,10 @@ describe("placing onto something", () => {
     };
     const fit = useProject.getState().rows.fit.get(DRAWING);
     useProject.setState(({ rows }) => ({
-      rows: withRows(rows, [row("drawing", "loft", { ...other, ...{ id: "loft" } }), row("fit", "loft", { ...fit, ...{ id: "loft" } })]),
+      rows: withRows(rows, [
+        row("drawing", "loft", { ...other, ...{ id: "loft" } }),
+        row("fit", "loft", { ...fit, ...{ id: "loft" } }),
+      ]),
     }));
     setAct("place");
     clickAt([10, 10], true);

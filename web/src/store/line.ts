@@ -9,11 +9,22 @@ const ASK_MS = 20_000;
 /** The way to a project over HTTP. */
 export function lineTo(project: string, account: string): Line {
   const params = { path: { project } };
+  // Of the latest answer: what would be told once more is not.
+  let told = { since: -1, tag: "", heard: 0 };
   return {
     whole: () => settled(api.GET("/api/projects/{project}", { params })),
-    since: (since) => {
-      const asked = { params: { ...params, query: { since } }, signal: AbortSignal.timeout(ASK_MS) };
-      return settled(api.GET("/api/projects/{project}/changes", asked));
+    since: async (since) => {
+      const { heard } = told;
+      const header = told.since === since ? { "If-None-Match": told.tag } : {};
+      const asked = api.GET("/api/projects/{project}/changes", {
+        params: { ...params, query: { since, heard }, header },
+        signal: AbortSignal.timeout(ASK_MS),
+      });
+      const { response } = await asked.catch(() => ({ response: null }));
+      if (response?.status === 304) return null;
+      const state = await settled(asked);
+      told = { since: state.revision, tag: response?.headers.get("ETag") ?? "", heard: state.heard };
+      return state;
     },
     send: ({ id, kind, base, after, title, operations, carry, target }: Edit, known) => {
       const signal = AbortSignal.timeout(SEND_MS);

@@ -8,7 +8,7 @@ import { NOTHING_TOLD, type Told, taken } from "./told";
 /** The way to the server, for one project and one account. */
 export interface Line {
   whole(): Promise<State>;
-  /** null where nothing has changed */
+  /** @returns null where nothing has changed */
   since(revision: number): Promise<State | null>;
   /** @param known the revision from which on the answer tells */
   send(edit: Edit, known: number): Promise<State>;

@@ -34,6 +34,7 @@ export function taken(told: Told, state: State): Told {
   if (state.revision < told.revision || state.since > told.revision) return told;
   const pages = new Map(state.since === 0 ? [] : told.pages);
   for (const page of state.pages) pages.set(page.page, page);
+  for (const { type, id } of state.removed) if (type === "page") pages.delete(id);
   const live = { role: state.role, steps: state.steps, tolerance: state.tolerance, pages };
   if (state.revision === told.revision) return { ...told, ...live };
   const fits = new Map(told.fits);

@@ -6,6 +6,7 @@ import { type Kind, noRows, type Values, withRows } from "../store/rows";
 
 /** What a server that knows of nothing answers. */
 export const EMPTY: State = {
+  heard: 1,
   revision: 1,
   since: 0,
   role: "owner",
