@@ -1,5 +1,6 @@
 import { expect, type Page, test } from "@playwright/test";
 import { begin, expectAccessible, Hand, SCAN, saved, signIn } from "./scan";
+import { brought } from "./waiting";
 
 const SHOTS = process.env.PLINTH_SHOTS ? "../docs/screenshots/" : null;
 
@@ -8,7 +9,7 @@ async function trued(page: Page, name: string): Promise<Hand> {
   await begin(page, name);
   await page.getByLabel("Drawing file").setInputFiles(SCAN);
   await page.getByRole("button", { name: "True up", exact: true }).click();
-  await expect(page.getByText("found in the ink")).toBeVisible({ timeout: 30_000 });
+  await brought(page, page.getByText("found in the ink"));
   const hand = new Hand(page);
   await hand.seesWholePage();
   await page.keyboard.press("c");
@@ -33,7 +34,7 @@ test("from a bare scan to named rooms by what the ink shows, and settled", async
   await page.keyboard.press("c");
   await page.getByRole("button", { name: "Read the drawing’s figures" }).click();
   const figures = page.getByRole("region", { name: "Figures read" });
-  await expect(figures.getByText("8 600", { exact: true })).toBeVisible({ timeout: 90_000 });
+  await brought(page, figures.getByText("8 600", { exact: true }));
   await figures.getByText("11 000", { exact: true }).hover();
   if (SHOTS) await page.screenshot({ path: `${SHOTS}figures-read.png` });
   await expectAccessible(page);
@@ -45,7 +46,7 @@ test("from a bare scan to named rooms by what the ink shows, and settled", async
   await page.keyboard.press("a");
   await page.getByRole("button", { name: "Find the walls of the whole drawing" }).click();
   const panel = page.getByRole("region", { name: "From the ink" });
-  await expect(panel.getByRole("button", { name: "Accept all of them" })).toBeVisible({ timeout: 90_000 });
+  await brought(page, panel.getByRole("button", { name: "Accept all of them" }));
   await panel.getByRole("listitem").nth(2).hover();
   if (SHOTS) await page.screenshot({ path: `${SHOTS}proposals.png` });
   await expectAccessible(page);

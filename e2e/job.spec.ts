@@ -1,6 +1,7 @@
 import { readFileSync } from "node:fs";
 import { expect, type Page, test } from "@playwright/test";
 import { begin, expectAccessible, Hand, SCAN, saved, signIn, truth } from "./scan";
+import { brought } from "./waiting";
 
 test("a scan becomes a plan: calibrated, squared, traced, measured and taken away as DXF", async ({ page }) => {
   await signIn(page);
@@ -9,7 +10,7 @@ test("a scan becomes a plan: calibrated, squared, traced, measured and taken awa
   await page.getByRole("button", { name: "True up", exact: true }).click();
   await expect(page.getByText("The scale is a guess")).toBeVisible();
   // The page is ready, and its ink has been looked at.
-  await expect(page.getByText("found in the ink")).toBeVisible({ timeout: 30_000 });
+  await brought(page, page.getByText("found in the ink"));
   const hand = new Hand(page);
   await hand.seesWholePage();
 

@@ -1,5 +1,6 @@
 import { expect, test } from "@playwright/test";
 import { begin, expectAccessible, Hand, SCAN, saved, signIn } from "./scan";
+import { brought } from "./waiting";
 
 test("doors and windows are taken from the ink by one click each, and a plain opening by its edges", async ({
   page,
@@ -8,7 +9,7 @@ test("doors and windows are taken from the ink by one click each, and a plain op
   await begin(page, "Openings by their ink");
   await page.getByLabel("Drawing file").setInputFiles(SCAN);
   await page.keyboard.press("Alt+2");
-  await expect(page.getByText("1 page", { exact: true })).toBeVisible({ timeout: 30_000 });
+  await brought(page, page.getByText("1 page", { exact: true }));
   await page.keyboard.press("f");
   const hand = new Hand(page);
   await hand.seesWholePage();

@@ -1,6 +1,7 @@
 import { expect, type Page, test } from "@playwright/test";
 import { followSite, level, lookAgain, traceFace, trueUpByCourses } from "./outside";
 import { begin, expectAccessible, FACADE, facade, Hand, SCAN, SITE, saved, signIn, site } from "./scan";
+import { brought } from "./waiting";
 
 type XY = readonly [number, number];
 
@@ -9,7 +10,7 @@ async function bringIn(page: Page, name: string, file: string): Promise<void> {
   await begin(page, name);
   await page.getByLabel("Drawing file").setInputFiles(file);
   await page.keyboard.press("Alt+2");
-  await expect(page.getByText("1 page", { exact: true })).toBeVisible({ timeout: 30_000 });
+  await brought(page, page.getByText("1 page", { exact: true }));
   await page.keyboard.press("f");
 }
 
@@ -31,7 +32,7 @@ test("a facade is calibrated by its courses, straightened, levelled, and traced 
   await page.getByLabel("Drawing file").setInputFiles(FACADE);
   await expect(page.getByText("elevation · side South").or(page.getByText("plan · side South"))).toBeVisible();
   await page.keyboard.press("Alt+2");
-  await expect(page.getByText("2 pages", { exact: true })).toBeVisible({ timeout: 30_000 });
+  await brought(page, page.getByText("2 pages", { exact: true }));
   await page.keyboard.press("f");
   const hand = new Hand(page, facade);
   await hand.seesWholePage();

@@ -2,6 +2,7 @@ import { readFileSync } from "node:fs";
 import AxeBuilder from "@axe-core/playwright";
 import { expect, type Page, test } from "@playwright/test";
 import { ANEW, begin, Hand, SCAN, SHEET, saved, signIn } from "./scan";
+import { brought } from "./waiting";
 
 test("drawings come in by dropping, by pasting, and many at once", async ({ page }) => {
   await signIn(page);
@@ -28,7 +29,8 @@ test("the office scanner delivers to the drop-in folder, and its page is taken f
   await begin(page, "From the scanner");
   const folder = page.getByRole("region", { name: "Drop-in folder" });
   await folder.getByRole("button", { name: "Scan a page" }).click();
-  await folder.getByRole("button", { name: "Bring in" }).first().click({ timeout: 30_000 });
+  await brought(page, folder.getByRole("button", { name: "Bring in" }));
+  await folder.getByRole("button", { name: "Bring in" }).first().click();
   await expect(page.getByRole("heading", { name: "1 source" })).toBeVisible();
   await page.getByRole("button", { name: "about" }).click();
   await expect(page.getByLabel("origin")).toHaveValue("drop-in folder");
@@ -92,9 +94,9 @@ test("a newer scan takes the place of the older one, and the tracing stays on it
     .getByLabel("Newer version of page 1")
     .setInputFiles(ANEW);
   const newer = page.getByTestId("newer-version");
-  await expect(newer).toContainText(/turned 1\.99° right, 1\.200 × as fine\. \d\d places agree within 0\.\d\d px/, {
-    timeout: 60_000,
-  });
+  const words = /turned 1\.99° right, 1\.200 × as fine\. \d\d places agree within 0\.\d\d px/;
+  await brought(page, newer.getByText(/places agree within/));
+  await expect(newer).toContainText(words);
   await page.keyboard.press("Alt+3");
   const label = await middleOf(page.getByTestId("room-label").filter({ hasText: "Net store" }));
   await page.keyboard.press("Alt+1");
@@ -124,7 +126,7 @@ test("a newer scan takes the place of the older one, and the tracing stays on it
   await expect(page.getByText("2 so far")).toBeVisible();
   await page.getByRole("button", { name: "Take the last back" }).click();
   await page.getByRole("button", { name: "Look again" }).click();
-  await expect(newer).toContainText(/places agree within|greatest difference/, { timeout: 30_000 });
+  await brought(page, newer.getByText(/places agree within|greatest difference/));
   await newer.getByRole("button", { name: "Put aside" }).click();
   await expect(newer).toHaveCount(0);
 });

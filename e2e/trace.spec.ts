@@ -418,8 +418,8 @@ test("two people work at once: on different walls both, on the same one the seco
   await other.getByRole("button", { name: /^Wall 3 / }).click();
   await Promise.all([thicken(page, "260"), thicken(other, "240")]);
   for (const side of [page, other]) {
-    await expect(side.getByRole("button", { name: /^Wall 1 · 260/ })).toBeVisible({ timeout: 4_000 });
-    await expect(side.getByRole("button", { name: /^Wall 3 · 240/ })).toBeVisible({ timeout: 4_000 });
+    await expect(side.getByRole("button", { name: /^Wall 1 · 260/ })).toBeVisible();
+    await expect(side.getByRole("button", { name: /^Wall 3 · 240/ })).toBeVisible();
   }
   // The same wall: who comes second is told, and sees how it is now.
   await other.getByRole("button", { name: /^Wall 1 / }).click();
@@ -431,7 +431,7 @@ test("two people work at once: on different walls both, on the same one the seco
   await expectAccessible(other);
   await other.unroute("**/changes?since=*");
   await decision.getByRole("button", { name: "Let mine go" }).click();
-  await expect(other.getByRole("button", { name: /^Wall 1 · 280/ })).toBeVisible({ timeout: 4_000 });
+  await expect(other.getByRole("button", { name: /^Wall 1 · 280/ })).toBeVisible();
   // To read only.
   await page.getByRole("button", { name: "Share" }).click();
   await page.getByRole("button", { name: "may edit" }).click();

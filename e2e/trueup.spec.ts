@@ -1,5 +1,6 @@
 import { expect, type Page, test } from "@playwright/test";
 import { begin, expectAccessible, Hand, SCAN, saved, signIn, truth } from "./scan";
+import { brought } from "./waiting";
 
 type XY = readonly [number, number];
 
@@ -12,7 +13,7 @@ test.describe("a scan is trued up without zooming", () => {
     await page.getByLabel("Drawing file").setInputFiles(SCAN);
     await page.getByRole("button", { name: "True up", exact: true }).click();
     // The page is ready, and its ink has been looked at.
-    await expect(page.getByText("found in the ink")).toBeVisible({ timeout: 30_000 });
+    await brought(page, page.getByText("found in the ink"));
     hand = new Hand(page);
     await hand.seesWholePage();
     await page.keyboard.press("c");

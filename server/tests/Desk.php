@@ -121,8 +121,10 @@ final class Desk
      */
     public function looked(array $answer): array
     {
-        for ($i = 0; $i < 600; ++$i) {
-            $arrival = JsonValue::of($answer, 'answer')->get('arrival');
+        $id = JsonValue::of($answer, 'answer')->get('arrival')->get('id')->text();
+
+        return Waiting::until(function () use ($id): ?array {
+            $arrival = JsonValue::of($this->client->ok('GET', "/api/projects/$this->id/arrivals/$id"), 'answer')->get('arrival');
             $state = $arrival->get('state')->text();
             if ('taken' === $state) {
                 $revision = (int) $arrival->get('revision')->number();
@@ -134,10 +136,9 @@ final class Desk
 
                 return [(int) $refusal->get('status')->number(), ['error' => ['code' => $refusal->get('code')->text(), 'message' => $refusal->get('message')->text(), 'at' => $refusal->get('at')->text()]]];
             }
-            usleep(100_000);
-            $answer = $this->client->ok('GET', "/api/projects/$this->id/arrivals/{$arrival->get('id')->text()}");
-        }
-        Assert::fail('The file was not looked at within a minute.');
+
+            return null;
+        }, 'The file was not looked at');
     }
 
     /** A picture of the page at hand: `preview`, or `tiles/z/y/x`. */
@@ -164,7 +165,7 @@ final class Desk
     /** @return array<mixed> the page's progress once it has left the worker */
     public function imported(): array
     {
-        for ($i = 0; $i < 300; ++$i) {
+        return Waiting::until(function (): ?array {
             $pages = $this->client->ok('GET', "/api/projects/$this->id/changes?since=$this->revision")['pages'];
             Assert::assertIsArray($pages);
             foreach ($pages as $page) {
@@ -173,9 +174,9 @@ final class Desk
                     return $page;
                 }
             }
-            usleep(150_000);
-        }
-        Assert::fail('The page was not read within 45 seconds.');
+
+            return null;
+        }, 'The page was not read');
     }
 
     /**

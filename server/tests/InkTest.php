@@ -48,16 +48,16 @@ final class InkTest extends TestCase
     private function searched(string $what): array
     {
         $this->desk->client->ok('POST', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/$what");
-        for ($i = 0; $i < 400; ++$i) {
-            $answer = $this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/$what");
-            if (!\in_array($answer['state'], ['waiting', 'working'], true)) {
-                self::assertSame('ready', $answer['state'], Desk::text($answer['message'] ?? ''));
 
-                return $answer;
+        return Waiting::until(function () use ($what): ?array {
+            $answer = $this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/$what");
+            if (\in_array($answer['state'], ['waiting', 'working'], true)) {
+                return null;
             }
-            usleep(150_000);
-        }
-        self::fail('The search took more than a minute.');
+            self::assertSame('ready', $answer['state'], Desk::text($answer['message'] ?? ''));
+
+            return $answer;
+        }, 'The search did not end');
     }
 
     /**

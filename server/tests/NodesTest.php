@@ -21,9 +21,7 @@ final class NodesTest extends TestCase
         self::assertIsResource($process);
         try {
             $second = new Client("http://127.0.0.1:$port");
-            for ($i = 0; $i < 300 && 200 !== $second->send('GET', '/api/health')[0]; ++$i) {
-                usleep(200_000);
-            }
+            Waiting::until(static fn (): ?true => 200 === $second->send('GET', '/api/health')[0] ? true : null, 'The second node did not start');
             $desk = new Desk(Client::ofStack()->signIn());
             $second->takeSessionOf($desk->client);
             $there = $second->ok('GET', "/api/projects/$desk->id");

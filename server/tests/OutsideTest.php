@@ -316,16 +316,13 @@ final class OutsideTest extends TestCase
 
     private function straightened(Desk $desk): JsonValue
     {
-        for ($i = 0; $i < 200; ++$i) {
+        return Waiting::until(static function () use ($desk): ?JsonValue {
             $answer = JsonValue::of($desk->client->ok('POST', "/api/projects/$desk->id/drawings/$desk->drawing/rectified"));
-            if ('ready' === $answer->get('state')->text()) {
-                return $answer;
-            }
             self::assertNotSame('failed', $answer->get('state')->text(), $answer->get('message')->text());
             self::assertLessThanOrEqual(1.0, $answer->get('done')->number());
-            usleep(150_000);
-        }
-        self::fail('The picture was not straightened within 30 seconds.');
+
+            return 'ready' === $answer->get('state')->text() ? $answer : null;
+        }, 'The picture was not straightened');
     }
 
     private function pick(Desk $desk, float $x, float $y): string

@@ -47,19 +47,12 @@ final class PicturesTest extends TestCase
         self::assertIsResource($process);
         try {
             $there = new Client("http://127.0.0.1:$port");
-            for ($i = 0; $i < 300 && 200 !== $there->send('GET', '/api/health')[0]; ++$i) {
-                usleep(200_000);
-            }
+            Waiting::until(static fn (): ?true => 200 === $there->send('GET', '/api/health')[0] ? true : null, 'The copy did not start');
             $there->signIn('editor@plinth.example');
             $state = $there->ok('GET', "/api/projects/$desk->id");
             self::assertSame($desk->state()['revision'], $state['revision']);
             self::assertEquals(Desk::rows($desk->state(), 'wall'), Desk::rows($state, 'wall'));
-            $tile = [0, []];
-            for ($i = 0; $i < 300 && 200 !== $tile[0]; ++$i) {
-                $tile = $there->send('GET', "/api/projects/$desk->id/pages/$desk->page/tiles/0/0/0");
-                usleep(200_000);
-            }
-            self::assertSame(200, $tile[0], 'A tile of its scan is there.');
+            Waiting::until(static fn (): ?true => 200 === $there->send('GET', "/api/projects/$desk->id/pages/$desk->page/tiles/0/0/0")[0] ? true : null, 'A tile of its scan is not there');
         } finally {
             $status = proc_get_status($process);
             posix_kill($status['pid'], 15);

@@ -289,13 +289,13 @@ final class SourcesTest extends TestCase
         $folder = (string) getenv('PLINTH_DROP_IN');
         Files::clear($folder);
         $this->desk->client->ok('POST', '/api/drop-in/scan');
-        $waiting = [];
-        for ($i = 0; $i < 60 && [] === $waiting; ++$i) {
-            usleep(200_000);
-            $answer = $this->desk->client->ok('GET', '/api/drop-in');
-            self::assertIsArray($waiting = $answer['files']);
-        }
-        self::assertIsArray($waiting[0] ?? null, 'Nothing was delivered.');
+        $waiting = Waiting::until(function (): ?array {
+            $files = $this->desk->client->ok('GET', '/api/drop-in')['files'];
+            self::assertIsArray($files);
+
+            return [] === $files ? null : $files;
+        }, 'Nothing was delivered');
+        self::assertIsArray($waiting[0]);
         self::assertIsString($name = $waiting[0]['name']);
         // What is still being written, hidden, or a way out of the folder is not there.
         touch("$folder/half.jpg.part", time() - 60);
@@ -324,14 +324,11 @@ final class SourcesTest extends TestCase
     /** @return array<mixed> once it is not what it was any more */
     private function registered(string $not = 'looking'): array
     {
-        for ($i = 0; $i < 100; ++$i) {
+        return Waiting::until(function () use ($not): ?array {
             $found = $this->desk->imported()['registration'];
-            if (\is_array($found) && !\in_array($found['state'], ['looking', $not], true)) {
-                return $found;
-            }
-            usleep(150_000);
-        }
-        self::fail('The pages were not registered.');
+
+            return \is_array($found) && !\in_array($found['state'], ['looking', $not], true) ? $found : null;
+        }, 'The pages were not registered');
     }
 
     /** @return list<string> */

@@ -182,14 +182,11 @@ final class TrueUpTest extends TestCase
         self::assertNull($near(-200.0, 3.0, '&only=corners')->optional('found'));
         $desk->client->refused(422, 'GET', "/api/projects/$desk->id/pages/$desk->page/found?x=here&y=1&reach=12");
         self::assertNull(JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id/pages/$desk->page/ticks?ax=100&ay=40&bx=900&by=40"))->optional('count'), 'Blank paper has no beat.');
-        $made = JsonValue::of([]);
-        for ($i = 0; $i < 100; ++$i) {
+        $made = Waiting::until(static function () use ($desk): ?JsonValue {
             $made = JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id/changes?since=$desk->revision"))->get('pages')->items()[0]->get('made');
-            if (null !== $made->optional('skew')) {
-                break;
-            }
-            usleep(200_000);
-        }
+
+            return null === $made->optional('skew') ? null : $made;
+        }, 'Nobody has looked how the page is turned');
         $m = self::truth();
         $angle = rad2deg(atan2($m->toPixel(new Point(0, 0))->y - $m->toPixel(new Point(10_000, 0))->y, $m->toPixel(new Point(10_000, 0))->x - $m->toPixel(new Point(0, 0))->x));
         self::assertEqualsWithDelta($angle, $made->get('skew')->get('degrees')->number(), 0.01);

@@ -1,0 +1,49 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Tests;
+
+use PHPUnit\Framework\Assert;
+
+/** Waits for what others do: as long as anything goes on, however slow the machine is. */
+final class Waiting
+{
+    /** s in which nothing at all has happened; a worker that is alive says so every few */
+    private const STILL = 120.0;
+
+    /**
+     * @template T
+     *
+     * @param callable(): (T|null) $look null while it is not there
+     * @param string $what is waited for
+     *
+     * @return T
+     */
+    public static function until(callable $look, string $what): mixed
+    {
+        [$state, $since] = [self::state(), microtime(true)];
+        for ($found = $look(); null === $found; $found = $look()) {
+            usleep(100_000);
+            $now = self::state();
+            if ($now !== $state) {
+                [$state, $since] = [$now, microtime(true)];
+            }
+            Assert::assertLessThan(self::STILL, microtime(true) - $since, "$what, and nothing has gone on for two minutes.");
+        }
+
+        return $found;
+    }
+
+    /** Jobs that wait and who holds them until when, and what the slow ones tell of themselves. */
+    private static function state(): string
+    {
+        try {
+            $row = Database::open()->query('SELECT (SELECT CONCAT_WS(",", COUNT(*), SUM(attempt), SUM(held_until)) FROM job), (SELECT SUM(served) FROM job_turn), (SELECT SUM(tiles_done) FROM page), (SELECT SUM(done) FROM finding), (SELECT SUM(done) FROM rectified_picture)');
+        } catch (\PDOException) {
+            return 'away';
+        }
+
+        return false === $row ? '' : (string) json_encode($row->fetch(\PDO::FETCH_NUM));
+    }
+}
