@@ -32,9 +32,10 @@ need_packages() {
   fi
 }
 
-# install_code [--no-dev]: Composer and npm packages, when their lists are newer than what is installed.
+# install_code: Composer and npm packages, when their lists are newer than what is installed. Which version of each PHP package
+# that is, those that others need included, stands in ops/pins: a lock file would name the place that they were fetched from.
 install_code() {
-  if [ ! -f "$ROOT/vendor/autoload.php" ] || [ "$ROOT/composer.json" -nt "$ROOT/vendor/autoload.php" ]; then
+  if [ ! -f "$ROOT/vendor/autoload.php" ] || [ "$ROOT/composer.json" -nt "$ROOT/vendor/autoload.php" ] || [ "$ROOT/ops/pins/composer.json" -nt "$ROOT/vendor/autoload.php" ]; then
     say "Installing PHP packages"
     (cd "$ROOT" && COMPOSER_ALLOW_SUPERUSER=1 composer install --quiet --no-interaction --no-progress && chmod -R go+rX vendor && touch vendor/autoload.php)
   fi

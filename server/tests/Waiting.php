@@ -23,7 +23,11 @@ final class Waiting
     public static function until(callable $look, string $what): mixed
     {
         [$state, $since] = [self::state(), microtime(true)];
-        for ($found = $look(); null === $found; $found = $look()) {
+        while (true) {
+            $found = $look();
+            if (null !== $found) {
+                return $found;
+            }
             usleep(100_000);
             $now = self::state();
             if ($now !== $state) {
@@ -31,8 +35,6 @@ final class Waiting
             }
             Assert::assertLessThan(self::STILL, microtime(true) - $since, "$what, and nothing has gone on for two minutes.");
         }
-
-        return $found;
     }
 
     /** Jobs that wait and who holds them until when, and what the slow ones tell of themselves. */

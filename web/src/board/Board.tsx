@@ -85,6 +85,11 @@ export function Board({ children }: { children?: React.ReactNode }) {
     if (snap?.sigmaPx === undefined && !e.altKey && wantsInk(snap)) lookNear(pointer, e.shiftKey);
     else lookAway();
   };
+  /** The system has taken the pointer away: nothing was let go of, so nothing is moved. */
+  const onPointerCancel = () => {
+    drag.current = null;
+    useDesk.setState({ held: null, area: null });
+  };
   const onPointerUp = (e: ReactPointerEvent) => {
     const held = drag.current;
     drag.current = null;
@@ -136,6 +141,7 @@ export function Board({ children }: { children?: React.ReactNode }) {
           onPointerDown={onPointerDown}
           onPointerMove={onPointerMove}
           onPointerUp={onPointerUp}
+          onPointerCancel={onPointerCancel}
           onPointerLeave={() => {
             lookAway();
             useDesk.setState({ pointer: null, snap: null });

@@ -34,32 +34,55 @@ export interface Look {
 
 const BLANK_PAPER = "#fdfcfa";
 
-/** Images by address, loaded once; the least recently used go when there are many. */
-class Images {
-  private readonly kept = new Map<string, HTMLImageElement>();
+interface Kept {
+  image: HTMLImageElement;
+  /** how often in a row it did not come */
+  failures: number;
+  /** when it is worth asking again, ms; null where it is there or on its way */
+  again: number | null;
+}
+
+const FIRST_PAUSE_MS = 500;
+const LONGEST_PAUSE_MS = 20_000;
+
+/** Images by address, loaded once; the least recently used go when there are many. What does not come is asked for again. */
+export class Images {
+  private readonly kept = new Map<string, Kept>();
   private readonly listeners = new Set<() => void>();
 
   get(address: string): HTMLImageElement | null {
-    let image = this.kept.get(address);
-    if (image === undefined) {
-      image = new Image();
-      image.onload = () => {
-        for (const listener of this.listeners) listener();
-      };
-      image.src = address;
-    }
+    let kept = this.kept.get(address);
+    if (kept === undefined) kept = this.load(address, 0);
+    else if (kept.again !== null && Date.now() >= kept.again) kept = this.load(address, kept.failures);
     this.kept.delete(address);
-    this.kept.set(address, image);
+    this.kept.set(address, kept);
     if (this.kept.size > MOST_KEPT) {
       const oldest = this.kept.keys().next().value;
       if (oldest !== undefined) this.kept.delete(oldest);
     }
-    return image.complete && image.naturalWidth > 0 ? image : null;
+    return kept.image.complete && kept.image.naturalWidth > 0 ? kept.image : null;
   }
 
   onArrival(listener: () => void): () => void {
     this.listeners.add(listener);
     return () => this.listeners.delete(listener);
+  }
+
+  private load(address: string, failures: number): Kept {
+    const kept: Kept = { image: new Image(), failures, again: null };
+    kept.image.onload = () => this.tell();
+    kept.image.onerror = () => {
+      const pause = Math.min(LONGEST_PAUSE_MS, FIRST_PAUSE_MS * 2 ** kept.failures++);
+      kept.again = Date.now() + pause;
+      // Whoever still wants it then asks for it.
+      setTimeout(() => this.tell(), pause);
+    };
+    kept.image.src = address;
+    return kept;
+  }
+
+  private tell(): void {
+    for (const listener of this.listeners) listener();
   }
 }
 

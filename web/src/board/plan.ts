@@ -63,6 +63,7 @@ interface Layer {
 /** Pictures of a storey's plan at up to three zooms, the latest first: zooming out again finds the earlier one. */
 const layers = new Map<string, readonly Layer[]>();
 const MOST_LAYERS = 3;
+const MOST_STOREYS = 2;
 /** Zooms nearer to each other than this factor share a picture. */
 const SAME_ZOOM = 1.6;
 /** Storeys whose view has come to rest and is to be painted sharply. */
@@ -105,7 +106,11 @@ export function paintPlan(
       again();
     }, REST_MS);
   }
+  // Those of the storey at hand and of one seen through it; others are let go.
+  layers.delete(shapes.storey);
   layers.set(shapes.storey, known);
+  const [oldest] = layers.keys();
+  if (layers.size > MOST_STOREYS && oldest !== undefined) layers.delete(oldest);
   drawLayer(ctx, layer, view, size);
 }
 
