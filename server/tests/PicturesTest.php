@@ -52,6 +52,8 @@ final class PicturesTest extends TestCase
             $state = $there->ok('GET', "/api/projects/$desk->id");
             self::assertSame($desk->state()['revision'], $state['revision']);
             self::assertEquals(Desk::rows($desk->state(), 'wall'), Desk::rows($state, 'wall'));
+            $there->refused(409, 'GET', "/api/projects/$desk->id/pages/$desk->page/tiles/0/0/0"); // looking makes nothing
+            self::assertSame(204, $there->send('POST', "/api/projects/$desk->id/pages/$desk->page/pictures", [])[0]);
             Waiting::until(static fn (): ?true => 200 === $there->send('GET', "/api/projects/$desk->id/pages/$desk->page/tiles/0/0/0")[0] ? true : null, 'A tile of its scan is not there');
         } finally {
             $status = proc_get_status($process);

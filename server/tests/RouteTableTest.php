@@ -30,7 +30,7 @@ final class RouteTableTest extends TestCase
     ];
     private const READER = [
         'GET '.self::PROJECT, 'GET '.self::PROJECT.'/changes', 'GET '.self::PROJECT.'/history', 'GET '.self::PROJECT.'/pass', 'GET '.self::PROJECT.'/shares', 'GET '.self::PROJECT.'/arrivals/{id}',
-        'GET '.self::PAGE.'/lines', 'GET '.self::PAGE.'/preview', 'GET '.self::PAGE.'/tiles/{z}/{y}/{x}', 'GET '.self::PAGE.'/found', 'GET '.self::PAGE.'/ticks',
+        'GET '.self::PAGE.'/lines', 'GET '.self::PAGE.'/preview', 'GET '.self::PAGE.'/tiles/{z}/{y}/{x}', 'GET '.self::PAGE.'/found', 'GET '.self::PAGE.'/ticks', 'POST '.self::PAGE.'/pictures',
         'GET '.self::DRAWING.'/spread', 'GET '.self::DRAWING.'/flatness', 'GET '.self::DRAWING.'/fits', 'GET '.self::DRAWING.'/gap', 'GET '.self::DRAWING.'/misfit', 'GET '.self::DRAWING.'/bearing', 'GET '.self::DRAWING.'/probe',
         'GET '.self::DRAWING.'/proposals', 'GET '.self::DRAWING.'/readings', 'GET '.self::DRAWING.'/rectified', 'GET '.self::DRAWING.'/rectified/{shape}/tiles/{z}/{y}/{x}',
         'GET '.self::STOREY.'/plan.dxf', 'GET '.self::STOREY.'/plan.json', 'GET '.self::STOREY.'/rooms-table', 'GET '.self::STOREY.'/settled',

@@ -42,7 +42,7 @@ final class Refusal extends \RuntimeException
 
     public static function beingMade(): self
     {
-        return new self(409, 'not-ready', 'The pictures of this page are being made again.');
+        return new self(409, 'not-ready', 'The pictures of this page are missing here, or are being made.');
     }
 
     public static function noRoom(): self

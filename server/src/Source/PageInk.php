@@ -12,7 +12,7 @@ use Plinth\Server\Source\Making\PictureHeader;
 /** Grey values of imported pages, read window by window. */
 final readonly class PageInk
 {
-    public function __construct(private EntityManagerInterface $entities, private FileStore $files, private Pictures $pictures)
+    public function __construct(private EntityManagerInterface $entities, private FileStore $files)
     {
     }
 
@@ -22,10 +22,6 @@ final readonly class PageInk
         $page = $row instanceof Page ? $row : $this->entities->find(Page::class, $row->beside($row->page())->criteria());
         $file = null === $page ? '' : $this->files->pageFolder($page->key()).'/'.PageMaker::GREY;
         if (null === $page || !is_file($file)) {
-            if (null !== $page) {
-                $this->pictures->makeIfMissing($page);
-            }
-
             return null;
         }
 

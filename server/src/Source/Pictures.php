@@ -9,7 +9,7 @@ use Plinth\Server\Change\RowId;
 use Plinth\Server\Job\Jobs;
 use Plinth\Server\Source\Making\ImportPage;
 
-/** What is shown of pages is made from the source files and kept as long as it lasts: whoever finds it missing has it made again. */
+/** What is shown of pages is made from the source files and kept as long as it lasts: whoever finds it missing asks for it to be made again. */
 final readonly class Pictures
 {
     public function __construct(private Connection $connection, private FileStore $files, private Jobs $jobs)
@@ -25,14 +25,9 @@ final readonly class Pictures
         });
     }
 
-    /** Asks for the pictures of a page that says it is ready and has none. */
-    public function makeIfMissing(Page $page): bool
+    /** Whether a page says that it is ready and has none. */
+    public function areMissing(Page $page): bool
     {
-        if (PageState::Ready !== $page->state() || $this->files->hasPictures($page->key())) {
-            return false;
-        }
-        $this->make($page->key());
-
-        return true;
+        return PageState::Ready === $page->state() && !$this->files->hasPictures($page->key());
     }
 }

@@ -88,6 +88,19 @@ final readonly class SourceController
         return new Response(status: 204);
     }
 
+    /** Pictures that somebody has found missing, as after a restore of the database alone. */
+    #[Needs(Who::Reader)]
+    #[Route('/api/projects/{project}/pages/{id}/pictures', methods: ['POST'])]
+    public function remake(Uuid $project, Uuid $id): Response
+    {
+        $page = $this->access->row(Page::class, $project, $id);
+        if ($this->pictures->areMissing($page)) {
+            $this->pictures->make($page->key());
+        }
+
+        return new Response(status: 204);
+    }
+
     /** Points picked on the older page and on this one, to find how this one lies on it. */
     #[Needs(Who::Editor)]
     #[Route('/api/projects/{project}/pages/{id}/match', methods: ['POST'])]
@@ -133,7 +146,7 @@ final readonly class SourceController
         if (PageState::Ready !== $page->state()) {
             throw Refusal::notFound();
         }
-        if ($this->pictures->makeIfMissing($page)) {
+        if ($this->pictures->areMissing($page)) {
             throw Refusal::beingMade();
         }
 
@@ -143,7 +156,7 @@ final readonly class SourceController
     private function served(Uuid $project, Uuid $id, string $file, string $type): Response
     {
         $page = $this->access->row(Page::class, $project, $id);
-        if ($this->pictures->makeIfMissing($page)) {
+        if ($this->pictures->areMissing($page)) {
             throw Refusal::beingMade();
         }
 

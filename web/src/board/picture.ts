@@ -1,5 +1,5 @@
-import type { Schemas } from "../api/client";
-import { projectId } from "../store/project";
+import { api, type Schemas } from "../api/client";
+import { inProject, projectId } from "../store/project";
 import type { Tint } from "../store/rows";
 import { apply, composed, inverse, type Map2, type Size, scaleOf, toScreen, type View } from "./geometry";
 import { inkOf } from "./ink";
@@ -50,10 +50,11 @@ export class Images {
   private readonly kept = new Map<string, Kept>();
   private readonly listeners = new Set<() => void>();
 
-  get(address: string): HTMLImageElement | null {
+  /** @param onLost told when it did not come a second time: perhaps it is not there any more */
+  get(address: string, onLost: () => void = () => {}): HTMLImageElement | null {
     let kept = this.kept.get(address);
-    if (kept === undefined) kept = this.load(address, 0);
-    else if (kept.again !== null && Date.now() >= kept.again) kept = this.load(address, kept.failures);
+    if (kept === undefined) kept = this.load(address, 0, onLost);
+    else if (kept.again !== null && Date.now() >= kept.again) kept = this.load(address, kept.failures, onLost);
     this.kept.delete(address);
     this.kept.set(address, kept);
     if (this.kept.size > MOST_KEPT) {
@@ -68,12 +69,13 @@ export class Images {
     return () => this.listeners.delete(listener);
   }
 
-  private load(address: string, failures: number): Kept {
+  private load(address: string, failures: number, onLost: () => void): Kept {
     const kept: Kept = { image: new Image(), failures, again: null };
     kept.image.onload = () => this.tell();
     kept.image.onerror = () => {
       const pause = Math.min(LONGEST_PAUSE_MS, FIRST_PAUSE_MS * 2 ** kept.failures++);
       kept.again = Date.now() + pause;
+      if (kept.failures === 2) onLost();
       // Whoever still wants it then asks for it.
       setTimeout(() => this.tell(), pause);
     };
@@ -87,6 +89,16 @@ export class Images {
 }
 
 export const images = new Images();
+
+const ASKED_MS = 60_000;
+const asked = new Map<string, number>();
+
+/** Has the pictures of a page made again, should they be missing; once a minute. */
+function askForPictures(page: string): void {
+  if (Date.now() - (asked.get(page) ?? 0) < ASKED_MS) return;
+  asked.set(page, Date.now());
+  void api.POST("/api/projects/{project}/pages/{id}/pictures", { params: { path: inProject(page) } }).catch(() => {});
+}
 
 export function highestLevel(width: number, height: number): number {
   let level = 0;
@@ -277,7 +289,7 @@ function paintTile(
 ): boolean {
   for (let up = 0; up <= level; up++) {
     const address = `${picture.tiles}/${level - up}/${y >> up}/${x >> up}`;
-    const loaded = images.get(address);
+    const loaded = images.get(address, () => askForPictures(picture.page));
     if (!loaded) {
       // The coarse tile is on its way too, and serves the whole neighbourhood until then.
       if (up < 3) continue;

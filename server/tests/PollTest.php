@@ -1,0 +1,186 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Tests;
+
+use PHPUnit\Framework\TestCase;
+
+/** Whoever asks for what is new is answered with little while nothing is, and never with less than there is. */
+final class PollTest extends TestCase
+{
+    private const SCAN = __DIR__.'/../../demo/sallow-fen-ground.jpg';
+
+    private Client $client;
+    private Desk $desk;
+
+    protected function setUp(): void
+    {
+        $this->client = Client::ofStack()->signIn();
+        $this->desk = new Desk($this->client);
+    }
+
+    public function testNothingIsToldWhileNothingHasChanged(): void
+    {
+        $tag = $this->tag();
+        for ($i = 0; $i < 3; ++$i) {
+            self::assertSame([304, []], $this->ask($tag));
+        }
+        self::assertSame(200, $this->ask(null)[0], 'Without its tag everything is told.');
+    }
+
+    public function testEveryChangeOfAnybodyIsTold(): void
+    {
+        $editor = $this->shared('editor@plinth.example', 'edit');
+        $known = $this->desk->revision;
+        $tag = $this->tag();
+        $editor->ok('POST', "/api/projects/{$this->desk->id}/changes", Desk::body([$this->desk->chain([[0, 0], [6000, 0]])['operation']], $known));
+        [$status, $told] = $this->ask($tag, $known);
+        self::assertSame(200, $status);
+        self::assertCount(1, Desk::rows($told, 'wall'));
+        $this->desk->revision = Desk::int($told['revision']);
+        self::assertSame(304, $this->ask($this->tag())[0]);
+        // An undo is a change like any other.
+        $tag = $this->tag();
+        $editor->ok('POST', "/api/projects/{$this->desk->id}/undo", ['id' => Desk::newId()]);
+        [$status, $told] = $this->ask($tag);
+        self::assertSame(200, $status);
+        self::assertNotSame([], $told['removed']);
+    }
+
+    public function testWhoAsksFromAnEarlierRevisionIsToldAllTheSame(): void
+    {
+        $this->desk->change([$this->desk->chain([[0, 0], [6000, 0]])['operation']]);
+        $tag = $this->tag();
+        self::assertSame(200, $this->ask($tag, $this->desk->revision - 1)[0]);
+        self::assertSame(304, $this->ask($tag)[0]);
+    }
+
+    public function testATagServesNobodyElse(): void
+    {
+        $tag = $this->tag();
+        self::assertSame(401, $this->ask($tag, client: Client::ofStack())[0], 'signed out');
+        self::assertSame(404, $this->ask($tag, client: Client::ofStack()->signIn('stranger@plinth.example'))[0]);
+        self::assertSame(200, $this->ask($tag, client: Client::ofStack()->signIn())[0], 'Another session of the same account is told itself.');
+        foreach (['"x"', '"'.Desk::newId().'.'.Desk::newId().'.'.str_repeat('a', 40).'"', str_replace('.', '..', $tag), substr($tag, 0, -2).'0"'] as $made) {
+            self::assertSame(200, $this->ask($made)[0], $made);
+        }
+    }
+
+    public function testWhoIsSignedOutOrMayNoMoreIsToldSo(): void
+    {
+        $reader = $this->shared('reader@plinth.example', 'read');
+        $tag = $this->tag($reader);
+        self::assertSame(304, $this->ask($tag, client: $reader)[0]);
+        $shares = $this->client->ok('GET', "/api/projects/{$this->desk->id}/shares")['shares'];
+        self::assertIsArray($shares);
+        self::assertIsArray($shares[0]);
+        // Another role is told at once.
+        $this->client->ok('PUT', "/api/projects/{$this->desk->id}/shares", ['email' => 'reader@plinth.example', 'role' => 'edit']);
+        [$status, $told] = $this->ask($tag, client: $reader);
+        self::assertSame([200, 'edit'], [$status, $told['role'] ?? null]);
+        $tag = $this->tag($reader);
+        $this->client->send('DELETE', "/api/projects/{$this->desk->id}/shares/".Desk::text($shares[0]['id']));
+        self::assertSame(404, $this->ask($tag, client: $reader)[0]);
+        $tag = $this->tag();
+        $this->client->send('POST', '/api/sign-out');
+        self::assertSame(401, $this->ask($tag)[0]);
+    }
+
+    public function testPagesThatComeOnAreToldWithoutAChangeAndThoseThatRestAreNot(): void
+    {
+        $this->desk->bringIn(self::SCAN);
+        $first = $this->desk->imported();
+        $told = Waiting::until(function (): ?array {
+            $told = $this->client->ok('GET', "/api/projects/{$this->desk->id}/changes?since={$this->desk->revision}");
+            $pages = $told['pages'];
+            self::assertIsArray($pages);
+            self::assertIsArray($pages[0]);
+            self::assertIsArray($made = $pages[0]['made']);
+
+            return isset($made['skew']) ? $told : null;
+        }, 'Nobody has looked how the page is turned');
+        self::assertSame('ready', $first['state']);
+        $later = Desk::float($told['heard']) + 60.0;
+        self::assertSame([], $this->client->ok('GET', "/api/projects/{$this->desk->id}/changes?since={$this->desk->revision}&heard=$later")['pages'], 'It has rested for a while.');
+        $tag = $this->tag();
+        $this->client->send('POST', "/api/projects/{$this->desk->id}/pages/{$this->desk->page}/retry", []);
+        [$status, $now] = $this->ask($tag);
+        self::assertSame(200, $status, 'Read anew, it is told of.');
+        self::assertSame($this->desk->revision, $now['revision']);
+        $this->desk->imported();
+    }
+
+    public function testTilesGoToWhoMaySeeThemAlone(): void
+    {
+        $this->desk->bringIn(self::SCAN);
+        $this->desk->imported();
+        $tile = "/api/projects/{$this->desk->id}/pages/{$this->desk->page}/tiles/0/0/0";
+        for ($i = 0; $i < 3; ++$i) {
+            [$status, $body] = $this->client->send('GET', $tile);
+            self::assertSame(200, $status);
+            self::assertNotFalse(imagecreatefromstring(Desk::text($body['text'])));
+            self::assertSame(401, Client::ofStack()->send('GET', $tile)[0]);
+            self::assertSame(404, Client::ofStack()->signIn('stranger@plinth.example')->send('GET', $tile)[0]);
+        }
+        self::assertStringContainsString('nosniff', $this->client->head);
+        foreach (['99/0/0', '0/0/7', '0/7/0'] as $none) {
+            self::assertSame(404, $this->client->send('GET', "/api/projects/{$this->desk->id}/pages/{$this->desk->page}/tiles/$none")[0], $none);
+        }
+        foreach (['../../../preview.jpg', '0/0/..%2f..%2fpreview', '0/0/0.jpg', '0/0/0/made.json'] as $elsewhere) {
+            self::assertNotSame(200, $this->client->send('GET', "/api/projects/{$this->desk->id}/pages/{$this->desk->page}/tiles/$elsewhere")[0], $elsewhere);
+        }
+        // A no is not remembered: whoever is let in sees it at once.
+        $reader = Client::ofStack()->signIn('reader@plinth.example');
+        self::assertSame(404, $reader->send('GET', $tile)[0]);
+        $this->client->ok('PUT', "/api/projects/{$this->desk->id}/shares", ['email' => 'reader@plinth.example', 'role' => 'read']);
+        self::assertSame(200, $reader->send('GET', $tile)[0]);
+    }
+
+    public function testWhoOnlyLooksWritesNothing(): void
+    {
+        $this->desk->bringIn(self::SCAN);
+        $this->desk->imported();
+        $this->desk->change([$this->desk->chain([[0, 0], [6000, 0], [6000, 4000], [0, 4000]], true)['operation']]);
+        Waiting::until(fn (): ?true => 0 === Desk::int($this->client->ok('GET', '/api/work')['working']) ? true : null, 'The workers do not rest');
+        $this->client->ok('GET', "/api/projects/{$this->desk->id}");
+        $before = self::written();
+        foreach (['', '/changes?since=0', '/history', '/shares', "/pages/{$this->desk->page}/preview", "/pages/{$this->desk->page}/tiles/0/0/0", "/pages/{$this->desk->page}/found?x=100&y=100&reach=12", "/drawings/{$this->desk->drawing}/fits", "/drawings/{$this->desk->drawing}/proposals", "/storeys/{$this->desk->storey}/plan.json", "/storeys/{$this->desk->storey}/plan.dxf"] as $path) {
+            self::assertSame(200, $this->client->send('GET', "/api/projects/{$this->desk->id}$path")[0], $path);
+        }
+        self::assertSame($before, self::written());
+    }
+
+    /** @return list<mixed> rows inserted, changed and removed since the database began */
+    private static function written(): array
+    {
+        $rows = Database::open()->query("SHOW GLOBAL STATUS WHERE Variable_name IN ('Innodb_rows_inserted', 'Innodb_rows_updated', 'Innodb_rows_deleted')");
+        self::assertNotFalse($rows);
+
+        return array_values($rows->fetchAll(\PDO::FETCH_NUM));
+    }
+
+    private function shared(string $email, string $role): Client
+    {
+        $this->client->ok('PUT', "/api/projects/{$this->desk->id}/shares", ['email' => $email, 'role' => $role]);
+
+        return Client::ofStack()->signIn($email);
+    }
+
+    private function tag(?Client $client = null): string
+    {
+        $client ??= $this->client;
+        $client->ok('GET', "/api/projects/{$this->desk->id}/changes?since={$this->desk->revision}");
+        self::assertSame(1, preg_match('/^etag: (?:W\/)?("[^"]+")/im', $client->head, $m), $client->head);
+
+        return $m[1];
+    }
+
+    /** @return array{int, array<mixed>} */
+    private function ask(?string $tag, ?int $since = null, ?Client $client = null): array
+    {
+        $since ??= $this->desk->revision;
+
+        return ($client ?? $this->client)->send('GET', "/api/projects/{$this->desk->id}/changes?since=$since", headers: ['Sec-Fetch-Site: same-origin', ...(null === $tag ? [] : ["If-None-Match: $tag"])]);
+    }
+}
