@@ -75,7 +75,7 @@ secret() {
 
 instance_environment() {
   # Several nodes share a store of files, the secret and a database that PLINTH_DATABASE_URL names; ours listens on a socket alone.
-  export PLINTH_VAR="$VAR" PLINTH_FILES="${PLINTH_STORE:-$VAR/files}" PLINTH_DROP_IN="${PLINTH_DROP_IN:-$VAR/drop-in}" APP_ENV=prod APP_DEBUG=0 APP_SECRET="${PLINTH_SECRET:-$(secret secret)}"
+  export PLINTH_VAR="$VAR" PLINTH_FILES="${PLINTH_STORE:-$VAR/files}" PLINTH_OBJECTS="${PLINTH_OBJECTS:-}" PLINTH_DROP_IN="${PLINTH_DROP_IN:-$VAR/drop-in}" APP_ENV=prod APP_DEBUG=0 APP_SECRET="${PLINTH_SECRET:-$(secret secret)}"
   export DATABASE_URL="${PLINTH_DATABASE_URL:-mysql://plinth_app:$(secret database-password)@localhost/plinth?unix_socket=$RUN/db.sock&serverVersion=10.11.19-MariaDB&charset=utf8mb4}"
   # An inherited scan folder comes first, ours last.
   export PHP_INI_SCAN_DIR=":$ROOT/ops/php"

@@ -17,11 +17,12 @@ final class Version8Queue extends AbstractMigration
 
     public function up(Schema $schema): void
     {
+        $this->addSql("ALTER TABLE page ADD pictures VARCHAR(32) DEFAULT '' NOT NULL");
         $this->addSql('ALTER TABLE page ADD told_at DATETIME(6) NOT NULL DEFAULT CURRENT_TIMESTAMP(6) ON UPDATE CURRENT_TIMESTAMP(6)');
     }
 
     public function down(Schema $schema): void
     {
-        $this->addSql('ALTER TABLE page DROP told_at');
+        $this->addSql('ALTER TABLE page DROP told_at, DROP pictures');
     }
 }

@@ -29,13 +29,13 @@ final class BringInTest extends TestCase
         self::assertSame(182, $page['tilesDone'], '13 × 10 + 7 × 5 + 4 × 3 + 2 × 2 + 1');
         self::assertSame('.png', $page['tileSuffix'], 'Grey line work keeps its pixels.');
         foreach (['tiles/4/9/12', 'tiles/0/0/0', 'preview'] as $picture) {
-            [$status, $body] = $this->desk->client->send('GET', "/api/projects/{$this->desk->id}/pages/{$this->desk->page}/$picture");
+            [$status, $body] = $this->desk->client->send('GET', $this->desk->ofPage($picture));
             self::assertSame(200, $status);
             self::assertIsString($body['text']);
             self::assertNotFalse(imagecreatefromstring($body['text']), $picture);
         }
-        self::assertSame(404, $this->desk->client->send('GET', "/api/projects/{$this->desk->id}/pages/{$this->desk->page}/tiles/4/99/0")[0]);
-        $grey = getenv('PLINTH_FILES')."/pages/{$this->desk->id}/{$this->desk->page}/grey.v";
+        self::assertSame(404, $this->desk->client->send('GET', $this->desk->ofPage('tiles/4/99/0'))[0]);
+        $grey = $this->desk->folder().'/grey.v';
         $wall = (new GreyFile($grey, 3307, 2339, 64))->window(1180, 1825, 4, 4);
         self::assertLessThan(130, \ord($wall->bytes[5]), 'Solid wall: the grey values lie where the pixels do.');
         self::assertGreaterThan(200, \ord((new GreyFile($grey, 3307, 2339, 64))->window(3300, 2330, 4, 4)->bytes[5]), 'Paper.');
@@ -93,7 +93,7 @@ final class BringInTest extends TestCase
         $this->desk->client->ok('POST', "/api/projects/{$this->desk->id}/pages/{$this->desk->page}/stop");
         self::assertSame('stopped', $this->desk->imported()['state']);
         usleep(700_000);
-        self::assertDirectoryDoesNotExist(getenv('PLINTH_FILES')."/pages/{$this->desk->id}/{$this->desk->page}.part");
+        self::assertSame('', $this->desk->folder());
         $this->desk->client->ok('POST', "/api/projects/{$this->desk->id}/pages/{$this->desk->page}/retry");
         self::assertSame('ready', $this->desk->imported()['state']);
     }

@@ -141,10 +141,33 @@ final class Desk
         }, 'The file was not looked at');
     }
 
-    /** A picture of the page at hand: `preview`, or `tiles/z/y/x`. */
+    /** Where something of the page at hand is: `preview`, `tiles/z/y/x` of the pictures it has now, and others. */
+    public function ofPage(string $name): string
+    {
+        $version = '';
+        if (str_starts_with($name, 'tiles/')) {
+            foreach (JsonValue::of($this->client->ok('GET', "/api/projects/$this->id/changes?since=$this->revision"))->get('pages')->items() as $page) {
+                if ($page->get('page')->text() === $this->page) {
+                    $version = $page->get('pictures')->text().'/';
+                }
+            }
+        }
+
+        return "/api/projects/$this->id/pages/$this->page/$version$name";
+    }
+
+    /** The folder in which the pictures of the page at hand are kept. */
+    public function folder(): string
+    {
+        $versions = glob(getenv('PLINTH_FILES')."/pages/$this->id/$this->page/*", \GLOB_ONLYDIR);
+
+        return false === $versions || [] === $versions ? '' : $versions[0];
+    }
+
+    /** A picture of the page at hand. */
     public function picture(string $name): \GdImage
     {
-        [$status, $body] = $this->client->send('GET', "/api/projects/$this->id/pages/$this->page/$name");
+        [$status, $body] = $this->client->send('GET', $this->ofPage($name));
         Assert::assertSame(200, $status, $name);
         Assert::assertIsString($body['text']);
         $image = imagecreatefromstring($body['text']);

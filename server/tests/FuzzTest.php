@@ -185,7 +185,7 @@ final class FuzzTest extends TestCase
             8 => "$p/changes?since={$number()}",
             9 => "$p/storeys/{$this->id('storey')}/".$this->one(['plan.json', 'rooms-table', 'settled']),
             10 => "$p/".$this->one(["outlines/{$this->id('outline')}", "boundaries/{$this->id('boundary')}", "sides/{$this->id('side')}/corners", 'history', 'shares', 'arrivals/'.Desk::newId()]),
-            default => "$p/pages/{$this->id('page')}/".$this->one(['preview', 'lines', 'tiles/'.mt_rand(0, 99).'/'.mt_rand(0, 9999).'/'.mt_rand(0, 9999)]),
+            default => "$p/pages/{$this->id('page')}/".$this->one(['preview', 'lines', '0123456789abcdef/tiles/'.mt_rand(0, 99).'/'.mt_rand(0, 9999).'/'.mt_rand(0, 9999)]),
         };
 
         return ['GET', $path, null];

@@ -47,7 +47,7 @@ final class MachineTest extends TestCase
         $index = $desk->client->send('GET', '/')[1]['text'] ?? null;
         self::assertIsString($index);
         self::assertSame(1, preg_match('#/assets/[^"]+\.js#', $index, $script));
-        foreach (['/', $script[0], '/no/such/page', '/api/health', '/api/projects', '/api/no-such-thing', "/api/projects/$desk->id/pages/$desk->page/tiles/0/0/0", "/api/projects/$desk->id/pages/$desk->page/preview", "/api/projects/$desk->id/storeys/$desk->storey/plan.dxf"] as $path) {
+        foreach (['/', $script[0], '/no/such/page', '/api/health', '/api/projects', '/api/no-such-thing', $desk->ofPage('tiles/0/0/0'), "/api/projects/$desk->id/pages/$desk->page/preview", "/api/projects/$desk->id/storeys/$desk->storey/plan.dxf"] as $path) {
             self::assertNotSame('', $cookies = $desk->client->cookies());
             curl_setopt_array($curl = curl_init(getenv('PLINTH_ADDRESS').$path), [\CURLOPT_RETURNTRANSFER => true, \CURLOPT_HEADER => true, \CURLOPT_COOKIE => $cookies]);
             $answer = curl_exec($curl);

@@ -5,23 +5,55 @@ declare(strict_types=1);
 namespace Plinth\Server\Tests;
 
 use PHPUnit\Framework\TestCase;
+use Plinth\Core\Exchange\Json\JsonValue;
 
 /** A second node on the same database and store is the same application. */
 final class NodesTest extends TestCase
 {
+    /** Two nodes that share a database and a store of objects, and no disk: what one reads, the other shows. */
+    public function testTwoNodesShareNoDiskWhereTheStoreIsOneOfObjects(): void
+    {
+        $objects = new Objects();
+        $first = new Node(['PLINTH_OBJECTS='.$objects->address]);
+        $second = null;
+        try {
+            $client = $first->client();
+            $desk = new Desk($client->signIn());
+            $scan = __DIR__.'/../../demo/station-site-sketch.jpg';
+            $desk->bringIn($scan);
+            Waiting::until(static fn (): ?true => 'ready' === JsonValue::of($client->ok('GET', "/api/projects/$desk->id"))->get('pages')->items()[0]->get('state')->text() ? true : null, 'The page was not read');
+            // The second one begins when all is there already, and has nothing of it.
+            $second = new Node(['PLINTH_OBJECTS='.$objects->address, 'PLINTH_DATABASE_URL='.$first->database(), 'PLINTH_SECRET='.$first->secret()]);
+            $there = $second->client();
+            $there->takeSessionOf($client);
+            $tile = $desk->ofPage('tiles/0/0/0');
+            [$status, $body] = $there->send('GET', $tile);
+            self::assertSame(200, $status);
+            self::assertSame($client->send('GET', $tile)[1], $body);
+            self::assertSame(200, $there->send('GET', $desk->ofPage('preview'))[0]);
+            self::assertSame(200, $there->send('GET', $desk->ofPage('found?x=100&y=100&reach=12'))[0], 'Its ink can be looked at.');
+            self::assertDirectoryExists($second->folder.'/files/pages');
+            // Sent to one, taken in by the worker of either, and the same bytes stored once.
+            $again = new Desk($there);
+            $again->bringIn($scan);
+            Waiting::until(static fn (): ?true => 'ready' === JsonValue::of($there->ok('GET', "/api/projects/$again->id"))->get('pages')->items()[0]->get('state')->text() ? true : null, 'The page was not read');
+            foreach ([$client, $there] as $who) {
+                self::assertSame(200, $who->send('GET', $again->ofPage('tiles/0/0/0'))[0]);
+            }
+            $sources = glob($objects->folder.'/plinth/sources/*/*_object');
+            self::assertCount(1, false === $sources ? [] : $sources);
+        } finally {
+            $second?->stop();
+            $first->stop();
+            $objects->stop();
+        }
+    }
+
     public function testTwoNodesServeOneApplication(): void
     {
-        $root = \dirname(__DIR__, 2);
-        $var = (string) getenv('PLINTH_VAR');
-        $folder = sys_get_temp_dir().'/plinth-node-'.bin2hex(random_bytes(4));
-        mkdir($folder, 0o700);
-        $port = trim((string) shell_exec('bash -c '.escapeshellarg("VAR=$folder; . $root/ops/lib.sh; free_port")));
-        $environment = ['PLINTH_VAR='.$folder, 'PLINTH_DATABASE_URL='.getenv('DATABASE_URL'), 'PLINTH_STORE='.getenv('PLINTH_FILES'), 'PLINTH_SECRET='.getenv('APP_SECRET'), 'PLINTH_DEMO=1', 'PLINTH_TRUSTED_PROXIES=127.0.0.1'];
-        $process = proc_open(['env', ...$environment, "$root/ops/stack", $folder, $port, "$var/web", 'sleep', 'infinity'], [], $pipes);
-        self::assertIsResource($process);
+        $node = new Node(['PLINTH_DATABASE_URL='.getenv('DATABASE_URL'), 'PLINTH_STORE='.getenv('PLINTH_FILES'), 'PLINTH_SECRET='.getenv('APP_SECRET')]);
         try {
-            $second = new Client("http://127.0.0.1:$port");
-            Waiting::until(static fn (): ?true => 200 === $second->send('GET', '/api/health')[0] ? true : null, 'The second node did not start');
+            $second = $node->client();
             $desk = new Desk(Client::ofStack()->signIn());
             $second->takeSessionOf($desk->client);
             $there = $second->ok('GET', "/api/projects/$desk->id");
@@ -37,14 +69,12 @@ final class NodesTest extends TestCase
             $desk->bringIn(__DIR__.'/../../demo/station-site-sketch.jpg');
             self::assertSame('ready', $desk->imported()['state']);
             foreach ([$desk->client, $second] as $client) {
-                self::assertSame(200, $client->send('GET', "/api/projects/$desk->id/pages/$desk->page/tiles/0/0/0")[0]);
+                self::assertSame(200, $client->send('GET', $desk->ofPage('tiles/0/0/0'))[0]);
             }
             $desk->client->ok('DELETE', '/api/account/sessions');
             $second->refused(401, 'GET', '/api/projects');
         } finally {
-            posix_kill(proc_get_status($process)['pid'], 15);
-            proc_close($process);
-            exec('rm -rf '.escapeshellarg($folder));
+            $node->stop();
         }
     }
 }

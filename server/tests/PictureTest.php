@@ -51,7 +51,7 @@ final class PictureTest extends TestCase
         // Level 2 holds the page at full size: 2 × 3 tiles.
         $this->assertColour($desk, 'tiles/2/0/0', 200, 50, [221, 34, 17]);
         $this->assertColour($desk, 'tiles/2/0/0', 200, 150, [255, 255, 255]);
-        self::assertSame([400, 600], [($grey = PageMaker::raster(getenv('PLINTH_FILES')."/pages/$desk->id/$desk->page/grey.v"))->width, $grey->height]);
+        self::assertSame([400, 600], [($grey = PageMaker::raster($desk->folder().'/grey.v'))->width, $grey->height]);
     }
 
     public function testClearPaperIsShownWhite(): void

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Server\Tests;
 
 use PHPUnit\Framework\TestCase;
+use Plinth\Core\Exchange\Json\JsonValue;
 
 /** Pictures are made from source files and can be lost without loss: whoever misses them has them made again. */
 final class PicturesTest extends TestCase
@@ -17,10 +18,13 @@ final class PicturesTest extends TestCase
         $desk->bringIn(self::SCAN);
         $desk->imported();
         foreach (['tiles/0/0/0', 'preview', 'found?x=100&y=100&reach=12'] as $what) {
-            exec('rm -rf '.escapeshellarg(getenv('PLINTH_FILES')."/pages/$desk->id/$desk->page"));
-            self::assertSame('not-ready', $desk->client->refused(409, 'GET', "/api/projects/$desk->id/pages/$desk->page/$what")['code'], $what);
+            $path = $desk->ofPage($what);
+            exec('rm -rf '.escapeshellarg($desk->folder()));
+            self::assertSame('not-ready', $desk->client->refused(409, 'GET', $path)['code'], $what);
+            self::assertSame('', $desk->folder(), 'Looking makes nothing.');
+            $desk->client->ok('POST', "/api/projects/$desk->id/pages/$desk->page/pictures");
             self::assertSame('ready', $desk->imported()['state'], $what);
-            self::assertSame(200, $desk->client->send('GET', "/api/projects/$desk->id/pages/$desk->page/$what")[0], $what);
+            self::assertSame(200, $desk->client->send('GET', $desk->ofPage($what))[0], $what);
         }
         // "Try again" works from every state: also where nothing is wrong.
         $desk->client->ok('POST', "/api/projects/$desk->id/pages/$desk->page/retry");
@@ -52,9 +56,14 @@ final class PicturesTest extends TestCase
             $state = $there->ok('GET', "/api/projects/$desk->id");
             self::assertSame($desk->state()['revision'], $state['revision']);
             self::assertEquals(Desk::rows($desk->state(), 'wall'), Desk::rows($state, 'wall'));
-            $there->refused(409, 'GET', "/api/projects/$desk->id/pages/$desk->page/tiles/0/0/0"); // looking makes nothing
+            $there->refused(409, 'GET', $desk->ofPage('tiles/0/0/0')); // looking makes nothing
             self::assertSame(204, $there->send('POST', "/api/projects/$desk->id/pages/$desk->page/pictures", [])[0]);
-            Waiting::until(static fn (): ?true => 200 === $there->send('GET', "/api/projects/$desk->id/pages/$desk->page/tiles/0/0/0")[0] ? true : null, 'A tile of its scan is not there');
+            Waiting::until(static function () use ($there, $desk): ?true {
+                $page = JsonValue::of($there->ok('GET', "/api/projects/$desk->id"))->get('pages')->items()[0];
+                $tile = "/api/projects/$desk->id/pages/$desk->page/{$page->get('pictures')->text()}/tiles/0/0/0";
+
+                return 'ready' === $page->get('state')->text() && 200 === $there->send('GET', $tile)[0] ? true : null;
+            }, 'A tile of its scan is not there');
         } finally {
             $status = proc_get_status($process);
             posix_kill($status['pid'], 15);

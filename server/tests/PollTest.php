@@ -115,7 +115,7 @@ final class PollTest extends TestCase
     {
         $this->desk->bringIn(self::SCAN);
         $this->desk->imported();
-        $tile = "/api/projects/{$this->desk->id}/pages/{$this->desk->page}/tiles/0/0/0";
+        $tile = $this->desk->ofPage('tiles/0/0/0');
         for ($i = 0; $i < 3; ++$i) {
             [$status, $body] = $this->client->send('GET', $tile);
             self::assertSame(200, $status);
@@ -125,10 +125,10 @@ final class PollTest extends TestCase
         }
         self::assertStringContainsString('nosniff', $this->client->head);
         foreach (['99/0/0', '0/0/7', '0/7/0'] as $none) {
-            self::assertSame(404, $this->client->send('GET', "/api/projects/{$this->desk->id}/pages/{$this->desk->page}/tiles/$none")[0], $none);
+            self::assertSame(404, $this->client->send('GET', $this->desk->ofPage("tiles/$none"))[0], $none);
         }
         foreach (['../../../preview.jpg', '0/0/..%2f..%2fpreview', '0/0/0.jpg', '0/0/0/made.json'] as $elsewhere) {
-            self::assertNotSame(200, $this->client->send('GET', "/api/projects/{$this->desk->id}/pages/{$this->desk->page}/tiles/$elsewhere")[0], $elsewhere);
+            self::assertNotSame(200, $this->client->send('GET', $this->desk->ofPage("tiles/$elsewhere"))[0], $elsewhere);
         }
         // A no is not remembered: whoever is let in sees it at once.
         $reader = Client::ofStack()->signIn('reader@plinth.example');
@@ -145,7 +145,7 @@ final class PollTest extends TestCase
         Waiting::until(fn (): ?true => 0 === Desk::int($this->client->ok('GET', '/api/work')['working']) ? true : null, 'The workers do not rest');
         $this->client->ok('GET', "/api/projects/{$this->desk->id}");
         $before = self::written();
-        foreach (['', '/changes?since=0', '/history', '/shares', "/pages/{$this->desk->page}/preview", "/pages/{$this->desk->page}/tiles/0/0/0", "/pages/{$this->desk->page}/found?x=100&y=100&reach=12", "/drawings/{$this->desk->drawing}/fits", "/drawings/{$this->desk->drawing}/proposals", "/storeys/{$this->desk->storey}/plan.json", "/storeys/{$this->desk->storey}/plan.dxf"] as $path) {
+        foreach (['', '/changes?since=0', '/history', '/shares', "/pages/{$this->desk->page}/preview", "/pages/{$this->desk->page}/found?x=100&y=100&reach=12", "/drawings/{$this->desk->drawing}/fits", "/drawings/{$this->desk->drawing}/proposals", "/storeys/{$this->desk->storey}/plan.json", "/storeys/{$this->desk->storey}/plan.dxf"] as $path) {
             self::assertSame(200, $this->client->send('GET', "/api/projects/{$this->desk->id}$path")[0], $path);
         }
         self::assertSame($before, self::written());

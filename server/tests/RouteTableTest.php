@@ -30,7 +30,7 @@ final class RouteTableTest extends TestCase
     ];
     private const READER = [
         'GET '.self::PROJECT, 'GET '.self::PROJECT.'/changes', 'GET '.self::PROJECT.'/history', 'GET '.self::PROJECT.'/pass', 'GET '.self::PROJECT.'/shares', 'GET '.self::PROJECT.'/arrivals/{id}',
-        'GET '.self::PAGE.'/lines', 'GET '.self::PAGE.'/preview', 'GET '.self::PAGE.'/tiles/{z}/{y}/{x}', 'GET '.self::PAGE.'/found', 'GET '.self::PAGE.'/ticks', 'POST '.self::PAGE.'/pictures',
+        'GET '.self::PAGE.'/lines', 'GET '.self::PAGE.'/preview', 'GET '.self::PAGE.'/{version}/tiles/{z}/{y}/{x}', 'GET '.self::PAGE.'/found', 'GET '.self::PAGE.'/ticks', 'POST '.self::PAGE.'/pictures',
         'GET '.self::DRAWING.'/spread', 'GET '.self::DRAWING.'/flatness', 'GET '.self::DRAWING.'/fits', 'GET '.self::DRAWING.'/gap', 'GET '.self::DRAWING.'/misfit', 'GET '.self::DRAWING.'/bearing', 'GET '.self::DRAWING.'/probe',
         'GET '.self::DRAWING.'/proposals', 'GET '.self::DRAWING.'/readings', 'GET '.self::DRAWING.'/rectified', 'GET '.self::DRAWING.'/rectified/{shape}/tiles/{z}/{y}/{x}',
         'GET '.self::STOREY.'/plan.dxf', 'GET '.self::STOREY.'/plan.json', 'GET '.self::STOREY.'/rooms-table', 'GET '.self::STOREY.'/settled',
@@ -68,7 +68,7 @@ final class RouteTableTest extends TestCase
             [$method, $path] = explode(' ', $route);
             $path = strtr($path, [
                 '{project}' => $desk->id, '/pages/{id}' => "/pages/$desk->page", '/drawings/{id}' => "/drawings/$desk->drawing", '/storeys/{id}' => "/storeys/$desk->storey",
-                '{id}' => Desk::newId(), '{user}' => Desk::newId(), '{session}' => Desk::newId(), '{shape}' => str_repeat('0', 40), '{z}' => '0', '{y}' => '0', '{x}' => '0',
+                '{id}' => Desk::newId(), '{user}' => Desk::newId(), '{session}' => Desk::newId(), '{shape}' => str_repeat('0', 40), '{version}' => str_repeat('0', 16), '{z}' => '0', '{y}' => '0', '{x}' => '0',
             ]);
             foreach ($clients as $i => $client) {
                 // What signs in or out is tried by somebody who does not go on afterwards.

@@ -212,17 +212,16 @@ final class SourcesTest extends TestCase
         $this->desk->imported();
         $source = Desk::rows($this->desk->state(), 'source')[0]['id'];
         $this->desk->change([['do' => 'remove', 'type' => 'source', 'id' => $source]]);
-        $folder = getenv('PLINTH_FILES')."/pages/{$this->desk->id}/{$this->desk->page}";
-        self::assertDirectoryExists($folder);
+        self::assertNotSame('', $this->desk->folder());
         exec('php '.escapeshellarg(__DIR__.'/../bin/console').' plinth:files:tidy', $out, $code);
         self::assertSame(0, $code);
-        self::assertMatchesRegularExpression('/^Pictures of \d+ removed pages are gone\.$/', $out[0]);
+        self::assertMatchesRegularExpression('/^\d+ pictures of pages and 0 source files that nothing names are gone\.$/', $out[0]);
         clearstatcache();
-        self::assertDirectoryDoesNotExist($folder);
+        self::assertSame('', $this->desk->folder());
         $this->desk->client->ok('POST', "/api/projects/{$this->desk->id}/undo", ['id' => Desk::newId()]);
         self::assertSame('ready', $this->desk->imported()['state']);
         clearstatcache();
-        self::assertDirectoryExists($folder);
+        self::assertNotSame('', $this->desk->folder());
     }
 
     public function testOfASourceOnlyNameAndOriginMayBeSetRight(): void

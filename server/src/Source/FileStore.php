@@ -4,24 +4,23 @@ declare(strict_types=1);
 
 namespace Plinth\Server\Source;
 
-use League\Flysystem\Filesystem;
-use League\Flysystem\Local\LocalFilesystemAdapter;
 use Plinth\Server\Change\DiskSpace;
 use Plinth\Server\Change\RowId;
+use Plinth\Server\Files\CannotStore;
+use Plinth\Server\Files\Folders;
+use Plinth\Server\Files\Store;
 use Plinth\Server\Http\Refusal;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Uid\Uuid;
 
-/** Source files by their content, and a folder of made pictures for each page. */
+/**
+ * What is kept of sources in the store of files: each file by its content, and the pictures made of each page as a bundle of a version of
+ * its own. Work that is under way lies on this machine.
+ */
 final readonly class FileStore
 {
-    private string $root;
-    private Filesystem $files;
-
-    public function __construct(string $filesDir, string $projectDir, private DiskSpace $disk, private int $leastFreeMb)
+    public function __construct(private Store $store, private DiskSpace $disk, private int $leastFreeMb)
     {
-        $this->root = str_starts_with($filesDir, '/') ? $filesDir : $projectDir.'/'.$filesDir;
-        $this->files = new Filesystem(new LocalFilesystemAdapter($this->root));
     }
 
     /**
@@ -32,145 +31,233 @@ final readonly class FileStore
     public function takeIn(string $path): string
     {
         $hash = (string) hash_file('sha256', $path);
-        if (!$this->files->fileExists(self::sourceName($hash))) {
-            $this->files->createDirectory(\dirname(self::sourceName($hash)));
-            // Of what arrived here the bytes get a second name, which costs nothing.
-            if (str_starts_with($path, $this->root.'/') && @link($path, $this->sourcePath($hash))) {
-                return $hash;
-            }
-            $stream = fopen($path, 'r');
-            if (false === $stream) {
-                throw new \RuntimeException('The uploaded file cannot be read.');
-            }
-            $this->files->writeStream(self::sourceName($hash), $stream);
-        }
+        $this->store->put(self::sourceKey($hash), $path);
 
         return $hash;
     }
 
-    public function sourcePath(string $hash): string
+    /** @return string|null where a source's file can be read, as it was taken in; null where it is not there or not that any more */
+    public function source(string $hash): ?string
     {
-        return $this->root.'/'.self::sourceName($hash);
+        $path = $this->store->file(self::sourceKey($hash));
+
+        return null !== $path && hash_equals($hash, (string) @hash_file('sha256', $path)) ? $path : null;
     }
 
-    public function pageFolder(RowId $page): string
+    /** @return bool whether there is a file that is not what it was taken in as */
+    public function isDamaged(string $hash): bool
     {
-        return $this->root.'/'.self::pageName($page);
+        return null !== $this->store->file(self::sourceKey($hash)) && null === $this->source($hash);
     }
 
-    /** A new empty folder for something that is made and taken away again. */
+    /** @return list<string> hashes of the files that are kept */
+    public function sources(): array
+    {
+        $hashes = [];
+        foreach ($this->store->below('sources') as $head) {
+            foreach ($this->store->below("sources/$head") as $rest) {
+                $hashes[] = $head.$rest;
+            }
+        }
+
+        return $hashes;
+    }
+
+    /** @return int s since a source was taken in */
+    public function ageOfSource(string $hash): int
+    {
+        return $this->store->age(self::sourceKey($hash)) ?? 0;
+    }
+
+    public function forgetSource(string $hash): void
+    {
+        $this->store->remove(self::sourceKey($hash));
+    }
+
+    /** @return string|null the folder of a page's pictures of a version, here; null where they are missing */
+    public function pictures(RowId $page, string $version): ?string
+    {
+        return '' === $version ? null : $this->store->bundle(self::pageKey($page).'/'.$version);
+    }
+
+    /**
+     * Puts a finished folder of pictures where all nodes find it.
+     *
+     * @return string the version that it is
+     */
+    public function keepPictures(RowId $page, string $folder): string
+    {
+        $version = bin2hex(random_bytes(8));
+        $this->store->putBundle(self::pageKey($page).'/'.$version, $folder);
+
+        return $version;
+    }
+
+    /** @return list<string> of the pictures that are kept of a page */
+    public function versions(RowId $page): array
+    {
+        return $this->store->below(self::pageKey($page));
+    }
+
+    public function forgetPictures(RowId $page, string $version): void
+    {
+        $this->store->remove(self::pageKey($page).'/'.$version);
+    }
+
+    /** A preview that is there before the pictures are. */
+    public function keepPreview(RowId $page, string $path): void
+    {
+        $this->store->remove(self::previewKey($page));
+        $this->store->put(self::previewKey($page), $path);
+    }
+
+    public function forgetPreview(RowId $page): void
+    {
+        $this->store->remove(self::previewKey($page));
+    }
+
+    public function preview(RowId $page): ?string
+    {
+        return $this->store->file(self::previewKey($page));
+    }
+
+    /** Of straightened pictures, which are known by what they show. */
+    public function straightened(RowId $drawing, string $shape): ?string
+    {
+        return $this->store->bundle(self::straightKey($drawing).'/'.$shape);
+    }
+
+    public function keepStraightened(RowId $drawing, string $shape, string $folder): void
+    {
+        $this->store->putBundle(self::straightKey($drawing).'/'.$shape, $folder);
+        foreach ($this->store->below(self::straightKey($drawing)) as $older) {
+            if ($older !== $shape) {
+                $this->store->remove(self::straightKey($drawing).'/'.$older);
+            }
+        }
+    }
+
+    /** A new empty folder for something that is made and put in its place, or taken away again. */
     public function workFolder(): string
     {
-        $folder = $this->root.'/making/'.bin2hex(random_bytes(8));
-        if (!@mkdir($folder, 0o700, true)) {
+        $folder = $this->store->workshop().'/making/'.bin2hex(random_bytes(8));
+        try {
+            Folders::make($folder);
+        } catch (CannotStore) {
             throw Refusal::noRoom();
         }
 
         return $folder;
     }
 
-    /** A new empty folder beside the final one for one attempt at making it; what earlier attempts left is taken away. */
-    public function newAttempt(string $folder, int $attempt): string
+    public function removeFolder(string $folder): void
     {
-        $left = glob($folder.'.part-*', \GLOB_ONLYDIR);
-        array_map($this->removeFolder(...), false === $left ? [] : $left);
-        if (!@mkdir("$folder.part-$attempt", 0o700, true)) {
-            throw Refusal::noRoom();
+        if (str_starts_with($folder, $this->store->workshop().'/making/')) {
+            Folders::remove($folder);
         }
-
-        return "$folder.part-$attempt";
-    }
-
-    /** Puts a folder that is finished in the place of the one before. */
-    public function putInPlace(string $made, string $folder): void
-    {
-        $this->removeFolder($folder);
-        if (!rename($made, $folder)) {
-            throw new \RuntimeException('A finished folder could not be put in its place.');
-        }
-    }
-
-    /** Whether all that the board shows of a page lies here. */
-    public function hasPictures(RowId $page): bool
-    {
-        return is_file($this->pageFolder($page).'/made.json');
-    }
-
-    /** Where a file that was sent lies until it has been looked at. */
-    public function arrivalPath(RowId $arrival): string
-    {
-        return $this->root.'/arrivals/'.$arrival->project->toRfc4122().'-'.$arrival->id->toRfc4122();
     }
 
     /** Takes a file that was sent out of the way it came in by, at once and once only. */
     public function receive(string $path, RowId $arrival): bool
     {
-        @mkdir($this->root.'/arrivals', 0o700, true);
+        // Two that reach for the same one do not both get it.
+        $mine = $path.'.taken-'.bin2hex(random_bytes(6));
+        if (!@rename($path, $mine)) {
+            return false;
+        }
+        try {
+            $this->store->put(self::arrivalKey($arrival), $mine);
+        } catch (CannotStore) {
+            @rename($mine, $path);
 
-        return @rename($path, $this->arrivalPath($arrival));
+            return false;
+        }
+        @unlink($mine);
+
+        return true;
+    }
+
+    /** Where a file that was sent can be read until it has been looked at. */
+    public function arrival(RowId $arrival): ?string
+    {
+        return $this->store->file(self::arrivalKey($arrival));
+    }
+
+    public function forgetArrival(RowId $arrival): void
+    {
+        $this->store->remove(self::arrivalKey($arrival));
+    }
+
+    /** Removes files that were sent some seconds ago and never taken, and what work has left behind here. */
+    public function forgetArrivals(int $seconds): void
+    {
+        foreach ($this->store->below('arrivals') as $name) {
+            if (($this->store->age("arrivals/$name") ?? 0) > $seconds) {
+                $this->store->remove("arrivals/$name");
+            }
+        }
+        foreach (Folders::names($this->store->workshop().'/making') as $name) {
+            $path = $this->store->workshop().'/making/'.$name;
+            if ((int) @filemtime($path) < time() - $seconds) {
+                Folders::remove($path);
+            }
+        }
     }
 
     /** @throws Refusal when the disk has no room for a file and what is made from it */
     public function refuseWithoutRoom(int $bytes): void
     {
         // A decoded page takes up to some twenty times its file for a while.
-        if ($this->disk->free($this->root) - 4.0 * $bytes < $this->leastFreeMb * 1e6) {
+        if ($this->disk->free($this->store->workshop()) - 4.0 * $bytes < $this->leastFreeMb * 1e6) {
             throw Refusal::noRoom();
         }
     }
 
-    /** Removes files that were sent some seconds ago and never taken, and what work has left behind. */
-    public function forgetArrivals(int $seconds): void
+    /** @return iterable<RowId> pages of which pictures are kept */
+    public function pages(): iterable
     {
-        $left = glob($this->root.'/{arrivals,making}/*', \GLOB_BRACE);
-        foreach (false === $left ? [] : $left as $path) {
-            if ((int) @filemtime($path) < time() - $seconds) {
-                is_dir($path) ? $this->removeFolder($path) : @unlink($path);
+        foreach ($this->store->below('pages') as $project) {
+            foreach (Uuid::isValid($project) ? $this->store->below("pages/$project") : [] as $page) {
+                if (Uuid::isValid($page)) {
+                    yield new RowId(Uuid::fromString($project), Uuid::fromString($page));
+                }
             }
         }
     }
 
-    /** @return iterable<RowId> pages that have a folder */
-    public function pageFolders(): iterable
+    /** @param string|null $path of a file that is to be sent: nginx does it, from the disk of this machine */
+    public function served(?string $path, string $type): Response
     {
-        $folders = glob($this->root.'/pages/*/*', \GLOB_ONLYDIR);
-        foreach (false === $folders ? [] : $folders as $folder) {
-            if (Uuid::isValid(basename($folder)) && Uuid::isValid(basename(\dirname($folder)))) {
-                yield new RowId(Uuid::fromString(basename(\dirname($folder))), Uuid::fromString(basename($folder)));
-            }
-        }
-    }
-
-    /** Where nginx finds a page's file, below its internal location. */
-    private function internalPath(RowId $page, string $file): string
-    {
-        return '/internal-files/'.self::pageName($page).'/'.$file;
-    }
-
-    /** nginx sends the file; pictures of a page never change once they are there. */
-    public function served(RowId $page, string $file, string $type): Response
-    {
-        if (!is_file($this->pageFolder($page).'/'.$file)) {
+        $root = $this->store->workshop().'/';
+        if (null === $path || !str_starts_with($path, $root) || !is_file($path)) {
             throw Refusal::notFound();
         }
 
-        return new Response('', 200, ['X-Accel-Redirect' => $this->internalPath($page, $file), 'Content-Type' => $type, 'Cache-Control' => 'private, max-age=31536000, immutable', 'X-Content-Type-Options' => 'nosniff']);
+        return new Response('', 200, ['X-Accel-Redirect' => '/internal-files/'.substr($path, \strlen($root)), 'Content-Type' => $type, 'Cache-Control' => 'private, max-age=31536000, immutable', 'X-Content-Type-Options' => 'nosniff']);
     }
 
-    public function removeFolder(string $folder): void
+    private static function sourceKey(string $hash): string
     {
-        if (str_starts_with($folder, $this->root.'/')) {
-            $this->files->deleteDirectory(substr($folder, \strlen($this->root) + 1));
-        }
+        return 'sources/'.substr($hash, 0, 2).'/'.substr($hash, 2);
     }
 
-    private static function pageName(RowId $page): string
+    private static function pageKey(RowId $page): string
     {
         return 'pages/'.$page->project->toRfc4122().'/'.$page->id->toRfc4122();
     }
 
-    private static function sourceName(string $hash): string
+    private static function previewKey(RowId $page): string
     {
-        return 'sources/'.substr($hash, 0, 2).'/'.substr($hash, 2);
+        return 'previews/'.$page->project->toRfc4122().'/'.$page->id->toRfc4122().'.jpg';
+    }
+
+    private static function straightKey(RowId $drawing): string
+    {
+        return 'straightened/'.$drawing->project->toRfc4122().'/'.$drawing->id->toRfc4122();
+    }
+
+    private static function arrivalKey(RowId $arrival): string
+    {
+        return 'arrivals/'.$arrival->project->toRfc4122().'-'.$arrival->id->toRfc4122();
     }
 }

@@ -44,8 +44,14 @@ final readonly class LookAtArrival implements JobKind
         if (null === $arrival || null === $user || ArrivalState::Waiting !== $arrival->state) {
             return;
         }
+        $path = $this->files->arrival($arrival->key());
+        if (null === $path) {
+            $this->refuse($job, 422, 'broken-upload', 'The file that was sent is not in the store of files any more. Bring it in again.', 'file');
+
+            return;
+        }
         try {
-            $change = $this->bringIn->take($arrival->project, $user, Delivery::from($this->files->arrivalPath($arrival->key()), $arrival->name, $arrival->delivery), $arrival->id, self::mayGoOn($attempt));
+            $change = $this->bringIn->take($arrival->project, $user, Delivery::from($path, $arrival->name, $arrival->delivery), $arrival->id, self::mayGoOn($attempt));
         } catch (PictureFailure $e) {
             throw TryAgain::after($e->getMessage());
         } catch (Refusal $e) {
@@ -58,7 +64,7 @@ final readonly class LookAtArrival implements JobKind
             return;
         }
         $this->connection->executeStatement('UPDATE arrival SET state = ?, revision = ? WHERE project = ? AND id = ?', [ArrivalState::Taken->value, $change->revision(), ...$job->about->binary()]);
-        @unlink($this->files->arrivalPath($job->about));
+        $this->files->forgetArrival($job->about);
     }
 
     /** @return callable(): bool */
@@ -82,9 +88,10 @@ final readonly class LookAtArrival implements JobKind
     {
         $this->connection->executeStatement('UPDATE arrival SET state = ?, refusal = ? WHERE project = ? AND id = ?', [ArrivalState::Refused->value, json_encode(['status' => $status, 'code' => $code, 'message' => $words, 'at' => $at], \JSON_THROW_ON_ERROR), ...$job->about->binary()]);
         $dropped = $this->connection->fetchOne('SELECT dropped_as FROM arrival WHERE project = ? AND id = ?', $job->about->binary());
-        if (\is_string($dropped) && '' !== $dropped) {
-            $this->dropIn->giveBack($this->files->arrivalPath($job->about), $dropped);
+        $path = $this->files->arrival($job->about);
+        if (\is_string($dropped) && '' !== $dropped && null !== $path) {
+            $this->dropIn->giveBack($path, $dropped);
         }
-        @unlink($this->files->arrivalPath($job->about));
+        $this->files->forgetArrival($job->about);
     }
 }

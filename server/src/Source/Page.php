@@ -22,7 +22,7 @@ use Symfony\Component\Uid\Uuid;
 #[ORM\Index(fields: ['project', 'source'])]
 class Page extends ProjectRow
 {
-    public const FOLLOWS = ['state', 'hasPreview', 'tilesDone', 'tilesTotal', 'tileSuffix', 'message', 'made', 'registration'];
+    public const FOLLOWS = ['state', 'hasPreview', 'tilesDone', 'tilesTotal', 'tileSuffix', 'message', 'made', 'registration', 'pictures'];
 
     #[Refers(Source::class, then: WhenGone::GoesAlong, alone: true)]
     #[ORM\Column(type: UuidType::NAME)]
@@ -89,6 +89,10 @@ class Page extends ProjectRow
     #[ORM\Column(type: 'text', length: 16_000_000)]
     private string $made = '';
 
+    /** version of its pictures in the store of files; empty before there are any */
+    #[ORM\Column(length: 32, options: ['default' => ''])]
+    private string $pictures = '';
+
     /** JSON of how it lies on the page it replaces; empty where it replaces none */
     #[ORM\Column(type: 'text')]
     private string $registration = '';
@@ -129,6 +133,7 @@ class Page extends ProjectRow
             'tilesTotal' => $this->tilesTotal,
             'tileSuffix' => $this->tileSuffix,
             'message' => $this->message,
+            'pictures' => $this->pictures,
             'made' => self::decoded($this->made),
             'registration' => $this->registration(),
         ];
@@ -206,6 +211,11 @@ class Page extends ProjectRow
     public function tileSuffix(): string
     {
         return $this->tileSuffix;
+    }
+
+    public function pictures(): string
+    {
+        return $this->pictures;
     }
 
     public function hasPreview(): bool

@@ -20,11 +20,11 @@ final readonly class PageInk
     public function of(Drawing|Page $row): ?InkOfPage
     {
         $page = $row instanceof Page ? $row : $this->entities->find(Page::class, $row->beside($row->page())->criteria());
-        $file = null === $page ? '' : $this->files->pageFolder($page->key()).'/'.PageMaker::GREY;
-        if (null === $page || !is_file($file)) {
+        $folder = null === $page ? null : $this->files->pictures($page->key(), $page->pictures());
+        if (null === $page || null === $folder) {
             return null;
         }
 
-        return new InkOfPage(new GreyFile($file, $page->width(), $page->height(), PictureHeader::BYTES), $page->isLightOnDark());
+        return new InkOfPage(new GreyFile($folder.'/'.PageMaker::GREY, $page->width(), $page->height(), PictureHeader::BYTES), $page->isLightOnDark());
     }
 }

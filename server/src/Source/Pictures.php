@@ -28,6 +28,6 @@ final readonly class Pictures
     /** Whether a page says that it is ready and has none. */
     public function areMissing(Page $page): bool
     {
-        return PageState::Ready === $page->state() && !$this->files->hasPictures($page->key());
+        return PageState::Ready === $page->state() && null === $this->files->pictures($page->key(), $page->pictures());
     }
 }

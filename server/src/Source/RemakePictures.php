@@ -21,12 +21,12 @@ final readonly class RemakePictures
     public function __invoke(OutputInterface $output, #[Option] bool $all = false): int
     {
         $asked = 0;
-        foreach ($this->connection->iterateNumeric('SELECT project, id FROM page ORDER BY project, id') as [$project, $id]) {
+        foreach ($this->connection->iterateNumeric('SELECT project, id, pictures FROM page ORDER BY project, id') as [$project, $id, $pictures]) {
             $page = new RowId(Uuid::fromBinary(\is_string($project) ? $project : ''), Uuid::fromBinary(\is_string($id) ? $id : ''));
             if ($all) {
-                $this->files->removeFolder($this->files->pageFolder($page));
+                array_map(fn (string $version) => $this->files->forgetPictures($page, $version), $this->files->versions($page));
             }
-            if (!$this->files->hasPictures($page)) {
+            if (null === $this->files->pictures($page, \is_string($pictures) ? $pictures : '')) {
                 $this->pictures->make($page);
                 ++$asked;
             }

@@ -135,22 +135,26 @@ final readonly class SourceController
     #[Route('/api/projects/{project}/pages/{id}/preview', methods: ['GET'])]
     public function preview(Uuid $project, Uuid $id): Response
     {
-        return $this->served($project, $id, 'preview.jpg', 'image/jpeg');
+        $page = $this->access->row(Page::class, $project, $id);
+        $folder = $this->files->pictures($page->key(), $page->pictures());
+        $preview = $this->files->served(null === $folder ? $this->files->preview($page->key()) : $folder.'/preview.jpg', 'image/jpeg');
+        // The same address shows what the page is read to next.
+        $preview->headers->set('Cache-Control', 'private, max-age=60');
+
+        return $preview;
     }
 
     #[Needs(Who::Reader)]
-    #[Route('/api/projects/{project}/pages/{id}/tiles/{z}/{y}/{x}', requirements: ['z' => '\d{1,2}', 'x' => '\d{1,4}', 'y' => '\d{1,4}'], methods: ['GET'])]
-    public function tile(Uuid $project, Uuid $id, int $z, int $y, int $x): Response
+    #[Route('/api/projects/{project}/pages/{id}/{version}/tiles/{z}/{y}/{x}', requirements: ['version' => '[0-9a-f]{16}', 'z' => '\d{1,2}', 'x' => '\d{1,4}', 'y' => '\d{1,4}'], methods: ['GET'])]
+    public function tile(Uuid $project, Uuid $id, string $version, int $z, int $y, int $x): Response
     {
         $page = $this->access->row(Page::class, $project, $id);
-        if (PageState::Ready !== $page->state()) {
-            throw Refusal::notFound();
-        }
-        if ($this->pictures->areMissing($page)) {
+        $folder = $this->files->pictures($page->key(), $version);
+        if (null === $folder && $version === $page->pictures()) {
             throw Refusal::beingMade();
         }
 
-        return $this->files->served($page->key(), \sprintf('tiles/%d/%d/%d%s', $z, $y, $x, $page->tileSuffix()), '.png' === $page->tileSuffix() ? 'image/png' : 'image/jpeg');
+        return $this->files->served(null === $folder ? null : \sprintf('%s/tiles/%d/%d/%d%s', $folder, $z, $y, $x, $page->tileSuffix()), '.png' === $page->tileSuffix() ? 'image/png' : 'image/jpeg');
     }
 
     private function served(Uuid $project, Uuid $id, string $file, string $type): Response
@@ -159,7 +163,8 @@ final readonly class SourceController
         if ($this->pictures->areMissing($page)) {
             throw Refusal::beingMade();
         }
+        $folder = $this->files->pictures($page->key(), $page->pictures());
 
-        return $this->files->served($page->key(), $file, $type);
+        return $this->files->served(null === $folder ? null : "$folder/$file", $type);
     }
 }

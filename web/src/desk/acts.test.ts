@@ -190,6 +190,7 @@ describe("line drawings", () => {
             hasPreview: true,
             tilesDone: 1,
             tilesTotal: 1,
+            pictures: "0123456789abcdef",
             tileSuffix: ".png",
             message: "",
             registration: null,

@@ -24,7 +24,15 @@ const sent = () => server.sent.at(-1);
 
 beforeEach(() => {
   server = deskWithPlan();
-  const ready = { state: "ready", hasPreview: true, tilesDone: 1, tilesTotal: 1, tileSuffix: ".png", message: "" };
+  const ready = {
+    state: "ready",
+    hasPreview: true,
+    tilesDone: 1,
+    tilesTotal: 1,
+    pictures: "0123456789abcdef",
+    tileSuffix: ".png",
+    message: "",
+  };
   useProject.setState({
     fits: new Map([[DRAWING, report()]]),
     pages: new Map([["g", { page: "g", ...ready, made: null, registration: null } as never]]),

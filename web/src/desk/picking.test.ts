@@ -35,6 +35,7 @@ beforeEach(() => {
           hasPreview: true,
           tilesDone: 1,
           tilesTotal: 1,
+          pictures: "0123456789abcdef",
           tileSuffix: ".png",
           message: "",
           made,

@@ -41,7 +41,7 @@ export function pictureOf(project: ProjectState, drawing: string | null, near?: 
   }
   return {
     page: page.id,
-    tiles: `/api/projects/${projectId()}/pages/${page.id}/tiles`,
+    tiles: `/api/projects/${projectId()}/pages/${page.id}/${progress?.pictures ?? ""}/tiles`,
     crop,
     cutFrom: crop,
     made: progress?.made ?? null,

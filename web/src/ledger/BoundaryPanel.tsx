@@ -4,6 +4,7 @@ import { useDesk } from "../desk/desk";
 import { projectUnit } from "../desk/draft";
 import { area, grouped } from "../desk/numbers";
 import { legsOf, useBoundary } from "../site/boundary";
+import { isClash } from "../store/edits";
 import { change, say, useProject } from "../store/project";
 import type { Thing } from "../store/rows";
 import { Field, Link, Plain } from "./parts";
@@ -25,6 +26,11 @@ export function BoundaryPanel({ storey }: { storey: string }) {
   const add = async () => {
     if (!boundary) return;
     const order = (own.at(-1)?.order ?? -1) + 1;
+    // The hand goes on to the next leg at once; what is refused comes back, unless it has.
+    setBearing("");
+    setLength("");
+    setError(null);
+    useDesk.setState({ inkBearing: null });
     const refused = await change("Boundary leg", [
       {
         do: "add",
@@ -33,11 +39,11 @@ export function BoundaryPanel({ storey }: { storey: string }) {
         values: { boundary: boundary.id, order, length, bearing, unit: projectUnit() },
       },
     ]);
-    setError(refused?.message ?? null);
-    if (refused) return say(null);
-    setBearing("");
-    setLength("");
-    useDesk.setState({ inkBearing: null });
+    if (!refused || isClash(refused)) return;
+    setError(refused.message);
+    setBearing((now) => now || bearing);
+    setLength((now) => now || length);
+    say(null);
   };
   if (!boundary) {
     return (

@@ -48,6 +48,7 @@ describe("the step rail", () => {
       hasPreview: true,
       tilesDone: 3,
       tilesTotal: 182,
+      pictures: "0123456789abcdef",
       tileSuffix: "",
       message: "",
       made: null,

@@ -37,7 +37,7 @@ final readonly class RectifiedController
         $shape = RectifiedPicture::shapeOf($drawing, $fit);
         $picture = $this->entities->find(RectifiedPicture::class, $drawing->key()->criteria());
         $isThere = null !== $picture && $shape === $picture->shape && match ($picture->state) {
-            PageState::Ready => is_dir($this->files->pageFolder($drawing->beside($drawing->page())).'/'.$picture->folder()),
+            PageState::Ready => null !== $this->files->straightened($drawing->key(), $shape),
             PageState::Waiting, PageState::Working => true,
             default => false,
         };
@@ -76,14 +76,10 @@ final readonly class RectifiedController
     #[Route('/{shape}/tiles/{z}/{y}/{x}', requirements: ['shape' => '[0-9a-f]{40}', 'z' => '\d{1,2}', 'x' => '\d{1,4}', 'y' => '\d{1,4}'], methods: ['GET'])]
     public function tile(Uuid $project, Uuid $id, string $shape, int $z, int $y, int $x): Response
     {
-        $drawing = $this->access->row(Drawing::class, $project, $id);
-        $folder = 'rectified-'.$id->toRfc4122().'-'.$shape;
-        $suffix = @file_get_contents($this->files->pageFolder($drawing->beside($drawing->page()))."/$folder/suffix");
-        if (false === $suffix) {
-            throw Refusal::notFound();
-        }
+        $folder = $this->files->straightened($this->access->row(Drawing::class, $project, $id)->key(), $shape) ?? throw Refusal::notFound();
+        $suffix = trim((string) @file_get_contents("$folder/suffix"));
 
-        return $this->files->served($drawing->beside($drawing->page()), \sprintf('%s/tiles/%d/%d/%d%s', $folder, $z, $y, $x, $suffix), '.png' === $suffix ? 'image/png' : 'image/jpeg');
+        return $this->files->served(\sprintf('%s/tiles/%d/%d/%d%s', $folder, $z, $y, $x, $suffix), '.png' === $suffix ? 'image/png' : 'image/jpeg');
     }
 
     /** @return array{Drawing, DrawingFit} */

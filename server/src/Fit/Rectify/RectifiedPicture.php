@@ -77,11 +77,6 @@ class RectifiedPicture
         ], \JSON_THROW_ON_ERROR));
     }
 
-    public function folder(): string
-    {
-        return 'rectified-'.$this->id->toRfc4122().'-'.$this->shape;
-    }
-
     /**
      * Its own pixels → mm under the present fit: affine, for the picture was made by one of the same shape.
      *

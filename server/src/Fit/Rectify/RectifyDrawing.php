@@ -26,7 +26,6 @@ use Plinth\Server\Source\Reading\Format;
 use Plinth\Server\Source\Reading\PictureFailure;
 use Plinth\Server\Source\Reading\PictureTool;
 use Plinth\Server\Source\Source;
-use Symfony\Component\Uid\Uuid;
 
 /**
  * Straightens a photograph: the core says on a coarse grid where each pixel comes from, and the picture tool fills in between and
@@ -80,8 +79,7 @@ final readonly class RectifyDrawing implements JobKind
             return;
         }
         $page = $this->entities->find(Page::class, $drawing->beside($drawing->page())->criteria()) ?? throw new \LogicException('A drawing has a page.');
-        $folder = $this->files->pageFolder($page->key());
-        $work = $this->files->newAttempt($folder.'/'.$picture->folder(), $attempt->number());
+        $work = $this->files->workFolder();
         try {
             $rectified = Rectified::of($fit->pixelToMm(), $drawing->box(), max(self::LEAST_PIXELS, min(self::MOST_PIXELS, 1.5 * $drawing->box()->area())));
             $this->make($rectified, $page, $work, $this->mayGoOn($id, $wanted, $attempt), function (float $done) use ($id): void {
@@ -89,9 +87,8 @@ final readonly class RectifyDrawing implements JobKind
             });
             $map = $fit->pixelToMm();
             $corner = $rectified->toMm->toMm(new PixelPoint(0.0, 0.0));
-            $attempt->write(function () use ($rectified, $map, $corner, $folder, $work, $picture, $id, $wanted): void {
-                $this->removeOlder($folder, $id->id, $picture->folder());
-                $this->files->putInPlace($work, $folder.'/'.$picture->folder());
+            $attempt->write(function () use ($rectified, $map, $corner, $work, $id, $wanted): void {
+                $this->files->keepStraightened($id, $wanted, $work);
                 $this->connection->executeStatement('UPDATE rectified_picture SET state = ?, done = 1, width = ?, height = ?, made = ? WHERE project = ? AND id = ? AND shape = ?', [
                     PageState::Ready->value, $rectified->width, $rectified->height,
                     json_encode([
@@ -126,7 +123,8 @@ final readonly class RectifyDrawing implements JobKind
     private function make(Rectified $rectified, Page $page, string $work, callable $mayGoOn, callable $onProgress): void
     {
         $source = $this->entities->find(Source::class, $page->beside($page->source())->criteria()) ?? throw new \LogicException('A page has a source.');
-        $grey = $this->files->pageFolder($page->key()).'/'.PageMaker::GREY;
+        $folder = $this->files->pictures($page->key(), $page->pictures()) ?? throw PictureFailure::missing();
+        $grey = $folder.'/'.PageMaker::GREY;
         $run = fn (string $program, string ...$more): string => $this->tool->run([$program, ...array_values($more)], self::SECONDS, [$grey], $work, $mayGoOn);
         [$columns, $rows, $grid] = $rectified->grid(self::STEP);
         file_put_contents($work.'/grid.raw', $grid);
@@ -170,7 +168,7 @@ final readonly class RectifyDrawing implements JobKind
             return $grey;
         }
         $picture = $work.'/upright.v';
-        $file = $this->files->sourcePath($source->sha256());
+        $file = $this->files->source($source->sha256()) ?? throw PictureFailure::missing();
         $this->tool->run(['vips', 'autorot', $file.(Format::Tiff === $format ? \sprintf('[page=%d]', $page->number() - 1) : ''), $picture], self::SECONDS, [$file], $work, $mayGoOn, trusts: !$format->isTrusted());
         if (!PictureHeader::of($picture)->is(PictureHeader::COLOUR)) {
             $run('vips', 'colourspace', $picture, $work.'/space.v', 'srgb');
@@ -182,16 +180,6 @@ final readonly class RectifyDrawing implements JobKind
         }
 
         return $picture;
-    }
-
-    private function removeOlder(string $folder, Uuid $drawing, string $keep): void
-    {
-        $all = glob($folder.'/rectified-'.$drawing->toRfc4122().'-*');
-        foreach (false === $all ? [] : $all as $older) {
-            if (basename($older) !== $keep && !str_contains(basename($older), '.part')) {
-                $this->files->removeFolder($older);
-            }
-        }
     }
 
     /** @return callable(): bool */

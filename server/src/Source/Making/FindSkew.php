@@ -6,6 +6,7 @@ namespace Plinth\Server\Source\Making;
 
 use Doctrine\DBAL\Connection;
 use Plinth\Core\Ink\Skew;
+use Plinth\Server\Change\Raw;
 use Plinth\Server\Job\Attempt;
 use Plinth\Server\Job\Job;
 use Plinth\Server\Job\JobKind;
@@ -35,10 +36,11 @@ final readonly class FindSkew implements JobKind
 
     public function run(Job $job, Attempt $attempt): void
     {
-        $grey = $this->files->pageFolder($job->about).'/'.PageMaker::GREY;
-        if (!is_file($grey)) {
+        $folder = $this->files->pictures($job->about, Raw::text($this->connection->fetchOne('SELECT pictures FROM page WHERE project = ? AND id = ?', $job->about->binary())));
+        if (null === $folder) {
             return; // removed, or read anew meanwhile: that asks again
         }
+        $grey = $folder.'/'.PageMaker::GREY;
         $head = PictureHeader::of($grey);
         $factor = max(1, intdiv(max($head->width, $head->height), Skew::SIDE));
         $work = $this->files->workFolder();

@@ -18,8 +18,8 @@ use Plinth\Server\Source\Reading\Format;
 use Plinth\Server\Source\Reading\PictureFailure;
 
 /**
- * Brings a page to the board. Writes into a folder of this attempt's own and puts it in place at the end; a page that was removed and
- * comes back finds its folder still there.
+ * Brings a page to the board. Writes into a folder of this attempt's own and puts it into the store at the end; a page that was removed
+ * and comes back finds its pictures still there.
  */
 final readonly class ImportPage implements JobKind
 {
@@ -52,38 +52,42 @@ final readonly class ImportPage implements JobKind
         if (false === $row || !\is_string($row['sha256']) || !\is_string($row['media_type']) || !is_numeric($row['width']) || !is_numeric($row['height']) || !is_numeric($row['number']) || PageState::Stopped->value === $row['state']) {
             return; // taken back meanwhile, or stopped
         }
-        $folder = $this->files->pageFolder($id);
-        $kept = @file_get_contents($folder.'/'.self::MADE);
-        if (false !== $kept) {
-            $attempt->write(fn () => $this->ready($id, $kept, (int) $row['width'], (int) $row['height']));
-            $this->registerIfNewer($id, $row['replaces'], $attempt);
+        foreach ($this->files->versions($id) as $version) {
+            $folder = $this->files->pictures($id, $version);
+            $kept = null === $folder ? false : @file_get_contents($folder.'/'.self::MADE);
+            if (false !== $kept) {
+                $attempt->write(fn () => $this->ready($id, $version, $kept, (int) $row['width'], (int) $row['height']));
+                $this->registerIfNewer($id, $row['replaces'], $attempt);
+
+                return;
+            }
+        }
+        $source = $this->files->source($row['sha256']);
+        if (null === $source) {
+            $words = $this->files->isDamaged($row['sha256'])
+                ? 'The file itself is damaged in the store of files: it is not what was brought in. Restore it from a copy, or bring it in again.'
+                : 'The file itself is not in the store of source files. Bring it in again, or restore the store from its copy.';
+            $attempt->write(fn () => $this->fail($id, $words));
 
             return;
         }
-        $source = $this->files->sourcePath($row['sha256']);
-        if (!is_file($source)) {
-            $attempt->write(fn () => $this->fail($id, 'The file itself is not in the store of source files. Bring it in again, or restore the store from its copy.'));
-
-            return;
-        }
-        $work = $this->files->newAttempt($folder, $attempt->number());
+        $work = $this->files->workFolder();
         try {
             $attempt->write(fn () => $this->set($id, ['state' => PageState::Working->value, 'tiles_done' => 0, 'tiles_total' => self::tiles((int) $row['width'], (int) $row['height']), 'message' => '']));
             $made = $this->maker->make(
                 $source, Format::from($row['media_type']), (int) $row['number'], (int) $row['width'], (int) $row['height'],
                 is_numeric($row['resolution']) ? (float) $row['resolution'] : null, $work, $this->mayGoOn($id, $attempt, self::BUDGET + (float) $row['width'] * (float) $row['height'] / self::PIXELS_A_SECOND),
-                fn () => $attempt->write(function () use ($id, $work, $folder): void {
-                    @mkdir($folder, 0o700, true);
-                    copy($work.'/preview.jpg', $folder.'/preview.jpg');
+                fn () => $attempt->write(function () use ($id, $work): void {
+                    $this->files->keepPreview($id, $work.'/preview.jpg');
                     $this->set($id, ['has_preview' => 1]);
                 }),
                 $this->countingTiles($id, $work),
             );
             $json = self::finish($work, $made);
-            $attempt->write(function () use ($id, $work, $folder, $json, $row): void {
-                $this->files->putInPlace($work, $folder);
-                $this->ready($id, $json, (int) $row['width'], (int) $row['height']);
+            $attempt->write(function () use ($id, $work, $json, $row): void {
+                $this->ready($id, $this->files->keepPictures($id, $work), $json, (int) $row['width'], (int) $row['height']);
             });
+            $this->files->forgetPreview($id);
             $this->registerIfNewer($id, $row['replaces'], $attempt);
         } catch (PictureFailure $e) {
             if ($e->mayTryAgain) {
@@ -114,13 +118,13 @@ final readonly class ImportPage implements JobKind
         return $json;
     }
 
-    private function ready(RowId $id, string $made, int $width, int $height): void
+    private function ready(RowId $id, string $pictures, string $made, int $width, int $height): void
     {
         $about = json_decode($made, true);
         $total = self::tiles($width, $height);
         $this->connection->executeStatement(
-            'UPDATE page SET state = ?, has_preview = 1, tiles_total = ?, tiles_done = ?, tile_suffix = ?, made = ?, message = ? WHERE project = ? AND id = ? AND state <> ?',
-            [PageState::Ready->value, $total, $total, \is_array($about) && \is_string($about['tileSuffix'] ?? null) ? $about['tileSuffix'] : '', $made, '', ...$id->binary(), PageState::Stopped->value],
+            'UPDATE page SET state = ?, has_preview = 1, tiles_total = ?, tiles_done = ?, tile_suffix = ?, pictures = ?, made = ?, message = ? WHERE project = ? AND id = ? AND state <> ?',
+            [PageState::Ready->value, $total, $total, \is_array($about) && \is_string($about['tileSuffix'] ?? null) ? $about['tileSuffix'] : '', $pictures, $made, '', ...$id->binary(), PageState::Stopped->value],
         );
         $this->jobs->ask(FindSkew::class, $id);
     }

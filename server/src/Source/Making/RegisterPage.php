@@ -53,14 +53,14 @@ final readonly class RegisterPage
     }
 
     /**
-     * @param array{width: int, height: int, sha256: string, replaces: string|null} $old
-     * @param array{width: int, height: int, sha256: string, replaces: string|null} $new
+     * @param array{width: int, height: int, sha256: string, replaces: string|null, pictures: string} $old
+     * @param array{width: int, height: int, sha256: string, replaces: string|null, pictures: string} $new
      * @param list<array{PixelPoint, PixelPoint}> $pairs
      */
     private function find(RowId $oldId, array $old, RowId $newId, array $new, array $pairs): ?Registered
     {
-        $oldFolder = $this->files->pageFolder($oldId);
-        $newFolder = $this->files->pageFolder($newId);
+        $oldFolder = $this->files->pictures($oldId, $old['pictures']) ?? throw UnreadableRaster::unreadable('older page');
+        $newFolder = $this->files->pictures($newId, $new['pictures']) ?? throw UnreadableRaster::unreadable('newer page');
         if ([$old['width'], $old['height']] === [$new['width'], $new['height']] && self::sameBytes($oldFolder.'/'.PageMaker::GREY, $newFolder.'/'.PageMaker::GREY, $new['width'] * $new['height'])) {
             return new Registered(PixelAffine::identity(), 0, 0.0, 0.0);
         }
@@ -91,12 +91,12 @@ final readonly class RegisterPage
         return null !== $first && $first === $hash($b);
     }
 
-    /** @return array{width: int, height: int, sha256: string, replaces: string|null}|null */
+    /** @return array{width: int, height: int, sha256: string, replaces: string|null, pictures: string}|null */
     private function page(RowId $id): ?array
     {
-        $row = $this->connection->fetchAssociative('SELECT p.width, p.height, p.replaces, s.sha256 FROM page p JOIN source s ON s.project = p.project AND s.id = p.source WHERE p.project = ? AND p.id = ?', $id->binary());
+        $row = $this->connection->fetchAssociative('SELECT p.width, p.height, p.replaces, p.pictures, s.sha256 FROM page p JOIN source s ON s.project = p.project AND s.id = p.source WHERE p.project = ? AND p.id = ?', $id->binary());
 
-        return false === $row || !is_numeric($row['width']) || !is_numeric($row['height']) || !\is_string($row['sha256']) ? null : ['width' => (int) $row['width'], 'height' => (int) $row['height'], 'sha256' => $row['sha256'], 'replaces' => \is_string($row['replaces']) ? $row['replaces'] : null];
+        return false === $row || !is_numeric($row['width']) || !is_numeric($row['height']) || !\is_string($row['sha256']) || !\is_string($row['pictures']) ? null : ['width' => (int) $row['width'], 'height' => (int) $row['height'], 'sha256' => $row['sha256'], 'replaces' => \is_string($row['replaces']) ? $row['replaces'] : null, 'pictures' => $row['pictures']];
     }
 
     public function lost(RowId $id, string $words): void

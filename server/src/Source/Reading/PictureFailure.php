@@ -25,6 +25,11 @@ final class PictureFailure extends \RuntimeException
         return new self(\sprintf('This picture took longer than %.0f seconds to read and was given up.', $seconds));
     }
 
+    public static function missing(): self
+    {
+        return new self('What this is made from is missing or damaged in the store of files. Have the page read again.');
+    }
+
     public static function unsafe(string $words): self
     {
         return new self($words);

@@ -171,8 +171,10 @@ function SpacedAxes({ along, first }: { along: "x" | "y"; first: string }) {
         ),
       ];
       setError(null);
-      await change(`Axes along ${along}`, operations);
+      // What is said next may be typed meanwhile.
       setText("");
+      const refusal = await change(`Axes along ${along}`, operations);
+      if (refusal) setText((now) => now || text);
     } catch (refused) {
       setError((refused as Refused).message);
     }
