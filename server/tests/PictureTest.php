@@ -101,7 +101,7 @@ final class PictureTest extends TestCase
     /** @param array{int, int, int} $rgb */
     private function assertColour(Desk $desk, string $picture, int $x, int $y, array $rgb): void
     {
-        [$status, $body] = $desk->client->send('GET', "/api/projects/$desk->id/pages/$desk->page/$picture");
+        [$status, $body] = $desk->client->send('GET', $desk->ofPage($picture));
         self::assertSame(200, $status);
         self::assertIsString($body['text']);
         $image = imagecreatefromstring($body['text']);

@@ -127,8 +127,15 @@ final class PollTest extends TestCase
         foreach (['99/0/0', '0/0/7', '0/7/0'] as $none) {
             self::assertSame(404, $this->client->send('GET', $this->desk->ofPage("tiles/$none"))[0], $none);
         }
-        foreach (['../../../preview.jpg', '0/0/..%2f..%2fpreview', '0/0/0.jpg', '0/0/0/made.json'] as $elsewhere) {
-            self::assertNotSame(200, $this->client->send('GET', $this->desk->ofPage("tiles/$elsewhere"))[0], $elsewhere);
+        // Paths that the contract does not know, as they stand.
+        $cookies = $this->client->cookies();
+        self::assertNotSame('', $cookies);
+        foreach (['../../../preview.jpg', '0/0/..%2f..%2fpreview.jpg', '0/0/0.jpg', '0/0/0/made.json', '..%2f..%2f..%2f..%2f..%2fsecret'] as $elsewhere) {
+            $curl = curl_init(getenv('PLINTH_ADDRESS').$this->desk->ofPage("tiles/$elsewhere"));
+            self::assertNotFalse($curl);
+            curl_setopt_array($curl, [\CURLOPT_RETURNTRANSFER => true, \CURLOPT_PATH_AS_IS => true, \CURLOPT_COOKIE => $cookies]);
+            curl_exec($curl);
+            self::assertContains(curl_getinfo($curl, \CURLINFO_RESPONSE_CODE), [400, 404], $elsewhere);
         }
         // A no is not remembered: whoever is let in sees it at once.
         $reader = Client::ofStack()->signIn('reader@plinth.example');

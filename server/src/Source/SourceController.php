@@ -136,6 +136,9 @@ final readonly class SourceController
     public function preview(Uuid $project, Uuid $id): Response
     {
         $page = $this->access->row(Page::class, $project, $id);
+        if ($this->pictures->areMissing($page)) {
+            throw Refusal::beingMade();
+        }
         $folder = $this->files->pictures($page->key(), $page->pictures());
         $preview = $this->files->served(null === $folder ? $this->files->preview($page->key()) : $folder.'/preview.jpg', 'image/jpeg');
         // The same address shows what the page is read to next.
