@@ -86,7 +86,8 @@ class Desk {
   }
 
   async live(until, tile) {
-    let polled = 0;
+    // Desks do not beat in time with each other.
+    let polled = Date.now() - Math.random() * 1500;
     let edited = Date.now() + Math.random() * 4000;
     while (Date.now() < until) {
       if (Date.now() >= edited) {

@@ -37,7 +37,7 @@ need_packages() {
 install_code() {
   if [ ! -f "$ROOT/vendor/autoload.php" ] || [ "$ROOT/composer.json" -nt "$ROOT/vendor/autoload.php" ] || [ "$ROOT/ops/pins/composer.json" -nt "$ROOT/vendor/autoload.php" ]; then
     say "Installing PHP packages"
-    (cd "$ROOT" && COMPOSER_ALLOW_SUPERUSER=1 composer install --quiet --no-interaction --no-progress && chmod -R go+rX vendor && touch vendor/autoload.php)
+    (cd "$ROOT" && COMPOSER_ALLOW_SUPERUSER=1 composer install --optimize-autoloader --quiet --no-interaction --no-progress && chmod -R go+rX vendor && touch vendor/autoload.php)
   fi
   if [ ! -d "$ROOT/node_modules" ] || [ "$ROOT/package-lock.json" -nt "$ROOT/node_modules/.package-lock.json" ]; then
     say "Installing JavaScript packages"

@@ -124,8 +124,8 @@ final class Client
         if (503 !== $status) {
             Contract::check($method, $path, $status, $told);
         }
-        if (null !== $body && $status < 300) {
-            Contract::checkRequest($method, $path, json_encode([] === $body ? new \stdClass() : $body, \JSON_THROW_ON_ERROR));
+        if (null !== $body && [] !== $body && $status < 300) {
+            Contract::checkRequest($method, $path, json_encode($body, \JSON_THROW_ON_ERROR));
         }
         $answer = json_decode($told, true, 512, \JSON_THROW_ON_ERROR);
         Assert::assertIsArray($answer);

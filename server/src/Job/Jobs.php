@@ -40,6 +40,12 @@ final readonly class Jobs
      */
     public function take(Lane $lane, string $worker = ''): ?Job
     {
+        $now = $this->clock->now()->getTimestamp();
+        // Mostly there is nothing, which one look tells.
+        if (false === $this->connection->fetchOne('SELECT 1 FROM job WHERE lane = ? AND not_before <= ? AND (held_until IS NULL OR held_until < ?) LIMIT 1', [$lane->value, $now, $now])) {
+            return null;
+        }
+
         return $this->connection->transactional(function () use ($lane, $worker): ?Job {
             $now = $this->clock->now()->getTimestamp();
             $row = $this->connection->fetchAssociative(
