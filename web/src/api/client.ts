@@ -20,11 +20,14 @@ export type Account = Schemas["Account"];
 /** The fixed header is what other origins cannot send; the browser vouches for the rest. */
 export const WRITE_HEADERS = { "csrf-token": "csrf-token" };
 
+/** What a request waits for before it goes out. */
+export const sending: { after: (request: Request) => Promise<void> } = { after: () => Promise.resolve() };
+
 export const api = createClient<paths>({
   // Outside a browser, as in tests, there is no address to be relative to.
   baseUrl: globalThis.location?.origin ?? "http://desk.test",
   headers: WRITE_HEADERS,
-  fetch: (request) => globalThis.fetch(request),
+  fetch: (request) => sending.after(request).then(() => globalThis.fetch(request)),
 });
 
 /** A refusal in the server's words. */

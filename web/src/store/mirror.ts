@@ -39,6 +39,8 @@ interface Sending {
   done: ((refused: Refused | null) => void) | null;
 }
 
+/** what the server takes */
+const MOST_AFTER = 1000;
 const FIRST_PAUSE_MS = 700;
 const LONGEST_PAUSE_MS = 30_000;
 
@@ -60,6 +62,7 @@ export class Mirror {
   private deciding = 0;
   private isClosed = false;
   private wake: () => void = () => {};
+  private listeners: (() => void)[] = [];
   private shown: { told: Told; edits: readonly Edit[]; picture: Picture } | null = null;
 
   constructor(
@@ -102,6 +105,12 @@ export class Mirror {
   /** Nothing is under way: it may be forgotten. */
   get isIdle(): boolean {
     return this.queue.length === 0 && this.opening === null && this.asking === null && this.deciding === 0;
+  }
+
+  /** Until nothing is on its way any more: all is through, or it has to wait. */
+  async sent(): Promise<void> {
+    if (this.queue.length === 0 || this.held !== null) return;
+    await new Promise<void>((over) => this.listeners.push(over));
   }
 
   /** @returns null once acknowledged, or the refusal */
@@ -190,7 +199,9 @@ export class Mirror {
     return new Promise((done) => {
       const { kind, title, operations, carry, target } = what;
       // What was put aside may yet have been made by a request that was given up.
-      const after = [...this.clashes.map((c) => c.edit.id), ...this.queue.map(({ edit }) => edit.id)];
+      const after = [...this.clashes.map((c) => c.edit.id), ...this.queue.map(({ edit }) => edit.id)].slice(
+        -MOST_AFTER,
+      );
       const edit = { id: newId(), kind, title, operations, carry, base: this.told.revision, after, target };
       this.queue.push({ edit, done });
       this.settle();
@@ -284,6 +295,7 @@ export class Mirror {
   private show(): void {
     const { told, clashes, held, trouble, unkept } = this;
     const waiting = this.queue.length;
+    if (waiting === 0 || held !== null) for (const over of this.listeners.splice(0)) over();
     this.publish({ ...told, ...this.picture(), steps: this.steps(), waiting, clashes, held, trouble, unkept });
   }
 

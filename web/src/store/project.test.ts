@@ -1,4 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import { api } from "../api/client";
 import { newId } from "../api/ids";
 import { EMPTY, json, row } from "../testing/desk";
 import { change, closeProject, decide, openProject, putAside, tryNow, useProject } from "./project";
@@ -117,6 +118,52 @@ describe("changes", () => {
     expect(useProject.getState().clashes).toEqual([]);
   });
 
+  it("go before a question that is answered from rows, and hold up no other and none while they wait", async () => {
+    const asked: string[] = [];
+    let answer: (response: Response) => void = () => {};
+    vi.stubGlobal("fetch", (request: Request) => {
+      asked.push(`${request.method} ${new URL(request.url).pathname.split("/").at(-1)}`);
+      if (request.method === "GET")
+        return Promise.resolve(json(request.url.includes("/changes") ? EMPTY : { ...EMPTY }));
+      return new Promise<Response>((resolve) => {
+        answer = resolve;
+      });
+    });
+    await openProject(id, ACCOUNT);
+    void change("a wall", []);
+    const path = { project: id, id: "d" };
+    const about = api.GET("/api/projects/{project}/drawings/{id}/fits", { params: { path } });
+    await api.GET("/api/account");
+    expect(asked.slice(1)).toEqual(["POST changes", "GET account"]);
+    answer(json({ ...EMPTY, revision: 2 }));
+    await about;
+    expect(asked.at(-1)).toBe("GET fits");
+    void change("another", []);
+    await vi.waitFor(() => expect(asked.at(-1)).toBe("POST changes"));
+    answer(json({ error: { code: "failure", message: "", at: "" } }, 500));
+    await vi.waitFor(() => expect(useProject.getState().held).not.toBeNull());
+    await api.GET("/api/projects/{project}/drawings/{id}/fits", { params: { path } });
+    expect(asked.at(-1)).toBe("GET fits");
+  });
+
+  it("are each account's own: whoever signs in next in the same tab neither sends nor sees them", async () => {
+    const somebody = newId();
+    vi.stubGlobal("fetch", (request: Request) =>
+      request.method === "GET"
+        ? Promise.resolve(json(EMPTY))
+        : Promise.resolve(json({ error: { code: "other-account", message: "", at: "" } }, 401)),
+    );
+    await openProject(id, ACCOUNT);
+    void change("mine", []);
+    await vi.waitFor(() => expect(useProject.getState().held?.why).toBe("signed-out"));
+    closeProject();
+    await openProject(id, somebody);
+    expect(useProject.getState()).toMatchObject({ id, waiting: 0, held: null });
+    closeProject();
+    await openProject(id, ACCOUNT);
+    expect(useProject.getState().waiting, "and they are there for their author").toBe(1);
+  });
+
   it("of a project that was left are still sent, and touch nothing of the next one", async () => {
     const other = newId();
     let answer: (response: Response) => void = () => {};
@@ -187,7 +234,7 @@ describe("unsent work", () => {
 
   it("is kept under this tab's name from when it is made until it is acknowledged", async () => {
     const stored = browser();
-    let answer: (response: Response) => void = () => {};
+    let answer = null as ((response: Response) => void) | null;
     vi.stubGlobal("fetch", (request: Request) =>
       request.method === "GET"
         ? Promise.resolve(json(EMPTY))
@@ -198,7 +245,8 @@ describe("unsent work", () => {
     await openProject(newId(), ACCOUNT);
     const done = change("kept", []);
     expect([...stored.values()].join()).toContain("kept");
-    await vi.waitFor(() => answer(json({ ...EMPTY, revision: 2 })));
+    await vi.waitFor(() => expect(answer).not.toBeNull());
+    answer?.(json({ ...EMPTY, revision: 2 }));
     await done;
     expect(stored.size).toBe(0);
   });

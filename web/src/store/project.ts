@@ -1,5 +1,5 @@
 import { create } from "zustand";
-import { api, type Operation, Refused, settled } from "../api/client";
+import { api, type Operation, Refused, sending, settled } from "../api/client";
 import type { paths } from "../api/schema";
 import { lineTo } from "./line";
 import { Mirror, type View } from "./mirror";
@@ -33,11 +33,18 @@ const START: ProjectState = {
 /** The project that is open. */
 export const useProject = create<ProjectState>(() => START);
 
+/** Questions that the server answers from rows: they are about what is shown, so what is on its way goes first. */
+const ABOUT_ROWS = /^\/api\/projects\/[^/]+\/(drawings|boundaries|outlines|sides|storeys)\//;
+
+sending.after = async ({ method, url }) => {
+  if (method === "GET" && ABOUT_ROWS.test(new URL(url).pathname)) await current?.mirror.sent();
+};
+
 const POLL_MS = 1500;
 /** While a page is being read its progress is asked for more often. */
 const POLL_BUSY_MS = 400;
 
-/** Projects of this tab that are open, or still have something to send. */
+/** Projects of this tab that are open, or still have something to send, each of the account whose work it is. */
 const mirrors = new Map<string, Mirror>();
 let wanted: string | null = null;
 let current: { id: string; mirror: Mirror } | null = null;
@@ -48,8 +55,9 @@ export async function openProject(id: string, account: string): Promise<void> {
   const shelf = await shelfFor(account, id);
   if (wanted !== id) return; // left again meanwhile
   for (const [name, mirror] of mirrors) if (mirror.isIdle) mirrors.delete(name);
-  const mirror = mirrors.get(id) ?? new Mirror(lineTo(id, account), shelf, pause, (view) => shown(id, mirror, view));
-  mirrors.set(id, mirror);
+  const key = `${account}/${id}`;
+  const mirror = mirrors.get(key) ?? new Mirror(lineTo(id, account), shelf, pause, (view) => shown(id, mirror, view));
+  mirrors.set(key, mirror);
   current = { id, mirror };
   await mirror.open();
 }
