@@ -1,0 +1,67 @@
+import { describe, expect, it } from "vitest";
+import type { State } from "../api/client";
+import { EMPTY, report, row } from "../testing/desk";
+import { NOTHING_TOLD, taken } from "./told";
+
+const state = (values: Partial<State>): State => ({ ...EMPTY, ...values });
+const page = (state: "working" | "ready", tilesDone: number) => ({
+  ...{ page: "p", state, hasPreview: true, tilesDone, tilesTotal: 9, tileSuffix: "", message: "", pictures: "" },
+  ...{ made: null, registration: null },
+});
+const whole = taken(
+  NOTHING_TOLD,
+  state({ revision: 5, since: 0, rows: [row("node", "n", { x: 1, y: 2 }, 4), row("page", "p", { number: 1 }, 3)] }),
+);
+
+describe("an answer", () => {
+  it("that comes late puts no row back, and takes none away", () => {
+    const now = taken(whole, state({ revision: 8, since: 5, rows: [row("node", "n", { x: 3, y: 4 }, 8)] }));
+    const late = state({ revision: 6, since: 5, rows: [row("node", "n", { x: 9, y: 9 }, 6)] });
+    expect(taken(now, late)).toBe(now);
+    const gone = state({ revision: 7, since: 5, removed: [{ type: "node", id: "n" }] });
+    expect(taken(now, gone).rows.node.get("n")).toMatchObject({ x: 3, y: 4 });
+  });
+
+  it("that leaves out revisions before it is not taken for the whole of them", () => {
+    const ahead = state({ revision: 9, since: 7, rows: [row("node", "n", { x: 3, y: 4 }, 9)] });
+    expect(taken(whole, ahead)).toBe(whole);
+  });
+
+  it("that overlaps what is known is taken in", () => {
+    const overlapping = state({ revision: 6, since: 2, rows: [row("node", "m", { x: 0, y: 0 }, 6)] });
+    const now = taken(whole, overlapping);
+    expect([now.revision, [...now.rows.node.keys()]]).toEqual([6, ["n", "m"]]);
+  });
+
+  it("without a change makes no row anew, whatever else it tells", () => {
+    const now = taken(whole, state({ revision: 5, since: 5, role: "read", pages: [page("working", 4)] }));
+    expect(now.rows).toBe(whole.rows);
+    expect(now.fits).toBe(whole.fits);
+    expect([now.role, now.pages.get("p")?.tilesDone]).toEqual(["read", 4]);
+  });
+
+  it("tells of the pages that came on; of the others what was known stands", () => {
+    const two = taken(
+      whole,
+      state({ revision: 5, since: 5, pages: [page("working", 4), { ...page("ready", 9), page: "q" }] }),
+    );
+    const now = taken(two, state({ revision: 5, since: 5, pages: [page("ready", 9)] }));
+    expect([...now.pages.values()].map((p) => [p.page, p.state])).toEqual([
+      ["p", "ready"],
+      ["q", "ready"],
+    ]);
+    const gone = taken(now, state({ revision: 6, since: 5, removed: [{ type: "page", id: "p" }] }));
+    expect([...gone.pages.keys()], "one that was removed is told of no more").toEqual(["q"]);
+  });
+
+  it("keeps fits of drawings that it does not tell of", () => {
+    const first = taken(whole, state({ revision: 6, since: 5, fits: [report({ drawing: "a", scale: 50 })] }));
+    const second = taken(first, state({ revision: 7, since: 6, fits: [report({ drawing: "b", scale: 20 })] }));
+    expect([...second.fits.values()].map((f) => [f.drawing, f.scale])).toEqual([
+      ["a", 50],
+      ["b", 20],
+    ]);
+    const third = taken(second, state({ revision: 8, since: 7 }));
+    expect(third.fits).toBe(second.fits);
+  });
+});
