@@ -95,6 +95,8 @@ export async function followSite(page: Page, hand: Hand): Promise<void> {
   await page.keyboard.type("13.20 m");
   await page.keyboard.press("Enter");
   await expect(page.getByRole("group", { name: "Known length 13.20 m" })).toBeVisible();
+  // The picture takes its size when the server has said it.
+  await saved(page);
   await page.keyboard.press("g");
   await hand.click([0, 0]);
   await hand.click([13200, 0]);

@@ -10,6 +10,7 @@ export default defineConfig({
   reporter: [["list"]],
   outputDir: process.env.PLINTH_VAR ? `${process.env.PLINTH_VAR}/test-results` : "test-results",
   use: {
+    actionTimeout: 30_000,
     baseURL: process.env.PLINTH_ADDRESS ?? "http://127.0.0.1:18081",
     viewport: { width: 1280, height: 800 },
     launchOptions: {

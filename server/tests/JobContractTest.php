@@ -60,6 +60,8 @@ final class JobContractTest extends TestCase
         for ($i = 0; $i < 2; ++$i) {
             $this->ended($this->ask($kind, $lane, Uuid::fromString($desk->id), Uuid::fromString((string) ('rectify-drawing' === $kind || str_starts_with($kind, 'find-w') || str_starts_with($kind, 'read-') ? $desk->drawing : $desk->page))));
         }
+        // What comes of it in turn has ended as well.
+        Waiting::until(fn (): ?true => 0 === $this->left($desk) ? true : null, 'What it asks for does not end');
         self::assertSame($said, self::logged());
         self::assertEquals($before, $this->told($desk));
         self::assertSame($desk->revision, $desk->state()['revision'], 'It is no change.');
