@@ -12,7 +12,10 @@ use Symfony\Component\Yaml\Yaml;
 /** Holds an answer against the schema that api/openapi.yaml gives for its path, method and status. */
 final class Contract
 {
+    private const ID = 'https://plinth.invalid/contract.json';
+
     private static ?\stdClass $contract = null;
+    private static ?Validator $validator = null;
 
     /** An answer, whatever was asked. */
     public static function check(string $method, string $path, int $status, string $json): void
@@ -21,8 +24,8 @@ final class Contract
         // The default is a refusal in words; a failure of ours is none.
         $response = self::object($operation->responses)->{(string) $status} ?? ($status >= 400 && ($status < 500 || 507 === $status) ? self::object($operation->responses)->default ?? null : null);
         Assert::assertNotNull($response, "The contract knows no $status for $method $template: $json");
-        $response = self::resolved(self::object($response));
-        self::hold(self::object(self::object($response->content)->{'application/json'}), $json, "$method $template $status");
+        $key = isset(self::object($operation->responses)->{(string) $status}) ? (string) $status : 'default';
+        self::hold(self::resolved(self::object($response), self::at($template, $method).'/responses/'.$key), $json, "$method $template $status");
     }
 
     /** A request that was granted. */
@@ -31,14 +34,26 @@ final class Contract
         [$template, $operation] = self::operation($method, $path);
         $body = $operation->requestBody ?? null;
         Assert::assertNotNull($body, "The contract knows of no body for $method $template, and it was granted: $json");
-        self::hold(self::object(self::object(self::resolved(self::object($body))->content)->{'application/json'}), $json, "the request $method $template");
+        self::hold(self::resolved(self::object($body), self::at($template, $method).'/requestBody'), $json, "the request $method $template");
     }
 
-    private static function hold(\stdClass $content, string $json, string $what): void
+    /** @param string $at where the content stands in the contract: a JSON pointer (RFC 6901) */
+    private static function hold(string $at, string $json, string $what): void
     {
-        $schema = self::object($content->schema ?? new \stdClass());
-        $result = (new Validator())->validate(json_decode($json, false, 512, \JSON_THROW_ON_ERROR), self::standalone($schema));
+        $result = self::validator()->validate(json_decode($json, false, 512, \JSON_THROW_ON_ERROR), self::ID.'#'.$at.'/content/application~1json/schema');
         Assert::assertTrue($result->isValid(), "$what breaks the contract: ".(null === $result->error() ? '' : json_encode((new ErrorFormatter())->format($result->error()))));
+    }
+
+    /** Of the whole contract, read once. */
+    private static function validator(): Validator
+    {
+        if (null === self::$validator) {
+            self::$validator = new Validator();
+            $contract = ['$schema' => 'https://json-schema.org/draft/2020-12/schema', '$id' => self::ID] + get_object_vars(self::contract());
+            self::$validator->resolver()?->registerRaw(json_encode($contract, \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_SLASHES), self::ID);
+        }
+
+        return self::$validator;
     }
 
     /** @return array{string, \stdClass} path as the contract has it, and what it says of the method there */
@@ -63,26 +78,15 @@ final class Contract
         return array_map(static fn (mixed $v): string => \is_string($v) ? $v : '', array_values($values));
     }
 
-    /** The schema with all components beside it, references pointing there. */
-    private static function standalone(\stdClass $schema): \stdClass
+    private static function at(string $template, string $method): string
     {
-        $all = json_encode(['$schema' => 'https://json-schema.org/draft/2020-12/schema', 'allOf' => [$schema], '$defs' => self::object(self::contract()->components)->schemas], \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_SLASHES);
-
-        return self::object(json_decode(str_replace('#/components/schemas/', '#/$defs/', $all), false, 512, \JSON_THROW_ON_ERROR));
+        return '/paths/'.strtr($template, ['~' => '~0', '/' => '~1', '{' => '%7B', '}' => '%7D']).'/'.strtolower($method);
     }
 
-    private static function resolved(\stdClass $thing): \stdClass
+    /** @return string where a thing stands, or what it refers to */
+    private static function resolved(\stdClass $thing, string $at): string
     {
-        $reference = $thing->{'$ref'} ?? null;
-        if (!\is_string($reference)) {
-            return $thing;
-        }
-        $at = self::contract();
-        foreach (\array_slice(explode('/', $reference), 1) as $key) {
-            $at = self::object($at->{$key});
-        }
-
-        return $at;
+        return \is_string($thing->{'$ref'} ?? null) ? substr($thing->{'$ref'}, 1) : $at;
     }
 
     private static function contract(): \stdClass
