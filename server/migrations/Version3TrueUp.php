@@ -27,7 +27,7 @@ final class Version3TrueUp extends AbstractMigration
         $this->addSql('ALTER TABLE drawing ADD own_factor DOUBLE PRECISION DEFAULT NULL, ADD stated_scale DOUBLE PRECISION DEFAULT NULL, ADD stated_paper DOUBLE PRECISION DEFAULT NULL, ADD locked TINYINT NOT NULL');
         $this->addSql('ALTER TABLE grid_pick ADD bearing DOUBLE PRECISION DEFAULT NULL, ADD hand VARCHAR(8) NOT NULL');
         $this->addSql('ALTER TABLE known_length ADD picked VARCHAR(12) NOT NULL, ADD wall_mm DOUBLE PRECISION NOT NULL, ADD c BINARY(16) DEFAULT NULL, ADD whole_page TINYINT NOT NULL, ADD course DOUBLE PRECISION DEFAULT NULL, ADD unit_length DOUBLE PRECISION DEFAULT NULL, ADD joint DOUBLE PRECISION NOT NULL');
-        $this->addSql("UPDATE known_length SET picked = ends");
+        $this->addSql('UPDATE known_length SET picked = ends');
         $this->addSql("UPDATE grid_pick SET hand = 'picked'");
         $this->addSql('ALTER TABLE project ADD course DOUBLE PRECISION DEFAULT NULL, ADD unit_length DOUBLE PRECISION DEFAULT NULL, ADD joint DOUBLE PRECISION NOT NULL');
         $this->addSql('UPDATE project SET joint = 10');

@@ -7,7 +7,6 @@ namespace Plinth\Server\Files;
 use League\Flysystem\FilesystemException;
 use League\Flysystem\FilesystemOperator;
 use Psr\Log\LoggerInterface;
-use Symfony\Component\Process\Process;
 
 /**
  * A store of objects that all nodes reach over the network, with what this one has read kept beside it. A bundle is one object, a tar
@@ -15,8 +14,6 @@ use Symfony\Component\Process\Process;
  */
 final readonly class ObjectStore implements Store
 {
-    private const TAR_SECONDS = 300.0;
-
     /** @param string $cache folder of this machine */
     public function __construct(private FilesystemOperator $objects, private string $cache, private LoggerInterface $logger)
     {
@@ -45,16 +42,16 @@ final readonly class ObjectStore implements Store
 
     public function putBundle(string $key, string $folder): void
     {
-        $tar = $this->part('bundle');
+        $tar = $this->part('bundle').'.tar';
         try {
-            (new Process(['tar', '--create', '--file', $tar, '--directory', $folder, '.'], timeout: self::TAR_SECONDS))->mustRun();
+            (new \PharData($tar))->buildFromDirectory($folder);
             $sum = $this->part('sum');
             file_put_contents($sum, (string) hash_file('sha256', $tar));
             // The sum last: without it there is no bundle.
             $this->send("$key.tar", $tar);
             $this->send("$key.sha256", $sum);
             @unlink($sum);
-        } catch (FilesystemException $e) {
+        } catch (FilesystemException|\PharException|\UnexpectedValueException $e) {
             throw $this->cannot($key, $e);
         } finally {
             @unlink($tar);
@@ -68,7 +65,7 @@ final readonly class ObjectStore implements Store
         if (is_dir($to)) {
             return $to;
         }
-        [$tar, $folder] = [$this->part('bundle'), $this->part('folder')];
+        [$tar, $folder] = [$this->part('bundle').'.tar', $this->part('folder')];
         try {
             $sum = $this->objects->fileExists("$key.sha256") ? trim($this->objects->read("$key.sha256")) : null;
             if (null === $sum || !$this->fetch("$key.tar", $tar)) {
@@ -80,11 +77,11 @@ final readonly class ObjectStore implements Store
                 return null;
             }
             Folders::make($folder);
-            (new Process(['tar', '--extract', '--no-same-owner', '--file', $tar, '--directory', $folder], timeout: self::TAR_SECONDS))->mustRun();
+            (new \PharData($tar))->extractTo($folder);
             (new LocalStore($this->cache))->putBundle($key, $folder);
 
             return $to;
-        } catch (FilesystemException $e) {
+        } catch (FilesystemException|\PharException|\UnexpectedValueException $e) {
             throw $this->cannot($key, $e);
         } finally {
             @unlink($tar);
@@ -178,7 +175,7 @@ final readonly class ObjectStore implements Store
         return $this->cache."/making/$what.part-".bin2hex(random_bytes(6));
     }
 
-    private function cannot(string $key, FilesystemException $e): CannotStore
+    private function cannot(string $key, \Throwable $e): CannotStore
     {
         $this->logger->error("The store of files does not answer: {$e->getMessage()}");
 
