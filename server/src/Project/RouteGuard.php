@@ -37,7 +37,7 @@ final readonly class RouteGuard
         if (!$event->isMainRequest() || !str_starts_with($request->getPathInfo(), '/api/')) {
             return;
         }
-        $needs = $event->getAttributes(Needs::class)[0] ?? throw new \LogicException('This route does not say who may use it.');
+        $needs = $event->getAttributes(Needs::class)[0] ?? throw Refusal::notFound(); // no action of ours: ours all say who may use them
         if (!$request->isMethodSafe() && !$this->tokens->isTokenValid(new CsrfToken('api', $request->headers->get('csrf-token')))) {
             throw Refusal::crossOrigin();
         }
