@@ -233,7 +233,7 @@ $import = static function (): array {
             : $desk->client->send('GET', "/api/projects/$desk->id/arrivals/$change");
         if (in_array($status, [200, 202], true)) {
             $told = $answer['arrival'];
-            if ('waiting' !== $told['state']) {
+            if (!in_array($told['progress']['state'], ['waiting', 'working'], true)) {
                 break;
             }
         }
@@ -242,10 +242,9 @@ $import = static function (): array {
     $rows = array_filter(Desk::rows(waited($desk), 'page'), static fn (array $p): bool => $p['revision'] === ($told['revision'] ?? -1));
     $page = array_values($rows)[0]['id'] ?? null;
     for ($try = 0; $try < 900; ++$try) {
-        foreach (waited($desk)['pages'] as $p) {
-            if ($p['page'] === $page && !in_array($p['state'], ['waiting', 'working'], true)) {
-                return ['imports' => 1, 'ready' => 'ready' === $p['state'] ? 1 : 0, 'doubled' => count($rows) - 1];
-            }
+        $state = $desk->client->send('GET', "/api/projects/$desk->id/work/import-page/$page")[1]['state'] ?? 'away';
+        if (in_array($state, ['done', 'failed', 'stopped', 'missing'], true)) {
+            return ['imports' => 1, 'ready' => 'done' === $state ? 1 : 0, 'doubled' => count($rows) - 1];
         }
         usleep(100_000);
     }

@@ -51,12 +51,12 @@ function bringIn(string $file, int $pages = 1): array
         usleep(60_000);
         // Looking costs time of its own, so not every time.
         $most = 0 === $turn++ % 5 ? max($most, memory()) : $most;
-        $progress = $desk->client->ok('GET', "/api/projects/$desk->id/changes?since=$desk->revision")['pages'];
+        $told = $desk->client->ok('GET', "/api/projects/$desk->id/changes?since=$desk->revision");
         $now = (hrtime(true) - $start) / 1e9;
-        $first ??= array_filter($progress, static fn (array $p): bool => $p['hasPreview']) ? $now : null;
-        $failed = array_filter($progress, static fn (array $p): bool => 'failed' === $p['state']);
+        $first ??= array_filter($told['pages'], static fn (array $p): bool => $p['hasPreview']) ? $now : null;
+        $failed = array_filter($told['work'], static fn (array $p): bool => 'failed' === $p['state']);
         $failed && exit(json_encode($failed)."\n");
-        $ready = count(array_filter($progress, static fn (array $p): bool => 'ready' === $p['state']));
+        $ready = count(array_filter($told['pages'], static fn (array $p): bool => '' !== $p['pictures']));
     } while ($ready < $pages);
 
     return [$first, $now, $most];

@@ -424,7 +424,7 @@ test("two people work at once: on different walls both, on the same one the seco
   // The same wall: who comes second is told, and sees how it is now.
   await other.getByRole("button", { name: /^Wall 1 / }).click();
   await other.route("**/changes?since=*", (route) => route.abort());
-  await thicken(page, "280");
+  await Promise.all([page.waitForResponse(/\/changes/), thicken(page, "280")]);
   await thicken(other, "220");
   const decision = other.getByRole("region", { name: "To decide" });
   await expect(decision).toContainText("was there first with Thickness");

@@ -25,8 +25,7 @@ final class BringInTest extends TestCase
         self::assertSame(hash_file('sha256', self::SCAN), Desk::rows($state, 'source')[0]['values']['sha256']);
         self::assertSame([3307, 2339], [Desk::rows($state, 'page')[0]['values']['width'], Desk::rows($state, 'page')[0]['values']['height']]);
         $page = $this->desk->imported();
-        self::assertSame('ready', $page['state']);
-        self::assertSame(182, $page['tilesDone'], '13 × 10 + 7 × 5 + 4 × 3 + 2 × 2 + 1');
+        self::assertSame('done', $page['state']);
         self::assertSame('.png', $page['tileSuffix'], 'Grey line work keeps its pixels.');
         foreach (['tiles/4/9/12', 'tiles/0/0/0', 'preview'] as $picture) {
             [$status, $body] = $this->desk->client->send('GET', $this->desk->ofPage($picture));
@@ -68,7 +67,7 @@ final class BringInTest extends TestCase
     {
         for ($i = 0; $i < 4; ++$i) {
             [$status, $answer] = $this->desk->send(self::SCAN, 'a.jpg', more: ['storey' => Desk::newId()]);
-            self::assertSame([409, 'gone'], [$status, \is_array($answer['error']) ? $answer['error']['code'] : null]);
+            self::assertSame([422, 'gone'], [$status, \is_array($answer['error']) ? $answer['error']['code'] : null]);
         }
         $this->desk->bringIn(self::SCAN);
     }
@@ -83,19 +82,18 @@ final class BringInTest extends TestCase
         self::assertSame('failed', $page['state']);
         self::assertIsString($page['message']);
         self::assertStringContainsString('ends too early', $page['message']);
-        $this->desk->client->ok('POST', "/api/projects/{$this->desk->id}/pages/{$this->desk->page}/retry");
+        $this->desk->ask('import-page', $this->desk->page);
         self::assertSame('failed', $this->desk->imported()['state']);
     }
 
     public function testStoppingLeavesNoPartialFilesAndItCanGoOn(): void
     {
         $this->desk->bringIn(self::SCAN);
-        $this->desk->client->ok('POST', "/api/projects/{$this->desk->id}/pages/{$this->desk->page}/stop");
-        self::assertSame('stopped', $this->desk->imported()['state']);
+        self::assertSame('stopped', $this->desk->stop('import-page', $this->desk->page));
         usleep(700_000);
         self::assertSame('', $this->desk->folder());
-        $this->desk->client->ok('POST', "/api/projects/{$this->desk->id}/pages/{$this->desk->page}/retry");
-        self::assertSame('ready', $this->desk->imported()['state']);
+        $this->desk->ask('import-page', $this->desk->page);
+        self::assertSame('done', $this->desk->imported()['state']);
     }
 
     public function testTwoKnownLengthsTrueTheDrawingAndTheFirstFitCarriesTheTracing(): void

@@ -117,7 +117,7 @@ final class Desk
      *
      * @param array<mixed> $answer
      *
-     * @return array{int, array<mixed>} the project since then, or the refusal with its status
+     * @return array{int, array<mixed>} 200 and the project since then, or 422 and why it was not taken in
      */
     public function looked(array $answer): array
     {
@@ -125,19 +125,13 @@ final class Desk
 
         return Waiting::until(function () use ($id): ?array {
             $arrival = JsonValue::of($this->client->ok('GET', "/api/projects/$this->id/arrivals/$id"), 'answer')->get('arrival');
-            $state = $arrival->get('state')->text();
-            if ('taken' === $state) {
-                $revision = (int) $arrival->get('revision')->number();
+            $progress = $arrival->get('progress');
 
-                return [200, ['changeRevision' => $revision] + $this->client->ok('GET', "/api/projects/$this->id/changes?since=".($revision - 1))];
-            }
-            if ('refused' === $state) {
-                $refusal = $arrival->get('refusal');
-
-                return [(int) $refusal->get('status')->number(), ['error' => ['code' => $refusal->get('code')->text(), 'message' => $refusal->get('message')->text(), 'at' => $refusal->get('at')->text()]]];
-            }
-
-            return null;
+            return match ($progress->get('state')->text()) {
+                'done' => [200, ['changeRevision' => $revision = (int) $arrival->get('revision')->number()] + $this->client->ok('GET', "/api/projects/$this->id/changes?since=".($revision - 1))],
+                'failed' => [422, ['error' => ['code' => $progress->get('reason')->text(), 'message' => $progress->get('words')->text()]]],
+                default => null,
+            };
         }, 'The file was not looked at');
     }
 
@@ -185,21 +179,46 @@ final class Desk
         return $state;
     }
 
-    /** @return array<mixed> the page's progress once it has left the worker */
+    /** How far a piece of long work is. */
+    public function progress(string $kind, ?string $about): JsonValue
+    {
+        return JsonValue::of($this->client->ok('GET', "/api/projects/$this->id/work/$kind/$about"), 'progress');
+    }
+
+    public function ask(string $kind, ?string $about): void
+    {
+        $this->client->ok('POST', "/api/projects/$this->id/work/$kind/$about");
+    }
+
+    /** @return string in which state it is then */
+    public function stop(string $kind, ?string $about): string
+    {
+        return JsonValue::of($this->client->ok('POST', "/api/projects/$this->id/work/$kind/$about/stop"), 'progress')->get('state')->text();
+    }
+
+    /** How it ended. */
+    public function ended(string $kind, ?string $about): JsonValue
+    {
+        return Waiting::until(function () use ($kind, $about): ?JsonValue {
+            $progress = $this->progress($kind, $about);
+
+            return \in_array($progress->get('state')->text(), ['waiting', 'working'], true) ? null : $progress;
+        }, "$kind did not end");
+    }
+
+    /** @return array<mixed> what was made of the page, how reading it ended (`state`), and why it failed (`message`) */
     public function imported(): array
     {
-        return Waiting::until(function (): ?array {
-            $pages = $this->client->ok('GET', "/api/projects/$this->id/changes?since=$this->revision")['pages'];
-            Assert::assertIsArray($pages);
-            foreach ($pages as $page) {
-                Assert::assertIsArray($page);
-                if ($page['page'] === $this->page && !\in_array($page['state'], ['waiting', 'working'], true)) {
-                    return $page;
-                }
+        $progress = $this->ended('import-page', $this->page);
+        $pages = $this->client->ok('GET', "/api/projects/$this->id/changes?since=$this->revision")['pages'];
+        Assert::assertIsArray($pages);
+        foreach ($pages as $page) {
+            Assert::assertIsArray($page);
+            if ($page['page'] === $this->page) {
+                return ['state' => $progress->get('state')->text(), 'message' => $progress->get('words')->text()] + $page;
             }
-
-            return null;
-        }, 'The page was not read');
+        }
+        Assert::fail('The page is not told of.');
     }
 
     /**

@@ -53,7 +53,7 @@ final class DurabilityTest extends TestCase
         foreach (['slow1', 'slow2'] as $worker) {
             $this->kill($var, $worker);
         }
-        self::assertSame('ready', $desk->imported()['state']);
+        self::assertSame('done', $desk->imported()['state']);
     }
 
     /** Kills a child of the stack and everything in its process group, without warning. */

@@ -85,7 +85,7 @@ final class FormatsTest extends TestCase
             self::assertSame([Files::WIDTH, Files::HEIGHT], [$values['width'], $values['height']]);
         }
         $page = $desk->imported();
-        self::assertSame('ready', $page['state'], (string) json_encode($page));
+        self::assertSame('done', $page['state'], (string) json_encode($page));
         $image = $desk->picture('preview');
         $scale = imagesx($image) / Files::WIDTH;
         foreach (Files::MARKS as [$x, $y, $rgb]) {
@@ -124,7 +124,7 @@ final class FormatsTest extends TestCase
             self::assertCount(1, array_filter($drawings, static fn (array $v): bool => false === $v['hidden']), 'Only the first is shown at once.');
             foreach (Desk::rows($state, 'page') as $row) {
                 $desk->page = $row['id'];
-                self::assertSame('ready', $desk->imported()['state']);
+                self::assertSame('done', $desk->imported()['state']);
             }
         }
     }
@@ -138,7 +138,7 @@ final class FormatsTest extends TestCase
         foreach ([$pdf, $svg, $dxf] as $file) {
             $desk = new Desk(Client::ofStack()->signIn());
             $state = $desk->bringIn($file);
-            self::assertSame('ready', $desk->imported()['state']);
+            self::assertSame('done', $desk->imported()['state']);
             $ends[] = [$desk->client->ok('GET', "/api/projects/$desk->id/pages/$desk->page/lines"), Desk::rows($state, 'page')[0]['values'], Desk::rows($state, 'fit')[0]['values']];
         }
         [$lines, $page] = $ends[0];

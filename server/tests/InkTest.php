@@ -47,17 +47,14 @@ final class InkTest extends TestCase
     /** @return array<mixed> once the search has left the worker */
     private function searched(string $what): array
     {
-        $this->desk->client->ok('POST', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/$what");
+        $kind = 'proposals' === $what ? 'find-walls' : 'read-figures';
+        $this->desk->ask($kind, $this->desk->drawing);
+        $ended = $this->desk->ended($kind, $this->desk->drawing);
+        self::assertSame('done', $ended->get('state')->text(), $ended->get('words')->text());
+        $answer = $this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/$what");
+        self::assertTrue($answer['found']);
 
-        return Waiting::until(function () use ($what): ?array {
-            $answer = $this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/$what");
-            if (\in_array($answer['state'], ['waiting', 'working'], true)) {
-                return null;
-            }
-            self::assertSame('ready', $answer['state'], Desk::text($answer['message'] ?? ''));
-
-            return $answer;
-        }, 'The search did not end');
+        return $answer;
     }
 
     /**
@@ -135,18 +132,19 @@ final class InkTest extends TestCase
     public function testAStopInTheMiddleLeavesNothingBehind(): void
     {
         $before = $this->desk->state()['revision'];
-        $this->desk->client->ok('POST', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/proposals");
+        $this->desk->ask('find-walls', $this->desk->drawing);
         $seen = 0.0;
         for ($i = 0; $i < 300 && $seen <= 0.002; ++$i) {
             usleep(40_000);
-            $seen = Desk::float($this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/proposals")['done']);
+            $seen = $this->desk->progress('find-walls', $this->desk->drawing)->get('part')->number();
         }
         self::assertGreaterThan(0.0, $seen);
         self::assertLessThan(1.0, $seen, 'It was stopped in the middle.');
-        self::assertSame('stopped', $this->desk->client->ok('POST', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/proposals/stop")['state']);
+        self::assertSame('stopped', $this->desk->stop('find-walls', $this->desk->drawing));
         usleep(1_500_000);
         $answer = $this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/proposals");
-        self::assertSame(['stopped', [], [], []], [$answer['state'], $answer['walls'], $answer['openings'], $answer['columns']]);
+        self::assertSame([false, [], [], []], [$answer['found'], $answer['walls'], $answer['openings'], $answer['columns']]);
+        self::assertSame('stopped', $this->desk->progress('find-walls', $this->desk->drawing)->get('state')->text());
         self::assertSame($before, $this->desk->state()['revision']);
     }
 
@@ -155,7 +153,7 @@ final class InkTest extends TestCase
         $this->searched('proposals');
         $px = fn (float $x, float $y): array => $this->map->toPixel(new Point($x, $y))->toArray();
         $this->desk->change($this->desk->knownLength([$px(0, 8600), $px(11000, 8600)], '10 950'));
-        self::assertSame('missing', $this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/proposals")['state']);
+        self::assertFalse($this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/proposals")['found']);
     }
 
     public function testAClickOnADrawnWallGivesItWithItsThicknessAndBuildUp(): void
@@ -249,9 +247,10 @@ final class InkTest extends TestCase
         $stranger->refused(404, 'GET', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/proposals");
         $stranger->refused(404, 'GET', "/api/projects/{$this->desk->id}/storeys/{$this->desk->storey}/settled");
         $shares = self::items($this->desk->client->ok('PUT', "/api/projects/{$this->desk->id}/shares", ['email' => 'stranger@plinth.example', 'role' => 'read']), 'shares');
-        self::assertSame('missing', $stranger->ok('GET', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/proposals")['state']);
-        $stranger->refused(403, 'POST', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/proposals");
-        $stranger->refused(403, 'POST', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/readings");
+        self::assertFalse($stranger->ok('GET', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/proposals")['found']);
+        foreach (['find-walls', 'read-figures'] as $kind) {
+            $stranger->refused(403, 'POST', "/api/projects/{$this->desk->id}/work/$kind/{$this->desk->drawing}");
+        }
         self::assertSame(204, $this->desk->client->send('DELETE', "/api/projects/{$this->desk->id}/shares/".Desk::text($shares[0]['id']))[0]);
     }
 

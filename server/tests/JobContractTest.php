@@ -16,11 +16,6 @@ use Symfony\Component\Uid\UuidV7;
 final class JobContractTest extends TestCase
 {
     private const SCAN = __DIR__.'/../../demo/station-site-sketch.jpg';
-    /** what kinds need to know beside the row they are about */
-    private const MORE = ['basis' => 'of nothing', 'shape' => 'ffffffffffffffffffffffffffffffffffffffff', 'pairs' => []];
-    /** Work that is about no row that says how far it is: where it fails, there is only the log to tell. */
-    private const SILENT = ['find-skew', 'scan-page'];
-
     private \PDO $database;
 
     protected function setUp(): void
@@ -45,8 +40,7 @@ final class JobContractTest extends TestCase
     public function testAboutWhatIsGoneItEndsWithoutAWord(string $kind, Lane $lane): void
     {
         $said = self::logged();
-        $number = $this->ask($kind, $lane, new UuidV7(), new UuidV7());
-        $this->ended($number);
+        self::assertSame('done', $this->ended($this->ask($kind, $lane, new UuidV7(), new UuidV7()))['state']);
         self::assertSame($said, self::logged(), 'Nothing to write into the log.');
     }
 
@@ -57,9 +51,12 @@ final class JobContractTest extends TestCase
         $desk = $this->desk();
         $before = $this->told($desk);
         $said = self::logged();
+        $how = [];
         for ($i = 0; $i < 2; ++$i) {
-            $this->ended($this->ask($kind, $lane, Uuid::fromString($desk->id), Uuid::fromString((string) ('rectify-drawing' === $kind || str_starts_with($kind, 'find-w') || str_starts_with($kind, 'read-') ? $desk->drawing : $desk->page))));
+            $this->forReal($desk, $kind);
+            $how[] = [\array_slice($this->ended($this->ask($kind, $lane, Uuid::fromString($desk->id), $this->subject($desk, $kind))), 0, 3), $this->found($desk)];
         }
+        self::assertEquals($how[0], $how[1]);
         // What comes of it in turn has ended as well.
         Waiting::until(fn (): ?true => 0 === $this->left($desk) ? true : null, 'What it asks for does not end');
         self::assertSame($said, self::logged());
@@ -67,40 +64,86 @@ final class JobContractTest extends TestCase
         self::assertSame($desk->revision, $desk->state()['revision'], 'It is no change.');
     }
 
-    /** Whoever had begun it was gone each time: it is given up, and where people look it says so. */
+    /** Its worker was killed in the middle: when the lease has run out another takes it up, and it ends as ever. */
+    #[DataProvider('kinds')]
+    public function testAfterAKillItIsTakenUpByAnother(string $kind, Lane $lane): void
+    {
+        $desk = $this->desk();
+        $before = $this->told($desk);
+        $this->forReal($desk, $kind);
+        $found = $this->found($desk);
+        $number = $this->ask($kind, $lane, Uuid::fromString($desk->id), $this->subject($desk, $kind), tries: 1, isHeld: true);
+        $ended = $this->ended($number);
+        self::assertGreaterThanOrEqual(3, $ended['attempt'], 'A new one.');
+        self::assertContains($ended['state'], ['done', 'failed']);
+        self::assertNotSame('fault', $ended['reason']);
+        self::assertEquals($before, $this->told($desk));
+        self::assertEquals($found, $this->found($desk));
+    }
+
+    /** Whoever had begun it was gone each time: it is given up, and everybody in the project is told so. */
     #[DataProvider('kinds')]
     public function testGivenUpItSaysSoWherePeopleLook(string $kind, Lane $lane): void
     {
-        if (\in_array($kind, self::SILENT, true)) {
-            $this->ended($this->ask($kind, $lane, new UuidV7(), new UuidV7(), 99));
-            $this->addToAssertionCount(1);
+        $desk = new Desk(Client::ofStack()->signIn());
+        $about = Desk::newId();
+        $this->ended($this->ask($kind, $lane, Uuid::fromString($desk->id), Uuid::fromString($about), tries: 99));
+        $whole = JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id"))->get('work')->items();
+        self::assertCount(1, $whole);
+        self::assertSame([$kind, $about, 'failed', 'broke-off'], array_map(static fn (string $key): string => $whole[0]->get($key)->text(), ['kind', 'about', 'state', 'reason']));
+        self::assertStringContainsString('broke off each time', $whole[0]->get('words')->text());
+    }
 
-            return;
+    /** @return iterable<string, array{string}> */
+    public static function asked(): iterable
+    {
+        foreach (['import-page', 'rectify-drawing', 'find-walls', 'read-figures'] as $kind) {
+            yield $kind => [$kind];
         }
+    }
+
+    /** Stopped before or while it is done, it stays so and writes nothing; asked for again it is done. */
+    #[DataProvider('asked')]
+    public function testStoppedItStaysSoAndCanBeWantedAfterAll(string $kind): void
+    {
         $desk = $this->desk();
-        $path = "/api/projects/$desk->id/drawings/$desk->drawing";
-        [$subject, $words] = match ($kind) {
-            'import-page' => [$desk->page, static fn (): string => JsonValue::of($desk->imported())->get('message')->text()],
-            'match-pages' => [$desk->page, static fn (): string => JsonValue::of($desk->imported())->get('registration')->get('words')->text()],
-            'find-walls' => [$desk->drawing, static fn (): string => JsonValue::of($desk->client->ok('GET', "$path/proposals"))->get('message')->text()],
-            'read-figures' => [$desk->drawing, static fn (): string => JsonValue::of($desk->client->ok('GET', "$path/readings"))->get('message')->text()],
-            default => [null, null],
-        };
-        if (null === $subject || null === $words) {
-            self::assertContains($kind, ['look-at-arrival', 'rectify-drawing'], 'Say here where this kind of work tells people that it was given up.');
-            $this->ended($this->ask($kind, $lane, Uuid::fromString($desk->id), new UuidV7(), 99));
+        $about = $this->subject($desk, $kind)->toRfc4122();
+        $path = "/api/projects/$desk->id/work/$kind/$about";
+        if ('rectify-drawing' === $kind) {
+            self::assertSame('not-slanted', $desk->client->refused(409, 'POST', $path)['code'], 'Where there is nothing to do it says so at once.');
+            self::assertSame('missing', $desk->stop($kind, $about));
 
             return;
         }
-        $basis = 'of nothing';
-        if (str_starts_with($kind, 'find-') || str_starts_with($kind, 'read-')) {
-            $desk->client->ok('POST', $path.('find-walls' === $kind ? '/proposals' : '/readings'));
-            $asked = $this->database->query('SELECT basis FROM finding WHERE project = UNHEX(REPLACE("'.$desk->id.'", "-", "")) ORDER BY basis LIMIT 1');
-            self::assertNotFalse($asked);
-            self::assertIsString($basis = $asked->fetchColumn());
+        $desk->ask($kind, $about);
+        self::assertSame('stopped', $desk->stop($kind, $about));
+        usleep(700_000);
+        self::assertSame('stopped', $desk->progress($kind, $about)->get('state')->text());
+        $desk->ask($kind, $about);
+        self::assertSame('done', $desk->ended($kind, $about)->get('state')->text());
+        self::assertEqualsWithDelta(1.0, $desk->progress($kind, $about)->get('part')->number(), 1e-12);
+        $desk->client->refused(404, 'POST', "/api/projects/$desk->id/work/$kind/".Desk::newId());
+    }
+
+    /** Where people ask for it, it is asked for as they do, so that it has something to work on. */
+    private function forReal(Desk $desk, string $kind): void
+    {
+        if (\in_array($kind, ['import-page', 'find-walls', 'read-figures'], true)) {
+            $desk->ask($kind, $this->subject($desk, $kind)->toRfc4122());
+            $desk->ended($kind, $this->subject($desk, $kind)->toRfc4122());
         }
-        $this->ended($this->ask($kind, $lane, Uuid::fromString($desk->id), Uuid::fromString($subject), 99, ['basis' => $basis]));
-        self::assertStringContainsString('broke off each time', $words());
+    }
+
+    /** @return list<array<mixed>> what the searches of its drawing have found */
+    private function found(Desk $desk): array
+    {
+        return array_map(static fn (string $what): array => $desk->client->ok('GET', "/api/projects/$desk->id/drawings/$desk->drawing/$what"), ['proposals', 'readings']);
+    }
+
+    /** What a kind is about on a desk with one page and its drawing. */
+    private function subject(Desk $desk, string $kind): Uuid
+    {
+        return Uuid::fromString((string) (\in_array($kind, ['rectify-drawing', 'find-walls', 'read-figures'], true) ? $desk->drawing : $desk->page));
     }
 
     /** @return array<mixed> what is told of its page and drawing */
@@ -123,17 +166,16 @@ final class JobContractTest extends TestCase
 
     private function left(Desk $desk): int
     {
-        $count = $this->database->query('SELECT COUNT(*) FROM job WHERE project = UNHEX(REPLACE("'.$desk->id.'", "-", ""))');
+        $count = $this->database->query('SELECT COUNT(*) FROM job WHERE state IN ("waiting", "working") AND project = UNHEX(REPLACE("'.$desk->id.'", "-", ""))');
         self::assertNotFalse($count);
 
         return (int) Desk::float($count->fetchColumn());
     }
 
-    /** @param array<string, mixed> $more */
-    private function ask(string $kind, Lane $lane, Uuid $project, Uuid $about, int $tries = 0, array $more = []): int
+    private function ask(string $kind, Lane $lane, Uuid $project, Uuid $about, int $tries = 0, bool $isHeld = false): int
     {
-        $this->database->prepare('INSERT INTO job (project, subject, kind, lane, more, attempt, tries, asked_at, not_before, held_until, held_by) VALUES (?, ?, ?, ?, ?, ?, ?, 0, 0, NULL, "") ON DUPLICATE KEY UPDATE more = VALUES(more), attempt = attempt + 1, tries = VALUES(tries), held_until = NULL')
-            ->execute([$project->toBinary(), $about->toBinary(), $kind, $lane->value, json_encode($more + self::MORE, \JSON_THROW_ON_ERROR), $tries, $tries]);
+        $this->database->prepare('INSERT INTO job (project, subject, kind, lane, basis, more, state, attempt, tries, asked_at, not_before, held_until, held_by) VALUES (?, ?, ?, ?, "of nothing", "{}", ?, ?, ?, 0, 0, ?, "gone") ON DUPLICATE KEY UPDATE state = VALUES(state), attempt = attempt + 2, tries = VALUES(tries), held_until = VALUES(held_until), held_by = VALUES(held_by)')
+            ->execute([$project->toBinary(), $about->toBinary(), $kind, $lane->value, $isHeld ? 'working' : 'waiting', $tries + 1, $tries, $isHeld ? time() - 1 : null]);
         $number = $this->database->prepare('SELECT number FROM job WHERE project = ? AND subject = ? AND kind = ?');
         $number->execute([$project->toBinary(), $about->toBinary(), $kind]);
         $found = $number->fetchColumn();
@@ -141,13 +183,16 @@ final class JobContractTest extends TestCase
         return is_numeric($found) ? (int) $found : 0;
     }
 
-    private function ended(int $number): void
+    /** @return array{state: string, words: string, reason: string, attempt: int} */
+    private function ended(int $number): array
     {
-        Waiting::until(function () use ($number): ?true {
-            $there = $this->database->query("SELECT 1 FROM job WHERE number = $number");
-            self::assertNotFalse($there);
+        return Waiting::until(function () use ($number): ?array {
+            $row = $this->database->query("SELECT state, words, reason, attempt FROM job WHERE number = $number");
+            self::assertNotFalse($row);
+            $at = JsonValue::of($row->fetch(\PDO::FETCH_ASSOC), 'job');
+            $state = $at->get('state')->text();
 
-            return false === $there->fetchColumn() ? true : null;
+            return \in_array($state, ['waiting', 'working'], true) ? null : ['state' => $state, 'words' => $at->get('words')->text(), 'reason' => $at->get('reason')->text(), 'attempt' => (int) $at->get('attempt')->number()];
         }, 'It did not end');
     }
 

@@ -21,7 +21,7 @@ final class NodesTest extends TestCase
             $desk = new Desk($client->signIn());
             $scan = __DIR__.'/../../demo/station-site-sketch.jpg';
             $desk->bringIn($scan);
-            Waiting::until(static fn (): ?true => 'ready' === JsonValue::of($client->ok('GET', "/api/projects/$desk->id"))->get('pages')->items()[0]->get('state')->text() ? true : null, 'The page was not read');
+            Waiting::until(static fn (): ?true => '' !== JsonValue::of($client->ok('GET', "/api/projects/$desk->id"))->get('pages')->items()[0]->get('pictures')->text() ? true : null, 'The page was not read');
             // The second one begins when all is there already, and has nothing of it.
             $second = new Node(['PLINTH_OBJECTS='.$objects->address, 'PLINTH_DATABASE_URL='.$first->database(), 'PLINTH_SECRET='.$first->secret()]);
             $there = $second->client();
@@ -38,7 +38,7 @@ final class NodesTest extends TestCase
             // Sent to one, taken in by the worker of either, and the same bytes stored once.
             $again = new Desk($there);
             $again->bringIn($scan);
-            Waiting::until(static fn (): ?true => 'ready' === JsonValue::of($there->ok('GET', "/api/projects/$again->id"))->get('pages')->items()[0]->get('state')->text() ? true : null, 'The page was not read');
+            Waiting::until(static fn (): ?true => '' !== JsonValue::of($there->ok('GET', "/api/projects/$again->id"))->get('pages')->items()[0]->get('pictures')->text() ? true : null, 'The page was not read');
             foreach ([$client, $there] as $who) {
                 self::assertSame(200, $who->send('GET', $again->ofPage('tiles/0/0/0'))[0]);
             }
@@ -68,7 +68,7 @@ final class NodesTest extends TestCase
             self::assertEquals($desk->client->ok('GET', "/api/projects/$desk->id")['derived'], $second->ok('GET', "/api/projects/$desk->id")['derived']);
             // Brought in at one, read by the worker of either, shown by both.
             $desk->bringIn(__DIR__.'/../../demo/station-site-sketch.jpg');
-            self::assertSame('ready', $desk->imported()['state']);
+            self::assertSame('done', $desk->imported()['state']);
             foreach ([$desk->client, $second] as $client) {
                 self::assertSame(200, $client->send('GET', $desk->ofPage('tiles/0/0/0'))[0]);
             }

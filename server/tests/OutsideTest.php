@@ -19,7 +19,8 @@ final class OutsideTest extends TestCase
     {
         [$desk, $side] = $this->photograph();
         $path = "/api/projects/$desk->id/drawings/$desk->drawing/rectified";
-        self::assertSame('not-slanted', $desk->client->refused(409, 'POST', $path)['code']);
+        $work = "/api/projects/$desk->id/work/rectify-drawing/$desk->drawing";
+        self::assertSame('not-slanted', $desk->client->refused(409, 'POST', $work)['code']);
         $this->straighten($desk);
         $fit = JsonValue::of(Desk::rows($desk->state(), 'fit')[0]['values']);
         self::assertNotSame(0.0, $fit->get('m21')->number());
@@ -60,12 +61,12 @@ final class OutsideTest extends TestCase
         self::assertSame($shape, $moved->get('shape')->text());
         self::assertNotEqualsWithDelta($map[5], $moved->get('picture')->get('pixelToMm')->items()[5]->number(), 1.0);
         $desk->change([['do' => 'set', 'type' => 'drawing', 'id' => $desk->drawing, 'values' => ['width' => 2900.0]]]);
-        self::assertSame('missing', JsonValue::of($desk->client->ok('GET', $path))->get('state')->text());
-        self::assertSame('missing', JsonValue::of($desk->client->ok('POST', "$path/stop"))->get('state')->text());
-        $again = JsonValue::of($desk->client->ok('POST', $path));
-        self::assertNotSame($shape, $again->get('shape')->text());
+        $again = $desk->client->ok('GET', $path);
+        self::assertNull($again['picture']);
+        self::assertNotSame($shape, $again['shape']);
+        self::assertSame('done', $desk->stop('rectify-drawing', $desk->drawing), 'What is done cannot be stopped.');
         $desk->client->refused(404, 'GET', "$path/".str_repeat('0', 40).'/tiles/0/0/0');
-        (new Client((string) getenv('PLINTH_ADDRESS')))->signIn('stranger@plinth.example')->refused(404, 'POST', $path);
+        (new Client((string) getenv('PLINTH_ADDRESS')))->signIn('stranger@plinth.example')->refused(404, 'POST', $work);
         Client::ofStack()->refused(401, 'GET', $path);
         self::assertNotSame('', $side);
     }
@@ -75,12 +76,10 @@ final class OutsideTest extends TestCase
         [$desk] = $this->photograph();
         $desk->imported();
         $this->straighten($desk);
-        $path = "/api/projects/$desk->id/drawings/$desk->drawing/rectified";
-        $desk->client->ok('POST', $path);
-        $stopped = JsonValue::of($desk->client->ok('POST', "$path/stop"));
+        $desk->ask('rectify-drawing', $desk->drawing);
         // On a fast machine it may have been done already.
-        self::assertContains($stopped->get('state')->text(), ['stopped', 'ready']);
-        self::assertSame('ready', $this->straightened($desk)->get('state')->text());
+        self::assertContains($desk->stop('rectify-drawing', $desk->drawing), ['stopped', 'done']);
+        $this->straightened($desk);
     }
 
     public function testLevelMarksCountFromTheOneThatIsStated(): void
@@ -316,13 +315,15 @@ final class OutsideTest extends TestCase
 
     private function straightened(Desk $desk): JsonValue
     {
-        return Waiting::until(static function () use ($desk): ?JsonValue {
-            $answer = JsonValue::of($desk->client->ok('POST', "/api/projects/$desk->id/drawings/$desk->drawing/rectified"));
-            self::assertNotSame('failed', $answer->get('state')->text(), $answer->get('message')->text());
-            self::assertLessThanOrEqual(1.0, $answer->get('done')->number());
+        $path = "/api/projects/$desk->id/drawings/$desk->drawing/rectified";
+        if (null === $desk->client->ok('GET', $path)['picture']) {
+            $desk->ask('rectify-drawing', $desk->drawing);
+            $ended = $desk->ended('rectify-drawing', $desk->drawing);
+            self::assertSame('done', $ended->get('state')->text(), $ended->get('words')->text());
+        }
+        self::assertIsArray($desk->client->ok('GET', $path)['picture'], 'It is there.');
 
-            return 'ready' === $answer->get('state')->text() ? $answer : null;
-        }, 'The picture was not straightened');
+        return JsonValue::of($desk->client->ok('GET', $path));
     }
 
     private function pick(Desk $desk, float $x, float $y): string

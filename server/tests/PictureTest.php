@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace Plinth\Server\Tests;
 
 use PHPUnit\Framework\TestCase;
+use Plinth\Server\Job\Failed;
 use Plinth\Server\Source\Making\ImportPage;
 use Plinth\Server\Source\Making\PageMaker;
-use Plinth\Server\Source\Reading\PictureFailure;
 
 /** Pictures as they come: turned by their tags, coloured, transparent; and children that never outlive their limit. */
 final class PictureTest extends TestCase
@@ -47,7 +47,7 @@ final class PictureTest extends TestCase
         $state = $desk->bringIn("$this->folder/turned.jpg", 'turned.jpg');
         [$page] = Desk::rows($state, 'page');
         self::assertSame([400, 600], [$page['values']['width'], $page['values']['height']]);
-        self::assertSame(['ready', '.jpg'], [($done = $desk->imported())['state'], $done['tileSuffix']], 'Colour is kept.');
+        self::assertSame(['done', '.jpg'], [($done = $desk->imported())['state'], $done['tileSuffix']], 'Colour is kept.');
         // Level 2 holds the page at full size: 2 × 3 tiles.
         $this->assertColour($desk, 'tiles/2/0/0', 200, 50, [221, 34, 17]);
         $this->assertColour($desk, 'tiles/2/0/0', 200, 150, [255, 255, 255]);
@@ -63,7 +63,7 @@ final class PictureTest extends TestCase
         imagepng($image, "$this->folder/clear.png");
         $desk = new Desk(Client::ofStack()->signIn());
         $desk->bringIn("$this->folder/clear.png", 'clear.png');
-        self::assertSame('ready', $desk->imported()['state']);
+        self::assertSame('done', $desk->imported()['state']);
         $this->assertColour($desk, 'tiles/1/0/0', 50, 50, [255, 255, 255]);
         $this->assertColour($desk, 'tiles/1/0/0', 150, 150, [0, 0, 0]);
     }
@@ -76,20 +76,20 @@ final class PictureTest extends TestCase
         $desk = new Desk(Client::ofStack()->signIn());
         $desk->bringIn("$this->folder/large.jpg", 'large.jpg');
         $progress = $desk->imported();
-        self::assertSame('ready', $progress['state'], (string) json_encode($progress['message']));
+        self::assertSame('done', $progress['state'], (string) json_encode($progress['message']));
         $this->assertColour($desk, 'tiles/0/0/0', 50, 50, [255, 255, 255]);
     }
 
     public function testAChildIsEndedAtItsLimitOrWhenNobodyWantsItAnyMore(): void
     {
         $tool = Files::tool();
-        foreach ([[0.4, null, 'longer than'], [30.0, static fn (): bool => false, 'Stopped']] as [$seconds, $mayGoOn, $words]) {
+        foreach ([[0.4, null, 'longer than'], [30.0, static fn () => throw new Failed('Nobody wants it.'), 'Nobody wants it']] as [$seconds, $onLook, $words]) {
             $mark = '31.'.random_int(100_000, 999_999);
             $start = microtime(true);
             try {
-                $tool->run(['sleep', $mark], $seconds, mayGoOn: $mayGoOn);
+                $tool->run(['sleep', $mark], $seconds, onLook: $onLook);
                 self::fail('It was let run.');
-            } catch (PictureFailure $e) {
+            } catch (Failed $e) {
                 self::assertStringContainsString($words, $e->getMessage());
             }
             self::assertLessThan(10.0, microtime(true) - $start);

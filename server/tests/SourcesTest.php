@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Server\Tests;
 
 use PHPUnit\Framework\TestCase;
+use Plinth\Core\Exchange\Json\JsonValue;
 
 /** Sources are kept for the life of a project: cut, turned, hinted at, replaced, removed and brought back. */
 final class SourcesTest extends TestCase
@@ -109,7 +110,6 @@ final class SourcesTest extends TestCase
         self::assertCount(0, Desk::rows($state, 'drawing'), 'It waits beside the older one.');
         $this->desk->imported();
         $found = $this->registered();
-        self::assertSame('found', $found['state'], (string) json_encode($found));
         self::assertEqualsWithDelta(1.2, Desk::float($found['scaleX']), 1e-3, '240 per inch for 200');
         self::assertEqualsWithDelta(-0.62 - 1.37, Desk::float($found['turnDegrees']), 0.01);
         self::assertLessThan(0.5, Desk::float($found['greatestPx']));
@@ -133,7 +133,7 @@ final class SourcesTest extends TestCase
         $state = $this->desk->state();
         self::assertSame($fit, self::fitOf($state, $this->desk->drawing), 'Undone, the older page carries the work again.');
         $this->desk->page = $old;
-        self::assertSame('ready', $this->desk->imported()['state']);
+        self::assertSame('done', $this->desk->imported()['state']);
     }
 
     public function testANewerScanThatLiesUpsideDownIsTurnedForTheEyeAndTheModelStays(): void
@@ -146,7 +146,7 @@ final class SourcesTest extends TestCase
         $fit = self::fitOf($this->desk->state(), $this->desk->drawing);
         $this->desk->bringIn("$files->folder/down.jpg", 'down.jpg', more: ['replaces' => (string) $this->desk->page]);
         $this->desk->imported();
-        self::assertSame('found', $this->registered()['state']);
+        $this->registered();
         $this->desk->change([['do' => 'replace', 'replace' => ['page' => $this->desk->page]]]);
         $state = $this->desk->state();
         self::assertSame(2, Desk::rows($state, 'drawing')[0]['values']['turns']);
@@ -169,15 +169,16 @@ final class SourcesTest extends TestCase
         self::assertTrue($found['samePixels']);
         $this->desk->bringIn(self::SHEET, 'other.jpg', more: ['replaces' => $old]);
         $this->desk->imported();
-        self::assertSame('lost', $this->registered()['state']);
+        $lost = $this->matched();
+        self::assertSame('failed', $lost->get('state')->text());
+        self::assertStringContainsString('do not seem to show the same sheet', $lost->get('words')->text());
         $refusal = $this->desk->refused(409, [['do' => 'replace', 'replace' => ['page' => $this->desk->page]]]);
         self::assertSame('not-registered', $refusal['code']);
         $refusal = $this->desk->client->refused(422, 'POST', "/api/projects/{$this->desk->id}/pages/{$this->desk->page}/match", ['pairs' => [['old' => [1, 1], 'new' => [1, 1]]]]);
         self::assertSame('too-few-points', $refusal['code']);
         // Points picked by hand are believed where the ink does not agree with them.
         $this->desk->client->ok('POST', "/api/projects/{$this->desk->id}/pages/{$this->desk->page}/match", ['pairs' => [['old' => [100, 100], 'new' => [200, 300]], ['old' => [1100, 100], 'new' => [1700, 300]]]]);
-        $found = $this->registered('lost');
-        self::assertSame('found', $found['state']);
+        $found = $this->registered();
         self::assertEqualsWithDelta(1.5, Desk::float($found['scaleX']), 1e-9);
     }
 
@@ -198,7 +199,7 @@ final class SourcesTest extends TestCase
         self::assertNull(Desk::rows($state, 'node')[0]['values']['drawing']);
         $this->desk->client->ok('POST', "/api/projects/{$this->desk->id}/undo", ['id' => Desk::newId()]);
         $start = microtime(true);
-        self::assertSame('ready', $this->desk->imported()['state']);
+        self::assertSame('done', $this->desk->imported()['state']);
         self::assertLessThan(3.0, microtime(true) - $start, 'Its pictures are still there.');
         $strip = static fn (array $rows): array => array_column($rows, 'values', 'id');
         foreach (['source', 'page', 'drawing', 'fit', 'pick', 'knownLength', 'node', 'wall'] as $type) {
@@ -219,7 +220,7 @@ final class SourcesTest extends TestCase
         clearstatcache();
         self::assertSame('', $this->desk->folder());
         $this->desk->client->ok('POST', "/api/projects/{$this->desk->id}/undo", ['id' => Desk::newId()]);
-        self::assertSame('ready', $this->desk->imported()['state']);
+        self::assertSame('done', $this->desk->imported()['state']);
         clearstatcache();
         self::assertNotSame('', $this->desk->folder());
     }
@@ -263,7 +264,7 @@ final class SourcesTest extends TestCase
         [$status, $answer] = $this->desk->send("$files->folder/card.png", 'card.png', more: ['world' => new \CURLFile($files->write('bad.pgw', "1\n2\nx"), 'text/plain', 'bad.pgw')]);
         self::assertSame(422, $status);
         self::assertIsArray($answer['error']);
-        self::assertSame('world', $answer['error']['at']);
+        self::assertStringContainsString('world file', Desk::text($answer['error']['message']));
         $fits = $this->desk->state()['fits'];
         self::assertIsArray($fits);
         self::assertIsArray($fits[0]);
@@ -315,19 +316,33 @@ final class SourcesTest extends TestCase
         $this->desk->client->refused(409, 'POST', "/api/projects/{$this->desk->id}/drop-in", $take($name));
         $this->desk->page = Desk::rows($state, 'page')[0]['id'];
         $this->desk->revision = Desk::int($state['revision']);
-        self::assertSame('ready', $this->desk->imported()['state']);
+        self::assertSame('done', $this->desk->imported()['state']);
         array_map(unlink(...), ["$folder/half.jpg.part", "$folder/.hidden.jpg", "$folder/link.jpg"]);
         self::assertSame(404, (new Client((string) getenv('PLINTH_ADDRESS')))->signIn('stranger@plinth.example')->send('POST', "/api/projects/{$this->desk->id}/drop-in", $take('x'))[0]);
     }
 
-    /** @return array<mixed> once it is not what it was any more */
-    private function registered(string $not = 'looking'): array
+    /** @return array<mixed> how the page at hand lies on the older one */
+    private function registered(): array
     {
-        return Waiting::until(function () use ($not): ?array {
-            $found = $this->desk->imported()['registration'];
+        $matched = $this->matched();
+        self::assertSame('done', $matched->get('state')->text(), $matched->get('words')->text());
+        self::assertIsArray($found = $this->desk->imported()['registration']);
 
-            return \is_array($found) && !\in_array($found['state'], ['looking', $not], true) ? $found : null;
-        }, 'The pages were not registered');
+        return $found;
+    }
+
+    /** How looking for it ended. */
+    private function matched(): JsonValue
+    {
+        return Waiting::until(function (): ?JsonValue {
+            foreach (JsonValue::of($this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/changes?since={$this->desk->revision}&heard=1"))->get('work')->items() as $work) {
+                if ('match-pages' === $work->get('kind')->text() && $work->get('about')->text() === $this->desk->page && \in_array($work->get('state')->text(), ['done', 'failed'], true)) {
+                    return $work;
+                }
+            }
+
+            return null;
+        }, 'The pages were not compared');
     }
 
     /** @return list<string> */

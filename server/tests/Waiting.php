@@ -41,7 +41,7 @@ final class Waiting
     private static function state(): string
     {
         try {
-            $row = Database::open()->query('SELECT (SELECT CONCAT_WS(",", COUNT(*), SUM(attempt), SUM(held_until)) FROM job), (SELECT SUM(served) FROM job_turn), (SELECT SUM(tiles_done) FROM page), (SELECT SUM(done) FROM finding), (SELECT SUM(done) FROM rectified_picture)');
+            $row = Database::open()->query('SELECT (SELECT CONCAT_WS(",", COUNT(*), SUM(attempt), SUM(held_until), SUM(part)) FROM job), (SELECT SUM(served) FROM job_turn)');
         } catch (\PDOException) {
             return 'away';
         }

@@ -60,7 +60,7 @@ final readonly class Replacement implements Operation
     private static function map(Page $new, string $at): PixelAffine
     {
         $found = $new->registration();
-        if (null === $found || 'found' !== ($found['state'] ?? null)) {
+        if (null === $found) {
             throw Refusal::conflict('not-registered', 'How the newer page lies on the older one is not known yet. Wait for it, or pick the same points on both.', $at);
         }
         $m = array_map(static fn (JsonValue $v): float => $v->number(), JsonValue::of($found['map'] ?? null, 'map')->items());

@@ -8,16 +8,17 @@ use Plinth\Core\Ink\Walls\ProposedColumn;
 use Plinth\Core\Ink\Walls\ProposedOpening;
 use Plinth\Core\Ink\Walls\ProposedWall;
 use Plinth\Core\Ink\Walls\WallProposals;
+use Plinth\Server\Change\RowId;
 use Plinth\Server\Fit\DrawingFit;
+use Plinth\Server\Job\AskedFor;
 use Plinth\Server\Job\Attempt;
 use Plinth\Server\Job\Job;
-use Plinth\Server\Job\JobKind;
 use Plinth\Server\Job\Lane;
 use Plinth\Server\Source\Drawing;
 use Plinth\Server\Source\InkOfPage;
 
-/** Finds the walls that a drawing shows; `basis` names page, cut and fit it is asked for. */
-final readonly class FindWalls implements JobKind
+/** Finds the walls that a drawing shows. */
+final readonly class FindWalls implements AskedFor
 {
     public function __construct(private Findings $findings)
     {
@@ -33,9 +34,16 @@ final readonly class FindWalls implements JobKind
         return Lane::Slow;
     }
 
+    public function basis(RowId $about): string
+    {
+        $this->findings->refuseWithoutStorey($about);
+
+        return $this->findings->basisOf($about);
+    }
+
     public function run(Job $job, Attempt $attempt): void
     {
-        $this->findings->work(FindingKind::Walls, $job->about, $job->text('basis'), $attempt, static function (Drawing $drawing, DrawingFit $fit, InkOfPage $ink, callable $onProgress): array {
+        $this->findings->work(FindingKind::Walls, $job, $attempt, static function (Drawing $drawing, DrawingFit $fit, InkOfPage $ink, callable $onProgress): array {
             $found = WallProposals::in($ink->window(...), $drawing->box(), $fit->pixelToMm(), $ink->lightOnDark, $onProgress);
             $pixels = static fn (ProposedWall $w): array => [...$fit->pixelToMm()->toPixel($w->from)->toArray(), ...$fit->pixelToMm()->toPixel($w->to)->toArray()];
 
@@ -52,10 +60,5 @@ final readonly class FindWalls implements JobKind
                 ], $found->columns, array_keys($found->columns)),
             ];
         });
-    }
-
-    public function giveUp(Job $job, string $words): void
-    {
-        $this->findings->fail(FindingKind::Walls, $job->about, $job->text('basis'), $words);
     }
 }

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Plinth\Server\Ink;
 
 use Doctrine\ORM\Mapping as ORM;
-use Plinth\Server\Source\PageState;
 use Symfony\Bridge\Doctrine\Types\UuidType;
 use Symfony\Component\Uid\Uuid;
 
@@ -17,19 +16,9 @@ use Symfony\Component\Uid\Uuid;
 #[ORM\Table(name: 'finding')]
 class Finding
 {
-    /** page, cut and fit that it was found under */
+    /** page, cut and fit that it was found under; empty where it was not */
     #[ORM\Column(length: 40)]
     public string $basis = '';
-
-    #[ORM\Column(length: 10)]
-    public PageState $state = PageState::Waiting;
-
-    /** part of the work that is done, 0 to 1 */
-    #[ORM\Column]
-    public float $done = 0.0;
-
-    #[ORM\Column(length: 200)]
-    public string $message = '';
 
     /** @var array<string, list<array<string, mixed>>> what was found, by sort */
     #[ORM\Column]

@@ -10,22 +10,16 @@ use Plinth\Server\Change\RowId;
 use Plinth\Server\Fit\DrawingFit;
 use Plinth\Server\Http\Refusal;
 use Plinth\Server\Job\Attempt;
-use Plinth\Server\Job\Jobs;
-use Plinth\Server\Job\TryAgain;
+use Plinth\Server\Job\Job;
 use Plinth\Server\Source\Drawing;
 use Plinth\Server\Source\InkOfPage;
 use Plinth\Server\Source\PageInk;
-use Plinth\Server\Source\PageState;
-use Plinth\Server\Source\Reading\PictureFailure;
 use Symfony\Component\Uid\Uuid;
 
-/** Searches of drawings: asked for, how far they are, stopped, and what they found. */
+/** Searches of drawings, and what they found. */
 final readonly class Findings
 {
-    /** seconds between two looks at whether the work is still wanted */
-    private const LOOK = 0.2;
-
-    public function __construct(private EntityManagerInterface $entities, private Connection $connection, private PageInk $ink, private Jobs $jobs)
+    public function __construct(private EntityManagerInterface $entities, private Connection $connection, private PageInk $ink)
     {
     }
 
@@ -45,26 +39,17 @@ final readonly class Findings
         return null === $finding || $finding->basis !== self::basis($drawing, $this->fit($drawing)) ? null : $finding;
     }
 
-    public function ask(Drawing $drawing, FindingKind $kind): void
+    /**
+     * What a search would be made from now.
+     *
+     * @throws Refusal where there is nothing to search
+     */
+    public function basisOf(RowId $about): string
     {
+        $drawing = $this->entities->find(Drawing::class, $about->criteria()) ?? throw Refusal::notFound();
         $this->inkOf($drawing);
-        $finding = $this->of($drawing, $kind);
-        if (null !== $finding && \in_array($finding->state, [PageState::Waiting, PageState::Working], true)) {
-            return;
-        }
-        $basis = self::basis($drawing, $this->fit($drawing));
-        $this->connection->executeStatement(
-            'INSERT INTO finding (project, drawing, kind, basis, state, done, message, found, refused) VALUES (?, ?, ?, ?, ?, 0, \'\', \'{}\', \'[]\') ON DUPLICATE KEY UPDATE basis = VALUES(basis), state = VALUES(state), done = 0, message = \'\', found = \'{}\'',
-            [...$drawing->key()->binary(), $kind->value, $basis, PageState::Waiting->value],
-        );
-        $this->jobs->ask(FindingKind::Walls === $kind ? FindWalls::class : ReadFigures::class, $drawing->key(), ['basis' => $basis]);
-        $this->entities->clear();
-    }
 
-    public function stop(Drawing $drawing, FindingKind $kind): void
-    {
-        $this->connection->executeStatement('UPDATE finding SET state = ?, found = \'{}\' WHERE project = ? AND drawing = ? AND kind = ? AND state IN (?, ?)', [PageState::Stopped->value, ...$drawing->key()->binary(), $kind->value, PageState::Waiting->value, PageState::Working->value]);
-        $this->entities->clear();
+        return self::basis($drawing, $this->fit($drawing));
     }
 
     /** @param list<list<float>> $refused two places on the page each, px */
@@ -79,49 +64,19 @@ final readonly class Findings
      *
      * @param callable(Drawing, DrawingFit, InkOfPage, callable(float): void): array<string, list<array<string, mixed>>> $search told how far it is by calling back, which ends it when it was stopped
      */
-    public function work(FindingKind $kind, RowId $id, string $basis, Attempt $attempt, callable $search): void
+    public function work(FindingKind $kind, Job $job, Attempt $attempt, callable $search): void
     {
-        $this->entities->clear();
-        $drawing = $this->entities->find(Drawing::class, $id->criteria());
-        $fit = $this->entities->find(DrawingFit::class, $id->criteria());
+        $drawing = $this->entities->find(Drawing::class, $job->about->criteria());
+        $fit = $this->entities->find(DrawingFit::class, $job->about->criteria());
         $ink = null === $drawing ? null : $this->ink->of($drawing);
-        if (null === $drawing || null === $fit || null === $ink || self::basis($drawing, $fit) !== $basis) {
-            return; // another fit is asked for by now
+        if (null === $drawing || null === $fit || null === $ink || self::basis($drawing, $fit) !== $job->basis) {
+            return; // there is another fit by now
         }
-        $key = [...$id->binary(), $kind->value, $basis];
-        // A search whose worker was killed comes again while it says it is being worked on.
-        if (1 !== $this->connection->executeStatement('UPDATE finding SET state = ?, done = 0.001 WHERE project = ? AND drawing = ? AND kind = ? AND basis = ? AND state IN (?, ?)', [PageState::Working->value, ...$key, PageState::Waiting->value, PageState::Working->value])
-            && PageState::Working->value !== $this->connection->fetchOne('SELECT state FROM finding WHERE project = ? AND drawing = ? AND kind = ? AND basis = ?', $key)) {
-            return;
-        }
-        $last = 0.0;
-        $onProgress = function (float $done) use ($key, $attempt, &$last): void {
-            $attempt->goesOn();
-            if (microtime(true) - $last < self::LOOK) {
-                return;
-            }
-            $last = microtime(true);
-            $this->connection->executeStatement('UPDATE finding SET done = ? WHERE project = ? AND drawing = ? AND kind = ? AND basis = ?', [min(0.999, $done), ...$key]);
-            if (PageState::Working->value !== $this->connection->fetchOne('SELECT state FROM finding WHERE project = ? AND drawing = ? AND kind = ? AND basis = ?', $key)) {
-                throw new SearchStopped();
-            }
-        };
-        try {
-            $found = $search($drawing, $fit, $ink, $onProgress);
-            $attempt->write(fn () => $this->connection->executeStatement('UPDATE finding SET state = ?, done = 1, found = ? WHERE project = ? AND drawing = ? AND kind = ? AND basis = ? AND state = ?', [PageState::Ready->value, json_encode($found, \JSON_THROW_ON_ERROR), ...$key, PageState::Working->value]));
-        } catch (SearchStopped) {
-            return;
-        } catch (PictureFailure $e) {
-            if ($e->mayTryAgain) {
-                throw TryAgain::after($e->getMessage());
-            }
-            $attempt->write(fn () => $this->fail($kind, $id, $basis, $e->getMessage()));
-        }
-    }
-
-    public function fail(FindingKind $kind, RowId $id, string $basis, string $words): void
-    {
-        $this->connection->executeStatement('UPDATE finding SET state = ?, message = ? WHERE project = ? AND drawing = ? AND kind = ? AND basis = ?', [PageState::Failed->value, mb_substr($words, 0, 200), ...$id->binary(), $kind->value, $basis]);
+        $found = json_encode($search($drawing, $fit, $ink, $attempt->goesOn(...)), \JSON_THROW_ON_ERROR);
+        $attempt->write(fn () => $this->connection->executeStatement(
+            'INSERT INTO finding (project, drawing, kind, basis, found, refused) VALUES (?, ?, ?, ?, ?, \'[]\') ON DUPLICATE KEY UPDATE basis = VALUES(basis), found = VALUES(found)',
+            [...$job->about->binary(), $kind->value, $job->basis, $found],
+        ));
     }
 
     public function fit(Drawing $drawing): DrawingFit
@@ -132,6 +87,11 @@ final readonly class Findings
     public function inkOf(Drawing $drawing): InkOfPage
     {
         return $this->ink->of($drawing) ?? throw Refusal::conflict('not-ready', 'This page is still being read: its ink cannot be looked at yet.');
+    }
+
+    public function refuseWithoutStorey(RowId $about): void
+    {
+        $this->storeyOf($this->entities->find(Drawing::class, $about->criteria()) ?? throw Refusal::notFound());
     }
 
     public function storeyOf(Drawing $drawing): Uuid

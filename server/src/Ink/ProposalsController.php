@@ -15,14 +15,13 @@ use Plinth\Server\Plan\PlanKeeper;
 use Plinth\Server\Project\ProjectAccess;
 use Plinth\Server\SettingOut\Column;
 use Plinth\Server\Source\Drawing;
-use Plinth\Server\Source\PageState;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Uid\Uuid;
 
-/** Wall proposals of a drawing: asked for, stopped, shown as far as they are neither traced nor refused, refused. */
+/** Wall proposals of a drawing: shown as far as they are neither traced nor refused, refused. */
 #[Route('/api/projects/{project}/drawings/{id}/proposals')]
 final readonly class ProposalsController
 {
@@ -39,26 +38,6 @@ final readonly class ProposalsController
     #[Route('', methods: ['GET'])]
     public function show(Uuid $project, Uuid $id): Response
     {
-        return $this->answer($this->access->row(Drawing::class, $project, $id));
-    }
-
-    #[Needs(Who::Editor)]
-    #[Route('', methods: ['POST'])]
-    public function ask(Uuid $project, Uuid $id): Response
-    {
-        $drawing = $this->access->row(Drawing::class, $project, $id);
-        $this->findings->storeyOf($drawing);
-        $this->findings->ask($drawing, FindingKind::Walls);
-
-        return $this->answer($this->access->row(Drawing::class, $project, $id));
-    }
-
-    #[Needs(Who::Editor)]
-    #[Route('/stop', methods: ['POST'])]
-    public function stop(Uuid $project, Uuid $id): Response
-    {
-        $this->findings->stop($this->access->row(Drawing::class, $project, $id), FindingKind::Walls);
-
         return $this->answer($this->access->row(Drawing::class, $project, $id));
     }
 
@@ -86,8 +65,8 @@ final readonly class ProposalsController
     {
         $storey = $this->findings->storeyOf($drawing);
         $finding = $this->findings->of($drawing, FindingKind::Walls);
-        $answer = ['state' => $finding->state->value ?? 'missing', 'done' => $finding->done ?? 0.0, 'message' => $finding->message ?? '', 'walls' => [], 'openings' => [], 'columns' => [], 'refused' => \count($finding->refused ?? [])];
-        if (PageState::Ready !== $finding?->state) {
+        $answer = ['found' => null !== $finding, 'walls' => [], 'openings' => [], 'columns' => [], 'refused' => \count($finding->refused ?? [])];
+        if (null === $finding) {
             return new JsonResponse($answer);
         }
         $there = $this->plans->load($drawing->beside($storey))->walls;

@@ -15,20 +15,20 @@ use Plinth\Core\Ink\Reading\ReadRoom;
 use Plinth\Core\Ink\Reading\ReadWord;
 use Plinth\Core\Ink\Reading\TextPicture;
 use Plinth\Core\Ink\Skew;
+use Plinth\Server\Change\RowId;
 use Plinth\Server\Fit\DrawingFit;
+use Plinth\Server\Job\AskedFor;
 use Plinth\Server\Job\Attempt;
 use Plinth\Server\Job\Job;
-use Plinth\Server\Job\JobKind;
 use Plinth\Server\Job\Lane;
 use Plinth\Server\Source\Drawing;
 use Plinth\Server\Source\FileStore;
 use Plinth\Server\Source\InkOfPage;
 use Plinth\Server\Source\Page;
-use Plinth\Server\Source\Reading\PictureFailure;
 use Plinth\Server\Source\Reading\PictureTool;
 
-/** Reads figures and names; `basis` names page, cut and fit it is asked for: the core makes a picture of the letters alone, a text recogniser reads it, and the core says what was read. */
-final readonly class ReadFigures implements JobKind
+/** Reads figures and names: the core makes a picture of the letters alone, a text recogniser reads it, and the core says what was read. */
+final readonly class ReadFigures implements AskedFor
 {
     private const SECONDS = 240.0;
     /** what the steps take of the whole */
@@ -54,14 +54,14 @@ final readonly class ReadFigures implements JobKind
         return Lane::Slow;
     }
 
-    public function giveUp(Job $job, string $words): void
+    public function basis(RowId $about): string
     {
-        $this->findings->fail(FindingKind::Figures, $job->about, $job->text('basis'), $words);
+        return $this->findings->basisOf($about);
     }
 
     public function run(Job $job, Attempt $attempt): void
     {
-        $this->findings->work(FindingKind::Figures, $job->about, $job->text('basis'), $attempt, function (Drawing $drawing, DrawingFit $fit, InkOfPage $ink, callable $onProgress): array {
+        $this->findings->work(FindingKind::Figures, $job, $attempt, function (Drawing $drawing, DrawingFit $fit, InkOfPage $ink, callable $onProgress): array {
             $page = $this->entities->find(Page::class, $drawing->beside($drawing->page())->criteria()) ?? throw new \LogicException('A drawing has a page.');
             $map = self::level($drawing, $fit->pixelToMm(), $ink);
             $scale = $map->mmPerPixelAt($drawing->box()->centre());
@@ -96,30 +96,18 @@ final readonly class ReadFigures implements JobKind
     }
 
     /**
-     * @param callable(): void $mayGoOn throws when it may not
+     * @param callable(): void $onLook throws when it may not go on
      *
      * @return list<ReadWord>
      */
-    private function words(GreyRaster $picture, callable $mayGoOn): array
+    private function words(GreyRaster $picture, callable $onLook): array
     {
         $work = $this->files->workFolder();
         $file = $work.'/text.pgm';
         try {
             file_put_contents($file, \sprintf("P5 %d %d 255\n", $picture->width, $picture->height).$picture->bytes);
-            $stopped = null;
-            $tsv = $this->tool->run(['tesseract', $file, 'stdout', '--psm', '11', '-l', 'eng', 'tsv'], self::SECONDS, [$file], mayGoOn: static function () use ($mayGoOn, &$stopped): bool {
-                try {
-                    $mayGoOn();
-                } catch (SearchStopped $e) {
-                    $stopped = $e;
-                }
 
-                return null === $stopped;
-            });
-
-            return ReadWord::ofTable($tsv);
-        } catch (PictureFailure $e) {
-            throw $e->wasStopped ? new SearchStopped() : $e;
+            return ReadWord::ofTable($this->tool->run(['tesseract', $file, 'stdout', '--psm', '11', '-l', 'eng', 'tsv'], self::SECONDS, [$file], onLook: $onLook));
         } finally {
             $this->files->removeFolder($work);
         }

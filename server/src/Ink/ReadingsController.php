@@ -12,14 +12,13 @@ use Plinth\Server\Http\Needs;
 use Plinth\Server\Http\Who;
 use Plinth\Server\Project\ProjectAccess;
 use Plinth\Server\Source\Drawing;
-use Plinth\Server\Source\PageState;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Uid\Uuid;
 
-/** What is written on a drawing: read, stopped, shown as far as it is neither stated nor refused, refused. */
+/** What is written on a drawing: shown as far as it is neither stated nor refused, refused. */
 #[Route('/api/projects/{project}/drawings/{id}/readings')]
 final readonly class ReadingsController
 {
@@ -34,24 +33,6 @@ final readonly class ReadingsController
     #[Route('', methods: ['GET'])]
     public function show(Uuid $project, Uuid $id): Response
     {
-        return $this->answer($this->access->row(Drawing::class, $project, $id));
-    }
-
-    #[Needs(Who::Editor)]
-    #[Route('', methods: ['POST'])]
-    public function ask(Uuid $project, Uuid $id): Response
-    {
-        $this->findings->ask($this->access->row(Drawing::class, $project, $id), FindingKind::Figures);
-
-        return $this->answer($this->access->row(Drawing::class, $project, $id));
-    }
-
-    #[Needs(Who::Editor)]
-    #[Route('/stop', methods: ['POST'])]
-    public function stop(Uuid $project, Uuid $id): Response
-    {
-        $this->findings->stop($this->access->row(Drawing::class, $project, $id), FindingKind::Figures);
-
         return $this->answer($this->access->row(Drawing::class, $project, $id));
     }
 
@@ -82,9 +63,8 @@ final readonly class ReadingsController
 
             return [] === array_filter($finding->refused ?? [], static fn (array $r): bool => abs($r[0] - $box[0]) < self::SAME_PX && abs($r[1] - $box[1]) < self::SAME_PX && abs($r[2] - $box[2]) < self::SAME_PX && abs($r[3] - $box[3]) < self::SAME_PX);
         };
-        $isReady = PageState::Ready === $finding?->state;
-        $stated = $isReady ? $this->stated($drawing) : [];
-        $figures = array_filter($isReady ? $finding->found['figures'] ?? [] : [], static function (array $f) use ($stated): bool {
+        $stated = null === $finding ? [] : $this->stated($drawing);
+        $figures = array_filter($finding->found['figures'] ?? [], static function (array $f) use ($stated): bool {
             $at = JsonValue::of($f, 'figure');
             [$ax, $ay, $bx, $by] = [...$at->get('a')->pair(), ...$at->get('b')->pair()];
             foreach ($stated as [$px, $py, $qx, $qy]) {
@@ -97,8 +77,7 @@ final readonly class ReadingsController
         });
 
         return new JsonResponse([
-            'state' => $finding->state->value ?? 'missing', 'done' => $finding->done ?? 0.0, 'message' => $finding->message ?? '',
-            'figures' => array_values(array_filter($figures, $isWanted)), 'rooms' => array_values(array_filter($isReady ? $finding->found['rooms'] ?? [] : [], $isWanted)), 'refused' => \count($finding->refused ?? []),
+            'found' => null !== $finding, 'figures' => array_values(array_filter($figures, $isWanted)), 'rooms' => array_values(array_filter($finding->found['rooms'] ?? [], $isWanted)), 'refused' => \count($finding->refused ?? []),
         ]);
     }
 

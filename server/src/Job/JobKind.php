@@ -15,13 +15,10 @@ interface JobKind
     public static function lane(): Lane;
 
     /**
-     * @param Attempt $attempt through which alone results are written
+     * @param Attempt $attempt which is told how far the work is, and through which alone results are written
      *
-     * @throws Superseded when a newer attempt is under way
-     * @throws TryAgain when it was no fault of the work
+     * @throws Superseded when it was stopped, or a newer attempt is under way
+     * @throws Failed in words
      */
     public function run(Job $job, Attempt $attempt): void;
-
-    /** It was tried for the last time: says so where people see it. */
-    public function giveUp(Job $job, string $words): void;
 }

@@ -12,7 +12,7 @@ use Symfony\Component\Uid\Uuid;
 #[ORM\Entity]
 #[ORM\Table(name: 'job')]
 #[ORM\UniqueConstraint(fields: ['project', 'subject', 'kind'])]
-#[ORM\Index(fields: ['lane', 'notBefore'])]
+#[ORM\Index(fields: ['lane', 'state', 'notBefore'])]
 #[ORM\Index(fields: ['heldBy'])]
 class JobRow
 {
@@ -38,7 +38,25 @@ class JobRow
     #[ORM\Column]
     public array $more;
 
-    /** grows with each try and each time it is asked for; only who holds the newest writes */
+    #[ORM\Column(length: 7)]
+    public JobState $state;
+
+    /** what it was asked for */
+    #[ORM\Column(length: 40)]
+    public string $basis;
+
+    /** of the work that is done, 0 to 1 */
+    #[ORM\Column]
+    public float $part;
+
+    /** why it failed, and the same as a code */
+    #[ORM\Column(length: 400)]
+    public string $words;
+
+    #[ORM\Column(length: 40)]
+    public string $reason;
+
+    /** grows with each try, each time it is asked for, and when it is stopped; only who holds the newest writes */
     #[ORM\Column]
     public int $attempt;
 

@@ -14,6 +14,9 @@ use Symfony\Component\Uid\Uuid;
  */
 final readonly class Telling
 {
+    /** s that a transaction may take from its first statement to its end: what it has done is told all the same */
+    public const LATE = 10.0;
+
     /**
      * @param int|null $since null where all of it is told
      * @param float $heard when the client was last told of what happens beside changes, by the database's clock, s

@@ -13,13 +13,6 @@ use Symfony\Component\Uid\Uuid;
 #[ORM\Entity]
 class Arrival
 {
-    #[ORM\Column(length: 8)]
-    public ArrivalState $state = ArrivalState::Waiting;
-
-    /** @var array{status?: int, code?: string, message?: string, at?: string} why it was refused */
-    #[ORM\Column]
-    public array $refusal = [];
-
     /** revision of the change that it became */
     #[ORM\Column(nullable: true)]
     public ?int $revision = null;

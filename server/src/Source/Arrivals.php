@@ -9,6 +9,7 @@ use Plinth\Server\Account\User;
 use Plinth\Server\Change\RowId;
 use Plinth\Server\Http\Refusal;
 use Plinth\Server\Job\Jobs;
+use Plinth\Server\Job\JobState;
 use Plinth\Server\Source\DropIn\DropInFolder;
 use Plinth\Server\Source\Reading\Format;
 use Psr\Clock\ClockInterface;
@@ -78,8 +79,7 @@ final readonly class Arrivals
     public function answer(Arrival $arrival, int $status = 200): Response
     {
         return new JsonResponse(['arrival' => [
-            'id' => $arrival->id->toRfc4122(), 'name' => $arrival->name, 'state' => $arrival->state->value, 'revision' => $arrival->revision,
-            'refusal' => [] === $arrival->refusal ? null : $arrival->refusal,
+            'id' => $arrival->id->toRfc4122(), 'name' => $arrival->name, 'revision' => $arrival->revision, 'progress' => $this->jobs->of(LookAtArrival::class, $arrival->key())->describe(),
         ]], $status);
     }
 
@@ -90,7 +90,7 @@ final readonly class Arrivals
             throw Refusal::conflict('id-taken', 'This id is in use already: make a new one.', 'change');
         }
 
-        return ArrivalState::Refused === $known?->state ? null : $known;
+        return null !== $known && JobState::Failed === $this->jobs->of(LookAtArrival::class, $known->key())->state ? null : $known;
     }
 
     private function wait(Uuid $project, Uuid $id, User $user, Delivery $delivery, string $droppedAs): Arrival

@@ -26,14 +26,14 @@ final readonly class BringIn
     }
 
     /**
-     * @param callable(): bool|null $mayGoOn
+     * @param callable(): void|null $onLook
      *
      * @throws Refusal in words for whoever chose the file
      * @throws PictureFailure where looking at it was broken off by something that had nothing to do with it
      */
-    public function take(Uuid $project, User $user, Delivery $delivery, Uuid $changeId, ?callable $mayGoOn = null): Change
+    public function take(Uuid $project, User $user, Delivery $delivery, Uuid $changeId, ?callable $onLook = null): Change
     {
-        [$format, $pages] = $this->inspector->inspect($delivery->path, $mayGoOn);
+        [$format, $pages] = $this->inspector->inspect($delivery->path, $onLook);
         if (null !== $delivery->worldFile) {
             $pages[0] = $pages[0]->with(WorldFile::hint($delivery->worldFile, $pages[0]->height), '');
         }

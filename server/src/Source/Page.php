@@ -16,13 +16,13 @@ use Plinth\Server\Source\Reading\PageHint;
 use Symfony\Bridge\Doctrine\Types\UuidType;
 use Symfony\Component\Uid\Uuid;
 
-/** One page of a source, upright by its own tags. Its import is a job with a state of its own, outside the changes. */
+/** One page of a source, upright by its own tags. What is made of it by a job belongs to no change. */
 #[Kind('page', isWritten: false, isRemoved: false)]
 #[ORM\Entity]
 #[ORM\Index(fields: ['project', 'source'])]
 class Page extends ProjectRow
 {
-    public const FOLLOWS = ['state', 'hasPreview', 'tilesDone', 'tilesTotal', 'tileSuffix', 'message', 'made', 'registration', 'pictures'];
+    public const FOLLOWS = ['hasPreview', 'tileSuffix', 'made', 'registration', 'pictures'];
 
     #[Refers(Source::class, then: WhenGone::GoesAlong, alone: true)]
     #[ORM\Column(type: UuidType::NAME)]
@@ -66,24 +66,12 @@ class Page extends ProjectRow
     #[ORM\Column(type: UuidType::NAME, nullable: true)]
     private ?Uuid $replaces = null;
 
-    #[ORM\Column(length: 10)]
-    private PageState $state = PageState::Waiting;
-
     #[ORM\Column]
     private bool $hasPreview = false;
-
-    #[ORM\Column]
-    private int $tilesDone = 0;
-
-    #[ORM\Column]
-    private int $tilesTotal = 0;
 
     /** suffix of the tiles once written */
     #[ORM\Column(length: 8)]
     private string $tileSuffix = '';
-
-    #[ORM\Column(length: 400)]
-    private string $message = '';
 
     /** JSON of what the import found: proposed cuts, how to tell ink from paper, exact lines, bytes used; empty before */
     #[ORM\Column(type: 'text', length: 16_000_000)]
@@ -123,16 +111,12 @@ class Page extends ProjectRow
     }
 
     /** @return array<string, mixed> */
-    public function progress(): array
+    public function made(): array
     {
         return [
             'page' => $this->id->toRfc4122(),
-            'state' => $this->state->value,
             'hasPreview' => $this->hasPreview,
-            'tilesDone' => $this->tilesDone,
-            'tilesTotal' => $this->tilesTotal,
             'tileSuffix' => $this->tileSuffix,
-            'message' => $this->message,
             'pictures' => $this->pictures,
             'made' => self::decoded($this->made),
             'registration' => $this->registration(),
@@ -201,11 +185,6 @@ class Page extends ProjectRow
     public function resolution(): ?float
     {
         return $this->resolution;
-    }
-
-    public function state(): PageState
-    {
-        return $this->state;
     }
 
     public function tileSuffix(): string

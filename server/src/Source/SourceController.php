@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Plinth\Server\Source;
 
-use Doctrine\DBAL\Connection;
 use Plinth\Core\Exchange\Json\JsonValue;
 use Plinth\Server\Change\RowId;
 use Plinth\Server\Change\RowValues;
@@ -28,7 +27,6 @@ final readonly class SourceController
         private Pictures $pictures,
         private FileStore $files,
         private Jobs $jobs,
-        private Connection $connection,
     ) {
     }
 
@@ -69,25 +67,6 @@ final readonly class SourceController
         return $this->arrivals->answer($this->arrivals->of(new RowId($project, $id)));
     }
 
-    #[Needs(Who::Editor)]
-    #[Route('/api/projects/{project}/pages/{id}/stop', methods: ['POST'])]
-    public function stop(Uuid $project, Uuid $id): Response
-    {
-        $page = $this->access->row(Page::class, $project, $id);
-        $this->connection->executeStatement('UPDATE page SET state = ? WHERE project = ? AND id = ? AND state IN (?, ?)', [PageState::Stopped->value, ...$page->key()->binary(), PageState::Waiting->value, PageState::Working->value]);
-
-        return new Response(status: 204);
-    }
-
-    #[Needs(Who::Editor)]
-    #[Route('/api/projects/{project}/pages/{id}/retry', methods: ['POST'])]
-    public function retry(Uuid $project, Uuid $id): Response
-    {
-        $this->pictures->make($this->access->row(Page::class, $project, $id)->key());
-
-        return new Response(status: 204);
-    }
-
     /** Pictures that somebody has found missing, as after a restore of the database alone. */
     #[Needs(Who::Reader)]
     #[Route('/api/projects/{project}/pages/{id}/pictures', methods: ['POST'])]
@@ -118,7 +97,7 @@ final readonly class SourceController
         if (\count($pairs) < 2 || hypot($pairs[0][0] - $pairs[1][0], $pairs[0][1] - $pairs[1][1]) < 10.0) {
             throw Refusal::invalid('too-few-points', 'Pick at least two points that lie far apart, each on both pages.', 'pairs');
         }
-        $this->jobs->ask(MatchPages::class, $page->key(), ['pairs' => \array_slice($pairs, 0, 20)]);
+        $this->jobs->ask(MatchPages::class, $page->key(), more: ['pairs' => \array_slice($pairs, 0, 20)]);
 
         return new Response(status: 204);
     }

@@ -6,6 +6,7 @@ namespace Plinth\Server\Source;
 
 use Doctrine\DBAL\Connection;
 use Plinth\Server\Change\Raw;
+use Plinth\Server\Job\Jobs;
 use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Console\Output\OutputInterface;
 
@@ -18,7 +19,7 @@ final readonly class TidyFiles
     /** s that a file is kept after it was taken in, whatever becomes of its project */
     private const MONTH = 30 * self::DAY;
 
-    public function __construct(private FileStore $files, private Connection $connection)
+    public function __construct(private FileStore $files, private Connection $connection, private Jobs $jobs)
     {
     }
 
@@ -43,6 +44,7 @@ final readonly class TidyFiles
         }
         $this->connection->executeStatement('DELETE FROM rectified_picture WHERE (project, id) NOT IN (SELECT project, id FROM drawing)');
         $this->files->forgetArrivals(self::DAY);
+        $this->jobs->tidy();
         $output->writeln(\sprintf('%d pictures of pages and %d source files that nothing names are gone.', $pictures, $sources));
 
         return 0;

@@ -14,7 +14,8 @@ export function isRowEdit(operation: Operation): operation is RowEdit {
 }
 export type FitReport = Schemas["FitReport"];
 export type Shapes = Schemas["Shapes"];
-export type PageProgress = Schemas["PageProgress"];
+export type PageMade = Schemas["PageMade"];
+export type Progress = Schemas["Progress"];
 export type Account = Schemas["Account"];
 
 /** The fixed header is what other origins cannot send; the browser vouches for the rest. */

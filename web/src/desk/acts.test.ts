@@ -1,7 +1,7 @@
 import { beforeEach, describe, expect, it, vi } from "vitest";
 import { useProject } from "../store/project";
 import { withRows } from "../store/rows";
-import { DRAWING, deskWithPlan, row, type Sent } from "../testing/desk";
+import { DRAWING, deskWithPlan, page, row, type Sent } from "../testing/desk";
 import { chooseDrawing, choosePlace, clickAt, stepBack } from "./acts";
 import { setAct, useDesk } from "./desk";
 import { setDoorWidth } from "./openings";
@@ -182,21 +182,7 @@ describe("line drawings", () => {
     useProject.setState({
       rows: withRows(rows, [row("drawing", DRAWING, { ...rows.drawing.get(DRAWING), page: "exact" }, 2)]),
       pages: new Map([
-        [
-          "exact",
-          {
-            page: "exact",
-            state: "ready" as const,
-            hasPreview: true,
-            tilesDone: 1,
-            tilesTotal: 1,
-            pictures: "0123456789abcdef",
-            tileSuffix: ".png",
-            message: "",
-            registration: null,
-            made: { ...GREEN, paper: { cell: 9, columns: 1, rows: 1, levels: "" } },
-          },
-        ],
+        ["exact", page("exact", { made: { ...GREEN, paper: { cell: 9, columns: 1, rows: 1, levels: "" } } })],
       ]),
     });
     setAct("calibrate");

@@ -2,7 +2,7 @@ import { beforeEach, describe, expect, it, vi } from "vitest";
 import { useProject } from "../store/project";
 import { withRows } from "../store/rows";
 import { arcChain, nearestOnLine, riseThrough, wallLine } from "../store/walls";
-import { deskWithPlan, row, type Sent, type Serving, STOREY } from "../testing/desk";
+import { deskWithPlan, page, row, type Sent, type Serving, STOREY } from "../testing/desk";
 import { clickAt } from "./acts";
 import { setAct, useDesk } from "./desk";
 import {
@@ -95,8 +95,7 @@ describe("columns and dividers", () => {
   it("a column stands where the ink shows its centre, or where the hand put it, with the sides typed", async () => {
     setAct("rooms");
     useDesk.setState({ roomMode: "column", columnSize: "500 × 300" });
-    const pages = new Map([["g", { state: "ready" } as never]]);
-    useProject.setState({ pages });
+    useProject.setState({ pages: new Map([["g", page("g")]]) });
     server.found = { kind: "column centre", x: 100, y: -150, sigmaPx: 0.3, alongDegrees: null, thicknessPx: null };
     clickAt([1000, 1480], false);
     await vi.waitFor(() => expect(sent).toHaveLength(1));

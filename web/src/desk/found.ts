@@ -2,6 +2,7 @@ import type { Schemas } from "../api/client";
 import { api, settled } from "../api/client";
 import { apply, inverse, type XY } from "../board/geometry";
 import { inProject, useProject } from "../store/project";
+import { picturesAre } from "../store/work";
 import { type Snap, useDesk } from "./desk";
 import { fitMap, mmPerPixel } from "./selectors";
 import { inkForWall } from "./snap";
@@ -53,8 +54,8 @@ export function lookAway(): void {
 
 /** Whether the ink of a drawing, the one at hand, can be looked at. */
 export function inkIsReady(drawing = useDesk.getState().drawing): boolean {
-  const { rows, pages } = useProject.getState();
-  return pages.get(rows.drawing.get(drawing ?? "")?.page ?? "")?.state === "ready";
+  const project = useProject.getState();
+  return picturesAre(project, project.rows.drawing.get(drawing ?? "")?.page ?? "") === "ready";
 }
 
 /** What the ink shows near a model point: the corner, column, line or face that a pick there means. */

@@ -35,19 +35,14 @@ export const useInk = create<InkState>(() => ({
   probed: null,
 }));
 
-const POLL_MS = 400;
-const busy = (state: string) => state === "waiting" || state === "working";
-
-type Search = "proposals" | "readings";
+export type Search = "proposals" | "readings";
 const PATHS = {
   proposals: {
     show: "/api/projects/{project}/drawings/{id}/proposals",
-    stop: "/api/projects/{project}/drawings/{id}/proposals/stop",
     refuse: "/api/projects/{project}/drawings/{id}/proposals/refuse",
   },
   readings: {
     show: "/api/projects/{project}/drawings/{id}/readings",
-    stop: "/api/projects/{project}/drawings/{id}/readings/stop",
     refuse: "/api/projects/{project}/drawings/{id}/readings/refuse",
   },
 } as const;
@@ -58,10 +53,9 @@ function keep(search: Search, of: string, told: Proposals | Readings): void {
       ? { proposals: { of, told: told as Proposals } }
       : { readings: { of, told: told as Readings } },
   );
-  if (busy(told.state)) setTimeout(() => void look(search, of), POLL_MS);
 }
 
-/** What is known of a search, without asking for it. */
+/** What a search has found. */
 export async function look(search: Search, drawing: string): Promise<void> {
   try {
     const params = { path: inProject(drawing) };
@@ -69,20 +63,6 @@ export async function look(search: Search, drawing: string): Promise<void> {
   } catch {
     // Away: it is asked again when the panel is next looked at.
   }
-}
-
-export async function ask(search: Search, drawing: string): Promise<void> {
-  const params = { path: inProject(drawing) };
-  await said(async () => {
-    keep(search, drawing, await settled<Proposals | Readings>(api.POST(PATHS[search].show, { params })));
-  });
-}
-
-export async function stop(search: Search, drawing: string): Promise<void> {
-  const params = { path: inProject(drawing) };
-  await said(async () => {
-    keep(search, drawing, await settled<Proposals | Readings>(api.POST(PATHS[search].stop, { params })));
-  });
 }
 
 /** What is not wanted; nothing takes all refusals back. */

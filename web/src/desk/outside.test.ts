@@ -1,7 +1,7 @@
 import { beforeEach, describe, expect, it, vi } from "vitest";
 import { useProject } from "../store/project";
 import { withRows } from "../store/rows";
-import { DRAWING, deskWithPlan, report, row, type Serving, STOREY } from "../testing/desk";
+import { DRAWING, deskWithPlan, page, report, row, type Serving, STOREY } from "../testing/desk";
 import { clickAt, showOther, stepBack } from "./acts";
 import { setAct, useDesk } from "./desk";
 import { closeOutline, foursides } from "./elevation";
@@ -24,18 +24,9 @@ const sent = () => server.sent.at(-1);
 
 beforeEach(() => {
   server = deskWithPlan();
-  const ready = {
-    state: "ready",
-    hasPreview: true,
-    tilesDone: 1,
-    tilesTotal: 1,
-    pictures: "0123456789abcdef",
-    tileSuffix: ".png",
-    message: "",
-  };
   useProject.setState({
     fits: new Map([[DRAWING, report()]]),
-    pages: new Map([["g", { page: "g", ...ready, made: null, registration: null } as never]]),
+    pages: new Map([["g", page("g")]]),
   });
   useDesk.setState({ openingKind: "as drawn", placing: "point" });
 });

@@ -2,7 +2,7 @@ import { beforeEach, describe, expect, it, vi } from "vitest";
 import { scaleOf } from "../ledger/trueup/CalibratePanel";
 import { useProject } from "../store/project";
 import { withRows } from "../store/rows";
-import { DRAWING, deskWithPlan, type Looked, report, row, type Serving, STOREY } from "../testing/desk";
+import { DRAWING, deskWithPlan, type Looked, page, report, row, type Serving, STOREY } from "../testing/desk";
 import { clickAt } from "./acts";
 import { setAct, useDesk } from "./desk";
 import { crossingNamed, stateWhatIsPicked } from "./picking";
@@ -26,23 +26,7 @@ beforeEach(() => {
   };
   useProject.setState({
     fits: new Map([[DRAWING, report({ rotationDegrees: 2 })]]),
-    pages: new Map([
-      [
-        "g",
-        {
-          page: "g",
-          state: "ready",
-          hasPreview: true,
-          tilesDone: 1,
-          tilesTotal: 1,
-          pictures: "0123456789abcdef",
-          tileSuffix: ".png",
-          message: "",
-          made,
-          registration: null,
-        },
-      ],
-    ]),
+    pages: new Map([["g", page("g", { made })]]),
   });
   useDesk.setState({
     calibrateBy: "length",

@@ -5,6 +5,7 @@ import { projectId } from "../store/project";
 import { lies } from "../store/rectified";
 import type { Rows, Thing } from "../store/rows";
 import type { Derived } from "../store/shapes";
+import { picturesAre } from "../store/work";
 
 /** What is worked on: a storey or a side. */
 export interface Place {
@@ -22,7 +23,7 @@ export function pictureOf(project: ProjectState, drawing: string | null, near?: 
   const page = row && project.rows.page.get(row.page);
   const map = fitMap(project.rows, drawing);
   if (!page || !map) return null;
-  const progress = project.pages.get(page.id);
+  const made = project.pages.get(page.id);
   const crop = { left: row.left, top: row.top, width: row.width, height: row.height };
   const straight = isSlanted(map) ? project.rectified.get(row.id) : undefined;
   if (straight) {
@@ -31,7 +32,7 @@ export function pictureOf(project: ProjectState, drawing: string | null, near?: 
       tiles: `/api/projects/${projectId()}/drawings/${row.id}/rectified/${straight.shape}/tiles`,
       crop: { left: 0, top: 0, width: straight.width, height: straight.height },
       cutFrom: crop,
-      made: progress?.made ?? null,
+      made: made?.made ?? null,
       width: straight.width,
       height: straight.height,
       ready: true,
@@ -41,14 +42,14 @@ export function pictureOf(project: ProjectState, drawing: string | null, near?: 
   }
   return {
     page: page.id,
-    tiles: `/api/projects/${projectId()}/pages/${page.id}/${progress?.pictures ?? ""}/tiles`,
+    tiles: `/api/projects/${projectId()}/pages/${page.id}/${made?.pictures ?? ""}/tiles`,
     crop,
     cutFrom: crop,
-    made: progress?.made ?? null,
+    made: made?.made ?? null,
     width: page.width,
     height: page.height,
-    ready: progress?.state === "ready",
-    hasPreview: progress?.hasPreview ?? false,
+    ready: picturesAre(project, page.id) === "ready",
+    hasPreview: made?.hasPreview ?? false,
     // Until it is straightened a slanted picture lies as well as it can near the place that matters.
     pixelToMm: affineAt(map, near ?? [row.left + row.width / 2, row.top + row.height / 2]),
   };

@@ -3,12 +3,12 @@ import { useDesk } from "../desk/desk";
 import { inOrder, pagesOf } from "../desk/selectors";
 import { CutLedger } from "../sources/CutLedger";
 import { DropInList } from "../sources/DropInList";
-import { Progress } from "../sources/Progress";
 import { size, storage } from "../sources/removal";
 import { SourceCard } from "../sources/SourceCard";
 import { bringIn, putAside, useUploads } from "../sources/uploads";
 import { count } from "../steps/status";
 import { useProject } from "../store/project";
+import { Progress } from "../work/Progress";
 import { Head, Plain } from "./parts";
 
 export function BringInLedger() {

@@ -1,12 +1,13 @@
-import { useEffect } from "react";
 import { affineAt, scaleOf } from "../board/geometry";
-import { ask, listRooms, look, nameRooms, refuse, roomsToName, stop, takeFigure, titled, useInk } from "../desk/ink";
+import { listRooms, nameRooms, refuse, roomsToName, takeFigure, titled, useInk } from "../desk/ink";
 import { grouped } from "../desk/numbers";
 import { fitMap } from "../desk/selectors";
 import { Magnified } from "../lens/Lens";
-import { Progress } from "../sources/Progress";
 import { count } from "../steps/status";
-import { useProject } from "../store/project";
+import { ask, useProject } from "../store/project";
+import { isUnderWay, workKey } from "../store/work";
+import { useLook } from "../work/look";
+import { Work } from "../work/Work";
 import { Link, Plain } from "./parts";
 
 const STRIP = { width: 132, height: 30 };
@@ -16,11 +17,9 @@ export function ReadingsPanel({ drawing, of }: { drawing: string; of: "figures" 
   const { readings, looked } = useInk();
   const rows = useProject((s) => s.rows);
   useProject((s) => s.derived);
-  useEffect(() => {
-    void look("readings", drawing);
-  }, [drawing]);
+  const work = useProject((s) => s.work.get(workKey("read-figures", drawing)));
+  useLook("readings", drawing, work);
   const told = readings?.of === drawing ? readings.told : null;
-  const state = told?.state ?? "missing";
   const map = fitMap(rows, drawing);
   const rooms = told ? roomsToName(told.rooms) : [];
   const listed = told?.rooms.filter((r) => r.areaM2 !== null) ?? [];
@@ -49,25 +48,19 @@ export function ReadingsPanel({ drawing, of }: { drawing: string; of: "figures" 
       className="border-b border-line bg-white px-4 py-3 text-[13px]"
       aria-label={of === "figures" ? "Figures read" : "Names read"}
     >
-      {(state === "waiting" || state === "working") && (
-        <Progress
-          part={told?.done ?? 0}
-          words={`${Math.round((told?.done ?? 0) * 100)} % read`}
-          stop={() => void stop("readings", drawing)}
-        />
-      )}
-      {state !== "waiting" && state !== "working" && (
+      <Work kind="read-figures" about={drawing} />
+      {!isUnderWay(work) && (
         <div className="flex flex-wrap items-center gap-2">
-          <Plain onClick={() => void ask("readings", drawing)}>
-            {state === "ready"
-              ? "Read again"
-              : of === "figures"
-                ? "Read the drawing’s figures"
-                : "Read the drawing’s names"}
-          </Plain>
-          {state === "failed" && <span className="text-rust">{told?.message}</span>}
-          {state === "stopped" && <span className="text-quiet">Stopped; nothing was kept.</span>}
-          {state === "ready" && (
+          {(told?.found || work === undefined || work.state === "done") && (
+            <Plain onClick={() => void ask("read-figures", drawing)}>
+              {told?.found
+                ? "Read again"
+                : of === "figures"
+                  ? "Read the drawing’s figures"
+                  : "Read the drawing’s names"}
+            </Plain>
+          )}
+          {told?.found && (
             <span className="text-quiet">
               {of === "figures" ? `${count(figures.length, "figure")} read` : `${count(rooms.length, "name")} to take`}
             </span>
@@ -77,7 +70,7 @@ export function ReadingsPanel({ drawing, of }: { drawing: string; of: "figures" 
           )}
         </div>
       )}
-      {state === "ready" && of === "rooms" && (
+      {told?.found && of === "rooms" && (
         <div className="mt-2 flex flex-wrap gap-1.5">
           {rooms.length > 1 && <Plain onClick={() => void nameRooms(rooms)}>Take all names</Plain>}
           {listed.length > 0 && (
@@ -88,7 +81,7 @@ export function ReadingsPanel({ drawing, of }: { drawing: string; of: "figures" 
         </div>
       )}
       <ul className="mt-2">
-        {state === "ready" &&
+        {told?.found &&
           of === "figures" &&
           figures.map((f) => {
             const off = (f.spanMm / f.mm - 1) * 100;
@@ -115,7 +108,7 @@ export function ReadingsPanel({ drawing, of }: { drawing: string; of: "figures" 
               </li>
             );
           })}
-        {state === "ready" &&
+        {told?.found &&
           of === "rooms" &&
           rooms.map((r) => (
             <li key={r.id} className="flex items-center gap-2 border-t border-line py-1">

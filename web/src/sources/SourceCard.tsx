@@ -1,16 +1,15 @@
 import { useRef, useState } from "react";
-import { api } from "../api/client";
 import { chooseDrawing } from "../desk/acts";
 import { goTo } from "../desk/desk";
 import { showWholePage } from "../desk/keys";
 import { pagesOf, placeName } from "../desk/selectors";
 import { Plain } from "../ledger/parts";
 import { count } from "../steps/status";
-import { change, inProject, projectId, useProject } from "../store/project";
+import { change, projectId, useProject } from "../store/project";
 import type { Thing } from "../store/rows";
+import { Work } from "../work/Work";
 import { beginCut, drawingsOfPage, isWhole } from "./cut";
 import { NewerVersion } from "./NewerVersion";
-import { Progress } from "./Progress";
 import { size, statement } from "./removal";
 import { bringIn } from "./uploads";
 
@@ -104,12 +103,12 @@ function About({ source }: { source: Thing<"source"> }) {
 function PageRow({ page, many }: { page: Thing<"page">; many: boolean }) {
   const project = useProject();
   const file = useRef<HTMLInputElement>(null);
-  const progress = project.pages.get(page.id);
+  const made = project.pages.get(page.id);
   const drawings = drawingsOfPage(project.rows, page.id);
   const newer = [...project.rows.page.values()].filter((p) => p.replaces === page.id);
   const [first] = drawings;
   const turns = first?.turns ?? 0;
-  const proposed = progress?.made?.cuts.length ?? 0;
+  const proposed = made?.made?.cuts.length ?? 0;
   const uncut = first !== undefined && drawings.length === 1 && isWhole(first, page);
   const report = first && project.fits.get(first.id);
   const turn = (by: number) =>
@@ -131,7 +130,7 @@ function PageRow({ page, many }: { page: Thing<"page">; many: boolean }) {
           aria-label={`Show page ${page.number}`}
           onClick={show}
         >
-          {progress?.hasPreview ? (
+          {made?.hasPreview ? (
             <img
               className="max-h-full max-w-full"
               style={{ rotate: `${-90 * turns}deg` }}
@@ -174,27 +173,7 @@ function PageRow({ page, many }: { page: Thing<"page">; many: boolean }) {
       {page.hintFrom && (
         <p className="mt-1.5 text-[13px] text-quiet">Its first size comes from the {page.hintFrom}: check it.</p>
       )}
-      {progress && (progress.state === "waiting" || progress.state === "working") && (
-        <Progress
-          part={progress.tilesTotal ? progress.tilesDone / progress.tilesTotal : 0}
-          words={`${progress.tilesDone} of ${progress.tilesTotal} tiles`}
-          stop={() =>
-            void api.POST("/api/projects/{project}/pages/{id}/stop", { params: { path: inProject(page.id) } })
-          }
-        />
-      )}
-      {(progress?.state === "failed" || progress?.state === "stopped") && (
-        <p role="alert" className="mt-1.5 text-[13px] text-rust">
-          {progress.message || "Stopped."}{" "}
-          <Plain
-            onClick={() =>
-              void api.POST("/api/projects/{project}/pages/{id}/retry", { params: { path: inProject(page.id) } })
-            }
-          >
-            Try again
-          </Plain>
-        </p>
-      )}
+      <Work kind="import-page" about={page.id} />
       {uncut && proposed > 1 && (
         <button
           type="button"

@@ -1,9 +1,8 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { State } from "../api/client";
 import { useDesk } from "../desk/desk";
-import { presentProject } from "../store/project";
 import { noRows, withRows } from "../store/rows";
-import { EMPTY, row } from "../testing/desk";
+import { EMPTY, presentProject, progress, row } from "../testing/desk";
 import { addPoint, useMatching, wholePairs } from "./matching";
 import { difference } from "./NewerVersion";
 import { bringIn, putAside, useUploads } from "./uploads";
@@ -41,15 +40,16 @@ function looksAt(taken: State | null, message = "") {
   const arrival = {
     id: "a",
     name: "x",
-    state: taken ? "taken" : "refused",
     revision: taken ? 2 : null,
-    refusal: taken ? null : { status: 422, code: "unreadable-picture", message, at: "file" },
+    progress: progress({ kind: "look-at-arrival", about: "a", state: taken ? "done" : "failed", words: message }),
   };
   vi.stubGlobal("fetch", (request: globalThis.Request) =>
     Promise.resolve(Response.json(request.url.includes("/arrivals/") ? { arrival } : taken)),
   );
 }
-const WAITING = { arrival: { id: "a", name: "x", state: "waiting", revision: null, refusal: null } };
+const WAITING = {
+  arrival: { id: "a", name: "x", revision: null, progress: progress({ kind: "look-at-arrival", about: "a" }) },
+};
 
 const file = (name: string) => new File(["x"], name);
 const state = (rows: State["rows"]): State => ({ ...EMPTY, revision: 2, rows });
@@ -126,7 +126,8 @@ describe("files on their way in", () => {
 describe("a newer version", () => {
   it("is told apart in words and figures", () => {
     const found = {
-      state: "found" as const,
+      map: [1, 0, 0, 0, 1, 0],
+      samePixels: false,
       turnDegrees: -1.99,
       scaleX: 1.2,
       scaleY: 1.2,
@@ -140,7 +141,7 @@ describe("a newer version", () => {
     expect(difference({ ...found, turnDegrees: 0, scaleX: 1.01 }, undefined)).toContain(
       "not turned, 1.101 × as fine, 15.83 % wider than high",
     );
-    expect(difference({ state: "found", samePixels: true }, 5)).toContain("The same pixels");
+    expect(difference({ ...found, samePixels: true }, 5)).toContain("The same pixels");
   });
 
   it("is matched by pairs that are picked on both sides in any order", () => {

@@ -6,6 +6,7 @@ import { useDesk } from "../desk/desk";
 import { showWholePage } from "../desk/keys";
 import { inOrder } from "../desk/selectors";
 import { refresh, useProject } from "../store/project";
+import { isUnderWay } from "../store/work";
 
 export interface Upload {
   id: string;
@@ -110,7 +111,7 @@ async function followed(
 ): Promise<void> {
   let told = arrival;
   update(id, { sent: 1 });
-  while (told.state === "waiting") {
+  while (isUnderWay(told.progress)) {
     await new Promise((resolve) => setTimeout(resolve, LOOK_MS));
     const path = { project, id: told.id };
     try {
@@ -122,7 +123,7 @@ async function followed(
     }
   }
   if (told.revision === null) {
-    update(id, { error: told.refusal?.message ?? "This file was not taken in. Bring it in again." });
+    update(id, { error: told.progress.words || "This file was not taken in. Bring it in again." });
     return;
   }
   await refresh().catch(() => {});

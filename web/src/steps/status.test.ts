@@ -1,7 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { type ProjectState, useProject } from "../store/project";
 import { noRows, withRows } from "../store/rows";
-import { report, row } from "../testing/desk";
+import { withWork } from "../store/work";
+import { page, progress, report, row } from "../testing/desk";
 import { count, isDone, statusOf } from "./status";
 
 const DESK = { drawing: "d", storey: "s", side: null };
@@ -43,24 +44,16 @@ describe("the step rail", () => {
   });
 
   it("counts pages while they are being read", () => {
-    const page = {
-      page: "p",
-      hasPreview: true,
-      tilesDone: 3,
-      tilesTotal: 182,
-      pictures: "0123456789abcdef",
-      tileSuffix: "",
-      message: "",
-      made: null,
-      registration: null,
-    };
     const rows = withRows(noRows(), [
       row("page", "p", { source: "x", number: 1, width: 1, height: 1, resolution: null }),
     ]);
-    const reading: ProjectState = { ...empty, rows, pages: new Map([["p", { ...page, state: "working" }]]) };
+    const pages = new Map([["p", page("p", { pictures: "" })]]);
+    const importing = progress({ kind: "import-page", about: "p" });
+    const reading: ProjectState = { ...empty, rows, pages, work: withWork(new Map(), [importing]) };
     expect(statusOf("bring-in", reading, DESK)).toBe("1 being read");
     expect(isDone("bring-in", reading, DESK)).toBe(false);
-    const ready: ProjectState = { ...reading, pages: new Map([["p", { ...page, state: "ready" }]]) };
+    const read = withWork(reading.work, [{ ...importing, state: "done" }]);
+    const ready: ProjectState = { ...reading, work: read, pages: new Map([["p", page("p")]]) };
     expect(statusOf("bring-in", ready, DESK)).toBe("1 page");
     expect(isDone("bring-in", ready, DESK)).toBe(true);
   });

@@ -2,6 +2,7 @@ import type { DeskState, Step } from "../desk/desk";
 import { plusMinus } from "../desk/numbers";
 import { inkOffGrid } from "../desk/snap";
 import type { ProjectState } from "../store/project";
+import { isUnderWay, picturesAre } from "../store/work";
 
 /** Each step's state in one line. */
 export function statusOf(
@@ -15,7 +16,7 @@ export function statusOf(
   switch (step) {
     case "bring-in": {
       if (rows.page.size === 0) return "nothing yet";
-      const busy = [...project.pages.values()].filter((p) => p.state === "waiting" || p.state === "working").length;
+      const busy = [...project.work.values()].filter((p) => p.kind === "import-page" && isUnderWay(p)).length;
       return busy > 0 ? `${busy} being read` : count(rows.page.size, "page");
     }
     case "true-up": {
@@ -54,7 +55,7 @@ export function isDone(
   const shapes = desk.storey === null ? undefined : project.derived.get(desk.storey);
   switch (step) {
     case "bring-in":
-      return [...project.pages.values()].some((p) => p.state === "ready");
+      return [...project.pages.keys()].some((page) => picturesAre(project, page) === "ready");
     case "true-up":
       return (
         (fit?.plusMinusMmPer10m ?? Number.POSITIVE_INFINITY) <= project.tolerance && (fit?.determined.turn ?? false)

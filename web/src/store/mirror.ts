@@ -1,9 +1,10 @@
-import type { Operation, State } from "../api/client";
+import type { Operation, Progress, State } from "../api/client";
 import { Refused } from "../api/client";
 import { newId } from "../api/ids";
 import { type Clash, type Edit, type Held, isClash, type Unsent } from "./edits";
 import { expected, type Picture } from "./expected";
 import { NOTHING_TOLD, type Told, taken } from "./told";
+import { withWork } from "./work";
 
 /** The way to the server, for one project and one account. */
 export interface Line {
@@ -187,6 +188,14 @@ export class Mirror {
     if (mine) void this.enqueue({ ...clash.edit, target: null });
     this.clashes = this.clashes.filter((c) => c !== clash);
     this.settle();
+  }
+
+  /** What was answered of long work, before it is told to all. */
+  hear(progress: Progress): void {
+    const work = withWork(this.told.work, [progress]);
+    if (work === this.told.work) return;
+    this.told = { ...this.told, work };
+    this.show();
   }
 
   say(trouble: string | null): void {

@@ -1,16 +1,15 @@
 import { create } from "zustand";
-import { api, type Operation, Refused, sending, settled } from "../api/client";
+import { api, type Operation, type Progress, Refused, sending, settled } from "../api/client";
 import type { paths } from "../api/schema";
 import { lineTo } from "./line";
-import { Mirror, type View } from "./mirror";
-import type { Rectified, Straightening } from "./rectified";
+import { Mirror, type Shelf, type View } from "./mirror";
+import type { Rectified } from "./rectified";
 import { NOTHING_TOLD, type Told } from "./told";
 import { shelfFor } from "./unsent";
+import { type Asked, isUnderWay } from "./work";
 
 export interface ProjectState extends View {
   id: string | null;
-  /** how far the straightened pictures for the present fits are, by drawing */
-  straightening: ReadonlyMap<string, Straightening>;
   /** the latest straightened picture of a drawing */
   rectified: ReadonlyMap<string, Rectified>;
   /** changes that are being looked at before they are made */
@@ -20,7 +19,6 @@ export interface ProjectState extends View {
 const START: ProjectState = {
   ...NOTHING_TOLD,
   id: null,
-  straightening: new Map(),
   rectified: new Map(),
   waiting: 0,
   preparing: 0,
@@ -41,7 +39,7 @@ sending.after = async ({ method, url }) => {
 };
 
 const POLL_MS = 1500;
-/** While a page is being read its progress is asked for more often. */
+/** While long work is under way its progress is asked for more often. */
 const POLL_BUSY_MS = 400;
 
 /** Projects of this tab that are open, or still have something to send, each of the account whose work it is. */
@@ -56,25 +54,23 @@ export async function openProject(id: string, account: string): Promise<void> {
   if (wanted !== id) return; // left again meanwhile
   for (const [name, mirror] of mirrors) if (mirror.isIdle) mirrors.delete(name);
   const key = `${account}/${id}`;
-  const mirror = mirrors.get(key) ?? new Mirror(lineTo(id, account), shelf, pause, (view) => shown(id, mirror, view));
+  const mirror = mirrors.get(key) ?? mirrorOf(id, account, shelf);
   mirrors.set(key, mirror);
-  current = { id, mirror };
+  enter(id, mirror);
   await mirror.open();
 }
 
-function shown(id: string, mirror: Mirror, view: View): void {
-  if (current?.mirror === mirror) useProject.setState({ id, ...view });
+/** A mirror that is shown while its project is the one that is open. */
+export function mirrorOf(id: string, account: string, shelf: Shelf, told?: Told): Mirror {
+  const shown = (view: View) => {
+    if (current?.mirror === mirror) useProject.setState({ id, ...view });
+  };
+  const mirror = new Mirror(lineTo(id, account), shelf, pause, shown, told);
+  return mirror;
 }
 
-/** Opens a project as it is, without a server having told of it. */
-export function presentProject(id: string, account: string, told: Partial<Told>): void {
-  const shelf = { read: () => ({ edits: [], clashes: [] }), write: () => true };
-  const mirror = new Mirror(lineTo(id, account), shelf, pause, (view) => shown(id, mirror, view), {
-    ...NOTHING_TOLD,
-    ...told,
-  });
+export function enter(id: string, mirror: Mirror): void {
   current = { id, mirror };
-  useProject.setState({ ...START, ...told, id });
 }
 
 /** Leaves the project; what is still to be sent goes on being sent. */
@@ -116,6 +112,27 @@ const NO_PROJECT = Promise.resolve(new Refused(0, "no-project", "No project is o
 /** Asks for what others have done, without waiting for the next time. */
 export function refresh(): Promise<void> {
   return current?.mirror.poll() ?? Promise.resolve();
+}
+
+const WORK = "/api/projects/{project}/work/{kind}/{id}";
+
+/** Asks for long work, unless it is under way for the same. */
+export function ask(kind: Asked, about: string): Promise<void> {
+  return worked(() => settled(api.POST(WORK, { params: { path: { ...inProject(about), kind } } })));
+}
+
+/** Stops long work; nothing of it is kept. */
+export function stop(kind: Asked, about: string): Promise<void> {
+  return worked(() => settled(api.POST(`${WORK}/stop`, { params: { path: { ...inProject(about), kind } } })));
+}
+
+async function worked(answer: () => Promise<Progress>): Promise<void> {
+  const mirror = current?.mirror;
+  try {
+    mirror?.hear(await answer());
+  } catch (error) {
+    mirror?.say((error as Error).message);
+  }
 }
 
 export function tryNow(): void {
@@ -165,11 +182,11 @@ export async function towardsChange(work: () => Promise<void>): Promise<void> {
   }
 }
 
-/** Asks for others' changes and for the progress of imports while the page is visible. */
+/** Asks for others' changes and for how far long work is while the page is visible. */
 export function startPolling(): () => void {
   let last = 0;
   const timer = setInterval(() => {
-    const busy = [...useProject.getState().pages.values()].some((p) => p.state === "waiting" || p.state === "working");
+    const busy = [...useProject.getState().work.values()].some(isUnderWay);
     const due = Date.now() - last >= (busy ? POLL_BUSY_MS : POLL_MS);
     if (document.visibilityState !== "visible" || !due) return;
     last = Date.now();

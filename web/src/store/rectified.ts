@@ -1,10 +1,8 @@
-import { api, type Schemas, settled } from "../api/client";
+import { api, type Progress, type Schemas, settled } from "../api/client";
 import { apply, inverse, isSlanted, type Map2, mapOf, type PageMap } from "../board/geometry";
-import { inProject, useProject } from "./project";
-
-const POLL_MS = 400;
-
-export type Straightening = Schemas["Rectified"];
+import { ask, inProject, useProject } from "./project";
+import type { Thing } from "./rows";
+import { isUnderWay, workKey } from "./work";
 
 /** A straightened picture as it was told, and the fit it was told under. */
 export interface Rectified {
@@ -30,37 +28,31 @@ export function lies(picture: Rectified, now: PageMap): Map2 {
   return [a, b, cx - a * middle[0] - b * middle[1], d, e, cy - d * middle[0] - e * middle[1]];
 }
 
-/** Fits whose picture was told of for good: made, stopped or failed. */
-const settledFits = new Map<string, unknown>();
+/** Under which fit, and at which state of the work, a drawing's picture was last looked for. */
+type Seen = Map<string, { fit: unknown; work: Progress | undefined }>;
 
-/** Keeps asking for the straightened pictures of all drawings whose fit has perspective, until each is there. */
+const AGAIN_MS = 1500;
+
+/** Fetches the straightened pictures of all drawings whose fit has perspective, and asks for those that are not there. */
 export function startStraightening(): () => void {
-  let asking = false;
-  const ask = async () => {
-    if (asking) return;
-    asking = true;
+  const seen: Seen = new Map();
+  let looking = false;
+  const look = async () => {
+    if (looking) return;
+    looking = true;
     try {
-      for (const fit of useProject.getState().rows.fit.values()) {
-        const map = mapOf(fit);
-        if (!isSlanted(map) || settledFits.get(fit.id) === fit) continue;
-        // What somebody has stopped, or what failed, is not begun again by itself while the fit stays.
-        const answer = await settled(
-          api.POST("/api/projects/{project}/drawings/{id}/rectified", { params: { path: inProject(fit.id) } }),
-        );
-        if (answer.state !== "waiting" && answer.state !== "working") settledFits.set(fit.id, fit);
-        if (useProject.getState().rows.fit.get(fit.id) === fit) keep(fit.id, answer, map);
-      }
+      for (const fit of useProject.getState().rows.fit.values()) if (isSlanted(mapOf(fit))) await lookFor(fit, seen);
     } catch {
-      // Away: asked again.
+      // Away: looked for again.
     } finally {
-      asking = false;
+      looking = false;
     }
   };
   const timer = setInterval(() => {
-    if (document.visibilityState === "visible") void ask();
-  }, POLL_MS);
+    if (document.visibilityState === "visible") void look();
+  }, AGAIN_MS);
   const stop = useProject.subscribe((s, old) => {
-    if (s.rows.fit !== old.rows.fit) void ask();
+    if (s.rows.fit !== old.rows.fit || s.work !== old.work) void look();
   });
   return () => {
     clearInterval(timer);
@@ -68,24 +60,24 @@ export function startStraightening(): () => void {
   };
 }
 
-function keep(drawing: string, answer: Straightening, under: PageMap): void {
-  useProject.setState((s) => {
-    const straightening = new Map(s.straightening).set(drawing, answer);
-    if (!answer.picture) return { straightening };
-    const { width, height, pixelToMm: p } = answer.picture;
-    const [a = 1, b = 0, c = 0, d = 0, e = -1, f = 0] = p;
-    const picture: Rectified = { shape: answer.shape, width, height, pixelToMm: [a, b, c, d, e, f], under };
-    return { straightening, rectified: new Map(s.rectified).set(drawing, picture) };
-  });
+async function lookFor(fit: Thing<"fit">, seen: Seen): Promise<void> {
+  const { work, role } = useProject.getState();
+  const now = work.get(workKey("rectify-drawing", fit.id));
+  const before = seen.get(fit.id);
+  if (isUnderWay(now) || (before?.fit === fit && before.work === now)) return;
+  const params = { path: inProject(fit.id) };
+  const { shape, picture } = await settled(api.GET("/api/projects/{project}/drawings/{id}/rectified", { params }));
+  if (useProject.getState().rows.fit.get(fit.id) !== fit) return;
+  seen.set(fit.id, { fit, work: now });
+  if (picture) return keep(fit, shape, picture);
+  // What somebody has stopped, or what failed, is not begun again by itself while the fit stays; nor what came to nothing.
+  const isNew = before === undefined ? now === undefined || now.state === "done" : before.fit !== fit;
+  if (isNew && role !== "read") await ask("rectify-drawing", fit.id);
 }
 
-export async function stopStraightening(drawing: string): Promise<void> {
-  const params = { path: inProject(drawing) };
-  const answer = await settled(api.POST("/api/projects/{project}/drawings/{id}/rectified/stop", { params }));
-  useProject.setState((s) => ({ straightening: new Map(s.straightening).set(drawing, answer) }));
-}
-
-/** Begins again what was stopped or has failed: it is asked about anew. */
-export function straightenAfterAll(drawing: string): void {
-  settledFits.delete(drawing);
+function keep(fit: Thing<"fit">, shape: string, told: NonNullable<Schemas["Rectified"]["picture"]>): void {
+  const { width, height, pixelToMm: p } = told;
+  const [a = 1, b = 0, c = 0, d = 0, e = -1, f = 0] = p;
+  const picture: Rectified = { shape, width, height, pixelToMm: [a, b, c, d, e, f], under: mapOf(fit) };
+  useProject.setState((s) => ({ rectified: new Map(s.rectified).set(fit.id, picture) }));
 }

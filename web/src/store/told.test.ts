@@ -1,13 +1,11 @@
 import { describe, expect, it } from "vitest";
 import type { State } from "../api/client";
-import { EMPTY, report, row } from "../testing/desk";
+import { EMPTY, page, progress, report, row } from "../testing/desk";
 import { NOTHING_TOLD, taken } from "./told";
+import { picturesAre } from "./work";
 
 const state = (values: Partial<State>): State => ({ ...EMPTY, ...values });
-const page = (state: "working" | "ready", tilesDone: number) => ({
-  ...{ page: "p", state, hasPreview: true, tilesDone, tilesTotal: 9, tileSuffix: "", message: "", pictures: "" },
-  ...{ made: null, registration: null },
-});
+const importing = (part: number) => progress({ kind: "import-page", about: "p", part });
 const whole = taken(
   NOTHING_TOLD,
   state({ revision: 5, since: 0, rows: [row("node", "n", { x: 1, y: 2 }, 4), row("page", "p", { number: 1 }, 3)] }),
@@ -34,24 +32,41 @@ describe("an answer", () => {
   });
 
   it("without a change makes no row anew, whatever else it tells", () => {
-    const now = taken(whole, state({ revision: 5, since: 5, role: "read", pages: [page("working", 4)] }));
+    const now = taken(whole, state({ revision: 5, since: 5, role: "read", work: [importing(0.4)] }));
     expect(now.rows).toBe(whole.rows);
     expect(now.fits).toBe(whole.fits);
-    expect([now.role, now.pages.get("p")?.tilesDone]).toEqual(["read", 4]);
+    expect([now.role, now.work.get("import-page p")?.part]).toEqual(["read", 0.4]);
   });
 
   it("tells of the pages that came on; of the others what was known stands", () => {
-    const two = taken(
-      whole,
-      state({ revision: 5, since: 5, pages: [page("working", 4), { ...page("ready", 9), page: "q" }] }),
-    );
-    const now = taken(two, state({ revision: 5, since: 5, pages: [page("ready", 9)] }));
-    expect([...now.pages.values()].map((p) => [p.page, p.state])).toEqual([
-      ["p", "ready"],
-      ["q", "ready"],
-    ]);
+    const pages = [page("p", { pictures: "" }), page("q")];
+    const two = taken(whole, state({ revision: 5, since: 5, pages, work: [importing(0.4)] }));
+    expect(["p", "q"].map((id) => picturesAre(two, id))).toEqual(["working", "ready"]);
+    const read = [{ ...importing(1), state: "done" as const }];
+    const now = taken(two, state({ revision: 5, since: 5, pages: [page("p")], work: read }));
+    expect(["p", "q"].map((id) => picturesAre(now, id))).toEqual(["ready", "ready"]);
     const gone = taken(now, state({ revision: 6, since: 5, removed: [{ type: "page", id: "p" }] }));
     expect([...gone.pages.keys()], "one that was removed is told of no more").toEqual(["q"]);
+  });
+
+  it("of the whole project leaves nothing of what work was told before", () => {
+    const now = taken(whole, state({ revision: 5, since: 5, work: [importing(0.4)] }));
+    expect(taken(now, state({ revision: 5, since: 0 })).work.size).toBe(0);
+  });
+
+  it("that tells of work as it was known makes no object anew", () => {
+    const now = taken(whole, state({ revision: 5, since: 5, work: [importing(0.4)] }));
+    expect(taken(now, state({ revision: 5, since: 5, work: [importing(0.4)] })).work).toBe(now.work);
+    const on = taken(now, state({ revision: 5, since: 5, work: [importing(0.7)] }));
+    expect(on.work.get("import-page p")?.part).toBe(0.7);
+  });
+
+  it("says of a page whose pictures failed, or were stopped, that they did, whatever there was before", () => {
+    for (const how of ["failed", "stopped"] as const) {
+      const work = [{ ...importing(0), state: how }];
+      expect(picturesAre(taken(whole, state({ revision: 5, since: 5, pages: [page("p")], work })), "p")).toBe(how);
+    }
+    expect(picturesAre(whole, "p"), "nobody has asked for them").toBe("missing");
   });
 
   it("keeps fits of drawings that it does not tell of", () => {

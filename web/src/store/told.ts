@@ -1,6 +1,7 @@
-import type { FitReport, PageProgress, Schemas, State } from "../api/client";
+import type { FitReport, PageMade, Progress, Schemas, State } from "../api/client";
 import { noRows, type Rows, withRows } from "./rows";
 import { type Derived, withShapes } from "./shapes";
+import { withWork } from "./work";
 
 /** A project as the server has told it, complete up to a revision. */
 export interface Told {
@@ -10,7 +11,10 @@ export interface Told {
   derived: ReadonlyMap<string, Derived>;
   /** what the account may do with it */
   role: Schemas["Role"];
-  pages: ReadonlyMap<string, PageProgress>;
+  /** what was made of pages */
+  pages: ReadonlyMap<string, PageMade>;
+  /** how far long work is, by kind and the row that it is about */
+  work: ReadonlyMap<string, Progress>;
   steps: State["steps"];
   tolerance: number;
 }
@@ -22,6 +26,7 @@ export const NOTHING_TOLD: Told = {
   derived: new Map(),
   role: "owner",
   pages: new Map(),
+  work: new Map(),
   steps: { undo: null, redo: null },
   tolerance: 20,
 };
@@ -35,7 +40,8 @@ export function taken(told: Told, state: State): Told {
   const pages = new Map(state.since === 0 ? [] : told.pages);
   for (const page of state.pages) pages.set(page.page, page);
   for (const { type, id } of state.removed) if (type === "page") pages.delete(id);
-  const live = { role: state.role, steps: state.steps, tolerance: state.tolerance, pages };
+  const work = withWork(state.since === 0 ? NOTHING_TOLD.work : told.work, state.work);
+  const live = { role: state.role, steps: state.steps, tolerance: state.tolerance, pages, work };
   if (state.revision === told.revision) return { ...told, ...live };
   const fits = new Map(told.fits);
   for (const fit of state.fits) fits.set(fit.drawing, fit);

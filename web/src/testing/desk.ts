@@ -1,8 +1,9 @@
 import { vi } from "vitest";
-import type { FitReport, Row, Schemas, State } from "../api/client";
+import type { FitReport, PageMade, Progress, Row, Schemas, State } from "../api/client";
 import { NOTHING_DRAFTED, useDesk } from "../desk/desk";
-import { type Attempt, presentProject } from "../store/project";
+import { type Attempt, closeProject, enter, mirrorOf, useProject } from "../store/project";
 import { type Kind, noRows, type Values, withRows } from "../store/rows";
+import { NOTHING_TOLD, type Told } from "../store/told";
 
 /** What a server that knows of nothing answers. */
 export const EMPTY: State = {
@@ -15,11 +16,39 @@ export const EMPTY: State = {
   steps: { undo: null, redo: null },
   tolerance: 20,
   pages: [],
+  work: [],
   rows: [],
   removed: [],
   fits: [],
   derived: [],
 };
+
+/** A page whose pictures are there. */
+export const page = (id: string, values: Partial<PageMade> = {}): PageMade => ({
+  page: id,
+  hasPreview: true,
+  pictures: "0123456789abcdef",
+  tileSuffix: ".png",
+  made: null,
+  registration: null,
+  ...values,
+});
+
+export const progress = (values: Partial<Progress> & Pick<Progress, "kind" | "about">): Progress => ({
+  state: "working",
+  part: 0.5,
+  words: "",
+  reason: "",
+  ...values,
+});
+
+/** Opens a project as it is told, without a server having told of it. */
+export function presentProject(id: string, account: string, told: Partial<Told>): void {
+  closeProject();
+  const shelf = { read: () => ({ edits: [], clashes: [] }), write: () => true };
+  enter(id, mirrorOf(id, account, shelf, { ...NOTHING_TOLD, ...told }));
+  useProject.setState({ ...told, id });
+}
 
 export function json(body: unknown, status = 200): Response {
   return new Response(JSON.stringify(body), { status, headers: { "Content-Type": "application/json" } });

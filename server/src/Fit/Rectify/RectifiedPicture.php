@@ -9,7 +9,6 @@ use Plinth\Core\Geometry\PixelToMm;
 use Plinth\Core\Geometry\Point;
 use Plinth\Server\Fit\DrawingFit;
 use Plinth\Server\Source\Drawing;
-use Plinth\Server\Source\PageState;
 use Symfony\Bridge\Doctrine\Types\UuidType;
 use Symfony\Component\Uid\Uuid;
 
@@ -25,16 +24,6 @@ class RectifiedPicture
 
     #[ORM\Column(length: 40)]
     public string $shape = '';
-
-    #[ORM\Column(length: 10)]
-    public PageState $state = PageState::Waiting;
-
-    /** part of the work that is done, 0 to 1 */
-    #[ORM\Column]
-    public float $done = 0.0;
-
-    #[ORM\Column(length: 200)]
-    public string $message = '';
 
     #[ORM\Column]
     public int $width = 0;

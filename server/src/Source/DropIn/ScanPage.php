@@ -30,9 +30,4 @@ final readonly class ScanPage implements JobKind
     {
         $this->scanner->scan();
     }
-
-    public function giveUp(Job $job, string $words): void
-    {
-        // No page comes: whoever waits asks again.
-    }
 }

@@ -12,7 +12,6 @@ use Plinth\Server\Job\Job;
 use Plinth\Server\Job\JobKind;
 use Plinth\Server\Job\Lane;
 use Plinth\Server\Source\FileStore;
-use Plinth\Server\Source\Reading\PictureFailure;
 use Plinth\Server\Source\Reading\PictureTool;
 
 /** Finds how far the drawings of a page are turned on it, once the page can be worked on, and keeps it with what the import found. */
@@ -47,15 +46,9 @@ final readonly class FindSkew implements JobKind
         $small = $work.'/small.v';
         try {
             if ($factor > 1) {
-                $this->tool->run(['vips', 'shrink', $grey, $small, (string) $factor, (string) $factor], self::SECONDS, [$grey], $work, static function () use ($attempt): bool {
-                    $attempt->goesOn();
-
-                    return true;
-                });
+                $this->tool->run(['vips', 'shrink', $grey, $small, (string) $factor, (string) $factor], self::SECONDS, [$grey], $work, $attempt->goesOn(...));
             }
             $skew = Skew::of(PageMaker::raster($factor > 1 ? $small : $grey));
-        } catch (PictureFailure) {
-            return; // the drawing can be squared by hand
         } finally {
             $this->files->removeFolder($work);
         }
@@ -67,10 +60,5 @@ final readonly class FindSkew implements JobKind
                 $this->connection->update('page', ['made' => json_encode($made, \JSON_THROW_ON_ERROR)], ['project' => $job->about->project->toBinary(), 'id' => $job->about->id->toBinary()]);
             }
         });
-    }
-
-    public function giveUp(Job $job, string $words): void
-    {
-        // The drawing can be squared by hand.
     }
 }

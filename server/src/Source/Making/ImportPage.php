@@ -5,33 +5,35 @@ declare(strict_types=1);
 namespace Plinth\Server\Source\Making;
 
 use Doctrine\DBAL\Connection;
+use Plinth\Server\Change\Raw;
 use Plinth\Server\Change\RowId;
+use Plinth\Server\Http\Refusal;
+use Plinth\Server\Job\AskedFor;
 use Plinth\Server\Job\Attempt;
+use Plinth\Server\Job\Failed;
 use Plinth\Server\Job\Job;
-use Plinth\Server\Job\JobKind;
 use Plinth\Server\Job\Jobs;
 use Plinth\Server\Job\Lane;
-use Plinth\Server\Job\TryAgain;
 use Plinth\Server\Source\FileStore;
-use Plinth\Server\Source\PageState;
+use Plinth\Server\Source\Reading\Budget;
 use Plinth\Server\Source\Reading\Format;
-use Plinth\Server\Source\Reading\PictureFailure;
 
 /**
  * Brings a page to the board. Writes into a folder of this attempt's own and puts it into the store at the end; a page that was removed
  * and comes back finds its pictures still there.
  */
-final readonly class ImportPage implements JobKind
+final readonly class ImportPage implements AskedFor
 {
     private const TIDY = ['upright.v', 'space.v', 'flat.v', 'colour.v'];
     private const MADE = 'made.json';
-    /** s between looks at the database while a child works */
-    private const LOOK = 0.3;
-    /** One budget for the whole page, whatever its steps take of it: s, and pixels that a further second is allowed for. */
+    /** One budget for the whole page: s, and pixels that a further second is allowed for. */
     private const BUDGET = 90.0;
     private const PIXELS_A_SECOND = 1_000_000.0;
+    /** parts of the work that are done when the preview is there, and when the tiles are begun */
+    private const SHOWN = 0.1;
+    private const DECODED = 0.3;
 
-    public function __construct(private Connection $connection, private FileStore $files, private PageMaker $maker, private RegisterPage $register, private Jobs $jobs)
+    public function __construct(private Connection $connection, private FileStore $files, private PageMaker $maker, private Jobs $jobs)
     {
     }
 
@@ -45,65 +47,62 @@ final readonly class ImportPage implements JobKind
         return Lane::Slow;
     }
 
+    public function basis(RowId $about): string
+    {
+        return null === $this->page($about) ? throw Refusal::notFound() : '';
+    }
+
     public function run(Job $job, Attempt $attempt): void
     {
         $id = $job->about;
-        $row = $this->connection->fetchAssociative('SELECT p.width, p.height, p.number, p.resolution, p.state, p.replaces, s.sha256, s.media_type FROM page p JOIN source s ON s.project = p.project AND s.id = p.source WHERE p.project = ? AND p.id = ?', $id->binary());
-        if (false === $row || !\is_string($row['sha256']) || !\is_string($row['media_type']) || !is_numeric($row['width']) || !is_numeric($row['height']) || !is_numeric($row['number']) || PageState::Stopped->value === $row['state']) {
-            return; // taken back meanwhile, or stopped
+        $row = $this->page($id);
+        if (null === $row) {
+            return; // taken back meanwhile
         }
+        [$width, $height] = [(int) Raw::number($row['width']), (int) Raw::number($row['height'])];
         foreach ($this->files->versions($id) as $version) {
             $folder = $this->files->pictures($id, $version);
             $kept = null === $folder ? false : @file_get_contents($folder.'/'.self::MADE);
             if (false !== $kept) {
-                $attempt->write(fn () => $this->ready($id, $version, $kept, (int) $row['width'], (int) $row['height']));
-                $this->registerIfNewer($id, $row['replaces'], $attempt);
+                $attempt->write(fn () => $this->ready($id, $version, $kept, $row));
 
                 return;
             }
         }
-        $source = $this->files->source($row['sha256']);
-        if (null === $source) {
-            $words = $this->files->isDamaged($row['sha256'])
-                ? 'The file itself is damaged in the store of files: it is not what was brought in. Restore it from a copy, or bring it in again.'
-                : 'The file itself is not in the store of source files. Bring it in again, or restore the store from its copy.';
-            $attempt->write(fn () => $this->fail($id, $words));
-
-            return;
-        }
+        $hash = Raw::text($row['sha256']);
+        $source = $this->files->source($hash) ?? throw Failed::because($this->files->isDamaged($hash)
+            ? 'The file itself is damaged in the store of files: it is not what was brought in. Restore it from a copy, or bring it in again.'
+            : 'The file itself is not in the store of source files. Bring it in again, or restore the store from its copy.');
         $work = $this->files->workFolder();
         try {
-            $attempt->write(fn () => $this->set($id, ['state' => PageState::Working->value, 'tiles_done' => 0, 'tiles_total' => self::tiles((int) $row['width'], (int) $row['height']), 'message' => '']));
+            $onLook = new Budget($attempt, self::BUDGET + $width * $height / self::PIXELS_A_SECOND);
+            $onLook(0.0);
+            $total = self::tiles($width, $height);
             $made = $this->maker->make(
-                $source, Format::from($row['media_type']), (int) $row['number'], (int) $row['width'], (int) $row['height'],
-                is_numeric($row['resolution']) ? (float) $row['resolution'] : null, $work, $this->mayGoOn($id, $attempt, self::BUDGET + (float) $row['width'] * (float) $row['height'] / self::PIXELS_A_SECOND),
-                fn () => $attempt->write(function () use ($id, $work): void {
-                    $this->files->keepPreview($id, $work.'/preview.jpg');
-                    $this->set($id, ['has_preview' => 1]);
-                }),
-                $this->countingTiles($id, $work),
+                $source, Format::from(Raw::text($row['media_type'])), (int) Raw::number($row['number']), $width, $height, Raw::optional($row['resolution']), $work, $onLook,
+                function () use ($attempt, $id, $work, $onLook): void {
+                    $attempt->write(function () use ($id, $work): void {
+                        $this->files->keepPreview($id, $work.'/preview.jpg');
+                        $this->set($id, ['has_preview' => 1]);
+                    });
+                    $onLook(self::SHOWN);
+                },
+                static fn () => $onLook(self::DECODED + (1.0 - self::DECODED) * min(1.0, self::count($work.'/tiles') / $total)),
             );
             $json = self::finish($work, $made);
-            $attempt->write(function () use ($id, $work, $json, $row): void {
-                $this->ready($id, $this->files->keepPictures($id, $work), $json, (int) $row['width'], (int) $row['height']);
-            });
+            $attempt->write(fn () => $this->ready($id, $this->files->keepPictures($id, $work), $json, $row));
             $this->files->forgetPreview($id);
-            $this->registerIfNewer($id, $row['replaces'], $attempt);
-        } catch (PictureFailure $e) {
-            if ($e->mayTryAgain) {
-                throw TryAgain::after($e->getMessage());
-            }
-            if (!$e->wasStopped) {
-                $attempt->write(fn () => $this->fail($id, $e->getMessage()));
-            }
         } finally {
             $this->files->removeFolder($work);
         }
     }
 
-    public function giveUp(Job $job, string $words): void
+    /** @return array<string, mixed>|null the page with its source */
+    private function page(RowId $id): ?array
     {
-        $this->fail($job->about, $words);
+        $row = $this->connection->fetchAssociative('SELECT p.width, p.height, p.number, p.resolution, p.replaces, p.registration, s.sha256, s.media_type FROM page p JOIN source s ON s.project = p.project AND s.id = p.source WHERE p.project = ? AND p.id = ?', $id->binary());
+
+        return false === $row ? null : $row;
     }
 
     /** @param array<string, mixed> $made */
@@ -118,26 +117,14 @@ final readonly class ImportPage implements JobKind
         return $json;
     }
 
-    private function ready(RowId $id, string $pictures, string $made, int $width, int $height): void
+    /** @param array<string, mixed> $row */
+    private function ready(RowId $id, string $pictures, string $made, array $row): void
     {
         $about = json_decode($made, true);
-        $total = self::tiles($width, $height);
-        $this->connection->executeStatement(
-            'UPDATE page SET state = ?, has_preview = 1, tiles_total = ?, tiles_done = ?, tile_suffix = ?, pictures = ?, made = ?, message = ? WHERE project = ? AND id = ? AND state <> ?',
-            [PageState::Ready->value, $total, $total, \is_array($about) && \is_string($about['tileSuffix'] ?? null) ? $about['tileSuffix'] : '', $pictures, $made, '', ...$id->binary(), PageState::Stopped->value],
-        );
+        $this->set($id, ['has_preview' => 1, 'tile_suffix' => \is_array($about) ? Raw::text($about['tileSuffix'] ?? '') : '', 'pictures' => $pictures, 'made' => $made]);
         $this->jobs->ask(FindSkew::class, $id);
-    }
-
-    private function fail(RowId $id, string $words): void
-    {
-        $this->set($id, ['state' => PageState::Failed->value, 'message' => mb_substr($words, 0, 400)]);
-    }
-
-    private function registerIfNewer(RowId $id, mixed $replaces, Attempt $attempt): void
-    {
-        if (\is_string($replaces)) {
-            $this->register->run($id, [], $attempt);
+        if (null !== $row['replaces'] && '' === $row['registration']) {
+            $this->jobs->ask(MatchPages::class, $id);
         }
     }
 
@@ -153,39 +140,6 @@ final readonly class ImportPage implements JobKind
         } while ($count > 1);
 
         return $total;
-    }
-
-    /** @return callable(): bool */
-    private function mayGoOn(RowId $id, Attempt $attempt, float $budget): callable
-    {
-        $last = 0.0;
-        $until = microtime(true) + $budget;
-
-        return function () use ($id, $attempt, $budget, $until, &$last): bool {
-            $attempt->goesOn();
-            if (microtime(true) > $until) {
-                throw PictureFailure::tooLong($budget);
-            }
-            if (microtime(true) - $last < self::LOOK) {
-                return true;
-            }
-            $last = microtime(true);
-
-            return PageState::Working->value === $this->connection->fetchOne('SELECT state FROM page WHERE project = ? AND id = ?', $id->binary());
-        };
-    }
-
-    /** @return callable(): void */
-    private function countingTiles(RowId $id, string $work): callable
-    {
-        $last = 0.0;
-
-        return function () use ($id, $work, &$last): void {
-            if (microtime(true) - $last >= self::LOOK && is_dir($work.'/tiles')) {
-                $last = microtime(true);
-                $this->set($id, ['tiles_done' => self::count($work.'/tiles')]);
-            }
-        };
     }
 
     /** @return int tiles in a pyramid that is being written */

@@ -11,7 +11,7 @@ use Plinth\Server\Job\Job;
 use Plinth\Server\Job\JobKind;
 use Plinth\Server\Job\Lane;
 
-/** Finds how a newer page lies on the page it replaces, starting from points picked on both: `pairs` of old x, y, new x, y, px. */
+/** Finds how a newer page lies on the page it replaces, starting, where there are any, from points picked on both: `pairs` of old x, y, new x, y, px. */
 final readonly class MatchPages implements JobKind
 {
     public function __construct(private RegisterPage $register)
@@ -34,12 +34,7 @@ final readonly class MatchPages implements JobKind
             [$ox, $oy, $nx, $ny] = array_map(static fn (JsonValue $v): float => $v->number(), $pair->items());
 
             return [new PixelPoint($ox, $oy), new PixelPoint($nx, $ny)];
-        }, JsonValue::of($job->more, 'job')->list('pairs'));
+        }, JsonValue::of($job->more['pairs'] ?? [], 'pairs')->items());
         $this->register->run($job->about, $pairs, $attempt);
-    }
-
-    public function giveUp(Job $job, string $words): void
-    {
-        $this->register->lost($job->about, $words);
     }
 }

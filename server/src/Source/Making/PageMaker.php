@@ -38,60 +38,57 @@ final readonly class PageMaker
     }
 
     /**
-     * @param callable(): bool $mayGoOn
+     * @param callable(): void $onLook
      * @param callable(): void $onPreview called when the preview lies in the folder
-     * @param callable(): void $onTiles called now and then while tiles are written
+     * @param callable(): void $onTiles called in the place of the first while tiles are written
      *
      * @return Made
      *
      * @throws PictureFailure
      */
-    public function make(string $source, Format $format, int $number, int $width, int $height, ?float $resolution, string $work, callable $mayGoOn, callable $onPreview, callable $onTiles): array
+    public function make(string $source, Format $format, int $number, int $width, int $height, ?float $resolution, string $work, callable $onLook, callable $onPreview, callable $onTiles): array
     {
         $small = null;
-        $meanwhile = function () use (&$small, $work, $mayGoOn): bool {
+        $meanwhile = function () use (&$small, $work, $onLook): void {
             $small ??= $this->small($work);
-
-            return $mayGoOn();
+            $onLook();
         };
         $upright = $work.'/upright.v';
         $lines = null;
         if (Format::Pdf === $format) {
-            $this->previewOfPdf($source, $number, $width, $height, $work, $mayGoOn);
+            $this->previewOfPdf($source, $number, $width, $height, $work, $onLook);
             $onPreview();
             $small = $this->small($work);
-            $lines = $this->renderPdf($source, $number, $width, $height, $resolution ?? 300.0, $small['grey'], $work, $mayGoOn);
+            $lines = $this->renderPdf($source, $number, $width, $height, $resolution ?? 300.0, $small['grey'], $work, $onLook);
         } elseif (Format::Svg === $format || Format::Dxf === $format) {
-            $lines = $this->draw($source, $format, $width, $height, $work, $mayGoOn);
-            $this->preview($upright, $work, $mayGoOn);
+            $lines = $this->draw($source, $format, $width, $height, $work, $onLook);
+            $this->preview($upright, $work, $onLook);
             $onPreview();
         } else {
             $decode = ['vips', 'autorot', $source.(Format::Tiff === $format ? \sprintf('[page=%d,fail-on=truncated]', $number - 1) : '[fail-on=truncated]'), $upright];
             if ($format->shrinksOnLoad()) {
                 // The first picture comes soonest when nothing else is done beside it.
-                $this->preview($source, $work, $mayGoOn);
+                $this->preview($source, $work, $onLook);
                 $onPreview();
                 $this->tool->run($decode, self::SECONDS, [$source], $work, $meanwhile, trusts: false);
             } else {
-                $this->tool->run($decode, self::SECONDS, [$source], $work, $mayGoOn, trusts: !$format->isTrusted());
-                $this->preview($upright, $work, $mayGoOn);
+                $this->tool->run($decode, self::SECONDS, [$source], $work, $onLook, trusts: !$format->isTrusted());
+                $this->preview($upright, $work, $onLook);
                 $onPreview();
             }
         }
         ['grey' => $grey, 'raster' => $raster] = $small ?? $this->small($work);
-        $picture = $this->pixels($work, $grey, $mayGoOn);
+        $picture = $this->pixels($work, $grey, $onLook);
         $tiles = ['vips', 'dzsave', $picture, $work.'/tiles', '--layout', 'google', '--suffix', $grey ? '.png[compression=6]' : '.jpg[Q=86]', '--tile-size', (string) self::TILE, '--overlap', '0', '--background', '255', '--skip-blanks=-1'];
         $side = [$tiles];
         if (!$grey) {
             $side[] = ['vips', 'colourspace', $picture, $work.'/'.self::GREY, 'b-w'];
         }
         $looked = null;
-        $this->tool->runTogether($side, self::SECONDS, [], $work, static function () use ($mayGoOn, $onTiles, $raster, $width, &$looked): bool {
+        $this->tool->runTogether($side, self::SECONDS, [], $work, static function () use ($onTiles, $raster, $width, &$looked): void {
             $onTiles();
             // While the tiles are written there is time to look at the page.
             $looked ??= self::look($raster, $width);
-
-            return $mayGoOn();
         });
         $looked ??= self::look($raster, $width);
         if (null !== $lines) {
@@ -101,27 +98,27 @@ final readonly class PageMaker
         return ['tileSuffix' => $grey ? '.png' : '.jpg'] + $looked + ['lines' => \count($lines ?? []), 'bytes' => 0];
     }
 
-    /** @param callable(): bool $mayGoOn */
-    private function preview(string $from, string $work, callable $mayGoOn): void
+    /** @param callable(): void $onLook */
+    private function preview(string $from, string $work, callable $onLook): void
     {
-        $this->tool->run(['vips', 'thumbnail', $from, $work.'/preview.jpg[Q=82,strip,background=255]', (string) self::PREVIEW, '--size', 'down', '--fail-on', 'truncated'], 120.0, [$from], $work, $mayGoOn, trusts: str_ends_with($from, '.v'));
+        $this->tool->run(['vips', 'thumbnail', $from, $work.'/preview.jpg[Q=82,strip,background=255]', (string) self::PREVIEW, '--size', 'down', '--fail-on', 'truncated'], 120.0, [$from], $work, $onLook, trusts: str_ends_with($from, '.v'));
     }
 
     /**
      * Draws a line drawing into `upright.v`, cut or filled up to the size that was told when it came in.
      *
-     * @param callable(): bool $mayGoOn
+     * @param callable(): void $onLook
      *
      * @return list<Line> exact lines in page pixels
      */
-    private function draw(string $source, Format $format, int $width, int $height, string $work, callable $mayGoOn): array
+    private function draw(string $source, Format $format, int $width, int $height, string $work, callable $onLook): array
     {
         $drawn = Format::Svg === $format ? $this->lines->ofSvg($source) : $this->lines->ofDxf($source);
         $svg = $work.'/drawing.svg';
         file_put_contents($svg, $drawn->svg);
-        $this->tool->run(['vips', 'flatten', \sprintf('%s[scale=%.8F]', $svg, $drawn->scale), $work.'/drawn.v', '--background', '255'], self::SECONDS, [], $work, $mayGoOn);
+        $this->tool->run(['vips', 'flatten', \sprintf('%s[scale=%.8F]', $svg, $drawn->scale), $work.'/drawn.v', '--background', '255'], self::SECONDS, [], $work, $onLook);
         unlink($svg);
-        $this->tool->run(['vips', 'gravity', $work.'/drawn.v', $work.'/upright.v', 'north-west', (string) $width, (string) $height, '--extend', 'white'], self::SECONDS, [], $work, $mayGoOn);
+        $this->tool->run(['vips', 'gravity', $work.'/drawn.v', $work.'/upright.v', 'north-west', (string) $width, (string) $height, '--extend', 'white'], self::SECONDS, [], $work, $onLook);
         unlink($work.'/drawn.v');
 
         return $drawn->lines;
@@ -130,14 +127,14 @@ final readonly class PageMaker
     /**
      * Drawn small first, in colour, to show it and to see whether there is any colour in it.
      *
-     * @param callable(): bool $mayGoOn
+     * @param callable(): void $onLook
      */
-    private function previewOfPdf(string $source, int $number, int $width, int $height, string $work, callable $mayGoOn): void
+    private function previewOfPdf(string $source, int $number, int $width, int $height, string $work, callable $onLook): void
     {
         // By its longer side: sizes along x and y are taken before the page's own rotation.
         $this->tool->run([
             'pdftoppm', '-f', (string) $number, '-l', (string) $number, '-singlefile', '-jpeg', '-scale-to', (string) min(self::PREVIEW, max($width, $height)), $source, $work.'/preview',
-        ], 120.0, [$source], $work, $mayGoOn);
+        ], 120.0, [$source], $work, $onLook);
 
         if (!is_file($work.'/preview.jpg')) {
             throw PictureFailure::of('');
@@ -145,43 +142,43 @@ final readonly class PageMaker
     }
 
     /**
-     * @param callable(): bool $mayGoOn
+     * @param callable(): void $onLook
      *
      * @return list<Line> exact lines in page pixels
      */
-    private function renderPdf(string $source, int $number, int $width, int $height, float $resolution, bool $grey, string $work, callable $mayGoOn): array
+    private function renderPdf(string $source, int $number, int $width, int $height, float $resolution, bool $grey, string $work, callable $onLook): array
     {
         $this->tool->run([
             'pdftoppm', '-f', (string) $number, '-l', (string) $number, '-singlefile', ...($grey ? ['-gray'] : []),
             '-r', \sprintf('%.6F', $resolution), '-x', '0', '-y', '0', '-W', (string) $width, '-H', (string) $height, $source, $work.'/page',
-        ], self::SECONDS, [$source], $work, $mayGoOn);
+        ], self::SECONDS, [$source], $work, $onLook);
         $page = $work.'/page.'.($grey ? 'pgm' : 'ppm');
         $found = is_file($page) ? PictureHeader::ofPnm($page) : throw PictureFailure::of('');
         if ([$found->width, $found->height] !== [$width, $height]) {
             // The renderer rounds sizes in its own way: what is missing is paper.
-            $this->tool->run(['vips', 'gravity', $page, $work.'/upright.v', 'north-west', (string) $width, (string) $height, '--extend', 'white'], self::SECONDS, [], $work, $mayGoOn);
+            $this->tool->run(['vips', 'gravity', $page, $work.'/upright.v', 'north-west', (string) $width, (string) $height, '--extend', 'white'], self::SECONDS, [], $work, $onLook);
         } else {
-            $this->tool->run(['vips', 'copy', $page, $work.'/upright.v'], self::SECONDS, [], $work, $mayGoOn);
+            $this->tool->run(['vips', 'copy', $page, $work.'/upright.v'], self::SECONDS, [], $work, $onLook);
         }
         unlink($page);
 
-        return $this->lines->ofPdfPage($source, $number, $resolution, $mayGoOn);
+        return $this->lines->ofPdfPage($source, $number, $resolution, $onLook);
     }
 
     /**
      * The page as eight-bit grey or colour without transparency; for grey pages also as grey values.
      *
-     * @param callable(): bool $mayGoOn
+     * @param callable(): void $onLook
      */
-    private function pixels(string $work, bool $grey, callable $mayGoOn): string
+    private function pixels(string $work, bool $grey, callable $onLook): string
     {
         $picture = $work.'/upright.v';
         if (!PictureHeader::of($picture)->is($grey ? PictureHeader::GREY : PictureHeader::COLOUR)) {
-            $this->tool->run(['vips', 'colourspace', $picture, $work.'/space.v', $grey ? 'b-w' : 'srgb'], self::SECONDS, [], $work, $mayGoOn);
+            $this->tool->run(['vips', 'colourspace', $picture, $work.'/space.v', $grey ? 'b-w' : 'srgb'], self::SECONDS, [], $work, $onLook);
             $picture = $work.'/space.v';
         }
         if (!\in_array(PictureHeader::of($picture)->bands, [1, 3], true)) {
-            $this->tool->run(['vips', 'flatten', $picture, $work.'/flat.v', '--background', '255'], self::SECONDS, [], $work, $mayGoOn);
+            $this->tool->run(['vips', 'flatten', $picture, $work.'/flat.v', '--background', '255'], self::SECONDS, [], $work, $onLook);
             $picture = $work.'/flat.v';
         }
         if (!$grey) {

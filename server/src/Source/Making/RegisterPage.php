@@ -13,6 +13,7 @@ use Plinth\Core\Ink\Registered;
 use Plinth\Core\Ink\Registration;
 use Plinth\Server\Change\RowId;
 use Plinth\Server\Job\Attempt;
+use Plinth\Server\Job\Failed;
 use Plinth\Server\Source\FileStore;
 use Symfony\Component\Uid\Uuid;
 
@@ -32,22 +33,17 @@ final readonly class RegisterPage
             return;
         }
         $oldId = new RowId($id->project, Uuid::fromBinary($new['replaces']));
-        $this->note($id, ['state' => 'looking']);
         try {
             $found = $this->find($oldId, $old, $id, $new, $pairs);
         } catch (UnreadableRaster) {
-            $attempt->write(fn () => $this->lost($id, 'The older page is not read yet. Read it first, then try again.'));
-
-            return;
+            throw Failed::because('The older page is not read yet. Read it first, then try again.');
         }
         if (null === $found) {
-            $attempt->write(fn () => $this->lost($id, 'The two pages do not seem to show the same sheet. Pick the same points on both, at least two far apart.'));
-
-            return;
+            throw Failed::because('The two pages do not seem to show the same sheet. Pick the same points on both, at least two far apart.');
         }
         [$x, $y] = $found->map->stretch();
         $attempt->write(fn () => $this->note($id, [
-            'state' => 'found', 'map' => $found->map->toArray(), 'points' => $found->points, 'rmsPx' => $found->rmsPx, 'greatestPx' => $found->greatestPx,
+            'map' => $found->map->toArray(), 'points' => $found->points, 'rmsPx' => $found->rmsPx, 'greatestPx' => $found->greatestPx,
             'samePixels' => 0 === $found->points, 'turnDegrees' => -$found->map->turnDegrees(), 'scaleX' => $x, 'scaleY' => $y,
         ]));
     }
@@ -97,11 +93,6 @@ final readonly class RegisterPage
         $row = $this->connection->fetchAssociative('SELECT p.width, p.height, p.replaces, p.pictures, s.sha256 FROM page p JOIN source s ON s.project = p.project AND s.id = p.source WHERE p.project = ? AND p.id = ?', $id->binary());
 
         return false === $row || !is_numeric($row['width']) || !is_numeric($row['height']) || !\is_string($row['sha256']) || !\is_string($row['pictures']) ? null : ['width' => (int) $row['width'], 'height' => (int) $row['height'], 'sha256' => $row['sha256'], 'replaces' => \is_string($row['replaces']) ? $row['replaces'] : null, 'pictures' => $row['pictures']];
-    }
-
-    public function lost(RowId $id, string $words): void
-    {
-        $this->note($id, ['state' => 'lost', 'words' => $words]);
     }
 
     /** @param array<string, mixed> $registration */

@@ -25,23 +25,23 @@ final readonly class Inspector
     }
 
     /**
-     * @param callable(): bool|null $mayGoOn
+     * @param callable(): void|null $onLook
      *
      * @return array{Format, non-empty-list<FoundPage>}
      *
      * @throws Refusal in words for whoever chose the file
      * @throws PictureFailure where it may be tried again
      */
-    public function inspect(string $path, ?callable $mayGoOn = null): array
+    public function inspect(string $path, ?callable $onLook = null): array
     {
         $format = Format::ofContent($path) ?? throw Refusal::invalid('not-a-picture', 'This is no picture, PDF, SVG or DXF that can be read, whatever its name says. Save it as PNG, JPEG, TIFF or PDF.', 'file');
         try {
             $pages = match ($format) {
-                Format::Pdf => $this->pdf($path, $mayGoOn),
-                Format::Svg => [$this->lines->ofSvg($path, $mayGoOn)->page],
+                Format::Pdf => $this->pdf($path, $onLook),
+                Format::Svg => [$this->lines->ofSvg($path, $onLook)->page],
                 Format::Dxf => [$this->lines->ofDxf($path)->page],
-                Format::Tiff => $this->tiff($path, $mayGoOn),
-                default => [$this->picture($path, $format, $mayGoOn)],
+                Format::Tiff => $this->tiff($path, $onLook),
+                default => [$this->picture($path, $format, $onLook)],
             };
         } catch (PictureFailure $e) {
             throw $e->mayTryAgain ? $e : Refusal::invalid('unreadable-picture', $e->getMessage(), 'file');
@@ -72,10 +72,10 @@ final readonly class Inspector
         }
     }
 
-    /** @param callable(): bool|null $mayGoOn */
-    private function picture(string $path, Format $format, ?callable $mayGoOn): FoundPage
+    /** @param callable(): void|null $onLook */
+    private function picture(string $path, Format $format, ?callable $onLook): FoundPage
     {
-        $found = $this->tool->describe($path, $format, mayGoOn: $mayGoOn);
+        $found = $this->tool->describe($path, $format, onLook: $onLook);
         $quality = Format::Jpeg === $format ? JpegQuality::of($path) : null;
         $remark = match (true) {
             max($found['width'], $found['height']) < self::PREVIEW_SIDE => \sprintf('This looks like a preview, not the full picture: only %d × %d pixels. Look for the original.', $found['width'], $found['height']),
@@ -88,19 +88,19 @@ final readonly class Inspector
     }
 
     /**
-     * @param callable(): bool|null $mayGoOn
+     * @param callable(): void|null $onLook
      *
      * @return list<FoundPage>
      */
-    private function tiff(string $path, ?callable $mayGoOn): array
+    private function tiff(string $path, ?callable $onLook): array
     {
-        $first = $this->tool->describe($path, Format::Tiff, mayGoOn: $mayGoOn);
+        $first = $this->tool->describe($path, Format::Tiff, onLook: $onLook);
         if ($first['pages'] > self::MOST_PAGES) {
             throw self::tooManyPages($first['pages']);
         }
         $pages = [];
         for ($i = 0; $i < $first['pages']; ++$i) {
-            $found = 0 === $i ? $first : $this->tool->describe($path, Format::Tiff, \sprintf('[page=%d]', $i), $mayGoOn);
+            $found = 0 === $i ? $first : $this->tool->describe($path, Format::Tiff, \sprintf('[page=%d]', $i), $onLook);
             $pages[] = new FoundPage($found['width'], $found['height'], $found['resolution'], max($found['width'], $found['height']) < self::PREVIEW_SIDE ? \sprintf('Low resolution: only %d × %d pixels.', $found['width'], $found['height']) : '');
         }
 
@@ -108,13 +108,13 @@ final readonly class Inspector
     }
 
     /**
-     * @param callable(): bool|null $mayGoOn
+     * @param callable(): void|null $onLook
      *
      * @return list<FoundPage>
      */
-    private function pdf(string $path, ?callable $mayGoOn): array
+    private function pdf(string $path, ?callable $onLook): array
     {
-        $about = $this->tool->run(['pdfinfo', $path], 20.0, [$path], mayGoOn: $mayGoOn);
+        $about = $this->tool->run(['pdfinfo', $path], 20.0, [$path], onLook: $onLook);
         $count = 1 === preg_match('/^Pages:\s+(-?\d+)/m', $about, $m) ? (int) $m[1] : 0;
         if ($count < 1) {
             return [];
@@ -122,8 +122,8 @@ final readonly class Inspector
         if ($count > self::MOST_PAGES) {
             throw self::tooManyPages($count);
         }
-        $about = $this->tool->run(['pdfinfo', '-f', '1', '-l', (string) $count, $path], 20.0, [$path], mayGoOn: $mayGoOn);
-        $scans = $this->scanResolutions($path, $count, $mayGoOn);
+        $about = $this->tool->run(['pdfinfo', '-f', '1', '-l', (string) $count, $path], 20.0, [$path], onLook: $onLook);
+        $scans = $this->scanResolutions($path, $count, $onLook);
         $pages = [];
         for ($n = 1; $n <= $count; ++$n) {
             if (1 !== preg_match('/^Page\s+'.$n.' size:\s+([\d.e+]+) x ([\d.e+]+) pts/m', $about, $size)) {
@@ -147,14 +147,14 @@ final readonly class Inspector
     }
 
     /**
-     * @param callable(): bool|null $mayGoOn
+     * @param callable(): void|null $onLook
      *
      * @return array<int, array{float, float}> by page: area of its largest picture in square points, and that picture's pixels per inch
      */
-    private function scanResolutions(string $path, int $pages, ?callable $mayGoOn): array
+    private function scanResolutions(string $path, int $pages, ?callable $onLook): array
     {
         $found = [];
-        $list = $this->tool->run(['pdfimages', '-list', '-f', '1', '-l', (string) $pages, $path], 20.0, [$path], mayGoOn: $mayGoOn);
+        $list = $this->tool->run(['pdfimages', '-list', '-f', '1', '-l', (string) $pages, $path], 20.0, [$path], onLook: $onLook);
         preg_match_all('/^\s*(\d+)\s+\d+\s+(?:image|stencil)\s+(\d+)\s+(\d+)\s+\S+\s+\d+\s+\d+\s+\S+\s+\S+\s+\S+(?:\s+\d+)?\s+(\d+)\s+(\d+)\s+\S+\s+\S+$/m', $list, $rows, \PREG_SET_ORDER);
         foreach ($rows as [, $page, $w, $h, $x, $y]) {
             if ((int) $x > 0 && (int) $y > 0) {

@@ -32,15 +32,15 @@ final readonly class LineDrawing
     {
     }
 
-    /** @param callable(): bool|null $mayGoOn */
-    public function ofSvg(string $path, ?callable $mayGoOn = null): DrawnLines
+    /** @param callable(): void|null $onLook */
+    public function ofSvg(string $path, ?callable $onLook = null): DrawnLines
     {
         $svg = self::text($path);
         if (false !== stripos($svg, '<!ENTITY')) {
             throw PictureFailure::unsafe('This SVG defines entities, which are not followed. Save it as plain SVG.');
         }
         // Sizes are told in whole pixels: asked for a thousand times as large they are told exactly enough.
-        $told = $this->tool->describe($path, Format::Svg, '[scale=1000]', $mayGoOn);
+        $told = $this->tool->describe($path, Format::Svg, '[scale=1000]', $onLook);
         $size = ['width' => $told['width'] / 1000.0, 'height' => $told['height'] / 1000.0];
         if ($size['width'] <= 0.0 || $size['height'] <= 0.0) {
             throw PictureFailure::unsafe('This SVG has no size. Give it a width and a height and save it again.');
@@ -101,11 +101,11 @@ final readonly class LineDrawing
     }
 
     /**
-     * @param callable(): bool $mayGoOn
+     * @param callable(): void $onLook
      *
      * @return list<Line> lines of one PDF page in its pixels; none where it holds too much to be a line drawing
      */
-    public function ofPdfPage(string $path, int $number, float $resolution, callable $mayGoOn): array
+    public function ofPdfPage(string $path, int $number, float $resolution, callable $onLook): array
     {
         try {
             $page = ['-f', (string) $number, '-l', (string) $number];
@@ -116,11 +116,11 @@ final readonly class LineDrawing
             $turned = 1 === preg_match('/^Page\s+\d+ rot:\s+(90|270)/m', $about);
             $height = (float) $size[$turned ? 1 : 2];
             $k = $resolution / 72.0;
-            $lines = PageLines::read($this->tool->run(['pdftops', ...$page, '-noshrink', '-nocenter', $path, '-'], 60.0, [$path], mayGoOn: $mayGoOn));
+            $lines = PageLines::read($this->tool->run(['pdftops', ...$page, '-noshrink', '-nocenter', $path, '-'], 60.0, [$path], onLook: $onLook));
 
             return array_map(static fn (array $l): array => [$k * $l[0], $k * ($height - $l[1]), $k * $l[2], $k * ($height - $l[3])], $lines);
         } catch (PictureFailure $e) {
-            return $e->wasStopped || $e->mayTryAgain ? throw $e : [];
+            return $e->mayTryAgain ? throw $e : [];
         }
     }
 

@@ -4,20 +4,13 @@ declare(strict_types=1);
 
 namespace Plinth\Server\Source\Reading;
 
-final class PictureFailure extends \RuntimeException
-{
-    /**
-     * @param bool $wasStopped somebody stopped it
-     * @param bool $mayTryAgain it was no fault of the file: the tool was ended from outside
-     */
-    private function __construct(string $message, public readonly bool $wasStopped = false, public readonly bool $mayTryAgain = false)
-    {
-        parent::__construct($message);
-    }
+use Plinth\Server\Job\Failed;
 
-    public static function stopped(): self
+final class PictureFailure extends Failed
+{
+    private function __construct(string $words, bool $mayTryAgain = false)
     {
-        return new self('Stopped.', true);
+        parent::__construct($words, 'unreadable-picture', $mayTryAgain);
     }
 
     public static function tooLong(float $seconds): self

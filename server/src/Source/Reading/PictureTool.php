@@ -28,16 +28,16 @@ final readonly class PictureTool
      * @param non-empty-list<string> $command
      * @param list<string> $reads files that it may read
      * @param string|null $writes folder that it may read and write
-     * @param callable(): bool|null $mayGoOn asked several times a second; false ends the child
+     * @param callable(): void|null $onLook called many times a second; ends the child by throwing
      * @param bool $trusts whether loaders may be used that the tool's own authors call untrusted: for what came from us, and for kinds of file that have no other
      *
      * @return string what it printed
      *
      * @throws PictureFailure with the tool's own reason
      */
-    public function run(array $command, float $seconds, array $reads = [], ?string $writes = null, ?callable $mayGoOn = null, bool $trusts = true): string
+    public function run(array $command, float $seconds, array $reads = [], ?string $writes = null, ?callable $onLook = null, bool $trusts = true): string
     {
-        return $this->runTogether([$command], $seconds, $reads, $writes, $mayGoOn, $trusts)[0];
+        return $this->runTogether([$command], $seconds, $reads, $writes, $onLook, $trusts)[0];
     }
 
     /**
@@ -45,13 +45,13 @@ final readonly class PictureTool
      *
      * @param list<non-empty-list<string>> $commands
      * @param list<string> $reads
-     * @param callable(): bool|null $mayGoOn
+     * @param callable(): void|null $onLook
      *
      * @return list<string> what they printed
      *
      * @throws PictureFailure
      */
-    public function runTogether(array $commands, float $seconds, array $reads = [], ?string $writes = null, ?callable $mayGoOn = null, bool $trusts = true): array
+    public function runTogether(array $commands, float $seconds, array $reads = [], ?string $writes = null, ?callable $onLook = null, bool $trusts = true): array
     {
         if (!$this->sandbox->isOpen()) {
             throw PictureFailure::noSandbox();
@@ -75,8 +75,8 @@ final readonly class PictureTool
                 if ($printed > self::MOST_OUTPUT) {
                     throw PictureFailure::unsafe('This file holds more than can be looked at. Leave out what is not needed and save it again.');
                 }
-                if (null !== $mayGoOn && !$mayGoOn()) {
-                    throw PictureFailure::stopped();
+                if (null !== $onLook) {
+                    $onLook();
                 }
                 usleep(self::LOOK_MICROSECONDS);
             }
@@ -100,15 +100,15 @@ final readonly class PictureTool
      * Size, kind and tags, from the head of the file.
      *
      * @param string $suffix `[page=2]` for another page, `[scale=1000]` for a drawing
-     * @param callable(): bool|null $mayGoOn
+     * @param callable(): void|null $onLook
      *
      * @return array{width: int, height: int, pages: int, resolution: float|null}
      *
      * @throws PictureFailure also where the tool would open the file as another kind than its content was found to be
      */
-    public function describe(string $path, Format $format, string $suffix = '', ?callable $mayGoOn = null): array
+    public function describe(string $path, Format $format, string $suffix = '', ?callable $onLook = null): array
     {
-        $text = $this->run(['vipsheader', '-a', $path.$suffix], 20.0, [$path], mayGoOn: $mayGoOn, trusts: !$format->isTrusted());
+        $text = $this->run(['vipsheader', '-a', $path.$suffix], 20.0, [$path], onLook: $onLook, trusts: !$format->isTrusted());
         $field = static fn (string $name): ?string => 1 === preg_match('/^'.preg_quote($name, '/').': (.*)$/m', $text, $m) ? $m[1] : null;
         if ($format->loader() !== $field('vips-loader')) {
             throw PictureFailure::of('');

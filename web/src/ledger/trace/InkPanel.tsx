@@ -1,19 +1,19 @@
-import { useEffect } from "react";
 import { useDesk } from "../../desk/desk";
-import { accept, ask, look, refuse, stop, useInk } from "../../desk/ink";
+import { accept, refuse, useInk } from "../../desk/ink";
 import { grouped, plusMinus } from "../../desk/numbers";
-import { Progress } from "../../sources/Progress";
 import { count } from "../../steps/status";
+import { ask, useProject } from "../../store/project";
+import { isUnderWay, workKey } from "../../store/work";
+import { useLook } from "../../work/look";
+import { Work } from "../../work/Work";
 import { NextThing, Plain } from "../parts";
 
 /** Walls as the ink has them: one by a click, or all that a drawing shows. */
 export function InkPanel({ drawing }: { drawing: string }) {
   const { proposals, probed, looked } = useInk();
-  useEffect(() => {
-    void look("proposals", drawing);
-  }, [drawing]);
+  const work = useProject((s) => s.work.get(workKey("find-walls", drawing)));
+  useLook("proposals", drawing, work);
   const told = proposals?.of === drawing ? proposals.told : null;
-  const state = told?.state ?? "missing";
   const walls = [...(told?.walls ?? [])].sort((a, b) => a.confidence - b.confidence);
   return (
     <section className="border-b border-line bg-white px-4 py-3 text-[13px]" aria-label="From the ink">
@@ -23,21 +23,11 @@ export function InkPanel({ drawing }: { drawing: string }) {
           {probed}
         </p>
       )}
-      {(state === "waiting" || state === "working") && (
-        <Progress
-          part={told?.done ?? 0}
-          words={`${Math.round((told?.done ?? 0) * 100)} % looked through`}
-          stop={() => void stop("proposals", drawing)}
-        />
+      <Work kind="find-walls" about={drawing} />
+      {!told?.found && work === undefined && (
+        <NextThing onClick={() => void ask("find-walls", drawing)}>Find the walls of the whole drawing</NextThing>
       )}
-      {(state === "missing" || state === "stopped" || state === "failed") && (
-        <>
-          {state === "stopped" && <p className="mt-1 text-quiet">Stopped; nothing was kept.</p>}
-          {state === "failed" && <p className="mt-1 text-rust">{told?.message}</p>}
-          <NextThing onClick={() => void ask("proposals", drawing)}>Find the walls of the whole drawing</NextThing>
-        </>
-      )}
-      {state === "ready" && told && (
+      {told?.found && !isUnderWay(work) && (
         <>
           <p className="mt-2">
             {walls.length === 0 && told.columns.length === 0
@@ -48,7 +38,7 @@ export function InkPanel({ drawing }: { drawing: string }) {
             <NextThing onClick={() => void accept(null)}>Accept all of them</NextThing>
           )}
           <div className="mt-2 flex flex-wrap gap-1.5">
-            <Plain onClick={() => void ask("proposals", drawing)}>Look again</Plain>
+            <Plain onClick={() => void ask("find-walls", drawing)}>Look again</Plain>
             {told.refused > 0 && (
               <Plain onClick={() => void refuse("proposals", drawing, [])}>{`Take back ${told.refused} refused`}</Plain>
             )}

@@ -3,7 +3,7 @@ import { api, type FitReport, type Schemas, settled } from "../../api/client";
 import { isSlanted, mapOf } from "../../board/geometry";
 import { sendStatement } from "../../desk/statements";
 import { inProject, useProject } from "../../store/project";
-import { stopStraightening, straightenAfterAll } from "../../store/rectified";
+import { Work } from "../../work/Work";
 import { Plain } from "../parts";
 import { Typed } from "./CalibratePanel";
 
@@ -113,7 +113,6 @@ const OFFERED: Record<Schemas["Model"], { title: string; words: string }> = {
 
 /** How far the straightened picture is, and whether straight lines are straight on it. */
 function Straightening({ drawing }: { drawing: string }) {
-  const state = useProject((s) => s.straightening.get(drawing));
   const fit = useProject((s) => s.rows.fit.get(drawing));
   const lines = useProject((s) => s.rows.gridPick);
   const slanted = fit !== undefined && isSlanted(mapOf(fit));
@@ -127,24 +126,9 @@ function Straightening({ drawing }: { drawing: string }) {
     placeholderData: (old) => old,
   });
   if (!slanted) return null;
-  const busy = state?.state === "waiting" || state?.state === "working";
   return (
     <div className="mt-2">
-      {busy && (
-        <div className="flex items-center gap-2">
-          <progress className="h-2 flex-1" max={1} value={state.done} aria-label="The picture is being straightened" />
-          <span>straightening, {Math.round(100 * state.done)} %</span>
-          <Plain onClick={() => void stopStraightening(drawing)}>Stop</Plain>
-        </div>
-      )}
-      {(state?.state === "stopped" || state?.state === "failed") && (
-        <div className="flex items-center justify-between gap-2 text-rust">
-          <span>
-            {state.state === "failed" ? state.message : "Stopped: the picture shows as it was taken, the fit holds."}
-          </span>
-          <Plain onClick={() => straightenAfterAll(drawing)}>Straighten it</Plain>
-        </div>
-      )}
+      <Work kind="rectify-drawing" about={drawing} />
       {data?.message && <p className="mt-1 text-rust">{data.message}</p>}
     </div>
   );

@@ -9,6 +9,7 @@ use Doctrine\DBAL\Exception\RetryableException;
 use Doctrine\ORM\EntityManagerInterface;
 use Doctrine\Persistence\ManagerRegistry;
 use Plinth\Server\Http\DatabaseTrouble;
+use Plinth\Server\Http\Refusal;
 use Psr\Clock\ClockInterface;
 use Psr\Log\LoggerInterface;
 use Symfony\Component\Console\Attribute\Argument;
@@ -18,7 +19,7 @@ use Symfony\Component\DependencyInjection\Attribute\AutowireIterator;
 
 /** A worker: takes jobs of one lane until it is told to stop, has worked for an hour, or has grown large. */
 #[AsCommand('plinth:work', 'Does the long work of one lane: quick or slow. As many may run as are wanted, on any machine.')]
-final class Work
+final class Worker
 {
     private const PAUSE_MICROSECONDS = 60_000;
     private const SECONDS = 3600;
@@ -74,36 +75,47 @@ final class Work
         }
         $this->entities->clear();
         if (null === $kind) {
-            $this->jobs->end($job); // of an older release
-
-            return;
-        }
-        if ($this->jobs->tries($job) > self::MOST_TRIES) {
-            // Whoever began it was gone each time before it could say why.
-            $kind->giveUp($job, 'This was begun several times and broke off each time. Try again, or bring the file in saved another way.');
-            $this->jobs->end($job);
+            $this->jobs->done($job); // of an older release
 
             return;
         }
         try {
+            if ($job->tries > self::MOST_TRIES) {
+                throw Failed::eachTime(); // whoever began it was gone before it could say why
+            }
             $kind->run($job, new Attempt($this->connection, $this->clock, $job));
-            $this->jobs->end($job);
+            $this->jobs->done($job);
         } catch (Superseded) {
-            $this->jobs->end($job); // there is nothing left of it, unless it was asked for again
-        } catch (TryAgain $e) {
-            if (!$this->jobs->again($job, self::MOST_TRIES)) {
-                $kind->giveUp($job, $e->getMessage());
-                $this->jobs->end($job);
-            }
+            // Whoever took it away has said how it goes on.
         } catch (\Throwable $e) {
-            $this->logger->critical($e->getMessage(), ['exception' => $e, 'job' => $job->kind, 'about' => $job->about->id->toRfc4122()]);
-            // That the database went away is nobody's fault here.
-            $mostTries = DatabaseTrouble::isAway($e) || $e instanceof RetryableException ? self::MOST_TRIES : self::MOST_FAULTS;
-            if (!$this->connection->isTransactionActive() && $this->jobs->again($job, $mostTries)) {
-                return;
-            }
-            $kind->giveUp($job, 'This went wrong on our side and is in the log. Try again.');
-            $this->jobs->end($job);
+            $this->fail($kind, $job, $e);
         }
+    }
+
+    private function fail(JobKind $kind, Job $job, \Throwable $e): void
+    {
+        $why = match (true) {
+            $e instanceof Failed => $e,
+            $e instanceof Refusal => Failed::refused($e),
+            default => Failed::byUs(),
+        };
+        if ($why->reason === Failed::byUs()->reason) {
+            $this->logger->critical($e->getMessage(), ['exception' => $e, 'job' => $job->kind, 'about' => $job->about->id->toRfc4122()]);
+        }
+        $mostTries = match (true) {
+            // That the database went away is nobody's fault here.
+            $why->mayTryAgain, DatabaseTrouble::isAway($e), $e instanceof RetryableException => self::MOST_TRIES,
+            $e === $why || $e instanceof Refusal => 0,
+            default => self::MOST_FAULTS,
+        };
+        if ($job->tries < $mostTries && !$this->connection->isTransactionActive()) {
+            $this->jobs->again($job);
+
+            return;
+        }
+        if ($kind instanceof PutsBack) {
+            $kind->putBack($job);
+        }
+        $this->jobs->fail($job, $why);
     }
 }
