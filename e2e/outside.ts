@@ -1,6 +1,6 @@
 import { expect, type Page } from "@playwright/test";
 import { type Hand, saved, site } from "./scan";
-import { brought } from "./waiting";
+import { straightened } from "./waiting";
 
 /** A level line at the foot of the wall, mm. */
 export const GROUND = [
@@ -53,7 +53,7 @@ export async function trueUpByCourses(page: Page, hand: Hand, onCounted?: () => 
   await page.keyboard.press("Enter");
   await expect(page.getByTestId("proportions")).toContainText("Photograph, straightened");
   await page.keyboard.press("Escape");
-  await brought(page, page.getByText(/straightening, \d+ %/), "hidden");
+  await straightened(page);
   await lookAgain(page, hand);
 }
 

@@ -3,15 +3,33 @@ import type { Locator, Page } from "@playwright/test";
 /** s in which nothing at all goes on; a worker that is alive says so every few */
 const STILL_MS = 120_000;
 
-/** Waits until workers have brought something to the screen, or taken it away: as long as anything goes on, however slow the machine is. */
-export async function brought(page: Page, what: Locator, state: "visible" | "hidden" = "visible"): Promise<void> {
+/** Waits for what workers do: as long as anything goes on, however slow the machine is. */
+export async function until(page: Page, isSo: () => Promise<boolean>, words: string): Promise<void> {
   let known = "";
   let since = Date.now();
-  while ((await what.first().isVisible()) !== (state === "visible")) {
+  while (!(await isSo())) {
     const now = await page.evaluate(async () => (await fetch("/api/work")).text());
     if (now !== known) [known, since] = [now, Date.now()];
-    if (Date.now() - since > STILL_MS)
-      throw new Error(`${what} is not ${state}, and nothing has gone on for two minutes.`);
+    if (Date.now() - since > STILL_MS) throw new Error(`${words}, and nothing has gone on for two minutes.`);
     await page.waitForTimeout(150);
   }
+}
+
+/** Waits until workers have brought something to the screen, or taken it away. */
+export function brought(page: Page, what: Locator, state: "visible" | "hidden" = "visible"): Promise<void> {
+  const isSo = async () => (await what.first().isVisible()) === (state === "visible");
+  return until(page, isSo, `${what} is not ${state}`);
+}
+
+/** Waits until the drawing with the grid lines has its straightened picture. */
+export function straightened(page: Page): Promise<void> {
+  const isSo = () =>
+    page.evaluate(async () => {
+      const project = location.pathname.match(/[0-9a-f-]{36}/)?.[0];
+      const { rows } = await (await fetch(`/api/projects/${project}`)).json();
+      const drawing = rows.find((r: { type: string }) => r.type === "gridPick")?.values.drawing;
+      const told = await fetch(`/api/projects/${project}/drawings/${drawing}/rectified`);
+      return told.ok && (await told.json()).picture !== null;
+    });
+  return until(page, isSo, "The picture is not straightened");
 }

@@ -7,7 +7,10 @@ namespace Plinth\Server\Migrations;
 use Doctrine\DBAL\Schema\Schema;
 use Doctrine\Migrations\AbstractMigration;
 
-/** How far long work is stands in one table for all of it, and stays there when it has ended. */
+/**
+ * How far long work is stands in one table for all of it, and stays there when it has ended. What a storey's shapes add up to is kept
+ * with it; the history is found by account and state in order.
+ */
 final class Version9Work extends AbstractMigration
 {
     public function getDescription(): string
@@ -33,6 +36,10 @@ final class Version9Work extends AbstractMigration
         $this->addSql('ALTER TABLE finding DROP state, DROP done, DROP message');
         $this->addSql('ALTER TABLE rectified_picture DROP state, DROP done, DROP message');
         $this->addSql('ALTER TABLE arrival DROP state, DROP refusal');
+        $this->addSql('ALTER TABLE derived_storey ADD walls DOUBLE PRECISION DEFAULT 0 NOT NULL, ADD regions DOUBLE PRECISION DEFAULT 0 NOT NULL, ADD columns DOUBLE PRECISION DEFAULT 0 NOT NULL');
+        $this->addSql('CREATE INDEX IDX_78F2E74B2FB3D0EE354595D23BC4BCD9D7943D68ACCEC0B7 ON derived_shape (project, storey, kind, area, columns)');
+        $this->addSql("UPDATE derived_storey d SET walls = (SELECT COALESCE(SUM(area), 0) FROM derived_shape s WHERE s.project = d.project AND s.storey = d.storey AND s.kind = 'walls'), regions = (SELECT COALESCE(SUM(area), 0) FROM derived_shape s WHERE s.project = d.project AND s.storey = d.storey AND s.kind = 'regions'), columns = (SELECT COALESCE(SUM(s.columns), 0) FROM derived_shape s WHERE s.project = d.project AND s.storey = d.storey)");
+        $this->addSql('ALTER TABLE project_change DROP INDEX IDX_57F3156A2FB3D0EE7D3656A4A393D2FB, ADD INDEX IDX_57F3156A2FB3D0EE7D3656A4A393D2FB6D6315CC (project, account, state, revision)');
     }
 
     public function down(Schema $schema): void

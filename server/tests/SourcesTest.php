@@ -335,7 +335,7 @@ final class SourcesTest extends TestCase
     private function matched(): JsonValue
     {
         return Waiting::until(function (): ?JsonValue {
-            foreach (JsonValue::of($this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/changes?since={$this->desk->revision}&heard=1"))->get('work')->items() as $work) {
+            foreach (JsonValue::of($this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/changes?since={$this->desk->revision}&heard=100"))->get('work')->items() as $work) {
                 if ('match-pages' === $work->get('kind')->text() && $work->get('about')->text() === $this->desk->page && \in_array($work->get('state')->text(), ['done', 'failed'], true)) {
                     return $work;
                 }

@@ -64,14 +64,14 @@ final class RoomsTable
      * are not listed. Those that differ most come first.
      *
      * @param list<ListedRoom> $listed
-     * @param list<Region> $regions
+     * @param list<TracedRoom> $traced
      *
-     * @return list<array{listed: ListedRoom|null, region: Region|null, by: 'number'|'name'|'area'|null, areaOffM2: float|null, widthOffMm: float|null, depthOffMm: float|null}>
-     *                                                                                                                                                                           differences are traced minus listed
+     * @return list<array{listed: ListedRoom|null, traced: TracedRoom|null, by: 'number'|'name'|'area'|null, areaOffM2: float|null, widthOffMm: float|null, depthOffMm: float|null}>
+     *                                                                                                                                                                               differences are traced minus listed
      */
-    public static function compare(array $listed, array $regions): array
+    public static function compare(array $listed, array $traced): array
     {
-        $left = $regions;
+        $left = $traced;
         $found = [];
         foreach (['number', 'name', 'area'] as $by) {
             foreach ($listed as $i => $room) {
@@ -80,9 +80,9 @@ final class RoomsTable
                 }
                 foreach ($left as $k => $region) {
                     $same = match ($by) {
-                        'number' => '' !== $room->number && $room->number === ($region->room->number ?? null),
-                        'name' => self::plain($room->name) === self::plain($region->room->name ?? ''),
-                        default => null === $region->room && null !== $room->areaM2 && abs($region->netAreaMm2 / 1e6 - $room->areaM2) < self::SAME_AREA * $room->areaM2,
+                        'number' => '' !== $room->number && $room->number === $region->number,
+                        'name' => self::plain($room->name) === self::plain($region->name),
+                        default => null === $region->room && null !== $room->areaM2 && abs($region->netAreaM2 - $room->areaM2) < self::SAME_AREA * $room->areaM2,
                     };
                     if ($same) {
                         $found[$i] = [$region, $by];
@@ -101,14 +101,14 @@ final class RoomsTable
                 [$w, $d] = [$d, $w];
             }
             $rows[] = [
-                'listed' => $room, 'region' => $region, 'by' => $by,
-                'areaOffM2' => null === $region || null === $room->areaM2 ? null : $region->netAreaMm2 / 1e6 - $room->areaM2,
+                'listed' => $room, 'traced' => $region, 'by' => $by,
+                'areaOffM2' => null === $region || null === $room->areaM2 ? null : $region->netAreaM2 - $room->areaM2,
                 'widthOffMm' => null === $w || null === $room->width ? null : $w - $room->width,
                 'depthOffMm' => null === $d || null === $room->depth ? null : $d - $room->depth,
             ];
         }
         foreach ($left as $region) {
-            $rows[] = ['listed' => null, 'region' => $region, 'by' => null, 'areaOffM2' => null, 'widthOffMm' => null, 'depthOffMm' => null];
+            $rows[] = ['listed' => null, 'traced' => $region, 'by' => null, 'areaOffM2' => null, 'widthOffMm' => null, 'depthOffMm' => null];
         }
         usort($rows, static fn (array $a, array $b): int => self::weight($b) <=> self::weight($a));
 
@@ -118,12 +118,12 @@ final class RoomsTable
     /**
      * How much a row asks to be looked at: rooms without a counterpart first, then by their difference in parts of the whole.
      *
-     * @param array{listed: ListedRoom|null, region: Region|null, areaOffM2: float|null, widthOffMm: float|null, depthOffMm: float|null} $row
+     * @param array{listed: ListedRoom|null, traced: TracedRoom|null, areaOffM2: float|null, widthOffMm: float|null, depthOffMm: float|null} $row
      */
     private static function weight(array $row): float
     {
-        if (null === $row['listed'] || null === $row['region']) {
-            return null === $row['region'] ? 3.0 : 2.0;
+        if (null === $row['listed'] || null === $row['traced']) {
+            return null === $row['traced'] ? 3.0 : 2.0;
         }
 
         return max(

@@ -11,6 +11,7 @@ use Plinth\Core\Plan\Derivation;
 use Plinth\Core\Plan\ListedRoom;
 use Plinth\Core\Plan\Room;
 use Plinth\Core\Plan\RoomsTable;
+use Plinth\Core\Plan\TracedRoom;
 use Plinth\Core\Units\LengthUnit;
 
 final class RoomsTableTest extends TestCase
@@ -34,12 +35,12 @@ final class RoomsTableTest extends TestCase
     {
         // Two rooms of 2.85 × 3.8 m clear, the second one without a name.
         $walls = [...Plans::rectangle(), Plans::wall('middle', 3000, 0, 3000, 4000, 100)];
-        $regions = Derivation::of(Plans::storey($walls, [], [new Room('r', 'Tank  room', '3', new Point(1000, 2000))]))->regions;
-        $rows = RoomsTable::compare([new ListedRoom('3', 'Tank room', 3800.0, 2900.0, 11.0), new ListedRoom('4', 'Hall', areaM2: 10.8), new ListedRoom('5', 'Loft', areaM2: 30.0)], $regions);
+        $traced = array_map(TracedRoom::of(...), Derivation::of(Plans::storey($walls, [], [new Room('r', 'Tank  room', '3', new Point(1000, 2000))]))->regions);
+        $rows = RoomsTable::compare([new ListedRoom('3', 'Tank room', 3800.0, 2900.0, 11.0), new ListedRoom('4', 'Hall', areaM2: 10.8), new ListedRoom('5', 'Loft', areaM2: 30.0)], $traced);
         self::assertSame(['Loft', 'Tank room', 'Hall'], array_map(static fn (array $r): ?string => $r['listed']?->name, $rows));
-        self::assertNull($rows[0]['region']);
+        self::assertNull($rows[0]['traced']);
         self::assertSame(['number', 'area'], [$rows[1]['by'], $rows[2]['by']]);
         self::assertEqualsWithDelta([-0.17, 0.0, -50.0], [$rows[1]['areaOffM2'], $rows[1]['widthOffMm'], $rows[1]['depthOffMm']], 1e-6, 'Its width is what the table calls depth.');
-        self::assertNull(RoomsTable::compare([], $regions)[0]['listed'], 'A traced room that no table lists.');
+        self::assertNull(RoomsTable::compare([], $traced)[0]['listed'], 'A traced room that no table lists.');
     }
 }

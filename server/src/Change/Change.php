@@ -19,7 +19,7 @@ use Symfony\Component\Uid\Uuid;
 #[ORM\Entity]
 #[ORM\Table(name: 'project_change')]
 #[ORM\UniqueConstraint(fields: ['project', 'revision'])]
-#[ORM\Index(fields: ['project', 'user', 'state'])]
+#[ORM\Index(fields: ['project', 'user', 'state', 'revision'])]
 class Change
 {
     #[ORM\Column(length: 8)]

@@ -10,8 +10,10 @@ use Plinth\Core\Elevation\Outline as CoreOutline;
 use Plinth\Core\Elevation\SideLine;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Plan\Derivation;
+use Plinth\Core\Plan\Outline as StoreyOutline;
 use Plinth\Server\Http\Needs;
 use Plinth\Server\Http\Who;
+use Plinth\Server\Plan\DerivedShapes;
 use Plinth\Server\Plan\PlanKeeper;
 use Plinth\Server\Project\ProjectAccess;
 use Plinth\Server\Project\Side;
@@ -20,11 +22,12 @@ use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Uid\Uuid;
+use Symfony\Contracts\Cache\CacheInterface;
 
 /** What stands on a side: outlines that were traced, and the corners of the plan that it shows. */
 final readonly class ElevationController
 {
-    public function __construct(private ProjectAccess $access, private EntityManagerInterface $entities, private PlanKeeper $plans)
+    public function __construct(private ProjectAccess $access, private EntityManagerInterface $entities, private PlanKeeper $plans, private DerivedShapes $shapes, private CacheInterface $cache)
     {
     }
 
@@ -53,13 +56,21 @@ final readonly class ElevationController
         $line = SideLine::between(...$side->line());
         $corners = [];
         foreach ($this->entities->getRepository(Storey::class)->findBy(['project' => $side->project()], ['id' => 'ASC']) as $storey) {
-            foreach (Derivation::of($this->plans->load($storey->key()))->outlines as $outline) {
-                foreach (SideLine::corners(array_map(static fn (array $p): Point => new Point(...$p), $outline->outer)) as $at) {
-                    $corners[] = ['alongMm' => $line->along($at), 'behindMm' => $line->behind($at)];
-                }
+            foreach ($this->cornersOf($storey) as $at) {
+                $corners[] = ['alongMm' => $line->along(new Point(...$at)), 'behindMm' => $line->behind(new Point(...$at))];
             }
         }
 
         return new JsonResponse(['lengthMm' => $line->length(), 'corners' => $corners]);
+    }
+
+    /** @return list<array{float, float}> outer corners of a storey, kept for as long as its shapes stay */
+    private function cornersOf(Storey $storey): array
+    {
+        return $this->cache->get(\sprintf('corners.%s.%s.%s', $storey->project()->toRfc4122(), $storey->id()->toRfc4122(), $this->shapes->version($storey->key())), function () use ($storey): array {
+            $outlines = Derivation::of($this->plans->load($storey->key()))->outlines;
+
+            return array_merge(...array_map(static fn (StoreyOutline $o): array => array_map(static fn (Point $p): array => $p->toArray(), SideLine::corners(array_map(static fn (array $p): Point => new Point(...$p), $o->outer))), $outlines));
+        });
     }
 }

@@ -21,8 +21,6 @@ final readonly class WorkTold implements Teller
 
     public function tell(Telling $about): string
     {
-        $moved = $this->jobs->moved($about->project->id(), null === $about->since || 0.0 === $about->heard ? null : $about->heard - Telling::LATE);
-
-        return json_encode(array_map(static fn (Progress $p): array => $p->describe(), $moved), \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES);
+        return json_encode(array_map(static fn (Progress $p): array => $p->describe(), $this->jobs->moved($about->project->id(), $about->after())), \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES);
     }
 }

@@ -44,6 +44,7 @@ final class Worker
     public function __invoke(#[Argument] string $lane, #[Option('A name that no other worker has: what one of that name left undone is taken up at once')] string $name = ''): int
     {
         $this->jobs->letGo($name);
+        $this->jobs->tidy();
         pcntl_async_signals(true);
         foreach ([\SIGTERM, \SIGINT] as $signal) {
             pcntl_signal($signal, function (): void {

@@ -13,6 +13,7 @@ use Symfony\Component\Uid\Uuid;
 #[ORM\Entity]
 #[ORM\Table(name: 'derived_shape')]
 #[ORM\Index(fields: ['project', 'storey', 'revision'])]
+#[ORM\Index(fields: ['project', 'storey', 'kind', 'area', 'columns'])]
 class DerivedShape
 {
     #[ORM\Id]

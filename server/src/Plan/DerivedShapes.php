@@ -14,6 +14,7 @@ use Plinth\Core\Plan\Effort;
 use Plinth\Core\Plan\Neighbourhood;
 use Plinth\Core\Plan\Region;
 use Plinth\Core\Plan\Room;
+use Plinth\Core\Plan\TracedRoom;
 use Plinth\Core\Plan\Unplaced;
 use Plinth\Core\Plan\WallShape;
 use Plinth\Server\Change\Deadline;
@@ -50,7 +51,12 @@ final readonly class DerivedShapes
         } else {
             $this->derivePart($storey, $near, $revision, $touched);
         }
-        $this->connection->executeStatement('INSERT INTO derived_storey (project, storey, revision) VALUES (?, ?, ?) ON DUPLICATE KEY UPDATE revision = VALUES(revision)', [...$storey->binary(), $revision]);
+        $this->connection->executeStatement(
+            'INSERT INTO derived_storey (project, storey, revision, walls, regions, columns)
+             SELECT ?, ?, ?, COALESCE(SUM(IF(kind = \'walls\', area, 0)), 0), COALESCE(SUM(IF(kind = \'regions\', area, 0)), 0), COALESCE(SUM(columns), 0) FROM derived_shape WHERE project = ? AND storey = ?
+             ON DUPLICATE KEY UPDATE revision = VALUES(revision), walls = VALUES(walls), regions = VALUES(regions), columns = VALUES(columns)',
+            [...$storey->binary(), $revision, ...$storey->binary()],
+        );
     }
 
     /**
@@ -72,12 +78,8 @@ final readonly class DerivedShapes
                 $told[$kind][] = Raw::text($shape);
             }
         }
-        $areas = ['walls' => [0.0, 0.0], 'regions' => [0.0, 0.0]];
-        foreach ($this->connection->iterateNumeric('SELECT kind, SUM(area), SUM(columns) FROM derived_shape WHERE project = ? AND storey = ? AND shape IS NOT NULL GROUP BY kind', $key) as [$kind, $area, $columns]) {
-            $areas[Raw::text($kind)] = [Raw::number($area) / 1e6, Raw::number($columns) / 1e6];
-        }
-        $net = $areas['regions'][0];
-        $structure = $areas['walls'][0] + $areas['regions'][1];
+        $sums = $this->connection->fetchNumeric('SELECT regions, walls + columns FROM derived_storey WHERE project = ? AND storey = ?', $key);
+        [$net, $structure] = array_map(static fn (mixed $mm2): float => Raw::number($mm2) / 1e6, false === $sums ? [0.0, 0.0] : $sums);
         $head = [
             'storey' => $storey->id->toRfc4122(),
             'whole' => null === $since,
@@ -86,6 +88,26 @@ final readonly class DerivedShapes
         ];
 
         return substr(json_encode($head, \JSON_THROW_ON_ERROR), 0, -1).implode('', array_map(static fn (string $kind): string => ',"'.$kind.'":['.implode(',', $told[$kind]).']', array_keys($told))).'}';
+    }
+
+    /** @return list<TracedRoom> the regions of a storey as they are kept */
+    public function rooms(RowId $storey): array
+    {
+        $rooms = [];
+        foreach ($this->connection->iterateNumeric("SELECT d.shape, r.number, r.name FROM derived_shape d LEFT JOIN room r ON r.project = d.project AND r.id = UNHEX(REPLACE(JSON_VALUE(d.shape, '$.id'), '-', '')) WHERE d.project = ? AND d.storey = ? AND d.kind = 'regions' AND d.shape IS NOT NULL", $storey->binary()) as [$shape, $number, $name]) {
+            $region = JsonValue::parse(Raw::text($shape));
+            $rooms[] = new TracedRoom($region->get('key')->text(), $region->optional('id')?->text(), Raw::text($number), Raw::text($name), $region->get('netAreaM2')->number(), $region->get('clear')->pair());
+        }
+
+        return $rooms;
+    }
+
+    /** @return string a name for a storey's shapes as they are now: while it is the same, so are they */
+    public function version(RowId $storey): string
+    {
+        $row = $this->connection->fetchNumeric('SELECT d.revision, c.id FROM derived_storey d LEFT JOIN project_change c ON c.project = d.project AND c.revision = d.revision WHERE d.project = ? AND d.storey = ?', $storey->binary());
+
+        return false === $row ? '' : Raw::text($row[0]).'.'.bin2hex(Raw::text($row[1]));
     }
 
     /** @return list<Uuid> storeys of a project whose shapes were derived after a revision */

@@ -14,6 +14,7 @@ use Plinth\Server\Change\Refers;
 use Plinth\Server\Change\RowValues;
 use Plinth\Server\Change\WhenGone;
 use Plinth\Server\Http\Refusal;
+use Plinth\Server\Project\OnStorey;
 use Plinth\Server\Project\Storey;
 use Plinth\Server\Source\Drawing;
 use Symfony\Bridge\Doctrine\Types\UuidType;
@@ -24,7 +25,7 @@ use Symfony\Component\Uid\Uuid;
 #[ORM\Entity]
 #[ORM\Index(fields: ['project', 'storey'])]
 #[ORM\Index(fields: ['project', 'drawing'])]
-class Divider extends ProjectRow
+class Divider extends ProjectRow implements OnStorey
 {
     #[Refers(Storey::class)]
     #[ORM\Column(type: UuidType::NAME)]
@@ -45,6 +46,11 @@ class Divider extends ProjectRow
 
     #[ORM\Column]
     private float $y2 = 0.0;
+
+    public static function onStorey(): string
+    {
+        return 'r.storey = :storey';
+    }
 
     public function values(): array
     {

@@ -11,6 +11,7 @@ use Plinth\Server\Change\ProjectRow;
 use Plinth\Server\Change\Refers;
 use Plinth\Server\Change\RowValues;
 use Plinth\Server\Change\WhenGone;
+use Plinth\Server\Project\OnStorey;
 use Plinth\Server\Project\Storey;
 use Plinth\Server\Source\Drawing;
 use Symfony\Bridge\Doctrine\Types\UuidType;
@@ -24,7 +25,7 @@ use Symfony\Component\Uid\Uuid;
 #[ORM\Index(fields: ['project', 'drawing'])]
 #[ORM\Index(fields: ['project', 'a'])]
 #[ORM\Index(fields: ['project', 'b'])]
-class Figure extends ProjectRow
+class Figure extends ProjectRow implements OnStorey
 {
     #[Refers(Storey::class)]
     #[ORM\Column(type: UuidType::NAME)]
@@ -72,6 +73,11 @@ class Figure extends ProjectRow
     /** why */
     #[ORM\Column(length: 400)]
     private string $reason = '';
+
+    public static function onStorey(): string
+    {
+        return 'r.storey = :storey';
+    }
 
     public function values(): array
     {

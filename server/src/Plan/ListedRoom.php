@@ -10,6 +10,7 @@ use Plinth\Server\Change\Kind;
 use Plinth\Server\Change\ProjectRow;
 use Plinth\Server\Change\Refers;
 use Plinth\Server\Change\RowValues;
+use Plinth\Server\Project\OnStorey;
 use Plinth\Server\Project\Storey;
 use Symfony\Bridge\Doctrine\Types\UuidType;
 use Symfony\Component\Uid\Uuid;
@@ -18,7 +19,7 @@ use Symfony\Component\Uid\Uuid;
 #[Kind('listedRoom')]
 #[ORM\Entity]
 #[ORM\Index(fields: ['project', 'storey'])]
-class ListedRoom extends ProjectRow
+class ListedRoom extends ProjectRow implements OnStorey
 {
     #[Refers(Storey::class)]
     #[ORM\Column(type: UuidType::NAME)]
@@ -40,6 +41,11 @@ class ListedRoom extends ProjectRow
 
     #[ORM\Column(nullable: true)]
     private ?float $areaM2 = null;
+
+    public static function onStorey(): string
+    {
+        return 'r.storey = :storey';
+    }
 
     public function values(): array
     {

@@ -23,6 +23,7 @@ use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Uid\Uuid;
+use Symfony\Contracts\Cache\CacheInterface;
 
 /** Two drawings, one building: where a drawing disagrees with the tracing of its storey, or with another drawing; some at a time. */
 #[Route('/api/projects/{project}/drawings/{id}/misfit')]
@@ -33,7 +34,7 @@ final readonly class MisfitController
     /** walls and columns looked at in one request */
     private const AT_ONCE = 16;
 
-    public function __construct(private ProjectAccess $access, private EntityManagerInterface $entities, private PageInk $ink, private PlanKeeper $plans)
+    public function __construct(private ProjectAccess $access, private EntityManagerInterface $entities, private PageInk $ink, private PlanKeeper $plans, private CacheInterface $cache)
     {
     }
 
@@ -51,7 +52,8 @@ final readonly class MisfitController
         $from = max(0, $request->query->getInt('from'));
         $things = [];
         foreach (\array_slice($all, $from, self::AT_ONCE) as $thing) {
-            $things[] = self::row($thing instanceof CoreWall ? 'wall' : 'column', $thing instanceof CoreWall ? $thing->id : $thing->id()->toRfc4122(), self::both($thing, $of, $ofOther), $of, $ofOther);
+            $misfit = $this->cache->get('misfit.'.self::basis($thing, $of, $ofOther), static fn (): ?Misfit => self::both($thing, $of, $ofOther));
+            $things[] = self::row($thing instanceof CoreWall ? 'wall' : 'column', $thing instanceof CoreWall ? $thing->id : $thing->id()->toRfc4122(), $misfit, $of, $ofOther);
         }
         $next = $from + self::AT_ONCE;
 
@@ -65,6 +67,22 @@ final readonly class MisfitController
             $this->ink->of($drawing) ?? throw Refusal::conflict('not-ready', 'This page is still being read: its ink cannot be looked at yet.'),
             $this->entities->find(DrawingFit::class, $drawing->key()->criteria()) ?? throw Refusal::notFound(),
         ];
+    }
+
+    /**
+     * All that a misfit follows from: another wall is moved, and what was found of this one stands.
+     *
+     * @param array{InkOfPage, DrawingFit} $of
+     * @param array{InkOfPage, DrawingFit}|null $ofOther
+     */
+    private static function basis(CoreWall|Column $thing, array $of, ?array $ofOther): string
+    {
+        $basis = [$thing instanceof CoreWall ? [$thing->from->toArray(), $thing->to->toArray(), $thing->thickness] : $thing->centre()->toArray()];
+        foreach (null === $ofOther ? [$of] : [$of, $ofOther] as [$ink, $fit]) {
+            array_push($basis, $ink->version, $fit->pixelToMm()->matrix(), $fit->pixelToMm()->lens);
+        }
+
+        return sha1(serialize($basis));
     }
 
     /**

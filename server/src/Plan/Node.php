@@ -11,6 +11,7 @@ use Plinth\Server\Change\ProjectRow;
 use Plinth\Server\Change\Refers;
 use Plinth\Server\Change\RowValues;
 use Plinth\Server\Change\WhenGone;
+use Plinth\Server\Project\OnStorey;
 use Plinth\Server\Project\Storey;
 use Plinth\Server\Source\Drawing;
 use Symfony\Bridge\Doctrine\Types\UuidType;
@@ -21,7 +22,7 @@ use Symfony\Component\Uid\Uuid;
 #[ORM\Entity]
 #[ORM\Index(fields: ['project', 'storey', 'x', 'y'])]
 #[ORM\Index(fields: ['project', 'drawing'])]
-class Node extends ProjectRow
+class Node extends ProjectRow implements OnStorey
 {
     #[Refers(Storey::class)]
     #[ORM\Column(type: UuidType::NAME)]
@@ -37,6 +38,11 @@ class Node extends ProjectRow
 
     #[ORM\Column]
     private float $y = 0.0;
+
+    public static function onStorey(): string
+    {
+        return 'r.storey = :storey';
+    }
 
     public function values(): array
     {

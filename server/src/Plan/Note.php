@@ -9,6 +9,7 @@ use Plinth\Server\Change\Kind;
 use Plinth\Server\Change\ProjectRow;
 use Plinth\Server\Change\Refers;
 use Plinth\Server\Change\RowValues;
+use Plinth\Server\Project\OnStorey;
 use Plinth\Server\Project\Storey;
 use Symfony\Bridge\Doctrine\Types\UuidType;
 use Symfony\Component\Uid\Uuid;
@@ -17,7 +18,7 @@ use Symfony\Component\Uid\Uuid;
 #[Kind('note')]
 #[ORM\Entity]
 #[ORM\Index(fields: ['project', 'storey'])]
-class Note extends ProjectRow
+class Note extends ProjectRow implements OnStorey
 {
     #[Refers(Storey::class)]
     #[ORM\Column(type: UuidType::NAME)]
@@ -41,6 +42,11 @@ class Note extends ProjectRow
 
     #[ORM\Column]
     private bool $assumption = false;
+
+    public static function onStorey(): string
+    {
+        return 'r.storey = :storey';
+    }
 
     public function values(): array
     {

@@ -11,6 +11,7 @@ use Plinth\Server\Change\ProjectRow;
 use Plinth\Server\Change\Refers;
 use Plinth\Server\Change\RowValues;
 use Plinth\Server\Change\WhenGone;
+use Plinth\Server\Project\OnStorey;
 use Symfony\Bridge\Doctrine\Types\UuidType;
 use Symfony\Component\Uid\Uuid;
 
@@ -18,7 +19,7 @@ use Symfony\Component\Uid\Uuid;
 #[Kind('opening')]
 #[ORM\Entity]
 #[ORM\Index(fields: ['project', 'wall'])]
-class Opening extends ProjectRow
+class Opening extends ProjectRow implements OnStorey
 {
     #[Refers(Wall::class, then: WhenGone::GoesAlong)]
     #[ORM\Column(type: UuidType::NAME)]
@@ -51,6 +52,11 @@ class Opening extends ProjectRow
     /** D01, W01 … */
     #[ORM\Column(length: 12)]
     private string $number = '';
+
+    public static function onStorey(): string
+    {
+        return 'r.wall IN (SELECT w.id FROM '.Wall::class.' w WHERE w.project = r.project AND w.storey = :storey)';
+    }
 
     public function values(): array
     {

@@ -6,7 +6,6 @@ namespace Plinth\Server\Plan;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Plinth\Core\Exchange\Json\JsonValue;
-use Plinth\Core\Plan\Derivation;
 use Plinth\Core\Plan\ListedRoom as CoreListedRoom;
 use Plinth\Core\Plan\RoomsTable;
 use Plinth\Core\Units\LengthUnit;
@@ -25,7 +24,7 @@ final readonly class RoomsTableController
 {
     private const LONGEST = 60_000;
 
-    public function __construct(private ProjectAccess $access, private EntityManagerInterface $entities, private PlanKeeper $plans)
+    public function __construct(private ProjectAccess $access, private EntityManagerInterface $entities, private DerivedShapes $shapes)
     {
     }
 
@@ -52,11 +51,11 @@ final readonly class RoomsTableController
 
         return new JsonResponse(['rows' => array_map(static fn (array $row): array => [
             'listed' => null === $row['listed'] ? null : $ids[$row['listed']],
-            'region' => $row['region']?->key,
-            'room' => $row['region']?->room?->id,
+            'region' => $row['traced']?->key,
+            'room' => $row['traced']?->room,
             'by' => $row['by'],
             'areaOffM2' => $row['areaOffM2'], 'widthOffMm' => $row['widthOffMm'], 'depthOffMm' => $row['depthOffMm'],
-        ], RoomsTable::compare($listed, Derivation::of($this->plans->load($storey->key()))->regions))]);
+        ], RoomsTable::compare($listed, $this->shapes->rooms($storey->key())))]);
     }
 
     /** @return array{number: string, name: string, width: float|null, depth: float|null, areaM2: float|null} */

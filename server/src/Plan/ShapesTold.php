@@ -24,10 +24,14 @@ final readonly class ShapesTold implements Teller
     public function tell(Telling $about): string
     {
         $project = $about->project;
-        $storeys = null === $about->since
-            ? array_map(static fn (Storey $s): Uuid => $s->id(), $about->rowsOf(Storey::class))
-            : $this->shapes->changedSince($project->id(), $about->since);
+        $whole = $about->storeys ?? array_map(static fn (Storey $s): Uuid => $s->id(), $about->rowsOf(Storey::class));
+        $told = array_map(fn (Uuid $s): string => $this->shapes->json($project->beside($s), null), $whole);
+        foreach (null === $about->since ? [] : $this->shapes->changedSince($project->id(), $about->since) as $storey) {
+            if ([] === array_filter($whole, $storey->equals(...))) {
+                $told[] = $this->shapes->json($project->beside($storey), $about->since);
+            }
+        }
 
-        return '['.implode(',', array_map(fn (Uuid $s): string => $this->shapes->json($project->beside($s), $about->since), $storeys)).']';
+        return '['.implode(',', $told).']';
     }
 }

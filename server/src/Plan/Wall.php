@@ -14,6 +14,7 @@ use Plinth\Server\Change\ProjectRow;
 use Plinth\Server\Change\Refers;
 use Plinth\Server\Change\RowValues;
 use Plinth\Server\Http\Refusal;
+use Plinth\Server\Project\OnStorey;
 use Plinth\Server\Project\Storey;
 use Symfony\Bridge\Doctrine\Types\UuidType;
 use Symfony\Component\Uid\Uuid;
@@ -27,7 +28,7 @@ use Symfony\Component\Uid\Uuid;
 #[ORM\Index(fields: ['project', 'storey', 'yMax'])]
 #[ORM\Index(fields: ['project', 'fromNode'])]
 #[ORM\Index(fields: ['project', 'toNode'])]
-class Wall extends ProjectRow
+class Wall extends ProjectRow implements OnStorey
 {
     public const FOLLOWS = ['xMin', 'yMin', 'xMax', 'yMax'];
 
@@ -80,6 +81,11 @@ class Wall extends ProjectRow
 
     #[ORM\Column]
     private float $yMax = 0.0;
+
+    public static function onStorey(): string
+    {
+        return 'r.storey = :storey';
+    }
 
     public function values(): array
     {

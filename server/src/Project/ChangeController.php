@@ -63,12 +63,19 @@ final readonly class ChangeController
         $user = $this->access->user();
         // What happens from here on makes another tag.
         $tag = $this->polls->tagOf($request, $project, $user);
-        $answer = $this->state->since($this->access->project($project), $user, max(0, $request->query->getInt('since')), heard: (float) $request->query->get('heard', '0'));
+        $answer = $this->state->since($this->access->project($project), $user, max(0, $request->query->getInt('since')), heard: (float) $request->query->get('heard', '0'), storey: self::storey($request));
         if (null !== $tag) {
             $answer->headers->add(['ETag' => $tag, 'Cache-Control' => 'private, no-cache']);
         }
 
         return $answer;
+    }
+
+    private static function storey(Request $request): ?Uuid
+    {
+        $storey = $request->query->getString('storey');
+
+        return '' === $storey ? null : RowValues::uuid(JsonValue::of($storey, 'storey'));
     }
 
     #[Needs(Who::Reader)]

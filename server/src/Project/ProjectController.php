@@ -77,8 +77,19 @@ final readonly class ProjectController
 
     #[Needs(Who::Reader)]
     #[Route('/api/projects/{project}', methods: ['GET'])]
-    public function show(Uuid $project): Response
+    public function show(Uuid $project, Request $request): Response
     {
-        return $this->state->whole($this->access->project($project), $this->access->user());
+        $wanted = $request->query->getString('storey');
+
+        return $this->state->whole($this->access->project($project), $this->access->user(), '' === $wanted ? null : $this->storey($project, $wanted));
+    }
+
+    /** The storey that is named, or the first where that has gone. */
+    private function storey(Uuid $project, string $wanted): ?Uuid
+    {
+        $storeys = $this->entities->getRepository(Storey::class);
+        $found = Uuid::isValid($wanted) ? $storeys->find((new RowId($project, Uuid::fromString($wanted)))->criteria()) : null;
+
+        return ($found ?? $storeys->findBy(['project' => $project], ['id' => 'ASC'], 1)[0] ?? null)?->id();
     }
 }

@@ -13,6 +13,7 @@ use Plinth\Server\Change\Raw;
 use Plinth\Server\Change\Rows;
 use Plinth\Server\Change\Steps;
 use Plinth\Server\Change\Workspace;
+use Symfony\Bridge\Doctrine\Types\UuidType;
 use Symfony\Component\DependencyInjection\Attribute\AutowireIterator;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\Uid\Uuid;
@@ -25,24 +26,47 @@ final readonly class ProjectState
     {
     }
 
-    public function whole(Project $project, User $user): JsonResponse
+    /** @param Uuid|null $storey the one whose rows and shapes are told; null for all */
+    public function whole(Project $project, User $user, ?Uuid $storey = null): JsonResponse
     {
         $rows = [];
         foreach ($this->kinds->classes as $class) {
-            foreach ($this->entities->getRepository($class)->findBy(['project' => $project->id()]) as $row) {
+            foreach (null !== $storey && is_subclass_of($class, OnStorey::class) ? [] : $this->entities->getRepository($class)->findBy(['project' => $project->id()]) as $row) {
                 $rows[Workspace::key($class, $row->id())] = $row;
             }
         }
+        $rows += null === $storey ? [] : $this->rowsOn($project, $storey);
 
-        return $this->answer($user, new Telling($project, null, $rows));
+        return $this->answer($user, new Telling($project, null, $rows, storeys: null === $storey ? null : [$storey]));
+    }
+
+    /** @return array<string, ProjectRow> all rows that lie on a storey */
+    private function rowsOn(Project $project, Uuid $storey): array
+    {
+        $rows = [];
+        foreach ($this->kinds->classes as $class) {
+            if (!is_subclass_of($class, OnStorey::class)) {
+                continue;
+            }
+            $found = $this->entities->createQueryBuilder()->select('r')->from($class, 'r')->where('r.project = :project')->andWhere($class::onStorey())
+                ->setParameter('project', $project->id(), UuidType::NAME)->setParameter('storey', $storey, UuidType::NAME)->getQuery()->getResult();
+            foreach (\is_array($found) ? $found : [] as $row) {
+                if ($row instanceof $class) {
+                    $rows[Workspace::key($class, $row->id())] = $row;
+                }
+            }
+        }
+
+        return $rows;
     }
 
     /**
      * What has changed after a revision; `removed` names rows that are gone.
      *
+     * @param Uuid|null $storey one that is told whole beside
      * @param float $heard when the client was last told of what happens beside changes, by the database's clock, s
      */
-    public function since(Project $project, User $user, int $revision, ?Change $made = null, float $heard = 0.0): JsonResponse
+    public function since(Project $project, User $user, int $revision, ?Change $made = null, float $heard = 0.0, ?Uuid $storey = null): JsonResponse
     {
         $touched = [];
         foreach ($this->entities->getConnection()->iterateColumn('SELECT touches FROM project_change WHERE project = ? AND revision > ? ORDER BY revision', [$project->id()->toBinary(), $revision]) as $touches) {
@@ -65,7 +89,12 @@ final readonly class ProjectState
             }
         }
 
-        return $this->answer($user, new Telling($project, $revision, $rows, $gone, $heard), $made);
+        $whole = null === $storey || null === $this->entities->find(Storey::class, $project->beside($storey)->criteria()) ? [] : [$storey];
+        foreach ($whole as $one) {
+            $rows += $this->rowsOn($project, $one);
+        }
+
+        return $this->answer($user, new Telling($project, $revision, $rows, $gone, $heard, $whole), $made);
     }
 
     private function answer(User $user, Telling $about, ?Change $made = null): JsonResponse
@@ -80,6 +109,7 @@ final readonly class ProjectState
             'changeRevision' => $made?->revision(),
             'steps' => $this->steps->of($project->id(), $user),
             'tolerance' => Purpose::from((string) $project->values()['purpose'])->toleranceMmPer10m(),
+            'storeys' => null === $about->storeys ? null : array_map(static fn (Uuid $s): string => $s->toRfc4122(), $about->storeys),
             'rows' => array_values(array_map(static fn (ProjectRow $row): array => $row->describe(), $about->rows)),
             'removed' => array_map(static fn (array $g): array => ['type' => $g[0]::kind()->name, 'id' => $g[1]->toRfc4122()], $about->gone),
         ];

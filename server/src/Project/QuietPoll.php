@@ -40,7 +40,7 @@ final readonly class QuietPoll
         $request = $event->getRequest();
         // What went out compressed comes back as weak.
         $known = preg_replace('/^W\//', '', (string) $request->headers->get('If-None-Match'));
-        if (null === $known || '' === $known || !$request->isMethod('GET') || 1 !== preg_match(self::PATH, $request->getPathInfo(), $m) || 1 !== preg_match('/^"([0-9a-f-]{36})\.([0-9a-f-]{36})\.[0-9a-f]{40}"$/', $known, $t)) {
+        if (null === $known || '' === $known || $request->query->has('storey') || !$request->isMethod('GET') || 1 !== preg_match(self::PATH, $request->getPathInfo(), $m) || 1 !== preg_match('/^"([0-9a-f-]{36})\.([0-9a-f-]{36})\.[0-9a-f]{40}"$/', $known, $t)) {
             return;
         }
         if (!Uuid::isValid($m[1]) || !Uuid::isValid($t[1]) || !Uuid::isValid($t[2])) {

@@ -10,7 +10,8 @@ use Plinth\Core\Ink\GreyRaster;
 /** Grey values of one page, and which of light and dark is its ink. */
 final readonly class InkOfPage
 {
-    public function __construct(private GreyFile $file, public bool $lightOnDark)
+    /** @param string $version of the page's pictures: while it is the same, so is the ink */
+    public function __construct(private GreyFile $file, public bool $lightOnDark, public string $version)
     {
     }
 

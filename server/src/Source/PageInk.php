@@ -25,6 +25,6 @@ final readonly class PageInk
             return null;
         }
 
-        return new InkOfPage(new GreyFile($folder.'/'.PageMaker::GREY, $page->width(), $page->height(), PictureHeader::BYTES), $page->isLightOnDark());
+        return new InkOfPage(new GreyFile($folder.'/'.PageMaker::GREY, $page->width(), $page->height(), PictureHeader::BYTES), $page->isLightOnDark(), $page->pictures());
     }
 }

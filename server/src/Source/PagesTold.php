@@ -27,9 +27,10 @@ final readonly class PagesTold implements Teller
     public function tell(Telling $about): string
     {
         $project = $about->project->id();
-        $pages = null === $about->since || 0.0 === $about->heard
+        $after = $about->after();
+        $pages = null === $after
             ? $this->entities->getRepository(Page::class)->findBy(['project' => $project])
-            : Rows::with($this->entities, $project, Page::class, 'id', array_map(static fn (Progress $p): Uuid => $p->about->id, $this->jobs->moved($project, $about->heard - Telling::LATE)));
+            : Rows::with($this->entities, $project, Page::class, 'id', array_map(static fn (Progress $p): Uuid => $p->about->id, $this->jobs->moved($project, $after)));
 
         return json_encode(array_map(static fn (Page $p): array => $p->made(), $pages), \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES);
     }

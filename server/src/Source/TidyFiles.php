@@ -6,9 +6,10 @@ namespace Plinth\Server\Source;
 
 use Doctrine\DBAL\Connection;
 use Plinth\Server\Change\Raw;
-use Plinth\Server\Job\Jobs;
+use Symfony\Component\Cache\PruneableInterface;
 use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Console\Output\OutputInterface;
+use Symfony\Contracts\Cache\CacheInterface;
 
 /** Pictures of pages that were removed are made again when the removal is undone, so they need not be kept for ever; files that no history names can come back by no undo. */
 #[AsCommand('plinth:files:tidy', 'Removes pictures that no page shows any more, and source files that no project and no history has named for a month.')]
@@ -19,7 +20,7 @@ final readonly class TidyFiles
     /** s that a file is kept after it was taken in, whatever becomes of its project */
     private const MONTH = 30 * self::DAY;
 
-    public function __construct(private FileStore $files, private Connection $connection, private Jobs $jobs)
+    public function __construct(private FileStore $files, private Connection $connection, private CacheInterface $cache)
     {
     }
 
@@ -44,7 +45,9 @@ final readonly class TidyFiles
         }
         $this->connection->executeStatement('DELETE FROM rectified_picture WHERE (project, id) NOT IN (SELECT project, id FROM drawing)');
         $this->files->forgetArrivals(self::DAY);
-        $this->jobs->tidy();
+        if ($this->cache instanceof PruneableInterface) {
+            $this->cache->prune(); // what nobody has asked for lately is found again
+        }
         $output->writeln(\sprintf('%d pictures of pages and %d source files that nothing names are gone.', $pictures, $sources));
 
         return 0;

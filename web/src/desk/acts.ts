@@ -1,7 +1,7 @@
 import type { Operation } from "../api/client";
 import type { XY } from "../board/geometry";
 import { boundaryPoint } from "../site/tracing";
-import { change, useProject } from "../store/project";
+import { change, prefer, useProject } from "../store/project";
 import { NOTHING_DRAFTED, useDesk } from "./desk";
 import { askedPoint, selectAt } from "./editing";
 import { outlinePoint } from "./elevation";
@@ -80,6 +80,7 @@ export function stepBack(): void {
 export function choosePlace(place: Place): void {
   const drawings = drawingsOn(useProject.getState().rows, place);
   const drawing = drawings.findLast((d) => !d.hidden) ?? drawings[0];
+  if (place.storey !== null) prefer(place.storey);
   useDesk.setState({
     ...place,
     drawing: drawing?.id ?? null,

@@ -1,7 +1,7 @@
 import type { Operation, Refused, Schemas } from "../api/client";
 import { newId } from "../api/ids";
 import { contains, distance, nearestOn, type XY } from "../board/geometry";
-import { change, useProject } from "../store/project";
+import { allStoreys, change, useProject } from "../store/project";
 import type { Thing } from "../store/rows";
 import { boxOf, nearestOnLine, pointAlong, wallAt, wallLine, wallLines, wallsAtNode } from "../store/walls";
 import { type Held, useDesk } from "./desk";
@@ -233,10 +233,11 @@ export function setBuildUp(walls: readonly string[], id: string | null): Promise
 }
 
 /** A build-up becomes another, and with it every wall that has it. */
-export function changeBuildUp(
+export async function changeBuildUp(
   id: string,
   values: { name?: string; thickness?: number; height?: number | null; enclosing?: boolean },
 ): Promise<Refused | null> {
+  await allStoreys();
   const walls = [...useProject.getState().rows.wall.values()].filter((w) => w.buildUp === id).map((w) => w.id);
   const { name: _name, thickness, ...shared } = values;
   const operations: Operation[] = [{ do: "set", type: "buildUp", id, values }];
@@ -249,7 +250,8 @@ export function changeBuildUp(
 }
 
 /** A build-up goes; walls that have it stay as they are. */
-export function removeBuildUp(id: string): Promise<Refused | null> {
+export async function removeBuildUp(id: string): Promise<Refused | null> {
+  await allStoreys();
   const walls = [...useProject.getState().rows.wall.values()].filter((w) => w.buildUp === id);
   useDesk.setState({ buildUp: null });
   return change("Remove a build-up", [

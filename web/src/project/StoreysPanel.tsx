@@ -44,6 +44,7 @@ export function StoreysPanel() {
 function Slice({ storey, here, through }: { storey: Thing<"storey">; here: boolean; through: boolean }) {
   const rows = useProject((s) => s.rows);
   const derived = useProject((s) => s.derived.get(storey.id));
+  const isComing = useProject((s) => s.missing.has(storey.id));
   const walls = derived?.walls.size ?? 0;
   const base = rows.storey.get(storey.alternativeOf ?? "");
   const set = (title: string, values: Record<string, unknown>) =>
@@ -61,7 +62,13 @@ function Slice({ storey, here, through }: { storey: Thing<"storey">; here: boole
       >
         {storey.name}
         <span className="block text-xs font-normal text-quiet no-underline">
-          {base ? `alternative of ${base.name}` : walls === 0 ? "empty" : count(walls, "wall")}
+          {base
+            ? `alternative of ${base.name}`
+            : isComing
+              ? "is loading"
+              : walls === 0
+                ? "empty"
+                : count(walls, "wall")}
         </span>
       </button>
       <div className="w-24">
@@ -86,7 +93,7 @@ function Slice({ storey, here, through }: { storey: Thing<"storey">; here: boole
           </label>
         )}
         {here && !base && <Link onClick={() => void makeAlternative(storey)}>an alternative</Link>}
-        {walls === 0 && !here && (
+        {walls === 0 && !isComing && !here && (
           <Link onClick={() => void change("Remove a storey", [{ do: "remove", type: "storey", id: storey.id }])}>
             remove
           </Link>

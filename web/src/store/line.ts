@@ -12,12 +12,12 @@ export function lineTo(project: string, account: string): Line {
   // Of the latest answer: what would be told once more is not.
   let told = { since: -1, tag: "", heard: 0 };
   return {
-    whole: () => settled(api.GET("/api/projects/{project}", { params })),
-    since: async (since) => {
+    whole: () => settled(api.GET("/api/projects/{project}", { params: { ...params, query: { storey: "first" } } })),
+    since: async (since, storey) => {
       const { heard } = told;
-      const header = told.since === since ? { "If-None-Match": told.tag } : {};
+      const header = told.since === since && storey === undefined ? { "If-None-Match": told.tag } : {};
       const asked = api.GET("/api/projects/{project}/changes", {
-        params: { ...params, query: { since, heard }, header },
+        params: { ...params, query: { since, heard, ...(storey === undefined ? {} : { storey }) }, header },
         signal: AbortSignal.timeout(ASK_MS),
       });
       const { response } = await asked.catch(() => ({ response: null }));

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { type Operation, Refused } from "../api/client";
 import type { Looked } from "../testing/desk";
-import { chanceOf, ModelProject, Schedule, settle } from "../testing/server";
+import { chanceOf, ModelProject, Schedule, settle, storeyOf } from "../testing/server";
 import type { Edit, Unsent } from "./edits";
 import { Mirror, type View } from "./mirror";
 
@@ -118,8 +118,8 @@ class Tab {
     const isAlive = () => this.life === life;
     const mirror: Mirror = new Mirror(
       {
-        whole: () => this.call(life, () => server.state(this.user, 0)),
-        since: (since) => this.call(life, () => server.since(this.user, since)),
+        whole: () => this.call(life, () => server.whole(this.user)),
+        since: (since, storey) => this.call(life, () => server.since(this.user, since, storey)),
         send: (edit, known) => this.call(life, () => server.send(this.user, edit, known)),
       },
       {
@@ -166,7 +166,9 @@ class Tab {
       }
     }
     const shown = new Map([...view.rows.note.values()].map((n) => [n.id, n.words]));
-    const isSame = shown.size === words.size && [...shown].every(([id, said]) => words.get(id) === said);
+    const isSame =
+      [...shown].every(([id, said]) => words.get(id) === said) &&
+      [...words.keys()].every((id) => shown.has(id) || view.missing.has(storeyOf(id)));
     if (!isSame) this.world.faults.push(`shown is ${JSON.stringify([...shown])}, not ${JSON.stringify([...words])}`);
     if (this.open !== project) return;
     for (const [id, { edit }] of this.world.composed) if (view.trouble?.includes(edit.title)) this.world.told.add(id);
@@ -290,7 +292,10 @@ async function live(seed: number): Promise<void> {
     } while ((await world.schedule.next()) || tabs.some((t) => !t.isQuiet));
     for (const tab of tabs) void tab.mirror?.poll();
     while (await world.schedule.next());
-    for (const tab of tabs) expect(tab.view?.revision, "a tab is behind").toBe(world.projects[project].revision);
+    for (const tab of tabs) {
+      expect(tab.view?.revision, "a tab is behind").toBe(world.projects[project].revision);
+      expect(tab.view?.missing.size, "a storey has not come").toBe(0);
+    }
   }
   const kept = new Set(tabs.flatMap((t) => t.kept.flatMap((k) => k.clashes.map((c) => c.edit.id))));
   for (const tab of tabs) for (const { edits } of tab.kept) expect(edits, "not sent").toEqual([]);

@@ -8,9 +8,13 @@ import { withWork } from "./work";
 
 /** The way to the server, for one project and one account. */
 export interface Line {
+  /** @returns the project with one of its storeys, the others to be asked for */
   whole(): Promise<State>;
-  /** @returns null where nothing has changed */
-  since(revision: number): Promise<State | null>;
+  /**
+   * @param storey one that is told whole beside what has changed
+   * @returns null where nothing has changed
+   */
+  since(revision: number, storey?: string): Promise<State | null>;
   /** @param known the revision from which on the answer tells */
   send(edit: Edit, known: number): Promise<State>;
 }
@@ -61,9 +65,12 @@ export class Mirror {
   private opening: Promise<void> | null = null;
   private asking: Promise<void> | null = null;
   private deciding = 0;
+  private isFilling = false;
+  private first: string | null = null;
   private isClosed = false;
   private wake: () => void = () => {};
   private listeners: (() => void)[] = [];
+  private filled: (() => void)[] = [];
   private shown: { told: Told; edits: readonly Edit[]; picture: Picture } | null = null;
 
   constructor(
@@ -80,6 +87,7 @@ export class Mirror {
     if (this.told.revision > 0) {
       this.show();
       void this.poll();
+      void this.fill();
       return Promise.resolve();
     }
     this.opening ??= this.load().finally(() => {
@@ -96,6 +104,31 @@ export class Mirror {
     this.clashes = clashes;
     this.show();
     void this.drain();
+    void this.fill();
+  }
+
+  /** Fetches the storeys that were left out at first, one after the other, the one that is looked at before all. */
+  private async fill(): Promise<void> {
+    if (this.isFilling) return;
+    this.isFilling = true;
+    for (let tries = 0; !this.isClosed && this.told.missing.size > 0; ) {
+      const { missing } = this.told;
+      await this.poll();
+      if (this.told.missing !== missing) tries = 0;
+      else await this.wait(Math.min(LONGEST_PAUSE_MS, FIRST_PAUSE_MS * 2 ** tries++));
+    }
+    this.isFilling = false;
+    for (const full of this.filled.splice(0)) full();
+  }
+
+  /** Fetches a storey before the others, where it is not there yet. */
+  prefer(storey: string): void {
+    this.first = storey;
+  }
+
+  /** Until all storeys are there. */
+  async full(): Promise<void> {
+    if (this.told.missing.size > 0) await new Promise<void>((full) => this.filled.push(full));
   }
 
   /** Asks no more; what waits is still sent. */
@@ -105,7 +138,9 @@ export class Mirror {
 
   /** Nothing is under way: it may be forgotten. */
   get isIdle(): boolean {
-    return this.queue.length === 0 && this.opening === null && this.asking === null && this.deciding === 0;
+    return (
+      this.queue.length === 0 && this.opening === null && this.asking === null && this.deciding === 0 && !this.isFilling
+    );
   }
 
   /** Until nothing is on its way any more: all is through, or it has to wait. */
@@ -150,13 +185,19 @@ export class Mirror {
 
   private async ask(): Promise<void> {
     try {
-      const state = await this.line.since(this.told.revision);
+      const state = await this.line.since(this.told.revision, this.coming());
       this.take(state);
       this.wake();
     } catch (error) {
       const refused = refusalOf(error);
       if (refused.isPassing && this.held === null) this.hold(refused, 0);
     }
+  }
+
+  /** The storey that is fetched next. */
+  private coming(): string | undefined {
+    const { missing } = this.told;
+    return this.first !== null && missing.has(this.first) ? this.first : [...missing].sort()[0];
   }
 
   /** Does not wait any longer before the next try. */

@@ -182,6 +182,16 @@ export async function towardsChange(work: () => Promise<void>): Promise<void> {
   }
 }
 
+/** Fetches a storey before the others, where it is not there yet. */
+export function prefer(storey: string): void {
+  current?.mirror.prefer(storey);
+}
+
+/** Until all storeys are there, for what is about all of them. */
+export function allStoreys(): Promise<void> {
+  return current?.mirror.full() ?? Promise.resolve();
+}
+
 /** Asks for others' changes and for how far long work is while the page is visible. */
 export function startPolling(): () => void {
   let last = 0;

@@ -80,3 +80,50 @@ describe("an answer", () => {
     expect(third.fits).toBe(second.fits);
   });
 });
+
+describe("a project of several storeys", () => {
+  const storeys = [row("storey", "g", { name: "Ground" }), row("storey", "u", { name: "Upper" })];
+  const shapes = (storey: string, whole: boolean, walls: string[]) => ({
+    ...{ storey, whole, areas: { grossFloorM2: 0, netFloorM2: 0, structureM2: 0 } },
+    removed: { walls: [], regions: [], unplaced: [] },
+    ...{ walls: walls.map((id) => ({ id, findings: [] }) as never), regions: [], unplaced: [] },
+  });
+  const first = taken(
+    NOTHING_TOLD,
+    state({
+      revision: 5,
+      storeys: ["g"],
+      rows: [...storeys, row("node", "n", { x: 1 })],
+      derived: [shapes("g", true, [])],
+    }),
+  );
+
+  it("begins with one, and the others are known to be missing", () => {
+    expect([...first.missing]).toEqual(["u"]);
+    expect([...first.derived.keys()]).toEqual(["g"]);
+    expect(whole.missing.size, "of all that were told none is").toBe(0);
+  });
+
+  it("takes no part of a storey for the whole of it", () => {
+    const told = { revision: 6, since: 5, storeys: [], rows: [row("node", "m", { x: 2 }, 6)] };
+    const now = taken(first, state({ ...told, derived: [shapes("u", false, ["w"])] }));
+    expect([...now.derived.keys()]).toEqual(["g"]);
+    const there = { revision: 6, since: 6, storeys: ["u"], rows: [row("node", "k", { x: 3 }, 4)] };
+    const full = taken(now, state({ ...there, derived: [shapes("u", true, ["v", "w"])] }));
+    expect(full.missing.size, "though nothing has changed").toBe(0);
+    expect([...full.rows.node.keys()]).toEqual(["n", "m", "k"]);
+    expect([...(full.derived.get("u")?.walls.keys() ?? [])]).toEqual(["v", "w"]);
+  });
+
+  it("asks again for a storey that was told too late", () => {
+    const now = taken(first, state({ revision: 7, since: 5, storeys: [] }));
+    const late = state({ revision: 6, since: 5, storeys: ["u"], rows: [row("node", "gone", { x: 3 }, 4)] });
+    expect(taken(now, late)).toBe(now);
+    expect([...now.missing]).toEqual(["u"]);
+  });
+
+  it("waits for no storey that has gone", () => {
+    const gone = state({ revision: 6, since: 5, storeys: [], removed: [{ type: "storey", id: "u" }] });
+    expect(taken(first, gone).missing.size).toBe(0);
+  });
+});

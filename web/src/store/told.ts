@@ -11,6 +11,8 @@ export interface Told {
   derived: ReadonlyMap<string, Derived>;
   /** what the account may do with it */
   role: Schemas["Role"];
+  /** storeys of which the rows and shapes are still to come */
+  missing: ReadonlySet<string>;
   /** what was made of pages */
   pages: ReadonlyMap<string, PageMade>;
   /** how far long work is, by kind and the row that it is about */
@@ -25,6 +27,7 @@ export const NOTHING_TOLD: Told = {
   fits: new Map(),
   derived: new Map(),
   role: "owner",
+  missing: new Set(),
   pages: new Map(),
   work: new Map(),
   steps: { undo: null, redo: null },
@@ -33,7 +36,7 @@ export const NOTHING_TOLD: Told = {
 
 /**
  * Takes in an answer, however late it comes. What it tells of revisions that are known already is passed over, so that no row goes
- * back; one that leaves out revisions before it tells nothing at all.
+ * back; one that leaves out revisions before it tells nothing at all. A storey that was left out is there once it was told whole.
  */
 export function taken(told: Told, state: State): Told {
   if (state.revision < told.revision || state.since > told.revision) return told;
@@ -42,16 +45,28 @@ export function taken(told: Told, state: State): Told {
   for (const { type, id } of state.removed) if (type === "page") pages.delete(id);
   const work = withWork(state.since === 0 ? NOTHING_TOLD.work : told.work, state.work);
   const live = { role: state.role, steps: state.steps, tolerance: state.tolerance, pages, work };
-  if (state.revision === told.revision) return { ...told, ...live };
+  const missing = stillMissing(told, state);
+  if (state.revision === told.revision && missing === told.missing) return { ...told, ...live };
   const fits = new Map(told.fits);
   for (const fit of state.fits) fits.set(fit.drawing, fit);
   const derived = new Map(told.derived);
-  for (const shapes of state.derived) derived.set(shapes.storey, withShapes(derived.get(shapes.storey), shapes));
+  // Of a storey that is still to come, what differs says nothing.
+  const known = state.derived.filter((shapes) => !missing.has(shapes.storey));
+  for (const shapes of known) derived.set(shapes.storey, withShapes(derived.get(shapes.storey), shapes));
   return {
     ...live,
     revision: state.revision,
     rows: withRows(told.rows, state.rows, state.removed),
     fits: state.fits.length > 0 ? fits : told.fits,
-    derived: state.derived.length > 0 ? derived : told.derived,
+    derived: known.length > 0 ? derived : told.derived,
+    missing,
   };
+}
+
+function stillMissing(told: Told, state: State): Told["missing"] {
+  const storeys = state.rows.flatMap((row) => (row.type === "storey" ? [row.id] : []));
+  const before = state.since === 0 ? new Set(state.storeys === null ? [] : storeys) : told.missing;
+  const gone = state.removed.flatMap(({ type, id }) => (type === "storey" ? [id] : []));
+  const there = [...(state.storeys ?? []), ...gone].filter((id) => before.has(id));
+  return there.length === 0 ? before : new Set([...before].filter((id) => !there.includes(id)));
 }

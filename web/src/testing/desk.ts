@@ -15,6 +15,7 @@ export const EMPTY: State = {
   changeRevision: null,
   steps: { undo: null, redo: null },
   tolerance: 20,
+  storeys: null,
   pages: [],
   work: [],
   rows: [],

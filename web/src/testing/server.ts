@@ -17,8 +17,15 @@ interface Made {
   touches: Touch[];
 }
 
+const STOREYS = ["ground", "upper"] as const;
+
+/** On which of the two storeys a note lies: by its number. */
+export function storeyOf(note: string): string {
+  return STOREYS[Number(note.split("-")[1]) % 2] ?? "ground";
+}
+
 /**
- * One project as the server keeps it, of notes alone: rows with revisions, a history, conflicts and steps by the rules that the real
+ * One project as the server keeps it, of notes on two storeys alone: rows with revisions, a history, conflicts and steps by the rules that the real
  * one is held to by its own tests.
  */
 export class ModelProject {
@@ -49,11 +56,26 @@ export class ModelProject {
     return this.state(user, Math.min(known, revision - 1));
   }
 
-  since(user: string, revision: number): State | null {
-    return revision === this.revision ? null : this.state(user, revision);
+  since(user: string, revision: number, storey?: string): State | null {
+    if (revision === this.revision && storey === undefined) return null;
+    const { rows, ...told } = this.state(user, revision);
+    if (storey === undefined) return { ...told, rows };
+    const whole = [...this.notes.keys()].filter((id) => storeyOf(id) === storey && !rows.some((r) => r.id === id));
+    return { ...told, rows: [...rows, ...whole.map((id) => this.row(id))], storeys: [storey] };
   }
 
-  state(user: string, since: number): State {
+  /** The project with its first storey alone. */
+  whole(user: string): State {
+    const { rows, ...told } = this.state(user, 0);
+    const first = rows.filter((r) => storeyOf(r.id) === STOREYS[0]);
+    return {
+      ...told,
+      rows: [...STOREYS.map((id) => row("storey", id, { name: id })), ...first],
+      storeys: [STOREYS[0]],
+    };
+  }
+
+  private state(user: string, since: number): State {
     const touched = new Set(this.history.slice(since).flatMap((c) => c.touches.map((t) => t.id)));
     const rows = [...touched].filter((id) => this.notes.has(id)).map((id) => this.row(id));
     const removed = [...touched].filter((id) => !this.notes.has(id)).map((id) => ({ type: "note" as const, id }));
