@@ -73,12 +73,13 @@ class Desk {
       storey: this.storey, drawing: null, points: [[x, y], [x + 3000, y]], nodes: [randomUUID(), randomUUID()], walls: [made], line: "centre", thickness,
     };
     const operations = again ? [{ do: "set", type: "wall", id: wall, values: { thickness } }] : [{ do: "trace", trace }];
-    const body = JSON.stringify({ id: randomUUID(), base: this.revision, title: "Bench", operations });
+    const body = JSON.stringify({ id: randomUUID(), base: this.revision, heard: this.heard, title: "Bench", operations });
     for (;;) {
-      const { status, body: told } = await this.ask("edit", `/api/projects/${this.project}/changes`, { method: "POST", body });
+      const { status, head, body: told } = await this.ask("edit", `/api/projects/${this.project}/changes`, { method: "POST", body });
       if (status === 503) continue; // busy: the same again, as a desk does
       if (status === 200) {
         this.mine.set(again ? wall : made, thickness);
+        this.tag = head.get("etag");
         this.take(told);
       } else faults.push(`edit: ${status} ${JSON.stringify(told)}`);
       return;

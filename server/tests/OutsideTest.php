@@ -192,6 +192,13 @@ final class OutsideTest extends TestCase
         sort($mm);
         self::assertEqualsWithDelta([0.0, 40.0], $mm, 1.5);
         self::assertSame(2.0, JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id/drawings/$desk->drawing/misfit"))->get('of')->number());
+        // Moved a little more, the one wall is looked at again, and the other is as it was.
+        $wall = Desk::rows($desk->state(), 'wall')[0]['id'];
+        $desk->change([['do' => 'shift', 'shift' => ['wall' => $wall, 'left' => -20.0]]]);
+        $again = array_map(static fn (JsonValue $t): float => $t->get('mm')->number(), JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id/drawings/$desk->drawing/misfit"))->get('things')->items());
+        sort($again);
+        self::assertEqualsWithDelta([$mm[0], 60.0], $again, 1.5);
+        self::assertEqualsWithDelta($mm[0], $again[0], 1e-9);
         // Against itself every drawing agrees.
         $self = JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id/drawings/$desk->drawing/misfit?against=$desk->drawing"))->get('things')->items();
         self::assertEqualsWithDelta([0.0, 0.0], array_map(static fn (JsonValue $t): float => $t->get('mm')->number(), $self), 1e-9);

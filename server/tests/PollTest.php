@@ -110,6 +110,28 @@ final class PollTest extends TestCase
         $this->desk->imported();
     }
 
+    /** What one has done oneself is told by its answer, with the tag of the next question. */
+    public function testAfterAChangeOfOnesOwnNothingIsAskedForTwice(): void
+    {
+        $body = Desk::body([$this->desk->chain([[0, 0], [3000, 0]])['operation']], $this->desk->revision) + ['heard' => 1e9];
+        $told = $this->client->ok('POST', "/api/projects/{$this->desk->id}/changes", $body);
+        $this->desk->revision = Desk::int($told['revision']);
+        self::assertSame(1, preg_match('/^etag: (?:W\/)?("[^"]+")/im', $this->client->head, $m), $this->client->head);
+        self::assertSame(304, $this->answered($m[1]));
+        // Somebody else's is told.
+        $other = $this->shared('editor@plinth.example', 'edit');
+        $other->ok('POST', "/api/projects/{$this->desk->id}/changes", Desk::body([$this->desk->chain([[0, 900], [3000, 900]])['operation']], $this->desk->revision));
+        $now = $this->ask($m[1])[1];
+        self::assertSame($this->desk->revision + 1, $now['revision'] ?? null);
+        $this->desk->revision = Desk::int($now['revision']);
+        $undone = $this->client->ok('POST', "/api/projects/{$this->desk->id}/undo", ['id' => Desk::newId(), 'known' => $this->desk->revision, 'heard' => $now['heard']]);
+        $this->desk->revision = Desk::int($undone['revision']);
+        self::assertSame(1, preg_match('/^etag: (?:W\/)?("[^"]+")/im', $this->client->head, $m));
+        self::assertSame(304, $this->answered($m[1]));
+        // A storey that is asked for is told, whatever has changed.
+        self::assertSame(200, $this->client->send('GET', "/api/projects/{$this->desk->id}/changes?since={$this->desk->revision}&storey={$this->desk->storey}", headers: ["If-None-Match: $m[1]"])[0]);
+    }
+
     public function testTilesGoToWhoMaySeeThemAlone(): void
     {
         $this->desk->bringIn(self::SCAN);
@@ -151,7 +173,7 @@ final class PollTest extends TestCase
         Waiting::until(fn (): ?true => 0 === Desk::int($this->client->ok('GET', '/api/work')['working']) ? true : null, 'The workers do not rest');
         $this->client->ok('GET', "/api/projects/{$this->desk->id}");
         $before = self::written();
-        foreach (['', '/changes?since=0', '/history', '/shares', "/pages/{$this->desk->page}/preview", "/pages/{$this->desk->page}/found?x=100&y=100&reach=12", "/drawings/{$this->desk->drawing}/fits", "/drawings/{$this->desk->drawing}/proposals", "/storeys/{$this->desk->storey}/plan.json", "/storeys/{$this->desk->storey}/plan.dxf"] as $path) {
+        foreach (['', '/changes?since=0', '/history', '/shares', "/pages/{$this->desk->page}/preview", "/pages/{$this->desk->page}/found?x=100&y=100&reach=12", "/drawings/{$this->desk->drawing}/fits", "/drawings/{$this->desk->drawing}/proposals", "/drawings/{$this->desk->drawing}/misfit", "/storeys/{$this->desk->storey}/rooms-table", "/work/import-page/{$this->desk->page}", "/storeys/{$this->desk->storey}/plan.json", "/storeys/{$this->desk->storey}/plan.dxf"] as $path) {
             self::assertSame(200, $this->client->send('GET', "/api/projects/{$this->desk->id}$path")[0], $path);
         }
         self::assertSame($before, self::written());
@@ -180,6 +202,11 @@ final class PollTest extends TestCase
         self::assertSame(1, preg_match('/^etag: (?:W\/)?("[^"]+")/im', $client->head, $m), $client->head);
 
         return $m[1];
+    }
+
+    private function answered(string $tag): int
+    {
+        return $this->ask($tag)[0];
     }
 
     /** @return array{int, array<mixed>} */

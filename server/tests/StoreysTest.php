@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Server\Tests;
 
 use PHPUnit\Framework\TestCase;
+use Plinth\Core\Exchange\Json\JsonValue;
 
 /** Storeys above and below, alternatives over one locked drawing, what is traced on them beside walls; and undo of all of it. */
 final class StoreysTest extends TestCase
@@ -189,6 +190,91 @@ final class StoreysTest extends TestCase
         self::assertCount(4, Desk::rows($this->desk->state(), 'wall'));
         self::assertSame('gone', $this->desk->refused(409, [['do' => 'copy', 'copy' => ['walls' => [Desk::newId()], 'to' => $this->desk->storey]]])['code']);
         self::assertSame('gone', $this->desk->refused(409, [['do' => 'copy', 'copy' => ['walls' => [$chain['walls'][0]], 'to' => Desk::newId()]]])['code']);
+    }
+
+    /** A project of many storeys need not be told at once: the first with all that lies on none, then the others, one by one. */
+    public function testAProjectIsToldStoreyByStorey(): void
+    {
+        [$ground, $upper] = [$this->desk->storey, $this->storey('Upper', 2700.0)];
+        $ring = $this->desk->chain([[0, 0], [6000, 0], [6000, 4000], [0, 4000]], true);
+        $note = static fn (string $storey): array => ['do' => 'add', 'type' => 'note', 'id' => Desk::newId(), 'values' => ['storey' => $storey, 'x' => 0, 'y' => 0, 'toX' => null, 'toY' => null, 'words' => 'See the other sheet', 'assumption' => false]];
+        $this->desk->change([$upper, $ring['operation'], Desk::door($ring['walls'][0], 1000, 900), $note($ground), $note($upper['id'])]);
+        $this->desk->change([['do' => 'copy', 'copy' => ['storey' => $ground, 'to' => $upper['id']]]]);
+        $whole = $this->desk->state();
+        self::assertNull($whole['storeys']);
+        $path = "/api/projects/{$this->desk->id}";
+        foreach (['first', $ground, Desk::newId()] as $wanted) {
+            $first = $this->desk->client->ok('GET', "$path?storey=$wanted");
+            self::assertSame([$ground], $first['storeys'], $wanted);
+            self::assertCount(2, Desk::rows($first, 'storey'), 'That there is another is known.');
+            self::assertSame([4, 4, 1, 1], array_map(static fn (string $type): int => \count(Desk::rows($first, $type)), ['wall', 'node', 'opening', 'note']));
+            self::assertSame([$ground], array_column((array) $first['derived'], 'storey'));
+        }
+        $first = $this->desk->client->ok('GET', "$path?storey=first");
+        $then = $this->desk->client->ok('GET', "$path/changes?since={$this->desk->revision}&storey={$upper['id']}");
+        self::assertSame([[$upper['id']], $this->desk->revision], [$then['storeys'], $then['revision']]);
+        self::assertIsArray($first['rows']);
+        self::assertIsArray($then['rows']);
+        self::assertIsArray($whole['rows']);
+        self::assertEqualsCanonicalizing($whole['rows'], [...$first['rows'], ...$then['rows']], 'Together they are all of it, and nothing twice.');
+        foreach ([$ground => $first, $upper['id'] => $then] as $storey => $told) {
+            self::assertEquals($this->shapes($whole, $storey), $this->shapes($told, $storey));
+        }
+        // Beside what has changed meanwhile elsewhere.
+        $since = $this->desk->revision;
+        $this->desk->change([['do' => 'remove', 'type' => 'wall', 'id' => $ring['walls'][2]]]);
+        $later = $this->desk->client->ok('GET', "$path/changes?since=$since&storey={$upper['id']}");
+        self::assertIsArray($later['removed']);
+        self::assertContains($ring['walls'][2], array_column($later['removed'], 'id'));
+        self::assertEqualsCanonicalizing([[$ground, false], [$upper['id'], true]], array_map(static fn (mixed $d): array => \is_array($d) ? [$d['storey'], $d['whole']] : [], (array) $later['derived']));
+        // One that is not there is told of by nobody.
+        self::assertSame([], $this->desk->client->ok('GET', "$path/changes?since=$since&storey=".Desk::newId())['storeys']);
+        $this->desk->client->refused(422, 'GET', "$path/changes?since=$since&storey=attic");
+    }
+
+    /** What a storey adds up to is kept with it, and is what its shapes say after every edit and every step back. */
+    public function testTheAreasThatAreToldAreThoseOfTheShapes(): void
+    {
+        $storey = $this->desk->storey;
+        $ring = $this->desk->chain([[0, 0], [6000, 0], [6000, 4000], [0, 4000]], true);
+        $inner = $this->desk->chain([[3000, 0], [3000, 4000]]);
+        $column = ['do' => 'add', 'type' => 'column', 'id' => Desk::newId(), 'values' => ['storey' => $storey, 'x' => 4500, 'y' => 2000, 'width' => 400, 'depth' => 500, 'round' => false]];
+        foreach ([
+            [[$ring['operation']], 5.8 * 3.8, 6.2 * 4.2 - 5.8 * 3.8],
+            [[$inner['operation']], 5.6 * 3.8, 6.2 * 4.2 - 5.6 * 3.8],
+            [[$column], 5.6 * 3.8 - 0.2, 6.2 * 4.2 - 5.6 * 3.8 + 0.2],
+            [[['do' => 'shift', 'shift' => ['wall' => $inner['walls'][0], 'left' => 400.0]]], 5.6 * 3.8 - 0.2, 6.2 * 4.2 - 5.6 * 3.8 + 0.2],
+            [[['do' => 'remove', 'type' => 'wall', 'id' => $inner['walls'][0]]], 5.8 * 3.8 - 0.2, 6.2 * 4.2 - 5.8 * 3.8 + 0.2],
+            [null, 5.6 * 3.8 - 0.2, 6.2 * 4.2 - 5.6 * 3.8 + 0.2],
+        ] as $i => [$operations, $net, $structure]) {
+            null === $operations ? $this->undo() : $this->desk->change($operations);
+            $areas = JsonValue::of($this->desk->state()['derived'])->items()[0]->get('areas');
+            $told = array_map(static fn (string $key): float => $areas->get($key)->number(), ['netFloorM2', 'structureM2', 'grossFloorM2']);
+            self::assertEqualsWithDelta([$net, $structure, $net + $structure], $told, 1e-9, "Step $i");
+        }
+    }
+
+    public function testTheRoomsTableAndTheCornersOfASideFollowWhatIsTraced(): void
+    {
+        [$storey, $side] = [$this->desk->storey, Desk::newId()];
+        $ring = $this->desk->chain([[0, 0], [6000, 0], [6000, 4000], [0, 4000]], true);
+        $this->desk->change([$ring['operation'],
+            ['do' => 'add', 'type' => 'room', 'id' => Desk::newId(), 'values' => ['storey' => $storey, 'drawing' => null, 'name' => 'Hall', 'number' => '7', 'x' => 3000, 'y' => 2000]],
+            ['do' => 'add', 'type' => 'listedRoom', 'id' => Desk::newId(), 'values' => ['storey' => $storey, 'number' => '7', 'name' => 'Lobby', 'width' => null, 'depth' => null, 'areaM2' => 22.0]],
+            ['do' => 'add', 'type' => 'side', 'id' => $side, 'values' => ['name' => 'South', 'fromX' => 0.0, 'fromY' => -1000.0, 'toX' => 9000.0, 'toY' => -1000.0]],
+        ]);
+        $off = fn (): float => JsonValue::of($this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/storeys/$storey/rooms-table"))->get('rows')->items()[0]->get('areaOffM2')->number();
+        $reach = function () use ($side): float {
+            $corners = JsonValue::of($this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/sides/$side/corners"))->get('corners')->items();
+
+            return max(0.0, ...array_map(static fn (JsonValue $c): float => $c->get('alongMm')->number(), $corners));
+        };
+        self::assertEqualsWithDelta([5.8 * 3.8 - 22.0, 6100.0], [$off(), $reach()], 1e-9);
+        self::assertEqualsWithDelta([5.8 * 3.8 - 22.0, 6100.0], [$off(), $reach()], 1e-9, 'And again.');
+        $this->desk->change([['do' => 'shift', 'shift' => ['wall' => $ring['walls'][1], 'left' => -500.0]]]);
+        self::assertEqualsWithDelta([6.3 * 3.8 - 22.0, 6600.0], [$off(), $reach()], 1e-9, 'At once.');
+        $this->undo();
+        self::assertEqualsWithDelta([5.8 * 3.8 - 22.0, 6100.0], [$off(), $reach()], 1e-9, 'And back.');
     }
 
     /** @return array{do: string, type: string, id: string, values: array<string, mixed>} */

@@ -18,14 +18,14 @@ final readonly class Steps
     /** @return array{undo: array{id: string, title: string}|null, redo: array{id: string, title: string}|null} */
     public function of(Uuid $project, User $user): array
     {
-        return ['undo' => $this->next($project, $user, ChangeState::Done, 'DESC'), 'redo' => $this->next($project, $user, ChangeState::Undone, 'ASC')];
-    }
+        $next = ['undo' => null, 'redo' => null];
+        $one = static fn (string $name, ChangeState $state, string $order): string => "(SELECT '$name', id, title FROM project_change WHERE project = ? AND account = ? AND state = '$state->value' ORDER BY revision $order LIMIT 1)";
+        $whose = [$project->toBinary(), $user->id()->toBinary()];
+        $rows = $this->connection->fetchAllNumeric($one('undo', ChangeState::Done, 'DESC').' UNION ALL '.$one('redo', ChangeState::Undone, 'ASC'), [...$whose, ...$whose]);
+        foreach ($rows as [$name, $id, $title]) {
+            $next['undo' === $name ? 'undo' : 'redo'] = ['id' => Raw::id($id), 'title' => Raw::text($title)];
+        }
 
-    /** @return array{id: string, title: string}|null */
-    private function next(Uuid $project, User $user, ChangeState $state, string $order): ?array
-    {
-        $row = $this->connection->fetchNumeric("SELECT id, title FROM project_change WHERE project = ? AND account = ? AND state = ? ORDER BY revision $order LIMIT 1", [$project->toBinary(), $user->id()->toBinary(), $state->value]);
-
-        return \is_array($row) && \is_string($row[0]) && \is_string($row[1]) ? ['id' => Uuid::fromBinary($row[0])->toRfc4122(), 'title' => $row[1]] : null;
+        return $next;
     }
 }

@@ -34,12 +34,12 @@ final readonly class ChangeController
     #[Route('/changes', methods: ['POST'])]
     public function make(Uuid $project, Request $request): Response
     {
-        $body = JsonValue::parse($request->getContent())->object(['id', 'base', 'after', 'known', 'account', 'title', 'operations', 'tracing']);
+        $body = JsonValue::parse($request->getContent())->object(['id', 'base', 'after', 'known', 'heard', 'account', 'title', 'operations', 'tracing']);
         $user = $this->access->user();
         ChangeRequest::requireAuthor($body, $user);
         $change = $this->recorder->record($project, $user, RowValues::uuid($body->get('id')), $body->get('title')->text(120), $this->requests->read($project, $user, $body), ChangeRequest::occasion($body));
 
-        return $this->answer($project, $change, $body->optional('known')?->count() ?? $body->get('base')->count());
+        return $this->answer($project, $request, $body, $change, $body->get('base')->count());
     }
 
     #[Needs(Who::Editor)]
@@ -60,15 +60,7 @@ final readonly class ChangeController
     #[Route('/changes', methods: ['GET'])]
     public function since(Uuid $project, Request $request): Response
     {
-        $user = $this->access->user();
-        // What happens from here on makes another tag.
-        $tag = $this->polls->tagOf($request, $project, $user);
-        $answer = $this->state->since($this->access->project($project), $user, max(0, $request->query->getInt('since')), heard: (float) $request->query->get('heard', '0'), storey: self::storey($request));
-        if (null !== $tag) {
-            $answer->headers->add(['ETag' => $tag, 'Cache-Control' => 'private, no-cache']);
-        }
-
-        return $answer;
+        return $this->told($project, $request, max(0, $request->query->getInt('since')), (float) $request->query->get('heard', '0'), storey: self::storey($request));
     }
 
     private static function storey(Request $request): ?Uuid
@@ -92,18 +84,34 @@ final readonly class ChangeController
     /** @param callable(Uuid, User, Uuid, Uuid|null): Change $take */
     private function step(Uuid $project, Request $request, callable $take): Response
     {
-        $body = JsonValue::parse($request->getContent())->object(['id', 'target', 'known', 'account']);
+        $body = JsonValue::parse($request->getContent())->object(['id', 'target', 'known', 'heard', 'account']);
         $user = $this->access->user();
         ChangeRequest::requireAuthor($body, $user);
         $target = $body->optional('target');
         $change = $take($project, $user, RowValues::uuid($body->get('id')), null === $target ? null : RowValues::uuid($target));
 
-        return $this->answer($project, $change, $body->optional('known')?->count() ?? \PHP_INT_MAX);
+        return $this->answer($project, $request, $body, $change, \PHP_INT_MAX);
     }
 
-    /** @param int $known the revision from which on the client is told */
-    private function answer(Uuid $project, Change $change, int $known): Response
+    /** @param int $base where the client does not say from which revision on it is told */
+    private function answer(Uuid $project, Request $request, JsonValue $body, Change $change, int $base): Response
     {
-        return $this->state->since($this->access->project($project), $this->access->user(), min($known, $change->revision() - 1), $change);
+        $known = min($body->optional('known')?->count() ?? $base, $change->revision() - 1);
+
+        return $this->told($project, $request, $known, $body->optional('heard')?->notNegative() ?? 0.0, $change);
+    }
+
+    /** With a tag for the next time, so that a client that was told all is not told again. */
+    private function told(Uuid $project, Request $request, int $since, float $heard, ?Change $made = null, ?Uuid $storey = null): Response
+    {
+        $user = $this->access->user();
+        // What happens from here on makes another tag.
+        $tag = $this->polls->tagOf($request, $project, $user);
+        $answer = $this->state->since($this->access->project($project), $user, $since, $made, $heard, $storey);
+        if (null !== $tag) {
+            $answer->headers->add(['ETag' => $tag, 'Cache-Control' => 'private, no-cache']);
+        }
+
+        return $answer;
     }
 }

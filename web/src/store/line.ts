@@ -1,4 +1,4 @@
-import { api, settled } from "../api/client";
+import { api, type State, settled } from "../api/client";
 import type { Edit } from "./edits";
 import type { Line } from "./mirror";
 
@@ -11,6 +11,10 @@ export function lineTo(project: string, account: string): Line {
   const params = { path: { project } };
   // Of the latest answer: what would be told once more is not.
   let told = { since: -1, tag: "", heard: 0 };
+  const heardOf = (state: State, response: Response | undefined): State => {
+    told = { since: state.revision, tag: response?.headers.get("ETag") ?? "", heard: state.heard };
+    return state;
+  };
   return {
     whole: () => settled(api.GET("/api/projects/{project}", { params: { ...params, query: { storey: "first" } } })),
     since: async (since, storey) => {
@@ -22,12 +26,11 @@ export function lineTo(project: string, account: string): Line {
       });
       const { response } = await asked.catch(() => ({ response: null }));
       if (response?.status === 304) return null;
-      const state = await settled(asked);
-      told = { since: state.revision, tag: response?.headers.get("ETag") ?? "", heard: state.heard };
-      return state;
+      return heardOf(await settled(asked), response ?? undefined);
     },
-    send: ({ id, kind, base, after, title, operations, carry, target }: Edit, known) => {
+    send: async ({ id, kind, base, after, title, operations, carry, target }: Edit, known) => {
       const signal = AbortSignal.timeout(SEND_MS);
+      const { heard } = told;
       if (kind === "change") {
         const tracing = carry ? ({ tracing: "carry" } as const) : {};
         const body = {
@@ -35,19 +38,21 @@ export function lineTo(project: string, account: string): Line {
           account,
           base,
           known,
+          heard,
           title,
           operations,
           ...tracing,
           ...(after.length > 0 ? { after } : {}),
         };
-        return settled(api.POST("/api/projects/{project}/changes", { params, body, signal }));
+        const made = api.POST("/api/projects/{project}/changes", { params, body, signal });
+        return heardOf(await settled(made), (await made).response);
       }
-      const body = { id, account, known, ...(target === null ? {} : { target }) };
-      return settled(
+      const body = { id, account, known, heard, ...(target === null ? {} : { target }) };
+      const made =
         kind === "undo"
           ? api.POST("/api/projects/{project}/undo", { params, body, signal })
-          : api.POST("/api/projects/{project}/redo", { params, body, signal }),
-      );
+          : api.POST("/api/projects/{project}/redo", { params, body, signal });
+      return heardOf(await settled(made), (await made).response);
     },
   };
 }
