@@ -8,12 +8,14 @@ use Doctrine\ORM\EntityManagerInterface;
 use Plinth\Server\Project\Teller;
 use Plinth\Server\Project\Telling;
 use Plinth\Server\Source\Drawing;
+use Plinth\Server\Source\Page;
 use Symfony\Component\Uid\Uuid;
+use Symfony\Contracts\Cache\CacheInterface;
 
 /** Fits of the drawings that are told of, or about which something is stated that is. */
 final readonly class FitsTold implements Teller
 {
-    public function __construct(private EntityManagerInterface $entities, private FitReport $reports)
+    public function __construct(private EntityManagerInterface $entities, private FitReport $reports, private CacheInterface $cache)
     {
     }
 
@@ -25,16 +27,43 @@ final readonly class FitsTold implements Teller
     public function tell(Telling $about): string
     {
         $fits = [];
+        $stated = null === $about->since ? self::stated($about) : [];
         foreach (array_keys($this->drawings($about)) as $id) {
             $key = $about->project->beside(Uuid::fromString($id))->criteria();
             $drawing = $this->entities->find(Drawing::class, $key);
             $fit = $this->entities->find(DrawingFit::class, $key);
             if (null !== $drawing && null !== $fit) {
-                $fits[] = $this->reports->of($fit, $drawing);
+                $report = fn (): string => json_encode($this->reports->of($fit, $drawing), \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES);
+                $basis = $stated[$drawing->page()->toRfc4122()] ?? null;
+                // Whoever opens a project finds the reports of the drawings of which nothing has changed.
+                $fits[] = null === $basis ? $report() : $this->cache->get('fit.'.sha1($id.$basis), $report);
             }
         }
 
-        return json_encode($fits, \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES);
+        return '['.implode(',', $fits).']';
+    }
+
+    /** @return array<string, string> by page all that the reports of its drawings follow from, where all of it is told: rows as they are */
+    private static function stated(Telling $about): array
+    {
+        $pages = [];
+        foreach ($about->rowsOf(Drawing::class) as $drawing) {
+            $pages[$drawing->id()->toRfc4122()] = $drawing->page()->toRfc4122();
+        }
+        $rows = [];
+        foreach ($about->rows as $row) {
+            $page = match (true) {
+                $row instanceof Page => $row->id()->toRfc4122(),
+                $row instanceof Drawing, $row instanceof DrawingFit => $pages[$row->id()->toRfc4122()] ?? '',
+                $row instanceof Statement => $pages[$row->drawing()->toRfc4122()] ?? '',
+                default => null,
+            };
+            if (null !== $page) {
+                $rows[$page][] = $row->describe();
+            }
+        }
+
+        return array_map(static fn (array $some): string => json_encode($some, \JSON_THROW_ON_ERROR), $rows);
     }
 
     /** @return array<string, true> their ids */
