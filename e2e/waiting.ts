@@ -25,8 +25,9 @@ export function brought(page: Page, what: Locator, state: "visible" | "hidden" =
 export function straightened(page: Page): Promise<void> {
   const isSo = () =>
     page.evaluate(async () => {
-      const project = location.pathname.match(/[0-9a-f-]{36}/)?.[0];
-      const { rows } = await (await fetch(`/api/projects/${project}`)).json();
+      const project = location.href.match(/[0-9a-f-]{36}/)?.[0];
+      const asked = await fetch(`/api/projects/${project}`);
+      const { rows = [] } = asked.ok ? await asked.json() : {};
       const drawing = rows.find((r: { type: string }) => r.type === "gridPick")?.values.drawing;
       const told = await fetch(`/api/projects/${project}/drawings/${drawing}/rectified`);
       return told.ok && (await told.json()).picture !== null;

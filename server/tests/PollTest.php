@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Server\Tests;
 
 use PHPUnit\Framework\TestCase;
+use Symfony\Component\Uid\Uuid;
 
 /** Whoever asks for what is new is answered with little while nothing is, and never with less than there is. */
 final class PollTest extends TestCase
@@ -130,6 +131,24 @@ final class PollTest extends TestCase
         self::assertSame(304, $this->answered($m[1]));
         // A storey that is asked for is told, whatever has changed.
         self::assertSame(200, $this->client->send('GET', "/api/projects/{$this->desk->id}/changes?since={$this->desk->revision}&storey={$this->desk->storey}", headers: ["If-None-Match: $m[1]"])[0]);
+    }
+
+    /** Who was away for long is told the whole, which is bounded, and not all that has come and gone. */
+    public function testWhoHasMissedTooMuchIsToldTheWhole(): void
+    {
+        $this->desk->change([$this->desk->chain([[0, 0], [3000, 0]])['operation']]);
+        $since = $this->desk->revision;
+        $database = Database::open();
+        $project = Uuid::fromString($this->desk->id)->toBinary();
+        $copy = $database->prepare("INSERT INTO project_change (state, project, id, revision, account, title, touches, at) SELECT 'left', project, ?, ?, account, title, '[]', at FROM project_change WHERE project = ? AND revision = ?");
+        for ($revision = $since + 1; $revision <= $since + 1001; ++$revision) {
+            $copy->execute([Uuid::v7()->toBinary(), $revision, $project, $since]);
+        }
+        $database->prepare('UPDATE project SET head = ? WHERE id = ?')->execute([$since + 1001, $project]);
+        $told = $this->client->ok('GET', "/api/projects/{$this->desk->id}/changes?since=$since");
+        self::assertSame([0, $since + 1001], [$told['since'], $told['revision']]);
+        self::assertCount(1, Desk::rows($told, 'wall'));
+        self::assertSame($since + 1, $this->client->ok('GET', "/api/projects/{$this->desk->id}/changes?since=".($since + 1))['since'], 'One less is told as ever.');
     }
 
     public function testTilesGoToWhoMaySeeThemAlone(): void

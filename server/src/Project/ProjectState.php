@@ -21,13 +21,16 @@ use Symfony\Component\Uid\Uuid;
 /** What clients are told of a project: whole, or since a revision. */
 final readonly class ProjectState
 {
+    /** changes that are read to tell what they have touched: who has missed more is told the whole */
+    private const MOST_MISSED = 1000;
+
     /** @param iterable<Teller> $tellers */
     public function __construct(private EntityManagerInterface $entities, private Kinds $kinds, private Steps $steps, private ProjectAccess $access, #[AutowireIterator(Teller::class)] private iterable $tellers)
     {
     }
 
     /** @param Uuid|null $storey the one whose rows and shapes are told; null for all */
-    public function whole(Project $project, User $user, ?Uuid $storey = null): JsonResponse
+    public function whole(Project $project, User $user, ?Uuid $storey = null, ?Change $made = null): JsonResponse
     {
         $rows = [];
         foreach ($this->kinds->classes as $class) {
@@ -37,7 +40,7 @@ final readonly class ProjectState
         }
         $rows += null === $storey ? [] : $this->rowsOn($project, $storey);
 
-        return $this->answer($user, new Telling($project, null, $rows, storeys: null === $storey ? null : [$storey]));
+        return $this->answer($user, new Telling($project, null, $rows, storeys: null === $storey ? null : [$storey]), $made);
     }
 
     /** @return array<string, ProjectRow> all rows that lie on a storey */
@@ -61,13 +64,16 @@ final readonly class ProjectState
     }
 
     /**
-     * What has changed after a revision; `removed` names rows that are gone.
+     * What has changed after a revision; `removed` names rows that are gone. Where too much has, all there is.
      *
      * @param Uuid|null $storey one that is told whole beside
      * @param float $heard when the client was last told of what happens beside changes, by the database's clock, s
      */
     public function since(Project $project, User $user, int $revision, ?Change $made = null, float $heard = 0.0, ?Uuid $storey = null): JsonResponse
     {
+        if ($project->head() - $revision > self::MOST_MISSED) {
+            return $this->whole($project, $user, made: $made);
+        }
         $touched = [];
         foreach ($this->entities->getConnection()->iterateColumn('SELECT touches FROM project_change WHERE project = ? AND revision > ? ORDER BY revision', [$project->id()->toBinary(), $revision]) as $touches) {
             /** @var list<array{type: string, id: string, before: array<string, scalar|null>|null, after: array<string, scalar|null>|null}> $touches our own writing */

@@ -22,6 +22,8 @@ use Symfony\Component\Uid\Uuid;
 #[Route('/api/projects/{project}/shares')]
 final readonly class ShareController
 {
+    private const MOST_SHARES = 200;
+
     public function __construct(private ProjectAccess $access, private Accounts $accounts, private EntityManagerInterface $entities)
     {
     }
@@ -31,6 +33,8 @@ final readonly class ShareController
     public function list(Uuid $project): Response
     {
         $shares = $this->entities->getRepository(ProjectShare::class)->findBy(['project' => $project]);
+        // Read at once, to be found one by one.
+        $this->entities->getRepository(User::class)->findBy(['id' => array_map(static fn (ProjectShare $s): Uuid => $s->user(), $shares)]);
 
         return new JsonResponse(['shares' => array_map(fn (ProjectShare $s): array => $this->told($s), $shares)]);
     }
@@ -52,6 +56,9 @@ final readonly class ShareController
         }
         $share = $this->entities->find(ProjectShare::class, ['project' => $project, 'user' => $user->id()]);
         if (null === $share) {
+            if ($this->entities->getRepository(ProjectShare::class)->count(['project' => $project]) >= self::MOST_SHARES) {
+                throw Refusal::tooMuch(\sprintf('This project is shared with %d people, which is as many as may be. End a share that is not needed any more.', self::MOST_SHARES), 'email');
+            }
             $share = new ProjectShare($project, $user->id(), $role);
             $this->entities->persist($share);
         }

@@ -49,9 +49,15 @@ describe("an answer", () => {
     expect([...gone.pages.keys()], "one that was removed is told of no more").toEqual(["q"]);
   });
 
-  it("of the whole project leaves nothing of what work was told before", () => {
+  it("of the whole project leaves nothing of what was known before", () => {
     const now = taken(whole, state({ revision: 5, since: 5, work: [importing(0.4)] }));
-    expect(taken(now, state({ revision: 5, since: 0 })).work.size).toBe(0);
+    const anew = taken(now, state({ revision: 2000, since: 0, rows: [row("node", "k", { x: 3 }, 1999)] }));
+    expect([anew.revision, anew.work.size, [...anew.rows.node.keys()], anew.rows.page.size]).toEqual([
+      2000,
+      0,
+      ["k"],
+      0,
+    ]);
   });
 
   it("that tells of work as it was known makes no object anew", () => {

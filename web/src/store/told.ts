@@ -40,25 +40,27 @@ export const NOTHING_TOLD: Told = {
  */
 export function taken(told: Told, state: State): Told {
   if (state.revision < told.revision || state.since > told.revision) return told;
-  const pages = new Map(state.since === 0 ? [] : told.pages);
+  // Told all anew, as after a long absence, nothing is left of what was known.
+  const from = state.since === 0 ? { ...NOTHING_TOLD, revision: told.revision } : told;
+  const pages = new Map(from.pages);
   for (const page of state.pages) pages.set(page.page, page);
   for (const { type, id } of state.removed) if (type === "page") pages.delete(id);
-  const work = withWork(state.since === 0 ? NOTHING_TOLD.work : told.work, state.work);
+  const work = withWork(from.work, state.work);
   const live = { role: state.role, steps: state.steps, tolerance: state.tolerance, pages, work };
   const missing = stillMissing(told, state);
   if (state.revision === told.revision && missing === told.missing) return { ...told, ...live };
-  const fits = new Map(told.fits);
+  const fits = new Map(from.fits);
   for (const fit of state.fits) fits.set(fit.drawing, fit);
-  const derived = new Map(told.derived);
+  const derived = new Map(from.derived);
   // Of a storey that is still to come, what differs says nothing.
   const known = state.derived.filter((shapes) => !missing.has(shapes.storey));
   for (const shapes of known) derived.set(shapes.storey, withShapes(derived.get(shapes.storey), shapes));
   return {
     ...live,
     revision: state.revision,
-    rows: withRows(told.rows, state.rows, state.removed),
-    fits: state.fits.length > 0 ? fits : told.fits,
-    derived: known.length > 0 ? derived : told.derived,
+    rows: withRows(from.rows, state.rows, state.removed),
+    fits: state.fits.length > 0 ? fits : from.fits,
+    derived: known.length > 0 ? derived : from.derived,
     missing,
   };
 }
