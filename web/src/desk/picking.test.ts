@@ -70,6 +70,21 @@ describe("picks", () => {
     expect(useDesk.getState().picks[0]?.words).toBe("by hand");
   });
 
+  it("lie where the ink showed them though a new fit comes in before it has answered", async () => {
+    setAct("calibrate");
+    server.found = found(12.25, -3.5);
+    clickAt([100, 40], false);
+    const { rows } = useProject.getState();
+    const fit = { ...rows.fit.get(DRAWING), m00: 5, m01: 0, m10: 0, m11: -5, m02: 900, m12: 70 };
+    useProject.setState({ rows: withRows(rows, [row("fit", DRAWING, fit, 2)]) });
+    await vi.waitFor(() => expect(useDesk.getState().picks[0]?.words).toBe("corner, on the scan"));
+    const [x, y] = useDesk.getState().picks[0]?.at ?? [];
+    expect([x, y], "on the page, whatever lies where in the model").toEqual([
+      expect.closeTo(12.25, 6),
+      expect.closeTo(-3.5, 6),
+    ]);
+  });
+
   it("are stated only when the ink has answered", async () => {
     setAct("calibrate");
     server.found = found(12.25, 3.5);

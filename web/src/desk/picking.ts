@@ -76,9 +76,10 @@ function firstText(): string {
 }
 
 async function refine(index: number, raw: Picked, pointer: XY, corners: boolean): Promise<void> {
+  // Asked and answered under the fit there was at the click: a newer one may come in between.
+  const map = fitMap(useProject.getState().rows, useDesk.getState().drawing);
   const found = await inkAt(pointer, corners);
-  const { picks, drawing } = useDesk.getState();
-  const map = fitMap(useProject.getState().rows, drawing);
+  const { picks } = useDesk.getState();
   // Nudged, taken back or begun anew meanwhile: the hand's own word counts.
   if (picks[index] !== raw || !map) return;
   const put: Picked = found

@@ -98,6 +98,7 @@ describe("a project of several storeys", () => {
     NOTHING_TOLD,
     state({
       revision: 5,
+      since: 0,
       storeys: ["g"],
       rows: [...storeys, row("node", "n", { x: 1 })],
       derived: [shapes("g", true, [])],

@@ -9,7 +9,7 @@ import { NOTHING_TOLD, type Told } from "../store/told";
 export const EMPTY: State = {
   heard: 1,
   revision: 1,
-  since: 0,
+  since: 1,
   role: "owner",
   change: null,
   changeRevision: null,
