@@ -1,10 +1,23 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
-import { api } from "../api/client";
+import { api, type Progress } from "../api/client";
 import { newId } from "../api/ids";
-import { EMPTY, json, row } from "../testing/desk";
-import { change, closeProject, decide, openProject, putAside, tryNow, useProject } from "./project";
+import { EMPTY, json, progress, row } from "../testing/desk";
+import {
+  allStoreys,
+  ask,
+  change,
+  closeProject,
+  decide,
+  openProject,
+  prefer,
+  putAside,
+  stop,
+  tryNow,
+  useProject,
+} from "./project";
 import { noRows, withRows } from "./rows";
 import { unsentBy } from "./unsent";
+import { workKey } from "./work";
 
 interface Sent {
   url: string;
@@ -268,5 +281,72 @@ describe("ids", () => {
     for (const made of [a, b])
       expect(made).toMatch(/^[0-9a-f]{8}-[0-9a-f]{4}-7[0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/);
     expect(a < b).toBe(true);
+  });
+});
+
+describe("a project of several storeys", () => {
+  afterEach(() => {
+    closeProject();
+    vi.unstubAllGlobals();
+  });
+
+  it("is shown with its first one, fetches the others by itself, and the one that is looked at before all", async () => {
+    const storeys = ["g", "m", "t", "u"].map((id) => row("storey", id, { name: id }));
+    const asked: string[] = [];
+    const held: (() => void)[] = [];
+    vi.stubGlobal("fetch", async (request: Request) => {
+      const { pathname, searchParams } = new URL(request.url);
+      if (!pathname.endsWith("/changes")) return json({ ...EMPTY, storeys: ["g"], rows: storeys });
+      const storey = searchParams.get("storey") ?? "";
+      asked.push(storey);
+      await new Promise<void>((go) => held.push(go));
+      return json({ ...EMPTY, storeys: [storey], rows: [row("node", `of ${storey}`, { storey })] });
+    });
+    await openProject("several", "ada");
+    expect([...useProject.getState().missing]).toEqual(["m", "t", "u"]);
+    await vi.waitFor(() => expect(asked).toEqual(["m"]));
+    prefer("u");
+    let isAll = false;
+    const all = allStoreys().then(() => {
+      isAll = true;
+    });
+    held.shift()?.();
+    await vi.waitFor(() => expect(asked).toEqual(["m", "u"]));
+    expect([...useProject.getState().rows.node.keys()]).toEqual(["of m"]);
+    expect(isAll, "what is about all of them waits").toBe(false);
+    held.shift()?.();
+    await vi.waitFor(() => expect(asked).toEqual(["m", "u", "t"]));
+    held.shift()?.();
+    await all;
+    expect([...useProject.getState().rows.node.keys()]).toEqual(["of m", "of u", "of t"]);
+    expect(useProject.getState().missing.size).toBe(0);
+  });
+});
+
+describe("long work", () => {
+  afterEach(() => {
+    closeProject();
+    vi.unstubAllGlobals();
+  });
+
+  it("is known as soon as it is asked for or stopped; where it cannot be, the reason is said", async () => {
+    const about = newId();
+    const told = (state: Progress["state"]) => json(progress({ kind: "find-walls", about, state }), 202);
+    const words = "This page is still being read: its ink cannot be looked at yet.";
+    const refused = json({ error: { code: "not-ready", message: words, at: "" } }, 409);
+    const sent = server(json(EMPTY), told("waiting"), told("stopped"), refused);
+    await openProject("long", "ada");
+    const state = () => useProject.getState().work.get(workKey("find-walls", about))?.state;
+    await ask("find-walls", about);
+    expect(state()).toBe("waiting");
+    await stop("find-walls", about);
+    expect(state()).toBe("stopped");
+    await ask("find-walls", about);
+    expect([state(), useProject.getState().trouble]).toEqual(["stopped", words]);
+    expect(sent.slice(1).map((s) => s.url.split("/").slice(4).join("/"))).toEqual([
+      `work/find-walls/${about}`,
+      `work/find-walls/${about}/stop`,
+      `work/find-walls/${about}`,
+    ]);
   });
 });

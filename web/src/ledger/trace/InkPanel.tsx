@@ -24,7 +24,7 @@ export function InkPanel({ drawing }: { drawing: string }) {
         </p>
       )}
       <Work kind="find-walls" about={drawing} />
-      {!told?.found && work === undefined && (
+      {told && !told.found && (work === undefined || work.state === "done") && (
         <NextThing onClick={() => void ask("find-walls", drawing)}>Find the walls of the whole drawing</NextThing>
       )}
       {told?.found && !isUnderWay(work) && (
