@@ -9,6 +9,7 @@ import { inOrder } from "../desk/selectors";
 import { BringInLedger } from "../ledger/BringInLedger";
 import { HandOverLedger } from "../ledger/HandOverLedger";
 import { ProveLedger } from "../ledger/ProveLedger";
+import { Head } from "../ledger/parts";
 import { TraceLedger } from "../ledger/TraceLedger";
 import { TrueUpLedger } from "../ledger/TrueUpLedger";
 import { BrokenLineLens, Lens } from "../lens/Lens";
@@ -35,6 +36,8 @@ export function ProjectPage(props: { id: string; account: Account; onSignedOut: 
   const [error, setError] = useState<string | null>(null);
   const open = useProject((s) => s.id === props.id);
   const step = useDesk((s) => s.step);
+  const storey = useDesk((s) => s.storey);
+  const isComing = useProject((s) => storey !== null && s.missing.has(storey));
   const { id: account } = props.account;
   useKeys();
   const over = useWaysIn();
@@ -58,7 +61,7 @@ export function ProjectPage(props: { id: string; account: Account; onSignedOut: 
     );
   }
   if (!open) return null;
-  const Ledger = LEDGERS[step];
+  const Ledger = isComing && step !== "bring-in" && step !== "true-up" ? Coming : LEDGERS[step];
   return (
     <div className="flex h-full flex-col">
       <TopBar account={props.account} onSignedOut={props.onSignedOut} />
@@ -88,6 +91,11 @@ export function ProjectPage(props: { id: string; account: Account; onSignedOut: 
       <KeyList />
     </div>
   );
+}
+
+/** In the place of what would be said of a storey before it is known. */
+function Coming() {
+  return <Head title="This storey is loading">Its walls and rooms are on their way.</Head>;
 }
 
 /** Opens where the work stands: on the step that comes next, with the picture in view. */

@@ -58,6 +58,12 @@ describe("the step rail", () => {
     expect(isDone("bring-in", ready, DESK)).toBe(true);
   });
 
+  it("says nothing of a storey that is still to come", () => {
+    const coming: ProjectState = { ...empty, missing: new Set([DESK.storey]) };
+    expect([statusOf("trace", coming, DESK), statusOf("prove", coming, DESK)]).toEqual(["is loading", "is loading"]);
+    expect(statusOf("trace", empty, DESK)).toBe("nothing yet");
+  });
+
   it("puts words into the plural", () => {
     expect([count(0, "wall"), count(1, "wall"), count(2, "wall")]).toEqual(["0 walls", "1 wall", "2 walls"]);
   });

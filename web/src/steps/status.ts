@@ -13,6 +13,8 @@ export function statusOf(
   const { rows } = project;
   const fit = desk.drawing === null ? undefined : project.fits.get(desk.drawing);
   const shapes = desk.storey === null ? undefined : project.derived.get(desk.storey);
+  const isComing = desk.storey !== null && project.missing.has(desk.storey);
+  if (isComing && (step === "trace" || step === "prove")) return "is loading";
   switch (step) {
     case "bring-in": {
       if (rows.page.size === 0) return "nothing yet";
