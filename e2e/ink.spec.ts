@@ -52,7 +52,9 @@ test("from a bare scan to named rooms by what the ink shows, and settled", async
   await expectAccessible(page);
   // One that is refused is not laid down; taken back it is found again.
   await panel.getByRole("button", { name: "Refuse" }).first().click();
-  await panel.getByRole("button", { name: "Take back 1 refused" }).click();
+  const back = panel.getByRole("button", { name: "Take back 1 refused" });
+  await back.click();
+  await expect(back).toBeHidden();
   await panel.getByRole("button", { name: "Accept all of them" }).click();
   await saved(page);
   await expect(page.getByRole("heading", { name: "10 walls, 6 rooms" })).toBeVisible();

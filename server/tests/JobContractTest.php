@@ -15,7 +15,9 @@ use Symfony\Component\Uid\UuidV7;
 /** What every kind of long work promises, held against the workers of the running instance. */
 final class JobContractTest extends TestCase
 {
-    private const SCAN = __DIR__.'/../../demo/station-site-sketch.jpg';
+    /** kinds that people ask for and stop */
+    private const ASKED = ['import-page', 'rectify-drawing', 'find-walls', 'read-figures'];
+
     private \PDO $database;
 
     protected function setUp(): void
@@ -29,7 +31,7 @@ final class JobContractTest extends TestCase
         $root = \dirname(__DIR__).'/src';
         foreach (new \RecursiveIteratorIterator(new \RecursiveDirectoryIterator($root, \FilesystemIterator::SKIP_DOTS)) as $file) {
             $class = $file instanceof \SplFileInfo ? 'Plinth\\Server\\'.strtr(substr($file->getPathname(), \strlen($root) + 1, -4), '/', '\\') : '';
-            if ($file instanceof \SplFileInfo && str_contains((string) @file_get_contents($file->getPathname()), 'implements JobKind') && is_subclass_of($class, JobKind::class)) {
+            if ($file instanceof \SplFileInfo && str_contains((string) @file_get_contents($file->getPathname()), 'public static function lane(): Lane') && is_subclass_of($class, JobKind::class) && (new \ReflectionClass($class))->isInstantiable()) {
                 yield $class::name() => [$class::name(), $class::lane()];
             }
         }
@@ -44,41 +46,34 @@ final class JobContractTest extends TestCase
         self::assertSame($said, self::logged(), 'Nothing to write into the log.');
     }
 
-    /** Begun again after it was done, as when a worker died before it could say so, it ends as it did. */
+    /**
+     * Its worker was killed after it had written and before it could say so: when the lease has run out another takes it up, and it
+     * ends as it did.
+     */
     #[DataProvider('kinds')]
     public function testDoneTwiceItIsAsIfItWereDoneOnce(string $kind, Lane $lane): void
     {
         $desk = $this->desk();
         $before = $this->told($desk);
         $said = self::logged();
-        $how = [];
-        for ($i = 0; $i < 2; ++$i) {
-            $this->forReal($desk, $kind);
-            $how[] = [\array_slice($this->ended($this->ask($kind, $lane, Uuid::fromString($desk->id), $this->subject($desk, $kind))), 0, 3), $this->found($desk)];
+        $subject = $this->subject($desk, $kind);
+        if (\in_array($kind, self::ASKED, true) && 'rectify-drawing' !== $kind) {
+            // As people ask for it, so that it has something to work on.
+            $desk->ask($kind, $subject->toRfc4122());
+            self::assertSame('done', $desk->ended($kind, $subject->toRfc4122())->get('state')->text());
+        } else {
+            $this->ended($this->ask($kind, $lane, Uuid::fromString($desk->id), $subject));
         }
-        self::assertEquals($how[0], $how[1]);
+        $found = $this->found($desk);
+        $ended = $this->ended($this->ask($kind, $lane, Uuid::fromString($desk->id), $subject, tries: 1, isHeld: true));
+        self::assertGreaterThanOrEqual(3, $ended['attempt'], 'By a new one.');
+        self::assertSame(['done', ''], [$ended['state'], $ended['reason']]);
         // What comes of it in turn has ended as well.
         Waiting::until(fn (): ?true => 0 === $this->left($desk) ? true : null, 'What it asks for does not end');
         self::assertSame($said, self::logged());
         self::assertEquals($before, $this->told($desk));
-        self::assertSame($desk->revision, $desk->state()['revision'], 'It is no change.');
-    }
-
-    /** Its worker was killed in the middle: when the lease has run out another takes it up, and it ends as ever. */
-    #[DataProvider('kinds')]
-    public function testAfterAKillItIsTakenUpByAnother(string $kind, Lane $lane): void
-    {
-        $desk = $this->desk();
-        $before = $this->told($desk);
-        $this->forReal($desk, $kind);
-        $found = $this->found($desk);
-        $number = $this->ask($kind, $lane, Uuid::fromString($desk->id), $this->subject($desk, $kind), tries: 1, isHeld: true);
-        $ended = $this->ended($number);
-        self::assertGreaterThanOrEqual(3, $ended['attempt'], 'A new one.');
-        self::assertContains($ended['state'], ['done', 'failed']);
-        self::assertNotSame('fault', $ended['reason']);
-        self::assertEquals($before, $this->told($desk));
         self::assertEquals($found, $this->found($desk));
+        self::assertSame($desk->revision, $desk->state()['revision'], 'It is no change.');
     }
 
     /** Whoever had begun it was gone each time: it is given up, and everybody in the project is told so. */
@@ -97,7 +92,7 @@ final class JobContractTest extends TestCase
     /** @return iterable<string, array{string}> */
     public static function asked(): iterable
     {
-        foreach (['import-page', 'rectify-drawing', 'find-walls', 'read-figures'] as $kind) {
+        foreach (self::ASKED as $kind) {
             yield $kind => [$kind];
         }
     }
@@ -125,15 +120,6 @@ final class JobContractTest extends TestCase
         $desk->client->refused(404, 'POST', "/api/projects/$desk->id/work/$kind/".Desk::newId());
     }
 
-    /** Where people ask for it, it is asked for as they do, so that it has something to work on. */
-    private function forReal(Desk $desk, string $kind): void
-    {
-        if (\in_array($kind, ['import-page', 'find-walls', 'read-figures'], true)) {
-            $desk->ask($kind, $this->subject($desk, $kind)->toRfc4122());
-            $desk->ended($kind, $this->subject($desk, $kind)->toRfc4122());
-        }
-    }
-
     /** @return list<array<mixed>> what the searches of its drawing have found */
     private function found(Desk $desk): array
     {
@@ -157,7 +143,16 @@ final class JobContractTest extends TestCase
     private function desk(): Desk
     {
         $desk = new Desk(Client::ofStack()->signIn());
-        $desk->bringIn(self::SCAN);
+        $plan = imagecreatetruecolor(600, 400);
+        imagefill($plan, 0, 0, 0xFFFFFF);
+        foreach ([[60, 60, 540, 72], [60, 328, 540, 340], [60, 60, 72, 340], [528, 60, 540, 340], [300, 60, 308, 340]] as [$left, $top, $right, $bottom]) {
+            imagefilledrectangle($plan, $left, $top, $right, $bottom, 0x202020);
+        }
+        imagestring($plan, 5, 120, 190, '24 000', 0x202020);
+        $file = (string) tempnam(sys_get_temp_dir(), 'plan');
+        imagepng($plan, $file);
+        $desk->bringIn($file, 'plan.png');
+        unlink($file);
         $desk->imported();
         Waiting::until(fn (): ?true => 0 === $this->left($desk) ? true : null, 'Its pages are not looked at');
 

@@ -78,8 +78,12 @@ final readonly class Arrivals
 
     public function answer(Arrival $arrival, int $status = 200): Response
     {
+        // How far it is comes first: what is done has its revision by then.
+        $progress = $this->jobs->of(LookAtArrival::class, $arrival->key());
+        $this->entities->refresh($arrival);
+
         return new JsonResponse(['arrival' => [
-            'id' => $arrival->id->toRfc4122(), 'name' => $arrival->name, 'revision' => $arrival->revision, 'progress' => $this->jobs->of(LookAtArrival::class, $arrival->key())->describe(),
+            'id' => $arrival->id->toRfc4122(), 'name' => $arrival->name, 'revision' => $arrival->revision, 'progress' => $progress->describe(),
         ]], $status);
     }
 

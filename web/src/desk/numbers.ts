@@ -7,6 +7,11 @@ export function grouped(value: number, decimals = 0): string {
   return sign + whole.replace(/\B(?=(\d{3})+$)/g, THIN) + (part ? `.${part}` : "");
 }
 
+/** To a tenth, and no digit that says nothing: 300.1, 120. */
+export function tenths(value: number): string {
+  return String(Number(value.toFixed(1)));
+}
+
 /** A difference, always with its sign and with enough digits to be seen. */
 export function difference(mm: number): string {
   const decimals = Math.abs(mm) < 10 ? 1 : 0;

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { setAct, setView, useDesk, useDeskFields } from "../desk/desk";
 import { copyWalls, outerWalls, selectedWalls, storeysInOrder } from "../desk/editing";
-import { area, grouped } from "../desk/numbers";
+import { area, grouped, tenths } from "../desk/numbers";
 import { usualSizes } from "../desk/openings";
 import { mendLeak } from "../desk/rooms";
 import { inOrder, openRooms } from "../desk/selectors";
@@ -175,7 +175,7 @@ function WallRows({ storey }: { storey: string }) {
           <span>
             Wall {i + 1}{" "}
             <span className="text-[13px] text-quiet">
-              · {wall.thickness} · {wall.evidence}
+              · {tenths(wall.thickness)} · {wall.evidence}
             </span>
           </span>
           <span>{grouped(length)}</span>

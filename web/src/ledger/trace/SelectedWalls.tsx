@@ -10,7 +10,7 @@ import {
   setThickness,
   storeysInOrder,
 } from "../../desk/editing";
-import { grouped } from "../../desk/numbers";
+import { grouped, tenths } from "../../desk/numbers";
 import { inOrder } from "../../desk/selectors";
 import { useProject } from "../../store/project";
 import type { Thing } from "../../store/rows";
@@ -52,7 +52,7 @@ export function SelectedWalls({ ids }: { ids: readonly string[] }) {
       <div className="mt-2 grid grid-cols-3 gap-2">
         <Typed
           label="thickness"
-          value={thickness === undefined ? "several" : `${thickness} mm`}
+          value={thickness === undefined ? "several" : `${tenths(thickness)} mm`}
           set={(text) => void typed(text, (mm) => setThickness(ids, mm))}
         />
         <Typed
