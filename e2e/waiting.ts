@@ -21,16 +21,21 @@ export function brought(page: Page, what: Locator, state: "visible" | "hidden" =
   return until(page, isSo, `${what} is not ${state}`);
 }
 
-/** Waits until the drawing with the grid lines has its straightened picture. */
+/** Waits until every photograph has its straightened picture. */
 export function straightened(page: Page): Promise<void> {
   const isSo = () =>
     page.evaluate(async () => {
       const project = location.href.match(/[0-9a-f-]{36}/)?.[0];
       const asked = await fetch(`/api/projects/${project}`);
       const { rows = [] } = asked.ok ? await asked.json() : {};
-      const drawing = rows.find((r: { type: string }) => r.type === "gridPick")?.values.drawing;
-      const told = await fetch(`/api/projects/${project}/drawings/${drawing}/rectified`);
-      return told.ok && (await told.json()).picture !== null;
+      const slanted = rows.filter(
+        (r: { type: string; values: { m20?: number; m21?: number } }) => r.values.m20 || r.values.m21,
+      );
+      const pictures = slanted.map(async ({ id }: { id: string }) => {
+        const told = await fetch(`/api/projects/${project}/drawings/${id}/rectified`);
+        return told.ok && (await told.json()).picture !== null;
+      });
+      return slanted.length > 0 && (await Promise.all(pictures)).every(Boolean);
     });
   return until(page, isSo, "The picture is not straightened");
 }
