@@ -51,7 +51,7 @@ export function ReadingsPanel({ drawing, of }: { drawing: string; of: "figures" 
       <Work kind="read-figures" about={drawing} />
       {!isUnderWay(work) && (
         <div className="flex flex-wrap items-center gap-2">
-          {(told?.found || work === undefined || work.state === "done") && (
+          {(work === undefined || work.state === "done") && (
             <Plain onClick={() => void ask("read-figures", drawing)}>
               {told?.found
                 ? "Read again"

@@ -11,8 +11,8 @@ const SAYS: Record<Asked, { done: string; stopped: string; again: string }> = {
     stopped: "Stopped: the picture shows as it was taken, the fit holds.",
     again: "Straighten it",
   },
-  "find-walls": { done: "looked through", stopped: "Stopped; nothing was kept.", again: "Look again" },
-  "read-figures": { done: "read", stopped: "Stopped; nothing was kept.", again: "Read again" },
+  "find-walls": { done: "looked through", stopped: "Stopped before its end.", again: "Look again" },
+  "read-figures": { done: "read", stopped: "Stopped before its end.", again: "Read again" },
 };
 
 /** How far a piece of long work is, with its stop; why it came to nothing, with the way to begin it again. */

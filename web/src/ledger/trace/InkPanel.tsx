@@ -14,6 +14,8 @@ export function InkPanel({ drawing }: { drawing: string }) {
   const work = useProject((s) => s.work.get(workKey("find-walls", drawing)));
   useLook("proposals", drawing, work);
   const told = proposals?.of === drawing ? proposals.told : null;
+  // Where it was stopped or has failed, the way to begin again stands there.
+  const isEnded = work === undefined || work.state === "done";
   const walls = [...(told?.walls ?? [])].sort((a, b) => a.confidence - b.confidence);
   return (
     <section className="border-b border-line bg-white px-4 py-3 text-[13px]" aria-label="From the ink">
@@ -24,7 +26,7 @@ export function InkPanel({ drawing }: { drawing: string }) {
         </p>
       )}
       <Work kind="find-walls" about={drawing} />
-      {told && !told.found && (work === undefined || work.state === "done") && (
+      {told && !told.found && isEnded && (
         <NextThing onClick={() => void ask("find-walls", drawing)}>Find the walls of the whole drawing</NextThing>
       )}
       {told?.found && !isUnderWay(work) && (
@@ -38,7 +40,7 @@ export function InkPanel({ drawing }: { drawing: string }) {
             <NextThing onClick={() => void accept(null)}>Accept all of them</NextThing>
           )}
           <div className="mt-2 flex flex-wrap gap-1.5">
-            <Plain onClick={() => void ask("find-walls", drawing)}>Look again</Plain>
+            {isEnded && <Plain onClick={() => void ask("find-walls", drawing)}>Look again</Plain>}
             {told.refused > 0 && (
               <Plain onClick={() => void refuse("proposals", drawing, [])}>{`Take back ${told.refused} refused`}</Plain>
             )}
