@@ -89,6 +89,7 @@ test("a scan becomes a plan: calibrated, squared, traced, measured and taken awa
   expect(worst).toBeLessThan(0.005);
 
   // A length checked without meaning anything by it: nothing is saved.
+  await saved(page);
   const before = await page.getByTestId("saved").textContent();
   await page.keyboard.press("m");
   await hand.click([0, 8600]);
