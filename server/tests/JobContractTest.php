@@ -111,9 +111,10 @@ final class JobContractTest extends TestCase
             return;
         }
         $desk->ask($kind, $about);
-        self::assertSame('stopped', $desk->stop($kind, $about));
+        $stopped = $desk->stop($kind, $about);
+        self::assertContains($stopped, ['stopped', 'done'], 'On a fast machine it may have been done already.');
         usleep(700_000);
-        self::assertSame('stopped', $desk->progress($kind, $about)->get('state')->text());
+        self::assertSame($stopped, $desk->progress($kind, $about)->get('state')->text());
         $desk->ask($kind, $about);
         self::assertSame('done', $desk->ended($kind, $about)->get('state')->text());
         self::assertEqualsWithDelta(1.0, $desk->progress($kind, $about)->get('part')->number(), 1e-12);
