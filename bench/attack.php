@@ -242,7 +242,7 @@ $import = static function (): array {
     $rows = array_filter(Desk::rows(waited($desk), 'page'), static fn (array $p): bool => $p['revision'] === ($told['revision'] ?? -1));
     $page = array_values($rows)[0]['id'] ?? null;
     for ($try = 0; $try < 900; ++$try) {
-        $state = $desk->client->send('GET', "/api/projects/$desk->id/work/import-page/$page")[1]['state'] ?? 'away';
+        $state = $desk->client->send('GET', "/api/projects/$desk->id/jobs/import-page/$page")[1]['state'] ?? 'away';
         if (in_array($state, ['done', 'failed', 'stopped', 'missing'], true)) {
             return ['imports' => 1, 'ready' => 'done' === $state ? 1 : 0, 'doubled' => count($rows) - 1];
         }

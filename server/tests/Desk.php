@@ -182,18 +182,18 @@ final class Desk
     /** How far a piece of long work is. */
     public function progress(string $kind, ?string $about): JsonValue
     {
-        return JsonValue::of($this->client->ok('GET', "/api/projects/$this->id/work/$kind/$about"), 'progress');
+        return JsonValue::of($this->client->ok('GET', "/api/projects/$this->id/jobs/$kind/$about"), 'progress');
     }
 
     public function ask(string $kind, ?string $about): void
     {
-        $this->client->ok('POST', "/api/projects/$this->id/work/$kind/$about");
+        $this->client->ok('POST', "/api/projects/$this->id/jobs/$kind/$about");
     }
 
     /** @return string in which state it is then */
     public function stop(string $kind, ?string $about): string
     {
-        return JsonValue::of($this->client->ok('POST', "/api/projects/$this->id/work/$kind/$about/stop"), 'progress')->get('state')->text();
+        return JsonValue::of($this->client->ok('POST', "/api/projects/$this->id/jobs/$kind/$about/stop"), 'progress')->get('state')->text();
     }
 
     /** How it ended. */

@@ -104,7 +104,7 @@ final class FuzzTest extends TestCase
             case 2:
                 return 0 === mt_rand(0, 1)
                     ? ['POST', $project.'/drawings/'.$this->id('drawing').'/'.$this->one(['proposals/refuse', 'readings/refuse']), ['walls' => $this->some(), 'readings' => $this->some()]]
-                    : ['POST', $project.'/work/'.$this->one(['import-page', 'rectify-drawing', 'find-walls', 'read-figures', 'find-skew', 'nothing']).'/'.$this->id($this->one(['page', 'drawing'])).$this->one(['', '/stop']), []];
+                    : ['POST', $project.'/jobs/'.$this->one(['import-page', 'rectify-drawing', 'find-walls', 'read-figures', 'find-skew', 'nothing']).'/'.$this->id($this->one(['page', 'drawing'])).$this->one(['', '/stop']), []];
             case 3:
                 return ['POST', $this->one(['/api/rooms-table', '/api/meter', '/api/account/password', '/api/projects', $project.'/drop-in', $project.'/pages/'.$this->id('page').'/match']), ['text' => $this->some(), 'unit' => $this->some(), 'id' => $this->some(), 'name' => $this->some(), 'current' => $this->some(), 'new' => $this->some(), 'change' => $this->some(), 'pairs' => $this->some()]];
             default:

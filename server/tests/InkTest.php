@@ -249,7 +249,7 @@ final class InkTest extends TestCase
         $shares = self::items($this->desk->client->ok('PUT', "/api/projects/{$this->desk->id}/shares", ['email' => 'stranger@plinth.example', 'role' => 'read']), 'shares');
         self::assertFalse($stranger->ok('GET', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/proposals")['found']);
         foreach (['find-walls', 'read-figures'] as $kind) {
-            $stranger->refused(403, 'POST', "/api/projects/{$this->desk->id}/work/$kind/{$this->desk->drawing}");
+            $stranger->refused(403, 'POST', "/api/projects/{$this->desk->id}/jobs/$kind/{$this->desk->drawing}");
         }
         self::assertSame(204, $this->desk->client->send('DELETE', "/api/projects/{$this->desk->id}/shares/".Desk::text($shares[0]['id']))[0]);
     }

@@ -103,7 +103,7 @@ final class JobContractTest extends TestCase
     {
         $desk = $this->desk();
         $about = $this->subject($desk, $kind)->toRfc4122();
-        $path = "/api/projects/$desk->id/work/$kind/$about";
+        $path = "/api/projects/$desk->id/jobs/$kind/$about";
         if ('rectify-drawing' === $kind) {
             self::assertSame('not-slanted', $desk->client->refused(409, 'POST', $path)['code'], 'Where there is nothing to do it says so at once.');
             self::assertSame('missing', $desk->stop($kind, $about));
@@ -118,7 +118,7 @@ final class JobContractTest extends TestCase
         $desk->ask($kind, $about);
         self::assertSame('done', $desk->ended($kind, $about)->get('state')->text());
         self::assertEqualsWithDelta(1.0, $desk->progress($kind, $about)->get('part')->number(), 1e-12);
-        $desk->client->refused(404, 'POST', "/api/projects/$desk->id/work/$kind/".Desk::newId());
+        $desk->client->refused(404, 'POST', "/api/projects/$desk->id/jobs/$kind/".Desk::newId());
     }
 
     /** @return list<array<mixed>> what the searches of its drawing have found */

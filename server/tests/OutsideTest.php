@@ -19,7 +19,7 @@ final class OutsideTest extends TestCase
     {
         [$desk, $side] = $this->photograph();
         $path = "/api/projects/$desk->id/drawings/$desk->drawing/rectified";
-        $work = "/api/projects/$desk->id/work/rectify-drawing/$desk->drawing";
+        $work = "/api/projects/$desk->id/jobs/rectify-drawing/$desk->drawing";
         self::assertSame('not-slanted', $desk->client->refused(409, 'POST', $work)['code']);
         $this->straighten($desk);
         $fit = JsonValue::of(Desk::rows($desk->state(), 'fit')[0]['values']);

@@ -192,7 +192,7 @@ final class PollTest extends TestCase
         Waiting::until(fn (): ?true => 0 === Desk::int($this->client->ok('GET', '/api/work')['working']) ? true : null, 'The workers do not rest');
         $this->client->ok('GET', "/api/projects/{$this->desk->id}");
         $before = self::written();
-        foreach (['', '/changes?since=0', '/history', '/shares', "/pages/{$this->desk->page}/preview", "/pages/{$this->desk->page}/found?x=100&y=100&reach=12", "/drawings/{$this->desk->drawing}/fits", "/drawings/{$this->desk->drawing}/proposals", "/drawings/{$this->desk->drawing}/misfit", "/storeys/{$this->desk->storey}/rooms-table", "/work/import-page/{$this->desk->page}", "/storeys/{$this->desk->storey}/plan.json", "/storeys/{$this->desk->storey}/plan.dxf"] as $path) {
+        foreach (['', '/changes?since=0', '/history', '/shares', "/pages/{$this->desk->page}/preview", "/pages/{$this->desk->page}/found?x=100&y=100&reach=12", "/drawings/{$this->desk->drawing}/fits", "/drawings/{$this->desk->drawing}/proposals", "/drawings/{$this->desk->drawing}/misfit", "/storeys/{$this->desk->storey}/rooms-table", "/jobs/import-page/{$this->desk->page}", "/storeys/{$this->desk->storey}/plan.json", "/storeys/{$this->desk->storey}/plan.dxf"] as $path) {
             self::assertSame(200, $this->client->send('GET', "/api/projects/{$this->desk->id}$path")[0], $path);
         }
         self::assertSame($before, self::written());

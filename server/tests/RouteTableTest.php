@@ -29,7 +29,7 @@ final class RouteTableTest extends TestCase
         'GET /api/meter', 'POST /api/meter', 'GET /api/projects', 'POST /api/projects', 'GET /api/drop-in', 'POST /api/drop-in/scan',
     ];
     private const READER = [
-        'GET '.self::PROJECT, 'GET '.self::PROJECT.'/changes', 'GET '.self::PROJECT.'/history', 'GET '.self::PROJECT.'/pass', 'GET '.self::PROJECT.'/shares', 'GET '.self::PROJECT.'/arrivals/{id}', 'GET '.self::PROJECT.'/work/{kind}/{id}',
+        'GET '.self::PROJECT, 'GET '.self::PROJECT.'/changes', 'GET '.self::PROJECT.'/history', 'GET '.self::PROJECT.'/pass', 'GET '.self::PROJECT.'/shares', 'GET '.self::PROJECT.'/arrivals/{id}', 'GET '.self::PROJECT.'/jobs/{kind}/{id}',
         'GET '.self::PAGE.'/lines', 'GET '.self::PAGE.'/preview', 'GET '.self::PAGE.'/{version}/tiles/{z}/{y}/{x}', 'GET '.self::PAGE.'/found', 'GET '.self::PAGE.'/ticks', 'POST '.self::PAGE.'/pictures',
         'GET '.self::DRAWING.'/spread', 'GET '.self::DRAWING.'/flatness', 'GET '.self::DRAWING.'/fits', 'GET '.self::DRAWING.'/gap', 'GET '.self::DRAWING.'/misfit', 'GET '.self::DRAWING.'/bearing', 'GET '.self::DRAWING.'/probe',
         'GET '.self::DRAWING.'/proposals', 'GET '.self::DRAWING.'/readings', 'GET '.self::DRAWING.'/rectified', 'GET '.self::DRAWING.'/rectified/{shape}/tiles/{z}/{y}/{x}',
@@ -38,7 +38,7 @@ final class RouteTableTest extends TestCase
     ];
     private const EDITOR = [
         'POST '.self::PROJECT.'/changes', 'POST '.self::PROJECT.'/try', 'POST '.self::PROJECT.'/undo', 'POST '.self::PROJECT.'/redo', 'POST '.self::PROJECT.'/sources', 'POST '.self::PROJECT.'/drop-in',
-        'POST '.self::PROJECT.'/work/{kind}/{id}', 'POST '.self::PROJECT.'/work/{kind}/{id}/stop',
+        'POST '.self::PROJECT.'/jobs/{kind}/{id}', 'POST '.self::PROJECT.'/jobs/{kind}/{id}/stop',
         'POST '.self::PAGE.'/match', 'POST '.self::DRAWING.'/proposals/refuse', 'POST '.self::DRAWING.'/readings/refuse',
     ];
     /** of another's share; one's own anybody may end */

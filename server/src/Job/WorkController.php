@@ -20,7 +20,7 @@ use Symfony\Component\Uid\Uuid;
 /** Long work as people meet it: asked for, stopped, how far it is, and how much of it there is on this server. */
 final readonly class WorkController
 {
-    private const ONE = '/api/projects/{project}/work/{kind}/{id}';
+    private const ONE = '/api/projects/{project}/jobs/{kind}/{id}';
 
     /** @var array<string, AskedFor> */
     private array $kinds;

@@ -1,6 +1,7 @@
 import { useRef, useState } from "react";
 import { useDesk } from "../desk/desk";
 import { inOrder, pagesOf } from "../desk/selectors";
+import { Progress } from "../jobs/Progress";
 import { CutLedger } from "../sources/CutLedger";
 import { DropInList } from "../sources/DropInList";
 import { size, storage } from "../sources/removal";
@@ -8,7 +9,6 @@ import { SourceCard } from "../sources/SourceCard";
 import { bringIn, putAside, useUploads } from "../sources/uploads";
 import { count } from "../steps/status";
 import { useProject } from "../store/project";
-import { Progress } from "../work/Progress";
 import { Head, Plain } from "./parts";
 
 export function BringInLedger() {

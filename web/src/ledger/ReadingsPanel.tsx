@@ -2,12 +2,12 @@ import { affineAt, scaleOf } from "../board/geometry";
 import { listRooms, nameRooms, refuse, roomsToName, takeFigure, titled, useInk } from "../desk/ink";
 import { grouped } from "../desk/numbers";
 import { fitMap } from "../desk/selectors";
+import { useLook } from "../jobs/look";
+import { Work } from "../jobs/Work";
 import { Magnified } from "../lens/Lens";
 import { count } from "../steps/status";
 import { ask, useProject } from "../store/project";
 import { isUnderWay, workKey } from "../store/work";
-import { useLook } from "../work/look";
-import { Work } from "../work/Work";
 import { Link, Plain } from "./parts";
 
 const STRIP = { width: 132, height: 30 };

@@ -1,11 +1,11 @@
 import type { Schemas } from "../api/client";
 import { newId } from "../api/ids";
 import { useDesk } from "../desk/desk";
+import { Work } from "../jobs/Work";
 import { Plain } from "../ledger/parts";
 import { change, useProject } from "../store/project";
 import type { Thing } from "../store/rows";
 import { isUnderWay, workKey } from "../store/work";
-import { Work } from "../work/Work";
 import { useMatching } from "./matching";
 
 /** A newer version of a page that waits to take its place: how it lies on the older one, and the decision. */

@@ -344,9 +344,9 @@ describe("long work", () => {
     await ask("find-walls", about);
     expect([state(), useProject.getState().trouble]).toEqual(["stopped", words]);
     expect(sent.slice(1).map((s) => s.url.split("/").slice(4).join("/"))).toEqual([
-      `work/find-walls/${about}`,
-      `work/find-walls/${about}/stop`,
-      `work/find-walls/${about}`,
+      `jobs/find-walls/${about}`,
+      `jobs/find-walls/${about}/stop`,
+      `jobs/find-walls/${about}`,
     ]);
   });
 });

@@ -114,7 +114,7 @@ export function refresh(): Promise<void> {
   return current?.mirror.poll() ?? Promise.resolve();
 }
 
-const WORK = "/api/projects/{project}/work/{kind}/{id}";
+const WORK = "/api/projects/{project}/jobs/{kind}/{id}";
 
 /** Asks for long work, unless it is under way for the same. */
 export function ask(kind: Asked, about: string): Promise<void> {

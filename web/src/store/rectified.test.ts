@@ -77,7 +77,7 @@ describe("the straightened picture of a photograph", () => {
     vi.unstubAllGlobals();
   });
   const LOOK = `GET drawings/${DRAWING}/rectified`;
-  const ASK = `POST work/rectify-drawing/${DRAWING}`;
+  const ASK = `POST jobs/rectify-drawing/${DRAWING}`;
 
   it("is asked for once where it is not there, and fetched when it is", async () => {
     told({}, null);

@@ -1,11 +1,11 @@
 import { useDesk } from "../../desk/desk";
 import { accept, refuse, useInk } from "../../desk/ink";
 import { grouped, plusMinus } from "../../desk/numbers";
+import { useLook } from "../../jobs/look";
+import { Work } from "../../jobs/Work";
 import { count } from "../../steps/status";
 import { ask, useProject } from "../../store/project";
 import { isUnderWay, workKey } from "../../store/work";
-import { useLook } from "../../work/look";
-import { Work } from "../../work/Work";
 import { NextThing, Plain } from "../parts";
 
 /** Walls as the ink has them: one by a click, or all that a drawing shows. */

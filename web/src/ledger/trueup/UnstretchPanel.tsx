@@ -2,8 +2,8 @@ import { useQuery } from "@tanstack/react-query";
 import { api, type FitReport, type Schemas, settled } from "../../api/client";
 import { isSlanted, mapOf } from "../../board/geometry";
 import { sendStatement } from "../../desk/statements";
+import { Work } from "../../jobs/Work";
 import { inProject, useProject } from "../../store/project";
-import { Work } from "../../work/Work";
 import { Plain } from "../parts";
 import { Typed } from "./CalibratePanel";
 
