@@ -70,16 +70,16 @@ final class HostileFilesTest extends TestCase
         $canary = $files->write('canary.svg', Files::svg('<rect width="800" height="600" fill="#f0f"/><line x1="1" y1="2" x2="313.5" y2="2"/>'));
         chmod($files->folder, 0o755);
         touch($canary, time() - 100, time() - 90_000);
-        $desk = new Desk(Client::ofStack()->signIn());
+        // In turns, so that workers find something to do in each.
+        $desks = array_map(static fn (string $who): Desk => new Desk(Client::ofStack()->signIn("$who@plinth.example")), ['editor', 'reader', 'stranger']);
         $tried = 0;
         $pages = [];
         foreach ((new ReachingFiles("http://127.0.0.1:$port/canary.svg", $canary, 'MySQL:plinth,user=plinth,password=plinth,host=127.0.0.1,tables=account'))->all() as $what => [$bytes, $name]) {
-            ++$tried;
+            $desk = $desks[++$tried % 3];
             [$status, $answer] = $desk->send($files->write('reaching', $bytes), $name);
             self::assertFalse(@stream_socket_accept($listener, 0.0), "$what: somebody called.");
             if (200 === $status) {
-                $desk->revision = Desk::int($answer['changeRevision']);
-                $pages[Desk::rows($answer, 'page')[0]['id']] = $what;
+                $pages[Desk::rows($answer, 'page')[0]['id']] = [$desk, $what];
                 continue;
             }
             self::assertContains($status, [413, 422], "$what: ".json_encode($answer));
@@ -88,8 +88,8 @@ final class HostileFilesTest extends TestCase
             self::assertMatchesRegularExpression('/^[A-Z].{15,}\.$/u', $answer['error']['message'], $what);
         }
         self::assertGreaterThanOrEqual(150, $tried);
-        foreach ($pages as $page => $what) {
-            $desk->page = $page;
+        foreach ($pages as $page => [$desk, $what]) {
+            [$desk->page, $desk->revision] = [$page, 1];
             if ('done' === $desk->imported()['state']) {
                 $picture = $desk->picture('preview');
                 $colour = imagecolorat($picture, intdiv(imagesx($picture), 2), intdiv(imagesy($picture), 2));
@@ -100,8 +100,8 @@ final class HostileFilesTest extends TestCase
         }
         self::assertFalse(@stream_socket_accept($listener, 0.2), 'Nobody called, not later either.');
         self::assertFileDoesNotExist("$canary.run");
-        $desk->bringIn("$files->folder/card.png", 'after all.png');
-        self::assertSame('done', $desk->imported()['state'], 'The next drawing comes in as ever.');
+        $desks[0]->bringIn("$files->folder/card.png", 'after all.png');
+        self::assertSame('done', $desks[0]->imported()['state'], 'The next drawing comes in as ever.');
     }
 
     public function testWhatIsLockedTooManyOrTooLargeIsSaid(): void
