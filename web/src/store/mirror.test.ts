@@ -10,6 +10,8 @@ declare const process: { env: { [name: string]: string | undefined } };
 const SEEDS = Number(process.env.SEEDS ?? 400);
 const FIRST_SEED = Number(process.env.FIRST_SEED ?? 1);
 const ACTIONS = 70;
+/** More answers than any of these lives needs until all is through. */
+const REST = 5000;
 const PROJECTS = ["meadow", "quarry"] as const;
 type ProjectName = (typeof PROJECTS)[number];
 
@@ -284,14 +286,16 @@ async function live(seed: number): Promise<void> {
   world.isFaulty = false;
   for (const project of PROJECTS) {
     for (const tab of tabs) void tab.goTo(project);
+    let turns = 0;
     do {
+      expect(++turns, "it never comes to rest").toBeLessThan(REST);
       for (const tab of tabs) if (tab.open === null) void tab.goTo(project);
       for (const tab of tabs) tab.mirror?.tryNow();
       await settle();
       expect(world.faults.join("; ")).toBe("");
     } while ((await world.schedule.next()) || tabs.some((t) => !t.isQuiet));
     for (const tab of tabs) void tab.mirror?.poll();
-    while (await world.schedule.next());
+    while (await world.schedule.next()) expect(++turns, "it never comes to rest").toBeLessThan(REST);
     for (const tab of tabs) {
       expect(tab.view?.revision, "a tab is behind").toBe(world.projects[project].revision);
       expect(tab.view?.missing.size, "a storey has not come").toBe(0);
