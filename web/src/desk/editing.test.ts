@@ -1,22 +1,30 @@
 import { beforeEach, describe, expect, it, vi } from "vitest";
+import type { Row } from "../api/client";
 import { useProject } from "../store/project";
 import { withRows } from "../store/rows";
 import { arcChain, nearestOnLine, riseThrough, wallLine } from "../store/walls";
 import { deskWithPlan, page, row, type Sent, type Serving, STOREY } from "../testing/desk";
 import { clickAt } from "./acts";
-import { setAct, useDesk } from "./desk";
+import { type Held, setAct, useDesk } from "./desk";
 import {
+  changeBuildUp,
   copyWalls,
   dropHeld,
   heldAt,
   moveToStorey,
   outerWalls,
+  preview,
+  removeBuildUp,
   removeSelected,
+  reverse,
   selectedWalls,
   selectWithin,
+  setBeside,
+  setBuildUp,
+  setLength,
+  setThickness,
+  storeysInOrder,
 } from "./editing";
-import { apartMm, faceAt } from "./figures";
-import { nextNumber, numberAndName } from "./rooms";
 import { snapAt } from "./snap";
 import { setWallFigure } from "./tracing";
 
@@ -27,6 +35,14 @@ beforeEach(() => {
   server = deskWithPlan();
   sent = server.sent;
 });
+
+/** Another wall, as thick and on the same storey. */
+function likeSouth(id: string, fromNode: string, toNode: string): Row {
+  const south = useProject.getState().rows.wall.get("south");
+  if (!south) throw new Error("There is no such wall.");
+  const { id: _id, revision: _revision, ...values } = south;
+  return row("wall", id, { ...values, fromNode, toNode });
+}
 
 describe("selecting", () => {
   it("takes one wall by a click, several by Shift, and gives one back by Shift again", () => {
@@ -85,6 +101,220 @@ describe("dragging", () => {
     useDesk.setState({ held: { kind: "jamb", id: "d", part: 0, from: [1000, 0], to: [700, 30] } });
     await dropHeld();
     expect(sent[0]?.operations[0]?.values).toEqual({ offset: 700, width: 1200 });
+  });
+});
+
+describe("what is dragged", () => {
+  const dragged = (held: Partial<Held> & Pick<Held, "kind" | "id">) =>
+    useDesk.setState({ held: { part: 0, from: [0, 0], to: [300, 200], ...held } });
+
+  it("is shown where it would go, with the walls that meet it, before it is let go", () => {
+    dragged({ kind: "wall", id: "south" });
+    // Across itself only; the two beside it follow with the ends that they share.
+    expect(preview()).toEqual([
+      [
+        [0, 200],
+        [6000, 200],
+      ],
+      [
+        [0, 4000],
+        [0, 200],
+      ],
+      [
+        [6000, 200],
+        [6000, 4000],
+      ],
+    ]);
+    dragged({ kind: "node", id: "n3", to: [6500, 4100] });
+    expect(preview()).toHaveLength(2);
+    useDesk.setState({ held: null });
+    expect(preview()).toEqual([]);
+  });
+
+  it("moves several walls as they stand, a shared corner once", async () => {
+    useDesk.setState({ group: ["south", "east"] });
+    dragged({ kind: "wall", id: "south" });
+    expect(preview(), "and the two that hang on to them").toHaveLength(4);
+    await dropHeld();
+    expect(sent[0]?.operations[0]?.shift?.nodes).toEqual([
+      { id: "n1", x: 300, y: 200 },
+      { id: "n2", x: 6300, y: 200 },
+      { id: "n3", x: 6300, y: 4200 },
+    ]);
+  });
+
+  it("moves a corner to where it is let go", async () => {
+    dragged({ kind: "node", id: "n3", to: [6500, 4100] });
+    await dropHeld();
+    expect(sent[0]?.operations[0]?.shift).toEqual({ nodes: [{ id: "n3", x: 6500, y: 4100 }] });
+  });
+
+  it("keeps an opening within its wall, and no narrower than a hand could pass", async () => {
+    const door = row("opening", "d", { wall: "south", kind: "door", offset: 1000, width: 900, number: "D1" });
+    const drop = async (held: Partial<Held> & Pick<Held, "kind">) => {
+      useProject.setState((s) => ({ rows: withRows(s.rows, [door]) }));
+      dragged({ id: "d", ...held });
+      expect(preview(), "drawn on its wall").toHaveLength(1);
+      await dropHeld();
+      return [sent.at(-1)?.title, sent.at(-1)?.operations[0]?.values];
+    };
+    expect(await drop({ kind: "opening", part: 400, to: [9000, 0] })).toEqual([
+      "Move D1",
+      { offset: 5100, width: 900 },
+    ]);
+    expect(await drop({ kind: "opening", part: 400, to: [-900, 0] })).toEqual(["Move D1", { offset: 0, width: 900 }]);
+    expect(await drop({ kind: "jamb", part: 1, to: [200, 0] })).toEqual(["Width of D1", { offset: 1000, width: 50 }]);
+    expect(await drop({ kind: "jamb", part: 1, to: [9000, 0] })).toEqual([
+      "Width of D1",
+      { offset: 1000, width: 5000 },
+    ]);
+    expect(await drop({ kind: "jamb", part: 0, to: [1880, 0] })).toEqual(["Width of D1", { offset: 1850, width: 50 }]);
+  });
+
+  it("is taken hold of at its jambs and within, where an opening is selected", () => {
+    setAct(null);
+    useProject.setState((s) => ({
+      rows: withRows(s.rows, [row("opening", "d", { wall: "south", kind: "door", offset: 1000, width: 900 })]),
+    }));
+    useDesk.setState({ selected: { type: "opening", id: "d" } });
+    expect(heldAt([1010, 40])).toEqual({ kind: "jamb", id: "d", part: 0 });
+    expect(heldAt([1890, -40])).toEqual({ kind: "jamb", id: "d", part: 1 });
+    expect(heldAt([1450, 0])).toEqual({ kind: "opening", id: "d", part: 450 });
+    expect(heldAt([1450, 400])).toBeNull();
+    expect(heldAt([3000, 0])).toBeNull();
+  });
+});
+
+describe("what is typed at walls", () => {
+  it("keeps the end where others join", async () => {
+    await setLength("south", 5900);
+    expect(sent[0]?.operations[0]?.shift).toEqual({ wall: "south", length: 5900, holds: "from" });
+    const alone = row("node", "n5", { storey: STOREY, drawing: null, x: -2000, y: 0 });
+    const spur = likeSouth("spur", "n5", "n1");
+    useProject.setState((s) => ({ rows: withRows(s.rows, [alone, spur]) }));
+    await setLength("spur", 1500);
+    expect(sent[1]?.operations[0]?.shift).toEqual({ wall: "spur", length: 1500, holds: "to" });
+  });
+
+  it("sets a thickness of several and turns them round, each as one change", async () => {
+    await setThickness(["south", "east"], 240);
+    await reverse(["south", "east"]);
+    expect(sent.map((s) => s.operations)).toEqual([
+      [{ do: "shift", shift: { walls: ["south", "east"], thickness: 240 } }],
+      ["south", "east"].map((wall) => ({ do: "rework", rework: { kind: "reverse", wall } })),
+    ]);
+  });
+
+  it("lays a copy beside one, clear of both bodies, on the side where the pointer is", async () => {
+    const ask = (y: number) =>
+      useDesk.setState({ asked: { kind: "beside", wall: "south" }, pointer: [3000, y], slip: "900" });
+    ask(700);
+    await setBeside("900");
+    ask(-700);
+    await setBeside("900");
+    expect(sent.map((s) => s.operations[0]?.rework)).toMatchObject([
+      { kind: "beside", wall: "south", left: 1100 },
+      { kind: "beside", wall: "south", left: -1100 },
+    ]);
+    ask(700);
+    await setBeside("none");
+    expect(useDesk.getState()).toMatchObject({ slipError: "No length.", asked: { kind: "beside" } });
+    expect(sent).toHaveLength(2);
+  });
+});
+
+describe("acts that ask for a place or another wall", () => {
+  const ask = (kind: "split" | "join" | "end", wall: string) => useDesk.setState({ asked: { kind, wall } });
+
+  it("split a wall where it was clicked", async () => {
+    ask("split", "south");
+    clickAt([2200, 30], false);
+    await vi.waitFor(() => expect(sent).toHaveLength(1));
+    expect(sent[0]?.operations[0]?.rework).toMatchObject({ kind: "split", wall: "south", along: 2200 });
+    expect(useDesk.getState().asked).toBeNull();
+  });
+
+  it("wait on while nothing is hit, and take no wall as the other of itself", () => {
+    ask("join", "south");
+    clickAt([3000, 2000], false);
+    clickAt([3000, 20], false);
+    expect(useDesk.getState().asked).toEqual({ kind: "join", wall: "south" });
+  });
+
+  it("end a wall at another one with the end that is nearer to where they meet", async () => {
+    const nodes = [
+      row("node", "n7", { storey: STOREY, drawing: null, x: 2000, y: 1000 }),
+      row("node", "n8", { storey: STOREY, drawing: null, x: 2000, y: 3000 }),
+    ];
+    const part = likeSouth("part", "n7", "n8");
+    for (const [click, atStart] of [
+      [[4000, -20], true],
+      [[4000, 4020], false],
+    ] as const) {
+      useProject.setState((s) => ({ rows: withRows(s.rows, [...nodes, part]) }));
+      ask("end", "part");
+      clickAt(click, false);
+      await vi.waitFor(() => expect(sent.at(-1)?.operations[0]?.rework).toMatchObject({ kind: "end", atStart }));
+    }
+  });
+});
+
+describe("build-ups", () => {
+  const kind = row("buildUp", "b", { name: "Outer, 300", thickness: 300, height: 2800, enclosing: true });
+  const given = () =>
+    useProject.setState((s) => ({
+      rows: withRows(s.rows, [kind, row("wall", "south", { ...s.rows.wall.get("south"), buildUp: "b" })]),
+    }));
+
+  it("give walls their thickness, height and whether they enclose; taken off, they leave the walls as they are", async () => {
+    given();
+    await setBuildUp(["east"], "b");
+    expect(sent[0]?.operations).toEqual([
+      { do: "shift", shift: { walls: ["east"], thickness: 300 } },
+      { do: "set", type: "wall", id: "east", values: { buildUp: "b", height: 2800, enclosing: true } },
+    ]);
+    await setBuildUp(["east"], null);
+    expect(sent[1]?.operations).toEqual([{ do: "setMany", type: "wall", ids: ["east"], values: { buildUp: null } }]);
+  });
+
+  it("change with every wall that has them; a new name alone changes no wall", async () => {
+    given();
+    await changeBuildUp("b", { thickness: 320 });
+    expect(sent[0]?.operations).toEqual([
+      { do: "set", type: "buildUp", id: "b", values: { thickness: 320 } },
+      { do: "shift", shift: { walls: ["south"], thickness: 320 } },
+      { do: "set", type: "wall", id: "south", values: { buildUp: "b" } },
+    ]);
+    given();
+    await changeBuildUp("b", { name: "Outer" });
+    expect(sent[1]?.operations).toEqual([{ do: "set", type: "buildUp", id: "b", values: { name: "Outer" } }]);
+  });
+
+  it("go without their walls", async () => {
+    given();
+    useDesk.setState({ buildUp: "b" });
+    await removeBuildUp("b");
+    expect(sent[0]?.operations).toEqual([
+      { do: "setMany", type: "wall", ids: ["south"], values: { buildUp: null } },
+      { do: "remove", type: "buildUp", id: "b" },
+    ]);
+    expect(useDesk.getState().buildUp).toBeNull();
+  });
+});
+
+describe("storeys", () => {
+  it("are told from the lowest up, alternatives after what they are one of", () => {
+    const storey = (id: string, elevation: number, alternativeOf: string | null = null) =>
+      row("storey", id, { name: id, elevation, height: 2700, alternativeOf });
+    useProject.setState((s) => ({
+      rows: withRows(s.rows, [
+        storey(STOREY, 0),
+        storey("upper B", 2900, "upper"),
+        storey("upper", 2900),
+        storey("cellar", -2600),
+      ]),
+    }));
+    expect(storeysInOrder().map((s) => s.id)).toEqual(["cellar", STOREY, "upper", "upper B"]);
   });
 });
 
@@ -189,27 +419,7 @@ describe("shapes of walls", () => {
   });
 });
 
-describe("figures and rooms", () => {
-  it("mean the face on the side that was clicked, and know what lies between two", () => {
-    expect(faceAt([3000, 60])).toEqual({ wall: "south", side: "left" });
-    expect(faceAt([3000, -60])).toEqual({ wall: "south", side: "right" });
-    expect(faceAt([3000, 5])).toEqual({ wall: "south", side: "centre" });
-    const { rows } = useProject.getState();
-    expect(apartMm(rows, { wall: "south", side: "left" }, { wall: "north", side: "left" })).toBeCloseTo(3800);
-    expect(apartMm(rows, { wall: "south", side: "left" }, { wall: "east", side: "left" })).toBeNull();
-  });
-
-  it("read number and name, and go on counting", () => {
-    expect(numberAndName("3 Tank room")).toEqual({ number: "3", name: "Tank room" });
-    expect(numberAndName("Tank room")).toEqual({ number: "", name: "Tank room" });
-    expect(numberAndName(" 12 ")).toEqual({ number: "12", name: "Room 12" });
-    expect(nextNumber()).toBe("1");
-    useProject.setState((s) => ({
-      rows: withRows(s.rows, [row("room", "r", { storey: STOREY, number: "7", name: "x" })]),
-    }));
-    expect(nextNumber()).toBe("8");
-  });
-
+describe("walls", () => {
   it("know the walls round the building from those between rooms", () => {
     const stretch = (from: number[], to: number[], right: number[][], left: number[][]) => ({ from, to, right, left });
     const shapes = useProject.getState().derived.get(STOREY);

@@ -268,6 +268,7 @@ export async function listRooms(rooms: readonly ReadRoom[]): Promise<void> {
   const { storey } = useDesk.getState();
   if (storey === null) return;
   const listed = rooms.filter((r) => r.areaM2 !== null);
+  if (listed.length === 0) return;
   await change(
     "List rooms",
     listed.map(

@@ -123,6 +123,8 @@ export interface Serving {
   gap: unknown;
   /** which way the ink runs */
   bearing: unknown;
+  /** what is answered elsewhere, by the end of the path; a Response as it is */
+  answers: Record<string, unknown>;
 }
 
 /** A rectangle of 6 × 4 m on its centre lines, 200 thick, over a picture of 10 mm per pixel turned 2° to the left. */
@@ -191,6 +193,7 @@ export function deskWithPlan(): Serving {
     ticks: null,
     gap: null,
     bearing: null,
+    answers: {},
   };
   vi.stubGlobal("fetch", async (request: Request) => {
     const url = new URL(request.url);
@@ -208,6 +211,8 @@ export function deskWithPlan(): Serving {
     if (pathname.endsWith("/bearing")) return json({ found: serving.bearing });
     if (pathname.endsWith("/gap")) return json({ found: serving.gap });
     if (pathname.endsWith("/ticks")) return json({ count: serving.ticks });
+    const other = serving.answers[pathname.split("/").at(-1) ?? ""];
+    if (other !== undefined) return other instanceof Response ? other.clone() : json(other);
     serving.sent.push(JSON.parse(await request.text()));
     return json({ ...EMPTY, revision: 2 });
   });
