@@ -123,7 +123,7 @@ export interface Serving {
   gap: unknown;
   /** which way the ink runs */
   bearing: unknown;
-  /** what is answered elsewhere, by the end of the path; a Response as it is */
+  /** what is answered before all that, by the end of the path; a Response as it is */
   answers: Record<string, unknown>;
 }
 
@@ -199,6 +199,8 @@ export function deskWithPlan(): Serving {
     const url = new URL(request.url);
     const { pathname, searchParams } = url;
     serving.asked.push(url);
+    const other = serving.answers[pathname.split("/").at(-1) ?? ""];
+    if (other !== undefined) return other instanceof Response ? other.clone() : json(other);
     if (pathname === "/api/length") {
       // As the server does: no figure, no length.
       const mm = Number.parseFloat(searchParams.get("text") ?? "");
@@ -211,8 +213,6 @@ export function deskWithPlan(): Serving {
     if (pathname.endsWith("/bearing")) return json({ found: serving.bearing });
     if (pathname.endsWith("/gap")) return json({ found: serving.gap });
     if (pathname.endsWith("/ticks")) return json({ count: serving.ticks });
-    const other = serving.answers[pathname.split("/").at(-1) ?? ""];
-    if (other !== undefined) return other instanceof Response ? other.clone() : json(other);
     serving.sent.push(JSON.parse(await request.text()));
     return json({ ...EMPTY, revision: 2 });
   });
