@@ -50,6 +50,7 @@ describe("a boundary on the board", () => {
     await boundaryPoint([5000, 6000]);
     expect(useProject.getState().trouble).toMatch(/^No straight line runs that way/);
     server.answers.bearing = json({ error: { code: "not-ready", message: "Still being read.", at: "" } }, 409);
+    useProject.setState((s) => ({ rows: withRows(s.rows, [boundary]) }));
     await boundaryPoint([5000, 6000]);
     expect(useProject.getState().trouble).toBe("Still being read.");
   });
