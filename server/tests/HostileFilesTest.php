@@ -4,12 +4,14 @@ declare(strict_types=1);
 
 namespace Plinth\Server\Tests;
 
+use PHPUnit\Framework\Attributes\Group;
 use PHPUnit\Framework\TestCase;
 
 /**
  * Whatever is thrown at it, the application says in words what is wrong, keeps nothing half done, leaves no process behind and
  * goes on working.
  */
+#[Group('hostile')]
 final class HostileFilesTest extends TestCase
 {
     public function testHostileFilesAreAnsweredInWordsAndLeaveNothingBehind(): void
