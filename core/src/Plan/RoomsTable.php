@@ -203,14 +203,18 @@ final class RoomsTable
         if ('' === $text) {
             return null;
         }
+        $plain = self::point($text);
+        // No room is a hand wide: 4.80 without a unit is metres, whatever the project's unit.
+        if (is_numeric($plain) && (float) $plain * $unit->millimetres() < 100.0) {
+            return (float) $plain > 0.0 ? 1000.0 * (float) $plain : null;
+        }
         try {
-            $mm = LengthParser::parse(self::point($text), $unit)->mm;
+            $mm = LengthParser::parse($plain, $unit)->mm;
         } catch (UnitsException) {
             return null;
         }
 
-        // No room is a hand wide: 4.80 without a unit is metres, whatever the project's unit.
-        return $mm <= 0.0 ? null : ($mm < 100.0 && is_numeric(self::point($text)) ? 1000.0 * (float) self::point($text) : $mm);
+        return $mm > 0.0 ? $mm : null;
     }
 
     private static function area(string $text): ?float

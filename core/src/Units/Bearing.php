@@ -25,7 +25,8 @@ final readonly class Bearing
     public static function parse(string $text): self
     {
         $plain = mb_strtoupper(trim(strtr(mb_scrub($text), ['′' => "'", '’' => "'", '″' => '"', '”' => '"', "''" => '"', 'º' => '°', ',' => '.', '−' => '-'])));
-        $angle = self::NUMBER.'\s*(?:°|DEG|D)?\s*(?:([0-5]?\d(?:\.\d+)?)\s*\'\s*)?(?:([0-5]?\d(?:\.\d+)?)\s*"\s*)?';
+        // Minutes stand apart from the degrees, and whole from the seconds: 12345' would be 123°45' as well as 12°345'.
+        $angle = self::NUMBER.'(?:\s*(?:°|DEG|D)\s*|\s+|(?![\d.]))(?:([0-5]?\d(?:\.\d+)?)\s*\'\s*)?(?:([0-5]?\d(?:\.\d+)?)\s*"\s*)?';
         if (1 === preg_match('/^([NS])\s*'.$angle.'\s*([EW])$/u', $plain, $m)) {
             [$degrees, $step] = self::angle($m[2], $m[3], $m[4]);
             if ($degrees > 90.0) {

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Units;
 
+use Brick\Math\BigRational;
+
 /**
  * A unit in which a length is typed. The factors are exact: 1 in = 25.4 mm, 1 ft = 304.8 mm (NIST SP 811, appendix B).
  */
@@ -17,12 +19,17 @@ enum LengthUnit: string
 
     public function millimetres(): float
     {
+        return $this->exactly()->toFloat();
+    }
+
+    public function exactly(): BigRational
+    {
         return match ($this) {
-            self::Millimetre => 1.0,
-            self::Centimetre => 10.0,
-            self::Metre => 1000.0,
-            self::Foot => 304.8,
-            self::Inch => 25.4,
+            self::Millimetre => BigRational::one(),
+            self::Centimetre => BigRational::of(10),
+            self::Metre => BigRational::of(1000),
+            self::Foot => BigRational::ofFraction(1524, 5),
+            self::Inch => BigRational::ofFraction(127, 5),
         };
     }
 

@@ -10,6 +10,7 @@ use Plinth\Core\Units\Exception\UnreadableLength;
 final readonly class Spacings
 {
     private const MOST = 200;
+    private const LETTERS = 'ABCDEFGHJKLMNPQRSTUVWXYZ';
 
     /** @param list<float> $mm places of the axes, the first at 0 */
     private function __construct(public array $mm)
@@ -36,27 +37,37 @@ final readonly class Spacings
     }
 
     /**
-     * One label for each axis, counting on from the first: 1, 2, 3 or A, B, C; I and O are left out, which look like figures (common
-     * practice, no source).
+     * One label for each axis, counting on from the first: 1, 2, 3, A1, A2, or A, B, C … Z, AA, AB; I and O are left out, which look
+     * like figures (common practice, no source).
      *
      * @return list<string>
+     *
+     * @throws UnreadableLength when the first one ends in neither a figure nor such a letter
      */
     public static function labels(string $first, int $count): array
     {
-        $labels = [];
-        if (1 === preg_match('/^(.*?)(\d+)$/', $first, $m)) {
-            for ($i = 0; $i < $count; ++$i) {
-                $labels[] = $m[1].((int) $m[2] + $i);
-            }
-
-            return $labels;
+        $first = '' === $first ? 'A' : $first;
+        if (1 === preg_match('/^(.*?)(\d{1,9})$/', $first, $m)) {
+            return array_map(static fn (int $i): string => $m[1].((int) $m[2] + $i), range(0, $count - 1));
         }
-        $letters = array_values(array_filter(range('A', 'Z'), static fn (string $l): bool => 'I' !== $l && 'O' !== $l));
-        $start = (int) array_search(strtoupper('' === $first ? 'A' : $first), $letters, true);
-        for ($i = $start; $i < $start + $count; ++$i) {
-            $labels[] = ($i >= \count($letters) ? $letters[intdiv($i, \count($letters)) - 1] : '').$letters[$i % \count($letters)];
+        if (1 !== preg_match('/^(|.*[^A-Z])(['.self::LETTERS.']{1,4})$/s', strtoupper($first), $m)) {
+            throw UnreadableLength::noLabel($first);
+        }
+        $start = array_reduce(str_split($m[2]), static fn (int $n, string $l): int => $n * \strlen(self::LETTERS) + (int) strpos(self::LETTERS, $l) + 1, 0);
+
+        return array_map(static fn (int $i): string => $m[1].self::letters($start + $i), range(0, $count - 1));
+    }
+
+    /** @param int $n from 1: a number without a zero, whose figures are letters */
+    private static function letters(int $n): string
+    {
+        $base = \strlen(self::LETTERS);
+        $letters = '';
+        while ($n > 0) {
+            $letters = self::LETTERS[($n - 1) % $base].$letters;
+            $n = intdiv($n - 1, $base);
         }
 
-        return $labels;
+        return $letters;
     }
 }

@@ -85,6 +85,7 @@ final class TraverseTest extends TestCase
     #[TestWith(["S64°57'40''W", 244.961111, 1 / 3600])]
     #[TestWith(['s 10° 30′ e', 169.5, 1 / 60])]
     #[TestWith(['N 5 W', 355.0, 1.0])]
+    #[TestWith(["12 34' 30\"", 12.575, 1 / 3600])]
     #[TestWith(['360', 0.0, 1.0])]
     public function testBearingsReadAsTheyAreWritten(string $text, float $degrees, float $step): void
     {
@@ -98,6 +99,8 @@ final class TraverseTest extends TestCase
     #[TestWith(['N 91 E'])]
     #[TestWith(['361'])]
     #[TestWith(["12°75'"])]
+    #[TestWith(["12345'"])]
+    #[TestWith(["N 1230' E"])]
     #[TestWith(['-5'])]
     public function testWhatIsNoBearingIsRefused(string $text): void
     {

@@ -67,6 +67,19 @@ final class ModuleTest extends TestCase
         self::assertSame(['P9', 'P10'], Spacings::labels('P9', 2));
         self::assertSame(['G', 'H', 'J', 'K'], Spacings::labels('G', 4));
         self::assertSame(['N', 'P'], Spacings::labels('n', 2));
-        self::assertSame('AA', Spacings::labels('A', 25)[24], 'After Z, which is the twenty-fourth.');
+        self::assertSame(['Z', 'AA', 'AB'], Spacings::labels('Z', 3), 'Z is the twenty-fourth.');
+        self::assertSame(['AB', 'AC'], Spacings::labels('AB', 2));
+        self::assertSame(['ZZ', 'AAA'], Spacings::labels('ZZ', 2));
+        self::assertSame(['A1-H', 'A1-J'], Spacings::labels('A1-H', 2));
+        self::assertCount(700, array_unique(Spacings::labels('A', 700)), 'No two axes are called the same.');
+    }
+
+    #[TestWith(['O'])]
+    #[TestWith(['A-'])]
+    #[TestWith(['Ä'])]
+    public function testWhatCannotBeCountedOnFromIsRefused(string $first): void
+    {
+        $this->expectException(UnreadableLength::class);
+        Spacings::labels($first, 3);
     }
 }

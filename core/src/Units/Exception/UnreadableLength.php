@@ -17,6 +17,11 @@ final class UnreadableLength extends \DomainException implements UnitsException
         return new self(\sprintf('“%s” is no spacing: write 5 x 6000, or 3600 + 2 x 7200; at most 200 axes.', $part), 0);
     }
 
+    public static function noLabel(string $first): self
+    {
+        return new self(\sprintf('“%s” is no label to count on from: write 1, A or A1; I and O are left out.', $first), 0);
+    }
+
     public static function becauseEmpty(): self
     {
         return new self('Nothing is typed: a length looks like 3.25 m, 3250 or 11\'7 1/2".', 0);
@@ -49,6 +54,32 @@ final class UnreadableLength extends \DomainException implements UnitsException
             str_replace(',', '', $number),
             $unit,
         ), $position);
+    }
+
+    public static function ambiguousPointAt(int $position, string $number): self
+    {
+        return new self(\sprintf(
+            'The point at character %d can be read two ways: %s mm or %s mm. Write the unit: %s mm, or %s m.',
+            $position + 1, rtrim(rtrim($number, '0'), '.'), ltrim(str_replace('.', '', $number), '0'), $number, $number,
+        ), $position);
+    }
+
+    public static function dashedFractionAt(int $position): self
+    {
+        return new self(\sprintf(
+            'The dash at character %d can be read two ways: it joins the fraction to the number, or takes it away. Put a space in its place, or spaces round it.',
+            $position + 1,
+        ), $position);
+    }
+
+    public static function twoLengthsAt(int $position): self
+    {
+        return new self(\sprintf('Two lengths multiplied are an area: leave out the unit of the one that counts, at character %d or before.', $position + 1), $position);
+    }
+
+    public static function tooLong(int $characters): self
+    {
+        return new self(\sprintf('This is longer than %d characters: no length is.', $characters), $characters);
     }
 
     public static function inchesBeyondAFoot(int $position, string $inches): self
