@@ -7,6 +7,9 @@ namespace Plinth\Core\Geometry;
 /** An affine mapping from one page's pixels to another's: (x, y) → (a·x + b·y + c, d·x + e·y + f). */
 final readonly class PixelAffine
 {
+    /** Places that spread less across their line than this part of how they spread along it tell nothing of what lies beside it. */
+    private const LEAST_ACROSS = 0.05;
+
     public function __construct(public float $a, public float $b, public float $c, public float $d, public float $e, public float $f)
     {
     }
@@ -52,7 +55,9 @@ final readonly class PixelAffine
             $yv += $y * $v;
         }
         $det = $xx * $yy - $xy * $xy;
-        if ($n < 3 || $det < 1e-3 * $xx * $yy || $det <= 0.0) {
+        // Spread along the line that the places lie nearest to, and across it: the same however they are turned.
+        [$middle, $half] = [($xx + $yy) / 2.0, hypot(($xx - $yy) / 2.0, $xy)];
+        if ($n < 3 || $middle - $half <= self::LEAST_ACROSS ** 2 * ($middle + $half)) {
             $c = ($xu + $yv) / max(1e-12, $xx + $yy);
             $s = ($xv - $yu) / max(1e-12, $xx + $yy);
             [$a, $b, $d, $e] = [$c, -$s, $s, $c];

@@ -38,6 +38,19 @@ final class PixelAffineTest extends TestCase
         }
     }
 
+    /** A few tenths of a pixel of noise on places in a row say nothing of what lies beside the row, whichever way it runs. */
+    public function testPlacesInARowMoveNothingBesideItAstray(): void
+    {
+        mt_srand(11);
+        $noise = static fn (): float => 0.6 * (mt_rand() / mt_getrandmax() - 0.5);
+        for ($degrees = 0.0; $degrees < 360.0; $degrees += 7.5) {
+            [$c, $s] = [cos(deg2rad($degrees)), sin(deg2rad($degrees))];
+            $at = static fn (float $along, float $across): PixelPoint => new PixelPoint(1500 + $along * $c - $across * $s, 900 + $along * $s + $across * $c);
+            $pairs = array_map(static fn (float $along): array => [$at($along, $noise()), $at($along + $noise(), $noise())], [0.0, 320.0, 610.0, 1000.0]);
+            self::assertLessThan(3.0, PixelAffine::through($pairs)->of($at(500.0, 1000.0))->distanceTo($at(500.0, 1000.0)), "turned by {$degrees}°");
+        }
+    }
+
     public function testAFitGoesAlongWithItsPixels(): void
     {
         $map = PixelAffine::similar(1.2, deg2rad(-2.0), new PixelPoint(500, 500), new PixelPoint(640, 600));

@@ -24,6 +24,8 @@ final readonly class WallProbe
     private const PROFILES = [6, 28];
     /** What meets the wall at its ends is left out, mm beyond half the thickness. */
     private const ENDS_MM = 60.0;
+    /** Faces nearer to each other than this part of the thickness that was looked for are none. */
+    private const LEAST_OF_GUESS = 0.3;
     /** grey levels that a face stands out by */
     private const FAINTEST = 6.0;
     /** of the profiles that must show a face */
@@ -93,6 +95,10 @@ final readonly class WallProbe
         $slope = ($left[1] + $right[1]) / 2.0;
         [$o1, $s1] = self::offset($found[1], $slope);
         [$o0, $s0] = self::offset($found[0], $slope);
+        // Both looks may have found the same line, or each the other's.
+        if ($o1 - $o0 < max($scale, self::LEAST_OF_GUESS * $thickness)) {
+            return null;
+        }
         $floor = self::FLOOR_PX * $scale;
         $off = ($o0 + $o1) / 2.0;
         [$ux, $uy] = [($to->x - $from->x) / $length, ($to->y - $from->y) / $length];

@@ -77,6 +77,40 @@ final class WallsInTheInkTest extends TestCase
         self::assertEqualsWithDelta(DrawnWalls::GAP[2], $found->openings[0]->width, 10.0);
     }
 
+    /** Strokes at random, many nearer to each other than a wall is thick: a click on them finds a wall with a thickness, or none. */
+    public function testNoClickOnWhateverInkMakesItFail(): void
+    {
+        mt_srand(5);
+        $found = 0;
+        for ($page = 0; $page < 6; ++$page) {
+            $raster = self::strokes();
+            for ($click = 0; $click < 12; ++$click) {
+                $at = new Point(mt_rand(0, 2400) - 600.0, mt_rand(0, 2400) + 2400.0);
+                $wall = WallUnder::at($raster->crop(...), DrawnWalls::map(), $at);
+                $found += null === $wall ? 0 : 1;
+                self::assertTrue(null === $wall || ($wall->thickness >= DrawnWalls::MM && $wall->length() > 0.0));
+            }
+        }
+        self::assertGreaterThan(5, $found);
+    }
+
+    private static function strokes(): GreyRaster
+    {
+        $rows = array_fill(0, 240, str_repeat(\chr(235), 240));
+        for ($n = 0; $n < 60; ++$n) {
+            [$x, $y, $long, $pen, $tone] = [mt_rand(0, 239), mt_rand(0, 239), mt_rand(20, 200), mt_rand(1, 4), \chr(mt_rand(20, 190))];
+            $isLevel = 1 === mt_rand(0, 1);
+            for ($k = 0; $k < $long * $pen; ++$k) {
+                [$i, $j] = $isLevel ? [$x + $k % $long, $y + intdiv($k, $long)] : [$x + intdiv($k, $long), $y + $k % $long];
+                if ($i < 240 && $j < 240) {
+                    $rows[$j][$i] = $tone;
+                }
+            }
+        }
+
+        return new GreyRaster(240, 240, implode('', $rows));
+    }
+
     public function testABlankPageShowsNothing(): void
     {
         $blank = new GreyRaster(300, 200, str_repeat(\chr(240), 60_000));
