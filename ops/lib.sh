@@ -139,7 +139,8 @@ cache_warm() {
 database_create() {
   if [ ! -f "$VAR/db/.complete" ]; then
     rm -rf "$VAR/db"
-    mariadb-install-db --no-defaults --datadir="$VAR/db" --user="$ME" --auth-root-socket-user="$ME" --skip-test-db --innodb-log-file-size=32M >"$VAR/log/database-create.log" 2>&1
+    # Several instances that begin at once would meet in a shared folder of temporary tables.
+    TMPDIR="$RUN" mariadb-install-db --no-defaults --datadir="$VAR/db" --user="$ME" --auth-root-socket-user="$ME" --skip-test-db --innodb-log-file-size=32M >"$VAR/log/database-create.log" 2>&1 || return 1
     touch "$VAR/db/.complete"
   fi
 }
@@ -154,7 +155,7 @@ GRANT ALL ON plinth.* TO 'plinth_app'@'localhost';
 DROP USER IF EXISTS 'plinth'@'127.0.0.1';
 SQL
   )
-  exec mariadbd --no-defaults --datadir="$VAR/db" --socket="$RUN/db.sock" --skip-networking --pid-file="$RUN/db.pid" --init-file="$RUN/accounts.sql" \
+  TMPDIR="$RUN" exec mariadbd --no-defaults --datadir="$VAR/db" --socket="$RUN/db.sock" --skip-networking --pid-file="$RUN/db.pid" --init-file="$RUN/accounts.sql" \
     --user="$ME" --log-error="$VAR/log/database.log" --skip-name-resolve --character-set-server=utf8mb4 --collation-server=utf8mb4_unicode_ci --local-infile=OFF --secure-file-priv="$RUN" \
     --innodb-log-file-size=32M --performance-schema=OFF --default-time-zone=+00:00 --innodb-flush-log-at-trx-commit=1 --innodb-flush-method=O_DIRECT --max-allowed-packet=256M --innodb-lock-wait-timeout=15
 }
