@@ -40,4 +40,35 @@ final class Clip
 
         return Polygon::area($ring);
     }
+
+    /**
+     * What of a convex ring lies in an upright box.
+     *
+     * @param list<array{float, float}> $ring
+     * @param array{float, float, float, float} $box xmin, ymin, xmax, ymax
+     *
+     * @return list<array{float, float}> fewer than three points where nothing does
+     */
+    public static function box(array $ring, array $box): array
+    {
+        foreach ([[0, 1.0, $box[0]], [1, 1.0, $box[1]], [0, -1.0, $box[2]], [1, -1.0, $box[3]]] as [$axis, $sign, $limit]) {
+            $kept = [];
+            $n = \count($ring);
+            foreach ($ring as $k => $p) {
+                $q = $ring[($k + 1) % $n];
+                [$s, $t] = [$sign * ($p[$axis] - $limit), $sign * ($q[$axis] - $limit)];
+                if ($s >= 0.0) {
+                    $kept[] = $p;
+                }
+                if (($s > 0.0 && $t < 0.0) || ($s < 0.0 && $t > 0.0)) {
+                    $at = [$p[0] + $s / ($s - $t) * ($q[0] - $p[0]), $p[1] + $s / ($s - $t) * ($q[1] - $p[1])];
+                    $at[$axis] = $limit;
+                    $kept[] = $at;
+                }
+            }
+            $ring = $kept;
+        }
+
+        return $ring;
+    }
 }

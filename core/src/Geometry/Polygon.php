@@ -72,13 +72,14 @@ final class Polygon
     }
 
     /**
-     * A point well inside the ring, for a label: the middle of the longest horizontal chord near the middle height.
+     * A point well inside the ring and outside its holes, for a label: the middle of the longest horizontal chord near the middle height.
      *
      * @param non-empty-list<array{float, float}> $ring
+     * @param list<Ring> $holes
      *
      * @return array{float, float}
      */
-    public static function labelPoint(array $ring): array
+    public static function labelPoint(array $ring, array $holes = []): array
     {
         [, $ymin, , $ymax] = self::bounds($ring);
         $best = $ring[0];
@@ -87,10 +88,12 @@ final class Polygon
         foreach ([0.503, 0.37, 0.641, 0.23, 0.783] as $part) {
             $y = $ymin + $part * ($ymax - $ymin);
             $crossings = [];
-            foreach ($ring as $i => [$x1, $y1]) {
-                [$x2, $y2] = $ring[($i + 1) % \count($ring)];
-                if (($y1 > $y) !== ($y2 > $y)) {
-                    $crossings[] = $x1 + ($y - $y1) * ($x2 - $x1) / ($y2 - $y1);
+            foreach ([$ring, ...$holes] as $each) {
+                foreach ($each as $i => [$x1, $y1]) {
+                    [$x2, $y2] = $each[($i + 1) % \count($each)];
+                    if (($y1 > $y) !== ($y2 > $y)) {
+                        $crossings[] = $x1 + ($y - $y1) * ($x2 - $x1) / ($y2 - $y1);
+                    }
                 }
             }
             sort($crossings);

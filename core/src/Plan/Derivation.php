@@ -5,8 +5,10 @@ declare(strict_types=1);
 namespace Plinth\Core\Plan;
 
 use Plinth\Core\Geometry\Clip;
+use Plinth\Core\Geometry\Overlay;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Geometry\Polygon;
+use Plinth\Core\Plan\Internal\Bodies;
 use Plinth\Core\Plan\Internal\Clear;
 use Plinth\Core\Plan\Internal\Enclosures;
 use Plinth\Core\Plan\Internal\Face;
@@ -32,17 +34,22 @@ use Plinth\Core\Plan\Internal\Pieces;
  * Source of the areas' names: ISO 9836. Own derivation otherwise; the tests hold areas against GEOS.
  *
  * @phpstan-import-type Box from Neighbourhood
+ * @phpstan-import-type Shape from Overlay
  */
 final class Derivation
 {
     /** An end that runs towards a wall at the least slope is drawn on by so many half thicknesses of it. */
     private const DRAWN_ON = 6.0;
+    /** Less than a square centimetre between walls that nearly lie on each other is no region. */
+    private const LEAST_REGION_MM2 = 100.0;
 
     private readonly Pieces $pieces;
     private readonly Faces $faces;
     private readonly Enclosures $enclosures;
+    private readonly Bodies $bodies;
     private readonly Pieces $loose;
     private readonly Faces $looseFaces;
+    private readonly Bodies $looseBodies;
     private ?LeakSearch $leaks = null;
 
     public function __construct(private readonly Neighbourhood $plan, Effort $effort = new Effort())
@@ -50,8 +57,10 @@ final class Derivation
         $this->pieces = new Pieces($plan);
         $this->faces = new Faces(new Network($this->pieces, $effort));
         $this->enclosures = new Enclosures($this->pieces, $this->faces);
+        $this->bodies = new Bodies($this->pieces, $this->faces);
         $this->loose = new Pieces($plan, false);
         $this->looseFaces = new Faces(new Network($this->loose, $effort));
+        $this->looseBodies = new Bodies($this->loose, $this->looseFaces);
     }
 
     public static function of(Storey $storey): DerivedStorey
@@ -98,6 +107,21 @@ final class Derivation
                                 foreach ($network->around($node) as $h) {
                                     $affected[$network->edges[$h >> 1]['wall']] = true;
                                 }
+                            }
+                        }
+                    }
+                }
+            }
+        }
+        foreach ([[$this->pieces, $this->faces->network, $this->bodies], [$this->loose, $this->looseFaces->network, $this->looseBodies]] as [$pieces, $network, $bodies]) {
+            foreach (array_map(strval(...), array_keys($affected)) as $id) {
+                foreach ($pieces->ofWall($id) as $piece) {
+                    foreach ($network->along($piece) as $e) {
+                        // What a body adds to those that it lies on hangs on how they are told themselves.
+                        $isPlain = $bodies->isPlain($e);
+                        foreach ([...$bodies->neighbours($e), ...array_keys($bodies->overlaps($e))] as $other) {
+                            if (!$isPlain || !$bodies->isPlain($other)) {
+                                $affected[$network->edges[$other]['wall']] = true;
                             }
                         }
                     }
@@ -154,6 +178,7 @@ final class Derivation
     {
         $loose = [] !== $this->loose->ofWall($id);
         $faces = $loose ? $this->looseFaces : $this->faces;
+        $bodies = $loose ? $this->looseBodies : $this->bodies;
         $pieces = $loose ? $this->loose->ofWall($id) : $this->pieces->ofWall($id);
         $wall = $loose ? $this->loose->wall($id) : $this->pieces->wall($id);
         if (!$wall instanceof Wall) {
@@ -177,8 +202,13 @@ final class Derivation
                 [$right, $left] = $faces->sides(2 * $e);
                 [$from, $to] = [$faces->network->nodes[$edge['from']], $faces->network->nodes[$edge['to']]];
                 $stretches[] = ['from' => $from, 'right' => $right, 'to' => $to, 'left' => $left];
-                $area += Polygon::area([$from, ...$right, $to, ...$left]);
-                $area += $this->bulge($faces, 2 * $e, $right) + $this->bulge($faces, 2 * $e + 1, $left);
+                if ($bodies->isPlain($e)) {
+                    $area += Polygon::area([$from, ...$right, $to, ...$left]);
+                    $area += $this->bulge($faces, 2 * $e, $right) + $this->bulge($faces, 2 * $e + 1, $left);
+                    continue;
+                }
+                $area += $bodies->area($e);
+                $findings += $this->clashes($bodies, $faces->network, $e, 1 === \count($pieces) && 1 === \count($faces->network->along($piece)));
             }
         }
         foreach ($faces->network->overlaps as [$first, $second, $at]) {
@@ -186,12 +216,34 @@ final class Derivation
                 $findings['overlap '.$second] = new Finding('walls-overlap', [$first, $second], $at, 'Two walls lie on each other here: remove one of them.');
             }
         }
-        if (isset($faces->tooShort[$id])) {
-            $findings[] = new Finding('wall-too-short', [$id], $faces->tooShort[$id], 'This wall is shorter than its neighbours are thick, so its faces cross.');
-        }
         [$openings, $openingFindings] = [] === $pieces ? [[], []] : $this->openings($wall, $junctions, $ofWall);
 
         return new WallShape($id, $stretches, $area, $openings, [...array_values($findings), ...$openingFindings]);
+    }
+
+    /**
+     * Where the body of an edge runs into others: told once, by the wall whose id comes first.
+     *
+     * @param bool $isWhole whether the edge is all of its wall
+     *
+     * @return array<string, Finding>
+     */
+    private function clashes(Bodies $bodies, Network $network, int $edge, bool $isWhole): array
+    {
+        $id = $network->edges[$edge]['wall'];
+        $findings = [];
+        if ($isWhole && null !== ($at = $bodies->tooShortAt($edge))) {
+            $findings['short'] = new Finding('wall-too-short', [$id], $at, 'This wall is shorter than its neighbours are thick: make it longer, or let them meet without it.');
+        }
+        $alongside = $bodies->alongside($edge);
+        foreach ($alongside + $bodies->overlaps($edge) as $other => $at) {
+            $second = $network->edges[$other]['wall'];
+            if ($second > $id && (isset($alongside[$other]) || !$bodies->areJoinedByOneTooShort($edge, $other))) {
+                $findings["overlap $second"] = new Finding('walls-overlap', [$id, $second], $at, 'Two walls lie on each other here: remove one of them, or move it beside the other.');
+            }
+        }
+
+        return $findings;
     }
 
     /**
@@ -223,8 +275,7 @@ final class Derivation
         }
         $regions = [];
         foreach ($bounded as $face) {
-            $region = $this->region($face, $this->enclosures->inside($face));
-            if (null !== $region) {
+            foreach ($this->regions($face, $this->enclosures->inside($face)) as $region) {
                 $regions[$region->key] = $region;
             }
         }
@@ -236,9 +287,10 @@ final class Derivation
     public function place(Room $room): Region|Unplaced
     {
         $face = $this->enclosures->at($room->anchor->x, $room->anchor->y);
-        $region = null === $face ? null : $this->region($face, $this->enclosures->inside($face));
-        if (null !== $region) {
-            return $region;
+        foreach (null === $face ? [] : $this->regions($face, $this->enclosures->inside($face)) as $region) {
+            if ($region->names($room)) {
+                return $region;
+            }
         }
         $leak = null === $face ? ($this->leaks ??= new LeakSearch($this->pieces, $this->faces->network))->from($room) : null;
 
@@ -267,7 +319,7 @@ final class Derivation
         $regions = [];
         $placed = [];
         foreach ($bounded as $i => $face) {
-            if (null !== ($region = $this->region($face, $islands[$i] ?? []))) {
+            foreach ($this->regions($face, $islands[$i] ?? []) as $region) {
                 $regions[] = $region;
                 $placed[$region->room->id ?? ''] = true;
                 foreach ($region->findings as $finding) {
@@ -326,39 +378,82 @@ final class Derivation
     }
 
     /**
+     * What the bodies leave of a face: one region where they keep to their joints; none or several where they do not.
+     *
      * @param list<Face> $islands outer faces of what stands free inside
+     *
+     * @return list<Region>
      */
-    private function region(Face $face, array $islands): ?Region
+    private function regions(Face $face, array $islands): array
     {
-        $area = $face->area;
-        $holes = [];
         $walls = [];
+        $isPlain = true;
         foreach ([$face, ...$islands] as $ring) {
             foreach ($ring->halves as $h) {
                 $walls[$this->faces->network->edges[$h >> 1]['wall']] = true;
+                $isPlain = $isPlain && $this->bodies->isPlain($h >> 1);
             }
         }
-        foreach ($islands as $island) {
-            if ([] !== $island->faces) {
-                $area += $island->area; // clockwise: negative
-                $holes[] = $island->faces;
+        $walls = array_map(strval(...), array_keys($walls));
+        $rooms = $this->roomsIn($face, $islands);
+        if ($isPlain) {
+            $area = $face->area;
+            $holes = [];
+            foreach ($islands as $island) {
+                if ([] !== $island->faces) {
+                    $area += $island->area; // clockwise: negative
+                    $holes[] = $island->faces;
+                }
+            }
+
+            return [] === $face->faces || $area <= 0.0 ? [] : [$this->region($face->faces, $holes, $area, $walls, $rooms)];
+        }
+        $shapes = array_values(array_filter(
+            $this->bodies->clear([$face->centre, ...array_map(static fn (Face $island): array => $island->centre, $islands)]),
+            static fn (array $shape): bool => Overlay::area([$shape]) > self::LEAST_REGION_MM2,
+        ));
+        // The largest comes last; it takes the names that stand in no other.
+        $regions = [];
+        foreach ($shapes as $i => $shape) {
+            $inside = array_filter($rooms, static fn (Room $room): bool => $i === \count($shapes) - 1 || self::holds($shape, $room->anchor));
+            $rooms = array_diff_key($rooms, $inside);
+            $regions[] = $this->region($shape['outer'], $shape['holes'], Overlay::area([$shape]), $walls, array_values($inside));
+        }
+
+        return $regions;
+    }
+
+    /** @param Shape $shape */
+    private static function holds(array $shape, Point $point): bool
+    {
+        foreach ($shape['holes'] as $hole) {
+            if (Polygon::contains($hole, $point->x, $point->y)) {
+                return false;
             }
         }
-        // Walls nearer to each other than they are thick leave nothing between them.
-        if ([] === $face->faces || $area <= 0.0) {
-            return null;
-        }
-        $box = Polygon::bounds($face->faces);
+
+        return Polygon::contains($shape['outer'], $point->x, $point->y);
+    }
+
+    /**
+     * @param non-empty-list<array{float, float}> $polygon
+     * @param list<non-empty-list<array{float, float}>> $holes
+     * @param float $area mm², with arcs as arcs
+     * @param list<string> $walls
+     * @param list<Room> $rooms that are named in it
+     */
+    private function region(array $polygon, array $holes, float $area, array $walls, array $rooms): Region
+    {
         $columns = 0.0;
-        foreach ($this->plan->columns($box) as $column) {
-            foreach ([$face->faces, ...$holes] as $ring) {
+        foreach ($this->plan->columns(Polygon::bounds($polygon)) as $column) {
+            foreach ([$polygon, ...$holes] as $ring) {
                 $columns += Clip::area($ring, $column->outline());
             }
         }
         $name = null;
         $findings = [];
         $leaks = [];
-        foreach ($this->roomsIn($face, $islands) as $room) {
+        foreach ($rooms as $room) {
             if (null === $name) {
                 $name = $room;
             } else {
@@ -369,10 +464,10 @@ final class Derivation
                 $leaks = [...$leaks, ...(null === $leak ? [] : [$leak])];
             }
         }
-        $label = null === $name || !Polygon::contains($face->faces, $name->anchor->x, $name->anchor->y) ? Polygon::labelPoint($face->faces) : $name->anchor->toArray();
-        $walls = array_map(strval(...), array_keys($walls));
+        $standsIn = null !== $name && self::holds(['outer' => $polygon, 'holes' => $holes], $name->anchor);
+        $label = $standsIn ? $name->anchor->toArray() : Polygon::labelPoint($polygon, $holes);
 
-        return new Region($name, $face->faces, $holes, $area - $columns, $columns, $walls, $label, Clear::through($label, [$face->faces, ...$holes]), $findings, $leaks);
+        return new Region($name, $polygon, $holes, $area - $columns, $columns, $walls, $label, Clear::through($label, [$polygon, ...$holes]), $findings, $leaks);
     }
 
     /**
@@ -433,18 +528,29 @@ final class Derivation
                 }
             }
         }
+        $edges = [];
         $holes = [];
-        foreach ($bounded as $i => $face) {
-            if ([] !== $face->faces && $face->area > 0.0) {
+        foreach ($bounded + $outer as $i => $face) {
+            foreach ($face->halves as $h) {
+                $edges[$group[$i]][$h >> 1] = true;
+            }
+            if (isset($bounded[$i]) && [] !== $face->faces && $face->area > 0.0) {
                 $holes[$group[$i]][] = array_reverse($face->faces);
             }
         }
         $outlines = [];
+        $tangled = [];
         foreach ($outer as $i => $face) {
-            // Dividers alone have no body.
-            if ([] !== $face->faces && $face->area < -1e-6) {
-                $outlines[] = new Outline(array_reverse($face->faces), $holes[$group[$i]] ?? []);
+            $isPlain = [] === array_filter(array_keys($edges[$i]), fn (int $e): bool => !$this->bodies->isPlain($e));
+            if (!$isPlain) {
+                $tangled = [...$tangled, ...array_keys($edges[$i])];
+            } elseif ([] !== $face->faces && $face->area < -1e-6) {
+                // Dividers alone have no body.
+                $outlines[] = new Outline(array_reverse($face->faces), $holes[$i] ?? []);
             }
+        }
+        foreach ($this->bodies->union($tangled) as ['outer' => $ring, 'holes' => $inside]) {
+            $outlines[] = new Outline($ring, $inside);
         }
 
         return $outlines;

@@ -43,6 +43,12 @@ final readonly class Region
         $this->key = hash('xxh128', implode('|', [self::text($polygon), ...$rings, \sprintf('%.1f', $netAreaMm2), implode(',', $walls), $name, ...$named]));
     }
 
+    /** Whether it is named by a room, be it one name of several. */
+    public function names(Room $room): bool
+    {
+        return $this->room?->id === $room->id || [] !== array_filter($this->findings, static fn (Finding $f): bool => \in_array($room->id, $f->things, true));
+    }
+
     /** @param non-empty-list<array{float, float}> $ring */
     private static function text(array $ring): string
     {

@@ -69,4 +69,33 @@ final class Plans
 
         return $walls;
     }
+
+    /**
+     * A shaken grid of rooms on which walls were traced twice, a hair aside, beside each other at less than they are thick, and across.
+     *
+     * @return list<Wall>
+     */
+    public static function tangled(int $seed): array
+    {
+        $walls = self::shaken($seed, 2, 2, 0.9);
+        for ($n = (int) Noise::uniform(1, 4.99); $n > 0; --$n) {
+            $host = $walls[(int) Noise::uniform(0, \count($walls) - 0.01)];
+            $length = $host->length();
+            $from = Noise::uniform(-0.1, 0.6) * $length;
+            $to = $from + Noise::uniform(0.15, 0.6) * $length;
+            [$first, $second] = match ((int) Noise::uniform(0, 3.99)) {
+                // Again, from some millimetres on one side to some on the other.
+                0 => [Noise::uniform(-4, 4), Noise::uniform(-4, 4)],
+                // Beside it, nearer than both are thick.
+                1 => array_fill(0, 2, Noise::uniform(3, 250)),
+                // Nearly beside it, and across it at a flat angle.
+                2 => [Noise::uniform(-300, 300), Noise::uniform(-300, 300)],
+                // Anywhere across.
+                default => [Noise::uniform(-3000, 3000), Noise::uniform(-3000, 3000)],
+            };
+            $walls[] = new Wall("again$n", $host->at($from, $first), $host->at($to, $second), round(Noise::uniform(60, 400)));
+        }
+
+        return $walls;
+    }
 }

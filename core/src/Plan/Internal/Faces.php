@@ -9,7 +9,8 @@ namespace Plinth\Core\Plan\Internal;
  *
  * The face of a half-edge lies to its left. Where two walls meet, the corner is where their faces cross (a mitre);
  * beyond MITRE_LIMIT half thicknesses from the node on the outer side, or where the faces are parallel, both faces end
- * square and a straight bevel joins them. A free end is squared.
+ * square and a straight bevel joins them. A free end is squared. Faces that would cross only beyond the end of a wall end square
+ * as well: what such walls cover is for Bodies to tell.
  *
  *       left face of `out`   ╲ φ ╱  right face of `in`      t along out = (h_in + h_out cos φ) / sin φ
  *
@@ -19,12 +20,13 @@ final class Faces
 {
     public const MITRE_LIMIT = 4.0;
     private const PARALLEL_SINE = 1e-9;
+    /** Half-edges that lean on each other by less than 8° may lie the other way round by their faces: the cosine. */
+    private const NEARLY_ALONG = 0.99;
     /** Round-off of a crossing that lies at the node itself, as with dividers of no thickness. */
     private const TOUCHING_MM = 1e-9;
 
-    /** @var array<string, array{float, float}> walls so short that a corner lies beyond their end, and where */
-    public array $tooShort = [];
-
+    /** @var array<int, array{bool, bool}> half-edge whose left face crosses that of the next one counter-clockwise beyond the end of either; whether beyond its own, and beyond the other's */
+    private array $runningAway = [];
     /** @var array<int, Face> by half-edge */
     private array $known = [];
     /** @var array<int, non-empty-list<array{float, float}>> by the half-edge to whose left they lie */
@@ -165,9 +167,37 @@ final class Faces
      *
      * @return non-empty-list<array{float, float}>
      */
-    private function corner(int $out): array
+    public function corner(int $out): array
     {
         return $this->corners[$out] ??= $this->meet($this->network->halves[$out][0], $out, $this->network->after($out));
+    }
+
+    /** Whether the left face of a half-edge and that of the next one counter-clockwise cross only beyond the end of either. */
+    public function runsAwayAfter(int $out): bool
+    {
+        $this->corner($out);
+
+        return isset($this->runningAway[$out]);
+    }
+
+    /**
+     * Others that leave the same node, next to a half-edge, and whose faces cross its own only beyond the end of either; and whether
+     * that is its own.
+     *
+     * @return array<int, bool>
+     */
+    public function runningAwayWith(int $half): array
+    {
+        $before = $this->network->before($half);
+        $found = [];
+        if ($this->runsAwayAfter($half)) {
+            $found[$this->network->after($half)] = $this->runningAway[$half][0];
+        }
+        if ($this->runsAwayAfter($before)) {
+            $found[$before] = ($found[$before] ?? false) || $this->runningAway[$before][1];
+        }
+
+        return $found;
     }
 
     /** @return non-empty-list<array{float, float}> */
@@ -183,6 +213,12 @@ final class Faces
         }
         $sin = $ox * $iy - $oy * $ix;
         $cos = $ox * $ix + $oy * $iy;
+        if ($cos > self::NEARLY_ALONG && $sin <= 0.0 && $this->turns($out, $in) > 0.0) {
+            // By their faces the next one lies before this one: as good as on each other.
+            $this->runningAway[$out] = [true, true];
+
+            return [$onIn, $onOut];
+        }
         if (abs($sin) <= self::PARALLEL_SINE) {
             return $cos < 0.0 && abs($inHalf - $outHalf) < 1e-9 ? [$onIn] : [$onIn, $onOut];
         }
@@ -190,10 +226,11 @@ final class Faces
         $alongIn = ($outHalf + $inHalf * $cos) / $sin;
         if ($alongOut > -self::TOUCHING_MM && $alongIn > -self::TOUCHING_MM) {
             // An inner corner is where the faces cross, however far off; chords of an arc have others behind them.
-            foreach ([[$out, $alongOut, $outLength], [$in, $alongIn, $inLength]] as [$half, $along, $length]) {
-                if ($along > $length && 0.0 === $this->network->halves[$half][6]) {
-                    $this->tooShort[$this->network->edges[$half >> 1]['wall']] = [$x, $y];
-                }
+            $isStraight = 0.0 === $this->network->halves[$out][6] && 0.0 === $this->network->halves[$in][6];
+            if ($isStraight && ($alongOut > $outLength || $alongIn > $inLength)) {
+                $this->runningAway[$out] = [$alongOut > $outLength, $alongIn > $inLength];
+
+                return [$onIn, $onOut];
             }
 
             return [$this->onArcs([$onOut[0] + $alongOut * $ox, $onOut[1] + $alongOut * $oy], $out, $in)];
@@ -208,6 +245,16 @@ final class Faces
         return $alongOut < 0.0
             ? array_reverse(self::step([$x, $y], [$ox, $oy, $onOut], [$ix, $iy, $onIn], $mitre, $isNear))
             : self::step([$x, $y], [$ix, $iy, $onIn], [$ox, $oy, $onOut], $mitre, $isNear);
+    }
+
+    /** mm², positive where the second half-edge, from node to node, leaves to the left of the first */
+    private function turns(int $first, int $second): float
+    {
+        $nodes = $this->network->nodes;
+        [[$from, $a], [, $b]] = [$this->network->halves[$first], $this->network->halves[$second]];
+        [$x, $y] = $nodes[$from];
+
+        return ($nodes[$a][0] - $x) * ($nodes[$b][1] - $y) - ($nodes[$a][1] - $y) * ($nodes[$b][0] - $x);
     }
 
     /**

@@ -147,7 +147,9 @@ final class Network
         if (\count($leaving) > 1) {
             $angles = [];
             foreach ($leaving as $h) {
-                $angles[$h] = atan2($this->halves[$h][3], $this->halves[$h][2]);
+                // From node to node, as the edges lie: the faces may run a little aside, and what nearly lies on each other would change places.
+                [$toX, $toY] = $this->nodes[$this->halves[$h][1]];
+                $angles[$h] = atan2($toY - $y, $toX - $x);
             }
             asort($angles);
             $leaving = array_keys($angles);
@@ -355,10 +357,11 @@ final class Network
                 }
                 if ($piece->half > $edge['half'] || ($piece->half === $edge['half'] && $piece->wall < $edge['wall'])) {
                     $this->edges[$e] = ['half' => $piece->half, 'wall' => $piece->wall, 'divides' => $piece->divides, 'at' => $at] + $edge;
-                    $radius = $edge['from'] === $from ? $piece->radius : -$piece->radius;
-                    foreach ([2 * $e => $radius, 2 * $e + 1 => -$radius] as $h => $signed) {
-                        [$start, $end, $dx, $dy, $length] = $this->halves[$h];
-                        $this->halves[$h] = [$start, $end, $dx, $dy, $length, $piece->half, $signed];
+                    $way = $edge['from'] === $from ? 1.0 : -1.0;
+                    // Whichever of the two was met first, the faces run as those of the one that shows.
+                    foreach ([2 * $e => $way, 2 * $e + 1 => -$way] as $h => $sign) {
+                        [$start, $end, , , $length] = $this->halves[$h];
+                        $this->halves[$h] = [$start, $end, $sign * $direction[0], $sign * $direction[1], $length, $piece->half, $sign * $piece->radius];
                     }
                 }
             }

@@ -96,19 +96,19 @@ final class WallsInTheInkTest extends TestCase
 
     private static function strokes(): GreyRaster
     {
-        $rows = array_fill(0, 240, str_repeat(\chr(235), 240));
+        $page = str_repeat(\chr(235), 240 * 240);
         for ($n = 0; $n < 60; ++$n) {
             [$x, $y, $long, $pen, $tone] = [mt_rand(0, 239), mt_rand(0, 239), mt_rand(20, 200), mt_rand(1, 4), \chr(mt_rand(20, 190))];
             $isLevel = 1 === mt_rand(0, 1);
             for ($k = 0; $k < $long * $pen; ++$k) {
                 [$i, $j] = $isLevel ? [$x + $k % $long, $y + intdiv($k, $long)] : [$x + intdiv($k, $long), $y + $k % $long];
                 if ($i < 240 && $j < 240) {
-                    $rows[$j][$i] = $tone;
+                    $page[240 * $j + $i] = $tone;
                 }
             }
         }
 
-        return new GreyRaster(240, 240, implode('', $rows));
+        return new GreyRaster(240, 240, $page);
     }
 
     public function testABlankPageShowsNothing(): void

@@ -1,0 +1,164 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Tests\Plan;
+
+use PHPUnit\Framework\TestCase;
+use Plinth\Core\Geometry\Point;
+use Plinth\Core\Geometry\Polygon;
+use Plinth\Core\Geometry\Segment;
+use Plinth\Core\Plan\Derivation;
+use Plinth\Core\Plan\DerivedStorey;
+use Plinth\Core\Plan\Finding;
+use Plinth\Core\Plan\Internal\Faces;
+use Plinth\Core\Plan\Internal\Network;
+use Plinth\Core\Plan\Internal\Pieces;
+use Plinth\Core\Plan\Region;
+use Plinth\Core\Plan\Room;
+use Plinth\Core\Plan\Wall;
+use Plinth\Core\Plan\WholeStorey;
+use Plinth\Core\Tests\Outside;
+
+/** Bodies never take up less than nothing or more than they cover, however walls lie on each other. */
+final class BodiesTest extends TestCase
+{
+    /**
+     * GEOS gets the network's own edges: which of them there are is for NetworkTest, what they cover is told here.
+     */
+    public function testWhatTangledWallsCoverAndLeaveAgreesWithGeos(): void
+    {
+        $first = false === getenv('SEED') ? 1 : (int) getenv('SEED');
+        $count = false === getenv('PLANS') ? 300 : (int) getenv('PLANS');
+        $plans = [];
+        $ours = [];
+        for ($seed = $first; $seed < $first + $count; ++$seed) {
+            $walls = Plans::tangled($seed);
+            $derived = Derivation::of(Plans::storey($walls));
+            $plans[] = $edges = self::edges($walls);
+            $rooms = array_values(array_filter(array_map(static fn (Region $r): float => $r->netAreaMm2, $derived->regions), static fn (float $a): bool => $a > 10_000.0));
+            sort($rooms);
+            $ours[] = [$seed, self::slack($edges), $derived->areasMm2['structure'], $rooms];
+            self::assertKeepsToItsThickness($derived, $walls, "seed $seed");
+        }
+        $theirs = Outside::ask('plans.py', ['plans' => $plans])['plans'];
+        self::assertIsArray($theirs);
+        foreach ($ours as $i => [$seed, $slack, $body, $rooms]) {
+            self::assertIsArray($theirs[$i]);
+            ['body' => $union, 'rooms' => $left, 'nicks' => $nicks] = $theirs[$i];
+            self::assertIsFloat($union);
+            self::assertIsNumeric($nicks);
+            self::assertIsArray($left);
+            self::assertEqualsWithDelta($union, $body, 1e-6 * $union + $slack, "seed $seed");
+            self::assertSameSize($left, $rooms, "seed $seed");
+            self::assertEqualsWithDelta($left, $rooms, 1e-6 * max([1.0, ...$rooms]) + (float) $nicks + $slack, "seed $seed");
+        }
+    }
+
+    public function testAWallThatIsTracedAgainAFewMillimetresAsideAddsNothingAndIsFound(): void
+    {
+        $room = [Plans::wall('s', 0, 0, 12_000, 0, 300), Plans::wall('e', 12_000, 0, 12_000, 11_000, 300), Plans::wall('n', 12_000, 11_000, 0, 11_000, 300), Plans::wall('w', 0, 11_000, 0, 0, 300)];
+        $derived = Derivation::of(Plans::storey([...$room, Plans::wall('again', 0, -2, 12_000, 2, 300)]));
+        self::assertCount(1, $derived->regions);
+        self::assertEqualsWithDelta(12_300.0 * 11_300.0, $derived->areasMm2['grossFloor'], 1.0);
+        self::assertEqualsWithDelta(11_700.0 * (10_700.0 - 1.0), $derived->areasMm2['netFloor'], 12.0);
+        self::assertSame([['walls-overlap', ['again', 's']]], self::told($derived));
+        $lone = Derivation::of(Plans::storey([Plans::wall('a', 0, 0, 10_000, 0), Plans::wall('b', 0, -1.5, 10_000, 1.5)]));
+        self::assertEqualsWithDelta(2.0075e6, $lone->areasMm2['structure'], 100.0);
+        self::assertSame([['walls-overlap', ['a', 'b']]], self::told($lone));
+    }
+
+    public function testWallsBesideEachOtherAreFoundWhereTheyOverlapAndOnlyThere(): void
+    {
+        foreach ([3, 60, 149, 199, 200, 201, 250] as $apart) {
+            $derived = Derivation::of(Plans::storey([...Plans::rectangle(), Plans::wall('beside', 1000, $apart, 5000, $apart)]));
+            self::assertSame($apart < 200 ? [['walls-overlap', ['beside', 'south']]] : [], self::told($derived), "$apart mm");
+            self::assertEqualsWithDelta(6200.0 * 4200.0, $derived->areasMm2['grossFloor'], 1.0, "$apart mm");
+            // An end within a body is drawn on to its centre line.
+            self::assertEqualsWithDelta(6200.0 * 4200.0 - 5800.0 * 3800.0 + 4000.0 * ($apart <= 100 ? 0.0 : min($apart, 200)), $derived->areasMm2['structure'], 1.0, "$apart mm");
+        }
+    }
+
+    public function testAJogShorterThanItsWallsAreThickIsOneBody(): void
+    {
+        $derived = Derivation::of(Plans::storey([Plans::wall('a', 0, 0, 5000, 0, 300), Plans::wall('jog', 5000, 0, 5000, 50, 300), Plans::wall('b', 5000, 50, 10_000, 50, 300)]));
+        self::assertSame([['wall-too-short', ['jog']]], self::told($derived));
+        self::assertCount(1, $derived->outlines);
+        self::assertEqualsWithDelta(10_000.0 * 300.0 + 50.0 * 300.0, $derived->areasMm2['structure'], 1.0);
+        self::assertEqualsWithDelta($derived->areasMm2['structure'], Polygon::area($derived->outlines[0]->outer), 1.0);
+    }
+
+    public function testTheLabelAndTheClearWidthOfARoomRoundAnIslandStandInTheRoom(): void
+    {
+        $island = [Plans::wall('i1', 1500, 1000, 4500, 1000, 100), Plans::wall('i2', 4500, 1000, 4500, 3000, 100), Plans::wall('i3', 4500, 3000, 1500, 3000, 100), Plans::wall('i4', 1500, 3000, 1500, 1000, 100)];
+        foreach ([[], [new Room('r', 'Hall', '', new Point(3000, 2000))]] as $rooms) {
+            $regions = Derivation::of(Plans::storey([...Plans::rectangle(), ...$island], [], $rooms))->regions;
+            $hall = array_values(array_filter($regions, static fn (Region $r): bool => [] !== $r->holes))[0];
+            self::assertTrue(Polygon::contains($hall->polygon, ...$hall->label));
+            self::assertFalse(Polygon::contains($hall->holes[0], ...$hall->label));
+            self::assertLessThan(5800.0, min($hall->clear));
+        }
+    }
+
+    /**
+     * The network's edges, with the way that their faces run: a node that lies beside its wall's line, within the tolerance that ends are
+     * joined by, does not turn them.
+     *
+     * @param list<Wall> $walls
+     *
+     * @return list<array{from: array{float, float}, to: array{float, float}, thickness: float, along: array{float, float}}>
+     */
+    private static function edges(array $walls): array
+    {
+        $plan = new WholeStorey(Plans::storey($walls));
+        $network = new Network($pieces = new Pieces($plan));
+        $pieces->near(...$plan->bounds() ?? [0.0, 0.0, 0.0, 0.0]);
+        $edges = [];
+        foreach ($walls as $wall) {
+            foreach ($pieces->ofWall($wall->id) as $piece) {
+                foreach ($network->along($piece) as $e) {
+                    [$from, $to, $dx, $dy, , $half] = $network->halves[2 * $e];
+                    $edges[$e] = ['from' => $network->nodes[$from], 'to' => $network->nodes[$to], 'thickness' => 2.0 * $half, 'along' => [$dx, $dy]];
+                }
+            }
+        }
+
+        return array_values($edges);
+    }
+
+    /**
+     * Where an edge's nodes lie beside each other's lines its body is told by either, mm².
+     *
+     * @param list<array{from: array{float, float}, to: array{float, float}, thickness: float, along: array{float, float}}> $edges
+     */
+    private static function slack(array $edges): float
+    {
+        return array_sum(array_map(static function (array $e): float {
+            [$dx, $dy] = [$e['to'][0] - $e['from'][0], $e['to'][1] - $e['from'][1]];
+            $off = abs($dx * $e['along'][1] - $dy * $e['along'][0]);
+
+            return $off < 1e-6 ? 0.0 : 2.0 * $off * (hypot($dx, $dy) + $e['thickness']);
+        }, $edges));
+    }
+
+    /** @return list<array{string, list<string>}> */
+    private static function told(DerivedStorey $derived): array
+    {
+        return array_map(static fn (Finding $f): array => [$f->code, $f->things], $derived->findings);
+    }
+
+    /** @param list<Wall> $walls */
+    private static function assertKeepsToItsThickness(DerivedStorey $derived, array $walls, string $message): void
+    {
+        $most = Faces::MITRE_LIMIT / 2.0 * max([0.0, ...array_map(static fn (Wall $w): float => $w->thickness, $walls)]);
+        foreach ($derived->walls as $shape) {
+            self::assertGreaterThanOrEqual(0.0, $shape->areaMm2, $message);
+            foreach ($shape->stretches as ['from' => $from, 'to' => $to, 'right' => $right, 'left' => $left]) {
+                foreach ([...$right, ...$left] as $p) {
+                    [$x, $y] = Segment::nearest($p, $from, $to);
+                    self::assertLessThanOrEqual($most + 1.0, hypot($x - $p[0], $y - $p[1]), $message);
+                }
+            }
+        }
+    }
+}
