@@ -309,24 +309,30 @@ final class Overlay
      */
     private static function through(array $lines, array $hot): array
     {
-        sort($hot);
-        $xs = array_column($hot, 0);
+        [$left, $width, $columns] = self::columns($hot);
         $led = [];
         foreach ($lines as [$ax, $ay, $bx, $by, $weights]) {
             [$dx, $dy] = [$bx - $ax, $by - $ay];
-            [$low, $high] = $dy > 0 ? [$ay, $by] : [$by, $ay];
             $reach = $dx + abs($dy);
             $points = [];
-            for ($i = self::firstFrom($xs, $ax); isset($xs[$i]) && $xs[$i] <= $bx; ++$i) {
-                [$x, $y] = $hot[$i];
-                if ($y < $low || $y > $high) {
-                    continue;
-                }
-                $off = $dx * ($y - $ay) - $dy * ($x - $ax);
-                $beyond = 2 * abs($off) - $reach;
-                // Of its square's sides and corners a place has the left and the lower ones, and where those meet.
-                if ($beyond < 0 || (0 === $beyond && $dy < 0 && $off > 0)) {
-                    $points[] = [$dx * ($x - $ax) + $dy * ($y - $ay), [$x, $y]];
+            $last = intdiv($bx - $left, $width);
+            for ($c = intdiv($ax - $left, $width); $c <= $last; ++$c) {
+                // Where the line runs in this column, and a little beyond.
+                [$x1, $x2] = [max($ax, $left + $c * $width), min($bx, $left + ($c + 1) * $width)];
+                [$y1, $y2] = 0 === $dx ? [$ay, $by] : [$ay + $dy / $dx * ($x1 - $ax), $ay + $dy / $dx * ($x2 - $ax)];
+                [$low, $high] = $y1 < $y2 ? [(int) floor($y1) - 2, (int) ceil($y2) + 2] : [(int) floor($y2) - 2, (int) ceil($y1) + 2];
+                $column = $columns[$c] ?? [];
+                for ($i = self::firstFrom($column, $low); isset($column[$i]) && $column[$i][0] <= $high; ++$i) {
+                    [$y, $x] = $column[$i];
+                    if ($x < $ax || $x > $bx || $y < min($ay, $by) || $y > max($ay, $by)) {
+                        continue;
+                    }
+                    $off = $dx * ($y - $ay) - $dy * ($x - $ax);
+                    $beyond = 2 * abs($off) - $reach;
+                    // Of its square's sides and corners a place has the left and the lower ones, and where those meet.
+                    if ($beyond < 0 || (0 === $beyond && $dy < 0 && $off > 0)) {
+                        $points[] = [$dx * ($x - $ax) + $dy * ($y - $ay), [$x, $y]];
+                    }
                 }
             }
             usort($points, static fn (array $p, array $q): int => $p[0] <=> $q[0]);
@@ -340,13 +346,37 @@ final class Overlay
         return $led;
     }
 
-    /** @param list<int> $sorted */
+    /**
+     * Places by upright columns, about as many as there are places in each.
+     *
+     * @param list<array{int, int}> $places
+     *
+     * @return array{int, positive-int, array<int, list<array{int, int}>>} left end, width, and y and x of the places in each column from below
+     */
+    private static function columns(array $places): array
+    {
+        $xs = array_column($places, 0);
+        $left = [] === $xs ? 0 : min($xs);
+        $width = max(1, (int) ceil(([] === $xs ? 0 : max($xs) - $left) / max(1.0, sqrt(\count($xs)))));
+        $columns = [];
+        foreach ($places as [$x, $y]) {
+            $columns[intdiv($x - $left, $width)][] = [$y, $x];
+        }
+        foreach ($columns as $c => $column) {
+            sort($column);
+            $columns[$c] = $column;
+        }
+
+        return [$left, $width, $columns];
+    }
+
+    /** @param list<array{int, int}> $sorted by what comes first in each */
     private static function firstFrom(array $sorted, int $least): int
     {
         [$low, $high] = [0, \count($sorted)];
         while ($low < $high) {
             $middle = intdiv($low + $high, 2);
-            [$low, $high] = $sorted[$middle] < $least ? [$middle + 1, $high] : [$low, $middle];
+            [$low, $high] = $sorted[$middle][0] < $least ? [$middle + 1, $high] : [$low, $middle];
         }
 
         return $low;

@@ -31,7 +31,7 @@ final class Bodies
     /** A mitre of another wall reaches so far from its end at first; further where thicker walls are about, mm. */
     private const MARGIN_MM = 1000.0;
     /** So many chords stand for one of the network's, where an arc lies on others. */
-    private const CHORDS = 6;
+    private const CHORDS = 2;
     /** Walls that lean on each other by less than this lie on each other: the cosine of 20°. */
     private const ALONGSIDE = 0.94;
 
@@ -71,7 +71,7 @@ final class Bodies
         if ($network->edges[$edge]['half'] > 0.0) {
             ['box' => $box] = $this->hull($edge);
             foreach ($this->near($box) as $other) {
-                if ($other !== $edge && !$this->meet($edge, $other) && null !== ($at = $this->shared($edge, $other))) {
+                if ($other !== $edge && !$this->meet($edge, $other) && !$this->areOfOneArc($edge, $other) && null !== ($at = $this->shared($edge, $other))) {
                     $found[$other] = $at;
                 }
             }
@@ -168,7 +168,7 @@ final class Bodies
         $box = Polygon::bounds($points);
         $without = [];
         foreach ($this->near($box) as $edge) {
-            $without = [...$without, ...$this->of($edge)];
+            array_push($without, ...$this->covers($edge));
         }
 
         return Overlay::difference($rings, self::within($without, $box));
@@ -194,7 +194,19 @@ final class Bodies
      */
     public function union(array $edges): array
     {
-        return Overlay::union(array_merge(...array_map($this->of(...), $edges)));
+        return Overlay::union(array_merge(...array_map($this->covers(...), $edges)));
+    }
+
+    /**
+     * What an edge covers together with all others: of a plain one as its faces meet those of its neighbours.
+     *
+     * @return list<Ring>
+     */
+    private function covers(int $edge): array
+    {
+        [, , , , , $half, $radius] = $this->faces->network->halves[2 * $edge];
+
+        return 0.0 === $radius && $half > 0.0 && $this->isPlain($edge) ? [$this->quad($edge)] : $this->of($edge);
     }
 
     /** @return list<int> edges that meet an edge at either end */
@@ -427,6 +439,14 @@ final class Bodies
         ['from' => $c, 'to' => $d] = $this->faces->network->edges[$other];
 
         return $a === $c || $a === $d || $b === $c || $b === $d;
+    }
+
+    /** Chords of an arc lie beside each other as long as it is not bent within its own thickness. */
+    private function areOfOneArc(int $edge, int $other): bool
+    {
+        $network = $this->faces->network;
+
+        return 0.0 !== $network->halves[2 * $edge][6] && $network->edges[$edge]['wall'] === $network->edges[$other]['wall'];
     }
 
     /** @return array{float, float}|null the middle of the largest area that both bodies cover */
