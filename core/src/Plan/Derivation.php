@@ -238,7 +238,7 @@ final class Derivation
         $alongside = $bodies->alongside($edge);
         foreach ($alongside + $bodies->overlaps($edge) as $other => $at) {
             $second = $network->edges[$other]['wall'];
-            if ($second > $id && (isset($alongside[$other]) || !$bodies->areJoinedByOneTooShort($edge, $other))) {
+            if (strcmp($second, $id) > 0 && (isset($alongside[$other]) || !$bodies->areJoinedByOneTooShort($edge, $other))) {
                 $findings["overlap $second"] = new Finding('walls-overlap', [$id, $second], $at, 'Two walls lie on each other here: remove one of them, or move it beside the other.');
             }
         }
@@ -342,7 +342,8 @@ final class Derivation
     private function whole(Storey $storey): DerivedStorey
     {
         [$walls, $regions, $unplaced, $outlines] = $this->everything();
-        $openings = array_merge(...array_map(static fn (WallShape $w): array => $w->openings, array_values($walls)));
+        // Any text is an id, a number too.
+        $openings = array_replace([], ...array_map(static fn (WallShape $w): array => $w->openings, array_values($walls)));
         $findings = array_merge(
             ...array_map(static fn (WallShape $w): array => $w->findings, array_values($walls)),
             ...array_map(static fn (Region $r): array => $r->findings, $regions),
@@ -567,7 +568,7 @@ final class Derivation
         $pieces = [];
         $findings = [];
         $before = [];
-        usort($openings, static fn (Opening $a, Opening $b): int => $a->id <=> $b->id);
+        usort($openings, static fn (Opening $a, Opening $b): int => strcmp($a->id, $b->id));
         $length = $wall->length();
         // The chords' own joints are none.
         $chords = $wall->chords($length);

@@ -491,6 +491,6 @@ final class Bodies
     {
         [$a, $b] = [$this->faces->network->edges[$edge], $this->faces->network->edges[$other]];
 
-        return [-$a['half'], $a['wall'], $a['at']] < [-$b['half'], $b['wall'], $b['at']];
+        return [-$a['half'], strcmp($a['wall'], $b['wall']), $a['at']] < [-$b['half'], 0, $b['at']];
     }
 }

@@ -309,6 +309,13 @@ final class Network
         $y1 = min($piece->a[1], $piece->b[1]) - $r;
         $x2 = max($piece->a[0], $piece->b[0]) + $r;
         $y2 = max($piece->a[1], $piece->b[1]) + $r;
+        foreach ([0, 1] as $side) {
+            if (null !== ($tip = $this->landing($piece, $side))) {
+                // Drawn on to a wall it meets what is drawn on to there as well, from as far as that wall is thick.
+                $r = max([$r, ...array_map(static fn (Piece $p): float => 2.0 * $p->half, $this->nearEnd($piece, $side))]);
+                [$x1, $y1, $x2, $y2] = [min($x1, $tip[0] - $r), min($y1, $tip[1] - $r), max($x2, $tip[0] + $r), max($y2, $tip[1] + $r)];
+            }
+        }
         $near = [];
         $others = $this->pieces->near($x1, $y1, $x2, $y2);
         $this->effort->spend(\count($others));
@@ -353,9 +360,10 @@ final class Network
             if ($edge['wall'] !== $piece->wall) {
                 // A divider along a wall divides nothing more.
                 if (!$piece->divides && !$edge['divides']) {
-                    $this->overlaps[] = [min($edge['wall'], $piece->wall), max($edge['wall'], $piece->wall), $this->nodes[$to]];
+                    [$first, $second] = strcmp($edge['wall'], $piece->wall) < 0 ? [$edge['wall'], $piece->wall] : [$piece->wall, $edge['wall']];
+                    $this->overlaps[] = [$first, $second, $this->nodes[$to]];
                 }
-                if ($piece->half > $edge['half'] || ($piece->half === $edge['half'] && $piece->wall < $edge['wall'])) {
+                if ($piece->half > $edge['half'] || ($piece->half === $edge['half'] && strcmp($piece->wall, $edge['wall']) < 0)) {
                     $this->edges[$e] = ['half' => $piece->half, 'wall' => $piece->wall, 'divides' => $piece->divides, 'at' => $at] + $edge;
                     $way = $edge['from'] === $from ? 1.0 : -1.0;
                     // Whichever of the two was met first, the faces run as those of the one that shows.

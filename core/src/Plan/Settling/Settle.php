@@ -184,7 +184,7 @@ final class Settle
             $between = $way * $figure->mm - $this->shift($b, $figure->bSide, $axis) + $this->shift($a, $figure->aSide, $axis);
             $open[] = [$this->rank($figure, $axis, $figure->mm), abs($way * $figure->mm - $apart), $figure, $a, $b, $axis, $between, $way];
         }
-        usort($open, static fn (array $x, array $y): int => [$x[0], $x[1], $x[2]->id] <=> [$y[0], $y[1], $y[2]->id]);
+        usort($open, static fn (array $x, array $y): int => [$x[0], $x[1], strcmp($x[2]->id, $y[2]->id)] <=> [$y[0], $y[1], 0]);
         $misfits = [];
         foreach ($open as [, $off, $figure]) {
             $misfits[$figure->id] = $off;
