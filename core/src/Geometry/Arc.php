@@ -12,6 +12,9 @@ namespace Plinth\Core\Geometry;
  */
 final readonly class Arc
 {
+    /** What rises less over its chord is straight: no chord that stands for an arc lies as near to it. */
+    public const LEAST_RISE_MM = 0.01;
+
     public Point $centre;
     public float $radius;
     /** of the start, seen from the centre, radians */
@@ -66,6 +69,8 @@ final readonly class Arc
         $k = ($u * $u + $v * $v - $u * $chord) / (2.0 * $v);
         $radius = hypot($chord / 2.0, $k);
 
-        return $v > 0.0 ? $k + $radius : $k - $radius;
+        $rise = $v > 0.0 ? $k + $radius : $k - $radius;
+
+        return abs($rise) < self::LEAST_RISE_MM ? 0.0 : $rise;
     }
 }

@@ -16,6 +16,8 @@ final readonly class Wall
     /** A chord stands for its piece of an arc where it lies no further off than this. */
     public const CHORD_MM = 0.2;
 
+    public const MOST_RISE_MM = 1e6;
+
     /**
      * @param float $rise of an arc over its chord, mm, positive to the left of from → to; 0 is straight
      * @param bool $enclosing bounds rooms; a railing or a low wall does not
@@ -34,7 +36,7 @@ final readonly class Wall
 
     public function arc(): ?Arc
     {
-        return 0.0 === $this->rise ? null : new Arc($this->from, $this->to, $this->rise);
+        return abs($this->rise) < Arc::LEAST_RISE_MM || $this->from->distanceTo($this->to) <= self::JOIN_MM ? null : new Arc($this->from, $this->to, $this->rise);
     }
 
     /** along the centre line */
@@ -49,6 +51,9 @@ final readonly class Wall
         $length = $this->length();
         if (null !== ($arc = $this->arc())) {
             return $arc->at($along / $length, $left);
+        }
+        if ($length <= 0.0) {
+            return $this->from;
         }
         $dx = ($this->to->x - $this->from->x) / $length;
         $dy = ($this->to->y - $this->from->y) / $length;

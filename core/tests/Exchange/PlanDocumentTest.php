@@ -34,6 +34,8 @@ final class PlanDocumentTest extends TestCase
         yield 'unknown line' => [['walls' => [['line' => 'middle'] + self::WALL]], 'storeys/0/walls/0/line'];
         yield 'leaf unknown' => [['openings' => [['id' => 'o', 'wall' => 'a', 'kind' => 'door', 'offset' => 0, 'width' => 900, 'leaf' => 'triple']]], 'storeys/0/openings/0/leaf'];
         yield 'column without depth' => [['columns' => [['id' => 'c', 'at' => [5, 6], 'width' => 300]]], 'storeys/0/columns/0/depth'];
+        yield 'a place beyond every grid' => [['walls' => [['to' => [0, 1.1e9]] + self::WALL]], 'storeys/0/walls/0/to/1'];
+        yield 'an arc that hardly rises' => [['walls' => [['rise' => 1e-10] + self::WALL]], 'storeys/0/walls/0/rise'];
         yield 'text for a number' => [['elevation' => 'low'], 'storeys/0/elevation'];
     }
 
@@ -57,6 +59,8 @@ final class PlanDocumentTest extends TestCase
         ] as $at => $storey) {
             $this->assertRefusedAt($at, json_encode($this->document($storey), \JSON_THROW_ON_ERROR));
         }
+        $this->assertRefusedAt('storeys/0/walls/0/to', json_encode($this->document(['walls' => [['from' => [5, 5], 'to' => [5, 5], 'rise' => 100] + self::WALL]]), \JSON_THROW_ON_ERROR));
+        $this->assertRefusedAt('storeys/0/walls/0/to/0', str_replace('6000', '1e400', json_encode($this->document([]), \JSON_THROW_ON_ERROR)));
         $this->assertRefusedAt('', '{"format":');
     }
 

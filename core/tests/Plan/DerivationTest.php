@@ -138,6 +138,19 @@ final class DerivationTest extends TestCase
         }
     }
 
+    /** Cases that once came out wrong or not at all. */
+    public function testHardCasesAreDerivedAndTold(): void
+    {
+        $far = Derivation::of(Plans::storey([...Plans::rectangle(), Plans::wall('far', 6.5e8, 2.2e8, 6.5e8 + 5000, 2.2e8)]));
+        self::assertEqualsWithDelta(5800.0 * 3800.0, $far->areasMm2['netFloor'], 1e-3);
+        $long = Derivation::of(Plans::storey([...Plans::rectangle(), Plans::wall('long', 7000, -1e6, 8000, 1e6)]));
+        self::assertCount(1, $long->regions);
+        foreach ([new Wall('a', new Point(0, 0), new Point(0, 0), 200, rise: 100), new Wall('a', new Point(0, 0), new Point(0.5, 0), 200)] as $pointed) {
+            self::assertSame(['wall-of-no-length'], $this->codes(Derivation::of(Plans::storey([$pointed]))));
+        }
+        self::assertSame([], Derivation::of(Plans::storey([new Wall('a', new Point(0, 0), new Point(5000, 0), 200, rise: 1e-10)]))->findings);
+    }
+
     public function testAnEmptyStoreyHasNothing(): void
     {
         $derived = Derivation::of(Plans::storey([]));

@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace Plinth\Server\Plan;
 
 use Doctrine\ORM\Mapping as ORM;
+use Plinth\Core\Exchange\Exception\UnreadableDocument;
+use Plinth\Core\Geometry\Arc;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Plan\Derivation;
 use Plinth\Core\Plan\Line;
@@ -109,6 +111,9 @@ class Wall extends ProjectRow implements OnStorey
         $this->line = $values->choice('line', Line::class);
         $this->evidence = $values->choice('evidence', Evidence::class);
         $this->rise = $values->optionalNumber('rise') ?? 0.0;
+        if (0.0 !== $this->rise && (abs($this->rise) < Arc::LEAST_RISE_MM || abs($this->rise) > CoreWall::MOST_RISE_MM)) {
+            throw UnreadableDocument::outOfRange($values->at('rise'), \sprintf('zero for a straight wall, or from %g mm to %d km', Arc::LEAST_RISE_MM, CoreWall::MOST_RISE_MM / 1e6));
+        }
         $this->enclosing = $values->flagOr('enclosing', true);
         $this->buildUp = $values->optionalId('buildUp');
     }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Core\Exchange\Json;
 
 use Plinth\Core\Exchange\Exception\UnreadableDocument;
+use Plinth\Core\Geometry\Point;
 
 /**
  * A value inside a JSON document with its path, read strictly: each reader names what it expects and every error says
@@ -12,6 +13,8 @@ use Plinth\Core\Exchange\Exception\UnreadableDocument;
  */
 final readonly class JsonValue
 {
+    private const FURTHEST_MM = 1e9;
+
     private function __construct(private mixed $value, public string $at)
     {
     }
@@ -175,6 +178,19 @@ final readonly class JsonValue
         }
 
         return [(new self($this->value[0], $this->at.'/0'))->number(), (new self($this->value[1], $this->at.'/1'))->number()];
+    }
+
+    /** A place in the model, mm: national grids end before a thousand kilometres, and doubles keep a tenth of a micrometre there. */
+    public function point(): Point
+    {
+        [$x, $y] = $this->pair();
+        foreach ([$x, $y] as $i => $number) {
+            if (abs($number) > self::FURTHEST_MM) {
+                throw UnreadableDocument::outOfRange("$this->at/$i", \sprintf('within %d km of the zero', self::FURTHEST_MM / 1e6));
+            }
+        }
+
+        return new Point($x, $y);
     }
 
     private function path(string $key): string

@@ -6,7 +6,7 @@ namespace Plinth\Core\Exchange\PlanDocument;
 
 use Plinth\Core\Exchange\Exception\UnreadableDocument;
 use Plinth\Core\Exchange\Json\JsonValue;
-use Plinth\Core\Geometry\Point;
+use Plinth\Core\Geometry\Arc;
 use Plinth\Core\Plan\Column;
 use Plinth\Core\Plan\Divider;
 use Plinth\Core\Plan\Line;
@@ -68,7 +68,7 @@ final class PlanReader
         $columns = [];
         foreach ($storey->list('columns') as $c) {
             $c->object(['id', 'at', 'width', 'depth', 'round']);
-            $columns[] = new Column(self::id($c, $ids), new Point(...$c->get('at')->pair()), $c->get('width')->positive(20_000.0), $c->get('depth')->positive(20_000.0), $c->optional('round')?->boolean() ?? false);
+            $columns[] = new Column(self::id($c, $ids), $c->get('at')->point(), $c->get('width')->positive(20_000.0), $c->get('depth')->positive(20_000.0), $c->optional('round')?->boolean() ?? false);
         }
 
         return new Storey($id, $storey->optional('name')?->text() ?? '', $storey->optional('elevation')?->number() ?? 0.0, $storey->optional('height')?->positive() ?? 2700.0, array_values($byId), $openings, $rooms, $dividers, $columns);
@@ -80,12 +80,12 @@ final class PlanReader
         $wall->object(['id', 'from', 'to', 'thickness', 'line', 'height', 'rise', 'enclosing']);
         $read = new Wall(
             self::id($wall, $ids),
-            new Point(...$wall->get('from')->pair()),
-            new Point(...$wall->get('to')->pair()),
+            $wall->get('from')->point(),
+            $wall->get('to')->point(),
             $wall->get('thickness')->positive(Wall::THICKEST_MM),
             $wall->optional('line')?->choice(Line::class) ?? Line::Centre,
             $wall->optional('height')?->positive(),
-            $wall->optional('rise')?->number() ?? 0.0,
+            self::rise($wall),
             $wall->optional('enclosing')?->boolean() ?? true,
         );
         if ($read->from->distanceTo($read->to) <= Wall::JOIN_MM) {
@@ -93,6 +93,16 @@ final class PlanReader
         }
 
         return $read;
+    }
+
+    private static function rise(JsonValue $wall): float
+    {
+        $rise = $wall->optional('rise')?->number() ?? 0.0;
+        if (0.0 !== $rise && (abs($rise) < Arc::LEAST_RISE_MM || abs($rise) > Wall::MOST_RISE_MM)) {
+            throw UnreadableDocument::outOfRange($wall->at.'/rise', \sprintf('zero for a straight wall, or from %g mm to %d km', Arc::LEAST_RISE_MM, Wall::MOST_RISE_MM / 1e6));
+        }
+
+        return $rise;
     }
 
     /**
@@ -126,7 +136,7 @@ final class PlanReader
     private static function divider(JsonValue $divider, array &$ids): Divider
     {
         $divider->object(['id', 'from', 'to']);
-        $read = new Divider(self::id($divider, $ids), new Point(...$divider->get('from')->pair()), new Point(...$divider->get('to')->pair()));
+        $read = new Divider(self::id($divider, $ids), $divider->get('from')->point(), $divider->get('to')->point());
         if ($read->from->distanceTo($read->to) <= Wall::JOIN_MM) {
             throw UnreadableDocument::outOfRange($divider->at.'/to', \sprintf('more than %g mm away from its start', Wall::JOIN_MM));
         }
@@ -139,7 +149,7 @@ final class PlanReader
     {
         $room->object(['id', 'name', 'number', 'anchor', 'height']);
 
-        return new Room(self::id($room, $ids), $room->optional('name')?->text() ?? '', $room->optional('number')?->text() ?? '', new Point(...$room->get('anchor')->pair()), $room->optional('height')?->positive());
+        return new Room(self::id($room, $ids), $room->optional('name')?->text() ?? '', $room->optional('number')?->text() ?? '', $room->get('anchor')->point(), $room->optional('height')?->positive());
     }
 
     /** @param array<string, true> $ids */
