@@ -7,7 +7,10 @@ namespace Plinth\Server\Migrations;
 use Doctrine\DBAL\Schema\Schema;
 use Doctrine\Migrations\AbstractMigration;
 
-/** What was typed and can be read two ways is refused from here on: what was taken before says which way it was read. */
+/**
+ * What was typed and can be read two ways is refused from here on: what was taken before says which way it was read. Shapes are derived
+ * anew, as bodies that lie on each other count once.
+ */
 final class Version9xFiguresReadOneWay extends AbstractMigration
 {
     private const TYPED = ['known_length' => ['text'], 'rectangle' => ['width', 'depth'], 'level_mark' => ['text'], 'boundary_leg' => ['length'], 'figure' => ['text']];
@@ -19,6 +22,8 @@ final class Version9xFiguresReadOneWay extends AbstractMigration
 
     public function up(Schema $schema): void
     {
+        $this->addSql('DELETE FROM derived_shape');
+        $this->addSql('DELETE FROM derived_storey');
         foreach (self::TYPED as $table => $columns) {
             foreach ($columns as $column) {
                 if ('figure' !== $table) {

@@ -57,10 +57,10 @@ final class Derivation
         $this->pieces = new Pieces($plan);
         $this->faces = new Faces(new Network($this->pieces, $effort));
         $this->enclosures = new Enclosures($this->pieces, $this->faces);
-        $this->bodies = new Bodies($this->pieces, $this->faces);
+        $this->bodies = new Bodies($this->pieces, $this->faces, $effort);
         $this->loose = new Pieces($plan, false);
         $this->looseFaces = new Faces(new Network($this->loose, $effort));
-        $this->looseBodies = new Bodies($this->loose, $this->looseFaces);
+        $this->looseBodies = new Bodies($this->loose, $this->looseFaces, $effort);
     }
 
     public static function of(Storey $storey): DerivedStorey

@@ -7,6 +7,7 @@ namespace Plinth\Core\Plan\Internal;
 use Plinth\Core\Geometry\Clip;
 use Plinth\Core\Geometry\Overlay;
 use Plinth\Core\Geometry\Polygon;
+use Plinth\Core\Plan\Effort;
 
 /**
  * The body of each edge by itself, and which of them run into others beside their joints.
@@ -26,6 +27,9 @@ use Plinth\Core\Geometry\Polygon;
  */
 final class Bodies
 {
+    /** What laying two bodies over each other costs, and one ring among many: as so many pairs of lines that are held against each other. */
+    private const PAIR = 200;
+    private const RING = 20;
     /** What two bodies share is no overlap below this, mm². */
     private const LEAST_MM2 = 1.0;
     /** A mitre of another wall reaches so far from its end at first; further where thicker walls are about, mm. */
@@ -46,7 +50,7 @@ final class Bodies
     /** @var array<int, bool> */
     private array $plain = [];
 
-    public function __construct(private readonly PieceSource $pieces, private readonly Faces $faces)
+    public function __construct(private readonly PieceSource $pieces, private readonly Faces $faces, private readonly Effort $effort = new Effort())
     {
     }
 
@@ -149,6 +153,8 @@ final class Bodies
             }
         }
 
+        $this->effort->spend(self::RING * \count($without));
+
         return $this->areas[$edge] = Overlay::area(Overlay::difference($rings, self::within($without, $box)));
     }
 
@@ -170,6 +176,8 @@ final class Bodies
         foreach ($this->near($box) as $edge) {
             array_push($without, ...$this->covers($edge));
         }
+
+        $this->effort->spend(self::RING * \count($without));
 
         return Overlay::difference($rings, self::within($without, $box));
     }
@@ -455,6 +463,7 @@ final class Bodies
         if ($this->liesBeside($edge, $other) || $this->liesBeside($other, $edge)) {
             return null;
         }
+        $this->effort->spend(self::PAIR);
         $shapes = Overlay::parts([$this->of($edge), $this->of($other)], static fn (array $w): bool => $w[0] > 0 && $w[1] > 0);
         $largest = $shapes[\count($shapes) - 1] ?? null;
 
