@@ -300,15 +300,11 @@ final class Derivation
     }
 
     /**
-     * @return array{array<string, WallShape>, list<Region>, list<Unplaced>, list<Outline>} walls by id
+     * @return array{array<string, WallShape>, list<Region>, list<Unplaced>} walls by id
      */
     public function everything(): array
     {
-        $bounds = $this->plan->bounds() ?? [0.0, 0.0, 0.0, 0.0];
-        $this->pieces->near(...$bounds);
-        $this->loose->near(...$bounds);
-        $ids = [...$this->pieces->known(), ...$this->loose->known()];
-        sort($ids, \SORT_STRING);
+        $ids = $this->all();
         ['bounded' => $bounded, 'outer' => $outer] = $this->facesOf($ids);
         $islands = [];
         foreach ($outer as $face) {
@@ -336,12 +332,25 @@ final class Derivation
             }
         }
 
-        return [$walls, $regions, $unplaced, $this->outlines($bounded, $outer)];
+        return [$walls, $regions, $unplaced];
+    }
+
+    /** @return list<string> ids of all walls and dividers */
+    private function all(): array
+    {
+        $bounds = $this->plan->bounds() ?? [0.0, 0.0, 0.0, 0.0];
+        $this->pieces->near(...$bounds);
+        $this->loose->near(...$bounds);
+        $ids = [...$this->pieces->known(), ...$this->loose->known()];
+        sort($ids, \SORT_STRING);
+
+        return $ids;
     }
 
     private function whole(Storey $storey): DerivedStorey
     {
-        [$walls, $regions, $unplaced, $outlines] = $this->everything();
+        [$walls, $regions, $unplaced] = $this->everything();
+        $outlines = $this->outlines(...$this->facesOf($this->all()));
         // Any text is an id, a number too.
         $openings = array_replace([], ...array_map(static fn (WallShape $w): array => $w->openings, array_values($walls)));
         $findings = array_merge(

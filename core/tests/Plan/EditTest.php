@@ -27,15 +27,15 @@ final class EditTest extends TestCase
 
     public function testAfterAnyEditsTheWholeIsWhatAFullDerivationGives(): void
     {
-        for ($seed = 500; $seed < 506; ++$seed) {
+        for ($seed = 500; $seed < 504; ++$seed) {
             $lines = [];
             foreach (0 === $seed % 2 ? Plans::shaken($seed) : Plans::tangled($seed) as $i => $wall) {
-                $lines[$wall->id] = 0 === $i % 7 ? new Wall($wall->id, $wall->from, $wall->to, $wall->thickness, rise: Noise::uniform(-600, 600)) : $wall;
+                $lines[$wall->id] = 0 === $i % 10 ? new Wall($wall->id, $wall->from, $wall->to, $wall->thickness, rise: Noise::uniform(-600, 600)) : $wall;
             }
             $rooms = array_map(static fn (int $k): Room => new Room("room$k", "Room $k", '', new Point(Noise::uniform(0, 16_000), Noise::uniform(0, 10_500))), range(1, 6));
             $plan = new WholeStorey(new Storey('s', 'Ground', 0.0, 2700.0, array_values($lines), [], $rooms));
             $this->takeAll($plan);
-            for ($step = 0; $step < 25; ++$step) {
+            for ($step = 0; $step < 20; ++$step) {
                 $touched = $removed = [];
                 $id = array_rand($lines);
                 $old = $lines[$id] ?? null;
