@@ -63,7 +63,7 @@ final class PicturesTest extends TestCase
                 $tile = "/api/projects/$desk->id/pages/$desk->page/{$page->get('pictures')->text()}/tiles/0/0/0";
 
                 return 200 === $there->send('GET', $tile)[0] ? true : null;
-            }, 'A tile of its scan is not there');
+            }, 'A tile of its scan is not there', static fn (): string => (string) shell_exec('find '.escapeshellarg("$folder/var/files").' | wc -l'));
         } finally {
             $status = proc_get_status($process);
             posix_kill($status['pid'], 15);

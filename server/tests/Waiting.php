@@ -17,19 +17,21 @@ final class Waiting
      *
      * @param callable(): (T|null) $look null while it is not there
      * @param string $what is waited for
+     * @param (callable(): string)|null $state of where it happens, different whenever something has gone on; of this instance unless it is given
      *
      * @return T
      */
-    public static function until(callable $look, string $what): mixed
+    public static function until(callable $look, string $what, ?callable $state = null): mixed
     {
-        [$state, $since] = [self::state(), microtime(true)];
+        $goesOn = $state ?? self::state(...);
+        [$state, $since] = [$goesOn(), microtime(true)];
         while (true) {
             $found = $look();
             if (null !== $found) {
                 return $found;
             }
             usleep(100_000);
-            $now = self::state();
+            $now = $goesOn();
             if ($now !== $state) {
                 [$state, $since] = [$now, microtime(true)];
             }
