@@ -20,22 +20,7 @@ final class Clip
     {
         foreach ($convex as $i => [$ax, $ay]) {
             [$bx, $by] = $convex[($i + 1) % \count($convex)];
-            $clipped = [];
-            $n = \count($ring);
-            foreach ($ring as $k => $p) {
-                $q = $ring[($k + 1) % $n];
-                // Twice the area with the edge: positive to its left.
-                $s = ($bx - $ax) * ($p[1] - $ay) - ($by - $ay) * ($p[0] - $ax);
-                $t = ($bx - $ax) * ($q[1] - $ay) - ($by - $ay) * ($q[0] - $ax);
-                if ($s >= 0.0) {
-                    $clipped[] = $p;
-                }
-                if (($s > 0.0 && $t < 0.0) || ($s < 0.0 && $t > 0.0)) {
-                    $part = $s / ($s - $t);
-                    $clipped[] = [$p[0] + $part * ($q[0] - $p[0]), $p[1] + $part * ($q[1] - $p[1])];
-                }
-            }
-            $ring = $clipped;
+            $ring = self::leftOf($ring, [$ax, $ay], [$bx - $ax, $by - $ay]);
         }
 
         return Polygon::area($ring);
@@ -51,24 +36,42 @@ final class Clip
      */
     public static function box(array $ring, array $box): array
     {
-        foreach ([[0, 1.0, $box[0]], [1, 1.0, $box[1]], [0, -1.0, $box[2]], [1, -1.0, $box[3]]] as [$axis, $sign, $limit]) {
-            $kept = [];
-            $n = \count($ring);
-            foreach ($ring as $k => $p) {
-                $q = $ring[($k + 1) % $n];
-                [$s, $t] = [$sign * ($p[$axis] - $limit), $sign * ($q[$axis] - $limit)];
-                if ($s >= 0.0) {
-                    $kept[] = $p;
-                }
-                if (($s > 0.0 && $t < 0.0) || ($s < 0.0 && $t > 0.0)) {
-                    $at = [$p[0] + $s / ($s - $t) * ($q[0] - $p[0]), $p[1] + $s / ($s - $t) * ($q[1] - $p[1])];
-                    $at[$axis] = $limit;
-                    $kept[] = $at;
-                }
-            }
-            $ring = $kept;
+        [$x1, $y1, $x2, $y2] = $box;
+        foreach ([[[$x1, $y1], [0.0, -1.0]], [[$x1, $y1], [1.0, 0.0]], [[$x2, $y2], [0.0, 1.0]], [[$x2, $y2], [-1.0, 0.0]]] as [$point, $direction]) {
+            $ring = self::leftOf($ring, $point, $direction);
         }
 
         return $ring;
+    }
+
+    /**
+     * What of a ring lies to the left of a line.
+     *
+     * @param list<array{float, float}> $ring
+     * @param array{float, float} $point of the line
+     * @param array{float, float} $direction
+     *
+     * @return list<array{float, float}>
+     */
+    public static function leftOf(array $ring, array $point, array $direction): array
+    {
+        [$x, $y] = $point;
+        [$dx, $dy] = $direction;
+        $kept = [];
+        $n = \count($ring);
+        foreach ($ring as $k => $p) {
+            $q = $ring[($k + 1) % $n];
+            $s = $dx * ($p[1] - $y) - $dy * ($p[0] - $x);
+            $t = $dx * ($q[1] - $y) - $dy * ($q[0] - $x);
+            if ($s >= 0.0) {
+                $kept[] = $p;
+            }
+            if (($s > 0.0 && $t < 0.0) || ($s < 0.0 && $t > 0.0)) {
+                $part = $s / ($s - $t);
+                $kept[] = [$p[0] + $part * ($q[0] - $p[0]), $p[1] + $part * ($q[1] - $p[1])];
+            }
+        }
+
+        return $kept;
     }
 }

@@ -357,21 +357,8 @@ final class Bodies
         if (!$isSharp || $this->faces->runsAwayAfter($side < 0.0 ? $half : $neighbour)) {
             return $strip;
         }
-        $kept = [];
-        $n = \count($strip);
-        foreach ($strip as $i => $p) {
-            $q = $strip[($i + 1) % $n];
-            $s = $side * ($nx * ($p[1] - $node[1]) - $ny * ($p[0] - $node[0]));
-            $t = $side * ($nx * ($q[1] - $node[1]) - $ny * ($q[0] - $node[0]));
-            if ($s >= 0.0) {
-                $kept[] = $p;
-            }
-            if (($s > 0.0 && $t < 0.0) || ($s < 0.0 && $t > 0.0)) {
-                $kept[] = [$p[0] + $s / ($s - $t) * ($q[0] - $p[0]), $p[1] + $s / ($s - $t) * ($q[1] - $p[1])];
-            }
-        }
 
-        return $kept;
+        return Clip::leftOf($strip, $node, [$side * $nx, $side * $ny]);
     }
 
     /** @return Ring between its two nodes, as its faces meet those of its neighbours */
