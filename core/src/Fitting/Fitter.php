@@ -8,11 +8,11 @@ use Plinth\Core\Fitting\Exception\FitDidNotSettle;
 use Plinth\Core\Fitting\Exception\FittingException;
 use Plinth\Core\Fitting\Exception\NothingToFit;
 use Plinth\Core\Fitting\Internal\Adjustment;
-use Plinth\Core\Fitting\Internal\ChiSquare;
 use Plinth\Core\Fitting\Internal\Equations;
 use Plinth\Core\Geometry\PixelPoint;
 use Plinth\Core\Geometry\PixelToMm;
 use Plinth\Core\Geometry\Point;
+use Plinth\Core\Numerics\ChiSquare;
 
 /**
  * Finds the best fit of a drawing from all that is stated about it, and says how good it is.

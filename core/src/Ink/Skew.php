@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Ink;
 
-use Plinth\Core\Fitting\Internal\Cholesky;
 use Plinth\Core\Ink\Internal\EdgePoints;
+use Plinth\Core\Numerics\Cholesky;
 
 /**
  * How far a drawing is turned on its page: the direction of its dominant grid, modulo 90°.

@@ -14,7 +14,6 @@ use Plinth\Core\Fitting\Fit;
 use Plinth\Core\Fitting\FitStart;
 use Plinth\Core\Fitting\Fitter;
 use Plinth\Core\Fitting\GridPick;
-use Plinth\Core\Fitting\Internal\ChiSquare;
 use Plinth\Core\Fitting\KnownLength;
 use Plinth\Core\Fitting\Observations;
 use Plinth\Core\Fitting\PageFrame;
@@ -22,6 +21,7 @@ use Plinth\Core\Fitting\Pick;
 use Plinth\Core\Geometry\PixelPoint;
 use Plinth\Core\Geometry\PixelToMm;
 use Plinth\Core\Geometry\Point;
+use Plinth\Core\Numerics\ChiSquare;
 use Plinth\Core\Tests\Outside;
 
 final class FitterTest extends TestCase

@@ -7,6 +7,7 @@ namespace Plinth\Core\Fitting\Internal;
 use Plinth\Core\Fitting\Exception\FitDidNotSettle;
 use Plinth\Core\Fitting\PageFrame;
 use Plinth\Core\Fitting\ShapeModel;
+use Plinth\Core\Numerics\Cholesky;
 
 /**
  * Least squares with conditions between observations and parameters (the Gauss–Helmert model): the picks are

@@ -15,7 +15,14 @@ final readonly class Held
      * @param float $mm what shall be between the two
      * @param float $toleranceMm by how much it may be off as it was written: half its last place
      */
-    public function __construct(public string $id, public string $a, public Line $aSide, public string $b, public Line $bSide, public float $mm, public float $toleranceMm = 0.5)
-    {
+    public function __construct(
+        public string $id,
+        public string $a,
+        public Line $aSide,
+        public string $b,
+        public Line $bSide,
+        public float $mm,
+        public float $toleranceMm = 0.5,
+    ) {
     }
 }

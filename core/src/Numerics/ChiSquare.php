@@ -2,13 +2,11 @@
 
 declare(strict_types=1);
 
-namespace Plinth\Core\Fitting\Internal;
+namespace Plinth\Core\Numerics;
 
 /**
  * Upper tail of the χ² distribution by the regularised incomplete gamma function: series below a + 1, continued
  * fraction above (Abramowitz & Stegun 6.5.29, 6.5.31; Lentz's method).
- *
- * @internal
  */
 final class ChiSquare
 {

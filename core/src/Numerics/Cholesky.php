@@ -2,12 +2,10 @@
 
 declare(strict_types=1);
 
-namespace Plinth\Core\Fitting\Internal;
+namespace Plinth\Core\Numerics;
 
 /**
  * Cholesky factor of a small symmetric positive definite matrix: A = L Lᵀ.
- *
- * @internal
  */
 final readonly class Cholesky
 {
