@@ -40,6 +40,7 @@ final class Settle
     private const STILL_MM = 1e-6;
     /** A figure holds where it is off by no more than this beyond its rounding, mm. */
     private const HOLDS_MM = 1e-3;
+    /** How often it is looked whether more walls run one way by now. */
     private const ROUNDS = 5;
 
     /**
@@ -60,9 +61,9 @@ final class Settle
             [$sought, $unheld] = self::sought($figures, $traced, $ties, $families);
             $solution = (new Adjustment($traced, $ties, $sought))->solution($families, $meant);
             // What runs one way now that did not before is meant to as well: settling again shall move nothing. But not what figures
-            // turned by more than that: it was not traced so.
+            // or its like turned by much more than that: it was not traced so.
             $now = $traced->at($solution->places);
-            [$before, $members] = [$members, Families::members($now->without($traced->turnedBeyond($now, $meant, array_merge(...$members))), $meant)];
+            [$before, $members] = [$members, Families::members($now->without($traced->turnedBeyond($now, 2.0 * $meant)), $meant)];
         } while ($members !== $before && ++$round <= self::ROUNDS);
         $moves = [];
         [$farthest, $largest] = [null, 0.0];

@@ -82,15 +82,11 @@ final readonly class Traced
         return new self($this->middle, $this->names, $this->numbers, $this->places, $this->sigmas, array_diff_key($this->straight, $walls), $this->thicknesses);
     }
 
-    /**
-     * @param list<string> $but
-     *
-     * @return array<array-key, true> walls that run another way there by more than so many radians, but for some
-     */
-    public function turnedBeyond(self $there, float $radians, array $but): array
+    /** @return array<array-key, true> walls that run another way there by more than so many radians */
+    public function turnedBeyond(self $there, float $radians): array
     {
         $turned = [];
-        foreach (array_keys(array_diff_key($there->straight, array_flip($but))) as $id) {
+        foreach (array_keys($there->straight) as $id) {
             $by = $there->angle((string) $id) - $this->angle((string) $id);
             if (abs($by - 2.0 * \M_PI * round($by / (2.0 * \M_PI))) > $radians) {
                 $turned[$id] = true;
