@@ -240,6 +240,22 @@ final class InkTest extends TestCase
         self::assertEqualsWithDelta(30.0, abs(Desk::float($contradictions[0]['byMm'])), 1e-6);
     }
 
+    /** Two walls were parallel when the figure was decided, and one has been pulled aside since. */
+    public function testAFigureWhoseWallsRunApartIsSaidToHoldNothing(): void
+    {
+        $outer = $this->desk->chain([[0, 0], [7200, 0], [7200, 5000], [0, 5000]], true, 100.0);
+        $this->desk->change([$outer['operation']]);
+        $figure = ['id' => Desk::newId(), 'a' => $outer['walls'][3], 'aSide' => 'centre', 'b' => $outer['walls'][1], 'bSide' => 'centre', 'text' => '7200', 'unit' => 'mm', 'decided' => 'figure'];
+        $this->desk->change([['do' => 'figure', 'figure' => $figure]]);
+        $ask = fn (): array => $this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/storeys/{$this->desk->storey}/settled");
+        self::assertSame([[$figure['id']], []], [$ask()['held'], $ask()['unheld']]);
+        $this->desk->change([['do' => 'set', 'type' => 'node', 'id' => $outer['nodes'][2], 'values' => ['x' => 7700.0]]]);
+        self::assertSame([], $ask()['held']);
+        $unheld = self::items($ask(), 'unheld');
+        self::assertSame([$figure['id'], 'not parallel'], [$unheld[0]['figure'], $unheld[0]['why']]);
+        self::assertEqualsWithDelta(rad2deg(atan2(500.0, 5000.0)), $unheld[0]['degrees'], 1e-6);
+    }
+
     public function testReadersLookAndMayNotAskAndStrangersSeeNothing(): void
     {
         $stranger = Client::ofStack();

@@ -6,6 +6,7 @@ namespace Plinth\Server\Plan;
 
 use Doctrine\DBAL\Connection;
 use Plinth\Core\Plan\Settling\Contradiction;
+use Plinth\Core\Plan\Settling\Unheld;
 use Plinth\Server\Http\Needs;
 use Plinth\Server\Http\Who;
 use Plinth\Server\Project\ProjectAccess;
@@ -35,8 +36,16 @@ final readonly class SettleController
         }
 
         return new JsonResponse([
-            'moves' => $moves, 'largestMm' => $settled->largestMm, 'farthest' => $settled->farthest, 'straightened' => $settled->straightened, 'held' => $settled->held,
-            'contradictions' => array_map(static fn (Contradiction $c): array => ['figure' => $c->figure, 'chain' => $c->chain, 'byMm' => $c->byMm, 'culprit' => $c->culprit], $settled->contradictions),
+            'moves' => $moves,
+            'largestMm' => $settled->largestMm,
+            'farthest' => $settled->farthest,
+            'straightened' => $settled->straightened,
+            'held' => $settled->held,
+            'contradictions' => array_map(
+                static fn (Contradiction $c): array => ['figure' => $c->figure, 'chain' => $c->chain, 'byMm' => $c->byMm, 'culprit' => $c->culprit],
+                $settled->contradictions,
+            ),
+            'unheld' => array_map(static fn (Unheld $u): array => ['figure' => $u->figure, 'why' => $u->why->value, 'degrees' => $u->degrees], $settled->unheld),
         ]);
     }
 }

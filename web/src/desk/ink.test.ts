@@ -210,7 +210,7 @@ describe("names that were read", () => {
 
 describe("settling", () => {
   it("is shown before it is done, and shown anew when it was", async () => {
-    server.answers = { settled: { moves: [], contradictions: [] } };
+    server.answers = { settled: { moves: [], contradictions: [], unheld: [] } };
     await previewSettling(STOREY);
     expect(useInk.getState().settled?.of).toBe(STOREY);
     useInk.setState({ settled: null });

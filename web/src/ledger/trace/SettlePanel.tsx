@@ -1,10 +1,24 @@
 import { useEffect } from "react";
+import type { Schemas } from "../../api/client";
 import { useDesk } from "../../desk/desk";
 import { previewSettling, settle, useInk } from "../../desk/ink";
 import { difference, grouped } from "../../desk/numbers";
 import { count } from "../../steps/status";
 import { useProject } from "../../store/project";
 import { NextThing, Plain } from "../parts";
+
+function reason(unheld: Schemas["Settled"]["unheld"][number]): string {
+  switch (unheld.why) {
+    case "not parallel":
+      return `its walls run ${unheld.degrees.toFixed(1)}° apart`;
+    case "curved":
+      return "one of its walls is curved";
+    case "wall gone":
+      return "one of its walls is gone";
+    case "not reached":
+      return "what outranks it keeps its walls where they are";
+  }
+}
 
 /** What settling would move, before anything is moved, and which figures contradict each other. */
 export function SettlePanel({ storey }: { storey: string }) {
@@ -20,7 +34,14 @@ export function SettlePanel({ storey }: { storey: string }) {
   return (
     <section className="border-b border-line bg-white px-4 py-3 text-[13px]" aria-label="Settle">
       {told.moves.length === 0 ? (
-        <p>All that is meant level, plumb or parallel is, and decided figures hold.</p>
+        <p>
+          All that is meant level, plumb or parallel is
+          {told.contradictions.length + told.unheld.length === 0
+            ? ", and decided figures hold."
+            : told.held.length > 0
+              ? `, and ${count(told.held.length, "figure")} hold${told.held.length === 1 ? "s" : ""}.`
+              : "."}
+        </p>
       ) : (
         <>
           <p>
@@ -42,6 +63,18 @@ export function SettlePanel({ storey }: { storey: string }) {
             Decide about {text(c.culprit)}
           </Plain>
         </div>
+      ))}
+      {told.unheld.map((u) => (
+        <p key={u.figure} className="mt-2 border-t border-line pt-2">
+          <button
+            type="button"
+            className="underline underline-offset-2"
+            onClick={() => useDesk.setState({ selected: { type: "figure", id: u.figure }, group: [] })}
+          >
+            {text(u.figure)}
+          </button>{" "}
+          holds nothing: {reason(u)}.
+        </p>
       ))}
     </section>
   );
