@@ -118,7 +118,9 @@ final class Overlay
         $this->step = max($x2 - $x1, $y2 - $y1, 1e-9) / self::STEPS;
         $this->settle($points);
         $this->link($this->noded($this->lines($layers)));
-        $this->wind(\count($layers));
+        if ([] !== $this->places) {
+            $this->wind(\count($layers));
+        }
     }
 
     /**
@@ -458,10 +460,11 @@ final class Overlay
             }
             $first[$start] = $leftmost;
         }
+        $strips = $this->strips();
         foreach ($first as $name => $leftmost) {
             // What lies to the left of a group's leftmost place lies outside it: to the left of the half-edge that comes in there last.
             $half = $this->outward($leftmost);
-            $outside = $this->around($this->places[$this->halves[$leftmost][0]], $name, $group, $layers);
+            $outside = $this->around($strips, $this->places[$this->halves[$leftmost][0]], $name, $group, $layers);
             $stack = [[$half, $outside]];
             while (null !== ($top = array_pop($stack))) {
                 [$h, $winding] = $top;
@@ -499,18 +502,43 @@ final class Overlay
     }
 
     /**
+     * Lines by level strips, about as many as there are lines in each.
+     *
+     * @return array{int, positive-int, array<int, list<int>>} bottom, height, and the lines that reach into each strip
+     */
+    private function strips(): array
+    {
+        $ys = array_column($this->places, 1);
+        $bottom = min($ys);
+        $height = max(1, (int) ceil((max($ys) - $bottom) / sqrt(\count($this->weights))));
+        $strips = [];
+        foreach (array_keys($this->weights) as $e) {
+            [$a, $b] = $this->halves[2 * $e];
+            [$low, $high] = [min($ys[$a], $ys[$b]), max($ys[$a], $ys[$b])];
+            for ($i = intdiv($low - $bottom, $height); $i <= intdiv($high - $bottom, $height); ++$i) {
+                $strips[$i][] = $e;
+            }
+        }
+
+        return [$bottom, $height, $strips];
+    }
+
+    /**
      * Winding numbers at a place by what lies to its left, its own group left out.
      *
+     * @param array{int, positive-int, array<int, list<int>>} $strips
      * @param array{int, int} $place
      * @param array<int, int> $group
      *
      * @return list<int>
      */
-    private function around(array $place, int $own, array $group, int $layers): array
+    private function around(array $strips, array $place, int $own, array $group, int $layers): array
     {
         $winding = array_fill(0, $layers, 0);
         [$x, $y] = $place;
-        foreach ($this->weights as $e => $weights) {
+        [$bottom, $height, $lines] = $strips;
+        foreach ($lines[intdiv($y - $bottom, $height)] ?? [] as $e) {
+            $weights = $this->weights[$e];
             if ($group[2 * $e] === $own) {
                 continue;
             }
@@ -618,16 +646,20 @@ final class Overlay
     /**
      * Whether a ring lies within another that it may touch in single places, but does not cross.
      *
-     * @param list<array{float, float}> $ring
+     * @param non-empty-list<array{float, float}> $ring
      * @param list<array{float, float}> $outer
      */
     private static function isWithin(array $ring, array $outer): bool
     {
-        $n = \count($ring);
+        [$from, $to, $longest] = [$ring[0], $ring[0], 0.0];
+        foreach ($ring as $i => $p) {
+            $q = $ring[$i + 1] ?? $ring[0];
+            $length = hypot($q[0] - $p[0], $q[1] - $p[1]);
+            [$from, $to, $longest] = $length > $longest ? [$p, $q, $length] : [$from, $to, $longest];
+        }
         $inside = 0;
-        foreach ($ring as $i => [$x, $y]) {
-            [$u, $v] = $ring[($i + 1) % $n];
-            $inside += Polygon::contains($outer, ($x + $u) / 2.0, ($y + $v) / 2.0) ? 1 : -1;
+        foreach ([0.25, 0.5, 0.75] as $t) {
+            $inside += Polygon::contains($outer, $from[0] + $t * ($to[0] - $from[0]), $from[1] + $t * ($to[1] - $from[1])) ? 1 : -1;
         }
 
         return $inside > 0;

@@ -13,6 +13,15 @@ final readonly class Column
     {
     }
 
+    /** @return array{float, float, float, float} round it, xmin, ymin, xmax, ymax, mm */
+    public function box(): array
+    {
+        // The polygon that stands for a round one reaches a little beyond it.
+        [$x, $y] = $this->round ? [0.505 * $this->width, 0.505 * $this->width] : [$this->width / 2.0, $this->depth / 2.0];
+
+        return [$this->centre->x - $x, $this->centre->y - $y, $this->centre->x + $x, $this->centre->y + $y];
+    }
+
     /** @return list<array{float, float}> counter-clockwise; a round one as a polygon of the same area */
     public function outline(): array
     {

@@ -455,8 +455,10 @@ final class Derivation
     private function region(array $polygon, array $holes, float $area, array $walls, array $rooms): Region
     {
         $columns = 0.0;
-        foreach ($this->plan->columns(Polygon::bounds($polygon)) as $column) {
-            foreach ([$polygon, ...$holes] as $ring) {
+        [$x1, $y1, $x2, $y2] = $bounds = Polygon::bounds($polygon);
+        foreach ($this->plan->columns($bounds) as $column) {
+            [$left, $bottom, $right, $top] = $column->box();
+            foreach ($right < $x1 || $left > $x2 || $top < $y1 || $bottom > $y2 ? [] : [$polygon, ...$holes] as $ring) {
                 $columns += Clip::area($ring, $column->outline());
             }
         }

@@ -4,18 +4,20 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Plan;
 
+use Plinth\Core\Plan\Internal\Blocks;
+
 /** A storey held in memory, by place; its things may be put, put anew and taken away. */
 final class WholeStorey implements Neighbourhood
 {
-    private const BLOCK_MM = 12_000.0;
-    /** What reaches over more blocks than this is kept by itself. */
-    private const MANY = 1024;
-    private const FAR = 'far';
 
     /** @var array<string, Wall|Divider> */
     private array $lines = [];
-    /** @var array<string, array<string, true>> block → ids of lines */
-    private array $blocks = [];
+    /** of lines by their ids */
+    private readonly Blocks $blocks;
+    /** of columns by their numbers */
+    private readonly Blocks $columns;
+    /** of rooms by their numbers */
+    private readonly Blocks $rooms;
     /** @var array<string, list<Opening>> */
     private array $openings = [];
     /** @var array{float, float, float, float}|null of all that was ever put */
@@ -23,6 +25,13 @@ final class WholeStorey implements Neighbourhood
 
     public function __construct(private readonly Storey $storey)
     {
+        [$this->blocks, $this->columns, $this->rooms] = [new Blocks(), new Blocks(), new Blocks()];
+        foreach ($storey->columns as $n => $column) {
+            $this->columns->put($n, $column->box());
+        }
+        foreach ($storey->rooms as $n => $room) {
+            $this->rooms->put($n, [$room->anchor->x, $room->anchor->y, $room->anchor->x, $room->anchor->y]);
+        }
         foreach ([...$storey->walls, ...$storey->dividers] as $line) {
             $this->put($line);
         }
@@ -36,9 +45,7 @@ final class WholeStorey implements Neighbourhood
         $this->takeAway($line->id);
         $this->lines[$line->id] = $line;
         $box = Derivation::boxOf($line);
-        foreach (self::keys($box) as $key) {
-            $this->blocks[$key][$line->id] = true;
-        }
+        $this->blocks->put($line->id, $box);
         $b = $this->bounds ?? $box;
         $this->bounds = [min($b[0], $box[0]), min($b[1], $box[1]), max($b[2], $box[2]), max($b[3], $box[3])];
     }
@@ -46,9 +53,7 @@ final class WholeStorey implements Neighbourhood
     public function takeAway(string $id): void
     {
         if (isset($this->lines[$id])) {
-            foreach (self::keys(Derivation::boxOf($this->lines[$id])) as $key) {
-                unset($this->blocks[$key][$id]);
-            }
+            $this->blocks->takeAway($id, Derivation::boxOf($this->lines[$id]));
             unset($this->lines[$id]);
         }
     }
@@ -65,23 +70,21 @@ final class WholeStorey implements Neighbourhood
 
     public function lines(array $box): array
     {
-        $keys = self::keys($box);
-        $found = [self::FAR] === $keys ? array_fill_keys(array_keys($this->lines), true) : $this->blocks[self::FAR] ?? [];
-        foreach ($keys as $key) {
-            $found += $this->blocks[$key] ?? [];
-        }
-
-        return array_map(fn (string|int $id): Wall|Divider => $this->lines[$id], array_keys($found));
+        return array_map(fn (string|int $id): Wall|Divider => $this->lines[$id], $this->blocks->near($box) ?? array_keys($this->lines));
     }
 
     public function columns(array $box): array
     {
-        return $this->storey->columns;
+        $numbers = $this->columns->near($box);
+
+        return null === $numbers ? $this->storey->columns : array_map(fn (string|int $n): Column => $this->storey->columns[$n], $numbers);
     }
 
     public function rooms(array $box): array
     {
-        return array_values(array_filter($this->storey->rooms, static fn (Room $r): bool => $r->anchor->x >= $box[0] && $r->anchor->x <= $box[2] && $r->anchor->y >= $box[1] && $r->anchor->y <= $box[3]));
+        $numbers = $this->rooms->near($box);
+
+        return null === $numbers ? $this->storey->rooms : array_map(fn (string|int $n): Room => $this->storey->rooms[$n], $numbers);
     }
 
     public function openings(array $walls): array
@@ -92,25 +95,5 @@ final class WholeStorey implements Neighbourhood
     public function bounds(): ?array
     {
         return $this->bounds;
-    }
-
-    /**
-     * @param array{float, float, float, float} $box
-     *
-     * @return list<string>
-     */
-    private static function keys(array $box): array
-    {
-        if (($box[2] - $box[0]) / self::BLOCK_MM * (($box[3] - $box[1]) / self::BLOCK_MM) > self::MANY) {
-            return [self::FAR];
-        }
-        $keys = [];
-        for ($i = (int) floor($box[0] / self::BLOCK_MM); $i <= (int) floor($box[2] / self::BLOCK_MM); ++$i) {
-            for ($j = (int) floor($box[1] / self::BLOCK_MM); $j <= (int) floor($box[3] / self::BLOCK_MM); ++$j) {
-                $keys[] = $i.','.$j;
-            }
-        }
-
-        return $keys;
     }
 }

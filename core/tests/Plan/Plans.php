@@ -5,7 +5,11 @@ declare(strict_types=1);
 namespace Plinth\Core\Tests\Plan;
 
 use Plinth\Core\Geometry\Point;
+use Plinth\Core\Plan\Column;
+use Plinth\Core\Plan\Derivation;
+use Plinth\Core\Plan\Divider;
 use Plinth\Core\Plan\Opening;
+use Plinth\Core\Plan\OpeningKind;
 use Plinth\Core\Plan\Room;
 use Plinth\Core\Plan\Storey;
 use Plinth\Core\Plan\Wall;
@@ -68,6 +72,41 @@ final class Plans
         }
 
         return $walls;
+    }
+
+    /**
+     * A shaken grid as a storey is when it is done: a door or window in every wall, every room named, a column to two walls, some
+     * rooms parted by dividers.
+     */
+    public static function furnished(int $seed, int $columns = 4, int $rows = 3): Storey
+    {
+        $walls = self::shaken($seed, $columns, $rows);
+        $openings = [];
+        foreach ($walls as $wall) {
+            $width = [760.0, 860.0, 1010.0, 1200.0][mt_rand(0, 3)];
+            $kind = mt_rand(0, 1) > 0 ? OpeningKind::Door : OpeningKind::Window;
+            $openings[] = new Opening("o$wall->id", $wall->id, $kind, Noise::uniform(400.0, $wall->length() - 400.0 - $width), $width);
+        }
+        $dividers = [];
+        foreach ($walls as $i => $wall) {
+            // From one wall's middle across a room on to whatever lies there.
+            if (0 === $i % 20 && abs($wall->to->x - $wall->from->x) > abs($wall->to->y - $wall->from->y)) {
+                [$x, $y] = [($wall->from->x + $wall->to->x) / 2.0, ($wall->from->y + $wall->to->y) / 2.0];
+                $dividers[] = new Divider("d$i", new Point($x, $y), new Point($x, $y + 3500.0));
+            }
+        }
+        $posts = [];
+        for ($i = 0; $i < $columns; ++$i) {
+            for ($j = 0; $j < $rows; ++$j) {
+                $posts[] = new Column("c$i,$j", new Point($i * 4000.0 + Noise::uniform(1400, 2600), $j * 3500.0 + Noise::uniform(1200, 2200)), 300.0, 300.0, 0 === ($i + $j) % 3);
+            }
+        }
+        $rooms = [];
+        foreach (Derivation::of(new Storey('s', 'Ground', 0.0, 2700.0, $walls, [], [], $dividers))->regions as $i => $region) {
+            $rooms[] = new Room("r$i", "Room $i", (string) $i, new Point(...$region->label));
+        }
+
+        return new Storey('s', 'Ground', 0.0, 2700.0, $walls, $openings, $rooms, $dividers, $posts);
     }
 
     /**
