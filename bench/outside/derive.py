@@ -1,12 +1,13 @@
 """GEOS on a whole furnished plan, as a general-purpose library would be used: lines noded and polygonized, each wall buffered, their
 union; from each face what bodies and columns cover is taken, its name is found, a place for its label, and its width there; every
 opening is cut out of its wall's line. Least of runs, ms."""
-import json, sys, time
+import json, sys, time, warnings
 from shapely.geometry import LineString, Point, Polygon, box
 from shapely.ops import polygonize, polylabel, substring, unary_union
 from shapely.strtree import STRtree
 
 told = json.load(sys.stdin)
+warnings.simplefilter("ignore")  # the tree of one version says that the next will differ
 
 
 def columns():

@@ -18,12 +18,29 @@ final class Clip
      */
     public static function area(array $ring, array $convex): float
     {
-        foreach ($convex as $i => [$ax, $ay]) {
-            [$bx, $by] = $convex[($i + 1) % \count($convex)];
-            $ring = self::leftOf($ring, [$ax, $ay], [$bx - $ax, $by - $ay]);
+        return Polygon::area(self::convex($ring, $convex));
+    }
+
+    /**
+     * What of a ring lies in a convex one.
+     *
+     * @param list<array{float, float}> $ring
+     * @param list<array{float, float}> $convex counter-clockwise
+     *
+     * @return list<array{float, float}> where the ring is not convex it may run back along itself
+     */
+    public static function convex(array $ring, array $convex): array
+    {
+        $n = \count($convex);
+        foreach ($convex as $i => $from) {
+            if (\count($ring) < 3) {
+                return [];
+            }
+            $to = $convex[$i + 1 < $n ? $i + 1 : 0];
+            $ring = self::leftOf($ring, $from, [$to[0] - $from[0], $to[1] - $from[1]]);
         }
 
-        return Polygon::area($ring);
+        return $ring;
     }
 
     /**

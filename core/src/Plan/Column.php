@@ -22,6 +22,12 @@ final readonly class Column
         return [$this->centre->x - $x, $this->centre->y - $y, $this->centre->x + $x, $this->centre->y + $y];
     }
 
+    /** mm² */
+    public function area(): float
+    {
+        return $this->round ? \M_PI * $this->width ** 2 / 4.0 : $this->width * $this->depth;
+    }
+
     /** @return list<array{float, float}> counter-clockwise; a round one as a polygon of the same area */
     public function outline(): array
     {

@@ -419,7 +419,7 @@ final class Derivation
             return [] === $face->faces || $area <= 0.0 ? [] : [$this->region($face->faces, $holes, $area, $walls, $rooms)];
         }
         $shapes = array_values(array_filter(
-            $this->bodies->clear([$face->centre, ...array_map(static fn (Face $island): array => $island->centre, $islands)]),
+            $this->bodies->clear($face, $islands),
             static fn (array $shape): bool => Overlay::area([$shape]) > self::LEAST_REGION_MM2,
         ));
         // The largest comes last; it takes the names that stand in no other.
@@ -459,7 +459,11 @@ final class Derivation
         foreach ($this->plan->columns($bounds) as $column) {
             [$left, $bottom, $right, $top] = $column->box();
             foreach ($right < $x1 || $left > $x2 || $top < $y1 || $bottom > $y2 ? [] : [$polygon, ...$holes] as $ring) {
-                $columns += Clip::area($ring, $column->outline());
+                $columns += match (self::boxIn($ring, $left, $bottom, $right, $top)) {
+                    true => $column->area() * (Polygon::area($ring) > 0.0 ? 1.0 : -1.0),
+                    false => 0.0,
+                    null => Clip::area($ring, $column->outline()),
+                };
             }
         }
         $name = null;
@@ -480,6 +484,24 @@ final class Derivation
         $label = $standsIn ? $name->anchor->toArray() : Polygon::labelPoint($polygon, $holes);
 
         return new Region($name, $polygon, $holes, $area - $columns, $columns, $walls, $label, Clear::through($label, [$polygon, ...$holes]), $findings, $leaks);
+    }
+
+    /**
+     * Whether a box lies wholly within a ring, or outside it; null where the ring may pass through.
+     *
+     * @param non-empty-list<array{float, float}> $ring
+     */
+    private static function boxIn(array $ring, float $left, float $bottom, float $right, float $top): ?bool
+    {
+        [$px, $py] = $ring[\count($ring) - 1];
+        foreach ($ring as [$x, $y]) {
+            if (!(($x < $left && $px < $left) || ($x > $right && $px > $right) || ($y < $bottom && $py < $bottom) || ($y > $top && $py > $top))) {
+                return null;
+            }
+            [$px, $py] = [$x, $y];
+        }
+
+        return Polygon::contains($ring, $left, $bottom);
     }
 
     /**

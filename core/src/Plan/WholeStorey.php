@@ -9,7 +9,6 @@ use Plinth\Core\Plan\Internal\Blocks;
 /** A storey held in memory, by place; its things may be put, put anew and taken away. */
 final class WholeStorey implements Neighbourhood
 {
-
     /** @var array<string, Wall|Divider> */
     private array $lines = [];
     /** of lines by their ids */

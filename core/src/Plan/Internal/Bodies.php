@@ -143,7 +143,8 @@ final class Bodies
         $box = Polygon::bounds(array_merge([$network->nodes[$network->edges[$edge]['from']]], ...$rings));
         $without = [];
         foreach ($this->near($box) as $other) {
-            if ($other === $edge || 0.0 === $network->edges[$other]['half'] || $this->liesBeside($edge, $other) || $this->liesBeside($other, $edge)) {
+            $isOther = $other !== $edge && $network->edges[$other]['half'] > 0.0;
+            if (!$isOther || (!$this->meet($edge, $other) && !isset($this->overlaps($edge)[$other])) || $this->liesBeside($edge, $other) || $this->liesBeside($other, $edge)) {
                 continue;
             }
             if ($this->isPlain($other)) {
@@ -159,27 +160,35 @@ final class Bodies
     }
 
     /**
-     * What bodies leave of an area.
+     * What bodies leave of a face.
      *
-     * @param list<Ring> $rings of the area
+     * @param list<Face> $islands outer faces of what stands free inside
      *
      * @return list<Shape>
      */
-    public function clear(array $rings): array
+    public function clear(Face $face, array $islands): array
     {
-        $points = array_merge(...$rings);
-        if ([] === $points) {
+        if ([] === $face->centre) {
             return [];
         }
-        $box = Polygon::bounds($points);
+        $box = Polygon::bounds($face->centre);
+        $bounding = [];
+        foreach ([$face, ...$islands] as $ring) {
+            foreach ($ring->halves as $half) {
+                $bounding[$half >> 1] = true;
+            }
+        }
         $without = [];
         foreach ($this->near($box) as $edge) {
-            array_push($without, ...$this->covers($edge));
+            // One that runs into no other keeps between the faces on either side of it.
+            if (isset($bounding[$edge]) || !$this->isPlain($edge)) {
+                array_push($without, ...$this->covers($edge));
+            }
         }
 
         $this->effort->spend(self::RING * \count($without));
 
-        return Overlay::difference($rings, self::within($without, $box));
+        return Overlay::difference([$face->centre, ...array_map(static fn (Face $island): array => $island->centre, $islands)], self::within($without, $box));
     }
 
     /**
@@ -451,10 +460,35 @@ final class Bodies
             return null;
         }
         $this->effort->spend(self::PAIR);
+        $network = $this->faces->network;
+        if (0.0 === $network->halves[2 * $edge][6] && 0.0 === $network->halves[2 * $other][6]) {
+            return $this->sharedByConvex($this->of($edge), $this->of($other));
+        }
         $shapes = Overlay::parts([$this->of($edge), $this->of($other)], static fn (array $w): bool => $w[0] > 0 && $w[1] > 0);
         $largest = $shapes[\count($shapes) - 1] ?? null;
 
         return null === $largest || Overlay::area($shapes) < self::LEAST_MM2 ? null : Polygon::labelPoint($largest['outer']);
+    }
+
+    /**
+     * @param list<Ring> $ones convex, beside each other
+     * @param list<Ring> $others the same
+     *
+     * @return array{float, float}|null the middle of the largest part that both cover
+     */
+    private function sharedByConvex(array $ones, array $others): ?array
+    {
+        [$area, $most, $largest] = [0.0, 0.0, []];
+        foreach ($ones as $one) {
+            foreach ($others as $other) {
+                $part = Clip::convex($one, $other);
+                $covers = Polygon::area($part);
+                $area += $covers;
+                [$most, $largest] = $covers > $most ? [$covers, $part] : [$most, $largest];
+            }
+        }
+
+        return [] === $largest || $area < self::LEAST_MM2 ? null : Polygon::labelPoint($largest);
     }
 
     /** Whether all of another body lies to one side of this one's strip, or before or behind it. */

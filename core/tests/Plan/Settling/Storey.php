@@ -6,6 +6,7 @@ namespace Plinth\Core\Tests\Plan\Settling;
 
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Plan\JoinedWall;
+use Plinth\Core\Plan\Line;
 use Plinth\Core\Plan\Settling\Held;
 use Plinth\Core\Plan\Settling\Settle;
 use Plinth\Core\Plan\Settling\Settled;
@@ -37,6 +38,31 @@ final readonly class Storey
         $walls = ['south' => ['a', 'b'], 'east' => ['b', 'c'], 'north' => ['c', 'd'], 'west' => ['d', 'a'], 'middle' => ['e', 'f'], 'bay1' => ['b', 'g'], 'bay2' => ['g', 'h'], 'bay3' => ['h', 'c']];
 
         return new self(self::putOff($nodes, $seed, $sigma), $walls, 0.0 === $sigma ? [] : array_map(static fn (): float => $sigma, $nodes));
+    }
+
+    /** Rooms of 4 by 3 m, so many in a row and as many rows, every corner 6 mm off. */
+    public static function grid(int $across): self
+    {
+        [$nodes, $walls] = [[], []];
+        for ($i = 0; $i <= $across; ++$i) {
+            for ($j = 0; $j <= $across; ++$j) {
+                $nodes["n$i.$j"] = [$i * 4000.0, $j * 3000.0];
+                if ($i < $across) {
+                    $walls["h$i.$j"] = ["n$i.$j", 'n'.($i + 1).".$j"];
+                }
+                if ($j < $across) {
+                    $walls["v$i.$j"] = ["n$i.$j", "n$i.".($j + 1)];
+                }
+            }
+        }
+
+        return new self(self::putOff($nodes, 7, 6.0), $walls);
+    }
+
+    /** @return list<Held> so many clear widths in it */
+    public static function gridFigures(int $across, int $count): array
+    {
+        return array_map(static fn (int $k): Held => new Held("f$k", 'v'.$k % $across.'.'.intdiv($k, $across) % $across, Line::Right, 'v'.($k % $across + 1).'.'.intdiv($k, $across) % $across, Line::Left, 3900.0), range(0, $count - 1));
     }
 
     /**
