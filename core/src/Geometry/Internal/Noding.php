@@ -24,6 +24,8 @@ final class Noding
 {
     /** So near to a half, floating point does not tell which side of it a place lies on. */
     private const DOUBTFUL = 1e-5;
+    /** Fewer lines than this are not worth a strip of their own. */
+    private const PER_STRIP = 60;
 
     /** @var array<int, array<int, int>> weights by first and second end */
     private array $weights = [];
@@ -78,47 +80,64 @@ final class Noding
     private static function crossings(array $lines): array
     {
         $found = [];
-        $open = [];
-        foreach ($lines as [$ax, $ay, $bx, $by]) {
+        // Lines that are still open, by level strips: about as many strips as lines stand above each other.
+        $height = max(1, (int) ceil((1 << Grid::BITS - 1) / sqrt(max(1, \count($lines) / self::PER_STRIP))));
+        $strips = [];
+        foreach ($lines as $line) {
+            [$ax, $ay, , $by] = $line;
             [$low, $high] = $ay < $by ? [$ay, $by] : [$by, $ay];
-            foreach ($open as $k => [$cx, $cy, $dx, $dy, $otherLow, $otherHigh]) {
-                if ($dx < $ax) {
-                    unset($open[$k]);
-                    continue;
-                }
-                if ($otherLow > $high || $otherHigh < $low) {
-                    continue;
-                }
-                // Twice the areas that the ends of one make with the other: exact.
-                $c = ($bx - $ax) * ($cy - $ay) - ($by - $ay) * ($cx - $ax);
-                $d = ($bx - $ax) * ($dy - $ay) - ($by - $ay) * ($dx - $ax);
-                if (($c > 0 && $d > 0) || ($c < 0 && $d < 0)) {
-                    continue;
-                }
-                $a = ($dx - $cx) * ($ay - $cy) - ($dy - $cy) * ($ax - $cx);
-                $b = ($dx - $cx) * ($by - $cy) - ($dy - $cy) * ($bx - $cx);
-                if (($a > 0 && $b > 0) || ($a < 0 && $b < 0)) {
-                    continue;
-                }
-                if (0 !== $a && 0 !== $b && 0 !== $c && 0 !== $d) {
-                    $found[(($ax + self::part($a, $a - $b, $bx - $ax)) << Grid::BITS) + $ay + self::part($a, $a - $b, $by - $ay)] = true;
-                    continue;
-                }
-                foreach ([
-                    [$c, $cx, $cy, $ax, $ay, $bx, $by],
-                    [$d, $dx, $dy, $ax, $ay, $bx, $by],
-                    [$a, $ax, $ay, $cx, $cy, $dx, $dy],
-                    [$b, $bx, $by, $cx, $cy, $dx, $dy],
-                ] as [$off, $x, $y, $x1, $y1, $x2, $y2]) {
-                    if (0 === $off && $x >= $x1 && $x <= $x2 && $y >= min($y1, $y2) && $y <= max($y1, $y2)) {
-                        $found[($x << Grid::BITS) + $y] = true;
+            $line[] = $low;
+            $line[] = $high;
+            for ($strip = intdiv($low, $height), $last = intdiv($high, $height); $strip <= $last; ++$strip) {
+                foreach ($strips[$strip] ?? [] as $k => $other) {
+                    if ($other[2] < $ax) {
+                        unset($strips[$strip][$k]);
+                    } elseif ($other[5] <= $high && $other[6] >= $low) {
+                        self::cross($line, $other, $found);
                     }
                 }
+                $strips[$strip][] = $line;
             }
-            $open[] = [$ax, $ay, $bx, $by, $low, $high];
         }
 
         return $found;
+    }
+
+    /**
+     * @param array{int, int, int, int, int, int, int} $line
+     * @param array{int, int, int, int, int, int, int} $other
+     * @param array<int, true> $found
+     */
+    private static function cross(array $line, array $other, array &$found): void
+    {
+        [$ax, $ay, $bx, $by] = $line;
+        [$cx, $cy, $dx, $dy] = $other;
+        // Twice the areas that the ends of one make with the other: exact.
+        $c = ($bx - $ax) * ($cy - $ay) - ($by - $ay) * ($cx - $ax);
+        $d = ($bx - $ax) * ($dy - $ay) - ($by - $ay) * ($dx - $ax);
+        if (($c > 0 && $d > 0) || ($c < 0 && $d < 0)) {
+            return;
+        }
+        $a = ($dx - $cx) * ($ay - $cy) - ($dy - $cy) * ($ax - $cx);
+        $b = ($dx - $cx) * ($by - $cy) - ($dy - $cy) * ($bx - $cx);
+        if (($a > 0 && $b > 0) || ($a < 0 && $b < 0)) {
+            return;
+        }
+        if (0 !== $a && 0 !== $b && 0 !== $c && 0 !== $d) {
+            $found[(($ax + self::part($a, $a - $b, $bx - $ax)) << Grid::BITS) + $ay + self::part($a, $a - $b, $by - $ay)] = true;
+
+            return;
+        }
+        foreach ([
+            [$c, $cx, $cy, $ax, $ay, $bx, $by],
+            [$d, $dx, $dy, $ax, $ay, $bx, $by],
+            [$a, $ax, $ay, $cx, $cy, $dx, $dy],
+            [$b, $bx, $by, $cx, $cy, $dx, $dy],
+        ] as [$off, $x, $y, $x1, $y1, $x2, $y2]) {
+            if (0 === $off && $x >= $x1 && $x <= $x2 && $y >= min($y1, $y2) && $y <= max($y1, $y2)) {
+                $found[($x << Grid::BITS) + $y] = true;
+            }
+        }
     }
 
     /** The nearest whole number to numerator / denominator · length; a half goes up. */
