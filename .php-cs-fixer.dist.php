@@ -24,4 +24,4 @@ return (new PhpCsFixer\Config())
         'single_line_throw' => false,
         'yoda_style' => true,
     ])
-    ->setFinder(PhpCsFixer\Finder::create()->in([__DIR__.'/core', __DIR__.'/server'])->exclude('migrations')->notPath('config/reference.php')->append([__DIR__.'/demo/draw']));
+    ->setFinder(PhpCsFixer\Finder::create()->in([__DIR__.'/cli', __DIR__.'/core', __DIR__.'/server'])->exclude('migrations')->notPath('config/reference.php')->append([__DIR__.'/bin/plinth', __DIR__.'/demo/draw']));

@@ -5,8 +5,11 @@ declare(strict_types=1);
 namespace Plinth\Server\Tests;
 
 use PHPUnit\Framework\TestCase;
+use Plinth\Core\Exchange\PlanDocument\PlanReader;
 use Plinth\Core\Geometry\PixelToMm;
 use Plinth\Core\Geometry\Point;
+use Plinth\Core\Plan\Figure;
+use Plinth\Core\Plan\Line;
 
 /** What the ink of a drawing shows is found, proposed and read; nothing is taken without consent, and what was refused stays refused. */
 final class InkTest extends TestCase
@@ -249,6 +252,9 @@ final class InkTest extends TestCase
         $this->desk->change([['do' => 'figure', 'figure' => $figure]]);
         $ask = fn (): array => $this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/storeys/{$this->desk->storey}/settled");
         self::assertSame([[$figure['id']], []], [$ask()['held'], $ask()['unheld']]);
+        $document = $this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/storeys/{$this->desk->storey}/plan.json");
+        $read = PlanReader::read(json_encode($document, \JSON_THROW_ON_ERROR))->storeys[0]->figures;
+        self::assertEquals([new Figure($figure['id'], $figure['a'], Line::Centre, $figure['b'], Line::Centre, 7200.0)], $read, 'It goes out with the plan.');
         $this->desk->change([['do' => 'set', 'type' => 'node', 'id' => $outer['nodes'][2], 'values' => ['x' => 7700.0]]]);
         self::assertSame([], $ask()['held']);
         $unheld = self::items($ask(), 'unheld');

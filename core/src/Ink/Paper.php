@@ -17,6 +17,8 @@ final readonly class Paper
     private const PAPER_QUANTILE = 0.75;
     /** The ink of a page is judged by its darkest part in a hundred. */
     private const INK_QUANTILE = 0.01;
+    /** of a cell's pixels: those that differ most */
+    private const FEW = 0.03;
     /** grey levels: weaker contrast than this is noise */
     private const LEAST_CONTRAST = 30;
 
@@ -66,16 +68,28 @@ final readonly class Paper
         return $this->levels[min($this->rows - 1, intdiv($y, $this->cell)) * $this->columns + min($this->columns - 1, intdiv($x, $this->cell))];
     }
 
-    /** Ink is sparse: in each cell the few pixels that differ lie on one side of the many that do not. */
+    /**
+     * Ink is sparse: in each cell the few pixels that differ lie on one side of the many that do not. A cell whose many are unlike those
+     * of most others lies in solid ink, and there it is the paper that is sparse.
+     */
     private static function isLightOnDark(GreyRaster $raster): bool
     {
-        $sum = 0;
+        $cells = [];
+        $all = array_fill(0, 256, 0);
         foreach (self::histograms($raster) as $histogram) {
-            $middle = self::quantile($histogram, 0.5);
-            $dark = $middle - self::quantile($histogram, 0.03);
-            $light = self::quantile($histogram, 0.97) - $middle;
-            if ($dark + $light > self::LEAST_CONTRAST) {
-                $sum += $light - $dark;
+            $cells[] = [self::quantile($histogram, 0.5), self::quantile($histogram, self::FEW), self::quantile($histogram, 1.0 - self::FEW)];
+            foreach ($histogram as $value => $count) {
+                $all[$value] += $count;
+            }
+        }
+        $middles = array_count_values(array_column($cells, 0));
+        ksort($middles);
+        $usual = self::quantile($middles, 0.5);
+        $unlike = (self::quantile($all, 1.0 - self::FEW) - self::quantile($all, self::FEW)) / 2.0;
+        $sum = 0;
+        foreach ($cells as [$middle, $least, $most]) {
+            if ($most - $least > self::LEAST_CONTRAST && abs($middle - $usual) <= $unlike) {
+                $sum += $most + $least - 2 * $middle;
             }
         }
 

@@ -15,6 +15,7 @@ final readonly class Storey
      * @param list<Room> $rooms
      * @param list<Divider> $dividers
      * @param list<Column> $columns
+     * @param list<Figure> $figures that were decided
      */
     public function __construct(
         public string $id,
@@ -26,6 +27,16 @@ final readonly class Storey
         public array $rooms = [],
         public array $dividers = [],
         public array $columns = [],
+        public array $figures = [],
     ) {
+    }
+
+    /**
+     * @param list<Wall> $walls
+     * @param list<Opening> $openings
+     */
+    public function with(array $walls, array $openings): self
+    {
+        return new self($this->id, $this->name, $this->elevation, $this->height, $walls, $openings, $this->rooms, $this->dividers, $this->columns, $this->figures);
     }
 }

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Plinth\Core\Tests\Fitting;
 
 use PHPUnit\Framework\TestCase;
-use Plinth\Core\Console\CommandLine;
 use Plinth\Core\Fitting\Along;
 use Plinth\Core\Fitting\ControlPoint;
 use Plinth\Core\Fitting\Exception\NothingToFit;
@@ -120,21 +119,6 @@ final class PerspectiveTest extends TestCase
         $mm = [new Point(0, 0), new Point(9000, 0), new Point(100, 5500), new Point(9000, 5400)];
         $this->expectException(NothingToFit::class);
         (new Fitter(Model::Perspective->shape()))->fit(new Observations($picks, [], [], array_map(static fn (int $k, Point $p): ControlPoint => new ControlPoint("c$k", "p$k", $p), array_keys($mm), $mm)), $this->frame, FitStart::unknown());
-    }
-
-    public function testFromTheCommandLine(): void
-    {
-        $true = $this->slanted(4.0, 0.01, 0.04, 0.03);
-        $points = [];
-        foreach ([[200, 200], [2000, 250], [1900, 1300], [300, 1250], [1100, 700]] as [$x, $y]) {
-            $points[] = ['px' => [$x, $y], 'mm' => $true->toMm(new PixelPoint($x, $y))->toArray()];
-        }
-        $file = (string) tempnam(sys_get_temp_dir(), 'fit');
-        file_put_contents($file, json_encode(['size' => [2200, 1500], 'model' => 'perspective', 'points' => $points], \JSON_THROW_ON_ERROR));
-        [$code, $text] = CommandLine::run(['fit', '--in', $file]);
-        unlink($file);
-        self::assertSame(0, $code, $text);
-        self::assertStringContainsString('"model":"perspective"', $text);
     }
 
     /** Figures along both axes on all sides, and level and plumb lines at the edges, as on a facade. */

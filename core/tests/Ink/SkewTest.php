@@ -6,7 +6,6 @@ namespace Plinth\Core\Tests\Ink;
 
 use PHPUnit\Framework\Attributes\TestWith;
 use PHPUnit\Framework\TestCase;
-use Plinth\Core\Console\CommandLine;
 use Plinth\Core\Geometry\PixelAffine;
 use Plinth\Core\Geometry\PixelPoint;
 use Plinth\Core\Ink\GreyRaster;
@@ -60,17 +59,6 @@ final class SkewTest extends TestCase
     public function testAPageWithoutEdgesHasNone(): void
     {
         self::assertNull(Skew::of((new Sheets(400, 300, grain: 6))->raster()));
-    }
-
-    public function testFromTheCommandLine(): void
-    {
-        [$code, $text] = CommandLine::run(['skew', 'scan.png'], static fn (string $file): ?GreyRaster => 'scan.png' === $file ? self::turned(2.0) : null);
-        self::assertSame(0, $code);
-        $answer = json_decode($text, true);
-        self::assertIsArray($answer);
-        self::assertEqualsWithDelta(2.0, $answer['degrees'], 0.01);
-        self::assertSame(2, CommandLine::run(['skew', 'other.png'], static fn (): ?GreyRaster => null)[0]);
-        self::assertSame(2, CommandLine::run(['skew'])[0]);
     }
 
     private static function turned(float $degrees): GreyRaster

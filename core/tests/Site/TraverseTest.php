@@ -6,7 +6,6 @@ namespace Plinth\Core\Tests\Site;
 
 use PHPUnit\Framework\Attributes\TestWith;
 use PHPUnit\Framework\TestCase;
-use Plinth\Core\Console\CommandLine;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Site\Exception\UnusableBoundary;
 use Plinth\Core\Site\Leg;
@@ -106,29 +105,6 @@ final class TraverseTest extends TestCase
     {
         $this->expectException(UnreadableBearing::class);
         Bearing::parse($text);
-    }
-
-    public function testFromTheCommandLine(): void
-    {
-        $legs = [["126°55'17\"", '647.25'], ["178°18'58\"", '203.03'], ["15°31'54\"", '720.35'], ["284°35'20\"", '610.24'], ["206°09'41\"", '285.13']];
-        $run = static function (array $document): array {
-            $file = (string) tempnam(sys_get_temp_dir(), 'legs');
-            file_put_contents($file, json_encode($document, \JSON_THROW_ON_ERROR));
-            try {
-                return CommandLine::run(['traverse', '--in', $file, '--unit', 'ft']);
-            } finally {
-                unlink($file);
-            }
-        };
-        [$code, $text] = $run(['legs' => array_map(static fn (array $l): array => ['bearing' => $l[0], 'length' => $l[1]], $legs)]);
-        self::assertSame(0, $code, $text);
-        $answer = json_decode($text, true);
-        self::assertIsArray($answer);
-        self::assertEqualsWithDelta(272_585 * 0.3048 ** 2, $answer['areaM2'], 2);
-        self::assertIsArray($answer['corners']);
-        self::assertCount(5, $answer['corners']);
-        self::assertSame(2, $run(['legs' => [['bearing' => 'up', 'length' => '1']]])[0]);
-        self::assertSame(2, $run(['legs' => []])[0]);
     }
 
     /** @return list<Leg> */

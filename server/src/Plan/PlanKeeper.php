@@ -91,8 +91,16 @@ final readonly class PlanKeeper implements Follower, Aftermath
         $everywhere = [-\INF, -\INF, \INF, \INF];
 
         return new CoreStorey(
-            $storey->id->toRfc4122(), Raw::text($head['name'] ?? ''), Raw::number($head['elevation'] ?? 0.0), Raw::number($head['height'] ?? 2700.0),
-            $walls, $near->openings(array_map(static fn (CoreWall $w): string => $w->id, $walls)), $near->rooms($everywhere), array_values(array_filter($lines, static fn ($l): bool => $l instanceof CoreDivider)), $near->columns($everywhere),
+            $storey->id->toRfc4122(),
+            Raw::text($head['name'] ?? ''),
+            Raw::number($head['elevation'] ?? 0.0),
+            Raw::number($head['height'] ?? 2700.0),
+            $walls,
+            $near->openings(array_map(static fn (CoreWall $w): string => $w->id, $walls)),
+            $near->rooms($everywhere),
+            array_values(array_filter($lines, static fn ($l): bool => $l instanceof CoreDivider)),
+            $near->columns($everywhere),
+            SettlesStoreys::figures($this->connection, $storey),
         );
     }
 

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Server\Plan;
 
 use Plinth\Core\Exchange\Json\JsonValue;
-use Plinth\Core\Geometry\Point;
+use Plinth\Core\Plan\Settling\StoreySettled;
 use Plinth\Server\Change\Base;
 use Plinth\Server\Change\Operation;
 use Plinth\Server\Change\RowValues;
@@ -37,18 +37,10 @@ final readonly class SettleOperation implements Operation
             if (null === $from) {
                 continue;
             }
-            $along = self::along($nodes[$joined->from], $from, $settled->moves[$joined->to] ?? $nodes[$joined->to]);
+            $along = StoreySettled::along($nodes[$joined->from], $from, $settled->moves[$joined->to] ?? $nodes[$joined->to]);
             foreach (abs($along) < 1e-9 ? [] : $workspace->findBy(Opening::class, 'wall', Uuid::fromString($joined->wall->id)) as $opening) {
                 $workspace->set($opening, ['offset' => $opening->offset() + $along], $settle->at);
             }
         }
-    }
-
-    /** By how much further along its wall a place lies once the wall begins elsewhere. */
-    private static function along(Point $before, Point $from, Point $to): float
-    {
-        $length = max(1e-9, $from->distanceTo($to));
-
-        return (($before->x - $from->x) * ($to->x - $from->x) + ($before->y - $from->y) * ($to->y - $from->y)) / $length;
     }
 }

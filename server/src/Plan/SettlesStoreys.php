@@ -6,9 +6,9 @@ namespace Plinth\Server\Plan;
 
 use Doctrine\DBAL\Connection;
 use Plinth\Core\Geometry\Point;
+use Plinth\Core\Plan\Figure;
 use Plinth\Core\Plan\JoinedWall;
 use Plinth\Core\Plan\Line;
-use Plinth\Core\Plan\Settling\Held;
 use Plinth\Core\Plan\Settling\Settle;
 use Plinth\Core\Plan\Settling\Settled;
 use Plinth\Core\Plan\Wall as CoreWall;
@@ -53,8 +53,8 @@ final class SettlesStoreys
         return [$walls, $nodes, $sigmas];
     }
 
-    /** @return list<Held> */
-    private static function figures(Connection $connection, RowId $storey): array
+    /** @return list<Figure> that were decided */
+    public static function figures(Connection $connection, RowId $storey): array
     {
         $unit = LengthUnit::tryFrom(Raw::text($connection->fetchOne('SELECT unit FROM project WHERE project = ? AND id = ?', (new RowId($storey->project, $storey->project))->binary()))) ?? LengthUnit::Millimetre;
         $figures = [];
@@ -66,7 +66,7 @@ final class SettlesStoreys
                 Decided::Site => Raw::optional($site),
             };
             if (null !== $wanted && $wanted > 0.0) {
-                $figures[] = new Held(Raw::id($id), Raw::id($a), Line::from(Raw::text($aSide)), Raw::id($b), Line::from(Raw::text($bSide)), $wanted, self::tolerance(Raw::text($text), $unit));
+                $figures[] = new Figure(Raw::id($id), Raw::id($a), Line::from(Raw::text($aSide)), Raw::id($b), Line::from(Raw::text($bSide)), $wanted, self::tolerance(Raw::text($text), $unit));
             }
         }
 

@@ -9,6 +9,7 @@ use Plinth\Core\Exchange\Json\JsonValue;
 use Plinth\Core\Geometry\Arc;
 use Plinth\Core\Plan\Column;
 use Plinth\Core\Plan\Divider;
+use Plinth\Core\Plan\Figure;
 use Plinth\Core\Plan\Line;
 use Plinth\Core\Plan\Opening;
 use Plinth\Core\Plan\OpeningKind;
@@ -45,7 +46,7 @@ final class PlanReader
     /** @param array<string, true> $ids of the whole document */
     private static function storey(JsonValue $storey, array &$ids): Storey
     {
-        $storey->object(['id', 'name', 'elevation', 'height', 'walls', 'openings', 'dividers', 'columns', 'rooms']);
+        $storey->object(['id', 'name', 'elevation', 'height', 'walls', 'openings', 'dividers', 'columns', 'rooms', 'figures']);
         $id = self::id($storey, $ids);
         $byId = [];
         foreach ($storey->list('walls') as $w) {
@@ -70,8 +71,23 @@ final class PlanReader
             $c->object(['id', 'at', 'width', 'depth', 'round']);
             $columns[] = new Column(self::id($c, $ids), $c->get('at')->point(), $c->get('width')->positive(20_000.0), $c->get('depth')->positive(20_000.0), $c->optional('round')?->boolean() ?? false);
         }
+        $figures = [];
+        foreach ($storey->list('figures') as $f) {
+            $figures[] = self::figure($f, $byId, $ids);
+        }
 
-        return new Storey($id, $storey->optional('name')?->text() ?? '', $storey->optional('elevation')?->number() ?? 0.0, $storey->optional('height')?->positive() ?? 2700.0, array_values($byId), $openings, $rooms, $dividers, $columns);
+        return new Storey(
+            $id,
+            $storey->optional('name')?->text() ?? '',
+            $storey->optional('elevation')?->number() ?? 0.0,
+            $storey->optional('height')?->positive() ?? 2700.0,
+            array_values($byId),
+            $openings,
+            $rooms,
+            $dividers,
+            $columns,
+            $figures,
+        );
     }
 
     /** @param array<string, true> $ids */
@@ -129,6 +145,30 @@ final class PlanReader
             $opening->optional('hand')?->word(['left', 'right']) ?? 'left',
             $opening->optional('swing')?->word(['left', 'right']) ?? 'left',
             $opening->optional('leaf')?->word(Opening::LEAVES) ?? 'single',
+        );
+    }
+
+    /**
+     * @param array<string, Wall> $walls
+     * @param array<string, true> $ids
+     */
+    private static function figure(JsonValue $figure, array $walls, array &$ids): Figure
+    {
+        $figure->object(['id', 'a', 'aSide', 'b', 'bSide', 'mm', 'roundedTo']);
+        foreach (['a', 'b'] as $end) {
+            if (!isset($walls[$figure->get($end)->text()])) {
+                throw UnreadableDocument::unknownReference($figure->at."/$end", 'wall');
+            }
+        }
+
+        return new Figure(
+            self::id($figure, $ids),
+            $figure->get('a')->text(),
+            $figure->optional('aSide')?->choice(Line::class) ?? Line::Centre,
+            $figure->get('b')->text(),
+            $figure->optional('bSide')?->choice(Line::class) ?? Line::Centre,
+            $figure->get('mm')->positive(),
+            ($figure->optional('roundedTo')?->notNegative() ?? 1.0) / 2.0,
         );
     }
 

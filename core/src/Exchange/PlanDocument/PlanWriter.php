@@ -7,6 +7,7 @@ namespace Plinth\Core\Exchange\PlanDocument;
 use Plinth\Core\Plan\Column;
 use Plinth\Core\Plan\DerivedStorey;
 use Plinth\Core\Plan\Divider;
+use Plinth\Core\Plan\Figure;
 use Plinth\Core\Plan\Finding;
 use Plinth\Core\Plan\Leak;
 use Plinth\Core\Plan\Opening;
@@ -28,22 +29,50 @@ final class PlanWriter
             'format' => PlanReader::FORMAT,
             'version' => PlanReader::VERSION,
             'units' => 'mm',
-            'storeys' => array_map(static fn (Storey $s): array => [
-                'id' => $s->id,
-                'name' => $s->name,
-                'elevation' => $s->elevation,
-                'height' => $s->height,
-                'walls' => array_map(static fn (Wall $w): array => array_filter([
-                    'id' => $w->id, 'from' => $w->from->toArray(), 'to' => $w->to->toArray(), 'thickness' => $w->thickness, 'line' => $w->line->value, 'height' => $w->height, 'rise' => 0.0 === $w->rise ? null : $w->rise, 'enclosing' => $w->enclosing ? null : false,
-                ], static fn (mixed $v): bool => null !== $v), $s->walls),
-                'openings' => array_map(static fn (Opening $o): array => array_filter([
-                    'id' => $o->id, 'wall' => $o->wall, 'kind' => $o->kind->value, 'offset' => $o->offset, 'width' => $o->width, 'sill' => $o->sill, 'height' => $o->height, 'hand' => $o->hand, 'swing' => $o->swing, 'leaf' => $o->leaf,
-                ], static fn (mixed $v): bool => null !== $v), $s->openings),
-                'dividers' => array_map(static fn (Divider $d): array => ['id' => $d->id, 'from' => $d->from->toArray(), 'to' => $d->to->toArray()], $s->dividers),
-                'columns' => array_map(static fn (Column $c): array => ['id' => $c->id, 'at' => $c->centre->toArray(), 'width' => $c->width, 'depth' => $c->depth, 'round' => $c->round], $s->columns),
-                'rooms' => array_map(static fn (Room $r): array => array_filter(['id' => $r->id, 'name' => $r->name, 'number' => $r->number, 'anchor' => $r->anchor->toArray(), 'height' => $r->height], static fn (mixed $v): bool => null !== $v), $s->rooms),
-            ], $plan->storeys),
+            'storeys' => array_map(self::storey(...), $plan->storeys),
         ];
+    }
+
+    /** @return array<string, mixed> */
+    private static function storey(Storey $s): array
+    {
+        return [
+            'id' => $s->id,
+            'name' => $s->name,
+            'elevation' => $s->elevation,
+            'height' => $s->height,
+            'walls' => array_map(static fn (Wall $w): array => self::said([
+                'id' => $w->id, 'from' => $w->from->toArray(), 'to' => $w->to->toArray(), 'thickness' => $w->thickness, 'line' => $w->line->value,
+                'height' => $w->height, 'rise' => 0.0 === $w->rise ? null : $w->rise, 'enclosing' => $w->enclosing ? null : false,
+            ]), $s->walls),
+            'openings' => array_map(static fn (Opening $o): array => self::said([
+                'id' => $o->id, 'wall' => $o->wall, 'kind' => $o->kind->value, 'offset' => $o->offset, 'width' => $o->width, 'sill' => $o->sill,
+                'height' => $o->height, 'hand' => $o->hand, 'swing' => $o->swing, 'leaf' => $o->leaf,
+            ]), $s->openings),
+            'dividers' => array_map(static fn (Divider $d): array => ['id' => $d->id, 'from' => $d->from->toArray(), 'to' => $d->to->toArray()], $s->dividers),
+            'columns' => array_map(static fn (Column $c): array => [
+                'id' => $c->id, 'at' => $c->centre->toArray(), 'width' => $c->width, 'depth' => $c->depth, 'round' => $c->round,
+            ], $s->columns),
+            'rooms' => array_map(static fn (Room $r): array => self::said([
+                'id' => $r->id, 'name' => $r->name, 'number' => $r->number, 'anchor' => $r->anchor->toArray(), 'height' => $r->height,
+            ]), $s->rooms),
+            'figures' => array_map(static fn (Figure $f): array => [
+                'id' => $f->id, 'a' => $f->a, 'aSide' => $f->aSide->value, 'b' => $f->b, 'bSide' => $f->bSide->value, 'mm' => $f->mm,
+                'roundedTo' => 2.0 * $f->toleranceMm,
+            ], $s->figures),
+        ];
+    }
+
+    /**
+     * Without what is not said.
+     *
+     * @param array<string, mixed> $values
+     *
+     * @return array<string, mixed>
+     */
+    private static function said(array $values): array
+    {
+        return array_filter($values, static fn (mixed $v): bool => null !== $v);
     }
 
     /** @return array<string, mixed> what a wall looks like, to a thousandth of a millimetre */

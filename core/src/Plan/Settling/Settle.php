@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Core\Plan\Settling;
 
 use Plinth\Core\Geometry\Point;
+use Plinth\Core\Plan\Figure;
 use Plinth\Core\Plan\JoinedWall;
 use Plinth\Core\Plan\Line;
 use Plinth\Core\Plan\Settling\Internal\Adjustment;
@@ -47,7 +48,7 @@ final class Settle
      * @param list<JoinedWall> $walls of one storey
      * @param array<array-key, Point> $nodes by the names that the walls use
      * @param array<array-key, float> $sigmas standard deviation of each node's place, mm; 10 where nothing is said
-     * @param list<Held> $figures
+     * @param list<Figure> $figures
      */
     public static function storey(array $walls, array $nodes, array $sigmas = [], array $figures = []): Settled
     {
@@ -102,7 +103,7 @@ final class Settle
     }
 
     /**
-     * @param list<Held> $figures
+     * @param list<Figure> $figures
      * @param list<Family> $families
      *
      * @return array{list<Sought>, list<Unheld>} the surest first

@@ -7,9 +7,9 @@ namespace Plinth\Core\Tests\Plan\Settling;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Plinth\Core\Geometry\Point;
+use Plinth\Core\Plan\Figure;
 use Plinth\Core\Plan\Line;
 use Plinth\Core\Plan\Settling\Contradiction;
-use Plinth\Core\Plan\Settling\Held;
 use Plinth\Core\Plan\Settling\Unheld;
 use Plinth\Core\Plan\Settling\Why;
 
@@ -38,12 +38,12 @@ final class SettleTest extends TestCase
         }
     }
 
-    /** @return list<Held> */
+    /** @return list<Figure> */
     private static function figures(): array
     {
         return [
-            new Held('overall', 'west', Line::Right, 'east', Line::Right, 7300.0),
-            new Held('clear', 'west', Line::Left, 'middle', Line::Left, 3000.0),
+            new Figure('overall', 'west', Line::Right, 'east', Line::Right, 7300.0),
+            new Figure('clear', 'west', Line::Left, 'middle', Line::Left, 3000.0),
         ];
     }
 
@@ -51,7 +51,7 @@ final class SettleTest extends TestCase
     #[DataProvider('twins')]
     public function testWhatHoldsAlreadyDoesNotMove(array $twin): void
     {
-        $settled = Storey::rooms()->twin($twin)->settled([new Held('clear', 'west', Line::Left, 'middle', Line::Left, 3000.0)]);
+        $settled = Storey::rooms()->twin($twin)->settled([new Figure('clear', 'west', Line::Left, 'middle', Line::Left, 3000.0)]);
 
         self::assertSame([], $settled->moves);
         self::assertSame(0, $settled->straightened);
@@ -114,7 +114,7 @@ final class SettleTest extends TestCase
     {
         for ($seed = 1; $seed <= 60; ++$seed) {
             $storey = Storey::rooms($seed, 6.0);
-            $figures = [...self::figures(), new Held('rest', 'middle', Line::Right, 'east', Line::Left, 4015.0)];
+            $figures = [...self::figures(), new Figure('rest', 'middle', Line::Right, 'east', Line::Left, 4015.0)];
             $plain = $storey->settled($figures);
             $there = $storey->after($plain);
             foreach ([[30.0, 0.0, 0.0], [60.0, 0.0, 0.0], [180.0, 5e6, -3e6], [75.0, ...self::FAR]] as $twin) {
@@ -128,7 +128,7 @@ final class SettleTest extends TestCase
             }
             foreach ([strrev(...), static fn (string $name): string => (string) crc32($name)] as $rename) {
                 $renamed = $storey->renamed($rename);
-                $settled = $renamed->settled(array_map(static fn (Held $h): Held => new Held($h->id, $rename($h->a), $h->aSide, $rename($h->b), $h->bSide, $h->mm), $figures));
+                $settled = $renamed->settled(array_map(static fn (Figure $h): Figure => new Figure($h->id, $rename($h->a), $h->aSide, $rename($h->b), $h->bSide, $h->mm), $figures));
                 self::assertEqualsWithDelta(array_values($there), array_values($renamed->after($settled)), 1e-6);
             }
             // Two ways that no set square gives find the same of each other.
@@ -142,7 +142,7 @@ final class SettleTest extends TestCase
     public function testLeaningWallsMeantParallelAreAndEndsStayOnThem(array $twin): void
     {
         $storey = (new Storey(['a' => [0.0, 0.0], 'b' => [4000.0, 3000.0], 'c' => [-1200.0, 1600.0], 'd' => [2810.0, 4580.0], 'e' => [1000.0, 749.0]], ['one' => ['a', 'b'], 'two' => ['c', 'd'], 'stub' => ['e', 'c']]))->twin($twin);
-        $settled = $storey->settled([new Held('apart', 'one', Line::Left, 'two', Line::Right, 1900.0)]);
+        $settled = $storey->settled([new Figure('apart', 'one', Line::Left, 'two', Line::Right, 1900.0)]);
         $n = $storey->after($settled);
         $angle = static fn (string $p, string $q): float => atan2($n[$q][1] - $n[$p][1], $n[$q][0] - $n[$p][0]);
 
@@ -207,8 +207,8 @@ final class SettleTest extends TestCase
     public function testTwoFiguresBetweenTheSameWallsContradictEachOther(array $twin): void
     {
         $settled = Storey::rooms()->twin($twin)->settled([
-            new Held('first', 'middle', Line::Right, 'east', Line::Left, 4000.0),
-            new Held('second', 'middle', Line::Right, 'east', Line::Left, 4100.0),
+            new Figure('first', 'middle', Line::Right, 'east', Line::Left, 4000.0),
+            new Figure('second', 'middle', Line::Right, 'east', Line::Left, 4100.0),
         ]);
 
         self::assertSame(['first'], $settled->held, 'The one that the tracing shows.');
@@ -224,9 +224,9 @@ final class SettleTest extends TestCase
     public function testAChainThatContradictsItsOverallIsNamedWithItsCulprit(array $twin): void
     {
         $settled = Storey::rooms()->twin($twin)->settled([
-            new Held('overall', 'west', Line::Right, 'east', Line::Right, 7300.0),
-            new Held('left', 'west', Line::Right, 'middle', Line::Left, 3050.0),
-            new Held('right', 'middle', Line::Left, 'east', Line::Right, 4190.0),
+            new Figure('overall', 'west', Line::Right, 'east', Line::Right, 7300.0),
+            new Figure('left', 'west', Line::Right, 'middle', Line::Left, 3050.0),
+            new Figure('right', 'middle', Line::Left, 'east', Line::Right, 4190.0),
         ]);
 
         self::assertCount(1, $settled->contradictions);
@@ -245,9 +245,9 @@ final class SettleTest extends TestCase
     {
         $storey = Storey::rooms()->twin($twin);
         $settled = $storey->settled([
-            new Held('overall', 'west', Line::Right, 'east', Line::Right, 7300.0, 5.0),
-            new Held('left', 'west', Line::Right, 'middle', Line::Left, 3100.0, 5.0),
-            new Held('right', 'middle', Line::Left, 'east', Line::Right, 4190.0, 5.0),
+            new Figure('overall', 'west', Line::Right, 'east', Line::Right, 7300.0, 5.0),
+            new Figure('left', 'west', Line::Right, 'middle', Line::Left, 3100.0, 5.0),
+            new Figure('right', 'middle', Line::Left, 'east', Line::Right, 4190.0, 5.0),
         ]);
         $n = $storey->after($settled);
 
@@ -263,7 +263,7 @@ final class SettleTest extends TestCase
     public function testAFigureBetweenWallsThatRunApartIsHeldByNothing(array $twin): void
     {
         $storey = (new Storey(['a' => [0.0, 0.0], 'b' => [6000.0, 0.0], 'c' => [0.0, 3000.0], 'd' => [6000.0, 3599.0]], ['one' => ['a', 'b'], 'two' => ['c', 'd']]))->twin($twin);
-        $settled = $storey->settled([new Held('apart', 'one', Line::Left, 'two', Line::Right, 3500.0), new Held('gone', 'one', Line::Left, 'nowhere', Line::Left, 10.0)]);
+        $settled = $storey->settled([new Figure('apart', 'one', Line::Left, 'two', Line::Right, 3500.0), new Figure('gone', 'one', Line::Left, 'nowhere', Line::Left, 10.0)]);
 
         self::assertSame([[], [], []], [$settled->moves, $settled->held, $settled->contradictions]);
         self::assertSame([['apart', Why::NotParallel], ['gone', Why::WallGone]], array_map(static fn (Unheld $u): array => [$u->figure, $u->why], $settled->unheld));
@@ -274,7 +274,7 @@ final class SettleTest extends TestCase
     {
         $storey = new Storey(['a' => [0.0, 0.0], 'b' => [6000.0, 0.0], 'c' => [0.0, 3000.0], 'd' => [6000.0, 3000.0]], ['one' => ['a', 'b'], 'bow' => ['c', 'd', 400.0]]);
 
-        self::assertSame(Why::Curved, $storey->settled([new Held('to the bow', 'one', Line::Left, 'bow', Line::Right, 3000.0)])->unheld[0]->why);
+        self::assertSame(Why::Curved, $storey->settled([new Figure('to the bow', 'one', Line::Left, 'bow', Line::Right, 3000.0)])->unheld[0]->why);
     }
 
     /** Four walls like no others, a figure between two of them that cannot be: nothing may be said to hold that was not measured. */
@@ -283,7 +283,7 @@ final class SettleTest extends TestCase
         for ($seed = 1; $seed <= 300; ++$seed) {
             $storey = Storey::rooms($seed, [6.0, 20.0, 60.0, 150.0][$seed % 4])->twin([[0.0, 30.0, 17.3][$seed % 3], 0.0, 0.0]);
             $between = [['west', 'east'], ['west', 'middle'], ['middle', 'east'], ['east', 'bay2'], ['south', 'north'], ['bay1', 'bay3'], ['bay1', 'north']];
-            $figures = array_map(static fn (array $pair, int $k): Held => new Held("figure $k", $pair[0], Line::Centre, $pair[1], Line::Centre, 500.0 + mt_rand(0, 8000)), $between, array_keys($between));
+            $figures = array_map(static fn (array $pair, int $k): Figure => new Figure("figure $k", $pair[0], Line::Centre, $pair[1], Line::Centre, 500.0 + mt_rand(0, 8000)), $between, array_keys($between));
             $settled = $storey->settled($figures);
             $n = $storey->after($settled);
             $ends = ['south' => ['a', 'b'], 'east' => ['b', 'c'], 'north' => ['c', 'd'], 'west' => ['d', 'a'], 'middle' => ['e', 'f'], 'bay2' => ['g', 'h'], 'bay1' => ['b', 'g'], 'bay3' => ['h', 'c']];

@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace Plinth\Core\Tests\Plan\Settling;
 
 use Plinth\Core\Geometry\Point;
+use Plinth\Core\Plan\Figure;
 use Plinth\Core\Plan\JoinedWall;
 use Plinth\Core\Plan\Line;
-use Plinth\Core\Plan\Settling\Held;
 use Plinth\Core\Plan\Settling\Settle;
 use Plinth\Core\Plan\Settling\Settled;
 use Plinth\Core\Plan\Wall;
@@ -59,10 +59,10 @@ final readonly class Storey
         return new self(self::putOff($nodes, 7, 6.0), $walls);
     }
 
-    /** @return list<Held> so many clear widths in it */
+    /** @return list<Figure> so many clear widths in it */
     public static function gridFigures(int $across, int $count): array
     {
-        return array_map(static fn (int $k): Held => new Held("f$k", 'v'.$k % $across.'.'.intdiv($k, $across) % $across, Line::Right, 'v'.($k % $across + 1).'.'.intdiv($k, $across) % $across, Line::Left, 3900.0), range(0, $count - 1));
+        return array_map(static fn (int $k): Figure => new Figure("f$k", 'v'.$k % $across.'.'.intdiv($k, $across) % $across, Line::Right, 'v'.($k % $across + 1).'.'.intdiv($k, $across) % $across, Line::Left, 3900.0), range(0, $count - 1));
     }
 
     /**
@@ -107,7 +107,7 @@ final readonly class Storey
         );
     }
 
-    /** @param list<Held> $figures */
+    /** @param list<Figure> $figures */
     public function settled(array $figures = []): Settled
     {
         $points = array_map(fn (array $p): Point => $this->out(...$p), $this->nodes);

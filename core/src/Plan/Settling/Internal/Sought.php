@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Plan\Settling\Internal;
 
+use Plinth\Core\Plan\Figure;
 use Plinth\Core\Plan\Line;
-use Plinth\Core\Plan\Settling\Held;
 
 /**
  * A figure between two walls of one family, as a difference of places along an axis of its frame.
@@ -23,7 +23,7 @@ final readonly class Sought
      * @param float $off how far the tracing is from the figure, mm
      */
     private function __construct(
-        public Held $figure,
+        public Figure $figure,
         public int $family,
         public int $axis,
         public int $p,
@@ -34,7 +34,7 @@ final readonly class Sought
     ) {
     }
 
-    public static function of(Held $figure, Traced $traced, Ties $ties, Family $family): self
+    public static function of(Figure $figure, Traced $traced, Ties $ties, Family $family): self
     {
         $f = $ties->familyOf[$figure->a];
         $axis = $family->normals[$figure->a];

@@ -2,23 +2,14 @@
 
 declare(strict_types=1);
 
-namespace Plinth\Core\Console;
+namespace Plinth\Cli;
 
+/** Asked for in a way that the program does not know, or of a file that is none. */
 final class WrongUsage extends \InvalidArgumentException
 {
     private function __construct(string $message, public readonly string $at)
     {
         parent::__construct($message);
-    }
-
-    public static function unknownCommand(string $word): self
-    {
-        return new self(\sprintf('There is no command “%s”: use length, fit, skew, derive or export.', $word), $word);
-    }
-
-    public static function unknownOption(string $name): self
-    {
-        return new self(\sprintf('There is no option --%s.', $name), $name);
     }
 
     public static function missingOption(string $name): self
@@ -33,12 +24,12 @@ final class WrongUsage extends \InvalidArgumentException
 
     public static function unknownFormat(string $format): self
     {
-        return new self(\sprintf('There is no format “%s”: use dxf.', $format), 'export');
+        return new self(\sprintf('There is no format “%s”: use dxf.', $format), 'format');
     }
 
-    public static function cannotRead(string $file): self
+    public static function cannotRead(string $file, string $at): self
     {
-        return new self(\sprintf('%s cannot be read.', $file), 'in');
+        return new self(\sprintf('%s cannot be read.', $file), $at);
     }
 
     public static function cannotWrite(string $file): self
@@ -49,5 +40,10 @@ final class WrongUsage extends \InvalidArgumentException
     public static function noStorey(string $id): self
     {
         return new self('' === $id ? 'The plan has no storey.' : \sprintf('The plan has no storey “%s”.', $id), 'storey');
+    }
+
+    public static function noMap(string $at): self
+    {
+        return new self('This is no map from pixels to millimetres: nine numbers in three rows that can be turned round.', $at);
     }
 }

@@ -2,12 +2,10 @@
 
 declare(strict_types=1);
 
-namespace Plinth\Core\Plan\Settling;
+namespace Plinth\Core\Plan;
 
-use Plinth\Core\Plan\Line;
-
-/** A figure that was decided, as settling holds it: between faces or centre lines of two walls. */
-final readonly class Held
+/** A figure that was decided: what shall be between faces or centre lines of two walls. */
+final readonly class Figure
 {
     /**
      * @param string $id of the figure

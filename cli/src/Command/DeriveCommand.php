@@ -1,0 +1,34 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Cli\Command;
+
+use Plinth\Cli\Json;
+use Plinth\Core\Exchange\PlanDocument\PlanReader;
+use Plinth\Core\Exchange\PlanDocument\PlanWriter;
+use Plinth\Core\Plan\Derivation;
+use Plinth\Core\Plan\Storey;
+use Symfony\Component\Console\Attribute\AsCommand;
+use Symfony\Component\Console\Command\Command;
+use Symfony\Component\Console\Input\InputInterface;
+use Symfony\Component\Console\Output\OutputInterface;
+
+#[AsCommand('derive', 'A plan document to what follows from it', help: <<<'TEXT'
+    Reads a plan document (docs/plan-format.md). Answers each storey’s outlines, rooms, openings, leaks, areas and findings.
+    TEXT)]
+final class DeriveCommand extends Command
+{
+    protected function configure(): void
+    {
+        Json::option($this, 'the plan document');
+    }
+
+    protected function execute(InputInterface $input, OutputInterface $output): int
+    {
+        $plan = PlanReader::read(Json::input($input));
+        Json::write($output, ['storeys' => array_map(static fn (Storey $s): array => PlanWriter::derived(Derivation::of($s)), $plan->storeys)]);
+
+        return self::SUCCESS;
+    }
+}

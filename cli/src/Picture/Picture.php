@@ -1,0 +1,28 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Cli\Picture;
+
+use Plinth\Core\Geometry\PixelBox;
+use Plinth\Core\Ink\GreyRaster;
+use Plinth\Core\Ink\Paper;
+
+/** The grey values of a picture file, upright, on white. */
+final readonly class Picture
+{
+    /** Paper is judged on a picture reduced to about so many pixels along its longer side. */
+    private const SMALL_PX = 1200;
+
+    public bool $lightOnDark;
+
+    public function __construct(public GreyRaster $raster)
+    {
+        $this->lightOnDark = Paper::of($raster->shrunk(max(1, intdiv(max($raster->width, $raster->height), self::SMALL_PX))))->lightOnDark;
+    }
+
+    public function box(): PixelBox
+    {
+        return new PixelBox(0.0, 0.0, $this->raster->width, $this->raster->height);
+    }
+}

@@ -1,0 +1,53 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Cli\Picture;
+
+use Plinth\Core\Ink\GreyRaster;
+use Plinth\Server\Sandbox\Sandbox;
+use Plinth\Server\Sandbox\SandboxState;
+use Plinth\Server\Source\Making\PictureHeader;
+use Plinth\Server\Source\Reading\Format;
+use Plinth\Server\Source\Reading\PictureFailure;
+use Plinth\Server\Source\Reading\PictureTool;
+
+/** Decoded by the picture tool in the sandbox, where the kernel allows one. */
+final readonly class SandboxedPictures implements Pictures
+{
+    private const SECONDS = 600.0;
+
+    public function __construct(private string $root)
+    {
+    }
+
+    public function read(string $file): ?Picture
+    {
+        $file = (string) realpath($file);
+        $format = '' === $file ? null : Format::ofContent($file);
+        if (null === $format || \in_array($format, [Format::Pdf, Format::Svg, Format::Dxf], true)) {
+            return null;
+        }
+        exec('bwrap --unshare-all --ro-bind / / true 2>/dev/null', $out, $code);
+        $tool = new PictureTool(new Sandbox(0 === $code ? SandboxState::On : SandboxState::Off, $this->root));
+        $work = sys_get_temp_dir().'/plinth-'.bin2hex(random_bytes(6));
+        mkdir($work, 0o700);
+        $vips = static fn (string ...$command): string => $tool->run(['vips', ...array_values($command)], self::SECONDS, [$file], $work, trusts: !$format->isTrusted() || $command[1] !== $file);
+        try {
+            $vips('autorot', $file, $work.'/a.v');
+            $vips('colourspace', $work.'/a.v', $picture = $work.'/b.v', 'b-w');
+            if (1 !== PictureHeader::of($picture)->bands) {
+                $vips('flatten', $picture, $picture = $work.'/c.v', '--background', '255');
+            }
+            $head = PictureHeader::of($picture);
+
+            return new Picture(new GreyRaster($head->width, $head->height, (string) file_get_contents($picture, false, null, PictureHeader::BYTES, max(0, $head->width * $head->height))));
+        } catch (PictureFailure) {
+            return null;
+        } finally {
+            $made = glob($work.'/*');
+            array_map(unlink(...), false === $made ? [] : $made);
+            rmdir($work);
+        }
+    }
+}

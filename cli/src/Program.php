@@ -1,0 +1,88 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Cli;
+
+use Plinth\Cli\Command\DeriveCommand;
+use Plinth\Cli\Command\ExportCommand;
+use Plinth\Cli\Command\FitCommand;
+use Plinth\Cli\Command\LengthCommand;
+use Plinth\Cli\Command\ProbeCommand;
+use Plinth\Cli\Command\SettleCommand;
+use Plinth\Cli\Command\SkewCommand;
+use Plinth\Cli\Command\TraverseCommand;
+use Plinth\Cli\Command\WallsCommand;
+use Plinth\Cli\Picture\Pictures;
+use Plinth\Core\Exchange\Exception\UnreadableDocument;
+use Plinth\Core\Fitting\Exception\FittingException;
+use Plinth\Core\Site\Exception\UnusableBoundary;
+use Plinth\Core\Units\Exception\UnreadableBearing;
+use Plinth\Core\Units\Exception\UnreadableLength;
+use Symfony\Component\Console\Application;
+use Symfony\Component\Console\Exception\CommandNotFoundException;
+use Symfony\Component\Console\Exception\ExceptionInterface;
+use Symfony\Component\Console\Input\InputInterface;
+use Symfony\Component\Console\Output\OutputInterface;
+
+/**
+ * The core for scripts and batch work: JSON in, one JSON document out. Exit 0; 2 for wrong input; 1 for a failure of ours. What is
+ * wrong is told as JSON too, with code, words and place.
+ */
+final class Program extends Application
+{
+    private const WRONG_INPUT = 2;
+    private const FAILURE = 1;
+
+    public function __construct(Pictures $pictures)
+    {
+        parent::__construct('plinth', '1');
+        $this->setAutoExit(false);
+        $this->setCatchExceptions(false);
+        foreach ([
+            new LengthCommand(),
+            new FitCommand(),
+            new TraverseCommand(),
+            new DeriveCommand(),
+            new SettleCommand(),
+            new ExportCommand(),
+            new SkewCommand($pictures),
+            new ProbeCommand($pictures),
+            new WallsCommand($pictures),
+        ] as $command) {
+            $this->addCommand($command);
+        }
+    }
+
+    public function doRun(InputInterface $input, OutputInterface $output): int
+    {
+        try {
+            return parent::doRun($input, $output);
+        } catch (WrongUsage $e) {
+            return self::told($output, 'usage', $e->getMessage(), $e->at);
+        } catch (UnreadableLength $e) {
+            return self::told($output, 'unreadable-length', $e->getMessage(), (string) $e->position);
+        } catch (UnreadableDocument $e) {
+            return self::told($output, 'unreadable-document', $e->getMessage(), $e->at);
+        } catch (UnreadableBearing $e) {
+            return self::told($output, 'unreadable-bearing', $e->getMessage(), '');
+        } catch (UnusableBoundary $e) {
+            return self::told($output, 'unusable-boundary', $e->getMessage(), $e->at);
+        } catch (FittingException $e) {
+            return self::told($output, $e->reason(), $e->getMessage(), $e->at());
+        } catch (CommandNotFoundException $e) {
+            return self::told($output, 'usage', $e->getMessage(), (string) $input->getFirstArgument());
+        } catch (ExceptionInterface $e) {
+            return self::told($output, 'usage', $e->getMessage(), '');
+        } catch (\Throwable $e) {
+            return self::told($output, 'failure', $e->getMessage(), $e->getFile().':'.$e->getLine(), self::FAILURE);
+        }
+    }
+
+    private static function told(OutputInterface $output, string $code, string $message, string $at, int $exit = self::WRONG_INPUT): int
+    {
+        Json::write($output, ['error' => ['code' => $code, 'message' => $message, 'at' => $at]]);
+
+        return $exit;
+    }
+}

@@ -1,0 +1,261 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Cli\Tests;
+
+use Opis\JsonSchema\Validator;
+use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\TestCase;
+use Plinth\Cli\Picture\Picture;
+use Plinth\Cli\Picture\Pictures;
+use Plinth\Cli\Program;
+use Plinth\Core\Geometry\Point;
+use Plinth\Core\Ink\GreyRaster;
+use Plinth\Core\Tests\Ink\Walls\DrawnWalls;
+use Symfony\Component\Console\Tester\ApplicationTester;
+
+/** The program as scripts use it: exit codes, one JSON document, errors with code, words and place. */
+final class ProgramTest extends TestCase
+{
+    public function testALengthIsRead(): void
+    {
+        self::assertEqualsWithDelta([0, ['mm' => 3543.3, 'stepMm' => 12.7]], self::plinth(['length', 'text' => ["11'-7 1/2\""]]), 1e-9);
+        self::assertEqualsWithDelta([0, ['mm' => 3657.6, 'stepMm' => 304.8]], self::plinth(['length', 'text' => ['12'], '--unit' => 'ft']), 1e-9);
+    }
+
+    public function testAFitSaysWhatItIsWorth(): void
+    {
+        [$code, $fit] = self::plinth(['fit'], ['size' => [3000, 2000], 'model' => 'auto', 'lengths' => [
+            ['a' => [100, 100], 'b' => [2100, 100], 'mm' => 10000, 'sigmaMm' => 1.5], ['a' => [100, 100], 'b' => [100, 1600], 'text' => '7.5 m'], ['a' => [2100, 100], 'b' => [100, 1600], 'mm' => 12500, 'check' => true],
+        ], 'grid' => [['a' => [100, 100], 'b' => [2100, 100], 'axis' => 'x']]]);
+        self::assertSame(0, $code);
+        self::assertEqualsWithDelta(5.0, $fit['mmPerPixel'], 1e-9);
+        self::assertSame('similar', $fit['model']);
+        self::assertSame(1, $fit['degreesOfFreedom']);
+        self::assertIsArray($fit['lengths']);
+        self::assertIsArray($fit['lengths'][2]);
+        self::assertEqualsWithDelta(0.0, $fit['lengths'][2]['residualMm'], 1e-6);
+        self::assertGreaterThan(0.0, $fit['lengths'][2]['plusMinusMm']);
+    }
+
+    public function testBareFiguresAreTakenAsRoundedToTheStepTheyShare(): void
+    {
+        $fit = static function (float ...$figures): mixed {
+            $lengths = [];
+            foreach (array_values($figures) as $i => $mm) {
+                $lengths[] = ['a' => [100, 100 + $i], 'b' => [100 + $mm / 5, 100 + $i], 'mm' => $mm, 'sigmaPx' => 0.01];
+            }
+
+            return self::plinth(['fit'], ['size' => [3000, 2000], 'lengths' => $lengths])[1]['plusMinusMmPer10m'];
+        };
+        // Three figures rounded to q: ± over 10 m is 2 · q/√12 / √3, the picks being all but exact.
+        self::assertEqualsWithDelta(2 * 50 / sqrt(36), $fit(10000.0, 10050.0, 9950.0), 0.3);
+        self::assertEqualsWithDelta(2 * 10 / sqrt(36), $fit(10000.0, 10010.0, 9990.0), 0.3);
+        self::assertLessThan(0.3, $fit(10000.123, 10000.456, 10000.789), 'Figures without a step are exact.');
+    }
+
+    /** Five points of a page seen at a slant, by the plane projective map of x′ = 4x / (1 + 0.0001x). */
+    public function testAutoGoesAsFarAsThePictureAsks(): void
+    {
+        $points = array_map(static fn (array $p): array => ['px' => $p, 'mm' => [4.0 * $p[0] / (1.0 + 1e-4 * $p[0]), -4.0 * $p[1] / (1.0 + 1e-4 * $p[0])]], [[200, 200], [2000, 250], [1900, 1300], [300, 1250], [1100, 700], [700, 1000]]);
+        self::assertSame('perspective', self::plinth(['fit'], ['size' => [2200, 1500], 'model' => 'auto', 'points' => $points])[1]['model']);
+    }
+
+    /** Textbook traverse, Wolf and Ghilani, Elementary Surveying (from memory): 272 585 square feet. */
+    public function testATraverseComesBackWithItsArea(): void
+    {
+        $legs = [["126°55'17\"", '647.25'], ["178°18'58\"", '203.03'], ["15°31'54\"", '720.35'], ["284°35'20\"", '610.24'], ["206°09'41\"", '285.13']];
+        [$code, $answer] = self::plinth(['traverse', '--unit' => 'ft'], ['legs' => array_map(static fn (array $l): array => ['bearing' => $l[0], 'length' => $l[1]], $legs)]);
+        self::assertSame(0, $code);
+        self::assertEqualsWithDelta(272_585 * 0.3048 ** 2, $answer['areaM2'], 2);
+        self::assertIsArray($answer['corners']);
+        self::assertCount(5, $answer['corners']);
+    }
+
+    /** @return array<string, mixed> two rooms, the wall between them 12 mm out of plumb, its figure 30 mm off */
+    private static function plan(): array
+    {
+        $wall = static fn (string $id, array $from, array $to): array => ['id' => $id, 'from' => $from, 'to' => $to, 'thickness' => 100];
+
+        return ['format' => 'zesty-plinth/plan', 'version' => 1, 'units' => 'mm', 'storeys' => [['id' => 'g', 'walls' => [
+            $wall('south', [0, 0], [7200, 0]), $wall('east', [7200, 0], [7200, 5000]), $wall('north', [7200, 5000], [0, 5000]), $wall('west', [0, 5000], [0, 0]),
+            $wall('middle', [3100, 0], [3112, 5000]),
+        ], 'openings' => [['id' => 'd', 'wall' => 'middle', 'kind' => 'door', 'offset' => 1000, 'width' => 910]], 'figures' => [
+            ['id' => 'clear', 'a' => 'west', 'aSide' => 'left', 'b' => 'middle', 'bSide' => 'left', 'mm' => 3030],
+            ['id' => 'overall', 'a' => 'west', 'b' => 'east', 'mm' => 7200],
+            ['id' => 'against', 'a' => 'middle', 'aSide' => 'right', 'b' => 'east', 'bSide' => 'left', 'mm' => 3900],
+            ['id' => 'crossing', 'a' => 'south', 'b' => 'east', 'mm' => 100],
+        ]]]];
+    }
+
+    public function testAPlanIsDerived(): void
+    {
+        [$code, $answer] = self::plinth(['derive'], self::plan());
+        self::assertSame(0, $code);
+        self::assertIsArray($answer['storeys']);
+        self::assertIsArray($answer['storeys'][0]);
+        $areas = $answer['storeys'][0]['areas'];
+        self::assertIsArray($areas);
+        self::assertEqualsWithDelta(7.3 * 5.1, $areas['grossFloorM2'], 1e-9);
+    }
+
+    public function testAPlanIsSettledAndReadsAsAPlanAgain(): void
+    {
+        [$code, $answer] = self::plinth(['settle'], self::plan());
+        self::assertSame(0, $code);
+        self::assertSame(['overall', 'clear'], $answer['held']);
+        self::assertIsArray($answer['contradictions']);
+        self::assertIsArray($answer['contradictions'][0]);
+        self::assertSame('against', $answer['contradictions'][0]['figure']);
+        self::assertEqualsWithDelta(-70.0, $answer['contradictions'][0]['byMm'], 1e-6);
+        self::assertEquals([['figure' => 'crossing', 'why' => 'not parallel', 'degrees' => 90.0]], $answer['unheld']);
+        self::assertIsArray($answer['moves']);
+        self::assertCount(6, $answer['moves'], 'What the figures lie between gives way on either side.');
+        self::assertIsArray($answer['plan']);
+        $validator = new Validator();
+        $schema = json_decode((string) file_get_contents(\dirname(__DIR__, 2).'/docs/plan-format.schema.json'));
+        self::assertIsObject($schema);
+        self::assertTrue($validator->validate(json_decode(json_encode($answer['plan'], \JSON_THROW_ON_ERROR)), $schema)->isValid());
+        [$code, $again] = self::plinth(['settle'], $answer['plan']);
+        self::assertSame([0, []], [$code, $again['moves']], 'Settled is settled.');
+    }
+
+    public function testAPlanIsExported(): void
+    {
+        $file = (string) tempnam(sys_get_temp_dir(), 'plan');
+        [$code, $answer] = self::plinth(['export', 'format' => 'dxf', '--out' => $file], self::plan());
+        self::assertSame([0, 5, filesize($file)], [$code, $answer['walls'], $answer['bytes']]);
+        self::assertStringContainsString('LWPOLYLINE', (string) file_get_contents($file));
+        unlink($file);
+        self::assertSame('storey', self::errorOf(self::plinth(['export', 'format' => 'dxf', '--out' => $file, '--storey' => 'attic'], self::plan()))['at']);
+        self::assertSame('format', self::errorOf(self::plinth(['export', 'format' => 'doc', '--out' => $file], self::plan()))['at']);
+        self::assertSame('out', self::errorOf(self::plinth(['export', 'format' => 'dxf'], self::plan()))['at']);
+    }
+
+    public function testThePictureIsAskedForSkewWallsAndOneWall(): void
+    {
+        $map = ['pixelToMm' => DrawnWalls::map()->rows()];
+        [$code, $skew] = self::plinth(['skew', 'image' => 'scan.png']);
+        self::assertSame(0, $code);
+        self::assertEqualsWithDelta(0.0, $skew['degrees'], 0.05);
+        [, $found] = self::plinth(['walls', 'image' => 'scan.png'], $map);
+        self::assertIsArray($found['walls']);
+        self::assertGreaterThanOrEqual(\count(DrawnWalls::WALLS) - 1, \count($found['walls']));
+        [$x1, $y1, $x2, $y2, $thickness] = DrawnWalls::WALLS[0];
+        $pixel = static fn (float $x, float $y): array => [DrawnWalls::map()->toPixel(new Point($x, $y))->x, DrawnWalls::map()->toPixel(new Point($x, $y))->y];
+        foreach ([['from' => $pixel($x1, $y1), 'to' => $pixel($x2, $y2)], ['at' => $pixel($x1 + 0.35 * ($x2 - $x1), $y1 + 0.35 * ($y2 - $y1))]] as $where) {
+            $wall = self::plinth(['probe', 'image' => 'scan.png'], $map + $where)[1]['wall'];
+            self::assertIsArray($wall, (string) json_encode($where));
+            self::assertEqualsWithDelta($thickness, $wall['thickness'], 6.0);
+            self::assertLessThan(20.0, $wall['plusMinus']);
+        }
+        self::assertNull(self::plinth(['probe', 'image' => 'scan.png'], $map + ['at' => [3, 3]])[1]['wall']);
+    }
+
+    /** @return iterable<string, array{array<array-key, mixed>, array<string, mixed>|null, string, string}> */
+    public static function wrongInput(): iterable
+    {
+        yield 'no length' => [['length', 'text' => ['abc']], null, 'unreadable-length', '0'];
+        yield 'no unit' => [['length', 'text' => ['1'], '--unit' => 'ell'], null, 'usage', 'unit'];
+        yield 'another format' => [['derive'], ['format' => 'zesty-plinth/plan', 'version' => 1, 'units' => 'ft'], 'unreadable-document', 'units'];
+        yield 'a figure at no wall' => [['settle'], ['format' => 'zesty-plinth/plan', 'version' => 1, 'units' => 'mm', 'storeys' => [['id' => 'g', 'figures' => [['id' => 'f', 'a' => 'x', 'b' => 'y', 'mm' => 1]]]]], 'unreadable-document', 'storeys/0/figures/0/a'];
+        yield 'two picks in one' => [['fit'], ['size' => [10, 10], 'lengths' => [['a' => [1, 1], 'b' => [1, 1], 'mm' => 3]]], 'coincident-picks', 'lengths/0'];
+        yield 'nothing known' => [['fit'], ['size' => [10, 10]], 'under-determined', ''];
+        yield 'no model' => [['fit'], ['size' => [10, 10], 'model' => 'bent'], 'unreadable-document', 'model'];
+        yield 'no command' => [['fly'], null, 'usage', 'fly'];
+        yield 'no option' => [['derive', '--fast' => true], null, 'usage', ''];
+        yield 'no file' => [['derive', '--in' => '/nowhere.json'], null, 'usage', 'in'];
+        yield 'no picture' => [['skew', 'image' => 'other.png'], null, 'usage', 'image'];
+        yield 'no image at all' => [['skew'], null, 'usage', ''];
+        yield 'no map' => [['walls', 'image' => 'scan.png'], ['pixelToMm' => [[1, 0, 0], [0, 0, 0], [0, 0, 1]]], 'usage', 'pixelToMm'];
+        yield 'no bearing' => [['traverse'], ['legs' => [['bearing' => 'up', 'length' => '1']]], 'unreadable-bearing', ''];
+        yield 'no legs' => [['traverse'], ['legs' => []], 'unusable-boundary', 'legs'];
+    }
+
+    /**
+     * @param array<array-key, mixed> $arguments
+     * @param array<string, mixed>|null $document
+     */
+    #[DataProvider('wrongInput')]
+    public function testWrongInputIsAnsweredWithExitTwo(array $arguments, ?array $document, string $code, string $at): void
+    {
+        $answer = self::plinth($arguments, $document);
+        self::assertSame(2, $answer[0]);
+        self::assertSame([$code, $at], [self::errorOf($answer)['code'], self::errorOf($answer)['at']]);
+    }
+
+    public function testEveryCommandSaysWhatItReadsAndAnswers(): void
+    {
+        foreach (['length', 'fit', 'traverse', 'derive', 'settle', 'export', 'skew', 'probe', 'walls'] as $command) {
+            $tester = new ApplicationTester(self::program());
+            self::assertSame(0, $tester->run([$command, '--help' => true]));
+            self::assertMatchesRegularExpression('/Usage:\s+'.$command.'/', $tester->getDisplay());
+            self::assertMatchesRegularExpression('/Help:\s+Reads|Help:\s+Answers/', $tester->getDisplay());
+        }
+    }
+
+    /** The program itself, in a process of its own: standard input, standard output, exit codes. */
+    public function testAsScriptsRunIt(): void
+    {
+        foreach ([[['length', '3.6 m'], '', 0, 'mm'], [['derive'], '{', 2, 'error'], [['derive'], (string) json_encode(self::plan()), 0, 'storeys']] as [$arguments, $input, $exit, $key]) {
+            $process = proc_open([\PHP_BINARY, '-d', 'pcov.enabled=0', \dirname(__DIR__, 2).'/bin/plinth', ...$arguments], [['pipe', 'r'], ['pipe', 'w'], ['pipe', 'w']], $pipes);
+            self::assertIsResource($process);
+            fwrite($pipes[0], $input);
+            fclose($pipes[0]);
+            $answer = json_decode((string) stream_get_contents($pipes[1]), true, 64, \JSON_THROW_ON_ERROR);
+            self::assertSame($exit, proc_close($process));
+            self::assertIsArray($answer);
+            self::assertArrayHasKey($key, $answer);
+        }
+    }
+
+    private static function program(): Program
+    {
+        return new Program(new class implements Pictures {
+            private static ?GreyRaster $drawn = null;
+
+            public function read(string $file): ?Picture
+            {
+                return 'scan.png' === $file ? new Picture(self::$drawn ??= DrawnWalls::raster('solid')) : null;
+            }
+        });
+    }
+
+    /**
+     * @param array<array-key, mixed> $arguments
+     * @param array<mixed>|null $document what stands in the file that --in names
+     *
+     * @return array{int, array<mixed>} exit code and answer
+     */
+    private static function plinth(array $arguments, ?array $document = null): array
+    {
+        $file = (string) tempnam(sys_get_temp_dir(), 'plinth');
+        try {
+            if (null !== $document) {
+                file_put_contents($file, json_encode($document, \JSON_THROW_ON_ERROR));
+                $arguments['--in'] = $file;
+            }
+            $tester = new ApplicationTester(self::program());
+            $exit = $tester->run(['command' => array_shift($arguments), ...$arguments]);
+            $answer = json_decode($tester->getDisplay(), true, 64, \JSON_THROW_ON_ERROR);
+            self::assertIsArray($answer);
+
+            return [$exit, $answer];
+        } finally {
+            unlink($file);
+        }
+    }
+
+    /**
+     * @param array{int, array<mixed>} $answer
+     *
+     * @return array<mixed>
+     */
+    private static function errorOf(array $answer): array
+    {
+        self::assertIsArray($answer[1]['error'] ?? null, (string) json_encode($answer));
+
+        return $answer[1]['error'];
+    }
+}
