@@ -21,6 +21,42 @@ final class TraceTest extends TestCase
         $this->desk = new Desk(Client::ofStack()->signIn());
     }
 
+    /** A wall traced twice, with its door; one too near beside another; and what mends them. */
+    public function testWallsThatLieOnEachOtherAreMendedByOneAct(): void
+    {
+        $outer = $this->desk->chain([[0, 0], [8000, 0], [8000, 5000], [0, 5000]], true);
+        $again = $this->desk->chain([[9000, 6], [-3, -4]]);
+        $beside = $this->desk->chain([[2000, 4850], [6000, 4850]]);
+        $this->desk->change([$outer['operation'], $again['operation'], $beside['operation'], Desk::door($outer['walls'][0], 1000.0, 900.0), Desk::door($again['walls'][0], 7100.0, 900.0), Desk::door($again['walls'][0], 3000.0, 900.0)]);
+        $found = function (): array {
+            $mends = [];
+            foreach (self::told($this->desk->state(), 'walls') as $wall) {
+                self::assertIsArray($wall['findings']);
+                foreach ($wall['findings'] as $finding) {
+                    self::assertIsArray($finding);
+                    if (null !== $finding['mend']) {
+                        $mends[] = $finding['mend'];
+                    }
+                }
+            }
+
+            return $mends;
+        };
+        self::assertEqualsCanonicalizing(['merge', 'beside'], $found());
+        $mend = static fn (string $a, string $b): array => ['do' => 'rework', 'rework' => ['kind' => 'mend', 'wall' => $a, 'other' => $b]];
+        $this->desk->change([$mend($outer['walls'][0], $again['walls'][0]), $mend($beside['walls'][0], $outer['walls'][2])]);
+        self::assertSame([], $found());
+        self::assertNotContains($outer['walls'][0], array_column(Desk::rows($this->desk->state(), 'wall'), 'id'), 'The shorter of two that are one has gone.');
+        $doors = array_map(static fn (array $row): array => $row['values'], Desk::rows($this->desk->state(), 'opening'));
+        self::assertCount(2, $doors, 'The door that both had is there once.');
+        foreach ($doors as $door) {
+            self::assertSame($again['walls'][0], $door['wall']);
+        }
+        $nodes = array_column(Desk::rows($this->desk->state(), 'node'), 'values', 'id');
+        self::assertEqualsWithDelta(5000.0 - 200.0 - 0.01, $nodes[$beside['nodes'][0]]['y'], 1e-6);
+        $this->desk->refused(422, [$mend($again['walls'][0], $again['walls'][0])]);
+    }
+
     public function testAnEditTellsOnlyTheShapesThatDifferAndTheyAddUpToTheWhole(): void
     {
         // A row of ten rooms.

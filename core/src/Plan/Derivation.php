@@ -213,7 +213,7 @@ final class Derivation
         }
         foreach ($faces->network->overlaps as [$first, $second, $at]) {
             if ($first === $id) {
-                $findings['overlap '.$second] = new Finding('walls-overlap', [$first, $second], $at, 'Two walls lie on each other here: remove one of them.');
+                $findings['overlap '.$second] = $this->overlap($loose ? $this->loose : $this->pieces, $first, $second, $at);
             }
         }
         [$openings, $openingFindings] = [] === $pieces ? [[], []] : $this->openings($wall, $junctions, $ofWall);
@@ -239,11 +239,25 @@ final class Derivation
         foreach ($alongside + $bodies->overlaps($edge) as $other => $at) {
             $second = $network->edges[$other]['wall'];
             if (strcmp($second, $id) > 0 && (isset($alongside[$other]) || !$bodies->areJoinedByOneTooShort($edge, $other))) {
-                $findings["overlap $second"] = new Finding('walls-overlap', [$id, $second], $at, 'Two walls lie on each other here: remove one of them, or move it beside the other.');
+                $findings["overlap $second"] = $this->overlap($bodies === $this->looseBodies ? $this->loose : $this->pieces, $id, $second, $at);
             }
         }
 
         return $findings;
+    }
+
+    /** @param array{float, float} $at */
+    private function overlap(Pieces $pieces, string $first, string $second, array $at): Finding
+    {
+        [$a, $b] = [$pieces->wall($first), $pieces->wall($second)];
+        $mend = $a instanceof Wall && $b instanceof Wall ? Mend::of($a, $b)->act : null;
+
+        return new Finding('walls-overlap', [$first, $second], $at, match ($mend) {
+            MendAct::Merge => 'Two walls lie on each other here, as if one had been traced twice: make them one.',
+            MendAct::Beside => 'Two walls run into each other side by side here: move one aside.',
+            MendAct::Trim => 'One wall runs into another here beside where they join: end it at the other’s line.',
+            default => 'Two walls lie on each other here: remove one of them.',
+        }, $mend);
     }
 
     /**

@@ -8,7 +8,10 @@ use Plinth\Core\Exchange\Json\JsonValue;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Plan\Exception\UnusableEdit;
 use Plinth\Core\Plan\Line;
+use Plinth\Core\Plan\Mend;
+use Plinth\Core\Plan\MendAct;
 use Plinth\Core\Plan\Rework;
+use Plinth\Core\Plan\Settling\StoreySettled;
 use Plinth\Server\Change\Base;
 use Plinth\Server\Change\Operation;
 use Plinth\Server\Change\RowValues;
@@ -29,12 +32,13 @@ final readonly class ReworkOperation implements Operation
         $rework->object(['kind', 'wall', 'other', 'along', 'atStart', 'left', 'node', 'secondNode', 'newWall']);
         $wall = $this->wall($workspace, $rework, 'wall', $base);
         try {
-            match ($rework->get('kind')->word(['split', 'join', 'reverse', 'end', 'beside'])) {
+            match ($rework->get('kind')->word(['split', 'join', 'reverse', 'end', 'beside', 'mend'])) {
                 'split' => $this->split($workspace, $wall, $rework),
                 'join' => $this->join($workspace, $wall, $this->wall($workspace, $rework, 'other', $base), $rework),
                 'reverse' => $this->reverse($workspace, $wall, $rework->at),
                 'end' => $this->end($workspace, $wall, $this->wall($workspace, $rework, 'other', $base), $rework, $base),
-                default => $this->beside($workspace, $wall, $rework),
+                'beside' => $this->beside($workspace, $wall, $rework),
+                default => $this->mend($workspace, $wall, $this->wall($workspace, $rework, 'other', $base), $base, $rework->at),
             };
         } catch (UnusableEdit $e) {
             throw Refusal::invalid($e->reason, $e->getMessage(), $rework->at);
@@ -163,6 +167,93 @@ final readonly class ReworkOperation implements Operation
             'toNode' => $this->addNode($workspace, RowValues::uuid($rework->get('secondNode')), $wall, $beside['to'], $rework->at),
             'rise' => $beside['rise'], 'evidence' => Evidence::Figure->value,
         ] + $wall->values(), $rework->at);
+    }
+
+    private function mend(Workspace $workspace, Wall $first, Wall $second, Base $base, string $at): void
+    {
+        if ($first === $second) {
+            throw UnusableEdit::sameTwice();
+        }
+        $mend = Mend::of(StoreyWalls::core($workspace, $first), StoreyWalls::core($workspace, $second));
+        [$wall, $other] = $mend->wall === $first->id()->toRfc4122() ? [$first, $second] : [$second, $first];
+        switch ($mend->act) {
+            case MendAct::Merge:
+                $this->merge($workspace, $wall, $other, $mend, $at);
+                break;
+            case MendAct::Remove:
+                $ends = [$wall->fromNode(), $wall->toNode()];
+                $workspace->remove($wall, $at);
+                $this->removeUnused($workspace, $ends, $at);
+                break;
+            case MendAct::Beside:
+            case MendAct::Trim:
+                $this->lead($workspace, $wall, $mend->from, $mend->to, $base, $at);
+                if (MendAct::Trim === $mend->act && null !== $mend->ends[1]) {
+                    $core = StoreyWalls::core($workspace, $other);
+                    $corner = true === $mend->ends[0] ? $mend->from : $mend->to;
+                    $this->lead($workspace, $other, $mend->ends[1] ? $corner : $core->from, $mend->ends[1] ? $core->to : $corner, $base, $at);
+                }
+        }
+    }
+
+    /** A wall with its nodes, and with what else ends there, goes elsewhere; its openings keep their place along it. */
+    private function lead(Workspace $workspace, Wall $wall, Point $from, Point $to, Base $base, string $at): void
+    {
+        $core = StoreyWalls::core($workspace, $wall);
+        $moves = [];
+        foreach ([[$wall->fromNode(), $core->from, $from], [$wall->toNode(), $core->to, $to]] as [$node, $before, $after]) {
+            if ($before->distanceTo($after) > 0.0) {
+                $moves[$node->toBinary()] = $after;
+            }
+        }
+        StoreyWalls::move($workspace, $moves, $base, $at);
+        $this->follow($workspace, $wall, true, StoreySettled::along($core->from, $from, $to), $at);
+    }
+
+    /** The other wall goes on as far as both reached; doors and windows that both have stay once. */
+    private function merge(Workspace $workspace, Wall $wall, Wall $other, Mend $mend, string $at): void
+    {
+        $core = StoreyWalls::core($workspace, $wall);
+        $stays = StoreyWalls::core($workspace, $other);
+        $this->follow($workspace, $other, true, StoreySettled::along($stays->from, $mend->from, $mend->to), $at);
+        $runsBack = ($core->to->x - $core->from->x) * ($mend->to->x - $mend->from->x) + ($core->to->y - $core->from->y) * ($mend->to->y - $mend->from->y) < 0.0;
+        if ($runsBack) {
+            $this->reverse($workspace, $wall, $at);
+            $core = StoreyWalls::core($workspace, $wall);
+        }
+        $shift = StoreySettled::along($core->from, $mend->from, $mend->to);
+        $taken = array_map(static fn (Opening $o): array => [$o->offset(), $o->offset() + $o->width()], $workspace->findBy(Opening::class, 'wall', $other->id()));
+        foreach ($workspace->findBy(Opening::class, 'wall', $wall->id()) as $opening) {
+            $start = $opening->offset() + $shift;
+            $isDouble = [] !== array_filter($taken, static fn (array $t): bool => $start < $t[1] && $t[0] < $start + $opening->width());
+            if ($isDouble) {
+                $workspace->remove($opening, $at);
+            } else {
+                $workspace->set($opening, ['wall' => $other->id()->toRfc4122(), 'offset' => $start], $at);
+            }
+        }
+        foreach (['a', 'b'] as $end) {
+            foreach ($workspace->findBy(Figure::class, $end, $wall->id()) as $figure) {
+                $isBetween = $other->id()->toRfc4122() === $figure->values()['a' === $end ? 'b' : 'a'];
+                $isBetween ? $workspace->remove($figure, $at) : $workspace->set($figure, [$end => $other->id()->toRfc4122()], $at);
+            }
+        }
+        $all = [$wall->fromNode(), $wall->toNode(), $other->fromNode(), $other->toNode()];
+        $node = static fn (bool $start): string => ($start !== $runsBack ? $wall->fromNode() : $wall->toNode())->toRfc4122();
+        $ends = array_filter(['fromNode' => null === $mend->ends[0] ? null : $node($mend->ends[0]), 'toNode' => null === $mend->ends[1] ? null : $node($mend->ends[1])], static fn (?string $id): bool => null !== $id);
+        $workspace->remove($wall, $at);
+        $workspace->set($other, $ends, $at);
+        $this->removeUnused($workspace, $all, $at);
+    }
+
+    /** @param list<Uuid> $nodes */
+    private function removeUnused(Workspace $workspace, array $nodes, string $at): void
+    {
+        foreach (array_unique($nodes) as $node) {
+            if (0 === \count($workspace->findBy(Wall::class, 'fromNode', $node)) + \count($workspace->findBy(Wall::class, 'toNode', $node))) {
+                $workspace->remove($workspace->get(Node::class, $node), $at);
+            }
+        }
     }
 
     private function addNode(Workspace $workspace, Uuid $id, Wall $wall, Point $at, string $where): string

@@ -1,5 +1,6 @@
 import { memo } from "react";
 import { area, grouped } from "../desk/numbers";
+import { MENDS, mendOverlap } from "../desk/overlaps";
 import { mendLeak } from "../desk/rooms";
 import { openRooms } from "../desk/selectors";
 import { useProject } from "../store/project";
@@ -71,6 +72,23 @@ export function RoomLabels(props: { shapes: Derived; screen: Map2; k: number; si
               onClick={() => void mendLeak(leak)}
             >
               Close it
+            </button>
+          );
+        })}
+      {!quiet &&
+        mayEdit &&
+        shapes.findings.map((finding) => {
+          if (finding.mend === null) return null;
+          const [x, y] = at([finding.at[0] ?? 0, finding.at[1] ?? 0]);
+          return (
+            <button
+              key={finding.things.join()}
+              type="button"
+              className="pointer-events-auto absolute -translate-x-1/2 rounded-md border border-rust bg-sheet px-2 py-0.5 text-[13px] font-semibold text-rust"
+              style={{ left: x, top: y + 8 }}
+              onClick={() => void mendOverlap(finding)}
+            >
+              {MENDS[finding.mend]}
             </button>
           );
         })}

@@ -1,8 +1,10 @@
 import { goTo, setView, useDesk, useDeskFields } from "../desk/desk";
 import { difference, grouped, plusMinus } from "../desk/numbers";
+import { MENDS, mendOverlap } from "../desk/overlaps";
 import { inOrder } from "../desk/selectors";
 import { count } from "../steps/status";
 import { useProject } from "../store/project";
+import type { Finding } from "../store/shapes";
 import { wallLines } from "../store/walls";
 import { MisfitPanel } from "./MisfitPanel";
 import { Head, NextThing, Plain } from "./parts";
@@ -37,6 +39,23 @@ function StandsOn({ storey }: { storey: string }) {
         );
       })}
     </section>
+  );
+}
+
+/** A flaw of the plan, its place, and the act that mends it where there is one. */
+function FindingRow({ finding }: { finding: Finding }) {
+  const mayEdit = useProject((s) => s.role !== "read");
+  const [x = 0, y = 0] = finding.at;
+  return (
+    <div className="border-b border-line px-4 py-3 text-rust">
+      <p>{finding.message}</p>
+      <div className="flex gap-2">
+        <Plain onClick={() => setView({ x, y, k: Math.max(useDesk.getState().view.k, 0.15) })}>Show the place</Plain>
+        {mayEdit && finding.mend !== null && (
+          <Plain onClick={() => void mendOverlap(finding)}>{MENDS[finding.mend]}</Plain>
+        )}
+      </div>
+    </div>
   );
 }
 
@@ -84,6 +103,9 @@ export function ProveLedger() {
             </div>
           );
         })}
+        {findings.map((finding) => (
+          <FindingRow key={finding.code + finding.things.join()} finding={finding} />
+        ))}
         {desk.storey !== null && <StandsOn storey={desk.storey} />}
         {desk.storey !== null && <RoomsTable storey={desk.storey} />}
         {desk.storey !== null && <FigureRows storey={desk.storey} />}
@@ -101,18 +123,6 @@ export function ProveLedger() {
             </div>
           ))}
         <MisfitPanel />
-        {findings.map((finding) => (
-          <div key={finding.code + finding.things.join()} className="border-b border-line px-4 py-3 text-rust">
-            <p>{finding.message}</p>
-            <Plain
-              onClick={() =>
-                setView({ x: finding.at[0] ?? 0, y: finding.at[1] ?? 0, k: Math.max(useDesk.getState().view.k, 0.15) })
-              }
-            >
-              Show the place
-            </Plain>
-          </div>
-        ))}
       </div>
     </>
   );

@@ -118,7 +118,7 @@ final class PlanWriter
     /** @return array<string, mixed> */
     private static function finding(Finding $finding): array
     {
-        return ['code' => $finding->code, 'things' => $finding->things, 'at' => $finding->at, 'message' => $finding->message];
+        return ['code' => $finding->code, 'things' => $finding->things, 'at' => $finding->at, 'message' => $finding->message, 'mend' => $finding->mend?->value];
     }
 
     /**

@@ -27,6 +27,11 @@ final class UnusableEdit extends \RuntimeException
         return new self('same-wall', 'Both are faces of one wall: type its thickness instead.');
     }
 
+    public static function sameTwice(): self
+    {
+        return new self('same-wall', 'Both are one wall: choose the one that lies on it.');
+    }
+
     public static function wouldVanish(string $what): self
     {
         return new self('would-vanish', \sprintf('%s would have no length left: take a smaller step, or remove it.', $what));

@@ -1,0 +1,32 @@
+import { beforeEach, expect, it } from "vitest";
+import type { Finding } from "../store/shapes";
+import { deskWithPlan, type Serving } from "../testing/desk";
+import { MENDS, mendOverlap } from "./overlaps";
+
+let server: Serving;
+
+beforeEach(() => {
+  server = deskWithPlan();
+});
+
+const finding = (mend: Finding["mend"], things = ["south", "east"]): Finding => ({
+  code: "walls-overlap",
+  things,
+  at: [0, 0],
+  message: "",
+  mend,
+});
+
+it("is mended by the act that the core has said, under the name that the button has", async () => {
+  await mendOverlap(finding("merge"));
+  expect(server.sent[0]).toMatchObject({
+    title: MENDS.merge,
+    operations: [{ do: "rework", rework: { kind: "mend", wall: "south", other: "east" } }],
+  });
+});
+
+it("is left alone where there is nothing to be done about it", async () => {
+  await mendOverlap(finding(null));
+  await mendOverlap(finding("beside", ["south"]));
+  expect(server.sent).toHaveLength(0);
+});
