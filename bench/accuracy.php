@@ -98,7 +98,7 @@ function picks(string $folder): void
             $off = uniform(0, $beside);
             $from = new PixelPoint($true->x + $off * cos($angle), $true->y + $off * sin($angle));
             $start = hrtime(true);
-            $found = PickRefinement::near($raster->crop(...), $from, 10.0, $truth['mmPerPixel'] ?? null, $lightOnDark);
+            $found = PickRefinement::near($raster->page($lightOnDark), $from, 10.0, $truth['mmPerPixel'] ?? null);
             $time += (hrtime(true) - $start) / 1e6;
             ++$count;
             $byKind[$kind] ??= [[], 0, 0, 0, 0];
@@ -175,7 +175,7 @@ function picked(GreyRaster $raster, PixelToMm $map, Point $at, float $beside, bo
     $true = $map->toPixel($at);
     $angle = uniform(0, 2 * \M_PI);
     $off = uniform(0, $beside);
-    $found = PickRefinement::near($raster->crop(...), new PixelPoint($true->x + $off * cos($angle), $true->y + $off * sin($angle)), 10.0, $mmPerPixel, $lightOnDark);
+    $found = PickRefinement::near($raster->page($lightOnDark), new PixelPoint($true->x + $off * cos($angle), $true->y + $off * sin($angle)), 10.0, $mmPerPixel);
 
     return null === $found ? null : [$found->at, $found->sigmaPx, $found->kind];
 }

@@ -31,7 +31,7 @@ foreach (trials($argv[1] ?? exit("Usage: gaps.php FOLDER\n")) as $name => [$trut
         $t = $o['offset'] + $o['width'] * uniform(0.3, 0.7);
         ++$mine;
         $from = hrtime(true);
-        $gap = Gap::around($raster->crop(...), $map, new Point(...$w['from']), new Point(...$w['to']), $w['thickness'], new Point($w['from'][0] + $t * $ux, $w['from'][1] + $t * $uy), $lightOnDark);
+        $gap = Gap::around($raster->page($lightOnDark), $map, new Point(...$w['from']), new Point(...$w['to']), $w['thickness'], new Point($w['from'][0] + $t * $ux, $w['from'][1] + $t * $uy));
         $ms[] = (hrtime(true) - $from) / 1e6;
         if (null === $gap || abs($gap->width - $o['width']) > 150 || abs($gap->from - $o['offset']) > 150) {
             continue;

@@ -49,6 +49,7 @@ foreach (trials($folder) as $name => [$whole, $raster]) {
         $box = isset($truth['rectPx']) ? new PixelBox(...$truth['rectPx']) : new PixelBox(0, 0, $raster->width, $raster->height);
         $map = mapOf($truth);
         $isLight = Paper::of($raster->shrunk(max(1, intdiv(max($raster->width, $raster->height), 1200))))->lightOnDark;
+        $page = $raster->page($isLight);
         [$hits, $tries, $centre, $thick] = [0, 0, [], []];
         foreach ($truth['walls'] as $w) {
             $l = hypot($w['to'][0] - $w['from'][0], $w['to'][1] - $w['from'][1]);
@@ -64,7 +65,7 @@ foreach (trials($folder) as $name => [$whole, $raster]) {
             }
             ++$tries;
             $d = uniform(-0.4, 0.4) * $w['thickness'];
-            $p = WallUnder::at($raster->crop(...), $map, new Point($w['from'][0] + $s * $ux - $d * $uy, $w['from'][1] + $s * $uy + $d * $ux), $isLight);
+            $p = WallUnder::at($page, $map, new Point($w['from'][0] + $s * $ux - $d * $uy, $w['from'][1] + $s * $uy + $d * $ux));
             if (null === $p) {
                 continue;
             }
@@ -78,7 +79,7 @@ foreach (trials($folder) as $name => [$whole, $raster]) {
         }
         $probe[] = [$hits / max(1, $tries), sprintf('  %-34s %d of %d, centre %.2f, thickness %.2f px', $label, $hits, $tries, quantile($centre, 0.5), quantile($thick, 0.5))];
         $from = hrtime(true);
-        $found = WallProposals::in($raster->crop(...), $box, $map, $isLight, static function (float $done): void {});
+        $found = WallProposals::in($page, $box, $map, static function (float $done): void {});
         $seconds = (hrtime(true) - $from) / 1e9;
         [$need, $hit, $kind, $used] = [[], [], 0, []];
         $byId = array_column($truth['walls'], null, 'id');
@@ -113,7 +114,7 @@ foreach (trials($folder) as $name => [$whole, $raster]) {
         if (!isset($truth['dimensions'][0]['line'])) {
             continue;
         }
-        $picture = TextPicture::of($raster->crop(...), $box, $map, (float) $truth['scale'], $isLight, static function (float $done): void {});
+        $picture = TextPicture::of($page, $box, $map, (float) $truth['scale'], static function (float $done): void {});
         $read = FigureReader::of($picture, read($picture->level, $work), read($picture->turned(), $work));
         [$right, $wrong, $taken] = [0, 0, []];
         foreach ($truth['dimensions'] as $d) {

@@ -58,7 +58,7 @@ function wall(string $name, array $truth, GreyRaster $raster): ?array
         return end($picks)->id;
     };
     foreach ([$x1 + 60, $x2 - 100] as $x) {
-        $count = JointCount::along($raster->crop(...), byHand($true, $x, $bed(2)), byHand($true, $x, $bed($n - 3)));
+        $count = JointCount::along($raster->page(), byHand($true, $x, $bed(2)), byHand($true, $x, $bed($n - 3)));
         $wrong += null === $count || $n - 5 !== $count->spaces ? 1 : 0;
         if (null !== $count && count($count->ticks) === $count->spaces + 1) {
             $lengths[] = new KnownLength("c$x", $a = $pick($count->ticks[0], 0.4), $b = $pick($count->ticks[$count->spaces], 0.4), ($n - 5) * $gauge, 2.0);
@@ -69,7 +69,7 @@ function wall(string $name, array $truth, GreyRaster $raster): ?array
     $edges = [[[$x1 + 200, $bed(3)], [$x2 - 200, $bed(3)], 'x'], [[$x1 + 200, $bed($n - 4)], [$x2 - 200, $bed($n - 4)], 'x'], [[$x1, $y1 + 300], [$x1, $y2 - 100], 'y'], [[$x2, $y1 + 300], [$x2, $y2 - 100], 'y']];
     $corners = [];
     foreach ($edges as $k => [$from, $to, $axis]) {
-        $line = TracedLine::between($raster->crop(...), byHand($true, ...$from), byHand($true, ...$to), 8.0, $truth['mmPerPixel']);
+        $line = TracedLine::between($raster->page(), byHand($true, ...$from), byHand($true, ...$to), 8.0, $truth['mmPerPixel']);
         if (null === $line) {
             continue;
         }
@@ -124,7 +124,7 @@ function site(string $name, array $truth, GreyRaster $raster): array
 {
     $true = mapOf($truth);
     $known = $truth['building']['knownWall'];
-    $wall = TracedLine::between($raster->crop(...), byHand($true, ...$known['from']), byHand($true, ...$known['to']), 8.0);
+    $wall = TracedLine::between($raster->page(), byHand($true, ...$known['from']), byHand($true, ...$known['to']), 8.0);
     $picks = [new Pick('a', null === $wall ? byHand($true, ...$known['from'], px: 0.5) : $wall->a, 0.4), new Pick('b', null === $wall ? byHand($true, ...$known['to'], px: 0.5) : $wall->b, 0.4)];
     // Along the wall its ends are where the hand put them on the corners.
     $direction = atan2($known['to'][1] - $known['from'][1], $known['to'][0] - $known['from'][0]);
@@ -132,7 +132,7 @@ function site(string $name, array $truth, GreyRaster $raster): array
     [$bearings, $lengths, $legs] = [[], [], []];
     foreach ($truth['legs'] as $leg) {
         [$a, $b] = [byHand($true, ...$leg['from']), byHand($true, ...$leg['to'])];
-        $line = TracedLine::between($raster->crop(...), $a, $b, 10.0);
+        $line = TracedLine::between($raster->page(), $a, $b, 10.0);
         [$p, $q] = [$fit->pixelToMm->toMm($line->a ?? $a), $fit->pixelToMm->toMm($line->b ?? $b)];
         $bearing = Bearing::along($q->x - $p->x, $q->y - $p->y);
         // A page that lies upside down is turned by quarters first: that is not measured here.

@@ -63,7 +63,7 @@ foreach ([[8, 13, 200], [18, 29, 1000], [42, 63, 5000]] as [$columns, $rows, $ab
                 $boxes = [];
                 foreach ($changes as [$old, $new]) {
                     $plan->put($new);
-                    array_push($boxes, Derivation::boxOf($old), Derivation::boxOf($new));
+                    array_push($boxes, $old->box(), $new->box());
                 }
                 $derivation = new Derivation($plan);
                 $affected = $derivation->affected($boxes);

@@ -36,15 +36,15 @@ final class ProbeCommand extends PictureCommand
     {
         $document = Json::document($input)->object(['pixelToMm', 'from', 'to', 'at']);
         $map = self::map($document);
-        $window = $picture->raster->crop(...);
+        $window = $picture->page;
         if (null !== ($at = $document->optional('at'))) {
-            $wall = WallUnder::at($window, $map, self::place($at, $map), $picture->lightOnDark);
+            $wall = WallUnder::at($window, $map, self::place($at, $map));
         } else {
             [$from, $to] = [self::place($document->get('from'), $map), self::place($document->get('to'), $map)];
             $wall = null;
             foreach (self::PARTS as $part) {
-                $under = WallUnder::at($window, $map, new Point($from->x + $part * ($to->x - $from->x), $from->y + $part * ($to->y - $from->y)), $picture->lightOnDark);
-                $wall ??= null === $under ? null : WallProbe::along($window, $map, $from, $to, $under->thickness, $picture->lightOnDark);
+                $under = WallUnder::at($window, $map, new Point($from->x + $part * ($to->x - $from->x), $from->y + $part * ($to->y - $from->y)));
+                $wall ??= null === $under ? null : WallProbe::along($window, $map, $from, $to, $under->thickness);
             }
         }
 

@@ -6,6 +6,7 @@ namespace Plinth\Cli\Picture;
 
 use Plinth\Core\Geometry\PixelBox;
 use Plinth\Core\Ink\GreyRaster;
+use Plinth\Core\Ink\PageInk;
 use Plinth\Core\Ink\Paper;
 
 /** The grey values of a picture file, upright, on white. */
@@ -14,11 +15,12 @@ final readonly class Picture
     /** Paper is judged on a picture reduced to about so many pixels along its longer side. */
     private const SMALL_PX = 1200;
 
-    public bool $lightOnDark;
+    public PageInk $page;
 
     public function __construct(public GreyRaster $raster)
     {
-        $this->lightOnDark = Paper::of($raster->shrunk(max(1, intdiv(max($raster->width, $raster->height), self::SMALL_PX))))->lightOnDark;
+        $paper = Paper::of($raster->shrunk(max(1, intdiv(max($raster->width, $raster->height), self::SMALL_PX))));
+        $this->page = $raster->page($paper->lightOnDark);
     }
 
     public function box(): PixelBox

@@ -45,13 +45,12 @@ final readonly class Gap
     }
 
     /**
-     * @param callable(int, int, int, int): GreyRaster $window reads the part of the page in a box (left, top, width, height), cut to the page
      * @param Point $from beginning of the wall's centre line, mm
      * @param Point $at near the middle of the gap
      *
      * @return self|null null where the wall has no gap there
      */
-    public static function around(callable $window, PixelToMm $map, Point $from, Point $to, float $thickness, Point $at, bool $lightOnDark = false): ?self
+    public static function around(PageInk $pageInk, PixelToMm $map, Point $from, Point $to, float $thickness, Point $at): ?self
     {
         $length = $from->distanceTo($to);
         [$ux, $uy] = [($to->x - $from->x) / $length, ($to->y - $from->y) / $length];
@@ -60,7 +59,7 @@ final readonly class Gap
         $reach = self::WIDTH_MM[1] / self::MIDDLE + 600.0;
         [$start, $end] = [max(0.0, $along - $reach), min($length, $along + $reach)];
         $step = self::STEP_PX * $scale;
-        $page = self::read($window, $map, $from, $to, $start, $end, $thickness, $lightOnDark);
+        $page = self::read($pageInk, $map, $from, $to, $start, $end, $thickness);
         if (null === $page) {
             return null;
         }
@@ -106,11 +105,9 @@ final readonly class Gap
     /**
      * Reads the strip round the wall once.
      *
-     * @param callable(int, int, int, int): GreyRaster $window
-     *
      * @return (callable(Point): float)|null how much darker than paper a place is, grey levels
      */
-    private static function read(callable $window, PixelToMm $map, Point $from, Point $to, float $start, float $end, float $thickness, bool $lightOnDark): ?callable
+    private static function read(PageInk $pageInk, PixelToMm $map, Point $from, Point $to, float $start, float $end, float $thickness): ?callable
     {
         $length = $from->distanceTo($to);
         [$ux, $uy] = [($to->x - $from->x) / $length, ($to->y - $from->y) / $length];
@@ -124,11 +121,10 @@ final readonly class Gap
             $ys[] = $p->y;
         }
         [$left, $top] = [max(0, (int) floor(min($xs)) - 2), max(0, (int) floor(min($ys)) - 2)];
-        $raster = $window($left, $top, (int) ceil(max($xs)) + 2 - $left, (int) ceil(max($ys)) + 2 - $top);
+        $raster = $pageInk->window($left, $top, (int) ceil(max($xs)) + 2 - $left, (int) ceil(max($ys)) + 2 - $top);
         if (min($raster->width, $raster->height) < 8) {
             return null;
         }
-        $raster = $lightOnDark ? $raster->inverted() : $raster;
         $counts = count_chars($raster->bytes, 1);
         $paper = self::quantile($counts, 0.7);
         $width = $raster->width;

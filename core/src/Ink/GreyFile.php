@@ -7,13 +7,18 @@ namespace Plinth\Core\Ink;
 use Plinth\Core\Ink\Exception\UnreadableRaster;
 
 /** Grey values of a page in a file, one byte for each pixel after a header; windows are read without loading the rest. */
-final class GreyFile
+final class GreyFile implements PageInk
 {
     /** @var resource */
     private $file;
 
-    public function __construct(private readonly string $path, public readonly int $width, public readonly int $height, private readonly int $headerBytes)
-    {
+    public function __construct(
+        private readonly string $path,
+        public readonly int $width,
+        public readonly int $height,
+        private readonly int $headerBytes,
+        private readonly bool $lightOnDark = false,
+    ) {
         $file = @fopen($path, 'r');
         if (false === $file) {
             throw UnreadableRaster::unreadable($path);
@@ -22,7 +27,6 @@ final class GreyFile
         $this->file = $file;
     }
 
-    /** The part of the page inside the box; the box is cut to the page first, and holds at least one pixel of it. */
     public function window(int $left, int $top, int $width, int $height): GreyRaster
     {
         [$left, $top, $width, $height] = GreyRaster::inside($this->width, $this->height, $left, $top, $width, $height);
@@ -35,6 +39,8 @@ final class GreyFile
             throw UnreadableRaster::unreadable($this->path);
         }
 
-        return new GreyRaster($width, $height, $bytes);
+        $raster = new GreyRaster($width, $height, $bytes);
+
+        return $this->lightOnDark ? $raster->inverted() : $raster;
     }
 }

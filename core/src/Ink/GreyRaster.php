@@ -47,6 +47,12 @@ final readonly class GreyRaster
         return [$left, $top, max(1, min($pageWidth - $left, $width)), max(1, min($pageHeight - $top, $height))];
     }
 
+    /** As a page of its own. */
+    public function page(bool $lightOnDark = false): PageInk
+    {
+        return new RasterPage($this, $lightOnDark);
+    }
+
     /** Light and dark exchanged. */
     public function inverted(): self
     {

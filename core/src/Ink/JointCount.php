@@ -35,20 +35,19 @@ final readonly class JointCount
     {
     }
 
-    /** @param callable(int, int, int, int): GreyRaster $window reads the part of the page in a box, cut to the page */
-    public static function along(callable $window, PixelPoint $a, PixelPoint $b): ?self
+    public static function along(PageInk $pageInk, PixelPoint $a, PixelPoint $b): ?self
     {
         $length = $a->distanceTo($b);
         if ($length < 6 * self::LEAST_PITCH) {
             return null;
         }
-        [$lag, $beat] = self::beat(self::flat(self::profile($window, $a, $b, $length, 0.0)));
+        [$lag, $beat] = self::beat(self::flat(self::profile($pageInk, $a, $b, $length, 0.0)));
         if (null === $lag || $beat < self::LEAST_BEAT) {
             return null;
         }
         // The joints at either end are seen whole only from beyond them.
         $beyond = self::BEYOND * $lag * self::STEP;
-        $ticks = array_map(static fn (float $i): float => $i * self::STEP - $beyond, self::ticks(self::flat(self::profile($window, $a, $b, $length, $beyond)), $lag));
+        $ticks = array_map(static fn (float $i): float => $i * self::STEP - $beyond, self::ticks(self::flat(self::profile($pageInk, $a, $b, $length, $beyond)), $lag));
         $pitch = $lag * self::STEP;
         $ticks = array_values(array_filter($ticks, static fn (float $t): bool => $t > -0.4 * $pitch && $t < $length + 0.4 * $pitch));
         if (\count($ticks) < 2) {
@@ -70,17 +69,16 @@ final readonly class JointCount
     }
 
     /**
-     * @param callable(int, int, int, int): GreyRaster $window
      * @param float $beyond px that it begins before a and ends after b
      *
      * @return list<float>
      */
-    private static function profile(callable $window, PixelPoint $a, PixelPoint $b, float $length, float $beyond): array
+    private static function profile(PageInk $pageInk, PixelPoint $a, PixelPoint $b, float $length, float $beyond): array
     {
         $margin = self::ACROSS + 2 + (int) ceil($beyond);
         $left = max(0, (int) floor(min($a->x, $b->x)) - $margin);
         $top = max(0, (int) floor(min($a->y, $b->y)) - $margin);
-        $raster = $window($left, $top, (int) ceil(abs($b->x - $a->x)) + 2 * $margin, (int) ceil(abs($b->y - $a->y)) + 2 * $margin);
+        $raster = $pageInk->window($left, $top, (int) ceil(abs($b->x - $a->x)) + 2 * $margin, (int) ceil(abs($b->y - $a->y)) + 2 * $margin);
         $ux = ($b->x - $a->x) / $length;
         $uy = ($b->y - $a->y) / $length;
         $profile = [];

@@ -33,17 +33,16 @@ final readonly class Misfit
     }
 
     /**
-     * @param callable(int, int, int, int): GreyRaster $window of the drawing's page
      * @param Point $from beginning of the wall's centre line
      *
      * @return self|null null where the drawing shows no such wall nearby
      */
-    public static function ofWall(callable $window, PixelToMm $map, Point $from, Point $to, float $thickness, bool $lightOnDark = false): ?self
+    public static function ofWall(PageInk $pageInk, PixelToMm $map, Point $from, Point $to, float $thickness): ?self
     {
         $length = $from->distanceTo($to);
         [$nx, $ny] = [-($to->y - $from->y) / $length, ($to->x - $from->x) / $length];
-        [$left, $leftSigma] = self::face($window, $map, $from, $to, $thickness / 2.0, $lightOnDark) ?? [null, null];
-        [$right, $rightSigma] = self::face($window, $map, $from, $to, -$thickness / 2.0, $lightOnDark) ?? [null, null];
+        [$left, $leftSigma] = self::face($pageInk, $map, $from, $to, $thickness / 2.0) ?? [null, null];
+        [$right, $rightSigma] = self::face($pageInk, $map, $from, $to, -$thickness / 2.0) ?? [null, null];
         // One face that moved by a wall's thickness against the other was taken for that other.
         if (null !== $left && null !== $right && abs($left - $right) > 0.7 * $thickness) {
             [$left, $right] = abs($left) < abs($right) ? [$left, null] : [null, $right];
@@ -58,19 +57,18 @@ final readonly class Misfit
     }
 
     /**
-     * @param callable(int, int, int, int): GreyRaster $window
      * @param float $d of the face off the centre line, to the left of from → to, mm
      *
      * @return array{float, float}|null how far to the left of where it was expected the face is, mm, and its σ
      */
-    private static function face(callable $window, PixelToMm $map, Point $from, Point $to, float $d, bool $lightOnDark): ?array
+    private static function face(PageInk $pageInk, PixelToMm $map, Point $from, Point $to, float $d): ?array
     {
         $length = $from->distanceTo($to);
         [$nx, $ny] = [-($to->y - $from->y) / $length, ($to->x - $from->x) / $length];
         $a = $map->toPixel($from->plus($d * $nx, $d * $ny));
         $b = $map->toPixel($to->plus($d * $nx, $d * $ny));
         $scale = $map->mmPerPixelAt(new PixelPoint(($a->x + $b->x) / 2.0, ($a->y + $b->y) / 2.0));
-        $line = TracedLine::between($window, $a, $b, self::reach($scale), $scale, $lightOnDark, self::SAMPLES);
+        $line = TracedLine::between($pageInk, $a, $b, self::reach($scale), $scale, self::SAMPLES);
         if (null === $line) {
             return null;
         }
@@ -80,15 +78,13 @@ final readonly class Misfit
     }
 
     /**
-     * @param callable(int, int, int, int): GreyRaster $window of the drawing's page
-     *
      * @return self|null null where the drawing shows no column nearby
      */
-    public static function ofColumn(callable $window, PixelToMm $map, Point $centre, bool $lightOnDark = false): ?self
+    public static function ofColumn(PageInk $pageInk, PixelToMm $map, Point $centre): ?self
     {
         $at = $map->toPixel($centre);
         $scale = $map->mmPerPixelAt($at);
-        $found = PickRefinement::near($window, $at, self::reach($scale), $scale, $lightOnDark);
+        $found = PickRefinement::near($pageInk, $at, self::reach($scale), $scale);
         if (FoundKind::Column !== $found?->kind) {
             return null;
         }

@@ -41,8 +41,6 @@ final readonly class PickRefinement
     /** px that a wall is followed through */
     private const MOST_WALL_PX = 160.0;
 
-    /** @var \Closure(int, int, int, int): GreyRaster */
-    private \Closure $read;
     private GreyRaster $window;
     private int $left;
     private int $top;
@@ -50,33 +48,28 @@ final readonly class PickRefinement
     private float $y;
 
     /**
-     * @param callable(int, int, int, int): GreyRaster $window
      * @param int $half half side of the window, px
      * @param float|null $mmPerPixel tells pens from walls; null where nothing is known
      */
-    private function __construct(callable $window, PixelPoint $pick, int $half, private float $reach, private ?float $mmPerPixel, private bool $lightOnDark)
+    private function __construct(private PageInk $pageInk, PixelPoint $pick, int $half, private float $reach, private ?float $mmPerPixel)
     {
-        $this->read = $window(...);
         [$left, $top] = [(int) floor($pick->x) - $half, (int) floor($pick->y) - $half];
-        $raster = $window($left, $top, 2 * $half, 2 * $half);
-        $this->window = $lightOnDark ? $raster->inverted() : $raster;
+        $this->window = $pageInk->window($left, $top, 2 * $half, 2 * $half);
         [$this->left, $this->top] = [max(0, $left), max(0, $top)];
         [$this->x, $this->y] = [$pick->x - $this->left, $pick->y - $this->top];
     }
 
     /**
-     * @param callable(int, int, int, int): GreyRaster $window reads the part of the page in a box (left, top, width, height), cut to the page
      * @param float $reach how far it may move, page pixels; no further than the lens shows
-     * @param bool $lightOnDark lines are lighter than their ground, as on blueprints
      * @param bool $cornersOnly nothing but corners and crossings will do
      */
-    public static function near(callable $window, PixelPoint $pick, float $reach, ?float $mmPerPixel = null, bool $lightOnDark = false, bool $cornersOnly = false): ?Found
+    public static function near(PageInk $pageInk, PixelPoint $pick, float $reach, ?float $mmPerPixel = null, bool $cornersOnly = false): ?Found
     {
         $reach = max(2.0, min(self::MOST_REACH, $reach));
-        $near = new self($window, $pick, (int) ceil(max(self::LEAST_HALF, $reach + self::MARGIN)), $reach, $mmPerPixel, $lightOnDark);
+        $near = new self($pageInk, $pick, (int) ceil(max(self::LEAST_HALF, $reach + self::MARGIN)), $reach, $mmPerPixel);
         $found = $near->found($cornersOnly);
         if (null === $found && !$cornersOnly) {
-            $near = new self($window, $pick, (int) ceil(self::COLUMN_PX * 0.75), $reach, $mmPerPixel, $lightOnDark);
+            $near = new self($pageInk, $pick, (int) ceil(self::COLUMN_PX * 0.75), $reach, $mmPerPixel);
             $found = $near->column(false);
         }
 
@@ -86,14 +79,13 @@ final readonly class PickRefinement
     /**
      * The line or face near a pick that runs a stated way, whatever corner may be nearer.
      *
-     * @param callable(int, int, int, int): GreyRaster $window
      * @param float $alongDegrees on the page, counter-clockwise as seen
      * @param float $withinDegrees how far it may run off that
      */
-    public static function lineNear(callable $window, PixelPoint $pick, float $reach, float $alongDegrees, float $withinDegrees, ?float $mmPerPixel = null, bool $lightOnDark = false): ?Found
+    public static function lineNear(PageInk $pageInk, PixelPoint $pick, float $reach, float $alongDegrees, float $withinDegrees, ?float $mmPerPixel = null): ?Found
     {
         $reach = max(2.0, min(self::MOST_REACH, $reach));
-        $near = new self($window, $pick, (int) ceil(max(self::LEAST_HALF, $reach + self::MARGIN)), $reach, $mmPerPixel, $lightOnDark);
+        $near = new self($pageInk, $pick, (int) ceil(max(self::LEAST_HALF, $reach + self::MARGIN)), $reach, $mmPerPixel);
         $straight = $near->edges();
         $runs = array_values(array_filter(EdgeLines::strokes($straight, $near->penPx()), static fn (EdgeLine $l): bool => abs(fmod($l->alongDegrees() - $alongDegrees + 630.0, 180.0) - 90.0) <= $withinDegrees));
         $best = $near->nearest($runs);
@@ -224,8 +216,7 @@ final readonly class PickRefinement
         $most = self::MOST_WALL_PX;
         [$fx, $fy] = [$face->nx * $off + $this->x + $this->left, $face->ny * $off + $this->y + $this->top];
         [$left, $top] = [max(0, (int) floor(min($fx, $fx - $most * $face->nx)) - 3), max(0, (int) floor(min($fy, $fy - $most * $face->ny)) - 3)];
-        $raster = ($this->read)($left, $top, (int) ceil($most * abs($face->nx)) + 7, (int) ceil($most * abs($face->ny)) + 7);
-        $raster = $this->lightOnDark ? $raster->inverted() : $raster;
+        $raster = $this->pageInk->window($left, $top, (int) ceil($most * abs($face->nx)) + 7, (int) ceil($most * abs($face->ny)) + 7);
         $at = static function (float $t) use ($face, $fx, $fy, $left, $top, $raster): ?float {
             [$sum, $n] = [0.0, 0];
             // Averaged a little along the face: one speck is no end of a wall.

@@ -42,15 +42,16 @@ final class Registration
         }
         $spots = Patches::spots($oldSmall);
         $small = self::agreed(Patches::matched(
-            static fn (int $x, int $y, int $w, int $h): GreyRaster => $oldSmall->crop($x, $y, $w, $h),
-            static fn (int $x, int $y, int $w, int $h): GreyRaster => $newSmall->crop($x, $y, $w, $h),
+            $oldSmall->page(),
+            $newSmall->page(),
             $spots, self::rescaled($start, 1.0 / $oldFactor, 1.0 / $newFactor), 14, 9,
         ));
         if (null === $small) {
             return \count($pairs) >= 2 ? self::byHand($pairs) : null;
         }
         $full = self::agreed(Patches::matched(
-            $old->window(...), $new->window(...),
+            $old,
+            $new,
             array_map(static fn (PixelPoint $p): PixelPoint => new PixelPoint(floor($p->x * $oldFactor), floor($p->y * $oldFactor)), $spots),
             self::rescaled($small->map, $oldFactor, $newFactor), 20, (int) ceil(1.2 * $oldFactor) + 2,
         ));

@@ -35,13 +35,12 @@ final readonly class TracedLine
     }
 
     /**
-     * @param callable(int, int, int, int): GreyRaster $window reads the part of the page in a box (left, top, width, height), cut to the page
      * @param float $reach how far off the ink is looked for, page pixels
      * @param int $most how often it is looked at
      *
      * @return self|null null where no line is found along most of the way
      */
-    public static function between(callable $window, PixelPoint $a, PixelPoint $b, float $reach, ?float $mmPerPixel = null, bool $lightOnDark = false, int $most = self::MOST_SAMPLES): ?self
+    public static function between(PageInk $pageInk, PixelPoint $a, PixelPoint $b, float $reach, ?float $mmPerPixel = null, int $most = self::MOST_SAMPLES): ?self
     {
         $length = $a->distanceTo($b);
         $count = (int) max(self::LEAST_SAMPLES, min($most, floor($length / self::EVERY_PX)));
@@ -50,7 +49,7 @@ final readonly class TracedLine
         $found = [];
         for ($k = 0; $k < $count; ++$k) {
             $t = self::ENDS + (1.0 - 2.0 * self::ENDS) * $k / ($count - 1);
-            $hit = PickRefinement::lineNear($window, new PixelPoint($a->x + $t * $length * $ux, $a->y + $t * $length * $uy), $reach, $direction, self::TURNED, $mmPerPixel, $lightOnDark);
+            $hit = PickRefinement::lineNear($pageInk, new PixelPoint($a->x + $t * $length * $ux, $a->y + $t * $length * $uy), $reach, $direction, self::TURNED, $mmPerPixel);
             if (null === $hit) {
                 continue;
             }

@@ -68,20 +68,6 @@ final class Derivation
         return (new self(new WholeStorey($storey)))->whole($storey);
     }
 
-    /** @return Box round the body of a wall, or a divider */
-    public static function boxOf(Wall|Divider $line): array
-    {
-        if ($line instanceof Divider || 0.0 === $line->rise) {
-            $r = ($line instanceof Wall ? $line->thickness / 2.0 : 0.0) + Wall::JOIN_MM;
-
-            return [min($line->from->x, $line->to->x) - $r, min($line->from->y, $line->to->y) - $r, max($line->from->x, $line->to->x) + $r, max($line->from->y, $line->to->y) + $r];
-        }
-        [$x1, $y1, $x2, $y2] = Polygon::bounds(array_map(static fn ($p): array => $p->toArray(), $line->chain()));
-        $r = $line->thickness / 2.0 + Wall::JOIN_MM + Wall::CHORD_MM;
-
-        return [$x1 - $r, $y1 - $r, $x2 + $r, $y2 + $r];
-    }
-
     /**
      * @param list<Box> $touched round what was changed, as it was and as it is
      *

@@ -12,4 +12,12 @@ final readonly class Divider
     public function __construct(public string $id, public Point $from, public Point $to)
     {
     }
+
+    /** @return array{float, float, float, float} round it and a millimetre more: xmin, ymin, xmax, ymax */
+    public function box(): array
+    {
+        $r = Wall::JOIN_MM;
+
+        return [min($this->from->x, $this->to->x) - $r, min($this->from->y, $this->to->y) - $r, max($this->from->x, $this->to->x) + $r, max($this->from->y, $this->to->y) + $r];
+    }
 }

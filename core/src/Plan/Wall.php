@@ -6,6 +6,7 @@ namespace Plinth\Core\Plan;
 
 use Plinth\Core\Geometry\Arc;
 use Plinth\Core\Geometry\Point;
+use Plinth\Core\Geometry\Polygon;
 
 /** A straight or curved wall. Its ends are those of the centre line, whichever line was traced. */
 final readonly class Wall
@@ -104,5 +105,19 @@ final readonly class Wall
         $half = $this->thickness / 2.0;
 
         return array_map(static fn (Point $p): array => $p->toArray(), [...$this->chain($start, $end, -$half), ...array_reverse($this->chain($start, $end, $half))]);
+    }
+
+    /** @return array{float, float, float, float} round its body and a millimetre more: xmin, ymin, xmax, ymax */
+    public function box(): array
+    {
+        $r = $this->thickness / 2.0 + self::JOIN_MM;
+        if (null === $this->arc()) {
+            [$x1, $y1, $x2, $y2] = [min($this->from->x, $this->to->x), min($this->from->y, $this->to->y), max($this->from->x, $this->to->x), max($this->from->y, $this->to->y)];
+        } else {
+            [$x1, $y1, $x2, $y2] = Polygon::bounds(array_map(static fn (Point $p): array => $p->toArray(), $this->chain()));
+            $r += self::CHORD_MM;
+        }
+
+        return [$x1 - $r, $y1 - $r, $x2 + $r, $y2 + $r];
     }
 }

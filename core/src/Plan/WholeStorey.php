@@ -43,7 +43,7 @@ final class WholeStorey implements Neighbourhood
     {
         $this->takeAway($line->id);
         $this->lines[$line->id] = $line;
-        $box = Derivation::boxOf($line);
+        $box = $line->box();
         $this->blocks->put($line->id, $box);
         $b = $this->bounds ?? $box;
         $this->bounds = [min($b[0], $box[0]), min($b[1], $box[1]), max($b[2], $box[2]), max($b[3], $box[3])];
@@ -52,7 +52,7 @@ final class WholeStorey implements Neighbourhood
     public function takeAway(string $id): void
     {
         if (isset($this->lines[$id])) {
-            $this->blocks->takeAway($id, Derivation::boxOf($this->lines[$id]));
+            $this->blocks->takeAway($id, $this->lines[$id]->box());
             unset($this->lines[$id]);
         }
     }

@@ -98,7 +98,7 @@ final class PickRefinementTest extends TestCase
     public function testLightInkOnDarkPaper(): void
     {
         $page = (new Sheets(200, 200, grain: 3))->fill(80, 60, 30, 120)->raster()->inverted();
-        $found = PickRefinement::near($page->crop(...), new PixelPoint(82, 58), 10.0, null, true);
+        $found = PickRefinement::near($page->page(true), new PixelPoint(82, 58), 10.0);
         self::assertSame(FoundKind::Corner, $found?->kind);
         self::assertLessThan(0.2, $found->at->distanceTo(new PixelPoint(80, 60)));
     }
@@ -107,8 +107,8 @@ final class PickRefinementTest extends TestCase
     {
         self::assertNull(self::near((new Sheets(200, 200, grain: 5))->raster(), new PixelPoint(100, 100)));
         $page = (new Sheets(200, 200))->fill(0, 140, 200, 20)->raster();
-        self::assertNull(PickRefinement::near($page->crop(...), new PixelPoint(100, 120), 10.0));
-        self::assertNotNull(PickRefinement::near($page->crop(...), new PixelPoint(100, 120), 24.0));
+        self::assertNull(PickRefinement::near($page->page(), new PixelPoint(100, 120), 10.0));
+        self::assertNotNull(PickRefinement::near($page->page(), new PixelPoint(100, 120), 24.0));
     }
 
     public function testCornersOnlyLeavesFacesAlone(): void
@@ -116,8 +116,8 @@ final class PickRefinementTest extends TestCase
         $page = (new Sheets(200, 200))->fill(0, 100, 150, 40)->raster();
         $at = new PixelPoint(100, 101);
         self::assertSame(FoundKind::Face, self::near($page, $at)?->kind);
-        self::assertNull(PickRefinement::near($page->crop(...), $at, 10.0, cornersOnly: true));
-        self::assertSame(FoundKind::Corner, PickRefinement::near($page->crop(...), new PixelPoint(146, 103), 10.0, cornersOnly: true)?->kind);
+        self::assertNull(PickRefinement::near($page->page(), $at, 10.0, cornersOnly: true));
+        self::assertSame(FoundKind::Corner, PickRefinement::near($page->page(), new PixelPoint(146, 103), 10.0, cornersOnly: true)?->kind);
     }
 
     public function testAtTheEdgeOfThePage(): void
@@ -136,16 +136,16 @@ final class PickRefinementTest extends TestCase
             $sheet->fill(0, (int) round(20 + $k * $pitch), 160, 2, 215);
         }
         $page = $sheet->raster();
-        $count = JointCount::along($page->crop(...), new PixelPoint(80, 21), new PixelPoint(82, 21 + $courses * $pitch));
+        $count = JointCount::along($page->page(), new PixelPoint(80, 21), new PixelPoint(82, 21 + $courses * $pitch));
         self::assertSame($courses, $count?->spaces);
         self::assertEqualsWithDelta($pitch, $count->pitchPx, 0.05 * $pitch);
-        self::assertNull(JointCount::along($page->crop(...), new PixelPoint(80, 30), new PixelPoint(80, 36)), 'Too short to tell.');
-        self::assertNull(JointCount::along((new Sheets(100, 300, grain: 5))->raster()->crop(...), new PixelPoint(50, 10), new PixelPoint(50, 290)), 'Blank paper has no beat.');
+        self::assertNull(JointCount::along($page->page(), new PixelPoint(80, 30), new PixelPoint(80, 36)), 'Too short to tell.');
+        self::assertNull(JointCount::along((new Sheets(100, 300, grain: 5))->raster()->page(), new PixelPoint(50, 10), new PixelPoint(50, 290)), 'Blank paper has no beat.');
     }
 
     private static function near(GreyRaster $page, PixelPoint $at): ?Found
     {
-        return PickRefinement::near($page->crop(...), $at, 10.0);
+        return PickRefinement::near($page->page(), $at, 10.0);
     }
 
     /** @return array{GreyRaster, PixelAffine} the sheet turned counter-clockwise about its middle, and where its points go */

@@ -23,7 +23,7 @@ final class TracedLineTest extends TestCase
     public function testALineIsFollowedAndItsBowTold(float $bow): void
     {
         $page = self::bowed(700, 120, 60.3, $bow);
-        $line = TracedLine::between($page->crop(...), new PixelPoint(40.0, 62.0), new PixelPoint(660.0, 58.5), 14.0);
+        $line = TracedLine::between($page->page(), new PixelPoint(40.0, 62.0), new PixelPoint(660.0, 58.5), 14.0);
         self::assertNotNull($line);
         // To the left of the way is up the page.
         self::assertEqualsWithDelta($bow * (620.0 / 700.0) ** 2, $line->bowPx, 0.35);
@@ -37,10 +37,10 @@ final class TracedLineTest extends TestCase
     public function testWhereNothingIsDrawnNothingIsFollowed(): void
     {
         $page = (new Sheets(500, 120, grain: 5))->raster();
-        self::assertNull(TracedLine::between($page->crop(...), new PixelPoint(30, 60), new PixelPoint(460, 60), 14.0));
+        self::assertNull(TracedLine::between($page->page(), new PixelPoint(30, 60), new PixelPoint(460, 60), 14.0));
         // A line across the way is not the line.
         $page = (new Sheets(500, 120, grain: 3))->fill(240, 0, 4, 120)->raster();
-        self::assertNull(TracedLine::between($page->crop(...), new PixelPoint(30, 60), new PixelPoint(460, 60), 14.0));
+        self::assertNull(TracedLine::between($page->page(), new PixelPoint(30, 60), new PixelPoint(460, 60), 14.0));
     }
 
     public function testAWallThatADrawingHasElsewhereIsFoundThere(): void
@@ -49,7 +49,7 @@ final class TracedLineTest extends TestCase
         $page = (new Sheets(600, 200, grain: 4))->fill(40, 86, 520, 22)->raster();
         $map = PixelToMm::similar(10.0, 0.0, new PixelPoint(0.0, 0.0), new Point(0.0, 0.0));
         // Traced from left to right, 200 mm thick, its middle at y = 101 px.
-        $misfit = Misfit::ofWall($page->crop(...), $map, new Point(500.0, -1010.0), new Point(5500.0, -1010.0), 200.0);
+        $misfit = Misfit::ofWall($page->page(), $map, new Point(500.0, -1010.0), new Point(5500.0, -1010.0), 200.0);
         self::assertNotNull($misfit);
         self::assertEqualsWithDelta(40.0, $misfit->mm(), 2.0);
         self::assertEqualsWithDelta(40.0, $misfit->by->y, 2.0, 'Up.');
@@ -57,18 +57,18 @@ final class TracedLineTest extends TestCase
         self::assertLessThan(3.0, $misfit->sigmaMm);
         // Against a drawing that has it where it was traced.
         $same = (new Sheets(600, 200, grain: 4, seed: 3))->fill(40, 91, 520, 20)->raster();
-        $other = Misfit::ofWall($same->crop(...), $map, new Point(500.0, -1010.0), new Point(5500.0, -1010.0), 200.0);
+        $other = Misfit::ofWall($same->page(), $map, new Point(500.0, -1010.0), new Point(5500.0, -1010.0), 200.0);
         self::assertNotNull($other);
         self::assertLessThan(2.0, $other->mm());
         self::assertEqualsWithDelta(40.0, $misfit->against($other)->mm(), 3.0);
-        self::assertNull(Misfit::ofWall((new Sheets(600, 200, grain: 4))->raster()->crop(...), $map, new Point(500.0, -1010.0), new Point(5500.0, -1010.0), 200.0));
+        self::assertNull(Misfit::ofWall((new Sheets(600, 200, grain: 4))->raster()->page(), $map, new Point(500.0, -1010.0), new Point(5500.0, -1010.0), 200.0));
     }
 
     public function testAColumnThatADrawingHasElsewhere(): void
     {
         $page = (new Sheets(300, 300, grain: 4))->fill(133, 140, 36, 36)->raster();
         $map = PixelToMm::similar(10.0, 0.0, new PixelPoint(0.0, 0.0), new Point(0.0, 0.0));
-        $misfit = Misfit::ofColumn($page->crop(...), $map, new Point(1480.0, -1610.0));
+        $misfit = Misfit::ofColumn($page->page(), $map, new Point(1480.0, -1610.0));
         self::assertNotNull($misfit);
         self::assertEqualsWithDelta([30.0, 30.0], [$misfit->by->x, $misfit->by->y], 3.0);
     }
@@ -83,7 +83,7 @@ final class TracedLineTest extends TestCase
             $sheet->fill(0, (int) round($y) - 1, 120, 2, 210);
             $y -= $pitch;
         }
-        $count = JointCount::along($sheet->raster()->crop(...), new PixelPoint(60.0, $joints[0] + 2.0), new PixelPoint(62.0, $joints[40] - 2.0));
+        $count = JointCount::along($sheet->raster()->page(), new PixelPoint(60.0, $joints[0] + 2.0), new PixelPoint(62.0, $joints[40] - 2.0));
         self::assertNotNull($count);
         self::assertSame(40, $count->spaces);
         self::assertCount(41, $count->ticks);

@@ -71,7 +71,7 @@ final class CrowdingTest extends TestCase
                 $walls[] = Plans::wall("across$i", $at * $ux - 1500 * $uy, $at * $uy + 1500 * $ux, $at * $ux + 1500 * $uy, $at * $uy - 1500 * $ux);
             }
             foreach (\array_slice($walls, 1) as $across) {
-                $affected = (new Derivation(new WholeStorey(Plans::storey($walls))))->affected([Derivation::boxOf($across)]);
+                $affected = (new Derivation(new WholeStorey(Plans::storey($walls))))->affected([$across->box()]);
                 self::assertContains('long', $affected, "$across->id at ".rad2deg($angle).'°');
             }
         }

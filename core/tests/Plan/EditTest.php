@@ -65,7 +65,7 @@ final class EditTest extends TestCase
                 }
                 foreach ([$old, $new] as $line) {
                     if (null !== $line) {
-                        $touched[] = Derivation::boxOf($line);
+                        $touched[] = $line->box();
                     }
                 }
                 if (null === $new) {
@@ -90,7 +90,7 @@ final class EditTest extends TestCase
             $middle = $walls[intdiv(\count($walls), 2)];
             $plan = new WholeStorey(Plans::storey($walls));
             $derivation = new Derivation($plan);
-            $affected = $derivation->affected([Derivation::boxOf($middle)]);
+            $affected = $derivation->affected([$middle->box()]);
             $derivation->shapes($affected);
             $derivation->regionsOf($affected);
             $visited[\count($walls)] = $derivation->visited();

@@ -9,7 +9,7 @@ use Plinth\Core\Geometry\PixelPoint;
 use Plinth\Core\Ink\TracedLine;
 use Plinth\Server\Http\Refusal;
 use Plinth\Server\Source\Drawing;
-use Plinth\Server\Source\PageInk;
+use Plinth\Server\Source\InkOfPages;
 
 /** Follows the ink of the lines that somebody picked as straight: where they bow, the paper does not lie flat or a lens has bent them. */
 final readonly class Flatness
@@ -18,7 +18,7 @@ final readonly class Flatness
     /** A bow below this is the draughtsman's, px. */
     private const LEAST_PX = 1.5;
 
-    public function __construct(private EntityManagerInterface $entities, private PageInk $ink)
+    public function __construct(private EntityManagerInterface $entities, private InkOfPages $ink)
     {
     }
 
@@ -38,7 +38,7 @@ final readonly class Flatness
             $core = $line->toCore();
             [$a, $b] = [$picks[$core->a], $picks[$core->b]];
             $scale = $map->mmPerPixelAt($a);
-            $traced = TracedLine::between($ink->window(...), $a, $b, self::REACH_PX, $scale, $ink->lightOnDark);
+            $traced = TracedLine::between($ink, $a, $b, self::REACH_PX, $scale);
             if (null === $traced) {
                 continue;
             }

@@ -12,7 +12,7 @@ use Plinth\Core\Fitting\Slip;
 use Plinth\Core\Geometry\PixelPoint;
 use Plinth\Core\Ink\PickRefinement;
 use Plinth\Server\Source\Drawing;
-use Plinth\Server\Source\PageInk;
+use Plinth\Server\Source\InkOfPages;
 
 /** Looks whether a known length is one of the usual slips: against the other statements, or against what its own ends show. */
 final readonly class SlipFinder
@@ -20,7 +20,7 @@ final readonly class SlipFinder
     private const REACH_PX = 3.0;
     private const BESIDE_PX = [45, 110];
 
-    public function __construct(private EntityManagerInterface $entities, private PageInk $ink)
+    public function __construct(private EntityManagerInterface $entities, private InkOfPages $ink)
     {
     }
 
@@ -72,7 +72,7 @@ final readonly class SlipFinder
             $seen = [];
             foreach (self::BESIDE_PX as $d) {
                 foreach ([[$d, 0], [-$d, 0], [0, $d], [0, -$d]] as [$dx, $dy]) {
-                    $found = PickRefinement::near($page->window(...), new PixelPoint($at->x + $dx, $at->y + $dy), self::REACH_PX + 0.05 * $d, $mmPerPixel, $page->lightOnDark);
+                    $found = PickRefinement::near($page, new PixelPoint($at->x + $dx, $at->y + $dy), self::REACH_PX + 0.05 * $d, $mmPerPixel);
                     if (null !== $found?->thicknessPx) {
                         $seen[] = $found->thicknessPx;
                     }

@@ -44,7 +44,7 @@ final readonly class FindWalls implements AskedFor
     public function run(Job $job, Attempt $attempt): void
     {
         $this->findings->work(FindingKind::Walls, $job, $attempt, static function (Drawing $drawing, DrawingFit $fit, InkOfPage $ink, callable $onProgress): array {
-            $found = WallProposals::in($ink->window(...), $drawing->box(), $fit->pixelToMm(), $ink->lightOnDark, $onProgress);
+            $found = WallProposals::in($ink, $drawing->box(), $fit->pixelToMm(), $onProgress);
             $pixels = static fn (ProposedWall $w): array => [...$fit->pixelToMm()->toPixel($w->from)->toArray(), ...$fit->pixelToMm()->toPixel($w->to)->toArray()];
 
             return [

@@ -13,13 +13,13 @@ use Plinth\Server\Job\Attempt;
 use Plinth\Server\Job\Job;
 use Plinth\Server\Source\Drawing;
 use Plinth\Server\Source\InkOfPage;
-use Plinth\Server\Source\PageInk;
+use Plinth\Server\Source\InkOfPages;
 use Symfony\Component\Uid\Uuid;
 
 /** Searches of drawings, and what they found. */
 final readonly class Findings
 {
-    public function __construct(private EntityManagerInterface $entities, private Connection $connection, private PageInk $ink)
+    public function __construct(private EntityManagerInterface $entities, private Connection $connection, private InkOfPages $ink)
     {
     }
 

@@ -31,7 +31,7 @@ final readonly class ProbeController
         $drawing = $this->access->row(Drawing::class, $project, $id);
         $number = InkController::numbers($request);
         $ink = $this->findings->inkOf($drawing);
-        $wall = WallUnder::at($ink->window(...), $this->findings->fit($drawing)->pixelToMm(), new Point($number('x'), $number('y')), $ink->lightOnDark);
+        $wall = WallUnder::at($ink, $this->findings->fit($drawing)->pixelToMm(), new Point($number('x'), $number('y')));
 
         return new JsonResponse(['found' => null === $wall ? null : [
             'from' => $wall->from->toArray(), 'to' => $wall->to->toArray(), 'thickness' => $wall->thickness, 'plusMinusMm' => 2.0 * $wall->thicknessSigma, 'offPlusMinusMm' => 2.0 * $wall->centreSigma,

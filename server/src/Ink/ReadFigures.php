@@ -66,7 +66,7 @@ final readonly class ReadFigures implements AskedFor
             $map = self::level($drawing, $fit->pixelToMm(), $ink);
             $scale = $map->mmPerPixelAt($drawing->box()->centre());
             $paperScale = $scale * (null === $page->resolution() ? max($page->width(), $page->height()) / self::PAGE_MM : $page->resolution() / 25.4);
-            $picture = TextPicture::of($ink->window(...), $drawing->box(), $map, $paperScale, $ink->lightOnDark, static fn (float $done) => $onProgress(self::PREPARED * $done));
+            $picture = TextPicture::of($ink, $drawing->box(), $map, $paperScale, static fn (float $done) => $onProgress(self::PREPARED * $done));
             $level = $this->words($picture->level, static fn () => $onProgress(self::PREPARED));
             $turned = $this->words($picture->turned(), static fn () => $onProgress(self::READ_ONCE));
             $read = FigureReader::of($picture, $level, $turned);
@@ -123,7 +123,7 @@ final readonly class ReadFigures implements AskedFor
         $sigma = 0.0;
         foreach ([$a, $b] as $end) {
             // The line across the end of the dimension line, to a part of a pixel, moved along it only.
-            $line = PickRefinement::lineNear($ink->window(...), $end, self::NEAR_PX, $across, 8.0, $scale, $ink->lightOnDark);
+            $line = PickRefinement::lineNear($ink, $end, self::NEAR_PX, $across, 8.0, $scale);
             $length = max(1e-9, $a->distanceTo($b));
             [$ux, $uy] = [($b->x - $a->x) / $length, ($b->y - $a->y) / $length];
             $along = null === $line ? 0.0 : ($line->at->x - $end->x) * $ux + ($line->at->y - $end->y) * $uy;

@@ -16,6 +16,7 @@ use Plinth\Core\Plan\Region;
 use Plinth\Core\Plan\Room;
 use Plinth\Core\Plan\TracedRoom;
 use Plinth\Core\Plan\Unplaced;
+use Plinth\Core\Plan\Wall as CoreWall;
 use Plinth\Core\Plan\WallShape;
 use Plinth\Server\Change\Deadline;
 use Plinth\Server\Change\Raw;
@@ -130,7 +131,7 @@ final readonly class DerivedShapes
     {
         $derivation = new Derivation($near, $this->effort());
         $affected = $derivation->affected(array_values($touched->boxes));
-        $derivation->look(array_map(Derivation::boxOf(...), array_values($touched->reshaped)));
+        $derivation->look(array_map(static fn (CoreWall $line): array => $line->box(), array_values($touched->reshaped)));
         $shapes = array_map(self::ofWall(...), array_values($derivation->shapes(array_values(array_unique([...$affected, ...array_keys($touched->reshaped)])))));
         foreach ($touched->removed as $id) {
             $shapes[] = self::gone('walls', $id);

@@ -16,7 +16,7 @@ use Plinth\Server\Http\Who;
 use Plinth\Server\Project\ProjectAccess;
 use Plinth\Server\Source\Drawing;
 use Plinth\Server\Source\InkController;
-use Plinth\Server\Source\PageInk;
+use Plinth\Server\Source\InkOfPages;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
@@ -26,7 +26,7 @@ use Symfony\Component\Uid\Uuid;
 /** The opening that a drawing's ink shows in a traced wall. */
 final readonly class GapController
 {
-    public function __construct(private ProjectAccess $access, private EntityManagerInterface $entities, private PageInk $ink)
+    public function __construct(private ProjectAccess $access, private EntityManagerInterface $entities, private InkOfPages $ink)
     {
     }
 
@@ -41,7 +41,7 @@ final readonly class GapController
         $fit = $this->entities->find(DrawingFit::class, $drawing->key()->criteria()) ?? throw Refusal::notFound();
         $from = $this->entities->find(Node::class, $wall->beside($wall->fromNode())->criteria()) ?? throw Refusal::notFound();
         $to = $this->entities->find(Node::class, $wall->beside($wall->toNode())->criteria()) ?? throw Refusal::notFound();
-        $gap = Gap::around($ink->window(...), $fit->pixelToMm(), $from->at(), $to->at(), $wall->thickness(), new Point($number('x'), $number('y')), $ink->lightOnDark);
+        $gap = Gap::around($ink, $fit->pixelToMm(), $from->at(), $to->at(), $wall->thickness(), new Point($number('x'), $number('y')));
 
         return new JsonResponse(['found' => null === $gap ? null : [
             'kind' => $gap->lined ? 'window' : (null === $gap->leafSide ? 'opening' : 'door'),

@@ -17,7 +17,7 @@ use Plinth\Server\Project\ProjectAccess;
 use Plinth\Server\SettingOut\Column;
 use Plinth\Server\Source\Drawing;
 use Plinth\Server\Source\InkOfPage;
-use Plinth\Server\Source\PageInk;
+use Plinth\Server\Source\InkOfPages;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
@@ -34,7 +34,7 @@ final readonly class MisfitController
     /** walls and columns looked at in one request */
     private const AT_ONCE = 16;
 
-    public function __construct(private ProjectAccess $access, private EntityManagerInterface $entities, private PageInk $ink, private PlanKeeper $plans, private CacheInterface $cache)
+    public function __construct(private ProjectAccess $access, private EntityManagerInterface $entities, private InkOfPages $ink, private PlanKeeper $plans, private CacheInterface $cache)
     {
     }
 
@@ -100,8 +100,8 @@ final readonly class MisfitController
     private static function look(CoreWall|Column $thing, InkOfPage $ink, DrawingFit $fit): ?Misfit
     {
         return $thing instanceof CoreWall
-            ? Misfit::ofWall($ink->window(...), $fit->pixelToMm(), $thing->from, $thing->to, $thing->thickness, $ink->lightOnDark)
-            : Misfit::ofColumn($ink->window(...), $fit->pixelToMm(), $thing->centre(), $ink->lightOnDark);
+            ? Misfit::ofWall($ink, $fit->pixelToMm(), $thing->from, $thing->to, $thing->thickness)
+            : Misfit::ofColumn($ink, $fit->pixelToMm(), $thing->centre());
     }
 
     /**

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Plinth\Server\Plan;
 
 use Plinth\Core\Geometry\Point;
-use Plinth\Core\Plan\Derivation;
 use Plinth\Core\Plan\JoinedWall;
 use Plinth\Core\Plan\Shift;
 use Plinth\Core\Plan\Wall as CoreWall;
@@ -34,7 +33,7 @@ final class StoreyWalls
             [$joined, $nodes, $wider] = self::within($workspace, $storey, $box);
             $shift = new Shift($joined, $nodes);
             $runs = array_merge(...array_map($shift->run(...), array_values(array_intersect($ids, array_map(static fn (JoinedWall $j): string => $j->wall->id, $joined)))));
-            $needed = self::around([$box, ...array_values(array_map(static fn (JoinedWall $j): array => Derivation::boxOf($j->wall), array_filter($joined, static fn (JoinedWall $j): bool => \in_array($j->wall->id, $runs, true))))], 0.0);
+            $needed = self::around([$box, ...array_values(array_map(static fn (JoinedWall $j): array => $j->wall->box(), array_filter($joined, static fn (JoinedWall $j): bool => \in_array($j->wall->id, $runs, true))))], 0.0);
             if ($needed[0] >= $box[0] && $needed[1] >= $box[1] && $needed[2] <= $box[2] && $needed[3] <= $box[3]) {
                 // What meets them is there; what in turn meets that is needed as well.
                 [$joined, $nodes] = self::within($workspace, $storey, $wider);
@@ -74,7 +73,7 @@ final class StoreyWalls
             $nodes[$from] ??= new Point(Raw::number($x1), Raw::number($y1));
             $nodes[$to] ??= new Point(Raw::number($x2), Raw::number($y2));
             $walls[] = $joined = new JoinedWall(new CoreWall($id, $nodes[$from], $nodes[$to], Raw::number($thickness), rise: Raw::number($rise)), $from, $to);
-            $wider = self::around([$wider, Derivation::boxOf($joined->wall)], 0.0);
+            $wider = self::around([$wider, $joined->wall->box()], 0.0);
         }
 
         return [$walls, $nodes, $wider];

@@ -36,7 +36,7 @@ final class TouchedLines
     {
         foreach (['before' => $before, 'after' => $after] as $when => $line) {
             if (null !== $line) {
-                $this->boxes["$when $line->id"] = Derivation::boxOf($line);
+                $this->boxes["$when $line->id"] = $line->box();
             }
         }
         $this->lines[] = $id;

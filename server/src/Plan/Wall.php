@@ -8,7 +8,6 @@ use Doctrine\ORM\Mapping as ORM;
 use Plinth\Core\Exchange\Exception\UnreadableDocument;
 use Plinth\Core\Geometry\Arc;
 use Plinth\Core\Geometry\Point;
-use Plinth\Core\Plan\Derivation;
 use Plinth\Core\Plan\Line;
 use Plinth\Core\Plan\Wall as CoreWall;
 use Plinth\Server\Change\Kind;
@@ -131,7 +130,7 @@ class Wall extends ProjectRow implements OnStorey
             throw Refusal::invalid('wall-of-no-length', \sprintf('A wall needs a length: its ends are only %.2f mm apart.', $from->distanceTo($to)), $this->id->toRfc4122());
         }
         $wall = self::core($this->id->toRfc4122(), $this->values(), $from, $to);
-        [$this->xMin, $this->yMin, $this->xMax, $this->yMax] = Derivation::boxOf($wall);
+        [$this->xMin, $this->yMin, $this->xMax, $this->yMax] = $wall->box();
 
         return $wall;
     }

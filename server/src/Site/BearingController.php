@@ -15,7 +15,7 @@ use Plinth\Server\Http\Who;
 use Plinth\Server\Project\ProjectAccess;
 use Plinth\Server\Source\Drawing;
 use Plinth\Server\Source\InkController;
-use Plinth\Server\Source\PageInk;
+use Plinth\Server\Source\InkOfPages;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
@@ -27,7 +27,7 @@ final readonly class BearingController
 {
     private const REACH_PX = 12.0;
 
-    public function __construct(private ProjectAccess $access, private EntityManagerInterface $entities, private PageInk $ink)
+    public function __construct(private ProjectAccess $access, private EntityManagerInterface $entities, private InkOfPages $ink)
     {
     }
 
@@ -40,7 +40,7 @@ final readonly class BearingController
         $ink = $this->ink->of($drawing) ?? throw Refusal::conflict('not-ready', 'This page is still being read: its ink cannot be looked at yet.');
         $map = ($this->entities->find(DrawingFit::class, $drawing->key()->criteria()) ?? throw Refusal::notFound())->pixelToMm();
         $a = new PixelPoint($number('ax'), $number('ay'));
-        $line = TracedLine::between($ink->window(...), $a, new PixelPoint($number('bx'), $number('by')), self::REACH_PX, null, $ink->lightOnDark); // at a site's scale a pen is as wide as a wall
+        $line = TracedLine::between($ink, $a, new PixelPoint($number('bx'), $number('by')), self::REACH_PX, null); // at a site's scale a pen is as wide as a wall
         if (null === $line) {
             return new JsonResponse(['found' => null]);
         }

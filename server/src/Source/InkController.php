@@ -22,7 +22,7 @@ use Symfony\Component\Uid\Uuid;
 #[Route('/api/projects/{project}/pages/{id}')]
 final readonly class InkController
 {
-    public function __construct(private ProjectAccess $access, private PageInk $ink)
+    public function __construct(private ProjectAccess $access, private InkOfPages $ink)
     {
     }
 
@@ -35,7 +35,7 @@ final readonly class InkController
         $scale = $request->query->get('mmPerPixel');
         $page = $this->page($project, $id);
         $found = PickRefinement::near(
-            $page->window(...), new PixelPoint($number('x'), $number('y')), $number('reach'), null === $scale ? null : max(1e-6, $number('mmPerPixel')), $page->lightOnDark,
+            $page, new PixelPoint($number('x'), $number('y')), $number('reach'), null === $scale ? null : max(1e-6, $number('mmPerPixel')),
             'corners' === $request->query->get('only'),
         );
 
@@ -50,7 +50,7 @@ final readonly class InkController
     public function ticks(Uuid $project, Uuid $id, Request $request): Response
     {
         $number = self::numbers($request);
-        $count = JointCount::along($this->page($project, $id)->window(...), new PixelPoint($number('ax'), $number('ay')), new PixelPoint($number('bx'), $number('by')));
+        $count = JointCount::along($this->page($project, $id), new PixelPoint($number('ax'), $number('ay')), new PixelPoint($number('bx'), $number('by')));
 
         return new JsonResponse(['count' => null === $count ? null : [
             'spaces' => $count->spaces, 'pitchPx' => $count->pitchPx, 'confidence' => $count->confidence, 'ticks' => array_map(static fn (PixelPoint $p): array => [$p->x, $p->y], $count->ticks),

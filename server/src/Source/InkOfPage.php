@@ -6,12 +6,13 @@ namespace Plinth\Server\Source;
 
 use Plinth\Core\Ink\GreyFile;
 use Plinth\Core\Ink\GreyRaster;
+use Plinth\Core\Ink\PageInk;
 
-/** Grey values of one page, and which of light and dark is its ink. */
-final readonly class InkOfPage
+/** The ink of one imported page. */
+final readonly class InkOfPage implements PageInk
 {
     /** @param string $version of the page's pictures: while it is the same, so is the ink */
-    public function __construct(private GreyFile $file, public bool $lightOnDark, public string $version)
+    public function __construct(private GreyFile $file, public string $version)
     {
     }
 

@@ -7,6 +7,7 @@ namespace Plinth\Core\Ink\Internal;
 use Plinth\Core\Geometry\PixelAffine;
 use Plinth\Core\Geometry\PixelPoint;
 use Plinth\Core\Ink\GreyRaster;
+use Plinth\Core\Ink\PageInk;
 
 /**
  * Small places with corners in them, and where they lie on another page.
@@ -53,8 +54,6 @@ final class Patches
     }
 
     /**
-     * @param callable(int, int, int, int): GreyRaster $old reads a window: left, top, width, height
-     * @param callable(int, int, int, int): GreyRaster $new
      * @param list<PixelPoint> $spots whole pixels of the old page
      * @param PixelAffine $guess old → new
      * @param int $half half the side of a place, px
@@ -62,14 +61,14 @@ final class Patches
      *
      * @return list<array{PixelPoint, PixelPoint}> where a place is and where it was found, in old and new pixels
      */
-    public static function matched(callable $old, callable $new, array $spots, PixelAffine $guess, int $half, int $reach): array
+    public static function matched(PageInk $old, PageInk $new, array $spots, PixelAffine $guess, int $half, int $reach): array
     {
         $pairs = [];
         $side = 2 * $half + 1;
         foreach ($spots as $spot) {
             $x = (int) $spot->x;
             $y = (int) $spot->y;
-            $template = $old($x - $half, $y - $half, $side, $side);
+            $template = $old->window($x - $half, $y - $half, $side, $side);
             if ($template->width !== $side || $template->height !== $side) {
                 continue;
             }
@@ -106,11 +105,9 @@ final class Patches
     /**
      * The new page as it lies under a square of the old one.
      *
-     * @param callable(int, int, int, int): GreyRaster $new
-     *
      * @return list<float>|null row by row, (2·half + 1)²; null where the square leaves the new page
      */
-    private static function resampled(callable $new, PixelAffine $guess, int $cx, int $cy, int $half): ?array
+    private static function resampled(PageInk $new, PixelAffine $guess, int $cx, int $cy, int $half): ?array
     {
         $xs = [];
         $ys = [];
@@ -126,7 +123,7 @@ final class Patches
         if ($left < 0 || $top < 0 || $width * $height > 1_000_000) {
             return null;
         }
-        $window = $new($left, $top, $width, $height);
+        $window = $new->window($left, $top, $width, $height);
         if ($window->width !== $width || $window->height !== $height) {
             return null;
         }

@@ -8,6 +8,7 @@ use Plinth\Core\Geometry\PixelBox;
 use Plinth\Core\Geometry\PixelToMm;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Ink\GreyRaster;
+use Plinth\Core\Ink\PageInk;
 use Plinth\Core\Ink\Walls\Internal\AlignedInk;
 use Plinth\Core\Ink\Walls\Internal\InkPage;
 
@@ -36,11 +37,10 @@ final readonly class TextPicture
     }
 
     /**
-     * @param callable(int, int, int, int): GreyRaster $window reads the part of the page in a box (left, top, width, height), cut to the page
      * @param float $paperScale n of 1:n that the drawing was made at, roughly
      * @param callable(float): void $onProgress part done, 0 to 1
      */
-    public static function of(callable $window, PixelBox $box, PixelToMm $map, float $paperScale, bool $lightOnDark, callable $onProgress): self
+    public static function of(PageInk $pageInk, PixelBox $box, PixelToMm $map, float $paperScale, callable $onProgress): self
     {
         $own = $map->mmPerPixelAt($box->centre());
         $textMm = self::PAPER_TEXT_MM * $paperScale;
@@ -48,7 +48,7 @@ final readonly class TextPicture
         [$xs, $ys] = [array_map(static fn (Point $p): float => $p->x, $corners), array_map(static fn (Point $p): float => $p->y, $corners)];
         $area = (max($xs) - min($xs)) * (max($ys) - min($ys));
         $cell = max($textMm / self::TEXT_PX, $own / self::FINEST, sqrt($area / self::MOST_CELLS));
-        $page = InkPage::of($window, $box, max(1, (int) floor($cell / $own + 0.05)), $lightOnDark, static fn (float $done) => $onProgress(0.2 * $done));
+        $page = InkPage::of($pageInk, $box, max(1, (int) floor($cell / $own + 0.05)), static fn (float $done) => $onProgress(0.2 * $done));
         $ink = AlignedInk::of($page, $map, $corners, 0.0, $cell);
         $onProgress(0.7);
         $columns = $ink->columns();

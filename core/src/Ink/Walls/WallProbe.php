@@ -6,7 +6,7 @@ namespace Plinth\Core\Ink\Walls;
 
 use Plinth\Core\Geometry\PixelToMm;
 use Plinth\Core\Geometry\Point;
-use Plinth\Core\Ink\GreyRaster;
+use Plinth\Core\Ink\PageInk;
 use Plinth\Core\Ink\Walls\Internal\FaceEdge;
 use Plinth\Core\Ink\Walls\Internal\Profiles;
 
@@ -34,7 +34,6 @@ final readonly class WallProbe
     private const FLOOR_PX = 0.15;
 
     /**
-     * @param callable(int, int, int, int): GreyRaster $window reads the part of the page in a box (left, top, width, height), cut to the page
      * @param Point $from beginning of the centre line, roughly, mm
      * @param float $thickness roughly, mm
      * @param list<array{float, float}> $stretches where the wall shows along the line, mm; all of it when there are none
@@ -42,7 +41,7 @@ final readonly class WallProbe
      *
      * @return ProbedWall|null null where the ink does not show two faces; its ends lie beside those given
      */
-    public static function along(callable $window, PixelToMm $map, Point $from, Point $to, float $thickness, bool $lightOnDark = false, array $stretches = [], ?float $within = null): ?ProbedWall
+    public static function along(PageInk $pageInk, PixelToMm $map, Point $from, Point $to, float $thickness, array $stretches = [], ?float $within = null): ?ProbedWall
     {
         $length = $from->distanceTo($to);
         if ($length <= 1.0) {
@@ -53,7 +52,7 @@ final readonly class WallProbe
         $pen = max(self::PEN_PX[0] * $scale, min(self::PEN_PX[1] * $scale, self::PEN_MM));
         $within ??= max(4.0 * $scale, min(0.3 * $thickness, 60.0));
         $reach = $thickness / 2.0 + $within + max(8.0 * $scale, 1.2 * $pen);
-        $profiles = Profiles::across($window, $map, $from, $to, self::pieces($length, $thickness, $scale, $stretches), $reach, $lightOnDark);
+        $profiles = Profiles::across($pageInk, $map, $from, $to, self::pieces($length, $thickness, $scale, $stretches), $reach);
         if (null === $profiles) {
             return null;
         }

@@ -8,6 +8,7 @@ use Plinth\Core\Geometry\PixelBox;
 use Plinth\Core\Geometry\PixelToMm;
 use Plinth\Core\Ink\GreyRaster;
 use Plinth\Core\Ink\Internal\EdgePoints;
+use Plinth\Core\Ink\PageInk;
 use Plinth\Core\Ink\Walls\Internal\AlignedInk;
 use Plinth\Core\Ink\Walls\Internal\Columns;
 use Plinth\Core\Ink\Walls\Internal\Filling;
@@ -62,16 +63,15 @@ final readonly class WallProposals
     }
 
     /**
-     * @param callable(int, int, int, int): GreyRaster $window reads the part of the page in a box (left, top, width, height), cut to the page
      * @param PixelBox $box the drawing on its page
      * @param callable(float): void $onProgress part done, 0 to 1; it may throw to stop the work
      */
-    public static function in(callable $window, PixelBox $box, PixelToMm $map, bool $lightOnDark, callable $onProgress): self
+    public static function in(PageInk $pageInk, PixelBox $box, PixelToMm $map, callable $onProgress): self
     {
         $scale = $map->mmPerPixelAt($box->centre());
         $factor = max(1, (int) floor(self::CELL_MM[0] / $scale + 0.05));
         $cell = max(self::CELL_MM[0], min(self::CELL_MM[1], $scale * $factor));
-        $page = InkPage::of($window, $box, $factor, $lightOnDark, static fn (float $done) => $onProgress(self::READ * $done));
+        $page = InkPage::of($pageInk, $box, $factor, static fn (float $done) => $onProgress(self::READ * $done));
         $corners = array_map($map->toMm(...), $box->corners());
 
         $directions = [0.0];
@@ -106,12 +106,12 @@ final readonly class WallProposals
         $lines = self::lines($strips, $signs, $turns, $cell);
         $probed = [];
         foreach ($lines as $i => $line) {
-            $probed[] = $line->probed($window, $map, $lightOnDark);
+            $probed[] = $line->probed($pageInk, $map);
             $onProgress(self::LAID + (1.0 - self::LAID) * 0.6 * ($i + 1) / \count($lines));
         }
         $joined = Network::joined(Network::without($probed));
         $walls = array_map(static fn (WallLine $l): ProposedWall => $l->proposal($joined), $joined);
-        $openings = Openings::in($joined, $window, $map, $lightOnDark, static fn (float $done) => $onProgress(self::LAID + (1.0 - self::LAID) * (0.6 + 0.4 * $done)));
+        $openings = Openings::in($joined, $pageInk, $map, static fn (float $done) => $onProgress(self::LAID + (1.0 - self::LAID) * (0.6 + 0.4 * $done)));
 
         return new self($walls, $openings, Columns::of($strips[0], $turns[0], $joined));
     }

@@ -6,8 +6,8 @@ namespace Plinth\Core\Ink\Walls;
 
 use Plinth\Core\Geometry\PixelToMm;
 use Plinth\Core\Geometry\Point;
-use Plinth\Core\Ink\GreyRaster;
 use Plinth\Core\Ink\Internal\EdgePoints;
+use Plinth\Core\Ink\PageInk;
 use Plinth\Core\Ink\Walls\Internal\Profiles;
 
 /**
@@ -35,16 +35,14 @@ final readonly class WallUnder
     private const LEAST_SHOWN = 0.4;
 
     /**
-     * @param callable(int, int, int, int): GreyRaster $window reads the part of the page in a box (left, top, width, height), cut to the page
-     *
      * @return ProbedWall|null its ends lie on the centre lines of the drawn walls it meets; null where no wall is drawn
      */
-    public static function at(callable $window, PixelToMm $map, Point $at, bool $lightOnDark = false): ?ProbedWall
+    public static function at(PageInk $pageInk, PixelToMm $map, Point $at): ?ProbedWall
     {
         $best = null;
         $most = 0.0;
-        foreach (self::directions($window, $map, $at, $lightOnDark) as $angle) {
-            $found = self::along($window, $map, $at, $angle, $lightOnDark);
+        foreach (self::directions($pageInk, $map, $at) as $angle) {
+            $found = self::along($pageInk, $map, $at, $angle);
             $worth = null === $found ? 0.0 : min($found->length(), 3000.0) * $found->support;
             if ($worth > $most) {
                 [$best, $most] = [$found, $worth];
@@ -55,17 +53,14 @@ final readonly class WallUnder
     }
 
     /**
-     * @param callable(int, int, int, int): GreyRaster $window
-     *
      * @return list<float> radians, the likeliest first
      */
-    private static function directions(callable $window, PixelToMm $map, Point $at, bool $lightOnDark): array
+    private static function directions(PageInk $pageInk, PixelToMm $map, Point $at): array
     {
         $p = $map->toPixel($at);
         $half = (int) max(self::LOOK_PX[0], min(self::LOOK_PX[1], self::LOOK_MM / $map->mmPerPixelAt($p)));
         [$left, $top] = [(int) floor($p->x) - $half, (int) floor($p->y) - $half];
-        $raster = $window($left, $top, 2 * $half, 2 * $half);
-        $raster = $lightOnDark ? $raster->inverted() : $raster;
+        $raster = $pageInk->window($left, $top, 2 * $half, 2 * $half);
         [$left, $top] = [max(0, $left), max(0, $top)];
         $counts = count_chars($raster->bytes, 1);
         $contrast = (int) array_key_last($counts) - (int) array_key_first($counts);
@@ -104,20 +99,19 @@ final readonly class WallUnder
         return array_map(deg2rad(...), $found);
     }
 
-    /** @param callable(int, int, int, int): GreyRaster $window */
-    private static function along(callable $window, PixelToMm $map, Point $at, float $angle, bool $lightOnDark): ?ProbedWall
+    private static function along(PageInk $pageInk, PixelToMm $map, Point $at, float $angle): ?ProbedWall
     {
         $best = null;
         $most = 0.0;
-        foreach (self::bodies($window, $map, $at, $angle, $lightOnDark) as [$off, $thickness]) {
+        foreach (self::bodies($pageInk, $map, $at, $angle) as [$off, $thickness]) {
             [$ux, $uy] = [cos($angle), sin($angle)];
             $middle = $at->plus(-$off * $uy, $off * $ux);
             $half = self::PIECE_MM / 2.0;
-            $piece = WallProbe::along($window, $map, $middle->plus(-$half * $ux, -$half * $uy), $middle->plus($half * $ux, $half * $uy), $thickness, $lightOnDark, [[0.0, self::PIECE_MM]]);
+            $piece = WallProbe::along($pageInk, $map, $middle->plus(-$half * $ux, -$half * $uy), $middle->plus($half * $ux, $half * $uy), $thickness, [[0.0, self::PIECE_MM]]);
             if (null === $piece) {
                 continue;
             }
-            $wall = self::followed($window, $map, $piece, $lightOnDark);
+            $wall = self::followed($pageInk, $map, $piece);
             $worth = null === $wall ? 0.0 : min($wall->length(), 3000.0) * $wall->support;
             if (null !== $wall && $worth > $most) {
                 [$best, $most] = [$wall, $worth];
@@ -130,15 +124,13 @@ final readonly class WallUnder
     /**
      * What could be the body of a wall that runs this way under the place: one run of ink, or what lies between two lines.
      *
-     * @param callable(int, int, int, int): GreyRaster $window
-     *
      * @return list<array{float, float}> how far its middle lies to the left, and how thick it is, mm
      */
-    private static function bodies(callable $window, PixelToMm $map, Point $at, float $angle, bool $lightOnDark): array
+    private static function bodies(PageInk $pageInk, PixelToMm $map, Point $at, float $angle): array
     {
         [$ux, $uy] = [cos($angle), sin($angle)];
         $half = self::PIECE_MM / 2.0;
-        $profiles = Profiles::across($window, $map, $at->plus(-$half * $ux, -$half * $uy), $at->plus($half * $ux, $half * $uy), array_map(static fn (int $k): array => [$k * self::PIECE_MM / 7, ($k + 1) * self::PIECE_MM / 7], range(0, 6)), self::THICKNESS_MM[1] + 60.0, $lightOnDark);
+        $profiles = Profiles::across($pageInk, $map, $at->plus(-$half * $ux, -$half * $uy), $at->plus($half * $ux, $half * $uy), array_map(static fn (int $k): array => [$k * self::PIECE_MM / 7, ($k + 1) * self::PIECE_MM / 7], range(0, 6)), self::THICKNESS_MM[1] + 60.0);
         if (null === $profiles) {
             return [];
         }
@@ -176,12 +168,11 @@ final readonly class WallUnder
         return $bodies;
     }
 
-    /** @param callable(int, int, int, int): GreyRaster $window */
-    private static function followed(callable $window, PixelToMm $map, ProbedWall $piece, bool $lightOnDark): ?ProbedWall
+    private static function followed(PageInk $pageInk, PixelToMm $map, ProbedWall $piece): ?ProbedWall
     {
         $length = $piece->length();
         [$ux, $uy] = [($piece->to->x - $piece->from->x) / $length, ($piece->to->y - $piece->from->y) / $length];
-        $pattern = self::faces($window, $map, $piece->from, $piece->to, $piece->thickness, [[0.0, $length]], $lightOnDark)[0] ?? null;
+        $pattern = self::faces($pageInk, $map, $piece->from, $piece->to, $piece->thickness, [[0.0, $length]])[0] ?? null;
         if (null === $pattern) {
             return null;
         }
@@ -197,7 +188,7 @@ final readonly class WallUnder
                     $a = $t + $way * $k * self::STEP_MM;
                     $pieces[] = $way > 0.0 ? [$a, $a + self::STEP_MM] : [$a - self::STEP_MM, $a];
                 }
-                foreach (self::faces($window, $map, $piece->from, $piece->to, $piece->thickness, $pieces, $lightOnDark) as $k => $face) {
+                foreach (self::faces($pageInk, $map, $piece->from, $piece->to, $piece->thickness, $pieces) as $k => $face) {
                     if (null !== $face && min($face[0] / $pattern[0], $face[1] / $pattern[1]) > self::ALIKE && abs($face[2] - $pattern[2]) < 0.35 * max($pattern[0], $pattern[1])) {
                         $seen[] = $pieces[$k];
                         $reached = $way > 0.0 ? max($reached, $pieces[$k][1]) : min($reached, $pieces[$k][0]);
@@ -218,25 +209,24 @@ final readonly class WallUnder
         usort($seen, static fn (array $a, array $b): int => $a[0] <=> $b[0]);
         $from = $piece->from->plus($start * $ux, $start * $uy);
         $to = $piece->from->plus($stop * $ux, $stop * $uy);
-        $wall = WallProbe::along($window, $map, $from, $to, $piece->thickness, $lightOnDark, array_map(static fn (array $s): array => [$s[0] - $start, $s[1] - $start], $seen)) ?? null;
+        $wall = WallProbe::along($pageInk, $map, $from, $to, $piece->thickness, array_map(static fn (array $s): array => [$s[0] - $start, $s[1] - $start], $seen)) ?? null;
         if (null === $wall) {
             return null;
         }
 
-        return self::endingOnWalls($window, $map, $wall, $lightOnDark);
+        return self::endingOnWalls($pageInk, $map, $wall);
     }
 
     /**
      * How far each face stands out at places along, and how dark the inside is there.
      *
-     * @param callable(int, int, int, int): GreyRaster $window
      * @param list<array{float, float}> $pieces
      *
      * @return list<array{float, float, float}|null>
      */
-    private static function faces(callable $window, PixelToMm $map, Point $from, Point $to, float $thickness, array $pieces, bool $lightOnDark): array
+    private static function faces(PageInk $pageInk, PixelToMm $map, Point $from, Point $to, float $thickness, array $pieces): array
     {
-        $profiles = Profiles::across($window, $map, $from, $to, $pieces, $thickness / 2.0 + max(60.0, 0.5 * $thickness), $lightOnDark);
+        $profiles = Profiles::across($pageInk, $map, $from, $to, $pieces, $thickness / 2.0 + max(60.0, 0.5 * $thickness));
         if (null === $profiles) {
             return array_map(static fn (): null => null, $pieces);
         }
@@ -258,10 +248,8 @@ final readonly class WallUnder
 
     /**
      * Its ends on the centre lines of the walls it runs against.
-     *
-     * @param callable(int, int, int, int): GreyRaster $window
      */
-    private static function endingOnWalls(callable $window, PixelToMm $map, ProbedWall $wall, bool $lightOnDark): ProbedWall
+    private static function endingOnWalls(PageInk $pageInk, PixelToMm $map, ProbedWall $wall): ProbedWall
     {
         $length = $wall->length();
         [$ux, $uy] = [($wall->to->x - $wall->from->x) / $length, ($wall->to->y - $wall->from->y) / $length];
@@ -270,7 +258,7 @@ final readonly class WallUnder
             $moved = $end;
             foreach ([60.0, 130.0] as $beyond) {
                 $look = $end->plus($way * $beyond * $ux, $way * $beyond * $uy);
-                foreach (self::bodies($window, $map, $look, atan2($uy, $ux) + \M_PI_2, $lightOnDark) as [$off, $thickness]) {
+                foreach (self::bodies($pageInk, $map, $look, atan2($uy, $ux) + \M_PI_2) as [$off, $thickness]) {
                     // To the left of the perpendicular is back along the wall.
                     $along = $way * $beyond - $off;
                     if (abs($along) <= $thickness / 2.0 + 70.0 && $way * $along > -0.5 * $thickness) {

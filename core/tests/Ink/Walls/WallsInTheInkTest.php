@@ -37,7 +37,7 @@ final class WallsInTheInkTest extends TestCase
     {
         $raster = self::raster($style, $lightOnDark);
         foreach (DrawnWalls::WALLS as [$x1, $y1, $x2, $y2, $t]) {
-            $probe = WallProbe::along($raster->crop(...), DrawnWalls::map(), new Point($x1 + 14, $y1 - 11), new Point($x2 - 9, $y2 + 12), $t + 15.0, $lightOnDark);
+            $probe = WallProbe::along($raster->page($lightOnDark), DrawnWalls::map(), new Point($x1 + 14, $y1 - 11), new Point($x2 - 9, $y2 + 12), $t + 15.0);
             self::assertNotNull($probe);
             self::assertEqualsWithDelta($t, $probe->thickness, 0.2 * DrawnWalls::MM);
             $length = hypot($x2 - $x1, $y2 - $y1);
@@ -49,7 +49,7 @@ final class WallsInTheInkTest extends TestCase
     #[DataProvider('manners')]
     public function testAClickFollowsTheWallOverItsDoorToTheWallsItMeets(string $style, bool $lightOnDark): void
     {
-        $wall = WallUnder::at(self::raster($style, $lightOnDark)->crop(...), DrawnWalls::map(), new Point(2610.0, 1000.0), $lightOnDark);
+        $wall = WallUnder::at(self::raster($style, $lightOnDark)->page($lightOnDark), DrawnWalls::map(), new Point(2610.0, 1000.0));
         self::assertNotNull($wall);
         self::assertEqualsWithDelta(100.0, $wall->thickness, 2.0);
         self::assertEqualsWithDelta(4200.0, $wall->length(), 60.0);
@@ -60,7 +60,7 @@ final class WallsInTheInkTest extends TestCase
     {
         $raster = self::raster($style, $lightOnDark);
         $last = 0.0;
-        $found = WallProposals::in($raster->crop(...), new PixelBox(0, 0, $raster->width, $raster->height), DrawnWalls::map(), $lightOnDark, static function (float $done) use (&$last): void {
+        $found = WallProposals::in($raster->page($lightOnDark), new PixelBox(0, 0, $raster->width, $raster->height), DrawnWalls::map(), static function (float $done) use (&$last): void {
             self::assertGreaterThanOrEqual($last - 1e-9, $done, 'Progress goes forward.');
             $last = $done;
         });
@@ -86,7 +86,7 @@ final class WallsInTheInkTest extends TestCase
             $raster = self::strokes();
             for ($click = 0; $click < 12; ++$click) {
                 $at = new Point(mt_rand(0, 2400) - 600.0, mt_rand(0, 2400) + 2400.0);
-                $wall = WallUnder::at($raster->crop(...), DrawnWalls::map(), $at);
+                $wall = WallUnder::at($raster->page(), DrawnWalls::map(), $at);
                 $found += null === $wall ? 0 : 1;
                 self::assertTrue(null === $wall || ($wall->thickness >= DrawnWalls::MM && $wall->length() > 0.0));
             }
@@ -114,9 +114,9 @@ final class WallsInTheInkTest extends TestCase
     public function testABlankPageShowsNothing(): void
     {
         $blank = new GreyRaster(300, 200, str_repeat(\chr(240), 60_000));
-        $found = WallProposals::in($blank->crop(...), new PixelBox(0, 0, 300, 200), DrawnWalls::map(), false, static function (float $done): void {});
+        $found = WallProposals::in($blank->page(), new PixelBox(0, 0, 300, 200), DrawnWalls::map(), static function (float $done): void {});
 
         self::assertSame([], $found->walls);
-        self::assertNull(WallUnder::at($blank->crop(...), DrawnWalls::map(), new Point(500.0, 500.0)));
+        self::assertNull(WallUnder::at($blank->page(), DrawnWalls::map(), new Point(500.0, 500.0)));
     }
 }

@@ -8,6 +8,7 @@ use Plinth\Core\Geometry\PixelBox;
 use Plinth\Core\Geometry\PixelToMm;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Ink\GreyRaster;
+use Plinth\Core\Ink\PageInk;
 use Plinth\Core\Ink\Paper;
 
 /**
@@ -28,11 +29,10 @@ final readonly class InkPage
     }
 
     /**
-     * @param callable(int, int, int, int): GreyRaster $window reads the part of the page in a box (left, top, width, height), cut to the page
      * @param int $factor so many pixels of the page become one, across and down
      * @param callable(float): void $onProgress part done, 0 to 1
      */
-    public static function of(callable $window, PixelBox $box, int $factor, bool $lightOnDark, callable $onProgress): self
+    public static function of(PageInk $pageInk, PixelBox $box, int $factor, callable $onProgress): self
     {
         $left = max(0, (int) floor($box->left));
         $top = max(0, (int) floor($box->top));
@@ -41,7 +41,7 @@ final readonly class InkPage
         $width = 0;
         $end = (int) ceil($box->bottom());
         for ($y = $top; $y < $end; $y += $band) {
-            $raster = $window($left, $y, (int) ceil($box->right()) - $left, min($band, $end - $y));
+            $raster = $pageInk->window($left, $y, (int) ceil($box->right()) - $left, min($band, $end - $y));
             if ($raster->height < $factor || $raster->width < $factor) {
                 break;
             }
@@ -55,14 +55,13 @@ final readonly class InkPage
             return new self($left, $top, $factor, 1, 1, "\0");
         }
 
-        return new self($left, $top, $factor, $width, $height, self::ink(new GreyRaster($width, $height, $bytes), $lightOnDark));
+        return new self($left, $top, $factor, $width, $height, self::ink(new GreyRaster($width, $height, $bytes)));
     }
 
-    private static function ink(GreyRaster $raster, bool $lightOnDark): string
+    private static function ink(GreyRaster $raster): string
     {
         $factor = max(1, intdiv(max($raster->width, $raster->height), self::PAPER_SIDE));
-        $paper = Paper::of($raster->shrunk($factor), $lightOnDark);
-        $raster = $paper->lightOnDark ? $raster->inverted() : $raster;
+        $paper = Paper::of($raster->shrunk($factor), false);
         $all = implode('', array_map(\chr(...), range(0, 255)));
         $tables = [];
         $ink = '';

@@ -6,7 +6,7 @@ namespace Plinth\Core\Ink\Walls\Internal;
 
 use Plinth\Core\Geometry\PixelToMm;
 use Plinth\Core\Ink\Gap;
-use Plinth\Core\Ink\GreyRaster;
+use Plinth\Core\Ink\PageInk;
 use Plinth\Core\Ink\Walls\ProposedOpening;
 use Plinth\Core\Plan\OpeningKind;
 
@@ -24,12 +24,11 @@ final class Openings
 
     /**
      * @param list<WallLine> $walls
-     * @param callable(int, int, int, int): GreyRaster $window
      * @param callable(float): void $onProgress
      *
      * @return list<ProposedOpening>
      */
-    public static function in(array $walls, callable $window, PixelToMm $map, bool $lightOnDark, callable $onProgress): array
+    public static function in(array $walls, PageInk $pageInk, PixelToMm $map, callable $onProgress): array
     {
         $found = [];
         foreach ($walls as $i => $wall) {
@@ -37,7 +36,7 @@ final class Openings
             $mine = [];
             foreach (self::gaps($wall, $walls) as [$from, $to]) {
                 $at = $wall->from->plus(($from + $to) / 2.0 * $ux, ($from + $to) / 2.0 * $uy);
-                $gap = Gap::around($window, $map, $wall->from, $wall->to, $wall->thickness, $at, $lightOnDark);
+                $gap = Gap::around($pageInk, $map, $wall->from, $wall->to, $wall->thickness, $at);
                 if (null !== $gap && (abs($gap->from - $from) > 400.0 || abs($gap->from + $gap->width - $to) > 400.0)) {
                     $gap = null;
                 }

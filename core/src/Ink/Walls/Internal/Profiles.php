@@ -6,7 +6,7 @@ namespace Plinth\Core\Ink\Walls\Internal;
 
 use Plinth\Core\Geometry\PixelToMm;
 use Plinth\Core\Geometry\Point;
-use Plinth\Core\Ink\GreyRaster;
+use Plinth\Core\Ink\PageInk;
 
 /**
  * How dark a drawing is across a line, taken at places along it: each profile is a mean over a short stretch, so that grain averages out.
@@ -31,11 +31,10 @@ final readonly class Profiles
     }
 
     /**
-     * @param callable(int, int, int, int): GreyRaster $window reads the part of the page in a box (left, top, width, height), cut to the page
      * @param list<array{float, float}> $stretches along the line, mm from its beginning: one profile each
      * @param float $reach mm to either side
      */
-    public static function across(callable $window, PixelToMm $map, Point $from, Point $to, array $stretches, float $reach, bool $lightOnDark): ?self
+    public static function across(PageInk $pageInk, PixelToMm $map, Point $from, Point $to, array $stretches, float $reach): ?self
     {
         $length = $from->distanceTo($to);
         if ($length <= 0.0 || [] === $stretches) {
@@ -57,11 +56,10 @@ final readonly class Profiles
         if (max($xs) <= $left + 4 || max($ys) <= $top + 4) {
             return null;
         }
-        $raster = $window($left, $top, (int) ceil(max($xs)) + 3 - $left, (int) ceil(max($ys)) + 3 - $top);
+        $raster = $pageInk->window($left, $top, (int) ceil(max($xs)) + 3 - $left, (int) ceil(max($ys)) + 3 - $top);
         if (min($raster->width, $raster->height) < 4) {
             return null;
         }
-        $raster = $lightOnDark ? $raster->inverted() : $raster;
         [$w, $h, $bytes] = [$raster->width, $raster->height, $raster->bytes];
         $along = [];
         $rows = [];

@@ -7,7 +7,7 @@ namespace Plinth\Core\Ink\Walls\Internal;
 use Plinth\Core\Geometry\PixelToMm;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Geometry\Segment;
-use Plinth\Core\Ink\GreyRaster;
+use Plinth\Core\Ink\PageInk;
 use Plinth\Core\Ink\Walls\ProbedWall;
 use Plinth\Core\Ink\Walls\ProposedWall;
 use Plinth\Core\Ink\Walls\WallProbe;
@@ -60,10 +60,8 @@ final readonly class WallLine
 
     /**
      * Laid on the ink of the page itself.
-     *
-     * @param callable(int, int, int, int): GreyRaster $window
      */
-    public function probed(callable $window, PixelToMm $map, bool $lightOnDark): self
+    public function probed(PageInk $pageInk, PixelToMm $map): self
     {
         // Where the wall shows, but not its very ends: there others meet it.
         $stretches = [];
@@ -71,7 +69,7 @@ final readonly class WallLine
             $cut = min(40.0, 0.15 * ($b - $a));
             $stretches[] = [$a + $cut, $b - $cut];
         }
-        $probe = WallProbe::along($window, $map, $this->from, $this->to, $this->thickness, $lightOnDark, $stretches);
+        $probe = WallProbe::along($pageInk, $map, $this->from, $this->to, $this->thickness, $stretches);
         // What turned away from the line was something else.
         if (null === $probe || abs($probe->thickness - $this->thickness) > max(70.0, 0.4 * $this->thickness) || $this->distance($probe->from) > 80.0 || $this->distance($probe->to) > 80.0) {
             return $this;

@@ -10,7 +10,7 @@ use Plinth\Server\Source\Making\PageMaker;
 use Plinth\Server\Source\Making\PictureHeader;
 
 /** Grey values of imported pages, read window by window. */
-final readonly class PageInk
+final readonly class InkOfPages
 {
     public function __construct(private EntityManagerInterface $entities, private FileStore $files)
     {
@@ -25,6 +25,6 @@ final readonly class PageInk
             return null;
         }
 
-        return new InkOfPage(new GreyFile($folder.'/'.PageMaker::GREY, $page->width(), $page->height(), PictureHeader::BYTES), $page->isLightOnDark(), $page->pictures());
+        return new InkOfPage(new GreyFile($folder.'/'.PageMaker::GREY, $page->width(), $page->height(), PictureHeader::BYTES, $page->isLightOnDark()), $page->pictures());
     }
 }
