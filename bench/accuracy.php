@@ -23,11 +23,11 @@ use Plinth\Core\Fitting\Standing;
 use Plinth\Core\Geometry\PixelPoint;
 use Plinth\Core\Geometry\PixelToMm;
 use Plinth\Core\Geometry\Point;
-use Plinth\Core\Ink\FoundKind;
-use Plinth\Core\Ink\GreyRaster;
-use Plinth\Core\Ink\Paper;
-use Plinth\Core\Ink\PickRefinement;
-use Plinth\Core\Ink\Skew;
+use Plinth\Core\Ink\Page\GreyRaster;
+use Plinth\Core\Ink\Page\Paper;
+use Plinth\Core\Ink\Pages\Skew;
+use Plinth\Core\Ink\Picks\FoundKind;
+use Plinth\Core\Ink\Picks\PickRefinement;
 use Plinth\Core\Units\Length;
 use Plinth\Core\Units\LengthParser;
 

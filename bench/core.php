@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 // The fit beside SciPy: times as the least of several runs, and accuracy by simulation.
 
-use Plinth\Core\Fitting\Fitter;
 use Plinth\Core\Fitting\FitStart;
+use Plinth\Core\Fitting\Fitter;
 use Plinth\Core\Fitting\GridPick;
 use Plinth\Core\Fitting\KnownLength;
 use Plinth\Core\Fitting\Observations;

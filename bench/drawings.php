@@ -6,7 +6,7 @@ declare(strict_types=1);
 
 use Plinth\Core\Geometry\PixelToMm;
 use Plinth\Core\Geometry\Point;
-use Plinth\Core\Ink\GreyRaster;
+use Plinth\Core\Ink\Page\GreyRaster;
 
 /**
  * Drawings with one truth each, their grey values read through the picture tool.

@@ -6,8 +6,8 @@ declare(strict_types=1);
 // Usage: gaps.php FOLDER
 
 use Plinth\Core\Geometry\Point;
-use Plinth\Core\Ink\Gap;
-use Plinth\Core\Ink\Paper;
+use Plinth\Core\Ink\Page\Paper;
+use Plinth\Core\Ink\Picks\Gap;
 
 require __DIR__.'/../vendor/autoload.php';
 require __DIR__.'/drawings.php';

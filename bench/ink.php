@@ -7,7 +7,7 @@ declare(strict_types=1);
 
 use Plinth\Core\Geometry\PixelBox;
 use Plinth\Core\Geometry\Point;
-use Plinth\Core\Ink\Paper;
+use Plinth\Core\Ink\Page\Paper;
 use Plinth\Core\Ink\Reading\FigureReader;
 use Plinth\Core\Ink\Reading\ReadWord;
 use Plinth\Core\Ink\Reading\TextPicture;

@@ -4,13 +4,13 @@ declare(strict_types=1);
 
 // A furnished storey derived whole, and after one edit, beside GEOS on the whole plan; and how long it takes to settle.
 
-use Plinth\Core\Plan\Column;
-use Plinth\Core\Plan\Derivation;
-use Plinth\Core\Plan\Divider;
-use Plinth\Core\Plan\Opening;
-use Plinth\Core\Plan\Room;
-use Plinth\Core\Plan\Wall;
-use Plinth\Core\Plan\WholeStorey;
+use Plinth\Core\Plan\Derivation\Derivation;
+use Plinth\Core\Plan\Model\Column;
+use Plinth\Core\Plan\Model\Divider;
+use Plinth\Core\Plan\Model\Opening;
+use Plinth\Core\Plan\Model\Room;
+use Plinth\Core\Plan\Model\Wall;
+use Plinth\Core\Plan\Network\WholeStorey;
 use Plinth\Core\Tests\Plan\Plans;
 use Plinth\Core\Tests\Plan\Settling\Storey as SettleStorey;
 

@@ -11,7 +11,7 @@ use Plinth\Cli\Picture\Picture;
 use Plinth\Cli\Picture\Pictures;
 use Plinth\Cli\Program;
 use Plinth\Core\Geometry\Point;
-use Plinth\Core\Ink\GreyRaster;
+use Plinth\Core\Ink\Page\GreyRaster;
 use Plinth\Core\Tests\Ink\Walls\DrawnWalls;
 use Symfony\Component\Console\Tester\ApplicationTester;
 

@@ -7,6 +7,7 @@ namespace Plinth\Server\Migrations;
 use Doctrine\DBAL\Schema\Schema;
 use Doctrine\Migrations\AbstractMigration;
 
+
 /**
  * Auto-generated Migration: Please modify to your needs!
  */

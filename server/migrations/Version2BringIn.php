@@ -7,6 +7,7 @@ namespace Plinth\Server\Migrations;
 use Doctrine\DBAL\Schema\Schema;
 use Doctrine\Migrations\AbstractMigration;
 
+
 /** Sides, how drawings show, what files say of themselves, what an import found, newer versions of pages. */
 final class Version2BringIn extends AbstractMigration
 {

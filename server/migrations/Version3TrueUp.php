@@ -7,6 +7,7 @@ namespace Plinth\Server\Migrations;
 use Doctrine\DBAL\Schema\Schema;
 use Doctrine\Migrations\AbstractMigration;
 
+
 /** More kinds of statements about a drawing, the setting-out grid, boundaries, locks, readings of a distance meter. */
 final class Version3TrueUp extends AbstractMigration
 {

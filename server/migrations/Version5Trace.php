@@ -7,6 +7,7 @@ namespace Plinth\Server\Migrations;
 use Doctrine\DBAL\Schema\Schema;
 use Doctrine\Migrations\AbstractMigration;
 
+
 /** Arcs, build-ups, dividers, figures, notes, rooms tables; derived shapes one by one; shared projects. */
 final class Version5Trace extends AbstractMigration
 {

@@ -7,6 +7,7 @@ namespace Plinth\Server\Migrations;
 use Doctrine\DBAL\Schema\Schema;
 use Doctrine\Migrations\AbstractMigration;
 
+
 /** What the ink of a drawing was found to show, waiting to be accepted. */
 final class Version6Ink extends AbstractMigration
 {

@@ -7,6 +7,7 @@ namespace Plinth\Server\Migrations;
 use Doctrine\DBAL\Schema\Schema;
 use Doctrine\Migrations\AbstractMigration;
 
+
 /**
  * Rows and changes are known by their project and id together; long work has a table of its own; addresses are compared byte by
  * byte. What is derived from rows, and what is made from source files, is made again when it is next looked at.

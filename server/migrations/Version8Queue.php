@@ -7,6 +7,7 @@ namespace Plinth\Server\Migrations;
 use Doctrine\DBAL\Schema\Schema;
 use Doctrine\Migrations\AbstractMigration;
 
+
 /** When a page was last heard of, so that whoever asks is told of those alone that differ; history is found by account and state in order. */
 final class Version8Queue extends AbstractMigration
 {

@@ -7,6 +7,7 @@ namespace Plinth\Server\Migrations;
 use Doctrine\DBAL\Schema\Schema;
 use Doctrine\Migrations\AbstractMigration;
 
+
 /**
  * How far long work is stands in one table for all of it, and stays there when it has ended. What a storey's shapes add up to is kept
  * with it; the history is found by account and state in order.

@@ -7,6 +7,7 @@ namespace Plinth\Server\Migrations;
 use Doctrine\DBAL\Schema\Schema;
 use Doctrine\Migrations\AbstractMigration;
 
+
 /**
  * What was typed and can be read two ways is refused from here on: what was taken before says which way it was read. Shapes are derived
  * anew, as bodies that lie on each other count once.

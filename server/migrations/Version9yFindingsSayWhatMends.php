@@ -7,6 +7,7 @@ namespace Plinth\Server\Migrations;
 use Doctrine\DBAL\Schema\Schema;
 use Doctrine\Migrations\AbstractMigration;
 
+
 /** Shapes are derived anew: findings of overlaps say what mends them. */
 final class Version9yFindingsSayWhatMends extends AbstractMigration
 {

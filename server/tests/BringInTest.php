@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Server\Tests;
 
 use PHPUnit\Framework\TestCase;
-use Plinth\Core\Ink\GreyFile;
+use Plinth\Core\Ink\Page\GreyFile;
 
 /** A scan comes in by its content, is cut into tiles by the worker, and is trued up by what is stated about it. */
 final class BringInTest extends TestCase

@@ -8,8 +8,8 @@ use PHPUnit\Framework\TestCase;
 use Plinth\Core\Exchange\PlanDocument\PlanReader;
 use Plinth\Core\Geometry\PixelToMm;
 use Plinth\Core\Geometry\Point;
-use Plinth\Core\Plan\Figure;
-use Plinth\Core\Plan\Line;
+use Plinth\Core\Plan\Model\Figure;
+use Plinth\Core\Plan\Model\Line;
 
 /** What the ink of a drawing shows is found, proposed and read; nothing is taken without consent, and what was refused stays refused. */
 final class InkTest extends TestCase

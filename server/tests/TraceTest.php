@@ -6,8 +6,8 @@ namespace Plinth\Server\Tests;
 
 use PHPUnit\Framework\TestCase;
 use Plinth\Core\Exchange\PlanDocument\PlanReader;
-use Plinth\Core\Plan\Derivation;
-use Plinth\Core\Plan\Region;
+use Plinth\Core\Plan\Derivation\Derivation;
+use Plinth\Core\Plan\Derivation\Region;
 use Plinth\Core\Tests\Fitting\Noise;
 use Plinth\Core\Tests\Plan\Plans;
 

@@ -8,7 +8,7 @@ use Plinth\Cli\Json;
 use Plinth\Cli\WrongUsage;
 use Plinth\Core\Exchange\Dxf\DxfWriter;
 use Plinth\Core\Exchange\PlanDocument\PlanReader;
-use Plinth\Core\Plan\Derivation;
+use Plinth\Core\Plan\Derivation\Derivation;
 use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Console\Command\Command;
 use Symfony\Component\Console\Input\InputArgument;

@@ -7,7 +7,7 @@ namespace Plinth\Cli\Command;
 use Plinth\Cli\Json;
 use Plinth\Core\Exchange\PlanDocument\PlanReader;
 use Plinth\Core\Exchange\PlanDocument\PlanWriter;
-use Plinth\Core\Plan\Plan;
+use Plinth\Core\Plan\Model\Plan;
 use Plinth\Core\Plan\Settling\Contradiction;
 use Plinth\Core\Plan\Settling\StoreySettled;
 use Plinth\Core\Plan\Settling\Unheld;

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Cli\Command;
 
 use Plinth\Cli\Picture\Picture;
-use Plinth\Core\Ink\Skew;
+use Plinth\Core\Ink\Pages\Skew;
 use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Console\Input\InputInterface;
 

@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace Plinth\Cli\Picture;
 
 use Plinth\Core\Geometry\PixelBox;
-use Plinth\Core\Ink\GreyRaster;
-use Plinth\Core\Ink\PageInk;
-use Plinth\Core\Ink\Paper;
+use Plinth\Core\Ink\Page\GreyRaster;
+use Plinth\Core\Ink\Page\PageInk;
+use Plinth\Core\Ink\Page\Paper;
 
 /** The grey values of a picture file, upright, on white. */
 final readonly class Picture

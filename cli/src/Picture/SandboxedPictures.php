@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Plinth\Cli\Picture;
 
-use Plinth\Core\Ink\GreyRaster;
+use Plinth\Core\Ink\Page\GreyRaster;
 use Plinth\Server\Sandbox\Sandbox;
 use Plinth\Server\Sandbox\SandboxState;
 use Plinth\Server\Source\Making\PictureHeader;

@@ -7,9 +7,9 @@ namespace Plinth\Core\Tests\Exchange;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Plinth\Core\Exchange\Dxf\DxfWriter;
-use Plinth\Core\Plan\Derivation;
-use Plinth\Core\Plan\Opening;
-use Plinth\Core\Plan\OpeningKind;
+use Plinth\Core\Plan\Derivation\Derivation;
+use Plinth\Core\Plan\Model\Opening;
+use Plinth\Core\Plan\Model\OpeningKind;
 use Plinth\Core\Tests\Plan\Plans;
 
 /** A door hangs at the jamb and opens to the side that was said, whatever way its wall runs. */

@@ -7,11 +7,11 @@ namespace Plinth\Core\Tests\Exchange;
 use PHPUnit\Framework\TestCase;
 use Plinth\Core\Exchange\Dxf\DxfWriter;
 use Plinth\Core\Geometry\Point;
-use Plinth\Core\Plan\Derivation;
-use Plinth\Core\Plan\Opening;
-use Plinth\Core\Plan\OpeningKind;
-use Plinth\Core\Plan\Room;
-use Plinth\Core\Plan\SettingOut;
+use Plinth\Core\Plan\Derivation\Derivation;
+use Plinth\Core\Plan\Model\Opening;
+use Plinth\Core\Plan\Model\OpeningKind;
+use Plinth\Core\Plan\Model\Room;
+use Plinth\Core\Plan\Model\SettingOut;
 use Plinth\Core\Tests\Outside;
 use Plinth\Core\Tests\Plan\Plans;
 

@@ -7,7 +7,7 @@ namespace Plinth\Core\Tests\Exchange;
 use PHPUnit\Framework\TestCase;
 use Plinth\Core\Exchange\Exception\UnreadableDocument;
 use Plinth\Core\Exchange\Json\JsonValue;
-use Plinth\Core\Plan\Line;
+use Plinth\Core\Plan\Model\Line;
 
 final class JsonValueTest extends TestCase
 {

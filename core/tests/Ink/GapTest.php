@@ -8,8 +8,8 @@ use PHPUnit\Framework\TestCase;
 use Plinth\Core\Geometry\PixelPoint;
 use Plinth\Core\Geometry\PixelToMm;
 use Plinth\Core\Geometry\Point;
-use Plinth\Core\Ink\Gap;
-use Plinth\Core\Ink\GreyRaster;
+use Plinth\Core\Ink\Page\GreyRaster;
+use Plinth\Core\Ink\Picks\Gap;
 
 /** One click in a gap tells where its jambs are, whether it is a window, and where a door's leaf stands. */
 final class GapTest extends TestCase

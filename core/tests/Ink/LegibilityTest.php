@@ -6,9 +6,9 @@ namespace Plinth\Core\Tests\Ink;
 
 use PHPUnit\Framework\Attributes\TestWith;
 use PHPUnit\Framework\TestCase;
-use Plinth\Core\Ink\Exception\UnreadableRaster;
-use Plinth\Core\Ink\GreyRaster;
-use Plinth\Core\Ink\Legibility;
+use Plinth\Core\Ink\Page\Exception\UnreadableRaster;
+use Plinth\Core\Ink\Page\GreyRaster;
+use Plinth\Core\Ink\Pages\Legibility;
 
 /** What a page can be read for is said in words that a designer judges by. */
 final class LegibilityTest extends TestCase

@@ -8,11 +8,11 @@ use PHPUnit\Framework\Attributes\TestWith;
 use PHPUnit\Framework\TestCase;
 use Plinth\Core\Geometry\PixelAffine;
 use Plinth\Core\Geometry\PixelPoint;
-use Plinth\Core\Ink\Found;
-use Plinth\Core\Ink\FoundKind;
-use Plinth\Core\Ink\GreyRaster;
-use Plinth\Core\Ink\JointCount;
-use Plinth\Core\Ink\PickRefinement;
+use Plinth\Core\Ink\Page\GreyRaster;
+use Plinth\Core\Ink\Picks\Found;
+use Plinth\Core\Ink\Picks\FoundKind;
+use Plinth\Core\Ink\Picks\JointCount;
+use Plinth\Core\Ink\Picks\PickRefinement;
 
 /** A pick lands on what it means, to a part of a pixel, from some pixels beside it. */
 final class PickRefinementTest extends TestCase

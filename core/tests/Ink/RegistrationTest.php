@@ -8,11 +8,11 @@ use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Plinth\Core\Geometry\PixelAffine;
 use Plinth\Core\Geometry\PixelPoint;
-use Plinth\Core\Ink\Exception\UnreadableRaster;
-use Plinth\Core\Ink\GreyFile;
-use Plinth\Core\Ink\GreyRaster;
-use Plinth\Core\Ink\Registered;
-use Plinth\Core\Ink\Registration;
+use Plinth\Core\Ink\Page\Exception\UnreadableRaster;
+use Plinth\Core\Ink\Page\GreyFile;
+use Plinth\Core\Ink\Page\GreyRaster;
+use Plinth\Core\Ink\Pages\Registered;
+use Plinth\Core\Ink\Pages\Registration;
 
 /** A newer scan of the same sheet is found on the older one, and another sheet is not. */
 final class RegistrationTest extends TestCase

@@ -6,7 +6,7 @@ namespace Plinth\Core\Tests\Ink;
 
 use Plinth\Core\Geometry\PixelAffine;
 use Plinth\Core\Geometry\PixelPoint;
-use Plinth\Core\Ink\GreyRaster;
+use Plinth\Core\Ink\Page\GreyRaster;
 
 /** Draws small sheets for tests: rows of bytes, black lines on grey paper, with grain from a seed. */
 final class Sheets

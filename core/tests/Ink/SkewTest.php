@@ -8,8 +8,8 @@ use PHPUnit\Framework\Attributes\TestWith;
 use PHPUnit\Framework\TestCase;
 use Plinth\Core\Geometry\PixelAffine;
 use Plinth\Core\Geometry\PixelPoint;
-use Plinth\Core\Ink\GreyRaster;
-use Plinth\Core\Ink\Skew;
+use Plinth\Core\Ink\Page\GreyRaster;
+use Plinth\Core\Ink\Pages\Skew;
 
 /** How far a drawing is turned on its page is found to some thousandths of a degree. */
 final class SkewTest extends TestCase

@@ -9,10 +9,10 @@ use PHPUnit\Framework\TestCase;
 use Plinth\Core\Geometry\PixelPoint;
 use Plinth\Core\Geometry\PixelToMm;
 use Plinth\Core\Geometry\Point;
-use Plinth\Core\Ink\GreyRaster;
-use Plinth\Core\Ink\JointCount;
-use Plinth\Core\Ink\Misfit;
-use Plinth\Core\Ink\TracedLine;
+use Plinth\Core\Ink\Page\GreyRaster;
+use Plinth\Core\Ink\Picks\JointCount;
+use Plinth\Core\Ink\Picks\Misfit;
+use Plinth\Core\Ink\Picks\TracedLine;
 
 /** A line is followed where it really runs, a bow is told, and a wall that another drawing has elsewhere is found there. */
 final class TracedLineTest extends TestCase

@@ -8,11 +8,11 @@ use PHPUnit\Framework\TestCase;
 use Plinth\Core\Geometry\Arc;
 use Plinth\Core\Geometry\Clip;
 use Plinth\Core\Geometry\Point;
-use Plinth\Core\Plan\Column;
-use Plinth\Core\Plan\Derivation;
-use Plinth\Core\Plan\Region;
-use Plinth\Core\Plan\Storey;
-use Plinth\Core\Plan\Wall;
+use Plinth\Core\Plan\Derivation\Derivation;
+use Plinth\Core\Plan\Derivation\Region;
+use Plinth\Core\Plan\Model\Column;
+use Plinth\Core\Plan\Model\Storey;
+use Plinth\Core\Plan\Model\Wall;
 use Plinth\Core\Tests\Fitting\Noise;
 use Plinth\Core\Tests\Outside;
 

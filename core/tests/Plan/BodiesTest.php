@@ -8,16 +8,16 @@ use PHPUnit\Framework\TestCase;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Geometry\Polygon;
 use Plinth\Core\Geometry\Segment;
-use Plinth\Core\Plan\Derivation;
-use Plinth\Core\Plan\DerivedStorey;
-use Plinth\Core\Plan\Finding;
-use Plinth\Core\Plan\Internal\Faces;
-use Plinth\Core\Plan\Internal\Network;
-use Plinth\Core\Plan\Internal\Pieces;
-use Plinth\Core\Plan\Region;
-use Plinth\Core\Plan\Room;
-use Plinth\Core\Plan\Wall;
-use Plinth\Core\Plan\WholeStorey;
+use Plinth\Core\Plan\Derivation\Derivation;
+use Plinth\Core\Plan\Derivation\DerivedStorey;
+use Plinth\Core\Plan\Derivation\Finding;
+use Plinth\Core\Plan\Derivation\Region;
+use Plinth\Core\Plan\Model\Room;
+use Plinth\Core\Plan\Model\Wall;
+use Plinth\Core\Plan\Network\Faces;
+use Plinth\Core\Plan\Network\Network;
+use Plinth\Core\Plan\Network\Pieces;
+use Plinth\Core\Plan\Network\WholeStorey;
 use Plinth\Core\Tests\Outside;
 
 /** Bodies never take up less than nothing or more than they cover, however walls lie on each other. */

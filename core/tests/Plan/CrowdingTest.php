@@ -5,11 +5,11 @@ declare(strict_types=1);
 namespace Plinth\Core\Tests\Plan;
 
 use PHPUnit\Framework\TestCase;
-use Plinth\Core\Plan\Crowding;
-use Plinth\Core\Plan\Derivation;
-use Plinth\Core\Plan\Effort;
-use Plinth\Core\Plan\Exception\TooMuchToDerive;
-use Plinth\Core\Plan\WholeStorey;
+use Plinth\Core\Plan\Derivation\Derivation;
+use Plinth\Core\Plan\Network\Crowding;
+use Plinth\Core\Plan\Network\Effort;
+use Plinth\Core\Plan\Network\Exception\TooMuchToDerive;
+use Plinth\Core\Plan\Network\WholeStorey;
 
 /** What a plan costs hangs on what is drawn, not on how far it reaches; what would cost too much is known beforehand. */
 final class CrowdingTest extends TestCase

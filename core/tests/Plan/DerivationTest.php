@@ -7,14 +7,14 @@ namespace Plinth\Core\Tests\Plan;
 use PHPUnit\Framework\TestCase;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Geometry\Polygon;
-use Plinth\Core\Plan\Derivation;
-use Plinth\Core\Plan\DerivedStorey;
-use Plinth\Core\Plan\Finding;
-use Plinth\Core\Plan\Opening;
-use Plinth\Core\Plan\OpeningKind;
-use Plinth\Core\Plan\Region;
-use Plinth\Core\Plan\Room;
-use Plinth\Core\Plan\Wall;
+use Plinth\Core\Plan\Derivation\Derivation;
+use Plinth\Core\Plan\Derivation\DerivedStorey;
+use Plinth\Core\Plan\Derivation\Finding;
+use Plinth\Core\Plan\Derivation\Region;
+use Plinth\Core\Plan\Model\Opening;
+use Plinth\Core\Plan\Model\OpeningKind;
+use Plinth\Core\Plan\Model\Room;
+use Plinth\Core\Plan\Model\Wall;
 use Plinth\Core\Tests\Outside;
 
 final class DerivationTest extends TestCase

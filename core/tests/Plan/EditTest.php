@@ -7,14 +7,14 @@ namespace Plinth\Core\Tests\Plan;
 use PHPUnit\Framework\TestCase;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Geometry\Polygon;
-use Plinth\Core\Plan\Derivation;
-use Plinth\Core\Plan\Divider;
-use Plinth\Core\Plan\Region;
-use Plinth\Core\Plan\Room;
-use Plinth\Core\Plan\Storey;
-use Plinth\Core\Plan\Wall;
-use Plinth\Core\Plan\WallShape;
-use Plinth\Core\Plan\WholeStorey;
+use Plinth\Core\Plan\Derivation\Derivation;
+use Plinth\Core\Plan\Derivation\Region;
+use Plinth\Core\Plan\Derivation\WallShape;
+use Plinth\Core\Plan\Model\Divider;
+use Plinth\Core\Plan\Model\Room;
+use Plinth\Core\Plan\Model\Storey;
+use Plinth\Core\Plan\Model\Wall;
+use Plinth\Core\Plan\Network\WholeStorey;
 use Plinth\Core\Tests\Fitting\Noise;
 
 /** What an edit touches is derived anew and nothing else, and the whole is what a full derivation gives. */

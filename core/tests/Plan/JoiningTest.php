@@ -6,8 +6,8 @@ namespace Plinth\Core\Tests\Plan;
 
 use PHPUnit\Framework\TestCase;
 use Plinth\Core\Geometry\Point;
-use Plinth\Core\Plan\Joining;
-use Plinth\Core\Plan\Wall;
+use Plinth\Core\Plan\Editing\Joining;
+use Plinth\Core\Plan\Model\Wall;
 
 final class JoiningTest extends TestCase
 {

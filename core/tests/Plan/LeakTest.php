@@ -6,10 +6,10 @@ namespace Plinth\Core\Tests\Plan;
 
 use PHPUnit\Framework\TestCase;
 use Plinth\Core\Geometry\Point;
-use Plinth\Core\Plan\Derivation;
-use Plinth\Core\Plan\Leak;
-use Plinth\Core\Plan\Room;
-use Plinth\Core\Plan\Wall;
+use Plinth\Core\Plan\Derivation\Derivation;
+use Plinth\Core\Plan\Model\Room;
+use Plinth\Core\Plan\Model\Wall;
+use Plinth\Core\Plan\Network\Leak;
 
 /** The leak shown is the narrowest place on the widest way out, not just any loose end. */
 final class LeakTest extends TestCase

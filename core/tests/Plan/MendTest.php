@@ -7,11 +7,11 @@ namespace Plinth\Core\Tests\Plan;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Plinth\Core\Geometry\Point;
-use Plinth\Core\Plan\Derivation;
-use Plinth\Core\Plan\Finding;
-use Plinth\Core\Plan\Mend;
-use Plinth\Core\Plan\MendAct;
-use Plinth\Core\Plan\Wall;
+use Plinth\Core\Plan\Derivation\Derivation;
+use Plinth\Core\Plan\Derivation\Finding;
+use Plinth\Core\Plan\Editing\Mend;
+use Plinth\Core\Plan\Editing\MendAct;
+use Plinth\Core\Plan\Model\Wall;
 
 /** Two walls that lie on each other are mended by one act. */
 final class MendTest extends TestCase

@@ -5,10 +5,10 @@ declare(strict_types=1);
 namespace Plinth\Core\Tests\Plan;
 
 use PHPUnit\Framework\TestCase;
-use Plinth\Core\Plan\Internal\Network;
-use Plinth\Core\Plan\Internal\Pieces;
-use Plinth\Core\Plan\Wall;
-use Plinth\Core\Plan\WholeStorey;
+use Plinth\Core\Plan\Model\Wall;
+use Plinth\Core\Plan\Network\Network;
+use Plinth\Core\Plan\Network\Pieces;
+use Plinth\Core\Plan\Network\WholeStorey;
 
 final class NetworkTest extends TestCase
 {

@@ -5,14 +5,14 @@ declare(strict_types=1);
 namespace Plinth\Core\Tests\Plan;
 
 use Plinth\Core\Geometry\Point;
-use Plinth\Core\Plan\Column;
-use Plinth\Core\Plan\Derivation;
-use Plinth\Core\Plan\Divider;
-use Plinth\Core\Plan\Opening;
-use Plinth\Core\Plan\OpeningKind;
-use Plinth\Core\Plan\Room;
-use Plinth\Core\Plan\Storey;
-use Plinth\Core\Plan\Wall;
+use Plinth\Core\Plan\Derivation\Derivation;
+use Plinth\Core\Plan\Model\Column;
+use Plinth\Core\Plan\Model\Divider;
+use Plinth\Core\Plan\Model\Opening;
+use Plinth\Core\Plan\Model\OpeningKind;
+use Plinth\Core\Plan\Model\Room;
+use Plinth\Core\Plan\Model\Storey;
+use Plinth\Core\Plan\Model\Wall;
 use Plinth\Core\Tests\Fitting\Noise;
 
 /** Plans for tests. */

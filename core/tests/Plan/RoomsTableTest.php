@@ -7,11 +7,11 @@ namespace Plinth\Core\Tests\Plan;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Plinth\Core\Geometry\Point;
-use Plinth\Core\Plan\Derivation;
-use Plinth\Core\Plan\ListedRoom;
-use Plinth\Core\Plan\Room;
-use Plinth\Core\Plan\RoomsTable;
-use Plinth\Core\Plan\TracedRoom;
+use Plinth\Core\Plan\Derivation\Derivation;
+use Plinth\Core\Plan\Derivation\RoomsTable;
+use Plinth\Core\Plan\Derivation\TracedRoom;
+use Plinth\Core\Plan\Model\ListedRoom;
+use Plinth\Core\Plan\Model\Room;
 use Plinth\Core\Units\LengthUnit;
 
 final class RoomsTableTest extends TestCase

@@ -6,13 +6,13 @@ namespace Plinth\Core\Tests\Plan;
 
 use PHPUnit\Framework\TestCase;
 use Plinth\Core\Geometry\Point;
-use Plinth\Core\Plan\Derivation;
-use Plinth\Core\Plan\Exception\UnusableEdit;
-use Plinth\Core\Plan\JoinedWall;
-use Plinth\Core\Plan\Line;
-use Plinth\Core\Plan\Rework;
-use Plinth\Core\Plan\Shift;
-use Plinth\Core\Plan\Wall;
+use Plinth\Core\Plan\Derivation\Derivation;
+use Plinth\Core\Plan\Editing\Exception\UnusableEdit;
+use Plinth\Core\Plan\Editing\Rework;
+use Plinth\Core\Plan\Editing\Shift;
+use Plinth\Core\Plan\Model\JoinedWall;
+use Plinth\Core\Plan\Model\Line;
+use Plinth\Core\Plan\Model\Wall;
 use Plinth\Core\Tests\Fitting\Noise;
 
 /** A wall that is moved takes along what is joined to it, and no angle changes that need not. */

@@ -5,12 +5,12 @@ declare(strict_types=1);
 namespace Plinth\Core\Tests\Plan;
 
 use PHPUnit\Framework\TestCase;
-use Plinth\Core\Plan\Derivation;
-use Plinth\Core\Plan\Line;
-use Plinth\Core\Plan\Opening;
-use Plinth\Core\Plan\OpeningKind;
-use Plinth\Core\Plan\Shift;
-use Plinth\Core\Plan\Wall;
+use Plinth\Core\Plan\Derivation\Derivation;
+use Plinth\Core\Plan\Editing\Shift;
+use Plinth\Core\Plan\Model\Line;
+use Plinth\Core\Plan\Model\Opening;
+use Plinth\Core\Plan\Model\OpeningKind;
+use Plinth\Core\Plan\Model\Wall;
 
 /**
  * Plans in the octametric order of DIN 4172 (from memory): coordinating sizes are multiples of 125 mm; built with joints of

@@ -6,8 +6,8 @@ namespace Plinth\Core\Tests\Plan;
 
 use PHPUnit\Framework\TestCase;
 use Plinth\Core\Geometry\Point;
-use Plinth\Core\Plan\Line;
-use Plinth\Core\Plan\TracedChain;
+use Plinth\Core\Plan\Editing\TracedChain;
+use Plinth\Core\Plan\Model\Line;
 
 final class TracedChainTest extends TestCase
 {

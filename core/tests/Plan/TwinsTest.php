@@ -8,14 +8,14 @@ use PHPUnit\Framework\TestCase;
 use Plinth\Core\Exchange\Dxf\DxfWriter;
 use Plinth\Core\Exchange\PlanDocument\PlanWriter;
 use Plinth\Core\Geometry\Point;
-use Plinth\Core\Plan\Derivation;
-use Plinth\Core\Plan\DerivedStorey;
-use Plinth\Core\Plan\Finding;
-use Plinth\Core\Plan\Opening;
-use Plinth\Core\Plan\OpeningKind;
-use Plinth\Core\Plan\Region;
-use Plinth\Core\Plan\Room;
-use Plinth\Core\Plan\Wall;
+use Plinth\Core\Plan\Derivation\Derivation;
+use Plinth\Core\Plan\Derivation\DerivedStorey;
+use Plinth\Core\Plan\Derivation\Finding;
+use Plinth\Core\Plan\Derivation\Region;
+use Plinth\Core\Plan\Model\Opening;
+use Plinth\Core\Plan\Model\OpeningKind;
+use Plinth\Core\Plan\Model\Room;
+use Plinth\Core\Plan\Model\Wall;
 
 /** A plan that is moved, turned, mirrored or called otherwise is the same plan. */
 final class TwinsTest extends TestCase

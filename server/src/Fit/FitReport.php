@@ -12,7 +12,7 @@ use Plinth\Core\Fitting\Fit;
 use Plinth\Core\Fitting\FitStart;
 use Plinth\Core\Fitting\Model;
 use Plinth\Core\Fitting\Offer;
-use Plinth\Core\Ink\Legibility;
+use Plinth\Core\Ink\Pages\Legibility;
 use Plinth\Server\Source\Drawing;
 
 /** What is told of a drawing's fit: its quality, what disagrees, what to do next. */

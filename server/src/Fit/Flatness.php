@@ -6,7 +6,7 @@ namespace Plinth\Server\Fit;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Plinth\Core\Geometry\PixelPoint;
-use Plinth\Core\Ink\TracedLine;
+use Plinth\Core\Ink\Picks\TracedLine;
 use Plinth\Server\Http\Refusal;
 use Plinth\Server\Source\Drawing;
 use Plinth\Server\Source\InkOfPages;

@@ -10,7 +10,7 @@ use Plinth\Core\Fitting\FitStart;
 use Plinth\Core\Fitting\Observations;
 use Plinth\Core\Fitting\Slip;
 use Plinth\Core\Geometry\PixelPoint;
-use Plinth\Core\Ink\PickRefinement;
+use Plinth\Core\Ink\Picks\PickRefinement;
 use Plinth\Server\Source\Drawing;
 use Plinth\Server\Source\InkOfPages;
 

@@ -8,7 +8,7 @@ use Doctrine\DBAL\Exception\RetryableException;
 use Doctrine\DBAL\Exception\UniqueConstraintViolationException;
 use Plinth\Core\Exchange\Exception\UnreadableDocument;
 use Plinth\Core\Fitting\Exception\FittingException;
-use Plinth\Core\Plan\Exception\TooMuchToDerive;
+use Plinth\Core\Plan\Network\Exception\TooMuchToDerive;
 use Plinth\Core\Units\Exception\UnreadableBearing;
 use Plinth\Core\Units\Exception\UnreadableLength;
 use Psr\Log\LoggerInterface;

@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Plinth\Server\Plan;
 
 use Doctrine\DBAL\Connection;
-use Plinth\Core\Plan\Crowding;
-use Plinth\Core\Plan\Exception\TooMuchToDerive;
+use Plinth\Core\Plan\Network\Crowding;
+use Plinth\Core\Plan\Network\Exception\TooMuchToDerive;
 use Plinth\Server\Change\Price;
 use Plinth\Server\Change\Raw;
 use Plinth\Server\Http\Refusal;

@@ -6,8 +6,8 @@ namespace Plinth\Server\Plan;
 
 use Doctrine\ORM\Mapping as ORM;
 use Plinth\Core\Geometry\Point;
-use Plinth\Core\Plan\Divider as CoreDivider;
-use Plinth\Core\Plan\Wall as CoreWall;
+use Plinth\Core\Plan\Model\Divider as CoreDivider;
+use Plinth\Core\Plan\Model\Wall as CoreWall;
 use Plinth\Server\Change\Kind;
 use Plinth\Server\Change\ProjectRow;
 use Plinth\Server\Change\Refers;

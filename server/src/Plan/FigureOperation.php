@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace Plinth\Server\Plan;
 
 use Plinth\Core\Exchange\Json\JsonValue;
-use Plinth\Core\Plan\Exception\UnusableEdit;
-use Plinth\Core\Plan\Line;
-use Plinth\Core\Plan\Shift;
+use Plinth\Core\Plan\Editing\Exception\UnusableEdit;
+use Plinth\Core\Plan\Editing\Shift;
+use Plinth\Core\Plan\Model\Line;
 use Plinth\Core\Units\Exception\UnitsException;
 use Plinth\Core\Units\LengthParser;
 use Plinth\Core\Units\LengthUnit;

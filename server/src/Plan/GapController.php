@@ -7,7 +7,7 @@ namespace Plinth\Server\Plan;
 use Doctrine\ORM\EntityManagerInterface;
 use Plinth\Core\Exchange\Json\JsonValue;
 use Plinth\Core\Geometry\Point;
-use Plinth\Core\Ink\Gap;
+use Plinth\Core\Ink\Picks\Gap;
 use Plinth\Server\Change\RowValues;
 use Plinth\Server\Fit\DrawingFit;
 use Plinth\Server\Http\Needs;

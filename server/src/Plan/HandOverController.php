@@ -6,8 +6,8 @@ namespace Plinth\Server\Plan;
 
 use Plinth\Core\Exchange\Dxf\DxfWriter;
 use Plinth\Core\Exchange\PlanDocument\PlanWriter;
-use Plinth\Core\Plan\Derivation;
-use Plinth\Core\Plan\Plan;
+use Plinth\Core\Plan\Derivation\Derivation;
+use Plinth\Core\Plan\Model\Plan;
 use Plinth\Server\Http\Needs;
 use Plinth\Server\Http\Who;
 use Plinth\Server\Project\ProjectAccess;

@@ -6,9 +6,9 @@ namespace Plinth\Server\Plan;
 
 use Plinth\Core\Exchange\Json\JsonValue;
 use Plinth\Core\Geometry\Point;
-use Plinth\Core\Plan\Joining;
-use Plinth\Core\Plan\OpeningKind;
-use Plinth\Core\Plan\Wall as CoreWall;
+use Plinth\Core\Plan\Editing\Joining;
+use Plinth\Core\Plan\Model\OpeningKind;
+use Plinth\Core\Plan\Model\Wall as CoreWall;
 use Plinth\Server\Change\Base;
 use Plinth\Server\Change\Operation;
 use Plinth\Server\Change\Raw;

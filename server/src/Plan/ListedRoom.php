@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Server\Plan;
 
 use Doctrine\ORM\Mapping as ORM;
-use Plinth\Core\Plan\ListedRoom as CoreListedRoom;
+use Plinth\Core\Plan\Model\ListedRoom as CoreListedRoom;
 use Plinth\Server\Change\Kind;
 use Plinth\Server\Change\ProjectRow;
 use Plinth\Server\Change\Refers;

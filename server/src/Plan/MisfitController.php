@@ -6,8 +6,8 @@ namespace Plinth\Server\Plan;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Plinth\Core\Exchange\Json\JsonValue;
-use Plinth\Core\Ink\Misfit;
-use Plinth\Core\Plan\Wall as CoreWall;
+use Plinth\Core\Ink\Picks\Misfit;
+use Plinth\Core\Plan\Model\Wall as CoreWall;
 use Plinth\Server\Change\RowValues;
 use Plinth\Server\Fit\DrawingFit;
 use Plinth\Server\Http\Needs;

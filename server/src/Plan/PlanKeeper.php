@@ -6,9 +6,9 @@ namespace Plinth\Server\Plan;
 
 use Doctrine\DBAL\Connection;
 use Plinth\Core\Geometry\Point;
-use Plinth\Core\Plan\Divider as CoreDivider;
-use Plinth\Core\Plan\Storey as CoreStorey;
-use Plinth\Core\Plan\Wall as CoreWall;
+use Plinth\Core\Plan\Model\Divider as CoreDivider;
+use Plinth\Core\Plan\Model\Storey as CoreStorey;
+use Plinth\Core\Plan\Model\Wall as CoreWall;
 use Plinth\Server\Change\Aftermath;
 use Plinth\Server\Change\Follower;
 use Plinth\Server\Change\Occasion;

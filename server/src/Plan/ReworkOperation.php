@@ -6,11 +6,11 @@ namespace Plinth\Server\Plan;
 
 use Plinth\Core\Exchange\Json\JsonValue;
 use Plinth\Core\Geometry\Point;
-use Plinth\Core\Plan\Exception\UnusableEdit;
-use Plinth\Core\Plan\Line;
-use Plinth\Core\Plan\Mend;
-use Plinth\Core\Plan\MendAct;
-use Plinth\Core\Plan\Rework;
+use Plinth\Core\Plan\Editing\Exception\UnusableEdit;
+use Plinth\Core\Plan\Editing\Mend;
+use Plinth\Core\Plan\Editing\MendAct;
+use Plinth\Core\Plan\Editing\Rework;
+use Plinth\Core\Plan\Model\Line;
 use Plinth\Core\Plan\Settling\StoreySettled;
 use Plinth\Server\Change\Base;
 use Plinth\Server\Change\Operation;

@@ -6,8 +6,8 @@ namespace Plinth\Server\Plan;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Plinth\Core\Exchange\Json\JsonValue;
-use Plinth\Core\Plan\ListedRoom as CoreListedRoom;
-use Plinth\Core\Plan\RoomsTable;
+use Plinth\Core\Plan\Derivation\RoomsTable;
+use Plinth\Core\Plan\Model\ListedRoom as CoreListedRoom;
 use Plinth\Core\Units\LengthUnit;
 use Plinth\Server\Http\Needs;
 use Plinth\Server\Http\Who;

@@ -6,12 +6,12 @@ namespace Plinth\Server\Plan;
 
 use Doctrine\DBAL\Connection;
 use Plinth\Core\Geometry\Point;
-use Plinth\Core\Plan\Figure;
-use Plinth\Core\Plan\JoinedWall;
-use Plinth\Core\Plan\Line;
+use Plinth\Core\Plan\Model\Figure;
+use Plinth\Core\Plan\Model\JoinedWall;
+use Plinth\Core\Plan\Model\Line;
+use Plinth\Core\Plan\Model\Wall as CoreWall;
 use Plinth\Core\Plan\Settling\Settle;
 use Plinth\Core\Plan\Settling\Settled;
-use Plinth\Core\Plan\Wall as CoreWall;
 use Plinth\Core\Units\Exception\UnitsException;
 use Plinth\Core\Units\LengthParser;
 use Plinth\Core\Units\LengthUnit;

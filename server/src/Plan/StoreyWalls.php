@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace Plinth\Server\Plan;
 
 use Plinth\Core\Geometry\Point;
-use Plinth\Core\Plan\JoinedWall;
-use Plinth\Core\Plan\Shift;
-use Plinth\Core\Plan\Wall as CoreWall;
+use Plinth\Core\Plan\Editing\Shift;
+use Plinth\Core\Plan\Model\JoinedWall;
+use Plinth\Core\Plan\Model\Wall as CoreWall;
 use Plinth\Server\Change\Base;
 use Plinth\Server\Change\Operations;
 use Plinth\Server\Change\Raw;

@@ -5,10 +5,10 @@ declare(strict_types=1);
 namespace Plinth\Server\Plan;
 
 use Plinth\Core\Geometry\Point;
-use Plinth\Core\Plan\Derivation;
-use Plinth\Core\Plan\Divider;
-use Plinth\Core\Plan\Neighbourhood;
-use Plinth\Core\Plan\Wall;
+use Plinth\Core\Plan\Derivation\Derivation;
+use Plinth\Core\Plan\Model\Divider;
+use Plinth\Core\Plan\Model\Wall;
+use Plinth\Core\Plan\Network\Neighbourhood;
 
 /**
  * What a change has touched on a storey, as its derivation wants to know it.

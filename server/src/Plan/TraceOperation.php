@@ -6,10 +6,10 @@ namespace Plinth\Server\Plan;
 
 use Plinth\Core\Exchange\Json\JsonValue;
 use Plinth\Core\Geometry\Point;
-use Plinth\Core\Plan\Line;
-use Plinth\Core\Plan\Rework;
-use Plinth\Core\Plan\TracedChain;
-use Plinth\Core\Plan\Wall as CoreWall;
+use Plinth\Core\Plan\Editing\Rework;
+use Plinth\Core\Plan\Editing\TracedChain;
+use Plinth\Core\Plan\Model\Line;
+use Plinth\Core\Plan\Model\Wall as CoreWall;
 use Plinth\Server\Change\Base;
 use Plinth\Server\Change\Operation;
 use Plinth\Server\Change\ProjectRow;

@@ -6,7 +6,7 @@ namespace Plinth\Server\SettingOut;
 
 use Doctrine\ORM\Mapping as ORM;
 use Plinth\Core\Geometry\Point;
-use Plinth\Core\Plan\SettingOut;
+use Plinth\Core\Plan\Model\SettingOut;
 use Plinth\Server\Change\Kind;
 use Plinth\Server\Change\ProjectRow;
 use Plinth\Server\Change\Refers;

@@ -6,7 +6,7 @@ namespace Plinth\Server\SettingOut;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Plinth\Core\Geometry\Point;
-use Plinth\Core\Plan\SettingOut;
+use Plinth\Core\Plan\Model\SettingOut;
 use Plinth\Core\Site\Exception\UnusableBoundary;
 use Plinth\Core\Site\Traverse;
 use Plinth\Server\Project\Storey;

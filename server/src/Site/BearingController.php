@@ -6,7 +6,7 @@ namespace Plinth\Server\Site;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Plinth\Core\Geometry\PixelPoint;
-use Plinth\Core\Ink\TracedLine;
+use Plinth\Core\Ink\Picks\TracedLine;
 use Plinth\Core\Units\Bearing;
 use Plinth\Server\Fit\DrawingFit;
 use Plinth\Server\Http\Needs;

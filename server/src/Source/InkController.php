@@ -6,8 +6,8 @@ namespace Plinth\Server\Source;
 
 use Plinth\Core\Exchange\Json\JsonValue;
 use Plinth\Core\Geometry\PixelPoint;
-use Plinth\Core\Ink\JointCount;
-use Plinth\Core\Ink\PickRefinement;
+use Plinth\Core\Ink\Picks\JointCount;
+use Plinth\Core\Ink\Picks\PickRefinement;
 use Plinth\Server\Http\Needs;
 use Plinth\Server\Http\Refusal;
 use Plinth\Server\Http\Who;

@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace Plinth\Server\Source;
 
-use Plinth\Core\Ink\GreyFile;
-use Plinth\Core\Ink\GreyRaster;
-use Plinth\Core\Ink\PageInk;
+use Plinth\Core\Ink\Page\GreyFile;
+use Plinth\Core\Ink\Page\GreyRaster;
+use Plinth\Core\Ink\Page\PageInk;
 
 /** The ink of one imported page. */
 final readonly class InkOfPage implements PageInk

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Server\Source;
 
 use Doctrine\ORM\EntityManagerInterface;
-use Plinth\Core\Ink\GreyFile;
+use Plinth\Core\Ink\Page\GreyFile;
 use Plinth\Server\Source\Making\PageMaker;
 use Plinth\Server\Source\Making\PictureHeader;
 

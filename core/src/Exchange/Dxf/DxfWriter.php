@@ -4,13 +4,13 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Exchange\Dxf;
 
-use Plinth\Core\Plan\DerivedStorey;
-use Plinth\Core\Plan\Opening;
-use Plinth\Core\Plan\OpeningKind;
-use Plinth\Core\Plan\Outline;
-use Plinth\Core\Plan\SettingOut;
-use Plinth\Core\Plan\Storey;
-use Plinth\Core\Plan\Wall;
+use Plinth\Core\Plan\Derivation\BodyOutline;
+use Plinth\Core\Plan\Derivation\DerivedStorey;
+use Plinth\Core\Plan\Model\Opening;
+use Plinth\Core\Plan\Model\OpeningKind;
+use Plinth\Core\Plan\Model\SettingOut;
+use Plinth\Core\Plan\Model\Storey;
+use Plinth\Core\Plan\Model\Wall;
 
 /**
  * Writes one storey as an ASCII DXF drawing (AC1015), units millimetres ($INSUNITS 4).
@@ -87,7 +87,7 @@ final class DxfWriter
         foreach ($settingOut->boundaries as $ring) {
             $this->polyline('boundary', $ring);
         }
-        $points = array_merge(...array_map(static fn (Outline $o): array => $o->outer, $derived->outlines), ...$settingOut->columns);
+        $points = array_merge(...array_map(static fn (BodyOutline $o): array => $o->outer, $derived->outlines), ...$settingOut->columns);
         foreach ($settingOut->axes as $axis) {
             $points[] = 'x' === $axis['along'] ? [$axis['at'], $points[0][1] ?? 0.0] : [$points[0][0] ?? 0.0, $axis['at']];
         }

@@ -7,16 +7,16 @@ namespace Plinth\Core\Exchange\PlanDocument;
 use Plinth\Core\Exchange\Exception\UnreadableDocument;
 use Plinth\Core\Exchange\Json\JsonValue;
 use Plinth\Core\Geometry\Arc;
-use Plinth\Core\Plan\Column;
-use Plinth\Core\Plan\Divider;
-use Plinth\Core\Plan\Figure;
-use Plinth\Core\Plan\Line;
-use Plinth\Core\Plan\Opening;
-use Plinth\Core\Plan\OpeningKind;
-use Plinth\Core\Plan\Plan;
-use Plinth\Core\Plan\Room;
-use Plinth\Core\Plan\Storey;
-use Plinth\Core\Plan\Wall;
+use Plinth\Core\Plan\Model\Column;
+use Plinth\Core\Plan\Model\Divider;
+use Plinth\Core\Plan\Model\Figure;
+use Plinth\Core\Plan\Model\Line;
+use Plinth\Core\Plan\Model\Opening;
+use Plinth\Core\Plan\Model\OpeningKind;
+use Plinth\Core\Plan\Model\Plan;
+use Plinth\Core\Plan\Model\Room;
+use Plinth\Core\Plan\Model\Storey;
+use Plinth\Core\Plan\Model\Wall;
 
 /** Reads a plan document (docs/plan-format.md). Unknown keys are refused with their path. */
 final class PlanReader

@@ -4,20 +4,20 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Exchange\PlanDocument;
 
-use Plinth\Core\Plan\Column;
-use Plinth\Core\Plan\DerivedStorey;
-use Plinth\Core\Plan\Divider;
-use Plinth\Core\Plan\Figure;
-use Plinth\Core\Plan\Finding;
-use Plinth\Core\Plan\Leak;
-use Plinth\Core\Plan\Opening;
-use Plinth\Core\Plan\Plan;
-use Plinth\Core\Plan\Region;
-use Plinth\Core\Plan\Room;
-use Plinth\Core\Plan\Storey;
-use Plinth\Core\Plan\Unplaced;
-use Plinth\Core\Plan\Wall;
-use Plinth\Core\Plan\WallShape;
+use Plinth\Core\Plan\Derivation\DerivedStorey;
+use Plinth\Core\Plan\Derivation\Finding;
+use Plinth\Core\Plan\Derivation\Region;
+use Plinth\Core\Plan\Derivation\Unplaced;
+use Plinth\Core\Plan\Derivation\WallShape;
+use Plinth\Core\Plan\Model\Column;
+use Plinth\Core\Plan\Model\Divider;
+use Plinth\Core\Plan\Model\Figure;
+use Plinth\Core\Plan\Model\Opening;
+use Plinth\Core\Plan\Model\Plan;
+use Plinth\Core\Plan\Model\Room;
+use Plinth\Core\Plan\Model\Storey;
+use Plinth\Core\Plan\Model\Wall;
+use Plinth\Core\Plan\Network\Leak;
 
 /** Writes a plan document, and what was derived from one, as data for JSON. */
 final class PlanWriter

@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Plinth\Core\Ink\Reading;
 
 use Plinth\Core\Geometry\Point;
-use Plinth\Core\Ink\Walls\Internal\Stroke;
-use Plinth\Core\Ink\Walls\Internal\Strokes;
+use Plinth\Core\Ink\Page\Stroke;
+use Plinth\Core\Ink\Page\Strokes;
 
 /**
  * What recognised words mean on a drawing: figures beside a dimension line, from one line across it to the next; room names, with

@@ -7,10 +7,10 @@ namespace Plinth\Core\Ink\Reading;
 use Plinth\Core\Geometry\PixelBox;
 use Plinth\Core\Geometry\PixelToMm;
 use Plinth\Core\Geometry\Point;
-use Plinth\Core\Ink\GreyRaster;
-use Plinth\Core\Ink\PageInk;
-use Plinth\Core\Ink\Walls\Internal\AlignedInk;
-use Plinth\Core\Ink\Walls\Internal\InkPage;
+use Plinth\Core\Ink\Page\AlignedInk;
+use Plinth\Core\Ink\Page\GreyRaster;
+use Plinth\Core\Ink\Page\PageInk;
+use Plinth\Core\Ink\Page\ReducedInk;
 
 /**
  * A drawing made ready for text recognition: upright, dark on white, at a size that recognisers like, and with only those pieces of
@@ -48,7 +48,7 @@ final readonly class TextPicture
         [$xs, $ys] = [array_map(static fn (Point $p): float => $p->x, $corners), array_map(static fn (Point $p): float => $p->y, $corners)];
         $area = (max($xs) - min($xs)) * (max($ys) - min($ys));
         $cell = max($textMm / self::TEXT_PX, $own / self::FINEST, sqrt($area / self::MOST_CELLS));
-        $page = InkPage::of($pageInk, $box, max(1, (int) floor($cell / $own + 0.05)), static fn (float $done) => $onProgress(0.2 * $done));
+        $page = ReducedInk::of($pageInk, $box, max(1, (int) floor($cell / $own + 0.05)), static fn (float $done) => $onProgress(0.2 * $done));
         $ink = AlignedInk::of($page, $map, $corners, 0.0, $cell);
         $onProgress(0.7);
         $columns = $ink->columns();

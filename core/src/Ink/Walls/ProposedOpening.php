@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Ink\Walls;
 
-use Plinth\Core\Plan\OpeningKind;
+use Plinth\Core\Plan\Model\OpeningKind;
 
 /** An opening that the ink shows in a proposed wall. */
 final readonly class ProposedOpening

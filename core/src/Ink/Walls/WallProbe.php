@@ -6,7 +6,7 @@ namespace Plinth\Core\Ink\Walls;
 
 use Plinth\Core\Geometry\PixelToMm;
 use Plinth\Core\Geometry\Point;
-use Plinth\Core\Ink\PageInk;
+use Plinth\Core\Ink\Page\PageInk;
 use Plinth\Core\Ink\Walls\Internal\FaceEdge;
 use Plinth\Core\Ink\Walls\Internal\Profiles;
 

@@ -6,14 +6,13 @@ namespace Plinth\Core\Ink\Walls;
 
 use Plinth\Core\Geometry\PixelBox;
 use Plinth\Core\Geometry\PixelToMm;
-use Plinth\Core\Ink\GreyRaster;
-use Plinth\Core\Ink\Internal\EdgePoints;
-use Plinth\Core\Ink\PageInk;
-use Plinth\Core\Ink\Walls\Internal\AlignedInk;
+use Plinth\Core\Ink\Page\AlignedInk;
+use Plinth\Core\Ink\Page\EdgePoints;
+use Plinth\Core\Ink\Page\GreyRaster;
+use Plinth\Core\Ink\Page\PageInk;
+use Plinth\Core\Ink\Page\ReducedInk;
 use Plinth\Core\Ink\Walls\Internal\Columns;
 use Plinth\Core\Ink\Walls\Internal\Filling;
-use Plinth\Core\Ink\Walls\Internal\InkPage;
-use Plinth\Core\Ink\Walls\Internal\Network;
 use Plinth\Core\Ink\Walls\Internal\Openings;
 use Plinth\Core\Ink\Walls\Internal\Pens;
 use Plinth\Core\Ink\Walls\Internal\Signs;
@@ -21,6 +20,7 @@ use Plinth\Core\Ink\Walls\Internal\Strip;
 use Plinth\Core\Ink\Walls\Internal\Strips;
 use Plinth\Core\Ink\Walls\Internal\WallLine;
 use Plinth\Core\Ink\Walls\Internal\WallLines;
+use Plinth\Core\Ink\Walls\Internal\WallNetwork;
 
 /**
  * The walls, openings and columns that a whole drawing shows.
@@ -71,7 +71,7 @@ final readonly class WallProposals
         $scale = $map->mmPerPixelAt($box->centre());
         $factor = max(1, (int) floor(self::CELL_MM[0] / $scale + 0.05));
         $cell = max(self::CELL_MM[0], min(self::CELL_MM[1], $scale * $factor));
-        $page = InkPage::of($pageInk, $box, $factor, static fn (float $done) => $onProgress(self::READ * $done));
+        $page = ReducedInk::of($pageInk, $box, $factor, static fn (float $done) => $onProgress(self::READ * $done));
         $corners = array_map($map->toMm(...), $box->corners());
 
         $directions = [0.0];
@@ -109,7 +109,7 @@ final readonly class WallProposals
             $probed[] = $line->probed($pageInk, $map);
             $onProgress(self::LAID + (1.0 - self::LAID) * 0.6 * ($i + 1) / \count($lines));
         }
-        $joined = Network::joined(Network::without($probed));
+        $joined = WallNetwork::joined(WallNetwork::without($probed));
         $walls = array_map(static fn (WallLine $l): ProposedWall => $l->proposal($joined), $joined);
         $openings = Openings::in($joined, $pageInk, $map, static fn (float $done) => $onProgress(self::LAID + (1.0 - self::LAID) * (0.6 + 0.4 * $done)));
 
@@ -148,8 +148,8 @@ final readonly class WallProposals
                     $lines[] = WallLine::of($strip, $turns[$k], 0 !== $k);
                 }
             }
-            $lines = Network::of($lines);
-            $tried[] = [Network::worth($lines), $lines];
+            $lines = WallNetwork::of($lines);
+            $tried[] = [WallNetwork::worth($lines), $lines];
         }
         $most = max(array_column($tried, 0));
         foreach ($tried as [$worth, $lines]) {

@@ -6,8 +6,8 @@ namespace Plinth\Core\Ink\Walls;
 
 use Plinth\Core\Geometry\PixelToMm;
 use Plinth\Core\Geometry\Point;
-use Plinth\Core\Ink\Internal\EdgePoints;
-use Plinth\Core\Ink\PageInk;
+use Plinth\Core\Ink\Page\EdgePoints;
+use Plinth\Core\Ink\Page\PageInk;
 use Plinth\Core\Ink\Walls\Internal\Profiles;
 
 /**

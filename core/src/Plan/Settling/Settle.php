@@ -5,14 +5,14 @@ declare(strict_types=1);
 namespace Plinth\Core\Plan\Settling;
 
 use Plinth\Core\Geometry\Point;
-use Plinth\Core\Plan\Figure;
-use Plinth\Core\Plan\JoinedWall;
-use Plinth\Core\Plan\Line;
-use Plinth\Core\Plan\Settling\Internal\Adjustment;
+use Plinth\Core\Plan\Model\Figure;
+use Plinth\Core\Plan\Model\JoinedWall;
+use Plinth\Core\Plan\Model\Line;
 use Plinth\Core\Plan\Settling\Internal\Families;
 use Plinth\Core\Plan\Settling\Internal\Family;
 use Plinth\Core\Plan\Settling\Internal\Solution;
 use Plinth\Core\Plan\Settling\Internal\Sought;
+use Plinth\Core\Plan\Settling\Internal\StoreyAdjustment;
 use Plinth\Core\Plan\Settling\Internal\Ties;
 use Plinth\Core\Plan\Settling\Internal\Traced;
 
@@ -60,7 +60,7 @@ final class Settle
             $families = Families::of($members, $traced);
             $ties = new Ties($traced, $families);
             [$sought, $unheld] = self::sought($figures, $traced, $ties, $families);
-            $solution = (new Adjustment($traced, $ties, $sought))->solution($families, $meant);
+            $solution = (new StoreyAdjustment($traced, $ties, $sought))->solution($families, $meant);
             // What runs one way now that did not before is meant to as well: settling again shall move nothing. But not what figures
             // or its like turned by much more than that: it was not traced so.
             $now = $traced->at($solution->places);

@@ -5,10 +5,10 @@ declare(strict_types=1);
 namespace Plinth\Core\Plan\Settling;
 
 use Plinth\Core\Geometry\Point;
-use Plinth\Core\Plan\JoinedWall;
-use Plinth\Core\Plan\Opening;
-use Plinth\Core\Plan\Storey;
-use Plinth\Core\Plan\Wall;
+use Plinth\Core\Plan\Model\JoinedWall;
+use Plinth\Core\Plan\Model\Opening;
+use Plinth\Core\Plan\Model\Storey;
+use Plinth\Core\Plan\Model\Wall;
 
 /** A storey by itself, settled: ends of walls within a millimetre of each other are one node, and openings keep their places. */
 final readonly class StoreySettled

@@ -7,7 +7,7 @@ namespace Plinth\Core\Tests\Ink\Walls;
 use Plinth\Core\Geometry\PixelPoint;
 use Plinth\Core\Geometry\PixelToMm;
 use Plinth\Core\Geometry\Point;
-use Plinth\Core\Ink\GreyRaster;
+use Plinth\Core\Ink\Page\GreyRaster;
 
 /** Two rooms drawn from exact truth, walls solid or as two lines, nine samples to a pixel. */
 final class DrawnWalls

@@ -8,7 +8,7 @@ use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Plinth\Core\Geometry\PixelBox;
 use Plinth\Core\Geometry\Point;
-use Plinth\Core\Ink\GreyRaster;
+use Plinth\Core\Ink\Page\GreyRaster;
 use Plinth\Core\Ink\Walls\WallProbe;
 use Plinth\Core\Ink\Walls\WallProposals;
 use Plinth\Core\Ink\Walls\WallUnder;

@@ -5,12 +5,12 @@ declare(strict_types=1);
 namespace Plinth\Core\Tests\Plan\Settling;
 
 use Plinth\Core\Geometry\Point;
-use Plinth\Core\Plan\Figure;
-use Plinth\Core\Plan\JoinedWall;
-use Plinth\Core\Plan\Line;
+use Plinth\Core\Plan\Model\Figure;
+use Plinth\Core\Plan\Model\JoinedWall;
+use Plinth\Core\Plan\Model\Line;
+use Plinth\Core\Plan\Model\Wall;
 use Plinth\Core\Plan\Settling\Settle;
 use Plinth\Core\Plan\Settling\Settled;
-use Plinth\Core\Plan\Wall;
 
 /** A storey to be settled, lying somewhere and turned some way, and looked at as if it lay at the origin and were not turned. */
 final readonly class Storey

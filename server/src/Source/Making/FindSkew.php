@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Server\Source\Making;
 
 use Doctrine\DBAL\Connection;
-use Plinth\Core\Ink\Skew;
+use Plinth\Core\Ink\Pages\Skew;
 use Plinth\Server\Change\Raw;
 use Plinth\Server\Job\Attempt;
 use Plinth\Server\Job\Job;

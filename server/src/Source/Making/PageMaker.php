@@ -6,9 +6,9 @@ namespace Plinth\Server\Source\Making;
 
 use Plinth\Core\Exchange\Svg\SvgLines;
 use Plinth\Core\Geometry\PixelBox;
-use Plinth\Core\Ink\Cuts;
-use Plinth\Core\Ink\GreyRaster;
-use Plinth\Core\Ink\Paper;
+use Plinth\Core\Ink\Page\GreyRaster;
+use Plinth\Core\Ink\Page\Paper;
+use Plinth\Core\Ink\Pages\Cuts;
 use Plinth\Server\Source\Reading\Format;
 use Plinth\Server\Source\Reading\LineDrawing;
 use Plinth\Server\Source\Reading\PictureFailure;

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Plinth\Server\Source\Making;
 
-use Plinth\Core\Ink\Exception\UnreadableRaster;
+use Plinth\Core\Ink\Page\Exception\UnreadableRaster;
 
 /** Head of the uncompressed picture files that the picture tool writes between two steps: 64 bytes, then the pixels row by row. */
 final readonly class PictureHeader

@@ -5,10 +5,10 @@ declare(strict_types=1);
 namespace Plinth\Core\Ink\Walls\Internal;
 
 use Plinth\Core\Geometry\PixelToMm;
-use Plinth\Core\Ink\Gap;
-use Plinth\Core\Ink\PageInk;
+use Plinth\Core\Ink\Page\PageInk;
+use Plinth\Core\Ink\Picks\Gap;
 use Plinth\Core\Ink\Walls\ProposedOpening;
-use Plinth\Core\Plan\OpeningKind;
+use Plinth\Core\Plan\Model\OpeningKind;
 
 /**
  * What the gaps of found walls are.

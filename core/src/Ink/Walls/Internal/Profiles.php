@@ -6,7 +6,7 @@ namespace Plinth\Core\Ink\Walls\Internal;
 
 use Plinth\Core\Geometry\PixelToMm;
 use Plinth\Core\Geometry\Point;
-use Plinth\Core\Ink\PageInk;
+use Plinth\Core\Ink\Page\PageInk;
 
 /**
  * How dark a drawing is across a line, taken at places along it: each profile is a mean over a short stretch, so that grain averages out.

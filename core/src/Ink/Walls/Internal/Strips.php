@@ -4,6 +4,10 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Ink\Walls\Internal;
 
+use Plinth\Core\Ink\Page\Chain;
+use Plinth\Core\Ink\Page\Chains;
+use Plinth\Core\Ink\Page\Stroke;
+
 /**
  * Stretches of wall in scan lines across one direction.
  *

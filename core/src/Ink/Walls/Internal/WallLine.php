@@ -7,7 +7,7 @@ namespace Plinth\Core\Ink\Walls\Internal;
 use Plinth\Core\Geometry\PixelToMm;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Geometry\Segment;
-use Plinth\Core\Ink\PageInk;
+use Plinth\Core\Ink\Page\PageInk;
 use Plinth\Core\Ink\Walls\ProbedWall;
 use Plinth\Core\Ink\Walls\ProposedWall;
 use Plinth\Core\Ink\Walls\WallProbe;

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Plan\Settling\Internal;
 
-use Plinth\Core\Plan\Figure;
-use Plinth\Core\Plan\Line;
+use Plinth\Core\Plan\Model\Figure;
+use Plinth\Core\Plan\Model\Line;
 
 /**
  * A figure between two walls of one family, as a difference of places along an axis of its frame.

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Core\Plan\Settling\Internal;
 
 use Plinth\Core\Geometry\Point;
-use Plinth\Core\Plan\JoinedWall;
+use Plinth\Core\Plan\Model\JoinedWall;
 
 /**
  * A storey as settling reckons with it: nodes by number, and places from the middle of them all, so that it matters nowhere how

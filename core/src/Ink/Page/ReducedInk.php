@@ -1,0 +1,82 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Ink\Page;
+
+use Plinth\Core\Geometry\PixelBox;
+use Plinth\Core\Geometry\PixelToMm;
+use Plinth\Core\Geometry\Point;
+
+/**
+ * How much ink a drawing has, pixel by pixel: 0 for paper to 255 for full ink, with the light's fall over the page taken out, at a size
+ * that is enough for walls.
+ */
+final readonly class ReducedInk
+{
+    /** px along the longer side at which paper is told from ink */
+    private const PAPER_SIDE = 1200;
+    /** rows of the page that are read at once */
+    private const BAND = 512;
+
+    private function __construct(public int $left, public int $top, public int $factor, public int $width, public int $height, public string $bytes)
+    {
+    }
+
+    /**
+     * @param int $factor so many pixels of the page become one, across and down
+     * @param callable(float): void $onProgress part done, 0 to 1
+     */
+    public static function of(PageInk $pageInk, PixelBox $box, int $factor, callable $onProgress): self
+    {
+        $left = max(0, (int) floor($box->left));
+        $top = max(0, (int) floor($box->top));
+        $band = self::BAND - self::BAND % $factor;
+        $bytes = '';
+        $width = 0;
+        $end = (int) ceil($box->bottom());
+        for ($y = $top; $y < $end; $y += $band) {
+            $raster = $pageInk->window($left, $y, (int) ceil($box->right()) - $left, min($band, $end - $y));
+            if ($raster->height < $factor || $raster->width < $factor) {
+                break;
+            }
+            $raster = $raster->shrunk($factor);
+            $width = $raster->width;
+            $bytes .= $raster->bytes;
+            $onProgress(min(1.0, ($y + $band - $top) / max(1, $end - $top)));
+        }
+        $height = 0 === $width ? 0 : intdiv(\strlen($bytes), $width);
+        if (0 === $height) {
+            return new self($left, $top, $factor, 1, 1, "\0");
+        }
+
+        return new self($left, $top, $factor, $width, $height, self::ink(new GreyRaster($width, $height, $bytes)));
+    }
+
+    private static function ink(GreyRaster $raster): string
+    {
+        $factor = max(1, intdiv(max($raster->width, $raster->height), self::PAPER_SIDE));
+        $paper = Paper::of($raster->shrunk($factor), false);
+        $all = implode('', array_map(\chr(...), range(0, 255)));
+        $tables = [];
+        $ink = '';
+        $cell = $paper->cell * $factor;
+        for ($y = 0; $y < $raster->height; ++$y) {
+            for ($x = 0; $x < $raster->width; $x += $cell) {
+                $level = $paper->at(intdiv($x, $factor), intdiv($y, $factor));
+                $tables[$level] ??= implode('', array_map(static fn (int $v): string => \chr((int) max(0, min(255, 255 * ($level - $v) / $paper->contrast))), range(0, 255)));
+                $ink .= strtr($raster->row($y, $x, min($cell, $raster->width - $x)), $all, $tables[$level]);
+            }
+        }
+
+        return $ink;
+    }
+
+    /** @return array{float, float} where a place of the building lies, counted from the middle of the first pixel of this raster */
+    public function at(PixelToMm $map, Point $mm): array
+    {
+        $p = $map->toPixel($mm);
+
+        return [($p->x - $this->left) / $this->factor - 0.5, ($p->y - $this->top) / $this->factor - 0.5];
+    }
+}

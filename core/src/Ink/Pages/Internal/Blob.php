@@ -1,0 +1,42 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Ink\Pages\Internal;
+
+use Plinth\Core\Geometry\PixelBox;
+
+/**
+ * A connected piece of ink as horizontal runs.
+ *
+ * @internal
+ */
+final readonly class Blob
+{
+    public PixelBox $box;
+    public int $ink;
+
+    /** @param non-empty-list<array{int, int, int}> $runs row, first column, column after the last; rows ascending */
+    public function __construct(public array $runs)
+    {
+        $this->box = PixelBox::between(min(array_column($runs, 1)), $runs[0][0], max(array_column($runs, 2)), $runs[\count($runs) - 1][0] + 1);
+        $ink = 0;
+        foreach ($runs as [, $from, $to]) {
+            $ink += $to - $from;
+        }
+        $this->ink = $ink;
+    }
+
+    /** Ink inside a box, px. */
+    public function inkIn(PixelBox $box): int
+    {
+        $sum = 0;
+        foreach ($this->runs as [$y, $from, $to]) {
+            if ($y >= $box->top && $y < $box->bottom()) {
+                $sum += (int) max(0.0, min($to, $box->right()) - max($from, $box->left));
+            }
+        }
+
+        return $sum;
+    }
+}

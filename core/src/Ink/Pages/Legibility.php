@@ -1,0 +1,39 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Ink\Pages;
+
+/**
+ * What can be read off a page at its resolution: how wide a thin partition shows, and how well its faces can be picked.
+ *
+ * 100 mm for a partition, and the widths below which faces run together, are common practice, no source.
+ */
+final readonly class Legibility
+{
+    public const PARTITION_MM = 100.0;
+    /** Two standard deviations of a carefully picked face, px: half a pixel of ink edge, and the hand. */
+    private const PICK_PX = 0.6;
+    private const CLEAR_PX = 6.0;
+    private const COARSE_PX = 2.5;
+
+    private function __construct(public float $partitionPx, public float $plusMinusMm, public string $words)
+    {
+    }
+
+    /** @param float $mmPerPixel of the building, > 0 */
+    public static function at(float $mmPerPixel): self
+    {
+        $px = self::PARTITION_MM / $mmPerPixel;
+        $plusMinus = self::PICK_PX * $mmPerPixel;
+        $size = $px >= 10.0 ? (string) round($px) : (string) round($px, 1);
+        $error = $plusMinus >= 10.0 ? (string) round($plusMinus) : (string) round($plusMinus, 1);
+        $words = match (true) {
+            $px >= self::CLEAR_PX => \sprintf('Clear: a 100 mm partition is about %s px wide; expect ±%s mm.', $size, $error),
+            $px >= self::COARSE_PX => \sprintf('Coarse: a 100 mm partition is about %s px wide; expect ±%s mm.', $size, $error),
+            default => \sprintf('Too coarse for partitions: 100 mm is about %s px, so its two faces run together; expect ±%s mm. A finer scan would help.', $size, $error),
+        };
+
+        return new self($px, $plusMinus, $words);
+    }
+}

@@ -1,0 +1,338 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Ink\Pages;
+
+use Plinth\Core\Ink\Page\EdgePoints;
+use Plinth\Core\Ink\Page\GreyRaster;
+use Plinth\Core\Numerics\Cholesky;
+
+/**
+ * How far a drawing is turned on its page: the direction of its dominant grid, modulo 90°.
+ *
+ * First a histogram of edge directions by Scharr's operator (central differences are off by degrees on thin strokes; Scharr
+ * 2000, from memory), then the turn at which edge points fall together best when projected (greatest sum of squared counts),
+ * and at last straight lines through the points of each long edge, averaged by how well each tells its own direction.
+ */
+final readonly class Skew
+{
+    /** px along the longer side that are enough; larger pages are reduced to less than twice that */
+    public const SIDE = 1500;
+    private const WINDOW_DEGREES = 3.3;
+    private const LEAST_LINE_PX = 60;
+    /** points that the first search looks at, of either direction */
+    private const ENOUGH = 6000;
+    /** lines that run off by more than this belong to no common grid, radians */
+    private const SAME_SLOPE = 0.0015;
+    /** the page is looked at in so many parts across and down, for lines that converge */
+    private const PARTS = 4;
+    /** converging by less than this over the drawing says nothing */
+    private const LEANS_DEGREES = 0.12;
+    private const LEANING_WINDOW_DEGREES = 6.0;
+    /** radians that no scan tells better than; and what is said where a single line tells: half a pixel over a thousand */
+    private const LEAST_SIGMA = 0.000005;
+    private const UNKNOWN_SIGMA = 0.0005;
+
+    /**
+     * @param float $degrees of the drawing's +x axis, counter-clockwise positive as seen, in (−45, 45]
+     * @param float $confidence 0 (nothing runs anywhere) to 1 (all edges run with one grid)
+     * @param float $sigmaDegrees standard deviation, from how far the lines that run with the grid scatter
+     */
+    private function __construct(public float $degrees, public float $confidence, public float $sigmaDegrees)
+    {
+    }
+
+    /** @return self|null null when the page has no edges to speak of */
+    public static function of(GreyRaster $page): ?self
+    {
+        $raster = $page->shrunk(max(1, intdiv(max($page->width, $page->height), self::SIDE)));
+        $edges = EdgePoints::of($raster);
+        if (null === $edges) {
+            return null;
+        }
+        $coarse = $edges->dominantDegrees();
+        [$across, $down] = $edges->near($coarse, self::WINDOW_DEGREES);
+        if (\count($across) + \count($down) < self::LEAST_LINE_PX) {
+            return null;
+        }
+        $best = self::sharpest(self::some($across), self::some($down), $coarse);
+        $sigma = rad2deg(self::UNKNOWN_SIGMA);
+        for ($round = 0; $round < 3; ++$round) {
+            $slopes = self::slopes($across, $down, $best);
+            if ([] === $slopes) {
+                break;
+            }
+            [$slope, $spread] = self::agreed($slopes);
+            $best += rad2deg(atan($slope));
+            $sigma = rad2deg($spread);
+        }
+        // The lines that run across the page, not those that run down it.
+        $best = $best > 45.0 ? $best - 90.0 : $best;
+        $leaning = self::leaning($edges->near($best, self::LEANING_WINDOW_DEGREES)[0], $best);
+        if (null !== $leaning) {
+            [$best, $sigma] = $leaning;
+        }
+        // As the page is seen: image y runs down, so a line that falls to the right is turned clockwise.
+        $degrees = fmod(-$best + 45.0 + 360.0, 90.0) - 45.0;
+
+        return new self($degrees <= -45.0 ? $degrees + 90.0 : $degrees, $edges->share($coarse, self::WINDOW_DEGREES / 3), $sigma);
+    }
+
+    /**
+     * On photographs lines converge: the direction is found in each part of the page for itself, and taken in the drawing's middle from
+     * how it changes over the page. Of the two families that of the lines across counts.
+     *
+     * @param list<array{float, float}> $across
+     *
+     * @return array{float, float}|null degrees and their standard deviation; null where the lines run alike everywhere
+     */
+    private static function leaning(array $across, float $degrees): ?array
+    {
+        if (\count($across) < self::PARTS * self::PARTS * self::LEAST_LINE_PX) {
+            return null;
+        }
+        [$left, $right] = self::reach(array_column($across, 0));
+        [$top, $bottom] = self::reach(array_column($across, 1));
+        [$w, $h] = [max(1.0, $right - $left), max(1.0, $bottom - $top)];
+        $parts = [];
+        foreach ($across as [$x, $y]) {
+            $i = (int) floor(self::PARTS * ($x - $left) / $w);
+            $j = (int) floor(self::PARTS * ($y - $top) / $h);
+            if ($i >= 0 && $j >= 0 && $i < self::PARTS && $j < self::PARTS) {
+                $parts[$j * self::PARTS + $i][] = [$x, $y];
+            }
+        }
+        $found = [];
+        foreach ($parts as $points) {
+            if (\count($points) < 4 * self::LEAST_LINE_PX) {
+                continue;
+            }
+            $here = self::sharpest(self::some($points), [], $degrees);
+            $slopes = self::slopes($points, [], $here);
+            if ([] !== $slopes) {
+                [$slope, $sigma] = self::agreed($slopes);
+                $n = \count($points);
+                $found[] = [(array_sum(array_column($points, 0)) / $n - $left) / $w - 0.5, (array_sum(array_column($points, 1)) / $n - $top) / $h - 0.5, $here - $degrees + rad2deg(atan($slope)), array_sum(array_column($slopes, 1))];
+            }
+        }
+
+        return self::inTheMiddle($found, $degrees);
+    }
+
+    /**
+     * A plane through the directions of the parts, those far off it left out.
+     *
+     * @param list<array{float, float, float, float}> $found place from −0.5 to 0.5 across and down, degrees off, weight
+     *
+     * @return array{float, float}|null
+     */
+    private static function inTheMiddle(array $found, float $degrees): ?array
+    {
+        $limits = [2.0, 0.7, 0.3];
+        $plane = [0.0, 0.0, 0.0];
+        $near = [];
+        foreach ($limits as $limit) {
+            $near = array_values(array_filter($found, static fn (array $f): bool => abs($f[2] - $plane[0] - $plane[1] * $f[0] - $plane[2] * $f[1]) < $limit || [0.0, 0.0, 0.0] === $plane));
+            if (\count($near) < 5) {
+                return null;
+            }
+            $normal = array_fill(0, 3, [0.0, 0.0, 0.0]);
+            $right = [0.0, 0.0, 0.0];
+            foreach ($near as [$x, $y, $off, $weight]) {
+                $row = [1.0, $x, $y];
+                foreach ($row as $i => $a) {
+                    $right[$i] += $weight * $a * $off;
+                    foreach ($row as $k => $b) {
+                        $normal[$i][$k] += $weight * $a * $b;
+                    }
+                }
+            }
+            $factor = Cholesky::of($normal);
+            if (null === $factor) {
+                return null;
+            }
+            $plane = $factor->solve($right);
+        }
+        if (max(abs($plane[1]), abs($plane[2])) < self::LEANS_DEGREES) {
+            return null;
+        }
+        $rest = array_map(static fn (array $f): float => abs($f[2] - $plane[0] - $plane[1] * $f[0] - $plane[2] * $f[1]), $near);
+
+        return [$degrees + $plane[0], max(0.02, 1.5 * array_sum($rest) / \count($rest) / sqrt(\count($near) - 3.0 + 1.0))];
+    }
+
+    /**
+     * Where all but a fiftieth at either end lie.
+     *
+     * @param list<float> $values
+     *
+     * @return array{float, float}
+     */
+    private static function reach(array $values): array
+    {
+        sort($values);
+        $cut = intdiv(\count($values), 50);
+
+        return [$values[$cut], $values[\count($values) - 1 - $cut]];
+    }
+
+    /**
+     * Enough of the points to see where they fall together.
+     *
+     * @param list<array{float, float}> $points
+     *
+     * @return list<array{float, float}>
+     */
+    private static function some(array $points): array
+    {
+        $every = max(1, intdiv(\count($points), self::ENOUGH));
+        $some = [];
+        for ($i = 0; $i < \count($points); $i += $every) {
+            $some[] = $points[$i];
+        }
+
+        return $some;
+    }
+
+    /**
+     * @param list<array{float, float}> $across points of edges that run nearly along the turned x
+     * @param list<array{float, float}> $down those along the turned y
+     */
+    private static function sharpest(array $across, array $down, float $coarse): float
+    {
+        $best = $coarse;
+        foreach ([[self::WINDOW_DEGREES, 0.15], [0.3, 0.03], [0.06, 0.01]] as [$reach, $step]) {
+            $most = -1.0;
+            $middle = $best;
+            for ($d = -$reach; $d <= $reach + 1e-9; $d += $step) {
+                $score = self::score($across, $middle + $d, false) + self::score($down, $middle + $d, true);
+                if ($score > $most) {
+                    $most = $score;
+                    $best = $middle + $d;
+                }
+            }
+        }
+
+        return $best;
+    }
+
+    /** @param list<array{float, float}> $points */
+    private static function score(array $points, float $degrees, bool $down): float
+    {
+        $c = cos(deg2rad($degrees));
+        $s = sin(deg2rad($degrees));
+        $counts = [];
+        foreach ($points as [$x, $y]) {
+            $bin = (int) (2.0 * ($down ? $c * $x + $s * $y : $c * $y - $s * $x) + 20_000.0);
+            $counts[$bin] = ($counts[$bin] ?? 0) + 1;
+        }
+        $sum = 0.0;
+        foreach ($counts as $n) {
+            $sum += $n * $n;
+        }
+
+        return $sum;
+    }
+
+    /**
+     * Straight lines through the points of each long edge: by how much each runs off the turn assumed, counter-clockwise on the page
+     * with y down, with the weight that its length gives it.
+     *
+     * @param list<array{float, float}> $across
+     * @param list<array{float, float}> $down
+     *
+     * @return list<array{float, float}>
+     */
+    private static function slopes(array $across, array $down, float $degrees): array
+    {
+        $c = cos(deg2rad($degrees));
+        $s = sin(deg2rad($degrees));
+        $slopes = [];
+        foreach ([[$across, false], [$down, true]] as [$points, $isDown]) {
+            $bins = [];
+            foreach ($points as [$x, $y]) {
+                // Along the line, and off it.
+                $t = $isDown ? $c * $y - $s * $x : $c * $x + $s * $y;
+                $n = $isDown ? $c * $x + $s * $y : $c * $y - $s * $x;
+                $bins[(int) floor($n)][] = [$t, $n];
+            }
+            foreach ($bins as $bin => $here) {
+                $before = \count($bins[$bin - 1] ?? []);
+                $after = \count($bins[$bin + 1] ?? []);
+                if (\count($here) < $before || \count($here) <= $after) {
+                    continue; // not the middle of an edge
+                }
+                $line = self::line([...($bins[$bin - 1] ?? []), ...$here, ...($bins[$bin + 1] ?? [])]);
+                if (null !== $line) {
+                    // A line down the page turns the other way for the same slope.
+                    $slopes[] = [$isDown ? -$line[0] : $line[0], $line[1]];
+                }
+            }
+        }
+
+        return $slopes;
+    }
+
+    /**
+     * What most of them agree on.
+     *
+     * @param non-empty-list<array{float, float}> $slopes
+     *
+     * @return array{float, float} slope and its standard deviation
+     */
+    private static function agreed(array $slopes): array
+    {
+        // The weighted median first: a leaning wall or a stair is no part of the grid.
+        usort($slopes, static fn (array $a, array $b): int => $a[0] <=> $b[0]);
+        $half = array_sum(array_column($slopes, 1)) / 2.0;
+        $middle = 0.0;
+        foreach ($slopes as [$slope, $weight]) {
+            $half -= $weight;
+            if ($half <= 0.0) {
+                $middle = $slope;
+                break;
+            }
+        }
+        $near = array_values(array_filter($slopes, static fn (array $s): bool => abs($s[0] - $middle) < self::SAME_SLOPE));
+        $weights = array_sum(array_column($near, 1));
+        $mean = array_sum(array_map(static fn (array $s): float => $s[0] * $s[1], $near)) / $weights;
+        $scatter = array_sum(array_map(static fn (array $s): float => $s[1] * ($s[0] - $mean) ** 2, $near)) / $weights;
+        $count = $weights ** 2 / array_sum(array_map(static fn (array $s): float => $s[1] ** 2, $near));
+
+        return [$mean, max(self::LEAST_SIGMA, $count > 1.5 ? sqrt($scatter / ($count - 1.0)) : self::UNKNOWN_SIGMA)];
+    }
+
+    /**
+     * @param list<array{float, float}> $points along and off
+     *
+     * @return array{float, float}|null slope, and the weight that its variance gives it
+     */
+    private static function line(array $points): ?array
+    {
+        [$slope, $tt] = [0.0, 0.0];
+        for ($round = 0; $round < 3; ++$round) {
+            $n = \count($points);
+            if ($n < self::LEAST_LINE_PX) {
+                return null;
+            }
+            [$mt, $mo] = [array_sum(array_column($points, 0)) / $n, array_sum(array_column($points, 1)) / $n];
+            [$tt, $to] = [0.0, 0.0];
+            foreach ($points as [$t, $o]) {
+                $tt += ($t - $mt) ** 2;
+                $to += ($t - $mt) * ($o - $mo);
+            }
+            if ($tt <= 0.0) {
+                return null;
+            }
+            $slope = $to / $tt;
+            $kept = array_values(array_filter($points, static fn (array $p): bool => abs($p[1] - $mo - $slope * ($p[0] - $mt)) < 0.6));
+            if (\count($kept) === $n) {
+                break;
+            }
+            $points = $kept;
+        }
+
+        return [$slope, $tt];
+    }
+}

@@ -1,0 +1,32 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Plan\Model;
+
+/** A door, window or plain opening; `offset` runs along the wall's centre line from its start to the near edge. */
+final readonly class Opening
+{
+    /** How many leaves a door has; a sliding one runs along its wall. */
+    public const LEAVES = ['single', 'double', 'sliding'];
+
+    public function __construct(
+        public string $id,
+        public string $wall,
+        public OpeningKind $kind,
+        public float $offset,
+        public float $width,
+        public float $sill = 0.0,
+        public ?float $height = null,
+        public string $hand = 'left',
+        public string $swing = 'left',
+        public string $leaf = 'single',
+    ) {
+    }
+
+    /** The same further along its wall, mm. */
+    public function shifted(float $mm): self
+    {
+        return new self($this->id, $this->wall, $this->kind, $this->offset + $mm, $this->width, $this->sill, $this->height, $this->hand, $this->swing, $this->leaf);
+    }
+}
