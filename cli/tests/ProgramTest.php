@@ -21,13 +21,27 @@ final class ProgramTest extends TestCase
     public function testALengthIsRead(): void
     {
         self::assertEqualsWithDelta([0, ['mm' => 3543.3, 'stepMm' => 12.7]], self::plinth(['length', 'text' => ["11'-7 1/2\""]]), 1e-9);
-        self::assertEqualsWithDelta([0, ['mm' => 3657.6, 'stepMm' => 304.8]], self::plinth(['length', 'text' => ['12'], '--unit' => 'ft']), 1e-9);
+        self::assertEqualsWithDelta(
+            [0, ['mm' => 3657.6, 'stepMm' => 304.8]],
+            self::plinth(['length', 'text' => ['12'], '--unit' => 'ft']),
+            1e-9,
+        );
     }
 
     public function testAFitSaysWhatItIsWorth(): void
     {
         [$code, $fit] = self::plinth(['fit'], ['size' => [3000, 2000], 'model' => 'auto', 'lengths' => [
-            ['a' => [100, 100], 'b' => [2100, 100], 'mm' => 10000, 'sigmaMm' => 1.5], ['a' => [100, 100], 'b' => [100, 1600], 'text' => '7.5 m'], ['a' => [2100, 100], 'b' => [100, 1600], 'mm' => 12500, 'check' => true],
+            [
+                'a' => [100, 100],
+                'b' => [2100, 100],
+                'mm' => 10000,
+                'sigmaMm' => 1.5,
+            ], ['a' => [100, 100], 'b' => [100, 1600], 'text' => '7.5 m'], [
+                'a' => [2100, 100],
+                'b' => [100, 1600],
+                'mm' => 12500,
+                'check' => true,
+            ],
         ], 'grid' => [['a' => [100, 100], 'b' => [2100, 100], 'axis' => 'x']]]);
         self::assertSame(0, $code);
         self::assertEqualsWithDelta(5.0, $fit['mmPerPixel'], 1e-9);
@@ -58,15 +72,26 @@ final class ProgramTest extends TestCase
     /** Five points of a page seen at a slant, by the plane projective map of x′ = 4x / (1 + 0.0001x). */
     public function testAutoGoesAsFarAsThePictureAsks(): void
     {
-        $points = array_map(static fn (array $p): array => ['px' => $p, 'mm' => [4.0 * $p[0] / (1.0 + 1e-4 * $p[0]), -4.0 * $p[1] / (1.0 + 1e-4 * $p[0])]], [[200, 200], [2000, 250], [1900, 1300], [300, 1250], [1100, 700], [700, 1000]]);
-        self::assertSame('perspective', self::plinth(['fit'], ['size' => [2200, 1500], 'model' => 'auto', 'points' => $points])[1]['model']);
+        $points = array_map(
+            static fn (array $p): array => ['px' => $p, 'mm' => [4.0 * $p[0] / (1.0 + 1e-4 * $p[0]), -4.0 * $p[1] / (1.0 + 1e-4 * $p[0])]],
+            [[200, 200], [2000, 250], [1900, 1300], [300, 1250], [1100, 700], [700, 1000]],
+        );
+        self::assertSame(
+            'perspective',
+            self::plinth(['fit'], ['size' => [2200, 1500], 'model' => 'auto', 'points' => $points])[1]['model'],
+        );
     }
 
     /** Textbook traverse, Wolf and Ghilani, Elementary Surveying (from memory): 272 585 square feet. */
     public function testATraverseComesBackWithItsArea(): void
     {
-        $legs = [["126°55'17\"", '647.25'], ["178°18'58\"", '203.03'], ["15°31'54\"", '720.35'], ["284°35'20\"", '610.24'], ["206°09'41\"", '285.13']];
-        [$code, $answer] = self::plinth(['traverse', '--unit' => 'ft'], ['legs' => array_map(static fn (array $l): array => ['bearing' => $l[0], 'length' => $l[1]], $legs)]);
+        $legs = [
+            ["126°55'17\"", '647.25'], ["178°18'58\"", '203.03'], ["15°31'54\"", '720.35'], ["284°35'20\"", '610.24'],
+            ["206°09'41\"", '285.13'],
+        ];
+        [$code, $answer] = self::plinth(['traverse', '--unit' => 'ft'], [
+            'legs' => array_map(static fn (array $l): array => ['bearing' => $l[0], 'length' => $l[1]], $legs),
+        ]);
         self::assertSame(0, $code);
         self::assertEqualsWithDelta(272_585 * 0.3048 ** 2, $answer['areaM2'], 2);
         self::assertIsArray($answer['corners']);
@@ -79,7 +104,11 @@ final class ProgramTest extends TestCase
         $wall = static fn (string $id, array $from, array $to): array => ['id' => $id, 'from' => $from, 'to' => $to, 'thickness' => 100];
 
         return ['format' => 'zesty-plinth/plan', 'version' => 1, 'units' => 'mm', 'storeys' => [['id' => 'g', 'walls' => [
-            $wall('south', [0, 0], [7200, 0]), $wall('east', [7200, 0], [7200, 5000]), $wall('north', [7200, 5000], [0, 5000]), $wall('west', [0, 5000], [0, 0]),
+            $wall('south', [0, 0], [7200, 0]), $wall('east', [7200, 0], [7200, 5000]), $wall(
+                'north',
+                [7200, 5000],
+                [0, 5000],
+            ), $wall('west', [0, 5000], [0, 0]),
             $wall('middle', [3100, 0], [3112, 5000]),
         ], 'openings' => [['id' => 'd', 'wall' => 'middle', 'kind' => 'door', 'offset' => 1000, 'width' => 910]], 'figures' => [
             ['id' => 'clear', 'a' => 'west', 'aSide' => 'left', 'b' => 'middle', 'bSide' => 'left', 'mm' => 3030],
@@ -128,7 +157,10 @@ final class ProgramTest extends TestCase
         self::assertSame([0, 5, filesize($file)], [$code, $answer['walls'], $answer['bytes']]);
         self::assertStringContainsString('LWPOLYLINE', (string) file_get_contents($file));
         unlink($file);
-        self::assertSame('storey', self::errorOf(self::plinth(['export', 'format' => 'dxf', '--out' => $file, '--storey' => 'attic'], self::plan()))['at']);
+        self::assertSame(
+            'storey',
+            self::errorOf(self::plinth(['export', 'format' => 'dxf', '--out' => $file, '--storey' => 'attic'], self::plan()))['at'],
+        );
         self::assertSame('format', self::errorOf(self::plinth(['export', 'format' => 'doc', '--out' => $file], self::plan()))['at']);
         self::assertSame('out', self::errorOf(self::plinth(['export', 'format' => 'dxf'], self::plan()))['at']);
     }
@@ -143,8 +175,14 @@ final class ProgramTest extends TestCase
         self::assertIsArray($found['walls']);
         self::assertGreaterThanOrEqual(\count(DrawnWalls::WALLS) - 1, \count($found['walls']));
         [$x1, $y1, $x2, $y2, $thickness] = DrawnWalls::WALLS[0];
-        $pixel = static fn (float $x, float $y): array => [DrawnWalls::map()->toPixel(new Point($x, $y))->x, DrawnWalls::map()->toPixel(new Point($x, $y))->y];
-        foreach ([['from' => $pixel($x1, $y1), 'to' => $pixel($x2, $y2)], ['at' => $pixel($x1 + 0.35 * ($x2 - $x1), $y1 + 0.35 * ($y2 - $y1))]] as $where) {
+        $pixel = static fn (float $x, float $y): array => [
+            DrawnWalls::map()->toPixel(new Point($x, $y))->x,
+            DrawnWalls::map()->toPixel(new Point($x, $y))->y,
+        ];
+        foreach ([
+            ['from' => $pixel($x1, $y1), 'to' => $pixel($x2, $y2)],
+            ['at' => $pixel($x1 + 0.35 * ($x2 - $x1), $y1 + 0.35 * ($y2 - $y1))],
+        ] as $where) {
             $wall = self::plinth(['probe', 'image' => 'scan.png'], $map + $where)[1]['wall'];
             self::assertIsArray($wall, (string) json_encode($where));
             self::assertEqualsWithDelta($thickness, $wall['thickness'], 6.0);
@@ -158,9 +196,29 @@ final class ProgramTest extends TestCase
     {
         yield 'no length' => [['length', 'text' => ['abc']], null, 'unreadable-length', '0'];
         yield 'no unit' => [['length', 'text' => ['1'], '--unit' => 'ell'], null, 'usage', 'unit'];
-        yield 'another format' => [['derive'], ['format' => 'zesty-plinth/plan', 'version' => 1, 'units' => 'ft'], 'unreadable-document', 'units'];
-        yield 'a figure at no wall' => [['settle'], ['format' => 'zesty-plinth/plan', 'version' => 1, 'units' => 'mm', 'storeys' => [['id' => 'g', 'figures' => [['id' => 'f', 'a' => 'x', 'b' => 'y', 'mm' => 1]]]]], 'unreadable-document', 'storeys/0/figures/0/a'];
-        yield 'two picks in one' => [['fit'], ['size' => [10, 10], 'lengths' => [['a' => [1, 1], 'b' => [1, 1], 'mm' => 3]]], 'coincident-picks', 'lengths/0'];
+        yield 'another format' => [
+            ['derive'],
+            ['format' => 'zesty-plinth/plan', 'version' => 1, 'units' => 'ft'],
+            'unreadable-document',
+            'units',
+        ];
+        yield 'a figure at no wall' => [
+            ['settle'],
+            [
+                'format' => 'zesty-plinth/plan',
+                'version' => 1,
+                'units' => 'mm',
+                'storeys' => [['id' => 'g', 'figures' => [['id' => 'f', 'a' => 'x', 'b' => 'y', 'mm' => 1]]]],
+            ],
+            'unreadable-document',
+            'storeys/0/figures/0/a',
+        ];
+        yield 'two picks in one' => [
+            ['fit'],
+            ['size' => [10, 10], 'lengths' => [['a' => [1, 1], 'b' => [1, 1], 'mm' => 3]]],
+            'coincident-picks',
+            'lengths/0',
+        ];
         yield 'nothing known' => [['fit'], ['size' => [10, 10]], 'under-determined', ''];
         yield 'no model' => [['fit'], ['size' => [10, 10], 'model' => 'bent'], 'unreadable-document', 'model'];
         yield 'no command' => [['fly'], null, 'usage', 'fly'];
@@ -198,8 +256,16 @@ final class ProgramTest extends TestCase
     /** The program itself, in a process of its own: standard input, standard output, exit codes. */
     public function testAsScriptsRunIt(): void
     {
-        foreach ([[['length', '3.6 m'], '', 0, 'mm'], [['derive'], '{', 2, 'error'], [['derive'], (string) json_encode(self::plan()), 0, 'storeys']] as [$arguments, $input, $exit, $key]) {
-            $process = proc_open([\PHP_BINARY, '-d', 'pcov.enabled=0', \dirname(__DIR__, 2).'/bin/plinth', ...$arguments], [['pipe', 'r'], ['pipe', 'w'], ['pipe', 'w']], $pipes);
+        foreach ([
+            [['length', '3.6 m'], '', 0, 'mm'],
+            [['derive'], '{', 2, 'error'],
+            [['derive'], (string) json_encode(self::plan()), 0, 'storeys'],
+        ] as [$arguments, $input, $exit, $key]) {
+            $process = proc_open(
+                [\PHP_BINARY, '-d', 'pcov.enabled=0', \dirname(__DIR__, 2).'/bin/plinth', ...$arguments],
+                [['pipe', 'r'], ['pipe', 'w'], ['pipe', 'w']],
+                $pipes,
+            );
             self::assertIsResource($process);
             fwrite($pipes[0], $input);
             fclose($pipes[0]);

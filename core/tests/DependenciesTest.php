@@ -21,7 +21,12 @@ final class DependenciesTest extends TestCase
         foreach (self::named() as [$file, $name]) {
             ++$count;
             $isOurs = str_starts_with($name, 'Plinth\\Core') || str_starts_with($name, 'Brick\\Math');
-            $isPhp = !str_contains($name, '\\') && (\function_exists($name) || \defined($name) || class_exists($name) || interface_exists($name));
+            $isPhp = !str_contains($name, '\\') && (
+                \function_exists($name)
+                || \defined($name)
+                || class_exists($name)
+                || interface_exists($name)
+            );
             self::assertTrue($isOurs || $isPhp, "$file names $name.");
         }
         self::assertGreaterThan(100, $count);
@@ -77,9 +82,11 @@ final class DependenciesTest extends TestCase
         foreach (self::files() as $file) {
             $code = (string) file_get_contents($file->getPathname());
             self::assertSame(1, preg_match('/^namespace (Plinth\\\\Core\\\\[^;]+);/m', $code, $match));
-            foreach (\PhpToken::tokenize('<?php '.substr($code, 1 + (int) strpos($code, ';', (int) strpos($code, "\nnamespace ")))) as $token) {
+            foreach (\PhpToken::tokenize(
+                '<?php '.substr($code, 1 + (int) strpos($code, ';', (int) strpos($code, "\nnamespace "))),
+            ) as $token) {
                 if ($token->is([\T_NAME_FULLY_QUALIFIED, \T_NAME_QUALIFIED])) {
-                    yield [$file->getFilename(), ltrim($token->text, '\\'), self::moduleOf(($match[1] ?? '').'\\Any')];
+                    yield [$file->getFilename(), ltrim($token->text, '\\'), self::moduleOf($match[1].'\\Any')];
                 }
             }
         }
@@ -95,7 +102,10 @@ final class DependenciesTest extends TestCase
     /** @return iterable<\SplFileInfo> */
     private static function files(): iterable
     {
-        foreach (new \RegexIterator(new \RecursiveIteratorIterator(new \RecursiveDirectoryIterator(__DIR__.'/../src')), '/\.php$/') as $file) {
+        foreach (new \RegexIterator(
+            new \RecursiveIteratorIterator(new \RecursiveDirectoryIterator(__DIR__.'/../src')),
+            '/\.php$/',
+        ) as $file) {
             self::assertInstanceOf(\SplFileInfo::class, $file);
             yield $file;
         }

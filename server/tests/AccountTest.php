@@ -16,7 +16,10 @@ final class AccountTest extends TestCase
         $chain = $desk->chain([[0, 0], [3000, 0]]);
         $desk->change([$chain['operation']]);
         $theirs = new Desk(Client::ofStack()->signIn('stranger@plinth.example'));
-        self::assertSame('gone', $theirs->refused(409, [['do' => 'set', 'type' => 'wall', 'id' => $chain['walls'][0], 'values' => ['thickness' => 5]]])['code']);
+        self::assertSame(
+            'gone',
+            $theirs->refused(409, [['do' => 'set', 'type' => 'wall', 'id' => $chain['walls'][0], 'values' => ['thickness' => 5]]])['code'],
+        );
         self::assertSame('gone', $theirs->refused(409, [Desk::door($chain['walls'][0], 100, 900)])['code']);
         self::assertSame(1, $theirs->revision, 'Nothing was written.');
     }
@@ -34,7 +37,11 @@ final class AccountTest extends TestCase
         $same['trace']['storey'] = $theirs->storey;
         $theirs->change([$same], id: $change);
         $desk->client->ok('POST', "/api/projects/$desk->id/undo", ['id' => Desk::newId()]);
-        self::assertSame([$chain['walls'][0]], array_column(Desk::rows($desk->state(), 'wall'), 'id'), 'The undo was not in anybody’s way.');
+        self::assertSame(
+            [$chain['walls'][0]],
+            array_column(Desk::rows($desk->state(), 'wall'), 'id'),
+            'The undo was not in anybody’s way.',
+        );
         $theirs->change([['do' => 'set', 'type' => 'wall', 'id' => $chain['walls'][0], 'values' => ['thickness' => 77]]]);
         self::assertEquals(200, Desk::rows($desk->state(), 'wall')[0]['values']['thickness']);
         self::assertEquals(77, Desk::rows($theirs->state(), 'wall')[0]['values']['thickness']);
@@ -47,7 +54,14 @@ final class AccountTest extends TestCase
     public function testEveryReferenceOfEveryKindOfRowIsChecked(): void
     {
         foreach (Registered::kinds()->classes as $name => $class) {
-            $fields = array_filter((new \ReflectionClass($class))->getProperties(), static fn (\ReflectionProperty $p): bool => str_contains((string) $p->getType(), 'Uuid') && !\in_array($p->getName(), ['id', 'project', 'owner'], true));
+            $fields = array_filter(
+                (new \ReflectionClass($class))->getProperties(),
+                static fn (\ReflectionProperty $p): bool => str_contains((string) $p->getType(), 'Uuid') && !\in_array(
+                    $p->getName(),
+                    ['id', 'project', 'owner'],
+                    true,
+                ),
+            );
             $checked = array_map(static fn (Refers $r): string => $r->field, $class::refers());
             foreach ($fields as $field) {
                 self::assertContains($field->getName(), $checked, "$name.{$field->getName()}");
@@ -59,8 +73,15 @@ final class AccountTest extends TestCase
     {
         $client = Client::ofStack()->signIn();
         $desk = new Desk($client);
-        foreach ([[], ['csrf-token: csrf-token', 'Sec-Fetch-Site: cross-site', 'Origin: https://elsewhere.example'], ['Sec-Fetch-Site: same-origin']] as $headers) {
-            self::assertSame(403, $client->send('POST', "/api/projects/$desk->id/changes", Desk::body([], $desk->revision), headers: $headers)[0]);
+        foreach ([
+            [],
+            ['csrf-token: csrf-token', 'Sec-Fetch-Site: cross-site', 'Origin: https://elsewhere.example'],
+            ['Sec-Fetch-Site: same-origin'],
+        ] as $headers) {
+            self::assertSame(
+                403,
+                $client->send('POST', "/api/projects/$desk->id/changes", Desk::body([], $desk->revision), headers: $headers)[0],
+            );
         }
     }
 

@@ -23,7 +23,10 @@ final class BringInTest extends TestCase
     {
         $state = $this->desk->bringIn(self::SCAN, 'whatever.tiff');
         self::assertSame(hash_file('sha256', self::SCAN), Desk::rows($state, 'source')[0]['values']['sha256']);
-        self::assertSame([3307, 2339], [Desk::rows($state, 'page')[0]['values']['width'], Desk::rows($state, 'page')[0]['values']['height']]);
+        self::assertSame([3307, 2339], [
+            Desk::rows($state, 'page')[0]['values']['width'],
+            Desk::rows($state, 'page')[0]['values']['height'],
+        ]);
         $page = $this->desk->imported();
         self::assertSame('done', $page['state']);
         self::assertSame('.png', $page['tileSuffix'], 'Grey line work keeps its pixels.');
@@ -50,7 +53,13 @@ final class BringInTest extends TestCase
 
     public function testWhatIsNoPictureIsRefusedAndTheProjectStaysAsItWas(): void
     {
-        foreach (['' => 'empty-file', 'a letter' => 'not-a-picture', "\x89PNG\r\n\x1A\nnonsense" => 'unreadable-picture', "GIF89a\1\0\1\0" => 'unreadable-picture', $this->png(16000, 16000) => 'too-large'] as $bytes => $code) {
+        foreach ([
+            '' => 'empty-file',
+            'a letter' => 'not-a-picture',
+            "\x89PNG\r\n\x1A\nnonsense" => 'unreadable-picture',
+            "GIF89a\1\0\1\0" => 'unreadable-picture',
+            $this->png(16000, 16000) => 'too-large',
+        ] as $bytes => $code) {
             $file = (string) tempnam(sys_get_temp_dir(), 'bad');
             file_put_contents($file, $bytes);
             [$status, $answer] = $this->desk->send($file, "../../x\0.jpg");
@@ -140,6 +149,9 @@ final class BringInTest extends TestCase
     {
         $chunk = static fn (string $type, string $data): string => pack('N', \strlen($data)).$type.$data.pack('N', crc32($type.$data));
 
-        return "\x89PNG\r\n\x1A\n".$chunk('IHDR', pack('NNCCCCC', $width, $height, 8, 0, 0, 0, 0)).$chunk('IDAT', (string) gzcompress('')).$chunk('IEND', '');
+        return "\x89PNG\r\n\x1A\n".$chunk(
+            'IHDR',
+            pack('NNCCCCC', $width, $height, 8, 0, 0, 0, 0),
+        ).$chunk('IDAT', (string) gzcompress('')).$chunk('IEND', '');
     }
 }

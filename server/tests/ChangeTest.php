@@ -22,7 +22,12 @@ final class ChangeTest extends TestCase
         $this->desk->change([$chain['operation']]);
         $base = $this->desk->revision;
         $other = Client::ofStack()->signIn();
-        $thicker = static fn (int $wall, int $mm): array => [['do' => 'set', 'type' => 'wall', 'id' => $chain['walls'][$wall], 'values' => ['thickness' => $mm]]];
+        $thicker = static fn (int $wall, int $mm): array => [[
+            'do' => 'set',
+            'type' => 'wall',
+            'id' => $chain['walls'][$wall],
+            'values' => ['thickness' => $mm],
+        ]];
         $this->desk->change($thicker(0, 300), $base);
         $other->ok('POST', "/api/projects/{$this->desk->id}/changes", Desk::body($thicker(1, 250), $base));
         $refused = $other->refused(409, 'POST', "/api/projects/{$this->desk->id}/changes", Desk::body($thicker(0, 100), $base));
@@ -32,7 +37,10 @@ final class ChangeTest extends TestCase
         self::assertIsArray($refused['rows'][0]['values']);
         self::assertSame(300, $refused['rows'][0]['values']['thickness'], 'The answer holds the wall as it is now.');
         $state = $other->ok('GET', "/api/projects/{$this->desk->id}/changes?since=$base");
-        self::assertEqualsCanonicalizing([300, 250], array_map(static fn (array $w): mixed => $w['values']['thickness'], Desk::rows($state, 'wall')));
+        self::assertEqualsCanonicalizing(
+            [300, 250],
+            array_map(static fn (array $w): mixed => $w['values']['thickness'], Desk::rows($state, 'wall')),
+        );
     }
 
     public function testWhatRefersToARowRemovedSinceIsToldSo(): void
@@ -82,11 +90,20 @@ final class ChangeTest extends TestCase
         $chain = $this->desk->chain([[0, 0], [6000, 0], [6000, 4000]]);
         $this->desk->change([$chain['operation']]);
         [$composed, $own] = [$this->desk->revision, Desk::newId()];
-        $set = static fn (string $wall, int $mm): array => [['do' => 'set', 'type' => 'wall', 'id' => $wall, 'values' => ['thickness' => $mm]]];
+        $set = static fn (string $wall, int $mm): array => [[
+            'do' => 'set',
+            'type' => 'wall',
+            'id' => $wall,
+            'values' => ['thickness' => $mm],
+        ]];
         $later = static fn (string $wall, int $mm): array => Desk::body($set($wall, $mm), $composed) + ['after' => [$own]];
         $this->desk->change($set($chain['walls'][0], 110), $composed, $own);
         $this->desk->client->ok('POST', "/api/projects/{$this->desk->id}/changes", $later($chain['walls'][0], 120));
-        self::assertSame('changed-since', $this->desk->refused(409, $set($chain['walls'][0], 130), $composed)['code'], 'Without naming it, one’s own is another’s.');
+        self::assertSame(
+            'changed-since',
+            $this->desk->refused(409, $set($chain['walls'][0], 130), $composed)['code'],
+            'Without naming it, one’s own is another’s.',
+        );
         // Somebody else's on another wall is no matter; on the same one it is.
         $this->desk->change($set($chain['walls'][1], 140));
         $refused = $this->desk->client->refused(409, 'POST', "/api/projects/{$this->desk->id}/changes", $later($chain['walls'][1], 150));
@@ -107,14 +124,22 @@ final class ChangeTest extends TestCase
         self::assertSame(['id' => $first['change'], 'title' => 'Test'], $first['steps']['undo']);
         $this->desk->change([$this->desk->chain([[0, 9000], [6000, 9000]])['operation']]);
         $undo = static fn (mixed $target): array => ['id' => Desk::newId(), 'target' => $target];
-        self::assertSame('other-step', $this->desk->client->refused(409, 'POST', "/api/projects/{$this->desk->id}/undo", $undo($first['change']))['code']);
+        self::assertSame(
+            'other-step',
+            $this->desk->client->refused(409, 'POST', "/api/projects/{$this->desk->id}/undo", $undo($first['change']))['code'],
+        );
         self::assertCount(2, Desk::rows($this->desk->state(), 'wall'));
     }
 
     public function testWorkKeptWhileSignedOutIsNotDoneInAnothersName(): void
     {
         $body = Desk::body([$this->desk->chain([[0, 0], [6000, 0]])['operation']], $this->desk->revision);
-        $refused = $this->desk->client->refused(401, 'POST', "/api/projects/{$this->desk->id}/changes", $body + ['account' => Desk::newId()]);
+        $refused = $this->desk->client->refused(
+            401,
+            'POST',
+            "/api/projects/{$this->desk->id}/changes",
+            $body + ['account' => Desk::newId()],
+        );
         self::assertSame('other-account', $refused['code']);
     }
 
@@ -148,7 +173,10 @@ final class ChangeTest extends TestCase
         for ($i = 0; $i < 2; ++$i) {
             $this->step('undo');
         }
-        self::assertSame('nothing-left', $this->desk->client->refused(409, 'POST', "/api/projects/{$this->desk->id}/undo", ['id' => Desk::newId()])['code']);
+        self::assertSame(
+            'nothing-left',
+            $this->desk->client->refused(409, 'POST', "/api/projects/{$this->desk->id}/undo", ['id' => Desk::newId()])['code'],
+        );
         self::assertSame([], Desk::rows($this->desk->client->ok('GET', "/api/projects/{$this->desk->id}"), 'wall'));
         for ($i = 0; $i < 2; ++$i) {
             $this->step('redo');
@@ -169,14 +197,19 @@ final class ChangeTest extends TestCase
         $this->desk->change([['do' => 'set', 'type' => 'wall', 'id' => $chain['walls'][0], 'values' => ['thickness' => 111]]]);
         $this->step('undo');
         $this->desk->change([['do' => 'set', 'type' => 'wall', 'id' => $chain['walls'][0], 'values' => ['thickness' => 99]]]);
-        self::assertSame('nothing-left', $this->desk->client->refused(409, 'POST', "/api/projects/{$this->desk->id}/redo", ['id' => Desk::newId()])['code']);
+        self::assertSame(
+            'nothing-left',
+            $this->desk->client->refused(409, 'POST', "/api/projects/{$this->desk->id}/redo", ['id' => Desk::newId()])['code'],
+        );
     }
 
     public function testWallsLongerThanFiveMetresAreOneQuery(): void
     {
         $this->desk->change([$this->desk->chain([[0, 0], [6000, 0], [6000, 4000]])['operation']]);
         $pdo = Database::open();
-        $found = $pdo->query("SELECT COUNT(*) FROM wall w JOIN node f ON f.id = w.from_node JOIN node t ON t.id = w.to_node WHERE w.project = UNHEX('".str_replace('-', '', $this->desk->id)."') AND SQRT(POW(t.x - f.x, 2) + POW(t.y - f.y, 2)) > 5000");
+        $found = $pdo->query(
+            "SELECT COUNT(*) FROM wall w JOIN node f ON f.id = w.from_node JOIN node t ON t.id = w.to_node WHERE w.project = UNHEX('".str_replace('-', '', $this->desk->id)."') AND SQRT(POW(t.x - f.x, 2) + POW(t.y - f.y, 2)) > 5000",
+        );
         self::assertNotFalse($found);
         self::assertEquals(1, $found->fetchColumn());
     }
@@ -197,11 +230,24 @@ final class ChangeTest extends TestCase
             [['do' => 'add', 'type' => 'fit', 'id' => Desk::newId(), 'values' => []], 'operations/0/type'],
             [['do' => 'set', 'type' => 'wall', 'id' => 'x', 'values' => []], 'operations/0/id'],
             [['do' => 'set', 'type' => 'node', 'id' => $chain['nodes'][1], 'values' => ['x' => 0.2, 'y' => 0]], $wall],
-            [['do' => 'trace', 'trace' => ['points' => [[0, 0], [0, 0.5]], 'nodes' => [Desk::newId(), Desk::newId()], 'walls' => [Desk::newId()]] + self::trace($this->desk)], 'operations/0/trace/points/1'],
+            [
+                [
+                    'do' => 'trace',
+                    'trace' => [
+                        'points' => [[0, 0], [0, 0.5]],
+                        'nodes' => [Desk::newId(), Desk::newId()],
+                        'walls' => [Desk::newId()],
+                    ] + self::trace($this->desk),
+                ],
+                'operations/0/trace/points/1',
+            ],
         ] as [$operation, $at]) {
             self::assertSame($at, $this->desk->refused(422, [$operation])['at'], (string) json_encode($operation));
         }
-        self::assertSame('unreadable', $this->desk->client->refused(422, 'POST', "/api/projects/{$this->desk->id}/changes", ['id' => 'x'])['code']);
+        self::assertSame(
+            'unreadable',
+            $this->desk->client->refused(422, 'POST', "/api/projects/{$this->desk->id}/changes", ['id' => 'x'])['code'],
+        );
     }
 
     /** @return array<string, mixed> */
@@ -212,6 +258,8 @@ final class ChangeTest extends TestCase
 
     private function step(string $which): void
     {
-        $this->desk->revision = Desk::int($this->desk->client->ok('POST', "/api/projects/{$this->desk->id}/$which", ['id' => Desk::newId()])['revision']);
+        $this->desk->revision = Desk::int(
+            $this->desk->client->ok('POST', "/api/projects/{$this->desk->id}/$which", ['id' => Desk::newId()])['revision'],
+        );
     }
 }

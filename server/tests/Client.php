@@ -30,7 +30,11 @@ final class Client
 
     public function signIn(string $email = 'demo@plinth.example'): self
     {
-        'demo@plinth.example' === $email ? $this->ok('POST', '/api/demo-sign-in') : $this->ok('POST', '/api/sign-in', ['email' => $email, 'password' => self::PASSWORD]);
+        'demo@plinth.example' === $email ? $this->ok('POST', '/api/demo-sign-in') : $this->ok(
+            'POST',
+            '/api/sign-in',
+            ['email' => $email, 'password' => self::PASSWORD],
+        );
 
         return $this;
     }
@@ -90,8 +94,14 @@ final class Client
      *
      * @return array{int, array<mixed>}
      */
-    public function send(string $method, string $path, ?array $body = null, ?array $form = null, ?array $headers = null, ?string $text = null): array
-    {
+    public function send(
+        string $method,
+        string $path,
+        ?array $body = null,
+        ?array $form = null,
+        ?array $headers = null,
+        ?string $text = null,
+    ): array {
         $curl = curl_init($this->address.$path);
         Assert::assertNotFalse($curl);
         $headers ??= ['csrf-token: csrf-token', 'Sec-Fetch-Site: same-origin'];
@@ -99,13 +109,19 @@ final class Client
             $headers[] = 'Content-Type: application/json';
         }
         curl_setopt_array($curl, [
-            \CURLOPT_CUSTOMREQUEST => '' === $method ? 'GET' : $method, \CURLOPT_RETURNTRANSFER => true, \CURLOPT_HEADER => true, \CURLOPT_TIMEOUT => 60, \CURLOPT_HTTPHEADER => $headers,
+            \CURLOPT_CUSTOMREQUEST => '' === $method
+                ? 'GET'
+                : $method, \CURLOPT_RETURNTRANSFER => true, \CURLOPT_HEADER => true, \CURLOPT_TIMEOUT => 60, \CURLOPT_HTTPHEADER => $headers,
         ]);
         if ('' !== $this->cookies) {
             curl_setopt($curl, \CURLOPT_COOKIE, $this->cookies);
         }
         if (null !== $form || null !== $body || null !== $text) {
-            curl_setopt($curl, \CURLOPT_POSTFIELDS, $form ?? $text ?? json_encode([] === $body ? new \stdClass() : $body, \JSON_THROW_ON_ERROR));
+            curl_setopt(
+                $curl,
+                \CURLOPT_POSTFIELDS,
+                $form ?? $text ?? json_encode([] === $body ? new \stdClass() : $body, \JSON_THROW_ON_ERROR),
+            );
         }
         $raw = curl_exec($curl);
         $status = curl_getinfo($curl, \CURLINFO_RESPONSE_CODE);

@@ -22,10 +22,17 @@ final class Contract
     {
         [$template, $operation] = self::operation($method, $path);
         // The default is a refusal in words; a failure of ours is none.
-        $response = self::object($operation->responses)->{(string) $status} ?? ($status >= 400 && ($status < 500 || 507 === $status) ? self::object($operation->responses)->default ?? null : null);
+        $response = self::object($operation->responses)->{(string) $status} ?? (
+            $status >= 400
+            && ($status < 500 || 507 === $status) ? self::object($operation->responses)->default ?? null : null
+        );
         Assert::assertNotNull($response, "The contract knows no $status for $method $template: $json");
         $key = isset(self::object($operation->responses)->{(string) $status}) ? (string) $status : 'default';
-        self::hold(self::resolved(self::object($response), self::at($template, $method).'/responses/'.$key), $json, "$method $template $status");
+        self::hold(
+            self::resolved(self::object($response), self::at($template, $method).'/responses/'.$key),
+            $json,
+            "$method $template $status",
+        );
     }
 
     /** A request that was granted. */
@@ -34,14 +41,24 @@ final class Contract
         [$template, $operation] = self::operation($method, $path);
         $body = $operation->requestBody ?? null;
         Assert::assertNotNull($body, "The contract knows of no body for $method $template, and it was granted: $json");
-        self::hold(self::resolved(self::object($body), self::at($template, $method).'/requestBody'), $json, "the request $method $template");
+        self::hold(
+            self::resolved(self::object($body), self::at($template, $method).'/requestBody'),
+            $json,
+            "the request $method $template",
+        );
     }
 
     /** @param string $at where the content stands in the contract: a JSON pointer (RFC 6901) */
     private static function hold(string $at, string $json, string $what): void
     {
-        $result = self::validator()->validate(json_decode($json, false, 512, \JSON_THROW_ON_ERROR), self::ID.'#'.$at.'/content/application~1json/schema');
-        Assert::assertTrue($result->isValid(), "$what breaks the contract: ".(null === $result->error() ? '' : json_encode((new ErrorFormatter())->format($result->error()))));
+        $result = self::validator()->validate(
+            json_decode($json, false, 512, \JSON_THROW_ON_ERROR),
+            self::ID.'#'.$at.'/content/application~1json/schema',
+        );
+        Assert::assertTrue(
+            $result->isValid(),
+            "$what breaks the contract: ".(null === $result->error() ? '' : json_encode((new ErrorFormatter())->format($result->error()))),
+        );
     }
 
     /** Of the whole contract, read once. */
@@ -49,7 +66,10 @@ final class Contract
     {
         if (null === self::$validator) {
             self::$validator = new Validator();
-            $contract = ['$schema' => 'https://json-schema.org/draft/2020-12/schema', '$id' => self::ID] + get_object_vars(self::contract());
+            $contract = [
+                '$schema' => 'https://json-schema.org/draft/2020-12/schema',
+                '$id' => self::ID,
+            ] + get_object_vars(self::contract());
             self::$validator->resolver()?->registerRaw(json_encode($contract, \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_SLASHES), self::ID);
         }
 

@@ -16,6 +16,11 @@ final class Database
             throw new \RuntimeException('These tests need the running stack: bin/test starts it.');
         }
 
-        return new \PDO("mysql:unix_socket=$socket;dbname=plinth;charset=utf8mb4", $url['user'], $url['pass'], [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION]);
+        return new \PDO(
+            "mysql:unix_socket=$socket;dbname=plinth;charset=utf8mb4",
+            $url['user'],
+            $url['pass'],
+            [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION],
+        );
     }
 }

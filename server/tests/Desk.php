@@ -50,7 +50,12 @@ final class Desk
      */
     public function refused(int $status, array $operations, ?int $base = null): array
     {
-        return $this->client->refused($status, 'POST', "/api/projects/$this->id/changes", self::body($operations, $base ?? $this->revision));
+        return $this->client->refused(
+            $status,
+            'POST',
+            "/api/projects/$this->id/changes",
+            self::body($operations, $base ?? $this->revision),
+        );
     }
 
     /**
@@ -81,7 +86,21 @@ final class Desk
     /** @return array<string, mixed> */
     public static function door(string $wall, float $offset, float $width, ?string $id = null): array
     {
-        return ['do' => 'add', 'type' => 'opening', 'id' => $id ?? self::newId(), 'values' => ['wall' => $wall, 'kind' => 'door', 'offset' => $offset, 'width' => $width, 'sill' => 0, 'hand' => 'left', 'swing' => 'left', 'number' => 'D01']];
+        return [
+            'do' => 'add',
+            'type' => 'opening',
+            'id' => $id ?? self::newId(),
+            'values' => [
+                'wall' => $wall,
+                'kind' => 'door',
+                'offset' => $offset,
+                'width' => $width,
+                'sill' => 0,
+                'hand' => 'left',
+                'swing' => 'left',
+                'number' => 'D01',
+            ],
+        ];
     }
 
     /**
@@ -107,7 +126,15 @@ final class Desk
      */
     public function send(string $path, string $name, ?string $change = null, array $more = []): array
     {
-        [$status, $answer] = $this->client->send('POST', "/api/projects/$this->id/sources", form: $more + ['change' => $change ?? self::newId(), 'storey' => $this->storey, 'file' => new \CURLFile($path, 'image/jpeg', $name)]);
+        [$status, $answer] = $this->client->send(
+            'POST',
+            "/api/projects/$this->id/sources",
+            form: $more + [
+                'change' => $change ?? self::newId(),
+                'storey' => $this->storey,
+                'file' => new \CURLFile($path, 'image/jpeg', $name),
+            ],
+        );
 
         return 202 === $status ? $this->looked($answer) : [$status, $answer];
     }
@@ -128,7 +155,12 @@ final class Desk
             $progress = $arrival->get('progress');
 
             return match ($progress->get('state')->text()) {
-                'done' => [200, ['changeRevision' => $revision = (int) $arrival->get('revision')->number()] + $this->client->ok('GET', "/api/projects/$this->id/changes?since=".($revision - 1))],
+                'done' => [
+                    200,
+                    [
+                        'changeRevision' => $revision = (int) $arrival->get('revision')->number(),
+                    ] + $this->client->ok('GET', "/api/projects/$this->id/changes?since=".($revision - 1)),
+                ],
                 'failed' => [422, ['error' => ['code' => $progress->get('reason')->text(), 'message' => $progress->get('words')->text()]]],
                 default => null,
             };
@@ -140,7 +172,9 @@ final class Desk
     {
         $version = '';
         if (str_starts_with($name, 'tiles/')) {
-            foreach (JsonValue::of($this->client->ok('GET', "/api/projects/$this->id/changes?since=$this->revision"))->get('pages')->items() as $page) {
+            foreach (JsonValue::of(
+                $this->client->ok('GET', "/api/projects/$this->id/changes?since=$this->revision"),
+            )->get('pages')->items() as $page) {
                 if ($page->get('page')->text() === $this->page) {
                     $version = $page->get('pictures')->text().'/';
                 }
@@ -229,7 +263,12 @@ final class Desk
     public function knownLength(array $ends, string $text, ?string $id = null): array
     {
         [$a, $b] = [self::newId(), self::newId()];
-        $pick = fn (string $id, array $at): array => ['do' => 'add', 'type' => 'pick', 'id' => $id, 'values' => ['drawing' => $this->drawing, 'x' => $at[0], 'y' => $at[1], 'sigmaPx' => 0.5]];
+        $pick = fn (string $id, array $at): array => [
+            'do' => 'add',
+            'type' => 'pick',
+            'id' => $id,
+            'values' => ['drawing' => $this->drawing, 'x' => $at[0], 'y' => $at[1], 'sigmaPx' => 0.5],
+        ];
 
         return [$pick($a, $ends[0]), $pick($b, $ends[1]), ['do' => 'add', 'type' => 'knownLength', 'id' => $id ?? self::newId(), 'values' => [
             'drawing' => $this->drawing, 'a' => $a, 'b' => $b, 'text' => $text, 'unit' => 'mm', 'standing' => 'figured', 'ends' => 'outer face', 'along' => 'straight', 'heldOut' => false,

@@ -38,7 +38,10 @@ final class DurabilityTest extends TestCase
         }
         self::assertGreaterThan(0, $retries, 'The kills were felt.');
         $state = $desk->client->ok('GET', "/api/projects/$desk->id");
-        self::assertSame(array_keys($acknowledged), array_values(array_intersect(array_keys($acknowledged), array_column(Desk::rows($state, 'wall'), 'id'))));
+        self::assertSame(
+            array_keys($acknowledged),
+            array_values(array_intersect(array_keys($acknowledged), array_column(Desk::rows($state, 'wall'), 'id'))),
+        );
         self::assertCount(200, Desk::rows($state, 'wall'), 'None was done twice.');
         self::assertSame(201, $state['revision']);
     }

@@ -51,7 +51,14 @@ final readonly class Files
         $this->vips('jpegsave', 'card.png', 'card.jpg');
         $this->vips('tiffsave', 'card.png', 'card.tif');
         $kinds = [];
-        foreach (['png' => Format::Png, 'bmp' => Format::Bmp, 'webp' => Format::Webp, 'gif' => Format::Gif, 'jpg' => Format::Jpeg, 'tif' => Format::Tiff] as $kind => $format) {
+        foreach ([
+            'png' => Format::Png,
+            'bmp' => Format::Bmp,
+            'webp' => Format::Webp,
+            'gif' => Format::Gif,
+            'jpg' => Format::Jpeg,
+            'tif' => Format::Tiff,
+        ] as $kind => $format) {
             $kinds[$kind] = ["$this->folder/card.$kind", $format];
         }
 
@@ -91,7 +98,12 @@ final readonly class Files
     public static function card(int $width = self::WIDTH, int $height = self::HEIGHT): \GdImage
     {
         $image = imagecreatetruecolor(max(1, $width), max(1, $height));
-        $colour = static fn (int $r, int $g, int $b): int => (int) imagecolorallocate($image, max(0, min(255, $r)), max(0, min(255, $g)), max(0, min(255, $b)));
+        $colour = static fn (int $r, int $g, int $b): int => (int) imagecolorallocate(
+            $image,
+            max(0, min(255, $r)),
+            max(0, min(255, $g)),
+            max(0, min(255, $b)),
+        );
         imagefill($image, 0, 0, $colour(255, 255, 255));
         foreach (self::MARKS as [$x, $y, [$r, $g, $b]]) {
             $u = (int) ($x * $width / self::WIDTH);
@@ -117,11 +129,28 @@ final readonly class Files
             $number = \count($objects) + 1;
             $kids[] = "$number 0 R";
             $picture = isset($page['jpeg'], $page['pixels']);
-            $content = $picture ? \sprintf('q %.2F 0 0 %.2F 0 0 cm /P Do Q', $page['width'], $page['height']) : $page['content'] ?? '2 w 100 100 m 500 100 l 500 400 l S';
-            $objects[] = \sprintf('<< /Type /Page /Parent 2 0 R /MediaBox [0 0 %.2F %.2F] /Rotate %d /Contents %d 0 R /Resources << %s >> >>', $page['width'], $page['height'], $page['rotate'] ?? 0, $number + 1, $picture ? \sprintf('/XObject << /P %d 0 R >>', $number + 2) : '');
+            $content = $picture ? \sprintf(
+                'q %.2F 0 0 %.2F 0 0 cm /P Do Q',
+                $page['width'],
+                $page['height'],
+            ) : $page['content'] ?? '2 w 100 100 m 500 100 l 500 400 l S';
+            $objects[] = \sprintf(
+                '<< /Type /Page /Parent 2 0 R /MediaBox [0 0 %.2F %.2F] /Rotate %d /Contents %d 0 R /Resources << %s >> >>',
+                $page['width'],
+                $page['height'],
+                $page['rotate'] ?? 0,
+                $number + 1,
+                $picture ? \sprintf('/XObject << /P %d 0 R >>', $number + 2) : '',
+            );
             $objects[] = \sprintf("<< /Length %d >>\nstream\n%s\nendstream", \strlen($content), $content);
             if ($picture) {
-                $objects[] = \sprintf("<< /Type /XObject /Subtype /Image /Width %d /Height %d /ColorSpace /DeviceRGB /BitsPerComponent 8 /Filter /DCTDecode /Length %d >>\nstream\n%s\nendstream", $page['pixels'][0], $page['pixels'][1], \strlen($page['jpeg']), $page['jpeg']);
+                $objects[] = \sprintf(
+                    "<< /Type /XObject /Subtype /Image /Width %d /Height %d /ColorSpace /DeviceRGB /BitsPerComponent 8 /Filter /DCTDecode /Length %d >>\nstream\n%s\nendstream",
+                    $page['pixels'][0],
+                    $page['pixels'][1],
+                    \strlen($page['jpeg']),
+                    $page['jpeg'],
+                );
             }
         }
         $objects[1] = \sprintf('<< /Type /Pages /Count %d /Kids [%s] >>', $claimedPages ?? \count($kids), implode(' ', $kids));
@@ -132,7 +161,10 @@ final readonly class Files
             $pdf .= ($i + 1)." 0 obj\n$object\nendobj\n";
         }
         $start = \strlen($pdf);
-        $pdf .= "xref\n0 ".(\count($objects) + 1)."\n0000000000 65535 f \n".implode('', array_map(static fn (int $a): string => \sprintf("%010d 00000 n \n", $a), $at));
+        $pdf .= "xref\n0 ".(\count($objects) + 1)."\n0000000000 65535 f \n".implode(
+            '',
+            array_map(static fn (int $a): string => \sprintf("%010d 00000 n \n", $a), $at),
+        );
 
         return $pdf.'trailer << /Size '.(\count($objects) + 1)." /Root 1 0 R >>\nstartxref\n$start\n%%EOF\n";
     }
@@ -142,13 +174,19 @@ final readonly class Files
     {
         $chunk = static fn (string $type, string $data): string => pack('N', \strlen($data)).$type.$data.pack('N', crc32($type.$data));
 
-        return "\x89PNG\r\n\x1A\n".$chunk('IHDR', pack('NNCCCCC', $width, $height, 8, 0, 0, 0, 0)).$chunk('IDAT', (string) gzcompress(str_repeat("\0", $zeros))).$chunk('IEND', '');
+        return "\x89PNG\r\n\x1A\n".$chunk(
+            'IHDR',
+            pack('NNCCCCC', $width, $height, 8, 0, 0, 0, 0),
+        ).$chunk('IDAT', (string) gzcompress(str_repeat("\0", $zeros))).$chunk('IEND', '');
     }
 
     /** A little-endian TIFF (6.0) of one uncompressed strip with the given tags in place of the usual ones. */
     public static function tiff(int $width, int $height, int $bytes = 100, int $nextAt = 0): string
     {
-        $tags = [[256, 4, $width], [257, 4, $height], [258, 3, 8], [259, 3, 1], [262, 3, 1], [273, 4, 122], [277, 3, 1], [278, 4, $height], [279, 4, $bytes]];
+        $tags = [
+            [256, 4, $width], [257, 4, $height], [258, 3, 8], [259, 3, 1], [262, 3, 1], [273, 4, 122], [277, 3, 1],
+            [278, 4, $height], [279, 4, $bytes],
+        ];
         $ifd = pack('v', \count($tags));
         foreach ($tags as [$tag, $type, $value]) {
             $ifd .= pack('vvVV', $tag, $type, 1, $value);

@@ -15,7 +15,13 @@ final class FoldersTest extends TestCase
         self::assertArrayHasKey('Plan', $knows);
         while ([] !== $knows) {
             $free = array_filter($knows, static fn (array $others): bool => [] === array_intersect($others, array_keys($knows)));
-            self::assertNotSame([], $free, 'These know each other in a ring: '.json_encode(array_map(static fn (array $others): array => array_values(array_intersect($others, array_keys($knows))), $knows)));
+            self::assertNotSame(
+                [],
+                $free,
+                'These know each other in a ring: '.json_encode(
+                    array_map(static fn (array $others): array => array_values(array_intersect($others, array_keys($knows))), $knows),
+                ),
+            );
             $knows = array_diff_key($knows, $free);
         }
     }
@@ -30,7 +36,10 @@ final class FoldersTest extends TestCase
         $root = \dirname(__DIR__).'/src';
         $rows = [];
         foreach (new \RecursiveIteratorIterator(new \RecursiveDirectoryIterator($root, \FilesystemIterator::SKIP_DOTS)) as $file) {
-            if ($file instanceof \SplFileInfo && 1 === preg_match("/^#\\[Kind\\('(\\w+)'/m", (string) file_get_contents($file->getPathname()), $m)) {
+            if (
+                $file instanceof \SplFileInfo
+                && 1 === preg_match("/^#\\[Kind\\('(\\w+)'/m", (string) file_get_contents($file->getPathname()), $m)
+            ) {
                 $rows[] = $m[1];
             }
         }

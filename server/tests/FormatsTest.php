@@ -34,7 +34,10 @@ final class FormatsTest extends TestCase
         yield 'JPEG, progressive' => [$by('prog.jpg', 'jpegsave', 'card.png', 'prog.jpg', '--interlace', '--Q', '90'), true];
         yield 'PNG, 16 bit' => [$by('deep.png', 'colourspace', 'card.png', 'deep.png', 'rgb16'), true];
         yield 'TIFF, LZW' => [$by('lzw.tif', 'tiffsave', 'card.png', 'lzw.tif', '--compression', 'lzw', '--predictor', 'horizontal'), true];
-        yield 'TIFF, tiled and deflated' => [$by('tile.tif', 'tiffsave', 'card.png', 'tile.tif', '--compression', 'deflate', '--tile'), true];
+        yield 'TIFF, tiled and deflated' => [
+            $by('tile.tif', 'tiffsave', 'card.png', 'tile.tif', '--compression', 'deflate', '--tile'),
+            true,
+        ];
         yield 'TIFF, 16-bit grey' => [static function (Files $f): string {
             $f->vips('colourspace', 'card.png', 'grey16.v', 'grey16');
             $f->vips('tiffsave', 'grey16.v', 'grey16.tif');
@@ -57,7 +60,16 @@ final class FormatsTest extends TestCase
             $f->vips('rot', 'card.png', 'left.v', 'd270');
             $f->vips('jpegsave', 'left.v', 'left.jpg', '--Q', '92');
 
-            return $f->write('turned.pdf', Files::pdf([['width' => 72.0 * Files::HEIGHT / 150, 'height' => 72.0 * Files::WIDTH / 150, 'rotate' => 90, 'jpeg' => $f->read('left.jpg'), 'pixels' => [Files::HEIGHT, Files::WIDTH]]]));
+            return $f->write(
+                'turned.pdf',
+                Files::pdf([[
+                    'width' => 72.0 * Files::HEIGHT / 150,
+                    'height' => 72.0 * Files::WIDTH / 150,
+                    'rotate' => 90,
+                    'jpeg' => $f->read('left.jpg'),
+                    'pixels' => [Files::HEIGHT, Files::WIDTH],
+                ]]),
+            );
         }, true];
         yield 'SVG' => [static function (Files $f): string {
             $body = '<rect width="1600" height="1200" fill="#fff"/>';
@@ -65,7 +77,10 @@ final class FormatsTest extends TestCase
                 $body .= \sprintf('<rect x="%d" y="%d" width="160" height="160" fill="rgb(%d,%d,%d)"/>', $x - 80, $y - 80, $r, $g, $b);
             }
 
-            return $f->write('card.svg', Files::svg($body, 'viewBox="0 0 1600 1200" width="160mm" height="120mm"', "<?xml version=\"1.0\"?>\n<!-- a card -->\n"));
+            return $f->write(
+                'card.svg',
+                Files::svg($body, 'viewBox="0 0 1600 1200" width="160mm" height="120mm"', "<?xml version=\"1.0\"?>\n<!-- a card -->\n"),
+            );
         }, true];
     }
 
@@ -113,7 +128,10 @@ final class FormatsTest extends TestCase
         self::$files->vips('arrayjoin', 'card.png card.png card.png', 'three.v', '--across', '1');
         self::$files->vips('tiffsave', 'three.v', 'three.tif', '--page-height', '1200', '--compression', 'deflate');
         $pdf = self::$files->write('two.pdf', Files::pdf([['width' => 595.0, 'height' => 842.0], ['width' => 842.0, 'height' => 595.0]]));
-        foreach ([self::$files->folder.'/three.tif' => [[1600, 1200], [1600, 1200], [1600, 1200]], $pdf => [[2480, 3509], [3509, 2480]]] as $file => $sizes) {
+        foreach ([
+            self::$files->folder.'/three.tif' => [[1600, 1200], [1600, 1200], [1600, 1200]],
+            $pdf => [[2480, 3509], [3509, 2480]],
+        ] as $file => $sizes) {
             $desk = new Desk(Client::ofStack()->signIn());
             $state = $desk->bringIn($file);
             $pages = array_column(Desk::rows($state, 'page'), 'values', 'id');
@@ -121,7 +139,11 @@ final class FormatsTest extends TestCase
             usort($pages, static fn (array $a, array $b): int => $a['number'] <=> $b['number']);
             self::assertSame($sizes, array_map(static fn (array $v): array => [$v['width'], $v['height']], $pages));
             self::assertCount(\count($sizes), $drawings);
-            self::assertCount(1, array_filter($drawings, static fn (array $v): bool => false === $v['hidden']), 'Only the first is shown at once.');
+            self::assertCount(
+                1,
+                array_filter($drawings, static fn (array $v): bool => false === $v['hidden']),
+                'Only the first is shown at once.',
+            );
             foreach (Desk::rows($state, 'page') as $row) {
                 $desk->page = $row['id'];
                 self::assertSame('done', $desk->imported()['state']);
@@ -131,20 +153,38 @@ final class FormatsTest extends TestCase
 
     public function testLinesOfPdfSvgAndDxfAreKeptExactly(): void
     {
-        $pdf = self::$files->write('lines.pdf', Files::pdf([['width' => 595.28, 'height' => 841.89, 'content' => '1 w 72.5 100.25 m 500.75 100.25 l S']]));
-        $svg = self::$files->write('lines.svg', Files::svg('<g transform="translate(10 20) scale(2)"><line x1="0" y1="0" x2="100" y2="50" stroke="#000"/></g>', 'viewBox="0 0 400 300" width="80mm" height="60mm"'));
+        $pdf = self::$files->write(
+            'lines.pdf',
+            Files::pdf([['width' => 595.28, 'height' => 841.89, 'content' => '1 w 72.5 100.25 m 500.75 100.25 l S']]),
+        );
+        $svg = self::$files->write(
+            'lines.svg',
+            Files::svg(
+                '<g transform="translate(10 20) scale(2)"><line x1="0" y1="0" x2="100" y2="50" stroke="#000"/></g>',
+                'viewBox="0 0 400 300" width="80mm" height="60mm"',
+            ),
+        );
         $dxf = self::$files->write('lines.dxf', Files::dxf([[0, 0, 10_000, 0], [10_000, 0, 10_000, 6_000]]));
         $ends = [];
         foreach ([$pdf, $svg, $dxf] as $file) {
             $desk = new Desk(Client::ofStack()->signIn());
             $state = $desk->bringIn($file);
             self::assertSame('done', $desk->imported()['state']);
-            $ends[] = [$desk->client->ok('GET', "/api/projects/$desk->id/pages/$desk->page/lines"), Desk::rows($state, 'page')[0]['values'], Desk::rows($state, 'fit')[0]['values']];
+            $ends[] = [
+                $desk->client->ok('GET', "/api/projects/$desk->id/pages/$desk->page/lines"),
+                Desk::rows($state, 'page')[0]['values'],
+                Desk::rows($state, 'fit')[0]['values'],
+            ];
         }
         [$lines, $page] = $ends[0];
         $k = 300.0 / 72.0;
         self::assertIsNumeric($page['height']);
-        self::assertEqualsWithDelta([[72.5 * $k, (841.89 - 100.25) * $k, 500.75 * $k, (841.89 - 100.25) * $k]], $lines, 0.01, 'PDF: points from the lower left corner');
+        self::assertEqualsWithDelta(
+            [[72.5 * $k, (841.89 - 100.25) * $k, 500.75 * $k, (841.89 - 100.25) * $k]],
+            $lines,
+            0.01,
+            'PDF: points from the lower left corner',
+        );
         [$lines, $page] = $ends[1];
         self::assertIsNumeric($page['width']);
         $k = $page['width'] / 400.0;

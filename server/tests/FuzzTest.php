@@ -16,7 +16,10 @@ final class FuzzTest extends TestCase
         null, true, false, 0, -1, 1, 0.5, -0.0, 2_147_483_647, 2_147_483_648, 4_294_967_296, \PHP_INT_MAX, \PHP_INT_MIN, 1e7, 1e9, 1e15, 1e300, -1e300, 5e-324, '', ' ', '0', 'a', "\0", "a\0b", "line\nline", "\u{202E}", "\u{FFFF}",
         '%00', "' OR 1=1 --", '../../etc/passwd', '<b>', '1e400', 'NaN', '{}', [], [[]], ['x' => 1], [1, 2], [null, null], ['a', 'b'], '00000000-0000-0000-0000-000000000000', 'ffffffff-ffff-ffff-ffff-ffffffffffff', 'not-a-uuid',
     ];
-    private const TEXTS = ["12'-6\"", '3543', '4.2 m 30°', 'N 30 E', '1:50', 'mm', 'ft', 'planning', 'plan', 'left', 'right', 'centre', 'door', 'window', 'x', 'y', 'straight', 'figured', 'outer face', 'perspective', 'similar', 'walls', 'ink'];
+    private const TEXTS = [
+        "12'-6\"", '3543', '4.2 m 30°', 'N 30 E', '1:50', 'mm', 'ft', 'planning', 'plan', 'left', 'right', 'centre', 'door',
+        'window', 'x', 'y', 'straight', 'figured', 'outer face', 'perspective', 'similar', 'walls', 'ink',
+    ];
 
     private Desk $desk;
     /** @var array<string, list<string>> ids by kind of row */
@@ -38,10 +41,17 @@ final class FuzzTest extends TestCase
                 $this->learn();
             }
             [$method, $path, $body] = 0 === mt_rand(0, 3) ? $this->query() : $this->write();
-            $json = null === $body ? null : str_replace(['"1e400"', '"NaN"'], ['1e400', '-1e999'], json_encode($body, \JSON_THROW_ON_ERROR | \JSON_INVALID_UTF8_SUBSTITUTE));
+            $json = null === $body ? null : str_replace(
+                ['"1e400"', '"NaN"'],
+                ['1e400', '-1e999'],
+                json_encode($body, \JSON_THROW_ON_ERROR | \JSON_INVALID_UTF8_SUBSTITUTE),
+            );
             [$status, $answer] = $this->desk->client->raw($method, $path, $json);
             $statuses[$status] = ($statuses[$status] ?? 0) + 1;
-            self::assertTrue($status >= 200 && $status < 500, "seed $seed, request $i: $method $path $json → $status ".json_encode($answer));
+            self::assertTrue(
+                $status >= 200 && $status < 500,
+                "seed $seed, request $i: $method $path $json → $status ".json_encode($answer),
+            );
             if ($status >= 400) {
                 self::assertIsArray($answer['error'] ?? null, "$method $path $json");
                 self::assertIsString($answer['error']['message']);
@@ -70,9 +80,24 @@ final class FuzzTest extends TestCase
         $boundary = Desk::newId();
         $this->desk->change([
             ['do' => 'add', 'type' => 'side', 'id' => $side, 'values' => ['name' => 'South']],
-            ['do' => 'add', 'type' => 'boundary', 'id' => $boundary, 'values' => ['storey' => $this->desk->storey, 'name' => 'Lot', 'x' => 0, 'y' => 0, 'up' => '']],
-            ['do' => 'add', 'type' => 'room', 'id' => Desk::newId(), 'values' => ['storey' => $this->desk->storey, 'name' => 'Hall', 'number' => '1', 'x' => 3000, 'y' => 2000]],
-            ['do' => 'add', 'type' => 'note', 'id' => Desk::newId(), 'values' => ['storey' => $this->desk->storey, 'words' => 'assumed', 'x' => 1, 'y' => 1, 'assumption' => true]],
+            [
+                'do' => 'add',
+                'type' => 'boundary',
+                'id' => $boundary,
+                'values' => ['storey' => $this->desk->storey, 'name' => 'Lot', 'x' => 0, 'y' => 0, 'up' => ''],
+            ],
+            [
+                'do' => 'add',
+                'type' => 'room',
+                'id' => Desk::newId(),
+                'values' => ['storey' => $this->desk->storey, 'name' => 'Hall', 'number' => '1', 'x' => 3000, 'y' => 2000],
+            ],
+            [
+                'do' => 'add',
+                'type' => 'note',
+                'id' => Desk::newId(),
+                'values' => ['storey' => $this->desk->storey, 'words' => 'assumed', 'x' => 1, 'y' => 1, 'assumption' => true],
+            ],
         ]);
     }
 
@@ -103,17 +128,54 @@ final class FuzzTest extends TestCase
                 return ['PUT', $project.'/shares', ['email' => $this->some(), 'role' => $this->some()]];
             case 2:
                 return 0 === mt_rand(0, 1)
-                    ? ['POST', $project.'/drawings/'.$this->id('drawing').'/'.$this->one(['proposals/refuse', 'readings/refuse']), ['walls' => $this->some(), 'readings' => $this->some()]]
-                    : ['POST', $project.'/jobs/'.$this->one(['import-page', 'rectify-drawing', 'find-walls', 'read-figures', 'find-skew', 'nothing']).'/'.$this->id($this->one(['page', 'drawing'])).$this->one(['', '/stop']), []];
+                    ? [
+                        'POST',
+                        $project.'/drawings/'.$this->id('drawing').'/'.$this->one(['proposals/refuse', 'readings/refuse']),
+                        ['walls' => $this->some(), 'readings' => $this->some()],
+                    ]
+                    : [
+                        'POST',
+                        $project.'/jobs/'.$this->one([
+                            'import-page', 'rectify-drawing', 'find-walls', 'read-figures', 'find-skew', 'nothing',
+                        ]).'/'.$this->id($this->one(['page', 'drawing'])).$this->one(['', '/stop']),
+                        [],
+                    ];
             case 3:
-                return ['POST', $this->one(['/api/rooms-table', '/api/meter', '/api/account/password', '/api/projects', $project.'/drop-in', $project.'/pages/'.$this->id('page').'/match']), ['text' => $this->some(), 'unit' => $this->some(), 'id' => $this->some(), 'name' => $this->some(), 'current' => $this->some(), 'new' => $this->some(), 'change' => $this->some(), 'pairs' => $this->some()]];
+                return [
+                    'POST',
+                    $this->one([
+                        '/api/rooms-table',
+                        '/api/meter',
+                        '/api/account/password',
+                        '/api/projects',
+                        $project.'/drop-in',
+                        $project.'/pages/'.$this->id('page').'/match',
+                    ]),
+                    [
+                        'text' => $this->some(),
+                        'unit' => $this->some(),
+                        'id' => $this->some(),
+                        'name' => $this->some(),
+                        'current' => $this->some(),
+                        'new' => $this->some(),
+                        'change' => $this->some(),
+                        'pairs' => $this->some(),
+                    ],
+                ];
             default:
                 $operations = [];
                 for ($i = mt_rand(1, 3); $i > 0; --$i) {
                     $operations[] = $this->operation();
                 }
 
-                return ['POST', $project.'/'.(0 === mt_rand(0, 5) ? 'try' : 'changes'), ['base' => 0 === mt_rand(0, 20) ? $this->some() : $this->desk->revision, 'operations' => 0 === mt_rand(0, 40) ? $this->some() : $operations] + (0 === mt_rand(0, 3) ? [] : ['id' => Desk::newId(), 'title' => 'Fuzz'])];
+                return [
+                    'POST',
+                    $project.'/'.(0 === mt_rand(0, 5) ? 'try' : 'changes'),
+                    [
+                        'base' => 0 === mt_rand(0, 20) ? $this->some() : $this->desk->revision,
+                        'operations' => 0 === mt_rand(0, 40) ? $this->some() : $operations,
+                    ] + (0 === mt_rand(0, 3) ? [] : ['id' => Desk::newId(), 'title' => 'Fuzz']),
+                ];
         }
     }
 
@@ -121,11 +183,25 @@ final class FuzzTest extends TestCase
     private function operation(): array
     {
         $type = $this->one(array_keys(Registered::kinds()->classes));
-        $do = $this->one(['add', 'set', 'set', 'set', 'remove', 'setMany', 'removeMany', 'move', 'trace', 'shift', 'figure', 'rework', 'lay', 'settle', 'copy', 'toStorey', 'replace', 'goBack', 'fly']);
+        $do = $this->one([
+            'add', 'set', 'set', 'set', 'remove', 'setMany', 'removeMany', 'move', 'trace', 'shift', 'figure', 'rework', 'lay',
+            'settle', 'copy', 'toStorey', 'replace', 'goBack', 'fly',
+        ]);
         $keys = [
-            'trace' => ['storey', 'drawing', 'points', 'nodes', 'walls', 'closed', 'line', 'thickness', 'rises', 'joins', 'height', 'enclosing', 'buildUp', 'evidence'],
-            'shift' => ['nodes', 'wall', 'left', 'length', 'holds', 'from', 'to', 'id', 'x', 'y'], 'figure' => ['a', 'b', 'aSide', 'bSide', 'text', 'id', 'mm', 'decided', 'drawing', 'storey'],
-            'rework' => ['kind', 'wall', 'other', 'at', 'x', 'y', 'walls', 'node', 'storey', 'distance', 'id', 'ids'], 'lay' => ['storey', 'drawing', 'walls', 'openings', 'columns'], 'settle' => ['storey'], 'copy' => ['storey', 'walls', 'openings', 'to', 'by'], 'toStorey' => ['walls', 'storey'], 'replace' => ['page'], 'goBack' => ['drawing', 'revision'],
+            'trace' => [
+                'storey', 'drawing', 'points', 'nodes', 'walls', 'closed', 'line', 'thickness', 'rises', 'joins', 'height',
+                'enclosing', 'buildUp', 'evidence',
+            ],
+            'shift' => ['nodes', 'wall', 'left', 'length', 'holds', 'from', 'to', 'id', 'x', 'y'], 'figure' => [
+                'a', 'b', 'aSide', 'bSide', 'text', 'id', 'mm', 'decided', 'drawing', 'storey',
+            ],
+            'rework' => [
+                'kind', 'wall', 'other', 'at', 'x', 'y', 'walls', 'node', 'storey', 'distance', 'id', 'ids',
+            ], 'lay' => [
+                'storey', 'drawing', 'walls', 'openings', 'columns',
+            ], 'settle' => ['storey'], 'copy' => [
+                'storey', 'walls', 'openings', 'to', 'by',
+            ], 'toStorey' => ['walls', 'storey'], 'replace' => ['page'], 'goBack' => ['drawing', 'revision'],
         ];
         $operation = ['do' => $do, 'type' => $type, 'id' => 'add' === $do ? Desk::newId() : $this->id($type)];
         if (isset($keys[$do])) {
@@ -160,7 +236,11 @@ final class FuzzTest extends TestCase
                     'points' === $key => [[mt_rand(-9000, 9000), mt_rand(-9000, 9000)], [mt_rand(-9000, 9000), mt_rand(-9000, 9000)]],
                     'nodes' === $key => [Desk::newId(), Desk::newId()],
                     'walls' === $key => [Desk::newId()],
-                    \in_array($key, ['name', 'text', 'number', 'kind', 'line', 'unit', 'standing', 'ends', 'along'], true) => $this->one(self::TEXTS),
+                    \in_array(
+                        $key,
+                        ['name', 'text', 'number', 'kind', 'line', 'unit', 'standing', 'ends', 'along'],
+                        true,
+                    ) => $this->one(self::TEXTS),
                     default => 0 === mt_rand(0, 1) ? mt_rand(-5000, 9000) : $this->some(),
                 };
             }
@@ -173,8 +253,15 @@ final class FuzzTest extends TestCase
     private function query(): array
     {
         $p = "/api/projects/{$this->desk->id}";
-        $number = fn (): string => rawurlencode($this->one(['0', '-1', '12.5', '1500', '1e7', '1e400', 'NaN', 'abc', '', '99999999999999999999', "\0", '0x10', '1e-320', '2147483648']));
-        $text = fn (): string => rawurlencode($this->one([...self::TEXTS, '', "\0", "\xFF", str_repeat('9', 300), '-1', "8'-0\"+3", '9e99 km', '1/0', "1'\u{2032}"]));
+        $number = fn (): string => rawurlencode(
+            $this->one([
+                '0', '-1', '12.5', '1500', '1e7', '1e400', 'NaN', 'abc', '', '99999999999999999999', "\0", '0x10', '1e-320',
+                '2147483648',
+            ]),
+        );
+        $text = fn (): string => rawurlencode(
+            $this->one([...self::TEXTS, '', "\0", "\xFF", str_repeat('9', 300), '-1', "8'-0\"+3", '9e99 km', '1/0', "1'\u{2032}"]),
+        );
         $path = match (mt_rand(0, 11)) {
             0 => '/api/length?text='.$text().'&unit='.$text(),
             1 => '/api/spacings?text='.$text().'&unit='.$text().'&first='.$text(),
@@ -183,11 +270,30 @@ final class FuzzTest extends TestCase
             4 => "$p/drawings/{$this->id('drawing')}/gap?wall={$this->id('wall')}&x={$number()}&y={$number()}",
             5 => "$p/drawings/{$this->id('drawing')}/probe?x={$number()}&y={$number()}",
             6 => "$p/drawings/{$this->id('drawing')}/bearing?ax={$number()}&ay={$number()}&bx={$number()}&by={$number()}&up={$number()}",
-            7 => "$p/drawings/{$this->id('drawing')}/".$this->one(['misfit?from='.$number().'&against='.$text(), 'spread', 'flatness', 'fits', 'rectified', 'proposals', 'readings']),
+            7 => "$p/drawings/{$this->id('drawing')}/".$this->one([
+                'misfit?from='.$number().'&against='.$text(),
+                'spread',
+                'flatness',
+                'fits',
+                'rectified',
+                'proposals',
+                'readings',
+            ]),
             8 => "$p/changes?since={$number()}",
             9 => "$p/storeys/{$this->id('storey')}/".$this->one(['plan.json', 'rooms-table', 'settled']),
-            10 => "$p/".$this->one(["outlines/{$this->id('outline')}", "boundaries/{$this->id('boundary')}", "sides/{$this->id('side')}/corners", 'history', 'shares', 'arrivals/'.Desk::newId()]),
-            default => "$p/pages/{$this->id('page')}/".$this->one(['preview', 'lines', '0123456789abcdef/tiles/'.mt_rand(0, 99).'/'.mt_rand(0, 9999).'/'.mt_rand(0, 9999)]),
+            10 => "$p/".$this->one([
+                "outlines/{$this->id('outline')}",
+                "boundaries/{$this->id('boundary')}",
+                "sides/{$this->id('side')}/corners",
+                'history',
+                'shares',
+                'arrivals/'.Desk::newId(),
+            ]),
+            default => "$p/pages/{$this->id('page')}/".$this->one([
+                'preview',
+                'lines',
+                '0123456789abcdef/tiles/'.mt_rand(0, 99).'/'.mt_rand(0, 9999).'/'.mt_rand(0, 9999),
+            ]),
         };
 
         return ['GET', $path, null];

@@ -95,7 +95,17 @@ final readonly class HostileFiles
     /** @return iterable<string, array{string, string}> */
     private static function bombs(): iterable
     {
-        foreach ([[30_000, 30_000], [60_000, 60_000], [0, 0], [0, 100], [1, 60_000], [60_000, 1], [2_147_483_647, 2_147_483_647], [16_000, 15_000], [4000, 3000]] as [$w, $h]) {
+        foreach ([
+            [30_000, 30_000],
+            [60_000, 60_000],
+            [0, 0],
+            [0, 100],
+            [1, 60_000],
+            [60_000, 1],
+            [2_147_483_647, 2_147_483_647],
+            [16_000, 15_000],
+            [4000, 3000],
+        ] as [$w, $h]) {
             yield "PNG that claims $w × $h" => [Files::pngClaiming($w, $h), 'bomb.png'];
         }
         yield 'PNG of compressed nothing' => [Files::pngClaiming(15_000, 15_000, 15_001 * 4000), 'bomb.png'];
@@ -106,8 +116,14 @@ final readonly class HostileFiles
         yield 'TIFF whose pages go round in a ring' => [Files::tiff(10, 10, 100, 8), 'ring.tif'];
         $jpeg = "\xFF\xD8\xFF\xE0\0\x10JFIF\0\1\1\0\0\1\0\1\0\0\xFF\xC0\0\x11\x08\xFF\xDC\xFF\xDC\3\1\x22\0\2\x11\1\3\x11\1";
         yield 'JPEG that claims 65 500 × 65 500' => [$jpeg."\xFF\xDA\0\x0C\3\1\0\2\x11\3\x11\0\x3F\0", 'bomb.jpg'];
-        yield 'GIF that claims 65 535 × 65 535' => ["GIF89a\xFF\xFF\xFF\xFF\x80\0\0\0\0\0\xFF\xFF\xFF,\0\0\0\0\xFF\xFF\xFF\xFF\0\2\2D\1\0;", 'bomb.gif'];
-        yield 'BMP that claims two thousand million rows' => ['BM'.pack('VvvV', 100, 0, 0, 54).pack('VVVvvVVVVVV', 40, 10, 2_000_000_000, 1, 24, 0, 0, 0, 0, 0, 0), 'bomb.bmp'];
+        yield 'GIF that claims 65 535 × 65 535' => [
+            "GIF89a\xFF\xFF\xFF\xFF\x80\0\0\0\0\0\xFF\xFF\xFF,\0\0\0\0\xFF\xFF\xFF\xFF\0\2\2D\1\0;",
+            'bomb.gif',
+        ];
+        yield 'BMP that claims two thousand million rows' => [
+            'BM'.pack('VvvV', 100, 0, 0, 54).pack('VVVvvVVVVVV', 40, 10, 2_000_000_000, 1, 24, 0, 0, 0, 0, 0, 0),
+            'bomb.bmp',
+        ];
     }
 
     /** @return iterable<string, array{string, string}> */
@@ -122,23 +138,60 @@ final readonly class HostileFiles
             yield "PDF with a page of $w × $h points" => [Files::pdf([['width' => $w, 'height' => $h]]), 'size.pdf'];
         }
         yield 'PDF whose page tree is a ring' => [str_replace('/Kids [3 0 R]', '/Kids [2 0 R]', Files::pdf([$page])), 'ring.pdf'];
-        yield 'PDF locked with a password' => [str_replace('/Root 1 0 R', '/Root 1 0 R /ID [<00><00>] /Encrypt << /Filter /Standard /V 1 /R 2 /P -4 /O <'.str_repeat('ab', 32).'> /U <'.str_repeat('cd', 32).'> >>', Files::pdf([$page])), 'locked.pdf'];
-        yield 'PDF that never stops drawing' => [Files::pdf([$page + ['content' => str_repeat('q ', 20_000).str_repeat('1 w 0 0 m 300 200 l S ', 4_000)]]), 'long.pdf'];
+        yield 'PDF locked with a password' => [
+            str_replace(
+                '/Root 1 0 R',
+                '/Root 1 0 R /ID [<00><00>] /Encrypt << /Filter /Standard /V 1 /R 2 /P -4 /O <'.str_repeat('ab', 32).'> /U <'.str_repeat('cd', 32).'> >>',
+                Files::pdf([$page]),
+            ),
+            'locked.pdf',
+        ];
+        yield 'PDF that never stops drawing' => [
+            Files::pdf([$page + ['content' => str_repeat('q ', 20_000).str_repeat('1 w 0 0 m 300 200 l S ', 4_000)]]),
+            'long.pdf',
+        ];
         yield 'PDF that reads another file' => [Files::pdf([$page + ['content' => '/F << /F (/etc/passwd) >> BDC EMC']]), 'other.pdf'];
-        yield 'PDF whose table of contents lies' => [preg_replace('/startxref\n\d+/', "startxref\n999999", Files::pdf([$page])) ?? '', 'lie.pdf'];
+        yield 'PDF whose table of contents lies' => [
+            preg_replace('/startxref\n\d+/', "startxref\n999999", Files::pdf([$page])) ?? '',
+            'lie.pdf',
+        ];
         yield 'PDF mark alone' => ['%PDF-1.7', 'mark.pdf'];
     }
 
     /** @return iterable<string, array{string, string}> */
     private static function badSvg(): iterable
     {
-        $laughs = '<!DOCTYPE svg [<!ENTITY a "ha">'.implode('', array_map(static fn (int $i): string => '<!ENTITY '.\chr(97 + $i).' "'.str_repeat('&'.\chr(96 + $i).';', 10).'">', range(1, 9))).']>';
+        $laughs = '<!DOCTYPE svg [<!ENTITY a "ha">'.implode(
+            '',
+            array_map(static fn (int $i): string => '<!ENTITY '.\chr(97 + $i).' "'.str_repeat('&'.\chr(96 + $i).';', 10).'">', range(1, 9)),
+        ).']>';
         yield 'SVG of a thousand million laughs' => [Files::svg('<text>&j;</text>', before: $laughs), 'laughs.svg'];
-        yield 'SVG that reads a file as an entity' => [Files::svg('<text>&x;</text>', before: '<!DOCTYPE svg [<!ENTITY x SYSTEM "file:///etc/passwd">]>'), 'entity.svg'];
-        foreach (['file:///etc/passwd', '/etc/passwd', '../../../../etc/hosts', 'http://127.0.0.1/x.png', 'data:image/svg+xml;base64,!!!'] as $target) {
-            yield "SVG that shows $target" => [Files::svg("<image xlink:href=\"$target\" width=\"10\" height=\"10\"/><rect width=\"5\" height=\"5\"/>"), 'image.svg'];
+        yield 'SVG that reads a file as an entity' => [
+            Files::svg('<text>&x;</text>', before: '<!DOCTYPE svg [<!ENTITY x SYSTEM "file:///etc/passwd">]>'),
+            'entity.svg',
+        ];
+        foreach ([
+            'file:///etc/passwd',
+            '/etc/passwd',
+            '../../../../etc/hosts',
+            'http://127.0.0.1/x.png',
+            'data:image/svg+xml;base64,!!!',
+        ] as $target) {
+            yield "SVG that shows $target" => [
+                Files::svg("<image xlink:href=\"$target\" width=\"10\" height=\"10\"/><rect width=\"5\" height=\"5\"/>"),
+                'image.svg',
+            ];
         }
-        foreach (['width="0" height="0"', 'width="-5" height="10"', 'width="1000000000" height="1000000000"', 'width="1" height="90000"', 'width="1e308" height="1e308"', 'viewBox="0 0 0 0"', 'width="nan" height="inf"', ''] as $head) {
+        foreach ([
+            'width="0" height="0"',
+            'width="-5" height="10"',
+            'width="1000000000" height="1000000000"',
+            'width="1" height="90000"',
+            'width="1e308" height="1e308"',
+            'viewBox="0 0 0 0"',
+            'width="nan" height="inf"',
+            '',
+        ] as $head) {
             yield "SVG of size “{$head}”" => [Files::svg('<rect width="1" height="1"/>', $head), 'size.svg'];
         }
         $uses = '<defs><g id="a0"><rect width="1" height="1"/></g>';
@@ -147,7 +200,10 @@ final readonly class HostileFiles
         }
         yield 'SVG that uses itself ten times ten times over' => [Files::svg($uses.'</defs><use xlink:href="#a11"/>'), 'uses.svg'];
         yield 'SVG nested 50 000 deep' => [Files::svg(str_repeat('<g>', 50_000).str_repeat('</g>', 50_000)), 'deep.svg'];
-        yield 'SVG with a script and a style from elsewhere' => [Files::svg('<script>alert(1)</script><style>@import url(http://127.0.0.1/x.css);</style><rect width="9" height="9"/>'), 'script.svg'];
+        yield 'SVG with a script and a style from elsewhere' => [
+            Files::svg('<script>alert(1)</script><style>@import url(http://127.0.0.1/x.css);</style><rect width="9" height="9"/>'),
+            'script.svg',
+        ];
         yield 'SVG that is no XML' => [Files::svg('<rect width="1"'), 'torn.svg'];
     }
 
@@ -160,14 +216,32 @@ final readonly class HostileFiles
         yield 'DXF with words for numbers' => [str_replace("10\n0", "10\nfoo", Files::dxf([[0, 0, 10, 10]])), 'words.dxf'];
         yield 'DXF in an unheard-of unit' => [Files::dxf([[0, 0, 10, 10]], 77), 'unit.dxf'];
         yield 'DXF that never ends a section' => ["0\nSECTION\n2\nENTITIES\n0\nLINE\n8\n0\n10\n0\n", 'open.dxf'];
-        yield 'DXF whose block holds itself' => ["0\nSECTION\n2\nBLOCKS\n0\nBLOCK\n8\n0\n2\nB\n0\nINSERT\n8\n0\n2\nB\n10\n0\n20\n0\n0\nENDBLK\n0\nENDSEC\n0\nSECTION\n2\nENTITIES\n0\nINSERT\n8\n0\n2\nB\n10\n0\n20\n0\n0\nENDSEC\n0\nEOF\n", 'self.dxf'];
+        yield 'DXF whose block holds itself' => [
+            "0\nSECTION\n2\nBLOCKS\n0\nBLOCK\n8\n0\n2\nB\n0\nINSERT\n8\n0\n2\nB\n10\n0\n20\n0\n0\nENDBLK\n0\nENDSEC\n0\nSECTION\n2\nENTITIES\n0\nINSERT\n8\n0\n2\nB\n10\n0\n20\n0\n0\nENDSEC\n0\nEOF\n",
+            'self.dxf',
+        ];
     }
 
     /** @return iterable<string, array{string, string}> */
     private function badNames(): iterable
     {
         $png = $this->good()['png'];
-        foreach (['../../../etc/passwd', '..\\..\\boot.ini', "tab\tand\x01bell.png", str_repeat('long', 100).'.png', "\u{202E}gnp.exe", '.htaccess', '...', 'CON', '<img src=x onerror=alert(1)>.png', "quote'\"; DROP TABLE page.png", 'überbau.png', "\xC3\x28 broken.png", '%2e%2e%2fpasswd', 'a/b/c.png'] as $name) {
+        foreach ([
+            '../../../etc/passwd',
+            '..\\..\\boot.ini',
+            "tab\tand\x01bell.png",
+            str_repeat('long', 100).'.png',
+            "\u{202E}gnp.exe",
+            '.htaccess',
+            '...',
+            'CON',
+            '<img src=x onerror=alert(1)>.png',
+            "quote'\"; DROP TABLE page.png",
+            'überbau.png',
+            "\xC3\x28 broken.png",
+            '%2e%2e%2fpasswd',
+            'a/b/c.png',
+        ] as $name) {
             yield 'name '.json_encode($name, \JSON_INVALID_UTF8_SUBSTITUTE) => [$png, $name];
         }
     }

@@ -39,7 +39,11 @@ final class HostileFilesTest extends TestCase
             self::assertIsArray($answer['error'], $what);
             self::assertIsString($answer['error']['message'], $what);
             self::assertMatchesRegularExpression('/^[A-Z].{15,}\.$/u', $answer['error']['message'], $what);
-            self::assertSame($before, $desk->client->ok('GET', "/api/projects/$desk->id/changes?since=$before")['revision'], "$what changed the project");
+            self::assertSame(
+                $before,
+                $desk->client->ok('GET', "/api/projects/$desk->id/changes?since=$before")['revision'],
+                "$what changed the project",
+            );
         }
         self::assertGreaterThanOrEqual(150, $tried);
         foreach ($pages as $page => $what) {
@@ -69,14 +73,24 @@ final class HostileFilesTest extends TestCase
         stream_set_blocking($listener, false);
         [, $port] = explode(':', (string) stream_socket_get_name($listener, false));
         $files = new Files();
-        $canary = $files->write('canary.svg', Files::svg('<rect width="800" height="600" fill="#f0f"/><line x1="1" y1="2" x2="313.5" y2="2"/>'));
+        $canary = $files->write(
+            'canary.svg',
+            Files::svg('<rect width="800" height="600" fill="#f0f"/><line x1="1" y1="2" x2="313.5" y2="2"/>'),
+        );
         chmod($files->folder, 0o755);
         touch($canary, time() - 100, time() - 90_000);
         // In turns, so that workers find something to do in each.
-        $desks = array_map(static fn (string $who): Desk => new Desk(Client::ofStack()->signIn("$who@plinth.example")), ['editor', 'reader', 'stranger']);
+        $desks = array_map(
+            static fn (string $who): Desk => new Desk(Client::ofStack()->signIn("$who@plinth.example")),
+            ['editor', 'reader', 'stranger'],
+        );
         $tried = 0;
         $pages = [];
-        foreach ((new ReachingFiles("http://127.0.0.1:$port/canary.svg", $canary, 'MySQL:plinth,user=plinth,password=plinth,host=127.0.0.1,tables=account'))->all() as $what => [$bytes, $name]) {
+        foreach ((new ReachingFiles(
+            "http://127.0.0.1:$port/canary.svg",
+            $canary,
+            'MySQL:plinth,user=plinth,password=plinth,host=127.0.0.1,tables=account',
+        ))->all() as $what => [$bytes, $name]) {
             $desk = $desks[++$tried % 3];
             [$status, $answer] = $desk->send($files->write('reaching', $bytes), $name);
             self::assertFalse(@stream_socket_accept($listener, 0.0), "$what: somebody called.");
@@ -95,9 +109,15 @@ final class HostileFilesTest extends TestCase
             if ('done' === $desk->imported()['state']) {
                 $picture = $desk->picture('preview');
                 $colour = imagecolorat($picture, intdiv(imagesx($picture), 2), intdiv(imagesy($picture), 2));
-                self::assertFalse(0xE0 < ($colour >> 16 & 0xFF) && ($colour >> 8 & 0xFF) < 0x20 && 0xE0 < ($colour & 0xFF), "$what: the other file is seen.");
+                self::assertFalse(
+                    0xE0 < ($colour >> 16 & 0xFF) && ($colour >> 8 & 0xFF) < 0x20 && 0xE0 < ($colour & 0xFF),
+                    "$what: the other file is seen.",
+                );
                 [$status, $lines] = $desk->client->send('GET', "/api/projects/$desk->id/pages/$page/lines");
-                self::assertTrue(404 === $status || !str_contains((string) json_encode($lines), '313.5'), "$what: the other file's lines are told.");
+                self::assertTrue(
+                    404 === $status || !str_contains((string) json_encode($lines), '313.5'),
+                    "$what: the other file's lines are told.",
+                );
             }
         }
         self::assertFalse(@stream_socket_accept($listener, 0.2), 'Nobody called, not later either.');
@@ -110,7 +130,16 @@ final class HostileFilesTest extends TestCase
     {
         $files = new Files();
         $desk = new Desk(Client::ofStack()->signIn());
-        $expected = ['PDF locked with a password' => 'locked with a password', 'PDF with 300 pages' => '300 pages', 'PDF that claims 100 000 pages' => 'no pages', 'PDF without pages' => 'no pages', 'PNG that claims 30000 × 30000' => '250 million', 'PNG that claims 1 × 60000' => 'too small to hold a drawing', 'SVG of a thousand million laughs' => 'entities', 'jpg cut after 0 bytes' => 'empty'];
+        $expected = [
+            'PDF locked with a password' => 'locked with a password',
+            'PDF with 300 pages' => '300 pages',
+            'PDF that claims 100 000 pages' => 'no pages',
+            'PDF without pages' => 'no pages',
+            'PNG that claims 30000 × 30000' => '250 million',
+            'PNG that claims 1 × 60000' => 'too small to hold a drawing',
+            'SVG of a thousand million laughs' => 'entities',
+            'jpg cut after 0 bytes' => 'empty',
+        ];
         foreach ((new HostileFiles($files))->all() as $what => [$bytes, $name]) {
             if (isset($expected[$what])) {
                 [, $answer] = $desk->send($files->write('hostile', $bytes), $name);
@@ -133,7 +162,10 @@ final class HostileFilesTest extends TestCase
         self::assertIsInt($url['port'] ?? null);
         $socket = fsockopen($url['host'], $url['port']);
         self::assertIsResource($socket);
-        fwrite($socket, "POST /api/projects/$desk->id/sources HTTP/1.1\r\nHost: {$url['host']}:{$url['port']}\r\ncsrf-token: csrf-token\r\nSec-Fetch-Site: same-origin\r\nContent-Type: multipart/form-data; boundary=x\r\nContent-Length: 5000000\r\n\r\n--x\r\nContent-Disposition: form-data; name=\"file\"; filename=\"a.png\"\r\n\r\n".str_repeat('x', 100_000));
+        fwrite(
+            $socket,
+            "POST /api/projects/$desk->id/sources HTTP/1.1\r\nHost: {$url['host']}:{$url['port']}\r\ncsrf-token: csrf-token\r\nSec-Fetch-Site: same-origin\r\nContent-Type: multipart/form-data; boundary=x\r\nContent-Length: 5000000\r\n\r\n--x\r\nContent-Disposition: form-data; name=\"file\"; filename=\"a.png\"\r\n\r\n".str_repeat('x', 100_000),
+        );
         fclose($socket);
         usleep(400_000);
         self::assertSame($before, self::kept());

@@ -35,15 +35,30 @@ final class InkTest extends TestCase
 
             return Desk::float($m[$i][$k]);
         };
-        $this->map = PixelToMm::ofMatrix([$cell(0, 0), $cell(0, 1), $cell(0, 2), $cell(1, 0), $cell(1, 1), $cell(1, 2), $cell(2, 0), $cell(2, 1), $cell(2, 2)]);
+        $this->map = PixelToMm::ofMatrix([
+            $cell(0, 0), $cell(0, 1), $cell(0, 2), $cell(1, 0), $cell(1, 1), $cell(1, 2), $cell(2, 0), $cell(2, 1), $cell(2, 2),
+        ]);
         $this->desk->bringIn(self::SCAN.'.jpg');
         $this->desk->imported();
         $px = fn (float $x, float $y): array => $this->map->toPixel(new Point($x, $y))->toArray();
         [$a, $b] = [Desk::newId(), Desk::newId()];
-        $pick = fn (string $id, array $at): array => ['do' => 'add', 'type' => 'pick', 'id' => $id, 'values' => ['drawing' => $this->desk->drawing, 'x' => $at[0], 'y' => $at[1], 'sigmaPx' => 0.3]];
+        $pick = fn (string $id, array $at): array => [
+            'do' => 'add',
+            'type' => 'pick',
+            'id' => $id,
+            'values' => ['drawing' => $this->desk->drawing, 'x' => $at[0], 'y' => $at[1], 'sigmaPx' => 0.3],
+        ];
         $this->desk->change([
-            ...$this->desk->knownLength([$px(0, 0), $px(13200, 0)], '13 200'), ...$this->desk->knownLength([$px(0, 0), $px(0, 8600)], '8 600'),
-            $pick($a, $px(0, 0)), $pick($b, $px(13200, 0)), ['do' => 'add', 'type' => 'gridPick', 'id' => Desk::newId(), 'values' => ['drawing' => $this->desk->drawing, 'a' => $a, 'b' => $b, 'axis' => 'x']],
+            ...$this->desk->knownLength(
+                [$px(0, 0), $px(13200, 0)],
+                '13 200',
+            ), ...$this->desk->knownLength([$px(0, 0), $px(0, 8600)], '8 600'),
+            $pick($a, $px(0, 0)), $pick($b, $px(13200, 0)), [
+                'do' => 'add',
+                'type' => 'gridPick',
+                'id' => Desk::newId(),
+                'values' => ['drawing' => $this->desk->drawing, 'a' => $a, 'b' => $b, 'axis' => 'x'],
+            ],
         ]);
     }
 
@@ -90,8 +105,21 @@ final class InkTest extends TestCase
 
         return ['do' => 'lay', 'lay' => [
             'storey' => $this->desk->storey, 'drawing' => $this->desk->drawing,
-            'walls' => array_map(static fn (array $w): array => ['from' => $w['from'], 'to' => $w['to'], 'thickness' => $w['thickness'], 'buildUp' => null], $walls),
-            'openings' => array_map(static fn (array $o): array => ['wall' => $index[Desk::text($o['wall'])], 'kind' => $o['kind'], 'offset' => $o['offset'], 'width' => $o['width'], 'leafAt' => $o['leafAt'], 'leafSide' => $o['leafSide']], self::items($answer, 'openings')),
+            'walls' => array_map(
+                static fn (array $w): array => ['from' => $w['from'], 'to' => $w['to'], 'thickness' => $w['thickness'], 'buildUp' => null],
+                $walls,
+            ),
+            'openings' => array_map(
+                static fn (array $o): array => [
+                    'wall' => $index[Desk::text($o['wall'])],
+                    'kind' => $o['kind'],
+                    'offset' => $o['offset'],
+                    'width' => $o['width'],
+                    'leafAt' => $o['leafAt'],
+                    'leafSide' => $o['leafSide'],
+                ],
+                self::items($answer, 'openings'),
+            ),
             'columns' => [],
         ]];
     }
@@ -106,7 +134,10 @@ final class InkTest extends TestCase
         $state = $this->desk->change([$this->laid($answer)]);
 
         // Within a hundredth of each area of the truth.
-        $areas = array_map(static fn (array $r): float => Desk::float($r['netAreaM2']), self::items(['regions' => self::derived($state)['regions']], 'regions'));
+        $areas = array_map(
+            static fn (array $r): float => Desk::float($r['netAreaM2']),
+            self::items(['regions' => self::derived($state)['regions']], 'regions'),
+        );
         self::assertCount(\count($this->truth['rooms']), $areas);
         foreach ($this->truth['rooms'] as $room) {
             self::assertIsArray($room);
@@ -116,19 +147,39 @@ final class InkTest extends TestCase
         self::assertCount(12, Desk::rows($state, 'opening'));
 
         // What is traced is proposed no more; taken back it is again.
-        self::assertSame([], self::items($this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/proposals"), 'walls'));
+        self::assertSame(
+            [],
+            self::items(
+                $this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/proposals"),
+                'walls',
+            ),
+        );
         $this->desk->client->ok('POST', "/api/projects/{$this->desk->id}/undo", ['id' => Desk::newId(), 'known' => $this->desk->revision]);
-        self::assertCount(\count($walls), self::items($this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/proposals"), 'walls'));
+        self::assertCount(
+            \count($walls),
+            self::items(
+                $this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/proposals"),
+                'walls',
+            ),
+        );
     }
 
     public function testWhatWasRefusedStaysRefusedWhenItIsFoundAgain(): void
     {
         $walls = self::items($this->searched('proposals'), 'walls');
-        $answer = $this->desk->client->ok('POST', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/proposals/refuse", ['walls' => [$walls[0]['id']]]);
+        $answer = $this->desk->client->ok(
+            'POST',
+            "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/proposals/refuse",
+            ['walls' => [$walls[0]['id']]],
+        );
         self::assertCount(\count($walls) - 1, self::items($answer, 'walls'));
         self::assertSame(1, $answer['refused']);
         self::assertCount(\count($walls) - 1, self::items($this->searched('proposals'), 'walls'));
-        $all = $this->desk->client->ok('POST', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/proposals/refuse", ['walls' => []]);
+        $all = $this->desk->client->ok(
+            'POST',
+            "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/proposals/refuse",
+            ['walls' => []],
+        );
         self::assertCount(\count($walls), self::items($all, 'walls'));
     }
 
@@ -156,24 +207,43 @@ final class InkTest extends TestCase
         $this->searched('proposals');
         $px = fn (float $x, float $y): array => $this->map->toPixel(new Point($x, $y))->toArray();
         $this->desk->change($this->desk->knownLength([$px(0, 8600), $px(11000, 8600)], '10 950'));
-        self::assertFalse($this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/proposals")['found']);
+        self::assertFalse(
+            $this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/proposals")['found'],
+        );
     }
 
     public function testAClickOnADrawnWallGivesItWithItsThicknessAndBuildUp(): void
     {
         $buildUp = Desk::newId();
-        $this->desk->change([['do' => 'add', 'type' => 'buildUp', 'id' => $buildUp, 'values' => ['name' => 'Partition', 'thickness' => 125.0, 'enclosing' => true]]]);
+        $this->desk->change([[
+            'do' => 'add',
+            'type' => 'buildUp',
+            'id' => $buildUp,
+            'values' => ['name' => 'Partition', 'thickness' => 125.0, 'enclosing' => true],
+        ]]);
         $fit = Desk::rows($this->desk->state(), 'fit')[0]['values'];
-        $own = PixelToMm::ofMatrix([Desk::float($fit['m00']), Desk::float($fit['m01']), Desk::float($fit['m02']), Desk::float($fit['m10']), Desk::float($fit['m11']), Desk::float($fit['m12']), Desk::float($fit['m20']), Desk::float($fit['m21']), Desk::float($fit['m22'])]);
+        $own = PixelToMm::ofMatrix([
+            Desk::float($fit['m00']), Desk::float($fit['m01']), Desk::float($fit['m02']), Desk::float($fit['m10']),
+            Desk::float($fit['m11']), Desk::float($fit['m12']), Desk::float($fit['m20']), Desk::float($fit['m21']),
+            Desk::float($fit['m22']),
+        ]);
         // In the partition between log room and kitchen.
         $at = $own->toMm($this->map->toPixel(new Point(9010.0, 2000.0)));
-        $found = $this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/probe?x={$at->x}&y={$at->y}")['found'];
+        $found = $this->desk->client->ok(
+            'GET',
+            "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/probe?x={$at->x}&y={$at->y}",
+        )['found'];
         self::assertIsArray($found);
         self::assertEqualsWithDelta(120.0, $found['thickness'], 3.0);
         self::assertIsArray($found['buildUp']);
         self::assertSame($buildUp, $found['buildUp']['id'] ?? null);
         $paper = $own->toMm($this->map->toPixel(new Point(7000.0, 3700.0)));
-        self::assertNull($this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/probe?x={$paper->x}&y={$paper->y}")['found']);
+        self::assertNull(
+            $this->desk->client->ok(
+                'GET',
+                "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/probe?x={$paper->x}&y={$paper->y}",
+            )['found'],
+        );
         $this->desk->client->refused(422, 'GET', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/probe?x=abc&y=0");
     }
 
@@ -184,7 +254,12 @@ final class InkTest extends TestCase
         self::assertContains('11 000', $texts);
         self::assertContains('13 200', $texts);
         foreach (self::items($answer, 'figures') as $figure) {
-            self::assertEqualsWithDelta(1.0, Desk::float($figure['spanMm']) / Desk::float($figure['mm']), 0.02, Desk::text($figure['text']));
+            self::assertEqualsWithDelta(
+                1.0,
+                Desk::float($figure['spanMm']) / Desk::float($figure['mm']),
+                0.02,
+                Desk::text($figure['text']),
+            );
         }
         self::assertIsArray($this->truth['rooms']);
         $names = array_map(static fn (array $r): string => Desk::text($r['name']), self::items($answer, 'rooms'));
@@ -197,10 +272,19 @@ final class InkTest extends TestCase
         self::assertIsArray($two['a']);
         self::assertIsArray($two['b']);
         // Stated where it was read, it is proposed no more; another fit is another reading.
-        $this->desk->change($this->desk->knownLength([[Desk::float($two['a'][0]), Desk::float($two['a'][1])], [Desk::float($two['b'][0]), Desk::float($two['b'][1])]], Desk::text($two['text'])));
+        $this->desk->change(
+            $this->desk->knownLength(
+                [[Desk::float($two['a'][0]), Desk::float($two['a'][1])], [Desk::float($two['b'][0]), Desk::float($two['b'][1])]],
+                Desk::text($two['text']),
+            ),
+        );
         self::assertNotContains($two['text'], array_column(self::items($this->searched('readings'), 'figures'), 'text'));
         $one = self::items($this->searched('readings'), 'figures')[0];
-        $rest = $this->desk->client->ok('POST', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/readings/refuse", ['readings' => [$one['id']]]);
+        $rest = $this->desk->client->ok(
+            'POST',
+            "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/readings/refuse",
+            ['readings' => [$one['id']]],
+        );
         self::assertNotContains($one['id'], array_column(self::items($rest, 'figures'), 'id'));
         self::assertNotContains($one['text'], array_column(self::items($this->searched('readings'), 'figures'), 'text'));
     }
@@ -223,7 +307,10 @@ final class InkTest extends TestCase
         // The wall begins 2.5 mm further left; the door has stayed where it was.
         $door = Desk::rows($state, 'opening')[0]['values'];
         self::assertEqualsWithDelta(1000.0, Desk::float($nodes[$chain['nodes'][0]]['x']) + Desk::float($door['offset']), 0.01);
-        self::assertSame([], $this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/storeys/{$this->desk->storey}/settled")['moves']);
+        self::assertSame(
+            [],
+            $this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/storeys/{$this->desk->storey}/settled")['moves'],
+        );
     }
 
     public function testAContradictoryFigureIsNamed(): void
@@ -232,12 +319,36 @@ final class InkTest extends TestCase
         $middle = $this->desk->chain([[3100, 0], [3100, 5000]], false, 100.0);
         $this->desk->change([$outer['operation'], $middle['operation']]);
         [$west, $east] = [$outer['walls'][3], $outer['walls'][1]];
-        $figure = static fn (string $id, string $a, string $b, string $text): array => ['do' => 'figure', 'figure' => ['id' => $id, 'a' => $a, 'aSide' => 'centre', 'b' => $b, 'bSide' => 'centre', 'text' => $text, 'unit' => 'mm', 'decided' => 'open']];
+        $figure = static fn (string $id, string $a, string $b, string $text): array => [
+            'do' => 'figure',
+            'figure' => [
+                'id' => $id,
+                'a' => $a,
+                'aSide' => 'centre',
+                'b' => $b,
+                'bSide' => 'centre',
+                'text' => $text,
+                'unit' => 'mm',
+                'decided' => 'open',
+            ],
+        ];
         [$overall, $left, $right] = [Desk::newId(), Desk::newId(), Desk::newId()];
-        $this->desk->change([$figure($overall, $west, $east, '7200'), $figure($left, $west, $middle['walls'][0], '3100'), $figure($right, $middle['walls'][0], $east, '4130')]);
+        $this->desk->change([
+            $figure($overall, $west, $east, '7200'),
+            $figure($left, $west, $middle['walls'][0], '3100'),
+            $figure($right, $middle['walls'][0], $east, '4130'),
+        ]);
         // Decided without moving anything, as when two drawings are gone through.
-        $this->desk->change(array_map(static fn (string $id): array => ['do' => 'set', 'type' => 'figure', 'id' => $id, 'values' => ['decided' => 'figure']], [$overall, $left, $right]));
-        $contradictions = self::items($this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/storeys/{$this->desk->storey}/settled"), 'contradictions');
+        $this->desk->change(
+            array_map(
+                static fn (string $id): array => ['do' => 'set', 'type' => 'figure', 'id' => $id, 'values' => ['decided' => 'figure']],
+                [$overall, $left, $right],
+            ),
+        );
+        $contradictions = self::items(
+            $this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/storeys/{$this->desk->storey}/settled"),
+            'contradictions',
+        );
         self::assertCount(1, $contradictions);
         self::assertSame($right, $contradictions[0]['culprit']);
         self::assertEqualsWithDelta(30.0, abs(Desk::float($contradictions[0]['byMm'])), 1e-6);
@@ -248,13 +359,26 @@ final class InkTest extends TestCase
     {
         $outer = $this->desk->chain([[0, 0], [7200, 0], [7200, 5000], [0, 5000]], true, 100.0);
         $this->desk->change([$outer['operation']]);
-        $figure = ['id' => Desk::newId(), 'a' => $outer['walls'][3], 'aSide' => 'centre', 'b' => $outer['walls'][1], 'bSide' => 'centre', 'text' => '7200', 'unit' => 'mm', 'decided' => 'figure'];
+        $figure = [
+            'id' => Desk::newId(),
+            'a' => $outer['walls'][3],
+            'aSide' => 'centre',
+            'b' => $outer['walls'][1],
+            'bSide' => 'centre',
+            'text' => '7200',
+            'unit' => 'mm',
+            'decided' => 'figure',
+        ];
         $this->desk->change([['do' => 'figure', 'figure' => $figure]]);
         $ask = fn (): array => $this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/storeys/{$this->desk->storey}/settled");
         self::assertSame([[$figure['id']], []], [$ask()['held'], $ask()['unheld']]);
         $document = $this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/storeys/{$this->desk->storey}/plan.json");
         $read = PlanReader::read(json_encode($document, \JSON_THROW_ON_ERROR))->storeys[0]->figures;
-        self::assertEquals([new Figure($figure['id'], $figure['a'], Line::Centre, $figure['b'], Line::Centre, 7200.0)], $read, 'It goes out with the plan.');
+        self::assertEquals(
+            [new Figure($figure['id'], $figure['a'], Line::Centre, $figure['b'], Line::Centre, 7200.0)],
+            $read,
+            'It goes out with the plan.',
+        );
         $this->desk->change([['do' => 'set', 'type' => 'node', 'id' => $outer['nodes'][2], 'values' => ['x' => 7700.0]]]);
         self::assertSame([], $ask()['held']);
         $unheld = self::items($ask(), 'unheld');
@@ -268,12 +392,21 @@ final class InkTest extends TestCase
         $stranger->signIn('stranger@plinth.example');
         $stranger->refused(404, 'GET', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/proposals");
         $stranger->refused(404, 'GET', "/api/projects/{$this->desk->id}/storeys/{$this->desk->storey}/settled");
-        $shares = self::items($this->desk->client->ok('PUT', "/api/projects/{$this->desk->id}/shares", ['email' => 'stranger@plinth.example', 'role' => 'read']), 'shares');
+        $shares = self::items(
+            $this->desk->client->ok('PUT', "/api/projects/{$this->desk->id}/shares", [
+                'email' => 'stranger@plinth.example',
+                'role' => 'read',
+            ]),
+            'shares',
+        );
         self::assertFalse($stranger->ok('GET', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/proposals")['found']);
         foreach (['find-walls', 'read-figures'] as $kind) {
             $stranger->refused(403, 'POST', "/api/projects/{$this->desk->id}/jobs/$kind/{$this->desk->drawing}");
         }
-        self::assertSame(204, $this->desk->client->send('DELETE', "/api/projects/{$this->desk->id}/shares/".Desk::text($shares[0]['id']))[0]);
+        self::assertSame(
+            204,
+            $this->desk->client->send('DELETE', "/api/projects/{$this->desk->id}/shares/".Desk::text($shares[0]['id']))[0],
+        );
     }
 
     /**

@@ -30,8 +30,17 @@ final class JobContractTest extends TestCase
     {
         $root = \dirname(__DIR__).'/src';
         foreach (new \RecursiveIteratorIterator(new \RecursiveDirectoryIterator($root, \FilesystemIterator::SKIP_DOTS)) as $file) {
-            $class = $file instanceof \SplFileInfo ? 'Plinth\\Server\\'.strtr(substr($file->getPathname(), \strlen($root) + 1, -4), '/', '\\') : '';
-            if ($file instanceof \SplFileInfo && str_contains((string) @file_get_contents($file->getPathname()), 'public static function lane(): Lane') && is_subclass_of($class, JobKind::class) && (new \ReflectionClass($class))->isInstantiable()) {
+            $class = $file instanceof \SplFileInfo ? 'Plinth\\Server\\'.strtr(
+                substr($file->getPathname(), \strlen($root) + 1, -4),
+                '/',
+                '\\',
+            ) : '';
+            if (
+                $file instanceof \SplFileInfo
+                && str_contains((string) @file_get_contents($file->getPathname()), 'public static function lane(): Lane')
+                && is_subclass_of($class, JobKind::class)
+                && (new \ReflectionClass($class))->isInstantiable()
+            ) {
                 yield $class::name() => [$class::name(), $class::lane()];
             }
         }
@@ -85,7 +94,10 @@ final class JobContractTest extends TestCase
         $this->ended($this->ask($kind, $lane, Uuid::fromString($desk->id), Uuid::fromString($about), tries: 99));
         $whole = JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id"))->get('work')->items();
         self::assertCount(1, $whole);
-        self::assertSame([$kind, $about, 'failed', 'broke-off'], array_map(static fn (string $key): string => $whole[0]->get($key)->text(), ['kind', 'about', 'state', 'reason']));
+        self::assertSame(
+            [$kind, $about, 'failed', 'broke-off'],
+            array_map(static fn (string $key): string => $whole[0]->get($key)->text(), ['kind', 'about', 'state', 'reason']),
+        );
         self::assertStringContainsString('broke off each time', $whole[0]->get('words')->text());
     }
 
@@ -105,7 +117,11 @@ final class JobContractTest extends TestCase
         $about = $this->subject($desk, $kind)->toRfc4122();
         $path = "/api/projects/$desk->id/jobs/$kind/$about";
         if ('rectify-drawing' === $kind) {
-            self::assertSame('not-slanted', $desk->client->refused(409, 'POST', $path)['code'], 'Where there is nothing to do it says so at once.');
+            self::assertSame(
+                'not-slanted',
+                $desk->client->refused(409, 'POST', $path)['code'],
+                'Where there is nothing to do it says so at once.',
+            );
             self::assertSame('missing', $desk->stop($kind, $about));
 
             return;
@@ -124,13 +140,18 @@ final class JobContractTest extends TestCase
     /** @return list<array<mixed>> what the searches of its drawing have found */
     private function found(Desk $desk): array
     {
-        return array_map(static fn (string $what): array => $desk->client->ok('GET', "/api/projects/$desk->id/drawings/$desk->drawing/$what"), ['proposals', 'readings']);
+        return array_map(
+            static fn (string $what): array => $desk->client->ok('GET', "/api/projects/$desk->id/drawings/$desk->drawing/$what"),
+            ['proposals', 'readings'],
+        );
     }
 
     /** What a kind is about on a desk with one page and its drawing. */
     private function subject(Desk $desk, string $kind): Uuid
     {
-        return Uuid::fromString((string) (\in_array($kind, ['rectify-drawing', 'find-walls', 'read-figures'], true) ? $desk->drawing : $desk->page));
+        return Uuid::fromString(
+            (string) (\in_array($kind, ['rectify-drawing', 'find-walls', 'read-figures'], true) ? $desk->drawing : $desk->page),
+        );
     }
 
     /** @return array<mixed> what is told of its page and drawing */
@@ -146,7 +167,9 @@ final class JobContractTest extends TestCase
         $desk = new Desk(Client::ofStack()->signIn());
         $plan = imagecreatetruecolor(600, 400);
         imagefill($plan, 0, 0, 0xFFFFFF);
-        foreach ([[60, 60, 540, 72], [60, 328, 540, 340], [60, 60, 72, 340], [528, 60, 540, 340], [300, 60, 308, 340]] as [$left, $top, $right, $bottom]) {
+        foreach ([
+            [60, 60, 540, 72], [60, 328, 540, 340], [60, 60, 72, 340], [528, 60, 540, 340], [300, 60, 308, 340],
+        ] as [$left, $top, $right, $bottom]) {
             imagefilledrectangle($plan, $left, $top, $right, $bottom, 0x202020);
         }
         imagestring($plan, 5, 120, 190, '24 000', 0x202020);
@@ -162,7 +185,9 @@ final class JobContractTest extends TestCase
 
     private function left(Desk $desk): int
     {
-        $count = $this->database->query('SELECT COUNT(*) FROM job WHERE state IN ("waiting", "working") AND project = UNHEX(REPLACE("'.$desk->id.'", "-", ""))');
+        $count = $this->database->query(
+            'SELECT COUNT(*) FROM job WHERE state IN ("waiting", "working") AND project = UNHEX(REPLACE("'.$desk->id.'", "-", ""))',
+        );
         self::assertNotFalse($count);
 
         return (int) Desk::float($count->fetchColumn());
@@ -170,8 +195,19 @@ final class JobContractTest extends TestCase
 
     private function ask(string $kind, Lane $lane, Uuid $project, Uuid $about, int $tries = 0, bool $isHeld = false): int
     {
-        $this->database->prepare('INSERT INTO job (project, subject, kind, lane, basis, more, state, attempt, tries, asked_at, not_before, held_until, held_by) VALUES (?, ?, ?, ?, "of nothing", "{}", ?, ?, ?, 0, 0, ?, "gone") ON DUPLICATE KEY UPDATE state = VALUES(state), attempt = attempt + 2, tries = VALUES(tries), held_until = VALUES(held_until), held_by = VALUES(held_by)')
-            ->execute([$project->toBinary(), $about->toBinary(), $kind, $lane->value, $isHeld ? 'working' : 'waiting', $tries + 1, $tries, $isHeld ? time() - 1 : null]);
+        $this->database->prepare(
+            'INSERT INTO job (project, subject, kind, lane, basis, more, state, attempt, tries, asked_at, not_before, held_until, held_by) VALUES (?, ?, ?, ?, "of nothing", "{}", ?, ?, ?, 0, 0, ?, "gone") ON DUPLICATE KEY UPDATE state = VALUES(state), attempt = attempt + 2, tries = VALUES(tries), held_until = VALUES(held_until), held_by = VALUES(held_by)',
+        )
+            ->execute([
+                $project->toBinary(),
+                $about->toBinary(),
+                $kind,
+                $lane->value,
+                $isHeld ? 'working' : 'waiting',
+                $tries + 1,
+                $tries,
+                $isHeld ? time() - 1 : null,
+            ]);
         $number = $this->database->prepare('SELECT number FROM job WHERE project = ? AND subject = ? AND kind = ?');
         $number->execute([$project->toBinary(), $about->toBinary(), $kind]);
         $found = $number->fetchColumn();
@@ -188,7 +224,12 @@ final class JobContractTest extends TestCase
             $at = JsonValue::of($row->fetch(\PDO::FETCH_ASSOC), 'job');
             $state = $at->get('state')->text();
 
-            return \in_array($state, ['waiting', 'working'], true) ? null : ['state' => $state, 'words' => $at->get('words')->text(), 'reason' => $at->get('reason')->text(), 'attempt' => (int) $at->get('attempt')->number()];
+            return \in_array($state, ['waiting', 'working'], true) ? null : [
+                'state' => $state,
+                'words' => $at->get('words')->text(),
+                'reason' => $at->get('reason')->text(),
+                'attempt' => (int) $at->get('attempt')->number(),
+            ];
         }, 'It did not end');
     }
 

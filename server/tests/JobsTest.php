@@ -29,7 +29,9 @@ use Psr\Log\AbstractLogger;
 use Symfony\Component\Clock\MockClock;
 use Symfony\Component\Uid\UuidV7;
 
-/** Long work waits in turns, is done by one, and is written by the newest attempt alone. In a transaction of its own, unseen by the workers. */
+/**
+ * Long work waits in turns, is done by one, and is written by the newest attempt alone. In a transaction of its own, unseen by the workers.
+ */
 final class JobsTest extends TestCase
 {
     private Connection $connection;
@@ -85,7 +87,9 @@ final class JobsTest extends TestCase
         $this->jobs->ask(FindWalls::class, new RowId(new UuidV7(), new UuidV7()), 'b');
         $stalled = $this->take(Lane::Slow);
         $old = new Attempt($this->connection, $this->clock, $stalled);
-        $old->write(fn () => $this->connection->executeStatement('UPDATE job SET more = ? WHERE number = ?', ['{"basis":"b"}', $stalled->number]));
+        $old->write(
+            fn () => $this->connection->executeStatement('UPDATE job SET more = ? WHERE number = ?', ['{"basis":"b"}', $stalled->number]),
+        );
         self::assertNull($this->jobs->take(Lane::Slow));
         $this->clock->sleep(Attempt::LEASE + 1);
         $newer = $this->take(Lane::Slow);
@@ -93,7 +97,9 @@ final class JobsTest extends TestCase
         self::assertGreaterThan($stalled->attempt, $newer->attempt);
         $this->jobs->done($stalled);
         // The old one has ended nothing.
-        $written = (new Attempt($this->connection, $this->clock, $newer))->write(fn () => $this->connection->executeStatement('UPDATE job SET more = ? WHERE number = ?', ['{"basis":"c"}', $newer->number]));
+        $written = (new Attempt($this->connection, $this->clock, $newer))->write(
+            fn () => $this->connection->executeStatement('UPDATE job SET more = ? WHERE number = ?', ['{"basis":"c"}', $newer->number]),
+        );
         self::assertEquals(1, $written);
         $this->expectException(Superseded::class);
         $old->write(static fn () => self::fail('It wrote.'));
@@ -163,7 +169,10 @@ final class JobsTest extends TestCase
         $job = $this->take(Lane::Slow);
         $attempt = $this->attempt($job);
         $attempt->goesOn(0.25);
-        self::assertSame([JobState::Working, 0.25], [$this->jobs->of(FindWalls::class, $about)->state, $this->jobs->of(FindWalls::class, $about)->part]);
+        self::assertSame([JobState::Working, 0.25], [
+            $this->jobs->of(FindWalls::class, $about)->state,
+            $this->jobs->of(FindWalls::class, $about)->part,
+        ]);
         self::assertSame(JobState::Stopped, $this->jobs->stop(FindWalls::class, $about)->state);
         try {
             $this->attempt($job)->goesOn(0.5);
@@ -176,7 +185,10 @@ final class JobsTest extends TestCase
         }
         $this->jobs->done($job);
         $this->jobs->fail($job, Failed::byUs());
-        self::assertSame([JobState::Stopped, ''], [$this->jobs->of(FindWalls::class, $about)->state, $this->jobs->of(FindWalls::class, $about)->words]);
+        self::assertSame([JobState::Stopped, ''], [
+            $this->jobs->of(FindWalls::class, $about)->state,
+            $this->jobs->of(FindWalls::class, $about)->words,
+        ]);
         self::assertNull($this->jobs->take(Lane::Slow));
         self::assertSame(JobState::Stopped, $this->jobs->stop(FindWalls::class, $about)->state, 'Twice is as once.');
         $this->jobs->want(FindWalls::class, $about);
@@ -207,8 +219,18 @@ final class JobsTest extends TestCase
     {
         yield 'a fault of the file' => [Failed::because('The file is damaged.'), 'failed', 'The file is damaged.', false];
         yield 'a refusal' => [Refusal::conflict('gone', 'The storey has gone.'), 'gone', 'The storey has gone.', false];
-        yield 'a fault of ours' => [new \DomainException('x < 0'), 'fault', 'This went wrong on our side and is in the log. Try again.', true];
-        yield 'an error of the language' => [new \TypeError('null given'), 'fault', 'This went wrong on our side and is in the log. Try again.', true];
+        yield 'a fault of ours' => [
+            new \DomainException('x < 0'),
+            'fault',
+            'This went wrong on our side and is in the log. Try again.',
+            true,
+        ];
+        yield 'an error of the language' => [
+            new \TypeError('null given'),
+            'fault',
+            'This went wrong on our side and is in the log. Try again.',
+            true,
+        ];
     }
 
     /** Whatever is thrown is caught, told in words, and what was taken is put back. */
@@ -255,7 +277,15 @@ final class JobsTest extends TestCase
         $this->jobs->ask($kind::class, $about);
         $entities = self::createStub(EntityManagerInterface::class);
         $entities->method('isOpen')->willReturn(true);
-        (new Worker($this->jobs, $this->connection, $entities, self::createStub(ManagerRegistry::class), $this->clock, $logger, [$kind]))('quick');
+        (new Worker(
+            $this->jobs,
+            $this->connection,
+            $entities,
+            self::createStub(ManagerRegistry::class),
+            $this->clock,
+            $logger,
+            [$kind],
+        ))('quick');
         foreach ([\SIGTERM, \SIGINT] as $signal) {
             pcntl_signal($signal, \SIG_DFL);
         }

@@ -42,7 +42,15 @@ final class KindsTest extends TestCase
             rsort($sorted);
             self::assertSame($sorted, $places, $class);
         }
-        self::assertSame([Opening::class], array_values(array_filter(array_map(static fn (array $r): string => $r[0], $kinds->referrers(Wall::class)), static fn (string $c): bool => Opening::class === $c)));
+        self::assertSame(
+            [Opening::class],
+            array_values(
+                array_filter(
+                    array_map(static fn (array $r): string => $r[0], $kinds->referrers(Wall::class)),
+                    static fn (string $c): bool => Opening::class === $c,
+                ),
+            ),
+        );
     }
 
     public function testWhatBecomesOfARowIsSaidWhereItNamesTheOther(): void

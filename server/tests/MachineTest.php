@@ -26,7 +26,13 @@ final class MachineTest extends TestCase
     public function testWhatIsSecretIsTheInstancesOwn(): void
     {
         $var = (string) getenv('PLINTH_VAR');
-        foreach ([$var => 0o700, "$var/secret" => 0o600, "$var/database-password" => 0o600, "$var/run" => 0o700, "$var/run/accounts.sql" => 0o600] as $path => $mode) {
+        foreach ([
+            $var => 0o700,
+            "$var/secret" => 0o600,
+            "$var/database-password" => 0o600,
+            "$var/run" => 0o700,
+            "$var/run/accounts.sql" => 0o600,
+        ] as $path => $mode) {
             self::assertSame(\sprintf('%o', $mode), \sprintf('%o', (int) fileperms($path) & 0o777), $path);
         }
         self::assertGreaterThanOrEqual(32, \strlen(trim((string) file_get_contents("$var/database-password"))));
@@ -47,13 +53,32 @@ final class MachineTest extends TestCase
         $index = $desk->client->send('GET', '/')[1]['text'] ?? null;
         self::assertIsString($index);
         self::assertSame(1, preg_match('#/assets/[^"]+\.js#', $index, $script));
-        foreach (['/', $script[0], '/no/such/page', '/api/health', '/api/projects', '/api/no-such-thing', $desk->ofPage('tiles/0/0/0'), "/api/projects/$desk->id/pages/$desk->page/preview", "/api/projects/$desk->id/storeys/$desk->storey/plan.dxf"] as $path) {
+        foreach ([
+            '/',
+            $script[0],
+            '/no/such/page',
+            '/api/health',
+            '/api/projects',
+            '/api/no-such-thing',
+            $desk->ofPage('tiles/0/0/0'),
+            "/api/projects/$desk->id/pages/$desk->page/preview",
+            "/api/projects/$desk->id/storeys/$desk->storey/plan.dxf",
+        ] as $path) {
             self::assertNotSame('', $cookies = $desk->client->cookies());
-            curl_setopt_array($curl = curl_init(getenv('PLINTH_ADDRESS').$path), [\CURLOPT_RETURNTRANSFER => true, \CURLOPT_HEADER => true, \CURLOPT_COOKIE => $cookies]);
+            curl_setopt_array($curl = curl_init(getenv('PLINTH_ADDRESS').$path), [
+                \CURLOPT_RETURNTRANSFER => true,
+                \CURLOPT_HEADER => true,
+                \CURLOPT_COOKIE => $cookies,
+            ]);
             $answer = curl_exec($curl);
             self::assertIsString($answer);
             $head = strtolower(substr($answer, 0, curl_getinfo($curl, \CURLINFO_HEADER_SIZE)));
-            foreach (["content-security-policy: default-src 'self'", "frame-ancestors 'none'", 'x-content-type-options: nosniff', 'referrer-policy: same-origin'] as $header) {
+            foreach ([
+                "content-security-policy: default-src 'self'",
+                "frame-ancestors 'none'",
+                'x-content-type-options: nosniff',
+                'referrer-policy: same-origin',
+            ] as $header) {
                 self::assertSame(1, substr_count($head, $header), "$path: $header in\n$head");
             }
         }

@@ -33,7 +33,12 @@ final class Node
     public function client(): Client
     {
         $client = new Client("http://127.0.0.1:$this->port");
-        Waiting::until(static fn (): ?true => 200 === $client->send('GET', '/api/health')[0] && 200 === $client->send('POST', '/api/demo-sign-in')[0] ? true : null, 'The node did not start');
+        Waiting::until(
+            static fn (): ?true => 200 === $client->send('GET', '/api/health')[0] && 200 === $client->send('POST', '/api/demo-sign-in')[0]
+                ? true
+                : null,
+            'The node did not start',
+        );
 
         return $client;
     }
@@ -43,7 +48,9 @@ final class Node
     {
         $run = \strlen("$this->folder/run") > 80 ? '/tmp/plinth-'.substr(hash('sha256', $this->folder), 0, 12) : "$this->folder/run";
 
-        return 'mysql://plinth_app:'.trim((string) file_get_contents("$this->folder/database-password"))."@localhost/plinth?unix_socket=$run/db.sock&serverVersion=10.11.19-MariaDB&charset=utf8mb4";
+        return 'mysql://plinth_app:'.trim(
+            (string) file_get_contents("$this->folder/database-password"),
+        )."@localhost/plinth?unix_socket=$run/db.sock&serverVersion=10.11.19-MariaDB&charset=utf8mb4";
     }
 
     public function secret(): string

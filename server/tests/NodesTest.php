@@ -21,9 +21,19 @@ final class NodesTest extends TestCase
             $desk = new Desk($client->signIn());
             $scan = __DIR__.'/../../demo/station-site-sketch.jpg';
             $desk->bringIn($scan);
-            Waiting::until(static fn (): ?true => '' !== JsonValue::of($client->ok('GET', "/api/projects/$desk->id"))->get('pages')->items()[0]->get('pictures')->text() ? true : null, 'The page was not read');
+            Waiting::until(
+                static fn (): ?true => '' !== JsonValue::of($client->ok(
+                    'GET',
+                    "/api/projects/$desk->id",
+                ))->get('pages')->items()[0]->get('pictures')->text() ? true : null,
+                'The page was not read',
+            );
             // The second one begins when all is there already, and has nothing of it.
-            $second = new Node(['PLINTH_OBJECTS='.$objects->address, 'PLINTH_DATABASE_URL='.$first->database(), 'PLINTH_SECRET='.$first->secret()]);
+            $second = new Node([
+                'PLINTH_OBJECTS='.$objects->address,
+                'PLINTH_DATABASE_URL='.$first->database(),
+                'PLINTH_SECRET='.$first->secret(),
+            ]);
             $there = $second->client();
             $there->takeSessionOf($client);
             $tile = $desk->ofPage('tiles/0/0/0');
@@ -38,7 +48,13 @@ final class NodesTest extends TestCase
             // Sent to one, taken in by the worker of either, and the same bytes stored once.
             $again = new Desk($there);
             $again->bringIn($scan);
-            Waiting::until(static fn (): ?true => '' !== JsonValue::of($there->ok('GET', "/api/projects/$again->id"))->get('pages')->items()[0]->get('pictures')->text() ? true : null, 'The page was not read');
+            Waiting::until(
+                static fn (): ?true => '' !== JsonValue::of($there->ok(
+                    'GET',
+                    "/api/projects/$again->id",
+                ))->get('pages')->items()[0]->get('pictures')->text() ? true : null,
+                'The page was not read',
+            );
             foreach ([$client, $there] as $who) {
                 self::assertSame(200, $who->send('GET', $again->ofPage('tiles/0/0/0'))[0]);
             }
@@ -52,7 +68,11 @@ final class NodesTest extends TestCase
 
     public function testTwoNodesServeOneApplication(): void
     {
-        $node = new Node(['PLINTH_DATABASE_URL='.getenv('DATABASE_URL'), 'PLINTH_STORE='.getenv('PLINTH_FILES'), 'PLINTH_SECRET='.getenv('APP_SECRET')]);
+        $node = new Node([
+            'PLINTH_DATABASE_URL='.getenv('DATABASE_URL'),
+            'PLINTH_STORE='.getenv('PLINTH_FILES'),
+            'PLINTH_SECRET='.getenv('APP_SECRET'),
+        ]);
         try {
             $second = $node->client();
             $desk = new Desk(Client::ofStack()->signIn());
@@ -62,10 +82,15 @@ final class NodesTest extends TestCase
             // Edits by both in turn, each from what the other told.
             for ($i = 0; $i < 10; ++$i) {
                 $body = Desk::body([$desk->chain([[$i * 1000, 0], [$i * 1000, 3000]])['operation']], $desk->revision);
-                $desk->revision = Desk::int((0 === $i % 2 ? $second : $desk->client)->ok('POST', "/api/projects/$desk->id/changes", $body)['revision']);
+                $desk->revision = Desk::int(
+                    (0 === $i % 2 ? $second : $desk->client)->ok('POST', "/api/projects/$desk->id/changes", $body)['revision'],
+                );
             }
             self::assertCount(10, Desk::rows($desk->state(), 'wall'));
-            self::assertEquals($desk->client->ok('GET', "/api/projects/$desk->id")['derived'], $second->ok('GET', "/api/projects/$desk->id")['derived']);
+            self::assertEquals(
+                $desk->client->ok('GET', "/api/projects/$desk->id")['derived'],
+                $second->ok('GET', "/api/projects/$desk->id")['derived'],
+            );
             // Brought in at one, read by the worker of either, shown by both.
             $desk->bringIn(__DIR__.'/../../demo/station-site-sketch.jpg');
             self::assertSame('done', $desk->imported()['state']);

@@ -22,7 +22,24 @@ final class Objects
         Assert::assertNotFalse($socket);
         $port = (int) substr((string) strrchr((string) stream_socket_get_name($socket, false), ':'), 1);
         fclose($socket);
-        $process = proc_open(['node', \dirname(__DIR__, 2).'/node_modules/s3rver/bin/s3rver.js', '--silent', '--no-vhost-buckets', '--directory', $this->folder, '--address', '127.0.0.1', '--port', (string) $port, '--configure-bucket', 'plinth'], [1 => ['file', '/dev/null', 'w'], 2 => ['file', '/dev/null', 'w']], $pipes);
+        $process = proc_open(
+            [
+                'node',
+                \dirname(__DIR__, 2).'/node_modules/s3rver/bin/s3rver.js',
+                '--silent',
+                '--no-vhost-buckets',
+                '--directory',
+                $this->folder,
+                '--address',
+                '127.0.0.1',
+                '--port',
+                (string) $port,
+                '--configure-bucket',
+                'plinth',
+            ],
+            [1 => ['file', '/dev/null', 'w'], 2 => ['file', '/dev/null', 'w']],
+            $pipes,
+        );
         Assert::assertIsResource($process);
         $this->process = $process;
         // Its own key and secret, the same for everybody.

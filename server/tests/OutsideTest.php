@@ -28,16 +28,30 @@ final class OutsideTest extends TestCase
         $shown = $this->straightened($desk);
         $picture = $shown->get('picture');
         $map = array_map(static fn (JsonValue $v): float => $v->number(), $picture->get('pixelToMm')->items());
-        // The door is green, the bricks beside it red, the render of the left window's frame light, all where truth has them beside the lower left corner.
+        // The door is green, the bricks beside it red, the render of the left window's frame light, all where truth has them beside the
+        // lower left corner.
         $tile = static function (float $x, float $y) use ($desk, $shown, $map): array {
             [$a, $b, $c, $d, $e, $f] = $map;
             $det = $a * $e - $b * $d;
             [$u, $v] = [($e * ($x - $c) - $b * ($y - $f)) / $det, ($a * ($y - $f) - $d * ($x - $c)) / $det];
             $level = 0;
-            while (max($shown->get('picture')->get('width')->number(), $shown->get('picture')->get('height')->number()) / 2 ** $level > 256) {
+            while (max(
+                $shown->get('picture')->get('width')->number(),
+                $shown->get('picture')->get('height')->number(),
+            ) / 2 ** $level > 256) {
                 ++$level;
             }
-            [$status, $body] = $desk->client->send('GET', \sprintf('/api/projects/'.$desk->id.'/drawings/%s/rectified/%s/tiles/%d/%d/%d', $desk->drawing, $shown->get('shape')->text(), $level, intdiv((int) $v, 256), intdiv((int) $u, 256)));
+            [$status, $body] = $desk->client->send(
+                'GET',
+                \sprintf(
+                    '/api/projects/'.$desk->id.'/drawings/%s/rectified/%s/tiles/%d/%d/%d',
+                    $desk->drawing,
+                    $shown->get('shape')->text(),
+                    $level,
+                    intdiv((int) $v, 256),
+                    intdiv((int) $u, 256),
+                ),
+            );
             self::assertSame(200, $status);
             self::assertIsString($body['text']);
             $image = imagecreatefromstring($body['text']);
@@ -56,7 +70,19 @@ final class OutsideTest extends TestCase
         }
         // Moved or scaled, the same picture serves; another cut asks for another.
         $shape = $shown->get('shape')->text();
-        $desk->change([['do' => 'add', 'type' => 'levelMark', 'id' => Desk::newId(), 'values' => ['drawing' => $desk->drawing, 'pick' => $this->pick($desk, 6450, 0), 'kind' => 'finished floor', 'name' => 'finished floor', 'text' => '0', 'unit' => 'mm']]]);
+        $desk->change([[
+            'do' => 'add',
+            'type' => 'levelMark',
+            'id' => Desk::newId(),
+            'values' => [
+                'drawing' => $desk->drawing,
+                'pick' => $this->pick($desk, 6450, 0),
+                'kind' => 'finished floor',
+                'name' => 'finished floor',
+                'text' => '0',
+                'unit' => 'mm',
+            ],
+        ]]);
         $moved = $this->straightened($desk);
         self::assertSame($shape, $moved->get('shape')->text());
         self::assertNotEqualsWithDelta($map[5], $moved->get('picture')->get('pixelToMm')->items()[5]->number(), 1.0);
@@ -86,12 +112,28 @@ final class OutsideTest extends TestCase
     {
         [$desk] = $this->photograph();
         $this->straighten($desk);
-        $mark = fn (string $name, float $y, string $text = ''): array => ['do' => 'add', 'type' => 'levelMark', 'id' => Desk::newId(), 'values' => ['drawing' => $desk->drawing, 'pick' => $this->pick($desk, 3000.0, $y), 'kind' => 'other', 'name' => $name, 'text' => $text, 'unit' => 'mm']];
+        $mark = fn (string $name, float $y, string $text = ''): array => [
+            'do' => 'add',
+            'type' => 'levelMark',
+            'id' => Desk::newId(),
+            'values' => [
+                'drawing' => $desk->drawing,
+                'pick' => $this->pick($desk, 3000.0, $y),
+                'kind' => 'other',
+                'name' => $name,
+                'text' => $text,
+                'unit' => 'mm',
+            ],
+        ];
         $desk->change([$mark('eaves', 4650.0)]);
         $desk->change([$mark('sill', 900.0)]);
         $desk->change([$mark('floor', 0.0, '+0')]);
         $levels = $this->report($desk)->get('levels')->items();
-        self::assertEqualsWithDelta([0.0, 900.0, 4650.0], array_map(static fn (JsonValue $l): float => $l->get('heightMm')->number(), $levels), 4.0);
+        self::assertEqualsWithDelta(
+            [0.0, 900.0, 4650.0],
+            array_map(static fn (JsonValue $l): float => $l->get('heightMm')->number(), $levels),
+            4.0,
+        );
         self::assertSame(0.0, $levels[0]->get('statedMm')->number());
         self::assertEqualsWithDelta(0.0, $levels[0]->get('heightMm')->number(), 1e-6);
         [$sill, $eaves] = [$levels[1]->get('plusMinusMm')->number(), $levels[2]->get('plusMinusMm')->number()];
@@ -113,9 +155,17 @@ final class OutsideTest extends TestCase
         $desk->change([$desk->chain([[2000.0, 300.0], [7000.0, 300.0]])['operation']]);
         $answer = JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id/sides/$side/corners"));
         self::assertSame(8000.0, $answer->get('lengthMm')->number());
-        $along = array_map(static fn (JsonValue $c): array => [$c->get('alongMm')->number(), $c->get('behindMm')->number()], $answer->get('corners')->items());
+        $along = array_map(
+            static fn (JsonValue $c): array => [$c->get('alongMm')->number(), $c->get('behindMm')->number()],
+            $answer->get('corners')->items(),
+        );
         sort($along);
-        self::assertEqualsWithDelta([[1000.0, 200.0], [1000.0, 400.0], [6000.0, 200.0], [6000.0, 400.0]], $along, 1e-6, 'Of the wall’s faces, not of its axis.');
+        self::assertEqualsWithDelta(
+            [[1000.0, 200.0], [1000.0, 400.0], [6000.0, 200.0], [6000.0, 400.0]],
+            $along,
+            1e-6,
+            'Of the wall’s faces, not of its axis.',
+        );
     }
 
     public function testAnOutlineTellsItsAreaOrWhatIsWrongAndGoesWithItsCorners(): void
@@ -124,18 +174,43 @@ final class OutsideTest extends TestCase
         $outline = Desk::newId();
         $corners = [];
         foreach ([[0.0, 0.0], [13_200.0, 0.0], [13_200.0, 4800.0], [0.0, 4800.0]] as $order => [$x, $y]) {
-            $corners[] = ['do' => 'add', 'type' => 'outlineCorner', 'id' => Desk::newId(), 'values' => ['outline' => $outline, 'drawing' => $desk->drawing, 'order' => $order, 'x' => $x, 'y' => $y]];
+            $corners[] = [
+                'do' => 'add',
+                'type' => 'outlineCorner',
+                'id' => Desk::newId(),
+                'values' => ['outline' => $outline, 'drawing' => $desk->drawing, 'order' => $order, 'x' => $x, 'y' => $y],
+            ];
         }
-        $desk->change([['do' => 'add', 'type' => 'outline', 'id' => $outline, 'values' => ['side' => $side, 'name' => 'Face']], ...$corners]);
+        $desk->change([
+            ['do' => 'add', 'type' => 'outline', 'id' => $outline, 'values' => ['side' => $side, 'name' => 'Face']],
+            ...$corners,
+        ]);
         $answer = JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id/outlines/$outline"));
         self::assertEqualsWithDelta(63.36, $answer->get('areaM2')->number(), 1e-9);
         // The first fit carries it along with the picture.
         $this->straighten($desk);
-        self::assertNotEqualsWithDelta(13_200.0, JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id/outlines/$outline"))->get('widthMm')->number(), 100.0);
+        self::assertNotEqualsWithDelta(
+            13_200.0,
+            JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id/outlines/$outline"))->get('widthMm')->number(),
+            100.0,
+        );
         $rows = Desk::rows($desk->state(), 'outlineCorner');
         $by = array_column($rows, null, 'id');
-        $desk->change(array_map(static fn (array $r): array => ['do' => 'set', 'type' => 'outlineCorner', 'id' => $r['id'], 'values' => ['order' => [0, 2, 1, 3][Desk::int($r['values']['order'])]]], array_values($by)));
-        self::assertStringContainsString('crosses', JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id/outlines/$outline"))->get('refusal')->text());
+        $desk->change(
+            array_map(
+                static fn (array $r): array => [
+                    'do' => 'set',
+                    'type' => 'outlineCorner',
+                    'id' => $r['id'],
+                    'values' => ['order' => [0, 2, 1, 3][Desk::int($r['values']['order'])]],
+                ],
+                array_values($by),
+            ),
+        );
+        self::assertStringContainsString(
+            'crosses',
+            JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id/outlines/$outline"))->get('refusal')->text(),
+        );
         $gone = $desk->change([['do' => 'remove', 'type' => 'outline', 'id' => $outline]]);
         self::assertCount(5, JsonValue::of($gone['removed'])->items());
     }
@@ -158,9 +233,19 @@ final class OutsideTest extends TestCase
         $desk = new Desk(Client::ofStack()->signIn());
         $desk->bringIn(self::DEMO.'sallow-fen-ground.jpg');
         $desk->change($desk->knownLength([[640.0, 1845.0], [2640.0, 1845.0]], '12 000'));
-        $point = static fn (string $pick, float $x, float $y): array => ['do' => 'add', 'type' => 'controlPoint', 'id' => Desk::newId(), 'values' => ['drawing' => $desk->drawing, 'pick' => $pick, 'x' => $x, 'y' => $y, 'text' => 'stair']];
+        $point = static fn (string $pick, float $x, float $y): array => [
+            'do' => 'add',
+            'type' => 'controlPoint',
+            'id' => Desk::newId(),
+            'values' => ['drawing' => $desk->drawing, 'pick' => $pick, 'x' => $x, 'y' => $y, 'text' => 'stair'],
+        ];
         $pick = static function (float $x, float $y) use ($desk): string {
-            $desk->change([['do' => 'add', 'type' => 'pick', 'id' => $id = Desk::newId(), 'values' => ['drawing' => $desk->drawing, 'x' => $x, 'y' => $y, 'sigmaPx' => 0.3]]]);
+            $desk->change([[
+                'do' => 'add',
+                'type' => 'pick',
+                'id' => $id = Desk::newId(),
+                'values' => ['drawing' => $desk->drawing, 'x' => $x, 'y' => $y, 'sigmaPx' => 0.3],
+            ]]);
 
             return $id;
         };
@@ -169,7 +254,12 @@ final class OutsideTest extends TestCase
         $report = $this->report($desk);
         self::assertEqualsWithDelta(6.0, $report->get('mmPerPixel')->number(), 1e-9);
         self::assertEqualsWithDelta(90.0, $report->get('rotationDegrees')->number(), 1e-6);
-        self::assertEqualsWithDelta(15.0, $report->get('points')->items()[0]->get('residualMm')->number(), 1e-6, 'The two storeys disagree by 30 mm, half of it at either end.');
+        self::assertEqualsWithDelta(
+            15.0,
+            $report->get('points')->items()[0]->get('residualMm')->number(),
+            1e-6,
+            'The two storeys disagree by 30 mm, half of it at either end.',
+        );
         $desk->change([['do' => 'set', 'type' => 'drawing', 'id' => $desk->drawing, 'values' => ['keepsSize' => false]]]);
         self::assertGreaterThan(6.01, $this->report($desk)->get('mmPerPixel')->number());
     }
@@ -191,16 +281,24 @@ final class OutsideTest extends TestCase
         $mm = array_map(static fn (JsonValue $t): float => $t->get('mm')->number(), $things);
         sort($mm);
         self::assertEqualsWithDelta([0.0, 40.0], $mm, 1.5);
-        self::assertSame(2.0, JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id/drawings/$desk->drawing/misfit"))->get('of')->number());
+        self::assertSame(
+            2.0,
+            JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id/drawings/$desk->drawing/misfit"))->get('of')->number(),
+        );
         // Moved a little more, the one wall is looked at again, and the other is as it was.
         $wall = Desk::rows($desk->state(), 'wall')[0]['id'];
         $desk->change([['do' => 'shift', 'shift' => ['wall' => $wall, 'left' => -20.0]]]);
-        $again = array_map(static fn (JsonValue $t): float => $t->get('mm')->number(), JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id/drawings/$desk->drawing/misfit"))->get('things')->items());
+        $again = array_map(
+            static fn (JsonValue $t): float => $t->get('mm')->number(),
+            JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id/drawings/$desk->drawing/misfit"))->get('things')->items(),
+        );
         sort($again);
         self::assertEqualsWithDelta([$mm[0], 60.0], $again, 1.5);
         self::assertEqualsWithDelta($mm[0], $again[0], 1e-9);
         // Against itself every drawing agrees.
-        $self = JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id/drawings/$desk->drawing/misfit?against=$desk->drawing"))->get('things')->items();
+        $self = JsonValue::of(
+            $desk->client->ok('GET', "/api/projects/$desk->id/drawings/$desk->drawing/misfit?against=$desk->drawing"),
+        )->get('things')->items();
         self::assertEqualsWithDelta([0.0, 0.0], array_map(static fn (JsonValue $t): float => $t->get('mm')->number(), $self), 1e-9);
         $desk->client->refused(422, 'GET', "/api/projects/$desk->id/drawings/$desk->drawing/misfit?against=this");
     }
@@ -217,7 +315,16 @@ final class OutsideTest extends TestCase
         $model = fn (float $x, float $y): Point => $map->toMm($this->truth->toPixel(new Point($x, $y)));
         $chain = $desk->chain([$model(150, 150)->toArray(), $model(13_050, 150)->toArray()], thickness: 300.0);
         $desk->change([$chain['operation']]);
-        $ask = static fn (Point $p): JsonValue => JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id/drawings/$desk->drawing/gap?".http_build_query(['wall' => $chain['walls'][0], 'x' => $p->x, 'y' => $p->y])));
+        $ask = static fn (Point $p): JsonValue => JsonValue::of(
+            $desk->client->ok(
+                'GET',
+                "/api/projects/$desk->id/drawings/$desk->drawing/gap?".http_build_query([
+                    'wall' => $chain['walls'][0],
+                    'x' => $p->x,
+                    'y' => $p->y,
+                ]),
+            ),
+        );
         foreach ([[6700.0, 'door', 5950.0, 1010.0], [2300.0, 'window', 1400.0, 1800.0]] as [$x, $kind, $offset, $width]) {
             $found = $ask($model($x, 150.0))->get('found');
             self::assertSame($kind, $found->get('kind')->text());
@@ -236,8 +343,24 @@ final class OutsideTest extends TestCase
         $this->truth = self::truthOf('station-site-sketch');
         $px = fn (float $x, float $y): array => [$this->truth->toPixel(new Point($x, $y))->x, $this->truth->toPixel(new Point($x, $y))->y];
         $length = $desk->knownLength([$px(0, 0), $px(13_200, 0)], '13.20 m');
-        $desk->change([...$length, ['do' => 'add', 'type' => 'gridPick', 'id' => Desk::newId(), 'values' => ['drawing' => $desk->drawing, 'a' => $length[0]['id'], 'b' => $length[1]['id'], 'axis' => 'x']]]);
-        $asked = static fn (float $ax, float $ay, float $bx, float $by, float $up): JsonValue => JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id/drawings/$desk->drawing/bearing?".http_build_query(['ax' => $ax, 'ay' => $ay, 'bx' => $bx, 'by' => $by, 'up' => $up])));
+        $desk->change([...$length, [
+            'do' => 'add',
+            'type' => 'gridPick',
+            'id' => Desk::newId(),
+            'values' => ['drawing' => $desk->drawing, 'a' => $length[0]['id'], 'b' => $length[1]['id'], 'axis' => 'x'],
+        ]]);
+        $asked = static fn (float $ax, float $ay, float $bx, float $by, float $up): JsonValue => JsonValue::of(
+            $desk->client->ok(
+                'GET',
+                "/api/projects/$desk->id/drawings/$desk->drawing/bearing?".http_build_query([
+                    'ax' => $ax,
+                    'ay' => $ay,
+                    'bx' => $bx,
+                    'by' => $by,
+                    'up' => $up,
+                ]),
+            ),
+        );
         // The leg from (12100, 17250) to (−12350, 15100), asked for from a few pixels beside it.
         [$a, $b] = [$px(12_100, 17_250), $px(-9000, 15_394)];
         $found = $asked($a[0], $a[1] + 4.0, $b[0], $b[1] - 3.0, 0.0)->get('found');
@@ -247,11 +370,28 @@ final class OutsideTest extends TestCase
         self::assertEqualsWithDelta($true + 30.0, $asked(...$a, ...$b, ...[30.0])->get('found')->get('degrees')->number(), 0.06);
         self::assertNull($asked(...$px(-20_000, 20_000), ...$px(-17_000, 24_000), ...[0.0])->optional('found'), 'Blank paper.');
         $id = Desk::newId();
-        $desk->change([['do' => 'add', 'type' => 'boundary', 'id' => $id, 'values' => ['storey' => $desk->storey, 'name' => 'Lot', 'x' => 0.0, 'y' => 0.0, 'up' => '30°']]]);
-        $desk->change([['do' => 'add', 'type' => 'leg', 'id' => Desk::newId(), 'values' => ['boundary' => $id, 'order' => 0, 'length' => '10 m', 'bearing' => '30', 'unit' => 'm']]]);
+        $desk->change([[
+            'do' => 'add',
+            'type' => 'boundary',
+            'id' => $id,
+            'values' => ['storey' => $desk->storey, 'name' => 'Lot', 'x' => 0.0, 'y' => 0.0, 'up' => '30°'],
+        ]]);
+        $desk->change([[
+            'do' => 'add',
+            'type' => 'leg',
+            'id' => Desk::newId(),
+            'values' => ['boundary' => $id, 'order' => 0, 'length' => '10 m', 'bearing' => '30', 'unit' => 'm'],
+        ]]);
         $answer = JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id/boundaries/$id"));
-        self::assertEqualsWithDelta([0.0, 10_000.0], array_map(static fn (JsonValue $v): float => $v->number(), $answer->get('path')->items()[1]->items()), 1e-6);
-        self::assertSame('unreadable-bearing', $desk->refused(422, [['do' => 'set', 'type' => 'boundary', 'id' => $id, 'values' => ['up' => 'uphill']]])['code']);
+        self::assertEqualsWithDelta(
+            [0.0, 10_000.0],
+            array_map(static fn (JsonValue $v): float => $v->number(), $answer->get('path')->items()[1]->items()),
+            1e-6,
+        );
+        self::assertSame(
+            'unreadable-bearing',
+            $desk->refused(422, [['do' => 'set', 'type' => 'boundary', 'id' => $id, 'values' => ['up' => 'uphill']]])['code'],
+        );
     }
 
     public function testLinesThatAreStraightOnThePageAreSaidToBe(): void
@@ -287,7 +427,12 @@ final class OutsideTest extends TestCase
         $desk->imported();
         foreach ([450.0, 720.5] as $y) {
             $length = $desk->knownLength([[110.0, $y], [1290.0, $y]], '11 800');
-            $desk->change([$length[0], $length[1], ['do' => 'add', 'type' => 'gridPick', 'id' => Desk::newId(), 'values' => ['drawing' => $desk->drawing, 'a' => $length[0]['id'], 'b' => $length[1]['id'], 'axis' => 'x']]]);
+            $desk->change([$length[0], $length[1], [
+                'do' => 'add',
+                'type' => 'gridPick',
+                'id' => Desk::newId(),
+                'values' => ['drawing' => $desk->drawing, 'a' => $length[0]['id'], 'b' => $length[1]['id'], 'axis' => 'x'],
+            ]]);
         }
         $answer = JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id/drawings/$desk->drawing/flatness"));
         self::assertStringContainsString('curled or folded', $answer->get('message')->text());
@@ -310,11 +455,34 @@ final class OutsideTest extends TestCase
     /** Says that it is a photograph, and how large the wall's face is. */
     private function straighten(Desk $desk): void
     {
-        $picks = array_map(fn (array $p): string => $this->pick($desk, $p[0], $p[1]), [[0.0, -150.0], [13_200.0, -150.0], [13_200.0, 4650.0], [0.0, 4650.0]]);
-        $line = static fn (string $a, string $b, string $axis): array => ['do' => 'add', 'type' => 'gridPick', 'id' => Desk::newId(), 'values' => ['drawing' => $desk->drawing, 'a' => $a, 'b' => $b, 'axis' => $axis]];
+        $picks = array_map(
+            fn (array $p): string => $this->pick($desk, $p[0], $p[1]),
+            [[0.0, -150.0], [13_200.0, -150.0], [13_200.0, 4650.0], [0.0, 4650.0]],
+        );
+        $line = static fn (string $a, string $b, string $axis): array => [
+            'do' => 'add',
+            'type' => 'gridPick',
+            'id' => Desk::newId(),
+            'values' => ['drawing' => $desk->drawing, 'a' => $a, 'b' => $b, 'axis' => $axis],
+        ];
         $desk->change([
             ['do' => 'set', 'type' => 'drawing', 'id' => $desk->drawing, 'values' => ['model' => 'perspective']],
-            ['do' => 'add', 'type' => 'rectangle', 'id' => Desk::newId(), 'values' => ['drawing' => $desk->drawing, 'a' => $picks[0], 'b' => $picks[1], 'c' => $picks[2], 'd' => $picks[3], 'width' => '13 200', 'depth' => '4800', 'unit' => 'mm', 'standing' => 'figured']],
+            [
+                'do' => 'add',
+                'type' => 'rectangle',
+                'id' => Desk::newId(),
+                'values' => [
+                    'drawing' => $desk->drawing,
+                    'a' => $picks[0],
+                    'b' => $picks[1],
+                    'c' => $picks[2],
+                    'd' => $picks[3],
+                    'width' => '13 200',
+                    'depth' => '4800',
+                    'unit' => 'mm',
+                    'standing' => 'figured',
+                ],
+            ],
             $line($picks[0], $picks[1], 'x'), $line($picks[3], $picks[2], 'x'), $line($picks[1], $picks[2], 'y'),
         ]);
         self::assertSame('perspective', $this->report($desk)->get('model')->text());
@@ -336,7 +504,12 @@ final class OutsideTest extends TestCase
     private function pick(Desk $desk, float $x, float $y): string
     {
         $at = $this->truth->toPixel(new Point($x, $y));
-        $desk->change([['do' => 'add', 'type' => 'pick', 'id' => $id = Desk::newId(), 'values' => ['drawing' => $desk->drawing, 'x' => $at->x, 'y' => $at->y, 'sigmaPx' => 0.3]]]);
+        $desk->change([[
+            'do' => 'add',
+            'type' => 'pick',
+            'id' => $id = Desk::newId(),
+            'values' => ['drawing' => $desk->drawing, 'x' => $at->x, 'y' => $at->y, 'sigmaPx' => 0.3],
+        ]]);
 
         return $id;
     }

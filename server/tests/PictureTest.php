@@ -28,7 +28,15 @@ final class PictureTest extends TestCase
     public function testTheNumberOfTilesIsKnownBeforeTheyAreMade(): void
     {
         foreach ([[1, 1], [256, 256], [257, 256], [511, 1025], [3307, 2339], [3000, 17]] as [$width, $height]) {
-            exec(\sprintf('cd %s && rm -rf t && vips black b.v %d %d && vips dzsave b.v t --layout google --suffix .png --tile-size 256 --overlap 0 --skip-blanks=-1 && find t -name "[0-9]*.png" | wc -l', escapeshellarg($this->folder), $width, $height), $lines);
+            exec(
+                \sprintf(
+                    'cd %s && rm -rf t && vips black b.v %d %d && vips dzsave b.v t --layout google --suffix .png --tile-size 256 --overlap 0 --skip-blanks=-1 && find t -name "[0-9]*.png" | wc -l',
+                    escapeshellarg($this->folder),
+                    $width,
+                    $height,
+                ),
+                $lines,
+            );
             self::assertSame((int) end($lines), ImportPage::tiles($width, $height), "$width × $height");
         }
     }
@@ -71,7 +79,11 @@ final class PictureTest extends TestCase
     /** A scan of A1 at 300 to the inch is more than the tools keep in memory, and than the sandbox's temporary folder holds. */
     public function testALargeScanComesIn(): void
     {
-        exec('cd '.escapeshellarg($this->folder).' && vips black large.v 9933 7016 --bands 3 && vips invert large.v light.v && vips jpegsave light.v large.jpg --interlace && rm large.v light.v', $out, $code);
+        exec(
+            'cd '.escapeshellarg($this->folder).' && vips black large.v 9933 7016 --bands 3 && vips invert large.v light.v && vips jpegsave light.v large.jpg --interlace && rm large.v light.v',
+            $out,
+            $code,
+        );
         self::assertSame(0, $code, implode("\n", $out));
         $desk = new Desk(Client::ofStack()->signIn());
         $desk->bringIn("$this->folder/large.jpg", 'large.jpg');
@@ -83,7 +95,11 @@ final class PictureTest extends TestCase
     public function testAChildIsEndedAtItsLimitOrWhenNobodyWantsItAnyMore(): void
     {
         $tool = Files::tool();
-        foreach ([[0.4, null, 'longer than'], [30.0, static fn () => throw new Failed('Nobody wants it.'), 'Nobody wants it']] as [$seconds, $onLook, $words]) {
+        foreach ([[0.4, null, 'longer than'], [
+            30.0,
+            static fn () => throw new Failed('Nobody wants it.'),
+            'Nobody wants it',
+        ]] as [$seconds, $onLook, $words]) {
             $mark = '31.'.random_int(100_000, 999_999);
             $start = microtime(true);
             try {

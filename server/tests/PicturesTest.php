@@ -43,11 +43,33 @@ final class PicturesTest extends TestCase
         mkdir($folder, 0o700);
         exec(escapeshellarg("$root/bin/backup")." $folder/saved 2>&1", $out, $code);
         self::assertSame(0, $code, implode("\n", $out));
-        exec("env -u DATABASE_URL -u APP_SECRET PLINTH_VAR=$folder/var ".escapeshellarg("$root/bin/restore")." $folder/saved 2>&1", $out, $code);
+        exec(
+            "env -u DATABASE_URL -u APP_SECRET PLINTH_VAR=$folder/var ".escapeshellarg("$root/bin/restore")." $folder/saved 2>&1",
+            $out,
+            $code,
+        );
         self::assertSame(0, $code, implode("\n", $out));
         // Started as bin/start does, without building anything anew.
         $port = trim((string) file_get_contents("$folder/var/web.port"));
-        $process = proc_open(['setsid', 'env', '-u', 'DATABASE_URL', '-u', 'APP_SECRET', "PLINTH_VAR=$folder/var", "$root/ops/stack", "$folder/var", $port, getenv('PLINTH_VAR').'/web', 'sleep', 'infinity'], [], $pipes);
+        $process = proc_open(
+            [
+                'setsid',
+                'env',
+                '-u',
+                'DATABASE_URL',
+                '-u',
+                'APP_SECRET',
+                "PLINTH_VAR=$folder/var",
+                "$root/ops/stack",
+                "$folder/var",
+                $port,
+                getenv('PLINTH_VAR').'/web',
+                'sleep',
+                'infinity',
+            ],
+            [],
+            $pipes,
+        );
         self::assertIsResource($process);
         try {
             $there = new Client("http://127.0.0.1:$port");
@@ -81,7 +103,10 @@ final class PicturesTest extends TestCase
         try {
             $desk = new Desk(Client::ofStack()->signIn());
             // What is refused for coming from elsewhere is logged.
-            self::assertSame(403, $desk->client->send('POST', "/api/projects/$desk->id/changes", [], headers: ['Sec-Fetch-Site: cross-site'])[0]);
+            self::assertSame(
+                403,
+                $desk->client->send('POST', "/api/projects/$desk->id/changes", [], headers: ['Sec-Fetch-Site: cross-site'])[0],
+            );
             for ($i = 0; $i < 20; ++$i) {
                 $desk->change([$desk->chain([[$i * 1000, 0], [$i * 1000, 3000]])['operation']]);
             }

@@ -35,7 +35,11 @@ final class PollTest extends TestCase
         $editor = $this->shared('editor@plinth.example', 'edit');
         $known = $this->desk->revision;
         $tag = $this->tag();
-        $editor->ok('POST', "/api/projects/{$this->desk->id}/changes", Desk::body([$this->desk->chain([[0, 0], [6000, 0]])['operation']], $known));
+        $editor->ok(
+            'POST',
+            "/api/projects/{$this->desk->id}/changes",
+            Desk::body([$this->desk->chain([[0, 0], [6000, 0]])['operation']], $known),
+        );
         [$status, $told] = $this->ask($tag, $known);
         self::assertSame(200, $status);
         self::assertCount(1, Desk::rows($told, 'wall'));
@@ -62,8 +66,17 @@ final class PollTest extends TestCase
         $tag = $this->tag();
         self::assertSame(401, $this->ask($tag, client: Client::ofStack())[0], 'signed out');
         self::assertSame(404, $this->ask($tag, client: Client::ofStack()->signIn('stranger@plinth.example'))[0]);
-        self::assertSame(200, $this->ask($tag, client: Client::ofStack()->signIn())[0], 'Another session of the same account is told itself.');
-        foreach (['"x"', '"'.Desk::newId().'.'.Desk::newId().'.'.str_repeat('a', 40).'"', str_replace('.', '..', $tag), substr($tag, 0, -2).'0"'] as $made) {
+        self::assertSame(
+            200,
+            $this->ask($tag, client: Client::ofStack()->signIn())[0],
+            'Another session of the same account is told itself.',
+        );
+        foreach ([
+            '"x"',
+            '"'.Desk::newId().'.'.Desk::newId().'.'.str_repeat('a', 40).'"',
+            str_replace('.', '..', $tag),
+            substr($tag, 0, -2).'0"',
+        ] as $made) {
             self::assertSame(200, $this->ask($made)[0], $made);
         }
     }
@@ -102,7 +115,11 @@ final class PollTest extends TestCase
             return isset($made['skew']) ? $told : null;
         }, 'Nobody has looked how the page is turned');
         $later = Desk::float($told['heard']) + 60.0;
-        self::assertSame([], $this->client->ok('GET', "/api/projects/{$this->desk->id}/changes?since={$this->desk->revision}&heard=$later")['pages'], 'It has rested for a while.');
+        self::assertSame(
+            [],
+            $this->client->ok('GET', "/api/projects/{$this->desk->id}/changes?since={$this->desk->revision}&heard=$later")['pages'],
+            'It has rested for a while.',
+        );
         $tag = $this->tag();
         $this->desk->ask('import-page', $this->desk->page);
         [$status, $now] = $this->ask($tag);
@@ -121,16 +138,31 @@ final class PollTest extends TestCase
         self::assertSame(304, $this->answered($m[1]));
         // Somebody else's is told.
         $other = $this->shared('editor@plinth.example', 'edit');
-        $other->ok('POST', "/api/projects/{$this->desk->id}/changes", Desk::body([$this->desk->chain([[0, 900], [3000, 900]])['operation']], $this->desk->revision));
+        $other->ok(
+            'POST',
+            "/api/projects/{$this->desk->id}/changes",
+            Desk::body([$this->desk->chain([[0, 900], [3000, 900]])['operation']], $this->desk->revision),
+        );
         $now = $this->ask($m[1])[1];
         self::assertSame($this->desk->revision + 1, $now['revision'] ?? null);
         $this->desk->revision = Desk::int($now['revision']);
-        $undone = $this->client->ok('POST', "/api/projects/{$this->desk->id}/undo", ['id' => Desk::newId(), 'known' => $this->desk->revision, 'heard' => $now['heard']]);
+        $undone = $this->client->ok('POST', "/api/projects/{$this->desk->id}/undo", [
+            'id' => Desk::newId(),
+            'known' => $this->desk->revision,
+            'heard' => $now['heard'],
+        ]);
         $this->desk->revision = Desk::int($undone['revision']);
         self::assertSame(1, preg_match('/^etag: (?:W\/)?("[^"]+")/im', $this->client->head, $m));
         self::assertSame(304, $this->answered($m[1]));
         // A storey that is asked for is told, whatever has changed.
-        self::assertSame(200, $this->client->send('GET', "/api/projects/{$this->desk->id}/changes?since={$this->desk->revision}&storey={$this->desk->storey}", headers: ["If-None-Match: $m[1]"])[0]);
+        self::assertSame(
+            200,
+            $this->client->send(
+                'GET',
+                "/api/projects/{$this->desk->id}/changes?since={$this->desk->revision}&storey={$this->desk->storey}",
+                headers: ["If-None-Match: $m[1]"],
+            )[0],
+        );
     }
 
     /** Who was away for long is told the whole, which is bounded, and not all that has come and gone. */
@@ -140,7 +172,9 @@ final class PollTest extends TestCase
         $since = $this->desk->revision;
         $database = Database::open();
         $project = Uuid::fromString($this->desk->id)->toBinary();
-        $copy = $database->prepare("INSERT INTO project_change (state, project, id, revision, account, title, touches, at) SELECT 'left', project, ?, ?, account, title, '[]', at FROM project_change WHERE project = ? AND revision = ?");
+        $copy = $database->prepare(
+            "INSERT INTO project_change (state, project, id, revision, account, title, touches, at) SELECT 'left', project, ?, ?, account, title, '[]', at FROM project_change WHERE project = ? AND revision = ?",
+        );
         for ($revision = $since + 1; $revision <= $since + 1001; ++$revision) {
             $copy->execute([Uuid::v7()->toBinary(), $revision, $project, $since]);
         }
@@ -148,7 +182,11 @@ final class PollTest extends TestCase
         $told = $this->client->ok('GET', "/api/projects/{$this->desk->id}/changes?since=$since");
         self::assertSame([0, $since + 1001], [$told['since'], $told['revision']]);
         self::assertCount(1, Desk::rows($told, 'wall'));
-        self::assertSame($since + 1, $this->client->ok('GET', "/api/projects/{$this->desk->id}/changes?since=".($since + 1))['since'], 'One less is told as ever.');
+        self::assertSame(
+            $since + 1,
+            $this->client->ok('GET', "/api/projects/{$this->desk->id}/changes?since=".($since + 1))['since'],
+            'One less is told as ever.',
+        );
     }
 
     public function testTilesGoToWhoMaySeeThemAlone(): void
@@ -170,7 +208,13 @@ final class PollTest extends TestCase
         // Paths that the contract does not know, as they stand.
         $cookies = $this->client->cookies();
         self::assertNotSame('', $cookies);
-        foreach (['../../../preview.jpg', '0/0/..%2f..%2fpreview.jpg', '0/0/0.jpg', '0/0/0/made.json', '..%2f..%2f..%2f..%2f..%2fsecret'] as $elsewhere) {
+        foreach ([
+            '../../../preview.jpg',
+            '0/0/..%2f..%2fpreview.jpg',
+            '0/0/0.jpg',
+            '0/0/0/made.json',
+            '..%2f..%2f..%2f..%2f..%2fsecret',
+        ] as $elsewhere) {
             $curl = curl_init(getenv('PLINTH_ADDRESS').$this->desk->ofPage("tiles/$elsewhere"));
             self::assertNotFalse($curl);
             curl_setopt_array($curl, [\CURLOPT_RETURNTRANSFER => true, \CURLOPT_PATH_AS_IS => true, \CURLOPT_COOKIE => $cookies]);
@@ -189,10 +233,27 @@ final class PollTest extends TestCase
         $this->desk->bringIn(self::SCAN);
         $this->desk->imported();
         $this->desk->change([$this->desk->chain([[0, 0], [6000, 0], [6000, 4000], [0, 4000]], true)['operation']]);
-        Waiting::until(fn (): ?true => 0 === Desk::int($this->client->ok('GET', '/api/work')['working']) ? true : null, 'The workers do not rest');
+        Waiting::until(
+            fn (): ?true => 0 === Desk::int($this->client->ok('GET', '/api/work')['working']) ? true : null,
+            'The workers do not rest',
+        );
         $this->client->ok('GET', "/api/projects/{$this->desk->id}");
         $before = self::written();
-        foreach (['', '/changes?since=0', '/history', '/shares', "/pages/{$this->desk->page}/preview", "/pages/{$this->desk->page}/found?x=100&y=100&reach=12", "/drawings/{$this->desk->drawing}/fits", "/drawings/{$this->desk->drawing}/proposals", "/drawings/{$this->desk->drawing}/misfit", "/storeys/{$this->desk->storey}/rooms-table", "/jobs/import-page/{$this->desk->page}", "/storeys/{$this->desk->storey}/plan.json", "/storeys/{$this->desk->storey}/plan.dxf"] as $path) {
+        foreach ([
+            '',
+            '/changes?since=0',
+            '/history',
+            '/shares',
+            "/pages/{$this->desk->page}/preview",
+            "/pages/{$this->desk->page}/found?x=100&y=100&reach=12",
+            "/drawings/{$this->desk->drawing}/fits",
+            "/drawings/{$this->desk->drawing}/proposals",
+            "/drawings/{$this->desk->drawing}/misfit",
+            "/storeys/{$this->desk->storey}/rooms-table",
+            "/jobs/import-page/{$this->desk->page}",
+            "/storeys/{$this->desk->storey}/plan.json",
+            "/storeys/{$this->desk->storey}/plan.dxf",
+        ] as $path) {
             self::assertSame(200, $this->client->send('GET', "/api/projects/{$this->desk->id}$path")[0], $path);
         }
         self::assertSame($before, self::written());
@@ -201,7 +262,9 @@ final class PollTest extends TestCase
     /** @return list<mixed> rows inserted, changed and removed since the database began */
     private static function written(): array
     {
-        $rows = Database::open()->query("SHOW GLOBAL STATUS WHERE Variable_name IN ('Innodb_rows_inserted', 'Innodb_rows_updated', 'Innodb_rows_deleted')");
+        $rows = Database::open()->query(
+            "SHOW GLOBAL STATUS WHERE Variable_name IN ('Innodb_rows_inserted', 'Innodb_rows_updated', 'Innodb_rows_deleted')",
+        );
         self::assertNotFalse($rows);
 
         return array_values($rows->fetchAll(\PDO::FETCH_NUM));
@@ -233,6 +296,10 @@ final class PollTest extends TestCase
     {
         $since ??= $this->desk->revision;
 
-        return ($client ?? $this->client)->send('GET', "/api/projects/{$this->desk->id}/changes?since=$since", headers: ['Sec-Fetch-Site: same-origin', ...(null === $tag ? [] : ["If-None-Match: $tag"])]);
+        return ($client ?? $this->client)->send(
+            'GET',
+            "/api/projects/{$this->desk->id}/changes?since=$since",
+            headers: ['Sec-Fetch-Site: same-origin', ...(null === $tag ? [] : ["If-None-Match: $tag"])],
+        );
     }
 }

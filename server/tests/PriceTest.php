@@ -22,13 +22,58 @@ final class PriceTest extends TestCase
     {
         yield 'a wall of 14 km' => [static fn (Desk $d): array => [$d->chain([[-4.9e6, -4.9e6], [5e6, 5e6]])['operation']]];
         yield 'a wall beyond any site' => [static fn (Desk $d): array => [$d->chain([[9e8, 0], [9e8, 900]])['operation']]];
-        yield 'a divider of 14 km' => [static fn (Desk $d): array => [['do' => 'add', 'type' => 'divider', 'id' => Desk::newId(), 'values' => ['storey' => $d->storey, 'x1' => -4.9e6, 'y1' => -4.9e6, 'x2' => 5e6, 'y2' => 5e6]]]];
-        yield 'a chain of 30 000 points' => [static fn (Desk $d): array => [$d->chain(array_map(static fn (int $i): array => [$i * 100, ($i % 2) * 3000], range(0, 29_999)))['operation']]];
-        yield '1200 walls that all cross' => [static fn (Desk $d): array => array_map(static fn (int $i): array => $d->chain([[-9e4 * cos($i / 382), -9e4 * sin($i / 382)], [9e4 * cos($i / 382), 9e4 * sin($i / 382)]])['operation'], range(1, 1200))];
-        yield 'a lattice of 600 by 600' => [static fn (Desk $d): array => [...array_map(static fn (int $i): array => $d->chain([[0, $i * 300], [2e5, $i * 300]])['operation'], range(0, 599)), ...array_map(static fn (int $i): array => $d->chain([[$i * 300, 0], [$i * 300, 2e5]])['operation'], range(0, 599))]];
-        yield '1500 dividers on one spot' => [static fn (Desk $d): array => array_map(static fn (int $i): array => ['do' => 'add', 'type' => 'divider', 'id' => Desk::newId(), 'values' => ['storey' => $d->storey, 'x1' => 0, 'y1' => $i, 'x2' => 5000, 'y2' => 5000 - $i]], range(0, 1499))];
-        yield '2500 operations' => [static fn (Desk $d): array => array_fill(0, 2500, ['do' => 'settle', 'settle' => ['storey' => $d->storey]])];
-        yield 'walls laid 800 times over' => [static fn (Desk $d): array => [['do' => 'lay', 'lay' => ['storey' => $d->storey, 'drawing' => null, 'walls' => array_fill(0, 800, ['from' => [0, 0], 'to' => [9000, 9000], 'thickness' => 200])]]]];
+        yield 'a divider of 14 km' => [
+            static fn (Desk $d): array => [[
+                'do' => 'add',
+                'type' => 'divider',
+                'id' => Desk::newId(),
+                'values' => ['storey' => $d->storey, 'x1' => -4.9e6, 'y1' => -4.9e6, 'x2' => 5e6, 'y2' => 5e6],
+            ]],
+        ];
+        yield 'a chain of 30 000 points' => [
+            static fn (Desk $d): array => [
+                $d->chain(array_map(static fn (int $i): array => [$i * 100, ($i % 2) * 3000], range(0, 29_999)))['operation'],
+            ],
+        ];
+        yield '1200 walls that all cross' => [
+            static fn (Desk $d): array => array_map(
+                static fn (int $i): array => $d->chain([
+                    [-9e4 * cos($i / 382), -9e4 * sin($i / 382)],
+                    [9e4 * cos($i / 382), 9e4 * sin($i / 382)],
+                ])['operation'],
+                range(1, 1200),
+            ),
+        ];
+        yield 'a lattice of 600 by 600' => [
+            static fn (Desk $d): array => [
+                ...array_map(static fn (int $i): array => $d->chain([[0, $i * 300], [2e5, $i * 300]])['operation'], range(0, 599)),
+                ...array_map(static fn (int $i): array => $d->chain([[$i * 300, 0], [$i * 300, 2e5]])['operation'], range(0, 599)),
+            ],
+        ];
+        yield '1500 dividers on one spot' => [
+            static fn (Desk $d): array => array_map(
+                static fn (int $i): array => [
+                    'do' => 'add',
+                    'type' => 'divider',
+                    'id' => Desk::newId(),
+                    'values' => ['storey' => $d->storey, 'x1' => 0, 'y1' => $i, 'x2' => 5000, 'y2' => 5000 - $i],
+                ],
+                range(0, 1499),
+            ),
+        ];
+        yield '2500 operations' => [
+            static fn (Desk $d): array => array_fill(0, 2500, ['do' => 'settle', 'settle' => ['storey' => $d->storey]]),
+        ];
+        yield 'walls laid 800 times over' => [
+            static fn (Desk $d): array => [[
+                'do' => 'lay',
+                'lay' => [
+                    'storey' => $d->storey,
+                    'drawing' => null,
+                    'walls' => array_fill(0, 800, ['from' => [0, 0], 'to' => [9000, 9000], 'thickness' => 200]),
+                ],
+            ]],
+        ];
     }
 
     /** @param callable(Desk): list<array<string, mixed>> $operations */
@@ -49,16 +94,30 @@ final class PriceTest extends TestCase
 
     public function testARequestOfManyMegabytesIsNotRead(): void
     {
-        [$status, $answer] = $this->desk->client->raw('POST', "/api/projects/{$this->desk->id}/changes", json_encode(['title' => str_repeat('x', 9_000_000)], \JSON_THROW_ON_ERROR));
+        [$status, $answer] = $this->desk->client->raw(
+            'POST',
+            "/api/projects/{$this->desk->id}/changes",
+            json_encode(['title' => str_repeat('x', 9_000_000)], \JSON_THROW_ON_ERROR),
+        );
         self::assertSame(413, $status, (string) json_encode($answer));
     }
 
     /** Lines that cross what is there already count as well. */
     public function testWhatCrossesWhatIsThereCountsToo(): void
     {
-        $this->desk->change(array_map(fn (int $i): array => $this->desk->chain([[0, $i * 300], [2e5, $i * 300]])['operation'], range(0, 299)));
-        self::assertSame('too-much', $this->desk->refused(413, array_map(fn (int $i): array => $this->desk->chain([[$i * 300, -100], [$i * 300, 2e5]])['operation'], range(0, 299)))['code']);
-        $this->desk->change(array_map(fn (int $i): array => $this->desk->chain([[$i * 300, -100], [$i * 300, 2e5]])['operation'], range(0, 9)));
+        $this->desk->change(
+            array_map(fn (int $i): array => $this->desk->chain([[0, $i * 300], [2e5, $i * 300]])['operation'], range(0, 299)),
+        );
+        self::assertSame(
+            'too-much',
+            $this->desk->refused(
+                413,
+                array_map(fn (int $i): array => $this->desk->chain([[$i * 300, -100], [$i * 300, 2e5]])['operation'], range(0, 299)),
+            )['code'],
+        );
+        $this->desk->change(
+            array_map(fn (int $i): array => $this->desk->chain([[$i * 300, -100], [$i * 300, 2e5]])['operation'], range(0, 9)),
+        );
     }
 
     /** What is large and sound is made: a long wall at any angle, and many walls removed, set, moved and brought back as one change. */
@@ -81,7 +140,17 @@ final class PriceTest extends TestCase
         $before = self::drawn($this->desk->state());
         self::assertCount(401, $before['wall']);
         $this->desk->change([['do' => 'setMany', 'type' => 'wall', 'ids' => $walls, 'values' => ['thickness' => 123]]]);
-        self::assertSame([123.0], array_values(array_unique(array_map(static fn (array $w): float => Desk::float($w['thickness']), array_intersect_key(self::drawn($this->desk->state())['wall'], array_flip($walls))))));
+        self::assertSame(
+            [123.0],
+            array_values(
+                array_unique(
+                    array_map(
+                        static fn (array $w): float => Desk::float($w['thickness']),
+                        array_intersect_key(self::drawn($this->desk->state())['wall'], array_flip($walls)),
+                    ),
+                ),
+            ),
+        );
         $this->desk->change([['do' => 'move', 'type' => 'node', 'ids' => $nodes, 'by' => [-250.5, 1000]]]);
         $moved = self::drawn($this->desk->state());
         foreach ($nodes as $node) {
@@ -97,7 +166,10 @@ final class PriceTest extends TestCase
             $this->desk->client->ok('POST', "/api/projects/{$this->desk->id}/undo", ['id' => Desk::newId()]);
         }
         self::assertEquals($before, self::drawn($this->desk->state()), 'All of it came back.');
-        self::assertSame('no-place', $this->desk->refused(422, [['do' => 'move', 'type' => 'wall', 'ids' => [$walls[0]], 'by' => [1, 1]]])['code']);
+        self::assertSame(
+            'no-place',
+            $this->desk->refused(422, [['do' => 'move', 'type' => 'wall', 'ids' => [$walls[0]], 'by' => [1, 1]]])['code'],
+        );
     }
 
     /**

@@ -34,7 +34,10 @@ final class ProjectTest extends TestCase
     public function testANameMayNotBeEmptyAndAPurposeMustBeOne(): void
     {
         self::assertSame('name', $this->client->refused(422, 'POST', '/api/projects', ['id' => Desk::newId(), 'name' => '   '])['at']);
-        self::assertSame('purpose', $this->client->refused(422, 'POST', '/api/projects', ['id' => Desk::newId(), 'name' => 'A', 'purpose' => 'fun'])['at']);
+        self::assertSame(
+            'purpose',
+            $this->client->refused(422, 'POST', '/api/projects', ['id' => Desk::newId(), 'name' => 'A', 'purpose' => 'fun'])['at'],
+        );
         self::assertSame('id', $this->client->refused(422, 'POST', '/api/projects', ['id' => 'mine', 'name' => 'A'])['at']);
     }
 
@@ -45,13 +48,19 @@ final class ProjectTest extends TestCase
         $this->client->ok('POST', "/api/projects/$desk->id/undo", ['id' => Desk::newId()]);
         $changes = $this->client->ok('GET', "/api/projects/$desk->id/history")['changes'];
         self::assertIsArray($changes);
-        self::assertSame([['Undo: Test', 'step'], ['Test', 'undone'], ['Begin', 'left']], array_map(static fn (mixed $c): array => \is_array($c) ? [$c['title'], $c['state']] : [], $changes));
+        self::assertSame(
+            [['Undo: Test', 'step'], ['Test', 'undone'], ['Begin', 'left']],
+            array_map(static fn (mixed $c): array => \is_array($c) ? [$c['title'], $c['state']] : [], $changes),
+        );
     }
 
     public function testTheBeginningOfAProjectIsNotUndone(): void
     {
         $desk = new Desk($this->client);
-        self::assertSame('nothing-left', $this->client->refused(409, 'POST', "/api/projects/$desk->id/undo", ['id' => Desk::newId()])['code']);
+        self::assertSame(
+            'nothing-left',
+            $this->client->refused(409, 'POST', "/api/projects/$desk->id/undo", ['id' => Desk::newId()])['code'],
+        );
         self::assertSame('in-use', $this->inUse($desk));
     }
 
@@ -67,7 +76,12 @@ final class ProjectTest extends TestCase
         $desk = new Desk($this->client);
         $chain = $desk->chain([[0, 0], [13200, 0], [13200, 8600], [0, 8600]], true, 300, 'right');
         $desk->change([$chain['operation'], Desk::door($chain['walls'][0], 2000, 910)]);
-        $desk->change([['do' => 'add', 'type' => 'room', 'id' => Desk::newId(), 'values' => ['storey' => $desk->storey, 'drawing' => null, 'name' => 'Hall', 'number' => '', 'x' => 5000, 'y' => 5000]]]);
+        $desk->change([[
+            'do' => 'add',
+            'type' => 'room',
+            'id' => Desk::newId(),
+            'values' => ['storey' => $desk->storey, 'drawing' => null, 'name' => 'Hall', 'number' => '', 'x' => 5000, 'y' => 5000],
+        ]]);
         [$status, $answer] = $this->client->send('GET', "/api/projects/$desk->id/storeys/$desk->storey/plan.dxf");
         self::assertSame(200, $status);
         self::assertIsString($answer['text']);
@@ -78,7 +92,11 @@ final class ProjectTest extends TestCase
         self::assertSame([0, 4], [$read['errors'], $read['units']]);
         self::assertIsArray($read['lines']);
         $centre = array_values(array_filter($read['lines'], static fn (mixed $l): bool => \is_array($l) && 'centre-lines' === $l[0]));
-        self::assertEqualsWithDelta([['centre-lines', 8300.0], ['centre-lines', 8300.0], ['centre-lines', 12900.0], ['centre-lines', 12900.0]], $centre, 1e-9);
+        self::assertEqualsWithDelta(
+            [['centre-lines', 8300.0], ['centre-lines', 8300.0], ['centre-lines', 12900.0], ['centre-lines', 12900.0]],
+            $centre,
+            1e-9,
+        );
         self::assertIsArray($read['texts']);
         self::assertContains('Hall', $read['texts']);
         self::assertContains('100.80 m2', $read['texts'], '12.6 × 8 m inside.');
@@ -105,7 +123,11 @@ final class ProjectTest extends TestCase
 
     public function testALengthIsReadWhileItIsTyped(): void
     {
-        self::assertEqualsWithDelta(['mm' => 3543.3, 'stepMm' => 12.7], $this->client->ok('GET', '/api/length?unit=ft&text='.rawurlencode("11'-7 1/2\"")), 1e-9);
+        self::assertEqualsWithDelta(
+            ['mm' => 3543.3, 'stepMm' => 12.7],
+            $this->client->ok('GET', '/api/length?unit=ft&text='.rawurlencode("11'-7 1/2\"")),
+            1e-9,
+        );
         self::assertSame('2', $this->client->refused(422, 'GET', '/api/length?unit=mm&text=3%20q')['at']);
         self::assertSame('unit', $this->client->refused(422, 'GET', '/api/length?unit=yard&text=3')['at']);
     }

@@ -42,7 +42,10 @@ final class ReadingTest extends TestCase
         yield 'PDF' => ['%PDF-1.7', Format::Pdf];
         yield 'PDF behind some junk' => [str_repeat("\0", 600).'%PDF-1.4', Format::Pdf];
         yield 'SVG' => ['<svg xmlns="http://www.w3.org/2000/svg">', Format::Svg];
-        yield 'SVG behind a declaration, a comment and a type' => ["\xEF\xBB\xBF<?xml version='1.0'?>\n<!-- <svg> -->\n<!DOCTYPE svg PUBLIC \"x\" \"y\">\n<svg:svg>", Format::Svg];
+        yield 'SVG behind a declaration, a comment and a type' => [
+            "\xEF\xBB\xBF<?xml version='1.0'?>\n<!-- <svg> -->\n<!DOCTYPE svg PUBLIC \"x\" \"y\">\n<svg:svg>",
+            Format::Svg,
+        ];
         yield 'another kind of XML' => ['<?xml version="1.0"?><gpx><svg/></gpx>', null];
         yield 'DXF' => ["  0\r\nSECTION\r\n  2\r\nHEADER\r\n", Format::Dxf];
         yield 'DXF behind a comment' => ["999\nmade by hand\n0\nSECTION\n", Format::Dxf];
@@ -97,7 +100,10 @@ final class ReadingTest extends TestCase
         $scan = ['jpeg' => self::$files->read('card.jpg'), 'pixels' => [Files::WIDTH, Files::HEIGHT]];
         $pdf = self::$files->write('mixed.pdf', Files::pdf([
             // A scan of 200 per inch that fills its page; A4 of lines; A0 of lines, which would be too large at 300.
-            ['width' => 576.0, 'height' => 432.0] + $scan, ['width' => 595.28, 'height' => 841.89], ['width' => 2383.94, 'height' => 3370.39],
+            ['width' => 576.0, 'height' => 432.0] + $scan, ['width' => 595.28, 'height' => 841.89], [
+                'width' => 2383.94,
+                'height' => 3370.39,
+            ],
         ]));
         [$format, $pages] = $this->inspector()->inspect($pdf);
         self::assertSame(Format::Pdf, $format);

@@ -72,7 +72,12 @@ final class RouteTableTest extends TestCase
             foreach ($clients as $i => $client) {
                 // What signs in or out is tried by somebody who does not go on afterwards.
                 $who = str_contains($route, '/api/account') || str_contains($route, 'sign-') ? clone $client : $client;
-                [$status, $answer] = $who->send($method, $path, 'GET' === $method ? null : [], headers: ['csrf-token: csrf-token', 'Sec-Fetch-Site: same-origin']);
+                [$status, $answer] = $who->send(
+                    $method,
+                    $path,
+                    'GET' === $method ? null : [],
+                    headers: ['csrf-token: csrf-token', 'Sec-Fetch-Site: same-origin'],
+                );
                 $what = "$route as ".['nobody', 'a stranger', 'a reader', 'an editor', 'the owner'][$i].": $status ".json_encode($answer);
                 self::assertLessThan(500, $status, $what);
                 if (null !== $expected[$i]) {
@@ -81,7 +86,16 @@ final class RouteTableTest extends TestCase
                     self::assertNotContains($status, [401, 403], $what);
                 }
                 if ('GET' !== $method) {
-                    self::assertSame(403, $who->send($method, $path, [], headers: ['Sec-Fetch-Site: cross-site', 'Origin: https://elsewhere.example', 'Content-Type: text/plain'])[0], "$route from another site");
+                    self::assertSame(
+                        403,
+                        $who->send(
+                            $method,
+                            $path,
+                            [],
+                            headers: ['Sec-Fetch-Site: cross-site', 'Origin: https://elsewhere.example', 'Content-Type: text/plain'],
+                        )[0],
+                        "$route from another site",
+                    );
                 }
                 if ('DELETE /api/account/sessions' === $route && 0 < $i) {
                     $clients[$i] = self::again($i, $desk);
@@ -101,7 +115,11 @@ final class RouteTableTest extends TestCase
             $needs = (new \ReflectionMethod($class, $action))->getAttributes(Needs::class);
             self::assertCount(1, $needs, "$controller does not say who may use it.");
             $isOfProject = str_contains($route->getPath(), '{project}');
-            self::assertSame($isOfProject, \in_array($needs[0]->newInstance()->who, [Who::Reader, Who::Editor, Who::Owner], true), $controller);
+            self::assertSame(
+                $isOfProject,
+                \in_array($needs[0]->newInstance()->who, [Who::Reader, Who::Editor, Who::Owner], true),
+                $controller,
+            );
             foreach ($route->getMethods() as $method) {
                 $found[] = "$method {$route->getPath()}";
             }
@@ -117,7 +135,13 @@ final class RouteTableTest extends TestCase
     {
         $desk = new Desk(Client::ofStack()->signIn());
         $desk->bringIn(__DIR__.'/../../demo/sallow-fen-ground.jpg');
-        $clients = [Client::ofStack(), Client::ofStack()->signIn('stranger@plinth.example'), Client::ofStack()->signIn('reader@plinth.example'), Client::ofStack()->signIn('editor@plinth.example'), $desk->client];
+        $clients = [
+            Client::ofStack(),
+            Client::ofStack()->signIn('stranger@plinth.example'),
+            Client::ofStack()->signIn('reader@plinth.example'),
+            Client::ofStack()->signIn('editor@plinth.example'),
+            $desk->client,
+        ];
         foreach (['reader@plinth.example' => 'read', 'editor@plinth.example' => 'edit'] as $email => $role) {
             $desk->client->ok('PUT', "/api/projects/$desk->id/shares", ['email' => $email, 'role' => $role]);
         }
@@ -128,7 +152,10 @@ final class RouteTableTest extends TestCase
     /** Signed in anew. */
     private static function again(int $i, Desk $desk): Client
     {
-        return 4 === $i ? $desk->client->signIn() : Client::ofStack()->signIn([1 => 'stranger@plinth.example', 2 => 'reader@plinth.example', 3 => 'editor@plinth.example'][$i] ?? '');
+        return 4 === $i ? $desk->client->signIn() : Client::ofStack()->signIn(
+            [1 => 'stranger@plinth.example', 2 => 'reader@plinth.example', 3 => 'editor@plinth.example'][$i]
+            ?? ''
+        );
     }
 
     /** @return iterable<Route> */

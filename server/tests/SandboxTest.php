@@ -44,10 +44,21 @@ final class SandboxTest extends TestCase
     public function testOnlyWhatIsNamedCanBeReadAndNothingOfItWritten(): void
     {
         self::assertSame('what it may read', $this->shell("cat '$this->folder/mine'", [$this->folder.'/mine']));
-        foreach ([$this->folder.'/beside', \dirname(__DIR__, 2).'/composer.json', '/etc/passwd', '/etc/hostname', '/proc/1/environ', (string) getenv('PLINTH_VAR').'/secret', (string) getenv('PLINTH_FILES').'/sources'] as $path) {
+        foreach ([
+            $this->folder.'/beside',
+            \dirname(__DIR__, 2).'/composer.json',
+            '/etc/passwd',
+            '/etc/hostname',
+            '/proc/1/environ',
+            (string) getenv('PLINTH_VAR').'/secret',
+            (string) getenv('PLINTH_FILES').'/sources',
+        ] as $path) {
             self::assertSame("no\n", $this->shell("[ -e '$path' ] && echo yes || echo no", [$this->folder.'/mine']), $path);
         }
-        self::assertSame("no\n", $this->shell("(echo x > '$this->folder/mine') 2>/dev/null && echo yes || echo no", [$this->folder.'/mine']));
+        self::assertSame(
+            "no\n",
+            $this->shell("(echo x > '$this->folder/mine') 2>/dev/null && echo yes || echo no", [$this->folder.'/mine']),
+        );
         self::assertSame("no\n", $this->shell('(echo x > /usr/x) 2>/dev/null && echo yes || echo no'));
         self::assertSame('what it may read', file_get_contents($this->folder.'/mine'));
     }
@@ -65,13 +76,26 @@ final class SandboxTest extends TestCase
     {
         putenv('PLINTH_SECRET_OF_THE_SERVER=1');
         preg_match_all('/^(\w+)=/m', $this->shell('env'), $names);
-        self::assertSame([], array_diff($names[1], ['PATH', 'HOME', 'TMPDIR', 'LC_ALL', 'MAGICK_CONFIGURE_PATH', 'VIPS_CONCURRENCY', 'MALLOC_ARENA_MAX', 'OMP_THREAD_LIMIT', 'PWD', 'OLDPWD', 'SHLVL', '_']));
+        self::assertSame(
+            [],
+            array_diff($names[1], [
+                'PATH', 'HOME', 'TMPDIR', 'LC_ALL', 'MAGICK_CONFIGURE_PATH', 'VIPS_CONCURRENCY', 'MALLOC_ARENA_MAX',
+                'OMP_THREAD_LIMIT', 'PWD', 'OLDPWD', 'SHLVL', '_',
+            ]),
+        );
     }
 
     public function testMemoryFilesProcessesAndProcessorTimeAreLimited(): void
     {
         $limits = $this->shell('ulimit -a');
-        foreach (['/virtual memory .* 3906250$/m', '/file size .* \d+$/m', '/max user processes .* 256$/m', '/open files .* 256$/m', '/cpu time .* 41$/m', '/core file size .* 0$/m'] as $limit) {
+        foreach ([
+            '/virtual memory .* 3906250$/m',
+            '/file size .* \d+$/m',
+            '/max user processes .* 256$/m',
+            '/open files .* 256$/m',
+            '/cpu time .* 41$/m',
+            '/core file size .* 0$/m',
+        ] as $limit) {
             self::assertMatchesRegularExpression($limit, $limits);
         }
         // No privilege to raise any of them, and no process of others to be seen or signalled.
@@ -89,7 +113,10 @@ final class SandboxTest extends TestCase
     public function testAChildEndsWithItsWorker(): void
     {
         $mark = '31.'.random_int(100_000, 999_999);
-        $code = 'require '.var_export(\dirname(__DIR__, 2).'/vendor/autoload.php', true).'; \\Plinth\\Server\\Tests\\Files::tool()->run(["sleep", "'.$mark.'"], 30.0);';
+        $code = 'require '.var_export(
+            \dirname(__DIR__, 2).'/vendor/autoload.php',
+            true,
+        ).'; \\Plinth\\Server\\Tests\\Files::tool()->run(["sleep", "'.$mark.'"], 30.0);';
         $worker = proc_open([\PHP_BINARY, '-d', 'pcov.enabled=0', '-r', $code], [], $pipes);
         self::assertIsResource($worker);
         for ($i = 0; $i < 100 && !self::isAsleep($mark); ++$i) {
@@ -152,10 +179,16 @@ final class SandboxTest extends TestCase
     {
         $root = \dirname(__DIR__, 2);
         foreach (['server/src', 'core/src'] as $folder) {
-            foreach (new \RecursiveIteratorIterator(new \RecursiveDirectoryIterator("$root/$folder", \FilesystemIterator::SKIP_DOTS)) as $file) {
+            foreach (new \RecursiveIteratorIterator(
+                new \RecursiveDirectoryIterator("$root/$folder", \FilesystemIterator::SKIP_DOTS),
+            ) as $file) {
                 self::assertInstanceOf(\SplFileInfo::class, $file);
                 if ('PictureTool.php' !== $file->getFilename()) {
-                    self::assertDoesNotMatchRegularExpression('/\b(new Process|Process::fromShell|proc_open|popen|shell_exec|passthru|pcntl_fork)\b|[^>:\w](exec|system)\(/', (string) file_get_contents($file->getPathname()), $file->getPathname());
+                    self::assertDoesNotMatchRegularExpression(
+                        '/\b(new Process|Process::fromShell|proc_open|popen|shell_exec|passthru|pcntl_fork)\b|[^>:\w](exec|system)\(/',
+                        (string) file_get_contents($file->getPathname()),
+                        $file->getPathname(),
+                    );
                 }
             }
         }

@@ -11,13 +11,21 @@ use Plinth\Core\Exchange\Json\JsonValue;
 final class SiteTest extends TestCase
 {
     /** The textbook traverse of the core's test, in feet. */
-    private const LEGS = [["126°55'17\"", '647.25'], ["178°18'58\"", '203.03'], ["15°31'54\"", '720.35'], ["284°35'20\"", '610.24'], ["206°09'41\"", '285.13']];
+    private const LEGS = [
+        ["126°55'17\"", '647.25'], ["178°18'58\"", '203.03'], ["15°31'54\"", '720.35'], ["284°35'20\"", '610.24'],
+        ["206°09'41\"", '285.13'],
+    ];
 
     public function testABoundaryIsTypedClosedAndRemovedWithItsLegs(): void
     {
         $desk = new Desk(Client::ofStack()->signIn());
         $id = Desk::newId();
-        $desk->change([['do' => 'add', 'type' => 'boundary', 'id' => $id, 'values' => ['storey' => $desk->storey, 'name' => 'Lot', 'x' => 1000.0, 'y' => 2000.0]]]);
+        $desk->change([[
+            'do' => 'add',
+            'type' => 'boundary',
+            'id' => $id,
+            'values' => ['storey' => $desk->storey, 'name' => 'Lot', 'x' => 1000.0, 'y' => 2000.0],
+        ]]);
         $shown = static fn (): JsonValue => JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id/boundaries/$id"));
         self::assertStringContainsString('three legs', $shown()->get('refusal')->text());
         foreach (self::LEGS as $order => [$bearing, $length]) {
@@ -30,7 +38,10 @@ final class SiteTest extends TestCase
         $gone = $desk->change([['do' => 'remove', 'type' => 'boundary', 'id' => $id]]);
         self::assertCount(6, JsonValue::of($gone['removed'])->items(), 'Its legs go with it.');
         $desk->client->ok('POST', "/api/projects/$desk->id/undo", ['id' => Desk::newId()]);
-        self::assertSame(array_column(self::LEGS, 1), array_map(static fn (array $l): mixed => $l['values']['length'], Desk::rows($desk->state(), 'leg')));
+        self::assertSame(
+            array_column(self::LEGS, 1),
+            array_map(static fn (array $l): mixed => $l['values']['length'], Desk::rows($desk->state(), 'leg')),
+        );
         self::assertEqualsWithDelta(272_585 * 0.3048 ** 2, $shown()->get('closed')->get('areaM2')->number(), 2.0);
     }
 
@@ -38,7 +49,12 @@ final class SiteTest extends TestCase
     {
         $desk = new Desk(Client::ofStack()->signIn());
         $id = Desk::newId();
-        $desk->change([['do' => 'add', 'type' => 'boundary', 'id' => $id, 'values' => ['storey' => $desk->storey, 'name' => 'Lot', 'x' => 0, 'y' => 0]]]);
+        $desk->change([[
+            'do' => 'add',
+            'type' => 'boundary',
+            'id' => $id,
+            'values' => ['storey' => $desk->storey, 'name' => 'Lot', 'x' => 0, 'y' => 0],
+        ]]);
         self::assertSame('unreadable-bearing', $desk->refused(422, [self::leg($id, 0, 'north-ish', '20')])['code']);
         self::assertSame('unreadable-length', $desk->refused(422, [self::leg($id, 0, '90', 'far')])['code']);
         self::assertSame('length-not-positive', $desk->refused(422, [self::leg($id, 0, '90', '0')])['code']);
@@ -55,6 +71,11 @@ final class SiteTest extends TestCase
     /** @return array<string, mixed> */
     private static function leg(string $boundary, int $order, string $bearing, string $length): array
     {
-        return ['do' => 'add', 'type' => 'leg', 'id' => Desk::newId(), 'values' => ['boundary' => $boundary, 'order' => $order, 'length' => $length, 'bearing' => $bearing, 'unit' => 'ft']];
+        return [
+            'do' => 'add',
+            'type' => 'leg',
+            'id' => Desk::newId(),
+            'values' => ['boundary' => $boundary, 'order' => $order, 'length' => $length, 'bearing' => $bearing, 'unit' => 'ft'],
+        ];
     }
 }

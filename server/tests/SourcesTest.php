@@ -32,7 +32,11 @@ final class SourcesTest extends TestCase
         self::assertIsArray($truth);
         foreach ($truth as $i => $drawing) {
             self::assertIsArray($drawing);
-            self::assertGreaterThan(0.9, self::overlap($drawing['rectPx'], $cuts[$i]), \is_string($drawing['name']) ? $drawing['name'] : '');
+            self::assertGreaterThan(
+                0.9,
+                self::overlap($drawing['rectPx'], $cuts[$i]),
+                \is_string($drawing['name']) ? $drawing['name'] : '',
+            );
         }
         // The first drawing is trued: 13 200 mm along the loft's lower wall.
         $this->desk->change($this->desk->knownLength([[520, 1190], [2196.4, 1202.87]], '13 200'));
@@ -43,8 +47,20 @@ final class SourcesTest extends TestCase
             self::assertIsArray($cut);
             $ids[] = $id = 0 === $i ? $first : Desk::newId();
             $place = $i < 2 ? ['storey' => $this->desk->storey, 'side' => null] : ['storey' => null, 'side' => $side];
-            $values = $place + ['name' => "Drawing $i", 'kind' => ['plan', 'roof', 'elevation', 'section'][$i] ?? 'plan', 'left' => $cut[0], 'top' => $cut[1], 'width' => $cut[2], 'height' => $cut[3]];
-            $operations[] = 0 === $i ? ['do' => 'set', 'type' => 'drawing', 'id' => $id, 'values' => $values] : ['do' => 'add', 'type' => 'drawing', 'id' => $id, 'values' => $values + ['page' => $this->desk->page, 'fade' => 1]];
+            $values = $place + [
+                'name' => "Drawing $i",
+                'kind' => ['plan', 'roof', 'elevation', 'section'][$i] ?? 'plan',
+                'left' => $cut[0],
+                'top' => $cut[1],
+                'width' => $cut[2],
+                'height' => $cut[3],
+            ];
+            $operations[] = 0 === $i ? ['do' => 'set', 'type' => 'drawing', 'id' => $id, 'values' => $values] : [
+                'do' => 'add',
+                'type' => 'drawing',
+                'id' => $id,
+                'values' => $values + ['page' => $this->desk->page, 'fade' => 1],
+            ];
         }
         $before = self::fitOf($this->desk->state(), $first);
         $this->desk->change($operations);
@@ -53,7 +69,11 @@ final class SourcesTest extends TestCase
         foreach (\array_slice($ids, 1) as $id) {
             $fit = self::fitOf($state, $id);
             self::assertSame('page', $fit['basis'], 'Drawings of one page share its scale as a hint.');
-            self::assertEqualsWithDelta(hypot(Desk::float($before['m00']), Desk::float($before['m10'])), hypot(Desk::float($fit['m00']), Desk::float($fit['m10'])), 1e-9);
+            self::assertEqualsWithDelta(
+                hypot(Desk::float($before['m00']), Desk::float($before['m10'])),
+                hypot(Desk::float($fit['m00']), Desk::float($fit['m10'])),
+                1e-9,
+            );
         }
         // Cut again: smaller, and one of them gone.
         $this->desk->change([
@@ -81,7 +101,9 @@ final class SourcesTest extends TestCase
         $state = $this->desk->state();
         self::assertSame(array_column($picks, 'values', 'id'), array_column(Desk::rows($state, 'pick'), 'values', 'id'));
         $turned = self::fitOf($state, $this->desk->drawing);
-        $angle = rad2deg(atan2(Desk::float($turned['m10']), Desk::float($turned['m00'])) - atan2(Desk::float($fit['m10']), Desk::float($fit['m00'])));
+        $angle = rad2deg(
+            atan2(Desk::float($turned['m10']), Desk::float($turned['m00'])) - atan2(Desk::float($fit['m10']), Desk::float($fit['m00'])),
+        );
         self::assertEqualsWithDelta(90.0, fmod($angle + 360.0, 360.0), 1e-6, 'A turn to the left.');
         $nodes = array_column(Desk::rows($state, 'node'), 'values', 'id');
         foreach ($chain['nodes'] as $i => $node) {
@@ -127,7 +149,14 @@ final class SourcesTest extends TestCase
             [$u, $v] = self::pixelOf($truth, $x, $y);
             self::assertEqualsWithDelta([$u, $v], [$picks[$i]['x'], $picks[$i]['y']], 0.35, 'px of the new scan');
         }
-        self::assertEqualsWithDelta(hypot(Desk::float($fit['m00']), Desk::float($fit['m10'])) / 1.2, hypot(Desk::float(self::fitOf($state, $this->desk->drawing)['m00']), Desk::float(self::fitOf($state, $this->desk->drawing)['m10'])), 2e-3);
+        self::assertEqualsWithDelta(
+            hypot(Desk::float($fit['m00']), Desk::float($fit['m10'])) / 1.2,
+            hypot(
+                Desk::float(self::fitOf($state, $this->desk->drawing)['m00']),
+                Desk::float(self::fitOf($state, $this->desk->drawing)['m10']),
+            ),
+            2e-3,
+        );
 
         $this->desk->client->ok('POST', "/api/projects/{$this->desk->id}/undo", ['id' => Desk::newId()]);
         $state = $this->desk->state();
@@ -152,7 +181,12 @@ final class SourcesTest extends TestCase
         self::assertSame(2, Desk::rows($state, 'drawing')[0]['values']['turns']);
         $moved = self::fitOf($state, $this->desk->drawing);
         foreach ([[640.0, 1845.0], [2718.0, 1796.0]] as [$x, $y]) {
-            self::assertEqualsWithDelta(self::at($fit, $x, $y), self::at($moved, 3307 - $x, 2339 - $y), 5.0, 'mm: the same ink, the same place.');
+            self::assertEqualsWithDelta(
+                self::at($fit, $x, $y),
+                self::at($moved, 3307 - $x, 2339 - $y),
+                5.0,
+                'mm: the same ink, the same place.',
+            );
         }
     }
 
@@ -174,10 +208,19 @@ final class SourcesTest extends TestCase
         self::assertStringContainsString('do not seem to show the same sheet', $lost->get('words')->text());
         $refusal = $this->desk->refused(409, [['do' => 'replace', 'replace' => ['page' => $this->desk->page]]]);
         self::assertSame('not-registered', $refusal['code']);
-        $refusal = $this->desk->client->refused(422, 'POST', "/api/projects/{$this->desk->id}/pages/{$this->desk->page}/match", ['pairs' => [['old' => [1, 1], 'new' => [1, 1]]]]);
+        $refusal = $this->desk->client->refused(
+            422,
+            'POST',
+            "/api/projects/{$this->desk->id}/pages/{$this->desk->page}/match",
+            ['pairs' => [['old' => [1, 1], 'new' => [1, 1]]]],
+        );
         self::assertSame('too-few-points', $refusal['code']);
         // Points picked by hand are believed where the ink does not agree with them.
-        $this->desk->client->ok('POST', "/api/projects/{$this->desk->id}/pages/{$this->desk->page}/match", ['pairs' => [['old' => [100, 100], 'new' => [200, 300]], ['old' => [1100, 100], 'new' => [1700, 300]]]]);
+        $this->desk->client->ok(
+            'POST',
+            "/api/projects/{$this->desk->id}/pages/{$this->desk->page}/match",
+            ['pairs' => [['old' => [100, 100], 'new' => [200, 300]], ['old' => [1100, 100], 'new' => [1700, 300]]]],
+        );
         $found = $this->registered();
         self::assertEqualsWithDelta(1.5, Desk::float($found['scaleX']), 1e-9);
     }
@@ -229,9 +272,17 @@ final class SourcesTest extends TestCase
     {
         $state = $this->desk->bringIn(self::SCAN, 'scan.jpg', more: ['origin' => 'county archive, drawer 4', 'address' => 'shelf 12']);
         $source = Desk::rows($state, 'source')[0];
-        self::assertSame(['county archive, drawer 4', 'shelf 12', 'Demo Desk'], [$source['values']['origin'], $source['values']['address'], $source['values']['broughtBy']]);
+        self::assertSame(
+            ['county archive, drawer 4', 'shelf 12', 'Demo Desk'],
+            [$source['values']['origin'], $source['values']['address'], $source['values']['broughtBy']],
+        );
         $this->desk->change([['do' => 'set', 'type' => 'source', 'id' => $source['id'], 'values' => ['origin' => 'the owner']]]);
-        $refusal = $this->desk->refused(422, [['do' => 'set', 'type' => 'source', 'id' => $source['id'], 'values' => ['sha256' => str_repeat('0', 64)]]]);
+        $refusal = $this->desk->refused(422, [[
+            'do' => 'set',
+            'type' => 'source',
+            'id' => $source['id'],
+            'values' => ['sha256' => str_repeat('0', 64)],
+        ]]);
         self::assertSame('read-only', $refusal['code']);
     }
 
@@ -239,7 +290,11 @@ final class SourcesTest extends TestCase
     {
         $files = new Files();
         $world = $files->write('card.pgw', "0.02\n0.0\n0.0\n-0.02\n5.01\n9.99\n");
-        $state = $this->desk->bringIn("$files->folder/card.png", 'card.png', more: ['world' => new \CURLFile($world, 'text/plain', 'card.pgw')]);
+        $state = $this->desk->bringIn(
+            "$files->folder/card.png",
+            'card.png',
+            more: ['world' => new \CURLFile($world, 'text/plain', 'card.pgw')],
+        );
         $fit = Desk::rows($state, 'fit')[0]['values'];
         self::assertSame('file', $fit['basis']);
         // World files count from the middle of the first pixel, in metres: its left edge lies at 5.00, its bottom 1200 pixels below 10.00.
@@ -252,16 +307,28 @@ final class SourcesTest extends TestCase
         self::assertIsArray($corners = $corners['cornerCoordinates']);
         foreach (['upperLeft' => [0.0, 0.0], 'upperRight' => [1600.0, 0.0], 'lowerRight' => [1600.0, 1200.0]] as $corner => [$x, $y]) {
             self::assertIsArray($theirs = $corners[$corner]);
-            self::assertEqualsWithDelta([1000 * Desk::float($theirs[0]), 1000 * Desk::float($theirs[1])], self::at($fit, $x, $y), 1e-6, $corner);
+            self::assertEqualsWithDelta(
+                [1000 * Desk::float($theirs[0]), 1000 * Desk::float($theirs[1])],
+                self::at($fit, $x, $y),
+                1e-6,
+                $corner,
+            );
         }
         $files->vips('jpegsave', 'card.png', 'smeared.jpg', '--Q', '20');
         $files->vips('thumbnail', 'card.png', 'small.jpg', '500');
-        foreach (['smeared.jpg' => 'heavily compressed (JPEG quality about 20)', 'small.jpg' => 'looks like a preview'] as $name => $words) {
+        foreach ([
+            'smeared.jpg' => 'heavily compressed (JPEG quality about 20)',
+            'small.jpg' => 'looks like a preview',
+        ] as $name => $words) {
             $remark = Desk::rows($this->desk->bringIn("$files->folder/$name"), 'page')[0]['values']['remark'];
             self::assertIsString($remark);
             self::assertStringContainsString($words, $remark);
         }
-        [$status, $answer] = $this->desk->send("$files->folder/card.png", 'card.png', more: ['world' => new \CURLFile($files->write('bad.pgw', "1\n2\nx"), 'text/plain', 'bad.pgw')]);
+        [$status, $answer] = $this->desk->send(
+            "$files->folder/card.png",
+            'card.png',
+            more: ['world' => new \CURLFile($files->write('bad.pgw', "1\n2\nx"), 'text/plain', 'bad.pgw')],
+        );
         self::assertSame(422, $status);
         self::assertIsArray($answer['error']);
         self::assertStringContainsString('world file', Desk::text($answer['error']['message']));
@@ -318,7 +385,14 @@ final class SourcesTest extends TestCase
         $this->desk->revision = Desk::int($state['revision']);
         self::assertSame('done', $this->desk->imported()['state']);
         array_map(unlink(...), ["$folder/half.jpg.part", "$folder/.hidden.jpg", "$folder/link.jpg"]);
-        self::assertSame(404, (new Client((string) getenv('PLINTH_ADDRESS')))->signIn('stranger@plinth.example')->send('POST', "/api/projects/{$this->desk->id}/drop-in", $take('x'))[0]);
+        self::assertSame(
+            404,
+            (new Client((string) getenv('PLINTH_ADDRESS')))->signIn('stranger@plinth.example')->send(
+                'POST',
+                "/api/projects/{$this->desk->id}/drop-in",
+                $take('x'),
+            )[0],
+        );
     }
 
     /** @return array<mixed> how the page at hand lies on the older one */
@@ -335,8 +409,14 @@ final class SourcesTest extends TestCase
     private function matched(): JsonValue
     {
         return Waiting::until(function (): ?JsonValue {
-            foreach (JsonValue::of($this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/changes?since={$this->desk->revision}&heard=100"))->get('work')->items() as $work) {
-                if ('match-pages' === $work->get('kind')->text() && $work->get('about')->text() === $this->desk->page && \in_array($work->get('state')->text(), ['done', 'failed'], true)) {
+            foreach (JsonValue::of(
+                $this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/changes?since={$this->desk->revision}&heard=100"),
+            )->get('work')->items() as $work) {
+                if (
+                    'match-pages' === $work->get('kind')->text()
+                    && $work->get('about')->text() === $this->desk->page
+                    && \in_array($work->get('state')->text(), ['done', 'failed'], true)
+                ) {
                     return $work;
                 }
             }

@@ -84,7 +84,11 @@ final class StoreTest extends TestCase
         $store->putBundle($key, $made);
         self::assertDirectoryDoesNotExist($made);
         $folder = (string) $store->bundle($key);
-        self::assertSame(['{}', 'tile', ''], [file_get_contents("$folder/made.json"), file_get_contents("$folder/tiles/0/0/0.png"), file_get_contents("$folder/tiles/1/0/1.png")]);
+        self::assertSame(['{}', 'tile', ''], [
+            file_get_contents("$folder/made.json"),
+            file_get_contents("$folder/tiles/0/0/0.png"),
+            file_get_contents("$folder/tiles/1/0/1.png"),
+        ]);
     }
 
     #[DataProvider('stores')]
@@ -187,7 +191,18 @@ final class StoreTest extends TestCase
         $children = [];
         for ($i = 0; $i < 4; ++$i) {
             $code = '$l = new Psr\Log\NullLogger(); $s = (new Plinth\Server\Files\Stores($l))->of($argv[1], $argv[2]); exit(500000 === filesize($s->bundle($argv[3])."/a") ? 0 : 1);';
-            $children[] = proc_open(['php', '-r', 'require "'.\dirname(__DIR__, 2).'/vendor/autoload.php"; '.$code, $this->folder.'/two', (string) self::$objects?->address, $key], [], $pipes);
+            $children[] = proc_open(
+                [
+                    'php',
+                    '-r',
+                    'require "'.\dirname(__DIR__, 2).'/vendor/autoload.php"; '.$code,
+                    $this->folder.'/two',
+                    (string) self::$objects?->address,
+                    $key,
+                ],
+                [],
+                $pipes,
+            );
         }
         foreach ($children as $child) {
             self::assertIsResource($child);
@@ -204,7 +219,10 @@ final class StoreTest extends TestCase
 
     private function store(bool $objects, string $cache = 'cache', Heard $log = new Heard()): Store
     {
-        return $objects ? (new Stores($log))->of("$this->folder/$cache", (string) self::$objects?->address) : new LocalStore("$this->folder/$cache");
+        return $objects ? (new Stores($log))->of(
+            "$this->folder/$cache",
+            (string) self::$objects?->address,
+        ) : new LocalStore("$this->folder/$cache");
     }
 
     private function key(string $what): string

@@ -31,10 +31,18 @@ final class StoreysTest extends TestCase
         self::assertSame([$upper['id']], array_column($edited['derived'], 'storey'));
         self::assertSame('in-use', $this->desk->refused(409, [['do' => 'remove', 'type' => 'storey', 'id' => $upper['id']]])['code']);
         $walls = \array_slice($above, 4);
-        $this->desk->change([...array_map(static fn (array $wall): array => ['do' => 'remove', 'type' => 'wall', 'id' => $wall['id']], $walls), ['do' => 'remove', 'type' => 'storey', 'id' => $upper['id']]]);
+        $this->desk->change([
+            ...array_map(static fn (array $wall): array => ['do' => 'remove', 'type' => 'wall', 'id' => $wall['id']], $walls),
+            ['do' => 'remove', 'type' => 'storey', 'id' => $upper['id']],
+        ]);
         self::assertCount(1, Desk::rows($this->desk->state(), 'storey'));
         $this->undo();
-        self::assertEqualsWithDelta([3.3 * 5.8, 3.8 * 5.8], $this->netAreas($this->desk->state()), 1e-9, 'The storey and its room are back.');
+        self::assertEqualsWithDelta(
+            [3.3 * 5.8, 3.8 * 5.8],
+            $this->netAreas($this->desk->state()),
+            1e-9,
+            'The storey and its room are back.',
+        );
     }
 
     public function testAWallGoesToAnotherStoreyWithItsDoorAndBothStoreysAreToldAndBack(): void
@@ -44,8 +52,16 @@ final class StoreysTest extends TestCase
         $upper = $this->storey('Loft', 2700);
         $this->desk->change([$ring['operation'], $inner['operation'], Desk::door($inner['walls'][0], 1200, 900), $upper]);
         self::assertCount(2, $this->netAreas($before = $this->desk->state()));
-        $nodes = array_map(static fn (string $id): array => ['do' => 'set', 'type' => 'node', 'id' => $id, 'values' => ['storey' => $upper['id']]], $inner['nodes']);
-        $moved = $this->desk->change([...$nodes, ['do' => 'set', 'type' => 'wall', 'id' => $inner['walls'][0], 'values' => ['storey' => $upper['id']]]]);
+        $nodes = array_map(
+            static fn (string $id): array => ['do' => 'set', 'type' => 'node', 'id' => $id, 'values' => ['storey' => $upper['id']]],
+            $inner['nodes'],
+        );
+        $moved = $this->desk->change([...$nodes, [
+            'do' => 'set',
+            'type' => 'wall',
+            'id' => $inner['walls'][0],
+            'values' => ['storey' => $upper['id']],
+        ]]);
         self::assertIsArray($moved['derived']);
         self::assertEqualsCanonicalizing([$this->desk->storey, $upper['id']], array_column($moved['derived'], 'storey'));
         $state = $this->desk->state();
@@ -67,7 +83,11 @@ final class StoreysTest extends TestCase
         $other = $this->storey('B', 0);
         $other['values']['alternativeOf'] = $this->desk->storey;
         $this->desk->change([$other]);
-        self::assertSame('in-use', $this->desk->refused(409, [['do' => 'remove', 'type' => 'storey', 'id' => $this->desk->storey]])['code'], 'What it is an alternative of stays.');
+        self::assertSame(
+            'in-use',
+            $this->desk->refused(409, [['do' => 'remove', 'type' => 'storey', 'id' => $this->desk->storey]])['code'],
+            'What it is an alternative of stays.',
+        );
     }
 
     public function testUndoGivesBackTheShapesOfEveryStep(): void
@@ -75,8 +95,18 @@ final class StoreysTest extends TestCase
         $ring = $this->desk->chain([[0, 0], [6000, 0], [6000, 4000], [0, 4000]], true);
         $inner = $this->desk->chain([[3000, 0], [3000, 4000]]);
         $storey = $this->desk->storey;
-        $room = ['do' => 'add', 'type' => 'room', 'id' => Desk::newId(), 'values' => ['storey' => $storey, 'drawing' => null, 'name' => 'Hall', 'number' => '1', 'x' => 1000, 'y' => 2000]];
-        $column = ['do' => 'add', 'type' => 'column', 'id' => Desk::newId(), 'values' => ['storey' => $storey, 'x' => 4500, 'y' => 2000, 'width' => 400, 'depth' => 400, 'round' => true]];
+        $room = [
+            'do' => 'add',
+            'type' => 'room',
+            'id' => Desk::newId(),
+            'values' => ['storey' => $storey, 'drawing' => null, 'name' => 'Hall', 'number' => '1', 'x' => 1000, 'y' => 2000],
+        ];
+        $column = [
+            'do' => 'add',
+            'type' => 'column',
+            'id' => Desk::newId(),
+            'values' => ['storey' => $storey, 'x' => 4500, 'y' => 2000, 'width' => 400, 'depth' => 400, 'round' => true],
+        ];
         $steps = [
             [$ring['operation']],
             [$inner['operation'], Desk::door($inner['walls'][0], 1200, 900)],
@@ -84,7 +114,16 @@ final class StoreysTest extends TestCase
             [['do' => 'shift', 'shift' => ['wall' => $inner['walls'][0], 'left' => 400.0]]],
             [['do' => 'set', 'type' => 'wall', 'id' => $ring['walls'][1], 'values' => ['rise' => -800]]],
             [['do' => 'shift', 'shift' => ['walls' => $ring['walls'], 'thickness' => 365.0]]],
-            [['do' => 'rework', 'rework' => ['kind' => 'split', 'wall' => $ring['walls'][0], 'along' => 2000.0, 'node' => Desk::newId(), 'newWall' => Desk::newId()]]],
+            [[
+                'do' => 'rework',
+                'rework' => [
+                    'kind' => 'split',
+                    'wall' => $ring['walls'][0],
+                    'along' => 2000.0,
+                    'node' => Desk::newId(),
+                    'newWall' => Desk::newId(),
+                ],
+            ]],
             [['do' => 'set', 'type' => 'column', 'id' => $column['id'], 'values' => ['x' => 3900]]],
             [['do' => 'remove', 'type' => 'wall', 'id' => $ring['walls'][2]]],
         ];
@@ -99,7 +138,12 @@ final class StoreysTest extends TestCase
         }
         for ($i = 2; $i <= \count($steps); ++$i) {
             $this->desk->client->ok('POST', "/api/projects/{$this->desk->id}/redo", ['id' => Desk::newId()]);
-            self::assertEqualsWithDelta($this->shapes($was[$i], $storey), $this->shapes($this->desk->state(), $storey), 1e-6, "Step $i again");
+            self::assertEqualsWithDelta(
+                $this->shapes($was[$i], $storey),
+                $this->shapes($this->desk->state(), $storey),
+                1e-6,
+                "Step $i again",
+            );
         }
     }
 
@@ -129,7 +173,12 @@ final class StoreysTest extends TestCase
     public function testWhatIsWrongWithThingsBesideWallsIsNamedWithItsPlace(): void
     {
         $storey = $this->desk->storey;
-        $add = static fn (string $type, array $values): array => ['do' => 'add', 'type' => $type, 'id' => Desk::newId(), 'values' => $values];
+        $add = static fn (string $type, array $values): array => [
+            'do' => 'add',
+            'type' => $type,
+            'id' => Desk::newId(),
+            'values' => $values,
+        ];
         $line = ['storey' => $storey, 'drawing' => null, 'x1' => 0, 'y1' => 0];
         $note = ['storey' => $storey, 'x' => 0, 'y' => 0, 'toX' => null, 'toY' => null, 'assumption' => true];
         foreach ([
@@ -141,11 +190,35 @@ final class StoreysTest extends TestCase
             [$add('column', ['storey' => $storey, 'x' => 0, 'y' => 0, 'width' => 300, 'depth' => 300, 'round' => 'yes']), 'round'],
             [$add('buildUp', ['name' => '', 'thickness' => 365]), 'name'],
             [$add('buildUp', ['name' => 'Outer', 'thickness' => 99_000]), 'thickness'],
-            [$add('room', ['storey' => $storey, 'drawing' => null, 'name' => 'Hall', 'number' => '1234567890123', 'x' => 0, 'y' => 0]), 'number'],
-            [$add('room', ['storey' => $storey, 'drawing' => null, 'name' => 'Hall', 'number' => '1', 'x' => 0, 'y' => 0, 'height' => 0]), 'height'],
+            [
+                $add('room', ['storey' => $storey, 'drawing' => null, 'name' => 'Hall', 'number' => '1234567890123', 'x' => 0, 'y' => 0]),
+                'number',
+            ],
+            [
+                $add('room', [
+                    'storey' => $storey,
+                    'drawing' => null,
+                    'name' => 'Hall',
+                    'number' => '1',
+                    'x' => 0,
+                    'y' => 0,
+                    'height' => 0,
+                ]),
+                'height',
+            ],
             [$add('outline', ['side' => null, 'storey' => null, 'name' => 'Slab', 'kind' => 'slab']), 'storey'],
             [$add('outline', ['side' => null, 'storey' => $storey, 'name' => 'Slab', 'kind' => 'carpet']), 'kind'],
-            [$add('listedRoom', ['storey' => $storey, 'number' => '', 'name' => 'Hall', 'width' => null, 'depth' => null, 'areaM2' => -3]), 'areaM2'],
+            [
+                $add('listedRoom', [
+                    'storey' => $storey,
+                    'number' => '',
+                    'name' => 'Hall',
+                    'width' => null,
+                    'depth' => null,
+                    'areaM2' => -3,
+                ]),
+                'areaM2',
+            ],
             [['do' => 'set', 'type' => 'storey', 'id' => $storey, 'values' => ['height' => 0]], 'height'],
         ] as [$operation, $field]) {
             $refused = $this->desk->refused(422, [$operation]);
@@ -160,36 +233,68 @@ final class StoreysTest extends TestCase
     {
         $chain = $this->desk->chain([[0, 0], [6000, 0], [6000, 4000], [0, 4000]], true);
         $this->desk->change([$chain['operation'], Desk::door($chain['walls'][0], 1000, 900),
-            ['do' => 'add', 'type' => 'room', 'id' => Desk::newId(), 'values' => ['storey' => $this->desk->storey, 'name' => 'Hall', 'number' => '1', 'x' => 3000, 'y' => 2000]],
+            [
+                'do' => 'add',
+                'type' => 'room',
+                'id' => Desk::newId(),
+                'values' => ['storey' => $this->desk->storey, 'name' => 'Hall', 'number' => '1', 'x' => 3000, 'y' => 2000],
+            ],
         ]);
         $above = $this->storey('Upper', 2700.0);
         $state = $this->desk->change([$above, ['do' => 'copy', 'copy' => ['storey' => $this->desk->storey, 'to' => $above['id']]]]);
-        $of = static fn (string $type): array => array_values(array_filter(Desk::rows($state, $type), static fn (array $r): bool => ($r['values']['storey'] ?? null) === $above['id']));
+        $of = static fn (string $type): array => array_values(
+            array_filter(Desk::rows($state, $type), static fn (array $r): bool => ($r['values']['storey'] ?? null) === $above['id']),
+        );
         self::assertCount(4, $of('wall'));
         self::assertCount(4, $of('node'), 'Shared as before.');
         self::assertCount(1, $of('room'));
         self::assertContains(Desk::rows($state, 'opening')[0]['values']['wall'], array_column($of('wall'), 'id'));
-        $derived = array_values(array_filter(\is_array($state['derived']) ? $state['derived'] : [], static fn (mixed $d): bool => \is_array($d) && $above['id'] === $d['storey']))[0] ?? null;
+        $derived = array_values(
+            array_filter(
+                \is_array($state['derived']) ? $state['derived'] : [],
+                static fn (mixed $d): bool => \is_array($d) && $above['id'] === $d['storey'],
+            ),
+        )[0] ?? null;
         self::assertIsArray($derived);
         self::assertCount(1, (array) $derived['regions'], 'The room is there, and enclosed.');
 
         // Two of the walls beside where they stand, with what is in them.
-        $state = $this->desk->change([['do' => 'copy', 'copy' => ['walls' => [$chain['walls'][0], $chain['walls'][1]], 'openings' => true, 'to' => $this->desk->storey, 'by' => [20_000, -500]]]]);
+        $state = $this->desk->change([[
+            'do' => 'copy',
+            'copy' => [
+                'walls' => [$chain['walls'][0], $chain['walls'][1]],
+                'openings' => true,
+                'to' => $this->desk->storey,
+                'by' => [20_000, -500],
+            ],
+        ]]);
         $nodes = Desk::rows($state, 'node');
-        self::assertEqualsCanonicalizing([[20_000.0, -500.0], [26_000.0, -500.0], [26_000.0, 3500.0]], array_map(static fn (array $n): array => [Desk::float($n['values']['x']), Desk::float($n['values']['y'])], $nodes));
+        self::assertEqualsCanonicalizing(
+            [[20_000.0, -500.0], [26_000.0, -500.0], [26_000.0, 3500.0]],
+            array_map(static fn (array $n): array => [Desk::float($n['values']['x']), Desk::float($n['values']['y'])], $nodes),
+        );
         self::assertCount(2, Desk::rows($state, 'wall'));
         self::assertCount(1, Desk::rows($state, 'opening'));
 
         // One of them goes up: its corner with the other is left to that one.
-        $state = $this->desk->change([['do' => 'toStorey', 'toStorey' => ['walls' => [Desk::rows($state, 'wall')[0]['id']], 'storey' => $above['id']]]]);
+        $state = $this->desk->change([[
+            'do' => 'toStorey',
+            'toStorey' => ['walls' => [Desk::rows($state, 'wall')[0]['id']], 'storey' => $above['id']],
+        ]]);
         self::assertSame([$above['id']], array_map(static fn (array $w): mixed => $w['values']['storey'], Desk::rows($state, 'wall')));
         self::assertCount(2, Desk::rows($state, 'node'));
         $this->desk->client->ok('POST', "/api/projects/{$this->desk->id}/undo", ['id' => Desk::newId()]);
         $this->desk->client->ok('POST', "/api/projects/{$this->desk->id}/undo", ['id' => Desk::newId()]);
         $this->desk->client->ok('POST', "/api/projects/{$this->desk->id}/undo", ['id' => Desk::newId()]);
         self::assertCount(4, Desk::rows($this->desk->state(), 'wall'));
-        self::assertSame('gone', $this->desk->refused(409, [['do' => 'copy', 'copy' => ['walls' => [Desk::newId()], 'to' => $this->desk->storey]]])['code']);
-        self::assertSame('gone', $this->desk->refused(409, [['do' => 'copy', 'copy' => ['walls' => [$chain['walls'][0]], 'to' => Desk::newId()]]])['code']);
+        self::assertSame(
+            'gone',
+            $this->desk->refused(409, [['do' => 'copy', 'copy' => ['walls' => [Desk::newId()], 'to' => $this->desk->storey]]])['code'],
+        );
+        self::assertSame(
+            'gone',
+            $this->desk->refused(409, [['do' => 'copy', 'copy' => ['walls' => [$chain['walls'][0]], 'to' => Desk::newId()]]])['code'],
+        );
     }
 
     /** A project of many storeys need not be told at once: the first with all that lies on none, then the others, one by one. */
@@ -197,7 +302,20 @@ final class StoreysTest extends TestCase
     {
         [$ground, $upper] = [$this->desk->storey, $this->storey('Upper', 2700.0)];
         $ring = $this->desk->chain([[0, 0], [6000, 0], [6000, 4000], [0, 4000]], true);
-        $note = static fn (string $storey): array => ['do' => 'add', 'type' => 'note', 'id' => Desk::newId(), 'values' => ['storey' => $storey, 'x' => 0, 'y' => 0, 'toX' => null, 'toY' => null, 'words' => 'See the other sheet', 'assumption' => false]];
+        $note = static fn (string $storey): array => [
+            'do' => 'add',
+            'type' => 'note',
+            'id' => Desk::newId(),
+            'values' => [
+                'storey' => $storey,
+                'x' => 0,
+                'y' => 0,
+                'toX' => null,
+                'toY' => null,
+                'words' => 'See the other sheet',
+                'assumption' => false,
+            ],
+        ];
         $this->desk->change([$upper, $ring['operation'], Desk::door($ring['walls'][0], 1000, 900), $note($ground), $note($upper['id'])]);
         $this->desk->change([['do' => 'copy', 'copy' => ['storey' => $ground, 'to' => $upper['id']]]]);
         $whole = $this->desk->state();
@@ -207,7 +325,10 @@ final class StoreysTest extends TestCase
             $first = $this->desk->client->ok('GET', "$path?storey=$wanted");
             self::assertSame([$ground], $first['storeys'], $wanted);
             self::assertCount(2, Desk::rows($first, 'storey'), 'That there is another is known.');
-            self::assertSame([4, 4, 1, 1], array_map(static fn (string $type): int => \count(Desk::rows($first, $type)), ['wall', 'node', 'opening', 'note']));
+            self::assertSame(
+                [4, 4, 1, 1],
+                array_map(static fn (string $type): int => \count(Desk::rows($first, $type)), ['wall', 'node', 'opening', 'note']),
+            );
             self::assertSame([$ground], array_column((array) $first['derived'], 'storey'));
         }
         $first = $this->desk->client->ok('GET', "$path?storey=first");
@@ -216,7 +337,11 @@ final class StoreysTest extends TestCase
         self::assertIsArray($first['rows']);
         self::assertIsArray($then['rows']);
         self::assertIsArray($whole['rows']);
-        self::assertEqualsCanonicalizing($whole['rows'], [...$first['rows'], ...$then['rows']], 'Together they are all of it, and nothing twice.');
+        self::assertEqualsCanonicalizing(
+            $whole['rows'],
+            [...$first['rows'], ...$then['rows']],
+            'Together they are all of it, and nothing twice.',
+        );
         foreach ([$ground => $first, $upper['id'] => $then] as $storey => $told) {
             self::assertEquals($this->shapes($whole, $storey), $this->shapes($told, $storey));
         }
@@ -226,7 +351,10 @@ final class StoreysTest extends TestCase
         $later = $this->desk->client->ok('GET', "$path/changes?since=$since&storey={$upper['id']}");
         self::assertIsArray($later['removed']);
         self::assertContains($ring['walls'][2], array_column($later['removed'], 'id'));
-        self::assertEqualsCanonicalizing([[$ground, false], [$upper['id'], true]], array_map(static fn (mixed $d): array => \is_array($d) ? [$d['storey'], $d['whole']] : [], (array) $later['derived']));
+        self::assertEqualsCanonicalizing(
+            [[$ground, false], [$upper['id'], true]],
+            array_map(static fn (mixed $d): array => \is_array($d) ? [$d['storey'], $d['whole']] : [], (array) $later['derived']),
+        );
         // One that is not there is told of by nobody.
         self::assertSame([], $this->desk->client->ok('GET', "$path/changes?since=$since&storey=".Desk::newId())['storeys']);
         $this->desk->client->refused(422, 'GET', "$path/changes?since=$since&storey=attic");
@@ -238,7 +366,12 @@ final class StoreysTest extends TestCase
         $storey = $this->desk->storey;
         $ring = $this->desk->chain([[0, 0], [6000, 0], [6000, 4000], [0, 4000]], true);
         $inner = $this->desk->chain([[3000, 0], [3000, 4000]]);
-        $column = ['do' => 'add', 'type' => 'column', 'id' => Desk::newId(), 'values' => ['storey' => $storey, 'x' => 4500, 'y' => 2000, 'width' => 400, 'depth' => 500, 'round' => false]];
+        $column = [
+            'do' => 'add',
+            'type' => 'column',
+            'id' => Desk::newId(),
+            'values' => ['storey' => $storey, 'x' => 4500, 'y' => 2000, 'width' => 400, 'depth' => 500, 'round' => false],
+        ];
         foreach ([
             [[$ring['operation']], 5.8 * 3.8, 6.2 * 4.2 - 5.8 * 3.8],
             [[$inner['operation']], 5.6 * 3.8, 6.2 * 4.2 - 5.6 * 3.8],
@@ -259,13 +392,32 @@ final class StoreysTest extends TestCase
         [$storey, $side] = [$this->desk->storey, Desk::newId()];
         $ring = $this->desk->chain([[0, 0], [6000, 0], [6000, 4000], [0, 4000]], true);
         $this->desk->change([$ring['operation'],
-            ['do' => 'add', 'type' => 'room', 'id' => Desk::newId(), 'values' => ['storey' => $storey, 'drawing' => null, 'name' => 'Hall', 'number' => '7', 'x' => 3000, 'y' => 2000]],
-            ['do' => 'add', 'type' => 'listedRoom', 'id' => Desk::newId(), 'values' => ['storey' => $storey, 'number' => '7', 'name' => 'Lobby', 'width' => null, 'depth' => null, 'areaM2' => 22.0]],
-            ['do' => 'add', 'type' => 'side', 'id' => $side, 'values' => ['name' => 'South', 'fromX' => 0.0, 'fromY' => -1000.0, 'toX' => 9000.0, 'toY' => -1000.0]],
+            [
+                'do' => 'add',
+                'type' => 'room',
+                'id' => Desk::newId(),
+                'values' => ['storey' => $storey, 'drawing' => null, 'name' => 'Hall', 'number' => '7', 'x' => 3000, 'y' => 2000],
+            ],
+            [
+                'do' => 'add',
+                'type' => 'listedRoom',
+                'id' => Desk::newId(),
+                'values' => ['storey' => $storey, 'number' => '7', 'name' => 'Lobby', 'width' => null, 'depth' => null, 'areaM2' => 22.0],
+            ],
+            [
+                'do' => 'add',
+                'type' => 'side',
+                'id' => $side,
+                'values' => ['name' => 'South', 'fromX' => 0.0, 'fromY' => -1000.0, 'toX' => 9000.0, 'toY' => -1000.0],
+            ],
         ]);
-        $off = fn (): float => JsonValue::of($this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/storeys/$storey/rooms-table"))->get('rows')->items()[0]->get('areaOffM2')->number();
+        $off = fn (): float => JsonValue::of(
+            $this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/storeys/$storey/rooms-table"),
+        )->get('rows')->items()[0]->get('areaOffM2')->number();
         $reach = function () use ($side): float {
-            $corners = JsonValue::of($this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/sides/$side/corners"))->get('corners')->items();
+            $corners = JsonValue::of(
+                $this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/sides/$side/corners"),
+            )->get('corners')->items();
 
             return max(0.0, ...array_map(static fn (JsonValue $c): float => $c->get('alongMm')->number(), $corners));
         };
@@ -280,7 +432,12 @@ final class StoreysTest extends TestCase
     /** @return array{do: string, type: string, id: string, values: array<string, mixed>} */
     private function storey(string $name, float $elevation): array
     {
-        return ['do' => 'add', 'type' => 'storey', 'id' => Desk::newId(), 'values' => ['name' => $name, 'elevation' => $elevation, 'height' => 2700.0, 'alternativeOf' => null]];
+        return [
+            'do' => 'add',
+            'type' => 'storey',
+            'id' => Desk::newId(),
+            'values' => ['name' => $name, 'elevation' => $elevation, 'height' => 2700.0, 'alternativeOf' => null],
+        ];
     }
 
     /**
@@ -290,10 +447,30 @@ final class StoreysTest extends TestCase
      */
     private function copied(string $storey, array $points): array
     {
-        $nodes = array_map(static fn (array $p): array => ['do' => 'add', 'type' => 'node', 'id' => Desk::newId(), 'values' => ['storey' => $storey, 'drawing' => null, 'x' => $p[0], 'y' => $p[1]]], $points);
+        $nodes = array_map(
+            static fn (array $p): array => [
+                'do' => 'add',
+                'type' => 'node',
+                'id' => Desk::newId(),
+                'values' => ['storey' => $storey, 'drawing' => null, 'x' => $p[0], 'y' => $p[1]],
+            ],
+            $points,
+        );
         $walls = [];
         foreach ($nodes as $i => $node) {
-            $walls[] = ['do' => 'add', 'type' => 'wall', 'id' => Desk::newId(), 'values' => ['storey' => $storey, 'fromNode' => $node['id'], 'toNode' => $nodes[($i + 1) % \count($nodes)]['id'], 'thickness' => 200, 'line' => 'centre', 'evidence' => 'ink']];
+            $walls[] = [
+                'do' => 'add',
+                'type' => 'wall',
+                'id' => Desk::newId(),
+                'values' => [
+                    'storey' => $storey,
+                    'fromNode' => $node['id'],
+                    'toNode' => $nodes[($i + 1) % \count($nodes)]['id'],
+                    'thickness' => 200,
+                    'line' => 'centre',
+                    'evidence' => 'ink',
+                ],
+            ];
         }
 
         return [...$nodes, ...$walls];
@@ -362,7 +539,12 @@ final class StoreysTest extends TestCase
      */
     private static function jambs(array $shapes): array
     {
-        $openings = array_merge(...array_map(static fn (array $wall): array => \is_array($wall['openings']) ? $wall['openings'] : [], array_values($shapes['walls'])));
+        $openings = array_merge(
+            ...array_map(
+                static fn (array $wall): array => \is_array($wall['openings']) ? $wall['openings'] : [],
+                array_values($shapes['walls']),
+            ),
+        );
         self::assertCount(1, $openings);
         self::assertIsArray($openings[0]);
         self::assertIsArray($openings[0]['polygon']);

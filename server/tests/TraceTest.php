@@ -27,7 +27,14 @@ final class TraceTest extends TestCase
         $outer = $this->desk->chain([[0, 0], [8000, 0], [8000, 5000], [0, 5000]], true);
         $again = $this->desk->chain([[9000, 6], [-3, -4]]);
         $beside = $this->desk->chain([[2000, 4850], [6000, 4850]]);
-        $this->desk->change([$outer['operation'], $again['operation'], $beside['operation'], Desk::door($outer['walls'][0], 1000.0, 900.0), Desk::door($again['walls'][0], 7100.0, 900.0), Desk::door($again['walls'][0], 3000.0, 900.0)]);
+        $this->desk->change([
+            $outer['operation'],
+            $again['operation'],
+            $beside['operation'],
+            Desk::door($outer['walls'][0], 1000.0, 900.0),
+            Desk::door($again['walls'][0], 7100.0, 900.0),
+            Desk::door($again['walls'][0], 3000.0, 900.0),
+        ]);
         $found = function (): array {
             $mends = [];
             foreach (self::told($this->desk->state(), 'walls') as $wall) {
@@ -46,7 +53,11 @@ final class TraceTest extends TestCase
         $mend = static fn (string $a, string $b): array => ['do' => 'rework', 'rework' => ['kind' => 'mend', 'wall' => $a, 'other' => $b]];
         $this->desk->change([$mend($outer['walls'][0], $again['walls'][0]), $mend($beside['walls'][0], $outer['walls'][2])]);
         self::assertSame([], $found());
-        self::assertNotContains($outer['walls'][0], array_column(Desk::rows($this->desk->state(), 'wall'), 'id'), 'The shorter of two that are one has gone.');
+        self::assertNotContains(
+            $outer['walls'][0],
+            array_column(Desk::rows($this->desk->state(), 'wall'), 'id'),
+            'The shorter of two that are one has gone.',
+        );
         $doors = array_map(static fn (array $row): array => $row['values'], Desk::rows($this->desk->state(), 'opening'));
         self::assertCount(2, $doors, 'The door that both had is there once.');
         foreach ($doors as $door) {
@@ -81,7 +92,10 @@ final class TraceTest extends TestCase
         self::assertCount(10, self::told($whole, 'regions'));
         self::assertContains(self::told($moved, 'regions')[0]['key'] ?? '', array_column(self::told($whole, 'regions'), 'key'));
         // What is left out of one answer was the same before.
-        $step = $this->desk->client->ok('POST', "/api/projects/{$this->desk->id}/undo", ['id' => Desk::newId(), 'known' => $this->desk->revision]);
+        $step = $this->desk->client->ok('POST', "/api/projects/{$this->desk->id}/undo", [
+            'id' => Desk::newId(),
+            'known' => $this->desk->revision,
+        ]);
         self::assertEqualsCanonicalizing(self::removed($moved, 'regions'), array_column(self::told($step, 'regions'), 'key'));
     }
 
@@ -94,12 +108,29 @@ final class TraceTest extends TestCase
                 $key = \sprintf('%.3f,%.3f', $p->x, $p->y);
                 if (!isset($nodes[$key])) {
                     $nodes[$key] = Desk::newId();
-                    $operations[] = ['do' => 'add', 'type' => 'node', 'id' => $nodes[$key], 'values' => ['storey' => $this->desk->storey, 'drawing' => null, 'x' => $p->x, 'y' => $p->y]];
+                    $operations[] = [
+                        'do' => 'add',
+                        'type' => 'node',
+                        'id' => $nodes[$key],
+                        'values' => ['storey' => $this->desk->storey, 'drawing' => null, 'x' => $p->x, 'y' => $p->y],
+                    ];
                 }
                 $ends[] = $nodes[$key];
             }
             $walls[] = $id = Desk::newId();
-            $operations[] = ['do' => 'add', 'type' => 'wall', 'id' => $id, 'values' => ['storey' => $this->desk->storey, 'fromNode' => $ends[0], 'toNode' => $ends[1], 'thickness' => $wall->thickness, 'line' => 'centre', 'evidence' => 'ink']];
+            $operations[] = [
+                'do' => 'add',
+                'type' => 'wall',
+                'id' => $id,
+                'values' => [
+                    'storey' => $this->desk->storey,
+                    'fromNode' => $ends[0],
+                    'toNode' => $ends[1],
+                    'thickness' => $wall->thickness,
+                    'line' => 'centre',
+                    'evidence' => 'ink',
+                ],
+            ];
         }
         $this->desk->change($operations);
         Noise::seed(77);
@@ -112,9 +143,36 @@ final class TraceTest extends TestCase
                 1 => ['do' => 'set', 'type' => 'wall', 'id' => $walls[$k], 'values' => ['thickness' => Noise::uniform(80, 400)]],
                 2 => ['do' => 'remove', 'type' => 'wall', 'id' => array_splice($walls, $k, 1)[0]],
                 3 => $this->desk->chain([[$x, $y], [$x + 900, $y + 200]])['operation'],
-                4 => ['do' => 'add', 'type' => 'divider', 'id' => Desk::newId(), 'values' => ['storey' => $this->desk->storey, 'drawing' => null, 'x1' => $x, 'y1' => $y, 'x2' => $x + 4000, 'y2' => $y + 300]],
-                5 => ['do' => 'rework', 'rework' => ['kind' => 'split', 'wall' => $walls[$k], 'along' => 450.0, 'node' => Desk::newId(), 'newWall' => $piece]],
-                default => ['do' => 'add', 'type' => 'room', 'id' => Desk::newId(), 'values' => ['storey' => $this->desk->storey, 'drawing' => null, 'name' => "Room $i", 'number' => '', 'x' => $x, 'y' => $y]],
+                4 => [
+                    'do' => 'add',
+                    'type' => 'divider',
+                    'id' => Desk::newId(),
+                    'values' => [
+                        'storey' => $this->desk->storey,
+                        'drawing' => null,
+                        'x1' => $x,
+                        'y1' => $y,
+                        'x2' => $x + 4000,
+                        'y2' => $y + 300,
+                    ],
+                ],
+                5 => [
+                    'do' => 'rework',
+                    'rework' => ['kind' => 'split', 'wall' => $walls[$k], 'along' => 450.0, 'node' => Desk::newId(), 'newWall' => $piece],
+                ],
+                default => [
+                    'do' => 'add',
+                    'type' => 'room',
+                    'id' => Desk::newId(),
+                    'values' => [
+                        'storey' => $this->desk->storey,
+                        'drawing' => null,
+                        'name' => "Room $i",
+                        'number' => '',
+                        'x' => $x,
+                        'y' => $y,
+                    ],
+                ],
             }]);
             if (5 === $i % 7) {
                 $walls[] = $piece;
@@ -123,8 +181,14 @@ final class TraceTest extends TestCase
         $state = $this->desk->state();
         $document = $this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/storeys/{$this->desk->storey}/plan.json");
         $plan = Derivation::of(PlanReader::read(json_encode($document, \JSON_THROW_ON_ERROR))->storeys[0]);
-        $kept = array_map(static fn (array $r): string => \sprintf('%.4f %s', Desk::float($r['netAreaM2']), self::boundBy($r['id'], $r['walls'])), self::told($state, 'regions'));
-        $given = array_map(static fn (Region $r): string => \sprintf('%.4f %s', $r->netAreaMm2 / 1e6, self::boundBy($r->room?->id, $r->walls)), $plan->regions);
+        $kept = array_map(
+            static fn (array $r): string => \sprintf('%.4f %s', Desk::float($r['netAreaM2']), self::boundBy($r['id'], $r['walls'])),
+            self::told($state, 'regions'),
+        );
+        $given = array_map(
+            static fn (Region $r): string => \sprintf('%.4f %s', $r->netAreaMm2 / 1e6, self::boundBy($r->room?->id, $r->walls)),
+            $plan->regions,
+        );
         sort($given, \SORT_STRING);
         sort($kept, \SORT_STRING);
         self::assertSame($given, $kept);
@@ -150,7 +214,10 @@ final class TraceTest extends TestCase
         // And a door that is moved alone changes the shape of its wall, no other.
         $state = $this->desk->change([['do' => 'set', 'type' => 'opening', 'id' => $door, 'values' => ['offset' => 2000]]]);
         self::assertSame([$ring['walls'][2]], array_column(self::told($state, 'walls'), 'id'));
-        self::assertStringContainsString('"polygon":[[4000,4600],[3100,4600],[3100,4400],[4000,4400]]', (string) json_encode(self::told($state, 'walls')));
+        self::assertStringContainsString(
+            '"polygon":[[4000,4600],[3100,4600],[3100,4400],[4000,4400]]',
+            (string) json_encode(self::told($state, 'walls')),
+        );
     }
 
     public function testAFigureBetweenFacesMovesTheWallThatIsNotHeldAndItsDecisionIsKept(): void
@@ -159,9 +226,22 @@ final class TraceTest extends TestCase
         $this->desk->change([$ring['operation']]);
         $id = Desk::newId();
         // Inner faces of south and north: 3800 apart by the ink. The ring runs counter-clockwise, so inside is left.
-        $figure = ['id' => $id, 'a' => $ring['walls'][0], 'aSide' => 'left', 'b' => $ring['walls'][2], 'bSide' => 'left', 'text' => '3.85 m', 'unit' => 'mm', 'decided' => 'figure', 'reason' => 'figured twice', 'moves' => 'b'];
+        $figure = [
+            'id' => $id,
+            'a' => $ring['walls'][0],
+            'aSide' => 'left',
+            'b' => $ring['walls'][2],
+            'bSide' => 'left',
+            'text' => '3.85 m',
+            'unit' => 'mm',
+            'decided' => 'figure',
+            'reason' => 'figured twice',
+            'moves' => 'b',
+        ];
         $this->desk->change([['do' => 'figure', 'figure' => $figure]]);
-        $y = fn (int $i): float => Desk::float(array_column(Desk::rows($this->desk->state(), 'node'), 'values', 'id')[$ring['nodes'][$i]]['y']);
+        $y = fn (int $i): float => Desk::float(
+            array_column(Desk::rows($this->desk->state(), 'node'), 'values', 'id')[$ring['nodes'][$i]]['y'],
+        );
         self::assertEqualsWithDelta(0.0, $y(0), 1e-9);
         self::assertEqualsWithDelta(4050.0, $y(2), 1e-9);
         $row = Desk::rows($this->desk->state(), 'figure')[0]['values'];
@@ -169,22 +249,42 @@ final class TraceTest extends TestCase
         self::assertSame(['figure', 'figured twice'], [$row['decided'], $row['reason']]);
         self::assertSame('figure', array_column(Desk::rows($this->desk->state(), 'wall'), 'values', 'id')[$ring['walls'][2]]['evidence']);
         // Measured on site it is something else, and that is decided; then the ink after all.
-        $this->desk->change([['do' => 'figure', 'figure' => ['id' => $id, 'siteText' => '3 812', 'decided' => 'site', 'moves' => 'b', 'reason' => 'taped in March']]]);
+        $this->desk->change([[
+            'do' => 'figure',
+            'figure' => ['id' => $id, 'siteText' => '3 812', 'decided' => 'site', 'moves' => 'b', 'reason' => 'taped in March'],
+        ]]);
         self::assertEqualsWithDelta(4012.0, $y(2), 1e-9);
         $this->desk->change([['do' => 'figure', 'figure' => ['id' => $id, 'decided' => 'ink', 'moves' => 'a']]]);
         self::assertEqualsWithDelta(12.0, $y(0), 1e-9);
-        self::assertSame('not-parallel', $this->desk->refused(422, [['do' => 'figure', 'figure' => ['id' => Desk::newId(), 'b' => $ring['walls'][1]] + $figure]])['code']);
-        self::assertSame('unreadable-length', $this->desk->refused(422, [['do' => 'figure', 'figure' => ['text' => 'about four'] + $figure]])['code']);
+        self::assertSame(
+            'not-parallel',
+            $this->desk->refused(422, [[
+                'do' => 'figure',
+                'figure' => ['id' => Desk::newId(), 'b' => $ring['walls'][1]] + $figure,
+            ]])['code'],
+        );
+        self::assertSame(
+            'unreadable-length',
+            $this->desk->refused(422, [['do' => 'figure', 'figure' => ['text' => 'about four'] + $figure]])['code'],
+        );
     }
 
     public function testWallsAreSplitJoinedTurnedRoundEndedAndCopied(): void
     {
         $wall = $this->desk->chain([[0, 0], [6000, 0]], false, 200, 'left');
         $across = $this->desk->chain([[2000, -3000], [2000, -800]]);
-        $this->desk->change([$wall['operation'], $across['operation'], Desk::door($wall['walls'][0], 500, 900, $first = Desk::newId()), Desk::door($wall['walls'][0], 4500, 900, $second = Desk::newId())]);
+        $this->desk->change([
+            $wall['operation'],
+            $across['operation'],
+            Desk::door($wall['walls'][0], 500, 900, $first = Desk::newId()),
+            Desk::door($wall['walls'][0], 4500, 900, $second = Desk::newId()),
+        ]);
         $opening = fn (string $id): array => array_column(Desk::rows($this->desk->state(), 'opening'), 'values', 'id')[$id];
         $split = ['kind' => 'split', 'wall' => $wall['walls'][0], 'node' => Desk::newId(), 'newWall' => $new = Desk::newId()];
-        self::assertSame('opening-on-cut', $this->desk->refused(422, [['do' => 'rework', 'rework' => ['along' => 4800.0] + $split]])['code']);
+        self::assertSame(
+            'opening-on-cut',
+            $this->desk->refused(422, [['do' => 'rework', 'rework' => ['along' => 4800.0] + $split]])['code'],
+        );
         self::assertSame('off-wall', $this->desk->refused(422, [['do' => 'rework', 'rework' => ['along' => 6000.0] + $split]])['code']);
         $this->desk->change([['do' => 'rework', 'rework' => ['along' => 4000.0] + $split]]);
         self::assertSame([$new, 500], [$opening($second)['wall'], $opening($second)['offset']]);
@@ -192,15 +292,43 @@ final class TraceTest extends TestCase
         $this->desk->change([['do' => 'rework', 'rework' => ['kind' => 'reverse', 'wall' => $new]]]);
         self::assertSame([600, 'right', 'right'], [$opening($second)['offset'], $opening($second)['hand'], $opening($second)['swing']]);
         $this->desk->change([['do' => 'rework', 'rework' => ['kind' => 'join', 'wall' => $wall['walls'][0], 'other' => $new]]]);
-        self::assertSame([$wall['walls'][0], 4500, 'left'], [$opening($second)['wall'], $opening($second)['offset'], $opening($second)['hand']]);
+        self::assertSame([$wall['walls'][0], 4500, 'left'], [
+            $opening($second)['wall'],
+            $opening($second)['offset'],
+            $opening($second)['hand'],
+        ]);
         self::assertSame(500, $opening($first)['offset']);
         // Drawn on to the first wall.
-        $this->desk->change([['do' => 'rework', 'rework' => ['kind' => 'end', 'wall' => $across['walls'][0], 'atStart' => false, 'other' => $wall['walls'][0]]]]);
+        $this->desk->change([[
+            'do' => 'rework',
+            'rework' => ['kind' => 'end', 'wall' => $across['walls'][0], 'atStart' => false, 'other' => $wall['walls'][0]],
+        ]]);
         $node = array_column(Desk::rows($this->desk->state(), 'node'), 'values', 'id')[$across['nodes'][1]];
-        self::assertEqualsWithDelta(-100.0, Desk::float($node['y']), 1e-9, 'The left face was traced: the centre lies half a thickness to the right.');
-        $copy = $this->desk->change([['do' => 'rework', 'rework' => ['kind' => 'beside', 'wall' => $across['walls'][0], 'left' => 1500.0, 'node' => Desk::newId(), 'secondNode' => Desk::newId(), 'newWall' => Desk::newId()]]]);
+        self::assertEqualsWithDelta(
+            -100.0,
+            Desk::float($node['y']),
+            1e-9,
+            'The left face was traced: the centre lies half a thickness to the right.',
+        );
+        $copy = $this->desk->change([[
+            'do' => 'rework',
+            'rework' => [
+                'kind' => 'beside',
+                'wall' => $across['walls'][0],
+                'left' => 1500.0,
+                'node' => Desk::newId(),
+                'secondNode' => Desk::newId(),
+                'newWall' => Desk::newId(),
+            ],
+        ]]);
         self::assertEqualsWithDelta(500.0, Desk::float(Desk::rows($copy, 'node')[0]['values']['x']), 1e-9);
-        self::assertSame('not-straight-on', $this->desk->refused(422, [['do' => 'rework', 'rework' => ['kind' => 'join', 'wall' => $wall['walls'][0], 'other' => $across['walls'][0]]]])['code']);
+        self::assertSame(
+            'not-straight-on',
+            $this->desk->refused(422, [[
+                'do' => 'rework',
+                'rework' => ['kind' => 'join', 'wall' => $wall['walls'][0], 'other' => $across['walls'][0]],
+            ]])['code'],
+        );
     }
 
     public function testATypedLengthMovesOneEndAndDoorsStayWhereTheyAre(): void
@@ -209,7 +337,11 @@ final class TraceTest extends TestCase
         $this->desk->change([$wall['operation'], Desk::door($wall['walls'][0], 4000, 900)]);
         $this->desk->change([['do' => 'shift', 'shift' => ['wall' => $wall['walls'][0], 'length' => 5500.0, 'holds' => 'to']]]);
         $state = $this->desk->state();
-        self::assertEqualsWithDelta(500.0, Desk::float(array_column(Desk::rows($state, 'node'), 'values', 'id')[$wall['nodes'][0]]['x']), 1e-9);
+        self::assertEqualsWithDelta(
+            500.0,
+            Desk::float(array_column(Desk::rows($state, 'node'), 'values', 'id')[$wall['nodes'][0]]['x']),
+            1e-9,
+        );
         self::assertEqualsWithDelta(3500.0, Desk::float(Desk::rows($state, 'opening')[0]['values']['offset']), 1e-9);
         self::assertSame('figure', Desk::rows($state, 'wall')[0]['values']['evidence']);
     }
@@ -227,8 +359,18 @@ final class TraceTest extends TestCase
     {
         $ring = $this->desk->chain([[0, 0], [6000, 0], [6000, 4000], [0, 4000]], true);
         $this->desk->change([$ring['operation']]);
-        $divider = ['do' => 'add', 'type' => 'divider', 'id' => $id = Desk::newId(), 'values' => ['storey' => $this->desk->storey, 'drawing' => null, 'x1' => 3000, 'y1' => 100, 'x2' => 3000, 'y2' => 3900]];
-        $column = ['do' => 'add', 'type' => 'column', 'id' => Desk::newId(), 'values' => ['storey' => $this->desk->storey, 'x' => 1000, 'y' => 1000, 'width' => 300, 'depth' => 300, 'round' => false]];
+        $divider = [
+            'do' => 'add',
+            'type' => 'divider',
+            'id' => $id = Desk::newId(),
+            'values' => ['storey' => $this->desk->storey, 'drawing' => null, 'x1' => 3000, 'y1' => 100, 'x2' => 3000, 'y2' => 3900],
+        ];
+        $column = [
+            'do' => 'add',
+            'type' => 'column',
+            'id' => Desk::newId(),
+            'values' => ['storey' => $this->desk->storey, 'x' => 1000, 'y' => 1000, 'width' => 300, 'depth' => 300, 'round' => false],
+        ];
         $state = $this->desk->change([$divider, $column]);
         $areas = array_map(Desk::float(...), array_column(self::told($state, 'regions'), 'netAreaM2'));
         sort($areas);
@@ -245,13 +387,27 @@ final class TraceTest extends TestCase
     public function testALeakNamesTheEndThatMendsIt(): void
     {
         $open = $this->desk->chain([[0, 3800], [0, 0], [6000, 0], [6000, 4000], [-200, 4000]]);
-        $room = ['do' => 'add', 'type' => 'room', 'id' => Desk::newId(), 'values' => ['storey' => $this->desk->storey, 'drawing' => null, 'name' => 'Hall', 'number' => '1', 'x' => 3000, 'y' => 2000]];
+        $room = [
+            'do' => 'add',
+            'type' => 'room',
+            'id' => Desk::newId(),
+            'values' => ['storey' => $this->desk->storey, 'drawing' => null, 'name' => 'Hall', 'number' => '1', 'x' => 3000, 'y' => 2000],
+        ];
         $state = $this->desk->change([$open['operation'], $room]);
         $leak = self::told($state, 'unplaced')[0]['leak'] ?? null;
         self::assertIsArray($leak);
         self::assertIsArray($leak['walls']);
         self::assertEqualsWithDelta(100.0, Desk::float($leak['gapMm']), 1e-9);
-        $state = $this->desk->change([['do' => 'rework', 'rework' => ['kind' => 'end', 'wall' => $leak['walls'][0], 'atStart' => 'from' === $leak['end'], 'other' => $leak['walls'][1], 'node' => Desk::newId()]]]);
+        $state = $this->desk->change([[
+            'do' => 'rework',
+            'rework' => [
+                'kind' => 'end',
+                'wall' => $leak['walls'][0],
+                'atStart' => 'from' === $leak['end'],
+                'other' => $leak['walls'][1],
+                'node' => Desk::newId(),
+            ],
+        ]]);
         self::assertCount(1, self::removed($state, 'unplaced'));
         self::assertSame($room['id'], self::told($state, 'regions')[0]['id'] ?? null);
     }
@@ -259,11 +415,36 @@ final class TraceTest extends TestCase
     public function testTheDrawingsOwnRoomsTableIsHeldAgainstTheTracing(): void
     {
         $ring = $this->desk->chain([[0, 0], [6000, 0], [6000, 4000], [0, 4000]], true);
-        $room = ['do' => 'add', 'type' => 'room', 'id' => Desk::newId(), 'values' => ['storey' => $this->desk->storey, 'drawing' => null, 'name' => 'Tank room', 'number' => '3', 'x' => 3000, 'y' => 2000]];
+        $room = [
+            'do' => 'add',
+            'type' => 'room',
+            'id' => Desk::newId(),
+            'values' => [
+                'storey' => $this->desk->storey,
+                'drawing' => null,
+                'name' => 'Tank room',
+                'number' => '3',
+                'x' => 3000,
+                'y' => 2000,
+            ],
+        ];
         $this->desk->change([$ring['operation'], $room]);
-        $rooms = $this->desk->client->ok('POST', '/api/rooms-table', ['text' => "3 Tank room 5.80 x 3.70 21.5 m²\n4 Loft 9 m²", 'unit' => 'mm'])['rooms'];
+        $rooms = $this->desk->client->ok('POST', '/api/rooms-table', [
+            'text' => "3 Tank room 5.80 x 3.70 21.5 m²\n4 Loft 9 m²",
+            'unit' => 'mm',
+        ])['rooms'];
         self::assertIsArray($rooms);
-        $this->desk->change(array_map(fn (mixed $r): array => ['do' => 'add', 'type' => 'listedRoom', 'id' => Desk::newId(), 'values' => ['storey' => $this->desk->storey] + (\is_array($r) ? $r : [])], array_values($rooms)));
+        $this->desk->change(
+            array_map(
+                fn (mixed $r): array => [
+                    'do' => 'add',
+                    'type' => 'listedRoom',
+                    'id' => Desk::newId(),
+                    'values' => ['storey' => $this->desk->storey] + (\is_array($r) ? $r : []),
+                ],
+                array_values($rooms),
+            ),
+        );
         $rows = $this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/storeys/{$this->desk->storey}/rooms-table")['rows'];
         self::assertIsArray($rows);
         self::assertIsArray($rows[0]);
@@ -278,15 +459,24 @@ final class TraceTest extends TestCase
         $stranger = Client::ofStack()->signIn('stranger@plinth.example');
         $project = "/api/projects/{$this->desk->id}";
         $stranger->refused(404, 'GET', $project);
-        self::assertSame('no-account', $this->desk->client->refused(422, 'PUT', "$project/shares", ['email' => 'nobody@plinth.example', 'role' => 'read'])['code']);
-        self::assertSame('one-owner', $this->desk->client->refused(422, 'PUT', "$project/shares", ['email' => 'stranger@plinth.example', 'role' => 'owner'])['code']);
+        self::assertSame(
+            'no-account',
+            $this->desk->client->refused(422, 'PUT', "$project/shares", ['email' => 'nobody@plinth.example', 'role' => 'read'])['code'],
+        );
+        self::assertSame(
+            'one-owner',
+            $this->desk->client->refused(422, 'PUT', "$project/shares", ['email' => 'stranger@plinth.example', 'role' => 'owner'])['code'],
+        );
         $this->desk->client->ok('PUT', "$project/shares", ['email' => 'stranger@plinth.example', 'role' => 'read']);
         self::assertSame('read', $stranger->ok('GET', $project)['role']);
         $chain = $this->desk->chain([[0, 0], [6000, 0]]);
         $body = Desk::body([$chain['operation']], $this->desk->revision);
         self::assertSame('read-only-project', $stranger->refused(403, 'POST', "$project/changes", $body)['code']);
         self::assertSame('read-only-project', $stranger->refused(403, 'POST', "$project/undo", ['id' => Desk::newId()])['code']);
-        self::assertSame('owner-only', $stranger->refused(403, 'PUT', "$project/shares", ['email' => 'stranger@plinth.example', 'role' => 'edit'])['code']);
+        self::assertSame(
+            'owner-only',
+            $stranger->refused(403, 'PUT', "$project/shares", ['email' => 'stranger@plinth.example', 'role' => 'edit'])['code'],
+        );
         $shares = $this->desk->client->ok('PUT', "$project/shares", ['email' => 'stranger@plinth.example', 'role' => 'edit'])['shares'];
         self::assertIsArray($shares);
         self::assertIsArray($shares[0]);

@@ -23,8 +23,27 @@ final class TrueUpTest extends TestCase
         $picks = array_map(static fn (): string => Desk::newId(), range(1, 4));
         $room = Desk::newId();
         $desk->change([
-            ...array_map(static fn (string $id, array $at): array => self::pick($id, $drawing, $at[0], $at[1]), $picks, [[500.0, 1500.0], [1220.0, 1500.0], [1220.0, 660.0], [500.0, 660.0]]),
-            ['do' => 'add', 'type' => 'rectangle', 'id' => $room, 'values' => ['drawing' => $drawing, 'a' => $picks[0], 'b' => $picks[1], 'c' => $picks[2], 'd' => $picks[3], 'width' => '3.6 m', 'depth' => '4200', 'unit' => 'mm', 'standing' => 'figured']],
+            ...array_map(
+                static fn (string $id, array $at): array => self::pick($id, $drawing, $at[0], $at[1]),
+                $picks,
+                [[500.0, 1500.0], [1220.0, 1500.0], [1220.0, 660.0], [500.0, 660.0]],
+            ),
+            [
+                'do' => 'add',
+                'type' => 'rectangle',
+                'id' => $room,
+                'values' => [
+                    'drawing' => $drawing,
+                    'a' => $picks[0],
+                    'b' => $picks[1],
+                    'c' => $picks[2],
+                    'd' => $picks[3],
+                    'width' => '3.6 m',
+                    'depth' => '4200',
+                    'unit' => 'mm',
+                    'standing' => 'figured',
+                ],
+            ],
         ]);
         $report = $this->report($desk);
         self::assertEqualsWithDelta(5.0, $report->get('mmPerPixel')->number(), 1e-6);
@@ -36,11 +55,24 @@ final class TrueUpTest extends TestCase
         $desk->change($count);
         self::assertEqualsWithDelta(3600.0, $this->report($desk)->get('lengths')->items()[0]->get('fittedMm')->number(), 1e-2);
         // A corner onto the origin: place and nothing else.
-        $desk->change([self::pick($at = Desk::newId(), $drawing, 500.0, 1500.0), ['do' => 'add', 'type' => 'controlPoint', 'id' => Desk::newId(), 'values' => ['drawing' => $drawing, 'pick' => $at, 'x' => 0.0, 'y' => 0.0, 'text' => 'origin']]]);
+        $desk->change([
+            self::pick($at = Desk::newId(), $drawing, 500.0, 1500.0),
+            [
+                'do' => 'add',
+                'type' => 'controlPoint',
+                'id' => Desk::newId(),
+                'values' => ['drawing' => $drawing, 'pick' => $at, 'x' => 0.0, 'y' => 0.0, 'text' => 'origin'],
+            ],
+        ]);
         $report = $this->report($desk);
         self::assertTrue($report->get('determined')->get('place')->boolean());
         self::assertEqualsWithDelta([0.0, 0.0], $this->map($desk)->toMm(new PixelPoint(500, 1500))->toArray(), 1e-6);
-        $desk->change([['do' => 'set', 'type' => 'drawing', 'id' => $drawing, 'values' => ['statedScale' => 50.0, 'statedPaper' => 420.0]]]);
+        $desk->change([[
+            'do' => 'set',
+            'type' => 'drawing',
+            'id' => $drawing,
+            'values' => ['statedScale' => 50.0, 'statedPaper' => 420.0],
+        ]]);
         self::assertEqualsWithDelta(5.0 / (50 * 420 / 3308), $this->report($desk)->get('statedScale')->get('ratio')->number(), 0.01);
     }
 
@@ -49,13 +81,38 @@ final class TrueUpTest extends TestCase
         $desk = $this->desk();
         $length = $desk->knownLength([[300.0, 1500.0], [900.0, 700.0]], '4000');
         $c = Desk::newId();
-        $desk->change([self::pick($c, (string) $desk->drawing, 2900.0, 1500.0), $length[0], $length[1], self::with($length[2], ['along' => 'across', 'c' => $c])]);
+        $desk->change([
+            self::pick($c, (string) $desk->drawing, 2900.0, 1500.0),
+            $length[0],
+            $length[1],
+            self::with($length[2], ['along' => 'across', 'c' => $c]),
+        ]);
         self::assertEqualsWithDelta(5.0, $this->report($desk)->get('mmPerPixel')->number(), 1e-6);
-        $desk->change([['do' => 'set', 'type' => 'knownLength', 'id' => self::id($length[2]), 'values' => ['picked' => 'inner face', 'wall' => 300.0]]]);
-        self::assertEqualsWithDelta(3400.0 / 800, $this->report($desk)->get('mmPerPixel')->number(), 1e-6, 'Figured outside, picked inside: two walls less.');
-        $error = $desk->refused(422, [['do' => 'set', 'type' => 'knownLength', 'id' => self::id($length[2]), 'values' => ['along' => 'straight']]]);
+        $desk->change([[
+            'do' => 'set',
+            'type' => 'knownLength',
+            'id' => self::id($length[2]),
+            'values' => ['picked' => 'inner face', 'wall' => 300.0],
+        ]]);
+        self::assertEqualsWithDelta(
+            3400.0 / 800,
+            $this->report($desk)->get('mmPerPixel')->number(),
+            1e-6,
+            'Figured outside, picked inside: two walls less.',
+        );
+        $error = $desk->refused(422, [[
+            'do' => 'set',
+            'type' => 'knownLength',
+            'id' => self::id($length[2]),
+            'values' => ['along' => 'straight'],
+        ]]);
         self::assertStringContainsString('operations/0/values/c', json_encode($error, \JSON_UNESCAPED_SLASHES | \JSON_THROW_ON_ERROR));
-        $error = $desk->refused(422, [['do' => 'set', 'type' => 'knownLength', 'id' => self::id($length[2]), 'values' => ['wall' => 2500.0]]]);
+        $error = $desk->refused(422, [[
+            'do' => 'set',
+            'type' => 'knownLength',
+            'id' => self::id($length[2]),
+            'values' => ['wall' => 2500.0],
+        ]]);
         self::assertSame('length-not-positive', $error['code']);
     }
 
@@ -63,7 +120,23 @@ final class TrueUpTest extends TestCase
     {
         $desk = $this->desk();
         $second = Desk::newId();
-        $desk->change([['do' => 'add', 'type' => 'drawing', 'id' => $second, 'values' => ['page' => $desk->page, 'storey' => $desk->storey, 'name' => 'detail', 'kind' => 'detail', 'left' => 2000, 'top' => 200, 'width' => 800, 'height' => 800, 'fade' => 1, 'order' => 9]]]);
+        $desk->change([[
+            'do' => 'add',
+            'type' => 'drawing',
+            'id' => $second,
+            'values' => [
+                'page' => $desk->page,
+                'storey' => $desk->storey,
+                'name' => 'detail',
+                'kind' => 'detail',
+                'left' => 2000,
+                'top' => 200,
+                'width' => 800,
+                'height' => 800,
+                'fade' => 1,
+                'order' => 9,
+            ],
+        ]]);
         $length = $desk->knownLength([[300.0, 1500.0], [2300.0, 1500.0]], '10 000');
         $desk->change([$length[0], $length[1], self::with($length[2], ['wholePage' => true])]);
         $reports = JsonValue::of($desk->state()['fits'])->items();
@@ -79,8 +152,13 @@ final class TrueUpTest extends TestCase
     {
         $desk = $this->desk();
         $map = self::truth();
-        $ends = array_map(static fn (array $p): array => [$map->toPixel(new Point(...$p))->x, $map->toPixel(new Point(...$p))->y], [[0.0, 0.0], [13200.0, 0.0], [0.0, 8600.0]]);
-        $try = static fn (array $operations): JsonValue => JsonValue::of($desk->client->ok('POST', "/api/projects/$desk->id/try", ['base' => $desk->revision, 'operations' => $operations]));
+        $ends = array_map(
+            static fn (array $p): array => [$map->toPixel(new Point(...$p))->x, $map->toPixel(new Point(...$p))->y],
+            [[0.0, 0.0], [13200.0, 0.0], [0.0, 8600.0]],
+        );
+        $try = static fn (array $operations): JsonValue => JsonValue::of(
+            $desk->client->ok('POST', "/api/projects/$desk->id/try", ['base' => $desk->revision, 'operations' => $operations]),
+        );
         // Alone, the walls that the figure makes tell.
         $tried = $try($desk->knownLength([$ends[0], $ends[1]], '132 000'));
         self::assertSame('factor-10', $tried->get('slips')->items()[0]->get('code')->text());
@@ -93,7 +171,13 @@ final class TrueUpTest extends TestCase
         $tried = $try($desk->knownLength([$ends[0], $ends[2]], '8 000'));
         self::assertSame('wall', $tried->get('slips')->items()[0]->get('code')->text());
         self::assertEqualsWithDelta(8_600, $tried->get('slips')->items()[0]->get('wouldBeMm')->number(), 12);
-        self::assertSame('length-not-positive', $desk->client->refused(422, 'POST', "/api/projects/$desk->id/try", ['base' => $desk->revision, 'operations' => $desk->knownLength([$ends[0], $ends[2]], '0')])['code']);
+        self::assertSame(
+            'length-not-positive',
+            $desk->client->refused(422, 'POST', "/api/projects/$desk->id/try", [
+                'base' => $desk->revision,
+                'operations' => $desk->knownLength([$ends[0], $ends[2]], '0'),
+            ])['code'],
+        );
     }
 
     public function testALaterFitKeepsTheTracingOrCarriesItAndSaysHowFarFirst(): void
@@ -103,7 +187,9 @@ final class TrueUpTest extends TestCase
         $chain = $desk->chain([[1000.0, 1000.0], [9000.0, 1000.0]]);
         $desk->change([$chain['operation']]);
         $more = $desk->knownLength([[300.0, 500.0], [2300.0, 500.0]], '10 200');
-        $tried = JsonValue::of($desk->client->ok('POST', "/api/projects/$desk->id/try", ['base' => $desk->revision, 'operations' => $more]));
+        $tried = JsonValue::of(
+            $desk->client->ok('POST', "/api/projects/$desk->id/try", ['base' => $desk->revision, 'operations' => $more]),
+        );
         $move = $tried->get('moves')->items()[0];
         self::assertSame(2.0, $move->get('traced')->number());
         self::assertGreaterThan(20.0, $move->get('mm')->number());
@@ -123,7 +209,12 @@ final class TrueUpTest extends TestCase
         $desk = $this->desk();
         $drawing = (string) $desk->drawing;
         $desk->change($desk->knownLength([[300.0, 1500.0], [2300.0, 1500.0]], '10 000', $length = Desk::newId()));
-        $lock = static fn (bool $locked): array => [['do' => 'set', 'type' => 'drawing', 'id' => $drawing, 'values' => ['locked' => $locked]]];
+        $lock = static fn (bool $locked): array => [[
+            'do' => 'set',
+            'type' => 'drawing',
+            'id' => $drawing,
+            'values' => ['locked' => $locked],
+        ]];
         $desk->change($lock(true));
         $desk->state();
         $before = $this->map($desk)->matrix();
@@ -166,14 +257,28 @@ final class TrueUpTest extends TestCase
         // It is one change like any other: undone, all is there again.
         $desk->client->ok('POST', "/api/projects/$desk->id/undo", ['id' => Desk::newId()]);
         self::assertCount(2, Desk::rows($desk->state(), 'knownLength'));
-        self::assertSame('nothing-left', $desk->refused(409, [['do' => 'goBack', 'goBack' => ['drawing' => $drawing, 'revision' => $desk->revision]]])['code']);
+        self::assertSame(
+            'nothing-left',
+            $desk->refused(409, [['do' => 'goBack', 'goBack' => ['drawing' => $drawing, 'revision' => $desk->revision]]])['code'],
+        );
     }
 
     public function testTheInkSaysWhatAPickMeansAndHowThePageIsTurned(): void
     {
         $desk = $this->desk();
         $true = self::truth()->toPixel(new Point(13200.0, 0.0));
-        $near = static fn (float $dx, float $dy, string $more = ''): JsonValue => JsonValue::of($desk->client->ok('GET', \sprintf('/api/projects/'.$desk->id.'/pages/%s/found?x=%.3F&y=%.3F&reach=12%s', $desk->page, $true->x + $dx, $true->y + $dy, $more)));
+        $near = static fn (float $dx, float $dy, string $more = ''): JsonValue => JsonValue::of(
+            $desk->client->ok(
+                'GET',
+                \sprintf(
+                    '/api/projects/'.$desk->id.'/pages/%s/found?x=%.3F&y=%.3F&reach=12%s',
+                    $desk->page,
+                    $true->x + $dx,
+                    $true->y + $dy,
+                    $more,
+                ),
+            ),
+        );
         $found = $near(5.0, -6.0)->get('found');
         self::assertSame('corner', $found->get('kind')->text());
         self::assertLessThan(0.4, hypot($found->get('x')->number() - $true->x, $found->get('y')->number() - $true->y));
@@ -181,14 +286,26 @@ final class TrueUpTest extends TestCase
         self::assertSame('wall face', $near(-200.0, 3.0, '&mmPerPixel=6.35')->get('found')->get('kind')->text());
         self::assertNull($near(-200.0, 3.0, '&only=corners')->optional('found'));
         $desk->client->refused(422, 'GET', "/api/projects/$desk->id/pages/$desk->page/found?x=here&y=1&reach=12");
-        self::assertNull(JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id/pages/$desk->page/ticks?ax=100&ay=40&bx=900&by=40"))->optional('count'), 'Blank paper has no beat.');
+        self::assertNull(
+            JsonValue::of(
+                $desk->client->ok('GET', "/api/projects/$desk->id/pages/$desk->page/ticks?ax=100&ay=40&bx=900&by=40"),
+            )->optional('count'),
+            'Blank paper has no beat.',
+        );
         $made = Waiting::until(static function () use ($desk): ?JsonValue {
-            $made = JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id/changes?since=$desk->revision"))->get('pages')->items()[0]->get('made');
+            $made = JsonValue::of(
+                $desk->client->ok('GET', "/api/projects/$desk->id/changes?since=$desk->revision"),
+            )->get('pages')->items()[0]->get('made');
 
             return null === $made->optional('skew') ? null : $made;
         }, 'Nobody has looked how the page is turned');
         $m = self::truth();
-        $angle = rad2deg(atan2($m->toPixel(new Point(0, 0))->y - $m->toPixel(new Point(10_000, 0))->y, $m->toPixel(new Point(10_000, 0))->x - $m->toPixel(new Point(0, 0))->x));
+        $angle = rad2deg(
+            atan2(
+                $m->toPixel(new Point(0, 0))->y - $m->toPixel(new Point(10_000, 0))->y,
+                $m->toPixel(new Point(10_000, 0))->x - $m->toPixel(new Point(0, 0))->x,
+            ),
+        );
         self::assertEqualsWithDelta($angle, $made->get('skew')->get('degrees')->number(), 0.01);
         self::assertGreaterThan(0.3, $made->get('skew')->get('confidence')->number());
     }
@@ -197,7 +314,10 @@ final class TrueUpTest extends TestCase
     {
         $desk = $this->desk();
         $drawing = (string) $desk->drawing;
-        self::assertSame([], JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id/drawings/$drawing/spread"))->get('plusMinusMm')->items());
+        self::assertSame(
+            [],
+            JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id/drawings/$drawing/spread"))->get('plusMinusMm')->items(),
+        );
         $desk->change($desk->knownLength([[1000.0, 1000.0], [2000.0, 1000.0]], '5 000'));
         $spread = JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id/drawings/$drawing/spread"));
         $values = array_map(static fn (JsonValue $v): float => $v->number(), $spread->get('plusMinusMm')->items());
@@ -205,17 +325,41 @@ final class TrueUpTest extends TestCase
         sort($values);
         self::assertGreaterThan(2.0 * $values[0], $values[\count($values) - 1]);
         $axes = JsonValue::of($desk->client->ok('GET', '/api/spacings?text='.rawurlencode('2 x 6000 + 3600').'&unit=mm&first=A'));
-        self::assertSame([0.0, 6000.0, 12000.0, 15600.0], array_map(static fn (JsonValue $v): float => $v->number(), $axes->get('places')->items()));
-        self::assertStringContainsString('5 x 6000', json_encode($desk->client->refused(422, 'GET', '/api/spacings?text='.rawurlencode('5 x 0').'&unit=mm'), \JSON_THROW_ON_ERROR), 'How to write it.');
+        self::assertSame(
+            [0.0, 6000.0, 12000.0, 15600.0],
+            array_map(static fn (JsonValue $v): float => $v->number(), $axes->get('places')->items()),
+        );
+        self::assertStringContainsString(
+            '5 x 6000',
+            json_encode($desk->client->refused(422, 'GET', '/api/spacings?text='.rawurlencode('5 x 0').'&unit=mm'), \JSON_THROW_ON_ERROR),
+            'How to write it.',
+        );
         $desk->change([
             ['do' => 'add', 'type' => 'gridAxis', 'id' => Desk::newId(), 'values' => ['along' => 'x', 'at' => 6000.0, 'label' => 'B']],
-            ['do' => 'add', 'type' => 'column', 'id' => Desk::newId(), 'values' => ['storey' => $desk->storey, 'x' => 6000.0, 'y' => 0.0, 'width' => 350.0, 'depth' => 350.0, 'round' => false]],
+            [
+                'do' => 'add',
+                'type' => 'column',
+                'id' => Desk::newId(),
+                'values' => ['storey' => $desk->storey, 'x' => 6000.0, 'y' => 0.0, 'width' => 350.0, 'depth' => 350.0, 'round' => false],
+            ],
         ]);
         self::assertSame('B', Desk::rows($desk->state(), 'gridAxis')[0]['values']['label']);
         $dxf = $desk->client->send('GET', "/api/projects/$desk->id/storeys/$desk->storey/plan.dxf")[1]['text'] ?? '';
         self::assertIsString($dxf);
-        self::assertSame([1, 1], [preg_match_all('/\r\n8\r\ncolumns\r\n/', $dxf), preg_match_all('/LINE\r\n5\r\n[0-9A-F]+\r\n330\r\n1F\r\n100\r\nAcDbEntity\r\n8\r\naxes\r\n/', $dxf)], 'They go along into the DXF.');
-        $desk->refused(422, [['do' => 'add', 'type' => 'column', 'id' => Desk::newId(), 'values' => ['storey' => $desk->storey, 'x' => 0, 'y' => 0, 'width' => -1, 'depth' => 350]]]);
+        self::assertSame(
+            [1, 1],
+            [
+                preg_match_all('/\r\n8\r\ncolumns\r\n/', $dxf),
+                preg_match_all('/LINE\r\n5\r\n[0-9A-F]+\r\n330\r\n1F\r\n100\r\nAcDbEntity\r\n8\r\naxes\r\n/', $dxf),
+            ],
+            'They go along into the DXF.',
+        );
+        $desk->refused(422, [[
+            'do' => 'add',
+            'type' => 'column',
+            'id' => Desk::newId(),
+            'values' => ['storey' => $desk->storey, 'x' => 0, 'y' => 0, 'width' => -1, 'depth' => 350],
+        ]]);
     }
 
     public function testTheDistanceMetersReadingReachesItsOwnAccountOnly(): void
@@ -240,7 +384,11 @@ final class TrueUpTest extends TestCase
             self::$shared = $desk;
         }
         // Others wait only where they look at the ink.
-        $needsInk = \in_array($this->name(), ['testASlipIsSaidAndNothingOfATrialIsKept', 'testTheInkSaysWhatAPickMeansAndHowThePageIsTurned'], true);
+        $needsInk = \in_array(
+            $this->name(),
+            ['testASlipIsSaidAndNothingOfATrialIsKept', 'testTheInkSaysWhatAPickMeansAndHowThePageIsTurned'],
+            true,
+        );
         if ($needsInk) {
             $desk->imported();
         }
@@ -255,15 +403,23 @@ final class TrueUpTest extends TestCase
 
     private function map(Desk $desk): PixelToMm
     {
-        $rows = array_map(static fn (JsonValue $row): array => array_map(static fn (JsonValue $v): float => $v->number(), $row->items()), $this->report($desk)->get('pixelToMm')->items());
+        $rows = array_map(
+            static fn (JsonValue $row): array => array_map(static fn (JsonValue $v): float => $v->number(), $row->items()),
+            $this->report($desk)->get('pixelToMm')->items(),
+        );
 
-        return PixelToMm::ofMatrix([$rows[0][0], $rows[0][1], $rows[0][2], $rows[1][0], $rows[1][1], $rows[1][2], $rows[2][0], $rows[2][1], $rows[2][2]]);
+        return PixelToMm::ofMatrix([
+            $rows[0][0], $rows[0][1], $rows[0][2], $rows[1][0], $rows[1][1], $rows[1][2], $rows[2][0], $rows[2][1], $rows[2][2],
+        ]);
     }
 
     /** @return list<array{float, float}> */
     private function nodes(Desk $desk): array
     {
-        return array_map(static fn (array $n): array => [Desk::float($n['values']['x']), Desk::float($n['values']['y'])], Desk::rows($desk->state(), 'node'));
+        return array_map(
+            static fn (array $n): array => [Desk::float($n['values']['x']), Desk::float($n['values']['y'])],
+            Desk::rows($desk->state(), 'node'),
+        );
     }
 
     private static function truth(): PixelToMm

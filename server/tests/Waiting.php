@@ -17,7 +17,8 @@ final class Waiting
      *
      * @param callable(): (T|null) $look null while it is not there
      * @param string $what is waited for
-     * @param (callable(): string)|null $state of where it happens, different whenever something has gone on; of this instance unless it is given
+     * @param (callable(): string)|null $state of where it happens, different whenever something has gone on; of this instance unless it is
+     *                                         given
      *
      * @return T
      */
@@ -43,7 +44,9 @@ final class Waiting
     private static function state(): string
     {
         try {
-            $row = Database::open()->query('SELECT (SELECT CONCAT_WS(",", COUNT(*), SUM(attempt), SUM(held_until), SUM(part)) FROM job), (SELECT SUM(served) FROM job_turn)');
+            $row = Database::open()->query(
+                'SELECT (SELECT CONCAT_WS(",", COUNT(*), SUM(attempt), SUM(held_until), SUM(part)) FROM job), (SELECT SUM(served) FROM job_turn)',
+            );
         } catch (\PDOException) {
             return 'away';
         }

@@ -27,7 +27,9 @@ final class DeriveCommand extends Command
     protected function execute(InputInterface $input, OutputInterface $output): int
     {
         $plan = PlanReader::read(Json::input($input));
-        Json::write($output, ['storeys' => array_map(static fn (Storey $s): array => PlanWriter::derived(Derivation::of($s)), $plan->storeys)]);
+        Json::write($output, [
+            'storeys' => array_map(static fn (Storey $s): array => PlanWriter::derived(Derivation::of($s)), $plan->storeys),
+        ]);
 
         return self::SUCCESS;
     }

@@ -43,7 +43,12 @@ final class ExportCommand extends Command
                 if (false === @file_put_contents(Json::text($out), $dxf)) {
                     throw WrongUsage::cannotWrite(Json::text($out));
                 }
-                Json::write($output, ['file' => $out, 'bytes' => \strlen($dxf), 'storey' => $storey->id, 'walls' => \count($storey->walls)]);
+                Json::write($output, [
+                    'file' => $out,
+                    'bytes' => \strlen($dxf),
+                    'storey' => $storey->id,
+                    'walls' => \count($storey->walls),
+                ]);
 
                 return self::SUCCESS;
             }

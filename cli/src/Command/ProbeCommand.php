@@ -43,7 +43,11 @@ final class ProbeCommand extends PictureCommand
             [$from, $to] = [self::place($document->get('from'), $map), self::place($document->get('to'), $map)];
             $wall = null;
             foreach (self::PARTS as $part) {
-                $under = WallUnder::at($window, $map, new Point($from->x + $part * ($to->x - $from->x), $from->y + $part * ($to->y - $from->y)));
+                $under = WallUnder::at(
+                    $window,
+                    $map,
+                    new Point($from->x + $part * ($to->x - $from->x), $from->y + $part * ($to->y - $from->y)),
+                );
                 $wall ??= null === $under ? null : WallProbe::along($window, $map, $from, $to, $under->thickness);
             }
         }

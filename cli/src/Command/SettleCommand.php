@@ -42,9 +42,21 @@ final class SettleCommand extends Command
             }
             array_push($held, ...$settled->settled->held);
             array_push($contradictions, ...array_map(static fn (Contradiction $c): array => (array) $c, $settled->settled->contradictions));
-            array_push($unheld, ...array_map(static fn (Unheld $u): array => ['figure' => $u->figure, 'why' => $u->why->value, 'degrees' => $u->degrees], $settled->settled->unheld));
+            array_push(
+                $unheld,
+                ...array_map(
+                    static fn (Unheld $u): array => ['figure' => $u->figure, 'why' => $u->why->value, 'degrees' => $u->degrees],
+                    $settled->settled->unheld,
+                ),
+            );
         }
-        Json::write($output, ['plan' => PlanWriter::document(new Plan($storeys)), 'moves' => $moves, 'held' => $held, 'contradictions' => $contradictions, 'unheld' => $unheld]);
+        Json::write($output, [
+            'plan' => PlanWriter::document(new Plan($storeys)),
+            'moves' => $moves,
+            'held' => $held,
+            'contradictions' => $contradictions,
+            'unheld' => $unheld,
+        ]);
 
         return self::SUCCESS;
     }

@@ -41,7 +41,11 @@ final class WallsCommand extends PictureCommand
                 'wall' => $o->wall, 'offset' => $o->offset, 'width' => $o->width, 'kind' => $o->kind->value, 'confidence' => $o->confidence,
             ], $found->openings),
             'columns' => array_map(static fn (ProposedColumn $c): array => [
-                'at' => $c->centre->toArray(), 'width' => $c->width, 'depth' => $c->depth, 'degrees' => rad2deg($c->turn), 'confidence' => $c->confidence,
+                'at' => $c->centre->toArray(),
+                'width' => $c->width,
+                'depth' => $c->depth,
+                'degrees' => rad2deg($c->turn),
+                'confidence' => $c->confidence,
             ], $found->columns),
         ];
     }

@@ -32,7 +32,13 @@ final readonly class SandboxedPictures implements Pictures
         $tool = new PictureTool(new Sandbox(0 === $code ? SandboxState::On : SandboxState::Off, $this->root));
         $work = sys_get_temp_dir().'/plinth-'.bin2hex(random_bytes(6));
         mkdir($work, 0o700);
-        $vips = static fn (string ...$command): string => $tool->run(['vips', ...array_values($command)], self::SECONDS, [$file], $work, trusts: !$format->isTrusted() || $command[1] !== $file);
+        $vips = static fn (string ...$command): string => $tool->run(
+            ['vips', ...array_values($command)],
+            self::SECONDS,
+            [$file],
+            $work,
+            trusts: !$format->isTrusted() || $command[1] !== $file,
+        );
         try {
             $vips('autorot', $file, $work.'/a.v');
             $vips('colourspace', $work.'/a.v', $picture = $work.'/b.v', 'b-w');
@@ -41,7 +47,13 @@ final readonly class SandboxedPictures implements Pictures
             }
             $head = PictureHeader::of($picture);
 
-            return new Picture(new GreyRaster($head->width, $head->height, (string) file_get_contents($picture, false, null, PictureHeader::BYTES, max(0, $head->width * $head->height))));
+            return new Picture(
+                new GreyRaster(
+                    $head->width,
+                    $head->height,
+                    (string) file_get_contents($picture, false, null, PictureHeader::BYTES, max(0, $head->width * $head->height)),
+                ),
+            );
         } catch (PictureFailure) {
             return null;
         } finally {

@@ -53,12 +53,16 @@ final readonly class SideLine
     /** @return float x on the side of what lies at a point of the plan, mm from its left end */
     public function along(Point $p): float
     {
-        return (($p->x - $this->from->x) * ($this->to->x - $this->from->x) + ($p->y - $this->from->y) * ($this->to->y - $this->from->y)) / $this->length();
+        [$dx, $dy] = [$this->to->x - $this->from->x, $this->to->y - $this->from->y];
+
+        return (($p->x - $this->from->x) * $dx + ($p->y - $this->from->y) * $dy) / $this->length();
     }
 
     /** @return float how far behind the plane it lies as it is looked at, mm; before it, negative */
     public function behind(Point $p): float
     {
-        return (($this->to->x - $this->from->x) * ($p->y - $this->from->y) - ($this->to->y - $this->from->y) * ($p->x - $this->from->x)) / $this->length();
+        [$dx, $dy] = [$this->to->x - $this->from->x, $this->to->y - $this->from->y];
+
+        return ($dx * ($p->y - $this->from->y) - $dy * ($p->x - $this->from->x)) / $this->length();
     }
 }

@@ -10,8 +10,12 @@ use Plinth\Core\Geometry\PixelPoint;
 /** What the designer should hear about a fit, most useful first. */
 final readonly class Advice
 {
-    private function __construct(public string $code, public string $message, public ?PixelPoint $from = null, public ?PixelPoint $to = null)
-    {
+    private function __construct(
+        public string $code,
+        public string $message,
+        public ?PixelPoint $from = null,
+        public ?PixelPoint $to = null,
+    ) {
     }
 
     /** @return list<self> */
@@ -23,23 +27,47 @@ final readonly class Advice
         }
         $blamed = Blamed::in($fit, $observations, $frame);
         if (null !== $blamed) {
-            $advice[] = new self('suspect', \sprintf('The length of %s mm disagrees with the rest, which would agree with %s mm.', self::grouped($blamed->length->mm), self::grouped($blamed->readsMm)));
+            $advice[] = new self(
+                'suspect',
+                \sprintf(
+                    'The length of %s mm disagrees with the rest, which would agree with %s mm.',
+                    self::grouped($blamed->length->mm),
+                    self::grouped($blamed->readsMm),
+                ),
+            );
         }
         if (!$fit->holds && 1 === $fit->degreesOfFreedom) {
-            $advice[] = new self('two-disagree', 'The statements disagree by more than they claim, and nothing tells which is wrong. One more known length will tell.');
+            $advice[] = new self(
+                'two-disagree',
+                'The statements disagree by more than they claim, and nothing tells which is wrong. One more known length will tell.',
+            );
         }
         if (!$fit->determined->turn) {
             $advice[] = new self('no-grid-line', 'Nothing says which way the drawing is turned. Pick a long line that runs with the grid.');
         }
         $other = NextLength::inTheOtherDirection($fit, $observations, $frame);
         if (null !== $other) {
-            $advice[] = new self('other-direction', \sprintf('All lengths run %s. One %s would show whether the copy is stretched.', 'down' === $other->direction ? 'across' : 'down', $other->direction.' the drawing'), $other->from, $other->to);
+            $advice[] = new self(
+                'other-direction',
+                \sprintf(
+                    'All lengths run %s. One %s would show whether the copy is stretched.',
+                    'down' === $other->direction ? 'across' : 'down',
+                    $other->direction.' the drawing',
+                ),
+                $other->from,
+                $other->to,
+            );
         }
         $next = NextLength::after($fit, $observations, $frame);
         if (null !== $next) {
             $advice[] = new self(
                 'next-length-'.$next->direction,
-                \sprintf('A length %s the drawing would bring ±%s to ±%s mm over 10 m.', 'across' === $next->direction ? 'across' : 'down', self::figure($fit->plusMinusMmPer10m ?? 0.0), self::figure($next->plusMinusMmPer10m)),
+                \sprintf(
+                    'A length %s the drawing would bring ±%s to ±%s mm over 10 m.',
+                    'across' === $next->direction ? 'across' : 'down',
+                    self::figure($fit->plusMinusMmPer10m ?? 0.0),
+                    self::figure($next->plusMinusMmPer10m),
+                ),
                 $next->from,
                 $next->to,
             );

@@ -15,8 +15,13 @@ final readonly class Blamed
      * @param float|null $plusMinusMmPer10m ± of the fit without it
      * @param float $chiSquare of the fit without it
      */
-    private function __construct(public KnownLength $length, public float $readsMm, public float $plusMinusMm, public ?float $plusMinusMmPer10m, public float $chiSquare)
-    {
+    private function __construct(
+        public KnownLength $length,
+        public float $readsMm,
+        public float $plusMinusMm,
+        public ?float $plusMinusMmPer10m,
+        public float $chiSquare,
+    ) {
     }
 
     public static function in(Fit $fit, Observations $observations, PageFrame $frame): ?self
@@ -34,10 +39,24 @@ final readonly class Blamed
     /** What would hold without a length: it is held out, so the rest tells what it reads. */
     public static function without(KnownLength $length, Fit $fit, Observations $observations, PageFrame $frame): ?self
     {
-        $out = new KnownLength($length->id, $length->a, $length->b, $length->mm, 0.0, $length->along, true, $length->c, $length->allowanceMm);
+        $out = new KnownLength(
+            $length->id,
+            $length->a,
+            $length->b,
+            $length->mm,
+            0.0,
+            $length->along,
+            true,
+            $length->c,
+            $length->allowanceMm,
+        );
         $others = array_map(static fn (KnownLength $l): KnownLength => $l->id === $length->id ? $out : $l, $observations->lengths);
         try {
-            $rest = (new Fitter($fit->model->shape()))->fit($observations->withLengths($others), $frame, FitStart::from($fit->pixelToMm, $frame));
+            $rest = (new Fitter($fit->model->shape()))->fit(
+                $observations->withLengths($others),
+                $frame,
+                FitStart::from($fit->pixelToMm, $frame),
+            );
         } catch (FittingException) {
             return null;
         }

@@ -40,7 +40,10 @@ final readonly class Fitter
     {
         $pointsSayMore = \count($observations->points) >= 2;
         $determined = new Determined(
-            scale: [] !== $observations->used() || $pointsSayMore && !$observations->pointsKeepSize || [] !== $observations->rectangles || null !== $observations->scale,
+            scale: [] !== $observations->used()
+                || $pointsSayMore && !$observations->pointsKeepSize
+                || [] !== $observations->rectangles
+                || null !== $observations->scale,
             turn: [] !== $observations->grid || $pointsSayMore,
             place: [] !== $observations->points,
         );
@@ -50,8 +53,19 @@ final readonly class Fitter
         $mmPerPixel = $this->startScale($observations) ?? $start->mmPerPixel ?? throw NothingToFit::nothingSaysTheSize();
         $turn = $this->startTurn($observations, $start->turnRad);
         $equations = Equations::of($observations, $frame);
-        $held = $observations->pointsKeepSize ? (new Determined($determined->scale, [] !== $observations->grid, false))->held() : $determined->held();
-        $settled = static fn (ShapeModel $model): Adjustment => $equations->settled($model, $frame, $model->start($mmPerPixel * $frame->unitPx, $turn), $mmPerPixel, $start, $held);
+        $held = $observations->pointsKeepSize ? (new Determined(
+            $determined->scale,
+            [] !== $observations->grid,
+            false,
+        ))->held() : $determined->held();
+        $settled = static fn (ShapeModel $model): Adjustment => $equations->settled(
+            $model,
+            $frame,
+            $model->start($mmPerPixel * $frame->unitPx, $turn),
+            $mmPerPixel,
+            $start,
+            $held,
+        );
         try {
             $adjustment = $settled($this->model);
         } catch (FitDidNotSettle $e) {
@@ -70,7 +84,15 @@ final readonly class Fitter
                 return $this->report(PerspectiveWithLens::stated(), $stated, $stated, $equations, $observations, $frame, $determined);
             }
 
-            return $this->report($this->model, $adjustment, $settled(PerspectiveWithLens::usual()), $equations, $observations, $frame, $determined);
+            return $this->report(
+                $this->model,
+                $adjustment,
+                $settled(PerspectiveWithLens::usual()),
+                $equations,
+                $observations,
+                $frame,
+                $determined,
+            );
         } catch (FitDidNotSettle) {
             return $this->report($this->model, $adjustment, $adjustment, $equations, $observations, $frame, $determined);
         }
@@ -81,7 +103,9 @@ final readonly class Fitter
     {
         $dof = $bent->degreesOfFreedom() - 1;
 
-        return $dof > 0 && $plain->chiSquare() - $bent->chiSquare() > Offer::SAVES[1] && ChiSquare::upperTail($bent->chiSquare(), $dof) >= self::GLOBAL_TEST;
+        return $dof > 0
+            && $plain->chiSquare() - $bent->chiSquare() > Offer::SAVES[1]
+            && ChiSquare::upperTail($bent->chiSquare(), $dof) >= self::GLOBAL_TEST;
     }
 
     /**
@@ -94,7 +118,10 @@ final readonly class Fitter
     {
         $n = \count($observations->points);
         $from = array_map(static fn (ControlPoint $p): Point => $map->toMm($observations->pick($p->pick)->at), $observations->points);
-        $mean = static fn (Point ...$points): Point => new Point(array_sum(array_map(static fn (Point $p): float => $p->x, $points)) / $n, array_sum(array_map(static fn (Point $p): float => $p->y, $points)) / $n);
+        $mean = static fn (Point ...$points): Point => new Point(
+            array_sum(array_map(static fn (Point $p): float => $p->x, $points)) / $n,
+            array_sum(array_map(static fn (Point $p): float => $p->y, $points)) / $n,
+        );
         $about = $mean(...$from);
         $to = $mean(...array_map(static fn (ControlPoint $p): Point => $p->at, $observations->points));
         [$dot, $cross] = [0.0, 0.0];
@@ -112,14 +139,24 @@ final readonly class Fitter
     private function folds(Adjustment $adjustment, PageFrame $frame): bool
     {
         $map = $this->model->pixelToMm($adjustment->shape(), $frame, 0.0, 0.0);
-        $depths = array_map(static fn (array $c): float => $map->depthAt(new PixelPoint($c[0], $c[1])), [[0.0, 0.0], [$frame->widthPx, 0.0], [$frame->widthPx, $frame->heightPx], [0.0, $frame->heightPx]]);
+        $depths = array_map(
+            static fn (array $c): float => $map->depthAt(new PixelPoint($c[0], $c[1])),
+            [[0.0, 0.0], [$frame->widthPx, 0.0], [$frame->widthPx, $frame->heightPx], [0.0, $frame->heightPx]],
+        );
 
         return min($depths) <= 0.05;
     }
 
     /** @param Adjustment $uncertain whose covariances are told */
-    private function report(ShapeModel $model, Adjustment $adjustment, Adjustment $uncertain, Equations $equations, Observations $observations, PageFrame $frame, Determined $determined): Fit
-    {
+    private function report(
+        ShapeModel $model,
+        Adjustment $adjustment,
+        Adjustment $uncertain,
+        Equations $equations,
+        Observations $observations,
+        PageFrame $frame,
+        Determined $determined,
+    ): Fit {
         $dof = $adjustment->degreesOfFreedom();
         $chiSquare = $adjustment->chiSquare();
         $s0 = $dof > 0 ? sqrt($chiSquare / $dof) : 1.0;
@@ -132,12 +169,28 @@ final readonly class Fitter
             $reading = $uncertain->readingSigma($condition) * $widen;
             $key = Equations::length($length);
             if (!$length->heldOut) {
-                return new LengthResult($length->id, $length->mm + $residual, $residual, 2.0 * $reading, $adjustment->redundancy($key), $adjustment->standardised($key), $suspect === $key);
+                return new LengthResult(
+                    $length->id,
+                    $length->mm + $residual,
+                    $residual,
+                    2.0 * $reading,
+                    $adjustment->redundancy($key),
+                    $adjustment->standardised($key),
+                    $suspect === $key,
+                );
             }
             // A check length is independent of the fit, so its own rounding adds to what its difference may be.
             $sigma = hypot($reading, $length->sigmaMm);
 
-            return new LengthResult($length->id, $length->mm + $residual, $residual, 2.0 * $sigma, 1.0, $sigma > 0.0 ? $residual / $sigma : 0.0, abs($residual) > self::SUSPECT_W * $sigma);
+            return new LengthResult(
+                $length->id,
+                $length->mm + $residual,
+                $residual,
+                2.0 * $sigma,
+                1.0,
+                $sigma > 0.0 ? $residual / $sigma : 0.0,
+                abs($residual) > self::SUSPECT_W * $sigma,
+            );
         }, $observations->lengths);
         [$centreX, $centreY] = $adjustment->centre();
         $pixelToMm = $model->pixelToMm($adjustment->shape(), $frame, $centreX, $centreY);
@@ -146,7 +199,9 @@ final readonly class Fitter
             [$pixelToMm, $turned] = self::placed($pixelToMm, $observations);
         }
         $grid = array_map(static fn (GridPick $line): GridResult => new GridResult(
-            $line->id, rad2deg($adjustment->residual($equations->condition('grid/'.$line->id)) + $turned), $adjustment->standardised('grid/'.$line->id), $adjustment->redundancy('grid/'.$line->id),
+            $line->id, rad2deg(
+                $adjustment->residual($equations->condition('grid/'.$line->id)) + $turned,
+            ), $adjustment->standardised('grid/'.$line->id), $adjustment->redundancy('grid/'.$line->id),
         ), $observations->grid);
         $points = array_map(static function (ControlPoint $point) use ($adjustment, $pixelToMm, $observations, $suspect): PointResult {
             $key = 'point/'.$point->id;
@@ -154,7 +209,10 @@ final readonly class Fitter
             return new PointResult(
                 $point->id,
                 $pixelToMm->toMm($observations->pick($point->pick)->at)->distanceTo($point->at),
-                $observations->pointsKeepSize ? 0.0 : max(abs($adjustment->standardised($key.'/x')), abs($adjustment->standardised($key.'/y'))),
+                $observations->pointsKeepSize ? 0.0 : max(
+                    abs($adjustment->standardised($key.'/x')),
+                    abs($adjustment->standardised($key.'/y')),
+                ),
                 str_starts_with((string) $suspect, $key.'/'),
             );
         }, $observations->points);
@@ -177,15 +235,23 @@ final readonly class Fitter
             $lengths,
             $grid,
             $points,
-            array_map(fn (Rectangle $r): RectangleResult => $this->rectangle($r, $adjustment, $equations, $widen, $suspect), $observations->rectangles),
+            array_map(
+                fn (Rectangle $r): RectangleResult => $this->rectangle($r, $adjustment, $equations, $widen, $suspect),
+                $observations->rectangles,
+            ),
             $scale,
             Spread::of($uncertain, $observations, $frame, 2.0 * $widen),
             $frame->centre,
         );
     }
 
-    private function rectangle(Rectangle $rectangle, Adjustment $adjustment, Equations $equations, float $widen, ?string $suspect): RectangleResult
-    {
+    private function rectangle(
+        Rectangle $rectangle,
+        Adjustment $adjustment,
+        Equations $equations,
+        float $widen,
+        ?string $suspect,
+    ): RectangleResult {
         $key = 'rectangle/'.$rectangle->id;
         $sides = ['/ab', '/dc', '/bc', '/ad'];
         $off = array_map(static fn (string $side): float => $adjustment->residual($equations->condition($key.$side)), $sides);
@@ -234,7 +300,10 @@ final readonly class Fitter
         return [] === $squares ? 0.0 : sqrt(array_sum($squares) / \count($squares));
     }
 
-    /** s = Σ d L / Σ d², the least-squares scale through the origin; from two control points their distance serves, and last the stated scale. */
+    /**
+     * s = Σ d L / Σ d², the least-squares scale through the origin; from two control points their distance serves, and last the stated
+     * scale.
+     */
     private function startScale(Observations $observations): ?float
     {
         $dl = 0.0;
@@ -247,7 +316,11 @@ final readonly class Fitter
         foreach ($observations->used() as $length) {
             [$a, $b] = [$observations->pick($length->a)->at, $observations->pick($length->b)->at];
             // Across, the foot of the perpendicular from b stands for a.
-            $add(null === $length->c || Along::Across !== $length->along ? $a : $b->footOn($a, $observations->pick($length->c)->at), $b, $length->betweenPicksMm());
+            $add(
+                null === $length->c || Along::Across !== $length->along ? $a : $b->footOn($a, $observations->pick($length->c)->at),
+                $b,
+                $length->betweenPicksMm(),
+            );
         }
         foreach ($observations->rectangles as $rectangle) {
             $at = array_map(static fn (string $id): PixelPoint => $observations->pick($id)->at, $rectangle->corners);

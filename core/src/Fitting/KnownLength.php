@@ -13,7 +13,8 @@ final readonly class KnownLength
      * @param float $mm the true distance as stated, > 0
      * @param float $sigmaMm its standard deviation, ≥ 0
      * @param string|null $c for Along::Across a second pick on the line through a, from which b lies off by the distance
-     * @param float $allowanceMm by how much longer than the figure the distance between the picks is, because they lie on other lines of the walls
+     * @param float $allowanceMm by how much longer than the figure the distance between the picks is, because they lie on other lines of
+     *                           the walls
      */
     public function __construct(
         public string $id,

@@ -10,7 +10,8 @@ final readonly class LengthResult
     /**
      * @param float $fittedMm what it reads between its picks as picked
      * @param float $residualMm fitted minus true
-     * @param float $plusMinusMm two standard deviations of the reading, picks included; of a check length, of the difference fitted minus true
+     * @param float $plusMinusMm two standard deviations of the reading, picks included; of a check length, of the difference fitted minus
+     *                           true
      * @param float $redundancy 0: nothing checks it, 1: it adds nothing; 1 for a check length
      * @param float $w standardised residual
      */

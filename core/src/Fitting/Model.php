@@ -27,6 +27,10 @@ enum Model: string
     {
         $all = self::cases();
 
-        return \array_slice($all, (int) array_search($this, $all, true) + 1, max(0, (int) array_search($largest, $all, true) - (int) array_search($this, $all, true)));
+        return \array_slice(
+            $all,
+            (int) array_search($this, $all, true) + 1,
+            max(0, (int) array_search($largest, $all, true) - (int) array_search($this, $all, true)),
+        );
     }
 }

@@ -62,7 +62,13 @@ final readonly class NextLength
     /** Where every length runs the same way, one the other way: it would show a stretched copy. */
     public static function inTheOtherDirection(Fit $fit, Observations $observations, PageFrame $frame): ?self
     {
-        if (Model::Similar !== $fit->model || null === $fit->plusMinusMmPer10m || !$fit->determined->turn || [] !== $observations->rectangles || \count($observations->points) > 2) {
+        if (
+            Model::Similar !== $fit->model
+            || null === $fit->plusMinusMmPer10m
+            || !$fit->determined->turn
+            || [] !== $observations->rectangles
+            || \count($observations->points) > 2
+        ) {
             return null;
         }
         $ways = [];
@@ -70,7 +76,10 @@ final readonly class NextLength
             $a = $fit->pixelToMm->toMm($observations->pick($length->a)->at);
             $b = $fit->pixelToMm->toMm($observations->pick($length->b)->at);
             $steep = abs($b->y - $a->y) / max(1e-9, abs($b->x - $a->x));
-            $ways[Along::X === $length->along || (Along::Y !== $length->along && $steep < self::ONE_WAY) ? 'across' : (Along::Y === $length->along || $steep > 1.0 / self::ONE_WAY ? 'down' : 'both')] = true;
+            $ways[Along::X === $length->along || (Along::Y !== $length->along && $steep < self::ONE_WAY) ? 'across' : (
+                Along::Y === $length->along
+                || $steep > 1.0 / self::ONE_WAY ? 'down' : 'both'
+            )] = true;
         }
         if (1 !== \count($ways) || isset($ways['both'])) {
             return null;

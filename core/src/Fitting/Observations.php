@@ -91,13 +91,29 @@ final readonly class Observations
 
     public function withLength(KnownLength $length, Pick ...$picks): self
     {
-        return new self([...array_values($this->picks), ...array_values($picks)], [...$this->lengths, $length], $this->grid, $this->points, $this->rectangles, $this->scale, $this->pointsKeepSize);
+        return new self(
+            [...array_values($this->picks), ...array_values($picks)],
+            [...$this->lengths, $length],
+            $this->grid,
+            $this->points,
+            $this->rectangles,
+            $this->scale,
+            $this->pointsKeepSize,
+        );
     }
 
     /** @param list<KnownLength> $lengths */
     public function withLengths(array $lengths): self
     {
-        return new self(array_values($this->picks), $lengths, $this->grid, $this->points, $this->rectangles, $this->scale, $this->pointsKeepSize);
+        return new self(
+            array_values($this->picks),
+            $lengths,
+            $this->grid,
+            $this->points,
+            $this->rectangles,
+            $this->scale,
+            $this->pointsKeepSize,
+        );
     }
 
     /** @return list<KnownLength> those that the fit rests on */
@@ -143,7 +159,10 @@ final readonly class Observations
             $this->requireApart('rectangles', $index, $rectangle->corners[$k], $rectangle->corners[($k + 1) % 4]);
             $cross = ($q->x - $p->x) * ($r->y - $q->y) - ($q->y - $p->y) * ($r->x - $q->x);
             // A corner nearer than a pixel to the line of its neighbours turns nowhere.
-            $turns[] = abs($cross) < UnusableObservation::APART_PX * max($p->distanceTo($q), $q->distanceTo($r)) ? 0 : ($cross > 0.0 ? 1 : -1);
+            $turns[] = abs($cross) < UnusableObservation::APART_PX * max(
+                $p->distanceTo($q),
+                $q->distanceTo($r),
+            ) ? 0 : ($cross > 0.0 ? 1 : -1);
         }
         if (1 !== \count(array_unique($turns)) || 0 === $turns[0]) {
             throw UnusableObservation::cornersDoNotGoRound($index);

@@ -27,8 +27,13 @@ final readonly class Offer
      *
      * @return self|null the smallest larger model that the statements speak for
      */
-    public static function beyond(Fit $fit, Observations $observations, PageFrame $frame, FitStart $start, Model $largest = Model::Sheared): ?self
-    {
+    public static function beyond(
+        Fit $fit,
+        Observations $observations,
+        PageFrame $frame,
+        FitStart $start,
+        Model $largest = Model::Sheared,
+    ): ?self {
         // One wrong figure may explain as much as a larger model would, with less.
         $blamed = Blamed::in($fit, $observations, $frame);
         foreach ($fit->model->larger($largest) as $model) {
@@ -88,13 +93,21 @@ final readonly class Offer
         $stretch = $larger->stretch();
         $percent = 100.0 * abs($stretch['x'] / $stretch['y'] - 1.0);
         if (Model::Stretched === $larger->model) {
-            return \sprintf('Figures along x and along y disagree by %.2f %%: the copy is stretched %s. Own factors would bring all of them together.', $percent, $stretch['x'] < $stretch['y'] ? 'sideways' : 'upright');
+            return \sprintf(
+                'Figures along x and along y disagree by %.2f %%: the copy is stretched %s. Own factors would bring all of them together.',
+                $percent,
+                $stretch['x'] < $stretch['y'] ? 'sideways' : 'upright',
+            );
         }
 
         if (Model::Perspective === $larger->model) {
-            return 'Lines that run alongside each other converge: it is a photograph taken at a slant. A perspective fit would bring the statements together.';
+            return 'Lines that run alongside each other converge: it is a photograph taken at a slant. '
+                .'A perspective fit would bring the statements together.';
         }
 
-        return \sprintf('The drawing’s axes are not square by %.2f°: the copy leans. A slanted fit would bring the statements together.', abs($larger->slantDegrees()));
+        return \sprintf(
+            'The drawing’s axes are not square by %.2f°: the copy leans. A slanted fit would bring the statements together.',
+            abs($larger->slantDegrees()),
+        );
     }
 }

@@ -12,7 +12,10 @@ final readonly class PerspectiveWithLens implements ShapeModel
 {
     /** No lens bends more than this. */
     private const MOST_K = 0.1;
-    /** How much a camera that corrects its pictures still bends their corners, part of their distance from the middle: common practice, no source. */
+    /**
+     * How much a camera that corrects its pictures still bends their corners, part of their distance from the middle: common practice, no
+     * source.
+     */
     private const USUAL_K = 0.003;
 
     /** @param float $sigma what is known beforehand of k: its standard deviation about zero */
@@ -61,6 +64,9 @@ final readonly class PerspectiveWithLens implements ShapeModel
 
     public function pixelToMm(array $parameters, PageFrame $frame, float $centreX, float $centreY): PixelToMm
     {
-        return PixelToMm::ofMatrix((new Perspective())->pixelToMm($parameters, $frame, $centreX, $centreY)->matrix(), new Lens($parameters[6] / $frame->unitPx ** 2, $frame->centre));
+        return PixelToMm::ofMatrix(
+            (new Perspective())->pixelToMm($parameters, $frame, $centreX, $centreY)->matrix(),
+            new Lens($parameters[6] / $frame->unitPx ** 2, $frame->centre),
+        );
     }
 }

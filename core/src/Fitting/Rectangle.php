@@ -13,7 +13,12 @@ final readonly class Rectangle
      * @param float $depthMm from the second to the third, > 0
      * @param float $sigmaMm standard deviation of either figure, ≥ 0
      */
-    public function __construct(public string $id, public array $corners, public float $widthMm, public float $depthMm, public float $sigmaMm)
-    {
+    public function __construct(
+        public string $id,
+        public array $corners,
+        public float $widthMm,
+        public float $depthMm,
+        public float $sigmaMm,
+    ) {
     }
 }

@@ -49,17 +49,34 @@ final readonly class Slip
         foreach (self::FACTORS as $name => [$factor, $reason]) {
             foreach ([$factor, 1.0 / $factor] as $by) {
                 if (abs(log($figureMm / $readsMm / $by)) < $open) {
-                    return new self('factor-'.$name, \sprintf('The others have it at about %s mm: %s.', self::figure($readsMm), $reason), $figureMm / $by);
+                    return new self(
+                        'factor-'.$name,
+                        \sprintf('The others have it at about %s mm: %s.', self::figure($readsMm), $reason),
+                        $figureMm / $by,
+                    );
                 }
             }
         }
         if (null !== $unitMm && abs(abs($difference) - $unitMm) < max(0.25 * $unitMm, 2.0 * $sigmaMm) && $sigmaMm < 0.4 * $unitMm) {
-            return new self('count', \sprintf('One %s would agree with the others: the count may be off by one.', $difference > 0.0 ? 'less' : 'more'), $figureMm - ($difference > 0.0 ? $unitMm : -$unitMm));
+            return new self(
+                'count',
+                \sprintf('One %s would agree with the others: the count may be off by one.', $difference > 0.0 ? 'less' : 'more'),
+                $figureMm - ($difference > 0.0 ? $unitMm : -$unitMm),
+            );
         }
         foreach ($wallsMm as $wall) {
             foreach ([2.0, 1.0] as $n) {
                 if (abs(abs($difference) - $n * $wall) < max(2.0 * $sigmaMm, 0.1 * $wall) && 2.0 * $sigmaMm < 0.5 * $wall) {
-                    return new self('wall', \sprintf('It is %s than the others say by %s of %s mm: inside may have been read for outside.', $difference > 0.0 ? 'longer' : 'shorter', 2.0 === $n ? 'two walls' : 'one wall', self::figure($wall)), $readsMm);
+                    return new self(
+                        'wall',
+                        \sprintf(
+                            'It is %s than the others say by %s of %s mm: inside may have been read for outside.',
+                            $difference > 0.0 ? 'longer' : 'shorter',
+                            2.0 === $n ? 'two walls' : 'one wall',
+                            self::figure($wall),
+                        ),
+                        $readsMm,
+                    );
                 }
             }
         }
@@ -80,7 +97,11 @@ final readonly class Slip
         foreach (self::FACTORS as $name => [$factor, $reason]) {
             $by = $wallMm > self::WALL_MM[1] ? $factor : 1.0 / $factor;
             if ($wallMm / $by >= self::USUAL_WALL_MM[0] && $wallMm / $by <= self::USUAL_WALL_MM[1]) {
-                return new self('factor-'.$name, \sprintf('It makes the wall here %s mm thick: %s.', self::figure($wallMm), $reason), $figureMm / $by);
+                return new self(
+                    'factor-'.$name,
+                    \sprintf('It makes the wall here %s mm thick: %s.', self::figure($wallMm), $reason),
+                    $figureMm / $by,
+                );
             }
         }
 
@@ -96,7 +117,11 @@ final readonly class Slip
         foreach (self::FACTORS as $name => [$factor, $reason]) {
             $by = $scale > 6000.0 ? $factor : 1.0 / $factor;
             if ($scale / $by >= 10.0 && $scale / $by <= 1250.0) {
-                return new self('factor-'.$name, \sprintf('It makes the drawing 1 : %s: %s.', $scale < 10.0 ? \sprintf('%.1f', $scale) : self::figure($scale), $reason), $figureMm / $by);
+                return new self(
+                    'factor-'.$name,
+                    \sprintf('It makes the drawing 1 : %s: %s.', $scale < 10.0 ? \sprintf('%.1f', $scale) : self::figure($scale), $reason),
+                    $figureMm / $by,
+                );
             }
         }
 

@@ -54,7 +54,12 @@ final class Clip
     public static function box(array $ring, array $box): array
     {
         [$x1, $y1, $x2, $y2] = $box;
-        foreach ([[[$x1, $y1], [0.0, -1.0]], [[$x1, $y1], [1.0, 0.0]], [[$x2, $y2], [0.0, 1.0]], [[$x2, $y2], [-1.0, 0.0]]] as [$point, $direction]) {
+        foreach ([
+            [[$x1, $y1], [0.0, -1.0]],
+            [[$x1, $y1], [1.0, 0.0]],
+            [[$x2, $y2], [0.0, 1.0]],
+            [[$x2, $y2], [-1.0, 0.0]],
+        ] as [$point, $direction]) {
             $ring = self::leftOf($ring, $point, $direction);
         }
 

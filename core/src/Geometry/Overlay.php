@@ -220,7 +220,8 @@ final class Overlay
     /** Of the half-edges that leave a group's leftmost place, lowest of such, the one with the outside to its left. */
     private function outward(int $leaving): int
     {
-        // All directions lie from straight down, without it, over +x to straight up: the last counter-clockwise has the outside to its left.
+        // All directions lie from straight down, without it, over +x to straight up: the last counter-clockwise has the outside to its
+        // left.
         $best = $leaving;
         for ($h = $this->clockwise[$leaving]; $h !== $leaving; $h = $this->clockwise[$h]) {
             [$ax, $ay] = $this->direction($best);

@@ -62,7 +62,12 @@ final readonly class PixelAffine
             $s = ($xv - $yu) / max(1e-12, $xx + $yy);
             [$a, $b, $d, $e] = [$c, -$s, $s, $c];
         } else {
-            [$a, $b, $d, $e] = [($xu * $yy - $yu * $xy) / $det, ($yu * $xx - $xu * $xy) / $det, ($xv * $yy - $yv * $xy) / $det, ($yv * $xx - $xv * $xy) / $det];
+            [$a, $b, $d, $e] = [
+                ($xu * $yy - $yu * $xy) / $det,
+                ($yu * $xx - $xu * $xy) / $det,
+                ($xv * $yy - $yv * $xy) / $det,
+                ($yv * $xx - $xv * $xy) / $det,
+            ];
         }
 
         return new self($a, $b, $mu - $a * $mx - $b * $my, $d, $e, $mv - $d * $mx - $e * $my);
@@ -92,7 +97,10 @@ final readonly class PixelAffine
             $a * $this->a + $b * $this->d, $a * $this->b + $b * $this->e, $a * $this->c + $b * $this->f + $c,
             $d * $this->a + $e * $this->d, $d * $this->b + $e * $this->e, $d * $this->c + $e * $this->f + $f,
             $g * $this->a + $h * $this->d, $g * $this->b + $h * $this->e, $g * $this->c + $h * $this->f + $i,
-        ], null === $map->lens ? null : new Lens($map->lens->k * abs($this->a * $this->e - $this->b * $this->d), $this->inverse()->of($map->lens->centre)));
+        ], null === $map->lens ? null : new Lens(
+            $map->lens->k * abs($this->a * $this->e - $this->b * $this->d),
+            $this->inverse()->of($map->lens->centre),
+        ));
     }
 
     /** The upright box round what a box becomes. */

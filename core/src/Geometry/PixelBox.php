@@ -34,7 +34,12 @@ final readonly class PixelBox
     /** @return array{PixelPoint, PixelPoint, PixelPoint, PixelPoint} from the upper left, clockwise as seen */
     public function corners(): array
     {
-        return [new PixelPoint($this->left, $this->top), new PixelPoint($this->right(), $this->top), new PixelPoint($this->right(), $this->bottom()), new PixelPoint($this->left, $this->bottom())];
+        return [
+            new PixelPoint($this->left, $this->top),
+            new PixelPoint($this->right(), $this->top),
+            new PixelPoint($this->right(), $this->bottom()),
+            new PixelPoint($this->left, $this->bottom()),
+        ];
     }
 
     public function area(): float
@@ -44,19 +49,31 @@ final readonly class PixelBox
 
     public function union(self $other): self
     {
-        return self::between(min($this->left, $other->left), min($this->top, $other->top), max($this->right(), $other->right()), max($this->bottom(), $other->bottom()));
+        return self::between(
+            min($this->left, $other->left),
+            min($this->top, $other->top),
+            max($this->right(), $other->right()),
+            max($this->bottom(), $other->bottom()),
+        );
     }
 
     /** Area that both cover, px². */
     public function overlap(self $other): float
     {
-        return max(0.0, min($this->right(), $other->right()) - max($this->left, $other->left)) * max(0.0, min($this->bottom(), $other->bottom()) - max($this->top, $other->top));
+        return max(
+            0.0,
+            min($this->right(), $other->right()) - max($this->left, $other->left),
+        ) * max(0.0, min($this->bottom(), $other->bottom()) - max($this->top, $other->top));
     }
 
     /** Widest of the two distances between the boxes along x and y, px; 0 where they touch or overlap. */
     public function gap(self $other): float
     {
-        return max(0.0, max($this->left, $other->left) - min($this->right(), $other->right()), max($this->top, $other->top) - min($this->bottom(), $other->bottom()));
+        return max(
+            0.0,
+            max($this->left, $other->left) - min($this->right(), $other->right()),
+            max($this->top, $other->top) - min($this->bottom(), $other->bottom()),
+        );
     }
 
     /** Overlap over union, 0 to 1. */
@@ -75,6 +92,11 @@ final readonly class PixelBox
     /** Grown on all sides, but not beyond a page of this size. */
     public function grown(float $by, float $pageWidth, float $pageHeight): self
     {
-        return self::between(max(0.0, $this->left - $by), max(0.0, $this->top - $by), min($pageWidth, $this->right() + $by), min($pageHeight, $this->bottom() + $by));
+        return self::between(
+            max(0.0, $this->left - $by),
+            max(0.0, $this->top - $by),
+            min($pageWidth, $this->right() + $by),
+            min($pageHeight, $this->bottom() + $by),
+        );
     }
 }

@@ -87,7 +87,10 @@ final readonly class PixelToMm
     {
         [$a, $b, $c, $d, $e, $f, $g, $h, $i] = $this->m;
 
-        return new self([$a + $dx * $g, $b + $dx * $h, $c + $dx * $i, $d + $dy * $g, $e + $dy * $h, $f + $dy * $i, $g, $h, $i], $this->lens);
+        return new self(
+            [$a + $dx * $g, $b + $dx * $h, $c + $dx * $i, $d + $dy * $g, $e + $dy * $h, $f + $dy * $i, $g, $h, $i],
+            $this->lens,
+        );
     }
 
     /** How far off a pixel lies beside the page's centre, no unit: 1 everywhere on a flat page, 0 at the horizon. */
@@ -115,7 +118,12 @@ final readonly class PixelToMm
         }
         [$xx, $xy, $yx, $yy] = $this->lens->linearAt($p);
 
-        return [$linear[0] * $xx + $linear[1] * $yx, $linear[0] * $xy + $linear[1] * $yy, $linear[2] * $xx + $linear[3] * $yx, $linear[2] * $xy + $linear[3] * $yy];
+        return [
+            $linear[0] * $xx + $linear[1] * $yx,
+            $linear[0] * $xy + $linear[1] * $yy,
+            $linear[2] * $xx + $linear[3] * $yx,
+            $linear[2] * $xy + $linear[3] * $yy,
+        ];
     }
 
     /** Scale at the given pixel, the geometric mean of both directions. */

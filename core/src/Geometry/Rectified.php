@@ -34,7 +34,12 @@ final readonly class Rectified
         [$left, $top, $width, $height] = [min($xs), max($ys), max($xs) - min($xs), max($ys) - min($ys)];
         $mmPerPixel = max($pageToMm->mmPerPixelAt($drawing->centre()), sqrt($width * $height / $mostPixels));
 
-        return new self($pageToMm, max(1, (int) ceil($width / $mmPerPixel)), max(1, (int) ceil($height / $mmPerPixel)), PixelToMm::similar($mmPerPixel, 0.0, new PixelPoint(0.0, 0.0), new Point($left, $top)));
+        return new self(
+            $pageToMm,
+            max(1, (int) ceil($width / $mmPerPixel)),
+            max(1, (int) ceil($height / $mmPerPixel)),
+            PixelToMm::similar($mmPerPixel, 0.0, new PixelPoint(0.0, 0.0), new Point($left, $top)),
+        );
     }
 
     /** Where on the page a point of this picture comes from; far off the page beyond the horizon. */
@@ -42,7 +47,9 @@ final readonly class Rectified
     {
         $at = $this->pageToMm->toPixel($this->toMm->toMm($p));
 
-        return $this->pageToMm->depthAt($at) > 0.0 && is_finite($at->x) && is_finite($at->y) && abs($at->x) + abs($at->y) < self::HUGE_PX ? $at : new PixelPoint(-self::HUGE_PX, -self::HUGE_PX);
+        return $this->pageToMm->depthAt($at) > 0.0 && is_finite($at->x) && is_finite($at->y) && abs($at->x) + abs($at->y) < self::HUGE_PX
+            ? $at
+            : new PixelPoint(-self::HUGE_PX, -self::HUGE_PX);
     }
 
     /**

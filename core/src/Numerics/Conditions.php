@@ -102,7 +102,11 @@ final class Conditions
             $forward = $this->forward;
         } else {
             $forward = $this->solvedForward(array_filter(
-                array_map(static fn (float $misfit, int $k): float => $misfit + ($more[$k] ?? 0.0), $this->misfits, array_keys($this->misfits)),
+                array_map(
+                    static fn (float $misfit, int $k): float => $misfit + ($more[$k] ?? 0.0),
+                    $this->misfits,
+                    array_keys($this->misfits),
+                ),
                 static fn (float $misfit): bool => 0.0 !== $misfit,
             ));
         }

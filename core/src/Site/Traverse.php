@@ -21,8 +21,13 @@ final readonly class Traverse
      * @param list<Leg> $legs
      * @param list<Point> $corners adjusted, one for each leg: where it begins
      */
-    private function __construct(public array $legs, public array $corners, public float $misclosureX, public float $misclosureY, public float $lengthMm)
-    {
+    private function __construct(
+        public array $legs,
+        public array $corners,
+        public float $misclosureX,
+        public float $misclosureY,
+        public float $lengthMm,
+    ) {
     }
 
     /**

@@ -24,7 +24,9 @@ final readonly class Bearing
     /** @throws UnreadableBearing when the text is no bearing */
     public static function parse(string $text): self
     {
-        $plain = mb_strtoupper(trim(strtr(mb_scrub($text), ['′' => "'", '’' => "'", '″' => '"', '”' => '"', "''" => '"', 'º' => '°', ',' => '.', '−' => '-'])));
+        $plain = mb_strtoupper(
+            trim(strtr(mb_scrub($text), ['′' => "'", '’' => "'", '″' => '"', '”' => '"', "''" => '"', 'º' => '°', ',' => '.', '−' => '-'])),
+        );
         // Minutes stand apart from the degrees, and whole from the seconds: 12345' would be 123°45' as well as 12°345'.
         $angle = self::NUMBER.'(?:\s*(?:°|DEG|D)\s*|\s+|(?![\d.]))(?:([0-5]?\d(?:\.\d+)?)\s*\'\s*)?(?:([0-5]?\d(?:\.\d+)?)\s*"\s*)?';
         if (1 === preg_match('/^([NS])\s*'.$angle.'\s*([EW])$/u', $plain, $m)) {

@@ -29,7 +29,9 @@ final readonly class LengthFormat
 
     public function stepMm(): float
     {
-        return 0 === $this->denominator ? 10.0 ** -$this->decimals * $this->unit->millimetres() : LengthUnit::Inch->millimetres() / $this->denominator;
+        return 0 === $this->denominator
+            ? 10.0 ** -$this->decimals * $this->unit->millimetres()
+            : LengthUnit::Inch->millimetres() / $this->denominator;
     }
 
     public function print(float $mm): string

@@ -46,7 +46,10 @@ final class LengthParser
     private function __construct(string $text, private readonly LengthUnit $bareUnit, private readonly ?Module $module)
     {
         $this->characters = array_map(
-            static fn (string $c): string => self::ALIKE[$c] ?? (1 === preg_match('/^\s|[\x{00A0}\x{2009}\x{202F}]$/u', $c) ? ' ' : mb_strtolower($c)),
+            static fn (string $c): string => self::ALIKE[$c] ?? (1 === preg_match(
+                '/^\s|[\x{00A0}\x{2009}\x{202F}]$/u',
+                $c,
+            ) ? ' ' : mb_strtolower($c)),
             mb_str_split(mb_scrub($text)),
         );
         if (\count($this->characters) > self::MOST_CHARACTERS) {
@@ -154,7 +157,11 @@ final class LengthParser
             throw UnreadableLength::dashedFractionAt($number->dashAt);
         }
 
-        return Quantity::of(self::bounded($number->value->multipliedBy($unit->exactly())), $number->step->multipliedBy($unit->exactly()), $start);
+        return Quantity::of(
+            self::bounded($number->value->multipliedBy($unit->exactly())),
+            $number->step->multipliedBy($unit->exactly()),
+            $start,
+        );
     }
 
     private static function bounded(BigRational $mm): BigRational
@@ -204,7 +211,12 @@ final class LengthParser
     private function settleMarks(TypedNumber $number, LengthUnit $unit, int $start, bool $isWritten): TypedNumber
     {
         $digits = $number->digits;
-        if (LengthUnit::Millimetre === $unit && !$isWritten && 1 === preg_match('/^\d{1,3}\.\d{3}$/', $digits) && !$number->value->isZero()) {
+        if (
+            LengthUnit::Millimetre === $unit
+            && !$isWritten
+            && 1 === preg_match('/^\d{1,3}\.\d{3}$/', $digits)
+            && !$number->value->isZero()
+        ) {
             throw UnreadableLength::ambiguousPointAt($start + (int) strpos($digits, '.'), $digits);
         }
         if (1 !== preg_match('/^[1-9]\d{0,2}(,\d{3})+(\.\d+)?$/', $digits)) {

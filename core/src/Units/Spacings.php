@@ -53,7 +53,11 @@ final readonly class Spacings
         if (1 !== preg_match('/^(|.*[^A-Z])(['.self::LETTERS.']{1,4})$/s', strtoupper($first), $m)) {
             throw UnreadableLength::noLabel($first);
         }
-        $start = array_reduce(str_split($m[2]), static fn (int $n, string $l): int => $n * \strlen(self::LETTERS) + (int) strpos(self::LETTERS, $l) + 1, 0);
+        $start = array_reduce(
+            str_split($m[2]),
+            static fn (int $n, string $l): int => $n * \strlen(self::LETTERS) + (int) strpos(self::LETTERS, $l) + 1,
+            0,
+        );
 
         return array_map(static fn (int $i): string => $m[1].self::letters($start + $i), range(0, $count - 1));
     }

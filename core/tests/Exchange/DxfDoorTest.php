@@ -32,16 +32,35 @@ final class DxfDoorTest extends TestCase
     #[DataProvider('doors')]
     public function testTheLeafStandsWhereItWasHung(string $hand, string $swing, array $hinge, array $tip): void
     {
-        $storey = Plans::storey([Plans::wall('w', 0, 0, 4000, 0)], [new Opening('d', 'w', OpeningKind::Door, 1000.0, 900.0, 0.0, null, $hand, $swing)]);
+        $storey = Plans::storey([Plans::wall('w', 0, 0, 4000, 0)], [
+            new Opening('d', 'w', OpeningKind::Door, 1000.0, 900.0, 0.0, null, $hand, $swing),
+        ]);
         $dxf = DxfWriter::write($storey, Derivation::of($storey));
-        $leaf = array_values(array_filter($this->entities($dxf, 'LINE'), static fn (array $e): bool => 'openings' === $e[8] && abs(hypot((float) $e[11] - (float) $e[10], (float) $e[21] - (float) $e[20]) - 900.0) < 1e-6));
+        $leaf = array_values(
+            array_filter(
+                $this->entities($dxf, 'LINE'),
+                static fn (array $e): bool => 'openings' === $e[8] && abs(
+                    hypot((float) $e[11] - (float) $e[10], (float) $e[21] - (float) $e[20]) - 900.0,
+                ) < 1e-6,
+            ),
+        );
         self::assertCount(1, $leaf);
-        self::assertEqualsWithDelta([...$hinge, ...$tip], [(float) $leaf[0][10], (float) $leaf[0][20], (float) $leaf[0][11], (float) $leaf[0][21]], 1e-9);
+        self::assertEqualsWithDelta(
+            [...$hinge, ...$tip],
+            [(float) $leaf[0][10], (float) $leaf[0][20], (float) $leaf[0][11], (float) $leaf[0][21]],
+            1e-9,
+        );
         [$arc] = $this->entities($dxf, 'ARC');
         self::assertEqualsWithDelta($hinge, [(float) $arc[10], (float) $arc[20]], 1e-9);
         // The swing runs from the shut leaf to the open one, a quarter turn counter-clockwise from start to end.
         self::assertEqualsWithDelta(90.0, fmod((float) $arc[51] - (float) $arc[50] + 720.0, 360.0), 1e-9);
-        $ends = array_map(static fn (int $code): array => [$hinge[0] + 900.0 * cos(deg2rad((float) $arc[$code])), $hinge[1] + 900.0 * sin(deg2rad((float) $arc[$code]))], [50, 51]);
+        $ends = array_map(
+            static fn (int $code): array => [
+                $hinge[0] + 900.0 * cos(deg2rad((float) $arc[$code])),
+                $hinge[1] + 900.0 * sin(deg2rad((float) $arc[$code])),
+            ],
+            [50, 51],
+        );
         $latch = [1000.0 === $hinge[0] ? 1900.0 : 1000.0, $hinge[1]];
         self::assertEqualsWithDelta($this->sorted([$latch, $tip]), $this->sorted($ends), 1e-6);
     }

@@ -26,7 +26,10 @@ final class DxfLinesTest extends TestCase
 
     protected function tearDown(): void
     {
-        foreach (new \FilesystemIterator($this->folder, \FilesystemIterator::CURRENT_AS_PATHNAME | \FilesystemIterator::SKIP_DOTS) as $file) {
+        foreach (new \FilesystemIterator(
+            $this->folder,
+            \FilesystemIterator::CURRENT_AS_PATHNAME | \FilesystemIterator::SKIP_DOTS,
+        ) as $file) {
             unlink((string) $file);
         }
         rmdir($this->folder);
@@ -57,9 +60,16 @@ final class DxfLinesTest extends TestCase
     {
         $layers = "0\nSECTION\n2\nTABLES\n0\nTABLE\n2\nLAYER\n0\nLAYER\n2\nseen\n70\n0\n62\n7\n0\nLAYER\n2\noff\n70\n0\n62\n-7\n0\nLAYER\n2\nfrozen\n70\n1\n62\n7\n0\nENDTAB\n0\nENDSEC\n";
         $line = static fn (string $layer, int $x, string $more = ''): string => "0\nLINE\n8\n$layer\n{$more}10\n$x\n20\n0\n11\n$x\n21\n5\n";
-        $read = $this->read($layers, $line('seen', 1).$line('off', 2).$line('frozen', 3).$line('seen', 4, "60\n1\n").$line('seen', 5, "67\n1\n"));
+        $read = $this->read(
+            $layers,
+            $line('seen', 1).$line('off', 2).$line('frozen', 3).$line('seen', 4, "60\n1\n").$line('seen', 5, "67\n1\n"),
+        );
         self::assertSame([[[1.0, 0.0], [1.0, 5.0]]], $read->chains, 'Layers off and frozen, what is invisible, and paper beside a model.');
-        self::assertSame([[[5.0, 0.0], [5.0, 5.0]]], $this->read($layers, $line('seen', 5, "67\n1\n"))->chains, 'Paper where there is nothing else.');
+        self::assertSame(
+            [[[5.0, 0.0], [5.0, 5.0]]],
+            $this->read($layers, $line('seen', 5, "67\n1\n"))->chains,
+            'Paper where there is nothing else.',
+        );
     }
 
     public function testAHatchGivesItsEdges(): void
@@ -76,11 +86,17 @@ final class DxfLinesTest extends TestCase
     {
         $blocks = "0\nSECTION\n2\nBLOCKS\n0\nBLOCK\n2\nb0\n0\nLINE\n8\n0\n10\n0\n20\n0\n11\n1\n21\n1\n0\nENDBLK\n";
         for ($i = 1; $i < 12; ++$i) {
-            $blocks .= "0\nBLOCK\n2\nb$i\n".str_repeat("0\nINSERT\n8\n0\n2\nb".($i - 1)."\n10\n0\n20\n0\n70\n30000\n71\n30000\n44\n1\n45\n1\n", 10)."0\nENDBLK\n";
+            $blocks .= "0\nBLOCK\n2\nb$i\n".str_repeat(
+                "0\nINSERT\n8\n0\n2\nb".($i - 1)."\n10\n0\n20\n0\n70\n30000\n71\n30000\n44\n1\n45\n1\n",
+                10,
+            )."0\nENDBLK\n";
         }
         $read = $this->read($blocks."0\nENDSEC\n", "0\nINSERT\n8\n0\n2\nb11\n10\n0\n20\n0\n");
         self::assertLessThanOrEqual(DxfLines::MOST, array_sum(array_map(\count(...), $read->chains)));
-        $self = "0\nSECTION\n2\nBLOCKS\n0\nBLOCK\n2\nb\n0\nLINE\n8\n0\n10\n0\n20\n0\n11\n1\n21\n1\n".str_repeat("0\nINSERT\n8\n0\n2\nb\n10\n1\n20\n0\n", 5)."0\nENDBLK\n0\nENDSEC\n";
+        $self = "0\nSECTION\n2\nBLOCKS\n0\nBLOCK\n2\nb\n0\nLINE\n8\n0\n10\n0\n20\n0\n11\n1\n21\n1\n".str_repeat(
+            "0\nINSERT\n8\n0\n2\nb\n10\n1\n20\n0\n",
+            5,
+        )."0\nENDBLK\n0\nENDSEC\n";
         self::assertLessThanOrEqual(DxfLines::MOST, \count($this->read($self, "0\nINSERT\n8\n0\n2\nb\n10\n0\n20\n0\n")->chains));
     }
 
@@ -98,7 +114,9 @@ final class DxfLinesTest extends TestCase
             for ($i = 0; $i < 20; ++$i) {
                 $torn = $lines;
                 for ($k = 0; $k < 30; ++$k) {
-                    $torn[mt_rand(0, \count($torn) - 1)] = ["1e400\n", "-1\n", "nan\n", "0\n", "SPLINE\n", "\xFF\xFE\n", "99999999999999999999\n", ''][mt_rand(0, 7)];
+                    $torn[mt_rand(0, \count($torn) - 1)] = [
+                        "1e400\n", "-1\n", "nan\n", "0\n", "SPLINE\n", "\xFF\xFE\n", "99999999999999999999\n", '',
+                    ][mt_rand(0, 7)];
                 }
                 file_put_contents($this->folder.'/torn', implode('', \array_slice($torn, 0, mt_rand(1, \count($torn)))));
                 foreach (DxfLines::read($this->folder.'/torn')->chains as $chain) {

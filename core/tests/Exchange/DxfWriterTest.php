@@ -35,11 +35,24 @@ final class DxfWriterTest extends TestCase
         self::assertIsArray($read['gdal']);
         self::assertIsArray($read['arcs']);
         $centre = array_values(array_filter($read['lines'], static fn (mixed $l): bool => \is_array($l) && 'centre-lines' === $l[0]));
-        self::assertEqualsWithDelta([['centre-lines', 4000.0], ['centre-lines', 4000.0], ['centre-lines', 6000.0], ['centre-lines', 6000.0], ['centre-lines', hypot(6000, 4000)]], $centre, 1e-9);
+        self::assertEqualsWithDelta(
+            [
+                ['centre-lines', 4000.0],
+                ['centre-lines', 4000.0],
+                ['centre-lines', 6000.0],
+                ['centre-lines', 6000.0],
+                ['centre-lines', hypot(6000, 4000)],
+            ],
+            $centre,
+            1e-9,
+        );
         self::assertEqualsWithDelta($read['lines'], $read['gdal'], 1e-6, 'Both libraries read the same.');
         self::assertEqualsWithDelta([[910.0, 90.0]], $read['arcs'], 1e-6);
         self::assertIsArray($read['texts']);
-        self::assertContains('12 Wäsche & Trocknen', array_map(static fn (mixed $t): string => \is_string($t) ? (string) preg_replace('/ +/', ' ', $t) : '', $read['texts']));
+        self::assertContains(
+            '12 Wäsche & Trocknen',
+            array_map(static fn (mixed $t): string => \is_string($t) ? (string) preg_replace('/ +/', ' ', $t) : '', $read['texts']),
+        );
         self::assertCount(2, $derived->regions);
     }
 
@@ -58,12 +71,21 @@ final class DxfWriterTest extends TestCase
         self::assertSame([0, 0], [$read['errors'], $read['fixes']]);
         self::assertIsArray($read['lines']);
         self::assertEqualsWithDelta($read['lines'], $read['gdal'], 1e-6, 'Both libraries read the same.');
-        $on = static fn (string $layer): array => array_values(array_map(static fn (array $l): mixed => $l[1] ?? null, array_filter($read['lines'], static fn (mixed $l): bool => \is_array($l) && $layer === $l[0])));
+        $on = static fn (string $layer): array => array_values(
+            array_map(
+                static fn (array $l): mixed => $l[1] ?? null,
+                array_filter($read['lines'], static fn (mixed $l): bool => \is_array($l) && $layer === $l[0]),
+            ),
+        );
         self::assertEqualsWithDelta([\M_PI * 300, 1500.0], $on('columns'), 2.0, 'A round one within a hundredth.');
         self::assertEqualsWithDelta([14_000 + 13_000 + hypot(14_000, 13_000)], $on('boundary'), 1e-6);
         self::assertCount(2, $on('axes'));
         self::assertIsArray($read['texts']);
         self::assertContains('B', $read['texts']);
-        self::assertStringContainsString('axes', DxfWriter::write(Plans::storey([]), Derivation::of(Plans::storey([])), $settingOut), 'Also where nothing is traced.');
+        self::assertStringContainsString(
+            'axes',
+            DxfWriter::write(Plans::storey([]), Derivation::of(Plans::storey([])), $settingOut),
+            'Also where nothing is traced.',
+        );
     }
 }

@@ -15,15 +15,34 @@ final class LinesTest extends TestCase
     /** @return iterable<string, array{string, list<list<float>>}> W3C SVG 1.1, chapters 7 to 9 */
     public static function pictures(): iterable
     {
-        yield 'a line in nested groups' => ['<g transform="translate(10,20)"><g transform="rotate(90)"><line x1="0" y1="0" x2="5" y2="0"/></g></g>', [[10, 20, 10, 25]]];
+        yield 'a line in nested groups' => [
+            '<g transform="translate(10,20)"><g transform="rotate(90)"><line x1="0" y1="0" x2="5" y2="0"/></g></g>',
+            [[10, 20, 10, 25]],
+        ];
         yield 'rotation about a point' => ['<line transform="rotate(90 10 10)" x1="10" y1="10" x2="20" y2="10"/>', [[10, 10, 10, 20]]];
-        yield 'a matrix and a list of transforms' => ['<line transform="matrix(2 0 0 3 1 1) scale(2)" x1="1" y1="1" x2="2" y2="1"/>', [[5, 7, 9, 7]]];
+        yield 'a matrix and a list of transforms' => [
+            '<line transform="matrix(2 0 0 3 1 1) scale(2)" x1="1" y1="1" x2="2" y2="1"/>',
+            [[5, 7, 9, 7]],
+        ];
         yield 'a rectangle' => ['<rect x="1" y="2" width="3" height="4"/>', [[1, 2, 4, 2], [4, 2, 4, 6], [4, 6, 1, 6], [1, 6, 1, 2]]];
-        yield 'polyline and polygon' => ['<polyline points="0,0 1,0 1,1"/><polygon points="0 0 1 0 1 1"/>', [[0, 0, 1, 0], [1, 0, 1, 1], [0, 0, 1, 0], [1, 0, 1, 1], [1, 1, 0, 0]]];
-        yield 'absolute and relative path, closed' => ['<path d="M1 1 L3 1 h2 v2 H1 z m1-1l1.5.5"/>', [[1, 1, 3, 1], [3, 1, 5, 1], [5, 1, 5, 3], [5, 3, 1, 3], [1, 3, 1, 1], [2, 0, 3.5, 0.5]]];
+        yield 'polyline and polygon' => [
+            '<polyline points="0,0 1,0 1,1"/><polygon points="0 0 1 0 1 1"/>',
+            [[0, 0, 1, 0], [1, 0, 1, 1], [0, 0, 1, 0], [1, 0, 1, 1], [1, 1, 0, 0]],
+        ];
+        yield 'absolute and relative path, closed' => ['<path d="M1 1 L3 1 h2 v2 H1 z m1-1l1.5.5"/>', [
+            [1, 1, 3, 1], [3, 1, 5, 1], [5, 1, 5, 3], [5, 3, 1, 3], [1, 3, 1, 1], [2, 0, 3.5, 0.5],
+        ]];
         yield 'further points after a move are lines' => ['<path d="M0 0 1 0 1e1-2"/>', [[0, 0, 1, 0], [1, 0, 10, -2]]];
-        yield 'curves give their ends' => ['<path d="M0 0 C1 1 2 1 3 0 A1 1 0 0 1 5 0"/>', [[0, 0, 0, 0], [3, 0, 3, 0], [3, 0, 3, 0], [5, 0, 5, 0]]];
-        yield 'text, symbols and definitions are no lines' => ['<defs><line x2="9"/></defs><symbol><line x2="9"/></symbol><text><tspan>x</tspan></text><clipPath><rect width="9" height="9"/></clipPath>', []];
+        yield 'curves give their ends' => ['<path d="M0 0 C1 1 2 1 3 0 A1 1 0 0 1 5 0"/>', [
+            [0, 0, 0, 0],
+            [3, 0, 3, 0],
+            [3, 0, 3, 0],
+            [5, 0, 5, 0],
+        ]];
+        yield 'text, symbols and definitions are no lines' => [
+            '<defs><line x2="9"/></defs><symbol><line x2="9"/></symbol><text><tspan>x</tspan></text><clipPath><rect width="9" height="9"/></clipPath>',
+            [],
+        ];
     }
 
     /** @param list<list<float>> $expected */

@@ -17,7 +17,16 @@ final class PlanDocumentTest extends TestCase
 
     public function testWrittenAndReadBackItIsTheSame(): void
     {
-        $json = json_encode($this->document(['walls' => [self::WALL, ['id' => 'arc', 'rise' => 500, 'enclosing' => false] + self::WALL], 'dividers' => [['id' => 'd', 'from' => [0, 0], 'to' => [0, 900]]], 'columns' => [['id' => 'c', 'at' => [5, 6], 'width' => 300, 'depth' => 400, 'round' => true]], 'openings' => [['id' => 'o', 'wall' => 'a', 'kind' => 'door', 'offset' => 1000, 'width' => 900]], 'rooms' => [['id' => 'r', 'name' => 'Hütte', 'number' => '1', 'anchor' => [1, 2]]]]), \JSON_THROW_ON_ERROR);
+        $json = json_encode(
+            $this->document([
+                'walls' => [self::WALL, ['id' => 'arc', 'rise' => 500, 'enclosing' => false] + self::WALL],
+                'dividers' => [['id' => 'd', 'from' => [0, 0], 'to' => [0, 900]]],
+                'columns' => [['id' => 'c', 'at' => [5, 6], 'width' => 300, 'depth' => 400, 'round' => true]],
+                'openings' => [['id' => 'o', 'wall' => 'a', 'kind' => 'door', 'offset' => 1000, 'width' => 900]],
+                'rooms' => [['id' => 'r', 'name' => 'Hütte', 'number' => '1', 'anchor' => [1, 2]]],
+            ]),
+            \JSON_THROW_ON_ERROR,
+        );
         $plan = PlanReader::read($json);
         $again = json_encode(PlanWriter::document($plan), \JSON_THROW_ON_ERROR);
         self::assertEquals($plan, PlanReader::read($again));
@@ -32,7 +41,10 @@ final class PlanDocumentTest extends TestCase
         yield 'thickness of zero' => [['walls' => [['thickness' => 0] + self::WALL]], 'storeys/0/walls/0/thickness'];
         yield 'a point of three' => [['walls' => [['from' => [0, 0, 0]] + self::WALL]], 'storeys/0/walls/0/from'];
         yield 'unknown line' => [['walls' => [['line' => 'middle'] + self::WALL]], 'storeys/0/walls/0/line'];
-        yield 'leaf unknown' => [['openings' => [['id' => 'o', 'wall' => 'a', 'kind' => 'door', 'offset' => 0, 'width' => 900, 'leaf' => 'triple']]], 'storeys/0/openings/0/leaf'];
+        yield 'leaf unknown' => [
+            ['openings' => [['id' => 'o', 'wall' => 'a', 'kind' => 'door', 'offset' => 0, 'width' => 900, 'leaf' => 'triple']]],
+            'storeys/0/openings/0/leaf',
+        ];
         yield 'column without depth' => [['columns' => [['id' => 'c', 'at' => [5, 6], 'width' => 300]]], 'storeys/0/columns/0/depth'];
         yield 'a place beyond every grid' => [['walls' => [['to' => [0, 1.1e9]] + self::WALL]], 'storeys/0/walls/0/to/1'];
         yield 'an arc that hardly rises' => [['walls' => [['rise' => 1e-10] + self::WALL]], 'storeys/0/walls/0/rise'];
@@ -53,14 +65,25 @@ final class PlanDocumentTest extends TestCase
         foreach ([
             'storeys/0/walls/0/to' => ['walls' => [['to' => [0.5, 0]] + self::WALL]],
             'storeys/0/openings/0/wall' => ['openings' => [['id' => 'o', 'wall' => 'z', 'kind' => 'door', 'offset' => 0, 'width' => 900]]],
-            'storeys/0/openings/0/width' => ['openings' => [['id' => 'o', 'wall' => 'a', 'kind' => 'door', 'offset' => 0, 'width' => 9000]]],
+            'storeys/0/openings/0/width' => [
+                'openings' => [['id' => 'o', 'wall' => 'a', 'kind' => 'door', 'offset' => 0, 'width' => 9000]],
+            ],
             'storeys/0/rooms/0/id' => ['rooms' => [['id' => 'a', 'anchor' => [1, 2]]]],
             'storeys/0/dividers/0/to' => ['dividers' => [['id' => 'd', 'from' => [0, 0], 'to' => [0, 0.5]]]],
         ] as $at => $storey) {
             $this->assertRefusedAt($at, json_encode($this->document($storey), \JSON_THROW_ON_ERROR));
         }
-        $this->assertRefusedAt('storeys/0/walls/0/to', json_encode($this->document(['walls' => [['from' => [5, 5], 'to' => [5, 5], 'rise' => 100] + self::WALL]]), \JSON_THROW_ON_ERROR));
-        $this->assertRefusedAt('storeys/0/walls/0/to/0', str_replace('6000', '1e400', json_encode($this->document([]), \JSON_THROW_ON_ERROR)));
+        $this->assertRefusedAt(
+            'storeys/0/walls/0/to',
+            json_encode(
+                $this->document(['walls' => [['from' => [5, 5], 'to' => [5, 5], 'rise' => 100] + self::WALL]]),
+                \JSON_THROW_ON_ERROR,
+            ),
+        );
+        $this->assertRefusedAt(
+            'storeys/0/walls/0/to/0',
+            str_replace('6000', '1e400', json_encode($this->document([]), \JSON_THROW_ON_ERROR)),
+        );
         $this->assertRefusedAt('', '{"format":');
     }
 
@@ -76,7 +99,12 @@ final class PlanDocumentTest extends TestCase
 
     private function schemaAccepts(string $json): bool
     {
-        $schema = json_decode((string) file_get_contents(__DIR__.'/../../../docs/plan-format.schema.json'), false, 64, \JSON_THROW_ON_ERROR);
+        $schema = json_decode(
+            (string) file_get_contents(__DIR__.'/../../../docs/plan-format.schema.json'),
+            false,
+            64,
+            \JSON_THROW_ON_ERROR,
+        );
         self::assertIsObject($schema);
 
         return (new Validator())->validate(json_decode($json, false, 64, \JSON_THROW_ON_ERROR), $schema)->isValid();
@@ -89,6 +117,11 @@ final class PlanDocumentTest extends TestCase
      */
     private function document(array $storey): array
     {
-        return ['format' => 'zesty-plinth/plan', 'version' => 1, 'units' => 'mm', 'storeys' => [$storey + ['id' => 's', 'name' => 'Ground', 'elevation' => 0, 'height' => 2700, 'walls' => [self::WALL]]]];
+        return [
+            'format' => 'zesty-plinth/plan',
+            'version' => 1,
+            'units' => 'mm',
+            'storeys' => [$storey + ['id' => 's', 'name' => 'Ground', 'elevation' => 0, 'height' => 2700, 'walls' => [self::WALL]]],
+        ];
     }
 }

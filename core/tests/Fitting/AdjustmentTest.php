@@ -31,7 +31,18 @@ final class AdjustmentTest extends TestCase
             $picks["p$i"] = [$frame->centre->x + $xi, $frame->centre->y - $y[$i]];
             $conditions["c$i"] = new Place("p$i", false, 0.0);
         }
-        $adjustment = new Adjustment(self::line($frame->unitPx), $frame, $picks, array_fill_keys(array_keys($picks), 0.3), $conditions, [], [-0.3, 4.0], 0.0, 0.0, ['place']);
+        $adjustment = new Adjustment(
+            self::line($frame->unitPx),
+            $frame,
+            $picks,
+            array_fill_keys(array_keys($picks), 0.3),
+            $conditions,
+            [],
+            [-0.3, 4.0],
+            0.0,
+            0.0,
+            ['place'],
+        );
         $adjustment->settle();
         [$slope, $intercept] = $adjustment->shape();
         self::assertEqualsWithDelta(-0.5456, $slope, 0.0001);

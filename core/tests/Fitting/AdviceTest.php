@@ -98,6 +98,10 @@ final class AdviceTest extends TestCase
     /** @return list<Pick> corners of 12 × 9 m at 5 mm per pixel */
     private function picks(): array
     {
-        return [new Pick('a', new PixelPoint(300, 2000), 0.5), new Pick('b', new PixelPoint(2700, 2000), 0.5), new Pick('c', new PixelPoint(300, 200), 0.5)];
+        return [
+            new Pick('a', new PixelPoint(300, 2000), 0.5),
+            new Pick('b', new PixelPoint(2700, 2000), 0.5),
+            new Pick('c', new PixelPoint(300, 200), 0.5),
+        ];
     }
 }

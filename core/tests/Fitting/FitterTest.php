@@ -40,12 +40,28 @@ final class FitterTest extends TestCase
             $scale = Noise::uniform(0.5, 40.0);
             $turn = deg2rad(Noise::uniform(-80.0, 80.0));
             $true = PixelToMm::similar($scale, $turn, $this->frame->centre, new Point(0.0, 0.0));
-            $ends = array_map(static fn (int $k): Pick => new Pick("p$k", new PixelPoint(Noise::uniform(0, 3000), Noise::uniform(0, 2200)), 0.5), range(0, 3));
+            $ends = array_map(
+                static fn (int $k): Pick => new Pick("p$k", new PixelPoint(Noise::uniform(0, 3000), Noise::uniform(0, 2200)), 0.5),
+                range(0, 3),
+            );
             $direction = $this->directionOf($true, $ends[0], $ends[2]);
-            $fit = (new Fitter())->fit(new Observations($ends, [$this->exact($true, 'l', $ends[0], $ends[1]), $this->exact($true, 'm', $ends[2], $ends[3])], [new GridPick('g', 'p0', 'p2', $direction)]), $this->frame, FitStart::from(PixelToMm::similar(1.0, $turn + 0.3, $this->frame->centre, new Point(7.0, 8.0)), $this->frame));
+            $fit = (new Fitter())->fit(
+                new Observations(
+                    $ends,
+                    [$this->exact($true, 'l', $ends[0], $ends[1]), $this->exact($true, 'm', $ends[2], $ends[3])],
+                    [new GridPick('g', 'p0', 'p2', $direction)],
+                ),
+                $this->frame,
+                FitStart::from(PixelToMm::similar(1.0, $turn + 0.3, $this->frame->centre, new Point(7.0, 8.0)), $this->frame),
+            );
             self::assertEqualsWithDelta(1.0, $fit->mmPerPixel / $scale, 1e-9);
             self::assertEqualsWithDelta(0.0, rad2deg($turn) - $fit->rotationDegrees, 1e-7);
-            self::assertEqualsWithDelta(7.0, $fit->pixelToMm->toMm($this->frame->centre)->x, 1e-9, 'The middle of the page stays where it was.');
+            self::assertEqualsWithDelta(
+                7.0,
+                $fit->pixelToMm->toMm($this->frame->centre)->x,
+                1e-9,
+                'The middle of the page stays where it was.',
+            );
         }
     }
 
@@ -58,8 +74,21 @@ final class FitterTest extends TestCase
         $spots = [[300, 200], [2700, 220], [310, 2000], [400, 500], [1500, 520], [2000, 1400]];
         $pairs = [[0, 1], [0, 2], [3, 4], [3, 5], [2, 1]];
         for ($i = 0; $i < 1000; ++$i) {
-            $true = PixelToMm::similar($scale = Noise::uniform(4, 6), deg2rad(Noise::uniform(-2, 2)), $this->frame->centre, new Point(0, 0));
-            $picks = array_map(static fn (int $k, array $s): Pick => new Pick("p$k", new PixelPoint($s[0] + Noise::normal(0.6), $s[1] + Noise::normal(0.6)), 0.6), array_keys($spots), $spots);
+            $true = PixelToMm::similar(
+                $scale = Noise::uniform(4, 6),
+                deg2rad(Noise::uniform(-2, 2)),
+                $this->frame->centre,
+                new Point(0, 0),
+            );
+            $picks = array_map(
+                static fn (int $k, array $s): Pick => new Pick(
+                    "p$k",
+                    new PixelPoint($s[0] + Noise::normal(0.6), $s[1] + Noise::normal(0.6)),
+                    0.6,
+                ),
+                array_keys($spots),
+                $spots,
+            );
             $lengths = [];
             $truths = array_fill(0, 5, 0.0);
             foreach ($pairs as $n => [$a, $b]) {
@@ -87,7 +116,12 @@ final class FitterTest extends TestCase
         $sets = [];
         $ours = [];
         for ($i = 0; $i < 20; ++$i) {
-            $true = PixelToMm::similar(Noise::uniform(2, 20), deg2rad(Noise::uniform(-30, 30)), $this->frame->centre, new Point(Noise::uniform(-1e4, 1e4), 0));
+            $true = PixelToMm::similar(
+                Noise::uniform(2, 20),
+                deg2rad(Noise::uniform(-30, 30)),
+                $this->frame->centre,
+                new Point(Noise::uniform(-1e4, 1e4), 0),
+            );
             $picks = [];
             $points = [];
             $set = [];
@@ -122,7 +156,11 @@ final class FitterTest extends TestCase
         [$fit, $observations] = $this->fitOf([['a', 0, 1, 12000], ['b', 0, 2, 9000], ['c', 2, 3, 12000], ['d', 1, 3, 8900]]);
         self::assertSame([false, false, false, true], array_map(static fn ($l): bool => $l->suspect, $fit->lengths));
         self::assertFalse($fit->holds);
-        $advice = array_column(array_map(static fn (Advice $a): array => [$a->code, $a->message], Advice::on($fit, $observations, $this->frame)), 1, 0);
+        $advice = array_column(
+            array_map(static fn (Advice $a): array => [$a->code, $a->message], Advice::on($fit, $observations, $this->frame)),
+            1,
+            0,
+        );
         self::assertStringContainsString("agree with 9\u{202f}000 mm", $advice['suspect']);
     }
 
@@ -130,13 +168,21 @@ final class FitterTest extends TestCase
     {
         [$fit, $observations] = $this->fitOf([['a', 0, 1, 12000], ['b', 0, 2, 9300]]);
         self::assertSame([false, false], array_map(static fn ($l): bool => $l->suspect, $fit->lengths));
-        self::assertContains('two-disagree', array_map(static fn (Advice $a): string => $a->code, Advice::on($fit, $observations, $this->frame)));
+        self::assertContains(
+            'two-disagree',
+            array_map(static fn (Advice $a): string => $a->code, Advice::on($fit, $observations, $this->frame)),
+        );
     }
 
     public function testTheBestNextLengthIsReallyBetter(): void
     {
         [$fit, $observations] = $this->fitOf([['a', 0, 2, 9000]]);
-        $next = array_values(array_filter(Advice::on($fit, $observations, $this->frame), static fn (Advice $a): bool => str_starts_with($a->code, 'next-length')));
+        $next = array_values(
+            array_filter(
+                Advice::on($fit, $observations, $this->frame),
+                static fn (Advice $a): bool => str_starts_with($a->code, 'next-length'),
+            ),
+        );
         self::assertCount(1, $next);
         self::assertSame('next-length-across', $next[0]->code, 'A longer length than the nine metres down the side helps most.');
     }
@@ -153,7 +199,11 @@ final class FitterTest extends TestCase
         self::assertEqualsWithDelta(3.0, $turned->mmPerPixel, 1e-9, 'Without a known length the scale stays the guess.');
         $scaled = $fitter->fit(new Observations($picks, [$length]), $this->frame, $start);
         foreach ([$turned, $scaled] as $first) {
-            $both = $fitter->fit(new Observations($picks, [$length], [$line]), $this->frame, FitStart::from($first->pixelToMm, $this->frame));
+            $both = $fitter->fit(
+                new Observations($picks, [$length], [$line]),
+                $this->frame,
+                FitStart::from($first->pixelToMm, $this->frame),
+            );
             self::assertEqualsWithDelta(14000 / hypot(2800, 60), $both->mmPerPixel, 1e-9);
             self::assertEqualsWithDelta(rad2deg(atan2(60, 2800)), $both->rotationDegrees, 1e-9);
         }
@@ -162,7 +212,11 @@ final class FitterTest extends TestCase
     public function testALengthAlongADirectionCountsOnlyItsOwnShare(): void
     {
         $picks = [new Pick('a', new PixelPoint(100, 100), 0.5), new Pick('b', new PixelPoint(1100, 850), 0.5)];
-        $fit = (new Fitter())->fit(new Observations($picks, [new KnownLength('l', 'a', 'b', 5000, 1, Along::X)]), $this->frame, FitStart::unknown());
+        $fit = (new Fitter())->fit(
+            new Observations($picks, [new KnownLength('l', 'a', 'b', 5000, 1, Along::X)]),
+            $this->frame,
+            FitStart::unknown(),
+        );
         self::assertEqualsWithDelta(5.0, $fit->mmPerPixel, 1e-9);
     }
 
@@ -190,7 +244,9 @@ final class FitterTest extends TestCase
     public function testChiSquareTailMatchesTheTables(): void
     {
         // Critical values at 5 % and 1 % (Abramowitz & Stegun, table 26.8, from memory).
-        foreach ([[3.841, 1, 0.05], [5.991, 2, 0.05], [6.635, 1, 0.01], [18.307, 10, 0.05], [23.209, 10, 0.01], [43.773, 30, 0.05]] as [$value, $degrees, $tail]) {
+        foreach ([
+            [3.841, 1, 0.05], [5.991, 2, 0.05], [6.635, 1, 0.01], [18.307, 10, 0.05], [23.209, 10, 0.01], [43.773, 30, 0.05],
+        ] as [$value, $degrees, $tail]) {
             self::assertEqualsWithDelta($tail, ChiSquare::upperTail($value, $degrees), 2e-5);
         }
     }
@@ -205,8 +261,15 @@ final class FitterTest extends TestCase
     private function fitOf(array $figures): array
     {
         $corners = [[300, 2000], [2700, 2000], [300, 200], [2700, 200]];
-        $picks = array_map(static fn (int $i, array $c): Pick => new Pick("p$i", new PixelPoint(...$c), 0.5), array_keys($corners), $corners);
-        $observations = new Observations($picks, array_map(static fn (array $f): KnownLength => new KnownLength($f[0], "p$f[1]", "p$f[2]", $f[3], 3.0), $figures));
+        $picks = array_map(
+            static fn (int $i, array $c): Pick => new Pick("p$i", new PixelPoint(...$c), 0.5),
+            array_keys($corners),
+            $corners,
+        );
+        $observations = new Observations(
+            $picks,
+            array_map(static fn (array $f): KnownLength => new KnownLength($f[0], "p$f[1]", "p$f[2]", $f[3], 3.0), $figures),
+        );
 
         return [(new Fitter())->fit($observations, $this->frame, FitStart::unknown()), $observations];
     }

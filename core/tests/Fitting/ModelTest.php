@@ -75,20 +75,42 @@ final class ModelTest extends TestCase
 
     public function testOneFigureThatDisagreesIsNoStretch(): void
     {
-        $picks = array_map(static fn (int $k, array $s): Pick => new Pick("p$k", new PixelPoint($s[0], $s[1]), 0.5), [0, 1, 2, 3], [[300, 300], [2900, 300], [300, 1900], [2500, 1900]]);
-        $lengths = [new KnownLength('a', 'p0', 'p1', 13_000, 3), new KnownLength('b', 'p2', 'p3', 11_000, 3), new KnownLength('c', 'p0', 'p2', 7900, 3)];
+        $picks = array_map(
+            static fn (int $k, array $s): Pick => new Pick("p$k", new PixelPoint($s[0], $s[1]), 0.5),
+            [0, 1, 2, 3],
+            [[300, 300], [2900, 300], [300, 1900], [2500, 1900]],
+        );
+        $lengths = [
+            new KnownLength('a', 'p0', 'p1', 13_000, 3),
+            new KnownLength('b', 'p2', 'p3', 11_000, 3),
+            new KnownLength('c', 'p0', 'p2', 7900, 3),
+        ];
         $observations = new Observations($picks, $lengths, [new GridPick('g', 'p0', 'p1', 0.0)]);
         $fit = (new Fitter())->fit($observations, $this->frame, FitStart::unknown());
         self::assertTrue($fit->lengths[2]->suspect, '8000 mm would agree.');
-        self::assertNull(Offer::beyond($fit, $observations, $this->frame, FitStart::unknown()), 'It may just be wrong: a second one along y will tell.');
+        self::assertNull(
+            Offer::beyond($fit, $observations, $this->frame, FitStart::unknown()),
+            'It may just be wrong: a second one along y will tell.',
+        );
     }
 
     public function testTooLittleIsSaidAndNeverOffered(): void
     {
-        $picks = [new Pick('a', new PixelPoint(100, 100), 0.5), new Pick('b', new PixelPoint(2100, 100), 0.5), new Pick('c', new PixelPoint(1100, 100), 0.5)];
-        $observations = new Observations($picks, [new KnownLength('l', 'a', 'b', 10_000, 5), new KnownLength('m', 'a', 'c', 5200, 5)], [new GridPick('g', 'a', 'b', 0.0)]);
+        $picks = [
+            new Pick('a', new PixelPoint(100, 100), 0.5),
+            new Pick('b', new PixelPoint(2100, 100), 0.5),
+            new Pick('c', new PixelPoint(1100, 100), 0.5),
+        ];
+        $observations = new Observations(
+            $picks,
+            [new KnownLength('l', 'a', 'b', 10_000, 5), new KnownLength('m', 'a', 'c', 5200, 5)],
+            [new GridPick('g', 'a', 'b', 0.0)],
+        );
         $fit = (new Fitter())->fit($observations, $this->frame, FitStart::unknown());
-        self::assertNull(Offer::beyond($fit, $observations, $this->frame, FitStart::unknown()), 'Two lengths along x disagree: y says nothing.');
+        self::assertNull(
+            Offer::beyond($fit, $observations, $this->frame, FitStart::unknown()),
+            'Two lengths along x disagree: y says nothing.',
+        );
         $this->expectException(NothingToFit::class);
         $this->expectExceptionMessage('along both axes');
         (new Fitter(Model::Stretched->shape()))->fit($observations, $this->frame, FitStart::unknown());
@@ -114,14 +136,21 @@ final class ModelTest extends TestCase
                 $set[] = [[$seen->x, $seen->y], [$mm->x, $mm->y]];
             }
             $sets[] = $set;
-            $ours[] = (new Fitter(Model::Sheared->shape()))->fit(new Observations($picks, [], [], $points), $this->frame, FitStart::unknown());
+            $ours[] = (new Fitter(Model::Sheared->shape()))->fit(
+                new Observations($picks, [], [], $points),
+                $this->frame,
+                FitStart::unknown(),
+            );
         }
         $answer = Outside::ask('affine.py', ['sets' => $sets])['maps'];
         self::assertIsArray($answer);
         foreach ($ours as $i => $fit) {
             self::assertIsArray($theirs = $answer[$i]);
             foreach ([[200, 200], [3000, 300], [1600, 2100]] as [$x, $y]) {
-                [$a, $b, $c, $d, $e, $f] = array_map(static fn (mixed $v): float => is_numeric($v) ? (float) $v : \NAN, array_values($theirs));
+                [$a, $b, $c, $d, $e, $f] = array_map(
+                    static fn (mixed $v): float => is_numeric($v) ? (float) $v : \NAN,
+                    array_values($theirs),
+                );
                 $mm = $fit->pixelToMm->toMm(new PixelPoint($x, $y));
                 // They minimise in the target, we in the picks: equal up to the second order of the noise.
                 self::assertEqualsWithDelta([$a * $x + $b * $y + $c, $d * $x + $e * $y + $f], $mm->toArray(), 0.01 * $fit->mmPerPixel);
@@ -132,8 +161,16 @@ final class ModelTest extends TestCase
     public function testTheMatrixIsWhatTheModelDoes(): void
     {
         $fit = static fn (PixelToMm $map): Fit => (new Fitter(Model::Sheared->shape()))->fit(new Observations(
-            array_map(static fn (int $k, array $p): Pick => new Pick("p$k", new PixelPoint($p[0], $p[1]), 0.5), range(0, 3), [[0, 0], [3000, 0], [3000, 2000], [100, 2000]]), [], [],
-            array_map(static fn (int $k, array $p): ControlPoint => new ControlPoint("c$k", "p$k", $map->toMm(new PixelPoint($p[0], $p[1]))), range(0, 3), [[0, 0], [3000, 0], [3000, 2000], [100, 2000]]),
+            array_map(
+                static fn (int $k, array $p): Pick => new Pick("p$k", new PixelPoint($p[0], $p[1]), 0.5),
+                range(0, 3),
+                [[0, 0], [3000, 0], [3000, 2000], [100, 2000]],
+            ), [], [],
+            array_map(
+                static fn (int $k, array $p): ControlPoint => new ControlPoint("c$k", "p$k", $map->toMm(new PixelPoint($p[0], $p[1]))),
+                range(0, 3),
+                [[0, 0], [3000, 0], [3000, 2000], [100, 2000]],
+            ),
         ), new PageFrame(3300, 2300), FitStart::unknown());
         $map = self::map(4.2, 0.11, 1.02, -0.03);
         self::assertEqualsWithDelta($map->matrix(), $fit($map)->pixelToMm->matrix(), 1e-5);
@@ -153,14 +190,26 @@ final class ModelTest extends TestCase
     private function observed(PixelToMm $true, float $sigmaPx): Observations
     {
         $spots = [[300, 300], [2900, 320], [310, 1900], [2880, 1920], [1600, 310], [300, 1100]];
-        $picks = array_map(static fn (int $k, array $s): Pick => new Pick("p$k", new PixelPoint($s[0] + Noise::normal($sigmaPx), $s[1] + Noise::normal($sigmaPx)), $sigmaPx), array_keys($spots), $spots);
+        $picks = array_map(
+            static fn (int $k, array $s): Pick => new Pick(
+                "p$k",
+                new PixelPoint($s[0] + Noise::normal($sigmaPx), $s[1] + Noise::normal($sigmaPx)),
+                $sigmaPx,
+            ),
+            array_keys($spots),
+            $spots,
+        );
         $grid = [];
         // Grid lines run with the model's axes, so their ends are set out there.
         foreach ([['x', 0.0, 12_000.0, 0.0], ['y', \M_PI / 2, 0.0, 8000.0]] as $n => [$axis, $direction, $dx, $dy]) {
             $from = $true->toMm(new PixelPoint(350, 1850));
             foreach (['a' => $from, 'b' => new Point($from->x + $dx, $from->y + $dy)] as $end => $at) {
                 $px = $true->toPixel($at);
-                $picks[] = new Pick("$axis$end", new PixelPoint($px->x + Noise::normal($sigmaPx), $px->y + Noise::normal($sigmaPx)), $sigmaPx);
+                $picks[] = new Pick(
+                    "$axis$end",
+                    new PixelPoint($px->x + Noise::normal($sigmaPx), $px->y + Noise::normal($sigmaPx)),
+                    $sigmaPx,
+                );
             }
             $grid[] = new GridPick("g$n", $axis.'a', $axis.'b', $direction);
         }

@@ -40,7 +40,12 @@ final class PerspectiveTest extends TestCase
         $sets = [];
         $ours = [];
         for ($i = 0; $i < 15; ++$i) {
-            $true = $this->slanted(Noise::uniform(3, 8), Noise::uniform(-0.06, 0.06), Noise::uniform(-0.08, 0.08), Noise::uniform(-0.08, 0.08));
+            $true = $this->slanted(
+                Noise::uniform(3, 8),
+                Noise::uniform(-0.06, 0.06),
+                Noise::uniform(-0.08, 0.08),
+                Noise::uniform(-0.08, 0.08),
+            );
             [$picks, $points, $set] = [[], [], []];
             for ($k = 0; $k < 12; ++$k) {
                 $at = new PixelPoint(Noise::uniform(100, 2100), Noise::uniform(100, 1400));
@@ -51,7 +56,11 @@ final class PerspectiveTest extends TestCase
                 $set[] = [[$seen->x, $seen->y], [$mm->x, $mm->y]];
             }
             $sets[] = $set;
-            $ours[] = (new Fitter(Model::Perspective->shape()))->fit(new Observations($picks, [], [], $points), $this->frame, FitStart::unknown());
+            $ours[] = (new Fitter(Model::Perspective->shape()))->fit(
+                new Observations($picks, [], [], $points),
+                $this->frame,
+                FitStart::unknown(),
+            );
         }
         $answer = Outside::ask('homography.py', ['sets' => $sets])['maps'];
         self::assertIsArray($answer);
@@ -74,7 +83,13 @@ final class PerspectiveTest extends TestCase
         $corners = [new Point(-3000, -1500), new Point(3000, -1500), new Point(3000, 1500), new Point(-3000, 1500)];
         $picks = array_map(static fn (int $k, Point $p): Pick => new Pick("p$k", $true->toPixel($p), 0.3), array_keys($corners), $corners);
         $fit = (new Fitter(Model::Perspective->shape()))->fit(
-            new Observations($picks, [], [new GridPick('x', 'p0', 'p1', 0.0), new GridPick('y', 'p1', 'p2', \M_PI_2), new GridPick('z', 'p3', 'p2', 0.0)], [], [new Rectangle('r', ['p0', 'p1', 'p2', 'p3'], 6000, 3000, 2)]),
+            new Observations(
+                $picks,
+                [],
+                [new GridPick('x', 'p0', 'p1', 0.0), new GridPick('y', 'p1', 'p2', \M_PI_2), new GridPick('z', 'p3', 'p2', 0.0)],
+                [],
+                [new Rectangle('r', ['p0', 'p1', 'p2', 'p3'], 6000, 3000, 2)],
+            ),
             $this->frame,
             FitStart::unknown(),
         );
@@ -103,14 +118,30 @@ final class PerspectiveTest extends TestCase
         }
         // A flat page is not taken for a photograph.
         $observations = $this->facade(PixelToMm::similar(5.0, 0.01, $this->frame->centre, new Point(0, 0)), 0.3);
-        self::assertNull(Offer::beyond((new Fitter())->fit($observations, $this->frame, FitStart::unknown()), $observations, $this->frame, FitStart::unknown(), Model::Perspective));
+        self::assertNull(
+            Offer::beyond(
+                (new Fitter())->fit($observations, $this->frame, FitStart::unknown()),
+                $observations,
+                $this->frame,
+                FitStart::unknown(),
+                Model::Perspective,
+            ),
+        );
     }
 
     public function testTooLittleOrAFoldIsRefusedInWords(): void
     {
-        $picks = array_map(static fn (int $k, array $p): Pick => new Pick("p$k", new PixelPoint((float) $p[0], (float) $p[1]), 0.3), range(0, 3), [[200, 200], [2000, 200], [2000, 1300], [200, 1300]]);
+        $picks = array_map(
+            static fn (int $k, array $p): Pick => new Pick("p$k", new PixelPoint((float) $p[0], (float) $p[1]), 0.3),
+            range(0, 3),
+            [[200, 200], [2000, 200], [2000, 1300], [200, 1300]],
+        );
         try {
-            (new Fitter(Model::Perspective->shape()))->fit(new Observations($picks, [new KnownLength('l', 'p0', 'p1', 9000, 1)]), $this->frame, FitStart::unknown());
+            (new Fitter(Model::Perspective->shape()))->fit(
+                new Observations($picks, [new KnownLength('l', 'p0', 'p1', 9000, 1)]),
+                $this->frame,
+                FitStart::unknown(),
+            );
             self::fail('One length says nothing of a slant.');
         } catch (NothingToFit $e) {
             self::assertStringContainsString('known rectangle', $e->getMessage());
@@ -118,7 +149,16 @@ final class PerspectiveTest extends TestCase
         // Corners that would need the horizon inside the page.
         $mm = [new Point(0, 0), new Point(9000, 0), new Point(100, 5500), new Point(9000, 5400)];
         $this->expectException(NothingToFit::class);
-        (new Fitter(Model::Perspective->shape()))->fit(new Observations($picks, [], [], array_map(static fn (int $k, Point $p): ControlPoint => new ControlPoint("c$k", "p$k", $p), array_keys($mm), $mm)), $this->frame, FitStart::unknown());
+        (new Fitter(Model::Perspective->shape()))->fit(
+            new Observations(
+                $picks,
+                [],
+                [],
+                array_map(static fn (int $k, Point $p): ControlPoint => new ControlPoint("c$k", "p$k", $p), array_keys($mm), $mm),
+            ),
+            $this->frame,
+            FitStart::unknown(),
+        );
     }
 
     /** Figures along both axes on all sides, and level and plumb lines at the edges, as on a facade. */
@@ -146,6 +186,11 @@ final class PerspectiveTest extends TestCase
     /** Pixels to mm of a picture that recedes along u and v (parts of half the page's diagonal). */
     private function slanted(float $mmPerPixel, float $turn, float $p, float $q): PixelToMm
     {
-        return Model::Perspective->shape()->pixelToMm([log($mmPerPixel * $this->frame->unitPx), $turn, 0.0, 0.0, $p, $q], $this->frame, 0.0, 0.0);
+        return Model::Perspective->shape()->pixelToMm(
+            [log($mmPerPixel * $this->frame->unitPx), $turn, 0.0, 0.0, $p, $q],
+            $this->frame,
+            0.0,
+            0.0,
+        );
     }
 }

@@ -74,22 +74,46 @@ final class PhotographTest extends TestCase
 
     public function testTwoPointsMoveAndTurnADrawingThatKeepsItsSize(): void
     {
-        $picks = [new Pick('a', new PixelPoint(200, 1200), 0.3), new Pick('b', new PixelPoint(1200, 1200), 0.3), new Pick('c', new PixelPoint(200, 200), 0.3)];
+        $picks = [
+            new Pick('a', new PixelPoint(200, 1200), 0.3),
+            new Pick('b', new PixelPoint(1200, 1200), 0.3),
+            new Pick('c', new PixelPoint(200, 200), 0.3),
+        ];
         $length = new KnownLength('l', 'a', 'b', 5000.0, 1.0);
         // The other drawing has these corners 5010 mm apart, turned by 2°.
         $turn = deg2rad(2.0);
-        $points = [new ControlPoint('p', 'a', new Point(1000.0, 2000.0)), new ControlPoint('q', 'b', new Point(1000.0 + 5010.0 * cos($turn), 2000.0 + 5010.0 * sin($turn)))];
-        $kept = (new Fitter())->fit(new Observations($picks, [$length], [], $points, pointsKeepSize: true), $this->frame, FitStart::unknown());
+        $points = [
+            new ControlPoint('p', 'a', new Point(1000.0, 2000.0)),
+            new ControlPoint('q', 'b', new Point(1000.0 + 5010.0 * cos($turn), 2000.0 + 5010.0 * sin($turn))),
+        ];
+        $kept = (new Fitter())->fit(
+            new Observations($picks, [$length], [], $points, pointsKeepSize: true),
+            $this->frame,
+            FitStart::unknown(),
+        );
         self::assertEqualsWithDelta(5.0, $kept->mmPerPixel, 1e-9);
         self::assertEqualsWithDelta(2.0, $kept->rotationDegrees, 1e-9);
-        self::assertEqualsWithDelta([5.0, 5.0], [$kept->points[0]->residualMm, $kept->points[1]->residualMm], 1e-6, 'Half of what they disagree by at either end.');
+        self::assertEqualsWithDelta(
+            [5.0, 5.0],
+            [$kept->points[0]->residualMm, $kept->points[1]->residualMm],
+            1e-6,
+            'Half of what they disagree by at either end.',
+        );
         $a = $kept->pixelToMm->toMm($picks[0]->at);
         self::assertEqualsWithDelta([1000.0 + 5.0 * cos($turn), 2000.0 + 5.0 * sin($turn)], [$a->x, $a->y], 1e-6);
         // Otherwise they say the size as well, by their better figure.
-        $sized = (new Fitter())->fit(new Observations($picks, [new KnownLength('l', 'a', 'b', 5000.0, 50.0)], [], $points), $this->frame, FitStart::unknown());
+        $sized = (new Fitter())->fit(
+            new Observations($picks, [new KnownLength('l', 'a', 'b', 5000.0, 50.0)], [], $points),
+            $this->frame,
+            FitStart::unknown(),
+        );
         self::assertGreaterThan(5.009, $sized->mmPerPixel);
         // One point only shifts.
-        $one = (new Fitter())->fit(new Observations($picks, [$length], [new GridPick('g', 'a', 'c', \M_PI_2)], [$points[0]], pointsKeepSize: true), $this->frame, FitStart::unknown());
+        $one = (new Fitter())->fit(
+            new Observations($picks, [$length], [new GridPick('g', 'a', 'c', \M_PI_2)], [$points[0]], pointsKeepSize: true),
+            $this->frame,
+            FitStart::unknown(),
+        );
         self::assertEqualsWithDelta([0.0, 0.0], [$one->rotationDegrees, $one->points[0]->residualMm], 1e-6);
     }
 
@@ -104,7 +128,12 @@ final class PhotographTest extends TestCase
 
     private function camera(float $k): PixelToMm
     {
-        return PerspectiveWithLens::stated()->pixelToMm([log(5.0 * $this->frame->unitPx), 0.02, 0.0, 0.0, 0.06, -0.05, $k], $this->frame, 0.0, 0.0);
+        return PerspectiveWithLens::stated()->pixelToMm(
+            [log(5.0 * $this->frame->unitPx), 0.02, 0.0, 0.0, 0.06, -0.05, $k],
+            $this->frame,
+            0.0,
+            0.0,
+        );
     }
 
     /** Figures along both axes and lines on all sides. */
@@ -119,7 +148,14 @@ final class PhotographTest extends TestCase
         };
         for ($k = 0; $k < $each; ++$k) {
             $t = -1.0 + 2.0 * $k / ($each - 1);
-            $lengths[] = new KnownLength("w$k", $pick("a$k", -4200, 2700 * $t), $pick("b$k", 4200, 2700 * $t), 8400 + (0 === $k ? $wrong : 0.0), 2, Along::X);
+            $lengths[] = new KnownLength(
+                "w$k",
+                $pick("a$k", -4200, 2700 * $t),
+                $pick("b$k", 4200, 2700 * $t),
+                8400 + (0 === $k ? $wrong : 0.0),
+                2,
+                Along::X,
+            );
             $grid[] = new GridPick("x$k", "a$k", "b$k", 0.0);
             $lengths[] = new KnownLength("h$k", $pick("c$k", 4200 * $t, -2700), $pick("d$k", 4200 * $t, 2700), 5400, 2, Along::Y);
             $grid[] = new GridPick("y$k", "c$k", "d$k", \M_PI_2);

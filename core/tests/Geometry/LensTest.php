@@ -56,7 +56,11 @@ final class LensTest extends TestCase
         $shifted = $map->shifted(120.0, -35.0)->toMm($p);
         self::assertEqualsWithDelta([$there->x + 120.0, $there->y - 35.0], [$shifted->x, $shifted->y], 1e-9);
         $turned = $map->turned(\M_PI_2, $map->toMm(new PixelPoint(0.0, 0.0)))->toMm($p);
-        self::assertEqualsWithDelta($map->toMm(new PixelPoint(0.0, 0.0))->distanceTo($there), $map->toMm(new PixelPoint(0.0, 0.0))->distanceTo($turned), 1e-6);
+        self::assertEqualsWithDelta(
+            $map->toMm(new PixelPoint(0.0, 0.0))->distanceTo($there),
+            $map->toMm(new PixelPoint(0.0, 0.0))->distanceTo($turned),
+            1e-6,
+        );
         // The newer scan is twice as fine and turned.
         $newer = PixelAffine::similar(2.0, 0.3, new PixelPoint(100.0, 100.0), new PixelPoint(900.0, 400.0));
         $onNewer = $newer->inverse()->then($map)->toMm($newer->of($p));

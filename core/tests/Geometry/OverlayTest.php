@@ -19,7 +19,12 @@ final class OverlayTest extends TestCase
         for ($i = 0; $i < 300; ++$i) {
             $far = 0 === $i % 3 ? 6.5e8 : 0.0;
             [$rings, $without] = [self::strips(mt_rand(1, 12), $far), self::strips(mt_rand(1, 8), $far)];
-            $cases[] = ['rings' => $rings, 'without' => $without, 'union' => Overlay::union($rings), 'difference' => Overlay::difference($rings, $without)];
+            $cases[] = [
+                'rings' => $rings,
+                'without' => $without,
+                'union' => Overlay::union($rings),
+                'difference' => Overlay::difference($rings, $without),
+            ];
         }
         $theirs = Outside::ask('overlay.py', ['cases' => $cases])['cases'];
         self::assertIsArray($theirs);
@@ -41,10 +46,19 @@ final class OverlayTest extends TestCase
 
     public function testWhatIsGivenTwiceTouchesOrLiesInsideCountsOnce(): void
     {
-        $square = static fn (float $x, float $y, float $side): array => [[$x, $y], [$x + $side, $y], [$x + $side, $y + $side], [$x, $y + $side]];
+        $square = static fn (float $x, float $y, float $side): array => [
+            [$x, $y],
+            [$x + $side, $y],
+            [$x + $side, $y + $side],
+            [$x, $y + $side],
+        ];
         $shapes = Overlay::union([$square(0, 0, 100), $square(100, 0, 100), $square(20, 20, 5), $square(0, 0, 100)]);
         self::assertCount(1, $shapes);
-        self::assertEqualsCanonicalizing([[0.0, 0.0], [200.0, 0.0], [200.0, 100.0], [0.0, 100.0]], $shapes[0]['outer'], 'Corners as they were given, and no others.');
+        self::assertEqualsCanonicalizing(
+            [[0.0, 0.0], [200.0, 0.0], [200.0, 100.0], [0.0, 100.0]],
+            $shapes[0]['outer'],
+            'Corners as they were given, and no others.',
+        );
         self::assertSame([], $shapes[0]['holes']);
         self::assertCount(2, Overlay::union([$square(0, 0, 10), $square(10, 10, 10)]), 'Two that touch in a point are two.');
         self::assertSame([], Overlay::difference([$square(0, 0, 10)], [$square(-1, -1, 12)]));
@@ -57,7 +71,10 @@ final class OverlayTest extends TestCase
         mt_srand(8);
         for ($i = 0; $i < 200; ++$i) {
             $turn = static fn (float $degrees): array => array_map(
-                static fn (array $p): array => [cos(deg2rad($degrees)) * $p[0] - sin(deg2rad($degrees)) * $p[1], sin(deg2rad($degrees)) * $p[0] + cos(deg2rad($degrees)) * $p[1]],
+                static fn (array $p): array => [
+                    cos(deg2rad($degrees)) * $p[0] - sin(deg2rad($degrees)) * $p[1],
+                    sin(deg2rad($degrees)) * $p[0] + cos(deg2rad($degrees)) * $p[1],
+                ],
                 [[-10_000.0, -5.0], [10_000.0, -5.0], [10_000.0, 5.0], [-10_000.0, 5.0]],
             );
             $start = mt_rand(0, 3600) / 10.0;

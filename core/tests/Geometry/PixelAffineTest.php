@@ -20,7 +20,12 @@ final class PixelAffineTest extends TestCase
         for ($n = 0; $n < 50; ++$n) {
             $r = static fn (float $a, float $b): float => $a + ($b - $a) * mt_rand() / mt_getrandmax();
             $map = new PixelAffine($r(0.5, 2), $r(-0.5, 0.5), $r(-900, 900), $r(-0.5, 0.5), $r(0.5, 2), $r(-900, 900));
-            $points = [new PixelPoint($r(0, 900), $r(0, 900)), new PixelPoint($r(1500, 2400), $r(0, 900)), new PixelPoint($r(0, 2400), $r(1500, 2400)), new PixelPoint($r(0, 2400), $r(0, 2400))];
+            $points = [
+                new PixelPoint($r(0, 900), $r(0, 900)),
+                new PixelPoint($r(1500, 2400), $r(0, 900)),
+                new PixelPoint($r(0, 2400), $r(1500, 2400)),
+                new PixelPoint($r(0, 2400), $r(0, 2400)),
+            ];
             $found = PixelAffine::through(array_map(static fn (PixelPoint $p): array => [$p, $map->of($p)], $points));
             self::assertEqualsWithDelta($map->toArray(), $found->toArray(), 1e-6);
             self::assertLessThan(1e-8, $map->inverse()->of($map->of($points[0]))->distanceTo($points[0]));
@@ -33,7 +38,10 @@ final class PixelAffineTest extends TestCase
         self::assertEqualsWithDelta(30.0, $map->turnDegrees(), 1e-12);
         self::assertEqualsWithDelta([1.5, 1.5], $map->stretch(), 1e-12);
         foreach ([[[0, 0], [700, 300]], [[0, 0], [350, 150], [700, 300]]] as $spots) {
-            $pairs = array_map(static fn (array $s): array => [new PixelPoint($s[0], $s[1]), $map->of(new PixelPoint($s[0], $s[1]))], $spots);
+            $pairs = array_map(
+                static fn (array $s): array => [new PixelPoint($s[0], $s[1]), $map->of(new PixelPoint($s[0], $s[1]))],
+                $spots,
+            );
             self::assertEqualsWithDelta($map->toArray(), PixelAffine::through($pairs)->toArray(), 1e-9);
         }
     }
@@ -45,9 +53,19 @@ final class PixelAffineTest extends TestCase
         $noise = static fn (): float => 0.6 * (mt_rand() / mt_getrandmax() - 0.5);
         for ($degrees = 0.0; $degrees < 360.0; $degrees += 7.5) {
             [$c, $s] = [cos(deg2rad($degrees)), sin(deg2rad($degrees))];
-            $at = static fn (float $along, float $across): PixelPoint => new PixelPoint(1500 + $along * $c - $across * $s, 900 + $along * $s + $across * $c);
-            $pairs = array_map(static fn (float $along): array => [$at($along, $noise()), $at($along + $noise(), $noise())], [0.0, 320.0, 610.0, 1000.0]);
-            self::assertLessThan(3.0, PixelAffine::through($pairs)->of($at(500.0, 1000.0))->distanceTo($at(500.0, 1000.0)), "turned by {$degrees}°");
+            $at = static fn (float $along, float $across): PixelPoint => new PixelPoint(
+                1500 + $along * $c - $across * $s,
+                900 + $along * $s + $across * $c,
+            );
+            $pairs = array_map(
+                static fn (float $along): array => [$at($along, $noise()), $at($along + $noise(), $noise())],
+                [0.0, 320.0, 610.0, 1000.0],
+            );
+            self::assertLessThan(
+                3.0,
+                PixelAffine::through($pairs)->of($at(500.0, 1000.0))->distanceTo($at(500.0, 1000.0)),
+                "turned by {$degrees}°",
+            );
         }
     }
 
@@ -61,7 +79,12 @@ final class PixelAffineTest extends TestCase
         $about = new Point(100, 200);
         $turned = $fit->turned(\M_PI / 2, $about);
         $at = $fit->toMm($p);
-        self::assertEqualsWithDelta([100 - ($at->y - 200), 200 + ($at->x - 100)], $turned->toMm($p)->toArray(), 1e-9, 'A quarter to the left about the point.');
+        self::assertEqualsWithDelta(
+            [100 - ($at->y - 200), 200 + ($at->x - 100)],
+            $turned->toMm($p)->toArray(),
+            1e-9,
+            'A quarter to the left about the point.',
+        );
     }
 
     public function testBoxes(): void
@@ -74,6 +97,12 @@ final class PixelAffineTest extends TestCase
         self::assertEquals(new PixelBox(10, 10, 150, 60), $a->union($b));
         self::assertEquals(new PixelBox(0, 0, 130, 80), (new PixelBox(5, 5, 120, 70))->grown(5, 130, 200), 'Not beyond the page.');
         self::assertEquals(new PixelBox(20, 20, 200, 100), $a->scaled(2));
-        self::assertGreaterThan(1 - 1e-9, (new PixelBox(-70, 10, 50, 100))->likeness(PixelAffine::similar(1.0, \M_PI / 2, new PixelPoint(0, 0), new PixelPoint(-10, 0))->boxOf($a)), 'The upright box of a turned one.');
+        self::assertGreaterThan(
+            1 - 1e-9,
+            (new PixelBox(-70, 10, 50, 100))->likeness(
+                PixelAffine::similar(1.0, \M_PI / 2, new PixelPoint(0, 0), new PixelPoint(-10, 0))->boxOf($a),
+            ),
+            'The upright box of a turned one.',
+        );
     }
 }

@@ -33,7 +33,10 @@ final class PolygonTest extends TestCase
         for ($i = 0; $i < 50; ++$i) {
             $ring = array_map(static fn (int $k): array => [Noise::uniform(-1e4, 1e4), Noise::uniform(-1e4, 1e4)], range(0, 8));
             $turn = Noise::uniform(0, 6.3);
-            $moved = array_map(static fn (array $p): array => [cos($turn) * $p[0] - sin($turn) * $p[1] + 1e5, sin($turn) * $p[0] + cos($turn) * $p[1]], $ring);
+            $moved = array_map(
+                static fn (array $p): array => [cos($turn) * $p[0] - sin($turn) * $p[1] + 1e5, sin($turn) * $p[0] + cos($turn) * $p[1]],
+                $ring,
+            );
             self::assertEqualsWithDelta(Polygon::area($ring), Polygon::area($moved), 1e-3);
             self::assertEqualsWithDelta(-Polygon::area($ring), Polygon::area(array_reverse($ring)), 1e-6);
         }
@@ -41,7 +44,9 @@ final class PolygonTest extends TestCase
 
     public function testContainsFollowsTheRing(): void
     {
-        foreach ([[[0.5, 2.0], true], [[3.0, 0.5], true], [[2.0, 2.0], false], [[-0.1, 1.0], false], [[0.5, 3.1], false]] as [[$x, $y], $inside]) {
+        foreach ([
+            [[0.5, 2.0], true], [[3.0, 0.5], true], [[2.0, 2.0], false], [[-0.1, 1.0], false], [[0.5, 3.1], false],
+        ] as [[$x, $y], $inside]) {
             self::assertSame($inside, Polygon::contains(self::L_SHAPE, $x, $y), "$x, $y");
             self::assertSame($inside, Polygon::contains(array_reverse(self::L_SHAPE), $x, $y));
         }

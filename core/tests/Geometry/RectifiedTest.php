@@ -51,7 +51,13 @@ final class RectifiedTest extends TestCase
             $exact = $rectified->toPage(new PixelPoint(16 * $i + 0.5, 16 * $j + 0.5));
             self::assertEqualsWithDelta([$exact->x - 0.5, $exact->y - 0.5], $at($i, $j), 1e-3);
             $middle = $rectified->toPage(new PixelPoint(16 * $i + 8.5, 16 * $j + 8.5));
-            $mean = array_map(static fn (float ...$v): float => array_sum($v) / 4.0, $at($i, $j), $at($i + 1, $j), $at($i, $j + 1), $at($i + 1, $j + 1));
+            $mean = array_map(
+                static fn (float ...$v): float => array_sum($v) / 4.0,
+                $at($i, $j),
+                $at($i + 1, $j),
+                $at($i, $j + 1),
+                $at($i + 1, $j + 1),
+            );
             self::assertEqualsWithDelta([$middle->x - 0.5, $middle->y - 0.5], $mean, 0.01);
         }
     }

@@ -88,7 +88,10 @@ final class CutsTest extends TestCase
             $sheet->fill(mt_rand(0, 295), mt_rand(0, 195), mt_rand(1, 9), mt_rand(1, 4), 0);
         }
         $raster = $sheet->raster();
-        $boxes = array_map(static fn (Blob $b): array => [(int) $b->box->left, (int) $b->box->top, (int) $b->box->width, (int) $b->box->height, $b->ink], Blobs::of($raster, Paper::of($raster)));
+        $boxes = array_map(
+            static fn (Blob $b): array => [(int) $b->box->left, (int) $b->box->top, (int) $b->box->width, (int) $b->box->height, $b->ink],
+            Blobs::of($raster, Paper::of($raster)),
+        );
         sort($boxes);
         $theirs = Outside::ask('blobs.py', ['width' => 300, 'height' => 200, 'bytes' => base64_encode($raster->bytes)])['blobs'];
         self::assertIsArray($theirs);

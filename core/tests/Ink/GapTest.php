@@ -65,6 +65,13 @@ final class GapTest extends TestCase
 
     private static function around(GreyRaster $page, float $x): ?Gap
     {
-        return Gap::around($page->page(), PixelToMm::similar(10.0, 0.0, new PixelPoint(0.0, 0.0), new Point(0.0, 0.0)), new Point(400.0, -1100.0), new Point(4600.0, -1100.0), 200.0, new Point($x, -1100.0));
+        return Gap::around(
+            $page->page(),
+            PixelToMm::similar(10.0, 0.0, new PixelPoint(0.0, 0.0), new Point(0.0, 0.0)),
+            new Point(400.0, -1100.0),
+            new Point(4600.0, -1100.0),
+            200.0,
+            new Point($x, -1100.0),
+        );
     }
 }

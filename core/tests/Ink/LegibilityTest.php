@@ -23,7 +23,11 @@ final class LegibilityTest extends TestCase
 
     public function testARasterHoldsAsManyBytesAsPixels(): void
     {
-        self::assertSame("\x0A\x14", (new GreyRaster(4, 2, "\x05\x0F\x10\x18\x05\x0F\x10\x18"))->shrunk(2)->bytes, 'Averages of whole blocks.');
+        self::assertSame(
+            "\x0A\x14",
+            (new GreyRaster(4, 2, "\x05\x0F\x10\x18\x05\x0F\x10\x18"))->shrunk(2)->bytes,
+            'Averages of whole blocks.',
+        );
         self::assertSame("\xFF\x00", (new GreyRaster(2, 1, "\x00\xFF"))->inverted()->bytes);
         $this->expectException(UnreadableRaster::class);
         $this->expectExceptionMessage('3 × 2 px needs as many bytes; 5 came');

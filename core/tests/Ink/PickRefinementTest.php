@@ -140,7 +140,10 @@ final class PickRefinementTest extends TestCase
         self::assertSame($courses, $count?->spaces);
         self::assertEqualsWithDelta($pitch, $count->pitchPx, 0.05 * $pitch);
         self::assertNull(JointCount::along($page->page(), new PixelPoint(80, 30), new PixelPoint(80, 36)), 'Too short to tell.');
-        self::assertNull(JointCount::along((new Sheets(100, 300, grain: 5))->raster()->page(), new PixelPoint(50, 10), new PixelPoint(50, 290)), 'Blank paper has no beat.');
+        self::assertNull(
+            JointCount::along((new Sheets(100, 300, grain: 5))->raster()->page(), new PixelPoint(50, 10), new PixelPoint(50, 290)),
+            'Blank paper has no beat.',
+        );
     }
 
     private static function near(GreyRaster $page, PixelPoint $at): ?Found

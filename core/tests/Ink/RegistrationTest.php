@@ -67,7 +67,13 @@ final class RegistrationTest extends TestCase
         $old = self::sheet();
         $map = PixelAffine::similar(1.0, deg2rad(38.0), new PixelPoint(400, 300), new PixelPoint(520, 520));
         $new = Sheets::warped($old, $map, 1040, 1040);
-        $pairs = array_map(static fn (array $p): array => [new PixelPoint($p[0], $p[1]), new PixelPoint($map->of(new PixelPoint($p[0], $p[1]))->x + 2.0, $map->of(new PixelPoint($p[0], $p[1]))->y - 2.5)], [[90, 90], [700, 480]]);
+        $pairs = array_map(
+            static fn (array $p): array => [
+                new PixelPoint($p[0], $p[1]),
+                new PixelPoint($map->of(new PixelPoint($p[0], $p[1]))->x + 2.0, $map->of(new PixelPoint($p[0], $p[1]))->y - 2.5),
+            ],
+            [[90, 90], [700, 480]],
+        );
         $found = $this->register($old, $new, $pairs);
         self::assertNotNull($found);
         self::assertGreaterThan(8, $found->points, 'Some pixels off by hand, exact by the ink.');
@@ -81,7 +87,11 @@ final class RegistrationTest extends TestCase
         $raster = self::sheet();
         $file = $this->file($raster);
         self::assertSame($raster->crop(70, 60, 33, 20)->bytes, $file->window(70, 60, 33, 20)->bytes);
-        self::assertSame([5, 4], [$file->window(795, 596, 40, 40)->width, $file->window(795, 596, 40, 40)->height], 'Cut at the page’s edge.');
+        self::assertSame(
+            [5, 4],
+            [$file->window(795, 596, 40, 40)->width, $file->window(795, 596, 40, 40)->height],
+            'Cut at the page’s edge.',
+        );
         $this->expectException(UnreadableRaster::class);
         new GreyFile('/nowhere', 10, 10, 0);
     }

@@ -42,13 +42,24 @@ final class Sheets
 
     public function frame(int $left, int $top, int $width, int $height, int $pen = 2, int $grey = 30): self
     {
-        return $this->fill($left, $top, $width, $pen, $grey)->fill($left, $top + $height - $pen, $width, $pen, $grey)->fill($left, $top, $pen, $height, $grey)->fill($left + $width - $pen, $top, $pen, $height, $grey);
+        return $this->fill($left, $top, $width, $pen, $grey)->fill(
+            $left,
+            $top + $height - $pen,
+            $width,
+            $pen,
+            $grey,
+        )->fill($left, $top, $pen, $height, $grey)->fill($left + $width - $pen, $top, $pen, $height, $grey);
     }
 
     /** A plan of a few rooms with a title below it. */
     public function plan(int $left, int $top, int $width, int $height): self
     {
-        $this->frame($left, $top, $width, $height, 6)->fill($left + intdiv($width, 3), $top, 4, $height)->fill($left, $top + intdiv($height, 2), intdiv($width, 3), 4);
+        $this->frame($left, $top, $width, $height, 6)->fill($left + intdiv($width, 3), $top, 4, $height)->fill(
+            $left,
+            $top + intdiv($height, 2),
+            intdiv($width, 3),
+            4,
+        );
         for ($i = 0; $i < 12; ++$i) {
             $this->fill($left + 20 + 9 * $i, $top + $height + 14, 6, 9);
         }

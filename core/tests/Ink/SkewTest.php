@@ -65,6 +65,11 @@ final class SkewTest extends TestCase
     {
         $sheet = (new Sheets(900, 700, grain: 3))->plan(150, 140, 560, 380)->frame(200, 190, 90, 60)->fill(420, 300, 200, 3)->raster();
 
-        return Sheets::warped($sheet, PixelAffine::similar(1.0, deg2rad(-$degrees), new PixelPoint(450, 350), new PixelPoint(570, 570)), 1140, 1140);
+        return Sheets::warped(
+            $sheet,
+            PixelAffine::similar(1.0, deg2rad(-$degrees), new PixelPoint(450, 350), new PixelPoint(570, 570)),
+            1140,
+            1140,
+        );
     }
 }

@@ -61,7 +61,15 @@ final class TracedLineTest extends TestCase
         self::assertNotNull($other);
         self::assertLessThan(2.0, $other->mm());
         self::assertEqualsWithDelta(40.0, $misfit->against($other)->mm(), 3.0);
-        self::assertNull(Misfit::ofWall((new Sheets(600, 200, grain: 4))->raster()->page(), $map, new Point(500.0, -1010.0), new Point(5500.0, -1010.0), 200.0));
+        self::assertNull(
+            Misfit::ofWall(
+                (new Sheets(600, 200, grain: 4))->raster()->page(),
+                $map,
+                new Point(500.0, -1010.0),
+                new Point(5500.0, -1010.0),
+                200.0,
+            ),
+        );
     }
 
     public function testAColumnThatADrawingHasElsewhere(): void
@@ -83,7 +91,11 @@ final class TracedLineTest extends TestCase
             $sheet->fill(0, (int) round($y) - 1, 120, 2, 210);
             $y -= $pitch;
         }
-        $count = JointCount::along($sheet->raster()->page(), new PixelPoint(60.0, $joints[0] + 2.0), new PixelPoint(62.0, $joints[40] - 2.0));
+        $count = JointCount::along(
+            $sheet->raster()->page(),
+            new PixelPoint(60.0, $joints[0] + 2.0),
+            new PixelPoint(62.0, $joints[40] - 2.0),
+        );
         self::assertNotNull($count);
         self::assertSame(40, $count->spaces);
         self::assertCount(41, $count->ticks);

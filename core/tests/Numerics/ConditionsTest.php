@@ -46,13 +46,21 @@ final class ConditionsTest extends TestCase
                     }
                 }
                 foreach (array_keys($sum + $row) as $variable) {
-                    self::assertEqualsWithDelta($row[$variable] ?? 0.0, $sum[$variable] ?? 0.0, 1e-4, 'It is the sum that it is told to be.');
+                    self::assertEqualsWithDelta(
+                        $row[$variable] ?? 0.0,
+                        $sum[$variable] ?? 0.0,
+                        1e-4,
+                        'It is the sum that it is told to be.',
+                    );
                 }
                 self::assertNotNull($conditions->take($row, $misfit + 1.0), 'What was refused is refused again.');
             }
             $cases[] = [
                 'variances' => $variances,
-                'rows' => array_map(static fn (array $row): array => array_map(null, array_keys($row), array_values($row)), array_values($taken)),
+                'rows' => array_map(
+                    static fn (array $row): array => array_map(null, array_keys($row), array_values($row)),
+                    array_values($taken),
+                ),
                 'misfits' => $misfits,
             ];
             $all[] = $conditions;
@@ -72,7 +80,12 @@ final class ConditionsTest extends TestCase
                 self::assertEqualsWithDelta($value, $ours[$a] ?? 0.0, 1e-5 + 1e-6 * abs($value), "seed $seed, system $i");
                 foreach (array_keys($corrections) as $b) {
                     self::assertIsArray($covariance[$a]);
-                    self::assertEqualsWithDelta($covariance[$a][$b], $conditions->covariance([(int) $a, (int) $b])[0][1], 1e-5, "seed $seed, system $i");
+                    self::assertEqualsWithDelta(
+                        $covariance[$a][$b],
+                        $conditions->covariance([(int) $a, (int) $b])[0][1],
+                        1e-5,
+                        "seed $seed, system $i",
+                    );
                 }
             }
         }

@@ -23,7 +23,12 @@ final class ArcTest extends TestCase
     {
         foreach ([[2500.0, 300.0], [800.0, 500.0], [40_000.0, 240.0]] as [$r, $t]) {
             // Two half circles.
-            $derived = Derivation::of(Plans::storey([new Wall('a', new Point(-$r, 0), new Point($r, 0), $t, rise: $r), new Wall('b', new Point($r, 0), new Point(-$r, 0), $t, rise: $r)]));
+            $derived = Derivation::of(
+                Plans::storey([
+                    new Wall('a', new Point(-$r, 0), new Point($r, 0), $t, rise: $r),
+                    new Wall('b', new Point($r, 0), new Point(-$r, 0), $t, rise: $r),
+                ]),
+            );
             self::assertCount(1, $derived->regions);
             self::assertEqualsWithDelta(1.0, $derived->regions[0]->netAreaMm2 / (\M_PI * ($r - $t / 2) ** 2), 1e-7);
             self::assertEqualsWithDelta(1.0, $derived->areasMm2['structure'] / (2 * \M_PI * $r * $t), 1e-7);
@@ -41,7 +46,13 @@ final class ArcTest extends TestCase
             $chains = [];
             foreach (Plans::shaken($seed, 3, 2, 1.0) as $i => $wall) {
                 // Of one thickness, so that every corner inside a room is where two faces cross.
-                $wall = new Wall($wall->id, $wall->from, $wall->to, 100.0 + 5.0 * ($seed - 900), rise: 0 === $i % 3 ? Noise::uniform(-500, 500) : 0.0);
+                $wall = new Wall(
+                    $wall->id,
+                    $wall->from,
+                    $wall->to,
+                    100.0 + 5.0 * ($seed - 900),
+                    rise: 0 === $i % 3 ? Noise::uniform(-500, 500) : 0.0,
+                );
                 $walls[] = $wall;
                 $arc = $wall->arc();
                 $n = null === $arc ? 1 : (int) ceil(abs($arc->sweep) / (2 * acos(1 - 0.01 / $arc->radius)));
@@ -73,7 +84,10 @@ final class ArcTest extends TestCase
     {
         Noise::seed(41);
         for ($i = 0; $i < 200; ++$i) {
-            [$a, $on, $b] = array_map(static fn (): Point => new Point(Noise::uniform(-5000, 5000), Noise::uniform(-5000, 5000)), range(0, 2));
+            [$a, $on, $b] = array_map(
+                static fn (): Point => new Point(Noise::uniform(-5000, 5000), Noise::uniform(-5000, 5000)),
+                range(0, 2),
+            );
             $arc = new Arc($a, $b, Arc::riseThrough($a, $on, $b));
             foreach ([$a, $on, $b] as $p) {
                 self::assertEqualsWithDelta($arc->radius, $arc->centre->distanceTo($p), 1e-6 * $arc->radius);
@@ -85,7 +99,11 @@ final class ArcTest extends TestCase
 
     public function testColumnsAreTakenOffTheRoomsTheyStandIn(): void
     {
-        $columns = [new Column('free', new Point(3000, 2000), 300, 400), new Column('round', new Point(1000, 1000), 500, 500, true), new Column('half in the wall', new Point(3000, 100), 200, 200)];
+        $columns = [
+            new Column('free', new Point(3000, 2000), 300, 400),
+            new Column('round', new Point(1000, 1000), 500, 500, true),
+            new Column('half in the wall', new Point(3000, 100), 200, 200),
+        ];
         $derived = Derivation::of(new Storey('s', '', 0, 2700, Plans::rectangle(), columns: $columns));
         self::assertEqualsWithDelta(5800.0 * 3800.0 - 300 * 400 - \M_PI * 250 ** 2 - 200 * 100, $derived->regions[0]->netAreaMm2, 1e-6);
         self::assertEqualsWithDelta(6200.0 * 4200.0, $derived->areasMm2['grossFloor'], 1e-6);
@@ -96,7 +114,11 @@ final class ArcTest extends TestCase
         // An L, cut by two halves of a square: what both see is what the square sees.
         $l = [[0.0, 0.0], [4.0, 0.0], [4.0, 1.0], [1.0, 1.0], [1.0, 4.0], [0.0, 4.0]];
         $square = static fn (float $x1, float $x2): array => [[$x1, 0.5], [$x2, 0.5], [$x2, 3.0], [$x1, 3.0]];
-        self::assertEqualsWithDelta(Clip::area($l, $square(0.25, 3.0)), Clip::area($l, $square(0.25, 0.8)) + Clip::area($l, $square(0.8, 3.0)), 1e-12);
+        self::assertEqualsWithDelta(
+            Clip::area($l, $square(0.25, 3.0)),
+            Clip::area($l, $square(0.25, 0.8)) + Clip::area($l, $square(0.8, 3.0)),
+            1e-12,
+        );
         self::assertEqualsWithDelta(0.75 * 2.5 + 2.0 * 0.5, Clip::area($l, $square(0.25, 3.0)), 1e-12);
     }
 
@@ -111,7 +133,10 @@ final class ArcTest extends TestCase
     public function testTheClearWidthAndDepthAreThoseOfTheRoom(): void
     {
         $turn = static fn (Point $p): Point => new Point(0.8 * $p->x - 0.6 * $p->y, 0.6 * $p->x + 0.8 * $p->y);
-        $walls = array_map(static fn (Wall $w): Wall => new Wall($w->id, $turn($w->from), $turn($w->to), $w->thickness), Plans::rectangle());
+        $walls = array_map(
+            static fn (Wall $w): Wall => new Wall($w->id, $turn($w->from), $turn($w->to), $w->thickness),
+            Plans::rectangle(),
+        );
         self::assertEqualsWithDelta([5800.0, 3800.0], Derivation::of(Plans::storey($walls))->regions[0]->clear, 1e-6);
     }
 }

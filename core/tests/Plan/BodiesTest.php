@@ -36,7 +36,12 @@ final class BodiesTest extends TestCase
             $walls = Plans::tangled($seed);
             $derived = Derivation::of(Plans::storey($walls));
             $plans[] = $edges = self::edges($walls);
-            $rooms = array_values(array_filter(array_map(static fn (Region $r): float => $r->netAreaMm2, $derived->regions), static fn (float $a): bool => $a > 10_000.0));
+            $rooms = array_values(
+                array_filter(
+                    array_map(static fn (Region $r): float => $r->netAreaMm2, $derived->regions),
+                    static fn (float $a): bool => $a > 10_000.0,
+                ),
+            );
             sort($rooms);
             $ours[] = [$seed, self::slack($edges), $derived->areasMm2['structure'], $rooms];
             self::assertKeepsToItsThickness($derived, $walls, "seed $seed");
@@ -57,7 +62,12 @@ final class BodiesTest extends TestCase
 
     public function testAWallThatIsTracedAgainAFewMillimetresAsideAddsNothingAndIsFound(): void
     {
-        $room = [Plans::wall('s', 0, 0, 12_000, 0, 300), Plans::wall('e', 12_000, 0, 12_000, 11_000, 300), Plans::wall('n', 12_000, 11_000, 0, 11_000, 300), Plans::wall('w', 0, 11_000, 0, 0, 300)];
+        $room = [
+            Plans::wall('s', 0, 0, 12_000, 0, 300),
+            Plans::wall('e', 12_000, 0, 12_000, 11_000, 300),
+            Plans::wall('n', 12_000, 11_000, 0, 11_000, 300),
+            Plans::wall('w', 0, 11_000, 0, 0, 300),
+        ];
         $derived = Derivation::of(Plans::storey([...$room, Plans::wall('again', 0, -2, 12_000, 2, 300)]));
         self::assertCount(1, $derived->regions);
         self::assertEqualsWithDelta(12_300.0 * 11_300.0, $derived->areasMm2['grossFloor'], 1.0);
@@ -75,13 +85,24 @@ final class BodiesTest extends TestCase
             self::assertSame($apart < 200 ? [['walls-overlap', ['beside', 'south']]] : [], self::told($derived), "$apart mm");
             self::assertEqualsWithDelta(6200.0 * 4200.0, $derived->areasMm2['grossFloor'], 1.0, "$apart mm");
             // An end within a body is drawn on to its centre line.
-            self::assertEqualsWithDelta(6200.0 * 4200.0 - 5800.0 * 3800.0 + 4000.0 * ($apart <= 100 ? 0.0 : min($apart, 200)), $derived->areasMm2['structure'], 1.0, "$apart mm");
+            self::assertEqualsWithDelta(
+                6200.0 * 4200.0 - 5800.0 * 3800.0 + 4000.0 * ($apart <= 100 ? 0.0 : min($apart, 200)),
+                $derived->areasMm2['structure'],
+                1.0,
+                "$apart mm",
+            );
         }
     }
 
     public function testAJogShorterThanItsWallsAreThickIsOneBody(): void
     {
-        $derived = Derivation::of(Plans::storey([Plans::wall('a', 0, 0, 5000, 0, 300), Plans::wall('jog', 5000, 0, 5000, 50, 300), Plans::wall('b', 5000, 50, 10_000, 50, 300)]));
+        $derived = Derivation::of(
+            Plans::storey([
+                Plans::wall('a', 0, 0, 5000, 0, 300),
+                Plans::wall('jog', 5000, 0, 5000, 50, 300),
+                Plans::wall('b', 5000, 50, 10_000, 50, 300),
+            ]),
+        );
         self::assertSame([['wall-too-short', ['jog']]], self::told($derived));
         self::assertCount(1, $derived->outlines);
         self::assertEqualsWithDelta(10_000.0 * 300.0 + 50.0 * 300.0, $derived->areasMm2['structure'], 1.0);
@@ -90,7 +111,12 @@ final class BodiesTest extends TestCase
 
     public function testTheLabelAndTheClearWidthOfARoomRoundAnIslandStandInTheRoom(): void
     {
-        $island = [Plans::wall('i1', 1500, 1000, 4500, 1000, 100), Plans::wall('i2', 4500, 1000, 4500, 3000, 100), Plans::wall('i3', 4500, 3000, 1500, 3000, 100), Plans::wall('i4', 1500, 3000, 1500, 1000, 100)];
+        $island = [
+            Plans::wall('i1', 1500, 1000, 4500, 1000, 100),
+            Plans::wall('i2', 4500, 1000, 4500, 3000, 100),
+            Plans::wall('i3', 4500, 3000, 1500, 3000, 100),
+            Plans::wall('i4', 1500, 3000, 1500, 1000, 100),
+        ];
         foreach ([[], [new Room('r', 'Hall', '', new Point(3000, 2000))]] as $rooms) {
             $regions = Derivation::of(Plans::storey([...Plans::rectangle(), ...$island], [], $rooms))->regions;
             $hall = array_values(array_filter($regions, static fn (Region $r): bool => [] !== $r->holes))[0];
@@ -118,7 +144,12 @@ final class BodiesTest extends TestCase
             foreach ($pieces->ofWall($wall->id) as $piece) {
                 foreach ($network->along($piece) as $e) {
                     [$from, $to, $dx, $dy, , $half] = $network->halves[2 * $e];
-                    $edges[$e] = ['from' => $network->nodes[$from], 'to' => $network->nodes[$to], 'thickness' => 2.0 * $half, 'along' => [$dx, $dy]];
+                    $edges[$e] = [
+                        'from' => $network->nodes[$from],
+                        'to' => $network->nodes[$to],
+                        'thickness' => 2.0 * $half,
+                        'along' => [$dx, $dy],
+                    ];
                 }
             }
         }

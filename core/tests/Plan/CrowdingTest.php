@@ -48,9 +48,18 @@ final class CrowdingTest extends TestCase
     /** A room with a wall of a kilometre at an angle beside it costs no more than the room alone, and comes out the same. */
     public function testAFarReachingWallCostsNoMoreThanAnother(): void
     {
-        $room = [Plans::wall('s', 0, 0, 4000, 0), Plans::wall('e', 4000, 0, 4000, 3000), Plans::wall('n', 4000, 3000, 0, 3000), Plans::wall('w', 0, 3000, 0, 0)];
+        $room = [
+            Plans::wall('s', 0, 0, 4000, 0),
+            Plans::wall('e', 4000, 0, 4000, 3000),
+            Plans::wall('n', 4000, 3000, 0, 3000),
+            Plans::wall('w', 0, 3000, 0, 0),
+        ];
         $alone = Derivation::of(Plans::storey($room));
-        $far = Plans::storey([...$room, Plans::wall('far', 10_000, -5000, 717_000, 702_000), Plans::wall('further', -900_000, 20_000, 80_000, 999_000)]);
+        $far = Plans::storey([
+            ...$room,
+            Plans::wall('far', 10_000, -5000, 717_000, 702_000),
+            Plans::wall('further', -900_000, 20_000, 80_000, 999_000),
+        ]);
         $derivation = new Derivation(new WholeStorey($far), new Effort(500));
         [$walls, $regions] = $derivation->everything();
         self::assertCount(6, $walls);
@@ -68,7 +77,13 @@ final class CrowdingTest extends TestCase
             $walls = [Plans::wall('long', 0, 0, 400_000 * $ux, 400_000 * $uy)];
             for ($i = 0; $i < 60; ++$i) {
                 $at = mt_rand(2000, 398_000);
-                $walls[] = Plans::wall("across$i", $at * $ux - 1500 * $uy, $at * $uy + 1500 * $ux, $at * $ux + 1500 * $uy, $at * $uy - 1500 * $ux);
+                $walls[] = Plans::wall(
+                    "across$i",
+                    $at * $ux - 1500 * $uy,
+                    $at * $uy + 1500 * $ux,
+                    $at * $ux + 1500 * $uy,
+                    $at * $uy - 1500 * $ux,
+                );
             }
             foreach (\array_slice($walls, 1) as $across) {
                 $affected = (new Derivation(new WholeStorey(Plans::storey($walls))))->affected([$across->box()]);

@@ -34,7 +34,10 @@ final class DerivationTest extends TestCase
         $ours = [];
         for ($seed = 1; $seed <= 200; ++$seed) {
             $walls = Plans::shaken($seed);
-            $plans[] = array_map(static fn (Wall $w): array => ['from' => $w->from->toArray(), 'to' => $w->to->toArray(), 'thickness' => $w->thickness], $walls);
+            $plans[] = array_map(
+                static fn (Wall $w): array => ['from' => $w->from->toArray(), 'to' => $w->to->toArray(), 'thickness' => $w->thickness],
+                $walls,
+            );
             $derived = Derivation::of(Plans::storey($walls));
             self::assertSame([], $derived->findings, "seed $seed");
             $rooms = array_map(static fn (Region $r): float => $r->netAreaMm2, $derived->regions);
@@ -61,7 +64,12 @@ final class DerivationTest extends TestCase
         for ($seed = 300; $seed < 340; ++$seed) {
             $derived = Derivation::of(Plans::storey(Plans::shaken($seed)));
             $outer = array_sum(array_map(static fn ($o): float => Polygon::area($o->outer), $derived->outlines));
-            self::assertEqualsWithDelta(1.0, ($derived->areasMm2['structure'] + $derived->areasMm2['netFloor']) / $outer, 1e-12, "seed $seed");
+            self::assertEqualsWithDelta(
+                1.0,
+                ($derived->areasMm2['structure'] + $derived->areasMm2['netFloor']) / $outer,
+                1e-12,
+                "seed $seed",
+            );
         }
     }
 
@@ -69,7 +77,10 @@ final class DerivationTest extends TestCase
     {
         $walls = Plans::shaken(7);
         $turn = static fn (Point $p): Point => new Point(5e6 + 0.6 * $p->x - 0.8 * $p->y, -3e6 + 0.8 * $p->x + 0.6 * $p->y);
-        $moved = array_map(static fn (Wall $w): Wall => new Wall($w->id, $turn($w->to), $turn($w->from), $w->thickness), array_reverse($walls));
+        $moved = array_map(
+            static fn (Wall $w): Wall => new Wall($w->id, $turn($w->to), $turn($w->from), $w->thickness),
+            array_reverse($walls),
+        );
         [$a, $b] = [Derivation::of(Plans::storey($walls)), Derivation::of(Plans::storey($moved))];
         self::assertEqualsWithDelta(1.0, $a->areasMm2['netFloor'] / $b->areasMm2['netFloor'], 1e-9);
         self::assertSameSize($a->regions, $b->regions);
@@ -85,14 +96,21 @@ final class DerivationTest extends TestCase
 
     public function testCrossingWallsShareACorner(): void
     {
-        $derived = Derivation::of(Plans::storey([...Plans::rectangle(), Plans::wall('a', 3000, 0, 3000, 4000, 100), Plans::wall('b', 0, 2000, 6000, 2000, 100)]));
+        $derived = Derivation::of(
+            Plans::storey([...Plans::rectangle(), Plans::wall('a', 3000, 0, 3000, 4000, 100), Plans::wall('b', 0, 2000, 6000, 2000, 100)]),
+        );
         self::assertCount(4, $derived->regions);
         self::assertEqualsWithDelta(4 * 2850.0 * 1850.0, $derived->areasMm2['netFloor'], 1e-6);
     }
 
     public function testAnIslandIsAHoleInItsRoom(): void
     {
-        $island = [Plans::wall('i1', 2000, 1000, 4000, 1000, 100), Plans::wall('i2', 4000, 1000, 4000, 3000, 100), Plans::wall('i3', 4000, 3000, 2000, 3000, 100), Plans::wall('i4', 2000, 3000, 2000, 1000, 100)];
+        $island = [
+            Plans::wall('i1', 2000, 1000, 4000, 1000, 100),
+            Plans::wall('i2', 4000, 1000, 4000, 3000, 100),
+            Plans::wall('i3', 4000, 3000, 2000, 3000, 100),
+            Plans::wall('i4', 2000, 3000, 2000, 1000, 100),
+        ];
         $rooms = [new Room('inner', 'Shaft', '', new Point(3000, 2000)), new Room('outer', 'Hall', '', new Point(1000, 2000))];
         $derived = Derivation::of(Plans::storey([...Plans::rectangle(), ...$island], [], $rooms));
         $areas = [];
@@ -106,7 +124,9 @@ final class DerivationTest extends TestCase
     public function testASharpOuterCornerIsBevelled(): void
     {
         // 20° between two walls: the mitre would reach 5.8 half thicknesses, beyond the limit of four.
-        $derived = Derivation::of(Plans::storey([Plans::wall('a', 0, 0, 5000, 0), Plans::wall('b', 0, 0, 5000 * cos(deg2rad(20)), 5000 * sin(deg2rad(20)))]));
+        $derived = Derivation::of(
+            Plans::storey([Plans::wall('a', 0, 0, 5000, 0), Plans::wall('b', 0, 0, 5000 * cos(deg2rad(20)), 5000 * sin(deg2rad(20)))]),
+        );
         foreach ($derived->outlines[0]->outer as [$x, $y]) {
             self::assertGreaterThan(-401.0, $x);
         }
@@ -114,7 +134,13 @@ final class DerivationTest extends TestCase
 
     public function testALeakIsShownAtTheNarrowestPlaceWithItsGap(): void
     {
-        $walls = [Plans::wall('south', 0, 0, 6000, 0), Plans::wall('east', 6000, 0, 6000, 4000), Plans::wall('north', 6000, 4000, 0, 4000), Plans::wall('west', 0, 3860, 0, 0), Plans::wall('stub', 3000, 0, 3000, 2500, 100)];
+        $walls = [
+            Plans::wall('south', 0, 0, 6000, 0),
+            Plans::wall('east', 6000, 0, 6000, 4000),
+            Plans::wall('north', 6000, 4000, 0, 4000),
+            Plans::wall('west', 0, 3860, 0, 0),
+            Plans::wall('stub', 3000, 0, 3000, 2500, 100),
+        ];
         $derived = Derivation::of(Plans::storey($walls, [], [new Room('r', 'Hall', '', new Point(1500, 3000))]));
         self::assertCount(1, $derived->leaks, 'The stub inside is no leak.');
         self::assertEqualsWithDelta(40.0, $derived->leaks[0]->gapMm, 1e-9);
@@ -126,12 +152,27 @@ final class DerivationTest extends TestCase
     {
         $cases = [
             'room-open' => [Plans::rectangle(), [], [new Room('r', 'Yard', '', new Point(9000, 9000))]],
-            'two-names' => [Plans::rectangle(), [], [new Room('r', 'A', '', new Point(1000, 1000)), new Room('q', 'B', '', new Point(2000, 1000))]],
+            'two-names' => [Plans::rectangle(), [], [
+                new Room('r', 'A', '', new Point(1000, 1000)),
+                new Room('q', 'B', '', new Point(2000, 1000)),
+            ]],
             'walls-overlap' => [[...Plans::rectangle(), Plans::wall('again', 0, 0, 6000, 0, 100)], [], []],
-            'wall-too-short' => [[Plans::wall('a', 0, 0, 0, 3000, 600), Plans::wall('b', 0, 0, 150, 0, 100), Plans::wall('c', 150, 0, 150, 3000, 600)], [], []],
+            'wall-too-short' => [
+                [Plans::wall('a', 0, 0, 0, 3000, 600), Plans::wall('b', 0, 0, 150, 0, 100), Plans::wall('c', 150, 0, 150, 3000, 600)],
+                [],
+                [],
+            ],
             'opening-off-wall' => [Plans::rectangle(), [new Opening('o', 'south', OpeningKind::Door, 5500, 900)], []],
-            'openings-overlap' => [Plans::rectangle(), [new Opening('o', 'south', OpeningKind::Door, 1000, 900), new Opening('p', 'south', OpeningKind::Door, 1800, 900)], []],
-            'opening-on-junction' => [[...Plans::rectangle(), Plans::wall('middle', 3000, 0, 3000, 4000, 100)], [new Opening('o', 'south', OpeningKind::Door, 2600, 900)], []],
+            'openings-overlap' => [
+                Plans::rectangle(),
+                [new Opening('o', 'south', OpeningKind::Door, 1000, 900), new Opening('p', 'south', OpeningKind::Door, 1800, 900)],
+                [],
+            ],
+            'opening-on-junction' => [
+                [...Plans::rectangle(), Plans::wall('middle', 3000, 0, 3000, 4000, 100)],
+                [new Opening('o', 'south', OpeningKind::Door, 2600, 900)],
+                [],
+            ],
         ];
         foreach ($cases as $code => [$walls, $openings, $rooms]) {
             self::assertContains($code, $this->codes(Derivation::of(Plans::storey($walls, $openings, $rooms))), $code);
@@ -145,10 +186,16 @@ final class DerivationTest extends TestCase
         self::assertEqualsWithDelta(5800.0 * 3800.0, $far->areasMm2['netFloor'], 1e-3);
         $long = Derivation::of(Plans::storey([...Plans::rectangle(), Plans::wall('long', 7000, -1e6, 8000, 1e6)]));
         self::assertCount(1, $long->regions);
-        foreach ([new Wall('a', new Point(0, 0), new Point(0, 0), 200, rise: 100), new Wall('a', new Point(0, 0), new Point(0.5, 0), 200)] as $pointed) {
+        foreach ([
+            new Wall('a', new Point(0, 0), new Point(0, 0), 200, rise: 100),
+            new Wall('a', new Point(0, 0), new Point(0.5, 0), 200),
+        ] as $pointed) {
             self::assertSame(['wall-of-no-length'], $this->codes(Derivation::of(Plans::storey([$pointed]))));
         }
-        self::assertSame([], Derivation::of(Plans::storey([new Wall('a', new Point(0, 0), new Point(5000, 0), 200, rise: 1e-10)]))->findings);
+        self::assertSame(
+            [],
+            Derivation::of(Plans::storey([new Wall('a', new Point(0, 0), new Point(5000, 0), 200, rise: 1e-10)]))->findings,
+        );
     }
 
     public function testAnEmptyStoreyHasNothing(): void

@@ -30,9 +30,23 @@ final class EditTest extends TestCase
         for ($seed = 500; $seed < 504; ++$seed) {
             $lines = [];
             foreach (0 === $seed % 2 ? Plans::shaken($seed) : Plans::tangled($seed) as $i => $wall) {
-                $lines[$wall->id] = 0 === $i % 10 ? new Wall($wall->id, $wall->from, $wall->to, $wall->thickness, rise: Noise::uniform(-600, 600)) : $wall;
+                $lines[$wall->id] = 0 === $i % 10 ? new Wall(
+                    $wall->id,
+                    $wall->from,
+                    $wall->to,
+                    $wall->thickness,
+                    rise: Noise::uniform(-600, 600),
+                ) : $wall;
             }
-            $rooms = array_map(static fn (int $k): Room => new Room("room$k", "Room $k", '', new Point(Noise::uniform(0, 16_000), Noise::uniform(0, 10_500))), range(1, 6));
+            $rooms = array_map(
+                static fn (int $k): Room => new Room(
+                    "room$k",
+                    "Room $k",
+                    '',
+                    new Point(Noise::uniform(0, 16_000), Noise::uniform(0, 10_500)),
+                ),
+                range(1, 6),
+            );
             $plan = new WholeStorey(new Storey('s', 'Ground', 0.0, 2700.0, array_values($lines), [], $rooms));
             $this->takeAll($plan);
             for ($step = 0; $step < 20; ++$step) {
@@ -42,7 +56,13 @@ final class EditTest extends TestCase
                 switch ($step % 5) {
                     case 0: // moved, with what meets it left behind
                         $by = new Point(Noise::uniform(-400, 400), Noise::uniform(-400, 400));
-                        $new = $old instanceof Wall ? new Wall($id, $old->from->plus($by->x, $by->y), $old->to->plus($by->x, $by->y), $old->thickness, rise: $old->rise) : null;
+                        $new = $old instanceof Wall ? new Wall(
+                            $id,
+                            $old->from->plus($by->x, $by->y),
+                            $old->to->plus($by->x, $by->y),
+                            $old->thickness,
+                            rise: $old->rise,
+                        ) : null;
                         break;
                     case 1: // gone
                         $new = null;

@@ -26,7 +26,11 @@ final class JoiningTest extends TestCase
 
     public function testAnEndNearATracedCornerTakesItsNode(): void
     {
-        $joined = Joining::of([self::wall(40, 30, 3000, 0)], [self::wall(0, 0, 0, 5000)], ['corner' => new Point(0, 0), 'top' => new Point(0, 5000)]);
+        $joined = Joining::of(
+            [self::wall(40, 30, 3000, 0)],
+            [self::wall(0, 0, 0, 5000)],
+            ['corner' => new Point(0, 0), 'top' => new Point(0, 5000)],
+        );
 
         self::assertSame('corner', $joined['walls'][0][0]);
         self::assertCount(1, $joined['nodes']);
@@ -34,7 +38,11 @@ final class JoiningTest extends TestCase
 
     public function testAnEndInATracedWallGoesOntoItsCentreLine(): void
     {
-        $joined = Joining::of([self::wall(120, 2000, 3000, 2000)], [self::wall(0, 0, 0, 5000, 300)], ['a' => new Point(0, 0), 'b' => new Point(0, 5000)]);
+        $joined = Joining::of(
+            [self::wall(120, 2000, 3000, 2000)],
+            [self::wall(0, 0, 0, 5000, 300)],
+            ['a' => new Point(0, 0), 'b' => new Point(0, 5000)],
+        );
         $end = $joined['nodes'][$joined['walls'][0][0]];
 
         self::assertEqualsWithDelta(0.0, $end->x, 1e-9);
@@ -44,7 +52,11 @@ final class JoiningTest extends TestCase
     public function testAnEndBesideANewWallFollowsItOntoATracedCorner(): void
     {
         // The long wall's far end is put onto a node 50 mm off: the other ends on the line it has then.
-        $joined = Joining::of([self::wall(0, 0, 4000, 0), self::wall(2000, 0, 2000, 3000)], [self::wall(4000, 50, 4000, 900)], ['n' => new Point(4000, 50), 'm' => new Point(4000, 900)]);
+        $joined = Joining::of(
+            [self::wall(0, 0, 4000, 0), self::wall(2000, 0, 2000, 3000)],
+            [self::wall(4000, 50, 4000, 900)],
+            ['n' => new Point(4000, 50), 'm' => new Point(4000, 900)],
+        );
         $end = $joined['nodes'][$joined['walls'][1][0]];
 
         self::assertSame('n', $joined['walls'][0][1]);

@@ -20,7 +20,14 @@ final class LeakTest extends TestCase
         // │ r  ┆500 ┆2000   from the room through 500 into a lobby, from there through 2000 to the outside
         // └────┴────┘
         $walls = [
-            Plans::wall('south', 0, 0, 6000, 0, 100), Plans::wall('north', 6000, 4000, 0, 4000, 100), Plans::wall('west', 0, 4000, 0, 0, 100),
+            Plans::wall('south', 0, 0, 6000, 0, 100), Plans::wall(
+                'north',
+                6000,
+                4000,
+                0,
+                4000,
+                100,
+            ), Plans::wall('west', 0, 4000, 0, 0, 100),
             Plans::wall('inner', 3000, 0, 3000, 3450, 100), Plans::wall('east', 6000, 0, 6000, 1950, 100),
         ];
         $leak = $this->leak($walls, new Point(1000, 2000));
@@ -42,7 +49,12 @@ final class LeakTest extends TestCase
     public function testTheNeckStandsBetweenTheTwoBodies(): void
     {
         for ($gap = 5; $gap <= 2000; $gap *= 3) {
-            $walls = [Plans::wall('south', 0, 0, 6000, 0), Plans::wall('east', 6000, 0, 6000, 4000), Plans::wall('north', 6000, 4000, 0, 4000), Plans::wall('west', 0, 3900 - $gap, 0, 0)];
+            $walls = [
+                Plans::wall('south', 0, 0, 6000, 0),
+                Plans::wall('east', 6000, 0, 6000, 4000),
+                Plans::wall('north', 6000, 4000, 0, 4000),
+                Plans::wall('west', 0, 3900 - $gap, 0, 0),
+            ];
             $leak = $this->leak($walls, new Point(3000, 2000));
             [[$x1, $y1], [$x2, $y2]] = $leak->neck;
             self::assertEqualsWithDelta((float) $gap, $leak->gapMm, 1e-9);

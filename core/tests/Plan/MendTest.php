@@ -58,7 +58,10 @@ final class MendTest extends TestCase
         for ($i = 0; $i < 600; ++$i) {
             $turn = $between(0.0, 2.0 * \M_PI);
             $far = 0 === $i % 5 ? 4e8 : 0.0;
-            $place = static fn (float $x, float $y): Point => new Point($far + $x * cos($turn) - $y * sin($turn), $x * sin($turn) + $y * cos($turn));
+            $place = static fn (float $x, float $y): Point => new Point(
+                $far + $x * cos($turn) - $y * sin($turn),
+                $x * sin($turn) + $y * cos($turn),
+            );
             [$x, $y, $lean, $length] = [$between(-1000, 5000), $between(-300, 300), $between(-0.5, 0.5), $between(400, 7000)];
             $walls = [
                 new Wall('one', $place(0, 0), $place(6000, 0), $between(80, 400)),
@@ -67,7 +70,11 @@ final class MendTest extends TestCase
             foreach (self::overlaps($walls) as $finding) {
                 ++$found;
                 self::assertNotNull($finding->mend, "seed $seed, $i");
-                self::assertSame([], self::overlaps(self::mended($walls, Mend::of(...$walls))), "seed $seed, pair $i, {$finding->mend->value}");
+                self::assertSame(
+                    [],
+                    self::overlaps(self::mended($walls, Mend::of(...$walls))),
+                    "seed $seed, pair $i, {$finding->mend->value}",
+                );
             }
         }
         self::assertGreaterThan(150, $found);
@@ -105,6 +112,8 @@ final class MendTest extends TestCase
      */
     private static function overlaps(array $walls): array
     {
-        return array_values(array_filter(Derivation::of(Plans::storey($walls))->findings, static fn (Finding $f): bool => 'walls-overlap' === $f->code));
+        return array_values(
+            array_filter(Derivation::of(Plans::storey($walls))->findings, static fn (Finding $f): bool => 'walls-overlap' === $f->code),
+        );
     }
 }

@@ -84,7 +84,10 @@ final class NetworkTest extends TestCase
         $sum = 0.0;
         foreach ($network->edges as $edge) {
             if ($edge['wall'] === $wall) {
-                $sum += hypot($network->nodes[$edge['to']][0] - $network->nodes[$edge['from']][0], $network->nodes[$edge['to']][1] - $network->nodes[$edge['from']][1]);
+                $sum += hypot(
+                    $network->nodes[$edge['to']][0] - $network->nodes[$edge['from']][0],
+                    $network->nodes[$edge['to']][1] - $network->nodes[$edge['from']][1],
+                );
             }
         }
 

@@ -98,7 +98,13 @@ final class Plans
         $posts = [];
         for ($i = 0; $i < $columns; ++$i) {
             for ($j = 0; $j < $rows; ++$j) {
-                $posts[] = new Column("c$i,$j", new Point($i * 4000.0 + Noise::uniform(1400, 2600), $j * 3500.0 + Noise::uniform(1200, 2200)), 300.0, 300.0, 0 === ($i + $j) % 3);
+                $posts[] = new Column(
+                    "c$i,$j",
+                    new Point($i * 4000.0 + Noise::uniform(1400, 2600), $j * 3500.0 + Noise::uniform(1200, 2200)),
+                    300.0,
+                    300.0,
+                    0 === ($i + $j) % 3,
+                );
             }
         }
         $rooms = [];

@@ -46,7 +46,12 @@ final class ShiftTest extends TestCase
                     $thickness = $this->thickness;
                     $walls = array_map(static fn (Wall $w): Wall => new Wall($w->id, $w->from, $w->to, $thickness), $walls);
                     self::assertEqualsWithDelta($mm, Shift::distance($walls[0], $side, $walls[2], $side), 1e-6);
-                    self::assertEqualsWithDelta(0.0, sin(2.0 * (atan2($walls[1]->to->y - $walls[1]->from->y, $walls[1]->to->x - $walls[1]->from->x) - $turn)), 1e-9, 'It is still square.');
+                    self::assertEqualsWithDelta(
+                        0.0,
+                        sin(2.0 * (atan2($walls[1]->to->y - $walls[1]->from->y, $walls[1]->to->x - $walls[1]->from->x) - $turn)),
+                        1e-9,
+                        'It is still square.',
+                    );
                 }
             }
         }
@@ -54,7 +59,15 @@ final class ShiftTest extends TestCase
 
     public function testWhatGoesStraightOnGoesAlongAndWhatEndsOnItFollows(): void
     {
-        $nodes = ['a' => new Point(0, 0), 'b' => new Point(3000, 0), 'c' => new Point(6000, 0), 'd' => new Point(1500, 0), 'e' => new Point(1500, 3000), 'f' => new Point(4500, 60), 'g' => new Point(5500, 2060)];
+        $nodes = [
+            'a' => new Point(0, 0),
+            'b' => new Point(3000, 0),
+            'c' => new Point(6000, 0),
+            'd' => new Point(1500, 0),
+            'e' => new Point(1500, 3000),
+            'f' => new Point(4500, 60),
+            'g' => new Point(5500, 2060),
+        ];
         $shift = new Shift([
             $this->joined('one', 'a', 'b', $nodes), $this->joined('two', 'b', 'c', $nodes),
             $this->joined('tee', 'd', 'e', $nodes), $this->joined('slant', 'f', 'g', $nodes),
@@ -62,7 +75,12 @@ final class ShiftTest extends TestCase
         $moved = $shift->across('one', 500.0);
         self::assertSame([500.0, 500.0, 500.0], [$moved['a']->y, $moved['b']->y, $moved['c']->y]);
         self::assertEqualsWithDelta([1500.0, 500.0], $moved['d']->toArray(), 1e-9);
-        self::assertEqualsWithDelta([4720.0, 500.0], $moved['f']->toArray(), 1e-9, 'Along its own slope, from inside the body on to the centre line.');
+        self::assertEqualsWithDelta(
+            [4720.0, 500.0],
+            $moved['f']->toArray(),
+            1e-9,
+            'Along its own slope, from inside the body on to the centre line.',
+        );
     }
 
     public function testALengthIsTypedFromEitherEndAndWhatMeetsTheOtherFollows(): void
@@ -89,11 +107,22 @@ final class ShiftTest extends TestCase
                 foreach ([$wall->from, $wall->to] as $p) {
                     $nodes[\sprintf('%.6f,%.6f', $p->x, $p->y)] = $p;
                 }
-                $joined[] = new JoinedWall($wall, \sprintf('%.6f,%.6f', $wall->from->x, $wall->from->y), \sprintf('%.6f,%.6f', $wall->to->x, $wall->to->y));
+                $joined[] = new JoinedWall(
+                    $wall,
+                    \sprintf('%.6f,%.6f', $wall->from->x, $wall->from->y),
+                    \sprintf('%.6f,%.6f', $wall->to->x, $wall->to->y),
+                );
             }
             $moved = (new Shift($joined, $nodes))->across($walls[5]->id, 120.0) + $nodes;
-            $after = array_map(static fn (JoinedWall $j): Wall => new Wall($j->wall->id, $moved[$j->from], $moved[$j->to], $j->wall->thickness), $joined);
-            self::assertSameSize(Derivation::of(Plans::storey($walls))->regions, Derivation::of(Plans::storey($after))->regions, "seed $seed");
+            $after = array_map(
+                static fn (JoinedWall $j): Wall => new Wall($j->wall->id, $moved[$j->from], $moved[$j->to], $j->wall->thickness),
+                $joined,
+            );
+            self::assertSameSize(
+                Derivation::of(Plans::storey($walls))->regions,
+                Derivation::of(Plans::storey($after))->regions,
+                "seed $seed",
+            );
         }
     }
 
@@ -129,7 +158,11 @@ final class ShiftTest extends TestCase
             $nodes["n$i"] = new Point($x, $y);
         }
         $n = \count($corners);
-        $joined = array_map(static fn (Wall $w, int $i): JoinedWall => new JoinedWall($w, "n$i", 'n'.(($i + 1) % $n)), $this->walls($nodes, $n, $thickness), range(0, $n - 1));
+        $joined = array_map(
+            static fn (Wall $w, int $i): JoinedWall => new JoinedWall($w, "n$i", 'n'.(($i + 1) % $n)),
+            $this->walls($nodes, $n, $thickness),
+            range(0, $n - 1),
+        );
 
         return [new Shift($joined, $nodes), $nodes];
     }
@@ -141,7 +174,10 @@ final class ShiftTest extends TestCase
      */
     private function walls(array $nodes, int $n, float $thickness): array
     {
-        return array_map(static fn (int $i): Wall => new Wall("w$i", $nodes["n$i"], $nodes['n'.(($i + 1) % $n)], $thickness), range(0, $n - 1));
+        return array_map(
+            static fn (int $i): Wall => new Wall("w$i", $nodes["n$i"], $nodes['n'.(($i + 1) % $n)], $thickness),
+            range(0, $n - 1),
+        );
     }
 
     /** @param array<string, Point> $nodes */

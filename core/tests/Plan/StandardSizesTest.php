@@ -32,19 +32,34 @@ final class StandardSizesTest extends TestCase
                 // Clear n eighths and a joint: on centre lines a wall more.
                 $clear = $n * self::MODULE + self::JOINT;
                 $c = $clear + $thickness;
-                $walls = [Plans::wall('s', 0, 0, $c, 0, $thickness), Plans::wall('e', $c, 0, $c, $c, $thickness), Plans::wall('n', $c, $c, 0, $c, $thickness), Plans::wall('w', 0, $c, 0, 0, $thickness)];
+                $walls = [
+                    Plans::wall('s', 0, 0, $c, 0, $thickness),
+                    Plans::wall('e', $c, 0, $c, $c, $thickness),
+                    Plans::wall('n', $c, $c, 0, $c, $thickness),
+                    Plans::wall('w', 0, $c, 0, 0, $thickness),
+                ];
                 $derived = Derivation::of(Plans::storey($walls));
                 self::assertEqualsWithDelta([$clear, $clear], $derived->regions[0]->clear, 1e-6);
                 self::assertEqualsWithDelta($clear ** 2, $derived->regions[0]->netAreaMm2, 1e-3);
                 $outer = Shift::distance($walls[0], Line::Right, $walls[2], Line::Right);
-                self::assertEqualsWithDelta(0.0, fmod($outer + self::JOINT, self::MODULE), 1e-6, 'An outer size is a joint short of the module.');
+                self::assertEqualsWithDelta(
+                    0.0,
+                    fmod($outer + self::JOINT, self::MODULE),
+                    1e-6,
+                    'An outer size is a joint short of the module.',
+                );
             }
         }
     }
 
     public function testStandardDoorsFitBetweenJambsOnTheModule(): void
     {
-        $wall = new Wall('w', Plans::wall('w', 0, 0, 8 * 1000.0 - self::JOINT, 0)->from, Plans::wall('w', 0, 0, 8 * 1000.0 - self::JOINT, 0)->to, 240.0);
+        $wall = new Wall(
+            'w',
+            Plans::wall('w', 0, 0, 8 * 1000.0 - self::JOINT, 0)->from,
+            Plans::wall('w', 0, 0, 8 * 1000.0 - self::JOINT, 0)->to,
+            240.0,
+        );
         $openings = [];
         $at = 5 * self::MODULE - self::JOINT;
         foreach (self::DOORS as $width) {

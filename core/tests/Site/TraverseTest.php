@@ -20,7 +20,9 @@ final class TraverseTest extends TestCase
 {
     private const FOOT = 304.8;
 
-    /** Wolf & Ghilani, Elementary Surveying, the traverse that runs through the chapter on traverse computations (from memory, recomputed). */
+    /**
+     * Wolf & Ghilani, Elementary Surveying, the traverse that runs through the chapter on traverse computations (from memory, recomputed).
+     */
     public function testTheTextbookTraverse(): void
     {
         $traverse = Traverse::closed(self::textbook());
@@ -43,7 +45,12 @@ final class TraverseTest extends TestCase
             $sum = [$sum[0] + $dx, $sum[1] + $dy];
         }
         self::assertEqualsWithDelta([0.0, 0.0], $sum, 1e-6);
-        self::assertEqualsWithDelta(Traverse::closed(self::textbook())->areaM2(), $traverse->areaM2(), 1e-6, 'Far from the origin no digits are lost.');
+        self::assertEqualsWithDelta(
+            Traverse::closed(self::textbook())->areaM2(),
+            $traverse->areaM2(),
+            1e-6,
+            'Far from the origin no digits are lost.',
+        );
         self::assertSame([10_000_000.0, 5_000_000.0], $traverse->corners[0]->toArray());
     }
 
@@ -110,7 +117,13 @@ final class TraverseTest extends TestCase
     /** @return list<Leg> */
     private static function textbook(): array
     {
-        return [self::leg("126°55'17\"", '647.25 ft'), self::leg("178°18'58\"", '203.03 ft'), self::leg("15°31'54\"", '720.35 ft'), self::leg("284°35'20\"", '610.24 ft'), self::leg("206°09'41\"", '285.13 ft')];
+        return [
+            self::leg("126°55'17\"", '647.25 ft'),
+            self::leg("178°18'58\"", '203.03 ft'),
+            self::leg("15°31'54\"", '720.35 ft'),
+            self::leg("284°35'20\"", '610.24 ft'),
+            self::leg("206°09'41\"", '285.13 ft'),
+        ];
     }
 
     private static function leg(string $bearing, string $length): Leg
@@ -120,7 +133,12 @@ final class TraverseTest extends TestCase
 
     public function testABearingIsReadOffAWayAndWrittenBack(): void
     {
-        foreach ([[1.0, 1.0, "45°00'00\""], [-1.0, 0.0, "270°00'00\""], [0.0, 5.0, "0°00'00\""], [sin(deg2rad(97.302778)), cos(deg2rad(97.302778)), "97°18'10\""]] as [$east, $north, $text]) {
+        foreach ([
+            [1.0, 1.0, "45°00'00\""],
+            [-1.0, 0.0, "270°00'00\""],
+            [0.0, 5.0, "0°00'00\""],
+            [sin(deg2rad(97.302778)), cos(deg2rad(97.302778)), "97°18'10\""],
+        ] as [$east, $north, $text]) {
             $bearing = Bearing::along($east, $north);
             self::assertSame($text, $bearing->written());
             self::assertEqualsWithDelta($bearing->degrees, Bearing::parse($bearing->written())->degrees, 0.5 / 3600.0);
@@ -131,7 +149,13 @@ final class TraverseTest extends TestCase
 
     public function testSquaredToABuildingTheSiteIsTheSameOnlyTurned(): void
     {
-        $legs = array_map(static fn (array $l): Leg => new Leg(Bearing::parse($l[0]), $l[1]), [["97°18'10\"", 24_550.0], ["16°51'30\"", 25_620.0], ["304°54'50\"", 21_440.0], ["244°57'40\"", 20_650.0], ["169°44'40\"", 25_330.0]]);
+        $legs = array_map(
+            static fn (array $l): Leg => new Leg(Bearing::parse($l[0]), $l[1]),
+            [
+                ["97°18'10\"", 24_550.0], ["16°51'30\"", 25_620.0], ["304°54'50\"", 21_440.0], ["244°57'40\"", 20_650.0],
+                ["169°44'40\"", 25_330.0],
+            ],
+        );
         $north = Traverse::closed($legs);
         $turned = Traverse::closed(array_map(static fn (Leg $l): Leg => $l->turned(-30.0), $legs));
         self::assertEqualsWithDelta([$north->areaM2(), $north->misclosureMm()], [$turned->areaM2(), $turned->misclosureMm()], 1e-6);

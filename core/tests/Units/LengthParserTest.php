@@ -24,10 +24,22 @@ final class LengthParserTest extends TestCase
             ['3 250 mm', 3250, 1], ["3\u{2009}250 mm", 3250, 1], ['13 200', 13200, 1], ['1,250', 1250, 1], ['1,250,000', 1_250_000, 1], ['4.20 m', 4200, 10], ['0,250 m', 250, 1],
             ["11'7", 3530.6, 25.4], ["11' 7\"", 3530.6, 25.4], ["11'-7 1/2\"", 3543.3, 12.7], ["11' - 7\"", 3530.6, 25.4], ['11ft 7in', 3530.6, 25.4], ['7 1/2"', 190.5, 12.7],
             ['3 1/2"', 88.9, 12.7], ["0.5'", 152.4, 30.48], ['6"', 152.4, 25.4], ['11′7½″', 3543.3, 12.7], ['½"', 12.7, 12.7],
-            ['12"', 304.8, 25.4], ["1' + 12\"", 609.6, 25.4 * sqrt(2)], ['3.250 m', 3250, 1], ['3.250 mm', 3.25, 0.001], ['0.000', 0, 0.001], ['12.5', 12.5, 0.1],
+            ['12"', 304.8, 25.4], [
+                "1' + 12\"",
+                609.6,
+                25.4 * sqrt(2),
+            ], ['3.250 m', 3250, 1], ['3.250 mm', 3.25, 0.001], ['0.000', 0, 0.001], ['12.5', 12.5, 0.1],
             ['2400 x 3', 7200, 3], ['2.4 m x 3', 7200, 300], ["3 x 11'7", 10591.8, 76.2], ['2.5 x 3', 7.5, 0.3], ['1.5 x 2400 mm', 3600, 1.5], ['0 x 1000000000', 0, 0],
             ['2400 - 1/2"', 2387.3, sqrt(2)],
-            ["9'6 + 11' + 7'6", 8534.4, 25.4 * sqrt(3)], ['3 x 2400', 7200, 3], ['3 × 2.4 m', 7200, 300], ['3000 - 150', 2850, sqrt(2)], ["11'-7'", 1219.2, 304.8 * sqrt(2)], ['-3', -3, 1], ['0', 0, 1],
+            [
+                "9'6 + 11' + 7'6",
+                8534.4,
+                25.4 * sqrt(3),
+            ], ['3 x 2400', 7200, 3], ['3 × 2.4 m', 7200, 300], ['3000 - 150', 2850, sqrt(2)], [
+                "11'-7'",
+                1219.2,
+                304.8 * sqrt(2),
+            ], ['-3', -3, 1], ['0', 0, 1],
         ] as [$text, $mm, $step]) {
             yield $text => [$text, (float) $mm, (float) $step];
         }
@@ -93,7 +105,12 @@ final class LengthParserTest extends TestCase
             // 25.4 mm are 127/5: sixteenths of an inch are 127/80 mm.
             self::assertSame(127 * (($feet * 12 + $inches) * 16 + $part) / 80.0, LengthParser::parse("$feet'-$inches $part/16\"")->mm);
             $terms = array_map(static fn (): int => mt_rand(1, 99_999), range(1, mt_rand(1, 8)));
-            self::assertSame(array_sum($terms) / 1000.0, LengthParser::parse(implode(' + ', array_map(static fn (int $t): string => \sprintf('%d.%03d mm', intdiv($t, 1000), $t % 1000), $terms)))->mm);
+            self::assertSame(
+                array_sum($terms) / 1000.0,
+                LengthParser::parse(
+                    implode(' + ', array_map(static fn (int $t): string => \sprintf('%d.%03d mm', intdiv($t, 1000), $t % 1000), $terms)),
+                )->mm,
+            );
         }
     }
 
@@ -102,12 +119,18 @@ final class LengthParserTest extends TestCase
     {
         $seed = false === getenv('SEED') ? 77 : (int) getenv('SEED');
         mt_srand($seed);
-        $pieces = ['0', '9', '250', '3', '.', ',', ' ', '-', '+', 'x', '/', "'", '"', 'm', 'mm', 'ft', 'c', '½', '−', '×', 'e9', '999999999', "\u{2009}", 'é'];
+        $pieces = [
+            '0', '9', '250', '3', '.', ',', ' ', '-', '+', 'x', '/', "'", '"', 'm', 'mm', 'ft', 'c', '½', '−', '×', 'e9',
+            '999999999', "\u{2009}", 'é',
+        ];
         for ($i = 0; $i < 5000; ++$i) {
             $text = implode('', array_map(static fn (): string => $pieces[array_rand($pieces)], range(1, mt_rand(1, 14))));
             try {
                 $length = LengthParser::parse($text, LengthUnit::cases()[$i % 5], new Module(75.0, 225.0, 10.0));
-                self::assertTrue(is_finite($length->mm) && is_finite($length->stepMm) && $length->stepMm >= 0.0, "“{$text}” with seed $seed");
+                self::assertTrue(
+                    is_finite($length->mm) && is_finite($length->stepMm) && $length->stepMm >= 0.0,
+                    "“{$text}” with seed $seed",
+                );
             } catch (UnreadableLength $e) {
                 self::assertTrue($e->position >= 0 && $e->position <= mb_strlen($text), "“{$text}” with seed $seed");
             }

@@ -26,7 +26,10 @@ final class ModuleTest extends TestCase
         self::assertEqualsWithDelta($mm, LengthParser::parse($text, LengthUnit::Millimetre, new Module(86.0, 225.0, 10.0))->mm, 1e-9);
     }
 
-    /** DIN 4172 (from memory): twelve courses of 71 mm with joints of 12.33 mm are one metre. UK practice: four courses are 300 mm. US: three are 8 in (BIA Technical Note 10, from memory). */
+    /**
+     * DIN 4172 (from memory): twelve courses of 71 mm with joints of 12.33 mm are one metre. UK practice: four courses are 300 mm. US:
+     * three are 8 in (BIA Technical Note 10, from memory).
+     */
     #[TestWith(['12c', 83.3333333333, 1000.0])]
     #[TestWith(['4c', 75.0, 300.0])]
     #[TestWith(['3c', 67.7333333333, 203.2])]

@@ -21,8 +21,14 @@ final readonly class AccountController
 {
     public const DEMO_EMAIL = 'demo@plinth.example';
 
-    public function __construct(private Security $security, private Accounts $accounts, private SignIns $signIns, private SignInThrottle $throttle, private EntityManagerInterface $entities, private bool $demo)
-    {
+    public function __construct(
+        private Security $security,
+        private Accounts $accounts,
+        private SignIns $signIns,
+        private SignInThrottle $throttle,
+        private EntityManagerInterface $entities,
+        private bool $demo,
+    ) {
     }
 
     #[Needs(Who::Anybody)]
@@ -43,7 +49,12 @@ final readonly class AccountController
     {
         $body = JsonValue::parse($request->getContent())->object(['email', 'password']);
         $user = $this->accounts->by($body->get('email')->text());
-        $refused = $this->judge($user, $body->get('password')->text(PasswordRule::LONGEST), $request, 'This address and password do not belong together. Check both and try again.');
+        $refused = $this->judge(
+            $user,
+            $body->get('password')->text(PasswordRule::LONGEST),
+            $request,
+            'This address and password do not belong together. Check both and try again.',
+        );
         if (null !== $refused) {
             return $refused;
         }

@@ -26,16 +26,30 @@ final class PasswordRule
     public static function check(#[\SensitiveParameter] string $password, string $email, string $name): void
     {
         if (!mb_check_encoding($password, 'UTF-8') || mb_strlen($password) < self::SHORTEST) {
-            throw WeakPassword::because(\sprintf('A password needs at least %d characters. A few unrelated words with blanks between are good.', self::SHORTEST));
+            throw WeakPassword::because(
+                \sprintf('A password needs at least %d characters. A few unrelated words with blanks between are good.', self::SHORTEST),
+            );
         }
         if (mb_strlen($password) > self::LONGEST) {
             throw WeakPassword::because(\sprintf('A password has at most %d characters.', self::LONGEST));
         }
-        $plain = strtr(mb_strtolower($password), ['0' => 'o', '1' => 'l', '3' => 'e', '4' => 'a', '@' => 'a', '5' => 's', '$' => 's', '7' => 't', '!' => 'i']);
+        $plain = strtr(mb_strtolower($password), [
+            '0' => 'o',
+            '1' => 'l',
+            '3' => 'e',
+            '4' => 'a',
+            '@' => 'a',
+            '5' => 's',
+            '$' => 's',
+            '7' => 't',
+            '!' => 'i',
+        ]);
         foreach ([mb_strtolower($password), $plain] as $text) {
             $own = self::ownPart($text, [...self::wordsOf($email), ...self::wordsOf($name), 'zesty', 'plinth']);
             if (mb_strlen($own) < self::LEAST_OWN) {
-                throw WeakPassword::because('This password is among the first that anybody would try: common words, your own name, rows of keys or the same again and again. Choose unrelated words.');
+                throw WeakPassword::because(
+                    'This password is among the first that anybody would try: common words, your own name, rows of keys or the same again and again. Choose unrelated words.',
+                );
             }
         }
     }
@@ -68,6 +82,11 @@ final class PasswordRule
     /** @return list<string> */
     private static function wordsOf(string $text): array
     {
-        return array_values(array_filter((array) preg_split('/[^\p{L}\p{N}]+/u', mb_strtolower($text)), static fn (mixed $w): bool => \is_string($w) && mb_strlen($w) >= 3));
+        return array_values(
+            array_filter(
+                (array) preg_split('/[^\p{L}\p{N}]+/u', mb_strtolower($text)),
+                static fn (mixed $w): bool => \is_string($w) && mb_strlen($w) >= 3,
+            ),
+        );
     }
 }

@@ -31,7 +31,10 @@ final readonly class SignInThrottle
         $waits = [$this->waitAfter('sender = ?', [self::key($sender)], $now)];
         if (null !== $user) {
             $account = $user->id()->toBinary();
-            $waits[] = false === $this->connection->fetchOne('SELECT 1 FROM known_sender WHERE account = ? AND sender = ?', [$account, self::key($sender)])
+            $waits[] = false === $this->connection->fetchOne(
+                'SELECT 1 FROM known_sender WHERE account = ? AND sender = ?',
+                [$account, self::key($sender)],
+            )
                 ? $this->waitAfter('account = ?', [$account], $now)
                 : $this->waitAfter('account = ? AND sender = ?', [$account, self::key($sender)], $now);
         }
@@ -43,20 +46,36 @@ final readonly class SignInThrottle
     {
         $now = $this->clock->now()->getTimestamp();
         $this->connection->executeStatement('DELETE FROM failed_sign_in WHERE failed_at <= ? LIMIT 1000', [$now - self::WINDOW_SECONDS]);
-        $this->connection->insert('failed_sign_in', ['account' => $user?->id()->toBinary(), 'sender' => self::key($sender), 'failed_at' => $now]);
+        $this->connection->insert('failed_sign_in', [
+            'account' => $user?->id()->toBinary(),
+            'sender' => self::key($sender),
+            'failed_at' => $now,
+        ]);
     }
 
     public function succeeded(User $user, string $sender): void
     {
-        $this->connection->executeStatement('DELETE FROM known_sender WHERE seen_at < ? LIMIT 1000', [$this->clock->now()->getTimestamp() - self::KNOWN_SECONDS]);
-        $this->connection->executeStatement('INSERT INTO known_sender (account, sender, seen_at) VALUES (?, ?, ?) ON DUPLICATE KEY UPDATE seen_at = VALUES(seen_at)', [$user->id()->toBinary(), self::key($sender), $this->clock->now()->getTimestamp()]);
-        $this->connection->executeStatement('DELETE FROM failed_sign_in WHERE account = ? AND sender = ?', [$user->id()->toBinary(), self::key($sender)]);
+        $this->connection->executeStatement(
+            'DELETE FROM known_sender WHERE seen_at < ? LIMIT 1000',
+            [$this->clock->now()->getTimestamp() - self::KNOWN_SECONDS],
+        );
+        $this->connection->executeStatement(
+            'INSERT INTO known_sender (account, sender, seen_at) VALUES (?, ?, ?) ON DUPLICATE KEY UPDATE seen_at = VALUES(seen_at)',
+            [$user->id()->toBinary(), self::key($sender), $this->clock->now()->getTimestamp()],
+        );
+        $this->connection->executeStatement(
+            'DELETE FROM failed_sign_in WHERE account = ? AND sender = ?',
+            [$user->id()->toBinary(), self::key($sender)],
+        );
     }
 
     /** @param list<string> $values */
     private function waitAfter(string $where, array $values, int $now): int
     {
-        $row = $this->connection->fetchNumeric("SELECT COUNT(*), MAX(failed_at) FROM failed_sign_in WHERE $where AND failed_at > ?", [...$values, $now - self::WINDOW_SECONDS]);
+        $row = $this->connection->fetchNumeric(
+            "SELECT COUNT(*), MAX(failed_at) FROM failed_sign_in WHERE $where AND failed_at > ?",
+            [...$values, $now - self::WINDOW_SECONDS],
+        );
         [$failed, $last] = false === $row ? [0, 0] : [is_numeric($row[0]) ? (int) $row[0] : 0, is_numeric($row[1]) ? (int) $row[1] : 0];
         if ($failed < self::FREE_TRIES) {
             return 0;

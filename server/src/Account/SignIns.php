@@ -29,8 +29,12 @@ final readonly class SignIns
     /** s after which a session that nobody used is over: a working day with its breaks */
     public const IDLE = 43_200;
 
-    public function __construct(private Connection $connection, private Security $security, private RequestStack $requests, private ClockInterface $clock)
-    {
+    public function __construct(
+        private Connection $connection,
+        private Security $security,
+        private RequestStack $requests,
+        private ClockInterface $clock,
+    ) {
     }
 
     public function begin(User $user, Request $request): void
@@ -39,7 +43,13 @@ final readonly class SignIns
         $id = new UuidV7();
         $now = $this->clock->now()->getTimestamp();
         $this->connection->executeStatement('DELETE FROM signed_in WHERE seen_at < ? LIMIT 1000', [$now - self::IDLE]);
-        $this->connection->insert('signed_in', ['id' => $id->toBinary(), 'account' => $user->id()->toBinary(), 'began_at' => $now, 'seen_at' => $now, 'program' => mb_substr(mb_scrub((string) $request->headers->get('User-Agent')), 0, 200)]);
+        $this->connection->insert('signed_in', [
+            'id' => $id->toBinary(),
+            'account' => $user->id()->toBinary(),
+            'began_at' => $now,
+            'seen_at' => $now,
+            'program' => mb_substr(mb_scrub((string) $request->headers->get('User-Agent')), 0, 200),
+        ]);
         $this->requests->getSession()->set(self::KEY, $id->toRfc4122());
     }
 
@@ -52,7 +62,10 @@ final readonly class SignIns
             return;
         }
         $id = $this->here();
-        $seen = null === $id ? false : $this->connection->fetchOne('SELECT seen_at FROM signed_in WHERE id = ? AND account = ?', [$id->toBinary(), $this->user()->id()->toBinary()]);
+        $seen = null === $id ? false : $this->connection->fetchOne(
+            'SELECT seen_at FROM signed_in WHERE id = ? AND account = ?',
+            [$id->toBinary(), $this->user()->id()->toBinary()],
+        );
         $now = $this->clock->now()->getTimestamp();
         if (null === $id || !is_numeric($seen) || (int) $seen < $now - self::IDLE) {
             $this->leave();
@@ -69,19 +82,31 @@ final readonly class SignIns
     /** @return list<Told> newest first */
     public function of(User $user): array
     {
-        $rows = $this->connection->fetchAllNumeric('SELECT id, began_at, seen_at, program FROM signed_in WHERE account = ? AND seen_at >= ? ORDER BY id DESC LIMIT 100', [$user->id()->toBinary(), $this->clock->now()->getTimestamp() - self::IDLE]);
+        $rows = $this->connection->fetchAllNumeric(
+            'SELECT id, began_at, seen_at, program FROM signed_in WHERE account = ? AND seen_at >= ? ORDER BY id DESC LIMIT 100',
+            [$user->id()->toBinary(), $this->clock->now()->getTimestamp() - self::IDLE],
+        );
         $at = static fn (mixed $seconds): string => gmdate(\DATE_ATOM, is_numeric($seconds) ? (int) $seconds : 0);
 
         return array_map(function (array $row) use ($at): array {
             $id = Uuid::fromBinary(\is_string($row[0]) ? $row[0] : '');
 
-            return ['id' => $id->toRfc4122(), 'began' => $at($row[1]), 'seen' => $at($row[2]), 'program' => \is_string($row[3]) ? $row[3] : '', 'here' => true === $this->here()?->equals($id)];
+            return [
+                'id' => $id->toRfc4122(),
+                'began' => $at($row[1]),
+                'seen' => $at($row[2]),
+                'program' => \is_string($row[3]) ? $row[3] : '',
+                'here' => true === $this->here()?->equals($id),
+            ];
         }, $rows);
     }
 
     public function end(User $user, Uuid $id): void
     {
-        if (0 === $this->connection->executeStatement('DELETE FROM signed_in WHERE id = ? AND account = ?', [$id->toBinary(), $user->id()->toBinary()])) {
+        if (0 === $this->connection->executeStatement(
+            'DELETE FROM signed_in WHERE id = ? AND account = ?',
+            [$id->toBinary(), $user->id()->toBinary()],
+        )) {
             throw Refusal::notFound();
         }
     }
@@ -90,7 +115,10 @@ final readonly class SignIns
     public function endAll(User $user, bool $butThis): void
     {
         $here = $butThis ? $this->here() : null;
-        $this->connection->executeStatement('DELETE FROM signed_in WHERE account = ? AND id <> ?', [$user->id()->toBinary(), $here?->toBinary() ?? '']);
+        $this->connection->executeStatement(
+            'DELETE FROM signed_in WHERE account = ? AND id <> ?',
+            [$user->id()->toBinary(), $here?->toBinary() ?? ''],
+        );
     }
 
     public function endHere(): void

@@ -24,8 +24,13 @@ final class Base
     private ?array $others = null;
 
     /** @param list<Uuid> $after ids of own changes, made or still to be made, that it stands on */
-    private function __construct(private readonly Connection $connection, private readonly Uuid $project, private readonly Uuid $user, public readonly int $revision, private readonly array $after)
-    {
+    private function __construct(
+        private readonly Connection $connection,
+        private readonly Uuid $project,
+        private readonly Uuid $user,
+        public readonly int $revision,
+        private readonly array $after,
+    ) {
     }
 
     /**
@@ -36,11 +41,18 @@ final class Base
     {
         $revision = $body->get('base')->count();
         if ($revision > $head) {
-            throw Refusal::invalid('base-ahead', \sprintf('The project is at revision %d: nobody can know revision %d. Load it again.', $head, $revision), $body->at.'/base');
+            throw Refusal::invalid(
+                'base-ahead',
+                \sprintf('The project is at revision %d: nobody can know revision %d. Load it again.', $head, $revision),
+                $body->at.'/base',
+            );
         }
         $after = $body->optional('after')?->items() ?? [];
         if (\count($after) > self::MOST_AFTER) {
-            throw Refusal::tooMuch(\sprintf('A change stands on at most %d others. Load the project again.', self::MOST_AFTER), $body->at.'/after');
+            throw Refusal::tooMuch(
+                \sprintf('A change stands on at most %d others. Load the project again.', self::MOST_AFTER),
+                $body->at.'/after',
+            );
         }
 
         return new self($connection, $project, $user->id(), $revision, array_map(RowValues::uuid(...), $after));
@@ -65,7 +77,10 @@ final class Base
     /** @return array{name: string, title: string, at: string}|null who touched a row last, by which change and when */
     public function touchOf(ProjectRow $row): ?array
     {
-        $touch = $this->connection->fetchNumeric('SELECT a.name, c.title, c.at FROM project_change c JOIN account a ON a.id = c.account WHERE c.project = ? AND c.revision = ?', [$this->project->toBinary(), $row->revision()]);
+        $touch = $this->connection->fetchNumeric(
+            'SELECT a.name, c.title, c.at FROM project_change c JOIN account a ON a.id = c.account WHERE c.project = ? AND c.revision = ?',
+            [$this->project->toBinary(), $row->revision()],
+        );
 
         return \is_array($touch) ? self::touch($touch[0], $touch[1], $touch[2]) : null;
     }
@@ -77,7 +92,10 @@ final class Base
      */
     public function removalOf(string $class, Uuid $id): ?array
     {
-        foreach ($this->connection->iterateNumeric('SELECT a.name, c.title, c.at, c.touches FROM project_change c JOIN account a ON a.id = c.account WHERE c.project = ? AND c.revision > ? ORDER BY c.revision DESC', [$this->project->toBinary(), $this->revision]) as [$name, $title, $at, $touches]) {
+        foreach ($this->connection->iterateNumeric(
+            'SELECT a.name, c.title, c.at, c.touches FROM project_change c JOIN account a ON a.id = c.account WHERE c.project = ? AND c.revision > ? ORDER BY c.revision DESC',
+            [$this->project->toBinary(), $this->revision],
+        ) as [$name, $title, $at, $touches]) {
             foreach (JsonValue::parse(Raw::text($touches))->items() as $touch) {
                 if ($touch->get('type')->text() === $class::kind()->name && $touch->get('id')->text() === $id->toRfc4122()) {
                     return self::touch($name, $title, $at);
@@ -91,7 +109,11 @@ final class Base
     /** @return array{name: string, title: string, at: string} */
     private static function touch(mixed $name, mixed $title, mixed $at): array
     {
-        return ['name' => Raw::text($name), 'title' => Raw::text($title), 'at' => (new \DateTimeImmutable(Raw::text($at)))->format(\DATE_ATOM)];
+        return [
+            'name' => Raw::text($name),
+            'title' => Raw::text($title),
+            'at' => (new \DateTimeImmutable(Raw::text($at)))->format(\DATE_ATOM),
+        ];
     }
 
     /** @return array<string, true> */
@@ -103,7 +125,12 @@ final class Base
         $this->others = [];
         $changes = $this->connection->iterateColumn(
             'SELECT touches FROM project_change WHERE project = ? AND revision > ? AND NOT (account = ? AND id IN (?))',
-            [$this->project->toBinary(), $this->revision, $this->user->toBinary(), array_map(static fn (Uuid $id): string => $id->toBinary(), $this->after)],
+            [
+                $this->project->toBinary(),
+                $this->revision,
+                $this->user->toBinary(),
+                array_map(static fn (Uuid $id): string => $id->toBinary(), $this->after),
+            ],
             [3 => ArrayParameterType::BINARY],
         );
         foreach ($changes as $touches) {

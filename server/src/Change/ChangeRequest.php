@@ -15,8 +15,12 @@ use Symfony\Component\Uid\Uuid;
 final readonly class ChangeRequest
 {
     /** @param iterable<Price> $prices */
-    public function __construct(#[AutowireIterator(Price::class)] private iterable $prices, private Operations $operations, private Gate $gate, private Connection $connection)
-    {
+    public function __construct(
+        #[AutowireIterator(Price::class)] private iterable $prices,
+        private Operations $operations,
+        private Gate $gate,
+        private Connection $connection,
+    ) {
     }
 
     /**

@@ -28,7 +28,9 @@ final class Deadline
     public function check(): void
     {
         if (microtime(true) > $this->until) {
-            throw Refusal::tooMuch(\sprintf('This change would take longer than %d seconds, so nothing of it was made. Do it in parts.', (int) self::SECONDS));
+            throw Refusal::tooMuch(
+                \sprintf('This change would take longer than %d seconds, so nothing of it was made. Do it in parts.', (int) self::SECONDS),
+            );
         }
     }
 }

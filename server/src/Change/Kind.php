@@ -14,7 +14,12 @@ final readonly class Kind
      * @param bool $isMoved whether its place is its own, to be moved by so much
      * @param list<string> $mended values that clients may set right where they write nothing else
      */
-    public function __construct(public string $name, public bool $isWritten = true, public bool $isRemoved = true, public array $mended = [], public bool $isMoved = true)
-    {
+    public function __construct(
+        public string $name,
+        public bool $isWritten = true,
+        public bool $isRemoved = true,
+        public array $mended = [],
+        public bool $isMoved = true,
+    ) {
     }
 }

@@ -12,7 +12,9 @@ final class Kinds
 {
     /** @var array<string, class-string<ProjectRow>> by name */
     public readonly array $classes;
-    /** @var array<class-string<ProjectRow>, list<array{class-string<ProjectRow>, Refers}>> who names rows of a class, the latest kinds first */
+    /**
+     * @var array<class-string<ProjectRow>, list<array{class-string<ProjectRow>, Refers}>> who names rows of a class, the latest kinds first
+     */
     private readonly array $referrers;
 
     /** @param iterable<RowKinds> $registered */
@@ -63,7 +65,15 @@ final class Kinds
     {
         $ordered = [];
         while ([] !== $all) {
-            $ready = array_values(array_filter($all, static fn (string $class): bool => [] === array_filter($class::refers(), static fn (Refers $r): bool => $r->to !== $class && \in_array($r->to, $all, true))));
+            $ready = array_values(
+                array_filter(
+                    $all,
+                    static fn (string $class): bool => [] === array_filter(
+                        $class::refers(),
+                        static fn (Refers $r): bool => $r->to !== $class && \in_array($r->to, $all, true),
+                    ),
+                ),
+            );
             if ([] === $ready) {
                 throw new \LogicException('These rows name each other in a ring: '.implode(', ', $all));
             }

@@ -9,7 +9,9 @@ use Plinth\Server\Http\Refusal;
 use Symfony\Component\DependencyInjection\Attribute\AutowireIterator;
 use Symfony\Component\Uid\Uuid;
 
-/** What a client's change is made of: rows added, set, removed and moved, one by one or many at once, and what capabilities have registered. */
+/**
+ * What a client's change is made of: rows added, set, removed and moved, one by one or many at once, and what capabilities have registered.
+ */
 final readonly class Operations
 {
     private const PLACES = ['x', 'y', 'x1', 'y1', 'x2', 'y2'];
@@ -18,8 +20,11 @@ final readonly class Operations
     private array $registered;
 
     /** @param iterable<Operation> $registered */
-    public function __construct(#[AutowireIterator(Operation::class)] iterable $registered, private Kinds $kinds, private Deadline $deadline)
-    {
+    public function __construct(
+        #[AutowireIterator(Operation::class)] iterable $registered,
+        private Kinds $kinds,
+        private Deadline $deadline,
+    ) {
         $named = [];
         foreach ($registered as $operation) {
             $named[$operation::name()] = $operation;
@@ -103,7 +108,11 @@ final readonly class Operations
             default => $kind->isWritten,
         };
         if (!$may) {
-            throw Refusal::invalid('read-only', \sprintf('A %s is made by the application, not written.', $kind->name), $operation->at.'/type');
+            throw Refusal::invalid(
+                'read-only',
+                \sprintf('A %s is made by the application, not written.', $kind->name),
+                $operation->at.'/type',
+            );
         }
     }
 
@@ -124,7 +133,11 @@ final readonly class Operations
             }
             foreach ([$data['id'] ?? null, ...(\is_array($data['ids'] ?? null) ? $data['ids'] : [])] as $id) {
                 if (\is_string($id) && Uuid::isValid($id)) {
-                    \in_array($data['do'] ?? null, ['remove', 'removeMany'], true) ? $removed[$class][] = Uuid::fromString($id) : $touched[$class][] = Uuid::fromString($id);
+                    \in_array(
+                        $data['do'] ?? null,
+                        ['remove', 'removeMany'],
+                        true,
+                    ) ? $removed[$class][] = Uuid::fromString($id) : $touched[$class][] = Uuid::fromString($id);
                 }
             }
         }

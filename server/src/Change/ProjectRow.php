@@ -37,7 +37,10 @@ abstract class ProjectRow
         /** @var array<class-string, Kind> $known */
         static $known = [];
 
-        return $known[static::class] ??= ((new \ReflectionClass(static::class))->getAttributes(Kind::class)[0] ?? throw new \LogicException(static::class.' does not say what kind of row it is.'))->newInstance();
+        return $known[static::class] ??= (
+            (new \ReflectionClass(static::class))->getAttributes(Kind::class)[0]
+            ?? throw new \LogicException(static::class.' does not say what kind of row it is.')
+        )->newInstance();
     }
 
     /** @return list<Refers> the values of such rows that name others */

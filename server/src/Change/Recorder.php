@@ -48,8 +48,15 @@ final readonly class Recorder
      * @param Uuid $changeId made by the client; the same id again is answered with the first change
      * @param callable(Workspace): void $act does the work
      */
-    public function record(Uuid $project, User $user, Uuid $changeId, string $title, callable $act, Occasion $occasion = Occasion::Work, ChangeState $state = ChangeState::Done): Change
-    {
+    public function record(
+        Uuid $project,
+        User $user,
+        Uuid $changeId,
+        string $title,
+        callable $act,
+        Occasion $occasion = Occasion::Work,
+        ChangeState $state = ChangeState::Done,
+    ): Change {
         return $this->inTransaction($project, $user, function (Revised $locked) use ($user, $changeId, $title, $act, $occasion, $state): Change {
             $known = $this->known($locked, $user, $changeId, false);
             if (null !== $known) {
@@ -121,9 +128,20 @@ final readonly class Recorder
                 return $known;
             }
             $back = ChangeState::Done === $from;
-            $target = $this->mine($locked, $user, $from, $back ? 'DESC' : 'ASC', 1)[0] ?? throw Refusal::conflict('nothing-left', $back ? 'There is nothing of yours left to undo.' : 'There is nothing to redo.');
+            $target = $this->mine($locked, $user, $from, $back ? 'DESC' : 'ASC', 1)[0] ?? throw Refusal::conflict(
+                'nothing-left',
+                $back ? 'There is nothing of yours left to undo.' : 'There is nothing to redo.',
+            );
             if (null !== $expected && !$expected->equals($target->id())) {
-                throw Refusal::conflict('other-step', \sprintf('Your latest change is another by now (“%s”): look at what would be %s, and ask again.', $target->title(), $back ? 'undone' : 'done again'), 'target');
+                throw Refusal::conflict(
+                    'other-step',
+                    \sprintf(
+                        'Your latest change is another by now (“%s”): look at what would be %s, and ask again.',
+                        $target->title(),
+                        $back ? 'undone' : 'done again',
+                    ),
+                    'target',
+                );
             }
             $workspace = new Workspace($this->entities, $this->kinds, $locked->id());
             $this->replay($workspace, $target->touches(), $back, $target->title());
@@ -160,7 +178,10 @@ final readonly class Recorder
         $touches = $back ? array_reverse($touches) : $touches;
         usort($touches, static fn (array $a, array $b): int => $order[$a['type']] <=> $order[$b['type']]);
         foreach ($this->kinds->classes as $name => $class) {
-            $ids = array_map(static fn (array $t): Uuid => Uuid::fromString($t['id']), array_values(array_filter($touches, static fn (array $t): bool => $t['type'] === $name)));
+            $ids = array_map(
+                static fn (array $t): Uuid => Uuid::fromString($t['id']),
+                array_values(array_filter($touches, static fn (array $t): bool => $t['type'] === $name)),
+            );
             if (\count($ids) > 1) {
                 $workspace->prepareRemoval($class, $ids);
             }
@@ -173,7 +194,12 @@ final readonly class Recorder
             }
         }
         if ([] !== $changed) {
-            throw Refusal::conflict('changed-since', \sprintf('“%s” cannot be taken back or done again: somebody has changed the same things since.', $title), '', ['rows' => $changed]);
+            throw Refusal::conflict(
+                'changed-since',
+                \sprintf('“%s” cannot be taken back or done again: somebody has changed the same things since.', $title),
+                '',
+                ['rows' => $changed],
+            );
         }
         foreach ($touches as $touch) {
             $to = $back ? $touch['before'] : $touch['after'];
@@ -248,7 +274,11 @@ final readonly class Recorder
      */
     private function mine(Revised $project, User $user, ChangeState $state, string $order, ?int $most = null): array
     {
-        return $this->entities->getRepository(Change::class)->findBy(['project' => $project->id(), 'user' => $user->id(), 'state' => $state], ['revision' => $order], $most);
+        return $this->entities->getRepository(Change::class)->findBy(
+            ['project' => $project->id(), 'user' => $user->id(), 'state' => $state],
+            ['revision' => $order],
+            $most,
+        );
     }
 
     /**

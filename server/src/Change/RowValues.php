@@ -46,7 +46,10 @@ final readonly class RowValues
         $value = $this->json->get($key);
         $text = trim($value->text($longest));
 
-        return '' === $text || 1 === preg_match('/[\r\n\t]/', $text) ? throw UnreadableDocument::outOfRange($value->at, 'one line of something: it cannot stay empty') : $text;
+        return '' === $text || 1 === preg_match('/[\r\n\t]/', $text) ? throw UnreadableDocument::outOfRange(
+            $value->at,
+            'one line of something: it cannot stay empty',
+        ) : $text;
     }
 
     /** Some words, in one line or several. */
@@ -77,7 +80,10 @@ final readonly class RowValues
     {
         $number = $this->number($key);
 
-        return abs($number) <= self::FURTHEST_MM ? $number : throw UnreadableDocument::outOfRange($this->at($key), \sprintf('within %d km of the zero', self::FURTHEST_MM / 1e6));
+        return abs($number) <= self::FURTHEST_MM ? $number : throw UnreadableDocument::outOfRange(
+            $this->at($key),
+            \sprintf('within %d km of the zero', self::FURTHEST_MM / 1e6),
+        );
     }
 
     public function optionalNumber(string $key): ?float

@@ -30,7 +30,11 @@ final class Rows
         foreach (array_chunk($values, self::AT_ONCE) as $some) {
             $rows = $entities->createQueryBuilder()->select('r')->from($class, 'r')
                 ->where('r.project = :project')->andWhere("r.$field IN (:values)")
-                ->setParameter('project', $project, UuidType::NAME)->setParameter('values', array_map(static fn (Uuid $v): string => $v->toBinary(), $some), ArrayParameterType::BINARY)
+                ->setParameter('project', $project, UuidType::NAME)->setParameter(
+                    'values',
+                    array_map(static fn (Uuid $v): string => $v->toBinary(), $some),
+                    ArrayParameterType::BINARY,
+                )
                 ->getQuery()->getResult();
             foreach (\is_array($rows) ? $rows : [] as $row) {
                 if ($row instanceof $class) {
@@ -56,8 +60,14 @@ final class Rows
         $column = $about->getColumnName($field);
         $found = [];
         foreach (array_chunk($values, self::AT_ONCE) as $some) {
-            $sql = "SELECT id, $column FROM {$about->getTableName()} WHERE project = ? AND $column IN (".implode(',', array_fill(0, \count($some), '?')).')';
-            foreach ($entities->getConnection()->iterateNumeric($sql, [$project->toBinary(), ...array_map(static fn (Uuid $v): string => $v->toBinary(), $some)]) as [$id, $value]) {
+            $sql = "SELECT id, $column FROM {$about->getTableName()} WHERE project = ? AND $column IN (".implode(
+                ',',
+                array_fill(0, \count($some), '?'),
+            ).')';
+            foreach ($entities->getConnection()->iterateNumeric($sql, [
+                $project->toBinary(),
+                ...array_map(static fn (Uuid $v): string => $v->toBinary(), $some),
+            ]) as [$id, $value]) {
                 if (\is_string($id) && \is_string($value)) {
                     $found[] = [Uuid::fromBinary($id), Uuid::fromBinary($value)];
                 }

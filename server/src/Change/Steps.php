@@ -21,7 +21,10 @@ final readonly class Steps
         $next = ['undo' => null, 'redo' => null];
         $one = static fn (string $name, ChangeState $state, string $order): string => "(SELECT '$name', id, title FROM project_change WHERE project = ? AND account = ? AND state = '$state->value' ORDER BY revision $order LIMIT 1)";
         $whose = [$project->toBinary(), $user->id()->toBinary()];
-        $rows = $this->connection->fetchAllNumeric($one('undo', ChangeState::Done, 'DESC').' UNION ALL '.$one('redo', ChangeState::Undone, 'ASC'), [...$whose, ...$whose]);
+        $rows = $this->connection->fetchAllNumeric(
+            $one('undo', ChangeState::Done, 'DESC').' UNION ALL '.$one('redo', ChangeState::Undone, 'ASC'),
+            [...$whose, ...$whose],
+        );
         foreach ($rows as [$name, $id, $title]) {
             $next['undo' === $name ? 'undo' : 'redo'] = ['id' => Raw::id($id), 'title' => Raw::text($title)];
         }

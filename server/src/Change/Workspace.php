@@ -37,8 +37,11 @@ final class Workspace
     private array $going = [];
     private bool $isDirty = false;
 
-    public function __construct(private readonly EntityManagerInterface $entities, private readonly Kinds $kinds, private readonly Uuid $project)
-    {
+    public function __construct(
+        private readonly EntityManagerInterface $entities,
+        private readonly Kinds $kinds,
+        private readonly Uuid $project,
+    ) {
     }
 
     /** @param class-string<ProjectRow> $class */
@@ -89,9 +92,19 @@ final class Workspace
     public function current(string $class, Uuid $id, Base $base, string $at): ProjectRow
     {
         $name = $class::kind()->name;
-        $row = $this->find($class, $id) ?? throw Refusal::conflict('gone', \sprintf('This %s is not there any more.', $name), $at, ['removed' => [['type' => $name, 'id' => $id->toRfc4122()]], 'by' => $base->removalOf($class, $id)]);
+        $row = $this->find($class, $id) ?? throw Refusal::conflict(
+            'gone',
+            \sprintf('This %s is not there any more.', $name),
+            $at,
+            ['removed' => [['type' => $name, 'id' => $id->toRfc4122()]], 'by' => $base->removalOf($class, $id)],
+        );
         if ($base->isOvertaken($row)) {
-            throw Refusal::conflict('changed-since', \sprintf('This %s was changed meanwhile (revision %d, yours was %d).', $name, $row->revision(), $base->revision), $at, ['rows' => [$row->describe()], 'by' => $base->touchOf($row)]);
+            throw Refusal::conflict(
+                'changed-since',
+                \sprintf('This %s was changed meanwhile (revision %d, yours was %d).', $name, $row->revision(), $base->revision),
+                $at,
+                ['rows' => [$row->describe()], 'by' => $base->touchOf($row)],
+            );
         }
 
         return $row;
@@ -182,7 +195,10 @@ final class Workspace
         foreach ($this->going as $class => $ids) {
             $table = $this->entities->getClassMetadata($class)->getTableName();
             foreach (array_chunk(array_values($ids), self::AT_ONCE) as $some) {
-                $this->entities->getConnection()->executeStatement("DELETE FROM $table WHERE project = ? AND id IN (".implode(',', array_fill(0, \count($some), '?')).')', [$this->project->toBinary(), ...array_map(static fn (Uuid $id): string => $id->toBinary(), $some)]);
+                $this->entities->getConnection()->executeStatement(
+                    "DELETE FROM $table WHERE project = ? AND id IN (".implode(',', array_fill(0, \count($some), '?')).')',
+                    [$this->project->toBinary(), ...array_map(static fn (Uuid $id): string => $id->toBinary(), $some)],
+                );
             }
         }
         $this->going = [];
@@ -245,7 +261,12 @@ final class Workspace
     {
         foreach ($this->kinds->referrers($row::class) as [$class, $refers]) {
             foreach ($this->findBy($class, $refers->field, $row->id()) as $user) {
-                throw Refusal::conflict('in-use', \sprintf('This cannot be removed: a %s still needs it.', $class::kind()->name), $at, ['rows' => [$user->describe()]]);
+                throw Refusal::conflict(
+                    'in-use',
+                    \sprintf('This cannot be removed: a %s still needs it.', $class::kind()->name),
+                    $at,
+                    ['rows' => [$user->describe()]],
+                );
             }
         }
         $this->remember($row, $row->values());
@@ -273,7 +294,10 @@ final class Workspace
                 }
             }
         }
-        $named = array_map(static fn (Refers $by): ?array => $by->alone && null !== ($id = $row->named($by)) ? [$by->to, $id] : null, $row::refers());
+        $named = array_map(
+            static fn (Refers $by): ?array => $by->alone && null !== ($id = $row->named($by)) ? [$by->to, $id] : null,
+            $row::refers(),
+        );
         $this->remove($row, $at);
         foreach (array_filter($named) as [$class, $id]) {
             $other = $this->find($class, $id);
@@ -296,7 +320,9 @@ final class Workspace
             $this->findAllBy($referrer, $refers->field, $ids);
         }
         foreach ($class::refers() as $by) {
-            $named = $by->alone ? array_values(array_filter(array_map(fn (Uuid $id): ?Uuid => $this->find($class, $id)?->named($by), $ids))) : [];
+            $named = $by->alone ? array_values(
+                array_filter(array_map(fn (Uuid $id): ?Uuid => $this->find($class, $id)?->named($by), $ids)),
+            ) : [];
             if ([] !== $named) {
                 $this->prepareRemoval($by->to, $named);
             }
@@ -411,7 +437,12 @@ final class Workspace
             $id = $row->named($by);
             if (null !== $id && null === $this->find($by->to, $id)) {
                 $name = $by->to::kind()->name;
-                throw Refusal::conflict('gone', \sprintf('The %s this refers to is not there any more.', $name), $at.'/'.$by->field, ['removed' => [['type' => $name, 'id' => $id->toRfc4122()]]]);
+                throw Refusal::conflict(
+                    'gone',
+                    \sprintf('The %s this refers to is not there any more.', $name),
+                    $at.'/'.$by->field,
+                    ['removed' => [['type' => $name, 'id' => $id->toRfc4122()]]],
+                );
             }
         }
     }

@@ -37,8 +37,13 @@ final readonly class SeedDemo
     /** Where hand picks fall beside the true point, px, in turn. */
     private const HAND = [[0.21, -0.14], [-0.18, 0.22], [0.12, 0.19], [-0.24, -0.11], [0.08, -0.2]];
 
-    public function __construct(private EntityManagerInterface $entities, private Recorder $recorder, private Operations $operations, private BringIn $bringIn, private string $projectDir)
-    {
+    public function __construct(
+        private EntityManagerInterface $entities,
+        private Recorder $recorder,
+        private Operations $operations,
+        private BringIn $bringIn,
+        private string $projectDir,
+    ) {
     }
 
     public function __invoke(): int
@@ -48,7 +53,20 @@ final readonly class SeedDemo
         }
         $user = new User(AccountController::DEMO_EMAIL, 'Demo Desk');
         $project = Project::of(new UuidV7(), $user);
-        $project->take(new RowValues(['name' => 'Sallow Fen ringing station', 'purpose' => 'planning', 'unit' => 'mm', 'course' => 75.0, 'unitLength' => 225.0, 'joint' => 10.0], '', ['name', 'purpose', 'unit', 'course', 'unitLength', 'joint']));
+        $project->take(
+            new RowValues(
+                [
+                    'name' => 'Sallow Fen ringing station',
+                    'purpose' => 'planning',
+                    'unit' => 'mm',
+                    'course' => 75.0,
+                    'unitLength' => 225.0,
+                    'joint' => 10.0,
+                ],
+                '',
+                ['name', 'purpose', 'unit', 'course', 'unitLength', 'joint'],
+            ),
+        );
         $this->entities->persist($user);
         $this->entities->persist($project);
         $this->entities->flush();
@@ -65,12 +83,26 @@ final readonly class SeedDemo
             $workspace->add(Side::class, $side, ['name' => 'South'], 'side');
             $workspace->add(Storey::class, $loft, ['name' => 'Net loft', 'elevation' => 2700.0, 'height' => 2400.0], 'storey');
         }, state: ChangeState::Left);
-        $brought = $this->bringIn->take($project, $user, new Delivery($this->projectDir.'/demo/sallow-fen-ground.jpg', 'sallow-fen-ground.jpg', $storey, origin: 'survey of the station, flat-bed scan'), new UuidV7());
+        $brought = $this->bringIn->take(
+            $project,
+            $user,
+            new Delivery(
+                $this->projectDir.'/demo/sallow-fen-ground.jpg',
+                'sallow-fen-ground.jpg',
+                $storey,
+                origin: 'survey of the station, flat-bed scan',
+            ),
+            new UuidV7(),
+        );
         $drawing = self::touched($brought, Drawing::class);
         $this->outside($project, $user, $storey, $side, $drawing);
         $truth = $this->truth();
         $pick = 0;
-        foreach ([['13 200', [0, 0], [13200, 0], false], ['8 600', [0, 0], [0, 8600], false], ['11 000', [0, 8600], [11000, 8600], true]] as [$text, $from, $to, $heldOut]) {
+        foreach ([
+            ['13 200', [0, 0], [13200, 0], false],
+            ['8 600', [0, 0], [0, 8600], false],
+            ['11 000', [0, 8600], [11000, 8600], true],
+        ] as [$text, $from, $to, $heldOut]) {
             [$a, $b] = [new UuidV7(), new UuidV7()];
             $this->change($project, $user, $heldOut ? 'Check length' : 'Known length', [
                 self::pick($a, $drawing, $truth, $from, self::HAND[$pick++ % 5]),
@@ -84,26 +116,47 @@ final readonly class SeedDemo
         $this->change($project, $user, 'Grid line', [
             self::pick($a, $drawing, $truth, [0, 0], self::HAND[2]),
             self::pick($b, $drawing, $truth, [13200, 0], self::HAND[3]),
-            ['do' => 'add', 'type' => 'gridPick', 'id' => (string) new UuidV7(), 'values' => ['drawing' => (string) $drawing, 'a' => (string) $a, 'b' => (string) $b, 'axis' => 'x']],
+            [
+                'do' => 'add',
+                'type' => 'gridPick',
+                'id' => (string) new UuidV7(),
+                'values' => ['drawing' => (string) $drawing, 'a' => (string) $a, 'b' => (string) $b, 'axis' => 'x'],
+            ],
         ]);
         $this->entities->clear();
-        $fit = $this->entities->find(DrawingFit::class, (new RowId($project, $drawing))->criteria())?->pixelToMm() ?? throw new \LogicException('A drawing has a fit.');
+        $fit = $this->entities->find(
+            DrawingFit::class,
+            (new RowId($project, $drawing))->criteria(),
+        )?->pixelToMm() ?? throw new \LogicException('A drawing has a fit.');
         $model = static fn (array $p): array => $fit->toMm($truth->toPixel(new Point(...JsonValue::of($p)->pair())))->toArray();
         $base = ['storey' => (string) $storey, 'drawing' => (string) $drawing, 'evidence' => 'ink'];
         $ids = static fn (int $n): array => array_map(static fn (): string => (string) new UuidV7(), range(1, $n));
         $outer = $ids(5);
         $this->change($project, $user, 'Trace a wall', [['do' => 'trace', 'trace' => $base + [
-            'points' => array_map($model, [[0, 0], [13200, 0], [13200, 6400], [11000, 8600], [0, 8600]]), 'nodes' => $ids(5), 'walls' => $outer, 'closed' => true, 'line' => 'right', 'thickness' => 300,
+            'points' => array_map($model, [
+                [0, 0], [13200, 0], [13200, 6400], [11000, 8600], [0, 8600],
+            ]), 'nodes' => $ids(5), 'walls' => $outer, 'closed' => true, 'line' => 'right', 'thickness' => 300,
         ]]]);
         [[$fromX, $fromY], [$toX, $toY]] = [$model([0, 0]), $model([13200, 0])];
-        $this->change($project, $user, 'Line of a side', [['do' => 'set', 'type' => 'side', 'id' => (string) $side, 'values' => ['fromX' => $fromX, 'fromY' => $fromY, 'toX' => $toX, 'toY' => $toY]]]);
+        $this->change($project, $user, 'Line of a side', [[
+            'do' => 'set',
+            'type' => 'side',
+            'id' => (string) $side,
+            'values' => ['fromX' => $fromX, 'fromY' => $fromY, 'toX' => $toX, 'toY' => $toY],
+        ]]);
         [$spine] = $spineIds = $ids(1);
         $this->change($project, $user, 'Trace a wall', [['do' => 'trace', 'trace' => $base + [
-            'points' => array_map($model, [[5200, 300], [5200, 8300]]), 'nodes' => $ids(2), 'walls' => $spineIds, 'line' => 'centre', 'thickness' => 200,
+            'points' => array_map(
+                $model,
+                [[5200, 300], [5200, 8300]],
+            ), 'nodes' => $ids(2), 'walls' => $spineIds, 'line' => 'centre', 'thickness' => 200,
             'joins' => [['point' => 0, 'wall' => $outer[0]], ['point' => 1, 'wall' => $outer[3]]],
         ]]]);
         $this->change($project, $user, 'Trace a wall', [['do' => 'trace', 'trace' => $base + [
-            'points' => array_map($model, [[300, 3900], [5100, 3900]]), 'nodes' => $ids(2), 'walls' => $ids(1), 'line' => 'centre', 'thickness' => 120,
+            'points' => array_map(
+                $model,
+                [[300, 3900], [5100, 3900]],
+            ), 'nodes' => $ids(2), 'walls' => $ids(1), 'line' => 'centre', 'thickness' => 120,
             'joins' => [['point' => 0, 'wall' => $outer[4]], ['point' => 1, 'wall' => $spine]],
         ]]]);
         foreach ([['D01', $outer[0], 6100, 1010], ['D02', $spine, 2300, 910]] as [$number, $wall, $along, $width]) {
@@ -114,7 +167,19 @@ final readonly class SeedDemo
         }
         foreach ([['Net store', [2700, 2600]], ['Drying room', [2700, 7300]]] as [$name, $at]) {
             [$x, $y] = $model($at);
-            $this->change($project, $user, 'Name a room', [['do' => 'add', 'type' => 'room', 'id' => (string) new UuidV7(), 'values' => ['storey' => (string) $storey, 'drawing' => (string) $drawing, 'name' => $name, 'number' => '', 'x' => $x, 'y' => $y]]]);
+            $this->change($project, $user, 'Name a room', [[
+                'do' => 'add',
+                'type' => 'room',
+                'id' => (string) new UuidV7(),
+                'values' => [
+                    'storey' => (string) $storey,
+                    'drawing' => (string) $drawing,
+                    'name' => $name,
+                    'number' => '',
+                    'x' => $x,
+                    'y' => $y,
+                ],
+            ]]);
         }
     }
 
@@ -122,15 +187,41 @@ final readonly class SeedDemo
     private function outside(Uuid $project, User $user, Uuid $storey, Uuid $side, Uuid $plan): void
     {
         $demo = $this->projectDir.'/demo/';
-        $this->bringIn->take($project, $user, new Delivery($demo.'station-south-side.jpg', 'station-south-side.jpg', null, $side, origin: 'photograph from the lane'), new UuidV7());
-        $site = self::touched($this->bringIn->take($project, $user, new Delivery($demo.'station-site-sketch.jpg', 'station-site-sketch.jpg', $storey, origin: 'survey of the station, sketch'), new UuidV7()), Drawing::class);
-        $this->change($project, $user, 'Lay a drawing below', [['do' => 'set', 'type' => 'drawing', 'id' => (string) $site, 'values' => ['kind' => 'site', 'hidden' => true, 'order' => 0]], ['do' => 'set', 'type' => 'drawing', 'id' => (string) $plan, 'values' => ['order' => 1]]]);
+        $this->bringIn->take(
+            $project,
+            $user,
+            new Delivery($demo.'station-south-side.jpg', 'station-south-side.jpg', null, $side, origin: 'photograph from the lane'),
+            new UuidV7(),
+        );
+        $site = self::touched(
+            $this->bringIn->take(
+                $project,
+                $user,
+                new Delivery($demo.'station-site-sketch.jpg', 'station-site-sketch.jpg', $storey, origin: 'survey of the station, sketch'),
+                new UuidV7(),
+            ),
+            Drawing::class,
+        );
+        $this->change($project, $user, 'Lay a drawing below', [
+            ['do' => 'set', 'type' => 'drawing', 'id' => (string) $site, 'values' => ['kind' => 'site', 'hidden' => true, 'order' => 0]],
+            ['do' => 'set', 'type' => 'drawing', 'id' => (string) $plan, 'values' => ['order' => 1]],
+        ]);
     }
 
     /** @param list<array<string, mixed>> $operations */
     private function change(Uuid $project, User $user, string $title, array $operations): void
     {
-        $this->recorder->record($project, $user, new UuidV7(), $title, fn (Workspace $w) => $this->operations->apply($w, JsonValue::of($operations, 'operations')->items(), Base::latest($this->entities->getConnection(), $project, $user)));
+        $this->recorder->record(
+            $project,
+            $user,
+            new UuidV7(),
+            $title,
+            fn (Workspace $w) => $this->operations->apply(
+                $w,
+                JsonValue::of($operations, 'operations')->items(),
+                Base::latest($this->entities->getConnection(), $project, $user),
+            ),
+        );
     }
 
     /**
@@ -143,7 +234,12 @@ final readonly class SeedDemo
     {
         $px = $truth->toPixel(new Point($at[0], $at[1]));
 
-        return ['do' => 'add', 'type' => 'pick', 'id' => (string) $id, 'values' => ['drawing' => (string) $drawing, 'x' => $px->x + $hand[0], 'y' => $px->y + $hand[1], 'sigmaPx' => 0.5]];
+        return [
+            'do' => 'add',
+            'type' => 'pick',
+            'id' => (string) $id,
+            'values' => ['drawing' => (string) $drawing, 'x' => $px->x + $hand[0], 'y' => $px->y + $hand[1], 'sigmaPx' => 0.5],
+        ];
     }
 
     /** @param class-string<ProjectRow> $class */

@@ -27,8 +27,13 @@ use Symfony\Contracts\Cache\CacheInterface;
 /** What stands on a side: outlines that were traced, and the corners of the plan that it shows. */
 final readonly class ElevationController
 {
-    public function __construct(private ProjectAccess $access, private EntityManagerInterface $entities, private PlanKeeper $plans, private DerivedShapes $shapes, private CacheInterface $cache)
-    {
+    public function __construct(
+        private ProjectAccess $access,
+        private EntityManagerInterface $entities,
+        private PlanKeeper $plans,
+        private DerivedShapes $shapes,
+        private CacheInterface $cache,
+    ) {
     }
 
     /** What an outline encloses. */
@@ -37,14 +42,25 @@ final readonly class ElevationController
     public function outline(Uuid $project, Uuid $id): Response
     {
         $outline = $this->access->row(Outline::class, $project, $id);
-        $corners = array_map(static fn (OutlineCorner $c) => $c->at(), $this->entities->getRepository(OutlineCorner::class)->findBy(['project' => $outline->project(), 'outline' => $outline->id()], ['order' => 'ASC', 'id' => 'ASC']));
+        $corners = array_map(
+            static fn (OutlineCorner $c) => $c->at(),
+            $this->entities->getRepository(OutlineCorner::class)->findBy(
+                ['project' => $outline->project(), 'outline' => $outline->id()],
+                ['order' => 'ASC', 'id' => 'ASC'],
+            ),
+        );
         try {
             $round = CoreOutline::round($corners);
         } catch (UnusableOutline $e) {
             return new JsonResponse(['areaM2' => null, 'widthMm' => null, 'heightMm' => null, 'refusal' => $e->getMessage()]);
         }
 
-        return new JsonResponse(['areaM2' => $round->areaM2(), 'widthMm' => $round->width(), 'heightMm' => $round->height(), 'refusal' => null]);
+        return new JsonResponse([
+            'areaM2' => $round->areaM2(),
+            'widthMm' => $round->width(),
+            'heightMm' => $round->height(),
+            'refusal' => null,
+        ]);
     }
 
     /** Where the outer corners of what is traced on the storeys lie along a side, from its left end. */
@@ -67,10 +83,23 @@ final readonly class ElevationController
     /** @return list<array{float, float}> outer corners of a storey, kept for as long as its shapes stay */
     private function cornersOf(Storey $storey): array
     {
-        return $this->cache->get(\sprintf('corners.%s.%s.%s', $storey->project()->toRfc4122(), $storey->id()->toRfc4122(), $this->shapes->version($storey->key())), function () use ($storey): array {
+        return $this->cache->get(\sprintf(
+            'corners.%s.%s.%s',
+            $storey->project()->toRfc4122(),
+            $storey->id()->toRfc4122(),
+            $this->shapes->version($storey->key()),
+        ), function () use ($storey): array {
             $outlines = Derivation::of($this->plans->load($storey->key()))->outlines;
 
-            return array_merge(...array_map(static fn (StoreyOutline $o): array => array_map(static fn (Point $p): array => $p->toArray(), SideLine::corners(array_map(static fn (array $p): Point => new Point(...$p), $o->outer))), $outlines));
+            return array_merge(
+                ...array_map(
+                    static fn (StoreyOutline $o): array => array_map(
+                        static fn (Point $p): array => $p->toArray(),
+                        SideLine::corners(array_map(static fn (array $p): Point => new Point(...$p), $o->outer)),
+                    ),
+                    $outlines,
+                ),
+            );
         });
     }
 }

@@ -58,7 +58,11 @@ class Outline extends ProjectRow
         $this->side = $values->optionalId('side');
         $this->storey = $values->optionalId('storey');
         if ((null === $this->side) === (null === $this->storey)) {
-            throw Refusal::invalid('one-place', 'An outline lies on a storey or stands on a side: name one of the two.', $values->at('storey'));
+            throw Refusal::invalid(
+                'one-place',
+                'An outline lies on a storey or stands on a side: name one of the two.',
+                $values->at('storey'),
+            );
         }
         $this->name = $values->name('name');
         $this->kind = $values->choiceOr('kind', OutlineKind::Face);

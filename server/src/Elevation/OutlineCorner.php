@@ -42,7 +42,13 @@ class OutlineCorner extends ProjectRow
 
     public function values(): array
     {
-        return ['outline' => $this->outline->toRfc4122(), 'drawing' => $this->drawing?->toRfc4122(), 'order' => $this->order, 'x' => $this->x, 'y' => $this->y];
+        return [
+            'outline' => $this->outline->toRfc4122(),
+            'drawing' => $this->drawing?->toRfc4122(),
+            'order' => $this->order,
+            'x' => $this->x,
+            'y' => $this->y,
+        ];
     }
 
     public function take(RowValues $values): void

@@ -38,7 +38,10 @@ final class Folders
     /** @throws \LogicException where it is none: keys are made by us alone */
     public static function key(string $key): string
     {
-        return 1 === preg_match('#^[\w.-]+(/[\w.-]+)*$#D', $key) && !str_contains($key, '..') ? $key : throw new \LogicException("“{$key}” is no key of a file.");
+        return 1 === preg_match(
+            '#^[\w.-]+(/[\w.-]+)*$#D',
+            $key,
+        ) && !str_contains($key, '..') ? $key : throw new \LogicException("“{$key}” is no key of a file.");
     }
 
     /** @return list<string> */

@@ -156,7 +156,10 @@ final readonly class ObjectStore implements Store
             Folders::make(\dirname($to));
             $part = $to.'.part-'.bin2hex(random_bytes(6));
             $file = fopen($part, 'w');
-            $whole = false !== $file && false !== stream_copy_to_stream($this->objects->readStream($key), $file) && fclose($file) && rename($part, $to);
+            $whole = false !== $file && false !== stream_copy_to_stream(
+                $this->objects->readStream($key),
+                $file,
+            ) && fclose($file) && rename($part, $to);
             if (!$whole) {
                 @unlink($part);
                 throw CannotStore::file($key);

@@ -42,7 +42,13 @@ class ControlPoint extends ProjectRow implements Statement
 
     public function values(): array
     {
-        return ['drawing' => $this->drawing->toRfc4122(), 'pick' => $this->pick->toRfc4122(), 'x' => $this->x, 'y' => $this->y, 'text' => $this->text];
+        return [
+            'drawing' => $this->drawing->toRfc4122(),
+            'pick' => $this->pick->toRfc4122(),
+            'x' => $this->x,
+            'y' => $this->y,
+            'text' => $this->text,
+        ];
     }
 
     public function take(RowValues $values): void

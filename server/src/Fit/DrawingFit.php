@@ -97,7 +97,11 @@ class DrawingFit extends ProjectRow
         [$this->m00, $this->m01, $this->m02] = [$values->number('m00'), $values->number('m01'), $values->number('m02')];
         [$this->m10, $this->m11, $this->m12] = [$values->number('m10'), $values->number('m11'), $values->number('m12')];
         [$this->m20, $this->m21, $this->m22] = [$values->number('m20'), $values->number('m21'), $values->number('m22')];
-        [$this->lensK, $this->lensX, $this->lensY] = [$values->optionalNumber('lensK'), $values->optionalNumber('lensX'), $values->optionalNumber('lensY')];
+        [$this->lensK, $this->lensX, $this->lensY] = [
+            $values->optionalNumber('lensK'),
+            $values->optionalNumber('lensX'),
+            $values->optionalNumber('lensY'),
+        ];
         $this->plusMinusMmPer10m = $values->optionalNumber('plusMinusMmPer10m');
     }
 
@@ -136,7 +140,10 @@ class DrawingFit extends ProjectRow
     {
         $m = static fn (string $key): float => (float) ($values[$key] ?? 0.0);
 
-        return PixelToMm::ofMatrix([$m('m00'), $m('m01'), $m('m02'), $m('m10'), $m('m11'), $m('m12'), $m('m20'), $m('m21'), $m('m22')], isset($values['lensK']) ? new Lens($m('lensK'), new PixelPoint($m('lensX'), $m('lensY'))) : null);
+        return PixelToMm::ofMatrix(
+            [$m('m00'), $m('m01'), $m('m02'), $m('m10'), $m('m11'), $m('m12'), $m('m20'), $m('m21'), $m('m22')],
+            isset($values['lensK']) ? new Lens($m('lensK'), new PixelPoint($m('lensX'), $m('lensY'))) : null,
+        );
     }
 
     /** Whether its picture has to be straightened before it can be drawn over. */

@@ -25,7 +25,9 @@ final readonly class FirstGuess
         return DrawingFit::valuesOf(self::of($page, $drawing), self::basis($page));
     }
 
-    /** The mapping of a drawing about which nothing is stated: its lower left corner as shown at the origin, unless the file names a place. */
+    /**
+     * The mapping of a drawing about which nothing is stated: its lower left corner as shown at the origin, unless the file names a place.
+     */
     public static function of(Page $page, Drawing $drawing): PixelToMm
     {
         $hint = $page->hint();
@@ -46,7 +48,15 @@ final readonly class FirstGuess
         $map = PixelToMm::similar($mmPerPixel, $turnRad, $centre, new Point(0.0, 0.0));
         $corners = array_map($map->toMm(...), $box->corners());
 
-        return PixelToMm::similar($mmPerPixel, $turnRad, $centre, new Point(-min(array_map(static fn (Point $p): float => $p->x, $corners)), -min(array_map(static fn (Point $p): float => $p->y, $corners))));
+        return PixelToMm::similar(
+            $mmPerPixel,
+            $turnRad,
+            $centre,
+            new Point(
+                -min(array_map(static fn (Point $p): float => $p->x, $corners)),
+                -min(array_map(static fn (Point $p): float => $p->y, $corners)),
+            ),
+        );
     }
 
     public static function basis(Page $page): FitBasis
@@ -60,7 +70,10 @@ final readonly class FirstGuess
         $at = $trued->box()->centre();
         $map = $fit->pixelToMm();
 
-        return DrawingFit::valuesOf(self::cornered($drawing, $map->mmPerPixelAt($at), $map->turnRadAt($at) + deg2rad(90.0 * ($drawing->turns() - $trued->turns()))), FitBasis::Page);
+        return DrawingFit::valuesOf(
+            self::cornered($drawing, $map->mmPerPixelAt($at), $map->turnRadAt($at) + deg2rad(90.0 * ($drawing->turns() - $trued->turns()))),
+            FitBasis::Page,
+        );
     }
 
     /** mm of paper */

@@ -22,8 +22,16 @@ use Symfony\Component\Uid\Uuid;
 #[Route('/api/projects/{project}')]
 final readonly class FitController
 {
-    public function __construct(private ProjectAccess $access, private EntityManagerInterface $entities, private FitReport $reports, private FitHistory $history, private Flatness $flatness, private Recorder $recorder, private ChangeRequest $requests, private Trial $trial)
-    {
+    public function __construct(
+        private ProjectAccess $access,
+        private EntityManagerInterface $entities,
+        private FitReport $reports,
+        private FitHistory $history,
+        private Flatness $flatness,
+        private Recorder $recorder,
+        private ChangeRequest $requests,
+        private Trial $trial,
+    ) {
     }
 
     /** What a change would do to the fits; nothing is kept of it. */
@@ -34,7 +42,15 @@ final readonly class FitController
         $body = JsonValue::parse($request->getContent())->object(['base', 'after', 'operations', 'tracing']);
         $user = $this->access->user();
 
-        return new JsonResponse($this->recorder->attempt($project, $user, $this->requests->read($project, $user, $body), $this->trial->of(...), ChangeRequest::occasion($body)));
+        return new JsonResponse(
+            $this->recorder->attempt(
+                $project,
+                $user,
+                $this->requests->read($project, $user, $body),
+                $this->trial->of(...),
+                ChangeRequest::occasion($body),
+            ),
+        );
     }
 
     /** ± over the page. */

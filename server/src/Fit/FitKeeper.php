@@ -41,7 +41,12 @@ final readonly class FitKeeper implements Follower
         $row = $workspace->get(DrawingFit::class, $drawing->id());
         $outline = ['left' => true, 'top' => true, 'width' => true, 'height' => true];
         $isCut = array_intersect_key($before, $outline) !== array_intersect_key($after, $outline);
-        if (!$isCut || !$row->isGuess() || FitBasis::File === $row->basis() || [] !== $workspace->findBy(Pick::class, 'drawing', $drawing->id())) {
+        if (
+            !$isCut
+            || !$row->isGuess()
+            || FitBasis::File === $row->basis()
+            || [] !== $workspace->findBy(Pick::class, 'drawing', $drawing->id())
+        ) {
             return;
         }
         $old = $row->pixelToMm();
@@ -68,7 +73,10 @@ final readonly class FitKeeper implements Follower
                 $drawings[(string) ($before['drawing'] ?? '')] = true;
                 $drawings[$row instanceof Statement ? $row->drawing()->toRfc4122() : ''] = true;
                 if ($row instanceof KnownLength && $row->isOfWholePage() || true === ($before['wholePage'] ?? null)) {
-                    $drawings += $this->ofSamePage($workspace, (string) ($before['drawing'] ?? ($row instanceof Statement ? $row->drawing()->toRfc4122() : '')));
+                    $drawings += $this->ofSamePage(
+                        $workspace,
+                        (string) ($before['drawing'] ?? ($row instanceof Statement ? $row->drawing()->toRfc4122() : '')),
+                    );
                 }
             }
         }
@@ -104,7 +112,10 @@ final readonly class FitKeeper implements Follower
     {
         $row = '' === $drawing ? null : $workspace->find(Drawing::class, Uuid::fromString($drawing));
 
-        return null !== $row ? array_fill_keys(array_map(static fn (Drawing $d): string => $d->id()->toRfc4122(), $workspace->findBy(Drawing::class, 'page', $row->page())), true) : [];
+        return null !== $row ? array_fill_keys(
+            array_map(static fn (Drawing $d): string => $d->id()->toRfc4122(), $workspace->findBy(Drawing::class, 'page', $row->page())),
+            true,
+        ) : [];
     }
 
     /**
@@ -133,7 +144,13 @@ final readonly class FitKeeper implements Follower
         }
         foreach ($workspace->findBy(Drawing::class, 'page', $drawing->page()) as $other) {
             $row = $workspace->find(DrawingFit::class, $other->id());
-            if (!$other->id()->equals($drawing->id()) && null !== $row && $row->isGuess() && !$other->isLocked() && [] === $workspace->findBy(GridPick::class, 'drawing', $other->id())) {
+            if (
+                !$other->id()->equals($drawing->id())
+                && null !== $row
+                && $row->isGuess()
+                && !$other->isLocked()
+                && [] === $workspace->findBy(GridPick::class, 'drawing', $other->id())
+            ) {
                 $old = $row->pixelToMm();
                 $workspace->set($row, FirstGuess::fromNeighbour($other, $drawing, $fit), 'fit');
                 $this->carry($workspace, $other, $old, $row->pixelToMm());
@@ -212,7 +229,11 @@ final readonly class FitKeeper implements Follower
         try {
             return (new Fitter($drawing->shape()))->fit($statements->observations, $statements->frame, $start);
         } catch (NothingToFit $e) {
-            return Model::Similar === $drawing->shape()->model() ? throw $e : (new Fitter())->fit($statements->observations, $statements->frame, $start);
+            return Model::Similar === $drawing->shape()->model() ? throw $e : (new Fitter())->fit(
+                $statements->observations,
+                $statements->frame,
+                $start,
+            );
         }
     }
 
@@ -235,7 +256,15 @@ final readonly class FitKeeper implements Follower
             return FitStart::from($old, $frame);
         }
 
-        return FitStart::from(PixelToMm::similar(FirstGuess::of($statements->page, $drawing)->mmPerPixelAt($frame->centre), $old->turnRadAt($frame->centre), $frame->centre, $old->toMm($frame->centre)), $frame);
+        return FitStart::from(
+            PixelToMm::similar(
+                FirstGuess::of($statements->page, $drawing)->mmPerPixelAt($frame->centre),
+                $old->turnRadAt($frame->centre),
+                $frame->centre,
+                $old->toMm($frame->centre),
+            ),
+            $frame,
+        );
     }
 
     private function carry(Workspace $workspace, Drawing $drawing, PixelToMm $old, PixelToMm $next): void

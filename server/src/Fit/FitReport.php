@@ -40,12 +40,26 @@ final readonly class FitReport
         $advice = Advice::on($fit, $observations, $frame);
         $blamed = $lacks ? null : Blamed::in($fit, $observations, $frame);
 
-        return ['drawing' => $drawing->id()->toRfc4122()] + FitWriter::document($fit, $lacks ? [Advice::more($drawing->shape()->model()), ...$advice] : $advice, $lacks ? null : Offer::beyond($fit, $observations, $frame, $start, Model::Perspective), !$lacks) + [
+        return ['drawing' => $drawing->id()->toRfc4122()] + FitWriter::document(
+            $fit,
+            $lacks ? [Advice::more($drawing->shape()->model()), ...$advice] : $advice,
+            $lacks ? null : Offer::beyond($fit, $observations, $frame, $start, Model::Perspective),
+            !$lacks,
+        ) + [
             'scale' => $fit->mmPerPixel / FirstGuess::paperMmPerPixel($statements->page),
             'basis' => $row->basis()->value,
             'levels' => $this->levels($row, $drawing, $fit, $statements),
-            'blamed' => null === $blamed ? null : ['id' => $blamed->length->id, 'readsMm' => $blamed->readsMm, 'plusMinusMm' => $blamed->plusMinusMm, 'plusMinusMmPer10m' => $blamed->plusMinusMmPer10m],
-            'legibility' => ['partitionPx' => $legibility->partitionPx, 'plusMinusMm' => $legibility->plusMinusMm, 'words' => $legibility->words],
+            'blamed' => null === $blamed ? null : [
+                'id' => $blamed->length->id,
+                'readsMm' => $blamed->readsMm,
+                'plusMinusMm' => $blamed->plusMinusMm,
+                'plusMinusMmPer10m' => $blamed->plusMinusMmPer10m,
+            ],
+            'legibility' => [
+                'partitionPx' => $legibility->partitionPx,
+                'plusMinusMm' => $legibility->plusMinusMm,
+                'words' => $legibility->words,
+            ],
         ];
     }
 
@@ -58,7 +72,10 @@ final readonly class FitReport
     {
         $map = $row->pixelToMm();
         $marks = [];
-        foreach ($this->entities->getRepository(LevelMark::class)->findBy(['project' => $drawing->project(), 'drawing' => $drawing->id()]) as $mark) {
+        foreach ($this->entities->getRepository(LevelMark::class)->findBy([
+            'project' => $drawing->project(),
+            'drawing' => $drawing->id(),
+        ]) as $mark) {
             $pick = $statements->observations->pick($mark->pick()->toRfc4122());
             $marks[] = [$map->toMm($pick->at)->y, $mark, $pick];
         }

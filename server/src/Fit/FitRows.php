@@ -10,6 +10,9 @@ final readonly class FitRows implements RowKinds
 {
     public function rows(): array
     {
-        return [DrawingFit::class, Pick::class, KnownLength::class, GridPick::class, Rectangle::class, ControlPoint::class, LevelMark::class];
+        return [
+            DrawingFit::class, Pick::class, KnownLength::class, GridPick::class, Rectangle::class, ControlPoint::class,
+            LevelMark::class,
+        ];
     }
 }

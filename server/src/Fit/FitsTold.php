@@ -33,7 +33,10 @@ final readonly class FitsTold implements Teller
             $drawing = $this->entities->find(Drawing::class, $key);
             $fit = $this->entities->find(DrawingFit::class, $key);
             if (null !== $drawing && null !== $fit) {
-                $report = fn (): string => json_encode($this->reports->of($fit, $drawing), \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES);
+                $report = fn (): string => json_encode(
+                    $this->reports->of($fit, $drawing),
+                    \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES,
+                );
                 $basis = $stated[$drawing->page()->toRfc4122()] ?? null;
                 // Whoever opens a project finds the reports of the drawings of which nothing has changed.
                 $fits[] = null === $basis ? $report() : $this->cache->get('fit.'.sha1($id.$basis), $report);

@@ -25,16 +25,25 @@ final readonly class Flatness
     /** @return array<string, mixed> */
     public function of(Drawing $drawing): array
     {
-        $ink = $this->ink->of($drawing) ?? throw Refusal::conflict('not-ready', 'This page is still being read: its ink cannot be looked at yet.');
+        $ink = $this->ink->of($drawing) ?? throw Refusal::conflict(
+            'not-ready',
+            'This page is still being read: its ink cannot be looked at yet.',
+        );
         $fit = $this->entities->find(DrawingFit::class, $drawing->key()->criteria()) ?? throw Refusal::notFound();
         $map = $fit->pixelToMm();
         $picks = [];
-        foreach ($this->entities->getRepository(Pick::class)->findBy(['project' => $drawing->project(), 'drawing' => $drawing->id()]) as $pick) {
+        foreach ($this->entities->getRepository(Pick::class)->findBy([
+            'project' => $drawing->project(),
+            'drawing' => $drawing->id(),
+        ]) as $pick) {
             $picks[$pick->id()->toRfc4122()] = new PixelPoint($pick->x(), $pick->y());
         }
         $lines = [];
         $bowed = [];
-        foreach ($this->entities->getRepository(GridPick::class)->findBy(['project' => $drawing->project(), 'drawing' => $drawing->id()], ['id' => 'ASC']) as $line) {
+        foreach ($this->entities->getRepository(GridPick::class)->findBy(
+            ['project' => $drawing->project(), 'drawing' => $drawing->id()],
+            ['id' => 'ASC'],
+        ) as $line) {
             $core = $line->toCore();
             [$a, $b] = [$picks[$core->a], $picks[$core->b]];
             $scale = $map->mmPerPixelAt($a);
@@ -45,13 +54,27 @@ final readonly class Flatness
             // What the lens of the fit explains is no bow.
             $bow = $traced->bowPx - self::bent($fit, $traced);
             $isBowed = abs($bow) > max(self::LEAST_PX, 4.0 * $traced->bowSigmaPx);
-            $lines[] = ['id' => $core->id, 'bowPx' => $bow, 'plusMinusPx' => 2.0 * $traced->bowSigmaPx, 'bowMm' => $bow * $scale, 'bowed' => $isBowed];
+            $lines[] = [
+                'id' => $core->id,
+                'bowPx' => $bow,
+                'plusMinusPx' => 2.0 * $traced->bowSigmaPx,
+                'bowMm' => $bow * $scale,
+                'bowed' => $isBowed,
+            ];
             if ($isBowed) {
                 $bowed[] = abs($bow * $scale);
             }
         }
 
-        return ['lines' => $lines, 'message' => [] === $bowed ? null : \sprintf('%s picked as straight %s by up to %.0f mm on the page: the paper is curled or folded there, or a lens bends it. What lies between is off by as much; state lengths near what you trace, or bring it in flat.', 1 === \count($bowed) ? 'A line' : \count($bowed).' lines', 1 === \count($bowed) ? 'bows' : 'bow', max($bowed))];
+        return [
+            'lines' => $lines,
+            'message' => [] === $bowed ? null : \sprintf(
+                '%s picked as straight %s by up to %.0f mm on the page: the paper is curled or folded there, or a lens bends it. What lies between is off by as much; state lengths near what you trace, or bring it in flat.',
+                1 === \count($bowed) ? 'A line' : \count($bowed).' lines',
+                1 === \count($bowed) ? 'bows' : 'bow',
+                max($bowed),
+            ),
+        ];
     }
 
     /** How far the fit's lens bows a straight line at its middle, px, to the left of it as seen. */

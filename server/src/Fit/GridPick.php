@@ -30,7 +30,14 @@ class GridPick extends ProjectRow implements Statement
 
     public function values(): array
     {
-        return ['drawing' => $this->drawing->toRfc4122(), 'a' => $this->a->toRfc4122(), 'b' => $this->b->toRfc4122(), 'axis' => $this->axis->value, 'bearing' => $this->bearing, 'hand' => $this->hand->value];
+        return [
+            'drawing' => $this->drawing->toRfc4122(),
+            'a' => $this->a->toRfc4122(),
+            'b' => $this->b->toRfc4122(),
+            'axis' => $this->axis->value,
+            'bearing' => $this->bearing,
+            'hand' => $this->hand->value,
+        ];
     }
 
     public function take(RowValues $values): void

@@ -110,7 +110,11 @@ class KnownLength extends ProjectRow implements Statement
         $this->joint = $values->optionalNumber('joint') ?? 0.0;
         $length = LengthParser::parse($this->text, $this->unit, new Module($this->course, $this->unitLength, $this->joint));
         if ($length->mm <= 0.0) {
-            throw Refusal::invalid('length-not-positive', \sprintf('A known length must be longer than zero, and “%s” is not.', $this->text), $values->at('text'));
+            throw Refusal::invalid(
+                'length-not-positive',
+                \sprintf('A known length must be longer than zero, and “%s” is not.', $this->text),
+                $values->at('text'),
+            );
         }
         $this->mm = $length->mm;
         $this->stepMm = $length->stepMm;
@@ -126,7 +130,11 @@ class KnownLength extends ProjectRow implements Statement
         $this->standOff = $values->optionalNumber('standOff');
         $this->seenFrom = $values->optionalPositive('seenFrom');
         if (null !== $this->standOff && null === $this->seenFrom) {
-            throw Refusal::invalid('no-distance', 'What stands before the wall reads too large by its nearness: say also from how far away the photograph was taken.', $values->at('seenFrom'));
+            throw Refusal::invalid(
+                'no-distance',
+                'What stands before the wall reads too large by its nearness: say also from how far away the photograph was taken.',
+                $values->at('seenFrom'),
+            );
         }
         $this->nearness();
         $this->wholePage = $values->flag('wholePage');
@@ -147,7 +155,10 @@ class KnownLength extends ProjectRow implements Statement
     /** @return list<string> ids of the picks it uses */
     public function picks(): array
     {
-        return array_map(static fn (Uuid $id): string => $id->toRfc4122(), null === $this->c ? [$this->a, $this->b] : [$this->a, $this->b, $this->c]);
+        return array_map(
+            static fn (Uuid $id): string => $id->toRfc4122(),
+            null === $this->c ? [$this->a, $this->b] : [$this->a, $this->b, $this->c],
+        );
     }
 
     public function isOfWholePage(): bool
@@ -173,7 +184,11 @@ class KnownLength extends ProjectRow implements Statement
     public function toCore(float $scale, float $drafting): CoreKnownLength
     {
         return new CoreKnownLength(
-            $this->id->toRfc4122(), $this->a->toRfc4122(), $this->b->toRfc4122(), $this->mm * $this->nearness(), $this->standing->sigmaMm($this->length(), $scale, $drafting), $this->along, $this->heldOut, $this->c?->toRfc4122(),
+            $this->id->toRfc4122(), $this->a->toRfc4122(), $this->b->toRfc4122(), $this->mm * $this->nearness(), $this->standing->sigmaMm(
+                $this->length(),
+                $scale,
+                $drafting,
+            ), $this->along, $this->heldOut, $this->c?->toRfc4122(),
             $this->ends->allowanceMm($this->picked, $this->wall),
         );
     }

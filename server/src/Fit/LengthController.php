@@ -21,7 +21,10 @@ final readonly class LengthController
     #[Route('/api/length', methods: ['GET'])]
     public function read(Request $request): Response
     {
-        $length = LengthParser::parse(JsonValue::of($request->query->get('text', ''), 'text')->text(120), JsonValue::of($request->query->get('unit', 'mm'), 'unit')->choice(LengthUnit::class));
+        $length = LengthParser::parse(
+            JsonValue::of($request->query->get('text', ''), 'text')->text(120),
+            JsonValue::of($request->query->get('unit', 'mm'), 'unit')->choice(LengthUnit::class),
+        );
 
         return new JsonResponse(['mm' => $length->mm, 'stepMm' => $length->stepMm]);
     }

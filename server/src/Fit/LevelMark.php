@@ -46,7 +46,14 @@ class LevelMark extends ProjectRow implements Statement
 
     public function values(): array
     {
-        return ['drawing' => $this->drawing->toRfc4122(), 'pick' => $this->pick->toRfc4122(), 'kind' => $this->kind->value, 'name' => $this->name, 'text' => $this->text, 'unit' => $this->unit->value];
+        return [
+            'drawing' => $this->drawing->toRfc4122(),
+            'pick' => $this->pick->toRfc4122(),
+            'kind' => $this->kind->value,
+            'name' => $this->name,
+            'text' => $this->text,
+            'unit' => $this->unit->value,
+        ];
     }
 
     public function take(RowValues $values): void

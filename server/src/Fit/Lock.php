@@ -25,7 +25,13 @@ final readonly class Lock
     {
         $before = self::before($workspace, $drawing);
         $keys = array_flip(self::MOVES);
-        if (null !== $before && !self::isOnAnotherPage($before, $drawing) && true === ($before['locked'] ?? false) && $drawing->isLocked() && array_intersect_key($before, $keys) !== array_intersect_key($drawing->values(), $keys)) {
+        if (
+            null !== $before
+            && !self::isOnAnotherPage($before, $drawing)
+            && true === ($before['locked'] ?? false)
+            && $drawing->isLocked()
+            && array_intersect_key($before, $keys) !== array_intersect_key($drawing->values(), $keys)
+        ) {
             throw self::refusal($drawing);
         }
     }
@@ -39,7 +45,10 @@ final readonly class Lock
         $id = $drawing->id()->toRfc4122();
         foreach ($workspace->before() as [$class, $rowId, $before]) {
             $row = $workspace->find($class, $rowId);
-            if (is_subclass_of($class, Statement::class) && ($id === ($before['drawing'] ?? null) || ($row instanceof Statement && $row->drawing()->toRfc4122() === $id))) {
+            if (
+                is_subclass_of($class, Statement::class)
+                && ($id === ($before['drawing'] ?? null) || ($row instanceof Statement && $row->drawing()->toRfc4122() === $id))
+            ) {
                 throw self::refusal($drawing);
             }
         }
@@ -59,6 +68,11 @@ final readonly class Lock
 
     private static function refusal(Drawing $drawing): Refusal
     {
-        return Refusal::conflict('locked', 'This drawing is locked, so nothing moves it. Unlock it first.', 'drawing', ['drawing' => $drawing->id()->toRfc4122()]);
+        return Refusal::conflict(
+            'locked',
+            'This drawing is locked, so nothing moves it. Unlock it first.',
+            'drawing',
+            ['drawing' => $drawing->id()->toRfc4122()],
+        );
     }
 }

@@ -73,7 +73,11 @@ class Rectangle extends ProjectRow implements Statement
         $this->drawing = $values->id('drawing');
         [$this->a, $this->b, $this->c, $this->d] = [$values->id('a'), $values->id('b'), $values->id('c'), $values->id('d')];
         if (4 !== \count(array_unique(array_map(strval(...), [$this->a, $this->b, $this->c, $this->d])))) {
-            throw Refusal::invalid('coincident-picks', 'Two corners are the same pick: pick four corners in order round the room.', $values->at('a'));
+            throw Refusal::invalid(
+                'coincident-picks',
+                'Two corners are the same pick: pick four corners in order round the room.',
+                $values->at('a'),
+            );
         }
         $this->width = $values->text('width');
         $this->depth = $values->text('depth');
@@ -81,7 +85,11 @@ class Rectangle extends ProjectRow implements Statement
         $this->standing = $values->choice('standing', Standing::class);
         foreach (['width' => $this->width, 'depth' => $this->depth] as $side => $text) {
             if (LengthParser::parse($text, $this->unit)->mm <= 0.0) {
-                throw Refusal::invalid('length-not-positive', \sprintf('A side must be longer than zero, and “%s” is not.', $text), $values->at($side));
+                throw Refusal::invalid(
+                    'length-not-positive',
+                    \sprintf('A side must be longer than zero, and “%s” is not.', $text),
+                    $values->at($side),
+                );
             }
         }
     }
@@ -101,6 +109,12 @@ class Rectangle extends ProjectRow implements Statement
         $depth = LengthParser::parse($this->depth, $this->unit);
         $longer = Length::ofMillimetres(max($width->mm, $depth->mm), max($width->stepMm, $depth->stepMm));
 
-        return new CoreRectangle($this->id->toRfc4122(), array_map(static fn (Uuid $id): string => $id->toRfc4122(), [$this->a, $this->b, $this->c, $this->d]), $width->mm, $depth->mm, $this->standing->sigmaMm($longer, $scale, $drafting));
+        return new CoreRectangle(
+            $this->id->toRfc4122(),
+            array_map(static fn (Uuid $id): string => $id->toRfc4122(), [$this->a, $this->b, $this->c, $this->d]),
+            $width->mm,
+            $depth->mm,
+            $this->standing->sigmaMm($longer, $scale, $drafting),
+        );
     }
 }

@@ -31,7 +31,11 @@ final readonly class Replacement implements Operation
     {
         $at = $wanted->object(['page'])->get('page')->at;
         $new = $workspace->current(Page::class, RowValues::uuid($wanted->get('page')), $base, $at);
-        $oldId = $new->replaces() ?? throw Refusal::invalid('replaces-nothing', 'This page was not brought in as a newer version of another.', $at);
+        $oldId = $new->replaces() ?? throw Refusal::invalid(
+            'replaces-nothing',
+            'This page was not brought in as a newer version of another.',
+            $at,
+        );
         $old = $workspace->get(Page::class, $oldId);
         $map = self::map($new, $at);
         $scale = sqrt(abs($map->a * $map->e - $map->b * $map->d));
@@ -41,7 +45,10 @@ final readonly class Replacement implements Operation
             $top = max(0.0, min($new->height() - 1.0, $box->top));
             $workspace->set($drawing, [
                 'page' => $new->id()->toRfc4122(), 'turns' => ($drawing->turns() + (int) round($map->turnDegrees() / 90.0) + 4) % 4, 'left' => $left, 'top' => $top,
-                'width' => max(1.0, min($new->width() - $left, $box->right() - $left)), 'height' => max(1.0, min($new->height() - $top, $box->bottom() - $top)),
+                'width' => max(
+                    1.0,
+                    min($new->width() - $left, $box->right() - $left),
+                ), 'height' => max(1.0, min($new->height() - $top, $box->bottom() - $top)),
             ], $at);
             foreach ($workspace->findBy(Pick::class, 'drawing', $drawing->id()) as $pick) {
                 $to = $map->of(new PixelPoint($pick->x(), $pick->y()));
@@ -49,7 +56,11 @@ final readonly class Replacement implements Operation
             }
             $fit = $workspace->find(DrawingFit::class, $drawing->id());
             if (null !== $fit) {
-                $workspace->set($fit, DrawingFit::valuesOf($map->inverse()->then($fit->pixelToMm()), $fit->basis(), $fit->plusMinusMmPer10m()), $at);
+                $workspace->set(
+                    $fit,
+                    DrawingFit::valuesOf($map->inverse()->then($fit->pixelToMm()), $fit->basis(), $fit->plusMinusMmPer10m()),
+                    $at,
+                );
             }
         }
         $workspace->set($new, ['replaces' => null], $at);
@@ -61,7 +72,11 @@ final readonly class Replacement implements Operation
     {
         $found = $new->registration();
         if (null === $found) {
-            throw Refusal::conflict('not-registered', 'How the newer page lies on the older one is not known yet. Wait for it, or pick the same points on both.', $at);
+            throw Refusal::conflict(
+                'not-registered',
+                'How the newer page lies on the older one is not known yet. Wait for it, or pick the same points on both.',
+                $at,
+            );
         }
         $m = array_map(static fn (JsonValue $v): float => $v->number(), JsonValue::of($found['map'] ?? null, 'map')->items());
 

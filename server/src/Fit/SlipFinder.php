@@ -38,9 +38,18 @@ final readonly class SlipFinder
             }
             $without = Blamed::without($length, $fit, $observations, $statements->frame);
             if (null !== $without) {
-                $walls = null !== $row->unitMm() ? [] : array_map(static fn (float $px): float => $px * $without->readsMm / $length->mm * $fit->mmPerPixel, $this->wallsPx($observations, $length->a, $length->b, $drawing, $fit->mmPerPixel));
+                $walls = null !== $row->unitMm() ? [] : array_map(
+                    static fn (float $px): float => $px * $without->readsMm / $length->mm * $fit->mmPerPixel,
+                    $this->wallsPx($observations, $length->a, $length->b, $drawing, $fit->mmPerPixel),
+                );
 
-                return Slip::against($length->mm, $without->readsMm, hypot($without->plusMinusMm / 2.0, $length->sigmaMm), [...(0.0 < $row->wall() ? [$row->wall()] : []), ...$walls], $row->unitMm());
+                return Slip::against(
+                    $length->mm,
+                    $without->readsMm,
+                    hypot($without->plusMinusMm / 2.0, $length->sigmaMm),
+                    [...(0.0 < $row->wall() ? [$row->wall()] : []), ...$walls],
+                    $row->unitMm(),
+                );
             }
             // Alone: the scale it implies is the fit itself, or would be if it were used.
             $px = $observations->pick($length->a)->at->distanceTo($observations->pick($length->b)->at);
@@ -52,7 +61,10 @@ final readonly class SlipFinder
                 }
             }
 
-            return FitBasis::Resolution === FirstGuess::basis($statements->page) ? Slip::byScale($length->mm, $implied / FirstGuess::paperMmPerPixel($statements->page)) : null;
+            return FitBasis::Resolution === FirstGuess::basis($statements->page) ? Slip::byScale(
+                $length->mm,
+                $implied / FirstGuess::paperMmPerPixel($statements->page),
+            ) : null;
         }
 
         return null;
@@ -72,7 +84,12 @@ final readonly class SlipFinder
             $seen = [];
             foreach (self::BESIDE_PX as $d) {
                 foreach ([[$d, 0], [-$d, 0], [0, $d], [0, -$d]] as [$dx, $dy]) {
-                    $found = PickRefinement::near($page, new PixelPoint($at->x + $dx, $at->y + $dy), self::REACH_PX + 0.05 * $d, $mmPerPixel);
+                    $found = PickRefinement::near(
+                        $page,
+                        new PixelPoint($at->x + $dx, $at->y + $dy),
+                        self::REACH_PX + 0.05 * $d,
+                        $mmPerPixel,
+                    );
                     if (null !== $found?->thicknessPx) {
                         $seen[] = $found->thicknessPx;
                     }

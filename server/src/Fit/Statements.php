@@ -37,12 +37,18 @@ final readonly class Statements
     {
         // Deferred writes would be missed by the queries.
         $entities->flush();
-        $page = $entities->find(Page::class, $drawing->beside($drawing->page())->criteria()) ?? throw new \LogicException('A drawing has a page.');
+        $page = $entities->find(
+            Page::class,
+            $drawing->beside($drawing->page())->criteria(),
+        ) ?? throw new \LogicException('A drawing has a page.');
         $lengths = self::rows($entities, KnownLength::class, $drawing);
         $picks = self::rows($entities, Pick::class, $drawing);
         foreach ($entities->getRepository(Drawing::class)->findBy(['project' => $page->project(), 'page' => $page->id()]) as $other) {
             if (!$other->id()->equals($drawing->id())) {
-                $shared = array_filter(self::rows($entities, KnownLength::class, $other), static fn (KnownLength $l): bool => $l->isOfWholePage());
+                $shared = array_filter(
+                    self::rows($entities, KnownLength::class, $other),
+                    static fn (KnownLength $l): bool => $l->isOfWholePage(),
+                );
                 $lengths = [...$lengths, ...array_values($shared)];
                 $picks = [] === $shared ? $picks : [...$picks, ...self::rows($entities, Pick::class, $other)];
             }
@@ -54,13 +60,23 @@ final readonly class Statements
                 $needed[$id] = true;
             }
         }
-        $picks = array_values(array_filter($picks, static fn (Pick $p): bool => isset($needed[$p->id()->toRfc4122()]) || $p->drawing()->equals($drawing->id())));
+        $picks = array_values(
+            array_filter(
+                $picks,
+                static fn (Pick $p): bool => isset($needed[$p->id()->toRfc4122()]) || $p->drawing()->equals($drawing->id()),
+            ),
+        );
         $grid = array_map(static fn (GridPick $g) => $g->toCore(), self::rows($entities, GridPick::class, $drawing));
         $points = array_map(static fn (ControlPoint $p) => $p->toCore(), self::rows($entities, ControlPoint::class, $drawing));
         $rectangles = self::rows($entities, Rectangle::class, $drawing);
-        $stated = null === $drawing->statedScale() ? null : new StatedScale($drawing->statedScale() * self::paperMmPerPixel($page, $drawing));
+        $stated = null === $drawing->statedScale() ? null : new StatedScale(
+            $drawing->statedScale() * self::paperMmPerPixel($page, $drawing),
+        );
         $with = static fn (float $drafting): self => new self($page, new Observations(
-            array_map(static fn (Pick $p): CorePick => new CorePick($p->id()->toRfc4122(), new PixelPoint($p->x(), $p->y()), $p->sigmaPx()), $picks),
+            array_map(
+                static fn (Pick $p): CorePick => new CorePick($p->id()->toRfc4122(), new PixelPoint($p->x(), $p->y()), $p->sigmaPx()),
+                $picks,
+            ),
             array_map(static fn (KnownLength $l) => $l->toCore($scale, $drafting), $lengths),
             $grid,
             $points,
@@ -70,7 +86,9 @@ final readonly class Statements
         ), $lengths);
         $assumed = $with(1.0);
         try {
-            $factor = DraftingError::factor((new Fitter($drawing->shape()))->fit($assumed->observations, $assumed->frame, FitStart::unknown()));
+            $factor = DraftingError::factor(
+                (new Fitter($drawing->shape()))->fit($assumed->observations, $assumed->frame, FitStart::unknown()),
+            );
         } catch (FittingException) {
             return $assumed;
         }
@@ -81,7 +99,10 @@ final readonly class Statements
     /** mm of paper by what the user says of it, or by the scan's resolution */
     private static function paperMmPerPixel(Page $page, Drawing $drawing): float
     {
-        return null === $drawing->statedPaper() ? FirstGuess::paperMmPerPixel($page) : $drawing->statedPaper() / max($page->width(), $page->height());
+        return null === $drawing->statedPaper() ? FirstGuess::paperMmPerPixel($page) : $drawing->statedPaper() / max(
+            $page->width(),
+            $page->height(),
+        );
     }
 
     /**

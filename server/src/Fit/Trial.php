@@ -13,14 +13,18 @@ use Symfony\Component\DependencyInjection\Attribute\AutowireIterator;
 final readonly class Trial
 {
     /** @param iterable<Traced> $traced */
-    public function __construct(private FitReport $reports, private SlipFinder $slips, #[AutowireIterator(Traced::class)] private iterable $traced)
-    {
+    public function __construct(
+        private FitReport $reports,
+        private SlipFinder $slips,
+        #[AutowireIterator(Traced::class)] private iterable $traced,
+    ) {
     }
 
     /**
      * Asked inside the transaction that is taken back afterwards, when the change has been made.
      *
-     * @return array{fits: list<array<string, mixed>>, slips: list<array<string, mixed>>, moves: list<array{drawing: string, mm: float, traced: int}>}
+     * @return array{fits: list<array<string, mixed>>, slips: list<array<string, mixed>>, moves: list<array{drawing: string, mm: float,
+     *   traced: int}>}
      */
     public function of(Workspace $workspace): array
     {
@@ -43,7 +47,12 @@ final readonly class Trial
             if (null !== $drawing && null !== $fit) {
                 $slip = $this->slips->in($length, $drawing, $fit);
                 if (null !== $slip) {
-                    $slips[] = ['id' => $length->id()->toRfc4122(), 'code' => $slip->code, 'message' => $slip->message, 'wouldBeMm' => $slip->wouldBeMm];
+                    $slips[] = [
+                        'id' => $length->id()->toRfc4122(),
+                        'code' => $slip->code,
+                        'message' => $slip->message,
+                        'wouldBeMm' => $slip->wouldBeMm,
+                    ];
                 }
             }
         }

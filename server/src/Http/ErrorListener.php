@@ -47,9 +47,21 @@ final readonly class ErrorListener
             $e instanceof TooMuchToDerive => ErrorAnswer::of(413, 'too-much', $e->getMessage(), 'operations'),
             $e instanceof FittingException => ErrorAnswer::of(422, $e->reason(), $e->getMessage(), $e->at()),
             DatabaseTrouble::isFull($e) => self::refused(Refusal::noRoomForChanges()),
-            DatabaseTrouble::isAway($e) => ErrorAnswer::of(503, 'database-away', 'The database does not answer. Nothing is lost: this is tried again.'),
-            $e instanceof RetryableException, $e instanceof UniqueConstraintViolationException => ErrorAnswer::of(503, 'busy', 'Somebody else was writing at this moment. This is tried again.'),
-            $e instanceof HttpExceptionInterface => ErrorAnswer::of($e->getStatusCode(), 404 === $e->getStatusCode() ? 'not-found' : 'refused', 404 === $e->getStatusCode() ? 'There is nothing here, or it is not yours.' : $e->getMessage()),
+            DatabaseTrouble::isAway($e) => ErrorAnswer::of(
+                503,
+                'database-away',
+                'The database does not answer. Nothing is lost: this is tried again.',
+            ),
+            $e instanceof RetryableException, $e instanceof UniqueConstraintViolationException => ErrorAnswer::of(
+                503,
+                'busy',
+                'Somebody else was writing at this moment. This is tried again.',
+            ),
+            $e instanceof HttpExceptionInterface => ErrorAnswer::of(
+                $e->getStatusCode(),
+                404 === $e->getStatusCode() ? 'not-found' : 'refused',
+                404 === $e->getStatusCode() ? 'There is nothing here, or it is not yours.' : $e->getMessage(),
+            ),
             default => $this->failure($e),
         };
     }

@@ -8,8 +8,13 @@ namespace Plinth\Server\Http;
 final class Refusal extends \RuntimeException
 {
     /** @param array<string, mixed> $more */
-    private function __construct(public readonly int $status, public readonly string $reason, string $message, public readonly string $at = '', public readonly array $more = [])
-    {
+    private function __construct(
+        public readonly int $status,
+        public readonly string $reason,
+        string $message,
+        public readonly string $at = '',
+        public readonly array $more = [],
+    ) {
         parent::__construct($message);
     }
 
@@ -47,7 +52,12 @@ final class Refusal extends \RuntimeException
 
     public static function noRoom(): self
     {
-        return new self(507, 'disk-full', 'The server’s disk is nearly full, so nothing was taken in. Make room and bring the file in again.', 'file');
+        return new self(
+            507,
+            'disk-full',
+            'The server’s disk is nearly full, so nothing was taken in. Make room and bring the file in again.',
+            'file',
+        );
     }
 
     public static function signedOut(): self
@@ -57,12 +67,20 @@ final class Refusal extends \RuntimeException
 
     public static function otherAccount(): self
     {
-        return new self(401, 'other-account', 'Somebody else has signed in here meanwhile. Sign in as yourself and your unsaved work goes on.');
+        return new self(
+            401,
+            'other-account',
+            'Somebody else has signed in here meanwhile. Sign in as yourself and your unsaved work goes on.',
+        );
     }
 
     public static function noRoomForChanges(): self
     {
-        return new self(507, 'disk-full', 'The server’s disk is nearly full, so nothing more is written. What was saved before is safe; this is kept here and can go on once there is room.');
+        return new self(
+            507,
+            'disk-full',
+            'The server’s disk is nearly full, so nothing more is written. What was saved before is safe; this is kept here and can go on once there is room.',
+        );
     }
 
     public static function readOnly(): self

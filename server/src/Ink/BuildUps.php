@@ -28,7 +28,11 @@ final readonly class BuildUps
             $off = abs((float) $values['thickness'] - $thickness);
             if ($off <= $nearest) {
                 $nearest = $off;
-                $best = ['id' => $buildUp->id()->toRfc4122(), 'name' => (string) $values['name'], 'thickness' => (float) $values['thickness']];
+                $best = [
+                    'id' => $buildUp->id()->toRfc4122(),
+                    'name' => (string) $values['name'],
+                    'thickness' => (float) $values['thickness'],
+                ];
             }
         }
 

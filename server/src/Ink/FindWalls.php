@@ -45,7 +45,10 @@ final readonly class FindWalls implements AskedFor
     {
         $this->findings->work(FindingKind::Walls, $job, $attempt, static function (Drawing $drawing, DrawingFit $fit, InkOfPage $ink, callable $onProgress): array {
             $found = WallProposals::in($ink, $drawing->box(), $fit->pixelToMm(), $onProgress);
-            $pixels = static fn (ProposedWall $w): array => [...$fit->pixelToMm()->toPixel($w->from)->toArray(), ...$fit->pixelToMm()->toPixel($w->to)->toArray()];
+            $pixels = static fn (ProposedWall $w): array => [
+                ...$fit->pixelToMm()->toPixel($w->from)->toArray(),
+                ...$fit->pixelToMm()->toPixel($w->to)->toArray(),
+            ];
 
             return [
                 'walls' => array_map(static fn (ProposedWall $w, int $i): array => [

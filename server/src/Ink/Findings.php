@@ -28,13 +28,30 @@ final readonly class Findings
         $box = $drawing->box();
         $map = $fit->pixelToMm();
 
-        return sha1(json_encode([$drawing->page()->toRfc4122(), $box->left, $box->top, $box->width, $box->height, array_map(static fn (float $m): float => round($m, 9), $map->matrix()), $map->lens?->k], \JSON_THROW_ON_ERROR));
+        return sha1(
+            json_encode(
+                [
+                    $drawing->page()->toRfc4122(),
+                    $box->left,
+                    $box->top,
+                    $box->width,
+                    $box->height,
+                    array_map(static fn (float $m): float => round($m, 9), $map->matrix()),
+                    $map->lens?->k,
+                ],
+                \JSON_THROW_ON_ERROR,
+            ),
+        );
     }
 
     /** The search for the present fit, or null where there is none. */
     public function of(Drawing $drawing, FindingKind $kind): ?Finding
     {
-        $finding = $this->entities->find(Finding::class, ['project' => $drawing->project(), 'drawing' => $drawing->id(), 'kind' => $kind->value]);
+        $finding = $this->entities->find(Finding::class, [
+            'project' => $drawing->project(),
+            'drawing' => $drawing->id(),
+            'kind' => $kind->value,
+        ]);
 
         return null === $finding || $finding->basis !== self::basis($drawing, $this->fit($drawing)) ? null : $finding;
     }
@@ -55,7 +72,10 @@ final readonly class Findings
     /** @param list<list<float>> $refused two places on the page each, px */
     public function refuse(Drawing $drawing, FindingKind $kind, array $refused): void
     {
-        $this->connection->executeStatement('UPDATE finding SET refused = ? WHERE project = ? AND drawing = ? AND kind = ?', [json_encode($refused, \JSON_THROW_ON_ERROR), ...$drawing->key()->binary(), $kind->value]);
+        $this->connection->executeStatement(
+            'UPDATE finding SET refused = ? WHERE project = ? AND drawing = ? AND kind = ?',
+            [json_encode($refused, \JSON_THROW_ON_ERROR), ...$drawing->key()->binary(), $kind->value],
+        );
         $this->entities->clear();
     }
 
@@ -86,7 +106,10 @@ final readonly class Findings
 
     public function inkOf(Drawing $drawing): InkOfPage
     {
-        return $this->ink->of($drawing) ?? throw Refusal::conflict('not-ready', 'This page is still being read: its ink cannot be looked at yet.');
+        return $this->ink->of($drawing) ?? throw Refusal::conflict(
+            'not-ready',
+            'This page is still being read: its ink cannot be looked at yet.',
+        );
     }
 
     public function refuseWithoutStorey(RowId $about): void

@@ -30,8 +30,13 @@ final readonly class ProposalsController
     /** A column is traced where one stands this near, mm. */
     private const SAME_COLUMN_MM = 120.0;
 
-    public function __construct(private ProjectAccess $access, private Findings $findings, private PlanKeeper $plans, private BuildUps $buildUps, private EntityManagerInterface $entities)
-    {
+    public function __construct(
+        private ProjectAccess $access,
+        private Findings $findings,
+        private PlanKeeper $plans,
+        private BuildUps $buildUps,
+        private EntityManagerInterface $entities,
+    ) {
     }
 
     #[Needs(Who::Reader)]
@@ -65,7 +70,13 @@ final readonly class ProposalsController
     {
         $storey = $this->findings->storeyOf($drawing);
         $finding = $this->findings->of($drawing, FindingKind::Walls);
-        $answer = ['found' => null !== $finding, 'walls' => [], 'openings' => [], 'columns' => [], 'refused' => \count($finding->refused ?? [])];
+        $answer = [
+            'found' => null !== $finding,
+            'walls' => [],
+            'openings' => [],
+            'columns' => [],
+            'refused' => \count($finding->refused ?? []),
+        ];
         if (null === $finding) {
             return new JsonResponse($answer);
         }
@@ -74,15 +85,27 @@ final readonly class ProposalsController
         $shown = [];
         foreach ($finding->found['walls'] ?? [] as $wall) {
             $at = JsonValue::of($wall, 'wall');
-            $core = new CoreWall('', new Point(...$at->get('from')->pair()), new Point(...$at->get('to')->pair()), $at->get('thickness')->number());
+            $core = new CoreWall(
+                '',
+                new Point(...$at->get('from')->pair()),
+                new Point(...$at->get('to')->pair()),
+                $at->get('thickness')->number(),
+            );
             if (self::isRefused($at->get('onPage'), $finding->refused) || Joining::isTraced($core, $there)) {
                 continue;
             }
             unset($wall['onPage']);
             $shown[$at->get('id')->text()] = true;
-            $answer['walls'][] = $wall + ['buildUp' => $this->buildUps->likeliest($project, $core->thickness, $at->get('plusMinusMm')->number())];
+            $answer['walls'][] = $wall + [
+                'buildUp' => $this->buildUps->likeliest($project, $core->thickness, $at->get('plusMinusMm')->number()),
+            ];
         }
-        $answer['openings'] = array_values(array_filter($finding->found['openings'] ?? [], static fn (array $o): bool => \is_string($o['wall']) && isset($shown[$o['wall']])));
+        $answer['openings'] = array_values(
+            array_filter(
+                $finding->found['openings'] ?? [],
+                static fn (array $o): bool => \is_string($o['wall']) && isset($shown[$o['wall']]),
+            ),
+        );
         $columns = $this->entities->getRepository(Column::class)->findBy(['project' => $drawing->project(), 'storey' => $storey]);
         foreach ($finding->found['columns'] ?? [] as $column) {
             $at = JsonValue::of($column, 'column');
@@ -101,7 +124,10 @@ final readonly class ProposalsController
         $ends = array_map(static fn (JsonValue $v): float => $v->number(), $onPage->items());
         foreach ($refused as $r) {
             foreach ([[0, 1, 2, 3], [2, 3, 0, 1]] as [$a, $b, $c, $d]) {
-                if (hypot($ends[0] - $r[$a], $ends[1] - $r[$b]) < self::SAME_PX && hypot($ends[2] - $r[$c], $ends[3] - $r[$d]) < self::SAME_PX) {
+                if (
+                    hypot($ends[0] - $r[$a], $ends[1] - $r[$b]) < self::SAME_PX
+                    && hypot($ends[2] - $r[$c], $ends[3] - $r[$d]) < self::SAME_PX
+                ) {
                     return true;
                 }
             }

@@ -40,8 +40,12 @@ final readonly class ReadFigures implements AskedFor
     private const NEAR_PX = 8.0;
     private const COARSE_SIGMA_PX = 1.5;
 
-    public function __construct(private Findings $findings, private PictureTool $tool, private FileStore $files, private EntityManagerInterface $entities)
-    {
+    public function __construct(
+        private Findings $findings,
+        private PictureTool $tool,
+        private FileStore $files,
+        private EntityManagerInterface $entities,
+    ) {
     }
 
     public static function name(): string
@@ -62,17 +66,33 @@ final readonly class ReadFigures implements AskedFor
     public function run(Job $job, Attempt $attempt): void
     {
         $this->findings->work(FindingKind::Figures, $job, $attempt, function (Drawing $drawing, DrawingFit $fit, InkOfPage $ink, callable $onProgress): array {
-            $page = $this->entities->find(Page::class, $drawing->beside($drawing->page())->criteria()) ?? throw new \LogicException('A drawing has a page.');
+            $page = $this->entities->find(
+                Page::class,
+                $drawing->beside($drawing->page())->criteria(),
+            ) ?? throw new \LogicException('A drawing has a page.');
             $map = self::level($drawing, $fit->pixelToMm(), $ink);
             $scale = $map->mmPerPixelAt($drawing->box()->centre());
-            $paperScale = $scale * (null === $page->resolution() ? max($page->width(), $page->height()) / self::PAGE_MM : $page->resolution() / 25.4);
-            $picture = TextPicture::of($ink, $drawing->box(), $map, $paperScale, static fn (float $done) => $onProgress(self::PREPARED * $done));
+            $paperScale = $scale * (null === $page->resolution() ? max(
+                $page->width(),
+                $page->height(),
+            ) / self::PAGE_MM : $page->resolution() / 25.4);
+            $picture = TextPicture::of(
+                $ink,
+                $drawing->box(),
+                $map,
+                $paperScale,
+                static fn (float $done) => $onProgress(self::PREPARED * $done),
+            );
             $level = $this->words($picture->level, static fn () => $onProgress(self::PREPARED));
             $turned = $this->words($picture->turned(), static fn () => $onProgress(self::READ_ONCE));
             $read = FigureReader::of($picture, $level, $turned);
 
             return [
-                'figures' => array_map(static fn (ReadFigure $f, int $i): array => self::figure($f, $i, $map, $ink, $scale), $read->figures, array_keys($read->figures)),
+                'figures' => array_map(
+                    static fn (ReadFigure $f, int $i): array => self::figure($f, $i, $map, $ink, $scale),
+                    $read->figures,
+                    array_keys($read->figures),
+                ),
                 'rooms' => array_map(static fn (ReadRoom $r, int $i): array => [
                     'id' => 'r'.$i, 'name' => $r->name, 'areaM2' => $r->areaM2, 'at' => $map->toPixel($r->at)->toArray(), 'box' => self::box($r->box, $map), 'confidence' => $r->confidence,
                 ], $read->rooms, array_keys($read->rooms)),
@@ -107,7 +127,14 @@ final readonly class ReadFigures implements AskedFor
         try {
             file_put_contents($file, \sprintf("P5 %d %d 255\n", $picture->width, $picture->height).$picture->bytes);
 
-            return ReadWord::ofTable($this->tool->run(['tesseract', $file, 'stdout', '--psm', '11', '-l', 'eng', 'tsv'], self::SECONDS, [$file], onLook: $onLook));
+            return ReadWord::ofTable(
+                $this->tool->run(
+                    ['tesseract', $file, 'stdout', '--psm', '11', '-l', 'eng', 'tsv'],
+                    self::SECONDS,
+                    [$file],
+                    onLook: $onLook,
+                ),
+            );
         } finally {
             $this->files->removeFolder($work);
         }
@@ -132,7 +159,9 @@ final readonly class ReadFigures implements AskedFor
         }
 
         return [
-            'id' => 'f'.$i, 'text' => $f->text, 'mm' => $f->mm, 'stepMm' => $f->stepMm, 'a' => $ends[0], 'b' => $ends[1], 'sigmaPx' => $sigma, 'along' => $f->isLevel ? 'x' : 'y',
+            'id' => 'f'.$i, 'text' => $f->text, 'mm' => $f->mm, 'stepMm' => $f->stepMm, 'a' => $ends[0], 'b' => $ends[1], 'sigmaPx' => $sigma, 'along' => $f->isLevel
+                ? 'x'
+                : 'y',
             'spanMm' => $f->spanMm, 'box' => self::box($f->box, $map), 'confidence' => $f->confidence,
         ];
     }

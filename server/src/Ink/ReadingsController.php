@@ -42,7 +42,10 @@ final readonly class ReadingsController
     public function refuse(Uuid $project, Uuid $id, Request $request): Response
     {
         $drawing = $this->access->row(Drawing::class, $project, $id);
-        $wanted = array_map(static fn (JsonValue $v): string => $v->text(), JsonValue::parse($request->getContent())->object(['readings'])->list('readings'));
+        $wanted = array_map(
+            static fn (JsonValue $v): string => $v->text(),
+            JsonValue::parse($request->getContent())->object(['readings'])->list('readings'),
+        );
         $finding = $this->findings->of($drawing, FindingKind::Figures);
         $refused = [] === $wanted ? [] : $finding->refused ?? [];
         foreach ([...($finding->found['figures'] ?? []), ...($finding->found['rooms'] ?? [])] as $reading) {
@@ -61,14 +64,20 @@ final readonly class ReadingsController
         $isWanted = static function (array $reading) use ($finding): bool {
             $box = self::box($reading);
 
-            return [] === array_filter($finding->refused ?? [], static fn (array $r): bool => abs($r[0] - $box[0]) < self::SAME_PX && abs($r[1] - $box[1]) < self::SAME_PX && abs($r[2] - $box[2]) < self::SAME_PX && abs($r[3] - $box[3]) < self::SAME_PX);
+            return [] === array_filter(
+                $finding->refused ?? [],
+                static fn (array $r): bool => abs($r[0] - $box[0]) < self::SAME_PX && abs($r[1] - $box[1]) < self::SAME_PX && abs($r[2] - $box[2]) < self::SAME_PX && abs($r[3] - $box[3]) < self::SAME_PX,
+            );
         };
         $stated = null === $finding ? [] : $this->stated($drawing);
         $figures = array_filter($finding->found['figures'] ?? [], static function (array $f) use ($stated): bool {
             $at = JsonValue::of($f, 'figure');
             [$ax, $ay, $bx, $by] = [...$at->get('a')->pair(), ...$at->get('b')->pair()];
             foreach ($stated as [$px, $py, $qx, $qy]) {
-                if (min(max(hypot($ax - $px, $ay - $py), hypot($bx - $qx, $by - $qy)), max(hypot($ax - $qx, $ay - $qy), hypot($bx - $px, $by - $py))) < self::SAME_PX) {
+                if (min(
+                    max(hypot($ax - $px, $ay - $py), hypot($bx - $qx, $by - $qy)),
+                    max(hypot($ax - $qx, $ay - $qy), hypot($bx - $px, $by - $py)),
+                ) < self::SAME_PX) {
                     return false;
                 }
             }
@@ -95,12 +104,18 @@ final readonly class ReadingsController
     private function stated(Drawing $drawing): array
     {
         $picks = [];
-        foreach ($this->entities->getRepository(Pick::class)->findBy(['project' => $drawing->project(), 'drawing' => $drawing->id()]) as $pick) {
+        foreach ($this->entities->getRepository(Pick::class)->findBy([
+            'project' => $drawing->project(),
+            'drawing' => $drawing->id(),
+        ]) as $pick) {
             $values = $pick->values();
             $picks[$pick->id()->toRfc4122()] = [(float) $values['x'], (float) $values['y']];
         }
         $stated = [];
-        foreach ($this->entities->getRepository(KnownLength::class)->findBy(['project' => $drawing->project(), 'drawing' => $drawing->id()]) as $length) {
+        foreach ($this->entities->getRepository(KnownLength::class)->findBy([
+            'project' => $drawing->project(),
+            'drawing' => $drawing->id(),
+        ]) as $length) {
             [$a, $b] = [$picks[(string) $length->values()['a']] ?? null, $picks[(string) $length->values()['b']] ?? null];
             if (null !== $a && null !== $b) {
                 $stated[] = [...$a, ...$b];

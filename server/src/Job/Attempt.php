@@ -39,7 +39,10 @@ final class Attempt
         }
         $this->looked = microtime(true);
         $until = $this->clock->now()->getTimestamp() + self::LEASE;
-        if (1 !== $this->connection->executeStatement('UPDATE job SET held_until = ?, part = COALESCE(?, part) WHERE number = ? AND attempt = ?', [$until, null === $part ? null : min(0.999, max(0.001, $part)), $this->job->number, $this->job->attempt])
+        if (1 !== $this->connection->executeStatement(
+            'UPDATE job SET held_until = ?, part = COALESCE(?, part) WHERE number = ? AND attempt = ?',
+            [$until, null === $part ? null : min(0.999, max(0.001, $part)), $this->job->number, $this->job->attempt],
+        )
             && $this->job->attempt !== $this->newest('')) {
             throw Superseded::byANewerAttempt();
         }

@@ -27,7 +27,10 @@ class Failed extends \RuntimeException
 
     public static function eachTime(): self
     {
-        return new self('This was begun several times and broke off each time. Try again, or bring the file in saved another way.', 'broke-off');
+        return new self(
+            'This was begun several times and broke off each time. Try again, or bring the file in saved another way.',
+            'broke-off',
+        );
     }
 
     public static function byUs(): self

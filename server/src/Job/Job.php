@@ -14,7 +14,14 @@ final readonly class Job
      * @param array<string, mixed> $more what its kind needs to know beside the row it is about
      * @param int $tries times it was begun since it was asked for, this one included
      */
-    public function __construct(public int $number, public string $kind, public RowId $about, public string $basis, public array $more, public int $attempt, public int $tries)
-    {
+    public function __construct(
+        public int $number,
+        public string $kind,
+        public RowId $about,
+        public string $basis,
+        public array $more,
+        public int $attempt,
+        public int $tries,
+    ) {
     }
 }

@@ -36,7 +36,15 @@ final readonly class Jobs
         $this->connection->executeStatement(
             'INSERT INTO job (project, subject, kind, lane, basis, more, state, part, words, reason, attempt, tries, asked_at, not_before, held_until, held_by) VALUES (?, ?, ?, ?, ?, ?, ?, 0, \'\', \'\', 0, 0, ?, 0, NULL, \'\')
              ON DUPLICATE KEY UPDATE basis = VALUES(basis), more = VALUES(more), state = VALUES(state), part = 0, words = \'\', reason = \'\', attempt = attempt + 1, tries = 0, asked_at = VALUES(asked_at), not_before = 0, held_until = NULL',
-            [...$about->binary(), $kind::name(), $kind::lane()->value, $basis, json_encode($more, \JSON_THROW_ON_ERROR), JobState::Waiting->value, $this->clock->now()->getTimestamp()],
+            [
+                ...$about->binary(),
+                $kind::name(),
+                $kind::lane()->value,
+                $basis,
+                json_encode($more, \JSON_THROW_ON_ERROR),
+                JobState::Waiting->value,
+                $this->clock->now()->getTimestamp(),
+            ],
         );
     }
 
@@ -74,7 +82,10 @@ final readonly class Jobs
     /** @param class-string<JobKind> $kind */
     public function of(string $kind, RowId $about): Progress
     {
-        $row = $this->connection->fetchAssociative(self::PROGRESS.' WHERE project = ? AND subject = ? AND kind = ?', [...$about->binary(), $kind::name()]);
+        $row = $this->connection->fetchAssociative(
+            self::PROGRESS.' WHERE project = ? AND subject = ? AND kind = ?',
+            [...$about->binary(), $kind::name()],
+        );
 
         return false === $row ? new Progress($kind::name(), $about) : self::progress($row);
     }
@@ -89,8 +100,14 @@ final readonly class Jobs
     public function moved(Uuid $project, ?float $after): array
     {
         $rows = null === $after
-            ? $this->connection->fetchAllAssociative(self::PROGRESS.' WHERE project = ? AND state <> ?', [$project->toBinary(), JobState::Done->value])
-            : $this->connection->fetchAllAssociative(self::PROGRESS.' WHERE project = ? AND told_at >= FROM_UNIXTIME(?)', [$project->toBinary(), $after]);
+            ? $this->connection->fetchAllAssociative(
+                self::PROGRESS.' WHERE project = ? AND state <> ?',
+                [$project->toBinary(), JobState::Done->value],
+            )
+            : $this->connection->fetchAllAssociative(
+                self::PROGRESS.' WHERE project = ? AND told_at >= FROM_UNIXTIME(?)',
+                [$project->toBinary(), $after],
+            );
 
         return array_map(self::progress(...), $rows);
     }
@@ -104,7 +121,10 @@ final readonly class Jobs
     {
         $now = $this->clock->now()->getTimestamp();
         // Mostly there is nothing, which one look tells.
-        if (false === $this->connection->fetchOne('SELECT 1 FROM job WHERE lane = ? AND state IN (?, ?) AND not_before <= ? AND (held_until IS NULL OR held_until < ?) LIMIT 1', [$lane->value, JobState::Waiting->value, JobState::Working->value, $now, $now])) {
+        if (false === $this->connection->fetchOne(
+            'SELECT 1 FROM job WHERE lane = ? AND state IN (?, ?) AND not_before <= ? AND (held_until IS NULL OR held_until < ?) LIMIT 1',
+            [$lane->value, JobState::Waiting->value, JobState::Working->value, $now, $now],
+        )) {
             return null;
         }
 
@@ -120,12 +140,20 @@ final readonly class Jobs
             if (false === $row) {
                 return null;
             }
-            $this->connection->executeStatement('UPDATE job SET state = ?, part = 0, attempt = attempt + 1, tries = tries + 1, held_until = ?, held_by = ? WHERE number = ?', [JobState::Working->value, $now + Attempt::LEASE, $worker, $row['number']]);
-            $this->connection->executeStatement('INSERT INTO job_turn (project, lane, served) VALUES (?, ?, ?) ON DUPLICATE KEY UPDATE served = VALUES(served)', [$row['project'], $lane->value, (int) (1e6 * microtime(true))]);
+            $this->connection->executeStatement(
+                'UPDATE job SET state = ?, part = 0, attempt = attempt + 1, tries = tries + 1, held_until = ?, held_by = ? WHERE number = ?',
+                [JobState::Working->value, $now + Attempt::LEASE, $worker, $row['number']],
+            );
+            $this->connection->executeStatement(
+                'INSERT INTO job_turn (project, lane, served) VALUES (?, ?, ?) ON DUPLICATE KEY UPDATE served = VALUES(served)',
+                [$row['project'], $lane->value, (int) (1e6 * microtime(true))],
+            );
             $more = json_decode(Raw::text($row['more']), true);
 
             return new Job(
-                (int) Raw::number($row['number']), Raw::text($row['kind']), self::about($row), Raw::text($row['basis']), \is_array($more) ? array_combine(array_map(strval(...), array_keys($more)), $more) : [],
+                (int) Raw::number($row['number']), Raw::text($row['kind']), self::about($row), Raw::text($row['basis']), \is_array($more)
+                    ? array_combine(array_map(strval(...), array_keys($more)), $more)
+                    : [],
                 (int) Raw::number($row['attempt']) + 1, (int) Raw::number($row['tries']) + 1,
             );
         });
@@ -135,7 +163,10 @@ final readonly class Jobs
     public function letGo(string $worker): void
     {
         if ('' !== $worker) {
-            $this->connection->executeStatement('UPDATE job SET held_until = NULL WHERE held_by = ? AND state = ?', [$worker, JobState::Working->value]);
+            $this->connection->executeStatement(
+                'UPDATE job SET held_until = NULL WHERE held_by = ? AND state = ?',
+                [$worker, JobState::Working->value],
+            );
         }
     }
 
@@ -152,25 +183,42 @@ final readonly class Jobs
 
     private function end(Job $job, JobState $state, float $part, string $words, string $reason): void
     {
-        $this->connection->executeStatement('UPDATE job SET state = ?, part = ?, words = ?, reason = ?, held_until = NULL WHERE number = ? AND attempt = ?', [$state->value, $part, $words, $reason, $job->number, $job->attempt]);
+        $this->connection->executeStatement(
+            'UPDATE job SET state = ?, part = ?, words = ?, reason = ?, held_until = NULL WHERE number = ? AND attempt = ?',
+            [$state->value, $part, $words, $reason, $job->number, $job->attempt],
+        );
     }
 
     /** It will be tried again, after a pause. */
     public function again(Job $job): void
     {
-        $this->connection->executeStatement('UPDATE job SET state = ?, held_until = NULL, not_before = ? WHERE number = ? AND attempt = ?', [JobState::Waiting->value, $this->clock->now()->getTimestamp() + $job->tries, $job->number, $job->attempt]);
+        $this->connection->executeStatement(
+            'UPDATE job SET state = ?, held_until = NULL, not_before = ? WHERE number = ? AND attempt = ?',
+            [JobState::Waiting->value, $this->clock->now()->getTimestamp() + $job->tries, $job->number, $job->attempt],
+        );
     }
 
     /** What has ended long ago is told no more. */
     public function tidy(): void
     {
-        $this->connection->executeStatement('DELETE FROM job WHERE state NOT IN (?, ?) AND asked_at < ?', [JobState::Waiting->value, JobState::Working->value, $this->clock->now()->getTimestamp() - self::KEPT]);
+        $this->connection->executeStatement(
+            'DELETE FROM job WHERE state NOT IN (?, ?) AND asked_at < ?',
+            [JobState::Waiting->value, JobState::Working->value, $this->clock->now()->getTimestamp() - self::KEPT],
+        );
     }
 
     /** @param array<string, mixed> $row */
     private static function progress(array $row): Progress
     {
-        return new Progress(Raw::text($row['kind']), self::about($row), JobState::from(Raw::text($row['state'])), Raw::text($row['basis']), Raw::number($row['part']), Raw::text($row['words']), Raw::text($row['reason']));
+        return new Progress(
+            Raw::text($row['kind']),
+            self::about($row),
+            JobState::from(Raw::text($row['state'])),
+            Raw::text($row['basis']),
+            Raw::number($row['part']),
+            Raw::text($row['words']),
+            Raw::text($row['reason']),
+        );
     }
 
     /** @param array<string, mixed> $row */

@@ -16,8 +16,15 @@ final readonly class Progress
      * @param string $words why it failed
      * @param string $reason the same as a code
      */
-    public function __construct(public string $kind, public RowId $about, public ?JobState $state = null, public string $basis = '', public float $part = 0.0, public string $words = '', public string $reason = '')
-    {
+    public function __construct(
+        public string $kind,
+        public RowId $about,
+        public ?JobState $state = null,
+        public string $basis = '',
+        public float $part = 0.0,
+        public string $words = '',
+        public string $reason = '',
+    ) {
     }
 
     public function isUnderWay(): bool
@@ -28,6 +35,13 @@ final readonly class Progress
     /** @return array<string, mixed> */
     public function describe(): array
     {
-        return ['kind' => $this->kind, 'about' => $this->about->id->toRfc4122(), 'state' => $this->state->value ?? 'missing', 'part' => $this->part, 'words' => $this->words, 'reason' => $this->reason];
+        return [
+            'kind' => $this->kind,
+            'about' => $this->about->id->toRfc4122(),
+            'state' => $this->state->value ?? 'missing',
+            'part' => $this->part,
+            'words' => $this->words,
+            'reason' => $this->reason,
+        ];
     }
 }

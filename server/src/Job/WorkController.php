@@ -26,8 +26,12 @@ final readonly class WorkController
     private array $kinds;
 
     /** @param iterable<JobKind> $kinds */
-    public function __construct(private Connection $connection, private ClockInterface $clock, private Jobs $jobs, #[AutowireIterator('plinth.job')] iterable $kinds)
-    {
+    public function __construct(
+        private Connection $connection,
+        private ClockInterface $clock,
+        private Jobs $jobs,
+        #[AutowireIterator('plinth.job')] iterable $kinds,
+    ) {
         $askedFor = [];
         foreach ($kinds as $kind) {
             if ($kind instanceof AskedFor) {
@@ -71,9 +75,20 @@ final readonly class WorkController
     #[Route('/api/work', methods: ['GET'])]
     public function show(): Response
     {
-        $row = $this->connection->fetchNumeric('SELECT COUNT(*), COALESCE(SUM(held_until >= ?), 0), COALESCE(MAX(held_until), 0), (SELECT COALESCE(MAX(served), 0) FROM job_turn) FROM job WHERE state IN (?, ?)', [$this->clock->now()->getTimestamp(), JobState::Waiting->value, JobState::Working->value]);
-        [$all, $held, $until, $served] = array_map(static fn (mixed $v): int => (int) Raw::number($v), false === $row ? [0, 0, 0, 0] : $row);
+        $row = $this->connection->fetchNumeric(
+            'SELECT COUNT(*), COALESCE(SUM(held_until >= ?), 0), COALESCE(MAX(held_until), 0), (SELECT COALESCE(MAX(served), 0) FROM job_turn) FROM job WHERE state IN (?, ?)',
+            [$this->clock->now()->getTimestamp(), JobState::Waiting->value, JobState::Working->value],
+        );
+        [$all, $held, $until, $served] = array_map(
+            static fn (mixed $v): int => (int) Raw::number($v),
+            false === $row ? [0, 0, 0, 0] : $row,
+        );
 
-        return new JsonResponse(['waiting' => $all - $held, 'working' => $held, 'begun' => $served, 'alive' => 0 === $until ? 0 : $until - Attempt::LEASE]);
+        return new JsonResponse([
+            'waiting' => $all - $held,
+            'working' => $held,
+            'begun' => $served,
+            'alive' => 0 === $until ? 0 : $until - Attempt::LEASE,
+        ]);
     }
 }

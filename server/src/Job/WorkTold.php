@@ -21,6 +21,9 @@ final readonly class WorkTold implements Teller
 
     public function tell(Telling $about): string
     {
-        return json_encode(array_map(static fn (Progress $p): array => $p->describe(), $this->jobs->moved($about->project->id(), $about->after())), \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES);
+        return json_encode(
+            array_map(static fn (Progress $p): array => $p->describe(), $this->jobs->moved($about->project->id(), $about->after())),
+            \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES,
+        );
     }
 }

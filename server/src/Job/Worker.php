@@ -34,15 +34,24 @@ final class Worker
     private array $kinds = [];
 
     /** @param iterable<JobKind> $kinds */
-    public function __construct(private readonly Jobs $jobs, private readonly Connection $connection, private readonly EntityManagerInterface $entities, private readonly ManagerRegistry $doctrine, private readonly ClockInterface $clock, private readonly LoggerInterface $logger, #[AutowireIterator('plinth.job')] iterable $kinds)
-    {
+    public function __construct(
+        private readonly Jobs $jobs,
+        private readonly Connection $connection,
+        private readonly EntityManagerInterface $entities,
+        private readonly ManagerRegistry $doctrine,
+        private readonly ClockInterface $clock,
+        private readonly LoggerInterface $logger,
+        #[AutowireIterator('plinth.job')] iterable $kinds,
+    ) {
         foreach ($kinds as $kind) {
             $this->kinds[$kind::name()] = $kind;
         }
     }
 
-    public function __invoke(#[Argument] string $lane, #[Option('A name that no other worker has: what one of that name left undone is taken up at once')] string $name = ''): int
-    {
+    public function __invoke(
+        #[Argument] string $lane,
+        #[Option('A name that no other worker has: what one of that name left undone is taken up at once')] string $name = '',
+    ): int {
         $this->jobs->letGo($name);
         $this->jobs->tidy();
         pcntl_async_signals(true);

@@ -41,7 +41,15 @@ final readonly class MeterController
         }
         $key = ['user' => $this->access->user()->id(), 'id' => RowValues::uuid($body->get('id'))];
         // Sent again, even at the same moment, the first one counts.
-        $this->entities->getConnection()->executeStatement('INSERT IGNORE INTO meter_reading (user_id, id, text, at) VALUES (?, ?, ?, ?)', [$key['user']->toBinary(), $key['id']->toBinary(), $text->text(40), $this->clock->now()->setTimezone(new \DateTimeZone('UTC'))->format('Y-m-d H:i:s')]);
+        $this->entities->getConnection()->executeStatement(
+            'INSERT IGNORE INTO meter_reading (user_id, id, text, at) VALUES (?, ?, ?, ?)',
+            [
+                $key['user']->toBinary(),
+                $key['id']->toBinary(),
+                $text->text(40),
+                $this->clock->now()->setTimezone(new \DateTimeZone('UTC'))->format('Y-m-d H:i:s'),
+            ],
+        );
         $reading = $this->entities->find(Reading::class, $key) ?? throw Refusal::notFound();
 
         return new JsonResponse(['reading' => $reading->describe()]);

@@ -35,7 +35,10 @@ final readonly class ChangePrice implements Price
     public function check(Uuid $project, array $operations): void
     {
         if (\count($operations) > self::MOST_OPERATIONS) {
-            throw Refusal::tooLarge(\sprintf('A change holds at most %d operations. Make it in parts.', self::MOST_OPERATIONS), 'operations');
+            throw Refusal::tooLarge(
+                \sprintf('A change holds at most %d operations. Make it in parts.', self::MOST_OPERATIONS),
+                'operations',
+            );
         }
         $rows = 0;
         $lines = new PricedLines();
@@ -67,7 +70,10 @@ final readonly class ChangePrice implements Price
     private function there(Uuid $project, Uuid $storey): array
     {
         $boxes = [];
-        foreach (['SELECT x_min, y_min, x_max, y_max FROM wall WHERE project = ? AND storey = ?', 'SELECT LEAST(x1, x2), LEAST(y1, y2), GREATEST(x1, x2), GREATEST(y1, y2) FROM divider WHERE project = ? AND storey = ?'] as $sql) {
+        foreach ([
+            'SELECT x_min, y_min, x_max, y_max FROM wall WHERE project = ? AND storey = ?',
+            'SELECT LEAST(x1, x2), LEAST(y1, y2), GREATEST(x1, x2), GREATEST(y1, y2) FROM divider WHERE project = ? AND storey = ?',
+        ] as $sql) {
             foreach ($this->connection->iterateNumeric($sql, [$project->toBinary(), $storey->toBinary()]) as [$x1, $y1, $x2, $y2]) {
                 $boxes[] = [Raw::number($x1), Raw::number($y1), Raw::number($x2), Raw::number($y2)];
             }

@@ -19,9 +19,17 @@ final readonly class DeriveMissing
 
     public function __invoke(): int
     {
-        $missing = $this->connection->fetchAllNumeric('SELECT s.project, s.id, p.head FROM storey s JOIN project p ON p.id = s.project LEFT JOIN derived_storey d ON d.project = s.project AND d.storey = s.id WHERE d.storey IS NULL');
+        $missing = $this->connection->fetchAllNumeric(
+            'SELECT s.project, s.id, p.head FROM storey s JOIN project p ON p.id = s.project LEFT JOIN derived_storey d ON d.project = s.project AND d.storey = s.id WHERE d.storey IS NULL',
+        );
         foreach ($missing as [$project, $storey, $head]) {
-            $this->connection->transactional(fn () => $this->shapes->update(new RowId(Uuid::fromBinary(Raw::text($project)), Uuid::fromBinary(Raw::text($storey))), (int) Raw::number($head), new TouchedLines()));
+            $this->connection->transactional(
+                fn () => $this->shapes->update(
+                    new RowId(Uuid::fromBinary(Raw::text($project)), Uuid::fromBinary(Raw::text($storey))),
+                    (int) Raw::number($head),
+                    new TouchedLines(),
+                ),
+            );
         }
 
         return 0;

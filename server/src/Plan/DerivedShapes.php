@@ -69,8 +69,14 @@ final readonly class DerivedShapes
         $told = ['walls' => [], 'regions' => [], 'unplaced' => []];
         $removed = ['walls' => [], 'regions' => [], 'unplaced' => []];
         $rows = null === $since
-            ? $this->connection->iterateNumeric('SELECT kind, name, shape FROM derived_shape WHERE project = ? AND storey = ? AND shape IS NOT NULL', $key)
-            : $this->connection->iterateNumeric('SELECT kind, name, shape FROM derived_shape WHERE project = ? AND storey = ? AND revision > ?', [...$key, $since]);
+            ? $this->connection->iterateNumeric(
+                'SELECT kind, name, shape FROM derived_shape WHERE project = ? AND storey = ? AND shape IS NOT NULL',
+                $key,
+            )
+            : $this->connection->iterateNumeric(
+                'SELECT kind, name, shape FROM derived_shape WHERE project = ? AND storey = ? AND revision > ?',
+                [...$key, $since],
+            );
         foreach ($rows as [$kind, $name, $shape]) {
             $kind = Raw::text($kind);
             if (null === $shape) {
@@ -79,7 +85,10 @@ final readonly class DerivedShapes
                 $told[$kind][] = Raw::text($shape);
             }
         }
-        $sums = $this->connection->fetchNumeric('SELECT regions, walls + columns FROM derived_storey WHERE project = ? AND storey = ?', $key);
+        $sums = $this->connection->fetchNumeric(
+            'SELECT regions, walls + columns FROM derived_storey WHERE project = ? AND storey = ?',
+            $key,
+        );
         [$net, $structure] = array_map(static fn (mixed $mm2): float => Raw::number($mm2) / 1e6, false === $sums ? [0.0, 0.0] : $sums);
         $head = [
             'storey' => $storey->id->toRfc4122(),
@@ -88,16 +97,29 @@ final readonly class DerivedShapes
             'removed' => $removed,
         ];
 
-        return substr(json_encode($head, \JSON_THROW_ON_ERROR), 0, -1).implode('', array_map(static fn (string $kind): string => ',"'.$kind.'":['.implode(',', $told[$kind]).']', array_keys($told))).'}';
+        return substr(json_encode($head, \JSON_THROW_ON_ERROR), 0, -1).implode(
+            '',
+            array_map(static fn (string $kind): string => ',"'.$kind.'":['.implode(',', $told[$kind]).']', array_keys($told)),
+        ).'}';
     }
 
     /** @return list<TracedRoom> the regions of a storey as they are kept */
     public function rooms(RowId $storey): array
     {
         $rooms = [];
-        foreach ($this->connection->iterateNumeric("SELECT d.shape, r.number, r.name FROM derived_shape d LEFT JOIN room r ON r.project = d.project AND r.id = UNHEX(REPLACE(JSON_VALUE(d.shape, '$.id'), '-', '')) WHERE d.project = ? AND d.storey = ? AND d.kind = 'regions' AND d.shape IS NOT NULL", $storey->binary()) as [$shape, $number, $name]) {
+        foreach ($this->connection->iterateNumeric(
+            "SELECT d.shape, r.number, r.name FROM derived_shape d LEFT JOIN room r ON r.project = d.project AND r.id = UNHEX(REPLACE(JSON_VALUE(d.shape, '$.id'), '-', '')) WHERE d.project = ? AND d.storey = ? AND d.kind = 'regions' AND d.shape IS NOT NULL",
+            $storey->binary(),
+        ) as [$shape, $number, $name]) {
             $region = JsonValue::parse(Raw::text($shape));
-            $rooms[] = new TracedRoom($region->get('key')->text(), $region->optional('id')?->text(), Raw::text($number), Raw::text($name), $region->get('netAreaM2')->number(), $region->get('clear')->pair());
+            $rooms[] = new TracedRoom(
+                $region->get('key')->text(),
+                $region->optional('id')?->text(),
+                Raw::text($number),
+                Raw::text($name),
+                $region->get('netAreaM2')->number(),
+                $region->get('clear')->pair(),
+            );
         }
 
         return $rooms;
@@ -106,7 +128,10 @@ final readonly class DerivedShapes
     /** @return string a name for a storey's shapes as they are now: while it is the same, so are they */
     public function version(RowId $storey): string
     {
-        $row = $this->connection->fetchNumeric('SELECT d.revision, c.id FROM derived_storey d LEFT JOIN project_change c ON c.project = d.project AND c.revision = d.revision WHERE d.project = ? AND d.storey = ?', $storey->binary());
+        $row = $this->connection->fetchNumeric(
+            'SELECT d.revision, c.id FROM derived_storey d LEFT JOIN project_change c ON c.project = d.project AND c.revision = d.revision WHERE d.project = ? AND d.storey = ?',
+            $storey->binary(),
+        );
 
         return false === $row ? '' : Raw::text($row[0]).'.'.bin2hex(Raw::text($row[1]));
     }
@@ -114,7 +139,13 @@ final readonly class DerivedShapes
     /** @return list<Uuid> storeys of a project whose shapes were derived after a revision */
     public function changedSince(Uuid $project, int $revision): array
     {
-        return array_map(static fn (mixed $id): Uuid => Uuid::fromBinary(Raw::text($id)), $this->connection->fetchFirstColumn('SELECT d.storey FROM derived_storey d JOIN storey s ON s.project = d.project AND s.id = d.storey WHERE d.project = ? AND d.revision > ?', [$project->toBinary(), $revision]));
+        return array_map(
+            static fn (mixed $id): Uuid => Uuid::fromBinary(Raw::text($id)),
+            $this->connection->fetchFirstColumn(
+                'SELECT d.storey FROM derived_storey d JOIN storey s ON s.project = d.project AND s.id = d.storey WHERE d.project = ? AND d.revision > ?',
+                [$project->toBinary(), $revision],
+            ),
+        );
     }
 
     private function effort(): Effort
@@ -124,7 +155,10 @@ final readonly class DerivedShapes
 
     private function isDerived(RowId $storey): bool
     {
-        return false !== $this->connection->fetchOne('SELECT revision FROM derived_storey WHERE project = ? AND storey = ?', $storey->binary());
+        return false !== $this->connection->fetchOne(
+            'SELECT revision FROM derived_storey WHERE project = ? AND storey = ?',
+            $storey->binary(),
+        );
     }
 
     private function derivePart(RowId $storey, StoreyNear $near, int $revision, TouchedLines $touched): void
@@ -132,7 +166,10 @@ final readonly class DerivedShapes
         $derivation = new Derivation($near, $this->effort());
         $affected = $derivation->affected(array_values($touched->boxes));
         $derivation->look(array_map(static fn (CoreWall $line): array => $line->box(), array_values($touched->reshaped)));
-        $shapes = array_map(self::ofWall(...), array_values($derivation->shapes(array_values(array_unique([...$affected, ...array_keys($touched->reshaped)])))));
+        $shapes = array_map(
+            self::ofWall(...),
+            array_values($derivation->shapes(array_values(array_unique([...$affected, ...array_keys($touched->reshaped)])))),
+        );
         foreach ($touched->removed as $id) {
             $shapes[] = self::gone('walls', $id);
         }
@@ -158,24 +195,39 @@ final readonly class DerivedShapes
             $shapes[] = $place instanceof Unplaced ? self::ofUnplaced($place) : self::gone('unplaced', $id);
         }
         $this->write($storey, $revision, $shapes);
-        $this->bind($storey, array_values(array_filter($told['regions'], static fn (Region $r): bool => !\in_array($r->key, $known, true))), array_diff($old, array_keys($told['regions'])));
+        $this->bind(
+            $storey,
+            array_values(array_filter($told['regions'], static fn (Region $r): bool => !\in_array($r->key, $known, true))),
+            array_diff($old, array_keys($told['regions'])),
+        );
     }
 
     private function deriveWhole(RowId $storey, StoreyNear $near, int $revision): void
     {
         $derivation = new Derivation($near, $this->effort());
         [$walls, $regions, $unplaced] = $derivation->everything();
-        $shapes = [...array_map(self::ofWall(...), array_values($walls)), ...array_map(self::ofRegion(...), $regions), ...array_map(self::ofUnplaced(...), $unplaced)];
+        $shapes = [
+            ...array_map(self::ofWall(...), array_values($walls)),
+            ...array_map(self::ofRegion(...), $regions),
+            ...array_map(self::ofUnplaced(...), $unplaced),
+        ];
         $names = array_flip(array_map(static fn (array $s): string => $s['kind'].$s['name'], $shapes));
         $known = [];
-        foreach ($this->connection->iterateNumeric('SELECT kind, name, shape FROM derived_shape WHERE project = ? AND storey = ? AND shape IS NOT NULL', $storey->binary()) as [$kind, $name, $shape]) {
+        foreach ($this->connection->iterateNumeric(
+            'SELECT kind, name, shape FROM derived_shape WHERE project = ? AND storey = ? AND shape IS NOT NULL',
+            $storey->binary(),
+        ) as [$kind, $name, $shape]) {
             $known[Raw::text($kind).Raw::text($name)] = $shape;
             if (!isset($names[Raw::text($kind).Raw::text($name)])) {
                 $shapes[] = self::gone(Raw::text($kind), Raw::text($name));
             }
         }
         // What is as it was keeps its revision.
-        $this->write($storey, $revision, array_values(array_filter($shapes, static fn (array $s): bool => ($known[$s['kind'].$s['name']] ?? null) !== $s['shape'])));
+        $this->write(
+            $storey,
+            $revision,
+            array_values(array_filter($shapes, static fn (array $s): bool => ($known[$s['kind'].$s['name']] ?? null) !== $s['shape'])),
+        );
         $this->connection->executeStatement('DELETE FROM region_line WHERE project = ? AND storey = ?', $storey->binary());
         $this->bind($storey, $regions, []);
     }
@@ -187,7 +239,11 @@ final readonly class DerivedShapes
      */
     private function regionsBoundBy(RowId $storey, array $lines): array
     {
-        return $this->column('SELECT DISTINCT region FROM region_line WHERE project = ? AND storey = ? AND line IN', $storey, array_map(self::binary(...), $lines));
+        return $this->column(
+            'SELECT DISTINCT region FROM region_line WHERE project = ? AND storey = ? AND line IN',
+            $storey,
+            array_map(self::binary(...), $lines),
+        );
     }
 
     /**
@@ -210,7 +266,13 @@ final readonly class DerivedShapes
         }
         if ([] !== $found) {
             // They may lie anywhere: what is near them is taken in.
-            foreach ($this->connection->iterateNumeric('SELECT x_min, y_min, x_max, y_max FROM wall WHERE project = ? AND id IN ('.implode(',', array_fill(0, \count($found), '?')).')', [$storey->project->toBinary(), ...array_map(self::binary(...), $found)]) as [$x1, $y1, $x2, $y2]) {
+            foreach ($this->connection->iterateNumeric(
+                'SELECT x_min, y_min, x_max, y_max FROM wall WHERE project = ? AND id IN ('.implode(
+                    ',',
+                    array_fill(0, \count($found), '?'),
+                ).')',
+                [$storey->project->toBinary(), ...array_map(self::binary(...), $found)],
+            ) as [$x1, $y1, $x2, $y2]) {
                 $touched->seen[] = [Raw::number($x1), Raw::number($y1), Raw::number($x2), Raw::number($y2)];
             }
         }
@@ -228,7 +290,11 @@ final readonly class DerivedShapes
     private function regionsAt(RowId $storey, Point $point, array $lines): array
     {
         $keys = [];
-        foreach ($this->column("SELECT shape FROM derived_shape WHERE project = ? AND storey = ? AND kind = 'regions' AND shape IS NOT NULL AND name IN", $storey, $this->regionsBoundBy($storey, $lines)) as $text) {
+        foreach ($this->column(
+            "SELECT shape FROM derived_shape WHERE project = ? AND storey = ? AND kind = 'regions' AND shape IS NOT NULL AND name IN",
+            $storey,
+            $this->regionsBoundBy($storey, $lines),
+        ) as $text) {
             $shape = JsonValue::parse($text);
             $ring = array_map(static fn (JsonValue $p): array => $p->pair(), $shape->list('polygon'));
             if (Polygon::contains($ring, $point->x, $point->y)) {
@@ -246,7 +312,11 @@ final readonly class DerivedShapes
      */
     private function knownRegions(RowId $storey, array $keys): array
     {
-        return $this->column("SELECT name FROM derived_shape WHERE project = ? AND storey = ? AND kind = 'regions' AND shape IS NOT NULL AND name IN", $storey, $keys);
+        return $this->column(
+            "SELECT name FROM derived_shape WHERE project = ? AND storey = ? AND kind = 'regions' AND shape IS NOT NULL AND name IN",
+            $storey,
+            $keys,
+        );
     }
 
     /**
@@ -256,7 +326,10 @@ final readonly class DerivedShapes
      */
     private function linesOf(RowId $storey, array $regions): array
     {
-        return array_map(Raw::id(...), $this->column('SELECT DISTINCT line FROM region_line WHERE project = ? AND storey = ? AND region IN', $storey, $regions));
+        return array_map(
+            Raw::id(...),
+            $this->column('SELECT DISTINCT line FROM region_line WHERE project = ? AND storey = ? AND region IN', $storey, $regions),
+        );
     }
 
     /**
@@ -266,7 +339,13 @@ final readonly class DerivedShapes
      */
     private function column(string $sql, RowId $storey, array $in): array
     {
-        return [] === $in ? [] : array_map(Raw::text(...), $this->connection->fetchFirstColumn($sql.' ('.implode(',', array_fill(0, \count($in), '?')).')', [...$storey->binary(), ...$in]));
+        return [] === $in ? [] : array_map(
+            Raw::text(...),
+            $this->connection->fetchFirstColumn(
+                $sql.' ('.implode(',', array_fill(0, \count($in), '?')).')',
+                [...$storey->binary(), ...$in],
+            ),
+        );
     }
 
     /**
@@ -279,10 +358,17 @@ final readonly class DerivedShapes
     private function unplacedRooms(RowId $storey, array $regions, TouchedLines $touched): array
     {
         $ids = array_fill_keys($touched->rooms, true);
-        foreach ($this->connection->iterateNumeric("SELECT name FROM derived_shape WHERE project = ? AND storey = ? AND kind = 'unplaced' AND shape IS NOT NULL", $storey->binary()) as [$id]) {
+        foreach ($this->connection->iterateNumeric(
+            "SELECT name FROM derived_shape WHERE project = ? AND storey = ? AND kind = 'unplaced' AND shape IS NOT NULL",
+            $storey->binary(),
+        ) as [$id]) {
             $ids[Raw::text($id)] = true;
         }
-        foreach ($this->column("SELECT shape FROM derived_shape WHERE project = ? AND storey = ? AND kind = 'regions' AND shape IS NOT NULL AND name IN", $storey, $regions) as $shape) {
+        foreach ($this->column(
+            "SELECT shape FROM derived_shape WHERE project = ? AND storey = ? AND kind = 'regions' AND shape IS NOT NULL AND name IN",
+            $storey,
+            $regions,
+        ) as $shape) {
             $region = json_decode($shape, true);
             if (\is_array($region) && \is_string($region['id'] ?? null)) {
                 $ids[$region['id']] = true;
@@ -325,7 +411,10 @@ final readonly class DerivedShapes
                 array_push($values, ...$storey->binary(), ...[$s['kind'], $s['name'], $revision, $s['area'], $s['columns'], $s['shape']]);
             }
             $this->connection->executeStatement(
-                'INSERT INTO derived_shape (project, storey, kind, name, revision, area, columns, shape) VALUES '.implode(',', array_fill(0, \count($some), '(?,?,?,?,?,?,?,?)'))
+                'INSERT INTO derived_shape (project, storey, kind, name, revision, area, columns, shape) VALUES '.implode(
+                    ',',
+                    array_fill(0, \count($some), '(?,?,?,?,?,?,?,?)'),
+                )
                 .' ON DUPLICATE KEY UPDATE revision = VALUES(revision), area = VALUES(area), columns = VALUES(columns), shape = VALUES(shape)',
                 $values,
             );
@@ -339,7 +428,13 @@ final readonly class DerivedShapes
     private function bind(RowId $storey, array $new, array $gone): void
     {
         if ([] !== $gone) {
-            $this->connection->executeStatement('DELETE FROM region_line WHERE project = ? AND storey = ? AND region IN ('.implode(',', array_fill(0, \count($gone), '?')).')', [...$storey->binary(), ...array_values($gone)]);
+            $this->connection->executeStatement(
+                'DELETE FROM region_line WHERE project = ? AND storey = ? AND region IN ('.implode(
+                    ',',
+                    array_fill(0, \count($gone), '?'),
+                ).')',
+                [...$storey->binary(), ...array_values($gone)],
+            );
         }
         $rows = [];
         foreach ($new as $region) {
@@ -348,7 +443,13 @@ final readonly class DerivedShapes
             }
         }
         foreach (array_chunk($rows, 2 * self::AT_ONCE) as $some) {
-            $this->connection->executeStatement('INSERT IGNORE INTO region_line (project, storey, line, region) VALUES '.implode(',', array_fill(0, \count($some), '(?,?,?,?)')), array_merge(...$some));
+            $this->connection->executeStatement(
+                'INSERT IGNORE INTO region_line (project, storey, line, region) VALUES '.implode(
+                    ',',
+                    array_fill(0, \count($some), '(?,?,?,?)'),
+                ),
+                array_merge(...$some),
+            );
         }
     }
 
@@ -360,19 +461,37 @@ final readonly class DerivedShapes
     /** @return Shape */
     private static function ofWall(WallShape $shape): array
     {
-        return ['kind' => 'walls', 'name' => $shape->id, 'area' => $shape->areaMm2, 'columns' => 0.0, 'shape' => self::text(PlanWriter::wall($shape))];
+        return [
+            'kind' => 'walls',
+            'name' => $shape->id,
+            'area' => $shape->areaMm2,
+            'columns' => 0.0,
+            'shape' => self::text(PlanWriter::wall($shape)),
+        ];
     }
 
     /** @return Shape */
     private static function ofRegion(Region $region): array
     {
-        return ['kind' => 'regions', 'name' => $region->key, 'area' => $region->netAreaMm2, 'columns' => $region->columnsMm2, 'shape' => self::text(PlanWriter::region($region))];
+        return [
+            'kind' => 'regions',
+            'name' => $region->key,
+            'area' => $region->netAreaMm2,
+            'columns' => $region->columnsMm2,
+            'shape' => self::text(PlanWriter::region($region)),
+        ];
     }
 
     /** @return Shape */
     private static function ofUnplaced(Unplaced $place): array
     {
-        return ['kind' => 'unplaced', 'name' => $place->room->id, 'area' => 0.0, 'columns' => 0.0, 'shape' => self::text(PlanWriter::unplaced($place))];
+        return [
+            'kind' => 'unplaced',
+            'name' => $place->room->id,
+            'area' => 0.0,
+            'columns' => 0.0,
+            'shape' => self::text(PlanWriter::unplaced($place)),
+        ];
     }
 
     /** @return Shape */

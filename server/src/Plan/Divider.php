@@ -71,7 +71,11 @@ class Divider extends ProjectRow implements OnStorey
             throw Refusal::invalid('divider-of-no-length', 'A divider needs a length: its two ends lie on one spot.', $values->at('x2'));
         }
         if (hypot($this->x2 - $this->x1, $this->y2 - $this->y1) > PlanKeeper::LONGEST_MM) {
-            throw Refusal::invalid('divider-too-long', \sprintf('A divider is at most %d m long. Check the unit.', PlanKeeper::LONGEST_MM / 1e3), $values->at('x2'));
+            throw Refusal::invalid(
+                'divider-too-long',
+                \sprintf('A divider is at most %d m long. Check the unit.', PlanKeeper::LONGEST_MM / 1e3),
+                $values->at('x2'),
+            );
         }
     }
 
@@ -83,6 +87,10 @@ class Divider extends ProjectRow implements OnStorey
     /** @param array<string, scalar|null> $values of a divider's row */
     public static function core(string $id, array $values): CoreDivider
     {
-        return new CoreDivider($id, new Point((float) $values['x1'], (float) $values['y1']), new Point((float) $values['x2'], (float) $values['y2']));
+        return new CoreDivider(
+            $id,
+            new Point((float) $values['x1'], (float) $values['y1']),
+            new Point((float) $values['x2'], (float) $values['y2']),
+        );
     }
 }

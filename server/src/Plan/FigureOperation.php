@@ -34,7 +34,8 @@ final readonly class FigureOperation implements Operation
         $id = RowValues::uuid($figure->get('id'));
         $row = null === $workspace->find(Figure::class, $id) ? null : $workspace->current(Figure::class, $id, $base, $figure->at);
         $known = $row?->values() ?? [];
-        $text = static fn (string $key, string $otherwise): string => $figure->optional($key)?->text(400) ?? (\is_string($known[$key] ?? null) ? $known[$key] : $otherwise);
+        $text = static fn (string $key, string $otherwise): string => $figure->optional($key)?->text(400)
+            ?? (\is_string($known[$key] ?? null) ? $known[$key] : $otherwise);
         $a = $this->wall($workspace, $figure, 'a', $known, $base);
         $b = $this->wall($workspace, $figure, 'b', $known, $base);
         $aSide = Line::tryFrom($text('aSide', '')) ?? $figure->get('aSide')->choice(Line::class);
@@ -43,7 +44,10 @@ final readonly class FigureOperation implements Operation
         $unit = $figure->optional('unit')?->choice(LengthUnit::class) ?? LengthUnit::Millimetre;
         $mm = null === $figure->optional('text') ? (float) ($known['mm'] ?? 0.0) : self::read($figure->get('text'), $unit);
         $siteText = $text('siteText', '');
-        $siteMm = null === $figure->optional('siteText') || '' === $siteText ? ('' === $siteText ? null : $known['siteMm'] ?? null) : self::read($figure->get('siteText'), $unit);
+        $siteMm = null === $figure->optional('siteText') || '' === $siteText ? (
+            '' === $siteText ? null : $known['siteMm']
+            ?? null
+        ) : self::read($figure->get('siteText'), $unit);
         if (Decided::Site === $decided && null === $siteMm) {
             throw Refusal::invalid('no-site-size', 'Nothing was measured on site yet: type the size first.', $figure->at.'/siteText');
         }
@@ -73,8 +77,24 @@ final readonly class FigureOperation implements Operation
                 return;
             }
             $moves = 'a' === ($figure->optional('moves')?->word(['a', 'b']) ?? 'b') ? $a : $b;
-            StoreyWalls::move($workspace, StoreyWalls::round($workspace, [$a, $b])->apart($a->id()->toBinary(), $aSide, $b->id()->toBinary(), $bSide, $wanted, $moves->id()->toBinary()), $base, $figure->at);
-            $workspace->set($moves, ['evidence' => Decided::Ink === $decided ? Evidence::Ink->value : Evidence::Figure->value], $figure->at);
+            StoreyWalls::move(
+                $workspace,
+                StoreyWalls::round($workspace, [$a, $b])->apart(
+                    $a->id()->toBinary(),
+                    $aSide,
+                    $b->id()->toBinary(),
+                    $bSide,
+                    $wanted,
+                    $moves->id()->toBinary(),
+                ),
+                $base,
+                $figure->at,
+            );
+            $workspace->set(
+                $moves,
+                ['evidence' => Decided::Ink === $decided ? Evidence::Ink->value : Evidence::Figure->value],
+                $figure->at,
+            );
         } catch (UnusableEdit $e) {
             throw Refusal::invalid($e->reason, $e->getMessage(), $figure->at);
         }
@@ -83,7 +103,10 @@ final readonly class FigureOperation implements Operation
     /** @param array<string, scalar|null> $known */
     private function wall(Workspace $workspace, JsonValue $figure, string $key, array $known, Base $base): Wall
     {
-        $id = null === $figure->optional($key) && isset($known[$key]) ? RowValues::uuid(JsonValue::of($known[$key], $figure->at.'/'.$key)) : RowValues::uuid($figure->get($key));
+        $id = null === $figure->optional($key) && isset($known[$key]) ? RowValues::uuid(JsonValue::of(
+            $known[$key],
+            $figure->at.'/'.$key,
+        )) : RowValues::uuid($figure->get($key));
         $wall = $workspace->current(Wall::class, $id, $base, $figure->at.'/'.$key);
 
         return $wall;

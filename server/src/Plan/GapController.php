@@ -37,7 +37,10 @@ final readonly class GapController
         $drawing = $this->access->row(Drawing::class, $project, $id);
         $wall = $this->access->row(Wall::class, $project, RowValues::uuid(JsonValue::of($request->query->get('wall'), 'wall')));
         $number = InkController::numbers($request);
-        $ink = $this->ink->of($drawing) ?? throw Refusal::conflict('not-ready', 'This page is still being read: its ink cannot be looked at yet.');
+        $ink = $this->ink->of($drawing) ?? throw Refusal::conflict(
+            'not-ready',
+            'This page is still being read: its ink cannot be looked at yet.',
+        );
         $fit = $this->entities->find(DrawingFit::class, $drawing->key()->criteria()) ?? throw Refusal::notFound();
         $from = $this->entities->find(Node::class, $wall->beside($wall->fromNode())->criteria()) ?? throw Refusal::notFound();
         $to = $this->entities->find(Node::class, $wall->beside($wall->toNode())->criteria()) ?? throw Refusal::notFound();

@@ -40,15 +40,32 @@ final readonly class HandOverController
     public function document(Uuid $project, Uuid $id): Response
     {
         $row = $this->access->row(Storey::class, $project, $id);
-        $json = json_encode(PlanWriter::document(new Plan([$this->plans->load($row->key())])), \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRETTY_PRINT);
+        $json = json_encode(
+            PlanWriter::document(new Plan([$this->plans->load($row->key())])),
+            \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRETTY_PRINT,
+        );
 
         return $this->file($json, 'application/json', $row, 'json');
     }
 
     private function file(string $content, string $type, Storey $storey, string $suffix): Response
     {
-        $name = trim((string) preg_replace('/[^A-Za-z0-9]+/', '-', (string) iconv('UTF-8', 'ASCII//TRANSLIT//IGNORE', $this->access->project($storey->project())->name().' '.$storey->name())), '-');
+        $name = trim(
+            (string) preg_replace(
+                '/[^A-Za-z0-9]+/',
+                '-',
+                (string) iconv('UTF-8', 'ASCII//TRANSLIT//IGNORE', $this->access->project($storey->project())->name().' '.$storey->name()),
+            ),
+            '-',
+        );
 
-        return new Response($content, 200, ['Content-Type' => $type, 'Cache-Control' => 'no-store', 'Content-Disposition' => HeaderUtils::makeDisposition(HeaderUtils::DISPOSITION_ATTACHMENT, ('' === $name ? 'plan' : strtolower($name)).'.'.$suffix)]);
+        return new Response($content, 200, [
+            'Content-Type' => $type,
+            'Cache-Control' => 'no-store',
+            'Content-Disposition' => HeaderUtils::makeDisposition(
+                HeaderUtils::DISPOSITION_ATTACHMENT,
+                ('' === $name ? 'plan' : strtolower($name)).'.'.$suffix,
+            ),
+        ]);
     }
 }

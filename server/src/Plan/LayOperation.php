@@ -45,7 +45,12 @@ final readonly class LayOperation implements Operation
         $asked = $lay->list('walls');
         foreach ($asked as $i => $wall) {
             $wall->object(['from', 'to', 'thickness', 'buildUp']);
-            $core = new CoreWall('', new Point(...$wall->get('from')->pair()), new Point(...$wall->get('to')->pair()), $wall->get('thickness')->positive(CoreWall::THICKEST_MM));
+            $core = new CoreWall(
+                '',
+                new Point(...$wall->get('from')->pair()),
+                new Point(...$wall->get('to')->pair()),
+                $wall->get('thickness')->positive(CoreWall::THICKEST_MM),
+            );
             if ($core->length() <= CoreWall::JOIN_MM) {
                 throw Refusal::invalid('wall-of-no-length', 'A wall needs a length: its two ends lie on one spot.', $wall->at.'/to');
             }
@@ -58,7 +63,12 @@ final readonly class LayOperation implements Operation
         $names = [];
         foreach ($joined['nodes'] as $name => $point) {
             $names[$name] = new UuidV7();
-            $workspace->add(Node::class, $names[$name], ['storey' => $storey->toRfc4122(), 'drawing' => $drawing, 'x' => $point->x, 'y' => $point->y], $lay->at.'/walls');
+            $workspace->add(
+                Node::class,
+                $names[$name],
+                ['storey' => $storey->toRfc4122(), 'drawing' => $drawing, 'x' => $point->x, 'y' => $point->y],
+                $lay->at.'/walls',
+            );
         }
         $laid = [];
         foreach ($joined['walls'] as $k => [$from, $to]) {
@@ -67,16 +77,37 @@ final readonly class LayOperation implements Operation
             $buildUp = null === $kind ? null : $workspace->get(BuildUp::class, RowValues::uuid($asked[$i]->get('buildUp')))->values();
             $id = new UuidV7();
             $workspace->add(Wall::class, $id, [
-                'storey' => $storey->toRfc4122(), 'fromNode' => ($names[$from] ?? Uuid::fromString($from))->toRfc4122(), 'toNode' => ($names[$to] ?? Uuid::fromString($to))->toRfc4122(),
-                'thickness' => (float) ($buildUp['thickness'] ?? $walls[$i]->thickness), 'height' => $buildUp['height'] ?? null, 'enclosing' => $buildUp['enclosing'] ?? true,
+                'storey' => $storey->toRfc4122(), 'fromNode' => (
+                    $names[$from]
+                    ?? Uuid::fromString($from)
+                )->toRfc4122(), 'toNode' => ($names[$to] ?? Uuid::fromString($to))->toRfc4122(),
+                'thickness' => (float) (
+                    $buildUp['thickness']
+                    ?? $walls[$i]->thickness
+                ), 'height' => $buildUp['height'] ?? null, 'enclosing' => $buildUp['enclosing'] ?? true,
                 'line' => 'centre', 'evidence' => Evidence::Ink->value, 'rise' => 0.0, 'buildUp' => $kind,
             ], $asked[$i]->at);
-            $laid[$i] = [$id, new CoreWall('', $joined['nodes'][$from] ?? $nodes[$from], $joined['nodes'][$to] ?? $nodes[$to], $walls[$i]->thickness)];
+            $laid[$i] = [
+                $id,
+                new CoreWall('', $joined['nodes'][$from] ?? $nodes[$from], $joined['nodes'][$to] ?? $nodes[$to], $walls[$i]->thickness),
+            ];
         }
         $this->openings($workspace, $row->project(), $lay, $walls, $laid);
         foreach ($lay->list('columns') as $column) {
             $column->object(['x', 'y', 'width', 'depth']);
-            $workspace->add(Column::class, new UuidV7(), ['storey' => $storey->toRfc4122(), 'x' => $column->get('x')->number(), 'y' => $column->get('y')->number(), 'width' => $column->get('width')->positive(), 'depth' => $column->get('depth')->positive(), 'round' => false], $column->at);
+            $workspace->add(
+                Column::class,
+                new UuidV7(),
+                [
+                    'storey' => $storey->toRfc4122(),
+                    'x' => $column->get('x')->number(),
+                    'y' => $column->get('y')->number(),
+                    'width' => $column->get('width')->positive(),
+                    'depth' => $column->get('depth')->positive(),
+                    'round' => false,
+                ],
+                $column->at,
+            );
         }
     }
 
@@ -108,7 +139,9 @@ final readonly class LayOperation implements Operation
             $numbers[$letter] = $n;
             $workspace->add(Opening::class, new UuidV7(), [
                 'wall' => $id->toRfc4122(), 'kind' => $kind->value, 'offset' => $offset, 'width' => $width, 'sill' => $sill, 'height' => $height,
-                'hand' => 'far' === $opening->optional('leafAt')?->text() ? Hand::Right->value : Hand::Left->value, 'swing' => $opening->optional('leafSide')?->text() ?? Hand::Left->value,
+                'hand' => 'far' === $opening->optional('leafAt')?->text()
+                    ? Hand::Right->value
+                    : Hand::Left->value, 'swing' => $opening->optional('leafSide')?->text() ?? Hand::Left->value,
                 'number' => $letter.str_pad((string) $n, 2, '0', \STR_PAD_LEFT), 'leaf' => Leaf::Single->value,
             ], $opening->at);
         }
@@ -124,7 +157,15 @@ final readonly class LayOperation implements Operation
         foreach ($workspace->findBy(Node::class, 'storey', $storey) as $node) {
             $nodes[$node->id()->toRfc4122()] = $node->at();
         }
-        $core = array_map(static fn (Wall $w): CoreWall => Wall::core($w->id()->toRfc4122(), $w->values(), $nodes[$w->fromNode()->toRfc4122()], $nodes[$w->toNode()->toRfc4122()]), $walls);
+        $core = array_map(
+            static fn (Wall $w): CoreWall => Wall::core(
+                $w->id()->toRfc4122(),
+                $w->values(),
+                $nodes[$w->fromNode()->toRfc4122()],
+                $nodes[$w->toNode()->toRfc4122()],
+            ),
+            $walls,
+        );
 
         return [$core, $nodes];
     }
@@ -133,7 +174,10 @@ final readonly class LayOperation implements Operation
     private static function numbers(Workspace $workspace, Uuid $project): array
     {
         $numbers = [];
-        foreach ($workspace->connection()->fetchFirstColumn('SELECT number FROM opening WHERE project = ?', [$project->toBinary()]) as $number) {
+        foreach ($workspace->connection()->fetchFirstColumn(
+            'SELECT number FROM opening WHERE project = ?',
+            [$project->toBinary()],
+        ) as $number) {
             if (1 === preg_match('/^([A-Z]+)(\d+)$/', Raw::text($number), $m)) {
                 $numbers[$m[1]] = max($numbers[$m[1]] ?? 0, (int) $m[2]);
             }

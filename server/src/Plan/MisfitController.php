@@ -34,8 +34,13 @@ final readonly class MisfitController
     /** walls and columns looked at in one request */
     private const AT_ONCE = 16;
 
-    public function __construct(private ProjectAccess $access, private EntityManagerInterface $entities, private InkOfPages $ink, private PlanKeeper $plans, private CacheInterface $cache)
-    {
+    public function __construct(
+        private ProjectAccess $access,
+        private EntityManagerInterface $entities,
+        private InkOfPages $ink,
+        private PlanKeeper $plans,
+        private CacheInterface $cache,
+    ) {
     }
 
     #[Needs(Who::Reader)]
@@ -44,16 +49,39 @@ final readonly class MisfitController
     {
         $drawing = $this->access->row(Drawing::class, $project, $id);
         $against = $request->query->get('against');
-        $other = null === $against ? null : $this->access->row(Drawing::class, $project, RowValues::uuid(JsonValue::of($against, 'against')));
-        $storey = $drawing->storey() ?? throw Refusal::conflict('not-a-plan', 'Only drawings that lie on a storey can be held against its walls.', 'drawing');
+        $other = null === $against ? null : $this->access->row(
+            Drawing::class,
+            $project,
+            RowValues::uuid(JsonValue::of($against, 'against')),
+        );
+        $storey = $drawing->storey() ?? throw Refusal::conflict(
+            'not-a-plan',
+            'Only drawings that lie on a storey can be held against its walls.',
+            'drawing',
+        );
         $of = $this->looker($drawing);
         $ofOther = null === $other ? null : $this->looker($other);
-        $all = [...$this->plans->load($drawing->beside($storey))->walls, ...$this->entities->getRepository(Column::class)->findBy(['project' => $drawing->project(), 'storey' => $storey], ['id' => 'ASC'])];
+        $all = [
+            ...$this->plans->load($drawing->beside($storey))->walls,
+            ...$this->entities->getRepository(Column::class)->findBy(
+                ['project' => $drawing->project(), 'storey' => $storey],
+                ['id' => 'ASC'],
+            ),
+        ];
         $from = max(0, $request->query->getInt('from'));
         $things = [];
         foreach (\array_slice($all, $from, self::AT_ONCE) as $thing) {
-            $misfit = $this->cache->get('misfit.'.self::basis($thing, $of, $ofOther), static fn (): ?Misfit => self::both($thing, $of, $ofOther));
-            $things[] = self::row($thing instanceof CoreWall ? 'wall' : 'column', $thing instanceof CoreWall ? $thing->id : $thing->id()->toRfc4122(), $misfit, $of, $ofOther);
+            $misfit = $this->cache->get(
+                'misfit.'.self::basis($thing, $of, $ofOther),
+                static fn (): ?Misfit => self::both($thing, $of, $ofOther),
+            );
+            $things[] = self::row(
+                $thing instanceof CoreWall ? 'wall' : 'column',
+                $thing instanceof CoreWall ? $thing->id : $thing->id()->toRfc4122(),
+                $misfit,
+                $of,
+                $ofOther,
+            );
         }
         $next = $from + self::AT_ONCE;
 
@@ -64,7 +92,10 @@ final readonly class MisfitController
     private function looker(Drawing $drawing): array
     {
         return [
-            $this->ink->of($drawing) ?? throw Refusal::conflict('not-ready', 'This page is still being read: its ink cannot be looked at yet.'),
+            $this->ink->of($drawing) ?? throw Refusal::conflict(
+                'not-ready',
+                'This page is still being read: its ink cannot be looked at yet.',
+            ),
             $this->entities->find(DrawingFit::class, $drawing->key()->criteria()) ?? throw Refusal::notFound(),
         ];
     }
@@ -77,7 +108,9 @@ final readonly class MisfitController
      */
     private static function basis(CoreWall|Column $thing, array $of, ?array $ofOther): string
     {
-        $basis = [$thing instanceof CoreWall ? [$thing->from->toArray(), $thing->to->toArray(), $thing->thickness] : $thing->centre()->toArray()];
+        $basis = [
+            $thing instanceof CoreWall ? [$thing->from->toArray(), $thing->to->toArray(), $thing->thickness] : $thing->centre()->toArray(),
+        ];
         foreach (null === $ofOther ? [$of] : [$of, $ofOther] as [$ink, $fit]) {
             array_push($basis, $ink->version, $fit->pixelToMm()->matrix(), $fit->pixelToMm()->lens);
         }
@@ -113,7 +146,10 @@ final readonly class MisfitController
     private static function row(string $type, string $id, ?Misfit $misfit, array $of, ?array $ofOther): array
     {
         // What the fits leave open over ten metres, and the ink.
-        $fits = hypot($of[1]->plusMinusMmPer10m() ?? self::GUESS, null === $ofOther ? 0.0 : $ofOther[1]->plusMinusMmPer10m() ?? self::GUESS);
+        $fits = hypot(
+            $of[1]->plusMinusMmPer10m() ?? self::GUESS,
+            null === $ofOther ? 0.0 : $ofOther[1]->plusMinusMmPer10m() ?? self::GUESS,
+        );
 
         return [
             'type' => $type, 'id' => $id, 'mm' => $misfit?->mm(), 'x' => $misfit->by->x ?? 0.0, 'y' => $misfit->by->y ?? 0.0,

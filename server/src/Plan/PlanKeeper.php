@@ -42,8 +42,14 @@ final readonly class PlanKeeper implements Follower, Aftermath
         foreach ($workspace->touched(Wall::class) as $wall) {
             $walls[$wall->id()->toRfc4122()] = $wall;
         }
-        $workspace->readAll(Node::class, array_merge(...array_map(static fn (Wall $w): array => [$w->fromNode(), $w->toNode()], array_values($walls))));
-        $moved = array_filter($workspace->touched(Node::class), static fn (Node $n): bool => null !== $workspace->was(Node::class, $n->id()));
+        $workspace->readAll(
+            Node::class,
+            array_merge(...array_map(static fn (Wall $w): array => [$w->fromNode(), $w->toNode()], array_values($walls))),
+        );
+        $moved = array_filter(
+            $workspace->touched(Node::class),
+            static fn (Node $n): bool => null !== $workspace->was(Node::class, $n->id()),
+        );
         foreach (['fromNode', 'toNode'] as $end) {
             $workspace->findAllBy(Wall::class, $end, array_map(static fn (Node $n): Uuid => $n->id(), array_values($moved)));
         }
@@ -56,19 +62,41 @@ final readonly class PlanKeeper implements Follower, Aftermath
         }
         $lengths = [];
         foreach ($walls as $id => $wall) {
-            $lengths[$id] = $wall->span($workspace->get(Node::class, $wall->fromNode())->at(), $workspace->get(Node::class, $wall->toNode())->at())->length();
+            $lengths[$id] = $wall->span(
+                $workspace->get(Node::class, $wall->fromNode())->at(),
+                $workspace->get(Node::class, $wall->toNode())->at(),
+            )->length();
             if ($lengths[$id] > self::LONGEST_MM) {
-                throw Refusal::invalid('wall-too-long', \sprintf('This wall is %.0f m long; the longest that is drawn in one piece is %d m. Check the unit.', $lengths[$id] / 1e3, self::LONGEST_MM / 1e3), $id);
+                throw Refusal::invalid(
+                    'wall-too-long',
+                    \sprintf(
+                        'This wall is %.0f m long; the longest that is drawn in one piece is %d m. Check the unit.',
+                        $lengths[$id] / 1e3,
+                        self::LONGEST_MM / 1e3,
+                    ),
+                    $id,
+                );
             }
         }
         foreach ($workspace->touched(Opening::class) as $opening) {
             $id = $opening->wall()->toRfc4122();
             if (!isset($lengths[$id])) {
                 $wall = $workspace->get(Wall::class, $opening->wall());
-                $lengths[$id] = $wall->span($workspace->get(Node::class, $wall->fromNode())->at(), $workspace->get(Node::class, $wall->toNode())->at())->length();
+                $lengths[$id] = $wall->span(
+                    $workspace->get(Node::class, $wall->fromNode())->at(),
+                    $workspace->get(Node::class, $wall->toNode())->at(),
+                )->length();
             }
             if ($opening->width() > $lengths[$id]) {
-                throw Refusal::invalid('opening-too-wide', \sprintf('The opening is %.0f mm wide, its wall only %.0f mm long: make it narrower, or choose a longer wall.', $opening->width(), $lengths[$id]), $opening->id()->toRfc4122().'/width');
+                throw Refusal::invalid(
+                    'opening-too-wide',
+                    \sprintf(
+                        'The opening is %.0f mm wide, its wall only %.0f mm long: make it narrower, or choose a longer wall.',
+                        $opening->width(),
+                        $lengths[$id],
+                    ),
+                    $opening->id()->toRfc4122().'/width',
+                );
             }
         }
     }
@@ -84,7 +112,10 @@ final readonly class PlanKeeper implements Follower, Aftermath
     /** The storey as the core knows it. */
     public function load(RowId $storey): CoreStorey
     {
-        $head = $this->connection->fetchAssociative('SELECT name, elevation, height FROM storey WHERE project = ? AND id = ?', $storey->binary());
+        $head = $this->connection->fetchAssociative(
+            'SELECT name, elevation, height FROM storey WHERE project = ? AND id = ?',
+            $storey->binary(),
+        );
         $near = new StoreyNear($this->connection, $storey);
         $lines = $near->lines($near->bounds() ?? [0.0, 0.0, 0.0, 0.0]);
         $walls = array_values(array_filter($lines, static fn ($l): bool => $l instanceof CoreWall));
@@ -145,12 +176,21 @@ final readonly class PlanKeeper implements Follower, Aftermath
                     break;
                 case Divider::class:
                     foreach ($states as $values) {
-                        $of($values['storey'])->line($id->toRfc4122(), null === $before ? null : Divider::core($id->toRfc4122(), $before), null === $row ? null : Divider::core($id->toRfc4122(), $row->values()));
+                        $of($values['storey'])->line(
+                            $id->toRfc4122(),
+                            null === $before ? null : Divider::core($id->toRfc4122(), $before),
+                            null === $row ? null : Divider::core($id->toRfc4122(), $row->values()),
+                        );
                     }
                     break;
                 case Column::class:
                     foreach ($states as $values) {
-                        [$x, $y, $w, $d] = [(float) $values['x'], (float) $values['y'], (float) $values['width'] / 2.0, (float) $values['depth'] / 2.0];
+                        [$x, $y, $w, $d] = [
+                            (float) $values['x'],
+                            (float) $values['y'],
+                            (float) $values['width'] / 2.0,
+                            (float) $values['depth'] / 2.0,
+                        ];
                         foreach ([[0.0, 0.0], [-$w, -$d], [$w, -$d], [$w, $d], [-$w, $d]] as [$dx, $dy]) {
                             $of($values['storey'])->points[] = new Point($x + $dx, $y + $dy);
                         }

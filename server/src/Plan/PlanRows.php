@@ -10,6 +10,9 @@ final readonly class PlanRows implements RowKinds
 {
     public function rows(): array
     {
-        return [BuildUp::class, Node::class, Wall::class, Opening::class, Room::class, Divider::class, Figure::class, Note::class, ListedRoom::class];
+        return [
+            BuildUp::class, Node::class, Wall::class, Opening::class, Room::class, Divider::class, Figure::class, Note::class,
+            ListedRoom::class,
+        ];
     }
 }

@@ -51,9 +51,17 @@ final class PricedLines
         }
         if ('add' === ($data['do'] ?? null)) {
             match ($data['type'] ?? null) {
-                'node' => $this->nodes[self::text($data, 'id')] = [self::text($values, 'storey'), self::number($values, 'x'), self::number($values, 'y')],
+                'node' => $this->nodes[self::text($data, 'id')] = [
+                    self::text($values, 'storey'),
+                    self::number($values, 'x'),
+                    self::number($values, 'y'),
+                ],
                 'wall' => $this->walls[] = [self::text($values, 'fromNode'), self::text($values, 'toNode')],
-                'divider' => $this->line(self::text($values, 'storey'), [self::number($values, 'x1'), self::number($values, 'y1')], [self::number($values, 'x2'), self::number($values, 'y2')]),
+                'divider' => $this->line(
+                    self::text($values, 'storey'),
+                    [self::number($values, 'x1'), self::number($values, 'y1')],
+                    [self::number($values, 'x2'), self::number($values, 'y2')],
+                ),
                 default => null,
             };
         }

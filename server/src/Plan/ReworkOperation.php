@@ -52,7 +52,11 @@ final readonly class ReworkOperation implements Operation
         $openings = $workspace->findBy(Opening::class, 'wall', $wall->id());
         foreach ($openings as $opening) {
             if ($opening->offset() < $along && $opening->offset() + $opening->width() > $along) {
-                throw Refusal::invalid('opening-on-cut', 'A door or window lies where the wall would be cut: cut beside it.', $rework->at.'/along');
+                throw Refusal::invalid(
+                    'opening-on-cut',
+                    'A door or window lies where the wall would be cut: cut beside it.',
+                    $rework->at.'/along',
+                );
             }
         }
         $node = $this->addNode($workspace, RowValues::uuid($rework->get('node')), $wall, $parts['at'], $rework->at);
@@ -69,7 +73,12 @@ final readonly class ReworkOperation implements Operation
 
     private function join(Workspace $workspace, Wall $first, Wall $second, JsonValue $rework): void
     {
-        $shared = array_values(array_intersect([$first->fromNode()->toRfc4122(), $first->toNode()->toRfc4122()], [$second->fromNode()->toRfc4122(), $second->toNode()->toRfc4122()]));
+        $shared = array_values(
+            array_intersect(
+                [$first->fromNode()->toRfc4122(), $first->toNode()->toRfc4122()],
+                [$second->fromNode()->toRfc4122(), $second->toNode()->toRfc4122()],
+            ),
+        );
         $node = 1 === \count($shared) ? Uuid::fromString($shared[0]) : throw UnusableEdit::onlyStraightOn();
         if (2 !== \count($workspace->findBy(Wall::class, 'fromNode', $node)) + \count($workspace->findBy(Wall::class, 'toNode', $node))) {
             throw UnusableEdit::onlyStraightOn();
@@ -143,7 +152,10 @@ final readonly class ReworkOperation implements Operation
         // Where the other wall does not reach so far, both go on to the corner.
         $short = Rework::endShortOf($other, $to);
         $end = null === $short ? null : ($short ? $host->fromNode() : $host->toNode());
-        if (null !== $end && 1 === \count($workspace->findBy(Wall::class, 'fromNode', $end)) + \count($workspace->findBy(Wall::class, 'toNode', $end))) {
+        if (
+            null !== $end
+            && 1 === \count($workspace->findBy(Wall::class, 'fromNode', $end)) + \count($workspace->findBy(Wall::class, 'toNode', $end))
+        ) {
             $more = $other->length();
             StoreyWalls::move($workspace, [$end->toBinary() => $to], $base, $rework->at);
             $this->follow($workspace, $host, $short, StoreyWalls::core($workspace, $host)->length() - $more, $rework->at);
@@ -191,7 +203,14 @@ final readonly class ReworkOperation implements Operation
                 if (MendAct::Trim === $mend->act && null !== $mend->ends[1]) {
                     $core = StoreyWalls::core($workspace, $other);
                     $corner = true === $mend->ends[0] ? $mend->from : $mend->to;
-                    $this->lead($workspace, $other, $mend->ends[1] ? $corner : $core->from, $mend->ends[1] ? $core->to : $corner, $base, $at);
+                    $this->lead(
+                        $workspace,
+                        $other,
+                        $mend->ends[1] ? $corner : $core->from,
+                        $mend->ends[1] ? $core->to : $corner,
+                        $base,
+                        $at,
+                    );
                 }
         }
     }
@@ -222,7 +241,10 @@ final readonly class ReworkOperation implements Operation
             $core = StoreyWalls::core($workspace, $wall);
         }
         $shift = StoreySettled::along($core->from, $mend->from, $mend->to);
-        $taken = array_map(static fn (Opening $o): array => [$o->offset(), $o->offset() + $o->width()], $workspace->findBy(Opening::class, 'wall', $other->id()));
+        $taken = array_map(
+            static fn (Opening $o): array => [$o->offset(), $o->offset() + $o->width()],
+            $workspace->findBy(Opening::class, 'wall', $other->id()),
+        );
         foreach ($workspace->findBy(Opening::class, 'wall', $wall->id()) as $opening) {
             $start = $opening->offset() + $shift;
             $isDouble = [] !== array_filter($taken, static fn (array $t): bool => $start < $t[1] && $t[0] < $start + $opening->width());
@@ -240,7 +262,13 @@ final readonly class ReworkOperation implements Operation
         }
         $all = [$wall->fromNode(), $wall->toNode(), $other->fromNode(), $other->toNode()];
         $node = static fn (bool $start): string => ($start !== $runsBack ? $wall->fromNode() : $wall->toNode())->toRfc4122();
-        $ends = array_filter(['fromNode' => null === $mend->ends[0] ? null : $node($mend->ends[0]), 'toNode' => null === $mend->ends[1] ? null : $node($mend->ends[1])], static fn (?string $id): bool => null !== $id);
+        $ends = array_filter(
+            [
+                'fromNode' => null === $mend->ends[0] ? null : $node($mend->ends[0]),
+                'toNode' => null === $mend->ends[1] ? null : $node($mend->ends[1]),
+            ],
+            static fn (?string $id): bool => null !== $id,
+        );
         $workspace->remove($wall, $at);
         $workspace->set($other, $ends, $at);
         $this->removeUnused($workspace, $all, $at);
@@ -250,7 +278,11 @@ final readonly class ReworkOperation implements Operation
     private function removeUnused(Workspace $workspace, array $nodes, string $at): void
     {
         foreach (array_unique($nodes) as $node) {
-            if (0 === \count($workspace->findBy(Wall::class, 'fromNode', $node)) + \count($workspace->findBy(Wall::class, 'toNode', $node))) {
+            if (0 === \count($workspace->findBy(
+                Wall::class,
+                'fromNode',
+                $node,
+            )) + \count($workspace->findBy(Wall::class, 'toNode', $node))) {
                 $workspace->remove($workspace->get(Node::class, $node), $at);
             }
         }
@@ -259,7 +291,12 @@ final readonly class ReworkOperation implements Operation
     private function addNode(Workspace $workspace, Uuid $id, Wall $wall, Point $at, string $where): string
     {
         $drawing = $workspace->get(Node::class, $wall->fromNode())->values()['drawing'];
-        $workspace->add(Node::class, $id, ['storey' => $wall->storey()->toRfc4122(), 'drawing' => $drawing, 'x' => $at->x, 'y' => $at->y], $where);
+        $workspace->add(
+            Node::class,
+            $id,
+            ['storey' => $wall->storey()->toRfc4122(), 'drawing' => $drawing, 'x' => $at->x, 'y' => $at->y],
+            $where,
+        );
 
         return $id->toRfc4122();
     }

@@ -54,7 +54,15 @@ class Room extends ProjectRow implements OnStorey
 
     public function values(): array
     {
-        return ['storey' => $this->storey->toRfc4122(), 'drawing' => $this->drawing?->toRfc4122(), 'name' => $this->name, 'number' => $this->number, 'x' => $this->x, 'y' => $this->y, 'height' => $this->height];
+        return [
+            'storey' => $this->storey->toRfc4122(),
+            'drawing' => $this->drawing?->toRfc4122(),
+            'name' => $this->name,
+            'number' => $this->number,
+            'x' => $this->x,
+            'y' => $this->y,
+            'height' => $this->height,
+        ];
     }
 
     public function take(RowValues $values): void

@@ -34,7 +34,12 @@ final readonly class RoomsTableController
     {
         $body = JsonValue::parse($request->getContent())->object(['text', 'unit']);
 
-        return new JsonResponse(['rooms' => array_map(self::told(...), RoomsTable::read($body->get('text')->text(self::LONGEST), $body->get('unit')->choice(LengthUnit::class)))]);
+        return new JsonResponse([
+            'rooms' => array_map(
+                self::told(...),
+                RoomsTable::read($body->get('text')->text(self::LONGEST), $body->get('unit')->choice(LengthUnit::class)),
+            ),
+        ]);
     }
 
     #[Needs(Who::Reader)]
@@ -42,7 +47,10 @@ final readonly class RoomsTableController
     public function compare(Uuid $project, Uuid $id): Response
     {
         $storey = $this->access->row(Storey::class, $project, $id);
-        $rows = $this->entities->getRepository(ListedRoom::class)->findBy(['project' => $storey->project(), 'storey' => $storey->id()], ['id' => 'ASC']);
+        $rows = $this->entities->getRepository(ListedRoom::class)->findBy(
+            ['project' => $storey->project(), 'storey' => $storey->id()],
+            ['id' => 'ASC'],
+        );
         $listed = array_map(static fn (ListedRoom $r): CoreListedRoom => $r->toCore(), $rows);
         $ids = new \SplObjectStorage();
         foreach ($listed as $i => $room) {
@@ -61,6 +69,12 @@ final readonly class RoomsTableController
     /** @return array{number: string, name: string, width: float|null, depth: float|null, areaM2: float|null} */
     private static function told(CoreListedRoom $room): array
     {
-        return ['number' => $room->number, 'name' => $room->name, 'width' => $room->width, 'depth' => $room->depth, 'areaM2' => $room->areaM2];
+        return [
+            'number' => $room->number,
+            'name' => $room->name,
+            'width' => $room->width,
+            'depth' => $room->depth,
+            'areaM2' => $room->areaM2,
+        ];
     }
 }

@@ -42,10 +42,18 @@ final readonly class SettleController
             'straightened' => $settled->straightened,
             'held' => $settled->held,
             'contradictions' => array_map(
-                static fn (Contradiction $c): array => ['figure' => $c->figure, 'chain' => $c->chain, 'byMm' => $c->byMm, 'culprit' => $c->culprit],
+                static fn (Contradiction $c): array => [
+                    'figure' => $c->figure,
+                    'chain' => $c->chain,
+                    'byMm' => $c->byMm,
+                    'culprit' => $c->culprit,
+                ],
                 $settled->contradictions,
             ),
-            'unheld' => array_map(static fn (Unheld $u): array => ['figure' => $u->figure, 'why' => $u->why->value, 'degrees' => $u->degrees], $settled->unheld),
+            'unheld' => array_map(
+                static fn (Unheld $u): array => ['figure' => $u->figure, 'why' => $u->why->value, 'degrees' => $u->degrees],
+                $settled->unheld,
+            ),
         ]);
     }
 }

@@ -38,7 +38,11 @@ final readonly class SettleOperation implements Operation
                 continue;
             }
             $along = StoreySettled::along($nodes[$joined->from], $from, $settled->moves[$joined->to] ?? $nodes[$joined->to]);
-            foreach (abs($along) < 1e-9 ? [] : $workspace->findBy(Opening::class, 'wall', Uuid::fromString($joined->wall->id)) as $opening) {
+            foreach (abs($along) < 1e-9 ? [] : $workspace->findBy(
+                Opening::class,
+                'wall',
+                Uuid::fromString($joined->wall->id),
+            ) as $opening) {
                 $workspace->set($opening, ['offset' => $opening->offset() + $along], $settle->at);
             }
         }

@@ -39,12 +39,19 @@ final class SettlesStoreys
     public static function walls(Connection $connection, RowId $storey): array
     {
         [$walls, $nodes, $sigmas] = [[], [], []];
-        $rows = $connection->iterateNumeric('SELECT w.id, w.from_node, f.x, f.y, w.to_node, t.x, t.y, w.thickness, w.rise, w.evidence FROM wall w JOIN node f ON f.project = w.project AND f.id = w.from_node JOIN node t ON t.project = w.project AND t.id = w.to_node WHERE w.project = ? AND w.storey = ? ORDER BY w.id', $storey->binary());
+        $rows = $connection->iterateNumeric(
+            'SELECT w.id, w.from_node, f.x, f.y, w.to_node, t.x, t.y, w.thickness, w.rise, w.evidence FROM wall w JOIN node f ON f.project = w.project AND f.id = w.from_node JOIN node t ON t.project = w.project AND t.id = w.to_node WHERE w.project = ? AND w.storey = ? ORDER BY w.id',
+            $storey->binary(),
+        );
         foreach ($rows as [$id, $from, $x1, $y1, $to, $x2, $y2, $thickness, $rise, $evidence]) {
             [$id, $from, $to] = [Raw::id($id), Raw::id($from), Raw::id($to)];
             $nodes[$from] ??= new Point(Raw::number($x1), Raw::number($y1));
             $nodes[$to] ??= new Point(Raw::number($x2), Raw::number($y2));
-            $walls[] = new JoinedWall(new CoreWall($id, $nodes[$from], $nodes[$to], Raw::number($thickness), rise: Raw::number($rise)), $from, $to);
+            $walls[] = new JoinedWall(
+                new CoreWall($id, $nodes[$from], $nodes[$to], Raw::number($thickness), rise: Raw::number($rise)),
+                $from,
+                $to,
+            );
             foreach ([$from, $to] as $node) {
                 $sigmas[$node] = min($sigmas[$node] ?? \INF, self::SIGMAS[Raw::text($evidence)] ?? self::SIGMAS['ink']);
             }
@@ -56,9 +63,19 @@ final class SettlesStoreys
     /** @return list<Figure> that were decided */
     public static function figures(Connection $connection, RowId $storey): array
     {
-        $unit = LengthUnit::tryFrom(Raw::text($connection->fetchOne('SELECT unit FROM project WHERE project = ? AND id = ?', (new RowId($storey->project, $storey->project))->binary()))) ?? LengthUnit::Millimetre;
+        $unit = LengthUnit::tryFrom(
+            Raw::text(
+                $connection->fetchOne(
+                    'SELECT unit FROM project WHERE project = ? AND id = ?',
+                    (new RowId($storey->project, $storey->project))->binary(),
+                ),
+            ),
+        ) ?? LengthUnit::Millimetre;
         $figures = [];
-        foreach ($connection->iterateNumeric('SELECT id, a, a_side, b, b_side, text, mm, traced_mm, site_mm, decided FROM figure WHERE project = ? AND storey = ? ORDER BY id', $storey->binary()) as [$id, $a, $aSide, $b, $bSide, $text, $mm, $traced, $site, $decided]) {
+        foreach ($connection->iterateNumeric(
+            'SELECT id, a, a_side, b, b_side, text, mm, traced_mm, site_mm, decided FROM figure WHERE project = ? AND storey = ? ORDER BY id',
+            $storey->binary(),
+        ) as [$id, $a, $aSide, $b, $bSide, $text, $mm, $traced, $site, $decided]) {
             $wanted = match (Decided::from(Raw::text($decided))) {
                 Decided::Open => null,
                 Decided::Figure => Raw::number($mm),
@@ -66,7 +83,15 @@ final class SettlesStoreys
                 Decided::Site => Raw::optional($site),
             };
             if (null !== $wanted && $wanted > 0.0) {
-                $figures[] = new Figure(Raw::id($id), Raw::id($a), Line::from(Raw::text($aSide)), Raw::id($b), Line::from(Raw::text($bSide)), $wanted, self::tolerance(Raw::text($text), $unit));
+                $figures[] = new Figure(
+                    Raw::id($id),
+                    Raw::id($a),
+                    Line::from(Raw::text($aSide)),
+                    Raw::id($b),
+                    Line::from(Raw::text($bSide)),
+                    $wanted,
+                    self::tolerance(Raw::text($text), $unit),
+                );
             }
         }
 

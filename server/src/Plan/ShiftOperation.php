@@ -17,7 +17,8 @@ use Plinth\Server\Http\Refusal;
 use Symfony\Component\Uid\Uuid;
 
 /**
- * Moves a wall across itself, makes it as long as stated, or moves nodes as they were dragged, with all that is joined to them; or gives walls another
+ * Moves a wall across itself, makes it as long as stated, or moves nodes as they were dragged, with all that is joined to them; or gives
+ * walls another
  * thickness, the line that was traced staying where it is.
  */
 final readonly class ShiftOperation implements Operation

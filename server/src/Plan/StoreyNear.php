@@ -60,7 +60,12 @@ final class StoreyNear implements Neighbourhood
         }
         [$x1, $y1, $x2, $y2] = $box;
         // What bounds rooms and what does not is asked for one after the other.
-        $this->asked[implode(',', $box)] ??= self::walls($this->connection->iterateNumeric(self::WALLS.' AND w.x_min <= ? AND w.x_max >= ? AND w.y_min <= ? AND w.y_max >= ?', [...$this->storey->binary(), $x2, $x1, $y2, $y1]));
+        $this->asked[implode(',', $box)] ??= self::walls(
+            $this->connection->iterateNumeric(
+                self::WALLS.' AND w.x_min <= ? AND w.x_max >= ? AND w.y_min <= ? AND w.y_max >= ?',
+                [...$this->storey->binary(), $x2, $x1, $y2, $y1],
+            ),
+        );
 
         return [...$lines, ...$this->asked[implode(',', $box)]];
     }
@@ -69,25 +74,53 @@ final class StoreyNear implements Neighbourhood
     {
         if (null === $this->columns) {
             $this->columns = [];
-            foreach ($this->connection->iterateNumeric('SELECT id, x, y, width, depth, round FROM building_column WHERE project = ? AND storey = ? ORDER BY id', $this->storey->binary()) as [$id, $x, $y, $width, $depth, $round]) {
-                $this->columns[] = new Column(Raw::id($id), new Point(Raw::number($x), Raw::number($y)), Raw::number($width), Raw::number($depth), 0.0 !== Raw::number($round));
+            foreach ($this->connection->iterateNumeric(
+                'SELECT id, x, y, width, depth, round FROM building_column WHERE project = ? AND storey = ? ORDER BY id',
+                $this->storey->binary(),
+            ) as [$id, $x, $y, $width, $depth, $round]) {
+                $this->columns[] = new Column(
+                    Raw::id($id),
+                    new Point(Raw::number($x), Raw::number($y)),
+                    Raw::number($width),
+                    Raw::number($depth),
+                    0.0 !== Raw::number($round),
+                );
             }
         }
         $r = 20_000.0;
 
-        return array_values(array_filter($this->columns, static fn (Column $c): bool => $c->centre->x >= $box[0] - $r && $c->centre->x <= $box[2] + $r && $c->centre->y >= $box[1] - $r && $c->centre->y <= $box[3] + $r));
+        return array_values(
+            array_filter(
+                $this->columns,
+                static fn (Column $c): bool => $c->centre->x >= $box[0] - $r && $c->centre->x <= $box[2] + $r && $c->centre->y >= $box[1] - $r && $c->centre->y <= $box[3] + $r,
+            ),
+        );
     }
 
     public function rooms(array $box): array
     {
         if (null === $this->rooms) {
             $this->rooms = [];
-            foreach ($this->connection->iterateNumeric('SELECT id, name, number, x, y, height FROM room WHERE project = ? AND storey = ? ORDER BY id', $this->storey->binary()) as [$id, $name, $number, $x, $y, $height]) {
-                $this->rooms[] = new Room(Raw::id($id), Raw::text($name), Raw::text($number), new Point(Raw::number($x), Raw::number($y)), Raw::optional($height));
+            foreach ($this->connection->iterateNumeric(
+                'SELECT id, name, number, x, y, height FROM room WHERE project = ? AND storey = ? ORDER BY id',
+                $this->storey->binary(),
+            ) as [$id, $name, $number, $x, $y, $height]) {
+                $this->rooms[] = new Room(
+                    Raw::id($id),
+                    Raw::text($name),
+                    Raw::text($number),
+                    new Point(Raw::number($x), Raw::number($y)),
+                    Raw::optional($height),
+                );
             }
         }
 
-        return array_values(array_filter($this->rooms, static fn (Room $r): bool => $r->anchor->x >= $box[0] && $r->anchor->x <= $box[2] && $r->anchor->y >= $box[1] && $r->anchor->y <= $box[3]));
+        return array_values(
+            array_filter(
+                $this->rooms,
+                static fn (Room $r): bool => $r->anchor->x >= $box[0] && $r->anchor->x <= $box[2] && $r->anchor->y >= $box[1] && $r->anchor->y <= $box[3],
+            ),
+        );
     }
 
     public function openings(array $walls): array
@@ -97,8 +130,25 @@ final class StoreyNear implements Neighbourhood
         }
         $of = array_map(static fn (string $w): string => Uuid::fromString($w)->toBinary(), $walls);
         $openings = [];
-        foreach ($this->connection->iterateNumeric('SELECT id, wall, kind, offset_mm, width, sill, height, hand, swing, leaf FROM opening WHERE project = ? AND wall IN ('.implode(',', array_fill(0, \count($of), '?')).') ORDER BY id', [$this->storey->project->toBinary(), ...$of]) as [$id, $wall, $kind, $offset, $width, $sill, $height, $hand, $swing, $leaf]) {
-            $openings[] = new Opening(Raw::id($id), Raw::id($wall), OpeningKind::from(Raw::text($kind)), Raw::number($offset), Raw::number($width), Raw::number($sill), Raw::optional($height), Raw::text($hand), Raw::text($swing), Raw::text($leaf));
+        foreach ($this->connection->iterateNumeric(
+            'SELECT id, wall, kind, offset_mm, width, sill, height, hand, swing, leaf FROM opening WHERE project = ? AND wall IN ('.implode(
+                ',',
+                array_fill(0, \count($of), '?'),
+            ).') ORDER BY id',
+            [$this->storey->project->toBinary(), ...$of],
+        ) as [$id, $wall, $kind, $offset, $width, $sill, $height, $hand, $swing, $leaf]) {
+            $openings[] = new Opening(
+                Raw::id($id),
+                Raw::id($wall),
+                OpeningKind::from(Raw::text($kind)),
+                Raw::number($offset),
+                Raw::number($width),
+                Raw::number($sill),
+                Raw::optional($height),
+                Raw::text($hand),
+                Raw::text($swing),
+                Raw::text($leaf),
+            );
         }
 
         return $openings;
@@ -110,8 +160,14 @@ final class StoreyNear implements Neighbourhood
             $this->boundsKnown = true;
             // One at a time each is the end of an index.
             $key = $this->storey->binary();
-            $walls = $this->connection->fetchNumeric('SELECT (SELECT MIN(x_min) FROM wall WHERE project = ? AND storey = ?), (SELECT MIN(y_min) FROM wall WHERE project = ? AND storey = ?), (SELECT MAX(x_max) FROM wall WHERE project = ? AND storey = ?), (SELECT MAX(y_max) FROM wall WHERE project = ? AND storey = ?), (SELECT COUNT(*) FROM wall WHERE project = ? AND storey = ?)', [...$key, ...$key, ...$key, ...$key, ...$key]);
-            $dividers = $this->connection->fetchNumeric('SELECT MIN(LEAST(x1, x2)), MIN(LEAST(y1, y2)), MAX(GREATEST(x1, x2)), MAX(GREATEST(y1, y2)) FROM divider WHERE project = ? AND storey = ?', $this->storey->binary());
+            $walls = $this->connection->fetchNumeric(
+                'SELECT (SELECT MIN(x_min) FROM wall WHERE project = ? AND storey = ?), (SELECT MIN(y_min) FROM wall WHERE project = ? AND storey = ?), (SELECT MAX(x_max) FROM wall WHERE project = ? AND storey = ?), (SELECT MAX(y_max) FROM wall WHERE project = ? AND storey = ?), (SELECT COUNT(*) FROM wall WHERE project = ? AND storey = ?)',
+                [...$key, ...$key, ...$key, ...$key, ...$key],
+            );
+            $dividers = $this->connection->fetchNumeric(
+                'SELECT MIN(LEAST(x1, x2)), MIN(LEAST(y1, y2)), MAX(GREATEST(x1, x2)), MAX(GREATEST(y1, y2)) FROM divider WHERE project = ? AND storey = ?',
+                $this->storey->binary(),
+            );
             $this->isSmall = Raw::number($walls[4] ?? 0) <= self::SMALL;
             foreach ([$walls, $dividers] as $row) {
                 if (\is_array($row) && isset($row[0], $row[1], $row[2], $row[3])) {
@@ -132,8 +188,15 @@ final class StoreyNear implements Neighbourhood
             return $this->dividers;
         }
         $dividers = [];
-        foreach ($this->connection->iterateNumeric('SELECT id, x1, y1, x2, y2 FROM divider WHERE project = ? AND storey = ? ORDER BY id', $this->storey->binary()) as [$id, $x1, $y1, $x2, $y2]) {
-            $dividers[] = new Divider(Raw::id($id), new Point(Raw::number($x1), Raw::number($y1)), new Point(Raw::number($x2), Raw::number($y2)));
+        foreach ($this->connection->iterateNumeric(
+            'SELECT id, x1, y1, x2, y2 FROM divider WHERE project = ? AND storey = ? ORDER BY id',
+            $this->storey->binary(),
+        ) as [$id, $x1, $y1, $x2, $y2]) {
+            $dividers[] = new Divider(
+                Raw::id($id),
+                new Point(Raw::number($x1), Raw::number($y1)),
+                new Point(Raw::number($x2), Raw::number($y2)),
+            );
         }
 
         return $this->dividers = $dividers;
@@ -148,7 +211,16 @@ final class StoreyNear implements Neighbourhood
     {
         $walls = [];
         foreach ($rows as [$id, $x1, $y1, $x2, $y2, $thickness, $line, $height, $rise, $enclosing]) {
-            $walls[] = new Wall(Raw::id($id), new Point(Raw::number($x1), Raw::number($y1)), new Point(Raw::number($x2), Raw::number($y2)), Raw::number($thickness), Line::from(Raw::text($line)), Raw::optional($height), Raw::number($rise), 0.0 !== Raw::number($enclosing));
+            $walls[] = new Wall(
+                Raw::id($id),
+                new Point(Raw::number($x1), Raw::number($y1)),
+                new Point(Raw::number($x2), Raw::number($y2)),
+                Raw::number($thickness),
+                Line::from(Raw::text($line)),
+                Raw::optional($height),
+                Raw::number($rise),
+                0.0 !== Raw::number($enclosing),
+            );
         }
 
         return $walls;

@@ -32,8 +32,24 @@ final class StoreyWalls
         while (true) {
             [$joined, $nodes, $wider] = self::within($workspace, $storey, $box);
             $shift = new Shift($joined, $nodes);
-            $runs = array_merge(...array_map($shift->run(...), array_values(array_intersect($ids, array_map(static fn (JoinedWall $j): string => $j->wall->id, $joined)))));
-            $needed = self::around([$box, ...array_values(array_map(static fn (JoinedWall $j): array => $j->wall->box(), array_filter($joined, static fn (JoinedWall $j): bool => \in_array($j->wall->id, $runs, true))))], 0.0);
+            $runs = array_merge(
+                ...array_map(
+                    $shift->run(...),
+                    array_values(array_intersect($ids, array_map(static fn (JoinedWall $j): string => $j->wall->id, $joined))),
+                ),
+            );
+            $needed = self::around(
+                [
+                    $box,
+                    ...array_values(
+                        array_map(
+                            static fn (JoinedWall $j): array => $j->wall->box(),
+                            array_filter($joined, static fn (JoinedWall $j): bool => \in_array($j->wall->id, $runs, true)),
+                        ),
+                    ),
+                ],
+                0.0,
+            );
             if ($needed[0] >= $box[0] && $needed[1] >= $box[1] && $needed[2] <= $box[2] && $needed[3] <= $box[3]) {
                 // What meets them is there; what in turn meets that is needed as well.
                 [$joined, $nodes] = self::within($workspace, $storey, $wider);
@@ -51,13 +67,19 @@ final class StoreyWalls
      */
     private static function around(array $boxes, float $margin = self::MARGIN_MM): array
     {
-        return [min(array_column($boxes, 0)) - $margin, min(array_column($boxes, 1)) - $margin, max(array_column($boxes, 2)) + $margin, max(array_column($boxes, 3)) + $margin];
+        return [
+            min(array_column($boxes, 0)) - $margin,
+            min(array_column($boxes, 1)) - $margin,
+            max(array_column($boxes, 2)) + $margin,
+            max(array_column($boxes, 3)) + $margin,
+        ];
     }
 
     /**
      * @param array{float, float, float, float} $box
      *
-     * @return array{list<JoinedWall>, array<string, Point>, array{float, float, float, float}} walls that touch the box, their nodes, and the box round them
+     * @return array{list<JoinedWall>, array<string, Point>, array{float, float, float, float}} walls that touch the box, their nodes, and
+     *                                                                                          the box round them
      */
     private static function within(Workspace $workspace, Uuid $storey, array $box): array
     {
@@ -72,7 +94,11 @@ final class StoreyWalls
             [$id, $from, $to] = [Raw::text($id), Raw::text($from), Raw::text($to)];
             $nodes[$from] ??= new Point(Raw::number($x1), Raw::number($y1));
             $nodes[$to] ??= new Point(Raw::number($x2), Raw::number($y2));
-            $walls[] = $joined = new JoinedWall(new CoreWall($id, $nodes[$from], $nodes[$to], Raw::number($thickness), rise: Raw::number($rise)), $from, $to);
+            $walls[] = $joined = new JoinedWall(
+                new CoreWall($id, $nodes[$from], $nodes[$to], Raw::number($thickness), rise: Raw::number($rise)),
+                $from,
+                $to,
+            );
             $wider = self::around([$wider, $joined->wall->box()], 0.0);
         }
 
@@ -81,7 +107,12 @@ final class StoreyWalls
 
     public static function core(Workspace $workspace, Wall $wall): CoreWall
     {
-        return Wall::core($wall->id()->toRfc4122(), $wall->values(), $workspace->get(Node::class, $wall->fromNode())->at(), $workspace->get(Node::class, $wall->toNode())->at());
+        return Wall::core(
+            $wall->id()->toRfc4122(),
+            $wall->values(),
+            $workspace->get(Node::class, $wall->fromNode())->at(),
+            $workspace->get(Node::class, $wall->toNode())->at(),
+        );
     }
 
     /**

@@ -31,18 +31,29 @@ final readonly class TraceOperation implements Operation
 
     public function apply(Workspace $workspace, JsonValue $trace, Base $base): void
     {
-        $trace->object(['storey', 'drawing', 'points', 'nodes', 'walls', 'closed', 'line', 'thickness', 'height', 'evidence', 'joins', 'rises', 'enclosing', 'buildUp']);
+        $trace->object([
+            'storey', 'drawing', 'points', 'nodes', 'walls', 'closed', 'line', 'thickness', 'height', 'evidence', 'joins',
+            'rises', 'enclosing', 'buildUp',
+        ]);
         $points = array_map(static fn (JsonValue $p): Point => new Point(...$p->pair()), $trace->list('points'));
         $nodes = array_map(RowValues::uuid(...), $trace->list('nodes'));
         $walls = array_map(RowValues::uuid(...), $trace->list('walls'));
         $closed = $trace->optional('closed')?->boolean() ?? false;
         $n = \count($points);
         if ($n < ($closed ? 3 : 2) || \count($nodes) !== $n || \count($walls) !== ($closed ? $n : $n - 1)) {
-            throw Refusal::invalid('bad-chain', 'A chain needs two points or more, one node for each point and one wall between each two.', $trace->at.'/points');
+            throw Refusal::invalid(
+                'bad-chain',
+                'A chain needs two points or more, one node for each point and one wall between each two.',
+                $trace->at.'/points',
+            );
         }
         foreach ($walls as $i => $_) {
             if ($points[$i]->distanceTo($points[($i + 1) % $n]) <= CoreWall::JOIN_MM) {
-                throw Refusal::invalid('wall-of-no-length', 'A wall needs a length: two points of the chain lie on one spot.', $trace->at.'/points/'.(($i + 1) % $n));
+                throw Refusal::invalid(
+                    'wall-of-no-length',
+                    'A wall needs a length: two points of the chain lie on one spot.',
+                    $trace->at.'/points/'.(($i + 1) % $n),
+                );
             }
         }
         $thickness = $trace->get('thickness')->positive(CoreWall::THICKEST_MM);
@@ -50,7 +61,10 @@ final readonly class TraceOperation implements Operation
         $rises = array_map(static fn (JsonValue $r): float => $r->number(), $trace->list('rises'));
         if (2 === $n && 0.0 !== ($rises[0] ?? 0.0) && Line::Centre !== $line) {
             // Beside an arc lies an arc about the same centre.
-            $beside = Rework::beside(new CoreWall('', $points[0], $points[1], $thickness, rise: $rises[0]), (Line::Left === $line ? -1.0 : 1.0) * $thickness / 2.0);
+            $beside = Rework::beside(
+                new CoreWall('', $points[0], $points[1], $thickness, rise: $rises[0]),
+                (Line::Left === $line ? -1.0 : 1.0) * $thickness / 2.0,
+            );
             $centre = [$beside['from'], $beside['to']];
             $rises = [$beside['rise']];
         } else {
@@ -84,7 +98,10 @@ final readonly class TraceOperation implements Operation
                 'enclosing' => $trace->optional('enclosing')?->boolean() ?? true,
                 'buildUp' => $trace->optional('buildUp')?->text(),
                 // What earlier walls of the chain rest on is not changed by how the latest was drawn.
-            ] + ($isNew ? ['evidence' => $trace->optional('evidence')?->text() ?? Evidence::Ink->value] : []), $base, $trace->at.'/walls/'.$i);
+            ] + ($isNew ? [
+                'evidence' => $trace->optional('evidence')?->text()
+                ?? Evidence::Ink->value,
+            ] : []), $base, $trace->at.'/walls/'.$i);
         }
     }
 

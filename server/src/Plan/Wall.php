@@ -111,7 +111,10 @@ class Wall extends ProjectRow implements OnStorey
         $this->evidence = $values->choice('evidence', Evidence::class);
         $this->rise = $values->optionalNumber('rise') ?? 0.0;
         if (0.0 !== $this->rise && (abs($this->rise) < Arc::LEAST_RISE_MM || abs($this->rise) > CoreWall::MOST_RISE_MM)) {
-            throw UnreadableDocument::outOfRange($values->at('rise'), \sprintf('zero for a straight wall, or from %g mm to %d km', Arc::LEAST_RISE_MM, CoreWall::MOST_RISE_MM / 1e6));
+            throw UnreadableDocument::outOfRange(
+                $values->at('rise'),
+                \sprintf('zero for a straight wall, or from %g mm to %d km', Arc::LEAST_RISE_MM, CoreWall::MOST_RISE_MM / 1e6),
+            );
         }
         $this->enclosing = $values->flagOr('enclosing', true);
         $this->buildUp = $values->optionalId('buildUp');
@@ -120,14 +123,27 @@ class Wall extends ProjectRow implements OnStorey
     /** @param array<string, scalar|null> $values of a wall's row */
     public static function core(string $id, array $values, Point $from, Point $to): CoreWall
     {
-        return new CoreWall($id, $from, $to, (float) $values['thickness'], Line::from((string) $values['line']), isset($values['height']) ? (float) $values['height'] : null, (float) ($values['rise'] ?? 0.0), (bool) ($values['enclosing'] ?? true));
+        return new CoreWall(
+            $id,
+            $from,
+            $to,
+            (float) $values['thickness'],
+            Line::from((string) $values['line']),
+            isset($values['height']) ? (float) $values['height'] : null,
+            (float) ($values['rise'] ?? 0.0),
+            (bool) ($values['enclosing'] ?? true),
+        );
     }
 
     /** Checks the length and keeps the box true, once both ends are known. */
     public function span(Point $from, Point $to): CoreWall
     {
         if ($from->distanceTo($to) <= CoreWall::JOIN_MM) {
-            throw Refusal::invalid('wall-of-no-length', \sprintf('A wall needs a length: its ends are only %.2f mm apart.', $from->distanceTo($to)), $this->id->toRfc4122());
+            throw Refusal::invalid(
+                'wall-of-no-length',
+                \sprintf('A wall needs a length: its ends are only %.2f mm apart.', $from->distanceTo($to)),
+                $this->id->toRfc4122(),
+            );
         }
         $wall = self::core($this->id->toRfc4122(), $this->values(), $from, $to);
         [$this->xMin, $this->yMin, $this->xMax, $this->yMax] = $wall->box();

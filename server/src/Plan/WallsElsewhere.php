@@ -31,7 +31,12 @@ final readonly class WallsElsewhere
             $workspace->findAllBy(Opening::class, 'wall', array_map(static fn (Wall $w): Uuid => $w->id(), $walls));
             foreach ($walls as $wall) {
                 foreach ($workspace->findBy(Opening::class, 'wall', $wall->id()) as $opening) {
-                    $workspace->add(Opening::class, new UuidV7(), ['wall' => $copies[$wall->id()->toRfc4122()]] + $opening->values(), $copy->at);
+                    $workspace->add(
+                        Opening::class,
+                        new UuidV7(),
+                        ['wall' => $copies[$wall->id()->toRfc4122()]] + $opening->values(),
+                        $copy->at,
+                    );
                 }
             }
         }
@@ -59,7 +64,15 @@ final readonly class WallsElsewhere
             foreach ([$wall->fromNode(), $wall->toNode()] as $id) {
                 $nodes[$id->toRfc4122()] ??= $this->takeAlong($workspace, $id, $going, $to, $base, $at);
             }
-            $workspace->set($wall, ['storey' => $to->toRfc4122(), 'fromNode' => $nodes[$wall->fromNode()->toRfc4122()], 'toNode' => $nodes[$wall->toNode()->toRfc4122()]], $at);
+            $workspace->set(
+                $wall,
+                [
+                    'storey' => $to->toRfc4122(),
+                    'fromNode' => $nodes[$wall->fromNode()->toRfc4122()],
+                    'toNode' => $nodes[$wall->toNode()->toRfc4122()],
+                ],
+                $at,
+            );
         }
     }
 
@@ -76,9 +89,18 @@ final readonly class WallsElsewhere
         $copies = [];
         foreach ($walls as $wall) {
             foreach ([$wall->fromNode(), $wall->toNode()] as $id) {
-                $nodes[$id->toRfc4122()] ??= $workspace->add(Node::class, new UuidV7(), self::elsewhere($workspace->get(Node::class, $id), $to, $by), $at)->id()->toRfc4122();
+                $nodes[$id->toRfc4122()] ??= $workspace->add(
+                    Node::class,
+                    new UuidV7(),
+                    self::elsewhere($workspace->get(Node::class, $id), $to, $by),
+                    $at,
+                )->id()->toRfc4122();
             }
-            $values = ['storey' => $to->toRfc4122(), 'fromNode' => $nodes[$wall->fromNode()->toRfc4122()], 'toNode' => $nodes[$wall->toNode()->toRfc4122()]] + $wall->values();
+            $values = [
+                'storey' => $to->toRfc4122(),
+                'fromNode' => $nodes[$wall->fromNode()->toRfc4122()],
+                'toNode' => $nodes[$wall->toNode()->toRfc4122()],
+            ] + $wall->values();
             $copies[$wall->id()->toRfc4122()] = $workspace->add(Wall::class, new UuidV7(), $values, $at)->id()->toRfc4122();
         }
 
@@ -116,7 +138,12 @@ final readonly class WallsElsewhere
         $workspace->readAll(Wall::class, array_map(RowValues::uuid(...), $ids));
 
         return array_map(static function (JsonValue $id) use ($workspace, $base): Wall {
-            $wall = null === $base ? $workspace->find(Wall::class, RowValues::uuid($id)) : $workspace->current(Wall::class, RowValues::uuid($id), $base, $id->at);
+            $wall = null === $base ? $workspace->find(Wall::class, RowValues::uuid($id)) : $workspace->current(
+                Wall::class,
+                RowValues::uuid($id),
+                $base,
+                $id->at,
+            );
 
             return $wall ?? throw Refusal::conflict('gone', 'This wall is not there any more.', $id->at);
         }, $ids);

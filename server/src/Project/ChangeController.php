@@ -26,18 +26,33 @@ final readonly class ChangeController
 {
     private const HISTORY = 200;
 
-    public function __construct(private ProjectAccess $access, private Recorder $recorder, private ChangeRequest $requests, private ProjectState $state, private Connection $connection, private QuietPoll $polls)
-    {
+    public function __construct(
+        private ProjectAccess $access,
+        private Recorder $recorder,
+        private ChangeRequest $requests,
+        private ProjectState $state,
+        private Connection $connection,
+        private QuietPoll $polls,
+    ) {
     }
 
     #[Needs(Who::Editor)]
     #[Route('/changes', methods: ['POST'])]
     public function make(Uuid $project, Request $request): Response
     {
-        $body = JsonValue::parse($request->getContent())->object(['id', 'base', 'after', 'known', 'heard', 'account', 'title', 'operations', 'tracing']);
+        $body = JsonValue::parse($request->getContent())->object([
+            'id', 'base', 'after', 'known', 'heard', 'account', 'title', 'operations', 'tracing',
+        ]);
         $user = $this->access->user();
         ChangeRequest::requireAuthor($body, $user);
-        $change = $this->recorder->record($project, $user, RowValues::uuid($body->get('id')), $body->get('title')->text(120), $this->requests->read($project, $user, $body), ChangeRequest::occasion($body));
+        $change = $this->recorder->record(
+            $project,
+            $user,
+            RowValues::uuid($body->get('id')),
+            $body->get('title')->text(120),
+            $this->requests->read($project, $user, $body),
+            ChangeRequest::occasion($body),
+        );
 
         return $this->answer($project, $request, $body, $change, $body->get('base')->count());
     }
@@ -60,7 +75,13 @@ final readonly class ChangeController
     #[Route('/changes', methods: ['GET'])]
     public function since(Uuid $project, Request $request): Response
     {
-        return $this->told($project, $request, max(0, $request->query->getInt('since')), (float) $request->query->get('heard', '0'), storey: self::storey($request));
+        return $this->told(
+            $project,
+            $request,
+            max(0, $request->query->getInt('since')),
+            (float) $request->query->get('heard', '0'),
+            storey: self::storey($request),
+        );
     }
 
     private static function storey(Request $request): ?Uuid
@@ -74,7 +95,10 @@ final readonly class ChangeController
     #[Route('/history', methods: ['GET'])]
     public function history(Uuid $project): Response
     {
-        $changes = $this->connection->fetchAllNumeric('SELECT id, revision, title, state, at FROM project_change WHERE project = ? ORDER BY revision DESC LIMIT '.self::HISTORY, [$project->toBinary()]);
+        $changes = $this->connection->fetchAllNumeric(
+            'SELECT id, revision, title, state, at FROM project_change WHERE project = ? ORDER BY revision DESC LIMIT '.self::HISTORY,
+            [$project->toBinary()],
+        );
 
         return new JsonResponse(['changes' => array_map(static fn (array $c): array => [
             'id' => Raw::id($c[0]), 'revision' => (int) Raw::number($c[1]), 'title' => Raw::text($c[2]), 'state' => Raw::text($c[3]), 'at' => (new \DateTimeImmutable(Raw::text($c[4])))->format(\DATE_ATOM),

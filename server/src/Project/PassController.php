@@ -10,7 +10,10 @@ use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Uid\Uuid;
 
-/** Says yes or no to who wants to see pictures of a project. The web server asks before it sends them itself, and remembers a yes for some seconds. */
+/**
+ * Says yes or no to who wants to see pictures of a project. The web server asks before it sends them itself, and remembers a yes for some
+ * seconds.
+ */
 final readonly class PassController
 {
     #[Needs(Who::Reader)]

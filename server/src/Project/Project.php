@@ -58,7 +58,14 @@ class Project extends ProjectRow implements Revised
 
     public function values(): array
     {
-        return ['name' => $this->name, 'purpose' => $this->purpose->value, 'unit' => $this->unit->value, 'course' => $this->course, 'unitLength' => $this->unitLength, 'joint' => $this->joint];
+        return [
+            'name' => $this->name,
+            'purpose' => $this->purpose->value,
+            'unit' => $this->unit->value,
+            'course' => $this->course,
+            'unitLength' => $this->unitLength,
+            'joint' => $this->joint,
+        ];
     }
 
     public function take(RowValues $values): void

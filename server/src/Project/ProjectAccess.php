@@ -41,7 +41,10 @@ final readonly class ProjectAccess
     /** Null where somebody has nothing to do with a project. */
     public function roleOf(Project $project, User $user): ?Role
     {
-        return $project->belongsTo($user) ? Role::Owner : $this->entities->find(ProjectShare::class, ['project' => $project->id(), 'user' => $user->id()])?->role();
+        return $project->belongsTo($user) ? Role::Owner : $this->entities->find(ProjectShare::class, [
+            'project' => $project->id(),
+            'user' => $user->id(),
+        ])?->role();
     }
 
     /**

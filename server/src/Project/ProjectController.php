@@ -25,8 +25,13 @@ final readonly class ProjectController
     /** of one's own, and of those shared with one */
     private const MOST_LISTED = 1000;
 
-    public function __construct(private ProjectAccess $access, private ProjectState $state, private EntityManagerInterface $entities, private Recorder $recorder, private Cover $cover)
-    {
+    public function __construct(
+        private ProjectAccess $access,
+        private ProjectState $state,
+        private EntityManagerInterface $entities,
+        private Recorder $recorder,
+        private Cover $cover,
+    ) {
     }
 
     #[Needs(Who::SignedIn)]
@@ -35,8 +40,17 @@ final readonly class ProjectController
     {
         $user = $this->access->user();
         $projects = $this->entities->getRepository(Project::class)->findBy(['owner' => $user->id()], ['id' => 'DESC'], self::MOST_LISTED);
-        $shares = $this->entities->getRepository(ProjectShare::class)->findBy(['user' => $user->id()], ['project' => 'DESC'], self::MOST_LISTED);
-        array_push($projects, ...$this->entities->getRepository(Project::class)->findBy(['id' => array_map(static fn (ProjectShare $s): Uuid => $s->project(), $shares)]));
+        $shares = $this->entities->getRepository(ProjectShare::class)->findBy(
+            ['user' => $user->id()],
+            ['project' => 'DESC'],
+            self::MOST_LISTED,
+        );
+        array_push(
+            $projects,
+            ...$this->entities->getRepository(Project::class)->findBy([
+                'id' => array_map(static fn (ProjectShare $s): Uuid => $s->project(), $shares),
+            ]),
+        );
         $covers = $this->cover->of(array_map(static fn (Project $p): Uuid => $p->id(), $projects));
 
         return new JsonResponse(['projects' => array_map(fn (Project $p): array => [
@@ -81,7 +95,11 @@ final readonly class ProjectController
     {
         $wanted = $request->query->getString('storey');
 
-        return $this->state->whole($this->access->project($project), $this->access->user(), '' === $wanted ? null : $this->storey($project, $wanted));
+        return $this->state->whole(
+            $this->access->project($project),
+            $this->access->user(),
+            '' === $wanted ? null : $this->storey($project, $wanted),
+        );
     }
 
     /** The storey that is named, or the first where that has gone. */

@@ -25,8 +25,13 @@ final readonly class ProjectState
     private const MOST_MISSED = 1000;
 
     /** @param iterable<Teller> $tellers */
-    public function __construct(private EntityManagerInterface $entities, private Kinds $kinds, private Steps $steps, private ProjectAccess $access, #[AutowireIterator(Teller::class)] private iterable $tellers)
-    {
+    public function __construct(
+        private EntityManagerInterface $entities,
+        private Kinds $kinds,
+        private Steps $steps,
+        private ProjectAccess $access,
+        #[AutowireIterator(Teller::class)] private iterable $tellers,
+    ) {
     }
 
     /** @param Uuid|null $storey the one whose rows and shapes are told; null for all */
@@ -34,7 +39,12 @@ final readonly class ProjectState
     {
         $rows = [];
         foreach ($this->kinds->classes as $class) {
-            foreach (null !== $storey && is_subclass_of($class, OnStorey::class) ? [] : $this->entities->getRepository($class)->findBy(['project' => $project->id()]) as $row) {
+            foreach (
+                null !== $storey
+                && is_subclass_of($class, OnStorey::class)
+                    ? []
+                    : $this->entities->getRepository($class)->findBy(['project' => $project->id()]) as $row
+            ) {
                 $rows[Workspace::key($class, $row->id())] = $row;
             }
         }
@@ -52,7 +62,11 @@ final readonly class ProjectState
                 continue;
             }
             $found = $this->entities->createQueryBuilder()->select('r')->from($class, 'r')->where('r.project = :project')->andWhere($class::onStorey())
-                ->setParameter('project', $project->id(), UuidType::NAME)->setParameter('storey', $storey, UuidType::NAME)->getQuery()->getResult();
+                ->setParameter(
+                    'project',
+                    $project->id(),
+                    UuidType::NAME,
+                )->setParameter('storey', $storey, UuidType::NAME)->getQuery()->getResult();
             foreach (\is_array($found) ? $found : [] as $row) {
                 if ($row instanceof $class) {
                     $rows[Workspace::key($class, $row->id())] = $row;
@@ -69,13 +83,22 @@ final readonly class ProjectState
      * @param Uuid|null $storey one that is told whole beside
      * @param float $heard when the client was last told of what happens beside changes, by the database's clock, s
      */
-    public function since(Project $project, User $user, int $revision, ?Change $made = null, float $heard = 0.0, ?Uuid $storey = null): JsonResponse
-    {
+    public function since(
+        Project $project,
+        User $user,
+        int $revision,
+        ?Change $made = null,
+        float $heard = 0.0,
+        ?Uuid $storey = null,
+    ): JsonResponse {
         if ($project->head() - $revision > self::MOST_MISSED) {
             return $this->whole($project, $user, made: $made);
         }
         $touched = [];
-        foreach ($this->entities->getConnection()->iterateColumn('SELECT touches FROM project_change WHERE project = ? AND revision > ? ORDER BY revision', [$project->id()->toBinary(), $revision]) as $touches) {
+        foreach ($this->entities->getConnection()->iterateColumn(
+            'SELECT touches FROM project_change WHERE project = ? AND revision > ? ORDER BY revision',
+            [$project->id()->toBinary(), $revision],
+        ) as $touches) {
             /** @var list<array{type: string, id: string, before: array<string, scalar|null>|null, after: array<string, scalar|null>|null}> $touches our own writing */
             $touches = json_decode(Raw::text($touches), true, 512, \JSON_THROW_ON_ERROR);
             foreach ($touches as $touch) {
@@ -86,7 +109,13 @@ final readonly class ProjectState
         $gone = [];
         foreach ($this->kinds->classes as $name => $class) {
             $values = $touched[$name] ?? [];
-            foreach (Rows::with($this->entities, $project->id(), $class, 'id', array_map(Uuid::fromString(...), array_keys($values))) as $row) {
+            foreach (Rows::with(
+                $this->entities,
+                $project->id(),
+                $class,
+                'id',
+                array_map(Uuid::fromString(...), array_keys($values)),
+            ) as $row) {
                 $rows[Workspace::key($class, $row->id())] = $row;
                 unset($values[$row->id()->toRfc4122()]);
             }
@@ -117,7 +146,10 @@ final readonly class ProjectState
             'tolerance' => Purpose::from((string) $project->values()['purpose'])->toleranceMmPer10m(),
             'storeys' => null === $about->storeys ? null : array_map(static fn (Uuid $s): string => $s->toRfc4122(), $about->storeys),
             'rows' => array_values(array_map(static fn (ProjectRow $row): array => $row->describe(), $about->rows)),
-            'removed' => array_map(static fn (array $g): array => ['type' => $g[0]::kind()->name, 'id' => $g[1]->toRfc4122()], $about->gone),
+            'removed' => array_map(
+                static fn (array $g): array => ['type' => $g[0]::kind()->name, 'id' => $g[1]->toRfc4122()],
+                $about->gone,
+            ),
         ];
         $json = substr(json_encode($head, \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES), 0, -1);
         foreach ($this->tellers as $teller) {

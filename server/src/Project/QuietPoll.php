@@ -29,8 +29,11 @@ final readonly class QuietPoll
         WHERE p.id = ?
         SQL;
 
-    public function __construct(private Connection $connection, private ClockInterface $clock, #[Autowire(env: 'APP_SECRET')] private string $secret)
-    {
+    public function __construct(
+        private Connection $connection,
+        private ClockInterface $clock,
+        #[Autowire(env: 'APP_SECRET')] private string $secret,
+    ) {
     }
 
     /** Before there is a session, a route or a user. */
@@ -40,7 +43,14 @@ final readonly class QuietPoll
         $request = $event->getRequest();
         // What went out compressed comes back as weak.
         $known = preg_replace('/^W\//', '', (string) $request->headers->get('If-None-Match'));
-        if (null === $known || '' === $known || $request->query->has('storey') || !$request->isMethod('GET') || 1 !== preg_match(self::PATH, $request->getPathInfo(), $m) || 1 !== preg_match('/^"([0-9a-f-]{36})\.([0-9a-f-]{36})\.[0-9a-f]{40}"$/', $known, $t)) {
+        if (
+            null === $known
+            || '' === $known
+            || $request->query->has('storey')
+            || !$request->isMethod('GET')
+            || 1 !== preg_match(self::PATH, $request->getPathInfo(), $m)
+            || 1 !== preg_match('/^"([0-9a-f-]{36})\.([0-9a-f-]{36})\.[0-9a-f]{40}"$/', $known, $t)
+        ) {
             return;
         }
         if (!Uuid::isValid($m[1]) || !Uuid::isValid($t[1]) || !Uuid::isValid($t[2])) {
@@ -48,7 +58,12 @@ final readonly class QuietPoll
         }
         $state = $this->state(Uuid::fromString($m[1]), Uuid::fromString($t[1]), Uuid::fromString($t[2]));
         // Once a minute it goes the long way, which notes that somebody is still there.
-        if (null !== $state && (int) $state[3] >= $this->clock->now()->getTimestamp() - SignIns::NOTE && $state[0] === $request->query->get('since') && hash_equals($this->tag($request, $m[1], $t[1], $t[2], $state), $known)) {
+        if (
+            null !== $state
+            && (int) $state[3] >= $this->clock->now()->getTimestamp() - SignIns::NOTE
+            && $state[0] === $request->query->get('since')
+            && hash_equals($this->tag($request, $m[1], $t[1], $t[2], $state), $known)
+        ) {
             $event->setResponse(new Response('', Response::HTTP_NOT_MODIFIED, ['ETag' => $known, 'Cache-Control' => 'private, no-cache']));
         }
     }
@@ -57,7 +72,11 @@ final readonly class QuietPoll
     public function tagOf(Request $request, Uuid $project, User $user): ?string
     {
         $signedIn = $request->getSession()->get(SignIns::KEY);
-        $state = \is_string($signedIn) && Uuid::isValid($signedIn) ? $this->state($project, $user->id(), Uuid::fromString($signedIn)) : null;
+        $state = \is_string($signedIn) && Uuid::isValid($signedIn) ? $this->state(
+            $project,
+            $user->id(),
+            Uuid::fromString($signedIn),
+        ) : null;
 
         return null === $state ? null : $this->tag($request, $project->toRfc4122(), $user->id()->toRfc4122(), $signedIn, $state);
     }
@@ -65,7 +84,9 @@ final readonly class QuietPoll
     /** @return list<string>|null revision, whether it is one's own, one's share, when one was seen, and how far its long work is */
     private function state(Uuid $project, Uuid $user, Uuid $signedIn): ?array
     {
-        $row = $this->connection->fetchNumeric(self::STATE, [$user->toBinary(), $signedIn->toBinary(), $user->toBinary(), $user->toBinary(), $project->toBinary()]);
+        $row = $this->connection->fetchNumeric(self::STATE, [
+            $user->toBinary(), $signedIn->toBinary(), $user->toBinary(), $user->toBinary(), $project->toBinary(),
+        ]);
 
         return false === $row ? null : array_map(static fn (mixed $v): string => \is_scalar($v) ? (string) $v : '', $row);
     }
@@ -76,6 +97,10 @@ final readonly class QuietPoll
         unset($state[3]);
         $cookie = $request->cookies->get((string) session_name());
 
-        return '"'.$user.'.'.$signedIn.'.'.hash_hmac('sha1', implode('|', [\is_string($cookie) ? $cookie : '', $project, $user, $signedIn, ...$state]), $this->secret).'"';
+        return '"'.$user.'.'.$signedIn.'.'.hash_hmac(
+            'sha1',
+            implode('|', [\is_string($cookie) ? $cookie : '', $project, $user, $signedIn, ...$state]),
+            $this->secret,
+        ).'"';
     }
 }

@@ -18,8 +18,12 @@ final readonly class RemoveAccount
     {
     }
 
-    public function __invoke(SymfonyStyle $io, #[Argument] string $email, #[Option] ?string $projectsTo = null, #[Option] bool $withProjects = false): int
-    {
+    public function __invoke(
+        SymfonyStyle $io,
+        #[Argument] string $email,
+        #[Option] ?string $projectsTo = null,
+        #[Option] bool $withProjects = false,
+    ): int {
         $user = $this->accounts->by($email);
         $heir = null === $projectsTo ? null : $this->accounts->by($projectsTo);
         if (null === $user || (null !== $projectsTo && null === $heir)) {
@@ -29,7 +33,13 @@ final readonly class RemoveAccount
         }
         $owned = $this->projects->ownedBy($user);
         if ([] !== $owned && null === $heir && !$withProjects) {
-            $io->error(\sprintf('%d projects belong to %s: say --projects-to=ADDRESS, or --with-projects to remove them too.', \count($owned), $user->getUserIdentifier()));
+            $io->error(
+                \sprintf(
+                    '%d projects belong to %s: say --projects-to=ADDRESS, or --with-projects to remove them too.',
+                    \count($owned),
+                    $user->getUserIdentifier(),
+                ),
+            );
 
             return 2;
         }
@@ -37,12 +47,24 @@ final readonly class RemoveAccount
             foreach ($owned as $project) {
                 null === $heir ? $this->projects->remove($project) : $this->projects->give($project, $heir);
             }
-            foreach (['project_share' => 'shared_with', 'known_sender' => 'account', 'failed_sign_in' => 'account', 'signed_in' => 'account'] as $table => $column) {
+            foreach ([
+                'project_share' => 'shared_with',
+                'known_sender' => 'account',
+                'failed_sign_in' => 'account',
+                'signed_in' => 'account',
+            ] as $table => $column) {
                 $this->connection->executeStatement("DELETE FROM $table WHERE $column = ?", [$user->id()->toBinary()]);
             }
             $this->connection->executeStatement('DELETE FROM account WHERE id = ?', [$user->id()->toBinary()]);
         });
-        $io->success(\sprintf('%s is removed; %d projects %s.', $user->getUserIdentifier(), \count($owned), null === $heir ? 'went with it' : 'belong to '.$heir->getUserIdentifier().' now'));
+        $io->success(
+            \sprintf(
+                '%s is removed; %d projects %s.',
+                $user->getUserIdentifier(),
+                \count($owned),
+                null === $heir ? 'went with it' : 'belong to '.$heir->getUserIdentifier().' now',
+            ),
+        );
 
         return 0;
     }

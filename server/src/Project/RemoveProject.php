@@ -19,7 +19,10 @@ final readonly class RemoveProject
 
     public function __invoke(SymfonyStyle $io, #[Argument] string $id): int
     {
-        $name = Uuid::isValid($id) ? $this->connection->fetchOne('SELECT name FROM project WHERE id = ?', [Uuid::fromString($id)->toBinary()]) : false;
+        $name = Uuid::isValid($id) ? $this->connection->fetchOne(
+            'SELECT name FROM project WHERE id = ?',
+            [Uuid::fromString($id)->toBinary()],
+        ) : false;
         if (!\is_string($name)) {
             $io->error(\sprintf('There is no project “%s”. Its id stands in the address of its page.', $id));
 

@@ -41,7 +41,11 @@ final readonly class RouteGuard
         if (!$request->isMethodSafe() && !$this->tokens->isTokenValid(new CsrfToken('api', $request->headers->get('csrf-token')))) {
             throw Refusal::crossOrigin();
         }
-        if (!$request->isMethodSafe() && !str_starts_with((string) $request->headers->get('Content-Type'), 'multipart/') && (int) $request->headers->get('Content-Length') > self::MOST_BYTES) {
+        if (
+            !$request->isMethodSafe()
+            && !str_starts_with((string) $request->headers->get('Content-Type'), 'multipart/')
+            && (int) $request->headers->get('Content-Length') > self::MOST_BYTES
+        ) {
             throw Refusal::tooLarge(\sprintf('A request holds at most %d MB. Make it in parts.', self::MOST_BYTES / 1_000_000));
         }
         if (Who::Anybody === $needs->who) {

@@ -50,14 +50,24 @@ final readonly class ShareController
             throw Refusal::invalid('one-owner', 'A project has one owner: share it to read or to edit.', 'role');
         }
         $email = $body->get('email')->text(EmailAddress::LONGEST);
-        $user = $this->accounts->by($email) ?? throw Refusal::invalid('no-account', \sprintf('Nobody has an account with the e-mail %s here: have one created, or check how it is written.', $email), 'email');
+        $user = $this->accounts->by($email) ?? throw Refusal::invalid(
+            'no-account',
+            \sprintf('Nobody has an account with the e-mail %s here: have one created, or check how it is written.', $email),
+            'email',
+        );
         if ($row->belongsTo($user)) {
             throw Refusal::invalid('one-owner', 'This project is yours already.', 'email');
         }
         $share = $this->entities->find(ProjectShare::class, ['project' => $project, 'user' => $user->id()]);
         if (null === $share) {
             if ($this->entities->getRepository(ProjectShare::class)->count(['project' => $project]) >= self::MOST_SHARES) {
-                throw Refusal::tooMuch(\sprintf('This project is shared with %d people, which is as many as may be. End a share that is not needed any more.', self::MOST_SHARES), 'email');
+                throw Refusal::tooMuch(
+                    \sprintf(
+                        'This project is shared with %d people, which is as many as may be. End a share that is not needed any more.',
+                        self::MOST_SHARES,
+                    ),
+                    'email',
+                );
             }
             $share = new ProjectShare($project, $user->id(), $role);
             $this->entities->persist($share);
@@ -88,6 +98,11 @@ final readonly class ShareController
     {
         $user = $this->entities->find(User::class, $share->user());
 
-        return ['id' => $share->user()->toRfc4122(), 'name' => $user?->name() ?? '', 'email' => $user?->getUserIdentifier() ?? '', 'role' => $share->role()->value];
+        return [
+            'id' => $share->user()->toRfc4122(),
+            'name' => $user?->name() ?? '',
+            'email' => $user?->getUserIdentifier() ?? '',
+            'role' => $share->role()->value,
+        ];
     }
 }

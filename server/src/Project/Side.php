@@ -42,10 +42,25 @@ class Side extends ProjectRow
     public function take(RowValues $values): void
     {
         $this->name = $values->name('name');
-        [$this->fromX, $this->fromY, $this->toX, $this->toY] = [$values->optionalNumber('fromX'), $values->optionalNumber('fromY'), $values->optionalNumber('toX'), $values->optionalNumber('toY')];
+        [$this->fromX, $this->fromY, $this->toX, $this->toY] = [
+            $values->optionalNumber('fromX'),
+            $values->optionalNumber('fromY'),
+            $values->optionalNumber('toX'),
+            $values->optionalNumber('toY'),
+        ];
         $given = \count(array_filter([$this->fromX, $this->fromY, $this->toX, $this->toY], static fn (?float $v): bool => null !== $v));
-        if (0 !== $given && (4 !== $given || hypot(($this->toX ?? 0.0) - ($this->fromX ?? 0.0), ($this->toY ?? 0.0) - ($this->fromY ?? 0.0)) < self::SHORTEST_MM)) {
-            throw Refusal::invalid('no-line', 'A side’s line runs between two points of the plan at least 100 mm apart, from its left end to its right as you look at it.', $values->at('fromX'));
+        if (
+            0 !== $given
+            && (
+                4 !== $given
+                || hypot(($this->toX ?? 0.0) - ($this->fromX ?? 0.0), ($this->toY ?? 0.0) - ($this->fromY ?? 0.0)) < self::SHORTEST_MM
+            )
+        ) {
+            throw Refusal::invalid(
+                'no-line',
+                'A side’s line runs between two points of the plan at least 100 mm apart, from its left end to its right as you look at it.',
+                $values->at('fromX'),
+            );
         }
     }
 
@@ -53,7 +68,14 @@ class Side extends ProjectRow
     public function line(): array
     {
         if (null === $this->fromX || null === $this->fromY || null === $this->toX || null === $this->toY) {
-            throw Refusal::conflict('no-line', \sprintf('“%s” has no line on the plan yet: draw it there first, from its left end to its right as you look at it.', $this->name), 'side');
+            throw Refusal::conflict(
+                'no-line',
+                \sprintf(
+                    '“%s” has no line on the plan yet: draw it there first, from its left end to its right as you look at it.',
+                    $this->name,
+                ),
+                'side',
+            );
         }
 
         return [new Point($this->fromX, $this->fromY), new Point($this->toX, $this->toY)];

@@ -35,7 +35,12 @@ class Storey extends ProjectRow
 
     public function values(): array
     {
-        return ['name' => $this->name, 'elevation' => $this->elevation, 'height' => $this->height, 'alternativeOf' => $this->alternativeOf?->toRfc4122()];
+        return [
+            'name' => $this->name,
+            'elevation' => $this->elevation,
+            'height' => $this->height,
+            'alternativeOf' => $this->alternativeOf?->toRfc4122(),
+        ];
     }
 
     public function take(RowValues $values): void

@@ -24,8 +24,14 @@ final readonly class Telling
      * @param array<string, ProjectRow> $rows by kind and id, as they are now
      * @param list<array{class-string<ProjectRow>, Uuid, Values|null}> $gone rows that are not there any more, with what is known of them
      */
-    public function __construct(public Project $project, public ?int $since, public array $rows, public array $gone = [], private float $heard = 0.0, public ?array $storeys = null)
-    {
+    public function __construct(
+        public Project $project,
+        public ?int $since,
+        public array $rows,
+        public array $gone = [],
+        private float $heard = 0.0,
+        public ?array $storeys = null,
+    ) {
     }
 
     /** @return float|null from when on it is told what happens beside changes, by the database's clock, s; null for all of it */

@@ -40,7 +40,13 @@ final readonly class Sandbox
     public function command(array $command, array $reads, ?string $writes, array $environment, float $seconds): array
     {
         // What does not fit into memory is put beside what is made, not into the small temporary folder.
-        $environment += ['PATH' => '/usr/bin', 'HOME' => '/tmp', 'TMPDIR' => $writes ?? '/tmp', 'LC_ALL' => 'C.UTF-8', 'MAGICK_CONFIGURE_PATH' => $this->coders()];
+        $environment += [
+            'PATH' => '/usr/bin',
+            'HOME' => '/tmp',
+            'TMPDIR' => $writes ?? '/tmp',
+            'LC_ALL' => 'C.UTF-8',
+            'MAGICK_CONFIGURE_PATH' => $this->coders(),
+        ];
         $limited = [
             // Processor time: two threads may each use all of the time that is allowed.
             'prlimit', '--as='.self::MEMORY_BYTES, '--fsize='.self::FILE_BYTES, '--cpu='.(2 * (int) ceil($seconds) + 1), '--nproc='.self::PROCESSES, '--nofile='.self::OPEN_FILES, '--core=0', '--', ...$command,

@@ -49,7 +49,14 @@ class Column extends ProjectRow implements OnStorey
 
     public function values(): array
     {
-        return ['storey' => $this->storey->toRfc4122(), 'x' => $this->x, 'y' => $this->y, 'width' => $this->width, 'depth' => $this->depth, 'round' => $this->round];
+        return [
+            'storey' => $this->storey->toRfc4122(),
+            'x' => $this->x,
+            'y' => $this->y,
+            'width' => $this->width,
+            'depth' => $this->depth,
+            'round' => $this->round,
+        ];
     }
 
     public function take(RowValues $values): void

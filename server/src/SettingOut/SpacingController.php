@@ -22,8 +22,14 @@ final readonly class SpacingController
     public function read(Request $request): Response
     {
         $query = $request->query;
-        $places = Spacings::parse(JsonValue::of($query->get('text', ''), 'text')->text(200), JsonValue::of($query->get('unit', 'mm'), 'unit')->choice(LengthUnit::class))->mm;
+        $places = Spacings::parse(
+            JsonValue::of($query->get('text', ''), 'text')->text(200),
+            JsonValue::of($query->get('unit', 'mm'), 'unit')->choice(LengthUnit::class),
+        )->mm;
 
-        return new JsonResponse(['places' => $places, 'labels' => Spacings::labels(JsonValue::of($query->get('first', 'A'), 'first')->text(10), \count($places))]);
+        return new JsonResponse([
+            'places' => $places,
+            'labels' => Spacings::labels(JsonValue::of($query->get('first', 'A'), 'first')->text(10), \count($places)),
+        ]);
     }
 }

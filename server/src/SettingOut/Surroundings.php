@@ -22,12 +22,27 @@ final readonly class Surroundings
 
     public function of(Storey $storey): SettingOut
     {
-        $axes = array_map(static fn (GridAxis $a): array => $a->toCore(), $this->entities->getRepository(GridAxis::class)->findBy(['project' => $storey->project()], ['at' => 'ASC']));
-        $columns = array_map(static fn (Column $c): array => $c->outline(), $this->entities->getRepository(Column::class)->findBy(['project' => $storey->project(), 'storey' => $storey->id()], ['id' => 'ASC']));
+        $axes = array_map(
+            static fn (GridAxis $a): array => $a->toCore(),
+            $this->entities->getRepository(GridAxis::class)->findBy(['project' => $storey->project()], ['at' => 'ASC']),
+        );
+        $columns = array_map(
+            static fn (Column $c): array => $c->outline(),
+            $this->entities->getRepository(Column::class)->findBy(
+                ['project' => $storey->project(), 'storey' => $storey->id()],
+                ['id' => 'ASC'],
+            ),
+        );
         $boundaries = [];
-        foreach ($this->entities->getRepository(Boundary::class)->findBy(['project' => $storey->project(), 'storey' => $storey->id()], ['id' => 'ASC']) as $boundary) {
+        foreach ($this->entities->getRepository(Boundary::class)->findBy(
+            ['project' => $storey->project(), 'storey' => $storey->id()],
+            ['id' => 'ASC'],
+        ) as $boundary) {
             try {
-                $boundaries[] = array_map(static fn (Point $p): array => $p->toArray(), Traverse::closed($this->legs->of($boundary), new Point($boundary->x(), $boundary->y()))->corners);
+                $boundaries[] = array_map(
+                    static fn (Point $p): array => $p->toArray(),
+                    Traverse::closed($this->legs->of($boundary), new Point($boundary->x(), $boundary->y()))->corners,
+                );
             } catch (UnusableBoundary) {
                 continue; // still being typed
             }

@@ -37,10 +37,14 @@ final readonly class BearingController
     {
         $drawing = $this->access->row(Drawing::class, $project, $id);
         $number = InkController::numbers($request);
-        $ink = $this->ink->of($drawing) ?? throw Refusal::conflict('not-ready', 'This page is still being read: its ink cannot be looked at yet.');
+        $ink = $this->ink->of($drawing) ?? throw Refusal::conflict(
+            'not-ready',
+            'This page is still being read: its ink cannot be looked at yet.',
+        );
         $map = ($this->entities->find(DrawingFit::class, $drawing->key()->criteria()) ?? throw Refusal::notFound())->pixelToMm();
         $a = new PixelPoint($number('ax'), $number('ay'));
-        $line = TracedLine::between($ink, $a, new PixelPoint($number('bx'), $number('by')), self::REACH_PX, null); // at a site's scale a pen is as wide as a wall
+        // at a site's scale a pen is as wide as a wall
+        $line = TracedLine::between($ink, $a, new PixelPoint($number('bx'), $number('by')), self::REACH_PX, null);
         if (null === $line) {
             return new JsonResponse(['found' => null]);
         }

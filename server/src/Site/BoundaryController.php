@@ -31,7 +31,12 @@ final readonly class BoundaryController
         $legs = $this->legs->of($boundary);
         $from = new Point($boundary->x(), $boundary->y());
         $points = static fn (Point ...$points): array => array_map(static fn (Point $p): array => $p->toArray(), array_values($points));
-        $answer = ['path' => $points(...Traverse::path($legs, $from)), 'upDegrees' => $boundary->upDegrees(), 'closed' => null, 'refusal' => null];
+        $answer = [
+            'path' => $points(...Traverse::path($legs, $from)),
+            'upDegrees' => $boundary->upDegrees(),
+            'closed' => null,
+            'refusal' => null,
+        ];
         try {
             $traverse = Traverse::closed($legs, $from);
             $answer['closed'] = [

@@ -44,7 +44,13 @@ class BoundaryLeg extends ProjectRow
 
     public function values(): array
     {
-        return ['boundary' => $this->boundary->toRfc4122(), 'order' => $this->order, 'length' => $this->length, 'bearing' => $this->bearing, 'unit' => $this->unit->value];
+        return [
+            'boundary' => $this->boundary->toRfc4122(),
+            'order' => $this->order,
+            'length' => $this->length,
+            'bearing' => $this->bearing,
+            'unit' => $this->unit->value,
+        ];
     }
 
     public function take(RowValues $values): void
@@ -55,7 +61,11 @@ class BoundaryLeg extends ProjectRow
         $this->bearing = $values->text('bearing', 40);
         $this->unit = $values->choice('unit', LengthUnit::class);
         if ($this->toCore()->mm <= 0.0) {
-            throw Refusal::invalid('length-not-positive', \sprintf('A leg must be longer than zero, and “%s” is not.', $this->length), $values->at('length'));
+            throw Refusal::invalid(
+                'length-not-positive',
+                \sprintf('A leg must be longer than zero, and “%s” is not.', $this->length),
+                $values->at('length'),
+            );
         }
     }
 

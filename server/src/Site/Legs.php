@@ -19,6 +19,12 @@ final readonly class Legs
     {
         $up = $boundary->upDegrees();
 
-        return array_map(static fn (BoundaryLeg $l): Leg => $l->toCore()->turned(-$up), $this->entities->getRepository(BoundaryLeg::class)->findBy(['project' => $boundary->project(), 'boundary' => $boundary->id()], ['order' => 'ASC', 'id' => 'ASC']));
+        return array_map(
+            static fn (BoundaryLeg $l): Leg => $l->toCore()->turned(-$up),
+            $this->entities->getRepository(BoundaryLeg::class)->findBy(
+                ['project' => $boundary->project(), 'boundary' => $boundary->id()],
+                ['order' => 'ASC', 'id' => 'ASC'],
+            ),
+        );
     }
 }

@@ -25,8 +25,13 @@ final readonly class Arrivals
 {
     private const KEPT_SECONDS = 604_800;
 
-    public function __construct(private EntityManagerInterface $entities, private FileStore $files, private DropInFolder $dropIn, private Jobs $jobs, private ClockInterface $clock)
-    {
+    public function __construct(
+        private EntityManagerInterface $entities,
+        private FileStore $files,
+        private DropInFolder $dropIn,
+        private Jobs $jobs,
+        private ClockInterface $clock,
+    ) {
     }
 
     /**
@@ -48,7 +53,11 @@ final readonly class Arrivals
             throw Refusal::invalid('empty-file', 'This file is empty. Copy or scan it again.', 'file');
         }
         if (null === Format::ofContent($delivery->path)) {
-            throw Refusal::invalid('not-a-picture', 'This is no picture, PDF, SVG or DXF that can be read, whatever its name says. Save it as PNG, JPEG, TIFF or PDF.', 'file');
+            throw Refusal::invalid(
+                'not-a-picture',
+                'This is no picture, PDF, SVG or DXF that can be read, whatever its name says. Save it as PNG, JPEG, TIFF or PDF.',
+                'file',
+            );
         }
         $this->files->refuseWithoutRoom($bytes);
         if (!$this->files->receive($delivery->path, new RowId($project, $id))) {
@@ -102,8 +111,19 @@ final readonly class Arrivals
         $now = $this->clock->now()->getTimestamp();
 
         return $this->entities->wrapInTransaction(function () use ($project, $id, $user, $delivery, $droppedAs, $now): Arrival {
-            $this->entities->getConnection()->executeStatement('DELETE FROM arrival WHERE (project = ? AND id = ?) OR at < ?', [$project->toBinary(), $id->toBinary(), $now - self::KEPT_SECONDS]);
-            $arrival = new Arrival($project, $id, $user->id(), mb_substr(mb_scrub($delivery->name), 0, 255), $delivery->toArray(), $droppedAs, $now);
+            $this->entities->getConnection()->executeStatement(
+                'DELETE FROM arrival WHERE (project = ? AND id = ?) OR at < ?',
+                [$project->toBinary(), $id->toBinary(), $now - self::KEPT_SECONDS],
+            );
+            $arrival = new Arrival(
+                $project,
+                $id,
+                $user->id(),
+                mb_substr(mb_scrub($delivery->name), 0, 255),
+                $delivery->toArray(),
+                $droppedAs,
+                $now,
+            );
             $this->entities->persist($arrival);
             $this->entities->flush();
             $this->jobs->ask(LookAtArrival::class, $arrival->key());

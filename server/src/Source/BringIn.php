@@ -21,8 +21,12 @@ final readonly class BringIn
 {
     public const MOST_BYTES = 200_000_000;
 
-    public function __construct(private Recorder $recorder, private FileStore $files, private Inspector $inspector, private ClockInterface $clock)
-    {
+    public function __construct(
+        private Recorder $recorder,
+        private FileStore $files,
+        private Inspector $inspector,
+        private ClockInterface $clock,
+    ) {
     }
 
     /**
@@ -59,7 +63,11 @@ final readonly class BringIn
                 }
                 $workspace->add(Drawing::class, new UuidV7(), [
                     'page' => $pageId->toRfc4122(), 'storey' => $delivery->storey?->toRfc4122(), 'side' => $delivery->side?->toRfc4122(),
-                    'name' => self::title($source['name'], $i + 1, \count($pages)), 'kind' => null === $delivery->storey ? DrawingKind::Elevation->value : DrawingKind::Plan->value,
+                    'name' => self::title(
+                        $source['name'],
+                        $i + 1,
+                        \count($pages),
+                    ), 'kind' => null === $delivery->storey ? DrawingKind::Elevation->value : DrawingKind::Plan->value,
                     'left' => 0.0, 'top' => 0.0, 'width' => $found->width, 'height' => $found->height, 'fade' => 0.75,
                     'turns' => 0, 'inkOnly' => false, 'tint' => Tint::Ink->value, 'before' => false, 'order' => $order + $i,
                     // Of many pages the first is shown; the others wait to be looked at.
@@ -72,7 +80,15 @@ final readonly class BringIn
     private function nextOrder(Workspace $workspace, Delivery $delivery): int
     {
         $order = 0;
-        foreach ($workspace->findBy(Drawing::class, null === $delivery->storey ? 'side' : 'storey', $delivery->storey ?? $delivery->side ?? throw Refusal::invalid('no-place', 'Name the storey or the side that the drawing belongs to.', 'storey')) as $drawing) {
+        foreach ($workspace->findBy(
+            Drawing::class,
+            null === $delivery->storey ? 'side' : 'storey',
+            $delivery->storey ?? $delivery->side ?? throw Refusal::invalid(
+                'no-place',
+                'Name the storey or the side that the drawing belongs to.',
+                'storey',
+            ),
+        ) as $drawing) {
             $order = max($order, $drawing->order() + 1);
         }
 

@@ -43,6 +43,15 @@ final readonly class Delivery
     {
         $id = static fn (string $key): ?Uuid => null === ($data[$key] ?? null) ? null : RowValues::uuid(JsonValue::of($data[$key], $key));
 
-        return new self($path, $name, $id('storey'), $id('side'), $data['worldFile'] ?? null, $data['origin'] ?? '', $data['address'] ?? '', $id('replaces'));
+        return new self(
+            $path,
+            $name,
+            $id('storey'),
+            $id('side'),
+            $data['worldFile'] ?? null,
+            $data['origin'] ?? '',
+            $data['address'] ?? '',
+            $id('replaces'),
+        );
     }
 }

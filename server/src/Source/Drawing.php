@@ -143,7 +143,11 @@ class Drawing extends ProjectRow
         $this->model = $values->choiceOr('model', Model::Similar);
         $this->ownFactor = $values->optionalPositive('ownFactor');
         if (null !== $this->ownFactor && ($this->ownFactor < 0.5 || $this->ownFactor > 2.0)) {
-            throw Refusal::invalid('factor-out-of-range', 'A copy is not stretched to more than twice or less than half: give x’s factor over y’s, such as 1.015.', $values->at('ownFactor'));
+            throw Refusal::invalid(
+                'factor-out-of-range',
+                'A copy is not stretched to more than twice or less than half: give x’s factor over y’s, such as 1.015.',
+                $values->at('ownFactor'),
+            );
         }
         $this->statedScale = $values->optionalPositive('statedScale');
         $this->statedPaper = $values->optionalPositive('statedPaper');

@@ -233,7 +233,12 @@ final readonly class FileStore
             throw Refusal::notFound();
         }
 
-        return new Response('', 200, ['X-Accel-Redirect' => '/internal-files/'.substr($path, \strlen($root)), 'Content-Type' => $type, 'Cache-Control' => 'private, max-age=31536000, immutable', 'X-Content-Type-Options' => 'nosniff']);
+        return new Response('', 200, [
+            'X-Accel-Redirect' => '/internal-files/'.substr($path, \strlen($root)),
+            'Content-Type' => $type,
+            'Cache-Control' => 'private, max-age=31536000, immutable',
+            'X-Content-Type-Options' => 'nosniff',
+        ]);
     }
 
     private static function sourceKey(string $hash): string

@@ -20,7 +20,11 @@ final readonly class FirstPageCover implements Cover
     public function of(array $projects): array
     {
         $covers = [];
-        $rows = $this->connection->iterateNumeric('SELECT p.project, p.id FROM page p JOIN (SELECT project, MIN(id) AS id FROM page WHERE project IN (?) GROUP BY project) f ON f.project = p.project AND f.id = p.id WHERE p.has_preview = 1', [array_map(static fn (Uuid $id): string => $id->toBinary(), $projects)], [ArrayParameterType::BINARY]);
+        $rows = $this->connection->iterateNumeric(
+            'SELECT p.project, p.id FROM page p JOIN (SELECT project, MIN(id) AS id FROM page WHERE project IN (?) GROUP BY project) f ON f.project = p.project AND f.id = p.id WHERE p.has_preview = 1',
+            [array_map(static fn (Uuid $id): string => $id->toBinary(), $projects)],
+            [ArrayParameterType::BINARY],
+        );
         foreach ($rows as [$project, $page]) {
             $covers[Raw::id($project)] = Raw::id($page);
         }

@@ -50,16 +50,26 @@ final readonly class InkController
     public function ticks(Uuid $project, Uuid $id, Request $request): Response
     {
         $number = self::numbers($request);
-        $count = JointCount::along($this->page($project, $id), new PixelPoint($number('ax'), $number('ay')), new PixelPoint($number('bx'), $number('by')));
+        $count = JointCount::along(
+            $this->page($project, $id),
+            new PixelPoint($number('ax'), $number('ay')),
+            new PixelPoint($number('bx'), $number('by')),
+        );
 
         return new JsonResponse(['count' => null === $count ? null : [
-            'spaces' => $count->spaces, 'pitchPx' => $count->pitchPx, 'confidence' => $count->confidence, 'ticks' => array_map(static fn (PixelPoint $p): array => [$p->x, $p->y], $count->ticks),
+            'spaces' => $count->spaces, 'pitchPx' => $count->pitchPx, 'confidence' => $count->confidence, 'ticks' => array_map(
+                static fn (PixelPoint $p): array => [$p->x, $p->y],
+                $count->ticks,
+            ),
         ]]);
     }
 
     private function page(Uuid $project, Uuid $id): InkOfPage
     {
-        return $this->ink->of($this->access->row(Page::class, $project, $id)) ?? throw Refusal::conflict('not-ready', 'This page is still being read: its ink cannot be looked at yet.');
+        return $this->ink->of($this->access->row(Page::class, $project, $id)) ?? throw Refusal::conflict(
+            'not-ready',
+            'This page is still being read: its ink cannot be looked at yet.',
+        );
     }
 
     /** @return callable(string): float reads a coordinate of the query */

@@ -25,6 +25,9 @@ final readonly class InkOfPages
             return null;
         }
 
-        return new InkOfPage(new GreyFile($folder.'/'.PageMaker::GREY, $page->width(), $page->height(), PictureHeader::BYTES, $page->isLightOnDark()), $page->pictures());
+        return new InkOfPage(
+            new GreyFile($folder.'/'.PageMaker::GREY, $page->width(), $page->height(), PictureHeader::BYTES, $page->isLightOnDark()),
+            $page->pictures(),
+        );
     }
 }

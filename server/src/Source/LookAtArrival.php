@@ -22,8 +22,13 @@ final readonly class LookAtArrival implements PutsBack
     /** for looking at one file, s: two hundred sheets of a TIFF take half of it */
     private const BUDGET = 60.0;
 
-    public function __construct(private EntityManagerInterface $entities, private Connection $connection, private FileStore $files, private BringIn $bringIn, private DropInFolder $dropIn)
-    {
+    public function __construct(
+        private EntityManagerInterface $entities,
+        private Connection $connection,
+        private FileStore $files,
+        private BringIn $bringIn,
+        private DropInFolder $dropIn,
+    ) {
     }
 
     public static function name(): string
@@ -43,13 +48,25 @@ final readonly class LookAtArrival implements PutsBack
         if (null === $arrival || null === $user || null !== $arrival->revision) {
             return;
         }
-        $path = $this->files->arrival($arrival->key()) ?? throw new Failed('The file that was sent is not in the store of files any more. Bring it in again.', 'broken-upload');
+        $path = $this->files->arrival($arrival->key()) ?? throw new Failed(
+            'The file that was sent is not in the store of files any more. Bring it in again.',
+            'broken-upload',
+        );
         try {
-            $change = $this->bringIn->take($arrival->project, $user, Delivery::from($path, $arrival->name, $arrival->delivery), $arrival->id, new Budget($attempt, self::BUDGET));
+            $change = $this->bringIn->take(
+                $arrival->project,
+                $user,
+                Delivery::from($path, $arrival->name, $arrival->delivery),
+                $arrival->id,
+                new Budget($attempt, self::BUDGET),
+            );
         } catch (UnreadableDocument $e) {
             throw new Failed($e->getMessage(), 'unreadable');
         }
-        $this->connection->executeStatement('UPDATE arrival SET revision = ? WHERE project = ? AND id = ?', [$change->revision(), ...$job->about->binary()]);
+        $this->connection->executeStatement(
+            'UPDATE arrival SET revision = ? WHERE project = ? AND id = ?',
+            [$change->revision(), ...$job->about->binary()],
+        );
         $this->files->forgetArrival($job->about);
     }
 

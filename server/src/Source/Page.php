@@ -135,7 +135,12 @@ class Page extends ProjectRow
 
     public function hint(): ?PageHint
     {
-        return null === $this->hintMmPerPixel ? null : new PageHint($this->hintMmPerPixel, $this->hintTurnDegrees ?? 0.0, null === $this->hintX || null === $this->hintY ? null : new Point($this->hintX, $this->hintY), $this->hintFrom);
+        return null === $this->hintMmPerPixel ? null : new PageHint(
+            $this->hintMmPerPixel,
+            $this->hintTurnDegrees ?? 0.0,
+            null === $this->hintX || null === $this->hintY ? null : new Point($this->hintX, $this->hintY),
+            $this->hintFrom,
+        );
     }
 
     public function replaces(): ?Uuid

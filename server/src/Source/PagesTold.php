@@ -30,8 +30,17 @@ final readonly class PagesTold implements Teller
         $after = $about->after();
         $pages = null === $after
             ? $this->entities->getRepository(Page::class)->findBy(['project' => $project])
-            : Rows::with($this->entities, $project, Page::class, 'id', array_map(static fn (Progress $p): Uuid => $p->about->id, $this->jobs->moved($project, $after)));
+            : Rows::with(
+                $this->entities,
+                $project,
+                Page::class,
+                'id',
+                array_map(static fn (Progress $p): Uuid => $p->about->id, $this->jobs->moved($project, $after)),
+            );
 
-        return json_encode(array_map(static fn (Page $p): array => $p->made(), $pages), \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES);
+        return json_encode(
+            array_map(static fn (Page $p): array => $p->made(), $pages),
+            \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES,
+        );
     }
 }

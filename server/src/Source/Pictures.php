@@ -9,7 +9,9 @@ use Plinth\Server\Job\Jobs;
 use Plinth\Server\Job\JobState;
 use Plinth\Server\Source\Making\ImportPage;
 
-/** What is shown of pages is made from the source files and kept as long as it lasts: whoever finds it missing asks for it to be made again. */
+/**
+ * What is shown of pages is made from the source files and kept as long as it lasts: whoever finds it missing asks for it to be made again.
+ */
 final readonly class Pictures
 {
     public function __construct(private FileStore $files, private Jobs $jobs)

@@ -21,7 +21,9 @@ final readonly class RemakePictures
     public function __invoke(OutputInterface $output, #[Option] bool $all = false): int
     {
         $asked = 0;
-        foreach ($this->connection->iterateNumeric('SELECT project, id, pictures FROM page ORDER BY project, id') as [$project, $id, $pictures]) {
+        foreach ($this->connection->iterateNumeric(
+            'SELECT project, id, pictures FROM page ORDER BY project, id',
+        ) as [$project, $id, $pictures]) {
             $page = new RowId(Uuid::fromBinary(\is_string($project) ? $project : ''), Uuid::fromBinary(\is_string($id) ? $id : ''));
             if ($all) {
                 array_map(fn (string $version) => $this->files->forgetPictures($page, $version), $this->files->versions($page));

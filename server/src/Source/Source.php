@@ -44,7 +44,16 @@ class Source extends ProjectRow
 
     public function values(): array
     {
-        return ['name' => $this->name, 'sha256' => $this->sha256, 'bytes' => $this->bytes, 'mediaType' => $this->mediaType, 'origin' => $this->origin, 'address' => $this->address, 'broughtBy' => $this->broughtBy, 'broughtAt' => $this->broughtAt];
+        return [
+            'name' => $this->name,
+            'sha256' => $this->sha256,
+            'bytes' => $this->bytes,
+            'mediaType' => $this->mediaType,
+            'origin' => $this->origin,
+            'address' => $this->address,
+            'broughtBy' => $this->broughtBy,
+            'broughtAt' => $this->broughtAt,
+        ];
     }
 
     public function take(RowValues $values): void

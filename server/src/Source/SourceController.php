@@ -38,7 +38,10 @@ final readonly class SourceController
         if (!$file instanceof UploadedFile) {
             throw Refusal::invalid('no-file', 'No file arrived. Choose a picture, a PDF, an SVG or a DXF.', 'file');
         }
-        if (\in_array($file->getError(), [\UPLOAD_ERR_INI_SIZE, \UPLOAD_ERR_FORM_SIZE], true) || ($file->isValid() && $file->getSize() > BringIn::MOST_BYTES)) {
+        if (
+            \in_array($file->getError(), [\UPLOAD_ERR_INI_SIZE, \UPLOAD_ERR_FORM_SIZE], true)
+            || ($file->isValid() && $file->getSize() > BringIn::MOST_BYTES)
+        ) {
             throw Refusal::tooLarge('This file is larger than 200 MB. Scan it at a lower resolution, or save it as JPEG.', 'file');
         }
         if (\in_array($file->getError(), [\UPLOAD_ERR_CANT_WRITE, \UPLOAD_ERR_NO_TMP_DIR], true)) {
@@ -52,11 +55,20 @@ final readonly class SourceController
         $world = $request->files->get('world');
         $delivery = new Delivery(
             $file->getPathname(), $file->getClientOriginalName(), $uuid('storey'), $uuid('side'),
-            $world instanceof UploadedFile && $world->isValid() ? (string) file_get_contents($world->getPathname(), false, null, 0, 4000) : null,
+            $world instanceof UploadedFile && $world->isValid() ? (string) file_get_contents(
+                $world->getPathname(),
+                false,
+                null,
+                0,
+                4000,
+            ) : null,
             $text('origin'), $text('address'), $uuid('replaces'),
         );
 
-        return $this->arrivals->answer($this->arrivals->receive($project, RowValues::uuid(JsonValue::of($text('change'), 'change')), $this->access->user(), $delivery), 202);
+        return $this->arrivals->answer(
+            $this->arrivals->receive($project, RowValues::uuid(JsonValue::of($text('change'), 'change')), $this->access->user(), $delivery),
+            202,
+        );
     }
 
     /** What has become of a file that was sent. */
@@ -136,7 +148,10 @@ final readonly class SourceController
             throw Refusal::beingMade();
         }
 
-        return $this->files->served(null === $folder ? null : \sprintf('%s/tiles/%d/%d/%d%s', $folder, $z, $y, $x, $page->tileSuffix()), '.png' === $page->tileSuffix() ? 'image/png' : 'image/jpeg');
+        return $this->files->served(
+            null === $folder ? null : \sprintf('%s/tiles/%d/%d/%d%s', $folder, $z, $y, $x, $page->tileSuffix()),
+            '.png' === $page->tileSuffix() ? 'image/png' : 'image/jpeg',
+        );
     }
 
     private function served(Uuid $project, Uuid $id, string $file, string $type): Response

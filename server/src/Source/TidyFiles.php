@@ -11,7 +11,10 @@ use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Console\Output\OutputInterface;
 use Symfony\Contracts\Cache\CacheInterface;
 
-/** Pictures of pages that were removed are made again when the removal is undone, so they need not be kept for ever; files that no history names can come back by no undo. */
+/**
+ * Pictures of pages that were removed are made again when the removal is undone, so they need not be kept for ever; files that no history
+ * names can come back by no undo.
+ */
 #[AsCommand('plinth:files:tidy', 'Removes pictures that no page shows any more, and source files that no project and no history has named for a month.')]
 final readonly class TidyFiles
 {

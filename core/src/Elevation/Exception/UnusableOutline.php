@@ -19,6 +19,9 @@ final class UnusableOutline extends \DomainException
 
     public static function crossesItself(int $one, int $other): self
     {
-        return new self(\sprintf('Edge %d of the outline crosses edge %d: take the last corners back.', $one + 1, $other + 1), "corners/$other");
+        return new self(
+            \sprintf('Edge %d of the outline crosses edge %d: take the last corners back.', $one + 1, $other + 1),
+            "corners/$other",
+        );
     }
 }

@@ -114,7 +114,10 @@ final class DxfLines
             if ($this->points > self::MOST) {
                 return;
             }
-            $this->chains[] = array_map(static fn (array $p): array => [$m[0] * $p[0] + $m[2] * $p[1] + $m[4], $m[1] * $p[0] + $m[3] * $p[1] + $m[5]], $chain);
+            $this->chains[] = array_map(
+                static fn (array $p): array => [$m[0] * $p[0] + $m[2] * $p[1] + $m[4], $m[1] * $p[0] + $m[3] * $p[1] + $m[5]],
+                $chain,
+            );
         }
         foreach ($depth < self::DEEPEST ? $block->inserts : [] as $insert) {
             $inner = $this->blocks[$insert->block] ?? new Block();

@@ -16,12 +16,23 @@ use Plinth\Core\Plan\Model\Wall;
  * Writes one storey as an ASCII DXF drawing (AC1015), units millimetres ($INSUNITS 4).
  *
  * Layers: `walls` (clean outlines, closed polylines), `centre-lines` (a line per wall), `openings` (jambs, leaf and
- * swing), `rooms` (net outlines), `room-names` (text), `axes` (lines with their labels), `columns`, `boundary`. Coordinates are written so that they read back to the same double.
+ * swing), `rooms` (net outlines), `room-names` (text), `axes` (lines with their labels), `columns`, `boundary`. Coordinates are written so
+ * that they read back to the same double.
  * Source of the group codes: the published DXF reference; held against ezdxf and GDAL in the tests.
  */
 final class DxfWriter
 {
-    private const LAYERS = ['0' => 7, 'walls' => 7, 'centre-lines' => 8, 'openings' => 3, 'rooms' => 4, 'room-names' => 4, 'axes' => 8, 'columns' => 7, 'boundary' => 1];
+    private const LAYERS = [
+        '0' => 7,
+        'walls' => 7,
+        'centre-lines' => 8,
+        'openings' => 3,
+        'rooms' => 4,
+        'room-names' => 4,
+        'axes' => 8,
+        'columns' => 7,
+        'boundary' => 1,
+    ];
     private const TEXT_HEIGHT_MM = 180.0;
     /** by how far axes run on beyond what they set out */
     private const AXIS_BEYOND_MM = 1500.0;
@@ -73,8 +84,18 @@ final class DxfWriter
                 $this->polyline('rooms', $ring);
             }
             if (null !== $region->room) {
-                $this->text('room-names', trim($region->room->number.' '.$region->room->name), $region->room->anchor->x, $region->room->anchor->y);
-                $this->text('room-names', \sprintf('%.2f m2', $region->netAreaMm2 / 1e6), $region->room->anchor->x, $region->room->anchor->y - 1.6 * self::TEXT_HEIGHT_MM);
+                $this->text(
+                    'room-names',
+                    trim($region->room->number.' '.$region->room->name),
+                    $region->room->anchor->x,
+                    $region->room->anchor->y,
+                );
+                $this->text(
+                    'room-names',
+                    \sprintf('%.2f m2', $region->netAreaMm2 / 1e6),
+                    $region->room->anchor->x,
+                    $region->room->anchor->y - 1.6 * self::TEXT_HEIGHT_MM,
+                );
             }
         }
     }
@@ -131,7 +152,12 @@ final class DxfWriter
     private function header(): void
     {
         $this->section('HEADER', function (): void {
-            foreach ([['$ACADVER', 1, 'AC1015'], ['$HANDSEED', 5, 'FFFFF'], ['$INSUNITS', 70, '4'], ['$MEASUREMENT', 70, '1']] as [$name, $code, $value]) {
+            foreach ([
+                ['$ACADVER', 1, 'AC1015'],
+                ['$HANDSEED', 5, 'FFFFF'],
+                ['$INSUNITS', 70, '4'],
+                ['$MEASUREMENT', 70, '1'],
+            ] as [$name, $code, $value]) {
                 $this->put(9, $name);
                 $this->put($code, $value);
             }
@@ -156,7 +182,10 @@ final class DxfWriter
             });
             $this->table('STYLE', 1, function (string $owner): void {
                 $this->record('STYLE', $owner, 'AcDbTextStyleTableRecord');
-                $this->puts([[2, 'Standard'], [70, '0'], [40, '0.0'], [41, '1.0'], [50, '0.0'], [71, '0'], [42, '2.5'], [3, 'txt'], [4, '']]);
+                $this->puts([
+                    [2, 'Standard'], [70, '0'], [40, '0.0'], [41, '1.0'], [50, '0.0'], [71, '0'], [42, '2.5'], [3, 'txt'],
+                    [4, ''],
+                ]);
             });
             $this->table('VIEW', 0, static fn () => null);
             $this->table('UCS', 0, static fn () => null);
@@ -178,7 +207,10 @@ final class DxfWriter
     {
         $this->section('BLOCKS', function (): void {
             foreach (['*Model_Space' => '1F', '*Paper_Space' => '1B'] as $name => $owner) {
-                $this->puts([[0, 'BLOCK'], [5, $this->nextHandle()], [330, $owner], [100, 'AcDbEntity'], [8, '0'], [100, 'AcDbBlockBegin'], [2, $name], [70, '0'], [10, '0.0'], [20, '0.0'], [30, '0.0'], [3, $name], [1, '']]);
+                $this->puts([
+                    [0, 'BLOCK'], [5, $this->nextHandle()], [330, $owner], [100, 'AcDbEntity'], [8, '0'],
+                    [100, 'AcDbBlockBegin'], [2, $name], [70, '0'], [10, '0.0'], [20, '0.0'], [30, '0.0'], [3, $name], [1, ''],
+                ]);
                 $this->puts([[0, 'ENDBLK'], [5, $this->nextHandle()], [330, $owner], [100, 'AcDbEntity'], [8, '0'], [100, 'AcDbBlockEnd']]);
             }
         });
@@ -189,7 +221,10 @@ final class DxfWriter
         $this->section('OBJECTS', function (): void {
             $groups = $this->nextHandle();
             $root = 'C';
-            $this->puts([[0, 'DICTIONARY'], [5, $root], [330, '0'], [100, 'AcDbDictionary'], [281, '1'], [3, 'ACAD_GROUP'], [350, $groups]]);
+            $this->puts([
+                [0, 'DICTIONARY'], [5, $root], [330, '0'], [100, 'AcDbDictionary'], [281, '1'], [3, 'ACAD_GROUP'],
+                [350, $groups],
+            ]);
             $this->puts([[0, 'DICTIONARY'], [5, $groups], [330, $root], [100, 'AcDbDictionary'], [281, '1']]);
         });
     }
@@ -227,20 +262,42 @@ final class DxfWriter
     private function line(string $layer, array $a, array $b): void
     {
         $this->entity('LINE', $layer, 'AcDbLine');
-        $this->puts([[10, $this->number($a[0])], [20, $this->number($a[1])], [30, '0.0'], [11, $this->number($b[0])], [21, $this->number($b[1])], [31, '0.0']]);
+        $this->puts([
+            [10, $this->number($a[0])], [20, $this->number($a[1])], [30, '0.0'], [11, $this->number($b[0])],
+            [21, $this->number($b[1])], [31, '0.0'],
+        ]);
     }
 
     /** @param array{float, float} $centre */
     private function arc(string $layer, array $centre, float $radius, float $startRad, float $endRad): void
     {
         $this->entity('ARC', $layer, 'AcDbCircle');
-        $this->puts([[10, $this->number($centre[0])], [20, $this->number($centre[1])], [30, '0.0'], [40, $this->number($radius)], [100, 'AcDbArc'], [50, $this->number(rad2deg($startRad))], [51, $this->number(rad2deg($endRad))]]);
+        $this->puts([
+            [10, $this->number($centre[0])],
+            [20, $this->number($centre[1])],
+            [30, '0.0'],
+            [40, $this->number($radius)],
+            [100, 'AcDbArc'],
+            [50, $this->number(rad2deg($startRad))],
+            [51, $this->number(rad2deg($endRad))],
+        ]);
     }
 
     private function text(string $layer, string $text, float $x, float $y): void
     {
         $this->entity('TEXT', $layer, 'AcDbText');
-        $this->puts([[10, $this->number($x)], [20, $this->number($y)], [30, '0.0'], [40, $this->number(self::TEXT_HEIGHT_MM)], [1, $this->escaped($text)], [72, '1'], [11, $this->number($x)], [21, $this->number($y)], [31, '0.0'], [100, 'AcDbText']]);
+        $this->puts([
+            [10, $this->number($x)],
+            [20, $this->number($y)],
+            [30, '0.0'],
+            [40, $this->number(self::TEXT_HEIGHT_MM)],
+            [1, $this->escaped($text)],
+            [72, '1'],
+            [11, $this->number($x)],
+            [21, $this->number($y)],
+            [31, '0.0'],
+            [100, 'AcDbText'],
+        ]);
     }
 
     private function entity(string $type, string $layer, string $class): void
@@ -254,7 +311,13 @@ final class DxfWriter
         $clean = (string) preg_replace('/[\x00-\x1F\x7F]+/u', ' ', mb_scrub($text));
 
         return implode('', array_map(
-            static fn (string $c): string => \strlen($c) > 1 ? implode('', array_map(static fn (string $unit): string => \sprintf('\\U+%s', strtoupper(bin2hex($unit))), str_split(mb_convert_encoding($c, 'UTF-16BE', 'UTF-8'), 2))) : $c,
+            static fn (string $c): string => \strlen($c) > 1 ? implode(
+                '',
+                array_map(
+                    static fn (string $unit): string => \sprintf('\\U+%s', strtoupper(bin2hex($unit))),
+                    str_split(mb_convert_encoding($c, 'UTF-16BE', 'UTF-8'), 2),
+                ),
+            ) : $c,
             mb_str_split($clean),
         ));
     }

@@ -51,7 +51,9 @@ final class FitReader
      */
     public static function read(string $json): array
     {
-        return (new self(JsonValue::parse($json)->object(['size', 'model', 'lengths', 'grid', 'points', 'rectangles', 'scale'])))->statements();
+        return (new self(
+            JsonValue::parse($json)->object(['size', 'model', 'lengths', 'grid', 'points', 'rectangles', 'scale']),
+        ))->statements();
     }
 
     /** @return array{Observations, PageFrame, Model|null} */
@@ -75,7 +77,9 @@ final class FitReader
                 'grid-'.$i,
                 $this->pick($entry, 'a'),
                 $this->pick($entry, 'b'),
-                null !== $bearing ? GridPick::directionOfBearing($bearing->number()) : ('x' === $entry->get('axis')->word(['x', 'y']) ? 0.0 : \M_PI_2),
+                null !== $bearing
+                    ? GridPick::directionOfBearing($bearing->number())
+                    : ('x' === $entry->get('axis')->word(['x', 'y']) ? 0.0 : \M_PI_2),
             );
         }
         $points = [];
@@ -88,12 +92,25 @@ final class FitReader
         foreach ($this->document->list('rectangles') as $i => $entry) {
             $entry->object(['corners', 'width', 'depth', 'sigmaPx', 'sigmaMm']);
             $corners = array_map(fn (JsonValue $corner): string => $this->pickAt($corner, $entry), $entry->list('corners'));
-            $rectangles[] = new Rectangle('rectangle-'.$i, $corners, $entry->get('width')->positive(), $entry->get('depth')->positive(), $entry->optional('sigmaMm')?->notNegative() ?? 0.0);
+            $rectangles[] = new Rectangle(
+                'rectangle-'.$i,
+                $corners,
+                $entry->get('width')->positive(),
+                $entry->get('depth')->positive(),
+                $entry->optional('sigmaMm')?->notNegative() ?? 0.0,
+            );
         }
         $stated = $this->document->optional('scale')?->object(['mmPerPixel', 'sigmaPart']);
-        $scale = null === $stated ? null : new StatedScale($stated->get('mmPerPixel')->positive(), $stated->optional('sigmaPart')?->positive() ?? StatedScale::SIGMA_PART);
+        $scale = null === $stated ? null : new StatedScale(
+            $stated->get('mmPerPixel')->positive(),
+            $stated->optional('sigmaPart')?->positive() ?? StatedScale::SIGMA_PART,
+        );
 
-        return [new Observations(array_values($this->picks), $lengths, $grid, $points, $rectangles, $scale), new PageFrame($width, $height), Model::tryFrom($model)];
+        return [
+            new Observations(array_values($this->picks), $lengths, $grid, $points, $rectangles, $scale),
+            new PageFrame($width, $height),
+            Model::tryFrom($model),
+        ];
     }
 
     private function length(JsonValue $entry, string $id): KnownLength

@@ -113,7 +113,9 @@ final readonly class JsonValue
     {
         $number = $this->number();
 
-        return $number >= 0.0 && $number <= 2_147_483_647.0 && floor($number) === $number ? (int) $number : throw UnreadableDocument::outOfRange($this->at, 'a whole number from 0 to 2147483647');
+        return $number >= 0.0 && $number <= 2_147_483_647.0 && floor($number) === $number
+            ? (int) $number
+            : throw UnreadableDocument::outOfRange($this->at, 'a whole number from 0 to 2147483647');
     }
 
     public function boolean(): bool
@@ -145,7 +147,10 @@ final readonly class JsonValue
      */
     public function choice(string $enum): \BackedEnum
     {
-        return $enum::tryFrom($this->text()) ?? throw UnreadableDocument::outOfRange($this->at, 'one of '.implode(', ', array_map(static fn (\BackedEnum $c): string => (string) $c->value, $enum::cases())));
+        return $enum::tryFrom($this->text()) ?? throw UnreadableDocument::outOfRange(
+            $this->at,
+            'one of '.implode(', ', array_map(static fn (\BackedEnum $c): string => (string) $c->value, $enum::cases())),
+        );
     }
 
     /** @param list<string> $words */

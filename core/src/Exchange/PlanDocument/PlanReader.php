@@ -69,7 +69,13 @@ final class PlanReader
         $columns = [];
         foreach ($storey->list('columns') as $c) {
             $c->object(['id', 'at', 'width', 'depth', 'round']);
-            $columns[] = new Column(self::id($c, $ids), $c->get('at')->point(), $c->get('width')->positive(20_000.0), $c->get('depth')->positive(20_000.0), $c->optional('round')?->boolean() ?? false);
+            $columns[] = new Column(
+                self::id($c, $ids),
+                $c->get('at')->point(),
+                $c->get('width')->positive(20_000.0),
+                $c->get('depth')->positive(20_000.0),
+                $c->optional('round')?->boolean() ?? false,
+            );
         }
         $figures = [];
         foreach ($storey->list('figures') as $f) {
@@ -105,7 +111,10 @@ final class PlanReader
             $wall->optional('enclosing')?->boolean() ?? true,
         );
         if ($read->from->distanceTo($read->to) <= Wall::JOIN_MM) {
-            throw UnreadableDocument::outOfRange($wall->at.'/to', \sprintf('more than %g mm away from its start: a wall needs a length', Wall::JOIN_MM));
+            throw UnreadableDocument::outOfRange(
+                $wall->at.'/to',
+                \sprintf('more than %g mm away from its start: a wall needs a length', Wall::JOIN_MM),
+            );
         }
 
         return $read;
@@ -115,7 +124,10 @@ final class PlanReader
     {
         $rise = $wall->optional('rise')?->number() ?? 0.0;
         if (0.0 !== $rise && (abs($rise) < Arc::LEAST_RISE_MM || abs($rise) > Wall::MOST_RISE_MM)) {
-            throw UnreadableDocument::outOfRange($wall->at.'/rise', \sprintf('zero for a straight wall, or from %g mm to %d km', Arc::LEAST_RISE_MM, Wall::MOST_RISE_MM / 1e6));
+            throw UnreadableDocument::outOfRange(
+                $wall->at.'/rise',
+                \sprintf('zero for a straight wall, or from %g mm to %d km', Arc::LEAST_RISE_MM, Wall::MOST_RISE_MM / 1e6),
+            );
         }
 
         return $rise;
@@ -131,7 +143,10 @@ final class PlanReader
         $host = $walls[$opening->get('wall')->text()] ?? throw UnreadableDocument::unknownReference($opening->at.'/wall', 'wall');
         $width = $opening->get('width')->positive();
         if ($width > $host->length()) {
-            throw UnreadableDocument::outOfRange($opening->at.'/width', \sprintf('at most %.1f mm, the length of its wall', $host->length()));
+            throw UnreadableDocument::outOfRange(
+                $opening->at.'/width',
+                \sprintf('at most %.1f mm, the length of its wall', $host->length()),
+            );
         }
 
         return new Opening(
@@ -189,7 +204,13 @@ final class PlanReader
     {
         $room->object(['id', 'name', 'number', 'anchor', 'height']);
 
-        return new Room(self::id($room, $ids), $room->optional('name')?->text() ?? '', $room->optional('number')?->text() ?? '', $room->get('anchor')->point(), $room->optional('height')?->positive());
+        return new Room(
+            self::id($room, $ids),
+            $room->optional('name')?->text() ?? '',
+            $room->optional('number')?->text() ?? '',
+            $room->get('anchor')->point(),
+            $room->optional('height')?->positive(),
+        );
     }
 
     /** @param array<string, true> $ids */

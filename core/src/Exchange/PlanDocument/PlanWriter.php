@@ -42,14 +42,26 @@ final class PlanWriter
             'elevation' => $s->elevation,
             'height' => $s->height,
             'walls' => array_map(static fn (Wall $w): array => self::said([
-                'id' => $w->id, 'from' => $w->from->toArray(), 'to' => $w->to->toArray(), 'thickness' => $w->thickness, 'line' => $w->line->value,
+                'id' => $w->id,
+                'from' => $w->from->toArray(),
+                'to' => $w->to->toArray(),
+                'thickness' => $w->thickness,
+                'line' => $w->line->value,
                 'height' => $w->height, 'rise' => 0.0 === $w->rise ? null : $w->rise, 'enclosing' => $w->enclosing ? null : false,
             ]), $s->walls),
             'openings' => array_map(static fn (Opening $o): array => self::said([
-                'id' => $o->id, 'wall' => $o->wall, 'kind' => $o->kind->value, 'offset' => $o->offset, 'width' => $o->width, 'sill' => $o->sill,
+                'id' => $o->id,
+                'wall' => $o->wall,
+                'kind' => $o->kind->value,
+                'offset' => $o->offset,
+                'width' => $o->width,
+                'sill' => $o->sill,
                 'height' => $o->height, 'hand' => $o->hand, 'swing' => $o->swing, 'leaf' => $o->leaf,
             ]), $s->openings),
-            'dividers' => array_map(static fn (Divider $d): array => ['id' => $d->id, 'from' => $d->from->toArray(), 'to' => $d->to->toArray()], $s->dividers),
+            'dividers' => array_map(
+                static fn (Divider $d): array => ['id' => $d->id, 'from' => $d->from->toArray(), 'to' => $d->to->toArray()],
+                $s->dividers,
+            ),
             'columns' => array_map(static fn (Column $c): array => [
                 'id' => $c->id, 'at' => $c->centre->toArray(), 'width' => $c->width, 'depth' => $c->depth, 'round' => $c->round,
             ], $s->columns),
@@ -80,8 +92,20 @@ final class PlanWriter
     {
         return [
             'id' => $shape->id,
-            'stretches' => array_map(static fn (array $s): array => ['from' => self::rounded($s['from']), 'right' => array_map(self::rounded(...), $s['right']), 'to' => self::rounded($s['to']), 'left' => array_map(self::rounded(...), $s['left'])], $shape->stretches),
-            'openings' => array_map(static fn (string $id, array $piece): array => ['id' => $id, 'polygon' => array_map(self::rounded(...), $piece)], array_keys($shape->openings), $shape->openings),
+            'stretches' => array_map(
+                static fn (array $s): array => [
+                    'from' => self::rounded($s['from']),
+                    'right' => array_map(self::rounded(...), $s['right']),
+                    'to' => self::rounded($s['to']),
+                    'left' => array_map(self::rounded(...), $s['left']),
+                ],
+                $shape->stretches,
+            ),
+            'openings' => array_map(
+                static fn (string $id, array $piece): array => ['id' => $id, 'polygon' => array_map(self::rounded(...), $piece)],
+                array_keys($shape->openings),
+                $shape->openings,
+            ),
             'findings' => array_map(self::finding(...), $shape->findings),
         ];
     }
@@ -106,7 +130,11 @@ final class PlanWriter
     /** @return array<string, mixed> */
     public static function unplaced(Unplaced $place): array
     {
-        return ['room' => $place->room->id, 'leak' => null === $place->leak ? null : self::leak($place->leak), 'finding' => self::finding($place->finding)];
+        return [
+            'room' => $place->room->id,
+            'leak' => null === $place->leak ? null : self::leak($place->leak),
+            'finding' => self::finding($place->finding),
+        ];
     }
 
     /** @return array<string, mixed> */
@@ -118,7 +146,13 @@ final class PlanWriter
     /** @return array<string, mixed> */
     private static function finding(Finding $finding): array
     {
-        return ['code' => $finding->code, 'things' => $finding->things, 'at' => $finding->at, 'message' => $finding->message, 'mend' => $finding->mend?->value];
+        return [
+            'code' => $finding->code,
+            'things' => $finding->things,
+            'at' => $finding->at,
+            'message' => $finding->message,
+            'mend' => $finding->mend?->value,
+        ];
     }
 
     /**
@@ -146,7 +180,11 @@ final class PlanWriter
                 'label' => $r->label,
                 'clear' => $r->clear,
             ], $storey->regions),
-            'openings' => array_map(static fn (string $id, array $piece): array => ['id' => $id, 'polygon' => $piece], array_keys($storey->openings), $storey->openings),
+            'openings' => array_map(
+                static fn (string $id, array $piece): array => ['id' => $id, 'polygon' => $piece],
+                array_keys($storey->openings),
+                $storey->openings,
+            ),
             'leaks' => array_map(self::leak(...), $storey->leaks),
             'areas' => array_map(static fn (float $mm2): float => $mm2 / 1e6, [
                 'grossFloorM2' => $storey->areasMm2['grossFloor'],

@@ -26,7 +26,8 @@ final class PageLines
         $kept = [];
         $lines = [];
         [$x, $y, $startX, $startY] = [0.0, 0.0, 0.0, 0.0];
-        for ($at = false === $start ? \strlen($postScript) : $start, $n = \strlen($postScript); $at < $n && \count($lines) < self::MOST; $at += $length + 1) {
+        $n = \strlen($postScript);
+        for ($at = false === $start ? $n : $start; $at < $n && \count($lines) < self::MOST; $at += $length + 1) {
             $length = strcspn($postScript, "\n", $at);
             if ($length > 120 || 0 === $length) {
                 continue; // data of a picture, or nothing
@@ -45,7 +46,9 @@ final class PageLines
                     $matrix = self::times($matrix, [$v[0], $v[1], $v[2], $v[3], $v[4], $v[5]]);
                     break;
                 case 'rotate1':
-                    $matrix = self::times($matrix, [cos(deg2rad($v[0])), sin(deg2rad($v[0])), -sin(deg2rad($v[0])), cos(deg2rad($v[0])), 0.0, 0.0]);
+                    $matrix = self::times($matrix, [
+                        cos(deg2rad($v[0])), sin(deg2rad($v[0])), -sin(deg2rad($v[0])), cos(deg2rad($v[0])), 0.0, 0.0,
+                    ]);
                     break;
                 case 'translate2':
                     $matrix = self::times($matrix, [1.0, 0.0, 0.0, 1.0, $v[0], $v[1]]);
@@ -69,7 +72,12 @@ final class PageLines
                     $lines[] = [$x, $y, $x, $y];
                     break;
                 case 're4':
-                    $ring = [self::of($matrix, $v[0], $v[1]), self::of($matrix, $v[0] + $v[2], $v[1]), self::of($matrix, $v[0] + $v[2], $v[1] + $v[3]), self::of($matrix, $v[0], $v[1] + $v[3])];
+                    $ring = [
+                        self::of($matrix, $v[0], $v[1]),
+                        self::of($matrix, $v[0] + $v[2], $v[1]),
+                        self::of($matrix, $v[0] + $v[2], $v[1] + $v[3]),
+                        self::of($matrix, $v[0], $v[1] + $v[3]),
+                    ];
                     // The page's own edge comes as a clipping box in its setup.
                     if (!str_starts_with(substr($postScript, $at + $length + 1, 2), 'W')) {
                         foreach ($ring as $i => [$u, $w]) {

@@ -14,11 +14,16 @@ namespace Plinth\Core\Exchange\Svg;
 final class SvgLines
 {
     public const MOST = 200_000;
-    private const SKIPPED = ['defs', 'symbol', 'clipPath', 'mask', 'pattern', 'marker', 'text', 'style', 'metadata', 'title', 'desc', 'switch', 'foreignObject', 'linearGradient', 'radialGradient', 'filter'];
+    private const SKIPPED = [
+        'defs', 'symbol', 'clipPath', 'mask', 'pattern', 'marker', 'text', 'style', 'metadata', 'title', 'desc', 'switch',
+        'foreignObject', 'linearGradient', 'radialGradient', 'filter',
+    ];
     private const IDENTITY = [1.0, 0.0, 0.0, 1.0, 0.0, 0.0];
 
     /**
-     * @return array{lines: list<Line>, viewBox: array{float, float, float, float}|null, hasMore: bool} lines before any view box is applied; none where the text is no SVG
+     * Lines before any view box is applied; none where the text is no SVG.
+     *
+     * @return array{lines: list<Line>, viewBox: array{float, float, float, float}|null, hasMore: bool}
      */
     public static function read(string $svg): array
     {
@@ -52,7 +57,10 @@ final class SvgLines
                 continue;
             }
             $depth = $reader->depth;
-            if (0 === $depth && 1 === preg_match('/^\s*(\S+)[\s,]+(\S+)[\s,]+(\S+)[\s,]+(\S+)\s*$/', (string) $reader->getAttribute('viewBox'), $m)) {
+            if (
+                0 === $depth
+                && 1 === preg_match('/^\s*(\S+)[\s,]+(\S+)[\s,]+(\S+)[\s,]+(\S+)\s*$/', (string) $reader->getAttribute('viewBox'), $m)
+            ) {
                 $viewBox = [(float) $m[1], (float) $m[2], (float) $m[3], (float) $m[4]];
             }
             $matrix = self::times($matrices[$depth - 1] ?? self::IDENTITY, self::transform((string) $reader->getAttribute('transform')));
@@ -80,7 +88,15 @@ final class SvgLines
         return match ($name) {
             'path' => self::path((string) $reader->getAttribute('d')),
             'line' => [[$n('x1'), $n('y1'), $n('x2'), $n('y2')]],
-            'rect' => self::ring([[$n('x'), $n('y')], [$n('x') + $n('width'), $n('y')], [$n('x') + $n('width'), $n('y') + $n('height')], [$n('x'), $n('y') + $n('height')]], true),
+            'rect' => self::ring(
+                [
+                    [$n('x'), $n('y')],
+                    [$n('x') + $n('width'), $n('y')],
+                    [$n('x') + $n('width'), $n('y') + $n('height')],
+                    [$n('x'), $n('y') + $n('height')],
+                ],
+                true,
+            ),
             'polyline', 'polygon' => self::ring(self::points((string) $reader->getAttribute('points')), 'polygon' === $name),
             default => [],
         };
@@ -175,7 +191,10 @@ final class SvgLines
                 'matrix' => [$v[0] ?? 1.0, $v[1] ?? 0.0, $v[2] ?? 0.0, $v[3] ?? 1.0, $v[4] ?? 0.0, $v[5] ?? 0.0],
                 'translate' => [1.0, 0.0, 0.0, 1.0, $a, $b],
                 'scale' => [$a, 0.0, 0.0, $v[1] ?? $a, 0.0, 0.0],
-                'rotate' => self::times(self::times([1.0, 0.0, 0.0, 1.0, $b, $v[2] ?? 0.0], [cos($turn), sin($turn), -sin($turn), cos($turn), 0.0, 0.0]), [1.0, 0.0, 0.0, 1.0, -$b, -($v[2] ?? 0.0)]),
+                'rotate' => self::times(
+                    self::times([1.0, 0.0, 0.0, 1.0, $b, $v[2] ?? 0.0], [cos($turn), sin($turn), -sin($turn), cos($turn), 0.0, 0.0]),
+                    [1.0, 0.0, 0.0, 1.0, -$b, -($v[2] ?? 0.0)],
+                ),
             });
         }
 

@@ -8,7 +8,12 @@ final class FitDidNotSettle extends \RuntimeException implements FittingExceptio
 {
     public static function after(int $rounds): self
     {
-        return new self(\sprintf('The statements pull so far apart that no best fit was found in %d rounds: look for a slip of ten or a wrong unit.', $rounds));
+        return new self(
+            \sprintf(
+                'The statements pull so far apart that no best fit was found in %d rounds: look for a slip of ten or a wrong unit.',
+                $rounds,
+            ),
+        );
     }
 
     public function reason(): string

@@ -15,7 +15,9 @@ final class NothingToFit extends \DomainException implements FittingException
 
     public static function folds(): self
     {
-        return new self('The statements would fold the picture over inside the page: look for corners picked in the wrong order, or a slip of ten.');
+        return new self(
+            'The statements would fold the picture over inside the page: look for corners picked in the wrong order, or a slip of ten.',
+        );
     }
 
     public function reason(): string
@@ -30,10 +32,12 @@ final class NothingToFit extends \DomainException implements FittingException
 
     public static function tooLittleFor(Model $model): self
     {
-        return new self(\sprintf('The statements do not determine a %s fit: give known lengths along both axes of the drawing%s.', $model->value, match ($model) {
+        $more = match ($model) {
             Model::Sheared => ', and one across them or two grid lines',
             Model::Perspective => ' on both sides of it, and grid lines at all four sides or a known rectangle',
             default => '',
-        }));
+        };
+
+        return new self("The statements do not determine a $model->value fit: give known lengths along both axes of the drawing$more.");
     }
 }

@@ -18,7 +18,11 @@ final class UnusableObservation extends \DomainException implements FittingExcep
 
     public static function coincidentPicks(string $list, int $index, float $apartPx): self
     {
-        return new self(\sprintf('Both picks lie on the same spot (%.2f px apart): pick the two ends at least %g px apart.', $apartPx, self::APART_PX), 'coincident-picks', "$list/$index");
+        return new self(
+            \sprintf('Both picks lie on the same spot (%.2f px apart): pick the two ends at least %g px apart.', $apartPx, self::APART_PX),
+            'coincident-picks',
+            "$list/$index",
+        );
     }
 
     public static function lengthNotPositive(int $index, float $mm): self
@@ -28,7 +32,15 @@ final class UnusableObservation extends \DomainException implements FittingExcep
 
     public static function thickerThanLong(int $index, float $mm, float $allowanceMm): self
     {
-        return new self(\sprintf('With %.0f mm of wall taken off, nothing is left of %.0f mm: look at what the figure runs between and what was picked.', -$allowanceMm, $mm), 'length-not-positive', "lengths/$index");
+        return new self(
+            \sprintf(
+                'With %.0f mm of wall taken off, nothing is left of %.0f mm: look at what the figure runs between and what was picked.',
+                -$allowanceMm,
+                $mm,
+            ),
+            'length-not-positive',
+            "lengths/$index",
+        );
     }
 
     public static function acrossWithoutLine(int $index): self
@@ -43,7 +55,11 @@ final class UnusableObservation extends \DomainException implements FittingExcep
 
     public static function samePlace(int $index): self
     {
-        return new self('Two control points name the same pick or the same place: each needs its own.', 'coincident-picks', "points/$index");
+        return new self(
+            'Two control points name the same pick or the same place: each needs its own.',
+            'coincident-picks',
+            "points/$index",
+        );
     }
 
     public static function notFourCorners(int $index): self

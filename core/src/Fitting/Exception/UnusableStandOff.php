@@ -8,7 +8,13 @@ final class UnusableStandOff extends \DomainException implements FittingExceptio
 {
     public static function behindTheCamera(float $mm, float $seenFromMm): self
     {
-        return new self(\sprintf('Something %.0f mm before the wall cannot be seen from %.0f mm away: give the distance of the camera from the wall.', $mm, $seenFromMm));
+        return new self(
+            \sprintf(
+                'Something %.0f mm before the wall cannot be seen from %.0f mm away: give the distance of the camera from the wall.',
+                $mm,
+                $seenFromMm,
+            ),
+        );
     }
 
     public function reason(): string

@@ -14,7 +14,8 @@ use Plinth\Core\Numerics\Cholesky;
  * observations themselves, so a corner that serves a chain of lengths carries its error once, and so are the figures, so that
  * a width which holds at both ends of a room counts once.
  *
- * Conditions f(l, x) = 0, linearised B v + A dx + w = 0 with the picks' cofactors Q. With M = B Q Bᵀ, N = Aᵀ M⁻¹ A:  dx = −N⁻¹ Aᵀ M⁻¹ w,  v = −Q Bᵀ M⁻¹ (w + A dx).
+ * Conditions f(l, x) = 0, linearised B v + A dx + w = 0 with the picks' cofactors Q. With M = B Q Bᵀ, N = Aᵀ M⁻¹ A:  dx = −N⁻¹ Aᵀ M⁻¹ w,  v
+ * = −Q Bᵀ M⁻¹ (w + A dx).
  * Source: Mikhail & Ackermann, Observations and Least Squares (general case); statistics after Baarda, A Testing
  * Procedure for Use in Geodetic Networks (both from memory; tests hold them against simulation).
  *
@@ -166,7 +167,9 @@ final class Adjustment
                 $g[$j] += $gj;
             }
         }
-        $whole = 1 === \count($keys) ? $this->inverseDiagonal[$this->index[$keys[array_key_first($keys)]]] : array_sum(array_map(static fn (float $x, float $y): float => $x * $y, $e, $this->factor?->solve(array_values($e)) ?? []));
+        $whole = 1 === \count($keys) ? $this->inverseDiagonal[$this->index[$keys[array_key_first($keys)]]] : array_sum(
+            array_map(static fn (float $x, float $y): float => $x * $y, $e, $this->factor?->solve(array_values($e)) ?? []),
+        );
         $variance = $whole;
         foreach ($g as $j => $gj) {
             foreach ($g as $k => $gk) {
@@ -180,7 +183,9 @@ final class Adjustment
     /** What a condition amounts to at the picks as they were picked: fitted minus stated, in its own unit. */
     public function residual(Condition $condition): float
     {
-        return $condition->of(array_map(fn (string $id): array => $this->mapping()->to($this->raw[$id], $condition->isPlaced()), $condition->picks()))[0];
+        return $condition->of(
+            array_map(fn (string $id): array => $this->mapping()->to($this->raw[$id], $condition->isPlaced()), $condition->picks()),
+        )[0];
     }
 
     /** Standard deviation of what a condition reads: of the fit, of its own picks, and of what they share; its figure left out. */
@@ -290,7 +295,8 @@ final class Adjustment
     /**
      * @param array<string, array{float, float, list<float>, list<float>, array{float, float, float, float}}> $jacobians
      *
-     * @return array{float, list<float>, array<string, array{float, float}>} value, derivatives by the unknowns, and by the coordinates of each pick
+     * @return array{float, list<float>, array<string, array{float, float}>} value, derivatives by the unknowns, and by the coordinates of
+     *                                                                       each pick
      */
     private function derivatives(Condition $condition, array $jacobians): array
     {
@@ -360,7 +366,9 @@ final class Adjustment
             foreach ($column as $i => $value) {
                 $this->g[$i][] = $value;
             }
-            $right[] = -array_sum(array_map(static fn (float $g, float $w): float => $g * $w, $column, $this->misclosure)) - $this->x[$this->free[$j]] * ($known[$j] ?? 0.0);
+            $right[] = -array_sum(
+                array_map(static fn (float $g, float $w): float => $g * $w, $column, $this->misclosure),
+            ) - $this->x[$this->free[$j]] * ($known[$j] ?? 0.0);
         }
         foreach ($this->free as $j => $_) {
             $line = [];

@@ -71,7 +71,11 @@ final readonly class Equations
                 $picks[self::SCALE.'/'.$k] = [$c->x + $dx, $c->y + $dy];
                 $sigmas[self::SCALE.'/'.$k] = 0.0;
             }
-            $conditions[self::SCALE] = new MeanScale([self::SCALE.'/0', self::SCALE.'/1', self::SCALE.'/2'], $observations->scale->mmPerPixel * $frame->unitPx, self::SCALE);
+            $conditions[self::SCALE] = new MeanScale(
+                [self::SCALE.'/0', self::SCALE.'/1', self::SCALE.'/2'],
+                $observations->scale->mmPerPixel * $frame->unitPx,
+                self::SCALE,
+            );
             $figures[self::SCALE] = $observations->scale->sigmaPart;
         }
 
@@ -84,11 +88,25 @@ final readonly class Equations
      *
      * @throws FitDidNotSettle
      */
-    public function settled(ShapeModel $model, PageFrame $frame, array $shapeStart, float $mmPerPixel, FitStart $start, array $held): Adjustment
-    {
+    public function settled(
+        ShapeModel $model,
+        PageFrame $frame,
+        array $shapeStart,
+        float $mmPerPixel,
+        FitStart $start,
+        array $held,
+    ): Adjustment {
         $adjustment = new Adjustment(
-            $model, $frame, $this->picks, $this->pickSigmas, $this->conditions, $this->figureSigmas,
-            $shapeStart, $start->centreMm->x ?? $frame->centre->x * $mmPerPixel, $start->centreMm->y ?? $frame->centre->y * $mmPerPixel, $held,
+            $model,
+            $frame,
+            $this->picks,
+            $this->pickSigmas,
+            $this->conditions,
+            $this->figureSigmas,
+            $shapeStart,
+            $start->centreMm->x ?? $frame->centre->x * $mmPerPixel,
+            $start->centreMm->y ?? $frame->centre->y * $mmPerPixel,
+            $held,
         );
         $adjustment->settle();
 
@@ -133,7 +151,12 @@ final readonly class Equations
     {
         [$a, $b, $c, $d] = $rectangle->corners;
         $key = 'rectangle/'.$rectangle->id;
-        $side = static fn (string $from, string $to, float $mm, string $figure): Distance => new Distance([$from, $to], Along::Straight, $mm, $key.$figure);
+        $side = static fn (string $from, string $to, float $mm, string $figure): Distance => new Distance(
+            [$from, $to],
+            Along::Straight,
+            $mm,
+            $key.$figure,
+        );
 
         return [
             $key.'/ab' => $side($a, $b, $rectangle->widthMm, '/width'),

@@ -38,12 +38,12 @@ final readonly class Mapping
     }
 
     /**
-     * Where a pick goes under the present parameters, and how that changes.
+     * Where a pick goes under the present parameters, and how that changes: x and y in mm without the place, their derivatives by the
+     * unknowns, and dx/dpx, dx/dpy, dy/dpx, dy/dpy.
      *
      * @param array{float, float} $p px
      *
-     * @return array{float, float, list<float>, list<float>, array{float, float, float, float}} x and y in mm without the place, their
-     *                                                                                          derivatives by the unknowns, and dx/dpx, dx/dpy, dy/dpx, dy/dpy
+     * @return array{float, float, list<float>, list<float>, array{float, float, float, float}}
      */
     public function jacobian(array $p): array
     {

@@ -59,7 +59,12 @@ final class Grid
         foreach ($places as $i => $place) {
             if (!isset($this->settled[$place])) {
                 $into = $place;
-                foreach ([$place - (1 << self::BITS) - 1, $place - (1 << self::BITS), $place - (1 << self::BITS) + 1, $place - 1] as $near) {
+                foreach ([
+                    $place - (1 << self::BITS) - 1,
+                    $place - (1 << self::BITS),
+                    $place - (1 << self::BITS) + 1,
+                    $place - 1,
+                ] as $near) {
                     if (($this->settled[$near] ?? null) === $near) {
                         $into = $near;
                         break;

@@ -206,7 +206,8 @@ final class Noding
      *
      * @param list<int> $places
      *
-     * @return array{int, positive-int, array<int, list<array{int, int}>>} left end, width, and y and x of the places in each column from below
+     * @return array{int, positive-int, array<int, list<array{int, int}>>} left end, width, and y and x of the places in each column from
+     *                                                                     below
      */
     private static function columns(array $places): array
     {

@@ -24,8 +24,14 @@ final readonly class AlignedInk
      * @param float $cell mm
      * @param list<string> $rows from the bottom up, one byte for each cell
      */
-    private function __construct(public float $turn, public float $cell, public float $left, public float $bottom, public int $columns, public array $rows)
-    {
+    private function __construct(
+        public float $turn,
+        public float $cell,
+        public float $left,
+        public float $bottom,
+        public int $columns,
+        public array $rows,
+    ) {
     }
 
     /**

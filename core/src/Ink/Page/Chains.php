@@ -33,7 +33,10 @@ final class Chains
             for ($y = strcspn($mask, '1'); $y < $n; $y += strcspn($mask, '1', $y)) {
                 $end = $y + strspn($mask, '1', $y);
                 $edges[0][] = 0 === $y ? 0.0 : $y + 0.5 - (\ord($line[$y]) - $level) / max(1, \ord($line[$y]) - \ord($line[$y - 1]));
-                $edges[1][] = $end >= $n ? (float) $n : $end - 0.5 + (\ord($line[$end - 1]) - $level) / max(1, \ord($line[$end - 1]) - \ord($line[$end]));
+                $edges[1][] = $end >= $n ? (float) $n : $end - 0.5 + (\ord($line[$end - 1]) - $level) / max(
+                    1,
+                    \ord($line[$end - 1]) - \ord($line[$end]),
+                );
                 $y = $end;
             }
             foreach ([0, 1] as $side) {

@@ -16,7 +16,8 @@ final readonly class EdgePoints
     private const BINS_PER_DEGREE = 4;
 
     /**
-     * @param list<array{float, float, float, float}> $points x, y, direction in which it grows lighter in degrees [0, 360) with y down, strength
+     * @param list<array{float, float, float, float}> $points x, y, direction in which it grows lighter in degrees [0, 360) with y down,
+     *                                                        strength
      * @param array<int, float> $histogram strength by direction modulo 90°
      */
     private function __construct(public array $points, private array $histogram)
@@ -55,7 +56,10 @@ final readonly class EdgePoints
                 // Signed: on thin strokes the opposite edge is the neighbour, and no rival.
                 $sign = $here < 0 ? -1.0 : 1.0;
                 $here *= $sign;
-                [$before, $after] = $isDown ? [$sign * self::slope($rows, $x - 1, $y, true), $sign * self::slope($rows, $x + 1, $y, true)] : [$sign * self::slope($rows, $x, $y - 1, false), $sign * self::slope($rows, $x, $y + 1, false)];
+                [$before, $after] = $isDown ? [
+                    $sign * self::slope($rows, $x - 1, $y, true),
+                    $sign * self::slope($rows, $x + 1, $y, true),
+                ] : [$sign * self::slope($rows, $x, $y - 1, false), $sign * self::slope($rows, $x, $y + 1, false)];
                 if ($here <= $before || $here < $after) {
                     continue;
                 }

@@ -26,8 +26,14 @@ final readonly class Paper
      * @param list<int> $levels columns × rows, row by row, 0 to 255
      * @param int $contrast grey levels from paper to full ink
      */
-    private function __construct(public int $cell, public int $columns, public int $rows, public array $levels, public bool $lightOnDark, public int $contrast)
-    {
+    private function __construct(
+        public int $cell,
+        public int $columns,
+        public int $rows,
+        public array $levels,
+        public bool $lightOnDark,
+        public int $contrast,
+    ) {
     }
 
     /**
@@ -65,7 +71,10 @@ final readonly class Paper
     /** Paper's level at a pixel of the raster it was made from. */
     public function at(int $x, int $y): int
     {
-        return $this->levels[min($this->rows - 1, intdiv($y, $this->cell)) * $this->columns + min($this->columns - 1, intdiv($x, $this->cell))];
+        return $this->levels[min($this->rows - 1, intdiv($y, $this->cell)) * $this->columns + min(
+            $this->columns - 1,
+            intdiv($x, $this->cell),
+        )];
     }
 
     /**
@@ -77,7 +86,11 @@ final readonly class Paper
         $cells = [];
         $all = array_fill(0, 256, 0);
         foreach (self::histograms($raster) as $histogram) {
-            $cells[] = [self::quantile($histogram, 0.5), self::quantile($histogram, self::FEW), self::quantile($histogram, 1.0 - self::FEW)];
+            $cells[] = [
+                self::quantile($histogram, 0.5),
+                self::quantile($histogram, self::FEW),
+                self::quantile($histogram, 1.0 - self::FEW),
+            ];
             foreach ($histogram as $value => $count) {
                 $all[$value] += $count;
             }
@@ -135,7 +148,13 @@ final readonly class Paper
      */
     private static function closed(array $levels, int $columns, int $rows): array
     {
-        return self::filtered(self::filtered($levels, $columns, $rows, 2, static fn (array $near): int => max($near)), $columns, $rows, 2, static fn (array $near): int => min($near));
+        return self::filtered(
+            self::filtered($levels, $columns, $rows, 2, static fn (array $near): int => max($near)),
+            $columns,
+            $rows,
+            2,
+            static fn (array $near): int => min($near),
+        );
     }
 
     /**

@@ -19,8 +19,14 @@ final readonly class ReducedInk
     /** rows of the page that are read at once */
     private const BAND = 512;
 
-    private function __construct(public int $left, public int $top, public int $factor, public int $width, public int $height, public string $bytes)
-    {
+    private function __construct(
+        public int $left,
+        public int $top,
+        public int $factor,
+        public int $width,
+        public int $height,
+        public string $bytes,
+    ) {
     }
 
     /**
@@ -64,7 +70,13 @@ final readonly class ReducedInk
         for ($y = 0; $y < $raster->height; ++$y) {
             for ($x = 0; $x < $raster->width; $x += $cell) {
                 $level = $paper->at(intdiv($x, $factor), intdiv($y, $factor));
-                $tables[$level] ??= implode('', array_map(static fn (int $v): string => \chr((int) max(0, min(255, 255 * ($level - $v) / $paper->contrast))), range(0, 255)));
+                $tables[$level] ??= implode(
+                    '',
+                    array_map(
+                        static fn (int $v): string => \chr((int) max(0, min(255, 255 * ($level - $v) / $paper->contrast))),
+                        range(0, 255),
+                    ),
+                );
                 $ink .= strtr($raster->row($y, $x, min($cell, $raster->width - $x)), $all, $tables[$level]);
             }
         }

@@ -56,7 +56,12 @@ final class Cuts
             }
         }
         // Reading order: by rows that overlap, then from the left.
-        usort($boxes, static fn (PixelBox $a, PixelBox $b): int => abs($a->top - $b->top) < 0.5 * min($a->height, $b->height) ? $a->left <=> $b->left : $a->top <=> $b->top);
+        usort(
+            $boxes,
+            static fn (PixelBox $a, PixelBox $b): int => abs($a->top - $b->top) < 0.5 * min($a->height, $b->height)
+                ? $a->left <=> $b->left
+                : $a->top <=> $b->top,
+        );
 
         return $boxes;
     }
@@ -77,7 +82,12 @@ final class Cuts
             $isHigh = $blob->box->height > 0.75 * $height;
             $isRing = $isWide && $isHigh && 0 === $blob->inkIn($middle);
             // The edge of the sheet on a scanner's lid or a table.
-            $atEdge = ($isWide || $isHigh) && ($blob->box->left <= 1 || $blob->box->top <= 1 || $blob->box->right() >= $page->width - 1 || $blob->box->bottom() >= $page->height - 1) && 0 === $blob->inkIn($middle);
+            $atEdge = ($isWide || $isHigh) && (
+                $blob->box->left <= 1
+                || $blob->box->top <= 1
+                || $blob->box->right() >= $page->width - 1
+                || $blob->box->bottom() >= $page->height - 1
+            ) && 0 === $blob->inkIn($middle);
             if ($isRing || $atEdge) {
                 $frames[] = $blob;
             } else {
@@ -149,7 +159,11 @@ final class Cuts
             if ($a === $b || ($gap > self::ALONE * $longer && (self::isSpeck($boxes[$a], $longer) || self::isSpeck($boxes[$b], $longer)))) {
                 continue;
             }
-            if (self::isBody($boxes[$a], $longer) && self::isBody($boxes[$b], $longer) && !self::belongTogether($members[$a], $members[$b], $boxes[$a], $boxes[$b], $longer)) {
+            if (
+                self::isBody($boxes[$a], $longer)
+                && self::isBody($boxes[$b], $longer)
+                && !self::belongTogether($members[$a], $members[$b], $boxes[$a], $boxes[$b], $longer)
+            ) {
                 continue;
             }
             if (\count($members[$a]) < \count($members[$b])) {

@@ -31,7 +31,11 @@ final readonly class Legibility
         $words = match (true) {
             $px >= self::CLEAR_PX => \sprintf('Clear: a 100 mm partition is about %s px wide; expect ±%s mm.', $size, $error),
             $px >= self::COARSE_PX => \sprintf('Coarse: a 100 mm partition is about %s px wide; expect ±%s mm.', $size, $error),
-            default => \sprintf('Too coarse for partitions: 100 mm is about %s px, so its two faces run together; expect ±%s mm. A finer scan would help.', $size, $error),
+            default => \sprintf(
+                'Too coarse for partitions: 100 mm is about %s px, so its two faces run together; expect ±%s mm. A finer scan would help.',
+                $size,
+                $error,
+            ),
         };
 
         return new self($px, $plusMinus, $words);

@@ -55,7 +55,10 @@ final class Registration
         $full = self::agreed(Patches::matched(
             $old,
             $new,
-            array_map(static fn (PixelPoint $p): PixelPoint => new PixelPoint(floor($p->x * $oldFactor), floor($p->y * $oldFactor)), $spots),
+            array_map(
+                static fn (PixelPoint $p): PixelPoint => new PixelPoint(floor($p->x * $oldFactor), floor($p->y * $oldFactor)),
+                $spots,
+            ),
             self::rescaled($small->map, $oldFactor, $newFactor), 20, (int) ceil(1.2 * $oldFactor) + 2,
         ));
 
@@ -100,12 +103,24 @@ final class Registration
         $back = $map->inverse();
         $off = array_map(static fn (array $pair): float => $back->of($pair[1])->distanceTo($pair[0]), $pairs);
 
-        return new Registered($map, \count($pairs), sqrt(array_sum(array_map(static fn (float $d): float => $d * $d, $off)) / \count($off)), max($off));
+        return new Registered(
+            $map,
+            \count($pairs),
+            sqrt(array_sum(array_map(static fn (float $d): float => $d * $d, $off)) / \count($off)),
+            max($off),
+        );
     }
 
     /** The same mapping between the pages at other sizes: old × $old, new × $new. */
     private static function rescaled(PixelAffine $map, float $old, float $new): PixelAffine
     {
-        return new PixelAffine($map->a * $new / $old, $map->b * $new / $old, $map->c * $new, $map->d * $new / $old, $map->e * $new / $old, $map->f * $new);
+        return new PixelAffine(
+            $map->a * $new / $old,
+            $map->b * $new / $old,
+            $map->c * $new,
+            $map->d * $new / $old,
+            $map->e * $new / $old,
+            $map->f * $new,
+        );
     }
 }

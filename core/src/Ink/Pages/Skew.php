@@ -113,7 +113,12 @@ final readonly class Skew
             if ([] !== $slopes) {
                 [$slope, $sigma] = self::agreed($slopes);
                 $n = \count($points);
-                $found[] = [(array_sum(array_column($points, 0)) / $n - $left) / $w - 0.5, (array_sum(array_column($points, 1)) / $n - $top) / $h - 0.5, $here - $degrees + rad2deg(atan($slope)), array_sum(array_column($slopes, 1))];
+                $found[] = [
+                    (array_sum(array_column($points, 0)) / $n - $left) / $w - 0.5,
+                    (array_sum(array_column($points, 1)) / $n - $top) / $h - 0.5,
+                    $here - $degrees + rad2deg(atan($slope)),
+                    array_sum(array_column($slopes, 1)),
+                ];
             }
         }
 
@@ -133,7 +138,13 @@ final readonly class Skew
         $plane = [0.0, 0.0, 0.0];
         $near = [];
         foreach ($limits as $limit) {
-            $near = array_values(array_filter($found, static fn (array $f): bool => abs($f[2] - $plane[0] - $plane[1] * $f[0] - $plane[2] * $f[1]) < $limit || [0.0, 0.0, 0.0] === $plane));
+            $near = array_values(
+                array_filter(
+                    $found,
+                    static fn (array $f): bool => abs($f[2] - $plane[0] - $plane[1] * $f[0] - $plane[2] * $f[1]) < $limit
+                        || [0.0, 0.0, 0.0] === $plane,
+                ),
+            );
             if (\count($near) < 5) {
                 return null;
             }

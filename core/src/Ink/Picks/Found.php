@@ -14,7 +14,12 @@ final readonly class Found
      * @param float|null $alongDegrees direction of the line or face on the page, modulo 180, counter-clockwise as seen
      * @param float|null $thicknessPx of the wall whose face it is, where its other face is near enough to be seen
      */
-    public function __construct(public FoundKind $kind, public PixelPoint $at, public float $sigmaPx, public ?float $alongDegrees = null, public ?float $thicknessPx = null)
-    {
+    public function __construct(
+        public FoundKind $kind,
+        public PixelPoint $at,
+        public float $sigmaPx,
+        public ?float $alongDegrees = null,
+        public ?float $thicknessPx = null,
+    ) {
     }
 }

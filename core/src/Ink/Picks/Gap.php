@@ -41,8 +41,14 @@ final readonly class Gap
      * @param string|null $leafAt which jamb the leaf is drawn at, near or far; null where none is seen
      * @param string|null $leafSide side of the wall, seen from its beginning, on which the leaf is drawn: left or right
      */
-    private function __construct(public float $from, public float $width, public float $sigmaMm, public bool $lined, public ?string $leafAt = null, public ?string $leafSide = null)
-    {
+    private function __construct(
+        public float $from,
+        public float $width,
+        public float $sigmaMm,
+        public bool $lined,
+        public ?string $leafAt = null,
+        public ?string $leafSide = null,
+    ) {
     }
 
     /**
@@ -78,7 +84,11 @@ final readonly class Gap
         for ($t = $start; $t <= $end; $t += $step) {
             $profile[] = $across($t, self::BAND);
         }
-        $jambs = self::jambs($profile, ($along - $start) / $step, $scale / $step) ?? self::betweenLines($profile, ($along - $start) / $step, $scale / $step);
+        $jambs = self::jambs(
+            $profile,
+            ($along - $start) / $step,
+            $scale / $step,
+        ) ?? self::betweenLines($profile, ($along - $start) / $step, $scale / $step);
         if (null === $jambs) {
             return null;
         }
@@ -89,14 +99,19 @@ final readonly class Gap
         if ($width < self::WIDTH_MM[0] || $width > self::WIDTH_MM[1] || abs($along - $middle) > self::MIDDLE * $width / 2.0) {
             return null;
         }
-        $isLined = static fn (float $band): bool => \count(array_filter(range(2, 22), static fn (int $k): bool => $across($near + $width * $k / 24, $band) > 0.06 * $dark + 2.0)) > self::LINED * 21;
+        $isLined = static fn (float $band): bool => \count(
+            array_filter(range(2, 22), static fn (int $k): bool => $across($near + $width * $k / 24, $band) > 0.06 * $dark + 2.0),
+        ) > self::LINED * 21;
         [$leafAt, $leafSide] = self::leaf($page, $from, $ux, $uy, $near, $far, $thickness, $dark);
         // A threshold along a face under an open leaf is no window.
         $lined = $isLined(self::BAND) || (null === $leafSide && $isLined(self::WHOLE));
         [$leafAt, $leafSide] = $lined ? [null, null] : [$leafAt, $leafSide];
         if ($isSolid) {
             // The line that is drawn across at a jamb lies half in the gap: it is as wide as the others of the same pen.
-            $pen = $scale * min(self::PEN_PX, self::penPx($page, $from, $ux, $uy, $near, $far, $thickness, $scale, $dark, $lined, $leafAt, $leafSide));
+            $pen = $scale * min(
+                self::PEN_PX,
+                self::penPx($page, $from, $ux, $uy, $near, $far, $thickness, $scale, $dark, $lined, $leafAt, $leafSide),
+            );
             [$near, $width] = [$near - $pen / 2.0, $width + $pen];
         }
 
@@ -108,8 +123,15 @@ final readonly class Gap
      *
      * @return (callable(Point): float)|null how much darker than paper a place is, grey levels
      */
-    private static function read(PageInk $pageInk, PixelToMm $map, Point $from, Point $to, float $start, float $end, float $thickness): ?callable
-    {
+    private static function read(
+        PageInk $pageInk,
+        PixelToMm $map,
+        Point $from,
+        Point $to,
+        float $start,
+        float $end,
+        float $thickness,
+    ): ?callable {
         $length = $from->distanceTo($to);
         [$ux, $uy] = [($to->x - $from->x) / $length, ($to->y - $from->y) / $length];
         // Leaves stand off the wall by as much as an opening is wide.
@@ -150,7 +172,8 @@ final readonly class Gap
     /**
      * @param list<float> $profile
      *
-     * @return array{float, float, float, float, bool}|null near and far jamb in samples, the wall's darkness and the gap's, and whether both jambs are edges of a solid wall
+     * @return array{float, float, float, float, bool}|null near and far jamb in samples, the wall's darkness and the gap's, and whether
+     *                                                      both jambs are edges of a solid wall
      */
     private static function jambs(array $profile, float $at, float $perPx): ?array
     {
@@ -275,8 +298,20 @@ final readonly class Gap
      *
      * @return float px; 0 where no line is there to tell
      */
-    private static function penPx(callable $page, Point $from, float $ux, float $uy, float $near, float $far, float $thickness, float $scale, float $dark, bool $lined, ?string $leafAt, ?string $leafSide): float
-    {
+    private static function penPx(
+        callable $page,
+        Point $from,
+        float $ux,
+        float $uy,
+        float $near,
+        float $far,
+        float $thickness,
+        float $scale,
+        float $dark,
+        bool $lined,
+        ?string $leafAt,
+        ?string $leafSide,
+    ): float {
         $at = static fn (float $t, float $n): float => $page($from->plus($t * $ux - $n * $uy, $t * $uy + $n * $ux));
         $step = 0.25 * $scale;
         $pens = [];
@@ -299,7 +334,9 @@ final readonly class Gap
                 $lines += $v > 0.5 * $most && !$above ? 1 : 0;
                 $above = $v > 0.5 * $most;
             }
-            $pens[] = $most > 0.2 * $dark ? array_sum(array_map(static fn (float $v): float => $v > 0.12 * $most ? $v : 0.0, $row)) * 0.25 / $dark / max(1, $lines) : 0.0;
+            $pens[] = $most > 0.2 * $dark ? array_sum(
+                array_map(static fn (float $v): float => $v > 0.12 * $most ? $v : 0.0, $row),
+            ) * 0.25 / $dark / max(1, $lines) : 0.0;
         }
         sort($pens);
 
@@ -313,8 +350,16 @@ final readonly class Gap
      *
      * @return array{string|null, string|null}
      */
-    private static function leaf(callable $page, Point $from, float $ux, float $uy, float $near, float $far, float $thickness, float $dark): array
-    {
+    private static function leaf(
+        callable $page,
+        Point $from,
+        float $ux,
+        float $uy,
+        float $near,
+        float $far,
+        float $thickness,
+        float $dark,
+    ): array {
         $best = [null, null];
         $most = 0.45;
         $width = $far - $near;

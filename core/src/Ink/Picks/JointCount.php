@@ -48,7 +48,10 @@ final readonly class JointCount
         }
         // The joints at either end are seen whole only from beyond them.
         $beyond = self::BEYOND * $lag * self::STEP;
-        $ticks = array_map(static fn (float $i): float => $i * self::STEP - $beyond, self::ticks(self::flat(self::profile($pageInk, $a, $b, $length, $beyond)), $lag));
+        $ticks = array_map(
+            static fn (float $i): float => $i * self::STEP - $beyond,
+            self::ticks(self::flat(self::profile($pageInk, $a, $b, $length, $beyond)), $lag),
+        );
         $pitch = $lag * self::STEP;
         $ticks = array_values(array_filter($ticks, static fn (float $t): bool => $t > -0.4 * $pitch && $t < $length + 0.4 * $pitch));
         if (\count($ticks) < 2) {
@@ -187,7 +190,11 @@ final readonly class JointCount
         $least = self::STANDS_OUT * $most / 5.0;
         $at = self::peak($profile, $sign, $best, 0.3 * $lag, $least) ?? $best;
 
-        return [...array_reverse(self::follow($profile, $sign, $at, -$lag, $least)), $at, ...self::follow($profile, $sign, $at, $lag, $least)];
+        return [
+            ...array_reverse(self::follow($profile, $sign, $at, -$lag, $least)),
+            $at,
+            ...self::follow($profile, $sign, $at, $lag, $least),
+        ];
     }
 
     /**
@@ -218,7 +225,12 @@ final readonly class JointCount
         $best = null;
         for ($k = (int) max(1.0, ceil($near - $reach)); $k <= min(\count($profile) - 2, $near + $reach); ++$k) {
             $v = $sign * $profile[$k];
-            if ($v >= $least && $v >= $sign * $profile[$k - 1] && $v >= $sign * $profile[$k + 1] && (null === $best || $v > $sign * $profile[$best])) {
+            if (
+                $v >= $least
+                && $v >= $sign * $profile[$k - 1]
+                && $v >= $sign * $profile[$k + 1]
+                && (null === $best || $v > $sign * $profile[$best])
+            ) {
                 $best = $k;
             }
         }

@@ -97,7 +97,11 @@ final readonly class Misfit
     /** What remains of this one when the other's is taken off: this drawing against that one. */
     public function against(self $other): self
     {
-        return new self(new Point($this->by->x - $other->by->x, $this->by->y - $other->by->y), hypot($this->sigmaMm, $other->sigmaMm), null === $this->thickerMm || null === $other->thickerMm ? null : $this->thickerMm - $other->thickerMm);
+        return new self(
+            new Point($this->by->x - $other->by->x, $this->by->y - $other->by->y),
+            hypot($this->sigmaMm, $other->sigmaMm),
+            null === $this->thickerMm || null === $other->thickerMm ? null : $this->thickerMm - $other->thickerMm,
+        );
     }
 
     private static function reach(float $mmPerPixel): float

@@ -35,7 +35,10 @@ final readonly class PickRefinement
     /** Columns are no narrower and no wider than this, mm: common practice, no source. */
     private const COLUMN_MM = [120.0, 1500.0];
     private const COLUMN_PX = 110.0;
-    /** What bleeding ink, blur and the raster leave of a face's place, px: the median error on simulated scans is smaller, their spread is not. */
+    /**
+     * What bleeding ink, blur and the raster leave of a face's place, px: the median error on simulated scans is smaller, their spread is
+     * not.
+     */
     private const FLOOR_PX = 0.25;
     /** grey levels: pencil stands out by some thirty, grain by less than this */
     private const FAINTEST = 9.0;
@@ -65,8 +68,13 @@ final readonly class PickRefinement
      * @param float $reach how far it may move, page pixels; no further than the lens shows
      * @param bool $cornersOnly nothing but corners and crossings will do
      */
-    public static function near(PageInk $pageInk, PixelPoint $pick, float $reach, ?float $mmPerPixel = null, bool $cornersOnly = false): ?Found
-    {
+    public static function near(
+        PageInk $pageInk,
+        PixelPoint $pick,
+        float $reach,
+        ?float $mmPerPixel = null,
+        bool $cornersOnly = false,
+    ): ?Found {
         $reach = max(2.0, min(self::MOST_REACH, $reach));
         $near = new self($pageInk, $pick, (int) ceil(max(self::LEAST_HALF, $reach + self::MARGIN)), $reach, $mmPerPixel);
         $found = $near->found($cornersOnly);
@@ -75,7 +83,13 @@ final readonly class PickRefinement
             $found = $near->column(false);
         }
 
-        return null === $found ? null : new Found($found->kind, new PixelPoint($found->at->x + $near->left, $found->at->y + $near->top), $found->sigmaPx, $found->alongDegrees, $found->thicknessPx);
+        return null === $found ? null : new Found(
+            $found->kind,
+            new PixelPoint($found->at->x + $near->left, $found->at->y + $near->top),
+            $found->sigmaPx,
+            $found->alongDegrees,
+            $found->thicknessPx,
+        );
     }
 
     /**
@@ -84,19 +98,35 @@ final readonly class PickRefinement
      * @param float $alongDegrees on the page, counter-clockwise as seen
      * @param float $withinDegrees how far it may run off that
      */
-    public static function lineNear(PageInk $pageInk, PixelPoint $pick, float $reach, float $alongDegrees, float $withinDegrees, ?float $mmPerPixel = null): ?Found
-    {
+    public static function lineNear(
+        PageInk $pageInk,
+        PixelPoint $pick,
+        float $reach,
+        float $alongDegrees,
+        float $withinDegrees,
+        ?float $mmPerPixel = null,
+    ): ?Found {
         $reach = max(2.0, min(self::MOST_REACH, $reach));
         $near = new self($pageInk, $pick, (int) ceil(max(self::LEAST_HALF, $reach + self::MARGIN)), $reach, $mmPerPixel);
         $straight = $near->edges();
-        $runs = array_values(array_filter(EdgeLines::strokes($straight, $near->penPx()), static fn (EdgeLine $l): bool => abs(fmod($l->alongDegrees() - $alongDegrees + 630.0, 180.0) - 90.0) <= $withinDegrees));
+        $runs = array_values(
+            array_filter(
+                EdgeLines::strokes($straight, $near->penPx()),
+                static fn (EdgeLine $l): bool => abs(fmod($l->alongDegrees() - $alongDegrees + 630.0, 180.0) - 90.0) <= $withinDegrees,
+            ),
+        );
         $best = $near->nearest($runs);
         if (null === $best) {
             return null;
         }
         $off = -$best->distance(0.0, 0.0);
 
-        return new Found(null === $best->width ? FoundKind::Face : FoundKind::Line, new PixelPoint($best->nx * $off + $near->x + $near->left, $best->ny * $off + $near->y + $near->top), max(self::FLOOR_PX, $best->sigma), $best->alongDegrees());
+        return new Found(
+            null === $best->width ? FoundKind::Face : FoundKind::Line,
+            new PixelPoint($best->nx * $off + $near->x + $near->left, $best->ny * $off + $near->y + $near->top),
+            max(self::FLOOR_PX, $best->sigma),
+            $best->alongDegrees(),
+        );
     }
 
     /** @return list<EdgeLine> straight edges in the window, with the pick for their origin */
@@ -127,7 +157,10 @@ final readonly class PickRefinement
         }
         $line = $this->line($lines, $straight);
         // A line under the pointer means more than a corner at the edge of the lens.
-        $isFar = null !== $corner && null !== $line && $this->off($corner) > 0.55 * $this->reach && $this->off($line) < 0.4 * $this->off($corner);
+        $isFar = null !== $corner
+            && null !== $line
+            && $this->off($corner) > 0.55 * $this->reach
+            && $this->off($line) < 0.4 * $this->off($corner);
 
         return $isFar ? $line : $corner ?? $line;
     }
@@ -162,7 +195,11 @@ final readonly class PickRefinement
                 if ($cost < $nearest && hypot(...$at) <= $this->reach) {
                     $nearest = $cost;
                     $isCrossing = null !== $a->width && null !== $b->width && min($a1, $a2, $b1, $b2) >= 4;
-                    $best = new Found($isCrossing ? FoundKind::Crossing : FoundKind::Corner, new PixelPoint($at[0] + $this->x, $at[1] + $this->y), max(self::FLOOR_PX, hypot($af->sigma, $bf->sigma)));
+                    $best = new Found(
+                        $isCrossing ? FoundKind::Crossing : FoundKind::Corner,
+                        new PixelPoint($at[0] + $this->x, $at[1] + $this->y),
+                        max(self::FLOOR_PX, hypot($af->sigma, $bf->sigma)),
+                    );
                 }
             }
         }
@@ -217,7 +254,10 @@ final readonly class PickRefinement
     {
         $most = self::MOST_WALL_PX;
         [$fx, $fy] = [$face->nx * $off + $this->x + $this->left, $face->ny * $off + $this->y + $this->top];
-        [$left, $top] = [max(0, (int) floor(min($fx, $fx - $most * $face->nx)) - 3), max(0, (int) floor(min($fy, $fy - $most * $face->ny)) - 3)];
+        [$left, $top] = [
+            max(0, (int) floor(min($fx, $fx - $most * $face->nx)) - 3),
+            max(0, (int) floor(min($fy, $fy - $most * $face->ny)) - 3),
+        ];
         $raster = $this->pageInk->window($left, $top, (int) ceil($most * abs($face->nx)) + 7, (int) ceil($most * abs($face->ny)) + 7);
         $at = static function (float $t) use ($face, $fx, $fy, $left, $top, $raster): ?float {
             [$sum, $n] = [0.0, 0];
@@ -262,9 +302,20 @@ final readonly class PickRefinement
         $most = null === $this->mmPerPixel ? 60.0 : 700.0 / $this->mmPerPixel;
         $best = null;
         foreach (null === $face->width ? $edges : $lines as $other) {
-            $isOther = null === $face->width ? $face->angleTo($other) > 172.0 : null !== $other->width && (abs($face->angleTo($other) - 90.0) > 82.0);
-            $apart = null === $face->width ? $face->off + $other->off : abs($face->off - ($face->angleTo($other) > 90.0 ? -$other->off : $other->off));
-            if ($other !== $face && $isOther && $apart > $this->penPx() && $apart <= $most && EdgeLines::overlap($face, $other) && (null === $best || $apart < $best)) {
+            $isOther = null === $face->width
+                ? $face->angleTo($other) > 172.0
+                : null !== $other->width && (abs($face->angleTo($other) - 90.0) > 82.0);
+            $apart = null === $face->width ? $face->off + $other->off : abs(
+                $face->off - ($face->angleTo($other) > 90.0 ? -$other->off : $other->off),
+            );
+            if (
+                $other !== $face
+                && $isOther
+                && $apart > $this->penPx()
+                && $apart <= $most
+                && EdgeLines::overlap($face, $other)
+                && (null === $best || $apart < $best)
+            ) {
                 $best = $apart;
             }
         }
@@ -284,9 +335,16 @@ final readonly class PickRefinement
             return null;
         }
         [$dx, $dy] = [abs($shape->x - $this->x), abs($shape->y - $this->y)];
-        $isNear = $isMiddle ? $dx <= $shape->width / 4.0 && $dy <= $shape->height / 4.0 : max($dx, $dy) <= max($this->reach, max($shape->width, $shape->height) / 2.0);
+        $isNear = $isMiddle ? $dx <= $shape->width / 4.0 && $dy <= $shape->height / 4.0 : max($dx, $dy) <= max(
+            $this->reach,
+            max($shape->width, $shape->height) / 2.0,
+        );
 
-        return $isNear ? new Found(FoundKind::Column, new PixelPoint($shape->x, $shape->y), max(self::FLOOR_PX, 0.6 / sqrt($shape->height))) : null;
+        return $isNear ? new Found(
+            FoundKind::Column,
+            new PixelPoint($shape->x, $shape->y),
+            max(self::FLOOR_PX, 0.6 / sqrt($shape->height)),
+        ) : null;
     }
 
     /** @param array<int, int> $counts by grey value */
@@ -305,7 +363,10 @@ final readonly class PickRefinement
 
     private function penPx(): float
     {
-        return null === $this->mmPerPixel ? self::UNKNOWN_PEN_PX : max(self::PEN_PX[0], min(self::PEN_PX[1], self::PEN_MM / $this->mmPerPixel));
+        return null === $this->mmPerPixel ? self::UNKNOWN_PEN_PX : max(
+            self::PEN_PX[0],
+            min(self::PEN_PX[1], self::PEN_MM / $this->mmPerPixel),
+        );
     }
 
     /** Grain is smoothed by a binomial of three, as far as there is any: the weaker the smoothing, the sharper the corners. */
@@ -332,7 +393,13 @@ final readonly class PickRefinement
             $row = \chr($v[$o]);
             for ($x = 1; $x < $w - 1; ++$x) {
                 $i = $o + $x;
-                $row .= \chr(($v[$i - $w - 1] + 2 * $v[$i - $w] + $v[$i - $w + 1] + 2 * ($v[$i - 1] + 2 * $v[$i] + $v[$i + 1]) + $v[$i + $w - 1] + 2 * $v[$i + $w] + $v[$i + $w + 1] + 8) >> 4);
+                $row .= \chr(
+                    (
+                        $v[$i - $w - 1] + 2 * $v[$i - $w] + $v[$i - $w + 1]
+                        + 2 * ($v[$i - 1] + 2 * $v[$i] + $v[$i + 1])
+                        + $v[$i + $w - 1] + 2 * $v[$i + $w] + $v[$i + $w + 1] + 8
+                    ) >> 4,
+                );
             }
             $out .= $row.\chr($v[$o + $w - 1]);
         }

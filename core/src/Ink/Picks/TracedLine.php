@@ -31,8 +31,14 @@ final readonly class TracedLine
      * @param float $bowPx how far its middle lies off the straight line through its ends, to the left of a → b as seen
      * @param float $bowSigmaPx standard deviation of that
      */
-    private function __construct(public PixelPoint $a, public PixelPoint $b, public float $sigmaPx, public float $bowPx, public float $bowSigmaPx, public int $samples)
-    {
+    private function __construct(
+        public PixelPoint $a,
+        public PixelPoint $b,
+        public float $sigmaPx,
+        public float $bowPx,
+        public float $bowSigmaPx,
+        public int $samples,
+    ) {
     }
 
     /**
@@ -41,8 +47,14 @@ final readonly class TracedLine
      *
      * @return self|null null where no line is found along most of the way
      */
-    public static function between(PageInk $pageInk, PixelPoint $a, PixelPoint $b, float $reach, ?float $mmPerPixel = null, int $most = self::MOST_SAMPLES): ?self
-    {
+    public static function between(
+        PageInk $pageInk,
+        PixelPoint $a,
+        PixelPoint $b,
+        float $reach,
+        ?float $mmPerPixel = null,
+        int $most = self::MOST_SAMPLES,
+    ): ?self {
         $length = $a->distanceTo($b);
         $count = (int) max(self::LEAST_SAMPLES, min($most, floor($length / self::EVERY_PX)));
         [$ux, $uy] = [($b->x - $a->x) / max(1e-9, $length), ($b->y - $a->y) / max(1e-9, $length)];
@@ -50,7 +62,14 @@ final readonly class TracedLine
         $found = [];
         for ($k = 0; $k < $count; ++$k) {
             $t = self::ENDS + (1.0 - 2.0 * self::ENDS) * $k / ($count - 1);
-            $hit = PickRefinement::lineNear($pageInk, new PixelPoint($a->x + $t * $length * $ux, $a->y + $t * $length * $uy), $reach, $direction, self::TURNED, $mmPerPixel);
+            $hit = PickRefinement::lineNear(
+                $pageInk,
+                new PixelPoint($a->x + $t * $length * $ux, $a->y + $t * $length * $uy),
+                $reach,
+                $direction,
+                self::TURNED,
+                $mmPerPixel,
+            );
             if (null === $hit) {
                 continue;
             }
@@ -59,7 +78,10 @@ final readonly class TracedLine
         }
         $kept = self::together($found);
 
-        return [] === $kept || \count($kept) < max(self::LEAST_SAMPLES, self::LEAST_PART * $count) ? null : self::through($kept, $a, $length, $ux, $uy);
+        return [] === $kept || \count($kept) < max(
+            self::LEAST_SAMPLES,
+            self::LEAST_PART * $count,
+        ) ? null : self::through($kept, $a, $length, $ux, $uy);
     }
 
     /**
@@ -103,9 +125,19 @@ final readonly class TracedLine
             $rest += ($row[3] - $c[0] * $row[0] - $c[1] * $row[1] - $c[2] * $row[2]) ** 2;
         }
         $sigma = sqrt($rest / max(1, $n - 3));
-        $at = static fn (float $t, float $off): PixelPoint => new PixelPoint($a->x + $t * $length * $ux + $off * $uy, $a->y + $t * $length * $uy - $off * $ux);
+        $at = static fn (float $t, float $off): PixelPoint => new PixelPoint(
+            $a->x + $t * $length * $ux + $off * $uy,
+            $a->y + $t * $length * $uy - $off * $ux,
+        );
 
-        return new self($at(0.0, $c[0] - $c[1]), $at(1.0, $c[0] + $c[1]), 2.0 * $sigma / sqrt($n), -1.5 * $c[2], 1.5 * $sigma * sqrt(max(0.0, $inverse)), $n);
+        return new self(
+            $at(0.0, $c[0] - $c[1]),
+            $at(1.0, $c[0] + $c[1]),
+            2.0 * $sigma / sqrt($n),
+            -1.5 * $c[2],
+            1.5 * $sigma * sqrt(max(0.0, $inverse)),
+            $n,
+        );
     }
 
     /**

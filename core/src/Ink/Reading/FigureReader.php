@@ -72,7 +72,16 @@ final class FigureReader
         foreach (self::texts($turned) as $text) {
             $box = self::box($picture->ofTurned(...), $text);
             $written = WrittenLength::of($text->text);
-            $figure = null === $written ? null : self::figure($picture, $strokes, $text, $written[0], $written[1]->mm, $written[1]->stepMm, $box, false);
+            $figure = null === $written ? null : self::figure(
+                $picture,
+                $strokes,
+                $text,
+                $written[0],
+                $written[1]->mm,
+                $written[1]->stepMm,
+                $box,
+                false,
+            );
             if (null !== $figure) {
                 $figures[] = $figure;
             } elseif (null !== ($name = self::name($text)) && $text->confidence > 0.6) {
@@ -101,9 +110,21 @@ final class FigureReader
             foreach ($texts as $k => $text) {
                 $high = max($text->height, $word->height);
                 $gap = $word->left - $text->left - $text->width;
-                if ($gap > -0.3 * $high && $gap < self::WORD_GAP * min($high, 1.4 * min($text->height, $word->height)) && abs($word->top + $word->height / 2.0 - $text->top - $text->height / 2.0) < 0.35 * $high && min($text->height, $word->height) > 0.45 * $high) {
+                if (
+                    $gap > -0.3 * $high
+                    && $gap < self::WORD_GAP * min($high, 1.4 * min($text->height, $word->height))
+                    && abs($word->top + $word->height / 2.0 - $text->top - $text->height / 2.0) < 0.35 * $high
+                    && min($text->height, $word->height) > 0.45 * $high
+                ) {
                     $top = min($text->top, $word->top);
-                    $texts[$k] = new ReadWord($text->text.' '.$word->text, min($text->confidence, $word->confidence), $text->left, $top, $word->left + $word->width - $text->left, max($text->top + $text->height, $word->top + $word->height) - $top);
+                    $texts[$k] = new ReadWord(
+                        $text->text.' '.$word->text,
+                        min($text->confidence, $word->confidence),
+                        $text->left,
+                        $top,
+                        $word->left + $word->width - $text->left,
+                        max($text->top + $text->height, $word->top + $word->height) - $top,
+                    );
                     continue 2;
                 }
             }
@@ -130,8 +151,16 @@ final class FigureReader
      * @param array{list<Stroke>, list<Stroke>} $strokes level and plumb ones
      * @param array{float, float, float, float} $box
      */
-    private static function figure(TextPicture $picture, array $strokes, ReadWord $text, string $words, float $mm, float $stepMm, array $box, bool $isLevel): ?ReadFigure
-    {
+    private static function figure(
+        TextPicture $picture,
+        array $strokes,
+        ReadWord $text,
+        string $words,
+        float $mm,
+        float $stepMm,
+        array $box,
+        bool $isLevel,
+    ): ?ReadFigure {
         $cell = $picture->cell();
         [$left, $bottom] = $picture->origin();
         // Along the dimension line, and off it toward the top of the text.
@@ -205,7 +234,8 @@ final class FigureReader
         foreach ($across as $line) {
             [$a, $b] = [$offOrigin + $line->from * $cell, $offOrigin + $line->to * $cell];
             if ($a <= $at + self::MISSES * $height && $b >= $at - self::MISSES * $height && $b - $a >= self::ACROSS * $height) {
-                $marks[] = $alongOrigin + ($line->lower->heightAt(($at - $offOrigin) / $cell) + $line->upper->heightAt(($at - $offOrigin) / $cell)) / 2.0 * $cell;
+                $in = ($at - $offOrigin) / $cell;
+                $marks[] = $alongOrigin + ($line->lower->heightAt($in) + $line->upper->heightAt($in)) / 2.0 * $cell;
             }
         }
         sort($marks);
@@ -230,8 +260,15 @@ final class FigureReader
     private static function pair(array $marks, float $middle, float $width, float $from, float $to): ?array
     {
         $slack = 0.6 * $width;
-        $left = \array_slice(array_values(array_filter($marks, static fn (float $m): bool => $m < $middle + 0.15 * $width && $m >= $from - $slack)), -3);
-        $right = \array_slice(array_values(array_filter($marks, static fn (float $m): bool => $m > $middle - 0.15 * $width && $m <= $to + $slack)), 0, 3);
+        $left = \array_slice(
+            array_values(array_filter($marks, static fn (float $m): bool => $m < $middle + 0.15 * $width && $m >= $from - $slack)),
+            -3,
+        );
+        $right = \array_slice(
+            array_values(array_filter($marks, static fn (float $m): bool => $m > $middle - 0.15 * $width && $m <= $to + $slack)),
+            0,
+            3,
+        );
         $best = null;
         $least = \INF;
         foreach (array_reverse($left) as $i => $a) {
@@ -264,7 +301,11 @@ final class FigureReader
         $kept = [];
         foreach ($figures as $figure) {
             foreach ($kept as $other) {
-                if ($other->isLevel === $figure->isLevel && $other->a->distanceTo($figure->a) < 60.0 && $other->b->distanceTo($figure->b) < 60.0) {
+                if (
+                    $other->isLevel === $figure->isLevel
+                    && $other->a->distanceTo($figure->a) < 60.0
+                    && $other->b->distanceTo($figure->b) < 60.0
+                ) {
                     continue 2;
                 }
             }
@@ -286,9 +327,12 @@ final class FigureReader
     private static function name(ReadWord $text): ?string
     {
         $name = trim((string) preg_replace('/[^\p{L}\p{N}.&\/ -]+/u', '', $text->text), ' .-&/');
-        $letters = preg_match_all('/\p{L}/u', $name);
+        $letters = (int) preg_match_all('/\p{L}/u', $name);
+        $others = mb_strlen($name) - $letters - substr_count($name, ' ') - substr_count($name, '.');
 
-        return $letters >= 2 && $letters > 2 * (mb_strlen($name) - $letters - substr_count($name, ' ') - substr_count($name, '.')) && $text->confidence > 0.35 ? mb_strtoupper($name) : null;
+        return $letters >= 2 && $letters > 2 * $others && $text->confidence > 0.35
+            ? mb_strtoupper($name)
+            : null;
     }
 
     /**
@@ -305,7 +349,11 @@ final class FigureReader
             $height = $box[3] - $box[1];
             $whole = $box;
             foreach ($areas as [$m2, $under, $certain]) {
-                if (abs(($under[0] + $under[2]) - ($box[0] + $box[2])) / 2.0 < max($box[2] - $box[0], $under[2] - $under[0]) && $under[3] < $box[1] + 0.5 * $height && $box[1] - $under[3] < 2.5 * $height) {
+                if (
+                    abs(($under[0] + $under[2]) - ($box[0] + $box[2])) / 2.0 < max($box[2] - $box[0], $under[2] - $under[0])
+                    && $under[3] < $box[1] + 0.5 * $height
+                    && $box[1] - $under[3] < 2.5 * $height
+                ) {
                     $area = $m2;
                     $whole = [min($box[0], $under[0]), $under[1], max($box[2], $under[2]), $box[3]];
                     $confidence = min(1.0, $confidence + 0.1 * $certain);

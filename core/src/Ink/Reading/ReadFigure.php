@@ -19,8 +19,17 @@ final readonly class ReadFigure
      * @param array{float, float, float, float} $box round the text, mm: left, bottom, right, top
      * @param float $confidence 0 to 1
      */
-    public function __construct(public string $text, public float $mm, public float $stepMm, public Point $a, public Point $b, public float $spanMm, public bool $isLevel, public array $box, public float $confidence)
-    {
+    public function __construct(
+        public string $text,
+        public float $mm,
+        public float $stepMm,
+        public Point $a,
+        public Point $b,
+        public float $spanMm,
+        public bool $isLevel,
+        public array $box,
+        public float $confidence,
+    ) {
     }
 
     /** By how much the drawing is longer than the figure says, part of it. */

@@ -48,7 +48,12 @@ final readonly class TextPicture
         [$xs, $ys] = [array_map(static fn (Point $p): float => $p->x, $corners), array_map(static fn (Point $p): float => $p->y, $corners)];
         $area = (max($xs) - min($xs)) * (max($ys) - min($ys));
         $cell = max($textMm / self::TEXT_PX, $own / self::FINEST, sqrt($area / self::MOST_CELLS));
-        $page = ReducedInk::of($pageInk, $box, max(1, (int) floor($cell / $own + 0.05)), static fn (float $done) => $onProgress(0.2 * $done));
+        $page = ReducedInk::of(
+            $pageInk,
+            $box,
+            max(1, (int) floor($cell / $own + 0.05)),
+            static fn (float $done) => $onProgress(0.2 * $done),
+        );
         $ink = AlignedInk::of($page, $map, $corners, 0.0, $cell);
         $onProgress(0.7);
         $columns = $ink->columns();

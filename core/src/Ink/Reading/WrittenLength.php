@@ -13,8 +13,34 @@ use Plinth\Core\Units\LengthUnit;
 final class WrittenLength
 {
     /** Letters that recognisers take figures for. */
-    private const FIGURES = ['O' => '0', 'o' => '0', 'Q' => '0', 'I' => '1', 'l' => '1', '|' => '1', 'Z' => '2', 'S' => '5', 's' => '5', 'B' => '8', '°' => '0'];
-    private const QUOTES = ['’' => "'", '‘' => "'", '`' => "'", '′' => "'", '”' => '"', '“' => '"', '″' => '"', '„' => '"', "''" => '"', '—' => '-', '–' => '-', '_' => '-', '~' => '-'];
+    private const FIGURES = [
+        'O' => '0',
+        'o' => '0',
+        'Q' => '0',
+        'I' => '1',
+        'l' => '1',
+        '|' => '1',
+        'Z' => '2',
+        'S' => '5',
+        's' => '5',
+        'B' => '8',
+        '°' => '0',
+    ];
+    private const QUOTES = [
+        '’' => "'",
+        '‘' => "'",
+        '`' => "'",
+        '′' => "'",
+        '”' => '"',
+        '“' => '"',
+        '″' => '"',
+        '„' => '"',
+        "''" => '"',
+        '—' => '-',
+        '–' => '-',
+        '_' => '-',
+        '~' => '-',
+    ];
     /** Figured dimensions are no shorter and no longer than this, mm. */
     private const BOUNDS_MM = [20.0, 300_000.0];
 

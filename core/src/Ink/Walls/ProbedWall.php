@@ -15,8 +15,15 @@ final readonly class ProbedWall
      * @param bool $isSolid its faces are the edges of solid ink; otherwise the middles of lines
      * @param float $support part of the looks along it that showed both faces, 0 to 1
      */
-    public function __construct(public Point $from, public Point $to, public float $thickness, public float $centreSigma, public float $thicknessSigma, public bool $isSolid, public float $support)
-    {
+    public function __construct(
+        public Point $from,
+        public Point $to,
+        public float $thickness,
+        public float $centreSigma,
+        public float $thicknessSigma,
+        public bool $isSolid,
+        public float $support,
+    ) {
     }
 
     public function length(): float

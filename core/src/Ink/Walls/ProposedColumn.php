@@ -10,7 +10,12 @@ use Plinth\Core\Geometry\Point;
 final readonly class ProposedColumn
 {
     /** @param float $turn of its width against +x, radians */
-    public function __construct(public Point $centre, public float $width, public float $depth, public float $turn, public float $confidence)
-    {
+    public function __construct(
+        public Point $centre,
+        public float $width,
+        public float $depth,
+        public float $turn,
+        public float $confidence,
+    ) {
     }
 }

@@ -16,7 +16,15 @@ final readonly class ProposedOpening
      * @param string|null $leafAt jamb at which the leaf is drawn: near or far
      * @param string|null $leafSide side of the wall, seen from its beginning: left or right
      */
-    public function __construct(public int $wall, public OpeningKind $kind, public float $offset, public float $width, public float $sigma, public float $confidence, public ?string $leafAt = null, public ?string $leafSide = null)
-    {
+    public function __construct(
+        public int $wall,
+        public OpeningKind $kind,
+        public float $offset,
+        public float $width,
+        public float $sigma,
+        public float $confidence,
+        public ?string $leafAt = null,
+        public ?string $leafSide = null,
+    ) {
     }
 }

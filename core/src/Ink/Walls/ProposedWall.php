@@ -16,8 +16,15 @@ final readonly class ProposedWall
      * @param float $confidence 0 to 1: how much of it shows both faces, how evenly it is filled, how many of its ends meet others
      * @param string $filling solid, toned or empty: what is drawn between its faces
      */
-    public function __construct(public Point $from, public Point $to, public float $thickness, public float $centreSigma, public float $thicknessSigma, public float $confidence, public string $filling)
-    {
+    public function __construct(
+        public Point $from,
+        public Point $to,
+        public float $thickness,
+        public float $centreSigma,
+        public float $thicknessSigma,
+        public float $confidence,
+        public string $filling,
+    ) {
     }
 
     public function length(): float

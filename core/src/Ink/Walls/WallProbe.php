@@ -41,8 +41,15 @@ final readonly class WallProbe
      *
      * @return ProbedWall|null null where the ink does not show two faces; its ends lie beside those given
      */
-    public static function along(PageInk $pageInk, PixelToMm $map, Point $from, Point $to, float $thickness, array $stretches = [], ?float $within = null): ?ProbedWall
-    {
+    public static function along(
+        PageInk $pageInk,
+        PixelToMm $map,
+        Point $from,
+        Point $to,
+        float $thickness,
+        array $stretches = [],
+        ?float $within = null,
+    ): ?ProbedWall {
         $length = $from->distanceTo($to);
         if ($length <= 1.0) {
             return null;
@@ -65,10 +72,23 @@ final readonly class WallProbe
             $within = 0 === $round ? $within : max(3.0 * $scale, 0.4 * $within);
             $shift = static fn (float $t): float => ($slopes[0] + $slopes[1]) / 2.0 * ($t - $length / 2.0);
             $mean = $profiles->together($shift);
-            $inside = self::inside($mean, ($profiles->reach + $offs[0]) / $profiles->step, ($profiles->reach + $offs[1]) / $profiles->step, $pen / $profiles->step);
+            $inside = self::inside(
+                $mean,
+                ($profiles->reach + $offs[0]) / $profiles->step,
+                ($profiles->reach + $offs[1]) / $profiles->step,
+                $pen / $profiles->step,
+            );
             foreach ([0, 1] as $side) {
                 $inward = 0 === $side ? 1 : -1;
-                $face = FaceEdge::near($mean, ($profiles->reach + $offs[$side]) / $profiles->step, $inward, $within / $profiles->step, $pen / $profiles->step, $inside, self::FAINTEST);
+                $face = FaceEdge::near(
+                    $mean,
+                    ($profiles->reach + $offs[$side]) / $profiles->step,
+                    $inward,
+                    $within / $profiles->step,
+                    $pen / $profiles->step,
+                    $inside,
+                    self::FAINTEST,
+                );
                 if (null === $face) {
                     return null;
                 }
@@ -78,7 +98,16 @@ final readonly class WallProbe
                 foreach ($profiles->rows as $k => $row) {
                     $t = $profiles->along[$k];
                     $here = $expected + $shift($t);
-                    $edge = FaceEdge::near($row, ($profiles->reach + $here) / $profiles->step, $inward, max(2.5 * $scale, 0.5 * $within) / $profiles->step, $pen / $profiles->step, $inside, max(self::FAINTEST, 0.35 * $face->strength), $face->isLine);
+                    $edge = FaceEdge::near(
+                        $row,
+                        ($profiles->reach + $here) / $profiles->step,
+                        $inward,
+                        max(2.5 * $scale, 0.5 * $within) / $profiles->step,
+                        $pen / $profiles->step,
+                        $inside,
+                        max(self::FAINTEST, 0.35 * $face->strength),
+                        $face->isLine,
+                    );
                     if (null !== $edge) {
                         $found[$side][] = [$t - $length / 2.0, $edge->at * $profiles->step - $profiles->reach];
                     }
@@ -101,10 +130,16 @@ final readonly class WallProbe
         $floor = self::FLOOR_PX * $scale;
         $off = ($o0 + $o1) / 2.0;
         [$ux, $uy] = [($to->x - $from->x) / $length, ($to->y - $from->y) / $length];
-        $at = static fn (float $t): Point => $from->plus($t * $ux - ($off + $slope * ($t - $length / 2.0)) * $uy, $t * $uy + ($off + $slope * ($t - $length / 2.0)) * $ux);
+        $at = static fn (float $t): Point => $from->plus(
+            $t * $ux - ($off + $slope * ($t - $length / 2.0)) * $uy,
+            $t * $uy + ($off + $slope * ($t - $length / 2.0)) * $ux,
+        );
 
         return new ProbedWall(
-            $at(0.0), $at($length), ($o1 - $o0) / hypot(1.0, $slope), hypot(hypot($s0, $s1) / 2.0, $floor / \M_SQRT2), hypot(hypot($s0, $s1), $floor * \M_SQRT2), false === $isLine[0] && false === $isLine[1],
+            $at(0.0), $at($length), ($o1 - $o0) / hypot(1.0, $slope), hypot(
+                hypot($s0, $s1) / 2.0,
+                $floor / \M_SQRT2,
+            ), hypot(hypot($s0, $s1), $floor * \M_SQRT2), false === $isLine[0] && false === $isLine[1],
             min(\count($found[0]), \count($found[1])) / \count($profiles->rows),
         );
     }

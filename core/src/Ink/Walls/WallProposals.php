@@ -37,7 +37,9 @@ final readonly class WallProposals
     private const CELL_MM = [8.0, 12.0];
     /** part of full ink that counts as ink, 0 to 255 */
     private const LEVEL = 90;
-    /** Other directions than the strongest have at least this part of its strength, and differ by so many degrees; so many are looked at. */
+    /**
+     * Other directions than the strongest have at least this part of its strength, and differ by so many degrees; so many are looked at.
+     */
     private const DIRECTION_PART = 0.01;
     private const DIRECTIONS_APART = 8.0;
     private const MOST_DIRECTIONS = 4;
@@ -99,7 +101,10 @@ final readonly class WallProposals
                 $columns = $ink->columns();
             }
             $turns[$k] = $ink->turn;
-            $strips[$k] = [...Strips::in($columns, $ink->left, $ink->bottom, $cell, self::LEVEL, false), ...Strips::in($ink->rows, $ink->bottom, $ink->left, $cell, self::LEVEL, true)];
+            $strips[$k] = [
+                ...Strips::in($columns, $ink->left, $ink->bottom, $cell, self::LEVEL, false),
+                ...Strips::in($ink->rows, $ink->bottom, $ink->left, $cell, self::LEVEL, true),
+            ];
             $signs[$k] = new Signs([$columns, $ink->rows], [$ink->left, $ink->bottom], $cell, self::LEVEL);
             $onProgress(self::READ + (self::LAID - self::READ) * ($k + 1) / \count($directions));
         }
@@ -111,7 +116,12 @@ final readonly class WallProposals
         }
         $joined = WallNetwork::joined(WallNetwork::without($probed));
         $walls = array_map(static fn (WallLine $l): ProposedWall => $l->proposal($joined), $joined);
-        $openings = Openings::in($joined, $pageInk, $map, static fn (float $done) => $onProgress(self::LAID + (1.0 - self::LAID) * (0.6 + 0.4 * $done)));
+        $openings = Openings::in(
+            $joined,
+            $pageInk,
+            $map,
+            static fn (float $done) => $onProgress(self::LAID + (1.0 - self::LAID) * (0.6 + 0.4 * $done)),
+        );
 
         return new self($walls, $openings, Columns::of($strips[0], $turns[0], $joined));
     }

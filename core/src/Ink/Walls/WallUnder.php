@@ -107,7 +107,14 @@ final readonly class WallUnder
             [$ux, $uy] = [cos($angle), sin($angle)];
             $middle = $at->plus(-$off * $uy, $off * $ux);
             $half = self::PIECE_MM / 2.0;
-            $piece = WallProbe::along($pageInk, $map, $middle->plus(-$half * $ux, -$half * $uy), $middle->plus($half * $ux, $half * $uy), $thickness, [[0.0, self::PIECE_MM]]);
+            $piece = WallProbe::along(
+                $pageInk,
+                $map,
+                $middle->plus(-$half * $ux, -$half * $uy),
+                $middle->plus($half * $ux, $half * $uy),
+                $thickness,
+                [[0.0, self::PIECE_MM]],
+            );
             if (null === $piece) {
                 continue;
             }
@@ -130,7 +137,14 @@ final readonly class WallUnder
     {
         [$ux, $uy] = [cos($angle), sin($angle)];
         $half = self::PIECE_MM / 2.0;
-        $profiles = Profiles::across($pageInk, $map, $at->plus(-$half * $ux, -$half * $uy), $at->plus($half * $ux, $half * $uy), array_map(static fn (int $k): array => [$k * self::PIECE_MM / 7, ($k + 1) * self::PIECE_MM / 7], range(0, 6)), self::THICKNESS_MM[1] + 60.0);
+        $profiles = Profiles::across(
+            $pageInk,
+            $map,
+            $at->plus(-$half * $ux, -$half * $uy),
+            $at->plus($half * $ux, $half * $uy),
+            array_map(static fn (int $k): array => [$k * self::PIECE_MM / 7, ($k + 1) * self::PIECE_MM / 7], range(0, 6)),
+            self::THICKNESS_MM[1] + 60.0,
+        );
         if (null === $profiles) {
             return [];
         }
@@ -152,7 +166,13 @@ final readonly class WallUnder
         $bodies = [];
         $near = 3.0 * 2.0 * $profiles->step;
         foreach ($runs as $i => [$a, $b]) {
-            if ($a <= $near && $b >= -$near && $b - $a >= self::THICKNESS_MM[0] && $b - $a <= self::THICKNESS_MM[1] && $b - $a > 0.8 * $pen) {
+            if (
+                $a <= $near
+                && $b >= -$near
+                && $b - $a >= self::THICKNESS_MM[0]
+                && $b - $a <= self::THICKNESS_MM[1]
+                && $b - $a > 0.8 * $pen
+            ) {
                 $bodies[] = [($a + $b) / 2.0, $b - $a];
             }
             $next = $runs[$i + 1] ?? null;
@@ -189,7 +209,11 @@ final readonly class WallUnder
                     $pieces[] = $way > 0.0 ? [$a, $a + self::STEP_MM] : [$a - self::STEP_MM, $a];
                 }
                 foreach (self::faces($pageInk, $map, $piece->from, $piece->to, $piece->thickness, $pieces) as $k => $face) {
-                    if (null !== $face && min($face[0] / $pattern[0], $face[1] / $pattern[1]) > self::ALIKE && abs($face[2] - $pattern[2]) < 0.35 * max($pattern[0], $pattern[1])) {
+                    if (
+                        null !== $face
+                        && min($face[0] / $pattern[0], $face[1] / $pattern[1]) > self::ALIKE
+                        && abs($face[2] - $pattern[2]) < 0.35 * max($pattern[0], $pattern[1])
+                    ) {
                         $seen[] = $pieces[$k];
                         $reached = $way > 0.0 ? max($reached, $pieces[$k][1]) : min($reached, $pieces[$k][0]);
                     }
@@ -203,13 +227,23 @@ final readonly class WallUnder
         }
         // What shows only here and there are letters and furniture in a row.
         $shown = array_sum(array_map(static fn (array $s): float => $s[1] - $s[0], $seen));
-        if ($shown < self::LEAST_SHOWN * ($stop - $start) || ($stop - $start > 2.0 * self::PIECE_MM && $shown < self::PIECE_MM + 4.0 * self::STEP_MM)) {
+        if (
+            $shown < self::LEAST_SHOWN * ($stop - $start)
+            || ($stop - $start > 2.0 * self::PIECE_MM && $shown < self::PIECE_MM + 4.0 * self::STEP_MM)
+        ) {
             return null;
         }
         usort($seen, static fn (array $a, array $b): int => $a[0] <=> $b[0]);
         $from = $piece->from->plus($start * $ux, $start * $uy);
         $to = $piece->from->plus($stop * $ux, $stop * $uy);
-        $wall = WallProbe::along($pageInk, $map, $from, $to, $piece->thickness, array_map(static fn (array $s): array => [$s[0] - $start, $s[1] - $start], $seen)) ?? null;
+        $wall = WallProbe::along(
+            $pageInk,
+            $map,
+            $from,
+            $to,
+            $piece->thickness,
+            array_map(static fn (array $s): array => [$s[0] - $start, $s[1] - $start], $seen),
+        ) ?? null;
         if (null === $wall) {
             return null;
         }
@@ -236,8 +270,14 @@ final readonly class WallUnder
         return array_map(static function (array $row) use ($at, $thickness, $slack): array {
             $strength = [];
             foreach ([-1, 1] as $side) {
-                $here = array_map(static fn (int $k): float => $row[max(0, min(\count($row) - 1, $at($side * $thickness / 2.0) - $side * $k))], range(-$slack, $slack));
-                $outside = array_map(static fn (int $k): float => $row[max(0, min(\count($row) - 1, $at($side * $thickness / 2.0) + $side * $k))], range($slack, 3 * $slack));
+                $here = array_map(
+                    static fn (int $k): float => $row[max(0, min(\count($row) - 1, $at($side * $thickness / 2.0) - $side * $k))],
+                    range(-$slack, $slack),
+                );
+                $outside = array_map(
+                    static fn (int $k): float => $row[max(0, min(\count($row) - 1, $at($side * $thickness / 2.0) + $side * $k))],
+                    range($slack, 3 * $slack),
+                );
                 $strength[] = max($here) - min($outside);
             }
             $inside = \array_slice($row, $at(-0.25 * $thickness), max(1, $at(0.25 * $thickness) - $at(-0.25 * $thickness)));
@@ -270,6 +310,14 @@ final readonly class WallUnder
             $ends[] = $moved;
         }
 
-        return new ProbedWall($ends[0], $ends[1], $wall->thickness, $wall->centreSigma, $wall->thicknessSigma, $wall->isSolid, $wall->support);
+        return new ProbedWall(
+            $ends[0],
+            $ends[1],
+            $wall->thickness,
+            $wall->centreSigma,
+            $wall->thicknessSigma,
+            $wall->isSolid,
+            $wall->support,
+        );
     }
 }

@@ -109,7 +109,10 @@ final class Derivation
                 }
             }
         }
-        foreach ([[$this->pieces, $this->faces->network, $this->bodies], [$this->loose, $this->looseFaces->network, $this->looseBodies]] as [$pieces, $network, $bodies]) {
+        foreach ([
+            [$this->pieces, $this->faces->network, $this->bodies],
+            [$this->loose, $this->looseFaces->network, $this->looseBodies],
+        ] as [$pieces, $network, $bodies]) {
             foreach (array_map(strval(...), array_keys($affected)) as $id) {
                 foreach ($pieces->ofWall($id) as $piece) {
                     foreach ($network->along($piece) as $e) {
@@ -182,7 +185,12 @@ final class Derivation
         }
         $findings = [];
         if ([] === $pieces) {
-            $findings[] = new Finding('wall-of-no-length', [$id], $wall->from->toArray(), 'This wall has no length: remove it, or move one of its ends.');
+            $findings[] = new Finding(
+                'wall-of-no-length',
+                [$id],
+                $wall->from->toArray(),
+                'This wall has no length: remove it, or move one of its ends.',
+            );
         }
         $stretches = [];
         $area = 0.0;
@@ -204,7 +212,12 @@ final class Derivation
                     continue;
                 }
                 $area += $bodies->area($e);
-                $findings += $this->clashes($bodies, $faces->network, $e, 1 === \count($pieces) && 1 === \count($faces->network->along($piece)));
+                $findings += $this->clashes(
+                    $bodies,
+                    $faces->network,
+                    $e,
+                    1 === \count($pieces) && 1 === \count($faces->network->along($piece)),
+                );
             }
         }
         foreach ($faces->network->overlaps as [$first, $second, $at]) {
@@ -229,13 +242,23 @@ final class Derivation
         $id = $network->edges[$edge]['wall'];
         $findings = [];
         if ($isWhole && null !== ($at = $bodies->tooShortAt($edge))) {
-            $findings['short'] = new Finding('wall-too-short', [$id], $at, 'This wall is shorter than its neighbours are thick: make it longer, or let them meet without it.');
+            $findings['short'] = new Finding(
+                'wall-too-short',
+                [$id],
+                $at,
+                'This wall is shorter than its neighbours are thick: make it longer, or let them meet without it.',
+            );
         }
         $alongside = $bodies->alongside($edge);
         foreach ($alongside + $bodies->overlaps($edge) as $other => $at) {
             $second = $network->edges[$other]['wall'];
             if (strcmp($second, $id) > 0 && (isset($alongside[$other]) || !$bodies->areJoinedByOneTooShort($edge, $other))) {
-                $findings["overlap $second"] = $this->overlap($bodies === $this->looseBodies ? $this->loose : $this->pieces, $id, $second, $at);
+                $findings["overlap $second"] = $this->overlap(
+                    $bodies === $this->looseBodies ? $this->loose : $this->pieces,
+                    $id,
+                    $second,
+                    $at,
+                );
             }
         }
 
@@ -257,13 +280,14 @@ final class Derivation
     }
 
     /**
-     * Every region that some walls bound, those round walls that stand free, and those that hold some points.
+     * Every region that some walls bound, those round walls that stand free, and those that hold some points: by their keys. And for
+     * regions that were found by a point that they hold, it and the lines round it: what was there before and is not among them, is
+     * gone.
      *
      * @param list<string> $lines ids of walls and dividers
      * @param list<Point> $points anchors of rooms and corners of columns that have come, gone or changed
      *
-     * @return array{regions: array<string, Region>, holding: list<array{Point, list<string>}>} by their keys; and for regions that
-     *                                                                                          were found by a point that they hold, it and the lines round it: what was there before and is not among them, is gone
+     * @return array{regions: array<string, Region>, holding: list<array{Point, list<string>}>}
      */
     public function regionsOf(array $lines, array $points = []): array
     {
@@ -280,7 +304,12 @@ final class Derivation
         foreach ($found as [$point, $face]) {
             if (null !== $face) {
                 $bounded[spl_object_id($face)] = $face;
-                $holding[] = [$point, array_values(array_unique(array_map(fn (int $h): string => $this->faces->network->edges[$h >> 1]['wall'], $face->halves)))];
+                $holding[] = [
+                    $point,
+                    array_values(
+                        array_unique(array_map(fn (int $h): string => $this->faces->network->edges[$h >> 1]['wall'], $face->halves)),
+                    ),
+                ];
             }
         }
         $regions = [];
@@ -305,7 +334,12 @@ final class Derivation
         $leak = null === $face ? ($this->leaks ??= new LeakSearch($this->pieces, $this->faces->network))->from($room) : null;
 
         return new Unplaced($room, $leak, null !== $leak
-            ? new Finding('leak', [$room->id], $leak->neck[0], \sprintf('%s does not close: %.0f mm are open here.', $room->name, $leak->gapMm))
+            ? new Finding(
+                'leak',
+                [$room->id],
+                $leak->neck[0],
+                \sprintf('%s does not close: %.0f mm are open here.', $room->name, $leak->gapMm),
+            )
             : new Finding('room-open', [$room->id], $room->anchor->toArray(), \sprintf('%s has no walls round it yet.', $room->name)));
     }
 
@@ -368,11 +402,25 @@ final class Derivation
             ...array_map(static fn (Region $r): array => $r->findings, $regions),
             ...array_map(static fn (Unplaced $u): array => [$u->finding], $unplaced),
         );
-        $leaks = [...array_values(array_filter(array_map(static fn (Unplaced $u): ?Leak => $u->leak, $unplaced))), ...array_merge(...array_map(static fn (Region $r): array => $r->leaks, $regions))];
+        $leaks = [
+            ...array_values(array_filter(array_map(static fn (Unplaced $u): ?Leak => $u->leak, $unplaced))),
+            ...array_merge(...array_map(static fn (Region $r): array => $r->leaks, $regions)),
+        ];
         $net = array_sum(array_map(static fn (Region $r): float => $r->netAreaMm2, $regions));
-        $structure = array_sum(array_map(static fn (WallShape $w): float => $w->areaMm2, $walls)) + array_sum(array_map(static fn (Region $r): float => $r->columnsMm2, $regions));
+        $structure = array_sum(array_map(static fn (WallShape $w): float => $w->areaMm2, $walls)) + array_sum(
+            array_map(static fn (Region $r): float => $r->columnsMm2, $regions),
+        );
 
-        return new DerivedStorey($storey->id, $outlines, $regions, $walls, $openings, $leaks, $findings, ['grossFloor' => $structure + $net, 'netFloor' => $net, 'structure' => $structure]);
+        return new DerivedStorey(
+            $storey->id,
+            $outlines,
+            $regions,
+            $walls,
+            $openings,
+            $leaks,
+            $findings,
+            ['grossFloor' => $structure + $net, 'netFloor' => $net, 'structure' => $structure],
+        );
     }
 
     /**
@@ -435,7 +483,10 @@ final class Derivation
         // The largest comes last; it takes the names that stand in no other.
         $regions = [];
         foreach ($shapes as $i => $shape) {
-            $inside = array_filter($rooms, static fn (Room $room): bool => $i === \count($shapes) - 1 || self::holds($shape, $room->anchor));
+            $inside = array_filter(
+                $rooms,
+                static fn (Room $room): bool => $i === \count($shapes) - 1 || self::holds($shape, $room->anchor),
+            );
             $rooms = array_diff_key($rooms, $inside);
             $regions[] = $this->region($shape['outer'], $shape['holes'], Overlay::area([$shape]), $walls, array_values($inside));
         }
@@ -485,15 +536,36 @@ final class Derivation
             } else {
                 $leak = ($this->leaks ??= new LeakSearch($this->pieces, $this->faces->network))->from($room, $name->anchor);
                 $findings[] = null === $leak
-                    ? new Finding('two-names', [$name->id, $room->id], $room->anchor->toArray(), \sprintf('%s and %s name the same room.', $name->name, $room->name))
-                    : new Finding('two-names', [$name->id, $room->id], $leak->neck[0], \sprintf('%s runs into %s: %.0f mm are open between them.', $room->name, $name->name, $leak->gapMm));
+                    ? new Finding(
+                        'two-names',
+                        [$name->id, $room->id],
+                        $room->anchor->toArray(),
+                        \sprintf('%s and %s name the same room.', $name->name, $room->name),
+                    )
+                    : new Finding(
+                        'two-names',
+                        [$name->id, $room->id],
+                        $leak->neck[0],
+                        \sprintf('%s runs into %s: %.0f mm are open between them.', $room->name, $name->name, $leak->gapMm),
+                    );
                 $leaks = [...$leaks, ...(null === $leak ? [] : [$leak])];
             }
         }
         $standsIn = null !== $name && self::holds(['outer' => $polygon, 'holes' => $holes], $name->anchor);
         $label = $standsIn ? $name->anchor->toArray() : Polygon::labelPoint($polygon, $holes);
 
-        return new Region($name, $polygon, $holes, $area - $columns, $columns, $walls, $label, Clear::through($label, [$polygon, ...$holes]), $findings, $leaks);
+        return new Region(
+            $name,
+            $polygon,
+            $holes,
+            $area - $columns,
+            $columns,
+            $walls,
+            $label,
+            Clear::through($label, [$polygon, ...$holes]),
+            $findings,
+            $leaks,
+        );
     }
 
     /**
@@ -505,7 +577,12 @@ final class Derivation
     {
         [$px, $py] = $ring[\count($ring) - 1];
         foreach ($ring as [$x, $y]) {
-            if (!(($x < $left && $px < $left) || ($x > $right && $px > $right) || ($y < $bottom && $py < $bottom) || ($y > $top && $py > $top))) {
+            if (!(
+                ($x < $left && $px < $left)
+                || ($x > $right && $px > $right)
+                || ($y < $bottom && $py < $bottom)
+                || ($y > $top && $py > $top)
+            )) {
                 return null;
             }
             [$px, $py] = [$x, $y];
@@ -615,14 +692,22 @@ final class Derivation
         $length = $wall->length();
         // The chords' own joints are none.
         $chords = $wall->chords($length);
-        $junctions = array_filter($junctions, static fn (float $at): bool => 1 === $chords || abs($at * $chords / $length - round($at * $chords / $length)) > 1e-6);
+        $junctions = array_filter(
+            $junctions,
+            static fn (float $at): bool => 1 === $chords || abs($at * $chords / $length - round($at * $chords / $length)) > 1e-6,
+        );
         foreach ($openings as $opening) {
             $start = $opening->offset;
             $end = $opening->offset + $opening->width;
             $pieces[$opening->id] = $wall->piece($start, $end);
             $middle = $wall->at(($start + $end) / 2.0)->toArray();
             if ($start < -Wall::JOIN_MM || $end > $length + Wall::JOIN_MM) {
-                $findings[] = new Finding('opening-off-wall', [$opening->id, $wall->id], $middle, 'This opening reaches beyond the end of its wall.');
+                $findings[] = new Finding(
+                    'opening-off-wall',
+                    [$opening->id, $wall->id],
+                    $middle,
+                    'This opening reaches beyond the end of its wall.',
+                );
             }
             foreach ($before as [$other, $s, $e]) {
                 if ($start < $e && $s < $end) {
@@ -632,7 +717,12 @@ final class Derivation
             $before[] = [$opening->id, $start, $end];
             foreach ($junctions as $at) {
                 if ($at > $start + Wall::JOIN_MM && $at < $end - Wall::JOIN_MM) {
-                    $findings[] = new Finding('opening-on-junction', [$opening->id, $wall->id], $wall->at($at)->toArray(), 'Another wall meets this opening.');
+                    $findings[] = new Finding(
+                        'opening-on-junction',
+                        [$opening->id, $wall->id],
+                        $wall->at($at)->toArray(),
+                        'Another wall meets this opening.',
+                    );
                     break;
                 }
             }
@@ -664,6 +754,9 @@ final class Derivation
     {
         $r = $piece->half + Wall::JOIN_MM;
 
-        return max($piece->a[0], $piece->b[0]) + $r >= $x1 && min($piece->a[0], $piece->b[0]) - $r <= $x2 && max($piece->a[1], $piece->b[1]) + $r >= $y1 && min($piece->a[1], $piece->b[1]) - $r <= $y2;
+        return max($piece->a[0], $piece->b[0]) + $r >= $x1
+            && min($piece->a[0], $piece->b[0]) - $r <= $x2
+            && max($piece->a[1], $piece->b[1]) + $r >= $y1
+            && min($piece->a[1], $piece->b[1]) - $r <= $y2;
     }
 }

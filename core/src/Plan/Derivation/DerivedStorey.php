@@ -16,7 +16,8 @@ final readonly class DerivedStorey
      * @param array<string, non-empty-list<array{float, float}>> $openings cut-out of each opening in plan, by id
      * @param list<Leak> $leaks
      * @param list<Finding> $findings
-     * @param array{grossFloor: float, netFloor: float, structure: float} $areasMm2 gross floor area, net floor area and area of structural elements (ISO 9836)
+     * @param array{grossFloor: float, netFloor: float, structure: float} $areasMm2 gross floor area, net floor area and area of structural
+     *                                                                              elements (ISO 9836)
      */
     public function __construct(
         public string $id,

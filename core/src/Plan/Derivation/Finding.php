@@ -14,7 +14,12 @@ final readonly class Finding
      * @param array{float, float} $at mm
      * @param MendAct|null $mend the one act that mends it: of two walls that lie on each other
      */
-    public function __construct(public string $code, public array $things, public array $at, public string $message, public ?MendAct $mend = null)
-    {
+    public function __construct(
+        public string $code,
+        public array $things,
+        public array $at,
+        public string $message,
+        public ?MendAct $mend = null,
+    ) {
     }
 }

@@ -43,13 +43,19 @@ final readonly class Region
         // A wall that is split or joined leaves the rings as they are, and yet others bound them.
         sort($walls, \SORT_STRING);
         $name = null === $room ? '' : $room->id.self::text([$room->anchor->toArray()]);
-        $this->key = hash('xxh128', implode('|', [self::text($polygon), ...$rings, \sprintf('%.1f', $netAreaMm2), implode(',', $walls), $name, ...$named]));
+        $this->key = hash(
+            'xxh128',
+            implode('|', [self::text($polygon), ...$rings, \sprintf('%.1f', $netAreaMm2), implode(',', $walls), $name, ...$named]),
+        );
     }
 
     /** Whether it is named by a room, be it one name of several. */
     public function names(Room $room): bool
     {
-        return $this->room?->id === $room->id || [] !== array_filter($this->findings, static fn (Finding $f): bool => \in_array($room->id, $f->things, true));
+        return $this->room?->id === $room->id || [] !== array_filter(
+            $this->findings,
+            static fn (Finding $f): bool => \in_array($room->id, $f->things, true),
+        );
     }
 
     /** @param non-empty-list<array{float, float}> $ring */

@@ -67,8 +67,9 @@ final class RoomsTable
      * @param list<ListedRoom> $listed
      * @param list<TracedRoom> $traced
      *
-     * @return list<array{listed: ListedRoom|null, traced: TracedRoom|null, by: 'number'|'name'|'area'|null, areaOffM2: float|null, widthOffMm: float|null, depthOffMm: float|null}>
-     *                                                                                                                                                                               differences are traced minus listed
+     * @return list<array{listed: ListedRoom|null, traced: TracedRoom|null, by: 'number'|'name'|'area'|null, areaOffM2: float|null,
+     *   widthOffMm: float|null, depthOffMm: float|null}>
+     * differences are traced minus listed
      */
     public static function compare(array $listed, array $traced): array
     {
@@ -83,7 +84,9 @@ final class RoomsTable
                     $same = match ($by) {
                         'number' => '' !== $room->number && $room->number === $region->number,
                         'name' => self::plain($room->name) === self::plain($region->name),
-                        default => null === $region->room && null !== $room->areaM2 && abs($region->netAreaM2 - $room->areaM2) < self::SAME_AREA * $room->areaM2,
+                        default => null === $region->room
+                            && null !== $room->areaM2
+                            && abs($region->netAreaM2 - $room->areaM2) < self::SAME_AREA * $room->areaM2,
                     };
                     if ($same) {
                         $found[$i] = [$region, $by];
@@ -109,7 +112,14 @@ final class RoomsTable
             ];
         }
         foreach ($left as $region) {
-            $rows[] = ['listed' => null, 'traced' => $region, 'by' => null, 'areaOffM2' => null, 'widthOffMm' => null, 'depthOffMm' => null];
+            $rows[] = [
+                'listed' => null,
+                'traced' => $region,
+                'by' => null,
+                'areaOffM2' => null,
+                'widthOffMm' => null,
+                'depthOffMm' => null,
+            ];
         }
         usort($rows, static fn (array $a, array $b): int => self::weight($b) <=> self::weight($a));
 
@@ -119,7 +129,7 @@ final class RoomsTable
     /**
      * How much a row asks to be looked at: rooms without a counterpart first, then by their difference in parts of the whole.
      *
-     * @param array{listed: ListedRoom|null, traced: TracedRoom|null, areaOffM2: float|null, widthOffMm: float|null, depthOffMm: float|null} $row
+     * @param array{listed: ListedRoom|null, traced: TracedRoom|null, areaOffM2: float|null, ...} $row
      */
     private static function weight(array $row): float
     {
@@ -145,7 +155,10 @@ final class RoomsTable
             default => null,
         };
 
-        return null === $separator ? null : array_map(static fn (?string $c): string => trim((string) $c), str_getcsv($line, $separator, '"', ''));
+        return null === $separator ? null : array_map(
+            static fn (?string $c): string => trim((string) $c),
+            str_getcsv($line, $separator, '"', ''),
+        );
     }
 
     /**
@@ -179,7 +192,13 @@ final class RoomsTable
             $of[$key] = $cells[$i] ?? '';
         }
 
-        return new ListedRoom($of['number'] ?? '', $of['name'] ?? '', self::length($of['width'] ?? '', $unit), self::length($of['depth'] ?? '', $unit), self::area($of['area'] ?? ''));
+        return new ListedRoom(
+            $of['number'] ?? '',
+            $of['name'] ?? '',
+            self::length($of['width'] ?? '', $unit),
+            self::length($of['depth'] ?? '', $unit),
+            self::area($of['area'] ?? ''),
+        );
     }
 
     private static function typed(string $line, LengthUnit $unit): ListedRoom

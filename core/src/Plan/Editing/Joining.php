@@ -36,11 +36,13 @@ final class Joining
     }
 
     /**
+     * Nodes to make, and for each new wall the names of its two nodes, made or there; a wall that would have no length is left out.
+     *
      * @param list<Wall> $new
      * @param list<Wall> $there
      * @param array<string, Point> $nodes
      *
-     * @return array{nodes: array<string, Point>, walls: array<int, array{string, string}>} nodes to make, and for each new wall the names of its two nodes, made or there; a wall that would have no length is left out
+     * @return array{nodes: array<string, Point>, walls: array<int, array{string, string}>}
      */
     public static function of(array $new, array $there, array $nodes): array
     {
@@ -58,7 +60,10 @@ final class Joining
         }
         $used = array_merge(...array_values($walls), ...[[]]);
 
-        return ['nodes' => array_filter($joining->made, static fn (string $name): bool => \in_array($name, $used, true), \ARRAY_FILTER_USE_KEY), 'walls' => $walls];
+        return [
+            'nodes' => array_filter($joining->made, static fn (string $name): bool => \in_array($name, $used, true), \ARRAY_FILTER_USE_KEY),
+            'walls' => $walls,
+        ];
     }
 
     private function at(string $name): Point
@@ -118,7 +123,12 @@ final class Joining
             $meet = $end->plus($t * $ux, $t * $uy);
             [$x, $y] = Segment::nearest([$meet->x, $meet->y], [$host->from->x, $host->from->y], [$host->to->x, $host->to->y]);
             $isOnHost = hypot($x - $meet->x, $y - $meet->y) <= $wall->thickness / 2.0 + 1.0;
-            if ($isOnHost && abs($t) <= ($host->thickness / 2.0 + self::BEYOND_FACE_MM) / abs($sine) && abs($t) < $nearest && $t > -0.5 * $length) {
+            if (
+                $isOnHost
+                && abs($t) <= ($host->thickness / 2.0 + self::BEYOND_FACE_MM) / abs($sine)
+                && abs($t) < $nearest
+                && $t > -0.5 * $length
+            ) {
                 [$best, $nearest] = [$meet, abs($t)];
             }
         }
@@ -141,7 +151,13 @@ final class Joining
         foreach ($ends as $i => [$a, $b]) {
             foreach ([[$a, $b], [$b, $a]] as [$name, $other]) {
                 if (isset($this->made[$name]) && 1 === $this->uses[$name]) {
-                    $others = array_values(array_filter($laid, static fn (int $k): bool => $k !== $i && !\in_array($name, $ends[$k], true), \ARRAY_FILTER_USE_KEY));
+                    $others = array_values(
+                        array_filter(
+                            $laid,
+                            static fn (int $k): bool => $k !== $i && !\in_array($name, $ends[$k], true),
+                            \ARRAY_FILTER_USE_KEY,
+                        ),
+                    );
                     $this->made[$name] = $this->onto($new[$i], $this->made[$name], $this->at($other), $others) ?? $this->made[$name];
                 }
             }

@@ -27,8 +27,14 @@ final readonly class Mend
      *                                          start), if one does; of a trim: the end of this wall, and the end of the other that comes
      *                                          along to the corner, if one does
      */
-    private function __construct(public MendAct $act, public string $wall, public string $other, public Point $from, public Point $to, public array $ends = [null, null])
-    {
+    private function __construct(
+        public MendAct $act,
+        public string $wall,
+        public string $other,
+        public Point $from,
+        public Point $to,
+        public array $ends = [null, null],
+    ) {
     }
 
     public static function of(Wall $a, Wall $b): self
@@ -55,7 +61,13 @@ final readonly class Mend
             $by = $side * ($other->thickness / 2.0 - self::nearest($wall, $other, $side) + self::CLEAR_MM);
             [$nx, $ny] = [-($other->to->y - $other->from->y) / $length, ($other->to->x - $other->from->x) / $length];
 
-            return new self(MendAct::Beside, $wall->id, $other->id, $wall->from->plus($by * $nx, $by * $ny), $wall->to->plus($by * $nx, $by * $ny));
+            return new self(
+                MendAct::Beside,
+                $wall->id,
+                $other->id,
+                $wall->from->plus($by * $nx, $by * $ny),
+                $wall->to->plus($by * $nx, $by * $ny),
+            );
         }
 
         return ($isFlat ? null : self::trimmed($a, $b)) ?? new self(MendAct::Remove, $wall->id, $other->id, $wall->from, $wall->to);
@@ -81,7 +93,14 @@ final readonly class Mend
                     $along > $other->length() => false,
                     default => null,
                 };
-                $best = new self(MendAct::Trim, $wall->id, $other->id, $atStart ? $on : $wall->from, $atStart ? $wall->to : $on, [$atStart, $corner]);
+                $best = new self(
+                    MendAct::Trim,
+                    $wall->id,
+                    $other->id,
+                    $atStart ? $on : $wall->from,
+                    $atStart ? $wall->to : $on,
+                    [$atStart, $corner],
+                );
             }
         }
 
@@ -103,7 +122,14 @@ final readonly class Mend
         $reaches = [$ends[0][0] < 0.0 ? $ends[0][1] : null, $ends[1][0] > $length ? $ends[1][1] : null];
         $place = static fn (?bool $start, Point $own): Point => null === $start ? $own : ($start ? $wall->from : $wall->to);
 
-        return new self(MendAct::Merge, $wall->id, $other->id, $place($reaches[0], $other->from), $place($reaches[1], $other->to), $reaches);
+        return new self(
+            MendAct::Merge,
+            $wall->id,
+            $other->id,
+            $place($reaches[0], $other->from),
+            $place($reaches[1], $other->to),
+            $reaches,
+        );
     }
 
     /** @return array{float, float} how far along a wall's line a point lies, and how far to its left, mm */

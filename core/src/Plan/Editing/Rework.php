@@ -61,7 +61,10 @@ final class Rework
         [$start, $end] = $atStart ? [$wall->to, $wall->from] : [$wall->from, $wall->to];
         $meet = Shift::landing($start, $end, $host->from, $host->to) ?? throw UnusableEdit::neverMeet();
         // Beyond its own other end it would turn round.
-        if (($meet->x - $start->x) * ($end->x - $start->x) + ($meet->y - $start->y) * ($end->y - $start->y) <= 0.0 || $meet->distanceTo($start) <= Wall::JOIN_MM) {
+        if (
+            ($meet->x - $start->x) * ($end->x - $start->x) + ($meet->y - $start->y) * ($end->y - $start->y) <= 0.0
+            || $meet->distanceTo($start) <= Wall::JOIN_MM
+        ) {
             throw UnusableEdit::wouldVanish('This wall');
         }
 
@@ -72,7 +75,8 @@ final class Rework
     public static function endShortOf(Wall $wall, Point $on): ?bool
     {
         $length = $wall->length();
-        $along = (($on->x - $wall->from->x) * ($wall->to->x - $wall->from->x) + ($on->y - $wall->from->y) * ($wall->to->y - $wall->from->y)) / $length;
+        [$dx, $dy] = [$wall->to->x - $wall->from->x, $wall->to->y - $wall->from->y];
+        $along = (($on->x - $wall->from->x) * $dx + ($on->y - $wall->from->y) * $dy) / $length;
 
         return $along < -Wall::JOIN_MM ? true : ($along > $length + Wall::JOIN_MM ? false : null);
     }
@@ -114,11 +118,18 @@ final class Rework
             $uy = $first->to->y - $first->from->y;
             $vx = $second->to->x - $second->from->x;
             $vy = $second->to->y - $second->from->y;
-            $isStraight = abs($ux * $vy - $uy * $vx) < self::STRAIGHT_SINE * hypot($ux, $uy) * hypot($vx, $vy) && $ux * $vx + $uy * $vy > 0.0;
+            $isStraight = abs($ux * $vy - $uy * $vx) < self::STRAIGHT_SINE * hypot($ux, $uy) * hypot($vx, $vy)
+                && $ux * $vx + $uy * $vy > 0.0;
 
             return $isStraight ? 0.0 : throw UnusableEdit::onlyStraightOn();
         }
-        if (null === $a || null === $b || $a->centre->distanceTo($b->centre) > 1.0 || $a->sweep * $b->sweep < 0.0 || abs($a->sweep + $b->sweep) > 1.99 * \M_PI) {
+        if (
+            null === $a
+            || null === $b
+            || $a->centre->distanceTo($b->centre) > 1.0
+            || $a->sweep * $b->sweep < 0.0
+            || abs($a->sweep + $b->sweep) > 1.99 * \M_PI
+        ) {
             throw UnusableEdit::onlyStraightOn();
         }
 

@@ -83,7 +83,11 @@ final class Shift
             throw UnusableEdit::curved();
         }
         [$ux, $uy] = $this->direction($id);
-        [$stays, $goes, $by] = $startStays ? [$this->walls[$id]->from, $this->walls[$id]->to, $mm] : [$this->walls[$id]->to, $this->walls[$id]->from, -$mm];
+        [$stays, $goes, $by] = $startStays ? [$this->walls[$id]->from, $this->walls[$id]->to, $mm] : [
+            $this->walls[$id]->to,
+            $this->walls[$id]->from,
+            -$mm,
+        ];
 
         return $this->followed([$goes => $this->nodes[$stays]->plus($by * $ux, $by * $uy)]);
     }
@@ -188,7 +192,11 @@ final class Shift
             foreach ([$wall->from, $wall->to] as $node) {
                 foreach ($this->at[$node] as $other) {
                     [$vx, $vy] = $this->direction($other);
-                    if (!\in_array($other, $run, true) && null === $this->walls[$other]->wall->arc() && abs($ux * $vy - $uy * $vx) < self::STRAIGHT_SINE) {
+                    if (
+                        !\in_array($other, $run, true)
+                        && null === $this->walls[$other]->wall->arc()
+                        && abs($ux * $vy - $uy * $vx) < self::STRAIGHT_SINE
+                    ) {
                         $run[] = $other;
                     }
                 }
@@ -235,7 +243,11 @@ final class Shift
         $p = $this->nodes[$node];
         $meeting = $this->at[$node] ?? [];
         foreach ($this->walls as $id => $wall) {
-            if ($wall->from !== $node && $wall->to !== $node && $this->isOn($p, $this->nodes[$wall->from], $this->nodes[$wall->to], $wall->wall->thickness / 2.0)) {
+            if (
+                $wall->from !== $node
+                && $wall->to !== $node
+                && $this->isOn($p, $this->nodes[$wall->from], $this->nodes[$wall->to], $wall->wall->thickness / 2.0)
+            ) {
                 $meeting[] = $id;
             }
         }
@@ -246,7 +258,12 @@ final class Shift
     private function isOn(Point $p, Point $a, Point $b, float $within): bool
     {
         $r = $within + Wall::JOIN_MM;
-        if ($p->x < min($a->x, $b->x) - $r || $p->x > max($a->x, $b->x) + $r || $p->y < min($a->y, $b->y) - $r || $p->y > max($a->y, $b->y) + $r) {
+        if (
+            $p->x < min($a->x, $b->x) - $r
+            || $p->x > max($a->x, $b->x) + $r
+            || $p->y < min($a->y, $b->y) - $r
+            || $p->y > max($a->y, $b->y) + $r
+        ) {
             return false;
         }
         [$x, $y, $t] = Segment::nearest($p->toArray(), $a->toArray(), $b->toArray());
@@ -277,7 +294,12 @@ final class Shift
                 $newB = $to[$host->to] ?? $b;
                 foreach ($this->endingOn($host, $a, $b) as $node => $guest) {
                     if (!isset($to[$node])) {
-                        $more[$node] = self::landing($this->nodes[$guest->from === $node ? $guest->to : $guest->from], $this->nodes[$node], $newA, $newB) ?? $this->carried($this->nodes[$node], $a, $b, $newA, $newB);
+                        $more[$node] = self::landing(
+                            $this->nodes[$guest->from === $node ? $guest->to : $guest->from],
+                            $this->nodes[$node],
+                            $newA,
+                            $newB,
+                        ) ?? $this->carried($this->nodes[$node], $a, $b, $newA, $newB);
                     }
                 }
             }
@@ -303,7 +325,12 @@ final class Shift
         $ending = [];
         foreach ($this->walls as $guest) {
             foreach ([$guest->from, $guest->to] as $node) {
-                if ($guest !== $host && $node !== $host->from && $node !== $host->to && $this->isOn($this->nodes[$node], $a, $b, $host->wall->thickness / 2.0)) {
+                if (
+                    $guest !== $host
+                    && $node !== $host->from
+                    && $node !== $host->to
+                    && $this->isOn($this->nodes[$node], $a, $b, $host->wall->thickness / 2.0)
+                ) {
                     $ending[$node] = $guest;
                 }
             }

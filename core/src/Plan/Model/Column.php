@@ -9,8 +9,13 @@ use Plinth\Core\Geometry\Point;
 /** A column about its centre, mm; a round one has its width as diameter. */
 final readonly class Column
 {
-    public function __construct(public string $id, public Point $centre, public float $width, public float $depth, public bool $round = false)
-    {
+    public function __construct(
+        public string $id,
+        public Point $centre,
+        public float $width,
+        public float $depth,
+        public bool $round = false,
+    ) {
     }
 
     /** @return array{float, float, float, float} round it, xmin, ymin, xmax, ymax, mm */
@@ -39,6 +44,12 @@ final readonly class Column
         // A regular polygon in a circle of radius r has n/2 r² sin(2π/n).
         $grow = sqrt(2.0 * \M_PI / ($n * sin(2.0 * \M_PI / $n)));
 
-        return array_map(fn (array $p): array => [$this->centre->x + $grow * ($p[0] - $this->centre->x), $this->centre->y + $grow * ($p[1] - $this->centre->y)], $ring);
+        return array_map(
+            fn (array $p): array => [
+                $this->centre->x + $grow * ($p[0] - $this->centre->x),
+                $this->centre->y + $grow * ($p[1] - $this->centre->y),
+            ],
+            $ring,
+        );
     }
 }

@@ -18,6 +18,11 @@ final readonly class Divider
     {
         $r = Wall::JOIN_MM;
 
-        return [min($this->from->x, $this->to->x) - $r, min($this->from->y, $this->to->y) - $r, max($this->from->x, $this->to->x) + $r, max($this->from->y, $this->to->y) + $r];
+        return [
+            min($this->from->x, $this->to->x) - $r,
+            min($this->from->y, $this->to->y) - $r,
+            max($this->from->x, $this->to->x) + $r,
+            max($this->from->y, $this->to->y) + $r,
+        ];
     }
 }

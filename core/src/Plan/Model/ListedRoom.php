@@ -11,7 +11,12 @@ final readonly class ListedRoom
      * @param float|null $width mm
      * @param float|null $depth mm
      */
-    public function __construct(public string $number, public string $name, public ?float $width = null, public ?float $depth = null, public ?float $areaM2 = null)
-    {
+    public function __construct(
+        public string $number,
+        public string $name,
+        public ?float $width = null,
+        public ?float $depth = null,
+        public ?float $areaM2 = null,
+    ) {
     }
 }

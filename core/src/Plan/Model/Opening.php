@@ -27,6 +27,17 @@ final readonly class Opening
     /** The same further along its wall, mm. */
     public function shifted(float $mm): self
     {
-        return new self($this->id, $this->wall, $this->kind, $this->offset + $mm, $this->width, $this->sill, $this->height, $this->hand, $this->swing, $this->leaf);
+        return new self(
+            $this->id,
+            $this->wall,
+            $this->kind,
+            $this->offset + $mm,
+            $this->width,
+            $this->sill,
+            $this->height,
+            $this->hand,
+            $this->swing,
+            $this->leaf,
+        );
     }
 }

@@ -29,9 +29,17 @@ final readonly class SettingOut
     public static function column(float $x, float $y, float $width, float $depth, bool $round): array
     {
         if (!$round) {
-            return [[$x - $width / 2, $y - $depth / 2], [$x + $width / 2, $y - $depth / 2], [$x + $width / 2, $y + $depth / 2], [$x - $width / 2, $y + $depth / 2]];
+            return [
+                [$x - $width / 2, $y - $depth / 2],
+                [$x + $width / 2, $y - $depth / 2],
+                [$x + $width / 2, $y + $depth / 2],
+                [$x - $width / 2, $y + $depth / 2],
+            ];
         }
 
-        return array_map(static fn (int $k): array => [$x + $width / 2 * cos($k * \M_PI / 16), $y + $depth / 2 * sin($k * \M_PI / 16)], range(0, 31));
+        return array_map(
+            static fn (int $k): array => [$x + $width / 2 * cos($k * \M_PI / 16), $y + $depth / 2 * sin($k * \M_PI / 16)],
+            range(0, 31),
+        );
     }
 }

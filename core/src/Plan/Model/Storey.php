@@ -37,6 +37,17 @@ final readonly class Storey
      */
     public function with(array $walls, array $openings): self
     {
-        return new self($this->id, $this->name, $this->elevation, $this->height, $walls, $openings, $this->rooms, $this->dividers, $this->columns, $this->figures);
+        return new self(
+            $this->id,
+            $this->name,
+            $this->elevation,
+            $this->height,
+            $walls,
+            $openings,
+            $this->rooms,
+            $this->dividers,
+            $this->columns,
+            $this->figures,
+        );
     }
 }

@@ -37,7 +37,11 @@ final readonly class Wall
 
     public function arc(): ?Arc
     {
-        return abs($this->rise) < Arc::LEAST_RISE_MM || $this->from->distanceTo($this->to) <= self::JOIN_MM ? null : new Arc($this->from, $this->to, $this->rise);
+        return abs($this->rise) < Arc::LEAST_RISE_MM || $this->from->distanceTo($this->to) <= self::JOIN_MM ? null : new Arc(
+            $this->from,
+            $this->to,
+            $this->rise,
+        );
     }
 
     /** along the centre line */
@@ -104,7 +108,10 @@ final readonly class Wall
     {
         $half = $this->thickness / 2.0;
 
-        return array_map(static fn (Point $p): array => $p->toArray(), [...$this->chain($start, $end, -$half), ...array_reverse($this->chain($start, $end, $half))]);
+        return array_map(static fn (Point $p): array => $p->toArray(), [
+            ...$this->chain($start, $end, -$half),
+            ...array_reverse($this->chain($start, $end, $half)),
+        ]);
     }
 
     /** @return array{float, float, float, float} round its body and a millimetre more: xmin, ymin, xmax, ymax */
@@ -112,7 +119,12 @@ final readonly class Wall
     {
         $r = $this->thickness / 2.0 + self::JOIN_MM;
         if (null === $this->arc()) {
-            [$x1, $y1, $x2, $y2] = [min($this->from->x, $this->to->x), min($this->from->y, $this->to->y), max($this->from->x, $this->to->x), max($this->from->y, $this->to->y)];
+            [$x1, $y1, $x2, $y2] = [
+                min($this->from->x, $this->to->x),
+                min($this->from->y, $this->to->y),
+                max($this->from->x, $this->to->x),
+                max($this->from->y, $this->to->y),
+            ];
         } else {
             [$x1, $y1, $x2, $y2] = Polygon::bounds(array_map(static fn (Point $p): array => $p->toArray(), $this->chain()));
             $r += self::CHORD_MM;

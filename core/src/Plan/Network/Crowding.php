@@ -19,7 +19,10 @@ final class Crowding
      */
     public static function check(array $new, array $there, int $most): int
     {
-        $boxes = [...array_map(static fn (array $b): array => [...$b, true], $new), ...array_map(static fn (array $b): array => [...$b, false], $there)];
+        $boxes = [
+            ...array_map(static fn (array $b): array => [...$b, true], $new),
+            ...array_map(static fn (array $b): array => [...$b, false], $there),
+        ];
         usort($boxes, static fn (array $a, array $b): int => $a[0] <=> $b[0]);
         $open = [];
         $pairs = 0;

@@ -21,7 +21,8 @@ final readonly class Face
      * @param list<int> $halves half-edges, the face to their left
      * @param Ring $centre along the centre lines
      * @param Ring $faces along the wall faces
-     * @param list<float> $radii of the arc that ends at each point of the faces, positive where its centre lies to the left; 0 where it is straight
+     * @param list<float> $radii of the arc that ends at each point of the faces, positive where its centre lies to the left; 0 where it is
+     *                           straight
      */
     public function __construct(public array $halves, public array $centre, public array $faces, array $radii)
     {

@@ -23,7 +23,12 @@ final class Faces
     /** Round-off of a crossing that lies at the node itself, as with dividers of no thickness. */
     private const TOUCHING_MM = 1e-9;
 
-    /** @var array<int, array{bool, bool}> half-edge whose left face crosses that of the next one counter-clockwise beyond the end of either; whether beyond its own, and beyond the other's */
+    /**
+     * Half-edges whose left face crosses that of the next one counter-clockwise beyond the end of either: whether beyond its own, and
+     * beyond the other's.
+     *
+     * @var array<int, array{bool, bool}>
+     */
     private array $runningAway = [];
     /** @var array<int, Face> by half-edge */
     private array $known = [];
@@ -303,7 +308,13 @@ final class Faces
         $cosine = sqrt(max(0.0, 1.0 - ($length / (2.0 * $radius)) ** 2));
         $toCentre = $radius * $cosine;
 
-        return ['x' => $x + $length / 2.0 * $dx - $toCentre * $dy, 'y' => $y + $length / 2.0 * $dy + $toCentre * $dx, 'dx' => $dx, 'dy' => $dy, 'r' => abs($radius - $side * $h / $cosine)];
+        return [
+            'x' => $x + $length / 2.0 * $dx - $toCentre * $dy,
+            'y' => $y + $length / 2.0 * $dy + $toCentre * $dx,
+            'dx' => $dx,
+            'dy' => $dy,
+            'r' => abs($radius - $side * $h / $cosine),
+        ];
     }
 
     /**
@@ -318,7 +329,10 @@ final class Faces
         $across = ($circle['y'] - $line['y']) * $line['dx'] - ($circle['x'] - $line['x']) * $line['dy'];
         $square = ($circle['r'] ?? 0.0) ** 2 - $across ** 2;
 
-        return $square < 0.0 ? [] : array_map(static fn (float $t): array => [$line['x'] + $t * $line['dx'], $line['y'] + $t * $line['dy']], [$along - sqrt($square), $along + sqrt($square)]);
+        return $square < 0.0 ? [] : array_map(
+            static fn (float $t): array => [$line['x'] + $t * $line['dx'], $line['y'] + $t * $line['dy']],
+            [$along - sqrt($square), $along + sqrt($square)],
+        );
     }
 
     /**

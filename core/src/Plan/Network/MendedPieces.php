@@ -10,7 +10,8 @@ use Plinth\Core\Plan\Model\Wall;
 /**
  * A plan's pieces with every free end joined to every wall that it could be meant to meet, by a straight mend.
  *
- * @phpstan-type Mend array{gap: float, neck: array{array{float, float}, array{float, float}}, walls: array{string, string}, end: 'from'|'to'}
+ * @phpstan-type Neck array{array{float, float}, array{float, float}}
+ * @phpstan-type Mend array{gap: float, neck: Neck, walls: array{string, string}, end: 'from'|'to'}
  */
 final class MendedPieces implements PieceSource
 {

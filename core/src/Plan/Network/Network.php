@@ -96,7 +96,13 @@ final class Network
                 }
             }
             // X: a crossing away from all four ends.
-            if ($start !== $from && $start !== $to && $end !== $from && $end !== $to && null !== ($crossing = $this->crossing($piece, $other))) {
+            if (
+                $start !== $from
+                && $start !== $to
+                && $end !== $from
+                && $end !== $to
+                && null !== ($crossing = $this->crossing($piece, $other))
+            ) {
                 $node = $this->nodeAt(...$crossing);
                 if ($node !== $from && $node !== $to) {
                     $cuts[$node] = hypot($crossing[0][0] - $a[0], $crossing[0][1] - $a[1]);
@@ -110,7 +116,10 @@ final class Network
         $cuts[$to] = $length;
         foreach ($cuts as $node => $reached) {
             if ($node !== $previous) {
-                $edges[] = $this->edge($piece, $previous, $node, $piece->start + $at, [($b[0] - $a[0]) / $length, ($b[1] - $a[1]) / $length]);
+                $edges[] = $this->edge($piece, $previous, $node, $piece->start + $at, [
+                    ($b[0] - $a[0]) / $length,
+                    ($b[1] - $a[1]) / $length,
+                ]);
                 $previous = $node;
                 $at = $reached;
             }
@@ -144,7 +153,8 @@ final class Network
         if (\count($leaving) > 1) {
             $angles = [];
             foreach ($leaving as $h) {
-                // From node to node, as the edges lie: the faces may run a little aside, and what nearly lies on each other would change places.
+                // From node to node, as the edges lie: the faces may run a little aside, and what nearly lies on each other would change
+                // places.
                 [$toX, $toY] = $this->nodes[$this->halves[$h][1]];
                 $angles[$h] = atan2($toY - $y, $toX - $x);
             }
@@ -259,7 +269,12 @@ final class Network
                 }
             }
             $r = $other->half + Wall::JOIN_MM;
-            if (max($other->a[0], $other->b[0]) + $r < $x || min($other->a[0], $other->b[0]) - $r > $x || max($other->a[1], $other->b[1]) + $r < $y || min($other->a[1], $other->b[1]) - $r > $y) {
+            if (
+                max($other->a[0], $other->b[0]) + $r < $x
+                || min($other->a[0], $other->b[0]) - $r > $x
+                || max($other->a[1], $other->b[1]) + $r < $y
+                || min($other->a[1], $other->b[1]) - $r > $y
+            ) {
                 continue;
             }
             [$nx, $ny] = Segment::nearest([$x, $y], $other->a, $other->b);
@@ -320,7 +335,13 @@ final class Network
             [$ax, $ay] = $other->a;
             [$bx, $by] = $other->b;
             $h = $other->half;
-            if (($ax < $bx ? $ax : $bx) - $h <= $x2 && ($ax > $bx ? $ax : $bx) + $h >= $x1 && ($ay < $by ? $ay : $by) - $h <= $y2 && ($ay > $by ? $ay : $by) + $h >= $y1 && $other->key !== $piece->key) {
+            if (
+                ($ax < $bx ? $ax : $bx) - $h <= $x2
+                && ($ax > $bx ? $ax : $bx) + $h >= $x1
+                && ($ay < $by ? $ay : $by) - $h <= $y2
+                && ($ay > $by ? $ay : $by) + $h >= $y1
+                && $other->key !== $piece->key
+            ) {
                 $near[$other->key] = $other;
             }
         }
@@ -357,7 +378,9 @@ final class Network
             if ($edge['wall'] !== $piece->wall) {
                 // A divider along a wall divides nothing more.
                 if (!$piece->divides && !$edge['divides']) {
-                    [$first, $second] = strcmp($edge['wall'], $piece->wall) < 0 ? [$edge['wall'], $piece->wall] : [$piece->wall, $edge['wall']];
+                    [$first, $second] = strcmp($edge['wall'], $piece->wall) < 0
+                        ? [$edge['wall'], $piece->wall]
+                        : [$piece->wall, $edge['wall']];
                     $this->overlaps[] = [$first, $second, $this->nodes[$to]];
                 }
                 if ($piece->half > $edge['half'] || ($piece->half === $edge['half'] && strcmp($piece->wall, $edge['wall']) < 0)) {
@@ -366,7 +389,10 @@ final class Network
                     // Whichever of the two was met first, the faces run as those of the one that shows.
                     foreach ([2 * $e => $way, 2 * $e + 1 => -$way] as $h => $sign) {
                         [$start, $end, , , $length] = $this->halves[$h];
-                        $this->halves[$h] = [$start, $end, $sign * $direction[0], $sign * $direction[1], $length, $piece->half, $sign * $piece->radius];
+                        $this->halves[$h] = [
+                            $start, $end, $sign * $direction[0], $sign * $direction[1], $length, $piece->half,
+                            $sign * $piece->radius,
+                        ];
                     }
                 }
             }
@@ -375,7 +401,14 @@ final class Network
         }
         $e = \count($this->edges);
         $this->between[$key] = $e;
-        $this->edges[] = ['from' => $from, 'to' => $to, 'half' => $piece->half, 'wall' => $piece->wall, 'divides' => $piece->divides, 'at' => $at];
+        $this->edges[] = [
+            'from' => $from,
+            'to' => $to,
+            'half' => $piece->half,
+            'wall' => $piece->wall,
+            'divides' => $piece->divides,
+            'at' => $at,
+        ];
         [$ax, $ay] = $this->nodes[$from];
         [$bx, $by] = $this->nodes[$to];
         $length = hypot($bx - $ax, $by - $ay);
@@ -402,7 +435,10 @@ final class Network
         $b = $this->tip($p, 1);
         $crossing = Segment::crossing($a, $b, $this->tip($q, 0), $this->tip($q, 1));
 
-        return null === $crossing ? null : [[$a[0] + $crossing[0] * ($b[0] - $a[0]), $a[1] + $crossing[0] * ($b[1] - $a[1])], 'b'.$p->key."\0".$q->key];
+        return null === $crossing ? null : [
+            [$a[0] + $crossing[0] * ($b[0] - $a[0]), $a[1] + $crossing[0] * ($b[1] - $a[1])],
+            'b'.$p->key."\0".$q->key,
+        ];
     }
 
     /**

@@ -45,7 +45,9 @@ final readonly class Piece
         if ($line instanceof Divider) {
             $length = $line->from->distanceTo($line->to);
 
-            return $length <= Wall::JOIN_MM ? [] : [new self($line->id, '='.$line->id, $line->from->toArray(), $line->to->toArray(), 0.0, 0.0, 0.0, $length, true)];
+            return $length <= Wall::JOIN_MM ? [] : [
+                new self($line->id, '='.$line->id, $line->from->toArray(), $line->to->toArray(), 0.0, 0.0, 0.0, $length, true),
+            ];
         }
         $length = $line->length();
         if ($length <= Wall::JOIN_MM) {
@@ -53,14 +55,25 @@ final readonly class Piece
         }
         $arc = $line->arc();
         if (null === $arc) {
-            return [new self($line->id, '='.$line->id, $line->from->toArray(), $line->to->toArray(), $line->thickness / 2.0, 0.0, 0.0, $length)];
+            return [
+                new self($line->id, '='.$line->id, $line->from->toArray(), $line->to->toArray(), $line->thickness / 2.0, 0.0, 0.0, $length),
+            ];
         }
         $chain = $line->chain();
         $n = \count($chain) - 1;
         $half = $line->thickness / 2.0 * cos($arc->sweep / $n / 2.0);
         $pieces = [];
         for ($i = 0; $i < $n; ++$i) {
-            $pieces[] = new self($line->id, '='.$line->id.\sprintf('#%05d', $i), $chain[$i]->toArray(), $chain[$i + 1]->toArray(), $half, $arc->sweep > 0.0 ? $arc->radius : -$arc->radius, $length * $i / $n, $length / $n);
+            $pieces[] = new self(
+                $line->id,
+                '='.$line->id.\sprintf('#%05d', $i),
+                $chain[$i]->toArray(),
+                $chain[$i + 1]->toArray(),
+                $half,
+                $arc->sweep > 0.0 ? $arc->radius : -$arc->radius,
+                $length * $i / $n,
+                $length / $n,
+            );
         }
 
         return $pieces;

@@ -19,7 +19,10 @@ final class Pieces implements PieceSource
     private const BLOCK_MM = 20_000.0;
     /** Cells of one column are numbered from a multiple of this; none lies so far off. */
     private const COLUMN = 1 << 24;
-    /** Where a box holds more cells or blocks than this, things are looked through instead: what is drawn decides the price, not how far it reaches. */
+    /**
+     * Where a box holds more cells or blocks than this, things are looked through instead: what is drawn decides the price, not how far it
+     * reaches.
+     */
     private const MANY = 4096;
     /** No box reaches further than this beyond what is drawn. */
     private const BEYOND_MM = 1.0;
@@ -78,7 +81,10 @@ final class Pieces implements PieceSource
             return array_values(array_filter($this->pieces, static function (Piece $p) use ($x1, $y1, $x2, $y2): bool {
                 $r = $p->half + Wall::JOIN_MM;
 
-                return max($p->a[0], $p->b[0]) + $r >= $x1 && min($p->a[0], $p->b[0]) - $r <= $x2 && max($p->a[1], $p->b[1]) + $r >= $y1 && min($p->a[1], $p->b[1]) - $r <= $y2;
+                return max($p->a[0], $p->b[0]) + $r >= $x1
+                    && min($p->a[0], $p->b[0]) - $r <= $x2
+                    && max($p->a[1], $p->b[1]) + $r >= $y1
+                    && min($p->a[1], $p->b[1]) - $r <= $y2;
             }));
         }
         for ($i = $iStart; $i <= $iEnd; ++$i) {
@@ -151,7 +157,13 @@ final class Pieces implements PieceSource
 
     private function fetch(float $x1, float $y1, float $x2, float $y2): void
     {
-        if (isset($this->within) && $x1 >= $this->within[0] && $y1 >= $this->within[1] && $x2 <= $this->within[2] && $y2 <= $this->within[3]) {
+        if (
+            isset($this->within)
+            && $x1 >= $this->within[0]
+            && $y1 >= $this->within[1]
+            && $x2 <= $this->within[2]
+            && $y2 <= $this->within[3]
+        ) {
             return;
         }
         if (($x2 - $x1) * ($y2 - $y1) > self::MANY * self::BLOCK_MM ** 2) {
@@ -172,15 +184,30 @@ final class Pieces implements PieceSource
                     continue;
                 }
                 $this->fetched[$i * self::COLUMN + $j] = true;
-                $missing = null === $missing ? [$i, $j, $i, $j] : [min($missing[0], $i), min($missing[1], $j), max($missing[2], $i), max($missing[3], $j)];
+                $missing = null === $missing ? [$i, $j, $i, $j] : [
+                    min($missing[0], $i),
+                    min($missing[1], $j),
+                    max($missing[2], $i),
+                    max($missing[3], $j),
+                ];
             }
         }
         $first = [(int) floor($x1 / self::BLOCK_MM), $jStart];
-        $this->within = [$first[0] * self::BLOCK_MM, $first[1] * self::BLOCK_MM, ($iEnd + 1) * self::BLOCK_MM, ($jEnd + 1) * self::BLOCK_MM];
+        $this->within = [
+            $first[0] * self::BLOCK_MM,
+            $first[1] * self::BLOCK_MM,
+            ($iEnd + 1) * self::BLOCK_MM,
+            ($jEnd + 1) * self::BLOCK_MM,
+        ];
         if (null === $missing) {
             return;
         }
-        $box = [$missing[0] * self::BLOCK_MM, $missing[1] * self::BLOCK_MM, ($missing[2] + 1) * self::BLOCK_MM, ($missing[3] + 1) * self::BLOCK_MM];
+        $box = [
+            $missing[0] * self::BLOCK_MM,
+            $missing[1] * self::BLOCK_MM,
+            ($missing[2] + 1) * self::BLOCK_MM,
+            ($missing[3] + 1) * self::BLOCK_MM,
+        ];
         foreach ($this->plan->lines($box) as $line) {
             $this->add($line);
         }

@@ -135,7 +135,14 @@ final class Settle
             };
             $sought[] = $one;
         }
-        uksort($sought, static fn (int $a, int $b): int => [$ranks[$a], round($sought[$a]->off, 6), $sought[$a]->figure->id] <=> [$ranks[$b], round($sought[$b]->off, 6), $sought[$b]->figure->id]);
+        uksort(
+            $sought,
+            static fn (int $a, int $b): int => [
+                $ranks[$a],
+                round($sought[$a]->off, 6),
+                $sought[$a]->figure->id,
+            ] <=> [$ranks[$b], round($sought[$b]->off, 6), $sought[$b]->figure->id],
+        );
 
         return [array_values($sought), $unheld];
     }
@@ -154,7 +161,13 @@ final class Settle
     {
         [$nx, $ny] = $family->axis($sought->axis);
         $figure = $sought->figure;
-        $shift = Sought::shift($traced, $figure->b, $figure->bSide, $nx, $ny) - Sought::shift($traced, $figure->a, $figure->aSide, $nx, $ny);
+        $shift = Sought::shift(
+            $traced,
+            $figure->b,
+            $figure->bSide,
+            $nx,
+            $ny,
+        ) - Sought::shift($traced, $figure->a, $figure->aSide, $nx, $ny);
         foreach ($traced->straight[$figure->a] as $p) {
             foreach ($traced->straight[$figure->b] as $q) {
                 [[$px, $py], [$qx, $qy]] = [$solution->places[$p], $solution->places[$q]];

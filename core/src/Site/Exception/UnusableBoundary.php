@@ -24,7 +24,15 @@ final class UnusableBoundary extends \DomainException
 
     public static function doesNotClose(float $missingMm, float $lengthMm): self
     {
-        return new self(\sprintf('The boundary misses its beginning by %.3f m in %.2f m (1 : %.0f): a leg is missing, or a length or bearing is mistyped.', $missingMm / 1000.0, $lengthMm / 1000.0, $lengthMm / $missingMm), 'legs');
+        return new self(
+            \sprintf(
+                'The boundary misses its beginning by %.3f m in %.2f m (1 : %.0f): a leg is missing, or a length or bearing is mistyped.',
+                $missingMm / 1000.0,
+                $lengthMm / 1000.0,
+                $lengthMm / $missingMm,
+            ),
+            'legs',
+        );
     }
 
     public static function crossesItself(int $one, int $other): self

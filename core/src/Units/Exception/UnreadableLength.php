@@ -36,7 +36,14 @@ final class UnreadableLength extends \DomainException implements UnitsException
 
     public static function unexpectedAt(int $position, string $found): self
     {
-        return new self(\sprintf('“%s” at character %d cannot be read as part of a length. Units are mm, cm, m, ft (\') and in (").', $found, $position + 1), $position);
+        return new self(
+            \sprintf(
+                '“%s” at character %d cannot be read as part of a length. Units are mm, cm, m, ft (\') and in (").',
+                $found,
+                $position + 1,
+            ),
+            $position,
+        );
     }
 
     public static function zeroDenominatorAt(int $position): self
@@ -67,14 +74,21 @@ final class UnreadableLength extends \DomainException implements UnitsException
     public static function dashedFractionAt(int $position): self
     {
         return new self(\sprintf(
-            'The dash at character %d can be read two ways: it joins the fraction to the number, or takes it away. Put a space in its place, or spaces round it.',
+            'The dash at character %d can be read two ways: it joins the fraction to the number, or takes it away. '
+            .'Put a space in its place, or spaces round it.',
             $position + 1,
         ), $position);
     }
 
     public static function twoLengthsAt(int $position): self
     {
-        return new self(\sprintf('Two lengths multiplied are an area: leave out the unit of the one that counts, at character %d or before.', $position + 1), $position);
+        return new self(
+            \sprintf(
+                'Two lengths multiplied are an area: leave out the unit of the one that counts, at character %d or before.',
+                $position + 1,
+            ),
+            $position,
+        );
     }
 
     public static function tooLong(int $characters): self
@@ -84,12 +98,18 @@ final class UnreadableLength extends \DomainException implements UnitsException
 
     public static function inchesBeyondAFoot(int $position, string $inches): self
     {
-        return new self(\sprintf('%s inches at character %d is a foot or more: write it as feet and inches below 12.', $inches, $position + 1), $position);
+        return new self(
+            \sprintf('%s inches at character %d is a foot or more: write it as feet and inches below 12.', $inches, $position + 1),
+            $position,
+        );
     }
 
     public static function moduleWithoutGauge(int $position, string $module): self
     {
-        return new self(\sprintf('“%s” at character %d counts a module whose size the project does not know yet.', $module, $position + 1), $position);
+        return new self(
+            \sprintf('“%s” at character %d counts a module whose size the project does not know yet.', $module, $position + 1),
+            $position,
+        );
     }
 
     public static function tooLarge(): self

@@ -29,7 +29,12 @@ final readonly class TypedNumber
 
     public static function ofFraction(string $whole, string $numerator, string $denominator, ?int $dashAt = null): self
     {
-        return new self(BigRational::of("$numerator/$denominator")->plus('' === $whole ? 0 : $whole), BigRational::of("1/$denominator"), '', $dashAt);
+        return new self(
+            BigRational::of("$numerator/$denominator")->plus('' === $whole ? 0 : $whole),
+            BigRational::of("1/$denominator"),
+            '',
+            $dashAt,
+        );
     }
 
     public function isWhole(): bool

@@ -49,7 +49,9 @@ final class WrittenLengthTest extends TestCase
 
     public function testWordsOfARecognisersTable(): void
     {
-        $words = ReadWord::ofTable("level\tpage_num\tblock_num\tpar_num\tline_num\tword_num\tleft\ttop\twidth\theight\tconf\ttext\n1\t1\t0\t0\t0\t0\t0\t0\t900\t500\t-1\t\n5\t1\t1\t1\t1\t1\t10\t20\t60\t18\t96.5\tHALL\n");
+        $words = ReadWord::ofTable(
+            "level\tpage_num\tblock_num\tpar_num\tline_num\tword_num\tleft\ttop\twidth\theight\tconf\ttext\n1\t1\t0\t0\t0\t0\t0\t0\t900\t500\t-1\t\n5\t1\t1\t1\t1\t1\t10\t20\t60\t18\t96.5\tHALL\n",
+        );
 
         self::assertCount(1, $words);
         self::assertSame(['HALL', 0.965, 10.0, 60.0], [$words[0]->text, $words[0]->confidence, $words[0]->left, $words[0]->width]);

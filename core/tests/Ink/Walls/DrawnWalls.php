@@ -16,7 +16,10 @@ final class DrawnWalls
     private const FINE = 3;
 
     /** Centre lines and thickness: an outer ring 6.2 × 4.2 m and a partition with a gap of 900 from 2000 to 2900. */
-    public const WALLS = [[0, 0, 6200, 0, 240], [6200, 0, 6200, 4200, 240], [6200, 4200, 0, 4200, 240], [0, 4200, 0, 0, 240], [2600, 0, 2600, 4200, 100]];
+    public const WALLS = [
+        [0, 0, 6200, 0, 240], [6200, 0, 6200, 4200, 240], [6200, 4200, 0, 4200, 240], [0, 4200, 0, 0, 240],
+        [2600, 0, 2600, 4200, 100],
+    ];
     public const GAP = [4, 2000.0, 900.0];
 
     public static function map(): PixelToMm
@@ -32,7 +35,9 @@ final class DrawnWalls
             for ($x = 0; $x < $w; ++$x) {
                 $ink = 0;
                 for ($i = 0; $i < self::FINE ** 2; ++$i) {
-                    $p = self::map()->toMm(new PixelPoint($x + ($i % self::FINE + 0.5) / self::FINE, $y + (intdiv($i, self::FINE) + 0.5) / self::FINE));
+                    $p = self::map()->toMm(
+                        new PixelPoint($x + ($i % self::FINE + 0.5) / self::FINE, $y + (intdiv($i, self::FINE) + 0.5) / self::FINE),
+                    );
                     $ink += self::isInk($p->x, $p->y, $style) ? 1 : 0;
                 }
                 $grain = ($x * 7919 + $y * 104729) % 7 - 3;
@@ -58,7 +63,10 @@ final class DrawnWalls
     {
         foreach (self::WALLS as $k => [$x1, $y1, $x2, $y2, $t]) {
             $half = $t / 2.0 + $more;
-            $isIn = $x >= min($x1, $x2) - $half && $x <= max($x1, $x2) + $half && $y >= min($y1, $y2) - $half && $y <= max($y1, $y2) + $half;
+            $isIn = $x >= min($x1, $x2) - $half
+                && $x <= max($x1, $x2) + $half
+                && $y >= min($y1, $y2) - $half
+                && $y <= max($y1, $y2) + $half;
             $isGap = self::GAP[0] === $k && $y > self::GAP[1] - $more && $y < self::GAP[1] + self::GAP[2] + $more;
             if ($isIn && !$isGap) {
                 return true;

@@ -37,7 +37,13 @@ final class WallsInTheInkTest extends TestCase
     {
         $raster = self::raster($style, $lightOnDark);
         foreach (DrawnWalls::WALLS as [$x1, $y1, $x2, $y2, $t]) {
-            $probe = WallProbe::along($raster->page($lightOnDark), DrawnWalls::map(), new Point($x1 + 14, $y1 - 11), new Point($x2 - 9, $y2 + 12), $t + 15.0);
+            $probe = WallProbe::along(
+                $raster->page($lightOnDark),
+                DrawnWalls::map(),
+                new Point($x1 + 14, $y1 - 11),
+                new Point($x2 - 9, $y2 + 12),
+                $t + 15.0,
+            );
             self::assertNotNull($probe);
             self::assertEqualsWithDelta($t, $probe->thickness, 0.2 * DrawnWalls::MM);
             $length = hypot($x2 - $x1, $y2 - $y1);
@@ -60,7 +66,12 @@ final class WallsInTheInkTest extends TestCase
     {
         $raster = self::raster($style, $lightOnDark);
         $last = 0.0;
-        $found = WallProposals::in($raster->page($lightOnDark), new PixelBox(0, 0, $raster->width, $raster->height), DrawnWalls::map(), static function (float $done) use (&$last): void {
+        $found = WallProposals::in($raster->page($lightOnDark), new PixelBox(
+            0,
+            0,
+            $raster->width,
+            $raster->height,
+        ), DrawnWalls::map(), static function (float $done) use (&$last): void {
             self::assertGreaterThanOrEqual($last - 1e-9, $done, 'Progress goes forward.');
             $last = $done;
         });

@@ -101,7 +101,10 @@ final class SettleTest extends TestCase
 
             return 0 === $axis ? $dx * cos($turn) + $dy * sin($turn) : $dy * cos($turn) - $dx * sin($turn);
         };
-        foreach ([['a', 'b', 1], ['c', 'd', 1], ['b', 'c', 0], ['d', 'a', 0], ['e', 'f', 0], ['g', 'h', 0], ['a', 'e', 1], ['d', 'f', 1]] as [$p, $q, $axis]) {
+        foreach ([
+            ['a', 'b', 1], ['c', 'd', 1], ['b', 'c', 0], ['d', 'a', 0], ['e', 'f', 0], ['g', 'h', 0], ['a', 'e', 1],
+            ['d', 'f', 1],
+        ] as [$p, $q, $axis]) {
             self::assertEqualsWithDelta(0.0, $across($p, $q, $axis), 2e-6);
         }
         self::assertEqualsWithDelta(7300.0 - 100.0, $across('a', 'b', 0), 2e-6);
@@ -124,11 +127,20 @@ final class SettleTest extends TestCase
                     self::assertEqualsWithDelta(hypot(...$plain->sigmas[$name]), hypot(...$settled->sigmas[$name]), 1e-6);
                 }
                 self::assertEqualsCanonicalizing($plain->held, $settled->held);
-                self::assertEqualsWithDelta(array_map(static fn (Contradiction $c): array => [$c->figure, $c->byMm, $c->culprit], $plain->contradictions), array_map(static fn (Contradiction $c): array => [$c->figure, $c->byMm, $c->culprit], $settled->contradictions), 1e-5);
+                self::assertEqualsWithDelta(
+                    array_map(static fn (Contradiction $c): array => [$c->figure, $c->byMm, $c->culprit], $plain->contradictions),
+                    array_map(static fn (Contradiction $c): array => [$c->figure, $c->byMm, $c->culprit], $settled->contradictions),
+                    1e-5,
+                );
             }
             foreach ([strrev(...), static fn (string $name): string => (string) crc32($name)] as $rename) {
                 $renamed = $storey->renamed($rename);
-                $settled = $renamed->settled(array_map(static fn (Figure $h): Figure => new Figure($h->id, $rename($h->a), $h->aSide, $rename($h->b), $h->bSide, $h->mm), $figures));
+                $settled = $renamed->settled(
+                    array_map(
+                        static fn (Figure $h): Figure => new Figure($h->id, $rename($h->a), $h->aSide, $rename($h->b), $h->bSide, $h->mm),
+                        $figures,
+                    ),
+                );
                 self::assertEqualsWithDelta(array_values($there), array_values($renamed->after($settled)), 1e-6);
             }
             // Two ways that no set square gives find the same of each other.
@@ -141,7 +153,10 @@ final class SettleTest extends TestCase
     #[DataProvider('twins')]
     public function testLeaningWallsMeantParallelAreAndEndsStayOnThem(array $twin): void
     {
-        $storey = (new Storey(['a' => [0.0, 0.0], 'b' => [4000.0, 3000.0], 'c' => [-1200.0, 1600.0], 'd' => [2810.0, 4580.0], 'e' => [1000.0, 749.0]], ['one' => ['a', 'b'], 'two' => ['c', 'd'], 'stub' => ['e', 'c']]))->twin($twin);
+        $storey = (new Storey(
+            ['a' => [0.0, 0.0], 'b' => [4000.0, 3000.0], 'c' => [-1200.0, 1600.0], 'd' => [2810.0, 4580.0], 'e' => [1000.0, 749.0]],
+            ['one' => ['a', 'b'], 'two' => ['c', 'd'], 'stub' => ['e', 'c']],
+        ))->twin($twin);
         $settled = $storey->settled([new Figure('apart', 'one', Line::Left, 'two', Line::Right, 1900.0)]);
         $n = $storey->after($settled);
         $angle = static fn (string $p, string $q): float => atan2($n[$q][1] - $n[$p][1], $n[$q][0] - $n[$p][0]);
@@ -161,13 +176,24 @@ final class SettleTest extends TestCase
     #[DataProvider('twins')]
     public function testAnEndStaysOnAWallThatIsLikeNoOther(array $twin): void
     {
-        $storey = (new Storey(['a' => [0.0, 0.0], 'b' => [8000.0, 3100.0], 'c' => [4000.0, 1541.0], 'd' => [7000.0, -4000.0]], ['rafter' => ['a', 'b'], 'post' => ['c', 'd']]))->twin($twin);
+        $storey = (new Storey(
+            ['a' => [0.0, 0.0], 'b' => [8000.0, 3100.0], 'c' => [4000.0, 1541.0], 'd' => [7000.0, -4000.0]],
+            ['rafter' => ['a', 'b'], 'post' => ['c', 'd']],
+        ))->twin($twin);
         $n = $storey->after($storey->settled());
 
-        self::assertEqualsWithDelta(0.0, ($n['c'][1] - $n['a'][1]) * ($n['b'][0] - $n['a'][0]) - ($n['c'][0] - $n['a'][0]) * ($n['b'][1] - $n['a'][1]), 1.0, 'within 0.0001 mm');
+        self::assertEqualsWithDelta(
+            0.0,
+            ($n['c'][1] - $n['a'][1]) * ($n['b'][0] - $n['a'][0]) - ($n['c'][0] - $n['a'][0]) * ($n['b'][1] - $n['a'][1]),
+            1.0,
+            'within 0.0001 mm',
+        );
         // In the middle of the wall: of its offset δ the end takes two thirds, either end of the wall a third of the other way.
         $delta = (1541.0 * 8000.0 - 4000.0 * 3100.0) / hypot(8000.0, 3100.0);
-        $moved = array_map(static fn (string $k): float => hypot($n[$k][0] - $storey->nodes[$k][0], $n[$k][1] - $storey->nodes[$k][1]), ['c', 'a', 'b']);
+        $moved = array_map(
+            static fn (string $k): float => hypot($n[$k][0] - $storey->nodes[$k][0], $n[$k][1] - $storey->nodes[$k][1]),
+            ['c', 'a', 'b'],
+        );
         self::assertEqualsWithDelta([abs($delta) * 2 / 3, abs($delta) / 3, abs($delta) / 3], $moved, 0.02);
         self::assertSame([$storey->nodes['d'], 1], [$n['d'], 1]);
     }
@@ -262,19 +288,34 @@ final class SettleTest extends TestCase
     #[DataProvider('twins')]
     public function testAFigureBetweenWallsThatRunApartIsHeldByNothing(array $twin): void
     {
-        $storey = (new Storey(['a' => [0.0, 0.0], 'b' => [6000.0, 0.0], 'c' => [0.0, 3000.0], 'd' => [6000.0, 3599.0]], ['one' => ['a', 'b'], 'two' => ['c', 'd']]))->twin($twin);
-        $settled = $storey->settled([new Figure('apart', 'one', Line::Left, 'two', Line::Right, 3500.0), new Figure('gone', 'one', Line::Left, 'nowhere', Line::Left, 10.0)]);
+        $storey = (new Storey(
+            ['a' => [0.0, 0.0], 'b' => [6000.0, 0.0], 'c' => [0.0, 3000.0], 'd' => [6000.0, 3599.0]],
+            ['one' => ['a', 'b'], 'two' => ['c', 'd']],
+        ))->twin($twin);
+        $settled = $storey->settled([
+            new Figure('apart', 'one', Line::Left, 'two', Line::Right, 3500.0),
+            new Figure('gone', 'one', Line::Left, 'nowhere', Line::Left, 10.0),
+        ]);
 
         self::assertSame([[], [], []], [$settled->moves, $settled->held, $settled->contradictions]);
-        self::assertSame([['apart', Why::NotParallel], ['gone', Why::WallGone]], array_map(static fn (Unheld $u): array => [$u->figure, $u->why], $settled->unheld));
+        self::assertSame(
+            [['apart', Why::NotParallel], ['gone', Why::WallGone]],
+            array_map(static fn (Unheld $u): array => [$u->figure, $u->why], $settled->unheld),
+        );
         self::assertEqualsWithDelta(rad2deg(atan2(599.0, 6000.0)), $settled->unheld[0]->degrees, 1e-6);
     }
 
     public function testAFigureToACurvedWallIsHeldByNothing(): void
     {
-        $storey = new Storey(['a' => [0.0, 0.0], 'b' => [6000.0, 0.0], 'c' => [0.0, 3000.0], 'd' => [6000.0, 3000.0]], ['one' => ['a', 'b'], 'bow' => ['c', 'd', 400.0]]);
+        $storey = new Storey(
+            ['a' => [0.0, 0.0], 'b' => [6000.0, 0.0], 'c' => [0.0, 3000.0], 'd' => [6000.0, 3000.0]],
+            ['one' => ['a', 'b'], 'bow' => ['c', 'd', 400.0]],
+        );
 
-        self::assertSame(Why::Curved, $storey->settled([new Figure('to the bow', 'one', Line::Left, 'bow', Line::Right, 3000.0)])->unheld[0]->why);
+        self::assertSame(
+            Why::Curved,
+            $storey->settled([new Figure('to the bow', 'one', Line::Left, 'bow', Line::Right, 3000.0)])->unheld[0]->why,
+        );
     }
 
     /** Four walls like no others, a figure between two of them that cannot be: nothing may be said to hold that was not measured. */
@@ -282,11 +323,34 @@ final class SettleTest extends TestCase
     {
         for ($seed = 1; $seed <= 300; ++$seed) {
             $storey = Storey::rooms($seed, [6.0, 20.0, 60.0, 150.0][$seed % 4])->twin([[0.0, 30.0, 17.3][$seed % 3], 0.0, 0.0]);
-            $between = [['west', 'east'], ['west', 'middle'], ['middle', 'east'], ['east', 'bay2'], ['south', 'north'], ['bay1', 'bay3'], ['bay1', 'north']];
-            $figures = array_map(static fn (array $pair, int $k): Figure => new Figure("figure $k", $pair[0], Line::Centre, $pair[1], Line::Centre, 500.0 + mt_rand(0, 8000)), $between, array_keys($between));
+            $between = [
+                ['west', 'east'], ['west', 'middle'], ['middle', 'east'], ['east', 'bay2'], ['south', 'north'], ['bay1', 'bay3'],
+                ['bay1', 'north'],
+            ];
+            $figures = array_map(
+                static fn (array $pair, int $k): Figure => new Figure(
+                    "figure $k",
+                    $pair[0],
+                    Line::Centre,
+                    $pair[1],
+                    Line::Centre,
+                    500.0 + mt_rand(0, 8000),
+                ),
+                $between,
+                array_keys($between),
+            );
             $settled = $storey->settled($figures);
             $n = $storey->after($settled);
-            $ends = ['south' => ['a', 'b'], 'east' => ['b', 'c'], 'north' => ['c', 'd'], 'west' => ['d', 'a'], 'middle' => ['e', 'f'], 'bay2' => ['g', 'h'], 'bay1' => ['b', 'g'], 'bay3' => ['h', 'c']];
+            $ends = [
+                'south' => ['a', 'b'],
+                'east' => ['b', 'c'],
+                'north' => ['c', 'd'],
+                'west' => ['d', 'a'],
+                'middle' => ['e', 'f'],
+                'bay2' => ['g', 'h'],
+                'bay1' => ['b', 'g'],
+                'bay3' => ['h', 'c'],
+            ];
             foreach ($figures as $figure) {
                 if (!\in_array($figure->id, $settled->held, true)) {
                     continue;
@@ -297,7 +361,11 @@ final class SettleTest extends TestCase
                     self::assertEqualsWithDelta($figure->mm, $mm, 0.51, "seed $seed: $figure->id");
                 }
             }
-            self::assertCount(\count($figures), [...$settled->held, ...$settled->contradictions, ...$settled->unheld], 'Something is said of each.');
+            self::assertCount(
+                \count($figures),
+                [...$settled->held, ...$settled->contradictions, ...$settled->unheld],
+                'Something is said of each.',
+            );
         }
     }
 
@@ -319,11 +387,25 @@ final class SettleTest extends TestCase
     {
         self::assertSame([], self::movesOf($twin, [], []));
         self::assertSame([], self::movesOf($twin, ['a' => [0.0, 0.0]], []));
-        self::assertSame([], self::movesOf($twin, ['a' => [0.0, 0.0], 'b' => [0.0, 0.0]], ['nothing' => ['a', 'b'], 'itself' => ['a', 'a']]));
+        self::assertSame(
+            [],
+            self::movesOf($twin, ['a' => [0.0, 0.0], 'b' => [0.0, 0.0]], ['nothing' => ['a', 'b'], 'itself' => ['a', 'a']]),
+        );
         // Twice the same wall, and one upon both.
-        self::assertSame([], self::movesOf($twin, ['a' => [0.0, 0.0], 'b' => [5000.0, 0.0], 'c' => [0.0, 0.0], 'd' => [5000.0, 0.0]], ['one' => ['a', 'b'], 'again' => ['c', 'd'], 'back' => ['d', 'a']]));
+        self::assertSame(
+            [],
+            self::movesOf(
+                $twin,
+                ['a' => [0.0, 0.0], 'b' => [5000.0, 0.0], 'c' => [0.0, 0.0], 'd' => [5000.0, 0.0]],
+                ['one' => ['a', 'b'], 'again' => ['c', 'd'], 'back' => ['d', 'a']],
+            ),
+        );
         // Names that are numbers, one way round and the other.
-        $moves = self::movesOf($twin, ['1' => [0.0, 0.0], '07' => [5000.0, 6.0], '7' => [5000.0, 3000.0], '0' => [0.0, 3006.0]], ['7' => ['1', '07'], '0' => ['07', '7'], '1' => ['7', '0'], '-1' => ['0', '1']]);
+        $moves = self::movesOf(
+            $twin,
+            ['1' => [0.0, 0.0], '07' => [5000.0, 6.0], '7' => [5000.0, 3000.0], '0' => [0.0, 3006.0]],
+            ['7' => ['1', '07'], '0' => ['07', '7'], '1' => ['7', '0'], '-1' => ['0', '1']],
+        );
         self::assertEqualsCanonicalizing(['1', '07', '7', '0'], array_map(strval(...), array_keys($moves)));
     }
 

@@ -34,10 +34,32 @@ final readonly class Storey
     /** Two rooms of 3 and 4 m beside each other, and a bay at 45°; every coordinate off by so much. */
     public static function rooms(int $seed = 0, float $sigma = 0.0): self
     {
-        $nodes = ['a' => [0.0, 0.0], 'b' => [7200.0, 0.0], 'c' => [7200.0, 5000.0], 'd' => [0.0, 5000.0], 'e' => [3100.0, 0.0], 'f' => [3100.0, 5000.0], 'g' => [8200.0, 1000.0], 'h' => [8200.0, 4000.0]];
-        $walls = ['south' => ['a', 'b'], 'east' => ['b', 'c'], 'north' => ['c', 'd'], 'west' => ['d', 'a'], 'middle' => ['e', 'f'], 'bay1' => ['b', 'g'], 'bay2' => ['g', 'h'], 'bay3' => ['h', 'c']];
+        $nodes = [
+            'a' => [0.0, 0.0],
+            'b' => [7200.0, 0.0],
+            'c' => [7200.0, 5000.0],
+            'd' => [0.0, 5000.0],
+            'e' => [3100.0, 0.0],
+            'f' => [3100.0, 5000.0],
+            'g' => [8200.0, 1000.0],
+            'h' => [8200.0, 4000.0],
+        ];
+        $walls = [
+            'south' => ['a', 'b'],
+            'east' => ['b', 'c'],
+            'north' => ['c', 'd'],
+            'west' => ['d', 'a'],
+            'middle' => ['e', 'f'],
+            'bay1' => ['b', 'g'],
+            'bay2' => ['g', 'h'],
+            'bay3' => ['h', 'c'],
+        ];
 
-        return new self(self::putOff($nodes, $seed, $sigma), $walls, 0.0 === $sigma ? [] : array_map(static fn (): float => $sigma, $nodes));
+        return new self(
+            self::putOff($nodes, $seed, $sigma),
+            $walls,
+            0.0 === $sigma ? [] : array_map(static fn (): float => $sigma, $nodes),
+        );
     }
 
     /** Rooms of 4 by 3 m, so many in a row and as many rows, every corner 6 mm off. */
@@ -62,7 +84,17 @@ final readonly class Storey
     /** @return list<Figure> so many clear widths in it */
     public static function gridFigures(int $across, int $count): array
     {
-        return array_map(static fn (int $k): Figure => new Figure("f$k", 'v'.$k % $across.'.'.intdiv($k, $across) % $across, Line::Right, 'v'.($k % $across + 1).'.'.intdiv($k, $across) % $across, Line::Left, 3900.0), range(0, $count - 1));
+        return array_map(
+            static fn (int $k): Figure => new Figure(
+                "f$k",
+                'v'.$k % $across.'.'.intdiv($k, $across) % $across,
+                Line::Right,
+                'v'.($k % $across + 1).'.'.intdiv($k, $across) % $across,
+                Line::Left,
+                3900.0,
+            ),
+            range(0, $count - 1),
+        );
     }
 
     /**
@@ -73,7 +105,10 @@ final readonly class Storey
     public static function putOff(array $nodes, int $seed, float $sigma): array
     {
         mt_srand($seed);
-        $normal = static fn (): float => sqrt(-2.0 * log(max(1e-12, mt_rand() / mt_getrandmax()))) * cos(2.0 * \M_PI * mt_rand() / mt_getrandmax());
+        $normal = static fn (): float => sqrt(-2.0 * log(max(
+            1e-12,
+            mt_rand() / mt_getrandmax(),
+        ))) * cos(2.0 * \M_PI * mt_rand() / mt_getrandmax());
 
         return array_map(static fn (array $p): array => [$p[0] + $sigma * $normal(), $p[1] + $sigma * $normal()], $nodes);
     }
@@ -113,7 +148,11 @@ final readonly class Storey
         $points = array_map(fn (array $p): Point => $this->out(...$p), $this->nodes);
         $walls = [];
         foreach ($this->walls as $id => $wall) {
-            $walls[] = new JoinedWall(new Wall((string) $id, $points[$wall[0]], $points[$wall[1]], $this->thickness, rise: $wall[2] ?? 0.0), $wall[0], $wall[1]);
+            $walls[] = new JoinedWall(
+                new Wall((string) $id, $points[$wall[0]], $points[$wall[1]], $this->thickness, rise: $wall[2] ?? 0.0),
+                $wall[0],
+                $wall[1],
+            );
         }
 
         return Settle::storey($walls, $points, $this->sigmas, $figures);

@@ -21,8 +21,12 @@ use Symfony\Component\Uid\Uuid;
 #[Route('/api/projects/{project}/drawings/{id}/rectified')]
 final readonly class RectifiedController
 {
-    public function __construct(private ProjectAccess $access, private EntityManagerInterface $entities, private FileStore $files, private RectifyDrawing $rectify)
-    {
+    public function __construct(
+        private ProjectAccess $access,
+        private EntityManagerInterface $entities,
+        private FileStore $files,
+        private RectifyDrawing $rectify,
+    ) {
     }
 
     /** The picture for the present fit, where it is there. */
@@ -46,6 +50,9 @@ final readonly class RectifiedController
         $folder = $this->files->straightened($this->access->row(Drawing::class, $project, $id)->key(), $shape) ?? throw Refusal::notFound();
         $suffix = trim((string) @file_get_contents("$folder/suffix"));
 
-        return $this->files->served(\sprintf('%s/tiles/%d/%d/%d%s', $folder, $z, $y, $x, $suffix), '.png' === $suffix ? 'image/png' : 'image/jpeg');
+        return $this->files->served(
+            \sprintf('%s/tiles/%d/%d/%d%s', $folder, $z, $y, $x, $suffix),
+            '.png' === $suffix ? 'image/png' : 'image/jpeg',
+        );
     }
 }

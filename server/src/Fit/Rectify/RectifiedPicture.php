@@ -32,7 +32,8 @@ class RectifiedPicture
     public int $height = 0;
 
     /**
-     * @var array{map?: list<float>, lens?: list<float>|null, left?: float, top?: float, mmPerPixel?: float} the fit it was made by and what it shows of the model then
+     * @var array{map?: list<float>, lens?: list<float>|null, left?: float, top?: float, mmPerPixel?: float} the fit it was made by and what
+     *                                                                                                       it shows of the model then
      */
     #[ORM\Column]
     public array $made = [];
@@ -61,7 +62,10 @@ class RectifiedPicture
         $parts = [$m[6] * $size / $middle, $m[7] * $size / $middle, ($map->lens->k ?? 0.0) * $size ** 2];
 
         return sha1(json_encode([
-            $drawing->page()->toRfc4122(), $box->left, $box->top, $box->width, $box->height, array_map(static fn (float $part): float => round($part / $step), $parts),
+            $drawing->page()->toRfc4122(), $box->left, $box->top, $box->width, $box->height, array_map(
+                static fn (float $part): float => round($part / $step),
+                $parts,
+            ),
             round($map->lens->centre->x ?? 0.0), round($map->lens->centre->y ?? 0.0),
         ], \JSON_THROW_ON_ERROR));
     }
@@ -83,11 +87,18 @@ class RectifiedPicture
             'lensK' => $lens[0] ?? null, 'lensX' => $lens[1] ?? null, 'lensY' => $lens[2] ?? null,
         ]);
         $s = $this->made['mmPerPixel'] ?? 1.0;
-        $at = fn (float $x, float $y): array => $fit->toMm($madeBy->toPixel(new Point(($this->made['left'] ?? 0.0) + $s * $x, ($this->made['top'] ?? 0.0) - $s * $y)))->toArray();
+        $at = fn (float $x, float $y): array => $fit->toMm(
+            $madeBy->toPixel(new Point(($this->made['left'] ?? 0.0) + $s * $x, ($this->made['top'] ?? 0.0) - $s * $y)),
+        )->toArray();
         // By three points well inside it.
         [$w, $h] = [$this->width, $this->height];
         [$p, $q, $r] = [$at(0.25 * $w, 0.25 * $h), $at(0.75 * $w, 0.25 * $h), $at(0.25 * $w, 0.75 * $h)];
-        [$a, $b, $d, $e] = [($q[0] - $p[0]) / (0.5 * $w), ($r[0] - $p[0]) / (0.5 * $h), ($q[1] - $p[1]) / (0.5 * $w), ($r[1] - $p[1]) / (0.5 * $h)];
+        [$a, $b, $d, $e] = [
+            ($q[0] - $p[0]) / (0.5 * $w),
+            ($r[0] - $p[0]) / (0.5 * $h),
+            ($q[1] - $p[1]) / (0.5 * $w),
+            ($r[1] - $p[1]) / (0.5 * $h),
+        ];
 
         return [$a, $b, $p[0] - 0.25 * ($a * $w + $b * $h), $d, $e, $p[1] - 0.25 * ($d * $w + $e * $h)];
     }

@@ -44,8 +44,12 @@ final readonly class RectifyDrawing implements AskedFor
     private const DECODED = 0.15;
     private const FETCHED = 0.45;
 
-    public function __construct(private EntityManagerInterface $entities, private Connection $connection, private FileStore $files, private PictureTool $tool)
-    {
+    public function __construct(
+        private EntityManagerInterface $entities,
+        private Connection $connection,
+        private FileStore $files,
+        private PictureTool $tool,
+    ) {
     }
 
     public static function name(): string
@@ -76,7 +80,11 @@ final readonly class RectifyDrawing implements AskedFor
             throw Refusal::notFound();
         }
         if (!$fit->isSlanted()) {
-            throw Refusal::conflict('not-slanted', 'This drawing’s fit has no perspective, so its picture needs no straightening.', 'drawing');
+            throw Refusal::conflict(
+                'not-slanted',
+                'This drawing’s fit has no perspective, so its picture needs no straightening.',
+                'drawing',
+            );
         }
 
         return [$drawing, $fit, RectifiedPicture::shapeOf($drawing, $fit)];
@@ -92,15 +100,26 @@ final readonly class RectifyDrawing implements AskedFor
         if ($shape !== $job->basis) {
             return; // another shape is asked for by now
         }
-        $page = $this->entities->find(Page::class, $drawing->beside($drawing->page())->criteria()) ?? throw new \LogicException('A drawing has a page.');
+        $page = $this->entities->find(
+            Page::class,
+            $drawing->beside($drawing->page())->criteria(),
+        ) ?? throw new \LogicException('A drawing has a page.');
         $work = $this->files->workFolder();
         try {
             $map = $fit->pixelToMm();
-            $rectified = Rectified::of($map, $drawing->box(), max(self::LEAST_PIXELS, min(self::MOST_PIXELS, 1.5 * $drawing->box()->area())));
+            $rectified = Rectified::of(
+                $map,
+                $drawing->box(),
+                max(self::LEAST_PIXELS, min(self::MOST_PIXELS, 1.5 * $drawing->box()->area())),
+            );
             $this->make($rectified, $page, $work, new Budget($attempt, self::BUDGET));
             $corner = $rectified->toMm->toMm(new PixelPoint(0.0, 0.0));
             $made = json_encode([
-                'map' => $map->matrix(), 'lens' => null === $map->lens ? null : [$map->lens->k, $map->lens->centre->x, $map->lens->centre->y],
+                'map' => $map->matrix(), 'lens' => null === $map->lens ? null : [
+                    $map->lens->k,
+                    $map->lens->centre->x,
+                    $map->lens->centre->y,
+                ],
                 'left' => $corner->x, 'top' => $corner->y, 'mmPerPixel' => $rectified->toMm->mmPerPixelAt(new PixelPoint(0.0, 0.0)),
             ], \JSON_THROW_ON_ERROR);
             $attempt->write(function () use ($rectified, $made, $work, $job, $shape): void {
@@ -118,23 +137,72 @@ final readonly class RectifyDrawing implements AskedFor
     /** @throws PictureFailure */
     private function make(Rectified $rectified, Page $page, string $work, Budget $onLook): void
     {
-        $source = $this->entities->find(Source::class, $page->beside($page->source())->criteria()) ?? throw new \LogicException('A page has a source.');
+        $source = $this->entities->find(
+            Source::class,
+            $page->beside($page->source())->criteria(),
+        ) ?? throw new \LogicException('A page has a source.');
         $folder = $this->files->pictures($page->key(), $page->pictures()) ?? throw PictureFailure::missing();
         $grey = $folder.'/'.PageMaker::GREY;
-        $run = fn (string $program, string ...$more): string => $this->tool->run([$program, ...array_values($more)], self::SECONDS, [$grey], $work, $onLook);
+        $run = fn (string $program, string ...$more): string => $this->tool->run(
+            [$program, ...array_values($more)],
+            self::SECONDS,
+            [$grey],
+            $work,
+            $onLook,
+        );
         [$columns, $rows, $grid] = $rectified->grid(self::STEP);
         file_put_contents($work.'/grid.raw', $grid);
         $run('vips', 'rawload', $work.'/grid.raw', $work.'/grid.v', (string) $columns, (string) $rows, '2', '--format', 'float');
-        $run('vips', 'affine', $work.'/grid.v', $work.'/index.v', self::STEP.' 0 0 '.self::STEP, '--interpolate', 'bilinear', '--oarea', \sprintf('0 0 %d %d', $rectified->width, $rectified->height));
+        $run(
+            'vips',
+            'affine',
+            $work.'/grid.v',
+            $work.'/index.v',
+            self::STEP.' 0 0 '.self::STEP,
+            '--interpolate',
+            'bilinear',
+            '--oarea',
+            \sprintf('0 0 %d %d', $rectified->width, $rectified->height),
+        );
         $upright = $this->decoded($page, $source, $grey, $work, $run, $onLook);
         $onLook(self::DECODED);
-        $run('vips', 'mapim', $upright, $work.'/straight.v', $work.'/index.v', '--interpolate', 'bilinear', '--extend', 'background', '--background', '255');
+        $run(
+            'vips',
+            'mapim',
+            $upright,
+            $work.'/straight.v',
+            $work.'/index.v',
+            '--interpolate',
+            'bilinear',
+            '--extend',
+            'background',
+            '--background',
+            '255',
+        );
         $onLook(self::FETCHED);
         $bands = PictureHeader::of($work.'/straight.v')->bands;
         $total = ImportPage::tiles($rectified->width, $rectified->height);
         $this->tool->run(
-            ['vips', 'dzsave', $work.'/straight.v', $work.'/tiles', '--layout', 'google', '--suffix', 1 === $bands ? '.png[compression=6]' : '.jpg[Q=86]', '--tile-size', (string) PageMaker::TILE, '--overlap', '0', '--background', '255', '--skip-blanks=-1'],
-            self::SECONDS, [], $work, static fn () => $onLook(self::FETCHED + (1.0 - self::FETCHED) * min(1.0, ImportPage::count($work.'/tiles') / $total)),
+            [
+                'vips',
+                'dzsave',
+                $work.'/straight.v',
+                $work.'/tiles',
+                '--layout',
+                'google',
+                '--suffix',
+                1 === $bands ? '.png[compression=6]' : '.jpg[Q=86]',
+                '--tile-size',
+                (string) PageMaker::TILE,
+                '--overlap',
+                '0',
+                '--background',
+                '255',
+                '--skip-blanks=-1',
+            ],
+            self::SECONDS, [], $work, static fn () => $onLook(
+                self::FETCHED + (1.0 - self::FETCHED) * min(1.0, ImportPage::count($work.'/tiles') / $total),
+            ),
         );
         file_put_contents($work.'/suffix', 1 === $bands ? '.png' : '.jpg');
         foreach (['grid.raw', 'grid.v', 'index.v', 'straight.v', 'upright.v', 'space.v', 'flat.v'] as $file) {
@@ -155,7 +223,14 @@ final readonly class RectifyDrawing implements AskedFor
         }
         $picture = $work.'/upright.v';
         $file = $this->files->source($source->sha256()) ?? throw PictureFailure::missing();
-        $this->tool->run(['vips', 'autorot', $file.(Format::Tiff === $format ? \sprintf('[page=%d]', $page->number() - 1) : ''), $picture], self::SECONDS, [$file], $work, $onLook, trusts: !$format->isTrusted());
+        $this->tool->run(
+            ['vips', 'autorot', $file.(Format::Tiff === $format ? \sprintf('[page=%d]', $page->number() - 1) : ''), $picture],
+            self::SECONDS,
+            [$file],
+            $work,
+            $onLook,
+            trusts: !$format->isTrusted(),
+        );
         if (!PictureHeader::of($picture)->is(PictureHeader::COLOUR)) {
             $run('vips', 'colourspace', $picture, $work.'/space.v', 'srgb');
             $picture = $work.'/space.v';

@@ -24,8 +24,13 @@ use Symfony\Component\Uid\UuidV7;
 /** What lies in the drop-in folder, and taking it into a project. */
 final readonly class DropInController
 {
-    public function __construct(private ProjectAccess $access, private DropInFolder $folder, private Arrivals $arrivals, private Jobs $jobs, private bool $demo)
-    {
+    public function __construct(
+        private ProjectAccess $access,
+        private DropInFolder $folder,
+        private Arrivals $arrivals,
+        private Jobs $jobs,
+        private bool $demo,
+    ) {
     }
 
     #[Needs(Who::SignedIn)]
@@ -58,6 +63,9 @@ final readonly class DropInController
         $place = static fn (string $key): ?Uuid => null === ($value = $body->optional($key)) ? null : RowValues::uuid($value);
         $delivery = new Delivery($this->folder->path($name), $name, $place('storey'), $place('side'), origin: 'drop-in folder');
 
-        return $this->arrivals->answer($this->arrivals->fromDropIn($project, RowValues::uuid($body->get('change')), $this->access->user(), $name, $delivery), 202);
+        return $this->arrivals->answer(
+            $this->arrivals->fromDropIn($project, RowValues::uuid($body->get('change')), $this->access->user(), $name, $delivery),
+            202,
+        );
     }
 }

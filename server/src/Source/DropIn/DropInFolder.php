@@ -28,8 +28,20 @@ final readonly class DropInFolder
         $files = [];
         clearstatcache();
         foreach (is_dir($this->folder) ? new \FilesystemIterator($this->folder) : [] as $file) {
-            if ($file instanceof \SplFileInfo && $file->isFile() && !$file->isLink() && mb_check_encoding($file->getFilename(), 'UTF-8') && !str_starts_with($file->getFilename(), '.') && !str_ends_with($file->getFilename(), '.part') && (int) $file->getMTime() + self::SETTLED_SECONDS <= $this->clock->now()->getTimestamp()) {
-                $files[] = ['name' => $file->getFilename(), 'bytes' => (int) $file->getSize(), 'at' => gmdate(\DATE_ATOM, (int) $file->getMTime())];
+            if (
+                $file instanceof \SplFileInfo
+                && $file->isFile()
+                && !$file->isLink()
+                && mb_check_encoding($file->getFilename(), 'UTF-8')
+                && !str_starts_with($file->getFilename(), '.')
+                && !str_ends_with($file->getFilename(), '.part')
+                && (int) $file->getMTime() + self::SETTLED_SECONDS <= $this->clock->now()->getTimestamp()
+            ) {
+                $files[] = [
+                    'name' => $file->getFilename(),
+                    'bytes' => (int) $file->getSize(),
+                    'at' => gmdate(\DATE_ATOM, (int) $file->getMTime()),
+                ];
             }
         }
         usort($files, static fn (array $a, array $b): int => [$b['at'], $b['name']] <=> [$a['at'], $a['name']]);

@@ -9,7 +9,9 @@ use Plinth\Server\Change\Workspace;
 use Plinth\Server\Job\Jobs;
 use Plinth\Server\Source\Page;
 
-/** Pages that are new have their pictures made: the job is there exactly when the page is, since its queue is a table of the same database. */
+/**
+ * Pages that are new have their pictures made: the job is there exactly when the page is, since its queue is a table of the same database.
+ */
 final readonly class AskForPictures implements Aftermath
 {
     public function __construct(private Jobs $jobs)

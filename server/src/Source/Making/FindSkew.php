@@ -35,7 +35,10 @@ final readonly class FindSkew implements JobKind
 
     public function run(Job $job, Attempt $attempt): void
     {
-        $folder = $this->files->pictures($job->about, Raw::text($this->connection->fetchOne('SELECT pictures FROM page WHERE project = ? AND id = ?', $job->about->binary())));
+        $folder = $this->files->pictures(
+            $job->about,
+            Raw::text($this->connection->fetchOne('SELECT pictures FROM page WHERE project = ? AND id = ?', $job->about->binary())),
+        );
         if (null === $folder) {
             return; // removed, or read anew meanwhile: that asks again
         }
@@ -46,7 +49,13 @@ final readonly class FindSkew implements JobKind
         $small = $work.'/small.v';
         try {
             if ($factor > 1) {
-                $this->tool->run(['vips', 'shrink', $grey, $small, (string) $factor, (string) $factor], self::SECONDS, [$grey], $work, $attempt->goesOn(...));
+                $this->tool->run(
+                    ['vips', 'shrink', $grey, $small, (string) $factor, (string) $factor],
+                    self::SECONDS,
+                    [$grey],
+                    $work,
+                    $attempt->goesOn(...),
+                );
             }
             $skew = Skew::of(PageMaker::raster($factor > 1 ? $small : $grey));
         } finally {
@@ -56,8 +65,16 @@ final readonly class FindSkew implements JobKind
             $made = $this->connection->fetchOne('SELECT made FROM page WHERE project = ? AND id = ? FOR UPDATE', $job->about->binary());
             $made = \is_string($made) ? json_decode($made, true) : null;
             if (\is_array($made)) {
-                $made['skew'] = null === $skew ? null : ['degrees' => $skew->degrees, 'sigmaDegrees' => $skew->sigmaDegrees, 'confidence' => $skew->confidence];
-                $this->connection->update('page', ['made' => json_encode($made, \JSON_THROW_ON_ERROR)], ['project' => $job->about->project->toBinary(), 'id' => $job->about->id->toBinary()]);
+                $made['skew'] = null === $skew ? null : [
+                    'degrees' => $skew->degrees,
+                    'sigmaDegrees' => $skew->sigmaDegrees,
+                    'confidence' => $skew->confidence,
+                ];
+                $this->connection->update(
+                    'page',
+                    ['made' => json_encode($made, \JSON_THROW_ON_ERROR)],
+                    ['project' => $job->about->project->toBinary(), 'id' => $job->about->id->toBinary()],
+                );
             }
         });
     }

@@ -100,7 +100,10 @@ final readonly class ImportPage implements AskedFor
     /** @return array<string, mixed>|null the page with its source */
     private function page(RowId $id): ?array
     {
-        $row = $this->connection->fetchAssociative('SELECT p.width, p.height, p.number, p.resolution, p.replaces, p.registration, s.sha256, s.media_type FROM page p JOIN source s ON s.project = p.project AND s.id = p.source WHERE p.project = ? AND p.id = ?', $id->binary());
+        $row = $this->connection->fetchAssociative(
+            'SELECT p.width, p.height, p.number, p.resolution, p.replaces, p.registration, s.sha256, s.media_type FROM page p JOIN source s ON s.project = p.project AND s.id = p.source WHERE p.project = ? AND p.id = ?',
+            $id->binary(),
+        );
 
         return false === $row ? null : $row;
     }
@@ -121,7 +124,12 @@ final readonly class ImportPage implements AskedFor
     private function ready(RowId $id, string $pictures, string $made, array $row): void
     {
         $about = json_decode($made, true);
-        $this->set($id, ['has_preview' => 1, 'tile_suffix' => \is_array($about) ? Raw::text($about['tileSuffix'] ?? '') : '', 'pictures' => $pictures, 'made' => $made]);
+        $this->set($id, [
+            'has_preview' => 1,
+            'tile_suffix' => \is_array($about) ? Raw::text($about['tileSuffix'] ?? '') : '',
+            'pictures' => $pictures,
+            'made' => $made,
+        ]);
         $this->jobs->ask(FindSkew::class, $id);
         if (null !== $row['replaces'] && '' === $row['registration']) {
             $this->jobs->ask(MatchPages::class, $id);

@@ -11,7 +11,10 @@ use Plinth\Server\Job\Job;
 use Plinth\Server\Job\JobKind;
 use Plinth\Server\Job\Lane;
 
-/** Finds how a newer page lies on the page it replaces, starting, where there are any, from points picked on both: `pairs` of old x, y, new x, y, px. */
+/**
+ * Finds how a newer page lies on the page it replaces, starting, where there are any, from points picked on both: `pairs` of old x, y, new
+ * x, y, px.
+ */
 final readonly class MatchPages implements JobKind
 {
     public function __construct(private RegisterPage $register)

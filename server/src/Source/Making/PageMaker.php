@@ -27,7 +27,10 @@ final readonly class PageMaker
     public const TILE = 256;
     public const GREY = 'grey.v';
     public const SMALL = 'small.v';
-    /** px along the longer side: enough to look at on the board, and to find cuts on; the largest JPEG scans come down to it while being decoded */
+    /**
+     * px along the longer side: enough to look at on the board, and to find cuts on; the largest JPEG scans come down to it while being
+     * decoded
+     */
     private const PREVIEW = 1200;
     private const SECONDS = 600.0;
     /** A picture whose colours nowhere differ more than this is line work on yellowed paper: grey serves it. */
@@ -46,8 +49,18 @@ final readonly class PageMaker
      *
      * @throws PictureFailure
      */
-    public function make(string $source, Format $format, int $number, int $width, int $height, ?float $resolution, string $work, callable $onLook, callable $onPreview, callable $onTiles): array
-    {
+    public function make(
+        string $source,
+        Format $format,
+        int $number,
+        int $width,
+        int $height,
+        ?float $resolution,
+        string $work,
+        callable $onLook,
+        callable $onPreview,
+        callable $onTiles,
+    ): array {
         $small = null;
         $meanwhile = function () use (&$small, $work, $onLook): void {
             $small ??= $this->small($work);
@@ -65,7 +78,12 @@ final readonly class PageMaker
             $this->preview($upright, $work, $onLook);
             $onPreview();
         } else {
-            $decode = ['vips', 'autorot', $source.(Format::Tiff === $format ? \sprintf('[page=%d,fail-on=truncated]', $number - 1) : '[fail-on=truncated]'), $upright];
+            $decode = [
+                'vips',
+                'autorot',
+                $source.(Format::Tiff === $format ? \sprintf('[page=%d,fail-on=truncated]', $number - 1) : '[fail-on=truncated]'),
+                $upright,
+            ];
             if ($format->shrinksOnLoad()) {
                 // The first picture comes soonest when nothing else is done beside it.
                 $this->preview($source, $work, $onLook);
@@ -79,7 +97,23 @@ final readonly class PageMaker
         }
         ['grey' => $grey, 'raster' => $raster] = $small ?? $this->small($work);
         $picture = $this->pixels($work, $grey, $onLook);
-        $tiles = ['vips', 'dzsave', $picture, $work.'/tiles', '--layout', 'google', '--suffix', $grey ? '.png[compression=6]' : '.jpg[Q=86]', '--tile-size', (string) self::TILE, '--overlap', '0', '--background', '255', '--skip-blanks=-1'];
+        $tiles = [
+            'vips',
+            'dzsave',
+            $picture,
+            $work.'/tiles',
+            '--layout',
+            'google',
+            '--suffix',
+            $grey ? '.png[compression=6]' : '.jpg[Q=86]',
+            '--tile-size',
+            (string) self::TILE,
+            '--overlap',
+            '0',
+            '--background',
+            '255',
+            '--skip-blanks=-1',
+        ];
         $side = [$tiles];
         if (!$grey) {
             $side[] = ['vips', 'colourspace', $picture, $work.'/'.self::GREY, 'b-w'];
@@ -101,7 +135,24 @@ final readonly class PageMaker
     /** @param callable(): void $onLook */
     private function preview(string $from, string $work, callable $onLook): void
     {
-        $this->tool->run(['vips', 'thumbnail', $from, $work.'/preview.jpg[Q=82,strip,background=255]', (string) self::PREVIEW, '--size', 'down', '--fail-on', 'truncated'], 120.0, [$from], $work, $onLook, trusts: str_ends_with($from, '.v'));
+        $this->tool->run(
+            [
+                'vips',
+                'thumbnail',
+                $from,
+                $work.'/preview.jpg[Q=82,strip,background=255]',
+                (string) self::PREVIEW,
+                '--size',
+                'down',
+                '--fail-on',
+                'truncated',
+            ],
+            120.0,
+            [$from],
+            $work,
+            $onLook,
+            trusts: str_ends_with($from, '.v'),
+        );
     }
 
     /**
@@ -116,9 +167,21 @@ final readonly class PageMaker
         $drawn = Format::Svg === $format ? $this->lines->ofSvg($source) : $this->lines->ofDxf($source);
         $svg = $work.'/drawing.svg';
         file_put_contents($svg, $drawn->svg);
-        $this->tool->run(['vips', 'flatten', \sprintf('%s[scale=%.8F]', $svg, $drawn->scale), $work.'/drawn.v', '--background', '255'], self::SECONDS, [], $work, $onLook);
+        $this->tool->run(
+            ['vips', 'flatten', \sprintf('%s[scale=%.8F]', $svg, $drawn->scale), $work.'/drawn.v', '--background', '255'],
+            self::SECONDS,
+            [],
+            $work,
+            $onLook,
+        );
         unlink($svg);
-        $this->tool->run(['vips', 'gravity', $work.'/drawn.v', $work.'/upright.v', 'north-west', (string) $width, (string) $height, '--extend', 'white'], self::SECONDS, [], $work, $onLook);
+        $this->tool->run(
+            ['vips', 'gravity', $work.'/drawn.v', $work.'/upright.v', 'north-west', (string) $width, (string) $height, '--extend', 'white'],
+            self::SECONDS,
+            [],
+            $work,
+            $onLook,
+        );
         unlink($work.'/drawn.v');
 
         return $drawn->lines;
@@ -133,7 +196,10 @@ final readonly class PageMaker
     {
         // By its longer side: sizes along x and y are taken before the page's own rotation.
         $this->tool->run([
-            'pdftoppm', '-f', (string) $number, '-l', (string) $number, '-singlefile', '-jpeg', '-scale-to', (string) min(self::PREVIEW, max($width, $height)), $source, $work.'/preview',
+            'pdftoppm', '-f', (string) $number, '-l', (string) $number, '-singlefile', '-jpeg', '-scale-to', (string) min(
+                self::PREVIEW,
+                max($width, $height),
+            ), $source, $work.'/preview',
         ], 120.0, [$source], $work, $onLook);
 
         if (!is_file($work.'/preview.jpg')) {
@@ -146,8 +212,16 @@ final readonly class PageMaker
      *
      * @return list<Line> exact lines in page pixels
      */
-    private function renderPdf(string $source, int $number, int $width, int $height, float $resolution, bool $grey, string $work, callable $onLook): array
-    {
+    private function renderPdf(
+        string $source,
+        int $number,
+        int $width,
+        int $height,
+        float $resolution,
+        bool $grey,
+        string $work,
+        callable $onLook,
+    ): array {
         $this->tool->run([
             'pdftoppm', '-f', (string) $number, '-l', (string) $number, '-singlefile', ...($grey ? ['-gray'] : []),
             '-r', \sprintf('%.6F', $resolution), '-x', '0', '-y', '0', '-W', (string) $width, '-H', (string) $height, $source, $work.'/page',
@@ -156,7 +230,13 @@ final readonly class PageMaker
         $found = is_file($page) ? PictureHeader::ofPnm($page) : throw PictureFailure::of('');
         if ([$found->width, $found->height] !== [$width, $height]) {
             // The renderer rounds sizes in its own way: what is missing is paper.
-            $this->tool->run(['vips', 'gravity', $page, $work.'/upright.v', 'north-west', (string) $width, (string) $height, '--extend', 'white'], self::SECONDS, [], $work, $onLook);
+            $this->tool->run(
+                ['vips', 'gravity', $page, $work.'/upright.v', 'north-west', (string) $width, (string) $height, '--extend', 'white'],
+                self::SECONDS,
+                [],
+                $work,
+                $onLook,
+            );
         } else {
             $this->tool->run(['vips', 'copy', $page, $work.'/upright.v'], self::SECONDS, [], $work, $onLook);
         }
@@ -174,7 +254,13 @@ final readonly class PageMaker
     {
         $picture = $work.'/upright.v';
         if (!PictureHeader::of($picture)->is($grey ? PictureHeader::GREY : PictureHeader::COLOUR)) {
-            $this->tool->run(['vips', 'colourspace', $picture, $work.'/space.v', $grey ? 'b-w' : 'srgb'], self::SECONDS, [], $work, $onLook);
+            $this->tool->run(
+                ['vips', 'colourspace', $picture, $work.'/space.v', $grey ? 'b-w' : 'srgb'],
+                self::SECONDS,
+                [],
+                $work,
+                $onLook,
+            );
             $picture = $work.'/space.v';
         }
         if (!\in_array(PictureHeader::of($picture)->bands, [1, 3], true)) {
@@ -192,7 +278,15 @@ final readonly class PageMaker
     /** @return array{grey: bool, raster: GreyRaster} whether it has no colour that matters, and the whole page at a reduced size in grey */
     private function small(string $work): array
     {
-        $this->tool->runTogether([['vips', 'copy', $work.'/preview.jpg', $work.'/colour.v'], ['vips', 'colourspace', $work.'/preview.jpg', $work.'/'.self::SMALL, 'b-w']], 60.0, [], $work);
+        $this->tool->runTogether(
+            [
+                ['vips', 'copy', $work.'/preview.jpg', $work.'/colour.v'],
+                ['vips', 'colourspace', $work.'/preview.jpg', $work.'/'.self::SMALL, 'b-w'],
+            ],
+            60.0,
+            [],
+            $work,
+        );
 
         return ['grey' => !self::isColourful($work.'/colour.v'), 'raster' => self::raster($work.'/'.self::SMALL)];
     }
@@ -221,7 +315,11 @@ final readonly class PageMaker
     {
         $found = PictureHeader::of($file);
 
-        return new GreyRaster($found->width, $found->height, (string) file_get_contents($file, false, null, PictureHeader::BYTES, max(0, $found->width * $found->height)));
+        return new GreyRaster(
+            $found->width,
+            $found->height,
+            (string) file_get_contents($file, false, null, PictureHeader::BYTES, max(0, $found->width * $found->height)),
+        );
     }
 
     /** @return array{cuts: list<array{float, float, float, float}>, lightOnDark: bool, contrast: int, paper: array{cell: float, columns: int, rows: int, levels: string}} */
@@ -237,7 +335,12 @@ final readonly class PageMaker
 
         return [
             'cuts' => $cuts, 'lightOnDark' => $paper->lightOnDark, 'contrast' => $paper->contrast,
-            'paper' => ['cell' => $paper->cell * $factor, 'columns' => $paper->columns, 'rows' => $paper->rows, 'levels' => base64_encode(implode('', array_map(\chr(...), $paper->levels)))],
+            'paper' => [
+                'cell' => $paper->cell * $factor,
+                'columns' => $paper->columns,
+                'rows' => $paper->rows,
+                'levels' => base64_encode(implode('', array_map(\chr(...), $paper->levels))),
+            ],
         ];
     }
 }

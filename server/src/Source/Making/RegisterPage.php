@@ -28,7 +28,10 @@ final readonly class RegisterPage
     public function run(RowId $id, array $pairs, Attempt $attempt): void
     {
         $new = $this->page($id);
-        $old = null === $new || !\is_string($new['replaces']) ? null : $this->page(new RowId($id->project, Uuid::fromBinary($new['replaces'])));
+        $old = null === $new || !\is_string($new['replaces']) ? null : $this->page(new RowId(
+            $id->project,
+            Uuid::fromBinary($new['replaces']),
+        ));
         if (null === $new || null === $old) {
             return;
         }
@@ -39,7 +42,9 @@ final readonly class RegisterPage
             throw Failed::because('The older page is not read yet. Read it first, then try again.');
         }
         if (null === $found) {
-            throw Failed::because('The two pages do not seem to show the same sheet. Pick the same points on both, at least two far apart.');
+            throw Failed::because(
+                'The two pages do not seem to show the same sheet. Pick the same points on both, at least two far apart.',
+            );
         }
         [$x, $y] = $found->map->stretch();
         $attempt->write(fn () => $this->note($id, [
@@ -57,13 +62,26 @@ final readonly class RegisterPage
     {
         $oldFolder = $this->files->pictures($oldId, $old['pictures']) ?? throw UnreadableRaster::unreadable('older page');
         $newFolder = $this->files->pictures($newId, $new['pictures']) ?? throw UnreadableRaster::unreadable('newer page');
-        if ([$old['width'], $old['height']] === [$new['width'], $new['height']] && self::sameBytes($oldFolder.'/'.PageMaker::GREY, $newFolder.'/'.PageMaker::GREY, $new['width'] * $new['height'])) {
+        if (
+            [$old['width'], $old['height']] === [$new['width'], $new['height']]
+            && self::sameBytes($oldFolder.'/'.PageMaker::GREY, $newFolder.'/'.PageMaker::GREY, $new['width'] * $new['height'])
+        ) {
             return new Registered(PixelAffine::identity(), 0, 0.0, 0.0);
         }
 
         return Registration::between(
-            new GreyFile($oldFolder.'/'.PageMaker::GREY, $old['width'], $old['height'], PictureHeader::BYTES), PageMaker::raster($oldFolder.'/'.PageMaker::SMALL),
-            new GreyFile($newFolder.'/'.PageMaker::GREY, $new['width'], $new['height'], PictureHeader::BYTES), PageMaker::raster($newFolder.'/'.PageMaker::SMALL),
+            new GreyFile(
+                $oldFolder.'/'.PageMaker::GREY,
+                $old['width'],
+                $old['height'],
+                PictureHeader::BYTES,
+            ), PageMaker::raster($oldFolder.'/'.PageMaker::SMALL),
+            new GreyFile(
+                $newFolder.'/'.PageMaker::GREY,
+                $new['width'],
+                $new['height'],
+                PictureHeader::BYTES,
+            ), PageMaker::raster($newFolder.'/'.PageMaker::SMALL),
             $pairs,
         );
     }
@@ -90,14 +108,29 @@ final readonly class RegisterPage
     /** @return array{width: int, height: int, sha256: string, replaces: string|null, pictures: string}|null */
     private function page(RowId $id): ?array
     {
-        $row = $this->connection->fetchAssociative('SELECT p.width, p.height, p.replaces, p.pictures, s.sha256 FROM page p JOIN source s ON s.project = p.project AND s.id = p.source WHERE p.project = ? AND p.id = ?', $id->binary());
+        $row = $this->connection->fetchAssociative(
+            'SELECT p.width, p.height, p.replaces, p.pictures, s.sha256 FROM page p JOIN source s ON s.project = p.project AND s.id = p.source WHERE p.project = ? AND p.id = ?',
+            $id->binary(),
+        );
 
-        return false === $row || !is_numeric($row['width']) || !is_numeric($row['height']) || !\is_string($row['sha256']) || !\is_string($row['pictures']) ? null : ['width' => (int) $row['width'], 'height' => (int) $row['height'], 'sha256' => $row['sha256'], 'replaces' => \is_string($row['replaces']) ? $row['replaces'] : null, 'pictures' => $row['pictures']];
+        return false === $row || !is_numeric($row['width']) || !is_numeric($row['height']) || !\is_string($row['sha256']) || !\is_string($row['pictures'])
+            ? null
+            : [
+                'width' => (int) $row['width'],
+                'height' => (int) $row['height'],
+                'sha256' => $row['sha256'],
+                'replaces' => \is_string($row['replaces']) ? $row['replaces'] : null,
+                'pictures' => $row['pictures'],
+            ];
     }
 
     /** @param array<string, mixed> $registration */
     private function note(RowId $id, array $registration): void
     {
-        $this->connection->update('page', ['registration' => json_encode($registration, \JSON_THROW_ON_ERROR)], ['project' => $id->project->toBinary(), 'id' => $id->id->toBinary()]);
+        $this->connection->update(
+            'page',
+            ['registration' => json_encode($registration, \JSON_THROW_ON_ERROR)],
+            ['project' => $id->project->toBinary(), 'id' => $id->id->toBinary()],
+        );
     }
 }

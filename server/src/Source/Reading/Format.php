@@ -36,7 +36,10 @@ enum Format: string
             // Readers accept some junk before the mark.
             str_contains(substr($head, 0, 1024), '%PDF-') => self::Pdf,
             1 === preg_match('/^\s*(999\s*\R[^\r\n]*\R\s*)*0\s*\R\s*SECTION\s*\R/', $text) => self::Dxf,
-            1 === preg_match('/^\s*(<\?xml[^>]*\?>\s*|<!--.*?-->\s*|<!DOCTYPE[^>\[]*(\[.*?\])?\s*>\s*)*<(\w+:)?svg[\s>]/s', $text) => self::Svg,
+            1 === preg_match(
+                '/^\s*(<\?xml[^>]*\?>\s*|<!--.*?-->\s*|<!DOCTYPE[^>\[]*(\[.*?\])?\s*>\s*)*<(\w+:)?svg[\s>]/s',
+                $text,
+            ) => self::Svg,
             default => null,
         };
     }

@@ -12,8 +12,13 @@ final readonly class FoundPage
      * @param float|null $resolution pixels per inch of paper
      * @param string $remark what the user should know of it at once
      */
-    public function __construct(public int $width, public int $height, public ?float $resolution, public string $remark = '', public ?PageHint $hint = null)
-    {
+    public function __construct(
+        public int $width,
+        public int $height,
+        public ?float $resolution,
+        public string $remark = '',
+        public ?PageHint $hint = null,
+    ) {
     }
 
     public function with(?PageHint $hint, string $remark): self

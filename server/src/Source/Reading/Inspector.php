@@ -34,7 +34,11 @@ final readonly class Inspector
      */
     public function inspect(string $path, ?callable $onLook = null): array
     {
-        $format = Format::ofContent($path) ?? throw Refusal::invalid('not-a-picture', 'This is no picture, PDF, SVG or DXF that can be read, whatever its name says. Save it as PNG, JPEG, TIFF or PDF.', 'file');
+        $format = Format::ofContent($path) ?? throw Refusal::invalid(
+            'not-a-picture',
+            'This is no picture, PDF, SVG or DXF that can be read, whatever its name says. Save it as PNG, JPEG, TIFF or PDF.',
+            'file',
+        );
         try {
             $pages = match ($format) {
                 Format::Pdf => $this->pdf($path, $onLook),
@@ -62,13 +66,34 @@ final readonly class Inspector
     private static function check(FoundPage $page, string $which): void
     {
         if ($page->width < 1 || $page->height < 1) {
-            throw Refusal::invalid('unreadable-picture', $which.' cannot be read: the file is damaged, or of a kind that is not supported.', 'file');
+            throw Refusal::invalid(
+                'unreadable-picture',
+                $which.' cannot be read: the file is damaged, or of a kind that is not supported.',
+                'file',
+            );
         }
         if ($page->width * $page->height > self::MOST_PIXELS) {
-            throw Refusal::tooLarge(\sprintf('%s has %d × %d pixels; at most 250 million are taken in. Scan it at a lower resolution.', $which, $page->width, $page->height), 'file');
+            throw Refusal::tooLarge(
+                \sprintf(
+                    '%s has %d × %d pixels; at most 250 million are taken in. Scan it at a lower resolution.',
+                    $which,
+                    $page->width,
+                    $page->height,
+                ),
+                'file',
+            );
         }
         if (min($page->width, $page->height) < self::LEAST_SIDE) {
-            throw Refusal::invalid('too-thin', \sprintf('%s is %d × %d pixels: too small to hold a drawing. Bring in the full picture.', $which, $page->width, $page->height), 'file');
+            throw Refusal::invalid(
+                'too-thin',
+                \sprintf(
+                    '%s is %d × %d pixels: too small to hold a drawing. Bring in the full picture.',
+                    $which,
+                    $page->width,
+                    $page->height,
+                ),
+                'file',
+            );
         }
     }
 
@@ -78,8 +103,15 @@ final readonly class Inspector
         $found = $this->tool->describe($path, $format, onLook: $onLook);
         $quality = Format::Jpeg === $format ? JpegQuality::of($path) : null;
         $remark = match (true) {
-            max($found['width'], $found['height']) < self::PREVIEW_SIDE => \sprintf('This looks like a preview, not the full picture: only %d × %d pixels. Look for the original.', $found['width'], $found['height']),
-            null !== $quality && $quality < self::PREVIEW_QUALITY => \sprintf('This is heavily compressed (JPEG quality about %d): fine lines are smeared. Look for the original.', $quality),
+            max($found['width'], $found['height']) < self::PREVIEW_SIDE => \sprintf(
+                'This looks like a preview, not the full picture: only %d × %d pixels. Look for the original.',
+                $found['width'],
+                $found['height'],
+            ),
+            null !== $quality && $quality < self::PREVIEW_QUALITY => \sprintf(
+                'This is heavily compressed (JPEG quality about %d): fine lines are smeared. Look for the original.',
+                $quality,
+            ),
             $found['pages'] > 1 => \sprintf('The first of %d frames is taken.', $found['pages']),
             default => '',
         };
@@ -101,7 +133,16 @@ final readonly class Inspector
         $pages = [];
         for ($i = 0; $i < $first['pages']; ++$i) {
             $found = 0 === $i ? $first : $this->tool->describe($path, Format::Tiff, \sprintf('[page=%d]', $i), $onLook);
-            $pages[] = new FoundPage($found['width'], $found['height'], $found['resolution'], max($found['width'], $found['height']) < self::PREVIEW_SIDE ? \sprintf('Low resolution: only %d × %d pixels.', $found['width'], $found['height']) : '');
+            $pages[] = new FoundPage(
+                $found['width'],
+                $found['height'],
+                $found['resolution'],
+                max($found['width'], $found['height']) < self::PREVIEW_SIDE ? \sprintf(
+                    'Low resolution: only %d × %d pixels.',
+                    $found['width'],
+                    $found['height'],
+                ) : '',
+            );
         }
 
         return $pages;
@@ -155,7 +196,12 @@ final readonly class Inspector
     {
         $found = [];
         $list = $this->tool->run(['pdfimages', '-list', '-f', '1', '-l', (string) $pages, $path], 20.0, [$path], onLook: $onLook);
-        preg_match_all('/^\s*(\d+)\s+\d+\s+(?:image|stencil)\s+(\d+)\s+(\d+)\s+\S+\s+\d+\s+\d+\s+\S+\s+\S+\s+\S+(?:\s+\d+)?\s+(\d+)\s+(\d+)\s+\S+\s+\S+$/m', $list, $rows, \PREG_SET_ORDER);
+        preg_match_all(
+            '/^\s*(\d+)\s+\d+\s+(?:image|stencil)\s+(\d+)\s+(\d+)\s+\S+\s+\d+\s+\d+\s+\S+\s+\S+\s+\S+(?:\s+\d+)?\s+(\d+)\s+(\d+)\s+\S+\s+\S+$/m',
+            $list,
+            $rows,
+            \PREG_SET_ORDER,
+        );
         foreach ($rows as [, $page, $w, $h, $x, $y]) {
             if ((int) $x > 0 && (int) $y > 0) {
                 $area = 72.0 * (int) $w / (int) $x * 72.0 * (int) $h / (int) $y;
@@ -176,7 +222,10 @@ final readonly class Inspector
 
     private static function tooManyPages(int $count): Refusal
     {
-        return Refusal::tooLarge(\sprintf('This file has %d pages; at most %d are taken in at once. Split it.', $count, self::MOST_PAGES), 'file');
+        return Refusal::tooLarge(
+            \sprintf('This file has %d pages; at most %d are taken in at once. Split it.', $count, self::MOST_PAGES),
+            'file',
+        );
     }
 
     public static function lineDrawingScale(float $width, float $height): float

@@ -54,9 +54,22 @@ final readonly class LineDrawing
             $x = ($size['width'] - $factor * $w) / 2.0 - $factor * $left;
             $y = ($size['height'] - $factor * $h) / 2.0 - $factor * $top;
         }
-        $lines = array_map(static fn (array $l): array => [$scale * ($x + $factor * $l[0]), $scale * ($y + $factor * $l[1]), $scale * ($x + $factor * $l[2]), $scale * ($y + $factor * $l[3])], $found['lines']);
+        $lines = array_map(
+            static fn (array $l): array => [
+                $scale * ($x + $factor * $l[0]),
+                $scale * ($y + $factor * $l[1]),
+                $scale * ($x + $factor * $l[2]),
+                $scale * ($y + $factor * $l[3]),
+            ],
+            $found['lines'],
+        );
 
-        return new DrawnLines(new FoundPage((int) round($size['width'] * $scale), (int) round($size['height'] * $scale), null), $svg, $scale, $lines);
+        return new DrawnLines(
+            new FoundPage((int) round($size['width'] * $scale), (int) round($size['height'] * $scale), null),
+            $svg,
+            $scale,
+            $lines,
+        );
     }
 
     public function ofDxf(string $path): DrawnLines
@@ -72,7 +85,9 @@ final readonly class LineDrawing
         [$xMin, $xMax, $yMin, $yMax] = [min($xs), max($xs), min($ys), max($ys)];
         $longer = max($xMax - $xMin, $yMax - $yMin);
         if (max(abs($xMin), abs($xMax), abs($yMin), abs($yMax)) > self::FURTHEST) {
-            throw PictureFailure::unsafe('This DXF has lines further from its origin than anything on Earth. Remove what lies far off, or move the drawing, and save it again.');
+            throw PictureFailure::unsafe(
+                'This DXF has lines further from its origin than anything on Earth. Remove what lies far off, or move the drawing, and save it again.',
+            );
         }
         if ($longer <= 0.0) {
             throw PictureFailure::unsafe('This DXF holds no lines that can be shown. Save the drawing again as plain DXF.');
@@ -92,9 +107,19 @@ final readonly class LineDrawing
                 $lines[] = [...$points[$i], ...$points[$i + 1]];
             }
         }
-        $svg = \sprintf('<svg xmlns="http://www.w3.org/2000/svg" width="%d" height="%d"><rect width="100%%" height="100%%" fill="#fff"/><path d="%s" fill="none" stroke="#000" stroke-width="2.5" stroke-linecap="round"/></svg>', $width, $height, implode('', $paths));
+        $svg = \sprintf(
+            '<svg xmlns="http://www.w3.org/2000/svg" width="%d" height="%d"><rect width="100%%" height="100%%" fill="#fff"/><path d="%s" fill="none" stroke="#000" stroke-width="2.5" stroke-linecap="round"/></svg>',
+            $width,
+            $height,
+            implode('', $paths),
+        );
         $mm = self::UNITS[$found->unit] ?? null;
-        $hint = null === $mm ? null : new PageHint($mm / $scale, 0.0, max(abs($mm * $left), abs($mm * $bottom)) < self::NEAR_MM ? new Point($mm * $left, $mm * $bottom) : null, 'file, drawn in '.self::UNIT_NAMES[$found->unit]);
+        $hint = null === $mm ? null : new PageHint(
+            $mm / $scale,
+            0.0,
+            max(abs($mm * $left), abs($mm * $bottom)) < self::NEAR_MM ? new Point($mm * $left, $mm * $bottom) : null,
+            'file, drawn in '.self::UNIT_NAMES[$found->unit],
+        );
         $remark = null === $mm ? 'The file does not say its unit: calibrate it as you would a scan.' : '';
 
         return new DrawnLines(new FoundPage($width, $height, null, $remark, $hint), $svg, 1.0, $lines);
@@ -116,9 +141,14 @@ final readonly class LineDrawing
             $turned = 1 === preg_match('/^Page\s+\d+ rot:\s+(90|270)/m', $about);
             $height = (float) $size[$turned ? 1 : 2];
             $k = $resolution / 72.0;
-            $lines = PageLines::read($this->tool->run(['pdftops', ...$page, '-noshrink', '-nocenter', $path, '-'], 60.0, [$path], onLook: $onLook));
+            $lines = PageLines::read(
+                $this->tool->run(['pdftops', ...$page, '-noshrink', '-nocenter', $path, '-'], 60.0, [$path], onLook: $onLook),
+            );
 
-            return array_map(static fn (array $l): array => [$k * $l[0], $k * ($height - $l[1]), $k * $l[2], $k * ($height - $l[3])], $lines);
+            return array_map(
+                static fn (array $l): array => [$k * $l[0], $k * ($height - $l[1]), $k * $l[2], $k * ($height - $l[3])],
+                $lines,
+            );
         } catch (PictureFailure $e) {
             return $e->mayTryAgain ? throw $e : [];
         }

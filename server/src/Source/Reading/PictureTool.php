@@ -29,14 +29,21 @@ final readonly class PictureTool
      * @param list<string> $reads files that it may read
      * @param string|null $writes folder that it may read and write
      * @param callable(): void|null $onLook called many times a second; ends the child by throwing
-     * @param bool $trusts whether loaders may be used that the tool's own authors call untrusted: for what came from us, and for kinds of file that have no other
+     * @param bool $trusts whether loaders may be used that the tool's own authors call untrusted: for what came from us, and for kinds of
+     *                     file that have no other
      *
      * @return string what it printed
      *
      * @throws PictureFailure with the tool's own reason
      */
-    public function run(array $command, float $seconds, array $reads = [], ?string $writes = null, ?callable $onLook = null, bool $trusts = true): string
-    {
+    public function run(
+        array $command,
+        float $seconds,
+        array $reads = [],
+        ?string $writes = null,
+        ?callable $onLook = null,
+        bool $trusts = true,
+    ): string {
         return $this->runTogether([$command], $seconds, $reads, $writes, $onLook, $trusts)[0];
     }
 
@@ -51,13 +58,26 @@ final readonly class PictureTool
      *
      * @throws PictureFailure
      */
-    public function runTogether(array $commands, float $seconds, array $reads = [], ?string $writes = null, ?callable $onLook = null, bool $trusts = true): array
-    {
+    public function runTogether(
+        array $commands,
+        float $seconds,
+        array $reads = [],
+        ?string $writes = null,
+        ?callable $onLook = null,
+        bool $trusts = true,
+    ): array {
         if (!$this->sandbox->isOpen()) {
             throw PictureFailure::noSandbox();
         }
         $environment = self::ENVIRONMENT + ($trusts ? [] : ['VIPS_BLOCK_UNTRUSTED' => '1']);
-        $processes = array_map(fn (array $command): Process => new Process($this->sandbox->command($command, $reads, $writes, $environment, $seconds), '/', timeout: $seconds), $commands);
+        $processes = array_map(
+            fn (array $command): Process => new Process(
+                $this->sandbox->command($command, $reads, $writes, $environment, $seconds),
+                '/',
+                timeout: $seconds,
+            ),
+            $commands,
+        );
         $printed = 0;
         try {
             foreach ($processes as $process) {
@@ -73,7 +93,9 @@ final readonly class PictureTool
                     }
                 }
                 if ($printed > self::MOST_OUTPUT) {
-                    throw PictureFailure::unsafe('This file holds more than can be looked at. Leave out what is not needed and save it again.');
+                    throw PictureFailure::unsafe(
+                        'This file holds more than can be looked at. Leave out what is not needed and save it again.',
+                    );
                 }
                 if (null !== $onLook) {
                     $onLook();

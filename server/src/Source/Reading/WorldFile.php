@@ -22,8 +22,16 @@ final readonly class WorldFile
     {
         $lines = preg_split('/\s+/', trim(substr($text, 0, 2000)));
         $n = array_map(static fn (string $l): float => is_numeric($l) ? (float) $l : \NAN, false === $lines ? [] : $lines);
-        if (6 !== \count($n) || [] !== array_filter($n, static fn (float $v): bool => !is_finite($v)) || abs($n[0] * $n[3] - $n[1] * $n[2]) < 1e-18) {
-            throw Refusal::invalid('unreadable-world-file', 'The world file does not hold six numbers that span a plane. Leave it out, or write it anew.', 'world');
+        if (
+            6 !== \count($n)
+            || [] !== array_filter($n, static fn (float $v): bool => !is_finite($v))
+            || abs($n[0] * $n[3] - $n[1] * $n[2]) < 1e-18
+        ) {
+            throw Refusal::invalid(
+                'unreadable-world-file',
+                'The world file does not hold six numbers that span a plane. Leave it out, or write it anew.',
+                'world',
+            );
         }
         [$a, $d, $b, $e, $c, $f] = $n;
         $x = 1000.0 * ($c - 0.5 * $a + ($height - 0.5) * $b);

@@ -10,8 +10,18 @@ final readonly class Insert
     private const MOST_COPIES = 10_000;
 
     /** @param array{float, float, float} $at */
-    private function __construct(public string $block, private array $at, private float $scaleX, private float $scaleY, private float $turnRad, private int $columns, private int $rows, private float $columnStep, private float $rowStep, private Plane $plane)
-    {
+    private function __construct(
+        public string $block,
+        private array $at,
+        private float $scaleX,
+        private float $scaleY,
+        private float $turnRad,
+        private int $columns,
+        private int $rows,
+        private float $columnStep,
+        private float $rowStep,
+        private Plane $plane,
+    ) {
     }
 
     public static function of(Entity $entity): self
@@ -22,7 +32,11 @@ final readonly class Insert
         $count = static fn (int $code): int => (int) max(1.0, min((float) self::MOST_COPIES, $entity->number($code, 1.0)));
 
         return new self(
-            $entity->text(2), $entity->points(10)[0] ?? [0.0, 0.0, 0.0], $entity->number(41, 1.0), $entity->number(42, 1.0), deg2rad($entity->number(50)),
+            $entity->text(2),
+            $entity->points(10)[0] ?? [0.0, 0.0, 0.0],
+            $entity->number(41, 1.0),
+            $entity->number(42, 1.0),
+            deg2rad($entity->number(50)),
             $count(70), $count(71), $entity->number(44), $entity->number(45), $entity->plane(),
         );
     }
@@ -45,7 +59,14 @@ final readonly class Insert
                 $alongY = $this->plane->place(-$sin * $this->scaleY, $cos * $this->scaleY);
                 [$a, $b] = [$alongX[0] - $zero[0], $alongX[1] - $zero[1]];
                 [$c, $d] = [$alongY[0] - $zero[0], $alongY[1] - $zero[1]];
-                yield [$a, $b, $c, $d, $origin[0] - $a * $block->baseX - $c * $block->baseY, $origin[1] - $b * $block->baseX - $d * $block->baseY];
+                yield [
+                    $a,
+                    $b,
+                    $c,
+                    $d,
+                    $origin[0] - $a * $block->baseX - $c * $block->baseY,
+                    $origin[1] - $b * $block->baseX - $d * $block->baseY,
+                ];
             }
         }
     }

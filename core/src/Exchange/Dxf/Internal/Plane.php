@@ -33,6 +33,9 @@ final readonly class Plane
     /** @return array{float, float} */
     public function place(float $x, float $y, float $z = 0.0): array
     {
-        return $this->isLevel ? [$x, $y] : [$x * $this->x[0] + $y * $this->y[0] + $z * $this->z[0], $x * $this->x[1] + $y * $this->y[1] + $z * $this->z[1]];
+        return $this->isLevel ? [$x, $y] : [
+            $x * $this->x[0] + $y * $this->y[0] + $z * $this->z[0],
+            $x * $this->x[1] + $y * $this->y[1] + $z * $this->z[1],
+        ];
     }
 }

@@ -33,7 +33,15 @@ final class Shapes
             'LWPOLYLINE' => [self::polyline(self::lightVertices($e), 1 === ((int) $e->number(70) & 1), $e->plane(), $e->number(38))],
             'POLYLINE' => self::heavy($e),
             'CIRCLE' => [self::arc($e->points(10)[0] ?? [0.0, 0.0, 0.0], $e->number(40), 0.0, 2.0 * \M_PI, $e->plane())],
-            'ARC' => [self::arc($e->points(10)[0] ?? [0.0, 0.0, 0.0], $e->number(40), deg2rad($e->number(50)), deg2rad($e->number(51)), $e->plane())],
+            'ARC' => [
+                self::arc(
+                    $e->points(10)[0] ?? [0.0, 0.0, 0.0],
+                    $e->number(40),
+                    deg2rad($e->number(50)),
+                    deg2rad($e->number(51)),
+                    $e->plane(),
+                ),
+            ],
             'ELLIPSE' => [self::ellipse($e)],
             'SPLINE' => [self::spline($e)],
             'SOLID', 'TRACE' => [self::quarter($e, [0, 1, 3, 2], $e->plane())],
@@ -43,7 +51,16 @@ final class Shapes
             default => [],
         };
 
-        return array_values(array_filter($chains, static fn (array $c): bool => \count($c) > 1 && array_reduce($c, static fn (bool $ok, array $p): bool => $ok && is_finite($p[0]) && is_finite($p[1]), true)));
+        return array_values(
+            array_filter(
+                $chains,
+                static fn (array $c): bool => \count($c) > 1 && array_reduce(
+                    $c,
+                    static fn (bool $ok, array $p): bool => $ok && is_finite($p[0]) && is_finite($p[1]),
+                    true,
+                ),
+            ),
+        );
     }
 
     /** @return list<Vertex> */
@@ -98,7 +115,14 @@ final class Shapes
         }
         $isInSpace = 0 !== ($flags & 8);
 
-        return [self::polyline($vertices, 1 === ($flags & 1), $isInSpace ? new Plane(0.0, 0.0, 1.0) : $e->plane(), ($e->points(10)[0] ?? [0.0, 0.0, 0.0])[2])];
+        return [
+            self::polyline(
+                $vertices,
+                1 === ($flags & 1),
+                $isInSpace ? new Plane(0.0, 0.0, 1.0) : $e->plane(),
+                ($e->points(10)[0] ?? [0.0, 0.0, 0.0])[2],
+            ),
+        ];
     }
 
     /**
@@ -132,10 +156,16 @@ final class Shapes
             return [];
         }
         for ($r = 0; $r < $rows; ++$r) {
-            $chains[] = array_map(static fn (int $c): array => [$vertices[$r * $columns + $c][0], $vertices[$r * $columns + $c][1]], range(0, $columns - 1));
+            $chains[] = array_map(
+                static fn (int $c): array => [$vertices[$r * $columns + $c][0], $vertices[$r * $columns + $c][1]],
+                range(0, $columns - 1),
+            );
         }
         for ($c = 0; $c < $columns; ++$c) {
-            $chains[] = array_map(static fn (int $r): array => [$vertices[$r * $columns + $c][0], $vertices[$r * $columns + $c][1]], range(0, $rows - 1));
+            $chains[] = array_map(
+                static fn (int $r): array => [$vertices[$r * $columns + $c][0], $vertices[$r * $columns + $c][1]],
+                range(0, $rows - 1),
+            );
         }
 
         return $chains;
@@ -269,7 +299,11 @@ final class Shapes
                         $k = $span - $degree + $j;
                         $length = $knots[$k + 1 + $degree - $r] - $knots[$k];
                         $a = $length > 0.0 ? ($t - $knots[$k]) / $length : 0.0;
-                        $d[$j] = [(1.0 - $a) * $d[$j - 1][0] + $a * $d[$j][0], (1.0 - $a) * $d[$j - 1][1] + $a * $d[$j][1], (1.0 - $a) * $d[$j - 1][2] + $a * $d[$j][2]];
+                        $d[$j] = [
+                            (1.0 - $a) * $d[$j - 1][0] + $a * $d[$j][0],
+                            (1.0 - $a) * $d[$j - 1][1] + $a * $d[$j][1],
+                            (1.0 - $a) * $d[$j - 1][2] + $a * $d[$j][2],
+                        ];
                     }
                 }
                 $w = 0.0 === $d[$degree][2] ? 1.0 : $d[$degree][2];

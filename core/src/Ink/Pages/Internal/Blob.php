@@ -19,7 +19,12 @@ final readonly class Blob
     /** @param non-empty-list<array{int, int, int}> $runs row, first column, column after the last; rows ascending */
     public function __construct(public array $runs)
     {
-        $this->box = PixelBox::between(min(array_column($runs, 1)), $runs[0][0], max(array_column($runs, 2)), $runs[\count($runs) - 1][0] + 1);
+        $this->box = PixelBox::between(
+            min(array_column($runs, 1)),
+            $runs[0][0],
+            max(array_column($runs, 2)),
+            $runs[\count($runs) - 1][0] + 1,
+        );
         $ink = 0;
         foreach ($runs as [, $from, $to]) {
             $ink += $to - $from;

@@ -64,7 +64,12 @@ final class Coarse
         }
         [$turn, $log, $x, $y] = $best[1];
 
-        return PixelAffine::similar(exp($log) * $bf / $af, $turn, new PixelPoint($first[0] * $af, $first[1] * $af), new PixelPoint($x * $bf, $y * $bf));
+        return PixelAffine::similar(
+            exp($log) * $bf / $af,
+            $turn,
+            new PixelPoint($first[0] * $af, $first[1] * $af),
+            new PixelPoint($x * $bf, $y * $bf),
+        );
     }
 
     /** @return array{list<int>, int, int, float} how much ink each cell holds, columns, rows, pixels per cell */

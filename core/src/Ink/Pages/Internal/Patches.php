@@ -38,7 +38,13 @@ final class Patches
                 $at = null;
                 for ($y = intdiv($row * $h, self::ROWS) + $half; $y < intdiv(($row + 1) * $h, self::ROWS); $y += $half) {
                     for ($x = intdiv($column * $w, self::COLUMNS) + $half; $x < intdiv(($column + 1) * $w, self::COLUMNS); $x += $half) {
-                        if ($x > 2 * $half && $y > 2 * $half && $x < $w - 2 * $half && $y < $h - 2 * $half && ($corner = self::cornerness($raster, $x, $y, $half)) > $best) {
+                        if (
+                            $x > 2 * $half
+                            && $y > 2 * $half
+                            && $x < $w - 2 * $half
+                            && $y < $h - 2 * $half
+                            && ($corner = self::cornerness($raster, $x, $y, $half)) > $best
+                        ) {
                             $best = $corner;
                             $at = new PixelPoint($x, $y);
                         }
@@ -196,8 +202,14 @@ final class Patches
         if ($best < self::LEAST_LIKENESS || 0 === $x || 0 === $y || $shifts - 1 === $x || $shifts - 1 === $y) {
             return null;
         }
-        $top = static fn (float $before, float $here, float $after): float => ($before - $after) / (2.0 * min(-1e-9, $before - 2.0 * $here + $after));
+        $top = static fn (float $before, float $here, float $after): float => ($before - $after) / (2.0 * min(
+            -1e-9,
+            $before - 2.0 * $here + $after,
+        ));
 
-        return [$x - $reach + $top($scores[$at - 1], $best, $scores[$at + 1]), $y - $reach + $top($scores[$at - $shifts], $best, $scores[$at + $shifts])];
+        return [
+            $x - $reach + $top($scores[$at - 1], $best, $scores[$at + 1]),
+            $y - $reach + $top($scores[$at - $shifts], $best, $scores[$at + $shifts]),
+        ];
     }
 }

@@ -72,7 +72,11 @@ final readonly class ColumnShape
 
     private static function isCompact(int $w, int $h, int $count, float $mostPx): bool
     {
-        return $w >= 2 && $h >= 2 && max($w, $h) <= $mostPx && max($w, $h) <= self::MOST_ASPECT * min($w, $h) && $count >= self::LEAST_FILL * $w * $h;
+        return $w >= 2
+            && $h >= 2
+            && max($w, $h) <= $mostPx
+            && max($w, $h) <= self::MOST_ASPECT * min($w, $h)
+            && $count >= self::LEAST_FILL * $w * $h;
     }
 
     private static function weighed(GreyRaster $window, int $left, int $top, int $right, int $bottom, float $level): ?self
@@ -80,16 +84,31 @@ final readonly class ColumnShape
         $across = self::middles($window, $left, $right, $top, $bottom, $level, false, true);
         $down = self::middles($window, $top, $bottom, $left, $right, $level, true, true);
 
-        return null === $across || null === $down ? null : new self($across, $down, $right - $left + 1 + 2 * self::OPENING, $bottom - $top + 1 + 2 * self::OPENING);
+        return null === $across || null === $down ? null : new self(
+            $across,
+            $down,
+            $right - $left + 1 + 2 * self::OPENING,
+            $bottom - $top + 1 + 2 * self::OPENING,
+        );
     }
 
     /**
      * The mean of the rows' (or columns') middles, without the farthest fifth at either end: lines that run into the shape lengthen a
      * few rows only. Of a turned shape the middles wander to both sides alike.
      */
-    private static function middles(GreyRaster $window, int $from, int $to, int $first, int $last, float $level, bool $down, bool $isDark = false): ?float
-    {
-        $grey = static fn (int $along, int $across): float => (float) \ord($window->bytes[$down ? $along * $window->width + $across : $across * $window->width + $along]);
+    private static function middles(
+        GreyRaster $window,
+        int $from,
+        int $to,
+        int $first,
+        int $last,
+        float $level,
+        bool $down,
+        bool $isDark = false,
+    ): ?float {
+        $grey = static fn (int $along, int $across): float => (float) \ord(
+            $window->bytes[$down ? $along * $window->width + $across : $across * $window->width + $along],
+        );
         $limit = $down ? $window->height : $window->width;
         $start = intdiv($from + $to, 2);
         $middles = [];
@@ -153,7 +172,8 @@ final readonly class ColumnShape
     /**
      * The connected piece nearest to a pixel within so many pixels.
      *
-     * @return array{int, int, int, int, int}|null left, top, right, bottom, number of pixels; null where there is none or it leaves the window
+     * @return array{int, int, int, int, int}|null left, top, right, bottom, number of pixels; null where there is none or it leaves the
+     *                                             window
      */
     private static function filled(string $mask, int $w, int $h, int $x, int $y, int $within): ?array
     {

@@ -19,8 +19,16 @@ final readonly class EdgeLine
      * @param float $sigma standard deviation of the line at its middle, px
      * @param float|null $width of the stroke whose middle it is, px; null for the edge of a surface
      */
-    private function __construct(public float $nx, public float $ny, public float $off, public array $points, public float $sigma, public ?float $width = null, private ?self $one = null, private ?self $other = null)
-    {
+    private function __construct(
+        public float $nx,
+        public float $ny,
+        public float $off,
+        public array $points,
+        public float $sigma,
+        public ?float $width = null,
+        private ?self $one = null,
+        private ?self $other = null,
+    ) {
     }
 
     /**
@@ -56,7 +64,16 @@ final readonly class EdgeLine
         [$nx, $ny] = [$one->nx - $other->nx, $one->ny - $other->ny];
         $length = hypot($nx, $ny);
 
-        return new self($nx / $length, $ny / $length, ($one->off - $other->off) / 2.0, [...$one->points, ...$other->points], hypot($one->sigma, $other->sigma) / 2.0, abs($one->off + $other->off), $one, $other);
+        return new self(
+            $nx / $length,
+            $ny / $length,
+            ($one->off - $other->off) / 2.0,
+            [...$one->points, ...$other->points],
+            hypot($one->sigma, $other->sigma) / 2.0,
+            abs($one->off + $other->off),
+            $one,
+            $other,
+        );
     }
 
     /** Fitted anew without the points near a place along it, where it is rounded by the next line; itself when too few remain. */
@@ -105,7 +122,10 @@ final readonly class EdgeLine
     {
         $det = $this->nx * $other->ny - $this->ny * $other->nx;
 
-        return abs($det) < 0.3 ? null : [($this->off * $other->ny - $other->off * $this->ny) / $det, ($this->nx * $other->off - $other->nx * $this->off) / $det];
+        return abs($det) < 0.3 ? null : [
+            ($this->off * $other->ny - $other->off * $this->ny) / $det,
+            ($this->nx * $other->off - $other->nx * $this->off) / $det,
+        ];
     }
 
     /** Degrees between the normals, 0 to 180. */

@@ -38,7 +38,10 @@ final class EdgeLines
                 $members = [];
                 $turn = rad2deg(atan2($ny, $nx));
                 foreach ($points as $i => [$x, $y, $direction]) {
-                    if (abs($nx * $x + $ny * $y - $at) <= $near && abs(fmod($direction - $turn + 540.0, 360.0) - 180.0) <= self::ALIKE_DEGREES) {
+                    if (
+                        abs($nx * $x + $ny * $y - $at) <= $near
+                        && abs(fmod($direction - $turn + 540.0, 360.0) - 180.0) <= self::ALIKE_DEGREES
+                    ) {
                         $members[$i] = [$x, $y];
                     }
                 }
@@ -54,7 +57,13 @@ final class EdgeLines
             $lines[] = $line;
             // Its neighbours within a pixel are the same edge, badly seen.
             $turn = rad2deg(atan2($ny, $nx));
-            $points = array_values(array_filter($points, static fn (array $p): bool => abs($line->distance($p[0], $p[1])) > 1.6 || abs(fmod($p[2] - $turn + 540.0, 360.0) - 180.0) > 2 * self::ALIKE_DEGREES));
+            $points = array_values(
+                array_filter(
+                    $points,
+                    static fn (array $p): bool => abs($line->distance($p[0], $p[1])) > 1.6
+                        || abs(fmod($p[2] - $turn + 540.0, 360.0) - 180.0) > 2 * self::ALIKE_DEGREES,
+                ),
+            );
         }
 
         return $lines;
@@ -74,7 +83,14 @@ final class EdgeLines
             for ($k = $i + 1; $k < \count($edges); ++$k) {
                 // Dark between them: each grows lighter away from the other.
                 $width = $edge->off + $edges[$k]->off;
-                if (isset($taken[$i]) || isset($taken[$k]) || $edge->angleTo($edges[$k]) < 172.0 || $width <= 0.3 || $width > $penPx || !self::overlap($edge, $edges[$k])) {
+                if (
+                    isset($taken[$i])
+                    || isset($taken[$k])
+                    || $edge->angleTo($edges[$k]) < 172.0
+                    || $width <= 0.3
+                    || $width > $penPx
+                    || !self::overlap($edge, $edges[$k])
+                ) {
                     continue;
                 }
                 if (null === $best || $width < $edge->off + $edges[$best]->off) {

@@ -34,7 +34,14 @@ final class Columns
             }
             foreach ($strips as $b) {
                 // Seen both ways, it is as long one way as it is thick the other.
-                if (!$b->plumb || Filling::Solid !== $b->filling || abs($a->length() - $b->thickness) > 60.0 || abs($b->length() - $a->thickness) > 60.0 || abs(($a->from + $a->to) / 2.0 - $b->at) > 30.0 || abs(($b->from + $b->to) / 2.0 - $a->at) > 30.0) {
+                if (
+                    !$b->plumb
+                    || Filling::Solid !== $b->filling
+                    || abs($a->length() - $b->thickness) > 60.0
+                    || abs($b->length() - $a->thickness) > 60.0
+                    || abs(($a->from + $a->to) / 2.0 - $b->at) > 30.0
+                    || abs(($b->from + $b->to) / 2.0 - $a->at) > 30.0
+                ) {
                     continue;
                 }
                 if (max($a->thickness, $b->thickness) > self::MOST_RATIO * min($a->thickness, $b->thickness)) {

@@ -33,8 +33,16 @@ final readonly class FaceEdge
      * @param float $inside darkness of the wall's inside
      * @param bool|null $isLine what it must be, where that is known
      */
-    public static function near(array $profile, float $near, int $inward, float $within, float $pen, float $inside, float $faintest, ?bool $isLine = null): ?self
-    {
+    public static function near(
+        array $profile,
+        float $near,
+        int $inward,
+        float $within,
+        float $pen,
+        float $inside,
+        float $faintest,
+        ?bool $isLine = null,
+    ): ?self {
         $n = \count($profile);
         [$a, $b] = [max(1, (int) floor($near - $within)), min($n - 2, (int) ceil($near + $within))];
         $best = null;

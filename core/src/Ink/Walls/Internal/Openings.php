@@ -41,7 +41,16 @@ final class Openings
                     $gap = null;
                 }
                 if (null !== $gap) {
-                    $mine[] = new ProposedOpening($i, $gap->lined ? OpeningKind::Window : (null === $gap->leafSide ? OpeningKind::Opening : OpeningKind::Door), $gap->from, $gap->width, $gap->sigmaMm, 0.9, $gap->leafAt, $gap->leafSide);
+                    $mine[] = new ProposedOpening(
+                        $i,
+                        $gap->lined ? OpeningKind::Window : (null === $gap->leafSide ? OpeningKind::Opening : OpeningKind::Door),
+                        $gap->from,
+                        $gap->width,
+                        $gap->sigmaMm,
+                        0.9,
+                        $gap->leafAt,
+                        $gap->leafSide,
+                    );
                 } elseif ($to - $from >= self::LEAST_MM) {
                     $mine[] = new ProposedOpening($i, OpeningKind::Opening, $from, $to - $from, 40.0, self::COARSE);
                 }

@@ -74,6 +74,8 @@ final readonly class Pens
     /** Whether a stretch is drawn as this drawing draws its walls. */
     public function mayBeWall(Strip $strip): bool
     {
-        return Filling::Solid === $strip->filling ? $strip->thickness > self::SOLID_OVER_PEN * $this->widest : null === $strip->pen || $strip->pen >= $this->wide;
+        return Filling::Solid === $strip->filling
+            ? $strip->thickness > self::SOLID_OVER_PEN * $this->widest
+            : null === $strip->pen || $strip->pen >= $this->wide;
     }
 }

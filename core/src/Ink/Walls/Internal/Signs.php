@@ -59,7 +59,12 @@ final readonly class Signs
         foreach ([-0.5, 0.5] as $side) {
             $on = 0;
             for ($k = 0; $k < 16; ++$k) {
-                $on += $this->hasInk($wall, $from + ($to - $from) * ($k + 0.5) / 16, $side * $wall->thickness - 1.5 * $this->cell, $side * $wall->thickness + 1.5 * $this->cell) ? 1 : 0;
+                $on += $this->hasInk(
+                    $wall,
+                    $from + ($to - $from) * ($k + 0.5) / 16,
+                    $side * $wall->thickness - 1.5 * $this->cell,
+                    $side * $wall->thickness + 1.5 * $this->cell,
+                ) ? 1 : 0;
             }
             if ($on >= 15) {
                 return true;
@@ -82,7 +87,12 @@ final readonly class Signs
                         $angle = \M_PI_2 * (0.12 + 0.76 * ($k + 0.5) / 16);
                         $n = $side * ($face + $width * sin($angle));
                         $t = $jamb + $inward * $width * cos($angle);
-                        $on += $this->hasInk($wall, $t, $n - 1.6 * $this->cell, $n + 1.6 * $this->cell) || $this->hasInk($wall, $t + 1.2 * $this->cell, $n - $this->cell, $n + $this->cell) || $this->hasInk($wall, $t - 1.2 * $this->cell, $n - $this->cell, $n + $this->cell) ? 1 : 0;
+                        $on += $this->hasInk($wall, $t, $n - 1.6 * $this->cell, $n + 1.6 * $this->cell) || $this->hasInk(
+                            $wall,
+                            $t + 1.2 * $this->cell,
+                            $n - $this->cell,
+                            $n + $this->cell,
+                        ) || $this->hasInk($wall, $t - 1.2 * $this->cell, $n - $this->cell, $n + $this->cell) ? 1 : 0;
                     }
                     if ($on >= self::SWUNG * 16) {
                         return true;
@@ -105,7 +115,15 @@ final readonly class Signs
                 $n = $side * ($wall->thickness / 2.0 + $width * (0.15 + 0.65 * ($k + 0.5) / 14));
                 $on += $this->hasInk($wall, $jamb + $off, $n - 0.6 * $this->cell, $n + 0.6 * $this->cell) ? 1 : 0;
             }
-            if ($on >= self::LEAF * 14 && !$this->hasInk($wall, $jamb + $off, $side * ($wall->thickness / 2.0 + 1.25 * $width), $side * ($wall->thickness / 2.0 + 1.45 * $width))) {
+            if (
+                $on >= self::LEAF * 14
+                && !$this->hasInk(
+                    $wall,
+                    $jamb + $off,
+                    $side * ($wall->thickness / 2.0 + 1.25 * $width),
+                    $side * ($wall->thickness / 2.0 + 1.45 * $width),
+                )
+            ) {
                 return true;
             }
         }

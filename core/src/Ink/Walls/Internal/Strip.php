@@ -20,8 +20,18 @@ final class Strip
      * @param float|null $pen how wide the thinner of its two lines is by its ink, mm; null where a filling hides it
      * @param float $wear part of it that is filled otherwise, 0 to 1
      */
-    public function __construct(public float $from, public float $to, public float $at, public float $thickness, public readonly Filling $filling, public readonly bool $plumb, public array $parts, public float $tone, public ?float $pen = null, public float $wear = 0.0)
-    {
+    public function __construct(
+        public float $from,
+        public float $to,
+        public float $at,
+        public float $thickness,
+        public readonly Filling $filling,
+        public readonly bool $plumb,
+        public array $parts,
+        public float $tone,
+        public ?float $pen = null,
+        public float $wear = 0.0,
+    ) {
     }
 
     public function length(): float

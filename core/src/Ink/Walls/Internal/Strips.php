@@ -70,7 +70,18 @@ final class Strips
                 }
                 foreach (self::stretches($inside, $from, $cell) as [$i0, $i1, $tone, $wear]) {
                     if ($tone >= self::TONED * 255) {
-                        $strips[] = new Strip($along + $i0 * $cell, $along + $i1 * $cell, $across + ($a->height() + $b->height()) / 2.0 * $cell, $apart * $cell, $tone >= self::SOLID * 255 ? Filling::Solid : Filling::Toned, $plumb, [[$along + $i0 * $cell, $along + $i1 * $cell]], $tone, null, $wear);
+                        $strips[] = new Strip(
+                            $along + $i0 * $cell,
+                            $along + $i1 * $cell,
+                            $across + ($a->height() + $b->height()) / 2.0 * $cell,
+                            $apart * $cell,
+                            $tone >= self::SOLID * 255 ? Filling::Solid : Filling::Toned,
+                            $plumb,
+                            [[$along + $i0 * $cell, $along + $i1 * $cell]],
+                            $tone,
+                            null,
+                            $wear,
+                        );
                     }
                 }
             }
@@ -88,9 +99,27 @@ final class Strips
                 if ($apart < self::THICKNESS_MM[0] / $cell || ($to - $from) * $cell < self::LEAST_MM) {
                     continue;
                 }
-                $inside = self::inside($lines, $from, $to, static fn (float $i): float => $a->upper->heightAt($i), static fn (float $i): float => $b->lower->heightAt($i), min(1.6, 0.3 * ($b->lower->height() - $a->upper->height())));
+                $inside = self::inside(
+                    $lines,
+                    $from,
+                    $to,
+                    static fn (float $i): float => $a->upper->heightAt($i),
+                    static fn (float $i): float => $b->lower->heightAt($i),
+                    min(1.6, 0.3 * ($b->lower->height() - $a->upper->height())),
+                );
                 foreach (self::stretches($inside, $from, $cell) as [$i0, $i1, $tone, $wear]) {
-                    $strips[] = new Strip($along + $i0 * $cell, $along + $i1 * $cell, $across + ($a->height() + $b->height()) / 2.0 * $cell, $apart * $cell, $tone > self::EMPTY * 255 ? Filling::Toned : Filling::Empty, $plumb, [[$along + $i0 * $cell, $along + $i1 * $cell]], $tone, min(self::pen($lines, $a, $i0, $i1, $cell), self::pen($lines, $b, $i0, $i1, $cell)), $wear);
+                    $strips[] = new Strip(
+                        $along + $i0 * $cell,
+                        $along + $i1 * $cell,
+                        $across + ($a->height() + $b->height()) / 2.0 * $cell,
+                        $apart * $cell,
+                        $tone > self::EMPTY * 255 ? Filling::Toned : Filling::Empty,
+                        $plumb,
+                        [[$along + $i0 * $cell, $along + $i1 * $cell]],
+                        $tone,
+                        min(self::pen($lines, $a, $i0, $i1, $cell), self::pen($lines, $b, $i0, $i1, $cell)),
+                        $wear,
+                    );
                 }
             }
         }
@@ -226,7 +255,9 @@ final class Strips
             $tone = self::median($part);
             $mean = array_sum($part) / \count($part);
             $tone = $tone > self::EMPTY * 255 ? $mean : $tone;
-            $other = \count(array_filter(\array_slice($smooth, $a, $b - $a), static fn (float $v): bool => abs($v - $tone) > self::TWO_TONES));
+            $other = \count(
+                array_filter(\array_slice($smooth, $a, $b - $a), static fn (float $v): bool => abs($v - $tone) > self::TWO_TONES),
+            );
             $found[] = [$first + $a, $first + $b, $tone, $other / ($b - $a)];
         }
 

@@ -28,16 +28,37 @@ final readonly class WallLine
      * @param list<array{float, float}> $parts where the wall itself shows, mm from its beginning
      * @param bool $isOdd it runs in a direction that few others have
      */
-    private function __construct(public Point $from, public Point $to, public float $thickness, public Filling $filling, public array $parts, public float $tone, public float $wear, public bool $isOdd, public ?ProbedWall $probe = null)
-    {
+    private function __construct(
+        public Point $from,
+        public Point $to,
+        public float $thickness,
+        public Filling $filling,
+        public array $parts,
+        public float $tone,
+        public float $wear,
+        public bool $isOdd,
+        public ?ProbedWall $probe = null,
+    ) {
     }
 
     public static function of(Strip $strip, float $turn, bool $isOdd): self
     {
         [$c, $s] = [cos($turn), sin($turn)];
-        $point = static fn (float $along): Point => $strip->plumb ? new Point($c * $strip->at - $s * $along, $s * $strip->at + $c * $along) : new Point($c * $along - $s * $strip->at, $s * $along + $c * $strip->at);
+        $point = static fn (float $along): Point => $strip->plumb ? new Point(
+            $c * $strip->at - $s * $along,
+            $s * $strip->at + $c * $along,
+        ) : new Point($c * $along - $s * $strip->at, $s * $along + $c * $strip->at);
 
-        return new self($point($strip->from), $point($strip->to), $strip->thickness, $strip->filling, array_map(static fn (array $p): array => [$p[0] - $strip->from, $p[1] - $strip->from], $strip->parts), $strip->tone, $strip->wear, $isOdd);
+        return new self(
+            $point($strip->from),
+            $point($strip->to),
+            $strip->thickness,
+            $strip->filling,
+            array_map(static fn (array $p): array => [$p[0] - $strip->from, $p[1] - $strip->from], $strip->parts),
+            $strip->tone,
+            $strip->wear,
+            $isOdd,
+        );
     }
 
     public function length(): float
@@ -71,11 +92,26 @@ final readonly class WallLine
         }
         $probe = WallProbe::along($pageInk, $map, $this->from, $this->to, $this->thickness, $stretches);
         // What turned away from the line was something else.
-        if (null === $probe || abs($probe->thickness - $this->thickness) > max(70.0, 0.4 * $this->thickness) || $this->distance($probe->from) > 80.0 || $this->distance($probe->to) > 80.0) {
+        if (
+            null === $probe
+            || abs($probe->thickness - $this->thickness) > max(70.0, 0.4 * $this->thickness)
+            || $this->distance($probe->from) > 80.0
+            || $this->distance($probe->to) > 80.0
+        ) {
             return $this;
         }
 
-        return new self($probe->from, $probe->to, $probe->thickness, $this->filling, $this->parts, $this->tone, $this->wear, $this->isOdd, $probe);
+        return new self(
+            $probe->from,
+            $probe->to,
+            $probe->thickness,
+            $this->filling,
+            $this->parts,
+            $this->tone,
+            $this->wear,
+            $this->isOdd,
+            $probe,
+        );
     }
 
     /** Its ends moved along it. */
@@ -84,7 +120,17 @@ final readonly class WallLine
         [$ux, $uy] = $this->direction();
         $shift = ($this->from->x - $from->x) * $ux + ($this->from->y - $from->y) * $uy;
 
-        return new self($from, $to, $this->thickness, $this->filling, array_map(static fn (array $p): array => [$p[0] + $shift, $p[1] + $shift], $this->parts), $this->tone, $this->wear, $this->isOdd, $this->probe);
+        return new self(
+            $from,
+            $to,
+            $this->thickness,
+            $this->filling,
+            array_map(static fn (array $p): array => [$p[0] + $shift, $p[1] + $shift], $this->parts),
+            $this->tone,
+            $this->wear,
+            $this->isOdd,
+            $this->probe,
+        );
     }
 
     /** @param list<self> $all */
@@ -93,7 +139,15 @@ final readonly class WallLine
         $met = ($this->isMet($this->from, $all) ? 1 : 0) + ($this->isMet($this->to, $all) ? 1 : 0);
         $shows = null === $this->probe ? 0.3 : 0.5 + 0.5 * $this->probe->support;
 
-        return new ProposedWall($this->from, $this->to, $this->thickness, $this->probe->centreSigma ?? 15.0, $this->probe->thicknessSigma ?? 20.0, max(0.05, min(0.99, $shows * (0.55 + 0.22 * $met) * (1.0 - 0.6 * $this->wear))), $this->filling->value);
+        return new ProposedWall(
+            $this->from,
+            $this->to,
+            $this->thickness,
+            $this->probe->centreSigma ?? 15.0,
+            $this->probe->thicknessSigma ?? 20.0,
+            max(0.05, min(0.99, $shows * (0.55 + 0.22 * $met) * (1.0 - 0.6 * $this->wear))),
+            $this->filling->value,
+        );
     }
 
     public function distance(Point $p): float
@@ -130,7 +184,10 @@ final readonly class WallLine
     private function meets(self $other, Point $end): bool
     {
         if ($this->isParallelTo($other)) {
-            return min($end->distanceTo($other->from), $end->distanceTo($other->to)) <= self::SHORT + 0.5 * abs($this->thickness - $other->thickness);
+            return min(
+                $end->distanceTo($other->from),
+                $end->distanceTo($other->to),
+            ) <= self::SHORT + 0.5 * abs($this->thickness - $other->thickness);
         }
 
         return $other->distance($end) <= hypot($other->thickness, $this->thickness) / 2.0 + self::SHORT;
@@ -138,11 +195,19 @@ final readonly class WallLine
 
     public function touches(self $other): bool
     {
-        if (null !== Segment::crossing([$this->from->x, $this->from->y], [$this->to->x, $this->to->y], [$other->from->x, $other->from->y], [$other->to->x, $other->to->y])) {
+        if (null !== Segment::crossing(
+            [$this->from->x, $this->from->y],
+            [$this->to->x, $this->to->y],
+            [$other->from->x, $other->from->y],
+            [$other->to->x, $other->to->y],
+        )) {
             return true;
         }
 
-        return $this->meets($other, $this->from) || $this->meets($other, $this->to) || $other->meets($this, $other->from) || $other->meets($this, $other->to);
+        return $this->meets($other, $this->from)
+            || $this->meets($other, $this->to)
+            || $other->meets($this, $other->from)
+            || $other->meets($this, $other->to);
     }
 
     /** Part of this one's length that lies on the other's body. */

@@ -32,7 +32,14 @@ final class WallLines
      */
     public static function of(array $strips, array $fillings, Pens $pens, float $cell, Signs $signs): array
     {
-        $strips = array_values(array_filter($strips, static fn (Strip $s): bool => $pens->mayBeWall($s) && \in_array($s->filling, $fillings, true) && $s->wear <= (Filling::Empty === $s->filling ? 0.13 : 0.35)));
+        $strips = array_values(
+            array_filter(
+                $strips,
+                static fn (Strip $s): bool => $pens->mayBeWall($s)
+                    && \in_array($s->filling, $fillings, true)
+                    && $s->wear <= (Filling::Empty === $s->filling ? 0.13 : 0.35),
+            ),
+        );
         if ([Filling::Toned] === $fillings) {
             $strips = self::filled($strips);
         }
@@ -71,11 +78,27 @@ final class WallLines
                 continue;
             }
             $used[$k] = true;
-            $wall = new Strip($seed->from, $seed->to, $seed->at, $seed->thickness, $seed->filling, $seed->plumb, $seed->parts, $seed->tone, $seed->pen, $seed->wear);
+            $wall = new Strip(
+                $seed->from,
+                $seed->to,
+                $seed->at,
+                $seed->thickness,
+                $seed->filling,
+                $seed->plumb,
+                $seed->parts,
+                $seed->tone,
+                $seed->pen,
+                $seed->wear,
+            );
             do {
                 $grew = false;
                 foreach ($strips as $m => $other) {
-                    if (isset($used[$m]) || $other->plumb !== $wall->plumb || abs($other->at - $wall->at) > max(16.0, 1.2 * $cell) || abs($other->thickness - $wall->thickness) > max(22.0, 1.6 * $cell, 0.1 * $wall->thickness)) {
+                    if (
+                        isset($used[$m])
+                        || $other->plumb !== $wall->plumb
+                        || abs($other->at - $wall->at) > max(16.0, 1.2 * $cell)
+                        || abs($other->thickness - $wall->thickness) > max(22.0, 1.6 * $cell, 0.1 * $wall->thickness)
+                    ) {
                         continue;
                     }
                     if (abs($other->tone - $wall->tone) > 70.0 || !self::isNoGap($wall, $other, $strips, $signs)) {
@@ -112,7 +135,14 @@ final class WallLines
             foreach ($walls as $i => $a) {
                 foreach ($walls as $k => $b) {
                     $gap = $b->from - $a->to;
-                    if ($i !== $k && $a->plumb === $b->plumb && $gap > -0.5 * min($a->length(), $b->length()) && $gap <= self::WIDEST_GAP && abs($a->at - $b->at) <= max(20.0, 1.5 * $cell) && abs($a->thickness - $b->thickness) <= max(30.0, 2.2 * $cell, 0.15 * $a->thickness)) {
+                    if (
+                        $i !== $k
+                        && $a->plumb === $b->plumb
+                        && $gap > -0.5 * min($a->length(), $b->length())
+                        && $gap <= self::WIDEST_GAP
+                        && abs($a->at - $b->at) <= max(20.0, 1.5 * $cell)
+                        && abs($a->thickness - $b->thickness) <= max(30.0, 2.2 * $cell, 0.15 * $a->thickness)
+                    ) {
                         $pairs[] = [$gap, $i, $k];
                     }
                 }
@@ -123,7 +153,16 @@ final class WallLines
                 [$a, $b] = [$walls[$i], $walls[$k]];
                 // The nearest only: what stands between has its own say.
                 foreach ($walls as $m => $other) {
-                    if ($m !== $i && $m !== $k && $other->plumb === $a->plumb && abs($other->at - $a->at) <= 40.0 && abs($other->thickness - $a->thickness) <= 0.4 * $a->thickness && $other->from < $b->from && $other->to > $a->to && $other->length() < $gap) {
+                    if (
+                        $m !== $i
+                        && $m !== $k
+                        && $other->plumb === $a->plumb
+                        && abs($other->at - $a->at) <= 40.0
+                        && abs($other->thickness - $a->thickness) <= 0.4 * $a->thickness
+                        && $other->from < $b->from
+                        && $other->to > $a->to
+                        && $other->length() < $gap
+                    ) {
                         continue 2;
                     }
                 }
@@ -131,7 +170,18 @@ final class WallLines
                     continue;
                 }
                 [$seen, $more] = [$a->seen(), $b->seen()];
-                $both = new Strip(min($a->from, $b->from), max($a->to, $b->to), ($a->at * $seen + $b->at * $more) / ($seen + $more), ($a->thickness * $seen + $b->thickness * $more) / ($seen + $more), $a->filling, $a->plumb, self::joined([...$a->parts, ...$b->parts]), ($a->tone * $seen + $b->tone * $more) / ($seen + $more), null === $a->pen || null === $b->pen ? $a->pen ?? $b->pen : min($a->pen, $b->pen), ($a->wear + $b->wear) / 2.0);
+                $both = new Strip(
+                    min($a->from, $b->from),
+                    max($a->to, $b->to),
+                    ($a->at * $seen + $b->at * $more) / ($seen + $more),
+                    ($a->thickness * $seen + $b->thickness * $more) / ($seen + $more),
+                    $a->filling,
+                    $a->plumb,
+                    self::joined([...$a->parts, ...$b->parts]),
+                    ($a->tone * $seen + $b->tone * $more) / ($seen + $more),
+                    null === $a->pen || null === $b->pen ? $a->pen ?? $b->pen : min($a->pen, $b->pen),
+                    ($a->wear + $b->wear) / 2.0,
+                );
                 unset($walls[$i], $walls[$k]);
                 $walls = [...$walls, $both];
                 $grew = true;
@@ -150,7 +200,13 @@ final class WallLines
         }
         $isMet = static function (float $at) use ($a, $walls): bool {
             foreach ($walls as $w) {
-                if ($w->plumb !== $a->plumb && $w->length() > 900.0 && abs($at - $w->at) <= $w->thickness / 2.0 + 150.0 && $a->at > $w->from - 60.0 && $a->at < $w->to + 60.0) {
+                if (
+                    $w->plumb !== $a->plumb
+                    && $w->length() > 900.0
+                    && abs($at - $w->at) <= $w->thickness / 2.0 + 150.0
+                    && $a->at > $w->from - 60.0
+                    && $a->at < $w->to + 60.0
+                ) {
                     return true;
                 }
             }
@@ -182,7 +238,12 @@ final class WallLines
                 $end = $isEnd ? $wall->to : $wall->from;
                 $nearest = null;
                 foreach ($walls as $other) {
-                    if ($other->plumb === $wall->plumb || $other->length() < 900.0 || $wall->at < $other->from - 60.0 || $wall->at > $other->to + 60.0) {
+                    if (
+                        $other->plumb === $wall->plumb
+                        || $other->length() < 900.0
+                        || $wall->at < $other->from - 60.0
+                        || $wall->at > $other->to + 60.0
+                    ) {
                         continue;
                     }
                     $gap = ($isEnd ? $other->at - $end : $end - $other->at) - $other->thickness / 2.0;
@@ -195,7 +256,10 @@ final class WallLines
                     continue;
                 }
                 $jamb = $isEnd ? $end + $nearest[0] : $end - $nearest[0];
-                if ($signs->hasLeaf($wall, min($end, $jamb), max($end, $jamb)) || $signs->isLined($wall, min($end, $jamb), max($end, $jamb))) {
+                if (
+                    $signs->hasLeaf($wall, min($end, $jamb), max($end, $jamb))
+                    || $signs->isLined($wall, min($end, $jamb), max($end, $jamb))
+                ) {
                     $isEnd ? $wall->to = $nearest[1]->at : $wall->from = $nearest[1]->at;
                 }
             }
@@ -222,7 +286,13 @@ final class WallLines
             return true;
         }
         foreach ($strips as $s) {
-            if ($s->plumb !== $a->plumb && $s->at - $s->thickness / 2.0 - self::BADLY_SEEN < $from && $s->at + $s->thickness / 2.0 + self::BADLY_SEEN > $to && $s->to > $a->at - $a->thickness / 2.0 - self::SHORT && $s->from < $a->at + $a->thickness / 2.0 + self::SHORT) {
+            if (
+                $s->plumb !== $a->plumb
+                && $s->at - $s->thickness / 2.0 - self::BADLY_SEEN < $from
+                && $s->at + $s->thickness / 2.0 + self::BADLY_SEEN > $to
+                && $s->to > $a->at - $a->thickness / 2.0 - self::SHORT
+                && $s->from < $a->at + $a->thickness / 2.0 + self::SHORT
+            ) {
                 return true;
             }
         }
@@ -271,12 +341,23 @@ final class WallLines
         foreach (array_keys($worth) as $k) {
             $wall = $walls[$k];
             foreach ($kept as $other) {
-                if ($other->plumb === $wall->plumb && min($other->to, $wall->to) - max($other->from, $wall->from) > 0.15 * min($other->length(), $wall->length())
-                    && abs($other->at - $wall->at) < 0.5 * ($other->thickness + $wall->thickness) - 0.3 * min($other->thickness, $wall->thickness)) {
+                if ($other->plumb === $wall->plumb && min($other->to, $wall->to) - max($other->from, $wall->from) > 0.15 * min(
+                    $other->length(),
+                    $wall->length(),
+                )
+                    && abs($other->at - $wall->at) < 0.5 * ($other->thickness + $wall->thickness) - 0.3 * min(
+                        $other->thickness,
+                        $wall->thickness,
+                    )) {
                     continue 2;
                 }
                 // One line serves one wall.
-                if ($other->plumb === $wall->plumb && Filling::Solid !== $wall->filling && min($other->to, $wall->to) - max($other->from, $wall->from) > 0.5 * $wall->length() && abs(abs($other->at - $wall->at) - 0.5 * ($other->thickness + $wall->thickness)) < 25.0) {
+                if (
+                    $other->plumb === $wall->plumb
+                    && Filling::Solid !== $wall->filling
+                    && min($other->to, $wall->to) - max($other->from, $wall->from) > 0.5 * $wall->length()
+                    && abs(abs($other->at - $wall->at) - 0.5 * ($other->thickness + $wall->thickness)) < 25.0
+                ) {
                     continue 2;
                 }
             }

@@ -33,7 +33,15 @@ final class WallNetwork
      */
     public static function of(array $lines): array
     {
-        $lines = array_values(array_filter($lines, static fn (WallLine $w): bool => $w->length() >= max($w->isOdd ? self::ODD : self::LEAST_LENGTH, self::SLENDER * $w->thickness)));
+        $lines = array_values(
+            array_filter(
+                $lines,
+                static fn (WallLine $w): bool => $w->length() >= max(
+                    $w->isOdd ? self::ODD : self::LEAST_LENGTH,
+                    self::SLENDER * $w->thickness,
+                ),
+            ),
+        );
         $lines = self::ofOneTone($lines);
         usort($lines, static fn (WallLine $a, WallLine $b): int => [$a->isOdd, $b->seen()] <=> [$b->isOdd, $a->seen()]);
         $kept = [];
@@ -62,7 +70,12 @@ final class WallNetwork
             if (Filling::Toned !== $w->filling) {
                 return true;
             }
-            $like = array_values(array_filter($lines, static fn (WallLine $o): bool => abs($o->thickness - $w->thickness) <= self::SAME_THICKNESS * $w->thickness));
+            $like = array_values(
+                array_filter(
+                    $lines,
+                    static fn (WallLine $o): bool => abs($o->thickness - $w->thickness) <= self::SAME_THICKNESS * $w->thickness,
+                ),
+            );
             usort($like, static fn (WallLine $a, WallLine $b): int => $a->tone <=> $b->tone);
             $half = array_sum(array_map(static fn (WallLine $o): float => $o->seen(), $like)) / 2.0;
             foreach ($like as $o) {
@@ -85,7 +98,9 @@ final class WallNetwork
      */
     public static function without(array $lines): array
     {
-        $lines = array_values(array_filter($lines, static fn (WallLine $w): bool => null !== $w->probe || (!$w->isOdd && $w->seen() > 1500.0)));
+        $lines = array_values(
+            array_filter($lines, static fn (WallLine $w): bool => null !== $w->probe || (!$w->isOdd && $w->seen() > 1500.0)),
+        );
 
         return self::met($lines);
     }
@@ -150,7 +165,8 @@ final class WallNetwork
     {
         do {
             $count = \count($lines);
-            $lines = array_values(array_filter($lines, static fn (WallLine $w): bool => match (($w->isMet($w->from, $lines) ? 1 : 0) + ($w->isMet($w->to, $lines) ? 1 : 0)) {
+            $metEnds = static fn (WallLine $w): int => ($w->isMet($w->from, $lines) ? 1 : 0) + ($w->isMet($w->to, $lines) ? 1 : 0);
+            $lines = array_values(array_filter($lines, static fn (WallLine $w): bool => match ($metEnds($w)) {
                 0 => $w->seen() > self::ALONE && !$w->isOdd,
                 1 => $w->seen() > ($w->isOdd ? 2.0 : 1.0) * self::HALF_MET,
                 default => true,
@@ -184,7 +200,8 @@ final class WallNetwork
                     [$ux, $uy] = $line->direction();
                     [$vx, $vy] = $other->direction();
                     $sine = abs($ux * $vy - $uy * $vx);
-                    $reach = ($other->thickness / 2.0 + $line->thickness / 2.0 * sqrt(max(0.0, 1.0 - $sine * $sine))) / $sine + self::TO_JOIN;
+                    $cosine = sqrt(max(0.0, 1.0 - $sine * $sine));
+                    $reach = ($other->thickness + $line->thickness * $cosine) / 2.0 / $sine + self::TO_JOIN;
                     if ($off <= $reach && $off < $nearest && $other->distance($meeting) <= $line->thickness / 2.0 / $sine + self::TO_JOIN) {
                         [$best, $nearest] = [$meeting, $off];
                     }

@@ -31,7 +31,9 @@ use Plinth\Core\Plan\Network\PieceSource;
  */
 final class Bodies
 {
-    /** What laying two bodies over each other costs, and one ring among many: as so many pairs of lines that are held against each other. */
+    /**
+     * What laying two bodies over each other costs, and one ring among many: as so many pairs of lines that are held against each other.
+     */
     private const PAIR = 200;
     private const RING = 20;
     /** What two bodies share is no overlap below this, mm². */
@@ -54,8 +56,11 @@ final class Bodies
     /** @var array<int, bool> */
     private array $plain = [];
 
-    public function __construct(private readonly PieceSource $pieces, private readonly Faces $faces, private readonly Effort $effort = new Effort())
-    {
+    public function __construct(
+        private readonly PieceSource $pieces,
+        private readonly Faces $faces,
+        private readonly Effort $effort = new Effort(),
+    ) {
     }
 
     /** Whether an edge's faces meet those of its neighbours within its length, and its body no other. */
@@ -79,7 +84,12 @@ final class Bodies
         if ($network->edges[$edge]['half'] > 0.0) {
             ['box' => $box] = $this->hull($edge);
             foreach ($this->near($box) as $other) {
-                if ($other !== $edge && !$this->meet($edge, $other) && !$this->areOfOneArc($edge, $other) && null !== ($at = $this->shared($edge, $other))) {
+                if (
+                    $other !== $edge
+                    && !$this->meet($edge, $other)
+                    && !$this->areOfOneArc($edge, $other)
+                    && null !== ($at = $this->shared($edge, $other))
+                ) {
                     $found[$other] = $at;
                 }
             }
@@ -148,7 +158,12 @@ final class Bodies
         $without = [];
         foreach ($this->near($box) as $other) {
             $isOther = $other !== $edge && $network->edges[$other]['half'] > 0.0;
-            if (!$isOther || (!$this->meet($edge, $other) && !isset($this->overlaps($edge)[$other])) || $this->liesBeside($edge, $other) || $this->liesBeside($other, $edge)) {
+            if (
+                !$isOther
+                || (!$this->meet($edge, $other) && !isset($this->overlaps($edge)[$other]))
+                || $this->liesBeside($edge, $other)
+                || $this->liesBeside($other, $edge)
+            ) {
                 continue;
             }
             if ($this->isPlain($other)) {
@@ -192,7 +207,10 @@ final class Bodies
 
         $this->effort->spend(self::RING * \count($without));
 
-        return Overlay::difference([$face->centre, ...array_map(static fn (Face $island): array => $island->centre, $islands)], self::within($without, $box));
+        return Overlay::difference(
+            [$face->centre, ...array_map(static fn (Face $island): array => $island->centre, $islands)],
+            self::within($without, $box),
+        );
     }
 
     /**
@@ -205,7 +223,12 @@ final class Bodies
      */
     private static function within(array $rings, array $box): array
     {
-        return array_values(array_filter(array_map(static fn (array $ring): array => Clip::box($ring, $box), $rings), static fn (array $ring): bool => \count($ring) > 2));
+        return array_values(
+            array_filter(
+                array_map(static fn (array $ring): array => Clip::box($ring, $box), $rings),
+                static fn (array $ring): bool => \count($ring) > 2,
+            ),
+        );
     }
 
     /**
@@ -290,7 +313,12 @@ final class Bodies
             }
             [$a, $b] = [$network->nodes[$start], $network->nodes[$end]];
             [$nx, $ny] = [-$dy * $thickness, $dx * $thickness];
-            $strip = 0.0 === $network->halves[$half][6] ? [$a, $b, [$b[0] + $nx, $b[1] + $ny], [$a[0] + $nx, $a[1] + $ny]] : $this->curved($half);
+            $strip = 0.0 === $network->halves[$half][6] ? [
+                $a,
+                $b,
+                [$b[0] + $nx, $b[1] + $ny],
+                [$a[0] + $nx, $a[1] + $ny],
+            ] : $this->curved($half);
             $strip = $this->cutBack($strip, $a, $half, $network->after($half), -1.0);
             $strip = $this->cutBack($strip, $b, $half ^ 1, $network->before($half ^ 1), 1.0);
             if (\count($strip) > 2) {
@@ -318,7 +346,11 @@ final class Bodies
         if ($isCurvedInside || $this->faces->runsAwayAfter($out)) {
             return [];
         }
-        $fan = [[$x - $oy * $outHalf, $y + $ox * $outHalf], ...array_reverse($this->faces->corner($out)), [$x + $iy * $inHalf, $y - $ix * $inHalf]];
+        $fan = [
+            [$x - $oy * $outHalf, $y + $ox * $outHalf],
+            ...array_reverse($this->faces->corner($out)),
+            [$x + $iy * $inHalf, $y - $ix * $inHalf],
+        ];
         $rings = [];
         foreach (\array_slice($fan, 1) as $i => $to) {
             $ring = [[$x, $y], $fan[$i], $to];

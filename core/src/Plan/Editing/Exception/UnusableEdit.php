@@ -14,7 +14,13 @@ final class UnusableEdit extends \RuntimeException
 
     public static function notParallel(float $degrees): self
     {
-        return new self('not-parallel', \sprintf('These two faces are %.1f° out of parallel, so there is no one distance between them: choose faces that run the same way.', $degrees));
+        return new self(
+            'not-parallel',
+            \sprintf(
+                'These two faces are %.1f° out of parallel, so there is no one distance between them: choose faces that run the same way.',
+                $degrees,
+            ),
+        );
     }
 
     public static function curved(): self
@@ -49,11 +55,18 @@ final class UnusableEdit extends \RuntimeException
 
     public static function onlyStraightOn(): self
     {
-        return new self('not-straight-on', 'Only two walls that go straight on into each other become one: these meet at an angle, or others meet them there.');
+        return new self(
+            'not-straight-on',
+            'Only two walls that go straight on into each other become one: these meet at an angle, or others meet them there.',
+        );
     }
 
     public static function bothHeld(): self
     {
-        return new self('both-held', 'Moving one of these faces moves the other along with it, so their distance cannot change: choose which walls are joined first.');
+        return new self(
+            'both-held',
+            'Moving one of these faces moves the other along with it, so their distance cannot change: '
+            .'choose which walls are joined first.',
+        );
     }
 }

@@ -8,6 +8,11 @@ final class TooMuchToDerive extends \RuntimeException
 {
     public static function pairs(int $most): self
     {
-        return new self(\sprintf('Too many lines lie on or across each other here: more than %d pairs. Leave out what is drawn twice, or draw it in parts.', $most));
+        return new self(
+            \sprintf(
+                'Too many lines lie on or across each other here: more than %d pairs. Leave out what is drawn twice, or draw it in parts.',
+                $most,
+            ),
+        );
     }
 }

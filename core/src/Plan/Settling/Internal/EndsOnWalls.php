@@ -55,7 +55,10 @@ final class EndsOnWalls
     private static function beside(array $cells, float $x, float $y, float $dx, float $dy, float $reach): array
     {
         [$left, $right] = [self::cell(min($x, $x + $dx) - $reach), self::cell(max($x, $x + $dx) + $reach)];
-        $columns = $right - $left > \count($cells) ? array_filter(array_keys($cells), static fn (int $c): bool => $c >= $left && $c <= $right) : range($left, $right);
+        $columns = $right - $left > \count($cells) ? array_filter(
+            array_keys($cells),
+            static fn (int $c): bool => $c >= $left && $c <= $right,
+        ) : range($left, $right);
         $nodes = [];
         foreach ($columns as $column) {
             if (!isset($cells[$column])) {

@@ -151,7 +151,10 @@ final class Families
             [$before[], $after[], $weights[]] = [$k - $first, $last - $k, $weight];
         }
         // Whose windows weigh alike to the last figures stay in the order of their ways, whichever way the storey is turned.
-        uksort($weights, static fn (int $a, int $b): int => abs($weights[$a] - $weights[$b]) > 1e-6 ? $weights[$b] <=> $weights[$a] : $a <=> $b);
+        uksort(
+            $weights,
+            static fn (int $a, int $b): int => abs($weights[$a] - $weights[$b]) > 1e-6 ? $weights[$b] <=> $weights[$a] : $a <=> $b,
+        );
         [$taken, $crowds] = [[], []];
         foreach (array_keys($weights) as $k) {
             if (isset($taken[$k])) {

@@ -48,9 +48,20 @@ final readonly class Sought
         $apart = $place($figure->b) - $place($figure->a) + $shift;
         $way = $apart < 0.0 ? -1.0 : 1.0;
         // The node that stands in the walls' own frame makes the simpler condition.
-        $node = static fn (string $wall): int => $ties->frames[$traced->straight[$wall][0]] === $f ? $traced->straight[$wall][0] : $traced->straight[$wall][1];
+        $node = static fn (string $wall): int => $ties->frames[$traced->straight[$wall][0]] === $f
+            ? $traced->straight[$wall][0]
+            : $traced->straight[$wall][1];
 
-        return new self($figure, $f, $axis, $node($figure->a), $node($figure->b), $way * $figure->mm - $shift, $way, abs($way * $figure->mm - $apart));
+        return new self(
+            $figure,
+            $f,
+            $axis,
+            $node($figure->a),
+            $node($figure->b),
+            $way * $figure->mm - $shift,
+            $way,
+            abs($way * $figure->mm - $apart),
+        );
     }
 
     /** How far a line of a wall lies beyond its centre line along a direction, mm. */

@@ -107,7 +107,16 @@ final readonly class StoreyAdjustment
         [$taken, $rings, $contradictions] = [[], [], []];
         foreach ($this->figures as $sought) {
             $number = $conditions->count();
-            $dependence = self::between($conditions, $unknowns, $places, $sought->p, $sought->q, $sought->family, $sought->axis, $sought->between);
+            $dependence = self::between(
+                $conditions,
+                $unknowns,
+                $places,
+                $sought->p,
+                $sought->q,
+                $sought->family,
+                $sought->axis,
+                $sought->between,
+            );
             if (null === $dependence) {
                 $taken[$number] = $sought;
                 continue;
@@ -143,8 +152,16 @@ final readonly class StoreyAdjustment
      *
      * @param list<array{float, float}> $places
      */
-    private static function between(Conditions $conditions, Unknowns $unknowns, array $places, int $p, int $q, int $family, int $axis, float $mm): ?Dependence
-    {
+    private static function between(
+        Conditions $conditions,
+        Unknowns $unknowns,
+        array $places,
+        int $p,
+        int $q,
+        int $family,
+        int $axis,
+        float $mm,
+    ): ?Dependence {
         $row = [];
         $unknowns->along($row, $places, $p, $family, $axis, -1.0);
         $unknowns->along($row, $places, $q, $family, $axis, 1.0);

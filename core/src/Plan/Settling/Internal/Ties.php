@@ -62,7 +62,9 @@ final class Ties
     {
         $lengths = [];
         foreach ($this->families as $f => $family) {
-            $lengths[$f] = 0 === $f && 0.0 === $family->angle ? \INF : array_sum(array_map(fn (int|string $id): float => $this->traced->length((string) $id), array_keys($family->normals)));
+            $lengths[$f] = 0 === $f && 0.0 === $family->angle ? \INF : array_sum(
+                array_map(fn (int|string $id): float => $this->traced->length((string) $id), array_keys($family->normals)),
+            );
         }
         $frames = array_fill(0, \count($this->traced->names), -1);
         foreach ($this->familyOf as $id => $f) {

@@ -44,7 +44,10 @@ final readonly class Traced
         $names = array_map(strval(...), array_keys($nodes));
         $points = array_values($nodes);
         $count = max(1, \count($points));
-        $middle = new Point(array_sum(array_map(static fn (Point $p): float => $p->x, $points)) / $count, array_sum(array_map(static fn (Point $p): float => $p->y, $points)) / $count);
+        $middle = new Point(
+            array_sum(array_map(static fn (Point $p): float => $p->x, $points)) / $count,
+            array_sum(array_map(static fn (Point $p): float => $p->y, $points)) / $count,
+        );
         $numbers = array_flip($names);
         $places = array_map(static fn (Point $p): array => [$p->x - $middle->x, $p->y - $middle->y], $points);
         [$straight, $thicknesses] = [[], []];
@@ -79,7 +82,15 @@ final readonly class Traced
     /** @param array<array-key, true> $walls */
     public function without(array $walls): self
     {
-        return new self($this->middle, $this->names, $this->numbers, $this->places, $this->sigmas, array_diff_key($this->straight, $walls), $this->thicknesses);
+        return new self(
+            $this->middle,
+            $this->names,
+            $this->numbers,
+            $this->places,
+            $this->sigmas,
+            array_diff_key($this->straight, $walls),
+            $this->thicknesses,
+        );
     }
 
     /** @return array<array-key, true> walls that run another way there by more than so many radians */

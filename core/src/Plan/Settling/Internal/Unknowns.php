@@ -33,7 +33,10 @@ final class Unknowns
     /** @param list<Family> $families */
     public function __construct(Traced $traced, public readonly array $families, private readonly Ties $ties)
     {
-        $frames = [-1 => [[1.0, 0.0], [0.0, 1.0]]] + array_map(static fn (Family $family): array => [$family->axis(0), $family->axis(1)], $families);
+        $frames = [-1 => [[1.0, 0.0], [0.0, 1.0]]] + array_map(
+            static fn (Family $family): array => [$family->axis(0), $family->axis(1)],
+            $families,
+        );
         [$axes, $roots, $weights, $means, $shifts] = [[], [], [], [], []];
         $coordinates = [];
         foreach ($traced->places as $node => [$x, $y]) {
@@ -202,7 +205,10 @@ final class Unknowns
         [[$ux, $uy], [$vx, $vy]] = $this->axes[$node];
         [$x, $y] = $place;
         [$a, $b] = $this->roots[$node];
-        $by = [[$ux, $vx, $ux * $this->shifts[$a] + $vx * $this->shifts[$b] - $y], [$uy, $vy, $uy * $this->shifts[$a] + $vy * $this->shifts[$b] + $x]];
+        $by = [
+            [$ux, $vx, $ux * $this->shifts[$a] + $vx * $this->shifts[$b] - $y],
+            [$uy, $vy, $uy * $this->shifts[$a] + $vy * $this->shifts[$b] + $x],
+        ];
         $variances = [0.0, 0.0];
         foreach ($covariance as $i => $line) {
             foreach ($line as $j => $value) {
