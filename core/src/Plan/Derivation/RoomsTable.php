@@ -129,7 +129,7 @@ final class RoomsTable
     /**
      * How much a row asks to be looked at: rooms without a counterpart first, then by their difference in parts of the whole.
      *
-     * @param array{listed: ListedRoom|null, traced: TracedRoom|null, areaOffM2: float|null, ...} $row
+     * @param array{listed: ?ListedRoom, traced: ?TracedRoom, areaOffM2: ?float, widthOffMm: ?float, depthOffMm: ?float} $row
      */
     private static function weight(array $row): float
     {
