@@ -26,6 +26,14 @@ final class BodiesTest extends TestCase
         self::assertSame([], AgainstGeos::disagreements($first, $count));
     }
 
+    /** Ends drawn on to one place, and a group whose outside falls in two, were met once in some thousands of plans each. */
+    public function testPlansThatWereOnceTooMuchAreDerived(): void
+    {
+        foreach ([2852, 4038, 9253, 10_644] as $seed) {
+            self::assertSame([], AgainstGeos::disagreements($seed, 1));
+        }
+    }
+
     public function testNoCornerIsFurtherOffThanItsWallsThicknessAllows(): void
     {
         for ($seed = 1; $seed <= 300; ++$seed) {

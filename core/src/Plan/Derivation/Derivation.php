@@ -662,6 +662,10 @@ final class Derivation
         $outlines = [];
         $tangled = [];
         foreach ($outer as $i => $face) {
+            if ($group[$i] !== $i) {
+                // Where walls lie on each other a group may have its outside in two parts: it is told once.
+                continue;
+            }
             $isPlain = [] === array_filter(array_keys($edges[$i]), fn (int $e): bool => !$this->bodies->isPlain($e));
             if (!$isPlain) {
                 $tangled = [...$tangled, ...array_keys($edges[$i])];

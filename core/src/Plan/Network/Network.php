@@ -81,6 +81,9 @@ final class Network
         $a = $this->tip($piece, 0);
         $b = $this->tip($piece, 1);
         $length = hypot($b[0] - $a[0], $b[1] - $a[1]);
+        if ($from === $to || $length <= 0.0) {
+            return $this->along[$piece->key] = [];
+        }
         $cuts = [];
         foreach ($this->near($piece) as $other) {
             $start = $this->end($other, 0);
@@ -458,7 +461,9 @@ final class Network
         $node = null;
         foreach ($this->pieces->near($x - Wall::JOIN_MM, $y - Wall::JOIN_MM, $x + Wall::JOIN_MM, $y + Wall::JOIN_MM) as $piece) {
             foreach ([$piece->a, $piece->b] as $side => [$ex, $ey]) {
-                if (abs($ex - $x) <= Wall::JOIN_MM && abs($ey - $y) <= Wall::JOIN_MM && null === $this->landing($piece, $side)) {
+                // An end may have been led to another's place, as far again.
+                $isNear = abs($ex - $x) <= 2.0 * Wall::JOIN_MM && abs($ey - $y) <= 2.0 * Wall::JOIN_MM;
+                if ($isNear && null === $this->landing($piece, $side)) {
                     $base = $this->base($piece, $side);
                     $off = hypot($this->nodes[$base][0] - $x, $this->nodes[$base][1] - $y);
                     if ($off < $nearest) {
