@@ -10,9 +10,11 @@ namespace Plinth\Core\Ink\Page;
  */
 final readonly class EdgePoints
 {
+    /** grey levels × 32: an edge weaker than this is grain; by trial on scans and faxes (bench ink) */
     private const WEAKEST = 24;
     /** Gradients come in grey levels × 32, as the operator's weights add up. */
     private const WEIGHTS = 32;
+    /** bins of the histogram of directions, per degree: finer than a coarse direction needs */
     private const BINS_PER_DEGREE = 4;
 
     /**

@@ -12,6 +12,7 @@ namespace Plinth\Core\Ink\Page;
  */
 final readonly class Paper
 {
+    /** px, side of a cell whose paper is told by itself: wider than a pen, narrower than a shadow */
     private const CELL = 24;
     /** Of a cell's pixels, the part that is darker than its paper: most of a drawing is blank. */
     private const PAPER_QUANTILE = 0.75;

@@ -9,7 +9,9 @@ final class Strokes
 {
     /** Lines are drawn no thicker than this in the building, mm (0.7 mm at 1:100, common practice), or in cells. */
     private const PEN_MM = 75.0;
+    /** cells that a pen is taken for at least: blur leaves no less */
     private const PEN_CELLS = 4.5;
+    /** mm in the building; what is shorter is a letter's or a tick's */
     public const LEAST_MM = 110.0;
 
     /**

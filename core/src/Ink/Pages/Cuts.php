@@ -19,17 +19,25 @@ use Plinth\Core\Ink\Pages\Internal\Blobs;
  */
 final class Cuts
 {
+    /** part of the page's longer side that parts one drawing from the next; by trial on drawn sheets (CutsTest) */
     private const FAR = 0.045;
+    /** part of the page's longer side that a drawing has at least, both ways; by trial (CutsTest) */
     private const BODY = 0.1;
+    /** part of the page's longer side: what faces a drawing within this belongs to it; by trial (CutsTest) */
     private const FACING_DISTANCE = 0.025;
+    /** part of the shorter side along which two boxes face each other at least; by trial (CutsTest) */
     private const FACING_SHARE = 0.2;
+    /** part of the page's longer side: boxes this near touch, as a frame and what it frames; by trial (CutsTest) */
     private const TOUCHING = 0.008;
     /** of the side along which it lies */
     private const SHALLOW = 0.45;
+    /** part of the page's longer side by which a cut is drawn wider than its ink */
     private const MARGIN = 0.004;
     /** Dust: this small and this far from anything, it belongs to nothing. Letters have neighbours. */
     private const SPECK = 0.008;
+    /** part of the page's longer side; by trial (CutsTest) */
     private const ALONE = 0.012;
+    /** px of ink in the reduced page: less is grain */
     private const SPECK_PX = 3;
     /** More pieces than this is a photograph's texture: only the larger ones are looked at. */
     private const MOST_BLOBS = 2500;

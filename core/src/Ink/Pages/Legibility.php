@@ -11,10 +11,13 @@ namespace Plinth\Core\Ink\Pages;
  */
 final readonly class Legibility
 {
+    /** mm, a partition as it is usually built: common practice, no source */
     public const PARTITION_MM = 100.0;
     /** Two standard deviations of a carefully picked face, px: half a pixel of ink edge, and the hand. */
     private const PICK_PX = 0.6;
+    /** px that a partition is wide where its two faces are told apart with room to spare: two pens and paper between */
     private const CLEAR_PX = 6.0;
+    /** px below which its two faces run into one line */
     private const COARSE_PX = 2.5;
 
     private function __construct(public float $partitionPx, public float $plusMinusMm, public string $words)

@@ -20,6 +20,7 @@ use Plinth\Core\Ink\Pages\Internal\Patches;
  */
 final class Registration
 {
+    /** places that agree: an affine map has six unknowns, three points' worth; more than twice that */
     private const LEAST_POINTS = 8;
     /** Places that lie further off than this many times the median are of something else. */
     private const OUTLIER = 3.5;

@@ -19,7 +19,9 @@ final readonly class Skew
 {
     /** px along the longer side that are enough; larger pages are reduced to less than twice that */
     public const SIDE = 1500;
+    /** degrees to either side of the coarse direction whose lines are measured: more than a coarse bin is wide */
     private const WINDOW_DEGREES = 3.3;
+    /** px of edge in a direction: less tells nothing */
     private const LEAST_LINE_PX = 60;
     /** points that the first search looks at, of either direction */
     private const ENOUGH = 6000;
@@ -29,9 +31,11 @@ final readonly class Skew
     private const PARTS = 4;
     /** converging by less than this over the drawing says nothing */
     private const LEANS_DEGREES = 0.12;
+    /** degrees to either side in which lines of a slanted photograph lean */
     private const LEANING_WINDOW_DEGREES = 6.0;
     /** radians that no scan tells better than; and what is said where a single line tells: half a pixel over a thousand */
     private const LEAST_SIGMA = 0.000005;
+    /** radians, where one line alone tells: half a pixel over a thousand */
     private const UNKNOWN_SIGMA = 0.0005;
 
     /**

@@ -19,9 +19,11 @@ final readonly class Gap
 {
     /** Openings are no narrower and no wider than this, mm: common practice, no source. */
     private const WIDTH_MM = [350.0, 4500.0];
+    /** px from one look across the wall to the next: twice for each pixel */
     private const STEP_PX = 0.5;
     /** part of the thickness that tells wall from gap; for lines that run through a gap those along its faces count too */
     private const BAND = 0.9;
+    /** part of the thickness, with the blur of both faces */
     private const WHOLE = 1.04;
     /** part of a gap's length, in the middle, where a click means the gap and not its edge */
     private const MIDDLE = 0.7;

@@ -15,7 +15,9 @@ final readonly class JointCount
 {
     /** px to either side that are averaged: a joint runs on, a stain does not */
     private const ACROSS = 14;
+    /** px from one look along the courses to the next */
     private const STEP = 0.5;
+    /** px from joint to joint: closer ones run into each other */
     private const LEAST_PITCH = 3.0;
     /** pitches that are looked at beyond either end */
     private const BEYOND = 0.8;

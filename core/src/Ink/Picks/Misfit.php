@@ -16,7 +16,9 @@ final readonly class Misfit
     private const REACH_MM = 160.0;
     /** looks at a face: a wall that bends is another question */
     private const SAMPLES = 8;
+    /** px to either side of a traced face in which its ink is looked for, at most: what a pick sees */
     private const MOST_PX = 32.0;
+    /** px, at least: the width of a pen and its blur */
     private const LEAST_PX = 4.0;
 
     /**

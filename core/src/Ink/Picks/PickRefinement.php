@@ -24,16 +24,21 @@ final readonly class PickRefinement
 {
     /** What a pick sees round what it may move to, px: edges need some length to be told. */
     private const MARGIN = 22;
+    /** px, half side of what is looked at, at least */
     private const LEAST_HALF = 32;
     /** px of the page that a pick must see across */
     private const LEAST_WINDOW = 12;
+    /** px that a pick moves at most: beyond, it is not what was meant */
     private const MOST_REACH = 36.0;
     /** Pens are taken for no wider than this in the building, mm (0.7 mm at 1:100, common practice), within limits in pixels. */
     private const PEN_MM = 70.0;
+    /** px: pens are taken for no narrower and no wider than this on the page */
     private const PEN_PX = [3.0, 9.0];
+    /** px, where no scale is known */
     private const UNKNOWN_PEN_PX = 5.0;
     /** Columns are no narrower and no wider than this, mm: common practice, no source. */
     private const COLUMN_MM = [120.0, 1500.0];
+    /** px across that a column has at most on the page: what one look takes in */
     private const COLUMN_PX = 110.0;
     /**
      * What bleeding ink, blur and the raster leave of a face's place, px: the median error on simulated scans is smaller, their spread is
@@ -42,6 +47,7 @@ final readonly class PickRefinement
     private const FLOOR_PX = 0.25;
     /** grey levels: pencil stands out by some thirty, grain by less than this */
     private const FAINTEST = 9.0;
+    /** px round a corner that ink and raster round off */
     private const ROUNDED_PX = 4.5;
     /** px that a wall is followed through */
     private const MOST_WALL_PX = 160.0;

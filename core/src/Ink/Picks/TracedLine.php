@@ -13,7 +13,9 @@ use Plinth\Core\Ink\Page\PageInk;
  */
 final readonly class TracedLine
 {
+    /** looks along a line at most: more tell no more */
     public const MOST_SAMPLES = 24;
+    /** looks that agree at least: a line and its scatter */
     private const LEAST_SAMPLES = 5;
     /** one look at the ink for so many pixels of the line */
     private const EVERY_PX = 18.0;

@@ -14,16 +14,19 @@ use Plinth\Core\Ink\Page\Strokes;
  */
 final class FigureReader
 {
+    /** of 255: ink of a scan line, as for walls */
     private const LEVEL = 90;
     /** Words of one text stand no further apart than this, part of their height. */
     private const WORD_GAP = 0.95;
     /** A dimension line runs so far below its text's middle, or above, part of the text height. */
     private const BELOW = 2.2;
+    /** part of the text height */
     private const ABOVE = 1.2;
     /** so far a line may miss the dimension line that it marks, where a tick hides both, part of the text height */
     private const MISSES = 0.6;
     /** Lines across are at least so long, part of the text height. */
     private const ACROSS = 0.7;
+    /** part of the text height within which a tick stands at the end of a dimension line */
     private const MARKED = 1.3;
     /** A tick hides so much of the end of a dimension line, part of the usual text height: common practice, no source. */
     private const TICK = 0.25;
@@ -33,7 +36,9 @@ final class FigureReader
     private const CENTRED = 0.3;
     /** A reading further off than this from what is drawn is a slip of recognition unless it was read with certainty. */
     private const FAR_OFF = 0.08;
+    /** confidence, 0 to 1, of a certain reading */
     private const CERTAIN = 0.8;
+    /** confidence, 0 to 1, below which nothing is said; by trial (bench ink) */
     private const LEAST_CONFIDENCE = 0.25;
 
     /**

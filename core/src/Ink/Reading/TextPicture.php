@@ -20,10 +20,13 @@ final readonly class TextPicture
 {
     /** px that a text of 2.5 mm on paper shall be high; below it recognition fails, above it is wasted */
     private const TEXT_PX = 34.0;
+    /** mm on paper: the usual height of figures, ISO 3098 (from memory) */
     private const PAPER_TEXT_MM = 2.5;
     /** The raster is no finer than a third of the page's own pixels, and no larger than this many cells. */
     private const FINEST = 3.0;
+    /** cells of the raster: what a recogniser takes in memory */
     private const MOST_CELLS = 2.2e7;
+    /** of 255: what the recogniser is shown as ink */
     private const LEVEL = 96;
     /** Pieces of ink are letters when they are so high or wide, part of the text height. */
     private const LETTER = [0.1, 2.3];

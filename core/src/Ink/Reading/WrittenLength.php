@@ -26,6 +26,7 @@ final class WrittenLength
         'B' => '8',
         '°' => '0',
     ];
+    /** marks that recognisers write for feet and inches */
     private const QUOTES = [
         '’' => "'",
         '‘' => "'",

@@ -18,9 +18,11 @@ final readonly class WallProbe
 {
     /** Lines are drawn no wider than this: mm in the building (0.7 mm at 1:100, common practice), within limits in pixels. */
     private const PEN_MM = 75.0;
+    /** px: pens are no narrower and no wider than this on the page */
     private const PEN_PX = [4.0, 11.0];
     /** one profile for so many pixels of the wall, within limits */
     private const EVERY_PX = 12.0;
+    /** looks across a wall, at least and at most */
     private const PROFILES = [6, 28];
     /** What meets the wall at its ends is left out, mm beyond half the thickness. */
     private const ENDS_MM = 60.0;

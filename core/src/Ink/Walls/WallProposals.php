@@ -41,7 +41,9 @@ final readonly class WallProposals
      * Other directions than the strongest have at least this part of its strength, and differ by so many degrees; so many are looked at.
      */
     private const DIRECTION_PART = 0.01;
+    /** degrees between two directions that are looked into: nearer ones find the same walls */
     private const DIRECTIONS_APART = 8.0;
+    /** directions that are looked into: each costs as much as the first */
     private const MOST_DIRECTIONS = 4;
     /** degrees by which the histogram of edges may be off */
     private const NEARLY_LEVEL = 3.0;
@@ -49,6 +51,7 @@ final readonly class WallProposals
     private const LEVEL_ENOUGH = 0.003;
     /** what the steps take of the whole */
     private const READ = 0.15;
+    /** part of the work done when walls are laid */
     private const LAID = 0.75;
     /** The first manner of drawing walls that explains this part of what the best one does is taken. */
     private const GOOD_ENOUGH = 0.87;

@@ -17,21 +17,29 @@ final readonly class WallUnder
 {
     /** Walls are no thinner and no thicker than this, mm: common practice, no source. */
     private const THICKNESS_MM = [55.0, 650.0];
+    /** mm in the building that a pen is wide at most (0.7 mm at 1:100, common practice) */
     private const PEN_MM = 75.0;
+    /** px that a pen is wide at least */
     private const LEAST_PEN_PX = 4.0;
     /** How far round the click its direction is looked for, mm and px. */
     private const LOOK_MM = 450.0;
+    /** px, at least and at most */
     private const LOOK_PX = [24, 110];
+    /** directions that are tried, the strongest first */
     private const DIRECTIONS = 3;
     /** length that tells what the wall looks like, mm */
     private const PIECE_MM = 420.0;
     /** it is followed by so much at a time, and over openings of at most this, mm */
     private const STEP_MM = 60.0;
+    /** mm that a wall is followed over: the widest usual door, common practice, no source */
     private const WIDEST_OPENING = 2600.0;
+    /** mm from the click that a wall is followed */
     private const FARTHEST = 40_000.0;
     /** a place looks like the wall when each face stands out by this part of what it does at the click */
     private const ALIKE = 0.45;
+    /** mm that the ink must show of a wall */
     private const LEAST_LENGTH = 250.0;
+    /** part of what was followed that shows both faces */
     private const LEAST_SHOWN = 0.4;
 
     /**

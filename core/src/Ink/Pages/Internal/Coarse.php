@@ -17,8 +17,11 @@ use Plinth\Core\Ink\Page\Paper;
  */
 final class Coarse
 {
+    /** px, longer side of the reduced pages: a correlation at every shift stays cheap */
     private const SIDE = 200;
+    /** correlation, 0 to 1: below it two pages are not of one drawing; by trial (RegistrationTest) */
     private const LEAST_LIKENESS = 0.3;
+    /** degrees to either side that the newer page may be turned beyond a quarter; what a flat-bed scan leaves and more */
     private const SKEW_DEGREES = 6;
 
     public static function between(GreyRaster $old, Paper $oldPaper, GreyRaster $new, Paper $newPaper): ?PixelAffine

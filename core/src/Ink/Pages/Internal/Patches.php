@@ -16,8 +16,11 @@ use Plinth\Core\Ink\Page\PageInk;
  */
 final class Patches
 {
+    /** places looked for across the page: each part of it has its say */
     private const COLUMNS = 14;
+    /** places looked for down the page */
     private const ROWS = 10;
+    /** correlation, 0 to 1: a place that looks less like the old one is not it; by trial (RegistrationTest) */
     private const LEAST_LIKENESS = 0.7;
 
     /**

@@ -15,6 +15,7 @@ final readonly class ColumnShape
 {
     /** half side of what lines and lettering do not survive, px */
     private const OPENING = 2;
+    /** length to width that a column has at most: beyond, it is a piece of wall; common practice, no source */
     private const MOST_ASPECT = 3.0;
     /** A disc fills π/4 of its box, a square turned by 45° half of it. */
     private const LEAST_FILL = 0.45;

@@ -13,10 +13,15 @@ namespace Plinth\Core\Ink\Picks\Internal;
  */
 final class EdgeLines
 {
+    /** degrees of a bin: points of one edge scatter no wider than a few of these */
     private const DEGREES = 3;
+    /** lines in a window: more are hatching */
     private const MOST = 14;
+    /** points of an edge that make a line: one for each pixel of it */
     public const LEAST_POINTS = 8;
+    /** px off its line within which a point is of it: blur and raster leave half a pixel */
     private const NEAR = 0.9;
+    /** degrees by which the way a point grows lighter may differ from its line's */
     private const ALIKE_DEGREES = 14.0;
 
     /**

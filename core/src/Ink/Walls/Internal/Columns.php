@@ -16,6 +16,7 @@ final class Columns
 {
     /** Columns are no narrower and no wider than this, mm: common practice, no source. */
     private const SIDE_MM = [150.0, 1000.0];
+    /** length to width that a column has at most: common practice, no source */
     private const MOST_RATIO = 3.0;
 
     /**

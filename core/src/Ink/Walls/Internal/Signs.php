@@ -11,9 +11,13 @@ namespace Plinth\Core\Ink\Walls\Internal;
  */
 final readonly class Signs
 {
+    /** part of the looks across a gap that show a line: a window; by trial (bench ink) */
     private const LINED = 0.55;
+    /** part of sixteen looks along a quarter circle that show a swing; by trial (bench ink) */
     private const SWUNG = 0.62;
+    /** part of fourteen looks along a leaf that show it; by trial (bench ink) */
     private const LEAF = 0.75;
+    /** mm from a jamb within which the leaf is hung: common practice, no source */
     private const NEAR_JAMB_MM = 90.0;
 
     /**

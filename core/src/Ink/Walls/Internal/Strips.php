@@ -19,13 +19,19 @@ final class Strips
     public const THICKNESS_MM = [55.0, 650.0];
     /** Lines are drawn no thicker than this in the building, mm (0.7 mm at 1:100, common practice), or in cells. */
     private const PEN_MM = 75.0;
+    /** cells that a pen is taken for at least: blur leaves no less */
     private const PEN_CELLS = 4.5;
+    /** mm: a shorter edge is a letter's or a tick's */
     private const LEAST_EDGE_MM = 110.0;
+    /** mm: a shorter strip is no piece of wall */
     private const LEAST_MM = 160.0;
+    /** mm: so long an edge is a face, though it is weak */
     private const LONG_MM = 600.0;
     /** what of full ink the inside of a solid wall has, and what an empty one has at most */
     private const SOLID = 0.72;
+    /** part of full ink: a tone, as of hatching */
     private const TONED = 0.25;
+    /** part of full ink that an empty wall has at most: grain and what shines through */
     private const EMPTY = 0.16;
     /** Hatching is looked at over this much of a wall, mm. */
     private const SMOOTH_MM = 250.0;

@@ -13,17 +13,22 @@ use Plinth\Core\Geometry\Point;
  */
 final class WallNetwork
 {
+    /** mm, as for what is found in one direction */
     private const LEAST_LENGTH = 320.0;
     /** A wall is so much longer than thick. */
     private const SLENDER = 1.6;
     /** A wall that nothing meets is shown for at least so long, mm; one with one end met, and one in an odd direction. */
     private const ALONE = 2500.0;
+    /** mm; by trial (bench ink) */
     private const HALF_MET = 700.0;
+    /** mm; by trial (bench ink) */
     private const ODD = 600.0;
     /** beyond the faces, an end may lie so far from where it meets another, mm */
     /** Walls of nearly one thickness have at least this part of their usual tone. */
     private const SAME_TONE = 0.72;
+    /** part of the thickness by which two walls of one build-up are drawn differently */
     private const SAME_THICKNESS = 0.25;
+    /** mm beyond both faces that an end is drawn on to join; by trial (bench ink) */
     private const TO_JOIN = 130.0;
 
     /**
