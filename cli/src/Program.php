@@ -14,11 +14,7 @@ use Plinth\Cli\Command\SkewCommand;
 use Plinth\Cli\Command\TraverseCommand;
 use Plinth\Cli\Command\WallsCommand;
 use Plinth\Cli\Picture\Pictures;
-use Plinth\Core\Exchange\Exception\UnreadableDocument;
-use Plinth\Core\Fitting\Exception\FittingException;
-use Plinth\Core\Site\Exception\UnusableBoundary;
-use Plinth\Core\Units\Exception\UnreadableBearing;
-use Plinth\Core\Units\Exception\UnreadableLength;
+use Plinth\Core\Fault\Fault;
 use Symfony\Component\Console\Application;
 use Symfony\Component\Console\Exception\CommandNotFoundException;
 use Symfony\Component\Console\Exception\ExceptionInterface;
@@ -60,16 +56,8 @@ final class Program extends Application
             return parent::doRun($input, $output);
         } catch (WrongUsage $e) {
             return self::told($output, 'usage', $e->getMessage(), $e->at);
-        } catch (UnreadableLength $e) {
-            return self::told($output, 'unreadable-length', $e->getMessage(), (string) $e->position);
-        } catch (UnreadableDocument $e) {
-            return self::told($output, 'unreadable-document', $e->getMessage(), $e->at);
-        } catch (UnreadableBearing $e) {
-            return self::told($output, 'unreadable-bearing', $e->getMessage(), '');
-        } catch (UnusableBoundary $e) {
-            return self::told($output, 'unusable-boundary', $e->getMessage(), $e->at);
-        } catch (FittingException $e) {
-            return self::told($output, $e->reason(), $e->getMessage(), $e->at());
+        } catch (Fault $e) {
+            return self::told($output, $e->why(), $e->getMessage(), $e->at());
         } catch (CommandNotFoundException $e) {
             return self::told($output, 'usage', $e->getMessage(), (string) $input->getFirstArgument());
         } catch (ExceptionInterface $e) {

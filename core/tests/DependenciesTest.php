@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Core\Tests;
 
 use PHPUnit\Framework\TestCase;
+use Plinth\Core\Fault\Fault;
 
 /**
  * The core stands alone, and is made of modules that depend on each other in one direction. A module is a folder of its namespace; what
@@ -74,6 +75,21 @@ final class DependenciesTest extends TestCase
             $files[$file->getFilename()][] = $file->getPathname();
         }
         self::assertSame([], array_filter($files, static fn (array $of): bool => \count($of) > 1));
+    }
+
+    public function testWhateverTheCoreThrowsSaysWhyAndWhere(): void
+    {
+        $count = 0;
+        foreach (self::files() as $file) {
+            if (
+                str_contains($file->getPath(), '/Exception')
+                && 1 === preg_match('/^namespace ([^;]+);/m', (string) file_get_contents($file->getPathname()), $match)
+            ) {
+                ++$count;
+                self::assertTrue(is_a($match[1].'\\'.$file->getBasename('.php'), Fault::class, true), $file->getFilename());
+            }
+        }
+        self::assertGreaterThan(10, $count);
     }
 
     /** @return \Generator<int, array{string, string, string}> file, name that stands in it, and the module of the file */

@@ -40,7 +40,7 @@ final class JsonValueTest extends TestCase
                 $read();
                 self::fail("$at was read.");
             } catch (UnreadableDocument $e) {
-                self::assertSame($at, $e->at);
+                self::assertSame($at, $e->at());
                 self::assertStringContainsString($at, $e->getMessage());
             }
         }

@@ -93,7 +93,7 @@ final class PlanDocumentTest extends TestCase
             PlanReader::read($json);
             self::fail("$at was accepted.");
         } catch (UnreadableDocument $e) {
-            self::assertSame($at, $e->at);
+            self::assertSame($at, $e->at());
         }
     }
 

@@ -234,7 +234,7 @@ final class FitterTest extends TestCase
                 $make();
                 self::fail($reason);
             } catch (UnusableObservation $e) {
-                self::assertSame($reason, $e->reason());
+                self::assertSame($reason, $e->why());
             }
         }
         $this->expectException(NothingToFit::class);

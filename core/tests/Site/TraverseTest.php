@@ -81,7 +81,7 @@ final class TraverseTest extends TestCase
             self::fail('It was taken.');
         } catch (UnusableBoundary $e) {
             self::assertStringContainsString($words, $e->getMessage());
-            self::assertSame($at, $e->at);
+            self::assertSame($at, $e->at());
         }
     }
 

@@ -83,7 +83,7 @@ final class LengthParserTest extends TestCase
             LengthParser::parse($text);
             self::fail('This was read as a length.');
         } catch (UnreadableLength $e) {
-            self::assertSame($position, $e->position);
+            self::assertSame((string) $position, $e->at());
             self::assertStringContainsString($words, $e->getMessage());
         }
     }
@@ -132,7 +132,7 @@ final class LengthParserTest extends TestCase
                     "“{$text}” with seed $seed",
                 );
             } catch (UnreadableLength $e) {
-                self::assertTrue($e->position >= 0 && $e->position <= mb_strlen($text), "“{$text}” with seed $seed");
+                self::assertTrue((int) $e->at() >= 0 && (int) $e->at() <= mb_strlen($text), "“{$text}” with seed $seed");
             }
         }
     }

@@ -7,10 +7,9 @@ namespace Plinth\Server\Http;
 use Doctrine\DBAL\Exception\RetryableException;
 use Doctrine\DBAL\Exception\UniqueConstraintViolationException;
 use Plinth\Core\Exchange\Exception\UnreadableDocument;
-use Plinth\Core\Fitting\Exception\FittingException;
+use Plinth\Core\Fault\Fault;
+use Plinth\Core\Ink\Page\Exception\UnreadableRaster;
 use Plinth\Core\Plan\Network\Exception\TooMuchToDerive;
-use Plinth\Core\Units\Exception\UnreadableBearing;
-use Plinth\Core\Units\Exception\UnreadableLength;
 use Psr\Log\LoggerInterface;
 use Symfony\Component\EventDispatcher\Attribute\AsEventListener;
 use Symfony\Component\HttpFoundation\Response;
@@ -41,11 +40,11 @@ final readonly class ErrorListener
     {
         return match (true) {
             $e instanceof Refusal => self::refused($e),
-            $e instanceof UnreadableDocument => ErrorAnswer::of(422, 'unreadable', $e->getMessage(), $e->at),
-            $e instanceof UnreadableBearing => ErrorAnswer::of(422, 'unreadable-bearing', $e->getMessage()),
-            $e instanceof UnreadableLength => ErrorAnswer::of(422, 'unreadable-length', $e->getMessage(), (string) $e->position),
+            $e instanceof UnreadableDocument => ErrorAnswer::of(422, 'unreadable', $e->getMessage(), $e->at()),
             $e instanceof TooMuchToDerive => ErrorAnswer::of(413, 'too-much', $e->getMessage(), 'operations'),
-            $e instanceof FittingException => ErrorAnswer::of(422, $e->reason(), $e->getMessage(), $e->at()),
+            // Grey values are kept by ourselves: what is wrong with them is our failure.
+            $e instanceof UnreadableRaster => $this->failure($e),
+            $e instanceof Fault => ErrorAnswer::of(422, $e->why(), $e->getMessage(), $e->at()),
             DatabaseTrouble::isFull($e) => self::refused(Refusal::noRoomForChanges()),
             DatabaseTrouble::isAway($e) => ErrorAnswer::of(
                 503,

@@ -96,7 +96,7 @@ final readonly class FigureOperation implements Operation
                 $figure->at,
             );
         } catch (UnusableEdit $e) {
-            throw Refusal::invalid($e->reason, $e->getMessage(), $figure->at);
+            throw Refusal::invalid($e->why(), $e->getMessage(), $figure->at);
         }
     }
 

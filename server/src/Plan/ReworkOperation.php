@@ -41,7 +41,7 @@ final readonly class ReworkOperation implements Operation
                 default => $this->mend($workspace, $wall, $this->wall($workspace, $rework, 'other', $base), $base, $rework->at),
             };
         } catch (UnusableEdit $e) {
-            throw Refusal::invalid($e->reason, $e->getMessage(), $rework->at);
+            throw Refusal::invalid($e->why(), $e->getMessage(), $rework->at);
         }
     }
 

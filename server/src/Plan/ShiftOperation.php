@@ -78,7 +78,7 @@ final readonly class ShiftOperation implements Operation
                 $moved = [] === $walls ? $to : StoreyWalls::round($workspace, $walls)->nodes($to);
             }
         } catch (UnusableEdit $e) {
-            throw Refusal::invalid($e->reason, $e->getMessage(), $shift->at);
+            throw Refusal::invalid($e->why(), $e->getMessage(), $shift->at);
         }
         StoreyWalls::move($workspace, $moved, $base, $shift->at);
     }

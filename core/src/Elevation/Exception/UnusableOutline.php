@@ -4,10 +4,12 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Elevation\Exception;
 
+use Plinth\Core\Fault\Fault;
+
 /** Corners that enclose nothing; `at` names the corner concerned, such as `corners/2`. */
-final class UnusableOutline extends \DomainException
+final class UnusableOutline extends \DomainException implements Fault
 {
-    private function __construct(string $message, public readonly string $at)
+    private function __construct(string $message, private readonly string $at)
     {
         parent::__construct($message);
     }
@@ -23,5 +25,15 @@ final class UnusableOutline extends \DomainException
             \sprintf('Edge %d of the outline crosses edge %d: take the last corners back.', $one + 1, $other + 1),
             "corners/$other",
         );
+    }
+
+    public function why(): string
+    {
+        return 'unusable-outline';
+    }
+
+    public function at(): string
+    {
+        return $this->at;
     }
 }

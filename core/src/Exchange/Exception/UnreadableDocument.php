@@ -4,10 +4,12 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Exchange\Exception;
 
+use Plinth\Core\Fault\Fault;
+
 /** A document that breaks its format; `at` is the path of the value, such as `storeys/0/walls/3/thickness`. */
-final class UnreadableDocument extends \DomainException implements ExchangeException
+final class UnreadableDocument extends \DomainException implements Fault
 {
-    private function __construct(string $message, public readonly string $at)
+    private function __construct(string $message, private readonly string $at)
     {
         parent::__construct($message);
     }
@@ -50,5 +52,15 @@ final class UnreadableDocument extends \DomainException implements ExchangeExcep
     private static function place(string $at): string
     {
         return '' === $at ? 'the top' : $at;
+    }
+
+    public function why(): string
+    {
+        return 'unreadable-document';
+    }
+
+    public function at(): string
+    {
+        return $this->at;
     }
 }

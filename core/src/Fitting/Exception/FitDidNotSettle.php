@@ -16,7 +16,7 @@ final class FitDidNotSettle extends \RuntimeException implements FittingExceptio
         );
     }
 
-    public function reason(): string
+    public function why(): string
     {
         return 'did-not-settle';
     }

@@ -4,11 +4,8 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Fitting\Exception;
 
-interface FittingException extends \Throwable
-{
-    /** A stable code apart from the wording. */
-    public function reason(): string;
+use Plinth\Core\Fault\Fault;
 
-    /** The observation concerned as list and index, such as `lengths/2`; empty for the whole. */
-    public function at(): string;
+interface FittingException extends Fault
+{
 }

@@ -20,7 +20,7 @@ final class NothingToFit extends \DomainException implements FittingException
         );
     }
 
-    public function reason(): string
+    public function why(): string
     {
         return 'under-determined';
     }

@@ -11,7 +11,7 @@ final class UnusableObservation extends \DomainException implements FittingExcep
     /** Picks nearer than this carry no direction: two hand picks on one spot scatter by about as much. */
     public const APART_PX = 1.0;
 
-    private function __construct(string $message, private readonly string $reason, private readonly string $at)
+    private function __construct(string $message, private readonly string $why, private readonly string $at)
     {
         parent::__construct($message);
     }
@@ -97,9 +97,9 @@ final class UnusableObservation extends \DomainException implements FittingExcep
         return new self(\sprintf('Pick %s is named but not given.', $id), 'missing-pick', '');
     }
 
-    public function reason(): string
+    public function why(): string
     {
-        return $this->reason;
+        return $this->why;
     }
 
     public function at(): string

@@ -17,7 +17,7 @@ final class UnusableStandOff extends \DomainException implements FittingExceptio
         );
     }
 
-    public function reason(): string
+    public function why(): string
     {
         return 'unusable-stand-off';
     }

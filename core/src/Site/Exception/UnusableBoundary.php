@@ -4,10 +4,12 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Site\Exception;
 
+use Plinth\Core\Fault\Fault;
+
 /** Legs that make no boundary; `at` names the leg concerned, such as `legs/2`. */
-final class UnusableBoundary extends \DomainException
+final class UnusableBoundary extends \DomainException implements Fault
 {
-    private function __construct(string $message, public readonly string $at)
+    private function __construct(string $message, private readonly string $at)
     {
         parent::__construct($message);
     }
@@ -38,5 +40,15 @@ final class UnusableBoundary extends \DomainException
     public static function crossesItself(int $one, int $other): self
     {
         return new self(\sprintf('Leg %d crosses leg %d: look at their bearings and their order.', $one + 1, $other + 1), "legs/$other");
+    }
+
+    public function why(): string
+    {
+        return 'unusable-boundary';
+    }
+
+    public function at(): string
+    {
+        return $this->at;
     }
 }

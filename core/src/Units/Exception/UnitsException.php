@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Units\Exception;
 
-interface UnitsException extends \Throwable
+use Plinth\Core\Fault\Fault;
+
+interface UnitsException extends Fault
 {
 }

@@ -21,4 +21,14 @@ final class UnreadableBearing extends \DomainException implements UnitsException
     {
         return new self(\sprintf('“%s” is more than 360°.', $text));
     }
+
+    public function why(): string
+    {
+        return 'unreadable-bearing';
+    }
+
+    public function at(): string
+    {
+        return '';
+    }
 }

@@ -7,7 +7,7 @@ namespace Plinth\Core\Units\Exception;
 /** A text that is no length; `position` counts characters from 0 and points at the first one that could not be read. */
 final class UnreadableLength extends \DomainException implements UnitsException
 {
-    private function __construct(string $message, public readonly int $position)
+    private function __construct(string $message, private readonly int $position)
     {
         parent::__construct($message);
     }
@@ -115,5 +115,15 @@ final class UnreadableLength extends \DomainException implements UnitsException
     public static function tooLarge(): self
     {
         return new self('This is longer than 1000 km: no building is.', 0);
+    }
+
+    public function why(): string
+    {
+        return 'unreadable-length';
+    }
+
+    public function at(): string
+    {
+        return (string) $this->position;
     }
 }

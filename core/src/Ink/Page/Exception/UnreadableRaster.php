@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Ink\Page\Exception;
 
-final class UnreadableRaster extends \InvalidArgumentException
+use Plinth\Core\Fault\Fault;
+
+final class UnreadableRaster extends \InvalidArgumentException implements Fault
 {
     public static function wrongLength(int $width, int $height, int $bytes): self
     {
@@ -14,5 +16,15 @@ final class UnreadableRaster extends \InvalidArgumentException
     public static function unreadable(string $path): self
     {
         return new self(\sprintf('The grey values in %s cannot be read.', $path));
+    }
+
+    public function why(): string
+    {
+        return 'unreadable-raster';
+    }
+
+    public function at(): string
+    {
+        return '';
     }
 }

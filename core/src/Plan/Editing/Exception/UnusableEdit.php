@@ -4,10 +4,12 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Plan\Editing\Exception;
 
+use Plinth\Core\Fault\Fault;
+
 /** An edit of walls that cannot be made as asked. */
-final class UnusableEdit extends \RuntimeException
+final class UnusableEdit extends \RuntimeException implements Fault
 {
-    private function __construct(public readonly string $reason, string $message)
+    private function __construct(private readonly string $why, string $message)
     {
         parent::__construct($message);
     }
@@ -68,5 +70,15 @@ final class UnusableEdit extends \RuntimeException
             'Moving one of these faces moves the other along with it, so their distance cannot change: '
             .'choose which walls are joined first.',
         );
+    }
+
+    public function why(): string
+    {
+        return $this->why;
+    }
+
+    public function at(): string
+    {
+        return '';
     }
 }

@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Plan\Network\Exception;
 
-final class TooMuchToDerive extends \RuntimeException
+use Plinth\Core\Fault\Fault;
+
+final class TooMuchToDerive extends \RuntimeException implements Fault
 {
     public static function pairs(int $most): self
     {
@@ -14,5 +16,15 @@ final class TooMuchToDerive extends \RuntimeException
                 $most,
             ),
         );
+    }
+
+    public function why(): string
+    {
+        return 'too-much-to-derive';
+    }
+
+    public function at(): string
+    {
+        return '';
     }
 }

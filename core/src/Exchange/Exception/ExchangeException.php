@@ -1,9 +1,0 @@
-<?php
-
-declare(strict_types=1);
-
-namespace Plinth\Core\Exchange\Exception;
-
-interface ExchangeException extends \Throwable
-{
-}
