@@ -84,7 +84,7 @@ foreach ([[8, 13, 200], [18, 29, 1000], [42, 63, 5000]] as [$columns, $rows, $ab
 echo "Settling a storey of 544 walls whose corners are 6 mm off, 60 figures decided; the level one's time is the measure\n";
 $level = null;
 foreach ([0.0, 30.0, 17.3] as $degrees) {
-    $storey = SettleStorey::grid(16)->twin([$degrees, 0.0, 0.0]);
+    $storey = SettleStorey::grid(16, 6.0)->twin([$degrees, 0.0, 0.0]);
     $figures = SettleStorey::gridFigures(16, 60);
     $ms = least(static fn () => $storey->settled($figures), 5);
     $level ??= $ms;

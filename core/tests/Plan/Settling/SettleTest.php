@@ -74,6 +74,35 @@ final class SettleTest extends TestCase
         self::assertSame(1, $settled->straightened);
     }
 
+    /**
+     * A grid of rooms that holds, with figures, of which some corners were put off: only what lies on their walls' lines moves.
+     *
+     * @param array{float, float, float} $twin
+     */
+    #[DataProvider('seeds')]
+    public function testOnlyWhatDoesNotHoldAndWhatIsTiedToItMoves(int $seed, array $twin): void
+    {
+        mt_srand($seed);
+        $exact = Storey::grid(6, 0.0);
+        [$nodes, $rows, $columns] = [$exact->nodes, [], []];
+        for ($n = mt_rand(1, 3); $n > 0; --$n) {
+            [$i, $j] = [mt_rand(0, 6), mt_rand(0, 6)];
+            $nodes["n$i.$j"] = [$nodes["n$i.$j"][0] + mt_rand(-20, 20), $nodes["n$i.$j"][1] + mt_rand(-20, 20)];
+            [$columns[$i], $rows[$j]] = [true, true];
+        }
+        // The rows are held by figures, so that none of them carries the next along.
+        $figures = array_map(
+            static fn (int $j): Figure => new Figure("f$j", "h0.$j", Line::Centre, 'h0.'.($j + 1), Line::Centre, 3000.0),
+            array_values(array_filter(range(0, 5), static fn (int $j): bool => !isset($rows[$j]) && !isset($rows[$j + 1]))),
+        );
+        $settled = $exact->at($nodes)->twin($twin)->settled($figures);
+        foreach (array_keys($settled->moves) as $name) {
+            [$i, $j] = array_map(intval(...), explode('.', substr($name, 1)));
+            self::assertTrue(isset($columns[$i]) || isset($rows[$j]), "seed $seed: $name");
+        }
+        self::assertCount(\count($figures), $settled->held);
+    }
+
     /** @param array{float, float, float} $twin */
     #[DataProvider('seeds')]
     public function testSettlingTwiceIsSettlingOnce(int $seed, array $twin): void

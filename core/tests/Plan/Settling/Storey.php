@@ -62,8 +62,8 @@ final readonly class Storey
         );
     }
 
-    /** Rooms of 4 by 3 m, so many in a row and as many rows, every corner 6 mm off. */
-    public static function grid(int $across): self
+    /** Rooms of 4 by 3 m, so many in a row and as many rows, every corner so far off, mm. */
+    public static function grid(int $across, float $sigma): self
     {
         [$nodes, $walls] = [[], []];
         for ($i = 0; $i <= $across; ++$i) {
@@ -78,7 +78,7 @@ final readonly class Storey
             }
         }
 
-        return new self(self::putOff($nodes, 7, 6.0), $walls);
+        return new self(self::putOff($nodes, 7, $sigma), $walls);
     }
 
     /** @return list<Figure> so many clear widths in it */
