@@ -3,6 +3,7 @@ import { setAct, setView, useDesk, useDeskFields } from "../desk/desk";
 import { copyWalls, outerWalls, selectedWalls, storeysInOrder } from "../desk/editing";
 import { area, grouped, tenths } from "../desk/numbers";
 import { usualSizes } from "../desk/openings";
+import { MENDS, mendOverlap } from "../desk/overlaps";
 import { mendLeak } from "../desk/rooms";
 import { inOrder, openRooms } from "../desk/selectors";
 import { count } from "../steps/status";
@@ -40,21 +41,27 @@ export function TraceLedger() {
   const regions = [...(shapes?.regions.values() ?? [])];
   const unnamed = regions.filter((r) => r.id === null).length;
   const [leak] = shapes?.leaks ?? [];
+  const overlap = shapes?.findings.find((f) => f.mend !== null);
   const open = inOrder(rows.figure.values()).find((f) => f.storey === desk.storey && f.decided === "open");
   const next = leak
     ? { words: `Close the leak: ${grouped(leak.gapMm)} mm are open`, go: () => void mendLeak(leak) }
-    : lines.length === 0
-      ? desk.act === "ink"
-        ? null
-        : { words: "Find the walls in the ink, or trace the outer ones first", go: () => setAct("ink") }
-      : unnamed > 0
-        ? { words: `Name ${count(unnamed, "room")}`, go: () => setAct("rooms") }
-        : open
-          ? {
-              words: `Decide about ${open.text}`,
-              go: () => useDesk.setState({ selected: { type: "figure", id: open.id }, group: [] }),
-            }
-          : null;
+    : overlap?.mend
+      ? {
+          words: `Two walls lie on each other: ${MENDS[overlap.mend].toLowerCase()}`,
+          go: () => void mendOverlap(overlap),
+        }
+      : lines.length === 0
+        ? desk.act === "ink"
+          ? null
+          : { words: "Find the walls in the ink, or trace the outer ones first", go: () => setAct("ink") }
+        : unnamed > 0
+          ? { words: `Name ${count(unnamed, "room")}`, go: () => setAct("rooms") }
+          : open
+            ? {
+                words: `Decide about ${open.text}`,
+                go: () => useDesk.setState({ selected: { type: "figure", id: open.id }, group: [] }),
+              }
+            : null;
   const walls = selectedWalls();
   return (
     <>
