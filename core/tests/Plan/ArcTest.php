@@ -103,9 +103,11 @@ final class ArcTest extends TestCase
             new Column('free', new Point(3000, 2000), 300, 400),
             new Column('round', new Point(1000, 1000), 500, 500, true),
             new Column('half in the wall', new Point(3000, 100), 200, 200),
+            new Column('oval', new Point(4500, 2500), 600, 300, true),
         ];
         $derived = Derivation::of(new Storey('s', '', 0, 2700, Plans::rectangle(), columns: $columns));
-        self::assertEqualsWithDelta(5800.0 * 3800.0 - 300 * 400 - \M_PI * 250 ** 2 - 200 * 100, $derived->regions[0]->netAreaMm2, 1e-6);
+        $taken = 300 * 400 + \M_PI * 250 ** 2 + 200 * 100 + \M_PI * 300 * 150;
+        self::assertEqualsWithDelta(5800.0 * 3800.0 - $taken, $derived->regions[0]->netAreaMm2, 1e-6);
         self::assertEqualsWithDelta(6200.0 * 4200.0, $derived->areasMm2['grossFloor'], 1e-6);
     }
 

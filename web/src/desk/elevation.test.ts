@@ -1,8 +1,9 @@
 import { beforeEach, describe, expect, it, vi } from "vitest";
+import type { XY } from "../board/geometry";
 import { way } from "../ledger/MisfitPanel";
 import { useProject } from "../store/project";
 import { withRows } from "../store/rows";
-import { DRAWING, deskWithPlan, row, type Serving, STOREY } from "../testing/desk";
+import { DRAWING, deskWithPlan, page, row, type Serving, STOREY } from "../testing/desk";
 import { clickAt } from "./acts";
 import { setAct, useDesk } from "./desk";
 import {
@@ -10,6 +11,7 @@ import {
   foursides,
   levelOf,
   nearestCorners,
+  outlinePoint,
   planCorners,
   sideWithoutLine,
   stateLevel,
@@ -94,6 +96,46 @@ describe("an outline", () => {
     useDesk.setState({ ring: corners.slice(0, 2) });
     await closeOutline();
     expect(server.sent, "two corners are none").toHaveLength(1);
+  });
+
+  it("takes corners one after the other, however late the ink is known, and its end waits for them", async () => {
+    const paper = { cell: 24, columns: 1, rows: 1, levels: "" };
+    const made = {
+      tileSuffix: ".png",
+      cuts: [],
+      lightOnDark: false,
+      contrast: 200,
+      paper,
+      lines: 0,
+      bytes: 0,
+      skew: { degrees: 0, sigmaDegrees: 0.002, confidence: 0.8 },
+    };
+    useProject.setState({ pages: new Map([["g", page("g", { made })]]) });
+    const answer = globalThis.fetch;
+    let asked = 0;
+    vi.stubGlobal("fetch", async (...call: Parameters<typeof fetch>) => {
+      const [input] = call;
+      if (String(input instanceof Request ? input.url : input).includes("/found"))
+        await new Promise((later) => setTimeout(later, asked++ === 0 ? 40 : 5));
+      return answer(...call);
+    });
+    const hand: XY[] = [
+      [9000, 9000],
+      [9900, 9000],
+      [9900, 9700],
+      [9000, 9700],
+    ];
+    for (const corner of hand) void outlinePoint(corner, false, false);
+    await closeOutline();
+    expect(asked).toBe(4);
+    expect(server.sent[0]?.operations.slice(1).map((o) => [o.values?.x, o.values?.y])).toEqual(hand);
+    // Stepped back meanwhile, a corner belongs to nothing any more.
+    void outlinePoint([9000, 9000], true, false);
+    const late = outlinePoint([9500, 9500], false, false);
+    await new Promise((later) => setTimeout(later, 1));
+    useDesk.setState({ ring: [] });
+    await late;
+    expect(useDesk.getState().ring).toEqual([]);
   });
 
   it("on a side is a face", async () => {

@@ -4,7 +4,7 @@ import { newId } from "../api/ids";
 import { apply, distance, type XY } from "../board/geometry";
 import { change, inProject, useProject } from "../store/project";
 import type { LevelKind, OutlineKind, Thing } from "../store/rows";
-import { NOTHING_DRAFTED, useDesk } from "./desk";
+import { NOTHING_DRAFTED, type Snap, useDesk } from "./desk";
 import { projectUnit } from "./draft";
 import { inkAt } from "./found";
 import { fitMap, inOrder } from "./selectors";
@@ -60,15 +60,30 @@ export async function stateLevel(text: string): Promise<void> {
   );
 }
 
+/** A hand clicks faster than the ink is looked at: corners are put one after the other, and the end waits for them. */
+let putting: Promise<void> | null = null;
+
 /** A click while an outline is traced: the next corner, or, on the first one, its end. */
-export async function outlinePoint(pointer: XY, free: boolean, corners: boolean): Promise<void> {
+export function outlinePoint(pointer: XY, free: boolean, corners: boolean): Promise<void> {
   const desk = useDesk.getState();
-  const [first] = desk.ring;
-  if (first && desk.ring.length > 2 && distance(first, pointer) < SNAP_PX / desk.view.k) return closeOutline();
+  const seen = desk.pointer === pointer ? desk.snap : null;
+  const put = () => putCorner(pointer, free, corners, seen);
+  const mine: Promise<void> = (putting ? putting.then(put) : put()).finally(() => {
+    if (putting === mine) putting = null;
+  });
+  putting = mine;
+  return mine;
+}
+
+async function putCorner(pointer: XY, free: boolean, corners: boolean, seen: Snap | null): Promise<void> {
+  const { ring, view } = useDesk.getState();
+  const [first] = ring;
+  if (first && ring.length > 2 && distance(first, pointer) < SNAP_PX / view.k) return saveOutline();
   const corner = free ? null : wallCornerNear(pointer);
-  if (corner) return useDesk.setState({ ring: [...desk.ring, corner], snap: null });
-  const found = free ? null : ((desk.pointer === pointer ? desk.snap : null) ?? (await inkAt(pointer, corners)));
-  const { ring } = useDesk.getState();
+  if (corner) return useDesk.setState({ ring: [...ring, corner], snap: null });
+  const found = free ? null : (seen ?? (await inkAt(pointer, corners)));
+  // Stepped back meanwhile: the corner belongs to nothing any more.
+  if (useDesk.getState().ring !== ring) return;
   useDesk.setState({ ring: [...ring, found?.at ?? pointer], snap: null });
 }
 
@@ -99,8 +114,13 @@ const USUAL: Record<OutlineKind, { name: string; thickness: number | null; top: 
   void: { name: "Void", thickness: null, top: null },
 };
 
-/** Saves the outline that was traced, if it has enough corners. */
+/** Saves the outline that was traced, if it has enough corners, as soon as the last of them is put. */
 export async function closeOutline(): Promise<void> {
+  if (putting) await putting;
+  return saveOutline();
+}
+
+async function saveOutline(): Promise<void> {
   const { ring, side, storey, drawing, outlineKind } = useDesk.getState();
   if ((side === null && storey === null) || ring.length < 3) return;
   const outline = newId();

@@ -6,7 +6,7 @@ namespace Plinth\Core\Plan\Model;
 
 use Plinth\Core\Geometry\Point;
 
-/** A column about its centre, mm; a round one has its width as diameter. */
+/** A column about its centre, mm; a round one is an ellipse as wide and as deep as that. */
 final readonly class Column
 {
     public function __construct(
@@ -22,7 +22,8 @@ final readonly class Column
     public function box(): array
     {
         // The polygon that stands for a round one reaches a little beyond it.
-        [$x, $y] = $this->round ? [0.505 * $this->width, 0.505 * $this->width] : [$this->width / 2.0, $this->depth / 2.0];
+        $part = $this->round ? 0.505 : 0.5;
+        [$x, $y] = [$part * $this->width, $part * $this->depth];
 
         return [$this->centre->x - $x, $this->centre->y - $y, $this->centre->x + $x, $this->centre->y + $y];
     }
@@ -30,7 +31,7 @@ final readonly class Column
     /** mm² */
     public function area(): float
     {
-        return $this->round ? \M_PI * $this->width ** 2 / 4.0 : $this->width * $this->depth;
+        return ($this->round ? \M_PI / 4.0 : 1.0) * $this->width * $this->depth;
     }
 
     /** @return list<array{float, float}> counter-clockwise; a round one as a polygon of the same area */
