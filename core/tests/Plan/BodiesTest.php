@@ -76,6 +76,14 @@ final class BodiesTest extends TestCase
         }
     }
 
+    /** As after settling, when walls that touched have moved by a tenth of a millimetre. */
+    public function testAnOverlapThatNobodySeesIsTakenOffAndNotTold(): void
+    {
+        $derived = Derivation::of(Plans::storey([...Plans::rectangle(), Plans::wall('beside', 1000, 199.8, 5000, 199.8)]));
+        self::assertSame([], self::told($derived));
+        self::assertEqualsWithDelta(6200.0 * 4200.0 - 5800.0 * 3800.0 + 4000.0 * 199.8, $derived->areasMm2['structure'], 0.01);
+    }
+
     public function testAJogShorterThanItsWallsAreThickIsOneBody(): void
     {
         $derived = Derivation::of(

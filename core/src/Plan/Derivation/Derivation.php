@@ -252,7 +252,8 @@ final class Derivation
         $alongside = $bodies->alongside($edge);
         foreach ($alongside + $bodies->overlaps($edge) as $other => $at) {
             $second = $network->edges[$other]['wall'];
-            if (strcmp($second, $id) > 0 && (isset($alongside[$other]) || !$bodies->areJoinedByOneTooShort($edge, $other))) {
+            $isSeen = isset($alongside[$other]) || (!$bodies->isSlight($edge, $other) && !$bodies->areJoinedByOneTooShort($edge, $other));
+            if (strcmp($second, $id) > 0 && $isSeen) {
                 $findings["overlap $second"] = $this->overlap(
                     $bodies === $this->looseBodies ? $this->loose : $this->pieces,
                     $id,

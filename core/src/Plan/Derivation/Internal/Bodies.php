@@ -7,6 +7,7 @@ namespace Plinth\Core\Plan\Derivation\Internal;
 use Plinth\Core\Geometry\Clip;
 use Plinth\Core\Geometry\Overlay;
 use Plinth\Core\Geometry\Polygon;
+use Plinth\Core\Plan\Model\Wall;
 use Plinth\Core\Plan\Network\Effort;
 use Plinth\Core\Plan\Network\Face;
 use Plinth\Core\Plan\Network\Faces;
@@ -38,6 +39,8 @@ final class Bodies
     private const RING = 20;
     /** What two bodies share is no overlap below this, mm². */
     private const LEAST_MM2 = 1.0;
+    /** Two that lie on each other no deeper than this touch: areas know of it, nobody is told. Half of what joins ends, mm. */
+    private const SLIGHT_MM = Wall::JOIN_MM / 2.0;
     /** A mitre of another wall reaches so far from its end at first; further where thicker walls are about, mm. */
     private const MARGIN_MM = 1000.0;
     /** So many chords stand for one of the network's, where an arc lies on others. */
@@ -51,6 +54,8 @@ final class Bodies
     private array $hulls = [];
     /** @var array<int, array<int, array{float, float}>> edge → edges that it runs into beside a joint, and where */
     private array $overlaps = [];
+    /** @var array<int, array<int, true>> edge → edges that it runs into by less than anybody sees */
+    private array $slight = [];
     /** @var array<int, float> */
     private array $areas = [];
     /** @var array<int, bool> */
@@ -96,6 +101,14 @@ final class Bodies
         }
 
         return $this->overlaps[$edge] = $found;
+    }
+
+    /** Whether an edge runs into another by less than anybody sees. */
+    public function isSlight(int $edge, int $other): bool
+    {
+        $this->overlaps($edge);
+
+        return isset($this->slight[$edge][$other]);
     }
 
     /**
@@ -498,21 +511,46 @@ final class Bodies
         $this->effort->spend(self::PAIR);
         $network = $this->faces->network;
         if (0.0 === $network->halves[2 * $edge][6] && 0.0 === $network->halves[2 * $other][6]) {
-            return $this->sharedByConvex($this->of($edge), $this->of($other));
+            [$area, $largest] = self::sharedByConvex($this->of($edge), $this->of($other));
+
+            return $this->middleOf($edge, $other, $area, $largest);
         }
         $shapes = Overlay::parts([$this->of($edge), $this->of($other)], static fn (array $w): bool => $w[0] > 0 && $w[1] > 0);
-        $largest = $shapes[\count($shapes) - 1] ?? null;
 
-        return null === $largest || Overlay::area($shapes) < self::LEAST_MM2 ? null : Polygon::labelPoint($largest['outer']);
+        return $this->middleOf($edge, $other, Overlay::area($shapes), $shapes[\count($shapes) - 1]['outer'] ?? []);
+    }
+
+    /**
+     * @param float $area mm² that both cover
+     * @param Ring $largest part of it
+     *
+     * @return array{float, float}|null the middle of the largest part; null where there is as good as none
+     */
+    private function middleOf(int $edge, int $other, float $area, array $largest): ?array
+    {
+        if ([] === $largest || $area < self::LEAST_MM2) {
+            return null;
+        }
+        $round = 0.0;
+        foreach ($largest as $i => [$x, $y]) {
+            [$u, $v] = $largest[$i + 1] ?? $largest[0];
+            $round += hypot($u - $x, $v - $y);
+        }
+        // Of what is much longer than deep, the depth is its area over half its way round.
+        if ($area < self::SLIGHT_MM * $round / 2.0) {
+            $this->slight[$edge][$other] = true;
+        }
+
+        return Polygon::labelPoint($largest);
     }
 
     /**
      * @param list<Ring> $ones convex, beside each other
      * @param list<Ring> $others the same
      *
-     * @return array{float, float}|null the middle of the largest part that both cover
+     * @return array{float, Ring} what both cover, mm², and the largest part of it
      */
-    private function sharedByConvex(array $ones, array $others): ?array
+    private static function sharedByConvex(array $ones, array $others): array
     {
         [$area, $most, $largest] = [0.0, 0.0, []];
         foreach ($ones as $one) {
@@ -524,7 +562,7 @@ final class Bodies
             }
         }
 
-        return [] === $largest || $area < self::LEAST_MM2 ? null : Polygon::labelPoint($largest);
+        return [$area, $largest];
     }
 
     /** Whether all of another body lies to one side of this one's strip, or before or behind it. */
