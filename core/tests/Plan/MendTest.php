@@ -43,9 +43,9 @@ final class MendTest extends TestCase
     public function testOneThatBecomesOneReachesAsFarAsBothDid(): void
     {
         $mend = Mend::of(Plans::wall('long', 0, 0, 10_000, 0), Plans::wall('on', 6000, 20, 14_000, 10));
-        self::assertEquals([new Point(0, 0), new Point(14_000, 10), [null, false]], [$mend->from, $mend->to, $mend->ends]);
+        self::assertEquals([new Point(0, 0), new Point(14_000, 10), null, false], [$mend->from, $mend->to, $mend->takesFrom, $mend->takesTo]);
         $mend = Mend::of(Plans::wall('long', 0, 0, 10_000, 0, 300), Plans::wall('back', 11_000, 5, -500, 5));
-        self::assertEquals([new Point(-500, 5), new Point(11_000, 5), [false, true]], [$mend->from, $mend->to, $mend->ends]);
+        self::assertEquals([new Point(-500, 5), new Point(11_000, 5), false, true], [$mend->from, $mend->to, $mend->takesFrom, $mend->takesTo]);
     }
 
     /** Pairs at random, moved and turned: each overlap that is found says an act, and after it the two no longer lie on each other. */
@@ -92,8 +92,8 @@ final class MendTest extends TestCase
         $after = [];
         foreach ($walls as $wall) {
             if ($wall->id !== $goes) {
-                $corner = MendAct::Trim === $mend->act && $wall->id === $mend->other ? $mend->ends[1] : null;
-                $at = true === $mend->ends[0] ? $mend->from : $mend->to;
+                $corner = $wall->id === $mend->other ? $mend->cornerAtStart : null;
+                $at = true === $mend->cutAtStart ? $mend->from : $mend->to;
                 $after[] = match (true) {
                     $wall->id === $changed => new Wall($wall->id, $mend->from, $mend->to, $wall->thickness),
                     null !== $corner => new Wall($wall->id, $corner ? $at : $wall->from, $corner ? $wall->to : $at, $wall->thickness),

@@ -6,6 +6,7 @@ namespace Plinth\Core\Plan\Editing;
 
 use Plinth\Core\Geometry\Clip;
 use Plinth\Core\Geometry\Point;
+use Plinth\Core\Geometry\Tolerance;
 use Plinth\Core\Plan\Model\Wall;
 
 /** The one act that mends two walls which lie on each other, chosen by how they lie. */
@@ -23,9 +24,10 @@ final readonly class Mend
      * @param string $other that stays
      * @param Point $from where the one of the two that is changed begins then; of a merge it is the other
      * @param Point $to where it ends
-     * @param array{bool|null, bool|null} $ends of a merge: for each end of the other the end of this wall that takes its place (true: its
-     *                                          start), if one does; of a trim: the end of this wall, and the end of the other that comes
-     *                                          along to the corner, if one does
+     * @param bool|null $takesFrom of a merge: the end of this wall that takes the place of the other's start (true: its start), if one does
+     * @param bool|null $takesTo the same for the other's end
+     * @param bool|null $cutAtStart of a trim: which end of this wall goes to the other's line
+     * @param bool|null $cornerAtStart of a trim: the end of the other that comes along to the corner, if one does
      */
     private function __construct(
         public MendAct $act,
@@ -33,7 +35,10 @@ final readonly class Mend
         public string $other,
         public Point $from,
         public Point $to,
-        public array $ends = [null, null],
+        public ?bool $takesFrom = null,
+        public ?bool $takesTo = null,
+        public ?bool $cutAtStart = null,
+        public ?bool $cornerAtStart = null,
     ) {
     }
 
@@ -48,7 +53,8 @@ final readonly class Mend
         [[$t1, $d1], [$t2, $d2]] = [self::seen($other, $wall->from), self::seen($other, $wall->to)];
         $length = $other->length();
         // How far aside this wall lies where both run: at the first and at the last place of that stretch.
-        $aside = static fn (float $t): float => $d1 + (abs($t2 - $t1) < 1e-9 ? 0.0 : ($t - $t1) / ($t2 - $t1) * ($d2 - $d1));
+        $leans = abs($t2 - $t1) < Tolerance::ROUND_OFF_MM ? 0.0 : ($d2 - $d1) / ($t2 - $t1);
+        $aside = static fn (float $t): float => $d1 + ($t - $t1) * $leans;
         $low = max(0.0, min($t1, $t2));
         $high = min($length, max($t1, $t2));
         $isFlat = abs($d2 - $d1) < self::FLAT * abs($t2 - $t1);
@@ -99,7 +105,8 @@ final readonly class Mend
                     $other->id,
                     $atStart ? $on : $wall->from,
                     $atStart ? $wall->to : $on,
-                    [$atStart, $corner],
+                    cutAtStart: $atStart,
+                    cornerAtStart: $corner,
                 );
             }
         }
@@ -128,7 +135,7 @@ final readonly class Mend
             $other->id,
             $place($reaches[0], $other->from),
             $place($reaches[1], $other->to),
-            $reaches,
+            ...$reaches,
         );
     }
 
