@@ -41,10 +41,7 @@ final class ShiftTest extends TestCase
                     [$shift, $nodes] = $this->ring($corners, Noise::uniform(100, 400));
                     $mm = Noise::uniform(2500, 6000);
                     $moved = $shift->apart('w0', $side, 'w2', $side, $mm, $moves) + $nodes;
-                    $walls = $this->walls($moved, 4, 0.0);
-                    // Thicknesses are those of the ring.
-                    $thickness = $this->thickness;
-                    $walls = array_map(static fn (Wall $w): Wall => new Wall($w->id, $w->from, $w->to, $thickness), $walls);
+                    $walls = $this->walls($moved, 4, $this->thickness);
                     self::assertEqualsWithDelta($mm, Shift::distance($walls[0], $side, $walls[2], $side), 1e-6);
                     self::assertEqualsWithDelta(
                         0.0,

@@ -13,8 +13,6 @@ use Plinth\Core\Geometry\Point;
  */
 final readonly class JsonValue
 {
-    private const FURTHEST_MM = 1e9;
-
     private function __construct(private mixed $value, public string $at)
     {
     }
@@ -185,13 +183,13 @@ final readonly class JsonValue
         return [(new self($this->value[0], $this->at.'/0'))->number(), (new self($this->value[1], $this->at.'/1'))->number()];
     }
 
-    /** A place in the model, mm: national grids end before a thousand kilometres, and doubles keep a tenth of a micrometre there. */
+    /** A place in the model, mm. */
     public function point(): Point
     {
         [$x, $y] = $this->pair();
         foreach ([$x, $y] as $i => $number) {
-            if (abs($number) > self::FURTHEST_MM) {
-                throw UnreadableDocument::outOfRange("$this->at/$i", \sprintf('within %d km of the zero', self::FURTHEST_MM / 1e6));
+            if (abs($number) > Point::FURTHEST_MM) {
+                throw UnreadableDocument::outOfRange("$this->at/$i", \sprintf('within %d km of the zero', Point::FURTHEST_MM / 1e6));
             }
         }
 

@@ -5,10 +5,13 @@ declare(strict_types=1);
 namespace Plinth\Core\Plan\Model;
 
 use Plinth\Core\Geometry\Point;
+use Plinth\Core\Plan\Model\Exception\UnusableValue;
+use Plinth\Core\Plan\Model\Internal\Checked;
 
 /** A column about its centre, mm; a round one is an ellipse as wide and as deep as that. */
 final readonly class Column
 {
+    /** @throws UnusableValue */
     public function __construct(
         public string $id,
         public Point $centre,
@@ -16,6 +19,9 @@ final readonly class Column
         public float $depth,
         public bool $round = false,
     ) {
+        Checked::places("column $id", $centre);
+        Checked::size("column $id/width", $width);
+        Checked::size("column $id/depth", $depth);
     }
 
     /** @return array{float, float, float, float} round it, xmin, ymin, xmax, ymax, mm */

@@ -4,12 +4,16 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Plan\Model;
 
+use Plinth\Core\Plan\Model\Exception\UnusableValue;
+use Plinth\Core\Plan\Model\Internal\Checked;
+
 /** A door, window or plain opening; `offset` runs along the wall's centre line from its start to the near edge. */
 final readonly class Opening
 {
     /** How many leaves a door has; a sliding one runs along its wall. */
     public const LEAVES = ['single', 'double', 'sliding'];
 
+    /** @throws UnusableValue */
     public function __construct(
         public string $id,
         public string $wall,
@@ -22,6 +26,10 @@ final readonly class Opening
         public string $swing = 'left',
         public string $leaf = 'single',
     ) {
+        Checked::within("opening $id/offset", $offset);
+        Checked::size("opening $id/width", $width);
+        Checked::within("opening $id/sill", $sill);
+        Checked::size("opening $id/height", $height);
     }
 
     /** The same further along its wall, mm. */

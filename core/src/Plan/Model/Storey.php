@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Plan\Model;
 
+use Plinth\Core\Plan\Model\Exception\UnusableValue;
+use Plinth\Core\Plan\Model\Internal\Checked;
+
 /** One floor of a plan. */
 final readonly class Storey
 {
@@ -16,6 +19,8 @@ final readonly class Storey
      * @param list<Divider> $dividers
      * @param list<Column> $columns
      * @param list<Figure> $figures that were decided
+     *
+     * @throws UnusableValue
      */
     public function __construct(
         public string $id,
@@ -29,6 +34,8 @@ final readonly class Storey
         public array $columns = [],
         public array $figures = [],
     ) {
+        Checked::within("storey $id/elevation", $elevation);
+        Checked::size("storey $id/height", $height);
     }
 
     /**

@@ -7,6 +7,8 @@ namespace Plinth\Core\Plan\Model;
 use Plinth\Core\Geometry\Arc;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Geometry\Polygon;
+use Plinth\Core\Plan\Model\Exception\UnusableValue;
+use Plinth\Core\Plan\Model\Internal\Checked;
 
 /** A straight or curved wall. Its ends are those of the centre line, whichever line was traced. */
 final readonly class Wall
@@ -22,6 +24,8 @@ final readonly class Wall
     /**
      * @param float $rise of an arc over its chord, mm, positive to the left of from → to; 0 is straight
      * @param bool $enclosing bounds rooms; a railing or a low wall does not
+     *
+     * @throws UnusableValue
      */
     public function __construct(
         public string $id,
@@ -33,6 +37,10 @@ final readonly class Wall
         public float $rise = 0.0,
         public bool $enclosing = true,
     ) {
+        Checked::places("wall $id", $from, $to);
+        Checked::size("wall $id/thickness", $thickness, self::THICKEST_MM);
+        Checked::size("wall $id/height", $height);
+        Checked::within("wall $id/rise", $rise, self::MOST_RISE_MM);
     }
 
     public function arc(): ?Arc
