@@ -2,12 +2,12 @@
 
 declare(strict_types=1);
 
-namespace Plinth\Core\Plan\Network;
+namespace Plinth\Core\Geometry;
 
 /**
  * Which things lie where, by blocks of a few rooms.
  *
- * @phpstan-import-type Box from Neighbourhood
+ * @phpstan-type Box array{float, float, float, float}
  */
 final class Blocks
 {

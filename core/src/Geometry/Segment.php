@@ -36,21 +36,40 @@ final class Segment
      */
     public static function crossing(array $a, array $b, array $c, array $d): ?array
     {
+        $meeting = self::meeting($a, $b, $c, $d);
+        if (null === $meeting) {
+            return null;
+        }
+        [$s, $t] = $meeting;
+
+        return $s < 0.0 || $s > 1.0 || $t < 0.0 || $t > 1.0 ? null : $meeting;
+    }
+
+    /**
+     * Where the lines through two pairs of points meet, also beyond them: parameters along each, 0 at its first point and 1 at its second.
+     *
+     * @param array{float, float} $a
+     * @param array{float, float} $b
+     * @param array{float, float} $c
+     * @param array{float, float} $d
+     * @param float $leastSine of the angle between them; null where it is flatter
+     *
+     * @return array{float, float}|null
+     */
+    public static function meeting(array $a, array $b, array $c, array $d, float $leastSine = Tolerance::PARALLEL_SINE): ?array
+    {
         $ux = $b[0] - $a[0];
         $uy = $b[1] - $a[1];
         $vx = $d[0] - $c[0];
         $vy = $d[1] - $c[1];
         $cross = $ux * $vy - $uy * $vx;
-        // Sine of the angle below 1e-9: parallel, as far as doubles of building size can tell.
-        if (abs($cross) <= 1e-9 * hypot($ux, $uy) * hypot($vx, $vy)) {
+        if (abs($cross) <= $leastSine * hypot($ux, $uy) * hypot($vx, $vy)) {
             return null;
         }
         $wx = $c[0] - $a[0];
         $wy = $c[1] - $a[1];
-        $s = ($wx * $vy - $wy * $vx) / $cross;
-        $t = ($wx * $uy - $wy * $ux) / $cross;
 
-        return $s < 0.0 || $s > 1.0 || $t < 0.0 || $t > 1.0 ? null : [$s, $t];
+        return [($wx * $vy - $wy * $vx) / $cross, ($wx * $uy - $wy * $ux) / $cross];
     }
 
     /**

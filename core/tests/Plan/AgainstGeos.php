@@ -76,7 +76,7 @@ final class AgainstGeos
         foreach ($walls as $wall) {
             foreach ($pieces->ofWall($wall->id) as $piece) {
                 foreach ($network->along($piece) as $e) {
-                    [$from, $to, $dx, $dy, , $half] = $network->halves[2 * $e];
+                    ['start' => $from, 'end' => $to, 'dx' => $dx, 'dy' => $dy, 'half' => $half] = $network->halves[2 * $e];
                     $edges[$e] = [
                         'from' => $network->nodes[$from],
                         'to' => $network->nodes[$to],

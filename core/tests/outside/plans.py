@@ -72,8 +72,8 @@ def crossing(p, u, q, v):
 
 def wedges(node, spokes):
     spokes = sorted(spokes, key=lambda s: math.atan2(s[3][1], s[3][0]))
-    for i, (u, h, _, d) in enumerate(spokes):
-        v, k, _, e = spokes[(i + 1) % len(spokes)]
+    for i, (u, h, length, d) in enumerate(spokes):
+        v, k, long, e = spokes[(i + 1) % len(spokes)]
         if len(spokes) < 2:
             return
         p = (node[0] - u[1] * h, node[1] + u[0] * h)
@@ -87,6 +87,13 @@ def wedges(node, spokes):
         if on_u >= 0 and on_v >= 0:
             continue  # the rectangles meet by themselves
         near = math.dist(node, x) <= LIMIT * max(h, k)
+        cut, keeps = (q, p) if on_v > 0 else (p, q)
+        inside = sum((keeps[i] - cut[i]) * (cut[i] - node[i]) for i in (0, 1)) <= 0
+        if near and inside and (on_u > length or on_v > long):
+            # The crossing would cut into the thicker wall further back than that reaches: the other goes on to its square end.
+            e, f = crossing(p, u, node, (-v[1], v[0])), crossing(q, v, node, (-u[1], u[0]))
+            yield Polygon([node, p, e] if on_v > 0 else [node, f, q]).buffer(0)
+            continue
         for ring in ([node, p, x], [node, x, q]) if near else ([node, p, q],):
             yield Polygon(ring).buffer(0)
 

@@ -6,6 +6,7 @@ namespace Plinth\Core\Ink\Picks;
 
 use Plinth\Core\Geometry\PixelPoint;
 use Plinth\Core\Ink\Page\PageInk;
+use Plinth\Core\Numerics\Median;
 
 /**
  * A drawn line followed between two places: where it really runs, and whether it is straight. One that bows on the page although it is
@@ -107,10 +108,10 @@ final readonly class TracedLine
                 }
             }
         }
-        $slope = self::median($slopes);
-        $middle = self::median(array_map(static fn (array $f): float => $f[1] - $slope * $f[0], $found));
+        $slope = Median::of($slopes);
+        $middle = Median::of(array_map(static fn (array $f): float => $f[1] - $slope * $f[0], $found));
         $rest = array_map(static fn (array $f): float => abs($f[1] - $slope * $f[0] - $middle), $found);
-        $limit = 1.0 + 4.0 * self::median($rest);
+        $limit = 1.0 + 4.0 * Median::of($rest);
 
         return array_values(array_filter($found, static fn (array $f): bool => abs($f[1] - $slope * $f[0] - $middle) <= $limit));
     }
@@ -158,14 +159,5 @@ final readonly class TracedLine
         $z = ($aa * ($bb * $cv - $bv * $bc) - $ab * ($ab * $cv - $bv * $ac) + $av * ($ab * $bc - $bb * $ac)) / $det;
 
         return [[$x, $y, $z], ($aa * $bb - $ab * $ab) / $det];
-    }
-
-    /** @param list<float> $values */
-    private static function median(array $values): float
-    {
-        sort($values);
-        $n = \count($values);
-
-        return 0 === $n ? 0.0 : ($values[intdiv($n, 2)] + $values[intdiv($n - 1, 2)]) / 2.0;
     }
 }

@@ -9,6 +9,7 @@ use Plinth\Core\Geometry\Point;
 use Plinth\Core\Ink\Page\PageInk;
 use Plinth\Core\Ink\Walls\Internal\FaceEdge;
 use Plinth\Core\Ink\Walls\Internal\Profiles;
+use Plinth\Core\Numerics\Median;
 
 /**
  * Lays a wall on the ink: both faces are found in profiles across it, each face gets a straight line through what was found along
@@ -201,9 +202,9 @@ final readonly class WallProbe
                 }
             }
         }
-        $slope = [] === $slopes ? 0.0 : self::median($slopes);
+        $slope = [] === $slopes ? 0.0 : Median::of($slopes);
 
-        return [self::median(array_map(static fn (array $p): float => $p[1] - $slope * $p[0], $points)), $slope];
+        return [Median::of(array_map(static fn (array $p): float => $p[1] - $slope * $p[0], $points)), $slope];
     }
 
     /**
@@ -214,20 +215,11 @@ final readonly class WallProbe
     private static function offset(array $points, float $slope): array
     {
         $rest = array_map(static fn (array $p): float => $p[1] - $slope * $p[0], $points);
-        $middle = self::median($rest);
-        $spread = 1.4826 * self::median(array_map(static fn (float $r): float => abs($r - $middle), $rest));
+        $middle = Median::of($rest);
+        $spread = 1.4826 * Median::of(array_map(static fn (float $r): float => abs($r - $middle), $rest));
         $kept = array_values(array_filter($rest, static fn (float $r): bool => abs($r - $middle) <= 2.5 * $spread + 1e-9));
         $mean = array_sum($kept) / \count($kept);
 
         return [$mean, max($spread, 1e-9) / sqrt(\count($kept))];
-    }
-
-    /** @param list<float> $values */
-    private static function median(array $values): float
-    {
-        sort($values);
-        $n = \count($values);
-
-        return 0 === $n ? 0.0 : ($values[intdiv($n, 2)] + $values[intdiv($n - 1, 2)]) / 2.0;
     }
 }

@@ -6,6 +6,7 @@ namespace Plinth\Core\Plan\Editing;
 
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Geometry\Segment;
+use Plinth\Core\Geometry\Tolerance;
 use Plinth\Core\Plan\Model\Wall;
 
 /**
@@ -19,8 +20,6 @@ final class Joining
     private const NEW_NODE_MM = 35.0;
     /** so far beyond the face of a wall an end still joins it, mm */
     private const BEYOND_FACE_MM = 60.0;
-    /** Walls that run off by less do not end on each other. */
-    private const LEAST_SINE = 0.17;
 
     /** @var array<string, Point> nodes that have to be made, by a name of their own */
     private array $made = [];
@@ -105,7 +104,7 @@ final class Joining
      */
     private function onto(Wall $wall, Point $end, Point $other, array $walls): ?Point
     {
-        $length = max(1e-9, $end->distanceTo($other));
+        $length = max(Tolerance::ROUND_OFF_MM, $end->distanceTo($other));
         [$ux, $uy] = [($end->x - $other->x) / $length, ($end->y - $other->y) / $length];
         $best = null;
         $nearest = \INF;
@@ -113,10 +112,10 @@ final class Joining
             if (null !== $host->arc()) {
                 continue;
             }
-            $l = max(1e-9, $host->length());
+            $l = max(Tolerance::ROUND_OFF_MM, $host->length());
             [$vx, $vy] = [($host->to->x - $host->from->x) / $l, ($host->to->y - $host->from->y) / $l];
             $sine = $ux * $vy - $uy * $vx;
-            if (abs($sine) < self::LEAST_SINE) {
+            if (abs($sine) < Tolerance::LANDING_SINE) {
                 continue;
             }
             $t = (($host->from->x - $end->x) * $vy - ($host->from->y - $end->y) * $vx) / $sine;
@@ -171,17 +170,17 @@ final class Joining
      */
     public static function isTraced(Wall $wall, array $there): bool
     {
-        $length = max(1e-9, $wall->length());
+        $length = max(Tolerance::ROUND_OFF_MM, $wall->length());
         [$ux, $uy] = [($wall->to->x - $wall->from->x) / $length, ($wall->to->y - $wall->from->y) / $length];
         $on = 0;
         $looks = 20;
         for ($k = 0; $k < $looks; ++$k) {
             $p = $wall->at($length * ($k + 0.5) / $looks);
             foreach ($there as $host) {
-                $l = max(1e-9, $host->from->distanceTo($host->to));
+                $l = max(Tolerance::ROUND_OFF_MM, $host->from->distanceTo($host->to));
                 $sine = abs($ux * ($host->to->y - $host->from->y) - $uy * ($host->to->x - $host->from->x)) / $l;
                 [$x, $y] = Segment::nearest([$p->x, $p->y], [$host->from->x, $host->from->y], [$host->to->x, $host->to->y]);
-                if ($sine < self::LEAST_SINE && hypot($x - $p->x, $y - $p->y) <= $host->thickness / 2.0 + 20.0) {
+                if ($sine < Tolerance::LANDING_SINE && hypot($x - $p->x, $y - $p->y) <= $host->thickness / 2.0 + 20.0) {
                     ++$on;
                     break;
                 }

@@ -6,14 +6,13 @@ namespace Plinth\Core\Plan\Editing;
 
 use Plinth\Core\Geometry\Arc;
 use Plinth\Core\Geometry\Point;
+use Plinth\Core\Geometry\Tolerance;
 use Plinth\Core\Plan\Editing\Exception\UnusableEdit;
 use Plinth\Core\Plan\Model\Wall;
 
 /** Splits, joins, turns round, ends and copies walls; openings keep their place in the building. */
 final class Rework
 {
-    private const STRAIGHT_SINE = 0.002;
-
     /**
      * Where a wall is cut, and the rises of its two parts.
      *
@@ -118,7 +117,7 @@ final class Rework
             $uy = $first->to->y - $first->from->y;
             $vx = $second->to->x - $second->from->x;
             $vy = $second->to->y - $second->from->y;
-            $isStraight = abs($ux * $vy - $uy * $vx) < self::STRAIGHT_SINE * hypot($ux, $uy) * hypot($vx, $vy)
+            $isStraight = abs($ux * $vy - $uy * $vx) < Tolerance::STRAIGHT_SINE * hypot($ux, $uy) * hypot($vx, $vy)
                 && $ux * $vx + $uy * $vy > 0.0;
 
             return $isStraight ? 0.0 : throw UnusableEdit::onlyStraightOn();

@@ -6,6 +6,7 @@ namespace Plinth\Core\Plan\Editing;
 
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Geometry\Segment;
+use Plinth\Core\Geometry\Tolerance;
 use Plinth\Core\Plan\Editing\Exception\UnusableEdit;
 use Plinth\Core\Plan\Model\JoinedWall;
 use Plinth\Core\Plan\Model\Line;
@@ -20,10 +21,6 @@ use Plinth\Core\Plan\Model\Wall;
  */
 final class Shift
 {
-    /** Walls within this of each other's direction go straight on. */
-    private const STRAIGHT_SINE = 0.002;
-    /** Below this a crossing runs off: ends move along instead of sliding. */
-    private const LEAST_SINE = 0.17;
     private const PARALLEL_DEGREES = 1.0;
     private const ROUNDS = 8;
 
@@ -195,7 +192,7 @@ final class Shift
                     if (
                         !\in_array($other, $run, true)
                         && null === $this->walls[$other]->wall->arc()
-                        && abs($ux * $vy - $uy * $vx) < self::STRAIGHT_SINE
+                        && abs($ux * $vy - $uy * $vx) < Tolerance::STRAIGHT_SINE
                     ) {
                         $run[] = $other;
                     }
@@ -218,7 +215,8 @@ final class Shift
         $p = $this->nodes[$node];
         $moved = $p->plus($by[0], $by[1]);
         $best = null;
-        $steepest = self::LEAST_SINE;
+        // Flatter, a crossing runs off: ends move along instead of sliding.
+        $steepest = Tolerance::LANDING_SINE;
         foreach ($this->meeting($node) as $other) {
             if (\in_array($other, $run, true) || null !== $this->walls[$other]->wall->arc()) {
                 continue;
@@ -342,17 +340,9 @@ final class Shift
     /** Where a wall, drawn on along its own direction, meets a line; null where it runs nearly the same way. */
     public static function landing(Point $start, Point $end, Point $a, Point $b): ?Point
     {
-        $ux = $end->x - $start->x;
-        $uy = $end->y - $start->y;
-        $vx = $b->x - $a->x;
-        $vy = $b->y - $a->y;
-        $cross = $ux * $vy - $uy * $vx;
-        if (abs($cross) <= self::LEAST_SINE * hypot($ux, $uy) * hypot($vx, $vy)) {
-            return null;
-        }
-        $t = (($a->x - $start->x) * $uy - ($a->y - $start->y) * $ux) / $cross;
+        $meeting = Segment::meeting($start->toArray(), $end->toArray(), $a->toArray(), $b->toArray(), Tolerance::LANDING_SINE);
 
-        return $a->plus($t * $vx, $t * $vy);
+        return null === $meeting ? null : $a->towards($b, $meeting[1]);
     }
 
     /** The same part of the way along the host as before. */
@@ -360,6 +350,6 @@ final class Shift
     {
         [, , $t] = Segment::nearest($p->toArray(), $a->toArray(), $b->toArray());
 
-        return $newA->plus($t * ($newB->x - $newA->x), $t * ($newB->y - $newA->y));
+        return $newA->towards($newB, $t);
     }
 }

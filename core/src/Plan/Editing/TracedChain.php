@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace Plinth\Core\Plan\Editing;
 
 use Plinth\Core\Geometry\Point;
+use Plinth\Core\Geometry\Segment;
+use Plinth\Core\Geometry\Tolerance;
 use Plinth\Core\Plan\Model\Line;
 use Plinth\Core\Plan\Model\Wall;
 
@@ -59,16 +61,10 @@ final class TracedChain
      */
     public static function join(Point $before, Point $end, Wall $host): Point
     {
-        $ux = $end->x - $before->x;
-        $uy = $end->y - $before->y;
-        $vx = $host->to->x - $host->from->x;
-        $vy = $host->to->y - $host->from->y;
-        $cross = $ux * $vy - $uy * $vx;
-        $t = abs($cross) > self::LEAST_SINE * hypot($ux, $uy) * hypot($vx, $vy)
-            ? (($host->from->x - $before->x) * $uy - ($host->from->y - $before->y) * $ux) / $cross
-            : (($end->x - $host->from->x) * $vx + ($end->y - $host->from->y) * $vy) / ($vx * $vx + $vy * $vy);
-        $t = max(0.0, min(1.0, $t));
+        [$from, $to] = [$host->from->toArray(), $host->to->toArray()];
+        $meeting = Segment::meeting($before->toArray(), $end->toArray(), $from, $to, Tolerance::LANDING_SINE);
+        $t = null === $meeting ? Segment::nearest($end->toArray(), $from, $to)[2] : max(0.0, min(1.0, $meeting[1]));
 
-        return $host->from->plus($t * $vx, $t * $vy);
+        return $host->from->towards($host->to, $t);
     }
 }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Core\Plan\Network;
 
 use Plinth\Core\Geometry\Polygon;
+use Plinth\Core\Geometry\Tolerance;
 
 /**
  * What lies within what: the bounded face that holds a point or a group of walls, and the groups inside a face.
@@ -13,7 +14,6 @@ final readonly class Enclosures
 {
     /** How far a ray looks at once. */
     private const STRIDE_MM = 10_000.0;
-    private const BEYOND_MM = 1e-9;
 
     public function __construct(private PieceSource $pieces, private Faces $faces)
     {
@@ -49,7 +49,7 @@ final readonly class Enclosures
         [$x1, $y1, $x2, $y2] = Polygon::bounds([...$face->centre, $face->centre[0]]);
         $boundary = [];
         foreach ($face->halves as $h) {
-            $boundary[$network->halves[$h][0]] = true;
+            $boundary[$network->halves[$h]['start']] = true;
         }
         $nodes = [];
         foreach ($this->pieces->near($x1, $y1, $x2, $y2) as $piece) {
@@ -69,14 +69,14 @@ final readonly class Enclosures
             $leaving = $network->around($node);
             $out = $leaving[\count($leaving) - 1];
             foreach ($leaving as $h) {
-                if ($network->halves[$h][3] < 0.0) {
+                if ($network->halves[$h]['dy'] < 0.0) {
                     $out = $h;
                 }
             }
             $island = $this->faces->of($out);
             unset($nodes[$node]);
             foreach ($island->halves as $h) {
-                unset($nodes[$network->halves[$h][0]]);
+                unset($nodes[$network->halves[$h]['start']]);
             }
             foreach (array_keys($nodes) as $other) {
                 if (Polygon::contains($island->centre, ...$network->nodes[$other])) {
@@ -99,14 +99,14 @@ final readonly class Enclosures
             $first = null;
             foreach ($this->pieces->near($from, $y, $from + self::STRIDE_MM, $y) as $piece) {
                 foreach ($network->along($piece) as $e) {
-                    [$a, $b] = $network->halves[2 * $e];
+                    ['start' => $a, 'end' => $b] = $network->halves[2 * $e];
                     [$ax, $ay] = $network->nodes[$a];
                     [$bx, $by] = $network->nodes[$b];
                     if (($ay > $y) === ($by > $y)) {
                         continue;
                     }
                     $at = $ax + ($y - $ay) * ($bx - $ax) / ($by - $ay);
-                    if ($at > $x + self::BEYOND_MM && $at < $best) {
+                    if ($at > $x + Tolerance::ROUND_OFF_MM && $at < $best) {
                         $best = $at;
                         $first = $by > $ay ? 2 * $e : 2 * $e + 1;
                     }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Core\Plan\Network;
 
 use Plinth\Core\Geometry\Polygon;
+use Plinth\Core\Geometry\Tolerance;
 
 /**
  * One face of a network: counter-clockwise where it is bounded, clockwise round the outside of a connected group.
@@ -40,7 +41,7 @@ final readonly class Face
     /** Walls without a loop enclose nothing: their only face is the outer one, of area zero. */
     public function isBounded(): bool
     {
-        return $this->centreArea > 1e-6;
+        return $this->centreArea > Tolerance::ROUND_OFF_MM2;
     }
 
     /** The circular segment between a chord and its arc, r²/2 (θ − sin θ), mm²; signed as the radius. */

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Plan\Network;
 
+use Plinth\Core\Geometry\Tolerance;
+
 /**
  * Walks round faces of a network and gives their boundary twice: along the centre lines and along the wall faces.
  *
@@ -17,11 +19,8 @@ namespace Plinth\Core\Plan\Network;
 final class Faces
 {
     public const MITRE_LIMIT = 4.0;
-    private const PARALLEL_SINE = 1e-9;
     /** Half-edges that lean on each other by less than 8° may lie the other way round by their faces: the cosine. */
     private const NEARLY_ALONG = 0.99;
-    /** Round-off of a crossing that lies at the node itself, as with dividers of no thickness. */
-    private const TOUCHING_MM = 1e-9;
 
     /**
      * Half-edges whose left face crosses that of the next one counter-clockwise beyond the end of either: whether beyond its own, and
@@ -30,6 +29,8 @@ final class Faces
      * @var array<int, array{bool, bool}>
      */
     private array $runningAway = [];
+    /** @var array<int, true> half-edges whose left face and that of the next one counter-clockwise never meet: both end square */
+    private array $square = [];
     /** @var array<int, Face> by half-edge */
     private array $known = [];
     /** @var array<int, non-empty-list<array{float, float}>> by the half-edge to whose left they lie */
@@ -52,7 +53,7 @@ final class Faces
         $joints = [];
         foreach ($halves as $i => $h) {
             $next = $halves[($i + 1) % \count($halves)];
-            $node = $this->network->halves[$h][1];
+            $node = $this->network->halves[$h]['end'];
             $centre[] = $this->network->nodes[$node];
             // The first point of a corner ends the stretch along this half-edge's left face.
             $radius = $this->leftRadius($h);
@@ -125,7 +126,9 @@ final class Faces
     /** Whether two half-edges in a row are chords of one arc. */
     private function isJoint(int $half, int $next): bool
     {
-        return 0.0 !== $this->network->halves[$half][6] && $this->network->halves[$half][6] === $this->network->halves[$next][6]
+        $radius = $this->network->halves[$half]['radius'];
+
+        return 0.0 !== $radius && $radius === $this->network->halves[$next]['radius']
             && $this->network->edges[$half >> 1]['wall'] === $this->network->edges[$next >> 1]['wall'];
     }
 
@@ -135,7 +138,7 @@ final class Faces
      */
     private function isAhead(int $half, array $from, array $to): bool
     {
-        [, , $dx, $dy] = $this->network->halves[$half];
+        ['dx' => $dx, 'dy' => $dy] = $this->network->halves[$half];
 
         return ($to[0] - $from[0]) * $dx + ($to[1] - $from[1]) * $dy > 0.0;
     }
@@ -143,7 +146,7 @@ final class Faces
     /** Radius of a half-edge's left face, positive where its centre lies to the left; 0 where it is straight. */
     public function leftRadius(int $half): float
     {
-        [, , , , , $thickness, $radius] = $this->network->halves[$half];
+        ['half' => $thickness, 'radius' => $radius] = $this->network->halves[$half];
 
         return 0.0 === $radius ? 0.0 : $radius - $thickness;
     }
@@ -172,7 +175,7 @@ final class Faces
      */
     public function corner(int $out): array
     {
-        return $this->corners[$out] ??= $this->meet($this->network->halves[$out][0], $out, $this->network->after($out));
+        return $this->corners[$out] ??= $this->meet($this->network->halves[$out]['start'], $out, $this->network->after($out));
     }
 
     /** Whether the left face of a half-edge and that of the next one counter-clockwise cross only beyond the end of either. */
@@ -181,6 +184,14 @@ final class Faces
         $this->corner($out);
 
         return isset($this->runningAway[$out]);
+    }
+
+    /** Whether the left face of a half-edge and that of the next one counter-clockwise both end square, for they never meet. */
+    public function endSquareAfter(int $out): bool
+    {
+        $this->corner($out);
+
+        return isset($this->square[$out]);
     }
 
     /**
@@ -207,8 +218,8 @@ final class Faces
     private function meet(int $node, int $out, int $in): array
     {
         [$x, $y] = $this->network->nodes[$node];
-        [, , $ox, $oy, $outLength, $outHalf] = $this->network->halves[$out];
-        [, , $ix, $iy, $inLength, $inHalf] = $this->network->halves[$in];
+        ['dx' => $ox, 'dy' => $oy, 'length' => $outLength, 'half' => $outHalf] = $this->network->halves[$out];
+        ['dx' => $ix, 'dy' => $iy, 'length' => $inLength, 'half' => $inHalf] = $this->network->halves[$in];
         $onIn = [$x + $iy * $inHalf, $y - $ix * $inHalf];
         $onOut = [$x - $oy * $outHalf, $y + $ox * $outHalf];
         if ($out === $in) {
@@ -219,28 +230,43 @@ final class Faces
         if ($cos > self::NEARLY_ALONG && $sin <= 0.0 && $this->turns($out, $in) > 0.0) {
             // By their faces the next one lies before this one: as good as on each other.
             $this->runningAway[$out] = [true, true];
+            $this->square[$out] = true;
 
             return [$onIn, $onOut];
         }
-        if (abs($sin) <= self::PARALLEL_SINE) {
-            return $cos < 0.0 && abs($inHalf - $outHalf) < 1e-9 ? [$onIn] : [$onIn, $onOut];
+        if (abs($sin) <= Tolerance::PARALLEL_SINE) {
+            if ($cos > 0.0) {
+                $this->runningAway[$out] = [true, true];
+                $this->square[$out] = true;
+            }
+
+            return $cos < 0.0 && abs($inHalf - $outHalf) < Tolerance::ROUND_OFF_MM ? [$onIn] : [$onIn, $onOut];
         }
         $alongOut = ($inHalf + $outHalf * $cos) / $sin;
         $alongIn = ($outHalf + $inHalf * $cos) / $sin;
-        if ($alongOut > -self::TOUCHING_MM && $alongIn > -self::TOUCHING_MM) {
-            // An inner corner is where the faces cross, however far off; chords of an arc have others behind them.
-            $isStraight = 0.0 === $this->network->halves[$out][6] && 0.0 === $this->network->halves[$in][6];
-            if ($isStraight && ($alongOut > $outLength || $alongIn > $inLength)) {
-                $this->runningAway[$out] = [$alongOut > $outLength, $alongIn > $inLength];
-
-                return [$onIn, $onOut];
+        $isInner = $alongOut > -Tolerance::ROUND_OFF_MM && $alongIn > -Tolerance::ROUND_OFF_MM;
+        $isNear = hypot($outHalf, $alongOut) <= self::MITRE_LIMIT * max($outHalf, $inHalf);
+        if ($sin > 0.0 && $this->areStraight($out, $in)) {
+            // At less than half a turn each covers the square end of the other, if it is long enough.
+            $short = [
+                max($isInner ? $alongOut : 0.0, $cos < 0.0 ? $inHalf * $sin : 0.0) > $outLength,
+                max($isInner ? $alongIn : 0.0, $cos < 0.0 ? $outHalf * $sin : 0.0) > $inLength,
+            ];
+            if (\in_array(true, $short, true) || ($isNear && ($alongOut > $outLength || $alongIn > $inLength))) {
+                $this->runningAway[$out] = $short;
             }
+        }
+        if ($isInner && isset($this->runningAway[$out])) {
+            $this->square[$out] = true;
 
+            return [$onIn, $onOut];
+        }
+        if ($isInner) {
+            // An inner corner is where the faces cross, however far off; chords of an arc have others behind them.
             return [$this->onArcs([$onOut[0] + $alongOut * $ox, $onOut[1] + $alongOut * $oy], $out, $in)];
         }
         $mitre = $this->onArcs([$onOut[0] + $alongOut * $ox, $onOut[1] + $alongOut * $oy], $out, $in);
-        $isNear = hypot($outHalf, $alongOut) <= self::MITRE_LIMIT * max($outHalf, $inHalf);
-        if ($alongOut < self::TOUCHING_MM && $alongIn < self::TOUCHING_MM) {
+        if ($alongOut < Tolerance::ROUND_OFF_MM && $alongIn < Tolerance::ROUND_OFF_MM) {
             return $isNear ? [$mitre] : [$onIn, $onOut];
         }
 
@@ -250,11 +276,16 @@ final class Faces
             : self::step([$x, $y], [$ix, $iy, $onIn], [$ox, $oy, $onOut], $mitre, $isNear);
     }
 
+    private function areStraight(int $half, int $other): bool
+    {
+        return 0.0 === $this->network->halves[$half]['radius'] && 0.0 === $this->network->halves[$other]['radius'];
+    }
+
     /** mm², positive where the second half-edge, from node to node, leaves to the left of the first */
     private function turns(int $first, int $second): float
     {
         $nodes = $this->network->nodes;
-        [[$from, $a], [, $b]] = [$this->network->halves[$first], $this->network->halves[$second]];
+        [['start' => $from, 'end' => $a], ['end' => $b]] = [$this->network->halves[$first], $this->network->halves[$second]];
         [$x, $y] = $nodes[$from];
 
         return ($nodes[$a][0] - $x) * ($nodes[$b][1] - $y) - ($nodes[$a][1] - $y) * ($nodes[$b][0] - $x);
@@ -270,7 +301,7 @@ final class Faces
      */
     private function onArcs(array $near, int $out, int $in): array
     {
-        if (0.0 === $this->network->halves[$out][6] && 0.0 === $this->network->halves[$in][6] || $this->isJoint($in ^ 1, $out)) {
+        if ($this->areStraight($out, $in) || $this->isJoint($in ^ 1, $out)) {
             return $near;
         }
         [$a, $b] = [$this->faceOf($out, 1.0), $this->faceOf($in, -1.0)];
@@ -300,8 +331,8 @@ final class Faces
      */
     private function faceOf(int $half, float $side): array
     {
-        [$start, , $dx, $dy, $length, $h, $radius] = $this->network->halves[$half];
-        [$x, $y] = $this->network->nodes[$start];
+        ['dx' => $dx, 'dy' => $dy, 'length' => $length, 'half' => $h, 'radius' => $radius] = $this->network->halves[$half];
+        [$x, $y] = $this->network->nodes[$this->network->halves[$half]['start']];
         if (0.0 === $radius) {
             return ['x' => $x - $side * $h * $dy, 'y' => $y + $side * $h * $dx, 'dx' => $dx, 'dy' => $dy];
         }
@@ -344,7 +375,7 @@ final class Faces
     private static function circles(array $a, array $b): array
     {
         $apart = hypot($b['x'] - $a['x'], $b['y'] - $a['y']);
-        if ($apart < 1e-9) {
+        if ($apart < Tolerance::ROUND_OFF_MM) {
             return [];
         }
         [$ux, $uy] = [($b['x'] - $a['x']) / $apart, ($b['y'] - $a['y']) / $apart];

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Plan\Network;
 
+use Plinth\Core\Geometry\Blocks;
 use Plinth\Core\Plan\Model\Column;
 use Plinth\Core\Plan\Model\Divider;
 use Plinth\Core\Plan\Model\Opening;
@@ -14,7 +15,7 @@ use Plinth\Core\Plan\Model\Wall;
  * A storey as far as it is wanted: its things by place. Boxes are xmin, ymin, xmax, ymax in mm; an answer may hold more
  * than was asked for, never less.
  *
- * @phpstan-type Box array{float, float, float, float}
+ * @phpstan-import-type Box from Blocks
  */
 interface Neighbourhood
 {

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Core\Plan\Network;
 
 use Plinth\Core\Geometry\Segment;
+use Plinth\Core\Geometry\Tolerance;
 use Plinth\Core\Plan\Model\Wall;
 
 /**
@@ -17,12 +18,14 @@ use Plinth\Core\Plan\Model\Wall;
  * Half-edge 2e runs from an edge's `from` to its `to`, 2e + 1 back.
  *
  * @phpstan-type Edge array{from: int, to: int, half: float, wall: string, divides: bool, at: float}
- * @phpstan-type Half array{int, int, float, float, float, float, float}
+ * @phpstan-type Half array{start: int, end: int, dx: float, dy: float, length: float, half: float, radius: float}
  */
 final class Network
 {
-    /** A T end is drawn on along its own direction to the centre line, unless it runs nearly along the host. */
-    private const LEAST_T_SINE = 0.17;
+    /** Pieces at a flatter angle than this may lie on each other within the tolerance further than from their crossing: the tangent. */
+    private const FLAT = 0.1;
+    /** Crossings within the tolerance of each other are one node, in a chain of them: its place may be so far from the last, mm. */
+    private const CHAIN_MM = 8.0 * Wall::JOIN_MM;
 
     /** @var list<array{float, float}> */
     public array $nodes = [];
@@ -47,6 +50,8 @@ final class Network
     private array $tips = [];
     /** @var array<string, int> */
     private array $ends = [];
+    /** @var array<string, array<int, float>> piece → nodes between its ends, and how far from its start */
+    private array $cuts = [];
     /** @var array<string, list<int>> piece → its edges, from start to end */
     private array $along = [];
     /** @var array<int, array<string, Piece>> node → pieces that are known to end there */
@@ -84,31 +89,12 @@ final class Network
         if ($from === $to || $length <= 0.0) {
             return $this->along[$piece->key] = [];
         }
-        $cuts = [];
+        $cuts = $this->cuts($piece);
+        // What meets another that runs along this one, on its line, meets this one too.
         foreach ($this->near($piece) as $other) {
-            $start = $this->end($other, 0);
-            $end = $this->end($other, 1);
-            // T: the other's ends on this line.
-            foreach ([$start, $end] as $node) {
-                if ($node === $from || $node === $to || isset($cuts[$node])) {
-                    continue;
-                }
-                [$x, $y, $t] = Segment::nearest($this->nodes[$node], $a, $b);
-                if (hypot($x - $this->nodes[$node][0], $y - $this->nodes[$node][1]) <= Wall::JOIN_MM) {
-                    $cuts[$node] = $t * $length;
-                }
-            }
-            // X: a crossing away from all four ends.
-            if (
-                $start !== $from
-                && $start !== $to
-                && $end !== $from
-                && $end !== $to
-                && null !== ($crossing = $this->crossing($piece, $other))
-            ) {
-                $node = $this->nodeAt(...$crossing);
-                if ($node !== $from && $node !== $to) {
-                    $cuts[$node] = hypot($crossing[0][0] - $a[0], $crossing[0][1] - $a[1]);
+            foreach ($this->leans($piece, $other) ? $this->cuts($other) : [] as $node => $_) {
+                if ($node !== $from && $node !== $to && null !== ($at = $this->on($node, $a, $b))) {
+                    $cuts[$node] ??= $at * $length;
                 }
             }
         }
@@ -132,6 +118,68 @@ final class Network
     }
 
     /**
+     * Nodes between a piece's ends where another ends on it or crosses it.
+     *
+     * @return array<int, float> node → distance from the start, mm
+     */
+    private function cuts(Piece $piece): array
+    {
+        if (isset($this->cuts[$piece->key])) {
+            return $this->cuts[$piece->key];
+        }
+        [$from, $to] = [$this->end($piece, 0), $this->end($piece, 1)];
+        [$a, $b] = [$this->tip($piece, 0), $this->tip($piece, 1)];
+        $length = hypot($b[0] - $a[0], $b[1] - $a[1]);
+        $cuts = [];
+        foreach ($this->near($piece) as $other) {
+            $start = $this->end($other, 0);
+            $end = $this->end($other, 1);
+            // T: the other's ends on this line.
+            foreach ([$start, $end] as $node) {
+                if ($node !== $from && $node !== $to && !isset($cuts[$node]) && null !== ($at = $this->on($node, $a, $b))) {
+                    $cuts[$node] = $at * $length;
+                }
+            }
+            // X: a crossing away from all four ends.
+            if (
+                $start !== $from
+                && $start !== $to
+                && $end !== $from
+                && $end !== $to
+                && null !== ($crossing = $this->crossing($piece, $other))
+            ) {
+                $node = $this->nodeAt(...$crossing);
+                if ($node !== $from && $node !== $to) {
+                    $cuts[$node] = hypot($crossing[0][0] - $a[0], $crossing[0][1] - $a[1]);
+                }
+            }
+        }
+
+        return $this->cuts[$piece->key] = $cuts;
+    }
+
+    /**
+     * @param array{float, float} $a
+     * @param array{float, float} $b
+     *
+     * @return float|null where a node lies on a line within the tolerance, as part of the way from a to b
+     */
+    private function on(int $node, array $a, array $b): ?float
+    {
+        [$x, $y, $t] = Segment::nearest($this->nodes[$node], $a, $b);
+
+        return hypot($x - $this->nodes[$node][0], $y - $this->nodes[$node][1]) <= Wall::JOIN_MM ? $t : null;
+    }
+
+    private function leans(Piece $piece, Piece $other): bool
+    {
+        [$ux, $uy] = [$piece->b[0] - $piece->a[0], $piece->b[1] - $piece->a[1]];
+        [$vx, $vy] = [$other->b[0] - $other->a[0], $other->b[1] - $other->a[1]];
+
+        return abs($ux * $vy - $uy * $vx) < self::FLAT * abs($ux * $vx + $uy * $vy);
+    }
+
+    /**
      * Half-edges that leave a node, counter-clockwise by their direction from −180°.
      *
      * @return list<int>
@@ -142,7 +190,8 @@ final class Network
             return $this->around[$node];
         }
         [$x, $y] = $this->nodes[$node];
-        foreach ($this->pieces->near($x - Wall::JOIN_MM, $y - Wall::JOIN_MM, $x + Wall::JOIN_MM, $y + Wall::JOIN_MM) as $piece) {
+        $r = self::CHAIN_MM;
+        foreach ($this->pieces->near($x - $r, $y - $r, $x + $r, $y + $r) as $piece) {
             $this->along($piece);
         }
         // What was drawn on to here may lie further off; going along it may tell of others.
@@ -158,7 +207,7 @@ final class Network
             foreach ($leaving as $h) {
                 // From node to node, as the edges lie: the faces may run a little aside, and what nearly lies on each other would change
                 // places.
-                [$toX, $toY] = $this->nodes[$this->halves[$h][1]];
+                [$toX, $toY] = $this->nodes[$this->halves[$h]['end']];
                 $angles[$h] = atan2($toY - $y, $toX - $x);
             }
             asort($angles);
@@ -178,7 +227,7 @@ final class Network
     public function after(int $half): int
     {
         if (!isset($this->after[$half])) {
-            $this->around($this->halves[$half][0]);
+            $this->around($this->halves[$half]['start']);
         }
 
         return $this->after[$half];
@@ -188,7 +237,7 @@ final class Network
     public function before(int $half): int
     {
         if (!isset($this->before[$half])) {
-            $this->around($this->halves[$half][0]);
+            $this->around($this->halves[$half]['start']);
         }
 
         return $this->before[$half];
@@ -208,7 +257,7 @@ final class Network
             return $this->ends[$key];
         }
         $landing = $this->landing($piece, $side);
-        $node = null === $landing ? $this->base($piece, $side) : $this->nodeAt($landing, 'a'.$key);
+        $node = null === $landing ? $this->base($piece, $side) : $this->nodeAt($landing, 'a'.$key, [$piece]);
         $this->endingAt[$node][$piece->key] = $piece;
 
         return $this->ends[$key] = $node;
@@ -291,17 +340,14 @@ final class Network
         }
         $best = null;
         $start = 0 === $side ? $piece->b : $piece->a;
-        $ux = $x - $start[0];
-        $uy = $y - $start[1];
         foreach ($hosts as [$host, $away, $nx, $ny]) {
-            $vx = $host->b[0] - $host->a[0];
-            $vy = $host->b[1] - $host->a[1];
-            $cross = $ux * $vy - $uy * $vx;
             $beyond = 0.0;
-            if (abs($cross) > self::LEAST_T_SINE * hypot($ux, $uy) * hypot($vx, $vy)) {
-                $t = (($host->a[0] - $start[0]) * $uy - ($host->a[1] - $start[1]) * $ux) / $cross;
-                $held = max(0.0, min(1.0, $t));
-                $beyond = abs($t - $held) * hypot($vx, $vy);
+            // It is drawn on along its own direction to the centre line, unless it runs nearly along the host.
+            $meeting = Segment::meeting($start, [$x, $y], $host->a, $host->b, Tolerance::LANDING_SINE);
+            if (null !== $meeting) {
+                [$vx, $vy] = [$host->b[0] - $host->a[0], $host->b[1] - $host->a[1]];
+                $held = max(0.0, min(1.0, $meeting[1]));
+                $beyond = abs($meeting[1] - $held) * hypot($vx, $vy);
                 [$nx, $ny] = [$host->a[0] + $held * $vx, $host->a[1] + $held * $vy];
             }
             // Of the chords of an arc the one that is really met.
@@ -391,11 +437,10 @@ final class Network
                     $way = $edge['from'] === $from ? 1.0 : -1.0;
                     // Whichever of the two was met first, the faces run as those of the one that shows.
                     foreach ([2 * $e => $way, 2 * $e + 1 => -$way] as $h => $sign) {
-                        [$start, $end, , , $length] = $this->halves[$h];
                         $this->halves[$h] = [
-                            $start, $end, $sign * $direction[0], $sign * $direction[1], $length, $piece->half,
-                            $sign * $piece->radius,
-                        ];
+                            'dx' => $sign * $direction[0], 'dy' => $sign * $direction[1], 'half' => $piece->half,
+                            'radius' => $sign * $piece->radius,
+                        ] + $this->halves[$h];
                     }
                 }
             }
@@ -416,10 +461,15 @@ final class Network
         [$bx, $by] = $this->nodes[$to];
         $length = hypot($bx - $ax, $by - $ay);
         [$dx, $dy] = $direction;
-        $this->halves[] = [$from, $to, $dx, $dy, $length, $piece->half, $piece->radius];
-        $this->halves[] = [$to, $from, -$dx, -$dy, $length, $piece->half, -$piece->radius];
+        $half = [
+            'start' => $from, 'end' => $to, 'dx' => $dx, 'dy' => $dy, 'length' => $length, 'half' => $piece->half,
+            'radius' => $piece->radius,
+        ];
+        $this->halves[] = $half;
+        $this->halves[] = ['start' => $to, 'end' => $from, 'dx' => -$dx, 'dy' => -$dy, 'radius' => -$piece->radius] + $half;
         $this->leaving[$from][] = 2 * $e;
         $this->leaving[$to][] = 2 * $e + 1;
+        unset($this->around[$from], $this->around[$to]);
 
         return $e;
     }
@@ -427,7 +477,7 @@ final class Network
     /**
      * Where two pieces cross, and the name by which that is known; the same from either of them.
      *
-     * @return array{array{float, float}, string}|null
+     * @return array{array{float, float}, string, list<Piece>}|null
      */
     private function crossing(Piece $p, Piece $q): ?array
     {
@@ -441,6 +491,7 @@ final class Network
         return null === $crossing ? null : [
             [$a[0] + $crossing[0] * ($b[0] - $a[0]), $a[1] + $crossing[0] * ($b[1] - $a[1])],
             'b'.$p->key."\0".$q->key,
+            [$p, $q],
         ];
     }
 
@@ -449,14 +500,16 @@ final class Network
      * crossings within the tolerance the one whose name comes first makes the node, whoever asks first.
      *
      * @param array{float, float} $point
+     * @param list<Piece> $of that land or cross there
      */
-    private function nodeAt(array $point, string $name): int
+    private function nodeAt(array $point, string $name, array $of): int
     {
         if (isset($this->made[$name])) {
             return $this->made[$name];
         }
         [$x, $y] = $point;
-        $through = [];
+        // What was drawn on to here may end further off.
+        $through = array_column($of, null, 'key');
         $nearest = Wall::JOIN_MM;
         $node = null;
         foreach ($this->pieces->near($x - Wall::JOIN_MM, $y - Wall::JOIN_MM, $x + Wall::JOIN_MM, $y + Wall::JOIN_MM) as $piece) {
@@ -480,14 +533,14 @@ final class Network
         if (null !== $node) {
             return $this->made[$name] = $node;
         }
-        [$firstPoint, $firstName] = [$point, $name];
-        foreach ($this->others($through) as [$at, $by]) {
-            if ($by < $firstName && hypot($at[0] - $x, $at[1] - $y) <= Wall::JOIN_MM) {
-                [$firstPoint, $firstName] = [$at, $by];
+        $first = [$point, $name, $of];
+        foreach ($this->others($through) as $other) {
+            if ($other[1] < $first[1] && hypot($other[0][0] - $x, $other[0][1] - $y) <= Wall::JOIN_MM) {
+                $first = $other;
             }
         }
 
-        return $this->made[$name] = $firstName === $name ? $this->newNode($x, $y) : $this->nodeAt($firstPoint, $firstName);
+        return $this->made[$name] = $first[1] === $name ? $this->newNode($x, $y) : $this->nodeAt(...$first);
     }
 
     /**
@@ -495,7 +548,7 @@ final class Network
      *
      * @param array<string, Piece> $pieces
      *
-     * @return \Generator<array{array{float, float}, string}>
+     * @return \Generator<array{array{float, float}, string, list<Piece>}>
      */
     private function others(array $pieces): \Generator
     {
@@ -503,7 +556,7 @@ final class Network
             foreach ($this->near($piece) as $other) {
                 foreach ([0, 1] as $side) {
                     if (null !== ($landing = $this->landing($other, $side))) {
-                        yield [$landing, 'a'.$other->ends[$side]];
+                        yield [$landing, 'a'.$other->ends[$side], [$other]];
                     }
                 }
                 if ($other->key > $piece->key && isset($pieces[$other->key]) && null !== ($crossing = $this->crossing($piece, $other))) {

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Plan\Network;
 
+use Plinth\Core\Geometry\Tolerance;
 use Plinth\Core\Plan\Model\Divider;
 use Plinth\Core\Plan\Model\Wall;
 
@@ -141,7 +142,7 @@ final class Pieces implements PieceSource
         // From left to right; in each column only the cells that the strip of the piece passes through.
         [$a, $b] = $piece->a[0] <= $piece->b[0] ? [$piece->a, $piece->b] : [$piece->b, $piece->a];
         $slope = $b[0] > $a[0] ? ($b[1] - $a[1]) / ($b[0] - $a[0]) : 0.0;
-        $isSteep = $b[0] - $a[0] < 1e-9;
+        $isSteep = $b[0] - $a[0] < Tolerance::ROUND_OFF_MM;
         $iEnd = (int) floor(($b[0] + $r) / self::CELL_MM);
         for ($i = (int) floor(($a[0] - $r) / self::CELL_MM); $i <= $iEnd; ++$i) {
             $left = max($a[0], $i * self::CELL_MM - $r);

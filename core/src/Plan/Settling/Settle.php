@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Core\Plan\Settling;
 
 use Plinth\Core\Geometry\Point;
+use Plinth\Core\Geometry\Tolerance;
 use Plinth\Core\Plan\Model\Figure;
 use Plinth\Core\Plan\Model\JoinedWall;
 use Plinth\Core\Plan\Model\Line;
@@ -37,8 +38,6 @@ final class Settle
     private const SIGMA_MM = 10.0;
     /** Figures are detail unless they reach over this part of the storey. */
     private const OVERALL = 0.93;
-    /** Below this nothing moved, mm. */
-    private const STILL_MM = 1e-6;
     /** A figure holds where it is off by no more than this beyond its rounding, mm. */
     private const HOLDS_MM = 1e-3;
     /** How often it is looked whether more walls run one way by now. */
@@ -70,10 +69,10 @@ final class Settle
         [$farthest, $largest] = [null, 0.0];
         foreach ($solution->places as $node => [$x, $y]) {
             $by = hypot($x - $traced->places[$node][0], $y - $traced->places[$node][1]);
-            if ($by > self::STILL_MM) {
+            if ($by > Tolerance::STILL_MM) {
                 $moves[$traced->names[$node]] = new Point($traced->middle->x + $x, $traced->middle->y + $y);
             }
-            if ($by > max($largest, self::STILL_MM)) {
+            if ($by > max($largest, Tolerance::STILL_MM)) {
                 [$farthest, $largest] = [$traced->names[$node], $by];
             }
         }
@@ -192,7 +191,7 @@ final class Settle
                 foreach ([$traced->places, $solution->places] as $places) {
                     $across[] = abs(($places[$b][0] - $places[$a][0]) * $nx + ($places[$b][1] - $places[$a][1]) * $ny);
                 }
-                $count += $across[0] > self::STILL_MM && $across[1] <= self::STILL_MM ? 1 : 0;
+                $count += $across[0] > Tolerance::STILL_MM && $across[1] <= Tolerance::STILL_MM ? 1 : 0;
             }
         }
 

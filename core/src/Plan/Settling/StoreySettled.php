@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Core\Plan\Settling;
 
 use Plinth\Core\Geometry\Point;
+use Plinth\Core\Geometry\Tolerance;
 use Plinth\Core\Plan\Model\JoinedWall;
 use Plinth\Core\Plan\Model\Opening;
 use Plinth\Core\Plan\Model\Storey;
@@ -41,7 +42,7 @@ final readonly class StoreySettled
     /** By how much further along its wall a place lies once the wall begins elsewhere, mm. */
     public static function along(Point $before, Point $from, Point $to): float
     {
-        $length = max(1e-9, $from->distanceTo($to));
+        $length = max(Tolerance::ROUND_OFF_MM, $from->distanceTo($to));
 
         return (($before->x - $from->x) * ($to->x - $from->x) + ($before->y - $from->y) * ($to->y - $from->y)) / $length;
     }

@@ -7,6 +7,7 @@ namespace Plinth\Core\Ink\Walls\Internal;
 use Plinth\Core\Ink\Page\Chain;
 use Plinth\Core\Ink\Page\Chains;
 use Plinth\Core\Ink\Page\Stroke;
+use Plinth\Core\Numerics\Median;
 
 /**
  * Stretches of wall in scan lines across one direction.
@@ -68,7 +69,7 @@ final class Strips
                 $low = static fn (float $i): float => $a->heightAt($i);
                 $high = static fn (float $i): float => $b->heightAt($i);
                 $inside = self::inside($lines, $from, $to, $low, $high, min(3.5, 0.3 * $apart));
-                if ($apart <= $pen && ([] === $inside || self::median($inside) > $level)) {
+                if ($apart <= $pen && ([] === $inside || Median::upper($inside) > $level)) {
                     $strokes[] = new Stroke($from, $to, $a, $b);
                 }
                 if ($apart < self::THICKNESS_MM[0] / $cell) {
@@ -210,7 +211,7 @@ final class Strips
             $sums[] = $sum;
         }
 
-        return self::median($sums) * $cell / 255.0;
+        return Median::upper($sums) * $cell / 255.0;
     }
 
     /**
@@ -258,7 +259,7 @@ final class Strips
                 continue;
             }
             $part = \array_slice($inside, $a, $b - $a);
-            $tone = self::median($part);
+            $tone = Median::upper($part);
             $mean = array_sum($part) / \count($part);
             $tone = $tone > self::EMPTY * 255 ? $mean : $tone;
             $other = \count(
@@ -268,13 +269,5 @@ final class Strips
         }
 
         return $found;
-    }
-
-    /** @param list<float|int> $values */
-    private static function median(array $values): float
-    {
-        sort($values);
-
-        return (float) ($values[intdiv(\count($values), 2)] ?? 0.0);
     }
 }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Core\Ink\Walls\Internal;
 
 use Plinth\Core\Geometry\Point;
+use Plinth\Core\Geometry\Segment;
 
 /**
  * Which of all wall lines make a building, and how they join.
@@ -224,10 +225,8 @@ final class WallNetwork
     /** Where two centre lines cross, beyond their ends too. */
     private static function meeting(WallLine $a, WallLine $b): Point
     {
-        [$ux, $uy] = $a->direction();
-        [$vx, $vy] = $b->direction();
-        $t = (($b->from->x - $a->from->x) * $vy - ($b->from->y - $a->from->y) * $vx) / ($ux * $vy - $uy * $vx);
+        [$t] = Segment::meeting($a->from->toArray(), $a->to->toArray(), $b->from->toArray(), $b->to->toArray(), 0.0) ?? [0.0];
 
-        return $a->from->plus($t * $ux, $t * $uy);
+        return $a->from->towards($a->to, $t);
     }
 }

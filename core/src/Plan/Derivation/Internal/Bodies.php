@@ -7,6 +7,7 @@ namespace Plinth\Core\Plan\Derivation\Internal;
 use Plinth\Core\Geometry\Clip;
 use Plinth\Core\Geometry\Overlay;
 use Plinth\Core\Geometry\Polygon;
+use Plinth\Core\Geometry\Tolerance;
 use Plinth\Core\Plan\Model\Wall;
 use Plinth\Core\Plan\Network\Effort;
 use Plinth\Core\Plan\Network\Face;
@@ -37,8 +38,8 @@ final class Bodies
      */
     private const PAIR = 200;
     private const RING = 20;
-    /** What two bodies share is no overlap below this, mm². */
-    private const LEAST_MM2 = 1.0;
+    /** What two bodies share is no overlap below this, mm²: a thousand kilometres out doubles tell a metre by a ten-thousandth of a mm². */
+    private const LEAST_MM2 = 0.001;
     /** Two that lie on each other no deeper than this touch: areas know of it, nobody is told. Half of what joins ends, mm. */
     private const SLIGHT_MM = Wall::JOIN_MM / 2.0;
     /** A mitre of another wall reaches so far from its end at first; further where thicker walls are about, mm. */
@@ -123,9 +124,9 @@ final class Bodies
         foreach ([2 * $edge, 2 * $edge + 1] as $half) {
             foreach (array_keys($this->faces->runningAwayWith($half)) as $other) {
                 if ($this->leans($half, $other)) {
-                    $reach = min($halves[$half][4], $halves[$other][4]) / 2.0;
-                    [$x, $y] = $this->faces->network->nodes[$halves[$half][0]];
-                    $found[$other >> 1] = [$x + $reach * $halves[$half][2], $y + $reach * $halves[$half][3]];
+                    $reach = min($halves[$half]['length'], $halves[$other]['length']) / 2.0;
+                    [$x, $y] = $this->faces->network->nodes[$halves[$half]['start']];
+                    $found[$other >> 1] = [$x + $reach * $halves[$half]['dx'], $y + $reach * $halves[$half]['dy']];
                 }
             }
         }
@@ -139,7 +140,7 @@ final class Bodies
         foreach ([2 * $edge, 2 * $edge + 1] as $half) {
             foreach ($this->faces->runningAwayWith($half) as $other => $isOwn) {
                 if ($isOwn && !$this->leans($half, $other)) {
-                    return $this->faces->network->nodes[$this->faces->network->halves[$half][0]];
+                    return $this->faces->network->nodes[$this->faces->network->halves[$half]['start']];
                 }
             }
         }
@@ -261,7 +262,7 @@ final class Bodies
      */
     private function covers(int $edge): array
     {
-        [, , , , , $half, $radius] = $this->faces->network->halves[2 * $edge];
+        ['half' => $half, 'radius' => $radius] = $this->faces->network->halves[2 * $edge];
 
         return 0.0 === $radius && $half > 0.0 && $this->isPlain($edge) ? [$this->quad($edge)] : $this->of($edge);
     }
@@ -282,8 +283,8 @@ final class Bodies
 
     private function leans(int $half, int $other): bool
     {
-        [, , $ax, $ay] = $this->faces->network->halves[$half];
-        [, , $bx, $by] = $this->faces->network->halves[$other];
+        ['dx' => $ax, 'dy' => $ay] = $this->faces->network->halves[$half];
+        ['dx' => $bx, 'dy' => $by] = $this->faces->network->halves[$other];
 
         return $ax * $bx + $ay * $by > self::ALONGSIDE;
     }
@@ -297,7 +298,7 @@ final class Bodies
                 return true;
             }
             // The right face runs from the first point of one corner to the last of another: those may have passed each other.
-            [, , $dx, $dy, , , $radius] = $network->halves[$half];
+            ['dx' => $dx, 'dy' => $dy, 'radius' => $radius] = $network->halves[$half];
             $atEnd = $this->faces->corner($half ^ 1);
             [[$x, $y], [$toX, $toY]] = [$this->faces->corner($before)[0], $atEnd[\count($atEnd) - 1]];
             if (0.0 === $radius && ($toX - $x) * $dx + ($toY - $y) * $dy < 0.0) {
@@ -320,13 +321,13 @@ final class Bodies
         $network = $this->faces->network;
         $rings = [];
         foreach ([2 * $edge, 2 * $edge + 1] as $half) {
-            [$start, $end, $dx, $dy, , $thickness] = $network->halves[$half];
+            ['start' => $start, 'end' => $end, 'dx' => $dx, 'dy' => $dy, 'half' => $thickness] = $network->halves[$half];
             if (0.0 === $thickness) {
                 return [];
             }
             [$a, $b] = [$network->nodes[$start], $network->nodes[$end]];
             [$nx, $ny] = [-$dy * $thickness, $dx * $thickness];
-            $strip = 0.0 === $network->halves[$half][6] ? [
+            $strip = 0.0 === $network->halves[$half]['radius'] ? [
                 $a,
                 $b,
                 [$b[0] + $nx, $b[1] + $ny],
@@ -352,11 +353,11 @@ final class Bodies
     {
         $network = $this->faces->network;
         $in = $network->after($out);
-        [$start, , $ox, $oy, , $outHalf, $outRadius] = $network->halves[$out];
-        [, , $ix, $iy, , $inHalf, $inRadius] = $network->halves[$in];
+        ['start' => $start, 'dx' => $ox, 'dy' => $oy, 'half' => $outHalf, 'radius' => $outRadius] = $network->halves[$out];
+        ['dx' => $ix, 'dy' => $iy, 'half' => $inHalf, 'radius' => $inRadius] = $network->halves[$in];
         [$x, $y] = $network->nodes[$start];
         $isCurvedInside = (0.0 !== $outRadius || 0.0 !== $inRadius) && $ox * $iy - $oy * $ix > 0.0;
-        if ($isCurvedInside || $this->faces->runsAwayAfter($out)) {
+        if ($isCurvedInside || $this->faces->endSquareAfter($out)) {
             return [];
         }
         $fan = [
@@ -367,9 +368,10 @@ final class Bodies
         $rings = [];
         foreach (\array_slice($fan, 1) as $i => $to) {
             $ring = [[$x, $y], $fan[$i], $to];
-            // Where one face is cut short the fan turns back on the strips.
-            if (Polygon::area($ring) > 0.0) {
-                $rings[] = $ring;
+            $area = Polygon::area($ring);
+            // Where one face is cut short the fan turns back on the strips; they may be shorter than it.
+            if ($area > 0.0 || ($area < 0.0 && $this->faces->runsAwayAfter($out))) {
+                $rings[] = $area > 0.0 ? $ring : array_reverse($ring);
             }
         }
 
@@ -383,8 +385,9 @@ final class Bodies
      */
     private function curved(int $half): array
     {
-        [$start, $end, $dx, $dy, $length, $thickness, $radius] = $this->faces->network->halves[$half];
-        [[$ax, $ay], $b] = [$this->faces->network->nodes[$start], $this->faces->network->nodes[$end]];
+        $network = $this->faces->network;
+        ['dx' => $dx, 'dy' => $dy, 'length' => $length, 'half' => $thickness, 'radius' => $radius] = $network->halves[$half];
+        [[$ax, $ay], $b] = [$network->nodes[$network->halves[$half]['start']], $network->nodes[$network->halves[$half]['end']]];
         $angle = 2.0 * asin(min(1.0, $length / (2.0 * $radius)));
         $toCentre = $radius * cos($angle / 2.0);
         [$cx, $cy] = [$ax + $length / 2.0 * $dx - $toCentre * $dy, $ay + $length / 2.0 * $dy + $toCentre * $dx];
@@ -408,11 +411,11 @@ final class Bodies
      */
     private function cutBack(array $strip, array $node, int $half, int $neighbour, float $side): array
     {
-        [, , $dx, $dy] = $this->faces->network->halves[$half];
-        [, , $nx, $ny] = $this->faces->network->halves[$neighbour];
+        ['dx' => $dx, 'dy' => $dy] = $this->faces->network->halves[$half];
+        ['dx' => $nx, 'dy' => $ny] = $this->faces->network->halves[$neighbour];
         $isSharp = $half !== $neighbour && $dx * $nx + $dy * $ny > 0.0 && $side * ($dx * $ny - $dy * $nx) < 0.0;
         // Of faces that never meet neither holds the other back.
-        if (!$isSharp || $this->faces->runsAwayAfter($side < 0.0 ? $half : $neighbour)) {
+        if (!$isSharp || $this->faces->endSquareAfter($side < 0.0 ? $half : $neighbour)) {
             return $strip;
         }
 
@@ -443,7 +446,7 @@ final class Bodies
     private function corners(int $edge): array
     {
         $network = $this->faces->network;
-        [$from, $to, $dx, $dy, , $half, $radius] = $network->halves[2 * $edge];
+        ['start' => $from, 'end' => $to, 'dx' => $dx, 'dy' => $dy, 'half' => $half, 'radius' => $radius] = $network->halves[2 * $edge];
         if (0.0 === $half) {
             return [];
         }
@@ -456,6 +459,8 @@ final class Bodies
             [$ax + $nx, $ay + $ny], [$ax - $nx, $ay - $ny], [$bx + $nx, $by + $ny], [$bx - $nx, $by - $ny],
             ...$this->faces->corner(2 * $edge), ...$this->faces->corner($network->before(2 * $edge)),
             ...$this->faces->corner(2 * $edge + 1), ...$this->faces->corner($network->before(2 * $edge + 1)),
+            // Where faces never meet, a neighbour's line cuts the strip and its wedges reach elsewhere.
+            ...($this->runsAway($edge) ? array_merge(...$this->of($edge)) : []),
         ];
     }
 
@@ -499,7 +504,7 @@ final class Bodies
     {
         $network = $this->faces->network;
 
-        return 0.0 !== $network->halves[2 * $edge][6] && $network->edges[$edge]['wall'] === $network->edges[$other]['wall'];
+        return 0.0 !== $network->halves[2 * $edge]['radius'] && $network->edges[$edge]['wall'] === $network->edges[$other]['wall'];
     }
 
     /** @return array{float, float}|null the middle of the largest area that both bodies cover */
@@ -510,7 +515,7 @@ final class Bodies
         }
         $this->effort->spend(self::PAIR);
         $network = $this->faces->network;
-        if (0.0 === $network->halves[2 * $edge][6] && 0.0 === $network->halves[2 * $other][6]) {
+        if (0.0 === $network->halves[2 * $edge]['radius'] && 0.0 === $network->halves[2 * $other]['radius']) {
             [$area, $largest] = self::sharedByConvex($this->of($edge), $this->of($other));
 
             return $this->middleOf($edge, $other, $area, $largest);
@@ -568,7 +573,7 @@ final class Bodies
     /** Whether all of another body lies to one side of this one's strip, or before or behind it. */
     private function liesBeside(int $edge, int $other): bool
     {
-        [$start, , $dx, $dy] = $this->faces->network->halves[2 * $edge];
+        ['start' => $start, 'dx' => $dx, 'dy' => $dy] = $this->faces->network->halves[2 * $edge];
         [$x, $y] = $this->faces->network->nodes[$start];
         $spans = [];
         foreach ([$edge, $other] as $each) {
@@ -582,7 +587,7 @@ final class Bodies
         }
         foreach ([0, 1] as $axis) {
             [[$a1, $a2], [$b1, $b2]] = [$spans[0][$axis], $spans[1][$axis]];
-            if (min($a2, $b2) - max($a1, $b1) < 1e-6) {
+            if (min($a2, $b2) - max($a1, $b1) < Tolerance::STILL_MM) {
                 return true;
             }
         }

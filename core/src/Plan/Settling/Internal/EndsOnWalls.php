@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Plan\Settling\Internal;
 
+use Plinth\Core\Geometry\Blocks;
+
 /**
  * Which ends were drawn on to a wall between its own ends: they stay on it.
  *
@@ -15,14 +17,13 @@ final class EndsOnWalls
     private const NEAR_MM = 20.0;
     /** Nearer to the wall's own end it is another matter, mm. */
     private const FROM_END_MM = 1.0;
-    private const CELL_MM = 2000.0;
 
     /** @return list<array{int, string}> node and wall */
     public static function of(Traced $traced): array
     {
-        $cells = [];
+        $blocks = new Blocks();
         foreach ($traced->places as $node => [$x, $y]) {
-            $cells[self::cell($x)][self::cell($y)][] = $node;
+            $blocks->put($node, [$x, $y, $x, $y]);
         }
         $found = [];
         foreach ($traced->straight as $id => [$from, $to]) {
@@ -32,7 +33,8 @@ final class EndsOnWalls
             $length = hypot($dx, $dy);
             [$ux, $uy] = [$dx / $length, $dy / $length];
             $reach = max(self::NEAR_MM, $traced->thicknesses[$id] / 2.0);
-            foreach (self::beside($cells, $x, $y, $dx, $dy, $reach) as $node) {
+            $box = [min($x, $x + $dx) - $reach, min($y, $y + $dy) - $reach, max($x, $x + $dx) + $reach, max($y, $y + $dy) + $reach];
+            foreach ($blocks->near($box) ?? array_keys($traced->places) as $node) {
                 if ($node === $from || $node === $to) {
                     continue;
                 }
@@ -45,47 +47,5 @@ final class EndsOnWalls
         }
 
         return $found;
-    }
-
-    /**
-     * @param array<int, array<int, list<int>>> $cells nodes by cell
-     *
-     * @return list<int> nodes of the cells that a run passes
-     */
-    private static function beside(array $cells, float $x, float $y, float $dx, float $dy, float $reach): array
-    {
-        [$left, $right] = [self::cell(min($x, $x + $dx) - $reach), self::cell(max($x, $x + $dx) + $reach)];
-        $columns = $right - $left > \count($cells) ? array_filter(
-            array_keys($cells),
-            static fn (int $c): bool => $c >= $left && $c <= $right,
-        ) : range($left, $right);
-        $nodes = [];
-        foreach ($columns as $column) {
-            if (!isset($cells[$column])) {
-                continue;
-            }
-            [$low, $high] = [min($y, $y + $dy), max($y, $y + $dy)];
-            if (abs($dx) > self::CELL_MM) {
-                // Within this column the run passes but a part of its height.
-                $ends = [];
-                foreach ([$column * self::CELL_MM - $reach, ($column + 1) * self::CELL_MM + $reach] as $edge) {
-                    $ends[] = $y + $dy * max(0.0, min(1.0, ($edge - $x) / $dx));
-                }
-                [$low, $high] = [min($ends), max($ends)];
-            }
-            [$bottom, $top] = [self::cell($low - $reach), self::cell($high + $reach)];
-            foreach ($top - $bottom > \count($cells[$column]) ? array_keys($cells[$column]) : range($bottom, $top) as $row) {
-                foreach ($row >= $bottom && $row <= $top ? $cells[$column][$row] ?? [] : [] as $node) {
-                    $nodes[] = $node;
-                }
-            }
-        }
-
-        return $nodes;
-    }
-
-    private static function cell(float $at): int
-    {
-        return (int) floor($at / self::CELL_MM);
     }
 }

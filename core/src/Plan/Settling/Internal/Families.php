@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Plan\Settling\Internal;
 
+use Plinth\Core\Geometry\Tolerance;
+
 /**
  * Which walls are meant to run one way: level and plumb ones first, then those that run nearly the same way, or nearly at right
  * angles, as many others.
@@ -13,8 +15,6 @@ namespace Plinth\Core\Plan\Settling\Internal;
 final class Families
 {
     private const QUARTER = \M_PI / 2.0;
-    /** Less is no move, mm. */
-    private const STILL_MM = 1e-6;
 
     /**
      * @param float $meant walls that run off by less are meant to run one way, radians
@@ -110,7 +110,7 @@ final class Families
         foreach ($angles as $id => $angle) {
             $length = $traced->length((string) $id);
             $all += $length;
-            if (abs(self::off($angle, $way)) * $length <= self::STILL_MM) {
+            if (abs(self::off($angle, $way)) * $length <= Tolerance::STILL_MM) {
                 ++$count;
                 $do += $length;
             }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Plan\Settling\Internal;
 
+use Plinth\Core\Geometry\Tolerance;
 use Plinth\Core\Numerics\Cholesky;
 use Plinth\Core\Numerics\Conditions;
 use Plinth\Core\Numerics\Dependence;
@@ -21,8 +22,6 @@ use Plinth\Core\Plan\Settling\Contradiction;
  */
 final readonly class StoreyAdjustment
 {
-    /** Below this nothing is off, mm. */
-    private const STILL_MM = 1e-6;
     /** At a hundred metres still less than a thousandth of a millimetre, radians. */
     private const AT_REST = 1e-10;
     /** Each squares what is left. */
@@ -70,7 +69,7 @@ final readonly class StoreyAdjustment
             $turns = $unknowns->turns($corrections);
             $before = $places;
             $places = $unknowns->places($corrections);
-            $rests = [] === $this->ties->lines || self::farthest($before, $places) <= self::STILL_MM / 10.0;
+            $rests = [] === $this->ties->lines || self::farthest($before, $places) <= Tolerance::STILL_MM / 10.0;
             if ($round >= self::ROUNDS || ($rests && ([] === $turns || max(array_map(abs(...), $turns)) <= self::AT_REST))) {
                 return new Solution($families, $places, $contradictions, $unknowns, $conditions);
             }
@@ -126,7 +125,7 @@ final readonly class StoreyAdjustment
             foreach ($chain as $k => $other) {
                 $allowed += abs($dependence->shares[$k]) * $other->figure->toleranceMm;
             }
-            if (abs($dependence->by) <= self::STILL_MM) {
+            if (abs($dependence->by) <= Tolerance::STILL_MM) {
                 continue;
             }
             if ([] !== $chain && abs($dependence->by) <= $allowed) {
@@ -207,7 +206,7 @@ final readonly class StoreyAdjustment
         if ([] === $rings) {
             return [];
         }
-        $tolerance = static fn (Sought $sought): float => max(self::STILL_MM, $sought->figure->toleranceMm);
+        $tolerance = static fn (Sought $sought): float => max(Tolerance::STILL_MM, $sought->figure->toleranceMm);
         [$normal, $right] = [[], []];
         foreach ($rings as $i => [$sought, $ring]) {
             $line = [];
@@ -245,7 +244,7 @@ final readonly class StoreyAdjustment
     {
         $best = $figures[0];
         foreach ($figures as $sought) {
-            if (abs($sought->off - $by) < abs($best->off - $by) - self::STILL_MM) {
+            if (abs($sought->off - $by) < abs($best->off - $by) - Tolerance::STILL_MM) {
                 $best = $sought;
             }
         }
