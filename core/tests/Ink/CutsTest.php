@@ -6,11 +6,11 @@ namespace Plinth\Core\Tests\Ink;
 
 use PHPUnit\Framework\TestCase;
 use Plinth\Core\Geometry\PixelBox;
+use Plinth\Core\Ink\Page\Blob;
+use Plinth\Core\Ink\Page\Blobs;
 use Plinth\Core\Ink\Page\GreyRaster;
 use Plinth\Core\Ink\Page\Paper;
 use Plinth\Core\Ink\Pages\Cuts;
-use Plinth\Core\Ink\Pages\Internal\Blob;
-use Plinth\Core\Ink\Pages\Internal\Blobs;
 use Plinth\Core\Tests\Outside;
 
 /** A page falls into the drawings that a person sees on it. */

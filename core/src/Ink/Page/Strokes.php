@@ -7,10 +7,6 @@ namespace Plinth\Core\Ink\Page;
 /** Drawn lines: an edge where ink begins, and beside it one where ink ends again within a pen's width. @internal */
 final class Strokes
 {
-    /** Lines are drawn no thicker than this in the building, mm (0.7 mm at 1:100, common practice), or in cells. */
-    private const PEN_MM = 75.0;
-    /** cells that a pen is taken for at least: blur leaves no less */
-    private const PEN_CELLS = 4.5;
     /** mm in the building; what is shorter is a letter's or a tick's */
     public const LEAST_MM = 110.0;
 
@@ -35,7 +31,7 @@ final class Strokes
     {
         usort($down, static fn (Chain $a, Chain $b): int => $a->height() <=> $b->height());
         $heights = array_map(static fn (Chain $c): float => $c->height(), $down);
-        $pen = max(self::PEN_MM / $cell, self::PEN_CELLS);
+        $pen = Pen::cells($cell);
         $strokes = [];
         foreach ($up as $a) {
             $low = $a->height();

@@ -5,10 +5,10 @@ declare(strict_types=1);
 namespace Plinth\Core\Ink\Pages;
 
 use Plinth\Core\Geometry\PixelBox;
+use Plinth\Core\Ink\Page\Blob;
+use Plinth\Core\Ink\Page\Blobs;
 use Plinth\Core\Ink\Page\GreyRaster;
 use Plinth\Core\Ink\Page\Paper;
-use Plinth\Core\Ink\Pages\Internal\Blob;
-use Plinth\Core\Ink\Pages\Internal\Blobs;
 
 /**
  * Proposes how a page falls into drawings. Connected ink is gathered by nearness, small things (titles, level marks,

@@ -7,6 +7,7 @@ namespace Plinth\Core\Ink\Picks;
 use Plinth\Core\Geometry\PixelToMm;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Ink\Page\PageInk;
+use Plinth\Core\Ink\Page\Pen;
 
 /**
  * The gap that a drawing shows in a wall: where its jambs stand, whether a window's lines run through it, and on which side of it a
@@ -31,8 +32,6 @@ final readonly class Gap
     private const LIGHTER = 0.35;
     /** px of wall that must stand beside a jamb */
     private const WALL_PX = 3.0;
-    /** Pens are no wider than this, px. */
-    private const PEN_PX = 8.0;
     /** Lines run through it along most of it: a window. */
     private const LINED = 0.8;
 
@@ -111,7 +110,7 @@ final readonly class Gap
         if ($isSolid) {
             // The line that is drawn across at a jamb lies half in the gap: it is as wide as the others of the same pen.
             $pen = $scale * min(
-                self::PEN_PX,
+                Pen::PX[1],
                 self::penPx($page, $from, $ux, $uy, $near, $far, $thickness, $scale, $dark, $lined, $leafAt, $leafSide),
             );
             [$near, $width] = [$near - $pen / 2.0, $width + $pen];
@@ -223,11 +222,11 @@ final readonly class Gap
         $n = \count($profile);
         $get = static fn (float $k): float => $profile[max(0, min($n - 1, (int) round($k)))];
         $peak = $at;
-        for ($k = 0; $k <= self::PEN_PX * $perPx; ++$k) {
+        for ($k = 0; $k <= Pen::PX[1] * $perPx; ++$k) {
             $peak = $get($at + $way * $k) > $get($peak) ? max(0, min($n - 1, $at + $way * $k)) : $peak;
         }
         $behind = [];
-        for ($k = 1.5 * self::PEN_PX * $perPx; $k <= 4.0 * self::PEN_PX * $perPx; ++$k) {
+        for ($k = 1.5 * Pen::PX[1] * $perPx; $k <= 4.0 * Pen::PX[1] * $perPx; ++$k) {
             $behind[] = $get($peak + $way * $k);
         }
         sort($behind);
@@ -278,7 +277,7 @@ final readonly class Gap
         if (2 !== \count($found)) {
             return null;
         }
-        $pen = self::PEN_PX * $perPx;
+        $pen = Pen::PX[1] * $perPx;
         $median = static function (float $from, float $to, float $otherwise) use ($profile, $n): float {
             $part = \array_slice($profile, max(0, (int) round($from)), max(1, (int) round(min($n - 1.0, $to) - max(0.0, $from))));
             sort($part);

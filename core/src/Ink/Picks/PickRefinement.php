@@ -8,6 +8,7 @@ use Plinth\Core\Geometry\PixelPoint;
 use Plinth\Core\Ink\Page\EdgePoints;
 use Plinth\Core\Ink\Page\GreyRaster;
 use Plinth\Core\Ink\Page\PageInk;
+use Plinth\Core\Ink\Page\Pen;
 use Plinth\Core\Ink\Picks\Internal\ColumnShape;
 use Plinth\Core\Ink\Picks\Internal\EdgeLine;
 use Plinth\Core\Ink\Picks\Internal\EdgeLines;
@@ -30,12 +31,6 @@ final readonly class PickRefinement
     private const LEAST_WINDOW = 12;
     /** px that a pick moves at most: beyond, it is not what was meant */
     private const MOST_REACH = 36.0;
-    /** Pens are taken for no wider than this in the building, mm (0.7 mm at 1:100, common practice), within limits in pixels. */
-    private const PEN_MM = 70.0;
-    /** px: pens are taken for no narrower and no wider than this on the page */
-    private const PEN_PX = [3.0, 9.0];
-    /** px, where no scale is known */
-    private const UNKNOWN_PEN_PX = 5.0;
     /** Columns are no narrower and no wider than this, mm: common practice, no source. */
     private const COLUMN_MM = [120.0, 1500.0];
     /** px across that a column has at most on the page: what one look takes in */
@@ -369,10 +364,7 @@ final readonly class PickRefinement
 
     private function penPx(): float
     {
-        return null === $this->mmPerPixel ? self::UNKNOWN_PEN_PX : max(
-            self::PEN_PX[0],
-            min(self::PEN_PX[1], self::PEN_MM / $this->mmPerPixel),
-        );
+        return Pen::px($this->mmPerPixel);
     }
 
     /** Grain is smoothed by a binomial of three, as far as there is any: the weaker the smoothing, the sharper the corners. */

@@ -7,6 +7,7 @@ namespace Plinth\Core\Ink\Walls;
 use Plinth\Core\Geometry\PixelToMm;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Ink\Page\PageInk;
+use Plinth\Core\Ink\Page\Pen;
 use Plinth\Core\Ink\Walls\Internal\FaceEdge;
 use Plinth\Core\Ink\Walls\Internal\Profiles;
 use Plinth\Core\Numerics\Median;
@@ -17,10 +18,6 @@ use Plinth\Core\Numerics\Median;
  */
 final readonly class WallProbe
 {
-    /** Lines are drawn no wider than this: mm in the building (0.7 mm at 1:100, common practice), within limits in pixels. */
-    private const PEN_MM = 75.0;
-    /** px: pens are no narrower and no wider than this on the page */
-    private const PEN_PX = [4.0, 11.0];
     /** one profile for so many pixels of the wall, within limits */
     private const EVERY_PX = 12.0;
     /** looks across a wall, at least and at most */
@@ -59,7 +56,7 @@ final readonly class WallProbe
         }
         $middle = new Point(($from->x + $to->x) / 2.0, ($from->y + $to->y) / 2.0);
         $scale = $map->mmPerPixelAt($map->toPixel($middle));
-        $pen = max(self::PEN_PX[0] * $scale, min(self::PEN_PX[1] * $scale, self::PEN_MM));
+        $pen = $scale * Pen::px($scale);
         $within ??= max(4.0 * $scale, min(0.3 * $thickness, 60.0));
         $reach = $thickness / 2.0 + $within + max(8.0 * $scale, 1.2 * $pen);
         $profiles = Profiles::across($pageInk, $map, $from, $to, self::pieces($length, $thickness, $scale, $stretches), $reach);

@@ -8,6 +8,7 @@ use Plinth\Core\Geometry\PixelToMm;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Ink\Page\EdgePoints;
 use Plinth\Core\Ink\Page\PageInk;
+use Plinth\Core\Ink\Page\Pen;
 use Plinth\Core\Ink\Walls\Internal\Profiles;
 
 /**
@@ -17,10 +18,6 @@ final readonly class WallUnder
 {
     /** Walls are no thinner and no thicker than this, mm: common practice, no source. */
     private const THICKNESS_MM = [55.0, 650.0];
-    /** mm in the building that a pen is wide at most (0.7 mm at 1:100, common practice) */
-    private const PEN_MM = 75.0;
-    /** px that a pen is wide at least */
-    private const LEAST_PEN_PX = 4.0;
     /** How far round the click its direction is looked for, mm and px. */
     private const LOOK_MM = 450.0;
     /** px, at least and at most */
@@ -158,7 +155,7 @@ final readonly class WallUnder
         }
         $mean = $profiles->together(static fn (float $t): float => 0.0);
         $level = 0.4 * max([0.0, ...$mean]);
-        $pen = max(self::PEN_MM, self::LEAST_PEN_PX * 2.0 * $profiles->step);
+        $pen = max(Pen::WIDEST_MM, Pen::PX[0] * 2.0 * $profiles->step);
         $runs = [];
         $n = \count($mean);
         for ($k = 0; $k < $n; ++$k) {

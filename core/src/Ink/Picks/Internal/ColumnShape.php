@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Ink\Picks\Internal;
 
+use Plinth\Core\Ink\Page\Blobs;
 use Plinth\Core\Ink\Page\GreyRaster;
 
 /**
@@ -178,39 +179,23 @@ final readonly class ColumnShape
      */
     private static function filled(string $mask, int $w, int $h, int $x, int $y, int $within): ?array
     {
-        $seed = null;
-        for ($r = 0; $r <= $within && null === $seed; ++$r) {
-            for ($dy = -$r; $dy <= $r && null === $seed; ++$dy) {
-                for ($dx = -$r; $dx <= $r; ++$dx) {
-                    if ($x + $dx >= 0 && $y + $dy >= 0 && $x + $dx < $w && $y + $dy < $h && '1' === $mask[($y + $dy) * $w + $x + $dx]) {
-                        $seed = ($y + $dy) * $w + $x + $dx;
-                        break;
-                    }
+        $best = null;
+        $nearest = $within + 1;
+        foreach (Blobs::joined(str_split($mask, max(1, $w)), false) as $blob) {
+            foreach ($blob->runs as [$row, $from, $to]) {
+                $off = max(abs($row - $y), $from - $x, $x - $to + 1);
+                if ($off < $nearest) {
+                    [$best, $nearest] = [$blob, $off];
                 }
             }
         }
-        if (null === $seed) {
+        if (null === $best) {
             return null;
         }
-        $mask[$seed] = '0';
-        $open = [$seed];
-        [$left, $top, $right, $bottom, $count] = [$w, $h, 0, 0, 0];
-        while ([] !== $open) {
-            $at = array_pop($open);
-            ++$count;
-            [$px, $py] = [$at % $w, intdiv($at, $w)];
-            if (0 === $px || 0 === $py || $px === $w - 1 || $py === $h - 1) {
-                return null;
-            }
-            [$left, $top, $right, $bottom] = [min($left, $px), min($top, $py), max($right, $px), max($bottom, $py)];
-            foreach ([$at - 1, $at + 1, $at - $w, $at + $w] as $next) {
-                if ('1' === $mask[$next]) {
-                    $mask[$next] = '0';
-                    $open[] = $next;
-                }
-            }
-        }
+        [$left, $top, $right, $bottom] = [$best->box->left, $best->box->top, $best->box->right() - 1, $best->box->bottom() - 1];
 
-        return [$left, $top, $right, $bottom, $count];
+        return $left <= 0 || $top <= 0 || $right >= $w - 1 || $bottom >= $h - 1
+            ? null
+            : [(int) $left, (int) $top, (int) $right, (int) $bottom, $best->ink];
     }
 }

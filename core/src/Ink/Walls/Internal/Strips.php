@@ -6,6 +6,7 @@ namespace Plinth\Core\Ink\Walls\Internal;
 
 use Plinth\Core\Ink\Page\Chain;
 use Plinth\Core\Ink\Page\Chains;
+use Plinth\Core\Ink\Page\Pen;
 use Plinth\Core\Ink\Page\Stroke;
 use Plinth\Core\Numerics\Median;
 
@@ -18,10 +19,6 @@ final class Strips
 {
     /** Walls are no thinner and no thicker than this, mm: common practice, no source. */
     public const THICKNESS_MM = [55.0, 650.0];
-    /** Lines are drawn no thicker than this in the building, mm (0.7 mm at 1:100, common practice), or in cells. */
-    private const PEN_MM = 75.0;
-    /** cells that a pen is taken for at least: blur leaves no less */
-    private const PEN_CELLS = 4.5;
     /** mm: a shorter edge is a letter's or a tick's */
     private const LEAST_EDGE_MM = 110.0;
     /** mm: a shorter strip is no piece of wall */
@@ -52,7 +49,7 @@ final class Strips
     {
         [$up, $down] = Chains::in($lines, $level, max(1.3, 14.0 / $cell), max(4, (int) (self::LEAST_EDGE_MM / $cell)));
         usort($down, static fn (Chain $a, Chain $b): int => $a->height() <=> $b->height());
-        $pen = max(self::PEN_MM / $cell, self::PEN_CELLS);
+        $pen = Pen::cells($cell);
         $strips = [];
         $strokes = [];
         foreach ($up as $a) {

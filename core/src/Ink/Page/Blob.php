@@ -2,15 +2,11 @@
 
 declare(strict_types=1);
 
-namespace Plinth\Core\Ink\Pages\Internal;
+namespace Plinth\Core\Ink\Page;
 
 use Plinth\Core\Geometry\PixelBox;
 
-/**
- * A connected piece of ink as horizontal runs.
- *
- * @internal
- */
+/** A connected piece of ink as horizontal runs. */
 final readonly class Blob
 {
     public PixelBox $box;

@@ -2,16 +2,11 @@
 
 declare(strict_types=1);
 
-namespace Plinth\Core\Ink\Pages\Internal;
+namespace Plinth\Core\Ink\Page;
 
-use Plinth\Core\Ink\Page\GreyRaster;
-use Plinth\Core\Ink\Page\Paper;
+use Plinth\Core\Numerics\DisjointSets;
 
-/**
- * Connected pieces of ink, eight neighbours, found by joining the runs of neighbouring rows.
- *
- * @internal
- */
+/** Connected pieces of ink, found by joining the runs of neighbouring rows. */
 final class Blobs
 {
     /** Ink stands off the paper by this part of the page's contrast at least. */
@@ -73,56 +68,42 @@ final class Blobs
 
     /**
      * @param array<int, string> $rows of '1' and '0'
+     * @param bool $corners whether pixels that touch at a corner belong together: ink does, what it encloses does not
      *
-     * @return list<Blob>
+     * @return list<Blob> in the order of their first pixels
      */
-    private static function joined(array $rows): array
+    public static function joined(array $rows, bool $corners = true): array
     {
         $runs = [];
         $above = [];
-        $parent = [];
+        $sets = new DisjointSets();
+        $apart = $corners ? 0 : 1;
         foreach ($rows as $y => $row) {
             $here = [];
             $n = \strlen($row);
             for ($x = strcspn($row, '1'); $x < $n; $x += strcspn($row, '1', $x)) {
                 $end = $x + strspn($row, '1', $x);
                 $here[] = \count($runs);
-                $parent[] = \count($runs);
                 $runs[] = [$y, $x, $end];
                 $x = $end;
             }
             $i = 0;
             foreach ($here as $run) {
                 [, $from, $to] = $runs[$run];
-                while ($i < \count($above) && $runs[$above[$i]][2] < $from) {
+                while ($i < \count($above) && $runs[$above[$i]][2] < $from + $apart) {
                     ++$i;
                 }
-                for ($j = $i; $j < \count($above) && $runs[$above[$j]][1] <= $to; ++$j) {
-                    $a = self::root($parent, $run);
-                    $b = self::root($parent, $above[$j]);
-                    if ($a !== $b) {
-                        $parent[max($a, $b)] = min($a, $b);
-                    }
+                for ($j = $i; $j < \count($above) && $runs[$above[$j]][1] <= $to - $apart; ++$j) {
+                    $sets->unite($run, $above[$j]);
                 }
             }
             $above = $here;
         }
         $groups = [];
         foreach ($runs as $i => $run) {
-            $groups[self::root($parent, $i)][] = $run;
+            $groups[$sets->root($i)][] = $run;
         }
 
         return array_map(static fn (array $runs): Blob => new Blob($runs), array_values($groups));
-    }
-
-    /** @param array<int, int> $parent */
-    private static function root(array &$parent, int $i): int
-    {
-        while ($parent[$i] !== $i) {
-            $parent[$i] = $parent[$parent[$i]];
-            $i = $parent[$i];
-        }
-
-        return $i;
     }
 }
