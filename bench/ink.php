@@ -33,7 +33,7 @@ function scored(string $score, string $work, array $result, array $truth): array
 }
 
 /** @return list<ReadWord> */
-function read(Plinth\Core\Ink\GreyRaster $picture, string $work): array
+function read(Plinth\Core\Ink\Page\GreyRaster $picture, string $work): array
 {
     file_put_contents($work.'.pgm', "P5 $picture->width $picture->height 255\n".$picture->bytes);
 

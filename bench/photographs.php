@@ -125,7 +125,7 @@ function site(string $name, array $truth, GreyRaster $raster): array
     $true = mapOf($truth);
     $known = $truth['building']['knownWall'];
     $wall = TracedLine::between($raster->page(), byHand($true, ...$known['from']), byHand($true, ...$known['to']), 8.0);
-    $picks = [new Pick('a', null === $wall ? byHand($true, ...$known['from'], px: 0.5) : $wall->a, 0.4), new Pick('b', null === $wall ? byHand($true, ...$known['to'], px: 0.5) : $wall->b, 0.4)];
+    $picks = [new Pick('a', null === $wall ? byHand($true, $known['from'][0], $known['from'][1], 0.5) : $wall->a, 0.4), new Pick('b', null === $wall ? byHand($true, $known['to'][0], $known['to'][1], 0.5) : $wall->b, 0.4)];
     // Along the wall its ends are where the hand put them on the corners.
     $direction = atan2($known['to'][1] - $known['from'][1], $known['to'][0] - $known['from'][0]);
     $fit = (new Fitter())->fit(new Observations($picks, [new KnownLength('w', 'a', 'b', round($known['length'], -1), 5.0)], [new GridPick('g', 'a', 'b', $direction)]), new PageFrame($raster->width, $raster->height), FitStart::unknown());
