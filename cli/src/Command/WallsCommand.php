@@ -35,10 +35,11 @@ final class WallsCommand extends PictureCommand
         return [
             'walls' => array_map(static fn (ProposedWall $w): array => [
                 'from' => $w->from->toArray(), 'to' => $w->to->toArray(), 'thickness' => $w->thickness,
-                'plusMinus' => 2.0 * $w->thicknessSigma, 'confidence' => $w->confidence,
+                'plusMinus' => 2.0 * $w->thicknessSigma, 'confidence' => $w->confidence, 'sure' => $w->isSure(),
             ], $found->walls),
             'openings' => array_map(static fn (ProposedOpening $o): array => [
-                'wall' => $o->wall, 'offset' => $o->offset, 'width' => $o->width, 'kind' => $o->kind->value, 'confidence' => $o->confidence,
+                'wall' => $o->wall, 'offset' => $o->offset, 'width' => $o->width, 'kind' => $o->kind->value,
+                'confidence' => $o->confidence, 'sure' => $o->isSure(),
             ], $found->openings),
             'columns' => array_map(static fn (ProposedColumn $c): array => [
                 'at' => $c->centre->toArray(),

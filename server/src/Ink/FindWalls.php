@@ -53,10 +53,10 @@ final readonly class FindWalls implements AskedFor
             return [
                 'walls' => array_map(static fn (ProposedWall $w, int $i): array => [
                     'id' => 'w'.$i, 'from' => $w->from->toArray(), 'to' => $w->to->toArray(), 'thickness' => $w->thickness, 'plusMinusMm' => 2.0 * $w->thicknessSigma, 'offPlusMinusMm' => 2.0 * $w->centreSigma,
-                    'confidence' => $w->confidence, 'filling' => $w->filling, 'onPage' => $pixels($w),
+                    'confidence' => $w->confidence, 'sure' => $w->isSure(), 'filling' => $w->filling, 'onPage' => $pixels($w),
                 ], $found->walls, array_keys($found->walls)),
                 'openings' => array_map(static fn (ProposedOpening $o, int $i): array => [
-                    'id' => 'o'.$i, 'wall' => 'w'.$o->wall, 'kind' => $o->kind->value, 'offset' => $o->offset, 'width' => $o->width, 'plusMinusMm' => 2.0 * $o->sigma, 'confidence' => $o->confidence, 'leafAt' => $o->leafAt, 'leafSide' => $o->leafSide,
+                    'id' => 'o'.$i, 'wall' => 'w'.$o->wall, 'kind' => $o->kind->value, 'offset' => $o->offset, 'width' => $o->width, 'plusMinusMm' => 2.0 * $o->sigma, 'confidence' => $o->confidence, 'sure' => $o->isSure(), 'leafAt' => $o->leafAt, 'leafSide' => $o->leafSide,
                 ], $found->openings, array_keys($found->openings)),
                 'columns' => array_map(static fn (ProposedColumn $c, int $i): array => [
                     'id' => 'c'.$i, 'x' => $c->centre->x, 'y' => $c->centre->y, 'width' => $c->width, 'depth' => $c->depth, 'confidence' => $c->confidence,

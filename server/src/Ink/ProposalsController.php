@@ -96,16 +96,17 @@ final readonly class ProposalsController
             }
             unset($wall['onPage']);
             $shown[$at->get('id')->text()] = true;
+            // What was found before anything stood apart is as sure as the rest.
             $answer['walls'][] = $wall + [
+                'sure' => true,
                 'buildUp' => $this->buildUps->likeliest($project, $core->thickness, $at->get('plusMinusMm')->number()),
             ];
         }
-        $answer['openings'] = array_values(
-            array_filter(
-                $finding->found['openings'] ?? [],
-                static fn (array $o): bool => \is_string($o['wall']) && isset($shown[$o['wall']]),
-            ),
-        );
+        foreach ($finding->found['openings'] ?? [] as $opening) {
+            if (\is_string($opening['wall']) && isset($shown[$opening['wall']])) {
+                $answer['openings'][] = $opening + ['sure' => true];
+            }
+        }
         $columns = $this->entities->getRepository(Column::class)->findBy(['project' => $drawing->project(), 'storey' => $storey]);
         foreach ($finding->found['columns'] ?? [] as $column) {
             $at = JsonValue::of($column, 'column');

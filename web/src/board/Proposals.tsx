@@ -7,8 +7,6 @@ import { apply, type Map2, middle, type XY } from "./geometry";
 import { ends, PLUM, RUST, Tag, TEAL } from "./marks";
 
 const PENCIL = "#4b5560";
-/** Below this a proposal is shown as a doubtful one. */
-const SURE = 0.7;
 
 /** What waits to be accepted: proposed walls as pencil lines, figures that were read, and where settling would move corners. */
 export function Proposals({ screen }: { screen: Map2 }) {
@@ -34,18 +32,18 @@ function Walls({ screen, drawing }: { screen: Map2; drawing: string }) {
         const length = Math.hypot(b[0] - a[0], b[1] - a[1]) || 1;
         const [nx, ny] = [(-(b[1] - a[1]) / length) * (w.thickness / 2), ((b[0] - a[0]) / length) * (w.thickness / 2)];
         const at = (p: XY, s: number): XY => apply(screen, [p[0] + s * nx, p[1] + s * ny]);
-        const dash = w.confidence < SURE ? "2 4" : "9 3";
+        const dash = w.sure ? "9 3" : "2 4";
         const strong = looked === w.id;
         const along = (t: number): XY => [a[0] + ((b[0] - a[0]) * t) / length, a[1] + ((b[1] - a[1]) * t) / length];
         return (
           <g key={w.id} strokeWidth={strong ? 2.6 : 1.5}>
             <polygon
               points={[at(a, 1), at(b, 1), at(b, -1), at(a, -1)].map((p) => p.join(",")).join(" ")}
-              fill={strong ? "rgba(75, 85, 96, 0.28)" : "rgba(75, 85, 96, 0.12)"}
+              fill={strong ? "rgba(75, 85, 96, 0.28)" : w.sure ? "rgba(75, 85, 96, 0.12)" : "none"}
               strokeDasharray={dash}
             />
             {openings
-              .filter((o) => o.wall === w.id)
+              .filter((o) => o.wall === w.id && o.sure)
               .map((o) => {
                 const [p, q] = [along(o.offset), along(o.offset + o.width)];
                 return (

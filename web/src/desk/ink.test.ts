@@ -27,7 +27,7 @@ import {
 let server: Serving;
 
 const wall = (id: string, from: number[], to: number[], thickness = 100): ProposedWall =>
-  ({ id, from, to, thickness, confidence: 0.9, buildUp: null, plusMinusMm: 2 }) as unknown as ProposedWall;
+  ({ id, from, to, thickness, confidence: 0.9, sure: true, buildUp: null, plusMinusMm: 2 }) as unknown as ProposedWall;
 const told = {
   walls: [
     wall("low", [10_000, 0], [14_000, 0]),
@@ -35,8 +35,26 @@ const told = {
     wall("far", [30_000, 0], [34_000, 0]),
   ],
   openings: [
-    { wall: "far", kind: "window", offset: 500, width: 1200, leafAt: null, leafSide: null, confidence: 0.8 },
-    { wall: "right", kind: "door", offset: 900, width: 800, leafAt: "start", leafSide: "left", confidence: 0.8 },
+    {
+      wall: "far",
+      kind: "window",
+      offset: 500,
+      width: 1200,
+      leafAt: null,
+      leafSide: null,
+      confidence: 0.8,
+      sure: true,
+    },
+    {
+      wall: "right",
+      kind: "door",
+      offset: 900,
+      width: 800,
+      leafAt: "start",
+      leafSide: "left",
+      confidence: 0.8,
+      sure: true,
+    },
   ],
   columns: [{ x: 12_000, y: 1500, width: 300, depth: 400, confidence: 0.8 }],
 } as unknown as Proposals;
@@ -66,6 +84,25 @@ describe("walls found in the ink", () => {
       columns: [{ x: 12_000, y: 1500, width: 300, depth: 400 }],
     });
     expect(server.sent[1]?.operations[0]?.lay?.walls).toHaveLength(3);
+  });
+
+  it("that are doubtful are taken one by one alone, and doubtful openings not at all", async () => {
+    const [low, right, far] = told.walls;
+    const doubtful = {
+      ...told,
+      walls: [{ ...(low as ProposedWall), sure: false }, right as ProposedWall, far as ProposedWall],
+      openings: told.openings.map((o, i) => ({ ...o, sure: i > 0 })),
+    } as Proposals;
+    useInk.setState({ proposals: { of: DRAWING, told: doubtful } });
+    await accept(null);
+    expect(server.sent[0]?.operations[0]?.lay?.walls).toHaveLength(2);
+    expect(server.sent[0]?.operations[0]?.lay?.openings?.map((o) => o.kind)).toEqual(["door"]);
+    useInk.setState({ proposals: { of: DRAWING, told: doubtful } });
+    await acceptWithin([14_500, 3500], [9500, -500], false);
+    expect(server.sent[1]?.operations[0]?.lay?.walls).toHaveLength(1);
+    useInk.setState({ proposals: { of: DRAWING, told: doubtful } });
+    await accept(["low"]);
+    expect(server.sent[2]?.operations[0]?.lay?.walls).toHaveLength(1);
   });
 
   it("are taken by a click on one, as thick as it is, or as near as a hand is", async () => {

@@ -85,18 +85,18 @@ async function said(does: () => Promise<void>): Promise<void> {
   }
 }
 
-/** Lays proposed walls down with their openings, as one change; with all of them the columns too. */
+/** Lays proposed walls down with their openings, as one change: some, or all that are sure and the columns too. */
 export async function accept(ids: readonly string[] | null): Promise<void> {
   const { proposals } = useInk.getState();
   const { storey, drawing } = useDesk.getState();
   if (!proposals || storey === null || proposals.of !== drawing) return;
-  const walls = proposals.told.walls.filter((w) => ids === null || ids.includes(w.id));
+  const walls = proposals.told.walls.filter((w) => (ids === null ? w.sure : ids.includes(w.id)));
   const columns = ids === null ? proposals.told.columns : [];
   if (walls.length === 0 && columns.length === 0) return;
   const index = new Map(walls.map((w, i) => [w.id, i]));
   const openings = proposals.told.openings.flatMap((o) => {
     const wall = index.get(o.wall);
-    return wall === undefined
+    return wall === undefined || !o.sure
       ? []
       : [{ wall, kind: o.kind, offset: o.offset, width: o.width, leafAt: o.leafAt, leafSide: o.leafSide }];
   });
@@ -127,13 +127,13 @@ export function proposalAt(at: XY): ProposedWall | null {
   );
 }
 
-/** All proposed walls whose ends lie in an area: accepted, or refused. */
+/** All proposed walls whose ends lie in an area: accepted as far as they are sure, or refused. */
 export async function acceptWithin(a: XY, b: XY, takeAway: boolean): Promise<void> {
   const { proposals } = useInk.getState();
   if (!proposals) return;
   const ring = [a, [b[0], a[1]], b, [a[0], b[1]]] as const;
   const ids = proposals.told.walls
-    .filter((w) => contains(ring, pair(w.from)) && contains(ring, pair(w.to)))
+    .filter((w) => (takeAway || w.sure) && contains(ring, pair(w.from)) && contains(ring, pair(w.to)))
     .map((w) => w.id);
   if (ids.length === 0) return;
   await (takeAway ? refuse("proposals", proposals.of, ids) : accept(ids));

@@ -94,6 +94,22 @@ final readonly class AlignedInk
         return pack('C*', ...$row);
     }
 
+    /** The same, blank but for what lies between these columns and rows. */
+    public function within(int $left, int $right, int $bottom, int $top): self
+    {
+        $blank = str_repeat("\0", $this->columns);
+        $rows = [];
+        foreach ($this->rows as $j => $row) {
+            $rows[] = $j < $bottom || $j > $top ? $blank : str_pad(
+                str_repeat("\0", $left).substr($row, $left, $right - $left + 1),
+                $this->columns,
+                "\0",
+            );
+        }
+
+        return new self($this->turn, $this->cell, $this->left, $this->bottom, $this->columns, $rows);
+    }
+
     /** @return list<string> columns from left to right, each from the bottom up */
     public function columns(): array
     {

@@ -18,6 +18,16 @@ final readonly class Paper
     private const PAPER_QUANTILE = 0.75;
     /** The ink of a page is judged by its darkest part in a hundred. */
     private const INK_QUANTILE = 0.01;
+    /** A cell's own ink is judged by its darkest part in fifty. */
+    private const CELL_INK_QUANTILE = 0.02;
+    /** part of full ink from which a cell counts as inked */
+    private const INKED = 0.45;
+    /** inked cells round about that tell how dark ink is there */
+    private const FEW_INKED = 3;
+    /** Of those, the one that stands for full ink: the darkest few may be blots. */
+    private const INKED_QUANTILE = 0.85;
+    /** cells to either side that count as round about */
+    private const NEAR = 4;
     /** of a cell's pixels: those that differ most */
     private const FEW = 0.03;
     /** grey levels: weaker contrast than this is noise */
@@ -72,10 +82,65 @@ final readonly class Paper
     /** Paper's level at a pixel of the raster it was made from. */
     public function at(int $x, int $y): int
     {
-        return $this->levels[min($this->rows - 1, intdiv($y, $this->cell)) * $this->columns + min(
-            $this->columns - 1,
-            intdiv($x, $this->cell),
-        )];
+        return $this->levels[$this->cellAt($x, $y)];
+    }
+
+    /** Which cell a pixel of that raster lies in, row by row. */
+    public function cellAt(int $x, int $y): int
+    {
+        return min($this->rows - 1, intdiv($y, $this->cell)) * $this->columns + min($this->columns - 1, intdiv($x, $this->cell));
+    }
+
+    /**
+     * How far full ink stands off the paper, cell by cell: by the ink round about, where there is some. One figure for a page fails where
+     * it has faded in part, or where a shadow lies on it.
+     *
+     * @param GreyRaster $small the raster it was made from, dark on light
+     *
+     * @return list<int> grey levels
+     */
+    public function contrasts(GreyRaster $small): array
+    {
+        $own = [];
+        foreach (self::histograms($small) as $i => $histogram) {
+            $own[] = max(0, $this->levels[$i] - self::quantile($histogram, self::CELL_INK_QUANTILE));
+        }
+        $sorted = $own;
+        sort($sorted);
+        $full = max(self::LEAST_CONTRAST, $sorted[(int) (0.95 * (\count($sorted) - 1))] ?? 0);
+
+        return array_map(
+            static fn (int $v): int => max(1, min(255, $v)),
+            self::smoothed(
+                self::filtered(
+                    $own,
+                    $this->columns,
+                    $this->rows,
+                    self::NEAR,
+                    static fn (array $near): int => self::inked($near, (int) (self::INKED * $full)) ?? $full,
+                ),
+                $this->columns,
+                $this->rows,
+            ),
+        );
+    }
+
+    /**
+     * How dark ink is among some cells: null where few of them have any.
+     *
+     * @param list<int> $values
+     */
+    private static function inked(array $values, int $least): ?int
+    {
+        $inked = [];
+        foreach ($values as $value) {
+            if ($value > $least) {
+                $inked[] = $value;
+            }
+        }
+        sort($inked);
+
+        return \count($inked) < self::FEW_INKED ? null : $inked[(int) (self::INKED_QUANTILE * (\count($inked) - 1))];
     }
 
     /**

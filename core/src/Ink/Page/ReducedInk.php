@@ -16,6 +16,8 @@ final readonly class ReducedInk
 {
     /** px along the longer side at which paper is told from ink */
     private const PAPER_SIDE = 1200;
+    /** Ink so much weaker than the strongest about it is full ink: thin lines do not reach it. Tried on simulated sheets. */
+    private const FULL = 0.84;
     /** rows of the page that are read at once */
     private const BAND = 512;
 
@@ -61,27 +63,37 @@ final readonly class ReducedInk
 
     private static function ink(GreyRaster $raster): string
     {
+        $sheet = SheetEdges::of($raster);
+        $raster = $sheet->filled($raster);
         $factor = max(1, intdiv(max($raster->width, $raster->height), self::PAPER_SIDE));
-        $paper = Paper::of($raster->shrunk($factor), false);
+        $small = $raster->shrunk($factor);
+        $paper = Paper::of($small, false);
+        $contrasts = $paper->contrasts($small);
         $all = implode('', array_map(\chr(...), range(0, 255)));
         $tables = [];
         $ink = '';
         $cell = $paper->cell * $factor;
         for ($y = 0; $y < $raster->height; ++$y) {
             for ($x = 0; $x < $raster->width; $x += $cell) {
-                $level = $paper->at(intdiv($x, $factor), intdiv($y, $factor));
-                $tables[$level] ??= implode(
+                $index = $paper->cellAt(intdiv($x, $factor), intdiv($y, $factor));
+                [$level, $contrast] = [$paper->levels[$index], self::FULL * $contrasts[$index]];
+                $tables[$level.' '.$contrast] ??= implode(
                     '',
-                    array_map(
-                        static fn (int $v): string => \chr((int) max(0, min(255, 255 * ($level - $v) / $paper->contrast))),
-                        range(0, 255),
-                    ),
+                    array_map(static fn (int $v): string => \chr((int) max(0, min(255, 255 * ($level - $v) / $contrast))), range(0, 255)),
                 );
-                $ink .= strtr($raster->row($y, $x, min($cell, $raster->width - $x)), $all, $tables[$level]);
+                $ink .= strtr($raster->row($y, $x, min($cell, $raster->width - $x)), $all, $tables[$level.' '.$contrast]);
             }
         }
 
-        return $ink;
+        return $sheet->blanked($ink, $raster->width);
+    }
+
+    /** Ink at a place of the building, 0 to 255; none off the page. */
+    public function inkAt(PixelToMm $map, Point $mm): int
+    {
+        [$x, $y] = array_map(static fn (float $v): int => (int) round($v), $this->at($map, $mm));
+
+        return $x < 0 || $y < 0 || $x >= $this->width || $y >= $this->height ? 0 : \ord($this->bytes[$y * $this->width + $x]);
     }
 
     /** @return array{float, float} where a place of the building lies, counted from the middle of the first pixel of this raster */

@@ -9,10 +9,13 @@ use Plinth\Core\Plan\Model\OpeningKind;
 /** An opening that the ink shows in a proposed wall. */
 final readonly class ProposedOpening
 {
+    public const SURE = 0.5;
+
     /**
      * @param int $wall index of the wall among the proposals
      * @param float $offset from the wall's beginning to the near jamb, mm
      * @param float $sigma standard deviation of either jamb, mm
+     * @param float $confidence 0 to 1: so many of those proposed with it are openings
      * @param string|null $leafAt jamb at which the leaf is drawn: near or far
      * @param string|null $leafSide side of the wall, seen from its beginning: left or right
      */
@@ -23,8 +26,15 @@ final readonly class ProposedOpening
         public float $width,
         public float $sigma,
         public float $confidence,
+        public OpeningEvidence $evidence,
         public ?string $leafAt = null,
         public ?string $leafSide = null,
     ) {
+    }
+
+    /** Whether it is taken with its wall. */
+    public function isSure(): bool
+    {
+        return $this->confidence >= self::SURE;
     }
 }

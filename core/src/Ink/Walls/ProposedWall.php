@@ -9,12 +9,15 @@ use Plinth\Core\Geometry\Point;
 /** A wall that a drawing's ink shows, waiting for somebody to accept it. */
 final readonly class ProposedWall
 {
+    public const SURE = 0.6;
+
     /**
      * @param Point $from ends of the centre line, mm; where walls meet, centre lines end on each other
      * @param float $centreSigma standard deviation of the centre line across it, mm
      * @param float $thicknessSigma mm
-     * @param float $confidence 0 to 1: how much of it shows both faces, how evenly it is filled, how many of its ends meet others
+     * @param float $confidence 0 to 1: so many of those proposed with it are walls
      * @param string $filling solid, toned or empty: what is drawn between its faces
+     * @param list<WallEvidence> $evidence what its confidence comes from, stretch by stretch between meetings
      */
     public function __construct(
         public Point $from,
@@ -24,7 +27,14 @@ final readonly class ProposedWall
         public float $thicknessSigma,
         public float $confidence,
         public string $filling,
+        public array $evidence,
     ) {
+    }
+
+    /** Whether it is taken with the others; one that is not stands apart, to be looked at. */
+    public function isSure(): bool
+    {
+        return $this->confidence >= self::SURE;
     }
 
     public function length(): float

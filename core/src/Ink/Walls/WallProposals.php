@@ -12,9 +12,11 @@ use Plinth\Core\Ink\Page\GreyRaster;
 use Plinth\Core\Ink\Page\PageInk;
 use Plinth\Core\Ink\Page\ReducedInk;
 use Plinth\Core\Ink\Walls\Internal\Columns;
+use Plinth\Core\Ink\Walls\Internal\Cycles;
 use Plinth\Core\Ink\Walls\Internal\Filling;
 use Plinth\Core\Ink\Walls\Internal\Openings;
 use Plinth\Core\Ink\Walls\Internal\Pens;
+use Plinth\Core\Ink\Walls\Internal\SheetFrame;
 use Plinth\Core\Ink\Walls\Internal\Signs;
 use Plinth\Core\Ink\Walls\Internal\Strip;
 use Plinth\Core\Ink\Walls\Internal\Strips;
@@ -49,6 +51,20 @@ final readonly class WallProposals
     private const NEARLY_LEVEL = 3.0;
     /** radians: a wall of five metres wanders by less than its lines are wide */
     private const LEVEL_ENOUGH = 0.003;
+    /** Manners of drawing walls, tried in this order: grey turns into dots and into full ink by parts on a fax. */
+    private const MANNERS = [
+        [Filling::Solid], [Filling::Toned], [Filling::Empty], [Filling::Toned, Filling::Empty], [Filling::Solid, Filling::Toned],
+    ];
+    /** lines drawn round one another */
+    private const MOST_FRAMES = 2;
+    /** mm: what reaches so near to the frame belongs to it */
+    private const FROM_FRAME_MM = 50.0;
+    /** What lines of a narrower pen explain over what those of the wider one do, before they are taken for walls' too. */
+    private const MUCH_MORE = 1.4;
+    /** mm of a stretch that tells that its direction is one of the building */
+    private const LONG_MM = 1200.0;
+    /** of what runs so in the first direction, the part that makes another one a direction of the building */
+    private const ODD_PART = 0.25;
     /** what the steps take of the whole */
     private const READ = 0.15;
     /** part of the work done when walls are laid */
@@ -83,6 +99,7 @@ final readonly class WallProposals
         $strips = [];
         $signs = [];
         $turns = [];
+        [$main, $frame] = [null, null];
         for ($k = 0; $k < \count($directions); ++$k) {
             $ink = AlignedInk::of($page, $map, $corners, $directions[$k], $cell);
             if (0 === $k) {
@@ -103,6 +120,10 @@ final readonly class WallProposals
                 $ink = AlignedInk::of($page, $map, $corners, $ink->turn + $slope, $cell);
                 $columns = $ink->columns();
             }
+            if (0 === $k) {
+                [$ink, $columns, $frame] = self::withoutFrames($ink, $columns);
+                $main = $ink;
+            }
             $turns[$k] = $ink->turn;
             $strips[$k] = [
                 ...Strips::in($columns, $ink->left, $ink->bottom, $cell, self::LEVEL, false),
@@ -111,22 +132,79 @@ final readonly class WallProposals
             $signs[$k] = new Signs([$columns, $ink->rows], [$ink->left, $ink->bottom], $cell, self::LEVEL);
             $onProgress(self::READ + (self::LAID - self::READ) * ($k + 1) / \count($directions));
         }
-        $lines = self::lines($strips, $signs, $turns, $cell);
+        $lines = self::lines($strips, $signs, $turns, $cell, $frame);
         $probed = [];
         foreach ($lines as $i => $line) {
             $probed[] = $line->probed($pageInk, $map);
             $onProgress(self::LAID + (1.0 - self::LAID) * 0.6 * ($i + 1) / \count($lines));
         }
-        $joined = WallNetwork::joined(WallNetwork::without($probed));
-        $walls = array_map(static fn (WallLine $l): ProposedWall => $l->proposal($joined), $joined);
+        [$walls, $proposed] = self::told(WallNetwork::joined(WallNetwork::without($probed)));
         $openings = Openings::in(
-            $joined,
+            $walls,
+            array_map(static fn (ProposedWall $w): float => $w->confidence, $proposed),
             $pageInk,
+            $page,
             $map,
             static fn (float $done) => $onProgress(self::LAID + (1.0 - self::LAID) * (0.6 + 0.4 * $done)),
         );
 
-        return new self($walls, $openings, Columns::of($strips[0], $turns[0], $joined));
+        return new self($proposed, $openings, null === $main ? [] : Columns::of($main, $walls));
+    }
+
+    /**
+     * How sure each wall is; of one that is sure in part, that part alone.
+     *
+     * @param list<WallLine> $lines
+     *
+     * @return array{list<WallLine>, list<ProposedWall>}
+     */
+    private static function told(array $lines): array
+    {
+        [$walls, $proposed] = [[], []];
+        $stretches = Cycles::stretches($lines);
+        foreach ($lines as $i => $line) {
+            $evidence = $line->evidence($lines, $stretches[$i]);
+            $sure = array_keys(array_filter($evidence, static fn (WallEvidence $e): bool => $e->confidence() >= ProposedWall::SURE));
+            [$first, $last] = [] === $sure ? [0, \count($evidence) - 1] : [$sure[0], $sure[\count($sure) - 1]];
+            [$sum, $length] = [0.0, 0.0];
+            for ($k = $first; $k <= $last; ++$k) {
+                $of = max(1.0, $evidence[$k]->length());
+                [$sum, $length] = [$sum + $of * $evidence[$k]->confidence(), $length + $of];
+            }
+            $from = 0 === $first ? $line->from : $evidence[$first]->from;
+            $to = \count($evidence) - 1 === $last ? $line->to : $evidence[$last]->to;
+            $walls[] = $line = $line->between($from, $to);
+            $proposed[] = $line->proposal($sum / max(1.0, $length), $evidence);
+        }
+
+        return [$walls, $proposed];
+    }
+
+    /**
+     * The ink without the lines drawn round the sheet, of which there may be two, and what lies beyond.
+     *
+     * @param list<string> $columns of the ink
+     *
+     * @return array{AlignedInk, list<string>, array{float, float, float, float}|null} the ink, its columns, and the place inside the frame:
+     *                                                                                 left, right, bottom, top, mm of the aligned raster
+     */
+    private static function withoutFrames(AlignedInk $ink, array $columns): array
+    {
+        $frame = null;
+        for ($round = 0; $round < self::MOST_FRAMES; ++$round) {
+            $inner = SheetFrame::within($ink, $columns, self::LEVEL);
+            if (null === $inner) {
+                break;
+            }
+            $ink = $ink->within(...$inner);
+            $columns = $ink->columns();
+            $frame = [
+                $ink->left + $inner[0] * $ink->cell, $ink->left + $inner[1] * $ink->cell,
+                $ink->bottom + $inner[2] * $ink->cell, $ink->bottom + $inner[3] * $ink->cell,
+            ];
+        }
+
+        return [$ink, $columns, $frame];
     }
 
     /** @return non-empty-list<float> radians, the strongest first */
@@ -147,18 +225,47 @@ final readonly class WallProposals
      * @param array<int, list<Strip>> $strips by direction
      * @param array<int, Signs> $signs
      * @param array<int, float> $turns
+     * @param array{float, float, float, float}|null $frame left, right, bottom, top, mm of the raster of the first direction
      *
      * @return list<WallLine>
      */
-    private static function lines(array $strips, array $signs, array $turns, float $cell): array
+    private static function lines(array $strips, array $signs, array $turns, float $cell, ?array $frame): array
     {
         $pens = Pens::of($strips[0]);
+        [$worth, $lines] = self::best($strips, $signs, $turns, $cell, $frame, $pens);
+        if ($pens->wide > 0.0) {
+            // By hand one pen draws now a wider line and now a narrower one.
+            [$looser, $more] = self::best($strips, $signs, $turns, $cell, $frame, $pens->loosened());
+            $lines = $looser > self::MUCH_MORE * $worth ? $more : $lines;
+        }
+
+        return $lines;
+    }
+
+    /**
+     * @param array<int, list<Strip>> $strips by direction
+     * @param array<int, Signs> $signs
+     * @param array<int, float> $turns
+     * @param array{float, float, float, float}|null $frame left, right, bottom, top, mm of the raster of the first direction
+     *
+     * @return array{float, list<WallLine>} what they are worth, and the lines in the first manner that explains nearly all
+     */
+    private static function best(array $strips, array $signs, array $turns, float $cell, ?array $frame, Pens $pens): array
+    {
         $tried = [];
-        foreach ([[Filling::Solid], [Filling::Toned], [Filling::Empty], [Filling::Toned, Filling::Empty]] as $fillings) {
+        foreach (self::MANNERS as $fillings) {
             $lines = [];
+            $inFirst = 0.0;
             foreach ($strips as $k => $of) {
-                foreach (WallLines::of($of, $fillings, $pens, $cell, $signs[$k]) as $strip) {
-                    $lines[] = WallLine::of($strip, $turns[$k], 0 !== $k);
+                $found = WallLines::of($of, $fillings, $pens, $cell, $signs[$k]);
+                // A direction is odd where few long stretches run in it.
+                $long = array_sum(array_map(static fn (Strip $s): float => $s->seen() > self::LONG_MM ? $s->seen() : 0.0, $found));
+                $inFirst = 0 === $k ? $long : $inFirst;
+                foreach ($found as $strip) {
+                    $line = WallLine::of($strip, $turns[$k], 0 !== $k && $long < self::ODD_PART * $inFirst);
+                    if (0 === $k || null === $frame || self::isInside($line, $turns[0], $frame)) {
+                        $lines[] = $line;
+                    }
                 }
             }
             $lines = WallNetwork::of($lines);
@@ -167,10 +274,29 @@ final readonly class WallProposals
         $most = max(array_column($tried, 0));
         foreach ($tried as [$worth, $lines]) {
             if ($worth > 0.0 && $worth >= ($pens->wide > 0.0 ? self::GOOD_ENOUGH : self::ONE_PEN) * $most) {
-                return $lines;
+                return [$worth, $lines];
             }
         }
 
-        return [];
+        return [0.0, []];
+    }
+
+    /** @param array{float, float, float, float} $frame left, right, bottom, top */
+    private static function isInside(WallLine $line, float $turn, array $frame): bool
+    {
+        [$c, $s] = [cos($turn), sin($turn)];
+        foreach ([$line->from, $line->to] as $end) {
+            [$u, $v] = [$c * $end->x + $s * $end->y, $c * $end->y - $s * $end->x];
+            if (
+                $u < $frame[0] + self::FROM_FRAME_MM
+                || $u > $frame[1] - self::FROM_FRAME_MM
+                || $v < $frame[2] + self::FROM_FRAME_MM
+                || $v > $frame[3] - self::FROM_FRAME_MM
+            ) {
+                return false;
+            }
+        }
+
+        return true;
     }
 }

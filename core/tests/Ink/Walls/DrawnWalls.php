@@ -9,7 +9,7 @@ use Plinth\Core\Geometry\PixelToMm;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Ink\Page\GreyRaster;
 
-/** Two rooms drawn from exact truth, walls solid or as two lines, nine samples to a pixel. */
+/** Two rooms drawn from exact truth, walls solid, as two lines or hatched, nine samples to a pixel. */
 final class DrawnWalls
 {
     public const MM = 10.0;
@@ -49,14 +49,37 @@ final class DrawnWalls
         return new GreyRaster($w, $h, $bytes);
     }
 
+    /** The same on a sheet with a frame, photographed on a dark table: 60 px of table, 40 of margin, a line of 3 px. */
+    public static function onATable(string $style): GreyRaster
+    {
+        $drawn = self::raster($style);
+        [$w, $h] = [$drawn->width + 240, $drawn->height + 240];
+        $bytes = '';
+        for ($y = 0; $y < $h; ++$y) {
+            for ($x = 0; $x < $w; ++$x) {
+                $in = min($x, $y, $w - 1 - $x, $h - 1 - $y);
+                $isDrawn = $x >= 120 && $y >= 120 && $x < $w - 120 && $y < $h - 120;
+                $bytes .= match (true) {
+                    $in < 60 => \chr(95 + ($x * 31 + $y * 17) % 9),
+                    $in >= 100 && $in < 103 => \chr(50),
+                    default => $isDrawn ? $drawn->bytes[($y - 120) * $drawn->width + $x - 120] : \chr(235 + ($x * 7 + $y * 13) % 7),
+                };
+            }
+        }
+
+        return new GreyRaster($w, $h, $bytes);
+    }
+
     private static function isInk(float $x, float $y, string $style): bool
     {
         $body = self::isIn($x, $y, 0.0);
         if ('solid' === $style || !$body) {
             return 'solid' === $style ? $body : self::isIn($x, $y, 12.0);
         }
+        // Strokes at 45°, 120 mm apart.
+        $isStroke = 'hatched' === $style && fmod($x + $y + 10_000.0, 120.0 * \M_SQRT2) < 16.0 * \M_SQRT2;
 
-        return !self::isIn($x, $y, -12.0);
+        return $isStroke || !self::isIn($x, $y, -12.0);
     }
 
     private static function isIn(float $x, float $y, float $more): bool

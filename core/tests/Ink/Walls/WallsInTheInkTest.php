@@ -7,8 +7,12 @@ namespace Plinth\Core\Tests\Ink\Walls;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Plinth\Core\Geometry\PixelBox;
+use Plinth\Core\Geometry\PixelPoint;
+use Plinth\Core\Geometry\PixelToMm;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Ink\Page\GreyRaster;
+use Plinth\Core\Ink\Walls\ProposedOpening;
+use Plinth\Core\Ink\Walls\ProposedWall;
 use Plinth\Core\Ink\Walls\WallProbe;
 use Plinth\Core\Ink\Walls\WallProposals;
 use Plinth\Core\Ink\Walls\WallUnder;
@@ -86,6 +90,58 @@ final class WallsInTheInkTest extends TestCase
         }
         self::assertCount(1, $found->openings);
         self::assertEqualsWithDelta(DrawnWalls::GAP[2], $found->openings[0]->width, 10.0);
+    }
+
+    /** Neither the table beyond the sheet nor the line drawn round it is a wall. */
+    #[DataProvider('styles')]
+    public function testASheetWithAFrameOnATableShowsTheSameWalls(string $style): void
+    {
+        $raster = DrawnWalls::onATable($style);
+        $map = PixelToMm::similar(DrawnWalls::MM, 0.0, new PixelPoint(180.0, 600.0), new Point(0.0, 0.0));
+        $box = new PixelBox(0, 0, $raster->width, $raster->height);
+        $found = WallProposals::in($raster->page(), $box, $map, static function (float $done): void {});
+        $sure = array_filter($found->walls, static fn (ProposedWall $w): bool => $w->isSure());
+        self::assertCount(5, $sure);
+        foreach ($sure as $wall) {
+            foreach ([$wall->from, $wall->to] as $end) {
+                self::assertTrue($end->x > -20 && $end->x < 6220 && $end->y > -20 && $end->y < 4220);
+            }
+            self::assertGreaterThan(0.9, $wall->confidence);
+        }
+        self::assertCount(1, array_filter($found->openings, static fn (ProposedOpening $o): bool => $o->isSure()));
+    }
+
+    /** @return iterable<string, array{string}> */
+    public static function styles(): iterable
+    {
+        yield 'solid' => ['solid'];
+        yield 'two lines' => ['double'];
+        yield 'hatched' => ['hatched'];
+    }
+
+    /** Squares in rows both ways are columns; one beside them is something else. */
+    public function testSquaresInRowsAreColumns(): void
+    {
+        $rows = array_fill(0, 800, array_fill(0, 900, 240));
+        $squares = [[100, 100], [400, 100], [700, 100], [100, 500], [400, 500], [700, 500]];
+        foreach ([...$squares, [560, 300]] as [$x, $y]) {
+            for ($k = 0; $k < 900; ++$k) {
+                $rows[$y + intdiv($k, 30)][$x + $k % 30] = 40;
+            }
+        }
+        $bytes = implode('', array_map(static fn (array $row): string => pack('C*', ...$row), $rows));
+        $raster = new GreyRaster(900, 800, $bytes);
+        $box = new PixelBox(0, 0, 900, 800);
+        $found = WallProposals::in($raster->page(), $box, DrawnWalls::map(), static function (float $done): void {});
+        self::assertCount(6, $found->columns);
+        foreach ($found->columns as $column) {
+            self::assertEqualsWithDelta(300.0, $column->width, 15.0);
+            $off = array_map(
+                static fn (array $s): float => DrawnWalls::map()->toMm(new PixelPoint($s[0] + 15.0, $s[1] + 15.0))->distanceTo($column->centre),
+                $squares,
+            );
+            self::assertLessThan(12.0, min($off));
+        }
     }
 
     /** Strokes at random, many nearer to each other than a wall is thick: a click on them finds a wall with a thickness, or none. */

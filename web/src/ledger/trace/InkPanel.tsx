@@ -1,5 +1,5 @@
 import { useDesk } from "../../desk/desk";
-import { accept, refuse, useInk } from "../../desk/ink";
+import { accept, type ProposedWall, refuse, useInk } from "../../desk/ink";
 import { grouped, plusMinus } from "../../desk/numbers";
 import { useLook } from "../../jobs/look";
 import { Work } from "../../jobs/Work";
@@ -17,6 +17,10 @@ export function InkPanel({ drawing }: { drawing: string }) {
   // Where it was stopped or has failed, the way to begin again stands there.
   const isEnded = work === undefined || work.state === "done";
   const walls = [...(told?.walls ?? [])].sort((a, b) => a.confidence - b.confidence);
+  const sure = walls.filter((w) => w.sure);
+  const doubtful = walls.filter((w) => !w.sure);
+  const columns = told?.columns.length ?? 0;
+  const openings = told?.openings.filter((o) => o.sure && sure.some((w) => w.id === o.wall)).length ?? 0;
   return (
     <section className="border-b border-line bg-white px-4 py-3 text-[13px]" aria-label="From the ink">
       <p className="text-quiet">Click on a drawn wall to lay a wall on it with its thickness.</p>
@@ -32,56 +36,69 @@ export function InkPanel({ drawing }: { drawing: string }) {
       {told?.found && !isUnderWay(work) && (
         <>
           <p className="mt-2">
-            {walls.length === 0 && told.columns.length === 0
-              ? "Nothing found is left to accept."
-              : `${count(walls.length, "wall")}, ${count(told.openings.length, "opening")}${told.columns.length > 0 ? `, ${count(told.columns.length, "column")}` : ""} found. Click one, or Shift and drag an area; with Alt it refuses.`}
+            {sure.length + columns === 0
+              ? doubtful.length > 0
+                ? "Nothing sure is left to accept."
+                : "Nothing found is left to accept."
+              : `${count(sure.length, "wall")}, ${count(openings, "opening")}${columns > 0 ? `, ${count(columns, "column")}` : ""} found. Click one, or Shift and drag an area; with Alt it refuses.`}
           </p>
-          {walls.length + told.columns.length > 0 && (
-            <NextThing onClick={() => void accept(null)}>Accept all of them</NextThing>
-          )}
+          {sure.length + columns > 0 && <NextThing onClick={() => void accept(null)}>Accept all of them</NextThing>}
           <div className="mt-2 flex flex-wrap gap-1.5">
             {isEnded && <Plain onClick={() => void ask("find-walls", drawing)}>Look again</Plain>}
             {told.refused > 0 && (
               <Plain onClick={() => void refuse("proposals", drawing, [])}>{`Take back ${told.refused} refused`}</Plain>
             )}
           </div>
-          <ul className="mt-2">
-            {walls.map((w) => (
-              <li
-                key={w.id}
-                className={`flex items-center justify-between gap-2 border-t border-line py-1 ${looked === w.id ? "bg-sheet" : ""}`}
-                onPointerEnter={() => useInk.setState({ looked: w.id })}
-                onPointerLeave={() => useInk.setState({ looked: null })}
-              >
-                <button
-                  type="button"
-                  className="text-left"
-                  onFocus={() => useInk.setState({ looked: w.id })}
-                  onClick={() =>
-                    useDesk.setState((s) => ({
-                      view: {
-                        ...s.view,
-                        x: ((w.from[0] ?? 0) + (w.to[0] ?? 0)) / 2,
-                        y: ((w.from[1] ?? 0) + (w.to[1] ?? 0)) / 2,
-                      },
-                    }))
-                  }
-                >
-                  {grouped(Math.hypot((w.to[0] ?? 0) - (w.from[0] ?? 0), (w.to[1] ?? 0) - (w.from[1] ?? 0)))}
-                  <span className="text-quiet">
-                    {" "}
-                    · {grouped(w.thickness)} {plusMinus(w.plusMinusMm)} · {Math.round(w.confidence * 100)} % sure
-                  </span>
-                </button>
-                <span className="flex gap-1">
-                  <Plain onClick={() => void accept([w.id])}>Accept</Plain>
-                  <Plain onClick={() => void refuse("proposals", drawing, [w.id])}>Refuse</Plain>
-                </span>
-              </li>
-            ))}
-          </ul>
+          {doubtful.length > 0 && (
+            <>
+              <h3 className="mt-3 font-semibold">{count(doubtful.length, "doubtful one")}</h3>
+              <p className="text-quiet">Drawn dotted. Not accepted with the others: look at each.</p>
+              <Walls walls={doubtful} drawing={drawing} looked={looked} />
+            </>
+          )}
+          <Walls walls={sure} drawing={drawing} looked={looked} />
         </>
       )}
     </section>
+  );
+}
+
+function Walls({ walls, drawing, looked }: { walls: readonly ProposedWall[]; drawing: string; looked: string | null }) {
+  return (
+    <ul className="mt-2">
+      {walls.map((w) => (
+        <li
+          key={w.id}
+          className={`flex items-center justify-between gap-2 border-t border-line py-1 ${looked === w.id ? "bg-sheet" : ""}`}
+          onPointerEnter={() => useInk.setState({ looked: w.id })}
+          onPointerLeave={() => useInk.setState({ looked: null })}
+        >
+          <button
+            type="button"
+            className="text-left"
+            onFocus={() => useInk.setState({ looked: w.id })}
+            onClick={() =>
+              useDesk.setState((s) => ({
+                view: {
+                  ...s.view,
+                  x: ((w.from[0] ?? 0) + (w.to[0] ?? 0)) / 2,
+                  y: ((w.from[1] ?? 0) + (w.to[1] ?? 0)) / 2,
+                },
+              }))
+            }
+          >
+            {grouped(Math.hypot((w.to[0] ?? 0) - (w.from[0] ?? 0), (w.to[1] ?? 0) - (w.from[1] ?? 0)))}
+            <span className="text-quiet">
+              {" "}
+              · {grouped(w.thickness)} {plusMinus(w.plusMinusMm)} · {Math.round(w.confidence * 100)} % sure
+            </span>
+          </button>
+          <span className="flex gap-1">
+            <Plain onClick={() => void accept([w.id])}>Accept</Plain>
+            <Plain onClick={() => void refuse("proposals", drawing, [w.id])}>Refuse</Plain>
+          </span>
+        </li>
+      ))}
+    </ul>
   );
 }

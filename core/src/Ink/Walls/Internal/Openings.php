@@ -6,7 +6,9 @@ namespace Plinth\Core\Ink\Walls\Internal;
 
 use Plinth\Core\Geometry\PixelToMm;
 use Plinth\Core\Ink\Page\PageInk;
+use Plinth\Core\Ink\Page\ReducedInk;
 use Plinth\Core\Ink\Picks\Gap;
+use Plinth\Core\Ink\Walls\OpeningEvidence;
 use Plinth\Core\Ink\Walls\ProposedOpening;
 use Plinth\Core\Plan\Model\OpeningKind;
 
@@ -19,40 +21,40 @@ final class Openings
 {
     /** Openings are no narrower than this: common practice, no source. */
     private const LEAST_MM = 350.0;
-    /** A gap that the page itself did not show any better is believed by so much. */
-    private const COARSE = 0.5;
+    /** mm that the gap on the page may lie off the one between a wall's parts */
+    private const OFF_MM = 400.0;
+    /** mm within which a jamb is looked for: where the page shows no gap, and where it does */
+    private const JAMB_MM = [180.0, 50.0];
+    /** Where lines run through so much of a gap that the page itself does not show, it is a window. */
+    private const LINED = 0.7;
+    /** standard deviation of a jamb that the page itself does not show, mm */
+    private const COARSE_MM = 20.0;
 
     /**
      * @param list<WallLine> $walls
+     * @param list<float> $confidences of the walls
      * @param callable(float): void $onProgress
      *
      * @return list<ProposedOpening>
      */
-    public static function in(array $walls, PageInk $pageInk, PixelToMm $map, callable $onProgress): array
-    {
+    public static function in(
+        array $walls,
+        array $confidences,
+        PageInk $pageInk,
+        ReducedInk $page,
+        PixelToMm $map,
+        callable $onProgress,
+    ): array {
         $found = [];
         foreach ($walls as $i => $wall) {
-            [$ux, $uy] = $wall->direction();
             $mine = [];
-            foreach (self::gaps($wall, $walls) as [$from, $to]) {
-                $at = $wall->from->plus(($from + $to) / 2.0 * $ux, ($from + $to) / 2.0 * $uy);
-                $gap = Gap::around($pageInk, $map, $wall->from, $wall->to, $wall->thickness, $at);
-                if (null !== $gap && (abs($gap->from - $from) > 400.0 || abs($gap->from + $gap->width - $to) > 400.0)) {
-                    $gap = null;
-                }
-                if (null !== $gap) {
-                    $mine[] = new ProposedOpening(
-                        $i,
-                        $gap->lined ? OpeningKind::Window : (null === $gap->leafSide ? OpeningKind::Opening : OpeningKind::Door),
-                        $gap->from,
-                        $gap->width,
-                        $gap->sigmaMm,
-                        0.9,
-                        $gap->leafAt,
-                        $gap->leafSide,
-                    );
-                } elseif ($to - $from >= self::LEAST_MM) {
-                    $mine[] = new ProposedOpening($i, OpeningKind::Opening, $from, $to - $from, 40.0, self::COARSE);
+            $gaps = self::gaps($wall, $walls);
+            $jambs = null;
+            foreach ($gaps as $between) {
+                $jambs ??= Jambs::of($page, $map, $wall);
+                $opening = self::opening($i, $wall, $between, $jambs, $confidences[$i], $pageInk, $map);
+                if (null !== $opening) {
+                    $mine[] = $opening;
                 }
             }
             foreach ($mine as $k => $opening) {
@@ -69,6 +71,57 @@ final class Openings
         }
 
         return $found;
+    }
+
+    /** @param array{float, float} $between where the wall does not show, mm from its beginning */
+    private static function opening(
+        int $index,
+        WallLine $wall,
+        array $between,
+        Jambs $jambs,
+        float $confidence,
+        PageInk $pageInk,
+        PixelToMm $map,
+    ): ?ProposedOpening {
+        [$ux, $uy] = $wall->direction();
+        [$from, $to] = $between;
+        $at = $wall->from->plus(($from + $to) / 2.0 * $ux, ($from + $to) / 2.0 * $uy);
+        $gap = Gap::around($pageInk, $map, $wall->from, $wall->to, $wall->thickness, $at);
+        if (null !== $gap && max(abs($gap->from - $from), abs($gap->from + $gap->width - $to)) > self::OFF_MM) {
+            $gap = null;
+        }
+        if (null !== $gap) {
+            [$from, $to] = [$gap->from, $gap->from + $gap->width];
+        }
+        $within = self::JAMB_MM[null === $gap ? 0 : 1];
+        [$nearAt, $near] = $jambs->near($from, $within, 1);
+        [$farAt, $far] = $jambs->near($to, $within, -1);
+        [$from, $to] = null === $gap ? [$nearAt, $farAt] : [$from, $to];
+        if ($to - $from < self::LEAST_MM) {
+            return null;
+        }
+        $isLined = null === $gap ? $jambs->inked($from, $to) > self::LINED : $gap->lined;
+        $evidence = new OpeningEvidence(
+            null !== $gap,
+            min($near, $far),
+            min($from, $wall->length() - $to),
+            $to - $from,
+            null !== $gap && $gap->lined,
+            $confidence,
+            Filling::Solid === $wall->filling,
+        );
+
+        return new ProposedOpening(
+            $index,
+            $isLined ? OpeningKind::Window : (null === $gap?->leafSide ? OpeningKind::Opening : OpeningKind::Door),
+            $from,
+            $to - $from,
+            $gap->sigmaMm ?? self::COARSE_MM,
+            $evidence->confidence(),
+            $evidence,
+            $gap?->leafAt,
+            $gap?->leafSide,
+        );
     }
 
     /**

@@ -17,6 +17,10 @@ final readonly class Pens
     private const LEAST_PART = 0.06;
     /** bins to a factor of e */
     private const BINS = 25.0;
+    /** A line along hatching shows so much of its width: the strokes hide the rest. */
+    private const RIM = 0.8;
+    /** Of the least width of a wall's line, what a hand's pen may leave of it. */
+    private const LOOSENED = 0.8;
     /** Solid ink this much wider than the widest pen is a wall. */
     private const SOLID_OVER_PEN = 1.5;
 
@@ -71,11 +75,17 @@ final readonly class Pens
         return new self(exp(($cut[1] + $cut[2] + 1.0) / 2.0 / self::BINS), max($widest, exp($cut[2] / self::BINS)));
     }
 
+    /** The same, with narrower lines taken for walls' as well. */
+    public function loosened(): self
+    {
+        return new self(self::LOOSENED * $this->wide, $this->widest);
+    }
+
     /** Whether a stretch is drawn as this drawing draws its walls. */
     public function mayBeWall(Strip $strip): bool
     {
         return Filling::Solid === $strip->filling
             ? $strip->thickness > self::SOLID_OVER_PEN * $this->widest
-            : null === $strip->pen || $strip->pen >= $this->wide;
+            : (null === $strip->pen || $strip->pen >= $this->wide) && (null === $strip->rim || $strip->rim >= self::RIM * $this->wide);
     }
 }

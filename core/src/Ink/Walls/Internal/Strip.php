@@ -19,6 +19,7 @@ final class Strip
      * @param float $tone mean ink between the faces, 0 to 255
      * @param float|null $pen how wide the thinner of its two lines is by its ink, mm; null where a filling hides it
      * @param float $wear part of it that is filled otherwise, 0 to 1
+     * @param float|null $rim how wide the thinner of the lines along hatching is by its ink, mm
      */
     public function __construct(
         public float $from,
@@ -31,6 +32,7 @@ final class Strip
         public float $tone,
         public ?float $pen = null,
         public float $wear = 0.0,
+        public readonly ?float $rim = null,
     ) {
     }
 

@@ -72,6 +72,19 @@ final class Strips
                 if ($apart < self::THICKNESS_MM[0] / $cell) {
                     continue;
                 }
+                foreach (Hatching::of($lines, $a, $b, $from, $to, $cell, $inside) as [$i0, $i1, $tone, $rim]) {
+                    $strips[] = new Strip(
+                        $along + $i0 * $cell,
+                        $along + $i1 * $cell,
+                        $across + ($a->height() + $b->height()) / 2.0 * $cell,
+                        $apart * $cell,
+                        Filling::Toned,
+                        $plumb,
+                        [[$along + $i0 * $cell, $along + $i1 * $cell]],
+                        $tone,
+                        rim: $rim,
+                    );
+                }
                 foreach (self::stretches($inside, $from, $cell) as [$i0, $i1, $tone, $wear]) {
                     if ($tone >= self::TONED * 255) {
                         $strips[] = new Strip(

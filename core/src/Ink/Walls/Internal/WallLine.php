@@ -10,6 +10,7 @@ use Plinth\Core\Geometry\Segment;
 use Plinth\Core\Ink\Page\PageInk;
 use Plinth\Core\Ink\Walls\ProbedWall;
 use Plinth\Core\Ink\Walls\ProposedWall;
+use Plinth\Core\Ink\Walls\WallEvidence;
 use Plinth\Core\Ink\Walls\WallProbe;
 
 /**
@@ -21,6 +22,8 @@ final readonly class WallLine
 {
     /** how far the end of a wall may fall short of the one it meets, beyond that one's face, mm */
     public const SHORT = 60.0;
+    /** part of its thickness by which walls alike differ */
+    private const LIKE = 0.15;
     /** Lines that run off by less are parallel, radians. */
     private const PARALLEL = 0.26;
 
@@ -133,20 +136,51 @@ final readonly class WallLine
         );
     }
 
-    /** @param list<self> $all */
-    public function proposal(array $all): ProposedWall
+    /**
+     * @param list<self> $all
+     * @param list<array{float, float, bool}> $stretches of it between meetings, and whether walls close round there
+     *
+     * @return non-empty-list<WallEvidence> stretch by stretch
+     */
+    public function evidence(array $all, array $stretches): array
     {
+        $length = max(1.0, $this->length());
+        $sum = array_sum(array_map(static fn (self $o): float => $o->seen(), $all));
+        $like = array_filter($all, fn (self $o): bool => abs($o->thickness - $this->thickness) <= self::LIKE * $this->thickness);
         $met = ($this->isMet($this->from, $all) ? 1 : 0) + ($this->isMet($this->to, $all) ? 1 : 0);
-        $shows = null === $this->probe ? 0.3 : 0.5 + 0.5 * $this->probe->support;
+        $evidence = [];
+        $stretches = [] === $stretches ? [[0.0, $length, false]] : $stretches;
+        foreach ($stretches as $k => [$from, $to, $isOnRound]) {
+            $shown = array_map(static fn (array $p): float => max(0.0, min($to, $p[1]) - max($from, $p[0])), $this->parts);
+            $evidence[] = new WallEvidence(
+                $this->from->towards($this->to, $from / $length),
+                $this->from->towards($this->to, $to / $length),
+                $isOnRound,
+                array_sum($shown) / max(1.0, $to - $from),
+                $this->seen() / $length,
+                $met,
+                $length,
+                array_sum(array_map(static fn (self $o): float => $o->seen(), $like)) / max(1.0, $sum),
+                $this->thickness,
+                0 === $k || \count($stretches) - 1 === $k,
+            );
+        }
 
+        return $evidence;
+    }
+
+    /** @param list<WallEvidence> $evidence */
+    public function proposal(float $confidence, array $evidence): ProposedWall
+    {
         return new ProposedWall(
             $this->from,
             $this->to,
             $this->thickness,
             $this->probe->centreSigma ?? 15.0,
             $this->probe->thicknessSigma ?? 20.0,
-            max(0.05, min(0.99, $shows * (0.55 + 0.22 * $met) * (1.0 - 0.6 * $this->wear))),
+            $confidence,
             $this->filling->value,
+            $evidence,
         );
     }
 

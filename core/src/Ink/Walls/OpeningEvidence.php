@@ -1,0 +1,62 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Ink\Walls;
+
+use Plinth\Core\Numerics\Logistic;
+
+/** What speaks for a gap in a proposed wall being a door, a window or an opening. */
+final readonly class OpeningEvidence
+{
+    /** Learnt from simulated sheets by bench/learn.php, on seeds apart from those reported. */
+    private const WEIGHTS = [
+        '' => -5.53, 'gap' => 1.77, 'jamb' => 4.02, 'fromEnd' => 2.81, 'unusual' => -1.14, 'lined' => 1.22, 'wall' => 1.38,
+        'solid' => -1.53, 'gapAndJamb' => 1.76,
+    ];
+    /** mm: the most usual width; common practice, no source */
+    private const WIDTH_MM = 1200.0;
+    /** mm from the wall's end that are enough: nearer, a gap may be another wall that ends there */
+    private const FROM_END_MM = 500.0;
+
+    /**
+     * @param bool $isGap whether the page itself shows the gap with both its jambs
+     * @param float $jamb how plain the weaker jamb is, 0 to 1
+     * @param float $fromEnd mm from the nearer end of the wall
+     * @param float $width mm
+     * @param bool $isLined whether lines run through it, as a window's
+     * @param float $wall confidence of its wall
+     * @param bool $isInSolid whether the wall is filled with full ink
+     */
+    public function __construct(
+        public bool $isGap,
+        public float $jamb,
+        public float $fromEnd,
+        public float $width,
+        public bool $isLined,
+        public float $wall,
+        public bool $isInSolid,
+    ) {
+    }
+
+    /** @return array<string, float> by the names of the weights */
+    public function values(): array
+    {
+        return [
+            'gap' => $this->isGap ? 1.0 : 0.0,
+            'jamb' => $this->jamb,
+            'fromEnd' => min(1.0, max(0.0, $this->fromEnd) / self::FROM_END_MM),
+            'unusual' => log(max(1.0, $this->width) / self::WIDTH_MM) ** 2,
+            'lined' => $this->isLined ? 1.0 : 0.0,
+            'wall' => $this->wall,
+            'solid' => $this->isInSolid ? 1.0 : 0.0,
+            'gapAndJamb' => $this->isGap ? $this->jamb : 0.0,
+        ];
+    }
+
+    /** @return float 0 to 1: of gaps with this evidence so many are openings */
+    public function confidence(): float
+    {
+        return Logistic::of(self::WEIGHTS, $this->values());
+    }
+}

@@ -1,0 +1,76 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Ink\Walls;
+
+use Plinth\Core\Geometry\Point;
+use Plinth\Core\Numerics\Logistic;
+
+/** What speaks for a stretch of a proposed wall being one. */
+final readonly class WallEvidence
+{
+    /** Learnt from simulated sheets by bench/learn.php, on seeds apart from those reported. */
+    private const WEIGHTS = [
+        '' => -3.91, 'round' => 1.55, 'seen' => 4.77, 'wallSeen' => 2.19, 'met' => 1.24, 'long' => 1.71, 'like' => 2.70, 'thin' => -2.91,
+        'thick' => -0.94, 'atEnd' => -0.59,
+    ];
+    /** mm: thinner and thicker than this walls are rare; common practice, no source */
+    private const USUAL_MM = [85.0, 420.0];
+    /** mm: a wall of this length counts neither for it nor against */
+    private const LENGTH_MM = 3000.0;
+
+    /**
+     * @param Point $from where the stretch begins on the centre line, mm
+     * @param Point $to where it ends
+     * @param bool $isOnRound whether it lies on a way round that walls close: rooms are evidence
+     * @param float $seen part of the stretch where both faces show
+     * @param float $wallSeen part of the whole wall
+     * @param int $endsMet of both its ends, how many meet other walls
+     * @param float $wallLength of the whole wall, mm
+     * @param float $like part of all walls' length that is about as thick
+     * @param float $thickness mm
+     * @param bool $isAtEnd whether it is the wall's first or last stretch
+     */
+    public function __construct(
+        public Point $from,
+        public Point $to,
+        public bool $isOnRound,
+        public float $seen,
+        public float $wallSeen,
+        public int $endsMet,
+        public float $wallLength,
+        public float $like,
+        public float $thickness,
+        public bool $isAtEnd,
+    ) {
+    }
+
+    /** mm */
+    public function length(): float
+    {
+        return $this->from->distanceTo($this->to);
+    }
+
+    /** @return array<string, float> by the names of the weights */
+    public function values(): array
+    {
+        return [
+            'round' => $this->isOnRound ? 1.0 : 0.0,
+            'seen' => $this->seen,
+            'wallSeen' => $this->wallSeen,
+            'met' => $this->endsMet / 2.0,
+            'long' => log(max(100.0, $this->wallLength) / self::LENGTH_MM),
+            'like' => $this->like,
+            'thin' => $this->thickness < self::USUAL_MM[0] ? 1.0 : 0.0,
+            'thick' => $this->thickness > self::USUAL_MM[1] ? 1.0 : 0.0,
+            'atEnd' => $this->isAtEnd ? 1.0 : 0.0,
+        ];
+    }
+
+    /** @return float 0 to 1: of stretches with this evidence so many are walls */
+    public function confidence(): float
+    {
+        return Logistic::of(self::WEIGHTS, $this->values());
+    }
+}
