@@ -9,17 +9,13 @@ use Plinth\Core\Fitting\Blamed;
 use Plinth\Core\Fitting\FitStart;
 use Plinth\Core\Fitting\Observations;
 use Plinth\Core\Fitting\Slip;
-use Plinth\Core\Geometry\PixelPoint;
-use Plinth\Core\Ink\Picks\PickRefinement;
+use Plinth\Core\Ink\Picks\WallsBeside;
 use Plinth\Server\Source\Drawing;
 use Plinth\Server\Source\InkOfPages;
 
 /** Looks whether a known length is one of the usual slips: against the other statements, or against what its own ends show. */
 final readonly class SlipFinder
 {
-    private const REACH_PX = 3.0;
-    private const BESIDE_PX = [45, 110];
-
     public function __construct(private EntityManagerInterface $entities, private InkOfPages $ink)
     {
     }
@@ -73,33 +69,9 @@ final readonly class SlipFinder
     /** @return list<float> thickness of the wall at either end, px, where the ink shows one */
     private function wallsPx(Observations $observations, string $a, string $b, Drawing $drawing, ?float $mmPerPixel): array
     {
-        $walls = [];
         $page = $this->ink->of($drawing);
-        if (null === $page) {
-            return [];
-        }
-        foreach ([$a, $b] as $id) {
-            $at = $observations->pick($id)->at;
-            // A corner has no thickness, and beside it the other wall runs on: some way along, the faces tell.
-            $seen = [];
-            foreach (self::BESIDE_PX as $d) {
-                foreach ([[$d, 0], [-$d, 0], [0, $d], [0, -$d]] as [$dx, $dy]) {
-                    $found = PickRefinement::near(
-                        $page,
-                        new PixelPoint($at->x + $dx, $at->y + $dy),
-                        self::REACH_PX + 0.05 * $d,
-                        $mmPerPixel,
-                    );
-                    if (null !== $found?->thicknessPx) {
-                        $seen[] = $found->thicknessPx;
-                    }
-                }
-            }
-            if ([] !== $seen) {
-                $walls[] = min($seen);
-            }
-        }
+        $ends = [$observations->pick($a)->at, $observations->pick($b)->at];
 
-        return $walls;
+        return null === $page ? [] : WallsBeside::thicknesses($page, $ends, $mmPerPixel);
     }
 }

@@ -11,6 +11,7 @@ use Plinth\Core\Geometry\PixelPoint;
 use Plinth\Core\Geometry\PixelToMm;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Ink\Page\GreyRaster;
+use Plinth\Core\Ink\Picks\WallsBeside;
 use Plinth\Core\Ink\Walls\ProposedOpening;
 use Plinth\Core\Ink\Walls\ProposedWall;
 use Plinth\Core\Ink\Walls\WallProbe;
@@ -142,6 +143,17 @@ final class WallsInTheInkTest extends TestCase
             );
             self::assertLessThan(12.0, min($off));
         }
+    }
+
+    /** A first figure is held against the walls beside its ends: a solid wall tells, the two lines of another are pens' strokes. */
+    public function testPensAreNotTakenForWallsBesideALength(): void
+    {
+        $ends = [new PixelPoint(60.0, 480.0), new PixelPoint(680.0, 480.0)];
+        foreach (WallsBeside::thicknesses(self::raster('solid', false)->page(), $ends, null) as $px) {
+            self::assertEqualsWithDelta(24.0, $px, 1.0);
+        }
+        self::assertCount(2, WallsBeside::thicknesses(self::raster('solid', false)->page(), $ends, null));
+        self::assertSame([], WallsBeside::thicknesses(self::raster('double', false)->page(), $ends, null));
     }
 
     /** Strokes at random, many nearer to each other than a wall is thick: a click on them finds a wall with a thickness, or none. */
