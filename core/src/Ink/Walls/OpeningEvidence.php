@@ -11,8 +11,8 @@ final readonly class OpeningEvidence
 {
     /** Learnt from simulated sheets by bench/learn.php, on seeds apart from those reported. */
     private const WEIGHTS = [
-        '' => -5.53, 'gap' => 1.77, 'jamb' => 4.02, 'fromEnd' => 2.81, 'unusual' => -1.14, 'lined' => 1.22, 'wall' => 1.38,
-        'solid' => -1.53, 'gapAndJamb' => 1.76,
+        '' => -7.97, 'gap' => 1.05, 'jamb' => 5.27, 'fromEnd' => 2.45, 'unusual' => -1.44, 'lined' => 0.63, 'wall' => 3.55,
+        'solid' => -1.44, 'gapAndJamb' => 2.04,
     ];
     /** mm: the most usual width; common practice, no source */
     private const WIDTH_MM = 1200.0;

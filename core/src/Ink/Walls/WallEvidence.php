@@ -12,8 +12,8 @@ final readonly class WallEvidence
 {
     /** Learnt from simulated sheets by bench/learn.php, on seeds apart from those reported. */
     private const WEIGHTS = [
-        '' => -3.91, 'round' => 1.55, 'seen' => 4.77, 'wallSeen' => 2.19, 'met' => 1.24, 'long' => 1.71, 'like' => 2.70, 'thin' => -2.91,
-        'thick' => -0.94, 'atEnd' => -0.59,
+        '' => -3.49, 'round' => 1.66, 'seen' => 4.99, 'wallSeen' => 0.53, 'met' => 1.61, 'long' => 0.73, 'like' => 2.63, 'thin' => -5.62,
+        'thick' => -3.12, 'atEnd' => -0.49,
     ];
     /** mm: thinner and thicker than this walls are rare; common practice, no source */
     private const USUAL_MM = [85.0, 420.0];
