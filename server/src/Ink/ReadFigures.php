@@ -7,13 +7,11 @@ namespace Plinth\Server\Ink;
 use Doctrine\ORM\EntityManagerInterface;
 use Plinth\Core\Geometry\PixelToMm;
 use Plinth\Core\Geometry\Point;
-use Plinth\Core\Ink\Page\GreyRaster;
 use Plinth\Core\Ink\Pages\Skew;
 use Plinth\Core\Ink\Picks\PickRefinement;
 use Plinth\Core\Ink\Reading\FigureReader;
 use Plinth\Core\Ink\Reading\ReadFigure;
 use Plinth\Core\Ink\Reading\ReadRoom;
-use Plinth\Core\Ink\Reading\ReadWord;
 use Plinth\Core\Ink\Reading\TextPicture;
 use Plinth\Server\Change\RowId;
 use Plinth\Server\Fit\DrawingFit;
@@ -22,15 +20,13 @@ use Plinth\Server\Job\Attempt;
 use Plinth\Server\Job\Job;
 use Plinth\Server\Job\Lane;
 use Plinth\Server\Source\Drawing;
-use Plinth\Server\Source\FileStore;
 use Plinth\Server\Source\InkOfPage;
 use Plinth\Server\Source\Page;
-use Plinth\Server\Source\Reading\PictureTool;
+use Plinth\Server\Source\Reading\Recogniser;
 
 /** Reads figures and names: the core makes a picture of the letters alone, a text recogniser reads it, and the core says what was read. */
 final readonly class ReadFigures implements AskedFor
 {
-    private const SECONDS = 240.0;
     /** what the steps take of the whole */
     private const PREPARED = 0.5;
     private const READ_ONCE = 0.75;
@@ -42,8 +38,7 @@ final readonly class ReadFigures implements AskedFor
 
     public function __construct(
         private Findings $findings,
-        private PictureTool $tool,
-        private FileStore $files,
+        private Recogniser $recogniser,
         private EntityManagerInterface $entities,
     ) {
     }
@@ -83,8 +78,8 @@ final readonly class ReadFigures implements AskedFor
                 $paperScale,
                 static fn (float $done) => $onProgress(self::PREPARED * $done),
             );
-            $level = $this->words($picture->level, static fn () => $onProgress(self::PREPARED));
-            $turned = $this->words($picture->turned(), static fn () => $onProgress(self::READ_ONCE));
+            $level = $this->recogniser->words($picture->level, static fn () => $onProgress(self::PREPARED));
+            $turned = $this->recogniser->words($picture->turned(), static fn () => $onProgress(self::READ_ONCE));
             $read = FigureReader::of($picture, $level, $turned);
 
             return [
@@ -113,31 +108,6 @@ final readonly class ReadFigures implements AskedFor
         $off = $axis - \M_PI_2 * round($axis / \M_PI_2);
 
         return abs($off) < deg2rad(0.15) ? $map : $map->turned(-$off, new Point(0.0, 0.0));
-    }
-
-    /**
-     * @param callable(): void $onLook throws when it may not go on
-     *
-     * @return list<ReadWord>
-     */
-    private function words(GreyRaster $picture, callable $onLook): array
-    {
-        $work = $this->files->workFolder();
-        $file = $work.'/text.pgm';
-        try {
-            file_put_contents($file, \sprintf("P5 %d %d 255\n", $picture->width, $picture->height).$picture->bytes);
-
-            return ReadWord::ofTable(
-                $this->tool->run(
-                    ['tesseract', $file, 'stdout', '--psm', '11', '-l', 'eng', 'tsv'],
-                    self::SECONDS,
-                    [$file],
-                    onLook: $onLook,
-                ),
-            );
-        } finally {
-            $this->files->removeFolder($work);
-        }
     }
 
     /** @return array<string, mixed> */

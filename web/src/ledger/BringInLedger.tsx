@@ -7,9 +7,10 @@ import { DropInList } from "../sources/DropInList";
 import { size, storage } from "../sources/removal";
 import { SourceCard } from "../sources/SourceCard";
 import { bringIn, putAside, useUploads } from "../sources/uploads";
+import { lying, wrongWayUp } from "../sources/wayUp";
 import { count } from "../steps/status";
-import { useProject } from "../store/project";
-import { Head, Plain } from "./parts";
+import { change, useProject } from "../store/project";
+import { Head, NextThing, Plain } from "./parts";
 
 export function BringInLedger() {
   const rows = useProject((s) => s.rows);
@@ -30,6 +31,7 @@ export function BringInLedger() {
         <DropArea large={sources.length === 0} />
         <Uploads />
         <DropInList />
+        <WayUp />
         {sources.map((source) => (
           <SourceCard key={source.id} source={source} />
         ))}
@@ -72,6 +74,25 @@ function DropArea({ large }: { large: boolean }) {
         }}
       />
     </>
+  );
+}
+
+/** What its writing says of how a page lies, and one click that turns all of them. */
+function WayUp() {
+  const rows = useProject((s) => s.rows);
+  const pages = useProject((s) => s.pages);
+  const wrong = wrongWayUp(rows, pages);
+  if (wrong.length === 0) return null;
+  const turn = () =>
+    void change(
+      wrong.length === 1 ? "Turn a page" : "Turn pages",
+      wrong.map((w) => ({ do: "set", type: "drawing", id: w.drawing.id, values: { turns: w.turns } })),
+    );
+  return (
+    <div role="status">
+      <p className="mt-3 text-[13px]">{lying(wrong)}</p>
+      <NextThing onClick={turn}>Turn {wrong.length === 1 ? "it" : "them"} the right way up</NextThing>
+    </div>
   );
 }
 

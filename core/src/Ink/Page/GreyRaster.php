@@ -61,6 +61,20 @@ final readonly class GreyRaster
         return new self($this->width, $this->height, strtr($this->bytes, implode('', array_map(\chr(...), range(0, 255))), $light));
     }
 
+    /** Turned by a quarter, counter-clockwise as seen. */
+    public function turned(): self
+    {
+        $rows = str_split($this->bytes, max(1, $this->width));
+        $out = '';
+        for ($x = $this->width - 1; $x >= 0; --$x) {
+            foreach ($rows as $row) {
+                $out .= $row[$x];
+            }
+        }
+
+        return new self($this->height, $this->width, $out);
+    }
+
     /**
      * The raster at a smaller size by averaging whole blocks of pixels; an incomplete last block is left out.
      *

@@ -8,6 +8,7 @@ use Plinth\Core\Geometry\PixelBox;
 use Plinth\Core\Geometry\PixelToMm;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Ink\Page\AlignedInk;
+use Plinth\Core\Ink\Page\Blobs;
 use Plinth\Core\Ink\Page\GreyRaster;
 use Plinth\Core\Ink\Page\PageInk;
 use Plinth\Core\Ink\Page\ReducedInk;
@@ -81,17 +82,7 @@ final readonly class TextPicture
     /** The same turned clockwise by a quarter, so that what was written upward is level. */
     public function turned(): GreyRaster
     {
-        $w = $this->level->width;
-        $h = $this->level->height;
-        $columns = array_fill(0, $w, '');
-        for ($y = $h - 1; $y >= 0; --$y) {
-            $row = $this->level->row($y);
-            for ($x = 0; $x < $w; ++$x) {
-                $columns[$x] .= $row[$x];
-            }
-        }
-
-        return new GreyRaster($h, $w, implode('', $columns));
+        return $this->level->turned()->turned()->turned();
     }
 
     /** Where a pixel of the level picture is, mm. */
@@ -111,53 +102,20 @@ final readonly class TextPicture
         [$least, $most] = [self::LETTER[0] * $textMm / $ink->cell, self::LETTER[1] * $textMm / $ink->cell];
         $all = implode('', array_map(\chr(...), range(0, 255)));
         $table = str_repeat('0', self::LEVEL).str_repeat('1', 256 - self::LEVEL);
-        $runs = [];
-        $parent = [];
-        $above = [];
-        foreach ($ink->rows as $y => $line) {
-            $mask = strtr($line, $all, $table);
-            $n = \strlen($mask);
-            $here = [];
-            $i = 0;
-            for ($x = strcspn($mask, '1'); $x < $n; $x += strcspn($mask, '1', $x)) {
-                $end = $x + strspn($mask, '1', $x);
-                $k = \count($runs);
-                $runs[] = [$y, $x, $end];
-                $parent[] = $k;
-                while ($i < \count($above) && $runs[$above[$i]][2] < $x) {
-                    ++$i;
-                }
-                for ($j = $i; $j < \count($above) && $runs[$above[$j]][1] <= $end; ++$j) {
-                    $a = self::root($parent, $k);
-                    $b = self::root($parent, $above[$j]);
-                    if ($a !== $b) {
-                        $parent[max($a, $b)] = min($a, $b);
-                    }
-                }
-                $here[] = $k;
-                $x = $end;
-            }
-            $above = $here;
-        }
-        $boxes = [];
-        foreach ($runs as $k => [$y, $x, $end]) {
-            $root = self::root($parent, $k);
-            $b = $boxes[$root] ?? [$x, $y, $end, $y, 0];
-            $boxes[$root] = [min($b[0], $x), min($b[1], $y), max($b[2], $end), max($b[3], $y), $b[4] + $end - $x];
-        }
         $rows = array_fill(0, \count($ink->rows), '');
         $marks = array_map(static fn (): string => str_repeat("\0", $ink->columns), $ink->rows);
-        foreach ($runs as $k => [$y, $x, $end]) {
-            [$x0, $y0, $x1, $y1, $n] = $boxes[self::root($parent, $k)];
-            [$w, $h] = [$x1 - $x0, $y1 - $y0 + 1];
+        foreach (Blobs::joined(array_map(static fn (string $line): string => strtr($line, $all, $table), $ink->rows)) as $blob) {
+            $size = max($blob->box->width, $blob->box->height);
             // Specks are dirt, long pieces are lines; a comma or a point stays.
-            if (max($w, $h) > $most || max($w, $h) < $least || $n < 3) {
+            if ($size > $most || $size < $least || $blob->ink < 3) {
                 continue;
             }
-            // Letters are blurred by a cell beyond the level that tells them.
-            [$from, $to] = [max(0, $x - 1), min($ink->columns, $end + 1)];
-            for ($v = max(0, $y - 1); $v <= min(\count($marks) - 1, $y + 1); ++$v) {
-                $marks[$v] = substr_replace($marks[$v], str_repeat("\xFF", $to - $from), $from, $to - $from);
+            foreach ($blob->runs as [$y, $x, $end]) {
+                // Letters are blurred by a cell beyond the level that tells them.
+                [$from, $to] = [max(0, $x - 1), min($ink->columns, $end + 1)];
+                for ($v = max(0, $y - 1); $v <= min(\count($marks) - 1, $y + 1); ++$v) {
+                    $marks[$v] = substr_replace($marks[$v], str_repeat("\xFF", $to - $from), $from, $to - $from);
+                }
             }
         }
         foreach ($ink->rows as $y => $line) {
@@ -165,16 +123,5 @@ final readonly class TextPicture
         }
 
         return new GreyRaster($ink->columns, \count($rows), implode('', $rows));
-    }
-
-    /** @param array<int, int> $parent */
-    private static function root(array &$parent, int $i): int
-    {
-        while ($parent[$i] !== $i) {
-            $parent[$i] = $parent[$parent[$i]];
-            $i = $parent[$i];
-        }
-
-        return $i;
     }
 }

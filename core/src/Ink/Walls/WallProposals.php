@@ -132,7 +132,9 @@ final readonly class WallProposals
             $signs[$k] = new Signs([$columns, $ink->rows], [$ink->left, $ink->bottom], $cell, self::LEVEL);
             $onProgress(self::READ + (self::LAID - self::READ) * ($k + 1) / \count($directions));
         }
-        $lines = self::lines($strips, $signs, $turns, $cell, $frame);
+        // What is solid is blurred by the page's own pixels.
+        $pens = Pens::of($strips[0], max($cell, $scale * $factor));
+        $lines = self::lines($strips, $signs, $turns, $cell, $frame, $pens);
         $probed = [];
         foreach ($lines as $i => $line) {
             $probed[] = $line->probed($pageInk, $map);
@@ -229,9 +231,8 @@ final readonly class WallProposals
      *
      * @return list<WallLine>
      */
-    private static function lines(array $strips, array $signs, array $turns, float $cell, ?array $frame): array
+    private static function lines(array $strips, array $signs, array $turns, float $cell, ?array $frame, Pens $pens): array
     {
-        $pens = Pens::of($strips[0]);
         [$worth, $lines] = self::best($strips, $signs, $turns, $cell, $frame, $pens);
         if ($pens->wide > 0.0) {
             // By hand one pen draws now a wider line and now a narrower one.

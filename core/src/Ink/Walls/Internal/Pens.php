@@ -21,16 +21,17 @@ final readonly class Pens
     private const RIM = 0.8;
     /** Of the least width of a wall's line, what a hand's pen may leave of it. */
     private const LOOSENED = 0.8;
-    /** Solid ink this much wider than the widest pen is a wall. */
+    /** Solid ink this much wider than the widest pen is a wall, and by so many cells: blur widens what is solid, and no pen's ink. */
     private const SOLID_OVER_PEN = 1.5;
+    private const SOLID_CELLS = 1.6;
 
     /** @param float $wide from this on a line is a wall's, mm; 0 where one pen drew everything */
-    private function __construct(public float $wide, private float $widest)
+    private function __construct(public float $wide, private float $widest, private float $cell)
     {
     }
 
     /** @param list<Strip> $strips */
-    public static function of(array $strips): self
+    public static function of(array $strips, float $cell): self
     {
         $weights = [];
         foreach ($strips as $strip) {
@@ -40,7 +41,7 @@ final readonly class Pens
             }
         }
         if ([] === $weights) {
-            return new self(0.0, 0.0);
+            return new self(0.0, 0.0, $cell);
         }
         ksort($weights);
         // Otsu 1979, from memory: the cut with the greatest variance between the two classes.
@@ -69,23 +70,23 @@ final readonly class Pens
             }
         }
         if (null === $cut || exp(($cut[2] - $cut[1]) / self::BINS) < self::APART) {
-            return new self(0.0, $widest);
+            return new self(0.0, $widest, $cell);
         }
 
-        return new self(exp(($cut[1] + $cut[2] + 1.0) / 2.0 / self::BINS), max($widest, exp($cut[2] / self::BINS)));
+        return new self(exp(($cut[1] + $cut[2] + 1.0) / 2.0 / self::BINS), max($widest, exp($cut[2] / self::BINS)), $cell);
     }
 
     /** The same, with narrower lines taken for walls' as well. */
     public function loosened(): self
     {
-        return new self(self::LOOSENED * $this->wide, $this->widest);
+        return new self(self::LOOSENED * $this->wide, $this->widest, $this->cell);
     }
 
     /** Whether a stretch is drawn as this drawing draws its walls. */
     public function mayBeWall(Strip $strip): bool
     {
         return Filling::Solid === $strip->filling
-            ? $strip->thickness > self::SOLID_OVER_PEN * $this->widest
+            ? $strip->thickness > max(self::SOLID_OVER_PEN * $this->widest, $this->widest + self::SOLID_CELLS * $this->cell)
             : (null === $strip->pen || $strip->pen >= $this->wide) && (null === $strip->rim || $strip->rim >= self::RIM * $this->wide);
     }
 }

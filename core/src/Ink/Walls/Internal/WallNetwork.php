@@ -6,6 +6,7 @@ namespace Plinth\Core\Ink\Walls\Internal;
 
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Geometry\Segment;
+use Plinth\Core\Numerics\DisjointSets;
 
 /**
  * Which of all wall lines make a building, and how they join.
@@ -24,7 +25,9 @@ final class WallNetwork
     private const HALF_MET = 700.0;
     /** mm; by trial (bench ink) */
     private const ODD = 600.0;
-    /** beyond the faces, an end may lie so far from where it meets another, mm */
+    /** part of the largest group's length that another has to have, and mm that it lies off it at most; by trial (bench ink) */
+    private const PART_OF_MAIN = 0.15;
+    private const BY_MM = 2600.0;
     /** Walls of nearly one thickness have at least this part of their usual tone. */
     private const SAME_TONE = 0.72;
     /** part of the thickness by which two walls of one build-up are drawn differently */
@@ -127,39 +130,71 @@ final class WallNetwork
     }
 
     /**
+     * The largest group of lines that touch, and others of some size that lie by it: a sketch, or a photograph, may fall into a few.
+     *
      * @param list<WallLine> $lines
      *
      * @return list<WallLine>
      */
     private static function largest(array $lines): array
     {
-        $n = \count($lines);
-        if (0 === $n) {
-            return [];
-        }
-        $group = range(0, $n - 1);
-        $root = static function (int $i) use (&$group): int {
-            while ($group[$i] !== $i) {
-                $i = $group[$i] = $group[$group[$i]];
-            }
-
-            return $i;
-        };
-        for ($i = 0; $i < $n; ++$i) {
-            for ($k = $i + 1; $k < $n; ++$k) {
-                if ($root($i) !== $root($k) && $lines[$i]->touches($lines[$k])) {
-                    $group[$root($i)] = $root($k);
+        $sets = new DisjointSets();
+        foreach ($lines as $i => $line) {
+            for ($k = 0; $k < $i; ++$k) {
+                if ($sets->root($i) !== $sets->root($k) && $line->touches($lines[$k])) {
+                    $sets->unite($i, $k);
                 }
             }
         }
-        $lengths = [];
+        $groups = [];
         foreach ($lines as $i => $line) {
-            $lengths[$root($i)] = ($lengths[$root($i)] ?? 0.0) + $line->seen();
+            $groups[$sets->root($i)][] = $line;
         }
-        arsort($lengths);
-        $main = array_key_first($lengths);
+        usort($groups, static fn (array $a, array $b): int => self::seen($b) <=> self::seen($a));
+        $main = array_shift($groups) ?? [];
+        $least = self::PART_OF_MAIN * self::seen($main);
+        do {
+            $left = [];
+            foreach ($groups as $group) {
+                if (self::seen($group) >= $least && self::liesBy($group, $main)) {
+                    $main = [...$main, ...$group];
+                } else {
+                    $left[] = $group;
+                }
+            }
+            [$grew, $groups] = [\count($left) < \count($groups), $left];
+        } while ($grew);
 
-        return array_values(array_filter($lines, static fn (WallLine $w, int $i): bool => $root($i) === $main, \ARRAY_FILTER_USE_BOTH));
+        return $main;
+    }
+
+    /** @param list<WallLine> $lines */
+    private static function seen(array $lines): float
+    {
+        return array_sum(array_map(static fn (WallLine $w): float => $w->seen(), $lines));
+    }
+
+    /**
+     * @param list<WallLine> $group
+     * @param list<WallLine> $main
+     */
+    private static function liesBy(array $group, array $main): bool
+    {
+        foreach ($group as $line) {
+            foreach ($main as $other) {
+                $off = min(
+                    $other->distance($line->from),
+                    $other->distance($line->to),
+                    $line->distance($other->from),
+                    $line->distance($other->to),
+                );
+                if ($off <= self::BY_MM) {
+                    return true;
+                }
+            }
+        }
+
+        return false;
     }
 
     /**

@@ -1,0 +1,43 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Source\Reading;
+
+use Plinth\Core\Ink\Page\GreyRaster;
+use Plinth\Core\Ink\Reading\ReadWord;
+use Plinth\Server\Source\FileStore;
+
+/** The text recogniser: sparse words of a picture, each with its place. */
+final readonly class Recogniser
+{
+    private const SECONDS = 240.0;
+
+    public function __construct(private PictureTool $tool, private FileStore $files)
+    {
+    }
+
+    /**
+     * @param callable(): void $onLook throws when it may not go on
+     *
+     * @return list<ReadWord>
+     */
+    public function words(GreyRaster $picture, callable $onLook): array
+    {
+        $work = $this->files->workFolder();
+        $file = $work.'/text.pgm';
+        try {
+            file_put_contents($file, \sprintf("P5 %d %d 255\n", $picture->width, $picture->height).$picture->bytes);
+            $table = $this->tool->run(
+                ['tesseract', $file, 'stdout', '--psm', '11', '-l', 'eng', 'tsv'],
+                self::SECONDS,
+                [$file],
+                onLook: $onLook,
+            );
+
+            return ReadWord::ofTable($table);
+        } finally {
+            $this->files->removeFolder($work);
+        }
+    }
+}
