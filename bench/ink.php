@@ -37,7 +37,7 @@ function read(Plinth\Core\Ink\Page\GreyRaster $picture, string $work): array
 {
     file_put_contents($work.'.pgm', "P5 $picture->width $picture->height 255\n".$picture->bytes);
 
-    return ReadWord::ofTable((string) shell_exec('tesseract '.escapeshellarg($work.'.pgm').' stdout --psm 11 -l eng tsv 2>/dev/null'));
+    return ReadWord::ofTable((string) shell_exec('OMP_THREAD_LIMIT=1 tesseract '.escapeshellarg($work.'.pgm').' stdout --psm 11 -l eng tsv 2>/dev/null'));
 }
 
 [$rows, $probe, $figureRows] = [[], [], []];

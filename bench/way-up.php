@@ -24,7 +24,7 @@ foreach (trials($argv[1] ?? exit("Usage: way-up.php FOLDER\n")) as $name => [$tr
     $read = [];
     foreach (WayUp::pictures($raster->page($isLight), new PixelBox(0, 0, $raster->width, $raster->height), static function (float $done): void {}) as $turns => $picture) {
         file_put_contents($work, "P5 $picture->width $picture->height 255\n".$picture->bytes);
-        $read[$turns] = ReadWord::ofTable((string) shell_exec('tesseract '.escapeshellarg($work).' stdout --psm 11 -l eng tsv 2>/dev/null'));
+        $read[$turns] = ReadWord::ofTable((string) shell_exec('OMP_THREAD_LIMIT=1 tesseract '.escapeshellarg($work).' stdout --psm 11 -l eng tsv 2>/dev/null'));
     }
     $way = WayUp::of($read);
     $seconds[] = (hrtime(true) - $start) / 1e9;

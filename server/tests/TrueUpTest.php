@@ -310,6 +310,29 @@ final class TrueUpTest extends TestCase
         self::assertGreaterThan(0.3, $made->get('skew')->get('confidence')->number());
     }
 
+    /** The demo's plan, and the same upside down: its own writing says how to turn it. */
+    public function testWritingSaysWhichWayUpAPageIsRead(): void
+    {
+        $plan = __DIR__.'/../../demo/sallow-fen-ground.jpg';
+        $over = sys_get_temp_dir().'/'.uniqid('over', true).'.jpg';
+        exec(\sprintf('vips rot %s %s d180', escapeshellarg($plan), escapeshellarg($over)), result_code: $code);
+        self::assertSame(0, $code);
+        try {
+            foreach ([[$plan, 0], [$over, 2]] as [$file, $turns]) {
+                $desk = new Desk(Client::ofStack()->signIn());
+                $desk->bringIn($file);
+                $desk->imported();
+                $way = Waiting::until(static fn (): ?JsonValue => JsonValue::of(
+                    $desk->client->ok('GET', "/api/projects/$desk->id/changes?since=$desk->revision"),
+                )->get('pages')->items()[0]->get('made')->optional('wayUp'), 'Nobody has looked which way up the page is');
+                self::assertSame($turns, (int) $way->get('turns')->number());
+                self::assertTrue($way->get('sure')->boolean());
+            }
+        } finally {
+            @unlink($over);
+        }
+    }
+
     public function testPlusMinusOverThePageAndTheGridOfAxes(): void
     {
         $desk = $this->desk();

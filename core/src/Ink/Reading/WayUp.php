@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Core\Ink\Reading;
 
 use Plinth\Core\Geometry\PixelBox;
+use Plinth\Core\Ink\Page\Blobs;
 use Plinth\Core\Ink\Page\GreyRaster;
 use Plinth\Core\Ink\Page\PageInk;
 use Plinth\Core\Ink\Page\ReducedInk;
@@ -17,6 +18,10 @@ final readonly class WayUp
 {
     /** px of the longer side that is enough to read lettering of 2.5 mm on A3, ISO 3098 (from memory) */
     public const SIDE = 2600;
+    /** ink from which a pixel counts as inked, 0 to 255 */
+    private const INKED = 96;
+    /** px on that picture: what is smaller is dirt, what is larger lines */
+    private const LETTER_PX = [3.0, 70.0];
     /** A word counts by its letters and figures as far as the recogniser is surer of it than this, 0 to 1. */
     private const READ = 0.4;
     /** letters in a row that make a word a name: a figure reads as one upside down too (0, 1, 6, 8, 9), a name does not */
@@ -47,11 +52,29 @@ final readonly class WayUp
     {
         $factor = max(1, (int) round(max($box->width, $box->height) / self::SIDE));
         $ink = ReducedInk::of($page, $box, $factor, $onProgress);
-        $picture = (new GreyRaster($ink->width, $ink->height, $ink->bytes))->inverted();
+        $picture = self::letters(new GreyRaster($ink->width, $ink->height, $ink->bytes))->inverted();
         for ($turns = 0; $turns < 4; ++$turns) {
             yield $turns => $picture;
             $picture = $picture->turned();
         }
+    }
+
+    /** Pieces of ink that may be letters: among lines and hatching a recogniser looks for long. */
+    private static function letters(GreyRaster $ink): GreyRaster
+    {
+        $all = implode('', array_map(\chr(...), range(0, 255)));
+        $table = str_repeat('0', self::INKED).str_repeat('1', 256 - self::INKED);
+        $marks = array_fill(0, $ink->height, str_repeat("\0", $ink->width));
+        foreach (Blobs::joined(str_split(strtr($ink->bytes, $all, $table), max(1, $ink->width))) as $blob) {
+            $size = max($blob->box->width, $blob->box->height);
+            foreach ($size < self::LETTER_PX[0] || $size > self::LETTER_PX[1] ? [] : $blob->runs as [$y, $from, $to]) {
+                // Letters are blurred by a pixel beyond the level that tells them.
+                [$from, $to] = [max(0, $from - 1), min($ink->width, $to + 1)];
+                $marks[$y] = substr_replace($marks[$y], str_repeat("\xFF", $to - $from), $from, $to - $from);
+            }
+        }
+
+        return new GreyRaster($ink->width, $ink->height, $ink->bytes & implode('', $marks));
     }
 
     /**

@@ -10,6 +10,8 @@ use Plinth\Core\Geometry\Point;
 final readonly class ProposedWall
 {
     public const SURE = 0.6;
+    /** Less sure than this nobody needs to look at it. */
+    public const WORTH_A_LOOK = 0.1;
 
     /**
      * @param Point $from ends of the centre line, mm; where walls meet, centre lines end on each other

@@ -18,7 +18,7 @@ final readonly class PictureTool
     private const KILL = 9;
     private const FROM_OUTSIDE = [1, 2, self::KILL, 15];
     /** Few threads: the limit of memory counts every thread's stack and arena. */
-    private const ENVIRONMENT = ['VIPS_CONCURRENCY' => '2', 'MALLOC_ARENA_MAX' => '2', 'OMP_THREAD_LIMIT' => '2'];
+    private const ENVIRONMENT = ['VIPS_CONCURRENCY' => '2', 'MALLOC_ARENA_MAX' => '2', 'OMP_THREAD_LIMIT' => '1'];
 
     public function __construct(private Sandbox $sandbox)
     {
