@@ -81,6 +81,8 @@ foreach (trials($folder) as $name => [$whole, $raster]) {
         $from = hrtime(true);
         $found = WallProposals::in($page, $box, $map, static function (float $done): void {});
         $seconds = (hrtime(true) - $from) / 1e9;
+        $sure = array_filter($found->walls, static fn ($w): bool => $w->isSure());
+        $openings = array_filter($found->openings, static fn ($o): bool => $o->isSure() && isset($sure[$o->wall]));
         [$need, $hit, $kind, $used] = [[], [], 0, []];
         $byId = array_column($truth['walls'], null, 'id');
         foreach ($truth['openings'] ?? [] as $o) {
@@ -89,7 +91,7 @@ foreach (trials($folder) as $name => [$whole, $raster]) {
             $place = static fn (float $t): Point => new Point($w['from'][0] + $t * ($w['to'][0] - $w['from'][0]) / $l, $w['from'][1] + $t * ($w['to'][1] - $w['from'][1]) / $l);
             [$a, $b] = [$place($o['offset']), $place($o['offset'] + $o['width'])];
             $need[$o['kind']] = ($need[$o['kind']] ?? 0) + 1;
-            foreach ($found->openings as $k => $q) {
+            foreach ($openings as $k => $q) {
                 $pw = $found->walls[$q->wall];
                 [$vx, $vy] = [($pw->to->x - $pw->from->x) / $pw->length(), ($pw->to->y - $pw->from->y) / $pw->length()];
                 [$c, $d] = [$pw->from->plus($q->offset * $vx, $q->offset * $vy), $pw->from->plus(($q->offset + $q->width) * $vx, ($q->offset + $q->width) * $vy)];
@@ -102,14 +104,14 @@ foreach (trials($folder) as $name => [$whole, $raster]) {
             }
         }
         $gaps = implode(', ', array_map(static fn (string $k, int $n): string => sprintf('%ss %d of %d', $k, $hit[$k] ?? 0, $n), array_keys($need), $need));
-        $line = sprintf('%s; kind right %d, false %d; columns %d of %d; %.1f s', $gaps, $kind, count($found->openings) - count($used), count($found->columns), count($truth['columns'] ?? []), $seconds);
+        $line = sprintf('%s; kind right %d, false %d; columns %d of %d; %.1f s', $gaps, $kind, count($openings) - count($used), count($found->columns), count($truth['columns'] ?? []), $seconds);
         if (null !== $score) {
-            $ours = scored($score, $work, ['walls' => array_map(static fn ($w): array => ['from' => $w->from->toArray(), 'to' => $w->to->toArray(), 'thickness' => $w->thickness], $found->walls)], $truth);
+            $ours = scored($score, $work, ['walls' => array_map(static fn ($w): array => ['from' => $w->from->toArray(), 'to' => $w->to->toArray(), 'thickness' => $w->thickness], array_values($sure))], $truth);
             file_put_contents($work.'.pgm', "P5 $raster->width $raster->height 255\n".$raster->bytes);
             $theirs = scored($score, $work, json_decode((string) shell_exec('/usr/bin/python3 '.escapeshellarg(__DIR__.'/outside/segments.py').' '.escapeshellarg($work.'.pgm').' '.$truth['mmPerPixel']), true) ?? [], $truth);
             $rows[] = [min($ours['precision'] ?? 0, $ours['recall'] ?? 0), sprintf("  %-34s precision %.3f, recall %.3f, centre %.1f, thickness %.1f mm; OpenCV's %.2f, %.2f\n    %s", $label, $ours['precision'] ?? 0, $ours['recall'] ?? 0, $ours['medianPositionErrorMm'] ?? NAN, $ours['medianThicknessErrorMm'] ?? NAN, $theirs['precision'] ?? 0, $theirs['recall'] ?? 0, $line)];
         } else {
-            $rows[] = [0, sprintf("  %-34s %d walls of %d\n    %s", $label, count($found->walls), count($truth['walls']), $line)];
+            $rows[] = [0, sprintf("  %-34s %d walls of %d\n    %s", $label, count($sure), count($truth['walls']), $line)];
         }
         if (!isset($truth['dimensions'][0]['line'])) {
             continue;

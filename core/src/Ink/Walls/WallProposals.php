@@ -59,8 +59,6 @@ final readonly class WallProposals
     private const MOST_FRAMES = 2;
     /** mm: what reaches so near to the frame belongs to it */
     private const FROM_FRAME_MM = 50.0;
-    /** What lines of a narrower pen explain over what those of the wider one do, before they are taken for walls' too. */
-    private const MUCH_MORE = 1.4;
     /** mm of a stretch that tells that its direction is one of the building */
     private const LONG_MM = 1200.0;
     /** of what runs so in the first direction, the part that makes another one a direction of the building */
@@ -70,7 +68,7 @@ final readonly class WallProposals
     /** part of the work done when walls are laid */
     private const LAID = 0.75;
     /** The first manner of drawing walls that explains this part of what the best one does is taken. */
-    private const GOOD_ENOUGH = 0.87;
+    private const GOOD_ENOUGH = 0.9;
     /** Where one pen drew everything, dimension lines and furniture pass for walls of two lines more easily. */
     private const ONE_PEN = 0.5;
 
@@ -132,9 +130,7 @@ final readonly class WallProposals
             $signs[$k] = new Signs([$columns, $ink->rows], [$ink->left, $ink->bottom], $cell, self::LEVEL);
             $onProgress(self::READ + (self::LAID - self::READ) * ($k + 1) / \count($directions));
         }
-        // What is solid is blurred by the page's own pixels.
-        $pens = Pens::of($strips[0], max($cell, $scale * $factor));
-        $lines = self::lines($strips, $signs, $turns, $cell, $frame, $pens);
+        $lines = self::lines($strips, $signs, $turns, $cell, $frame);
         $probed = [];
         foreach ($lines as $i => $line) {
             $probed[] = $line->probed($pageInk, $map);
@@ -231,28 +227,9 @@ final readonly class WallProposals
      *
      * @return list<WallLine>
      */
-    private static function lines(array $strips, array $signs, array $turns, float $cell, ?array $frame, Pens $pens): array
+    private static function lines(array $strips, array $signs, array $turns, float $cell, ?array $frame): array
     {
-        [$worth, $lines] = self::best($strips, $signs, $turns, $cell, $frame, $pens);
-        if ($pens->wide > 0.0) {
-            // By hand one pen draws now a wider line and now a narrower one.
-            [$looser, $more] = self::best($strips, $signs, $turns, $cell, $frame, $pens->loosened());
-            $lines = $looser > self::MUCH_MORE * $worth ? $more : $lines;
-        }
-
-        return $lines;
-    }
-
-    /**
-     * @param array<int, list<Strip>> $strips by direction
-     * @param array<int, Signs> $signs
-     * @param array<int, float> $turns
-     * @param array{float, float, float, float}|null $frame left, right, bottom, top, mm of the raster of the first direction
-     *
-     * @return array{float, list<WallLine>} what they are worth, and the lines in the first manner that explains nearly all
-     */
-    private static function best(array $strips, array $signs, array $turns, float $cell, ?array $frame, Pens $pens): array
-    {
+        $pens = Pens::of($strips[0]);
         $tried = [];
         foreach (self::MANNERS as $fillings) {
             $lines = [];
@@ -275,11 +252,11 @@ final readonly class WallProposals
         $most = max(array_column($tried, 0));
         foreach ($tried as [$worth, $lines]) {
             if ($worth > 0.0 && $worth >= ($pens->wide > 0.0 ? self::GOOD_ENOUGH : self::ONE_PEN) * $most) {
-                return [$worth, $lines];
+                return $lines;
             }
         }
 
-        return [0.0, []];
+        return [];
     }
 
     /** @param array{float, float, float, float} $frame left, right, bottom, top */

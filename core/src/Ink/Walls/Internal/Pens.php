@@ -19,19 +19,16 @@ final readonly class Pens
     private const BINS = 25.0;
     /** A line along hatching shows so much of its width: the strokes hide the rest. */
     private const RIM = 0.8;
-    /** Of the least width of a wall's line, what a hand's pen may leave of it. */
-    private const LOOSENED = 0.8;
-    /** Solid ink this much wider than the widest pen is a wall, and by so many cells: blur widens what is solid, and no pen's ink. */
+    /** Solid ink this much wider than the widest pen is a wall. */
     private const SOLID_OVER_PEN = 1.5;
-    private const SOLID_CELLS = 1.6;
 
     /** @param float $wide from this on a line is a wall's, mm; 0 where one pen drew everything */
-    private function __construct(public float $wide, private float $widest, private float $cell)
+    private function __construct(public float $wide, private float $widest)
     {
     }
 
     /** @param list<Strip> $strips */
-    public static function of(array $strips, float $cell): self
+    public static function of(array $strips): self
     {
         $weights = [];
         foreach ($strips as $strip) {
@@ -41,7 +38,7 @@ final readonly class Pens
             }
         }
         if ([] === $weights) {
-            return new self(0.0, 0.0, $cell);
+            return new self(0.0, 0.0);
         }
         ksort($weights);
         // Otsu 1979, from memory: the cut with the greatest variance between the two classes.
@@ -70,23 +67,17 @@ final readonly class Pens
             }
         }
         if (null === $cut || exp(($cut[2] - $cut[1]) / self::BINS) < self::APART) {
-            return new self(0.0, $widest, $cell);
+            return new self(0.0, $widest);
         }
 
-        return new self(exp(($cut[1] + $cut[2] + 1.0) / 2.0 / self::BINS), max($widest, exp($cut[2] / self::BINS)), $cell);
-    }
-
-    /** The same, with narrower lines taken for walls' as well. */
-    public function loosened(): self
-    {
-        return new self(self::LOOSENED * $this->wide, $this->widest, $this->cell);
+        return new self(exp(($cut[1] + $cut[2] + 1.0) / 2.0 / self::BINS), max($widest, exp($cut[2] / self::BINS)));
     }
 
     /** Whether a stretch is drawn as this drawing draws its walls. */
     public function mayBeWall(Strip $strip): bool
     {
         return Filling::Solid === $strip->filling
-            ? $strip->thickness > max(self::SOLID_OVER_PEN * $this->widest, $this->widest + self::SOLID_CELLS * $this->cell)
+            ? $strip->thickness > self::SOLID_OVER_PEN * $this->widest
             : (null === $strip->pen || $strip->pen >= $this->wide) && (null === $strip->rim || $strip->rim >= self::RIM * $this->wide);
     }
 }

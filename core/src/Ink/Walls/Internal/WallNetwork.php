@@ -25,9 +25,6 @@ final class WallNetwork
     private const HALF_MET = 700.0;
     /** mm; by trial (bench ink) */
     private const ODD = 600.0;
-    /** part of the largest group's length that another has to have, and mm that it lies off it at most; by trial (bench ink) */
-    private const PART_OF_MAIN = 0.15;
-    private const BY_MM = 2600.0;
     /** Walls of nearly one thickness have at least this part of their usual tone. */
     private const SAME_TONE = 0.72;
     /** part of the thickness by which two walls of one build-up are drawn differently */
@@ -130,7 +127,7 @@ final class WallNetwork
     }
 
     /**
-     * The largest group of lines that touch, and others of some size that lie by it: a sketch, or a photograph, may fall into a few.
+     * The largest group of lines that touch: others are dimension lines and furniture.
      *
      * @param list<WallLine> $lines
      *
@@ -151,50 +148,14 @@ final class WallNetwork
             $groups[$sets->root($i)][] = $line;
         }
         usort($groups, static fn (array $a, array $b): int => self::seen($b) <=> self::seen($a));
-        $main = array_shift($groups) ?? [];
-        $least = self::PART_OF_MAIN * self::seen($main);
-        do {
-            $left = [];
-            foreach ($groups as $group) {
-                if (self::seen($group) >= $least && self::liesBy($group, $main)) {
-                    $main = [...$main, ...$group];
-                } else {
-                    $left[] = $group;
-                }
-            }
-            [$grew, $groups] = [\count($left) < \count($groups), $left];
-        } while ($grew);
 
-        return $main;
+        return $groups[0] ?? [];
     }
 
     /** @param list<WallLine> $lines */
     private static function seen(array $lines): float
     {
         return array_sum(array_map(static fn (WallLine $w): float => $w->seen(), $lines));
-    }
-
-    /**
-     * @param list<WallLine> $group
-     * @param list<WallLine> $main
-     */
-    private static function liesBy(array $group, array $main): bool
-    {
-        foreach ($group as $line) {
-            foreach ($main as $other) {
-                $off = min(
-                    $other->distance($line->from),
-                    $other->distance($line->to),
-                    $line->distance($other->from),
-                    $line->distance($other->to),
-                );
-                if ($off <= self::BY_MM) {
-                    return true;
-                }
-            }
-        }
-
-        return false;
     }
 
     /**
