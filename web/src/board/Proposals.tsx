@@ -1,6 +1,6 @@
 import { useDeskFields } from "../desk/desk";
 import { pair, useInk } from "../desk/ink";
-import { grouped } from "../desk/numbers";
+import { grouped, sureness } from "../desk/numbers";
 import { fitMap } from "../desk/selectors";
 import { useProject } from "../store/project";
 import { apply, type Map2, middle, type XY } from "./geometry";
@@ -59,7 +59,7 @@ function Walls({ screen, drawing }: { screen: Map2; drawing: string }) {
             {strong && (
               <Tag
                 at={middle(apply(screen, a), apply(screen, b))}
-                text={`${grouped(w.thickness)} ±${w.plusMinusMm.toFixed(1)}, ${Math.round(w.confidence * 100)} %`}
+                text={`${grouped(w.thickness)} ±${w.plusMinusMm.toFixed(1)}, ${sureness(w.confidence)}`}
                 colour={PENCIL}
               />
             )}

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { area, difference, grouped, plusMinus } from "./numbers";
+import { area, difference, grouped, plusMinus, sureness } from "./numbers";
 
 describe("numbers on the screen", () => {
   it("group digits by thin spaces", () => {
@@ -19,5 +19,9 @@ describe("numbers on the screen", () => {
     expect(plusMinus(8.66)).toBe("±8.7");
     expect(plusMinus(14.2)).toBe("±14");
     expect(area(16.987)).toBe("16.99 m²");
+  });
+
+  it("says of nothing found that it is wholly sure, or not at all", () => {
+    expect([0.003, 0.724, 0.9991].map(sureness)).toEqual(["1 %", "72 %", "99 %"]);
   });
 });

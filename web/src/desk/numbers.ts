@@ -26,3 +26,8 @@ export function plusMinus(mm: number): string {
 export function area(m2: number): string {
   return `${grouped(m2, 2)} m²`;
 }
+
+/** How sure something found is, in words: never wholly. */
+export function sureness(confidence: number): string {
+  return `${Math.max(1, Math.min(99, Math.round(confidence * 100)))} %`;
+}

@@ -1,6 +1,6 @@
 import { useDesk } from "../../desk/desk";
 import { accept, type ProposedWall, refuse, useInk } from "../../desk/ink";
-import { grouped, plusMinus } from "../../desk/numbers";
+import { grouped, plusMinus, sureness } from "../../desk/numbers";
 import { useLook } from "../../jobs/look";
 import { Work } from "../../jobs/Work";
 import { count } from "../../steps/status";
@@ -90,7 +90,7 @@ function Walls({ walls, drawing, looked }: { walls: readonly ProposedWall[]; dra
             {grouped(Math.hypot((w.to[0] ?? 0) - (w.from[0] ?? 0), (w.to[1] ?? 0) - (w.from[1] ?? 0)))}
             <span className="text-quiet">
               {" "}
-              · {grouped(w.thickness)} {plusMinus(w.plusMinusMm)} · {Math.round(w.confidence * 100)} % sure
+              · {grouped(w.thickness)} {plusMinus(w.plusMinusMm)} · {sureness(w.confidence)}
             </span>
           </button>
           <span className="flex gap-1">
