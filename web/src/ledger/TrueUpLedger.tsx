@@ -3,6 +3,7 @@ import { setAct, useDesk, useDeskFields } from "../desk/desk";
 import { plusMinus } from "../desk/numbers";
 import { inOrder } from "../desk/selectors";
 import { squareBy } from "../desk/squaring";
+import { isTestedOneWayOnly } from "../steps/status";
 import { change, useProject } from "../store/project";
 import { Head, NextThing, Plain } from "./parts";
 import { ReadingsPanel } from "./ReadingsPanel";
@@ -114,6 +115,10 @@ function sentence(report: FitReport, tolerance: number, statedScale: number | nu
   const pm = report.plusMinusMmPer10m;
   if (pm === null) parts.push(BASIS[report.basis]);
   else if (!report.holds) parts.push("The statements disagree by more than they claim.");
+  else if (pm <= tolerance && isTestedOneWayOnly(report))
+    parts.push(
+      `Good enough for this purpose (±${tolerance}) the way that was measured; the other way nothing has tested.`,
+    );
   else if (pm <= tolerance) parts.push(`Good enough for this purpose (±${tolerance}).`);
   else parts.push(`This purpose asks for ±${tolerance}.`);
   if (report.determined.turn) {

@@ -3,7 +3,7 @@ import { type ProjectState, useProject } from "../store/project";
 import { noRows, withRows } from "../store/rows";
 import { withWork } from "../store/work";
 import { page, progress, report, row } from "../testing/desk";
-import { count, isDone, statusOf } from "./status";
+import { count, isDone, isTestedOneWayOnly, statusOf } from "./status";
 
 const DESK = { drawing: "d", storey: "s", side: null };
 const empty: ProjectState = { ...useProject.getState(), rows: noRows() };
@@ -29,6 +29,16 @@ describe("the step rail", () => {
     expect(statusOf("true-up", fitted(null), DESK)).toBe("scale is a guess");
     expect(statusOf("true-up", fitted(14.2), DESK)).toBe("±14 mm over 10 m, good enough");
     expect(statusOf("true-up", { ...fitted(14.2), tolerance: 5 }, DESK)).toBe("±14 mm over 10 m, not yet enough");
+    const oneWay = report({
+      plusMinusMmPer10m: 14.2,
+      advice: [{ code: "other-direction", message: "", from: [0, 0], to: [0, 0] }],
+    });
+    expect(statusOf("true-up", { ...empty, fits: new Map([["d", oneWay]]) }, DESK)).toBe(
+      "±14 mm over 10 m, one way only",
+    );
+    const notSquared = report({ lengths: [{}] as never, determined: { scale: true, turn: false, place: false } });
+    expect(isTestedOneWayOnly(notSquared)).toBe(true);
+    expect(isTestedOneWayOnly({ ...notSquared, rectangles: [{}] as never })).toBe(false);
     expect(isDone("true-up", fitted(14.2), DESK)).toBe(true);
     expect(isDone("true-up", fitted(14.2, false), DESK)).toBe(false);
     expect(isDone("true-up", fitted(null), DESK)).toBe(false);

@@ -1,8 +1,17 @@
+import type { FitReport } from "../api/client";
 import type { DeskState, Step } from "../desk/desk";
 import { plusMinus } from "../desk/numbers";
 import { inkOffGrid } from "../desk/snap";
 import type { ProjectState } from "../store/project";
 import { isUnderWay, picturesAre } from "../store/work";
+
+/** Whether nothing has tested how long things are the other way: a copy that came out stretched would not show. */
+export function isTestedOneWayOnly(fit: FitReport): boolean {
+  if (fit.advice.some((a) => a.code === "other-direction")) return true;
+  // Not yet squared, one length alone says nothing of what runs across it.
+  const others = fit.rectangles.length + fit.points.length;
+  return fit.model === "similar" && !fit.determined.turn && fit.lengths.length === 1 && others === 0;
+}
 
 /** Each step's state in one line. */
 export function statusOf(
@@ -24,7 +33,8 @@ export function statusOf(
     case "true-up": {
       if (!fit) return "nothing to true up yet";
       if (fit.plusMinusMmPer10m === null) return "scale is a guess";
-      const good = fit.plusMinusMmPer10m <= project.tolerance ? "good enough" : "not yet enough";
+      const isEnough = fit.plusMinusMmPer10m <= project.tolerance;
+      const good = !isEnough ? "not yet enough" : isTestedOneWayOnly(fit) ? "one way only" : "good enough";
       return `${plusMinus(fit.plusMinusMmPer10m)} mm over 10 m, ${good}`;
     }
     case "trace": {
