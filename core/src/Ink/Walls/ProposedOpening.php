@@ -9,7 +9,7 @@ use Plinth\Core\Plan\Model\OpeningKind;
 /** An opening that the ink shows in a proposed wall. */
 final readonly class ProposedOpening
 {
-    public const SURE = 0.5;
+    public const SURE = 0.4;
 
     /**
      * @param int $wall index of the wall among the proposals
