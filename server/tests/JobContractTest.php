@@ -16,7 +16,7 @@ use Symfony\Component\Uid\UuidV7;
 final class JobContractTest extends TestCase
 {
     /** kinds that people ask for and stop */
-    private const ASKED = ['import-page', 'rectify-drawing', 'find-walls', 'read-figures'];
+    private const ASKED = ['import-page', 'find-way-up', 'rectify-drawing', 'find-walls', 'read-figures'];
 
     private \PDO $database;
 
@@ -74,6 +74,8 @@ final class JobContractTest extends TestCase
             $this->ended($this->ask($kind, $lane, Uuid::fromString($desk->id), $subject));
         }
         $found = $this->found($desk);
+        // What it has found of the page is told with it, and stays.
+        $before = 'find-way-up' === $kind ? $this->told($desk) : $before;
         $ended = $this->ended($this->ask($kind, $lane, Uuid::fromString($desk->id), $subject, tries: 1, isHeld: true));
         self::assertGreaterThanOrEqual(3, $ended['attempt'], 'By a new one.');
         self::assertSame(['done', ''], [$ended['state'], $ended['reason']]);

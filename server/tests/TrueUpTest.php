@@ -322,6 +322,7 @@ final class TrueUpTest extends TestCase
                 $desk = new Desk(Client::ofStack()->signIn());
                 $desk->bringIn($file);
                 $desk->imported();
+                $desk->ask('find-way-up', $desk->page);
                 $way = Waiting::until(static fn (): ?JsonValue => JsonValue::of(
                     $desk->client->ok('GET', "/api/projects/$desk->id/changes?since=$desk->revision"),
                 )->get('pages')->items()[0]->get('made')->optional('wayUp'), 'Nobody has looked which way up the page is');

@@ -11,6 +11,7 @@ const SAYS: Record<Asked, { done: string; stopped: string; again: string }> = {
     stopped: "Stopped: the picture shows as it was taken, the fit holds.",
     again: "Straighten it",
   },
+  "find-way-up": { done: "read", stopped: "Stopped before its end.", again: "Read it again" },
   "find-walls": { done: "looked through", stopped: "Stopped before its end.", again: "Look again" },
   "read-figures": { done: "read", stopped: "Stopped before its end.", again: "Read again" },
 };

@@ -6,12 +6,13 @@ import { pagesOf, placeName } from "../desk/selectors";
 import { Work } from "../jobs/Work";
 import { Plain } from "../ledger/parts";
 import { count } from "../steps/status";
-import { change, projectId, useProject } from "../store/project";
+import { ask, change, projectId, useProject } from "../store/project";
 import type { Thing } from "../store/rows";
 import { beginCut, drawingsOfPage, isWhole } from "./cut";
 import { NewerVersion } from "./NewerVersion";
 import { size, statement } from "./removal";
 import { bringIn } from "./uploads";
+import { wayUpWords } from "./wayUp";
 
 /** A source with its pages, the drawings cut from them, and what can be done with it. */
 export function SourceCard({ source }: { source: Thing<"source"> }) {
@@ -152,6 +153,7 @@ function PageRow({ page, many }: { page: Thing<"page">; many: boolean }) {
             <div className="mt-1 flex flex-wrap gap-1">
               <Plain onClick={() => turn(1)}>Turn left</Plain>
               <Plain onClick={() => turn(-1)}>Turn right</Plain>
+              {made?.made && <Plain onClick={() => void ask("find-way-up", page.id)}>Way up?</Plain>}
               <Plain onClick={() => beginCut(page.id)}>{drawings.length > 1 ? "Recut" : "Cut"}</Plain>
               <Plain onClick={() => file.current?.click()}>Replace</Plain>
             </div>
@@ -174,6 +176,8 @@ function PageRow({ page, many }: { page: Thing<"page">; many: boolean }) {
         <p className="mt-1.5 text-[13px] text-quiet">Its first size comes from the {page.hintFrom}: check it.</p>
       )}
       <Work kind="import-page" about={page.id} />
+      <Work kind="find-way-up" about={page.id} />
+      {made?.made && <p className="mt-1.5 text-[13px] text-quiet">{wayUpWords(made.made.wayUp, turns)}</p>}
       {uncut && proposed > 1 && (
         <button
           type="button"

@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import type { PageMade } from "../api/client";
 import { noRows, withRows } from "../store/rows";
 import { row } from "../testing/desk";
-import { lying, wrongWayUp } from "./wayUp";
+import { lying, wayUpWords, wrongWayUp } from "./wayUp";
 
 const drawing = (id: string, page: string, turns: number) => row("drawing", id, { page, turns, name: id });
 const made = (turns: number, sure: boolean): PageMade => ({ made: { wayUp: { turns, sure } } }) as PageMade;
@@ -36,5 +36,13 @@ describe("which way up a page lies", () => {
     expect(lying([over])).toBe("By its writing this page lies upside down.");
     expect(lying([also])).toBe("By its writing this page lies on its side.");
     expect(lying([over, also])).toBe("By their writing 2 pages lie the wrong way up.");
+  });
+
+  it("says of one page what its writing says, and nothing before it was asked", () => {
+    expect(wayUpWords(undefined, 0)).toBe("");
+    expect(wayUpWords(null, 0)).toContain("does not say");
+    expect(wayUpWords({ turns: 2, sure: false }, 0)).toContain("does not say");
+    expect(wayUpWords({ turns: 2, sure: true }, 0)).toContain("another way up");
+    expect(wayUpWords({ turns: 2, sure: true }, 2)).toContain("right way up");
   });
 });

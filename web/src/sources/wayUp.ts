@@ -23,3 +23,10 @@ export function lying(wrong: readonly WrongWay[]): string {
   if (pages === 1) return `By its writing this page lies ${how}.`;
   return `By their writing ${pages} pages lie ${upsideDown ? "upside down" : "the wrong way up"}.`;
 }
+
+/** What the writing of one page says of how it lies now, once it was asked. */
+export function wayUpWords(way: { turns: number; sure: boolean } | null | undefined, turns: number): string {
+  if (way === undefined) return "";
+  if (way === null || !way.sure) return "Its writing does not say which way up it lies.";
+  return way.turns === turns ? "By its writing it lies the right way up." : "By its writing it lies another way up.";
+}

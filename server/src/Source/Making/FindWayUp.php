@@ -9,17 +9,22 @@ use Doctrine\ORM\EntityManagerInterface;
 use Plinth\Core\Geometry\PixelBox;
 use Plinth\Core\Ink\Reading\WayUp;
 use Plinth\Server\Change\Raw;
+use Plinth\Server\Change\RowId;
+use Plinth\Server\Http\Refusal;
+use Plinth\Server\Job\AskedFor;
 use Plinth\Server\Job\Attempt;
 use Plinth\Server\Job\Job;
-use Plinth\Server\Job\JobKind;
 use Plinth\Server\Job\Lane;
 use Plinth\Server\Source\InkOfPages;
 use Plinth\Server\Source\Page;
 use Plinth\Server\Source\Reading\Recogniser;
 
-/** Finds which way up a page is read, once it can be worked on, and keeps it with what the import found. */
-final readonly class FindWayUp implements JobKind
+/** Finds which way up a page is read and keeps it with what the import found. */
+final readonly class FindWayUp implements AskedFor
 {
+    /** what making the picture takes of the whole */
+    private const PREPARED = 0.3;
+
     public function __construct(
         private Connection $connection,
         private EntityManagerInterface $entities,
@@ -38,6 +43,13 @@ final readonly class FindWayUp implements JobKind
         return Lane::Slow;
     }
 
+    public function basis(RowId $about): string
+    {
+        $page = $this->entities->find(Page::class, $about->criteria());
+
+        return null === $page || '' === $page->pictures() ? throw Refusal::notFound() : $page->pictures();
+    }
+
     public function run(Job $job, Attempt $attempt): void
     {
         $page = $this->entities->find(Page::class, $job->about->criteria());
@@ -47,8 +59,9 @@ final readonly class FindWayUp implements JobKind
         }
         $read = [];
         $box = new PixelBox(0.0, 0.0, $page->width(), $page->height());
-        foreach (WayUp::pictures($ink, $box, static fn (float $done) => $attempt->goesOn()) as $turns => $picture) {
-            $read[$turns] = $this->recogniser->words($picture, $attempt->goesOn(...));
+        foreach (WayUp::pictures($ink, $box, static fn (float $done) => $attempt->goesOn(self::PREPARED * $done)) as $turns => $picture) {
+            $done = self::PREPARED + (1.0 - self::PREPARED) * $turns / 4.0;
+            $read[$turns] = $this->recogniser->words($picture, static fn () => $attempt->goesOn($done));
         }
         $way = WayUp::of($read);
         $pictures = $page->pictures();

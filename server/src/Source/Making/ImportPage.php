@@ -131,7 +131,6 @@ final readonly class ImportPage implements AskedFor
             'made' => $made,
         ]);
         $this->jobs->ask(FindSkew::class, $id);
-        $this->jobs->ask(FindWayUp::class, $id);
         if (null !== $row['replaces'] && '' === $row['registration']) {
             $this->jobs->ask(MatchPages::class, $id);
         }
