@@ -28,7 +28,7 @@ async function trued(page: Page, name: string): Promise<Hand> {
 }
 
 test("from a bare scan to named rooms by what the ink shows, and settled", async ({ page }) => {
-  test.setTimeout(150_000);
+  test.setTimeout(240_000);
   await trued(page, "By the ink");
   // Figures are read, and one is taken as a check.
   await page.keyboard.press("c");
