@@ -22,12 +22,10 @@ final class Chains
      */
     public static function in(array $lines, int $level, float $wander, int $least): array
     {
-        $all = implode('', array_map(\chr(...), range(0, 255)));
-        $table = str_repeat('0', $level).str_repeat('1', 256 - $level);
         $open = [[], []];
         $found = [[], []];
         foreach ($lines as $i => $line) {
-            $mask = strtr($line, $all, $table);
+            $mask = Mask::of($line, $level);
             $n = \strlen($mask);
             $edges = [[], []];
             for ($y = strcspn($mask, '1'); $y < $n; $y += strcspn($mask, '1', $y)) {

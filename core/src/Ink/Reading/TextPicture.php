@@ -8,10 +8,10 @@ use Plinth\Core\Geometry\PixelBox;
 use Plinth\Core\Geometry\PixelToMm;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Ink\Page\AlignedInk;
-use Plinth\Core\Ink\Page\Blobs;
 use Plinth\Core\Ink\Page\GreyRaster;
 use Plinth\Core\Ink\Page\PageInk;
 use Plinth\Core\Ink\Page\ReducedInk;
+use Plinth\Core\Ink\Reading\Internal\Letters;
 
 /**
  * A drawing made ready for text recognition: upright, dark on white, at a size that recognisers like, and with only those pieces of
@@ -27,8 +27,6 @@ final readonly class TextPicture
     private const FINEST = 3.0;
     /** cells of the raster: what a recogniser takes in memory */
     private const MOST_CELLS = 2.2e7;
-    /** of 255: what the recogniser is shown as ink */
-    private const LEVEL = 96;
     /** Pieces of ink are letters when they are so high or wide, part of the text height. */
     private const LETTER = [0.1, 2.3];
 
@@ -99,29 +97,10 @@ final readonly class TextPicture
 
     private static function letters(AlignedInk $ink, float $textMm): GreyRaster
     {
-        [$least, $most] = [self::LETTER[0] * $textMm / $ink->cell, self::LETTER[1] * $textMm / $ink->cell];
-        $all = implode('', array_map(\chr(...), range(0, 255)));
-        $table = str_repeat('0', self::LEVEL).str_repeat('1', 256 - self::LEVEL);
-        $rows = array_fill(0, \count($ink->rows), '');
-        $marks = array_map(static fn (): string => str_repeat("\0", $ink->columns), $ink->rows);
-        foreach (Blobs::joined(array_map(static fn (string $line): string => strtr($line, $all, $table), $ink->rows)) as $blob) {
-            $size = max($blob->box->width, $blob->box->height);
-            // Specks are dirt, long pieces are lines; a comma or a point stays.
-            if ($size > $most || $size < $least || $blob->ink < 3) {
-                continue;
-            }
-            foreach ($blob->runs as [$y, $x, $end]) {
-                // Letters are blurred by a cell beyond the level that tells them.
-                [$from, $to] = [max(0, $x - 1), min($ink->columns, $end + 1)];
-                for ($v = max(0, $y - 1); $v <= min(\count($marks) - 1, $y + 1); ++$v) {
-                    $marks[$v] = substr_replace($marks[$v], str_repeat("\xFF", $to - $from), $from, $to - $from);
-                }
-            }
-        }
-        foreach ($ink->rows as $y => $line) {
-            $rows[\count($ink->rows) - 1 - $y] = ~($line & $marks[$y]);
-        }
+        $text = $textMm / $ink->cell;
+        $rows = Letters::in($ink->rows, self::LETTER[0] * $text, self::LETTER[1] * $text);
 
-        return new GreyRaster($ink->columns, \count($rows), implode('', $rows));
+        // The raster's rows run upward, a picture's down.
+        return (new GreyRaster($ink->columns, \count($rows), implode('', array_reverse($rows))))->inverted();
     }
 }

@@ -5,10 +5,10 @@ declare(strict_types=1);
 namespace Plinth\Core\Ink\Reading;
 
 use Plinth\Core\Geometry\PixelBox;
-use Plinth\Core\Ink\Page\Blobs;
 use Plinth\Core\Ink\Page\GreyRaster;
 use Plinth\Core\Ink\Page\PageInk;
 use Plinth\Core\Ink\Page\ReducedInk;
+use Plinth\Core\Ink\Reading\Internal\Letters;
 
 /**
  * Which way up a page is read: its writing is recognised in all four quarter turns, and of the right one far more is read surely than of
@@ -18,8 +18,6 @@ final readonly class WayUp
 {
     /** px of the longer side that is enough to read lettering of 2.5 mm on A3, ISO 3098 (from memory) */
     public const SIDE = 2600;
-    /** ink from which a pixel counts as inked, 0 to 255 */
-    private const INKED = 96;
     /** px on that picture: what is smaller is dirt, what is larger lines */
     private const LETTER_PX = [3.0, 70.0];
     /** A word counts by its letters and figures as far as the recogniser is surer of it than this, 0 to 1. */
@@ -52,29 +50,12 @@ final readonly class WayUp
     {
         $factor = max(1, (int) round(max($box->width, $box->height) / self::SIDE));
         $ink = ReducedInk::of($page, $box, $factor, $onProgress);
-        $picture = self::letters(new GreyRaster($ink->width, $ink->height, $ink->bytes))->inverted();
+        $rows = Letters::in(str_split($ink->bytes, max(1, $ink->width)), ...self::LETTER_PX);
+        $picture = (new GreyRaster($ink->width, $ink->height, implode('', $rows)))->inverted();
         for ($turns = 0; $turns < 4; ++$turns) {
             yield $turns => $picture;
             $picture = $picture->turned();
         }
-    }
-
-    /** Pieces of ink that may be letters: among lines and hatching a recogniser looks for long. */
-    private static function letters(GreyRaster $ink): GreyRaster
-    {
-        $all = implode('', array_map(\chr(...), range(0, 255)));
-        $table = str_repeat('0', self::INKED).str_repeat('1', 256 - self::INKED);
-        $marks = array_fill(0, $ink->height, str_repeat("\0", $ink->width));
-        foreach (Blobs::joined(str_split(strtr($ink->bytes, $all, $table), max(1, $ink->width))) as $blob) {
-            $size = max($blob->box->width, $blob->box->height);
-            foreach ($size < self::LETTER_PX[0] || $size > self::LETTER_PX[1] ? [] : $blob->runs as [$y, $from, $to]) {
-                // Letters are blurred by a pixel beyond the level that tells them.
-                [$from, $to] = [max(0, $from - 1), min($ink->width, $to + 1)];
-                $marks[$y] = substr_replace($marks[$y], str_repeat("\xFF", $to - $from), $from, $to - $from);
-            }
-        }
-
-        return new GreyRaster($ink->width, $ink->height, $ink->bytes & implode('', $marks));
     }
 
     /**

@@ -6,6 +6,7 @@ namespace Plinth\Core\Ink\Walls\Internal;
 
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Ink\Page\AlignedInk;
+use Plinth\Core\Ink\Page\Mask;
 use Plinth\Core\Ink\Walls\ProposedColumn;
 
 /**
@@ -40,7 +41,7 @@ final class Columns
     public static function of(AlignedInk $ink, array $walls): array
     {
         [$c, $s] = [cos($ink->turn), sin($ink->turn)];
-        $masks = self::masks($ink);
+        $masks = array_map(static fn (string $row): string => Mask::of($row, self::FULL), $ink->rows);
         $found = [];
         foreach (self::squares($masks, $ink->columns, $ink->cell) as [$size, $x, $y]) {
             if (self::standsFree($masks, $x, $y, $size, $ink->cell)) {
@@ -67,15 +68,6 @@ final class Columns
         }
 
         return $columns;
-    }
-
-    /** @return list<string> rows of '1' for full ink, '0' for less */
-    private static function masks(AlignedInk $ink): array
-    {
-        $all = implode('', array_map(\chr(...), range(0, 255)));
-        $table = str_repeat('0', self::FULL).str_repeat('1', 256 - self::FULL);
-
-        return array_map(static fn (string $row): string => strtr($row, $all, $table), $ink->rows);
     }
 
     /**

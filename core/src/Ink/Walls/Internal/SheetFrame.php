@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Core\Ink\Walls\Internal;
 
 use Plinth\Core\Ink\Page\AlignedInk;
+use Plinth\Core\Ink\Page\Mask;
 
 /**
  * The line drawn round a sheet: a rectangle without a gap that holds nearly all there is. A building has doors, and its dimensions lie
@@ -160,10 +161,7 @@ final class SheetFrame
      */
     private static function inked(array $lines, int $level): array
     {
-        $all = implode('', array_map(\chr(...), range(0, 255)));
-        $table = str_repeat('0', $level).str_repeat('1', 256 - $level);
-
-        return array_map(static fn (string $line): string => strtr($line, $all, $table), $lines);
+        return array_map(static fn (string $line): string => Mask::of($line, $level), $lines);
     }
 
     /**

@@ -27,7 +27,7 @@ final class Outlines
         $atNode = [];
         foreach ($bounded + $outer as $i => $face) {
             foreach ($face->halves as $h) {
-                $atNode[$layer->faces->network->halves[$h]['start']][$i] = true;
+                $atNode[$layer->network->halves[$h]['start']][$i] = true;
             }
         }
         $group = [];
@@ -39,7 +39,7 @@ final class Outlines
                 }
                 $group[$i] = $start;
                 foreach (($bounded[$i] ?? $outer[$i])->halves as $h) {
-                    foreach ($atNode[$layer->faces->network->halves[$h]['start']] as $other => $_) {
+                    foreach ($atNode[$layer->network->halves[$h]['start']] as $other => $_) {
                         if (!isset($group[$other])) {
                             $stack[] = $other;
                         }

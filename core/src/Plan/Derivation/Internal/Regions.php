@@ -52,7 +52,7 @@ final class Regions
         $isPlain = true;
         foreach ([$face, ...$islands] as $ring) {
             foreach ($ring->halves as $h) {
-                $walls[$this->layer->faces->network->edges[$h >> 1]['wall']] = true;
+                $walls[$this->layer->network->edges[$h >> 1]['wall']] = true;
                 $isPlain = $isPlain && $this->layer->bodies->isPlain($h >> 1);
             }
         }
@@ -181,7 +181,7 @@ final class Regions
         $rooms = [];
         [$x1, $y1, $x2, $y2] = Polygon::bounds([...$face->centre, $face->centre[0]]);
         foreach ($this->plan->rooms([$x1, $y1, $x2, $y2]) as $room) {
-            ['x' => $x, 'y' => $y] = ['x' => $room->anchor->x, 'y' => $room->anchor->y];
+            [$x, $y] = $room->anchor->toArray();
             if ($x < $x1 || $x > $x2 || $y < $y1 || $y > $y2 || !Polygon::contains($face->centre, $x, $y)) {
                 continue;
             }
