@@ -4,9 +4,7 @@ declare(strict_types=1);
 
 namespace Plinth\Server\Source\Making;
 
-use Doctrine\DBAL\Connection;
 use Plinth\Core\Ink\Pages\Skew;
-use Plinth\Server\Change\Raw;
 use Plinth\Server\Job\Attempt;
 use Plinth\Server\Job\Job;
 use Plinth\Server\Job\JobKind;
@@ -19,7 +17,7 @@ final readonly class FindSkew implements JobKind
 {
     private const SECONDS = 120.0;
 
-    public function __construct(private Connection $connection, private FileStore $files, private PictureTool $tool)
+    public function __construct(private MadeOfPage $made, private FileStore $files, private PictureTool $tool)
     {
     }
 
@@ -35,10 +33,8 @@ final readonly class FindSkew implements JobKind
 
     public function run(Job $job, Attempt $attempt): void
     {
-        $folder = $this->files->pictures(
-            $job->about,
-            Raw::text($this->connection->fetchOne('SELECT pictures FROM page WHERE project = ? AND id = ?', $job->about->binary())),
-        );
+        $pictures = $this->made->pictures($job->about);
+        $folder = $this->files->pictures($job->about, $pictures);
         if (null === $folder) {
             return; // removed, or read anew meanwhile: that asks again
         }
@@ -61,21 +57,9 @@ final readonly class FindSkew implements JobKind
         } finally {
             $this->files->removeFolder($work);
         }
-        $attempt->write(function () use ($job, $skew): void {
-            $made = $this->connection->fetchOne('SELECT made FROM page WHERE project = ? AND id = ? FOR UPDATE', $job->about->binary());
-            $made = \is_string($made) ? json_decode($made, true) : null;
-            if (\is_array($made)) {
-                $made['skew'] = null === $skew ? null : [
-                    'degrees' => $skew->degrees,
-                    'sigmaDegrees' => $skew->sigmaDegrees,
-                    'confidence' => $skew->confidence,
-                ];
-                $this->connection->update(
-                    'page',
-                    ['made' => json_encode($made, \JSON_THROW_ON_ERROR)],
-                    ['project' => $job->about->project->toBinary(), 'id' => $job->about->id->toBinary()],
-                );
-            }
-        });
+        $found = null === $skew ? null : [
+            'degrees' => $skew->degrees, 'sigmaDegrees' => $skew->sigmaDegrees, 'confidence' => $skew->confidence,
+        ];
+        $attempt->write(fn () => $this->made->keep($job->about, $pictures, 'skew', $found));
     }
 }

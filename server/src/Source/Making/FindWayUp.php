@@ -4,11 +4,9 @@ declare(strict_types=1);
 
 namespace Plinth\Server\Source\Making;
 
-use Doctrine\DBAL\Connection;
 use Doctrine\ORM\EntityManagerInterface;
 use Plinth\Core\Geometry\PixelBox;
 use Plinth\Core\Ink\Reading\WayUp;
-use Plinth\Server\Change\Raw;
 use Plinth\Server\Change\RowId;
 use Plinth\Server\Http\Refusal;
 use Plinth\Server\Job\AskedFor;
@@ -26,7 +24,7 @@ final readonly class FindWayUp implements AskedFor
     private const PREPARED = 0.3;
 
     public function __construct(
-        private Connection $connection,
+        private MadeOfPage $made,
         private EntityManagerInterface $entities,
         private InkOfPages $ink,
         private Recogniser $recogniser,
@@ -64,21 +62,7 @@ final readonly class FindWayUp implements AskedFor
             $read[$turns] = $this->recogniser->words($picture, static fn () => $attempt->goesOn($done));
         }
         $way = WayUp::of($read);
-        $pictures = $page->pictures();
-        $attempt->write(function () use ($job, $way, $pictures): void {
-            $row = $this->connection->fetchAssociative(
-                'SELECT made, pictures FROM page WHERE project = ? AND id = ? FOR UPDATE',
-                $job->about->binary(),
-            );
-            $made = false === $row || Raw::text($row['pictures']) !== $pictures ? null : json_decode(Raw::text($row['made']), true);
-            if (\is_array($made)) {
-                $made['wayUp'] = null === $way ? null : ['turns' => $way->turns, 'sure' => $way->isSure];
-                $this->connection->update(
-                    'page',
-                    ['made' => json_encode($made, \JSON_THROW_ON_ERROR)],
-                    ['project' => $job->about->project->toBinary(), 'id' => $job->about->id->toBinary()],
-                );
-            }
-        });
+        $found = null === $way ? null : ['turns' => $way->turns, 'sure' => $way->isSure];
+        $attempt->write(fn () => $this->made->keep($job->about, $page->pictures(), 'wayUp', $found));
     }
 }
