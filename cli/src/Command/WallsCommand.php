@@ -30,7 +30,7 @@ final class WallsCommand extends PictureCommand
     protected function answer(Picture $picture, InputInterface $input): array
     {
         $map = self::map(Json::document($input)->object(['pixelToMm']));
-        $found = WallProposals::in($picture->page, $picture->box(), $map, static function (float $done): void {});
+        $found = WallProposals::in($picture->page, $picture->box(), $map, static function (float $done): void {})->worthALook();
 
         return [
             'walls' => array_map(static fn (ProposedWall $w): array => [

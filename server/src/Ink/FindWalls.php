@@ -44,9 +44,7 @@ final readonly class FindWalls implements AskedFor
     public function run(Job $job, Attempt $attempt): void
     {
         $this->findings->work(FindingKind::Walls, $job, $attempt, static function (Drawing $drawing, DrawingFit $fit, InkOfPage $ink, callable $onProgress): array {
-            $found = WallProposals::in($ink, $drawing->box(), $fit->pixelToMm(), $onProgress);
-            $walls = array_filter($found->walls, static fn (ProposedWall $w): bool => $w->confidence >= ProposedWall::WORTH_A_LOOK);
-            $openings = array_filter($found->openings, static fn (ProposedOpening $o): bool => isset($walls[$o->wall]));
+            $found = WallProposals::in($ink, $drawing->box(), $fit->pixelToMm(), $onProgress)->worthALook();
             $pixels = static fn (ProposedWall $w): array => [
                 ...$fit->pixelToMm()->toPixel($w->from)->toArray(),
                 ...$fit->pixelToMm()->toPixel($w->to)->toArray(),
@@ -56,10 +54,10 @@ final readonly class FindWalls implements AskedFor
                 'walls' => array_map(static fn (ProposedWall $w, int $i): array => [
                     'id' => 'w'.$i, 'from' => $w->from->toArray(), 'to' => $w->to->toArray(), 'thickness' => $w->thickness, 'plusMinusMm' => 2.0 * $w->thicknessSigma, 'offPlusMinusMm' => 2.0 * $w->centreSigma,
                     'confidence' => $w->confidence, 'sure' => $w->isSure(), 'filling' => $w->filling, 'onPage' => $pixels($w),
-                ], array_values($walls), array_keys($walls)),
+                ], $found->walls, array_keys($found->walls)),
                 'openings' => array_map(static fn (ProposedOpening $o, int $i): array => [
                     'id' => 'o'.$i, 'wall' => 'w'.$o->wall, 'kind' => $o->kind->value, 'offset' => $o->offset, 'width' => $o->width, 'plusMinusMm' => 2.0 * $o->sigma, 'confidence' => $o->confidence, 'sure' => $o->isSure(), 'leafAt' => $o->leafAt, 'leafSide' => $o->leafSide,
-                ], array_values($openings), array_keys($openings)),
+                ], $found->openings, array_keys($found->openings)),
                 'columns' => array_map(static fn (ProposedColumn $c, int $i): array => [
                     'id' => 'c'.$i, 'x' => $c->centre->x, 'y' => $c->centre->y, 'width' => $c->width, 'depth' => $c->depth, 'confidence' => $c->confidence,
                 ], $found->columns, array_keys($found->columns)),

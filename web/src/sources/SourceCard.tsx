@@ -110,6 +110,7 @@ function PageRow({ page, many }: { page: Thing<"page">; many: boolean }) {
   const [first] = drawings;
   const turns = first?.turns ?? 0;
   const proposed = made?.made?.cuts.length ?? 0;
+  const wayUp = wayUpWords(made?.made?.wayUp, turns);
   const uncut = first !== undefined && drawings.length === 1 && isWhole(first, page);
   const report = first && project.fits.get(first.id);
   const turn = (by: number) =>
@@ -177,7 +178,7 @@ function PageRow({ page, many }: { page: Thing<"page">; many: boolean }) {
       )}
       <Work kind="import-page" about={page.id} />
       <Work kind="find-way-up" about={page.id} />
-      {made?.made && <p className="mt-1.5 text-[13px] text-quiet">{wayUpWords(made.made.wayUp, turns)}</p>}
+      {wayUp !== null && <p className="mt-1.5 text-[13px] text-quiet">{wayUp}</p>}
       {uncut && proposed > 1 && (
         <button
           type="button"

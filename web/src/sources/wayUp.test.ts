@@ -39,10 +39,11 @@ describe("which way up a page lies", () => {
   });
 
   it("says of one page what its writing says, and nothing before it was asked", () => {
-    expect(wayUpWords(undefined, 0)).toBe("");
+    expect(wayUpWords(undefined, 0)).toBeNull();
     expect(wayUpWords(null, 0)).toContain("does not say");
     expect(wayUpWords({ turns: 2, sure: false }, 0)).toContain("does not say");
-    expect(wayUpWords({ turns: 2, sure: true }, 0)).toContain("another way up");
+    expect(wayUpWords({ turns: 2, sure: true }, 0)).toBeNull();
+    expect(wayUpWords({ turns: 2, sure: true }, 1)).toContain("another way up");
     expect(wayUpWords({ turns: 2, sure: true }, 2)).toContain("right way up");
   });
 });

@@ -24,9 +24,10 @@ export function lying(wrong: readonly WrongWay[]): string {
   return `By their writing ${pages} pages lie ${upsideDown ? "upside down" : "the wrong way up"}.`;
 }
 
-/** What the writing of one page says of how it lies now, once it was asked. */
-export function wayUpWords(way: { turns: number; sure: boolean } | null | undefined, turns: number): string {
-  if (way === undefined) return "";
+/** What the writing of one page says of how it lies now, once it was asked; where it lies wrongly, the way to mend it says so. */
+export function wayUpWords(way: { turns: number; sure: boolean } | null | undefined, turns: number): string | null {
+  if (way === undefined) return null;
   if (way === null || !way.sure) return "Its writing does not say which way up it lies.";
-  return way.turns === turns ? "By its writing it lies the right way up." : "By its writing it lies another way up.";
+  if (way.turns === turns) return "By its writing it lies the right way up.";
+  return turns === 0 ? null : "By its writing it lies another way up.";
 }

@@ -35,6 +35,8 @@ final readonly class SheetEdges
     private const WITHIN = [3, 33];
     /** px of the small picture that the blurred step reaches into the sheet */
     private const INWARD = 1.5;
+    /** part of the picture's middle row that a sheet takes at least */
+    private const LEAST_PART = 0.35;
     /** px that a row of the sheet is long at least */
     private const LEAST_ROW = 40;
     /** px beside an edge whose level stands for the paper there */
@@ -68,7 +70,11 @@ final readonly class SheetEdges
             }
         }
 
-        return new self($sides);
+        // Edges that leave nothing between them are none.
+        $edges = new self($sides);
+        [$from, $to] = $edges->span(intdiv($raster->height, 2), $raster->width);
+
+        return $to - $from >= self::LEAST_PART * $raster->width ? $edges : new self([]);
     }
 
     /**

@@ -54,7 +54,7 @@ final readonly class OpeningEvidence
         ];
     }
 
-    /** @return float 0 to 1: of gaps with this evidence so many are openings */
+    /** @return float 0 to 1: on the sheets that it was learnt from so many with this evidence are openings */
     public function confidence(): float
     {
         return Logistic::of(self::WEIGHTS, $this->values());

@@ -15,7 +15,7 @@ final readonly class ProposedOpening
      * @param int $wall index of the wall among the proposals
      * @param float $offset from the wall's beginning to the near jamb, mm
      * @param float $sigma standard deviation of either jamb, mm
-     * @param float $confidence 0 to 1: so many of those proposed with it are openings
+     * @param float $confidence 0 to 1, as learnt from simulated sheets; how far it holds on others is told in docs/accuracy.md
      * @param string|null $leafAt jamb at which the leaf is drawn: near or far
      * @param string|null $leafSide side of the wall, seen from its beginning: left or right
      */
@@ -30,6 +30,22 @@ final readonly class ProposedOpening
         public ?string $leafAt = null,
         public ?string $leafSide = null,
     ) {
+    }
+
+    /** The same in a wall of another number. */
+    public function of(int $wall): self
+    {
+        return new self(
+            $wall,
+            $this->kind,
+            $this->offset,
+            $this->width,
+            $this->sigma,
+            $this->confidence,
+            $this->evidence,
+            $this->leafAt,
+            $this->leafSide,
+        );
     }
 
     /** Whether it is taken with its wall. */

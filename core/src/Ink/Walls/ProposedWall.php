@@ -17,7 +17,7 @@ final readonly class ProposedWall
      * @param Point $from ends of the centre line, mm; where walls meet, centre lines end on each other
      * @param float $centreSigma standard deviation of the centre line across it, mm
      * @param float $thicknessSigma mm
-     * @param float $confidence 0 to 1: so many of those proposed with it are walls
+     * @param float $confidence 0 to 1, as learnt from simulated sheets; how far it holds on others is told in docs/accuracy.md
      * @param string $filling solid, toned or empty: what is drawn between its faces
      * @param list<WallEvidence> $evidence what its confidence comes from, stretch by stretch between meetings
      */

@@ -68,7 +68,7 @@ final readonly class WallEvidence
         ];
     }
 
-    /** @return float 0 to 1: of stretches with this evidence so many are walls */
+    /** @return float 0 to 1: on the sheets that it was learnt from so many with this evidence are walls */
     public function confidence(): float
     {
         return Logistic::of(self::WEIGHTS, $this->values());

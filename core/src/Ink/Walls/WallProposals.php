@@ -84,6 +84,8 @@ final readonly class WallProposals
     /**
      * @param PixelBox $box the drawing on its page
      * @param callable(float): void $onProgress part done, 0 to 1; it may throw to stop the work
+     *
+     * @return self all that was looked into, however doubtful
      */
     public static function in(PageInk $pageInk, PixelBox $box, PixelToMm $map, callable $onProgress): self
     {
@@ -147,6 +149,21 @@ final readonly class WallProposals
         );
 
         return new self($proposed, $openings, null === $main ? [] : Columns::of($main, $walls));
+    }
+
+    /** Without what is hardly a wall, and the openings in it. */
+    public function worthALook(): self
+    {
+        $kept = array_filter($this->walls, static fn (ProposedWall $w): bool => $w->confidence >= ProposedWall::WORTH_A_LOOK);
+        $place = array_flip(array_keys($kept));
+        $openings = [];
+        foreach ($this->openings as $opening) {
+            if (isset($place[$opening->wall])) {
+                $openings[] = $opening->of($place[$opening->wall]);
+            }
+        }
+
+        return new self(array_values($kept), $openings, $this->columns);
     }
 
     /**
