@@ -7,6 +7,7 @@ declare(strict_types=1);
 use Plinth\Core\Geometry\PixelToMm;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Ink\Page\GreyRaster;
+use Plinth\Core\Ink\Reading\PageFigure;
 
 /**
  * Drawings with one truth each, their grey values read through the picture tool.
@@ -36,6 +37,18 @@ function trials(string $folder): iterable
             yield $name => [$page + ['units' => 'mm'], $raster, $image];
         }
     }
+}
+
+/**
+ * Whether a figure that was read says what a true dimension is written as: its text may be rounded the other way from its value.
+ *
+ * @param array<string, mixed> $dimension
+ */
+function saysSo(PageFigure $figure, array $dimension): bool
+{
+    $plain = static fn (string $text): string => str_replace([' ', ','], '', $text);
+
+    return abs($dimension['value'] - $figure->mm) < max(1.0, 0.51 * $figure->stepMm) || $plain($dimension['text']) === $plain($figure->text);
 }
 
 /** @param list<float> $values */

@@ -3,12 +3,12 @@
 declare(strict_types=1);
 
 // What the ink gives, drawing by drawing, worst first, over simulated scans with known truth: walls probed by one click, walls and openings
-// proposed (beside OpenCV's line segments, paired), figures and names read. Usage: ink.php FOLDER [SCORE.PY]
+// proposed (beside OpenCV's line segments, paired), and names read. Usage: ink.php FOLDER [SCORE.PY]
 
 use Plinth\Core\Geometry\PixelBox;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Ink\Page\Paper;
-use Plinth\Core\Ink\Reading\FigureReader;
+use Plinth\Core\Ink\Reading\RoomNames;
 use Plinth\Core\Ink\Reading\ReadWord;
 use Plinth\Core\Ink\Reading\TextPicture;
 use Plinth\Core\Ink\Walls\WallProposals;
@@ -40,8 +40,8 @@ function read(Plinth\Core\Ink\Page\GreyRaster $picture, string $work): array
     return ReadWord::ofTable((string) shell_exec('OMP_THREAD_LIMIT=1 tesseract '.escapeshellarg($work.'.pgm').' stdout --psm 11 -l eng tsv 2>/dev/null'));
 }
 
-[$rows, $probe, $figureRows] = [[], [], []];
-[$figures, $names] = [[0, 0, 0, 0], [0, 0]];
+[$rows, $probe, $nameRows] = [[], [], []];
+$names = [0, 0];
 foreach (trials($folder) as $name => [$whole, $raster]) {
     foreach (isset($whole['walls']) ? [$whole] : array_filter($whole['drawings'] ?? [], static fn (array $d): bool => 'plan' === ($d['kind'] ?? '') && isset($d['walls'])) as $truth) {
         $truth += ['mmPerPixel' => $whole['mmPerPixel']];
@@ -113,36 +113,22 @@ foreach (trials($folder) as $name => [$whole, $raster]) {
         } else {
             $rows[] = [0, sprintf("  %-34s %d walls of %d\n    %s", $label, count($sure), count($truth['walls']), $line)];
         }
-        if (!isset($truth['dimensions'][0]['line'])) {
+        if ([] === ($truth['rooms'] ?? [])) {
             continue;
         }
         $picture = TextPicture::of($page, $box, $map, (float) $truth['scale'], static function (float $done): void {});
-        $read = FigureReader::of($picture, read($picture->level, $work), read($picture->turned(), $work));
-        [$right, $wrong, $taken] = [0, 0, []];
-        foreach ($truth['dimensions'] as $d) {
-            [$p, $q] = [new Point(...$d['line'][0]), new Point(...$d['line'][1])];
-            foreach ($read->figures as $k => $f) {
-                if (!isset($taken[$k]) && max(min($f->a->distanceTo($p), $f->a->distanceTo($q)), min($f->b->distanceTo($p), $f->b->distanceTo($q))) < 60 && abs($f->spanMm - $p->distanceTo($q)) < 90) {
-                    $taken[$k] = true;
-                    abs($f->mm - $d['value']) < 1.0 ? ++$right : ++$wrong;
-                    break;
-                }
-            }
-        }
-        $wrong += count($read->figures) - count($taken);
+        $read = RoomNames::of($picture, read($picture->level, $work), read($picture->turned(), $work));
         $known = 0;
         foreach ($truth['rooms'] as $room) {
-            $known += [] === array_filter($read->rooms, static fn ($r): bool => $r->name === mb_strtoupper($room['name'])) ? 0 : 1;
+            $known += [] === array_filter($read, static fn ($r): bool => $r->name === mb_strtoupper($room['name'])) ? 0 : 1;
         }
-        $n = count($truth['dimensions']);
-        $figures = [$figures[0] + $n, $figures[1] + $right, $figures[2] + $wrong, 0];
         $names = [$names[0] + count($truth['rooms']), $names[1] + $known];
-        $figureRows[] = [$right / max(1, $n), sprintf('  %-34s %d right, %d wrong, %d missed of %d; names %d of %d', $label, $right, $wrong, $n - $right - $wrong, $n, $known, count($truth['rooms']))];
+        $nameRows[] = [$known / max(1, count($truth['rooms'])), sprintf('  %-34s names %d of %d', $label, $known, count($truth['rooms']))];
     }
 }
 array_map(unlink(...), glob($work.'*') ?: []);
-foreach (['Probe: one click on each wall; medians in px' => $probe, 'Proposals'.(null === $score ? '' : ', by the scorer') => $rows, 'Figures read' => $figureRows] as $title => $lines) {
+foreach (['Probe: one click on each wall; medians in px' => $probe, 'Proposals'.(null === $score ? '' : ', by the scorer') => $rows, 'Names read' => $nameRows] as $title => $lines) {
     usort($lines, static fn (array $a, array $b): int => $a[0] <=> $b[0]);
     echo "$title\n", implode("\n", array_column($lines, 1)), "\n";
 }
-printf("  all: figures %d right, %d wrong of %d; names %d of %d\n", $figures[1], $figures[2], $figures[0], $names[1], $names[0]);
+printf("  all: names %d of %d\n", $names[1], $names[0]);

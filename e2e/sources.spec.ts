@@ -1,3 +1,4 @@
+import { execFileSync } from "node:child_process";
 import { readFileSync } from "node:fs";
 import AxeBuilder from "@axe-core/playwright";
 import { expect, type Page, test } from "@playwright/test";
@@ -251,3 +252,23 @@ async function expectAccessible(page: Page): Promise<void> {
   const found = await new AxeBuilder({ page }).analyze();
   expect(found.violations.filter((v) => v.impact === "serious" || v.impact === "critical")).toEqual([]);
 }
+
+test("a page that lies upside down is turned by what is written on it", async ({ page }, info) => {
+  test.setTimeout(180_000);
+  const upside = info.outputPath("upside.jpg");
+  execFileSync("vips", ["rot", SCAN, upside, "d180"]);
+  await signIn(page);
+  await begin(page, "Upside down");
+  await page.getByLabel("Drawing file").setInputFiles(upside);
+  const ask = page.getByRole("button", { name: "Way up?" });
+  await brought(page, ask);
+  await ask.click();
+  const turn = page.getByRole("button", { name: "Turn it the right way up" });
+  await brought(page, turn);
+  await expect(page.getByText("By its writing this page lies upside down.")).toBeVisible();
+  await expect(ask).toBeHidden();
+  await turn.click();
+  await expect(page.getByText("By its writing it lies the right way up.")).toBeVisible();
+  await expect(turn).toBeHidden();
+  await saved(page);
+});

@@ -9,11 +9,13 @@ use Plinth\Cli\Command\ExportCommand;
 use Plinth\Cli\Command\FitCommand;
 use Plinth\Cli\Command\LengthCommand;
 use Plinth\Cli\Command\ProbeCommand;
+use Plinth\Cli\Command\ReadCommand;
 use Plinth\Cli\Command\SettleCommand;
 use Plinth\Cli\Command\SkewCommand;
 use Plinth\Cli\Command\TraverseCommand;
 use Plinth\Cli\Command\WallsCommand;
 use Plinth\Cli\Picture\Pictures;
+use Plinth\Cli\Picture\Words;
 use Plinth\Core\Fault\Fault;
 use Symfony\Component\Console\Application;
 use Symfony\Component\Console\Exception\CommandNotFoundException;
@@ -30,7 +32,7 @@ final class Program extends Application
     private const WRONG_INPUT = 2;
     private const FAILURE = 1;
 
-    public function __construct(Pictures $pictures)
+    public function __construct(Pictures $pictures, Words $words)
     {
         parent::__construct('plinth', '1');
         $this->setAutoExit(false);
@@ -44,6 +46,7 @@ final class Program extends Application
             new ExportCommand(),
             new SkewCommand($pictures),
             new ProbeCommand($pictures),
+            new ReadCommand($pictures, $words),
             new WallsCommand($pictures),
         ] as $command) {
             $this->addCommand($command);

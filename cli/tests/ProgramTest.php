@@ -9,9 +9,12 @@ use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Plinth\Cli\Picture\Picture;
 use Plinth\Cli\Picture\Pictures;
+use Plinth\Cli\Picture\Words;
 use Plinth\Cli\Program;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Ink\Page\GreyRaster;
+use Plinth\Core\Ink\Reading\ReadWord;
+use Plinth\Core\Tests\Ink\Reading\DrawnFigures;
 use Plinth\Core\Tests\Ink\Walls\DrawnWalls;
 use Symfony\Component\Console\Tester\ApplicationTester;
 
@@ -276,6 +279,20 @@ final class ProgramTest extends TestCase
         }
     }
 
+    public function testFiguresAreReadWithNothingKnownOfTheDrawing(): void
+    {
+        [$code, $read] = self::plinth(['read', 'image' => 'figures.png'], ['pixelToMm' => null]);
+        self::assertSame(0, $code);
+        self::assertSame(0, $read['turns']);
+        self::assertIsArray($read['figures']);
+        $mm = array_column($read['figures'], 'mm');
+        sort($mm);
+        self::assertEquals(DrawnFigures::millimetres()->sorted(), $mm);
+        self::assertIsArray($read['rooms']);
+        self::assertSame(['STORE', 'STORE'], array_column($read['rooms'], 'name'), 'Level, and written along the side.');
+        self::assertIsArray($read['pixelToMm']);
+    }
+
     private static function program(): Program
     {
         return new Program(new class implements Pictures {
@@ -283,7 +300,16 @@ final class ProgramTest extends TestCase
 
             public function read(string $file): ?Picture
             {
-                return 'scan.png' === $file ? new Picture(self::$drawn ??= DrawnWalls::raster('solid')) : null;
+                return match ($file) {
+                    'scan.png' => new Picture(self::$drawn ??= DrawnWalls::raster('solid')),
+                    'figures.png' => new Picture(DrawnFigures::millimetres()->raster),
+                    default => null,
+                };
+            }
+        }, new class implements Words {
+            public function in(GreyRaster $picture): array
+            {
+                return [new ReadWord('STORE', 0.9, $picture->width / 2.0, $picture->height / 2.0, 60.0, 20.0)];
             }
         });
     }

@@ -5,19 +5,16 @@ declare(strict_types=1);
 namespace Plinth\Cli\Picture;
 
 use Plinth\Core\Ink\Page\GreyRaster;
-use Plinth\Server\Sandbox\Sandbox;
-use Plinth\Server\Sandbox\SandboxState;
 use Plinth\Server\Source\Making\PictureHeader;
 use Plinth\Server\Source\Reading\Format;
 use Plinth\Server\Source\Reading\PictureFailure;
-use Plinth\Server\Source\Reading\PictureTool;
 
 /** Decoded by the picture tool in the sandbox, where the kernel allows one. */
 final readonly class SandboxedPictures implements Pictures
 {
     private const SECONDS = 600.0;
 
-    public function __construct(private string $root)
+    public function __construct(private Sandboxed $sandboxed)
     {
     }
 
@@ -28,10 +25,8 @@ final readonly class SandboxedPictures implements Pictures
         if (null === $format || \in_array($format, [Format::Pdf, Format::Svg, Format::Dxf], true)) {
             return null;
         }
-        exec('bwrap --unshare-all --ro-bind / / true 2>/dev/null', $out, $code);
-        $tool = new PictureTool(new Sandbox(0 === $code ? SandboxState::On : SandboxState::Off, $this->root));
-        $work = sys_get_temp_dir().'/plinth-'.bin2hex(random_bytes(6));
-        mkdir($work, 0o700);
+        $tool = $this->sandboxed->tool();
+        $work = $this->sandboxed->folder();
         $vips = static fn (string ...$command): string => $tool->run(
             ['vips', ...array_values($command)],
             self::SECONDS,
@@ -57,9 +52,7 @@ final readonly class SandboxedPictures implements Pictures
         } catch (PictureFailure) {
             return null;
         } finally {
-            $made = glob($work.'/*');
-            array_map(unlink(...), false === $made ? [] : $made);
-            rmdir($work);
+            $this->sandboxed->remove($work);
         }
     }
 }

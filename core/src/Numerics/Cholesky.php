@@ -37,7 +37,7 @@ final readonly class Cholesky
                 $pivot -= $value * $value;
             }
             // Relative to the diagonal it came from: less than this is round-off of a singular matrix.
-            if (!($pivot > 1e-14 * $row[$i])) {
+            if (is_nan($pivot) || $pivot <= 1e-14 * $row[$i]) {
                 return null;
             }
             $li[] = sqrt($pivot);

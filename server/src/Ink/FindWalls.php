@@ -38,7 +38,7 @@ final readonly class FindWalls implements AskedFor
     {
         $this->findings->refuseWithoutStorey($about);
 
-        return $this->findings->basisOf($about);
+        return $this->findings->basisOf($about, FindingKind::Walls);
     }
 
     public function run(Job $job, Attempt $attempt): void

@@ -23,28 +23,19 @@ final readonly class Findings
     {
     }
 
-    public static function basis(Drawing $drawing, DrawingFit $fit): string
+    /** What a search depends on: the part of the page, and the fit where it is a search of the building; what is written is on the page. */
+    private static function basis(Drawing $drawing, DrawingFit $fit, FindingKind $kind): string
     {
         $box = $drawing->box();
         $map = $fit->pixelToMm();
 
-        return sha1(
-            json_encode(
-                [
-                    $drawing->page()->toRfc4122(),
-                    $box->left,
-                    $box->top,
-                    $box->width,
-                    $box->height,
-                    array_map(static fn (float $m): float => round($m, 9), $map->matrix()),
-                    $map->lens?->k,
-                ],
-                \JSON_THROW_ON_ERROR,
-            ),
-        );
+        return sha1(json_encode([
+            $drawing->page()->toRfc4122(), $box->left, $box->top, $box->width, $box->height,
+            ...FindingKind::Walls === $kind ? [array_map(static fn (float $m): float => round($m, 9), $map->matrix()), $map->lens?->k] : [],
+        ], \JSON_THROW_ON_ERROR));
     }
 
-    /** The search for the present fit, or null where there is none. */
+    /** The search as things are now, or null where there is none. */
     public function of(Drawing $drawing, FindingKind $kind): ?Finding
     {
         $finding = $this->entities->find(Finding::class, [
@@ -53,7 +44,7 @@ final readonly class Findings
             'kind' => $kind->value,
         ]);
 
-        return null === $finding || $finding->basis !== self::basis($drawing, $this->fit($drawing)) ? null : $finding;
+        return null === $finding || $finding->basis !== self::basis($drawing, $this->fit($drawing), $kind) ? null : $finding;
     }
 
     /**
@@ -61,12 +52,12 @@ final readonly class Findings
      *
      * @throws Refusal where there is nothing to search
      */
-    public function basisOf(RowId $about): string
+    public function basisOf(RowId $about, FindingKind $kind): string
     {
         $drawing = $this->entities->find(Drawing::class, $about->criteria()) ?? throw Refusal::notFound();
         $this->inkOf($drawing);
 
-        return self::basis($drawing, $this->fit($drawing));
+        return self::basis($drawing, $this->fit($drawing), $kind);
     }
 
     /** @param list<list<float>> $refused two places on the page each, px */
@@ -89,8 +80,8 @@ final readonly class Findings
         $drawing = $this->entities->find(Drawing::class, $job->about->criteria());
         $fit = $this->entities->find(DrawingFit::class, $job->about->criteria());
         $ink = null === $drawing ? null : $this->ink->of($drawing);
-        if (null === $drawing || null === $fit || null === $ink || self::basis($drawing, $fit) !== $job->basis) {
-            return; // there is another fit by now
+        if (null === $drawing || null === $fit || null === $ink || self::basis($drawing, $fit, $kind) !== $job->basis) {
+            return; // it would be made from something else by now
         }
         $found = json_encode($search($drawing, $fit, $ink, $attempt->goesOn(...)), \JSON_THROW_ON_ERROR);
         $attempt->write(fn () => $this->connection->executeStatement(

@@ -8,10 +8,10 @@ use Doctrine\ORM\EntityManagerInterface;
 use Plinth\Core\Geometry\PixelToMm;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Ink\Pages\Skew;
-use Plinth\Core\Ink\Picks\PickRefinement;
-use Plinth\Core\Ink\Reading\FigureReader;
-use Plinth\Core\Ink\Reading\ReadFigure;
+use Plinth\Core\Ink\Reading\PageFigure;
+use Plinth\Core\Ink\Reading\PageFigures;
 use Plinth\Core\Ink\Reading\ReadRoom;
+use Plinth\Core\Ink\Reading\RoomNames;
 use Plinth\Core\Ink\Reading\TextPicture;
 use Plinth\Server\Change\RowId;
 use Plinth\Server\Fit\DrawingFit;
@@ -24,17 +24,18 @@ use Plinth\Server\Source\InkOfPage;
 use Plinth\Server\Source\Page;
 use Plinth\Server\Source\Reading\Recogniser;
 
-/** Reads figures and names: the core makes a picture of the letters alone, a text recogniser reads it, and the core says what was read. */
+/**
+ * Reads figures, of which the core needs nothing but the ink, and names: the core makes a picture of the letters alone, a text recogniser
+ * reads it, and the core says which are names.
+ */
 final readonly class ReadFigures implements AskedFor
 {
     /** what the steps take of the whole */
-    private const PREPARED = 0.5;
-    private const READ_ONCE = 0.75;
+    private const FIGURES = 0.4;
+    private const PREPARED = 0.6;
+    private const READ_ONCE = 0.8;
     /** A page whose resolution nobody knows is taken for this long, mm: A3, common practice, no source. */
     private const PAGE_MM = 420.0;
-    /** so far on the page the end of a dimension line may lie beside the line that marks it, px */
-    private const NEAR_PX = 8.0;
-    private const COARSE_SIGMA_PX = 1.5;
 
     public function __construct(
         private Findings $findings,
@@ -55,7 +56,7 @@ final readonly class ReadFigures implements AskedFor
 
     public function basis(RowId $about): string
     {
-        return $this->findings->basisOf($about);
+        return $this->findings->basisOf($about, FindingKind::Figures);
     }
 
     public function run(Job $job, Attempt $attempt): void
@@ -65,7 +66,10 @@ final readonly class ReadFigures implements AskedFor
                 Page::class,
                 $drawing->beside($drawing->page())->criteria(),
             ) ?? throw new \LogicException('A drawing has a page.');
-            $map = self::level($drawing, $fit->pixelToMm(), $ink);
+            $fitted = $fit->pixelToMm();
+            $read = PageFigures::of($ink, $drawing->box(), static fn (float $done) => $onProgress(self::FIGURES * $done));
+            // Where the figures tell the size and the way up, they tell it better than a guess.
+            $map = $fit->isGuess() ? $read->upright() ?? self::level($drawing, $fitted, $ink) : self::level($drawing, $fitted, $ink);
             $scale = $map->mmPerPixelAt($drawing->box()->centre());
             $paperScale = $scale * (null === $page->resolution() ? max(
                 $page->width(),
@@ -76,21 +80,21 @@ final readonly class ReadFigures implements AskedFor
                 $drawing->box(),
                 $map,
                 $paperScale,
-                static fn (float $done) => $onProgress(self::PREPARED * $done),
+                static fn (float $done) => $onProgress(self::FIGURES + (self::PREPARED - self::FIGURES) * $done),
             );
             $level = $this->recogniser->words($picture->level, static fn () => $onProgress(self::PREPARED));
             $turned = $this->recogniser->words($picture->turned(), static fn () => $onProgress(self::READ_ONCE));
-            $read = FigureReader::of($picture, $level, $turned);
+            $rooms = RoomNames::of($picture, $level, $turned);
+            $sure = $read->sure();
 
             return [
-                'figures' => array_map(
-                    static fn (ReadFigure $f, int $i): array => self::figure($f, $i, $map, $ink, $scale),
-                    $read->figures,
-                    array_keys($read->figures),
-                ),
+                'drawing' => [['photograph' => $read->isPhotographed]],
+                'figures' => array_map(static fn (PageFigure $f, int $i): array => [
+                    'id' => 'f'.$i, 'text' => $f->text, 'mm' => $f->mm, 'stepMm' => $f->stepMm, 'a' => $f->a->toArray(), 'b' => $f->b->toArray(), 'sigmaPx' => $f->sigmaPx, 'box' => $f->box, 'confidence' => $f->confidence,
+                ], $sure, array_keys($sure)),
                 'rooms' => array_map(static fn (ReadRoom $r, int $i): array => [
                     'id' => 'r'.$i, 'name' => $r->name, 'areaM2' => $r->areaM2, 'at' => $map->toPixel($r->at)->toArray(), 'box' => self::box($r->box, $map), 'confidence' => $r->confidence,
-                ], $read->rooms, array_keys($read->rooms)),
+                ], $rooms, array_keys($rooms)),
             ];
         });
     }
@@ -108,32 +112,6 @@ final readonly class ReadFigures implements AskedFor
         $off = $axis - \M_PI_2 * round($axis / \M_PI_2);
 
         return abs($off) < deg2rad(0.15) ? $map : $map->turned(-$off, new Point(0.0, 0.0));
-    }
-
-    /** @return array<string, mixed> */
-    private static function figure(ReadFigure $f, int $i, PixelToMm $map, InkOfPage $ink, float $scale): array
-    {
-        $a = $map->toPixel($f->a);
-        $b = $map->toPixel($f->b);
-        $across = rad2deg(atan2(-($b->y - $a->y), $b->x - $a->x)) + 90.0;
-        $ends = [];
-        $sigma = 0.0;
-        foreach ([$a, $b] as $end) {
-            // The line across the end of the dimension line, to a part of a pixel, moved along it only.
-            $line = PickRefinement::lineNear($ink, $end, self::NEAR_PX, $across, 8.0, $scale);
-            $length = max(1e-9, $a->distanceTo($b));
-            [$ux, $uy] = [($b->x - $a->x) / $length, ($b->y - $a->y) / $length];
-            $along = null === $line ? 0.0 : ($line->at->x - $end->x) * $ux + ($line->at->y - $end->y) * $uy;
-            $ends[] = [$end->x + $along * $ux, $end->y + $along * $uy];
-            $sigma = max($sigma, $line->sigmaPx ?? self::COARSE_SIGMA_PX);
-        }
-
-        return [
-            'id' => 'f'.$i, 'text' => $f->text, 'mm' => $f->mm, 'stepMm' => $f->stepMm, 'a' => $ends[0], 'b' => $ends[1], 'sigmaPx' => $sigma, 'along' => $f->isLevel
-                ? 'x'
-                : 'y',
-            'spanMm' => $f->spanMm, 'box' => self::box($f->box, $map), 'confidence' => $f->confidence,
-        ];
     }
 
     /**

@@ -6,6 +6,7 @@ namespace Plinth\Server\Ink;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Plinth\Core\Exchange\Json\JsonValue;
+use Plinth\Core\Geometry\PixelPoint;
 use Plinth\Server\Fit\KnownLength;
 use Plinth\Server\Fit\Pick;
 use Plinth\Server\Http\Needs;
@@ -70,24 +71,38 @@ final readonly class ReadingsController
             );
         };
         $stated = null === $finding ? [] : $this->stated($drawing);
-        $figures = array_filter($finding->found['figures'] ?? [], static function (array $f) use ($stated): bool {
-            $at = JsonValue::of($f, 'figure');
-            [$ax, $ay, $bx, $by] = [...$at->get('a')->pair(), ...$at->get('b')->pair()];
-            foreach ($stated as [$px, $py, $qx, $qy]) {
-                if (min(
-                    max(hypot($ax - $px, $ay - $py), hypot($bx - $qx, $by - $qy)),
-                    max(hypot($ax - $qx, $ay - $qy), hypot($bx - $px, $by - $py)),
-                ) < self::SAME_PX) {
-                    return false;
-                }
+        $map = $this->findings->fit($drawing)->pixelToMm();
+        $figures = [];
+        foreach ($finding->found['figures'] ?? [] as $figure) {
+            $at = JsonValue::of($figure, 'figure');
+            [$a, $b] = [new PixelPoint(...$at->get('a')->pair()), new PixelPoint(...$at->get('b')->pair())];
+            if (!self::isStated($a, $b, $stated) && $isWanted($figure)) {
+                [$p, $q] = [$map->toMm($a), $map->toMm($b)];
+                $figures[] = [
+                    ...$figure,
+                    'along' => abs($q->x - $p->x) > abs($q->y - $p->y) ? 'x' : 'y',
+                    'spanMm' => $p->distanceTo($q),
+                ];
             }
-
-            return true;
-        });
+        }
 
         return new JsonResponse([
-            'found' => null !== $finding, 'figures' => array_values(array_filter($figures, $isWanted)), 'rooms' => array_values(array_filter($finding->found['rooms'] ?? [], $isWanted)), 'refused' => \count($finding->refused ?? []),
+            'found' => null !== $finding, 'figures' => $figures, 'rooms' => array_values(array_filter($finding->found['rooms'] ?? [], $isWanted)), 'refused' => \count($finding->refused ?? []),
+            'photograph' => true === ($finding->found['drawing'][0]['photograph'] ?? false),
         ]);
+    }
+
+    /** @param list<array{float, float, float, float}> $stated */
+    private static function isStated(PixelPoint $a, PixelPoint $b, array $stated): bool
+    {
+        foreach ($stated as [$px, $py, $qx, $qy]) {
+            [$p, $q] = [new PixelPoint($px, $py), new PixelPoint($qx, $qy)];
+            if (min(max($a->distanceTo($p), $b->distanceTo($q)), max($a->distanceTo($q), $b->distanceTo($p))) < self::SAME_PX) {
+                return true;
+            }
+        }
+
+        return false;
     }
 
     /**

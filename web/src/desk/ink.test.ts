@@ -20,6 +20,7 @@ import {
   roomsToName,
   settle,
   takeFigure,
+  takeFigures,
   titled,
   useInk,
 } from "./ink";
@@ -192,7 +193,7 @@ describe("a figure that was read", () => {
     for (const [text, mm, as] of [
       ["4 500", 4500, "4 500"],
       ["4.50", 4500, "4500 mm"],
-      ["14'-9\"", 4495.8, "4495.8 mm"],
+      ["14'-9\"", 4495.8, "14'-9\""], // feet say so themselves
     ] as const) {
       await takeFigure(figure(text, mm), false);
       expect(taken()?.text).toBe(as);
@@ -206,6 +207,36 @@ describe("a figure that was read", () => {
       await takeFigure(figure(text, mm), false);
       expect(taken()?.text).toBe(as);
     }
+  });
+});
+
+describe("all figures that were read", () => {
+  const figure = (id: string, along: "x" | "y", spanMm: number): ReadFigure => ({
+    ...({ id, text: "4500", mm: 4500, a: [10, 20], b: [30, 20], sigmaPx: 0.3 } as unknown as ReadFigure),
+    along,
+    spanMm,
+  });
+
+  it("size the drawing in one change, and the two longest of each direction square it", async () => {
+    server.answers = { readings: { figures: [], rooms: [] } };
+    const figures = [900, 4000, 3000, 5000].map((span, i) => figure(`x${i}`, "x", span));
+    await takeFigures([...figures, figure("y", "y", 2000)], false);
+    expect(server.sent).toHaveLength(1);
+    const sent = server.sent[0]?.operations ?? [];
+    expect(sent.filter((o) => o.type === "knownLength")).toHaveLength(5);
+    const lines = sent.filter((o) => o.type === "gridPick");
+    expect(lines.map((o) => (o.values as { axis: string }).axis).sort()).toEqual(["x", "x", "y"]);
+    expect(sent.some((o) => o.type === "drawing")).toBe(false);
+  });
+
+  it("straighten a photograph with it", async () => {
+    server.answers = { readings: { figures: [], rooms: [] } };
+    await takeFigures([figure("x", "x", 900), figure("y", "y", 2000)], true);
+    expect(server.sent[0]?.operations.find((o) => o.type === "drawing")).toMatchObject({
+      do: "set",
+      id: DRAWING,
+      values: { model: "perspective" },
+    });
   });
 });
 

@@ -5,6 +5,7 @@ import { apply, contains, nearestOn, type XY } from "../board/geometry";
 import { change, inProject, say, useProject } from "../store/project";
 import { useDesk } from "./desk";
 import { projectUnit } from "./draft";
+import { tenths } from "./numbers";
 import { nextNumber } from "./rooms";
 import { fitMap } from "./selectors";
 import { sendStatement } from "./statements";
@@ -182,16 +183,58 @@ export async function settle(storey: string): Promise<void> {
 export async function takeFigure(figure: ReadFigure, heldOut: boolean): Promise<void> {
   const { drawing } = useDesk.getState();
   if (drawing === null) return;
-  const [a, b] = [newId(), newId()];
+  await sendStatement(heldOut ? "Check length" : "Known length", asLength(drawing, figure, heldOut));
+  await look("readings", drawing);
+}
+
+/** lines of each direction that square the drawing: two show as well whether it leans */
+const SQUARING = 2;
+
+/**
+ * The drawing is sized by its own figures in one act, which undo takes back as one: all become known lengths, the longest dimension lines
+ * of each direction run with the grid, and a photograph is straightened.
+ */
+export async function takeFigures(figures: readonly ReadFigure[], isPhotograph: boolean): Promise<void> {
+  const { drawing } = useDesk.getState();
+  if (drawing === null) return;
+  const longest = [...figures].sort((a, b) => b.spanMm - a.spanMm);
+  const squaring = (["x", "y"] as const).flatMap((axis) => longest.filter((f) => f.along === axis).slice(0, SQUARING));
+  await sendStatement("Sized by its own figures", [
+    ...figures.flatMap((figure) => {
+      const ids: Ends = [newId(), newId()];
+      const [a, b] = ids;
+      const runs: Operation = {
+        do: "add",
+        type: "gridPick",
+        id: newId(),
+        values: { drawing, a, b, axis: figure.along, bearing: null, hand: "picked" },
+      };
+      return [...asLength(drawing, figure, false, ids), ...(squaring.includes(figure) ? [runs] : [])];
+    }),
+    ...(isPhotograph
+      ? [{ do: "set", type: "drawing", id: drawing, values: { model: "perspective", ownFactor: null } } as Operation]
+      : []),
+  ]);
+  await look("readings", drawing);
+}
+
+type Ends = [string, string];
+
+function asLength(
+  drawing: string,
+  figure: ReadFigure,
+  heldOut: boolean,
+  [a, b]: Ends = [newId(), newId()],
+): Operation[] {
   const pick = (id: string, [x = 0, y = 0]: readonly number[]): Operation => ({
     do: "add",
     type: "pick",
     id,
     values: { drawing, x, y, sigmaPx: figure.sigmaPx },
   });
-  // As read where that says the same in the project's unit; decimals are metres on drawings.
-  const asRead = projectUnit() === "mm" ? /^[\d ,]+$/.test(figure.text) : /['"]/.test(figure.text);
-  await sendStatement(heldOut ? "Check length" : "Known length", [
+  // As read where that says the same in the project's unit: feet say so themselves; decimals are metres on drawings.
+  const asRead = /['"]/.test(figure.text) || (projectUnit() === "mm" && /^[\d ,]+$/.test(figure.text));
+  return [
     pick(a, figure.a),
     pick(b, figure.b),
     {
@@ -203,7 +246,7 @@ export async function takeFigure(figure: ReadFigure, heldOut: boolean): Promise<
         a,
         b,
         c: null,
-        text: asRead ? figure.text : `${figure.mm} mm`,
+        text: asRead ? figure.text : `${tenths(figure.mm)} mm`,
         unit: projectUnit(),
         standing: "figured",
         ends: "outer face",
@@ -213,8 +256,7 @@ export async function takeFigure(figure: ReadFigure, heldOut: boolean): Promise<
         wholePage: false,
       },
     },
-  ]);
-  await look("readings", drawing);
+  ];
 }
 
 /** Where a name was read, in the model. */

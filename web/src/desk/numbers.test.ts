@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { area, difference, grouped, plusMinus, sureness } from "./numbers";
+import { area, besideQuarters, difference, grouped, plusMinus, sureness } from "./numbers";
 
 describe("numbers on the screen", () => {
   it("group digits by thin spaces", () => {
@@ -23,5 +23,13 @@ describe("numbers on the screen", () => {
 
   it("says of nothing found that it is wholly sure, or not at all", () => {
     expect([0.003, 0.724, 0.9991].map(sureness)).toEqual(["1 %", "72 %", "99 %"]);
+  });
+
+  it("tell how a page is turned beside the quarters that make it upright", () => {
+    expect(besideQuarters(178.6, 2)).toBeCloseTo(-1.4);
+    expect(besideQuarters(-178.6, 2)).toBeCloseTo(1.4);
+    expect(besideQuarters(-91.2, 3)).toBeCloseTo(-1.2);
+    expect(besideQuarters(1.4, 0)).toBeCloseTo(1.4);
+    expect(besideQuarters(180, 0)).toBe(180);
   });
 });

@@ -31,3 +31,9 @@ export function area(m2: number): string {
 export function sureness(confidence: number): string {
   return `${Math.max(1, Math.min(99, Math.round(confidence * 100)))} %`;
 }
+
+/** What a turn is beside the quarters that make a page upright, degrees counter-clockwise in (−180, 180]. */
+export function besideQuarters(degrees: number, quarters: number): number {
+  const rest = (degrees - 90 * quarters) % 360;
+  return rest > 180 ? rest - 360 : rest <= -180 ? rest + 360 : rest;
+}

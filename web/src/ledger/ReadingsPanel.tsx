@@ -1,5 +1,5 @@
 import { affineAt, scaleOf } from "../board/geometry";
-import { listRooms, nameRooms, refuse, roomsToName, takeFigure, titled, useInk } from "../desk/ink";
+import { listRooms, nameRooms, refuse, roomsToName, takeFigure, takeFigures, titled, useInk } from "../desk/ink";
 import { grouped } from "../desk/numbers";
 import { fitMap } from "../desk/selectors";
 import { useLook } from "../jobs/look";
@@ -18,9 +18,10 @@ export function ReadingsPanel({ drawing, of }: { drawing: string; of: "figures" 
   const rows = useProject((s) => s.rows);
   useProject((s) => s.derived);
   const work = useProject((s) => s.work.get(workKey("read-figures", drawing)));
-  useLook("readings", drawing, work);
+  useLook("readings", drawing, work, rows.knownLength);
   const told = readings?.of === drawing ? readings.told : null;
   const map = fitMap(rows, drawing);
+  const guess = rows.fit.get(drawing)?.isGuess ?? true;
   const rooms = told ? roomsToName(told.rooms) : [];
   const listed = told?.rooms.filter((r) => r.areaM2 !== null) ?? [];
   const figures = [...(told?.figures ?? [])].sort((a, b) => b.mm - a.mm);
@@ -62,12 +63,23 @@ export function ReadingsPanel({ drawing, of }: { drawing: string; of: "figures" 
           )}
           {told?.found && (
             <span className="text-quiet">
-              {of === "figures" ? `${count(figures.length, "figure")} read` : `${count(rooms.length, "name")} to take`}
+              {of === "figures"
+                ? figures.length > 0
+                  ? `${count(figures.length, "figure")} read`
+                  : "no figure left to take"
+                : `${count(rooms.length, "name")} to take`}
             </span>
           )}
           {told && told.refused > 0 && (
             <Link onClick={() => void refuse("readings", drawing, [])}>take back {told.refused} refused</Link>
           )}
+        </div>
+      )}
+      {told?.found && of === "figures" && figures.length > 1 && (
+        <div className="mt-2">
+          <Plain
+            onClick={() => void takeFigures(figures, told.photograph)}
+          >{`Size the drawing by all ${figures.length}`}</Plain>
         </div>
       )}
       {told?.found && of === "rooms" && (
@@ -95,10 +107,12 @@ export function ReadingsPanel({ drawing, of }: { drawing: string; of: "figures" 
                 {strip(f.box, f.along === "y", f.text)}
                 <span className="min-w-0 flex-1">
                   <span className="block font-semibold">{f.text}</span>
-                  <span className={`block ${Math.abs(off) > 2 ? "text-rust" : "text-quiet"}`}>
-                    {Math.abs(off) < 0.05 ? "" : off > 0 ? "+" : "−"}
-                    {Math.abs(off).toFixed(1)} %
-                  </span>
+                  {!guess && (
+                    <span className={`block ${Math.abs(off) > 2 ? "text-rust" : "text-quiet"}`}>
+                      {Math.abs(off) < 0.05 ? "" : off > 0 ? "+" : "−"}
+                      {Math.abs(off).toFixed(1)} %
+                    </span>
+                  )}
                 </span>
                 <span className="flex flex-col gap-0.5">
                   <Link onClick={() => void takeFigure(f, false)}>known</Link>

@@ -1,6 +1,6 @@
 import type { FitReport } from "../api/client";
 import { setAct, useDesk, useDeskFields } from "../desk/desk";
-import { plusMinus } from "../desk/numbers";
+import { besideQuarters, plusMinus } from "../desk/numbers";
 import { inOrder } from "../desk/selectors";
 import { squareBy } from "../desk/squaring";
 import { isTestedOneWayOnly } from "../steps/status";
@@ -41,7 +41,7 @@ export function TrueUpLedger() {
         next={act === null && !row.locked && <Next drawing={drawing} report={report} />}
       >
         {row.locked ? "Locked: nothing moves it. " : ""}
-        {sentence(report, tolerance, row.statedScale)}
+        {sentence(report, tolerance, row.statedScale, row.turns)}
       </Head>
       <div className="min-h-0 flex-1 overflow-y-auto" data-testid="known-lengths">
         <PendingSlipCard />
@@ -110,7 +110,7 @@ const BASIS: Record<FitReport["basis"], string> = {
   lengths: "",
 };
 
-function sentence(report: FitReport, tolerance: number, statedScale: number | null): string {
+function sentence(report: FitReport, tolerance: number, statedScale: number | null, quarters: number): string {
   const parts: string[] = [];
   const pm = report.plusMinusMmPer10m;
   if (pm === null) parts.push(BASIS[report.basis]);
@@ -122,9 +122,8 @@ function sentence(report: FitReport, tolerance: number, statedScale: number | nu
   else if (pm <= tolerance) parts.push(`Good enough for this purpose (±${tolerance}).`);
   else parts.push(`This purpose asks for ±${tolerance}.`);
   if (report.determined.turn) {
-    parts.push(
-      `The page is turned ${Math.abs(report.rotationDegrees).toFixed(2)}° to the ${report.rotationDegrees >= 0 ? "left" : "right"}.`,
-    );
+    const turn = besideQuarters(report.rotationDegrees, quarters);
+    parts.push(`The page is turned ${Math.abs(turn).toFixed(2)}° to the ${turn >= 0 ? "left" : "right"}.`);
   }
   if (pm !== null) {
     const percent = statedScale === null ? null : (100 * statedScale) / report.scale;

@@ -8,6 +8,7 @@ import { Plain } from "../ledger/parts";
 import { count } from "../steps/status";
 import { ask, change, projectId, useProject } from "../store/project";
 import type { Thing } from "../store/rows";
+import { isUnderWay, workKey } from "../store/work";
 import { beginCut, drawingsOfPage, isWhole } from "./cut";
 import { NewerVersion } from "./NewerVersion";
 import { size, statement } from "./removal";
@@ -110,6 +111,7 @@ function PageRow({ page, many }: { page: Thing<"page">; many: boolean }) {
   const [first] = drawings;
   const turns = first?.turns ?? 0;
   const proposed = made?.made?.cuts.length ?? 0;
+  const looking = project.work.get(workKey("find-way-up", page.id));
   const wayUp = wayUpWords(made?.made?.wayUp, turns);
   const uncut = first !== undefined && drawings.length === 1 && isWhole(first, page);
   const report = first && project.fits.get(first.id);
@@ -154,7 +156,9 @@ function PageRow({ page, many }: { page: Thing<"page">; many: boolean }) {
             <div className="mt-1 flex flex-wrap gap-1">
               <Plain onClick={() => turn(1)}>Turn left</Plain>
               <Plain onClick={() => turn(-1)}>Turn right</Plain>
-              {made?.made && <Plain onClick={() => void ask("find-way-up", page.id)}>Way up?</Plain>}
+              {made?.made?.wayUp === undefined && made?.made && !isUnderWay(looking) && (
+                <Plain onClick={() => void ask("find-way-up", page.id)}>Way up?</Plain>
+              )}
               <Plain onClick={() => beginCut(page.id)}>{drawings.length > 1 ? "Recut" : "Cut"}</Plain>
               <Plain onClick={() => file.current?.click()}>Replace</Plain>
             </div>

@@ -30,11 +30,7 @@ final readonly class TextPicture
     /** Pieces of ink are letters when they are so high or wide, part of the text height. */
     private const LETTER = [0.1, 2.3];
 
-    /**
-     * @param float $textMm height of usual text in the building, mm
-     * @param array{list<string>, list<string>} $scanLines the whole ink across level lines, and across plumb ones
-     */
-    private function __construct(private AlignedInk $ink, public float $textMm, public GreyRaster $level, public array $scanLines)
+    private function __construct(private AlignedInk $ink, public GreyRaster $level)
     {
     }
 
@@ -58,23 +54,10 @@ final readonly class TextPicture
         );
         $ink = AlignedInk::of($page, $map, $corners, 0.0, $cell);
         $onProgress(0.7);
-        $columns = $ink->columns();
         $level = self::letters($ink, $textMm);
         $onProgress(1.0);
 
-        return new self($ink, $textMm, $level, [$columns, $ink->rows]);
-    }
-
-    /** mm to a cell */
-    public function cell(): float
-    {
-        return $this->ink->cell;
-    }
-
-    /** @return array{float, float} left edge and bottom edge of the raster, mm */
-    public function origin(): array
-    {
-        return [$this->ink->left, $this->ink->bottom];
+        return new self($ink, $level);
     }
 
     /** The same turned clockwise by a quarter, so that what was written upward is level. */

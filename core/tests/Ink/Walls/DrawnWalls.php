@@ -49,7 +49,10 @@ final class DrawnWalls
         return new GreyRaster($w, $h, $bytes);
     }
 
-    /** The same on a sheet with a frame, photographed on a dark table: 60 px of table, 40 of margin, a line of 3 px. */
+    /**
+     * The same on a sheet with a frame, photographed on a dark table: 60 px of table, 40 of margin, two lines as far apart as
+     * a thin wall's.
+     */
     public static function onATable(string $style): GreyRaster
     {
         $drawn = self::raster($style);
@@ -61,7 +64,7 @@ final class DrawnWalls
                 $isDrawn = $x >= 120 && $y >= 120 && $x < $w - 120 && $y < $h - 120;
                 $bytes .= match (true) {
                     $in < 60 => \chr(95 + ($x * 31 + $y * 17) % 9),
-                    $in >= 100 && $in < 103 => \chr(50),
+                    ($in >= 100 && $in < 103) || ($in >= 110 && $in < 113) => \chr(50),
                     default => $isDrawn ? $drawn->bytes[($y - 120) * $drawn->width + $x - 120] : \chr(235 + ($x * 7 + $y * 13) % 7),
                 };
             }

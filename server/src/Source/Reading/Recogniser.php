@@ -25,19 +25,29 @@ final readonly class Recogniser
     public function words(GreyRaster $picture, callable $onLook): array
     {
         $work = $this->files->workFolder();
-        $file = $work.'/text.pgm';
         try {
-            file_put_contents($file, \sprintf("P5 %d %d 255\n", $picture->width, $picture->height).$picture->bytes);
-            $table = $this->tool->run(
-                ['tesseract', $file, 'stdout', '--psm', '11', '-l', 'eng', 'tsv'],
-                self::SECONDS,
-                [$file],
-                onLook: $onLook,
-            );
-
-            return ReadWord::ofTable($table);
+            return self::read($this->tool, $work, $picture, $onLook);
         } finally {
             $this->files->removeFolder($work);
         }
+    }
+
+    /**
+     * @param string $work a folder for this alone
+     * @param callable(): void $onLook
+     *
+     * @return list<ReadWord>
+     */
+    public static function read(PictureTool $tool, string $work, GreyRaster $picture, callable $onLook): array
+    {
+        $file = $work.'/text.pgm';
+        file_put_contents($file, \sprintf("P5 %d %d 255\n", $picture->width, $picture->height).$picture->bytes);
+
+        return ReadWord::ofTable($tool->run(
+            ['tesseract', $file, 'stdout', '--psm', '11', '-l', 'eng', 'tsv'],
+            self::SECONDS,
+            [$file],
+            onLook: $onLook,
+        ));
     }
 }

@@ -12,7 +12,8 @@ import { NextThing, Plain } from "../parts";
 export function InkPanel({ drawing }: { drawing: string }) {
   const { proposals, probed, looked } = useInk();
   const work = useProject((s) => s.work.get(workKey("find-walls", drawing)));
-  useLook("proposals", drawing, work);
+  const fit = useProject((s) => s.rows.fit.get(drawing));
+  useLook("proposals", drawing, work, fit);
   const told = proposals?.of === drawing ? proposals.told : null;
   // Where it was stopped or has failed, the way to begin again stands there.
   const isEnded = work === undefined || work.state === "done";

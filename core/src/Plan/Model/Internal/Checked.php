@@ -18,10 +18,10 @@ final class Checked
     public static function places(string $of, Point ...$places): void
     {
         foreach ($places as $place) {
-            // A comparison with what is no number is false.
-            if (!(abs($place->x) <= Point::FURTHEST_MM && abs($place->y) <= Point::FURTHEST_MM)) {
-                $wanted = \sprintf('within %d km of the zero', Point::FURTHEST_MM / 1e6);
-                throw UnusableValue::outOfRange($of, abs($place->x) <= Point::FURTHEST_MM ? $place->y : $place->x, $wanted);
+            foreach ([$place->x, $place->y] as $mm) {
+                if (!self::isWithin($mm, Point::FURTHEST_MM)) {
+                    throw UnusableValue::outOfRange($of, $mm, \sprintf('within %d km of the zero', Point::FURTHEST_MM / 1e6));
+                }
             }
         }
     }
@@ -29,7 +29,7 @@ final class Checked
     /** @throws UnusableValue unless a measure that may be left out is more than nothing, mm */
     public static function size(string $of, ?float $mm, float $most = Point::FURTHEST_MM): void
     {
-        if (null !== $mm && !($mm > 0.0 && $mm <= $most)) {
+        if (null !== $mm && (!self::isWithin($mm, $most) || $mm <= 0.0)) {
             throw UnusableValue::outOfRange($of, $mm, \sprintf('more than zero and at most %.0f mm', $most));
         }
     }
@@ -37,8 +37,14 @@ final class Checked
     /** @throws UnusableValue unless a distance to either side is within a bound, mm */
     public static function within(string $of, float $mm, float $most = Point::FURTHEST_MM): void
     {
-        if (!(abs($mm) <= $most)) {
+        if (!self::isWithin($mm, $most)) {
             throw UnusableValue::outOfRange($of, $mm, \sprintf('between −%1$.0f and %1$.0f mm', $most));
         }
+    }
+
+    /** What is no number is asked for by name: a comparison with it is not told alike by all ways in which PHP compiles one. */
+    private static function isWithin(float $mm, float $most): bool
+    {
+        return !is_nan($mm) && abs($mm) <= $most;
     }
 }

@@ -1,0 +1,72 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Cli\Command;
+
+use Plinth\Cli\Json;
+use Plinth\Cli\Picture\Picture;
+use Plinth\Cli\Picture\Pictures;
+use Plinth\Cli\Picture\Words;
+use Plinth\Core\Geometry\PixelToMm;
+use Plinth\Core\Ink\Reading\PageFigure;
+use Plinth\Core\Ink\Reading\PageFigures;
+use Plinth\Core\Ink\Reading\ReadRoom;
+use Plinth\Core\Ink\Reading\RoomNames;
+use Plinth\Core\Ink\Reading\TextPicture;
+use Symfony\Component\Console\Attribute\AsCommand;
+use Symfony\Component\Console\Input\InputInterface;
+
+#[AsCommand('read', 'Figures and room names written on a drawing', help: <<<'TEXT'
+    Reads {"pixelToMm": [[3 × 3]]}, as `fit` answers it, or {"pixelToMm": null} where nothing is known of the drawing yet. Answers:
+      turns      quarter turns, counter-clockwise as seen, that make the figures readable; null where that is not sure
+      figures    text, mm, stepMm (of its last place), a and b (ends of the dimension line, px), confidence
+      pixelToMm  the map on which the figures agree, as they are read upright; null where too few do, or not along both axes
+      rooms      name, areaM2, at (px), confidence; none where neither a map is given nor the figures tell one
+    TEXT)]
+final class ReadCommand extends PictureCommand
+{
+    /** mm that a page is taken to be long: A3, common practice, no source */
+    private const PAGE_MM = 420.0;
+
+    public function __construct(Pictures $pictures, private readonly Words $words)
+    {
+        parent::__construct($pictures);
+    }
+
+    protected function configure(): void
+    {
+        parent::configure();
+        Json::option($this, 'the map from pixels to millimetres, or null');
+    }
+
+    protected function answer(Picture $picture, InputInterface $input): array
+    {
+        $document = Json::document($input)->object(['pixelToMm']);
+        $given = null === $document->optional('pixelToMm') ? null : self::map($document);
+        $read = PageFigures::of($picture->page, $picture->box(), static function (float $done): void {});
+        $map = $given ?? $read->upright();
+
+        return [
+            'turns' => $read->turns,
+            'figures' => array_map(static fn (PageFigure $f): array => [
+                'text' => $f->text, 'mm' => $f->mm, 'stepMm' => $f->stepMm, 'a' => $f->a->toArray(), 'b' => $f->b->toArray(),
+                'confidence' => $f->confidence,
+            ], $read->sure()),
+            'pixelToMm' => $read->upright()?->rows(),
+            'rooms' => null === $map ? [] : array_map(static fn (ReadRoom $r): array => [
+                'name' => $r->name, 'areaM2' => $r->areaM2, 'at' => $map->toPixel($r->at)->toArray(), 'confidence' => $r->confidence,
+            ], $this->rooms($picture, $map)),
+        ];
+    }
+
+    /** @return list<ReadRoom> */
+    private function rooms(Picture $picture, PixelToMm $map): array
+    {
+        $box = $picture->box();
+        $paperScale = $map->mmPerPixelAt($box->centre()) * max($box->width, $box->height) / self::PAGE_MM;
+        $text = TextPicture::of($picture->page, $box, $map, $paperScale, static function (float $done): void {});
+
+        return RoomNames::of($text, $this->words->in($text->level), $this->words->in($text->turned()));
+    }
+}

@@ -1,0 +1,340 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Ink\Reading;
+
+use Plinth\Core\Geometry\PixelBox;
+use Plinth\Core\Geometry\PixelPoint;
+use Plinth\Core\Geometry\PixelToMm;
+use Plinth\Core\Geometry\Point;
+use Plinth\Core\Ink\Page\Blobs;
+use Plinth\Core\Ink\Page\EdgePoints;
+use Plinth\Core\Ink\Page\GreyRaster;
+use Plinth\Core\Ink\Page\PageInk;
+use Plinth\Core\Ink\Picks\PickRefinement;
+use Plinth\Core\Ink\Reading\Internal\DimensionLines;
+use Plinth\Core\Ink\Reading\Internal\FigureCandidate;
+use Plinth\Core\Ink\Reading\Internal\FigureGrammar;
+use Plinth\Core\Ink\Reading\Internal\Lettering;
+use Plinth\Core\Ink\Reading\Internal\LetteringInk;
+use Plinth\Core\Ink\Reading\Internal\LetteringRows;
+use Plinth\Core\Ink\Reading\Internal\LetteringSizes;
+use Plinth\Core\Ink\Reading\Internal\LetterNet;
+use Plinth\Core\Ink\Reading\Internal\LetterStrip;
+use Plinth\Core\Ink\Reading\Internal\LinesOut;
+use Plinth\Core\Ink\Reading\Internal\Reading;
+use Plinth\Core\Ink\Reading\Internal\SizeByFigures;
+use Plinth\Core\Ink\Reading\Internal\Way;
+
+/**
+ * The figures of a drawing of which nothing is known: not its size, nor its turn, nor which way up it lies. Figures are found by their
+ * lettering, read in several ways each, held against the dimension lines beside them in several ways each, and taken where they agree
+ * with each other on how large the drawing is.
+ */
+final readonly class PageFigures
+{
+    /** px on the longer side at which directions are told */
+    private const COARSE_SIDE = 1500;
+    /** directions of lines: three at most, 12° apart, with an eighth of the first one's lines */
+    private const DIRECTIONS = [0.12, 12.0, 3];
+    /** px: lettering below this is read on twice as many pixels */
+    private const SMALL = 19.0;
+    /** logarithms: how likely the best reading is at least, all of it and by character; by trial */
+    private const LEAST = -6.0;
+    private const LEAST_BY_CHARACTER = -1.2;
+    /** a row's length in its heights: two letters at least, a figure in feet with a fraction at most, with room to spare */
+    private const WIDE = [1.0, 14.0];
+    /** rows that are read, and figures that are held against each other: more is hatching, and no drawing has so many dimensions */
+    private const MOST_ROWS = 1200;
+    private const MOST_FIGURES = 200;
+    /** readings that are kept, and how much less likely than the best they may be */
+    private const READINGS = 10;
+    private const LESS_LIKELY = 9.0;
+    /** logarithm by which one row of lettering speaks at most for which way up the page is */
+    private const WAY_UP = 6.0;
+    /** and what all of it comes to where the way up is sure; by trial */
+    private const SURE = 12.0;
+    /** how far a mark lies from the line that it is part of, part of the height of lettering; a figure's ends run so straight across it */
+    private const NEAR = 0.4;
+    private const ACROSS_DEGREES = 8.0;
+    /** parts of a span at which the dimension line is looked at */
+    private const QUARTERS = [0.25, 0.75];
+    /** px that an end is known to where no line marks it */
+    private const COARSE_PX = 1.5;
+    /** figures, and different ones along each axis, that make a size to trust; by trial (bench figures) */
+    private const ENOUGH = [6, 3];
+
+    /**
+     * @param list<PageFigure> $figures that agree with each other
+     * @param PixelToMm|null $map on which they agree; null where they do not
+     * @param bool $isSure whether the map may be trusted: enough figures agree, along both axes
+     * @param bool $isPhotographed whether they agree only if the drawing was photographed at a slant
+     * @param int|null $turns quarter turns, counter-clockwise as seen, that make the figures readable; null where it is not sure
+     */
+    private function __construct(
+        public array $figures,
+        public ?PixelToMm $map,
+        public bool $isSure,
+        public bool $isPhotographed,
+        public ?int $turns,
+    ) {
+    }
+
+    /** @param callable(float): void $onProgress part done, 0 to 1 */
+    public static function of(PageInk $page, PixelBox $box, callable $onProgress): self
+    {
+        $found = self::prepared($page, $box, $onProgress);
+        if (null === $found) {
+            return new self([], null, false, false, null);
+        }
+        [$ink, $directions, $sizes] = $found;
+        $figures = [];
+        foreach (self::rows($ink, $directions, $sizes, $onProgress) as [$row, $strip, $isUpright, $size, $grown]) {
+            $figure = self::figure($ink, $grown, $row, $strip, $isUpright, $size);
+            if (null !== $figure) {
+                $figures[] = $figure;
+            }
+        }
+        usort($figures, static fn (FigureCandidate $a, FigureCandidate $b): int => $b->worth() <=> $a->worth());
+        $figures = \array_slice($figures, 0, self::MOST_FIGURES);
+        $turn = deg2rad($directions[0]);
+        $fit = SizeByFigures::of($figures, $turn, $ink->width, $ink->height);
+        $onProgress(1.0);
+
+        return null === $fit ? new self([], null, false, false, null) : self::told($page, $fit, $ink, $turn);
+    }
+
+    /**
+     * Every row of lettering as the net is given it, to learn from.
+     *
+     * @return iterable<array{PixelPoint, list<list<float>>}> its middle on the page, and the columns of its strip read along its direction
+     */
+    public static function strips(PageInk $page, PixelBox $box): iterable
+    {
+        $quiet = static function (float $done): void {};
+        $found = self::prepared($page, $box, $quiet);
+        if (null === $found) {
+            return;
+        }
+        [$ink, $directions, $sizes] = $found;
+        foreach (self::rows($ink, $directions, $sizes, $quiet) as [$row, $strip]) {
+            yield [$ink->onPage(...$row->middle()), $strip];
+        }
+    }
+
+    /** The map on which the figures agree, turned so that they are read upright; null where either is not sure. */
+    public function upright(): ?PixelToMm
+    {
+        return null === $this->turns || !$this->isSure ? null : $this->map?->turned($this->turns * \M_PI_2, new Point(0.0, 0.0));
+    }
+
+    /** @return list<PageFigure> */
+    public function sure(): array
+    {
+        return array_values(array_filter($this->figures, static fn (PageFigure $f): bool => $f->isSure()));
+    }
+
+    /**
+     * The ink at the size that its lettering is read at, directions of its lines in degrees from −45 to 45, and heights of its lettering.
+     *
+     * @param callable(float): void $onProgress
+     *
+     * @return array{LetteringInk, non-empty-list<float>, non-empty-list<float>}|null null where there is no lettering
+     */
+    private static function prepared(PageInk $page, PixelBox $box, callable $onProgress): ?array
+    {
+        $ink = LetteringInk::of($page, $box, static fn (float $done) => $onProgress(0.15 * $done));
+        $raster = (new GreyRaster($ink->width, $ink->height, $ink->bytes))->inverted();
+        $directions = EdgePoints::of($raster->shrunk(max(1, (int) ceil(max($ink->width, $ink->height) / self::COARSE_SIDE))))
+            ?->directions(self::DIRECTIONS[0], self::DIRECTIONS[1]) ?? [];
+        $onProgress(0.25);
+        $sizes = LetteringSizes::of(Blobs::joined($ink->rows()));
+        if ([] === $sizes || [] === $directions) {
+            return null;
+        }
+        if ($sizes[0] < self::SMALL) {
+            $ink = $ink->doubled();
+            $sizes = array_map(static fn (float $s): float => 2.0 * $s, $sizes);
+        }
+        $onProgress(0.35);
+
+        $directions = array_map(
+            static fn (float $degrees): float => fmod($degrees + 135.0, 90.0) - 45.0,
+            \array_slice($directions, 0, self::DIRECTIONS[2]),
+        );
+
+        return [$ink, $directions, $sizes];
+    }
+
+    /**
+     * Rows with their strips, whether they are upright, the usual height there, and the ink as far as lines hold together.
+     *
+     * @param non-empty-list<float> $directions degrees
+     * @param non-empty-list<float> $sizes px
+     * @param callable(float): void $onProgress
+     *
+     * @return iterable<array{Lettering, list<list<float>>, bool, float, LetteringInk}>
+     */
+    private static function rows(LetteringInk $ink, array $directions, array $sizes, callable $onProgress): iterable
+    {
+        $main = deg2rad($directions[0]);
+        $grown = $ink->grown(1);
+        $steps = 2 * \count($sizes) * \count($directions);
+        $done = 0;
+        $count = 0;
+        foreach ($sizes as $size) {
+            $free = LinesOut::of($ink->rows(), $directions, $size);
+            $letters = $ink->under(LinesOut::grown(implode('', $free), $ink->width, 1));
+            $blobs = Blobs::joined($free);
+            foreach ($directions as $degrees) {
+                foreach ([0.0, 90.0] as $quarter) {
+                    $direction = deg2rad($degrees + $quarter);
+                    $isUpright = abs(cos($direction - $main)) < \M_SQRT1_2;
+                    foreach (LetteringRows::in($blobs, $direction, $size) as $row) {
+                        // A single letter says nothing; letters that touch are one piece.
+                        if ($row->length() >= self::WIDE[0] * $row->height() && $row->length() <= self::WIDE[1] * $row->height()) {
+                            if (++$count > self::MOST_ROWS) {
+                                return;
+                            }
+                            $row = LetterStrip::widened($letters, $row);
+                            yield [$row, LetterStrip::of($letters, $row), $isUpright, $size, $grown];
+                        }
+                    }
+                    $onProgress(0.35 + 0.6 * ++$done / $steps);
+                }
+            }
+        }
+    }
+
+    /** @param list<list<float>> $strip */
+    private static function figure(
+        LetteringInk $ink,
+        LetteringInk $grown,
+        Lettering $row,
+        array $strip,
+        bool $isUpright,
+        float $size,
+    ): ?FigureCandidate {
+        $net = LetterNet::shipped();
+        $grammar = FigureGrammar::shared();
+        $read = [
+            $grammar->readings($net->read($strip)),
+            $grammar->readings($net->read(LetterStrip::turned($strip))),
+        ];
+        $likely = array_map(static fn (array $r): float => $r[0]->likely ?? -25.0, $read);
+        $k = $likely[1] > $likely[0] ? 1 : 0;
+        $best = $read[$k][0] ?? null;
+        if (null === $best || $best->likely < self::LEAST || $best->likely / \strlen($best->text) < self::LEAST_BY_CHARACTER) {
+            return null;
+        }
+        $readings = array_filter($read[$k], static fn (Reading $r): bool => $r->likely > $best->likely - self::LESS_LIKELY);
+
+        return new FigureCandidate(
+            $row,
+            1 === $k,
+            $isUpright,
+            [$best, ...\array_slice($readings, 1, self::READINGS - 1)],
+            DimensionLines::spans($ink, $grown, $row, 1 === $k, $size),
+            $likely[$k] - $likely[1 - $k],
+        );
+    }
+
+    private static function told(PageInk $page, SizeByFigures $fit, LetteringInk $ink, float $turn): self
+    {
+        $map = PixelToMm::ofMatrix($ink->fromPage($fit->mapping->matrix($turn, $ink->width / 2.0, $ink->height / 2.0)));
+        $figures = [];
+        $different = [[], []];
+        $speaks = [0.0, 0.0];
+        foreach ($fit->agreed as [$way, $off]) {
+            $figure = $way->figure;
+            $read = self::onThePage($page, $way, $ink, $map, new FigureEvidence(
+                $way->reading->likely,
+                $way->span->likely,
+                $off,
+                $way->reading === $figure->readings[0],
+                \strlen($way->reading->text),
+                $way->long / $figure->row->height(),
+                $fit->px,
+                \count($fit->agreed),
+            ));
+            $figures[] = $read;
+            if ($read->isSure()) {
+                $different[$figure->isUpright ? 1 : 0][(string) round($read->mm)] = true;
+                $speaks[$figure->isUpright ? 1 : 0] += ($figure->isTurned ? -1.0 : 1.0) * min(self::WAY_UP, $figure->surer);
+            }
+        }
+        $isSure = \count(array_filter($figures, static fn (PageFigure $f): bool => $f->isSure())) >= self::ENOUGH[0]
+            && min(array_map(\count(...), $different)) >= self::ENOUGH[1];
+
+        return new self($figures, $map, $isSure, $fit->isPhotographed, self::turns(...$speaks));
+    }
+
+    /** Its ends where the dimension line meets the lines that mark them, to a part of a pixel. */
+    private static function onThePage(PageInk $page, Way $way, LetteringInk $ink, PixelToMm $map, FigureEvidence $evidence): PageFigure
+    {
+        [$a, $b] = [$ink->onPage(...$way->span->a), $ink->onPage(...$way->span->b)];
+        $reach = self::NEAR * $way->figure->row->height() * $ink->pixel;
+        $degrees = rad2deg(atan2($a->y - $b->y, $b->x - $a->x));
+        $scale = $map->mmPerPixelAt($a);
+        $near = static fn (PixelPoint $at, float $along): ?PixelPoint => PickRefinement::lineNear(
+            $page,
+            $at,
+            $reach,
+            $along,
+            self::ACROSS_DEGREES,
+            $scale,
+        )?->at;
+        // The dimension line itself, away from marks and lettering: it is what a drawing is squared by.
+        $between = static fn (float $part): PixelPoint => new PixelPoint($a->x + $part * ($b->x - $a->x), $a->y + $part * ($b->y - $a->y));
+        [$p, $q] = [$near($between(self::QUARTERS[0]), $degrees), $near($between(self::QUARTERS[1]), $degrees)];
+        if (null !== $p && null !== $q && $p->distanceTo($q) > 1.0) {
+            [$a, $b] = [$a->footOn($p, $q), $b->footOn($p, $q)];
+        }
+        $long = max(1e-9, $a->distanceTo($b));
+        [$ux, $uy] = [($b->x - $a->x) / $long, ($b->y - $a->y) / $long];
+        $ends = [];
+        $sigma = 0.0;
+        foreach ([$a, $b] as $end) {
+            $line = PickRefinement::lineNear($page, $end, $reach, $degrees + 90.0, self::ACROSS_DEGREES, $scale);
+            $along = null === $line ? 0.0 : ($line->at->x - $end->x) * $ux + ($line->at->y - $end->y) * $uy;
+            $ends[] = new PixelPoint($end->x + $along * $ux, $end->y + $along * $uy);
+            $sigma = max($sigma, $line->sigmaPx ?? self::COARSE_PX);
+        }
+        $row = $way->figure->row;
+        [$x, $y] = $row->middle();
+        [$c, $s] = [abs(cos($row->runs())) / 2.0, abs(sin($row->runs())) / 2.0];
+        [$w, $h] = [$row->length() * $c + $row->height() * $s, $row->length() * $s + $row->height() * $c];
+        [$from, $to] = [$ink->onPage($x - $w, $y - $h), $ink->onPage($x + $w, $y + $h)];
+
+        return new PageFigure(
+            $way->reading->written(),
+            $way->reading->mm,
+            $way->reading->stepMm,
+            $ends[0],
+            $ends[1],
+            $sigma,
+            [$from->x, $from->y, $to->x, $to->y],
+            $evidence,
+        );
+    }
+
+    /** @param float $level how much what runs along the grid's first axis speaks for being read along it, and $upright likewise */
+    private static function turns(float $level, float $upright): ?int
+    {
+        // Level figures alone say whether the page stands on its head, not that they are the level ones.
+        if (min(abs($level), abs($upright)) < self::SURE) {
+            return null;
+        }
+        // Upright lettering is read from the right: along the second axis it runs up, which is against v.
+        $isLevel = $level > 0.0;
+        $isDown = $upright > 0.0;
+
+        return match (true) {
+            $isLevel && !$isDown => 0,
+            $isLevel => 1,
+            $isDown => 2,
+            default => 3,
+        };
+    }
+}

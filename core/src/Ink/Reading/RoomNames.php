@@ -1,0 +1,151 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Ink\Reading;
+
+use Plinth\Core\Geometry\Point;
+
+/**
+ * Room names among recognised words, with the areas written under them.
+ */
+final class RoomNames
+{
+    /** Words of one text stand no further apart than this, part of their height. */
+    private const WORD_GAP = 0.95;
+    /** confidence, 0 to 1, that a name written along the page's side has at least: lines read as letters are many there */
+    private const TURNED = 0.6;
+
+    /**
+     * @param list<ReadWord> $level words of the upright picture
+     * @param list<ReadWord> $turned words of the picture turned by a quarter
+     *
+     * @return list<ReadRoom>
+     */
+    public static function of(TextPicture $picture, array $level, array $turned): array
+    {
+        $names = [];
+        $areas = [];
+        foreach (self::texts($level) as $text) {
+            $box = self::box($picture->ofLevel(...), $text);
+            if (null !== ($area = self::area($text->text))) {
+                $areas[] = [$area, $box, $text->confidence];
+            } elseif (null !== ($name = self::name($text))) {
+                $names[] = [$name, $box, $text->confidence];
+            }
+        }
+        foreach (self::texts($turned) as $text) {
+            if ($text->confidence > self::TURNED && null !== ($name = self::name($text))) {
+                $names[] = [$name, self::box($picture->ofTurned(...), $text), $text->confidence];
+            }
+        }
+
+        return self::rooms($names, $areas);
+    }
+
+    /**
+     * Words side by side become one text.
+     *
+     * @param list<ReadWord> $words
+     *
+     * @return list<ReadWord>
+     */
+    private static function texts(array $words): array
+    {
+        usort($words, static fn (ReadWord $a, ReadWord $b): int => $a->left <=> $b->left);
+        $texts = [];
+        foreach ($words as $word) {
+            if ($word->confidence < 0.05 || $word->height < 4.0) {
+                continue;
+            }
+            foreach ($texts as $k => $text) {
+                $high = max($text->height, $word->height);
+                $gap = $word->left - $text->left - $text->width;
+                if (
+                    $gap > -0.3 * $high
+                    && $gap < self::WORD_GAP * min($high, 1.4 * min($text->height, $word->height))
+                    && abs($word->top + $word->height / 2.0 - $text->top - $text->height / 2.0) < 0.35 * $high
+                    && min($text->height, $word->height) > 0.45 * $high
+                ) {
+                    $top = min($text->top, $word->top);
+                    $texts[$k] = new ReadWord(
+                        $text->text.' '.$word->text,
+                        min($text->confidence, $word->confidence),
+                        $text->left,
+                        $top,
+                        $word->left + $word->width - $text->left,
+                        max($text->top + $text->height, $word->top + $word->height) - $top,
+                    );
+                    continue 2;
+                }
+            }
+            $texts[] = $word;
+        }
+
+        return array_values($texts);
+    }
+
+    /**
+     * @param callable(float, float): Point $at
+     *
+     * @return array{float, float, float, float} left, bottom, right, top, mm
+     */
+    private static function box(callable $at, ReadWord $text): array
+    {
+        $a = $at($text->left, $text->top);
+        $b = $at($text->left + $text->width, $text->top + $text->height);
+
+        return [min($a->x, $b->x), min($a->y, $b->y), max($a->x, $b->x), max($a->y, $b->y)];
+    }
+
+    private static function area(string $text): ?float
+    {
+        if (1 !== preg_match('/^(\d{1,4}(?:[.,]\d{1,2})?)\s*(?:m|sq\.?\s*m|M)\s*(?:²|2|\?|%|\*|\'|"|°)?$/u', trim($text), $found)) {
+            return null;
+        }
+
+        return (float) str_replace(',', '.', $found[1]);
+    }
+
+    private static function name(ReadWord $text): ?string
+    {
+        $name = trim((string) preg_replace('/[^\p{L}\p{N}.&\/ -]+/u', '', $text->text), ' .-&/');
+        $letters = (int) preg_match_all('/\p{L}/u', $name);
+        $others = mb_strlen($name) - $letters - substr_count($name, ' ') - substr_count($name, '.');
+
+        return $letters >= 2 && $letters > 2 * $others && $text->confidence > 0.35
+            ? mb_strtoupper($name)
+            : null;
+    }
+
+    /**
+     * @param list<array{string, array{float, float, float, float}, float}> $names
+     * @param list<array{float, array{float, float, float, float}, float}> $areas
+     *
+     * @return list<ReadRoom>
+     */
+    private static function rooms(array $names, array $areas): array
+    {
+        $rooms = [];
+        foreach ($names as [$name, $box, $confidence]) {
+            $area = null;
+            $height = $box[3] - $box[1];
+            $whole = $box;
+            foreach ($areas as [$m2, $under, $certain]) {
+                if (
+                    abs(($under[0] + $under[2]) - ($box[0] + $box[2])) / 2.0 < max($box[2] - $box[0], $under[2] - $under[0])
+                    && $under[3] < $box[1] + 0.5 * $height
+                    && $box[1] - $under[3] < 2.5 * $height
+                ) {
+                    $area = $m2;
+                    $whole = [min($box[0], $under[0]), $under[1], max($box[2], $under[2]), $box[3]];
+                    $confidence = min(1.0, $confidence + 0.1 * $certain);
+                    break;
+                }
+            }
+            $rooms[] = new ReadRoom($name, $area, new Point(($box[0] + $box[2]) / 2.0, ($box[1] + $box[3]) / 2.0), $whole, $confidence);
+        }
+
+        return $rooms;
+    }
+}

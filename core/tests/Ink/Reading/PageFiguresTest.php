@@ -1,0 +1,114 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Tests\Ink\Reading;
+
+use PHPUnit\Framework\TestCase;
+use Plinth\Core\Geometry\PixelBox;
+use Plinth\Core\Geometry\PixelPoint;
+use Plinth\Core\Ink\Page\GreyRaster;
+use Plinth\Core\Ink\Reading\PageFigure;
+use Plinth\Core\Ink\Reading\PageFigures;
+use Plinth\Core\Tests\Ink\Walls\DrawnWalls;
+
+/** The drawing says its own size: figures with their ends, the scale, the way up, with nothing known beforehand. */
+final class PageFiguresTest extends TestCase
+{
+    public function testEveryFigureIsReadWithBothItsEndsWhicheverWayThePageLies(): void
+    {
+        $drawn = DrawnFigures::millimetres();
+        $raster = $drawn->raster;
+        $ends = array_map(static fn (array $line): array => [new PixelPoint($line['a'][0] + 0.5, $line['a'][1] + 0.5), new PixelPoint($line['b'][0] + 0.5, $line['b'][1] + 0.5)], $drawn->lines);
+        for ($turned = 0; $turned < 4; ++$turned) {
+            $read = self::read($raster);
+            self::assertSame((4 - $turned) % 4, $read->turns, "turned by $turned quarters");
+            self::assertTrue($read->isSure);
+            self::assertCount(\count($drawn->lines), $read->sure());
+            foreach ($drawn->lines as $k => $line) {
+                $found = array_filter($read->sure(), static fn (PageFigure $f): bool => self::apart($f, $ends[$k]) < 1.0);
+                self::assertCount(1, $found, $line['text']);
+                self::assertSame($line['mm'], reset($found)->mm);
+            }
+            $map = $read->upright() ?? self::fail('There is a map.');
+            [$a, $b] = [$map->toMm($ends[3][0]), $map->toMm($ends[3][1])];
+            self::assertEqualsWithDelta(7000.0, $b->x - $a->x, 14.0, 'The longest lies level and upright, within 0.2 %.');
+            self::assertEqualsWithDelta(0.0, $b->y - $a->y, 70.0);
+            $height = $raster->width;
+            $raster = $raster->turned();
+            $ends = array_map(
+                static fn (array $two): array => array_map(static fn (PixelPoint $p): PixelPoint => new PixelPoint($p->y, $height - $p->x), $two),
+                $ends,
+            );
+        }
+    }
+
+    public function testAPartOfAPageTellsItsPlacesOnThePage(): void
+    {
+        $drawn = DrawnFigures::millimetres();
+        $wide = $drawn->raster->width + 140;
+        $rows = array_map(
+            static fn (string $row): string => str_repeat("\xEB", 110).$row.str_repeat("\xEB", 30),
+            str_split($drawn->raster->bytes, max(1, $drawn->raster->width)),
+        );
+        $raster = new GreyRaster($wide, $drawn->raster->height + 70, str_repeat("\xEB", 70 * $wide).implode('', $rows));
+        $read = PageFigures::of(
+            $raster->page(),
+            new PixelBox(100.0, 60.0, $drawn->raster->width + 20, $drawn->raster->height + 10),
+            static function (float $done): void {},
+        );
+        [$a, $b] = array_map(static fn (array $p): PixelPoint => new PixelPoint($p[0] + 110.5, $p[1] + 70.5), [$drawn->lines[3]['a'], $drawn->lines[3]['b']]);
+        self::assertCount(1, array_filter($read->sure(), static fn (PageFigure $f): bool => self::apart($f, [$a, $b]) < 1.0), 'On the ink to a pixel.');
+        $map = $read->upright() ?? self::fail('There is a map.');
+        self::assertEqualsWithDelta(7000.0, $map->toMm($a)->distanceTo($map->toMm($b)), 14.0);
+        self::assertFalse($read->isPhotographed);
+    }
+
+    public function testFeetAndInchesAreReadLightOnDark(): void
+    {
+        $drawn = DrawnFigures::feet();
+        $read = self::read($drawn->raster, true);
+        $mm = array_map(static fn (PageFigure $f): float => $f->mm, $read->sure());
+        sort($mm);
+        self::assertEqualsWithDelta($drawn->sorted(), $mm, 13.0, 'Lengths are rounded to the inch where they are written.');
+        self::assertContains(25.4, array_map(static fn (PageFigure $f): float => $f->stepMm, $read->sure()));
+    }
+
+    public function testAFigureThatDisagreesWithAllOthersIsNotTaken(): void
+    {
+        $drawn = DrawnFigures::millimetres();
+        $read = self::read($drawn->saying(2, '4380')->raster);
+        self::assertNotContains(4380.0, array_map(static fn (PageFigure $f): float => $f->mm, $read->sure()));
+        self::assertCount(\count($drawn->lines) - 1, $read->sure());
+        self::assertTrue($read->isSure);
+    }
+
+    public function testADrawingWithoutFiguresSaysNothing(): void
+    {
+        $read = self::read(DrawnWalls::raster('hatched'));
+        self::assertSame([], $read->sure());
+        self::assertFalse($read->isSure);
+        self::assertNull($read->turns);
+        self::assertSame([], self::read(new GreyRaster(300, 200, str_repeat("\xE0", 60000)))->figures);
+    }
+
+    private static function read(GreyRaster $raster, bool $lightOnDark = false): PageFigures
+    {
+        $done = 0.0;
+        $read = PageFigures::of($raster->page($lightOnDark), new PixelBox(0.0, 0.0, $raster->width, $raster->height), static function (float $d) use (&$done): void {
+            self::assertGreaterThanOrEqual($done, $d);
+            $done = $d;
+        });
+
+        return $read;
+    }
+
+    /** @param array{PixelPoint, PixelPoint} $ends */
+    private static function apart(PageFigure $figure, array $ends): float
+    {
+        return min(
+            max($figure->a->distanceTo($ends[0]), $figure->b->distanceTo($ends[1])),
+            max($figure->a->distanceTo($ends[1]), $figure->b->distanceTo($ends[0])),
+        );
+    }
+}
