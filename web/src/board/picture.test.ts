@@ -1,5 +1,5 @@
 import { afterEach, describe, expect, it, vi } from "vitest";
-import { highestLevel, Images, levelFor } from "./picture";
+import { highestLevel, Images, levelFor, type Picture, paintPicture } from "./picture";
 
 describe("tile levels", () => {
   it("end where one tile holds the page", () => {
@@ -81,5 +81,55 @@ describe("tiles", () => {
     expect(images.get("first")).toBe(Stub.all[0]);
     for (let i = 0; i < 600; i++) images.get(`more ${i}`);
     expect(images.get("first")).toBeNull();
+  });
+});
+
+describe("sheets of tiles", () => {
+  afterEach(() => vi.unstubAllGlobals());
+
+  it("are put together once for each canvas: a lens that shows another part leaves the board's as it is", () => {
+    let madeSheets = 0;
+    const canvas = () => {
+      const made: Record<string, unknown> = { width: 0, height: 0 };
+      const still = () => {};
+      const ctx = new Proxy(
+        { canvas: made },
+        { get: (o, key) => (key === "canvas" ? o.canvas : still), set: () => true },
+      );
+      made.getContext = () => ctx;
+      return { made, ctx: ctx as unknown as CanvasRenderingContext2D };
+    };
+    vi.stubGlobal("document", {
+      createElement: () => {
+        madeSheets++;
+        return canvas().made;
+      },
+    });
+    vi.stubGlobal(
+      "Image",
+      class {
+        complete = false;
+      },
+    );
+    const whole = { left: 0, top: 0, width: 3307, height: 2339 };
+    const page: Picture = {
+      page: "p",
+      tiles: "tiles",
+      width: 3307,
+      height: 2339,
+      ready: true,
+      hasPreview: false,
+      pixelToMm: [1, 0, 0, 0, -1, 0],
+      crop: whole,
+      cutFrom: whole,
+      made: null,
+    };
+    const look = { alpha: 1, ink: null, covers: true };
+    const [board, lens] = [canvas().ctx, canvas().ctx];
+    for (let i = 0; i < 5; i++) {
+      paintPicture(board, page, { x: 1600, y: -1200, k: 0.3 }, { width: 1000, height: 700 }, 1, look);
+      paintPicture(lens, page, { x: 400 + i, y: -400, k: 8 }, { width: 148, height: 148 }, 1, look);
+    }
+    expect(madeSheets).toBe(2);
   });
 });

@@ -158,22 +158,31 @@ interface Range {
   y2: number;
 }
 
+/** A tile that has not arrived. */
+interface Missing {
+  x: number;
+  y: number;
+  /** by how many levels what stands in for it is coarser; more than there are where nothing does */
+  up: number;
+}
+
 /** Tiles of one page put together once, so that turning and zooming moves a single picture without seams. */
 interface Sheet extends Range {
   canvas: HTMLCanvasElement;
-  /** tiles that have not arrived: column and row */
-  missing: (readonly [number, number])[];
-  /** something has arrived since the missing ones were looked for */
-  stale: boolean;
+  missing: Missing[];
+  /** how many images had arrived when the missing ones were looked for */
+  asOf: number;
 }
 
-const sheets = new Map<string, Sheet>();
+/** The sheets of each canvas: a lens that shows another part of a page must not take the board's. */
+const sheets = new WeakMap<HTMLCanvasElement, Map<string, Sheet>>();
 const MOST_SHEETS = 6;
-/** Tiles kept round what is seen, so that panning needs no new sheet at once. */
+/** Tiles kept round what is seen on a board, so that panning needs no new sheet at once; a lens shows less than one. */
 const MARGIN = 1;
+let arrivals = 0;
 
 images.onArrival(() => {
-  for (const sheet of sheets.values()) sheet.stale = true;
+  arrivals++;
 });
 
 function paintTiles(
@@ -189,15 +198,17 @@ function paintTiles(
   const seen = tilesSeen(picture, toPage, size, side);
   if (seen.x2 < seen.x1 || seen.y2 < seen.y1) return;
   const key = `${picture.tiles} ${ink ?? ""}`;
-  let sheet = sheets.get(key);
+  const own = sheets.get(ctx.canvas) ?? new Map<string, Sheet>();
+  sheets.set(ctx.canvas, own);
+  let sheet = own.get(key);
   if (!sheet || sheet.level !== level || !covers(sheet, seen)) {
-    sheet = blank(picture, { level, ...seen }, side);
+    sheet = blank(picture, { level, ...seen }, side, Math.max(size.width, size.height) > TILE ? MARGIN : 0);
   }
-  if (sheet.stale && sheet.missing.length > 0) fill(sheet, picture, side, ink);
-  sheets.delete(key);
-  sheets.set(key, sheet);
-  const oldest = sheets.keys().next().value;
-  if (sheets.size > MOST_SHEETS && oldest !== undefined) sheets.delete(oldest);
+  if (sheet.asOf !== arrivals && sheet.missing.length > 0) fill(sheet, picture, side, ink);
+  own.delete(key);
+  own.set(key, sheet);
+  const oldest = own.keys().next().value;
+  if (own.size > MOST_SHEETS && oldest !== undefined) own.delete(oldest);
   const scale = side / TILE;
   ctx.drawImage(
     sheet.canvas,
@@ -233,35 +244,32 @@ function tilesSeen(picture: Picture, toPage: Map2, size: Size, side: number): Om
   };
 }
 
-function blank(picture: Picture, seen: Range, side: number): Sheet {
+function blank(picture: Picture, seen: Range, side: number, margin: number): Sheet {
   const last = (pixels: number) => Math.ceil(pixels / side) - 1;
   const range = {
     level: seen.level,
-    x1: Math.max(0, seen.x1 - MARGIN),
-    y1: Math.max(0, seen.y1 - MARGIN),
-    x2: Math.min(last(picture.width), seen.x2 + MARGIN),
-    y2: Math.min(last(picture.height), seen.y2 + MARGIN),
+    x1: Math.max(0, seen.x1 - margin),
+    y1: Math.max(0, seen.y1 - margin),
+    x2: Math.min(last(picture.width), seen.x2 + margin),
+    y2: Math.min(last(picture.height), seen.y2 + margin),
   };
   const canvas = document.createElement("canvas");
   canvas.width = (range.x2 - range.x1 + 1) * TILE;
   canvas.height = (range.y2 - range.y1 + 1) * TILE;
-  const missing: (readonly [number, number])[] = [];
+  const missing: Missing[] = [];
   for (let y = range.y1; y <= range.y2; y++) {
-    for (let x = range.x1; x <= range.x2; x++) missing.push([x, y]);
+    for (let x = range.x1; x <= range.x2; x++) missing.push({ x, y, up: range.level + 1 });
   }
-  return { ...range, canvas, missing, stale: true };
+  return { ...range, canvas, missing, asOf: -1 };
 }
 
 /** Paints the tiles that have arrived; coarser ones stand in for the others. */
 function fill(sheet: Sheet, picture: Picture, side: number, ink: Tint | null): void {
   const ctx = sheet.canvas.getContext("2d");
   if (!ctx) return;
-  sheet.missing = sheet.missing.filter(([x, y]) => {
-    const at = { x: (x - sheet.x1) * TILE, y: (y - sheet.y1) * TILE };
-    ctx.clearRect(at.x, at.y, TILE, TILE);
-    return !paintTile(ctx, picture, sheet.level, x, y, side, at, ink);
-  });
-  sheet.stale = false;
+  for (const tile of sheet.missing) paintTile(ctx, sheet, picture, tile, side, ink);
+  sheet.missing = sheet.missing.filter((tile) => tile.up > 0);
+  sheet.asOf = arrivals;
 }
 
 /** Where a tile lies on the page, of a straightened picture roughly: how bright paper is changes slowly over it. */
@@ -276,30 +284,31 @@ function onPage(picture: Picture, place: { left: number; top: number; side: numb
   };
 }
 
-/** @returns whether the tile itself was there; otherwise a coarser one stands in */
+/** Paints the tile, or what comes nearest to it of what has arrived, unless that is painted already. */
 function paintTile(
   ctx: CanvasRenderingContext2D,
+  sheet: Sheet,
   picture: Picture,
-  level: number,
-  x: number,
-  y: number,
+  tile: Missing,
   side: number,
-  at: { x: number; y: number },
   ink: Tint | null,
-): boolean {
-  for (let up = 0; up <= level; up++) {
-    const address = `${picture.tiles}/${level - up}/${y >> up}/${x >> up}`;
+): void {
+  const { x, y } = tile;
+  for (let up = 0; up < Math.min(tile.up, sheet.level + 1); up++) {
+    const address = `${picture.tiles}/${sheet.level - up}/${y >> up}/${x >> up}`;
     const loaded = images.get(address, () => askForPictures(picture.page));
     if (!loaded) {
       // The coarse tile is on its way too, and serves the whole neighbourhood until then.
       if (up < 3) continue;
-      return false;
+      return;
     }
     const place = onPage(picture, { left: (x >> up) * (side << up), top: (y >> up) * (side << up), side: side << up });
     const image = ink && picture.made ? inkOf(address, loaded, picture.made, ink, place) : loaded;
     const part = TILE >> up;
-    ctx.drawImage(image, (x % 2 ** up) * part, (y % 2 ** up) * part, part, part, at.x, at.y, TILE, TILE);
-    return up === 0;
+    const [left, top] = [(x - sheet.x1) * TILE, (y - sheet.y1) * TILE];
+    ctx.clearRect(left, top, TILE, TILE);
+    ctx.drawImage(image, (x % 2 ** up) * part, (y % 2 ** up) * part, part, part, left, top, TILE, TILE);
+    tile.up = up;
+    return;
   }
-  return false;
 }
