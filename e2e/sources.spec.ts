@@ -254,7 +254,6 @@ async function expectAccessible(page: Page): Promise<void> {
 }
 
 test("a page that lies upside down is turned by what is written on it", async ({ page }, info) => {
-  test.setTimeout(180_000);
   const upside = info.outputPath("upside.jpg");
   execFileSync("vips", ["rot", SCAN, upside, "d180"]);
   await signIn(page);
