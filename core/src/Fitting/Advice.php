@@ -25,6 +25,12 @@ final readonly class Advice
         if (!$fit->determined->scale) {
             $advice[] = new self('no-known-length', 'Nothing says how large this drawing is. Pick the longest length you know.');
         }
+        if (Model::Perspective !== $fit->model && $frame->beforehand->isSlanted()) {
+            $advice[] = new self(
+                'slanted',
+                'Lines that run alongside each other converge here: it is a photograph taken at a slant, and is not straightened yet.',
+            );
+        }
         $blamed = Blamed::in($fit, $observations, $frame);
         if (null !== $blamed) {
             $advice[] = new self(
@@ -59,7 +65,8 @@ final readonly class Advice
             );
         }
         $next = NextLength::after($fit, $observations, $frame);
-        if (null !== $next) {
+        // The same asked for twice would be once too often.
+        if (null !== $next && $next->direction !== $other?->direction) {
             $advice[] = new self(
                 'next-length-'.$next->direction,
                 \sprintf(

@@ -15,7 +15,10 @@ final readonly class Fit
      * @param float $s0 √(χ² / degrees of freedom), 1 without redundancy
      * @param bool $holds the global test at 1 %: the statements agree within what they claim
      * @param float $rmsMm of the residuals of the lengths used
-     * @param float|null $plusMinusMmPer10m ± of a true 10 m in its worst direction, from the fit alone; null while nothing says the size
+     * @param float|null $plusMinusMmPer10m ± of a true 10 m in its worst direction, from the fit and what is left open; null while nothing
+     *                                      says the size
+     * @param array{x: float, y: float}|null $plusMinusAlong likewise along the drawing's own axes
+     * @param list<'x'|'y'> $untested axes along which nothing has tested how long things are: ± there is what is known beforehand
      * @param list<LengthResult> $lengths in the order of the observations
      * @param list<GridResult> $grid
      * @param list<PointResult> $points
@@ -34,6 +37,8 @@ final readonly class Fit
         public bool $holds,
         public float $rmsMm,
         public ?float $plusMinusMmPer10m,
+        public ?array $plusMinusAlong,
+        public array $untested,
         public array $lengths,
         public array $grid,
         public array $points,

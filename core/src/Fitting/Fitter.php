@@ -8,7 +8,9 @@ use Plinth\Core\Fitting\Exception\FitDidNotSettle;
 use Plinth\Core\Fitting\Exception\FittingException;
 use Plinth\Core\Fitting\Exception\NothingToFit;
 use Plinth\Core\Fitting\Internal\Adjustment;
+use Plinth\Core\Fitting\Internal\Condition;
 use Plinth\Core\Fitting\Internal\Equations;
+use Plinth\Core\Fitting\Internal\PlusMinus;
 use Plinth\Core\Geometry\PixelPoint;
 use Plinth\Core\Geometry\PixelToMm;
 use Plinth\Core\Geometry\Point;
@@ -24,8 +26,6 @@ final readonly class Fitter
 {
     /** |w| beyond this has odds of 1 : 1000 (two-sided normal), Baarda's data snooping. */
     private const SUSPECT_W = 3.29;
-    /** A global test that fails at 1 % widens every ±. */
-    private const GLOBAL_TEST = 0.01;
 
     public function __construct(private ShapeModel $model = new Similar())
     {
@@ -74,27 +74,34 @@ final readonly class Fitter
         if ($this->folds($adjustment, $frame)) {
             throw NothingToFit::folds();
         }
-        if (!$this->model instanceof Perspective) {
-            return $this->report($this->model, $adjustment, $adjustment, $equations, $observations, $frame, $determined);
-        }
-        // A lens is taken back where the statements speak for it; where they do not, ± owns that there may be one.
-        try {
-            $stated = $adjustment->chiSquare() > Offer::SAVES[1] ? $settled(PerspectiveWithLens::stated()) : null;
-            if (null !== $stated && self::speaksForALens($adjustment, $stated)) {
-                return $this->report(PerspectiveWithLens::stated(), $stated, $stated, $equations, $observations, $frame, $determined);
+        // A lens is taken back where the statements speak for it.
+        if ($this->model instanceof Perspective && $adjustment->chiSquare() > Offer::SAVES[1]) {
+            $bent = self::settledOr(null, static fn (): Adjustment => $settled(new PerspectiveWithLens()));
+            if (null !== $bent && self::speaksForALens($adjustment, $bent)) {
+                return $this->report(new PerspectiveWithLens(), $bent, $bent, $equations, $observations, $frame, $determined);
             }
+        }
+        // What no statement speaks of, ± owns.
+        $model = new LeftOpen($this->model, $frame->beforehand->besides($this->model->model()));
+        $open = $model->isOpen() ? self::settledOr($adjustment, static fn (): Adjustment => $settled($model)) : $adjustment;
 
-            return $this->report(
-                $this->model,
-                $adjustment,
-                $settled(PerspectiveWithLens::usual()),
-                $equations,
-                $observations,
-                $frame,
-                $determined,
-            );
+        return $this->report($this->model, $adjustment, $open, $equations, $observations, $frame, $determined);
+    }
+
+    /**
+     * @template T of Adjustment|null
+     *
+     * @param T $otherwise
+     * @param callable(): Adjustment $settle
+     *
+     * @return Adjustment|T
+     */
+    private static function settledOr(?Adjustment $otherwise, callable $settle): ?Adjustment
+    {
+        try {
+            return $settle();
         } catch (FitDidNotSettle) {
-            return $this->report($this->model, $adjustment, $adjustment, $equations, $observations, $frame, $determined);
+            return $otherwise;
         }
     }
 
@@ -105,7 +112,7 @@ final readonly class Fitter
 
         return $dof > 0
             && $plain->chiSquare() - $bent->chiSquare() > Offer::SAVES[1]
-            && ChiSquare::upperTail($bent->chiSquare(), $dof) >= self::GLOBAL_TEST;
+            && ChiSquare::upperTail($bent->chiSquare(), $dof) >= PlusMinus::GLOBAL_TEST;
     }
 
     /**
@@ -147,11 +154,11 @@ final readonly class Fitter
         return min($depths) <= 0.05;
     }
 
-    /** @param Adjustment $uncertain whose covariances are told */
+    /** @param Adjustment $open with what nothing speaks of left open */
     private function report(
         ShapeModel $model,
         Adjustment $adjustment,
-        Adjustment $uncertain,
+        Adjustment $open,
         Equations $equations,
         Observations $observations,
         PageFrame $frame,
@@ -160,27 +167,27 @@ final readonly class Fitter
         $dof = $adjustment->degreesOfFreedom();
         $chiSquare = $adjustment->chiSquare();
         $s0 = $dof > 0 ? sqrt($chiSquare / $dof) : 1.0;
-        $holds = 0 === $dof || ChiSquare::upperTail($chiSquare, $dof) >= self::GLOBAL_TEST;
-        $widen = $holds ? 1.0 : max(1.0, $s0);
+        $holds = 0 === $dof || ChiSquare::upperTail($chiSquare, $dof) >= PlusMinus::GLOBAL_TEST;
+        $plusMinus = new PlusMinus($adjustment, $open);
         $suspect = $this->suspect($adjustment, $equations, $dof);
-        $lengths = array_map(static function (KnownLength $length) use ($adjustment, $uncertain, $widen, $suspect): LengthResult {
+        $lengths = array_map(static function (KnownLength $length) use ($adjustment, $plusMinus, $suspect): LengthResult {
             $condition = Equations::distance($length, null);
             $residual = $adjustment->residual($condition);
-            $reading = $uncertain->readingSigma($condition) * $widen;
+            $reading = $plusMinus->ofReading($condition);
             $key = Equations::length($length);
             if (!$length->heldOut) {
                 return new LengthResult(
                     $length->id,
                     $length->mm + $residual,
                     $residual,
-                    2.0 * $reading,
+                    $reading,
                     $adjustment->redundancy($key),
                     $adjustment->standardised($key),
                     $suspect === $key,
                 );
             }
             // A check length is independent of the fit, so its own rounding adds to what its difference may be.
-            $sigma = hypot($reading, $length->sigmaMm);
+            $sigma = hypot($reading / 2.0, $length->sigmaMm);
 
             return new LengthResult(
                 $length->id,
@@ -198,6 +205,8 @@ final readonly class Fitter
         if ($observations->pointsKeepSize && [] !== $observations->points) {
             [$pixelToMm, $turned] = self::placed($pixelToMm, $observations);
         }
+        $turnDegrees = rad2deg($pixelToMm->turnRadAt($frame->centre));
+        $axes = ['x' => -$turnDegrees, 'y' => 90.0 - $turnDegrees];
         $grid = array_map(static fn (GridPick $line): GridResult => new GridResult(
             $line->id, rad2deg(
                 $adjustment->residual($equations->condition('grid/'.$line->id)) + $turned,
@@ -224,45 +233,46 @@ final readonly class Fitter
             $model->model(),
             $pixelToMm,
             $pixelToMm->mmPerPixelAt($frame->centre),
-            rad2deg($pixelToMm->turnRadAt($frame->centre)),
+            $turnDegrees,
             $determined,
             $dof,
             $chiSquare,
             $s0,
             $holds,
             $this->rms($observations, $lengths),
-            $determined->scale ? 2.0 * 10_000.0 * $uncertain->relativeSigma() * $widen : null,
+            $determined->scale ? $plusMinus->over10m(0.0, 45.0, 90.0, 135.0) : null,
+            $determined->scale ? ['x' => $plusMinus->over10m($axes['x']), 'y' => $plusMinus->over10m($axes['y'])] : null,
+            $determined->scale ? array_keys(array_filter($axes, $plusMinus->isUntested(...))) : [],
             $lengths,
             $grid,
             $points,
             array_map(
-                fn (Rectangle $r): RectangleResult => $this->rectangle($r, $adjustment, $equations, $widen, $suspect),
+                static fn (Rectangle $r): RectangleResult => self::rectangle($r, $adjustment, $equations, $plusMinus, $suspect),
                 $observations->rectangles,
             ),
             $scale,
-            Spread::of($uncertain, $observations, $frame, 2.0 * $widen),
+            Spread::of($plusMinus, $observations, $frame),
             $frame->centre,
         );
     }
 
-    private function rectangle(
+    private static function rectangle(
         Rectangle $rectangle,
         Adjustment $adjustment,
         Equations $equations,
-        float $widen,
+        PlusMinus $plusMinus,
         ?string $suspect,
     ): RectangleResult {
         $key = 'rectangle/'.$rectangle->id;
-        $sides = ['/ab', '/dc', '/bc', '/ad'];
-        $off = array_map(static fn (string $side): float => $adjustment->residual($equations->condition($key.$side)), $sides);
-        $sigmas = array_map(static fn (string $side): float => $adjustment->readingSigma($equations->condition($key.$side)), $sides);
+        $sides = array_map(static fn (string $side): Condition => $equations->condition($key.$side), ['/ab', '/dc', '/bc', '/ad']);
+        $off = array_map($adjustment->residual(...), $sides);
 
         return new RectangleResult(
             $rectangle->id,
             $rectangle->widthMm + ($off[0] + $off[1]) / 2.0,
             $rectangle->depthMm + ($off[2] + $off[3]) / 2.0,
             rad2deg($adjustment->residual($equations->condition($key.'/square'))),
-            2.0 * $widen * max($sigmas),
+            max(array_map($plusMinus->ofReading(...), $sides)),
             max(abs($adjustment->standardised($key.'/ab', $key.'/dc')), abs($adjustment->standardised($key.'/bc', $key.'/ad'))),
             str_starts_with((string) $suspect, $key.'/'),
         );

@@ -6,14 +6,17 @@ namespace Plinth\Core\Fitting;
 
 use Plinth\Core\Geometry\PixelPoint;
 
-/** The page's size, and the way from its pixels to the normalised coordinates that ShapeModel speaks of. */
+/** The page's size, the way from its pixels to the normalised coordinates that ShapeModel speaks of, and what is known of it beforehand. */
 final readonly class PageFrame
 {
     public float $unitPx;
     public PixelPoint $centre;
 
-    public function __construct(public float $widthPx, public float $heightPx)
+    public Beforehand $beforehand;
+
+    public function __construct(public float $widthPx, public float $heightPx, ?Beforehand $beforehand = null)
     {
+        $this->beforehand = $beforehand ?? Beforehand::exact();
         $this->unitPx = hypot($widthPx, $heightPx) / 2.0;
         $this->centre = new PixelPoint($widthPx / 2.0, $heightPx / 2.0);
     }

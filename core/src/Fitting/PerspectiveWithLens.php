@@ -12,28 +12,6 @@ final readonly class PerspectiveWithLens implements ShapeModel
 {
     /** No lens bends more than this. */
     private const MOST_K = 0.1;
-    /**
-     * How much a camera that corrects its pictures still bends their corners, part of their distance from the middle: common practice, no
-     * source.
-     */
-    private const USUAL_K = 0.003;
-
-    /** @param float $sigma what is known beforehand of k: its standard deviation about zero */
-    private function __construct(private float $sigma)
-    {
-    }
-
-    /** As cameras are known to be: for what is left open where nothing speaks of a lens. */
-    public static function usual(): self
-    {
-        return new self(self::USUAL_K);
-    }
-
-    /** As the statements have it. */
-    public static function stated(): self
-    {
-        return new self(self::MOST_K);
-    }
 
     public function model(): Model
     {
@@ -59,7 +37,7 @@ final readonly class PerspectiveWithLens implements ShapeModel
 
     public function priors(): array
     {
-        return [6 => $this->sigma];
+        return [6 => self::MOST_K];
     }
 
     public function pixelToMm(array $parameters, PageFrame $frame, float $centreX, float $centreY): PixelToMm

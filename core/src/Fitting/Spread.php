@@ -4,19 +4,18 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Fitting;
 
-use Plinth\Core\Fitting\Internal\Adjustment;
 use Plinth\Core\Fitting\Internal\Condition\Distance;
+use Plinth\Core\Fitting\Internal\PlusMinus;
 use Plinth\Core\Geometry\PixelPoint;
 
 /** How ± grows over the page: two standard deviations of where a point lies against the middle of what was picked. */
 final readonly class Spread
 {
-    private function __construct(private Adjustment $adjustment, public PixelPoint $from, private float $factor)
+    private function __construct(private PlusMinus $plusMinus, public PixelPoint $from)
     {
     }
 
-    /** @param float $factor standard deviations that ± stands for, widened where the statements disagree */
-    public static function of(Adjustment $adjustment, Observations $observations, PageFrame $frame, float $factor): self
+    public static function of(PlusMinus $plusMinus, Observations $observations, PageFrame $frame): self
     {
         $n = \count($observations->picks);
         $from = 0 === $n ? $frame->centre : new PixelPoint(
@@ -24,13 +23,13 @@ final readonly class Spread
             array_sum(array_map(static fn (Pick $p): float => $p->at->y, $observations->picks)) / $n,
         );
 
-        return new self($adjustment, $from, $factor);
+        return new self($plusMinus, $from);
     }
 
     /** @return float mm */
     public function at(PixelPoint $p): float
     {
-        return $this->factor * $this->adjustment->sigmaBetween($p->x, $p->y, $this->from->x, $this->from->y);
+        return $this->plusMinus->between($p->x, $p->y, $this->from->x, $this->from->y);
     }
 
     /**
@@ -40,7 +39,7 @@ final readonly class Spread
      */
     public function ofHeight(Pick $pick, Pick $above): float
     {
-        return $this->factor * $this->adjustment->readingSigma(new Distance([$above->id, $pick->id], Along::Y, 0.0, null));
+        return $this->plusMinus->ofReading(new Distance([$above->id, $pick->id], Along::Y, 0.0, null));
     }
 
     /**

@@ -128,7 +128,7 @@ final class PhotographTest extends TestCase
 
     private function camera(float $k): PixelToMm
     {
-        return PerspectiveWithLens::stated()->pixelToMm(
+        return (new PerspectiveWithLens())->pixelToMm(
             [log(5.0 * $this->frame->unitPx), 0.02, 0.0, 0.0, 0.06, -0.05, $k],
             $this->frame,
             0.0,

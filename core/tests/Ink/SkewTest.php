@@ -56,6 +56,25 @@ final class SkewTest extends TestCase
         self::assertGreaterThan(0.01, $skew?->sigmaDegrees, 'It says that it is less sure.');
     }
 
+    /** @param array{float, float} $recedes along u and v over half the page's diagonal */
+    #[TestWith([[0.0, 0.0], 0.0])]
+    #[TestWith([[0.0, 0.0], 0.006])]
+    #[TestWith([[0.05, 0.0], 0.0])]
+    #[TestWith([[-0.03, 0.04], 0.0])]
+    public function testLinesThatConvergeTellBySlant(array $recedes, float $askew): void
+    {
+        $leaning = Skew::of(self::seen($recedes, $askew, 1.5))?->leaning;
+        self::assertNotNull($leaning);
+        self::assertSame([0.0, 0.0] !== $recedes, $leaning->isSlanted());
+        self::assertEqualsWithDelta($recedes[0], $leaning->u, 0.05 * hypot(...$recedes));
+        self::assertEqualsWithDelta($recedes[1], $leaning->v, 0.05 * hypot(...$recedes));
+        self::assertLessThan(0.004, $leaning->sigma);
+        if (!$leaning->isSlanted()) {
+            self::assertEqualsWithDelta($askew, $leaning->askew, 3.0 * $leaning->sigmaAskew);
+            self::assertLessThan(0.001, $leaning->sigmaAskew);
+        }
+    }
+
     public function testAPageWithoutEdgesHasNone(): void
     {
         self::assertNull(Skew::of((new Sheets(400, 300, grain: 6))->raster()));
@@ -71,5 +90,36 @@ final class SkewTest extends TestCase
             1140,
             1140,
         );
+    }
+
+    /**
+     * A grid of lines as a camera sees it: where (u, v) of the page, centre 0, y up, unit half its diagonal, shows (u, v) / (1 + g·u + h·v)
+     * of the drawing, sheared and turned.
+     *
+     * @param array{float, float} $recedes g and h
+     * @param float $degrees counter-clockwise
+     */
+    private static function seen(array $recedes, float $askew, float $degrees): GreyRaster
+    {
+        [$w, $h] = [900, 700];
+        $unit = hypot($w, $h) / 2.0;
+        [$c, $s] = [cos(deg2rad($degrees)), sin(deg2rad($degrees))];
+        $rows = '';
+        for ($y = 0; $y < $h; ++$y) {
+            for ($x = 0; $x < $w; ++$x) {
+                $ink = 0;
+                foreach ([[0.25, 0.25], [0.75, 0.25], [0.25, 0.75], [0.75, 0.75]] as [$dx, $dy]) {
+                    [$u, $v] = [($x + $dx - $w / 2) / $unit, ($h / 2 - $y - $dy) / $unit];
+                    // Lines drawn at a right angle are seen at one that is greater by `askew`.
+                    [$along, $across] = [$c * $u + $s * $v, $c * $v - $s * $u];
+                    $depth = 1.0 + $recedes[0] * $u + $recedes[1] * $v;
+                    [$p, $q] = [$unit * ($along + $askew * $across) / $depth, $unit * $across / $depth];
+                    $ink += fmod(abs($p) + 30.0, 60.0) < 3.0 || fmod(abs($q) + 30.0, 60.0) < 3.0 ? 1 : 0;
+                }
+                $rows .= \chr(235 - 50 * $ink);
+            }
+        }
+
+        return new GreyRaster($w, $h, $rows);
     }
 }

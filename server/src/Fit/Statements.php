@@ -29,7 +29,7 @@ final readonly class Statements
      */
     private function __construct(public Page $page, Observations $observations, public array $lengths)
     {
-        $this->frame = new PageFrame($page->width(), $page->height());
+        $this->frame = new PageFrame($page->width(), $page->height(), $page->beforehand());
         $this->observations = $observations;
     }
 

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Server\Source;
 
 use Doctrine\ORM\Mapping as ORM;
+use Plinth\Core\Fitting\Beforehand;
 use Plinth\Core\Geometry\Point;
 use Plinth\Server\Change\Kind;
 use Plinth\Server\Change\ProjectRow;
@@ -165,6 +166,19 @@ class Page extends ProjectRow
     public function isLightOnDark(): bool
     {
         return true === (self::decoded($this->made)['lightOnDark'] ?? null);
+    }
+
+    /** What is known of its proportions before anything is stated: lines drawn by a program are as they were drawn; else the ink tells. */
+    public function beforehand(): Beforehand
+    {
+        $made = self::decoded($this->made);
+        if (($made['lines'] ?? 0) > 0) {
+            return Beforehand::exact();
+        }
+        $skew = \is_array($made['skew'] ?? null) ? $made['skew'] : [];
+        $leans = \is_array($skew['leans'] ?? null) ? array_values(array_filter($skew['leans'], is_numeric(...))) : [];
+
+        return 6 === \count($leans) ? Beforehand::picture()->leaning(...array_map(floatval(...), $leans)) : Beforehand::picture();
     }
 
     public function number(): int

@@ -36,6 +36,8 @@ final class FitWriter
             'holds' => $fit->holds,
             'rmsMm' => $fit->rmsMm,
             'plusMinusMmPer10m' => $fit->plusMinusMmPer10m,
+            'plusMinusAlong' => $fit->plusMinusAlong,
+            'untested' => $fit->untested,
             'lengths' => array_map(static fn (LengthResult $l): array => [
                 'id' => $l->id,
                 'fittedMm' => $l->fittedMm,

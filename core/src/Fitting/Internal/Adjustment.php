@@ -125,10 +125,13 @@ final class Adjustment
         return \count($this->conditions) + \count($this->model->priors()) - \count($this->free);
     }
 
-    /** χ² of the fit: (w + A dx)ᵀ M⁻¹ (w + A dx). */
+    /** χ² of the fit: (w + A dx)ᵀ M⁻¹ (w + A dx), and of what is known beforehand. */
     public function chiSquare(): float
     {
         $sum = 0.0;
+        foreach ($this->model->priors() as $index => $sigma) {
+            $sum += ($this->x[$index] / $sigma) ** 2;
+        }
         foreach ($this->correlates as $i => $k) {
             $sum += $k * $this->misclosure[$i];
         }
@@ -221,6 +224,19 @@ final class Adjustment
     }
 
     /**
+     * Where a point of the page lies from another one of it.
+     *
+     * @return array{float, float} mm
+     */
+    public function from(float $xPx, float $yPx, float $fromXPx, float $fromYPx): array
+    {
+        [$x, $y] = $this->mapping()->to([$xPx, $yPx], false);
+        [$fromX, $fromY] = $this->mapping()->to([$fromXPx, $fromYPx], false);
+
+        return [$x - $fromX, $y - $fromY];
+    }
+
+    /**
      * Standard deviation of where a point of the page comes to lie, against another one of it: the longer half axis of its error
      * ellipse, of the fit alone.
      *
@@ -249,27 +265,30 @@ final class Adjustment
     }
 
     /**
-     * Standard deviation of a true length of the model, from the fit alone, in its worst direction, relative to the
-     * length (no unit).
+     * Standard deviation of a true length of the model, relative to the length (no unit), and what the length comes to, mm.
+     *
+     * @param array{float, float} $from normalised coordinates of its ends on the page
+     * @param array{float, float} $to
+     *
+     * @return array{float, float}
      */
-    public function relativeSigma(): float
+    public function relativeSigma(array $from, array $to): array
     {
-        $worst = 0.0;
-        foreach ([0.0, 45.0, 90.0, 135.0] as $degrees) {
-            $du = cos(deg2rad($degrees));
-            $dv = sin(deg2rad($degrees));
-            $byParameter = $this->byParameter(fn (array $x): float => $this->span($x, $du, $dv));
-            $worst = max($worst, $this->variance($byParameter) / $this->span($this->x, $du, $dv) ** 2);
-        }
+        $mm = $this->between($this->x, $from, $to);
+        $byParameter = $this->byParameter(fn (array $x): float => $this->between($x, $from, $to));
 
-        return sqrt(max(0.0, $worst));
+        return [sqrt(max(0.0, $this->variance($byParameter))) / $mm, $mm];
     }
 
-    /** @param list<float> $x */
-    private function span(array $x, float $du, float $dv): float
+    /**
+     * @param list<float> $x
+     * @param array{float, float} $from
+     * @param array{float, float} $to
+     */
+    private function between(array $x, array $from, array $to): float
     {
-        [$x1, $y1] = $this->model->apply($x, -0.5 * $du, -0.5 * $dv);
-        [$x2, $y2] = $this->model->apply($x, 0.5 * $du, 0.5 * $dv);
+        [$x1, $y1] = $this->model->apply($x, ...$from);
+        [$x2, $y2] = $this->model->apply($x, ...$to);
 
         return hypot($x2 - $x1, $y2 - $y1);
     }

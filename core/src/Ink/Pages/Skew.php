@@ -6,7 +6,7 @@ namespace Plinth\Core\Ink\Pages;
 
 use Plinth\Core\Ink\Page\EdgePoints;
 use Plinth\Core\Ink\Page\GreyRaster;
-use Plinth\Core\Numerics\Cholesky;
+use Plinth\Core\Ink\Pages\Internal\Directions;
 
 /**
  * How far a drawing is turned on its page: the direction of its dominant grid, modulo 90°.
@@ -42,9 +42,14 @@ final readonly class Skew
      * @param float $degrees of the drawing's +x axis, counter-clockwise positive as seen, in (−45, 45]
      * @param float $confidence 0 (nothing runs anywhere) to 1 (all edges run with one grid)
      * @param float $sigmaDegrees standard deviation, from how far the lines that run with the grid scatter
+     * @param Leaning|null $leaning how its lines converge; null where too few of them show
      */
-    private function __construct(public float $degrees, public float $confidence, public float $sigmaDegrees)
-    {
+    private function __construct(
+        public float $degrees,
+        public float $confidence,
+        public float $sigmaDegrees,
+        public ?Leaning $leaning,
+    ) {
     }
 
     /** @return self|null null when the page has no edges to speak of */
@@ -73,25 +78,33 @@ final readonly class Skew
         }
         // The lines that run across the page, not those that run down it.
         $best = $best > 45.0 ? $best - 90.0 : $best;
-        $leaning = self::leaning($edges->near($best, self::LEANING_WINDOW_DEGREES)[0], $best);
-        if (null !== $leaning) {
-            [$best, $sigma] = $leaning;
+        [$across, $down] = $edges->near($best, self::LEANING_WINDOW_DEGREES);
+        $alongX = self::directions($across, $best);
+        // Those that run down, as seen with the page turned by a quarter.
+        $alongY = self::directions(array_map(static fn (array $p): array => [$p[1], -$p[0]], $down), $best);
+        $leaning = null === $alongX || null === $alongY
+            ? null
+            : Leaning::of($alongX, $alongY, $best, hypot($raster->width, $raster->height) / 2.0);
+        if (null !== $alongX && $alongX->leansBy() > self::LEANS_DEGREES) {
+            [$best, $sigma] = [$best + $alongX->middle, max(0.02, $alongX->sigmaMiddle)];
         }
         // As the page is seen: image y runs down, so a line that falls to the right is turned clockwise.
         $degrees = fmod(-$best + 45.0 + 360.0, 90.0) - 45.0;
 
-        return new self($degrees <= -45.0 ? $degrees + 90.0 : $degrees, $edges->share($coarse, self::WINDOW_DEGREES / 3), $sigma);
+        return new self(
+            $degrees <= -45.0 ? $degrees + 90.0 : $degrees,
+            $edges->share($coarse, self::WINDOW_DEGREES / 3),
+            $sigma,
+            $leaning,
+        );
     }
 
     /**
-     * On photographs lines converge: the direction is found in each part of the page for itself, and taken in the drawing's middle from
-     * how it changes over the page. Of the two families that of the lines across counts.
+     * On photographs lines converge: the direction of one family is found in each part of the page for itself.
      *
      * @param list<array{float, float}> $across
-     *
-     * @return array{float, float}|null degrees and their standard deviation; null where the lines run alike everywhere
      */
-    private static function leaning(array $across, float $degrees): ?array
+    private static function directions(array $across, float $degrees): ?Directions
     {
         if (\count($across) < self::PARTS * self::PARTS * self::LEAST_LINE_PX) {
             return null;
@@ -126,55 +139,7 @@ final readonly class Skew
             }
         }
 
-        return self::inTheMiddle($found, $degrees);
-    }
-
-    /**
-     * A plane through the directions of the parts, those far off it left out.
-     *
-     * @param list<array{float, float, float, float}> $found place from −0.5 to 0.5 across and down, degrees off, weight
-     *
-     * @return array{float, float}|null
-     */
-    private static function inTheMiddle(array $found, float $degrees): ?array
-    {
-        $limits = [2.0, 0.7, 0.3];
-        $plane = [0.0, 0.0, 0.0];
-        $near = [];
-        foreach ($limits as $limit) {
-            $near = array_values(
-                array_filter(
-                    $found,
-                    static fn (array $f): bool => abs($f[2] - $plane[0] - $plane[1] * $f[0] - $plane[2] * $f[1]) < $limit
-                        || [0.0, 0.0, 0.0] === $plane,
-                ),
-            );
-            if (\count($near) < 5) {
-                return null;
-            }
-            $normal = array_fill(0, 3, [0.0, 0.0, 0.0]);
-            $right = [0.0, 0.0, 0.0];
-            foreach ($near as [$x, $y, $off, $weight]) {
-                $row = [1.0, $x, $y];
-                foreach ($row as $i => $a) {
-                    $right[$i] += $weight * $a * $off;
-                    foreach ($row as $k => $b) {
-                        $normal[$i][$k] += $weight * $a * $b;
-                    }
-                }
-            }
-            $factor = Cholesky::of($normal);
-            if (null === $factor) {
-                return null;
-            }
-            $plane = $factor->solve($right);
-        }
-        if (max(abs($plane[1]), abs($plane[2])) < self::LEANS_DEGREES) {
-            return null;
-        }
-        $rest = array_map(static fn (array $f): float => abs($f[2] - $plane[0] - $plane[1] * $f[0] - $plane[2] * $f[1]), $near);
-
-        return [$degrees + $plane[0], max(0.02, 1.5 * array_sum($rest) / \count($rest) / sqrt(\count($near) - 3.0 + 1.0))];
+        return Directions::through($found, $w, $h);
     }
 
     /**
