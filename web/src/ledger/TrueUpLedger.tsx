@@ -3,8 +3,9 @@ import { setAct, useDesk, useDeskFields } from "../desk/desk";
 import { besideQuarters, plusMinus } from "../desk/numbers";
 import { inOrder } from "../desk/selectors";
 import { squareBy } from "../desk/squaring";
-import { isTestedOneWayOnly } from "../steps/status";
+import { isTestedOneWayOnly, testedPlusMinus } from "../steps/status";
 import { change, useProject } from "../store/project";
+import type { Thing } from "../store/rows";
 import { Head, NextThing, Plain } from "./parts";
 import { ReadingsPanel } from "./ReadingsPanel";
 import { CalibratePanel } from "./trueup/CalibratePanel";
@@ -30,18 +31,18 @@ export function TrueUpLedger() {
   const lengths = inOrder(rows.knownLength.values()).filter(
     (l) => l.drawing === drawing || (l.wholePage && rows.drawing.get(l.drawing)?.page === page),
   );
-  const pm = report.plusMinusMmPer10m;
+  const { mm, along } = testedPlusMinus(report);
   // What disagrees comes first.
   const suspects = new Set(report.lengths.filter((r) => r.suspect).map((r) => r.id));
   lengths.sort((a, b) => Number(suspects.has(b.id)) - Number(suspects.has(a.id)));
   return (
     <>
       <Head
-        title={pm === null ? "The scale is a guess" : `${plusMinus(pm)} mm over 10 m`}
+        title={mm === null ? "The scale is a guess" : `${plusMinus(mm)} mm over 10 m${along ? ` along ${along}` : ""}`}
         next={act === null && !row.locked && <Next drawing={drawing} report={report} />}
       >
         {row.locked ? "Locked: nothing moves it. " : ""}
-        {sentence(report, tolerance, row.statedScale, row.turns)}
+        {sentence(report, tolerance, row)}
       </Head>
       <div className="min-h-0 flex-1 overflow-y-auto" data-testid="known-lengths">
         <PendingSlipCard />
@@ -95,7 +96,7 @@ function Next({ drawing, report }: { drawing: string; report: FitReport }) {
   const go = () => {
     if (next.code === "suspect" && report.blamed) useDesk.setState({ audit: report.blamed.id, focusedEnd: 0 });
     else {
-      setAct(next.code === "no-grid-line" ? "square" : "calibrate");
+      setAct(next.code === "slanted" ? "unstretch" : next.code === "no-grid-line" ? "square" : "calibrate");
       useDesk.setState({ calibrateBy: "length", heldOut: next.code === "no-check" });
     }
   };
@@ -110,17 +111,24 @@ const BASIS: Record<FitReport["basis"], string> = {
   lengths: "",
 };
 
-function sentence(report: FitReport, tolerance: number, statedScale: number | null, quarters: number): string {
+function sentence(report: FitReport, tolerance: number, row: Thing<"drawing">): string {
+  const { statedScale, turns: quarters } = row;
   const parts: string[] = [];
   const pm = report.plusMinusMmPer10m;
-  if (pm === null) parts.push(BASIS[report.basis]);
+  const { mm, along } = testedPlusMinus(report);
+  const isEnough = mm !== null && mm <= tolerance;
+  if (mm === null) parts.push(BASIS[report.basis]);
   else if (!report.holds) parts.push("The statements disagree by more than they claim.");
-  else if (pm <= tolerance && isTestedOneWayOnly(report))
-    parts.push(
-      `Good enough for this purpose (±${tolerance}) the way that was measured; the other way nothing has tested.`,
-    );
-  else if (pm <= tolerance) parts.push(`Good enough for this purpose (±${tolerance}).`);
+  else if (isEnough && isTestedOneWayOnly(report))
+    parts.push(`Good enough for this purpose (±${tolerance}) the way that was measured.`);
+  else if (isEnough) parts.push(`Good enough for this purpose (±${tolerance}).`);
   else parts.push(`This purpose asks for ±${tolerance}.`);
+  if (along && report.plusMinusAlong) {
+    const across = along === "y" ? "width" : row.kind === "elevation" || row.kind === "section" ? "height" : "depth";
+    parts.push(
+      `The ${across} is not tested yet: ${plusMinus(report.plusMinusAlong[along === "x" ? "y" : "x"])} there.`,
+    );
+  } else if (isEnough && isTestedOneWayOnly(report)) parts.push("The other way nothing has tested.");
   if (report.determined.turn) {
     const turn = besideQuarters(report.rotationDegrees, quarters);
     parts.push(`The page is turned ${Math.abs(turn).toFixed(2)}° to the ${turn >= 0 ? "left" : "right"}.`);

@@ -3,7 +3,7 @@ import { type ProjectState, useProject } from "../store/project";
 import { noRows, withRows } from "../store/rows";
 import { withWork } from "../store/work";
 import { page, progress, report, row } from "../testing/desk";
-import { count, isDone, isTestedOneWayOnly, statusOf } from "./status";
+import { count, isDone, statusOf, testedPlusMinus } from "./status";
 
 const DESK = { drawing: "d", storey: "s", side: null };
 const empty: ProjectState = { ...useProject.getState(), rows: noRows() };
@@ -36,9 +36,14 @@ describe("the step rail", () => {
     expect(statusOf("true-up", { ...empty, fits: new Map([["d", oneWay]]) }, DESK)).toBe(
       "±14 mm over 10 m, one way only",
     );
-    const notSquared = report({ lengths: [{}] as never, determined: { scale: true, turn: false, place: false } });
-    expect(isTestedOneWayOnly(notSquared)).toBe(true);
-    expect(isTestedOneWayOnly({ ...notSquared, rectangles: [{}] as never })).toBe(false);
+    // Until something tests the depth, its ± is what is known of copies; the way that was measured is told.
+    const untested = report({ plusMinusMmPer10m: 252, plusMinusAlong: { x: 14.2, y: 250 }, untested: ["y"] });
+    expect(statusOf("true-up", { ...empty, fits: new Map([["d", untested]]) }, DESK)).toBe(
+      "±14 mm over 10 m, one way only",
+    );
+    expect(isDone("true-up", { ...empty, fits: new Map([["d", untested]]) }, DESK)).toBe(false);
+    expect(testedPlusMinus(untested)).toEqual({ mm: 14.2, along: "x" });
+    expect(testedPlusMinus(report({ plusMinusMmPer10m: 12 }))).toEqual({ mm: 12, along: null });
     expect(isDone("true-up", fitted(14.2), DESK)).toBe(true);
     expect(isDone("true-up", fitted(14.2, false), DESK)).toBe(false);
     expect(isDone("true-up", fitted(null), DESK)).toBe(false);

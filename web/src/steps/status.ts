@@ -7,10 +7,15 @@ import { isUnderWay, picturesAre } from "../store/work";
 
 /** Whether nothing has tested how long things are the other way: a copy that came out stretched would not show. */
 export function isTestedOneWayOnly(fit: FitReport): boolean {
-  if (fit.advice.some((a) => a.code === "other-direction")) return true;
-  // Not yet squared, one length alone says nothing of what runs across it.
-  const others = fit.rectangles.length + fit.points.length;
-  return fit.model === "similar" && !fit.determined.turn && fit.lengths.length === 1 && others === 0;
+  return fit.untested.length > 0 || fit.advice.some((a) => a.code === "other-direction");
+}
+
+/** ± over 10 m the way that was tested, and which axis that is; null where it holds both ways. */
+export function testedPlusMinus(fit: FitReport): { mm: number | null; along: "x" | "y" | null } {
+  const [open] = fit.untested;
+  if (fit.untested.length !== 1 || !open || !fit.plusMinusAlong) return { mm: fit.plusMinusMmPer10m, along: null };
+  const along = open === "x" ? "y" : "x";
+  return { mm: fit.plusMinusAlong[along], along };
 }
 
 /** Each step's state in one line. */
@@ -32,10 +37,10 @@ export function statusOf(
     }
     case "true-up": {
       if (!fit) return "nothing to true up yet";
-      if (fit.plusMinusMmPer10m === null) return "scale is a guess";
-      const isEnough = fit.plusMinusMmPer10m <= project.tolerance;
-      const good = !isEnough ? "not yet enough" : isTestedOneWayOnly(fit) ? "one way only" : "good enough";
-      return `${plusMinus(fit.plusMinusMmPer10m)} mm over 10 m, ${good}`;
+      const { mm } = testedPlusMinus(fit);
+      if (mm === null) return "scale is a guess";
+      const good = mm > project.tolerance ? "not yet enough" : isTestedOneWayOnly(fit) ? "one way only" : "good enough";
+      return `${plusMinus(mm)} mm over 10 m, ${good}`;
     }
     case "trace": {
       if (desk.side !== null) {

@@ -92,6 +92,8 @@ export function report(values: Partial<FitReport> = {}): FitReport {
     holds: true,
     rmsMm: 0,
     plusMinusMmPer10m: 10,
+    plusMinusAlong: null,
+    untested: [],
     lengths: [],
     grid: [],
     points: [],
