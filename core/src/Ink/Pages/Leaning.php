@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Ink\Pages;
 
-use Plinth\Core\Ink\Pages\Internal\Directions;
+use Plinth\Core\Ink\Pages\Internal\SlantOfLines;
 
 /**
  * By how much a picture recedes, as its lines tell: those along one axis of the drawing converge where it recedes along them. In
@@ -12,12 +12,6 @@ use Plinth\Core\Ink\Pages\Internal\Directions;
  */
 final readonly class Leaning
 {
-    /** standard deviations beyond which lines converge, and not only by chance; and the least that can be told apart */
-    private const SURE = 4.0;
-    private const LEAST = 0.002;
-    /** no measurement of lines tells better, units as above: paper is never quite flat, lines never quite straight; by trial */
-    private const LEAST_SIGMA = 0.0005;
-
     /** radians that no two families of lines tell their angle better than; by trial */
     private const LEAST_ASKEW = 0.0003;
 
@@ -38,29 +32,22 @@ final readonly class Leaning
     ) {
     }
 
-    /**
-     * From lines whose direction turns by e over each pixel at a right angle to them: the picture recedes by e a pixel along them.
-     *
-     * @param float $degrees of the drawing's first axis, clockwise as seen
-     * @param float $unit half the page's diagonal, px
-     */
-    public static function of(Directions $across, Directions $down, float $degrees, float $unit): self
+    /** @return self|null null where lines of one family only show */
+    public static function of(SlantOfLines $slant): ?self
     {
-        [$alongX, $sigmaX] = $across->change($degrees);
-        [$alongY, $sigmaY] = $down->change($degrees);
-        [$c, $s] = [cos(deg2rad($degrees)), sin(deg2rad($degrees))];
-        // Page pixels run down, the coordinates up.
-        [$u, $v] = [$unit * ($alongX * $c - $alongY * $s), -$unit * ($alongX * $s + $alongY * $c)];
-        $sigma = max(self::LEAST_SIGMA, $unit * max($sigmaX, $sigmaY));
-        $isSlanted = hypot($u, $v) > max(self::LEAST, self::SURE * $sigma);
+        if (!$slant->byBoth) {
+            return null;
+        }
+        [$turn, $askew, $u, $v] = $slant->p;
+        $converges = $slant->converges();
 
         return new self(
-            $isSlanted ? $u : 0.0,
-            $isSlanted ? $v : 0.0,
-            $sigma,
-            deg2rad($across->middle - $down->middle),
-            max(self::LEAST_ASKEW, deg2rad(hypot($across->sigmaMiddle, $down->sigmaMiddle))),
-            -deg2rad($degrees),
+            $converges ? $u : 0.0,
+            $converges ? $v : 0.0,
+            max($slant->sigma(2), $slant->sigma(3)),
+            $askew,
+            max(self::LEAST_ASKEW, $slant->sigma(1)),
+            $turn,
         );
     }
 

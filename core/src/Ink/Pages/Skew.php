@@ -6,7 +6,8 @@ namespace Plinth\Core\Ink\Pages;
 
 use Plinth\Core\Ink\Page\EdgePoints;
 use Plinth\Core\Ink\Page\GreyRaster;
-use Plinth\Core\Ink\Pages\Internal\Directions;
+use Plinth\Core\Ink\Pages\Internal\Segment;
+use Plinth\Core\Ink\Pages\Internal\SlantOfLines;
 
 /**
  * How far a drawing is turned on its page: the direction of its dominant grid, modulo 90°.
@@ -29,8 +30,6 @@ final readonly class Skew
     private const SAME_SLOPE = 0.0015;
     /** the page is looked at in so many parts across and down, for lines that converge */
     private const PARTS = 4;
-    /** converging by less than this over the drawing says nothing */
-    private const LEANS_DEGREES = 0.12;
     /** degrees to either side in which lines of a slanted photograph lean */
     private const LEANING_WINDOW_DEGREES = 6.0;
     /** radians that no scan tells better than; and what is said where a single line tells: half a pixel over a thousand */
@@ -79,14 +78,11 @@ final readonly class Skew
         // The lines that run across the page, not those that run down it.
         $best = $best > 45.0 ? $best - 90.0 : $best;
         [$across, $down] = $edges->near($best, self::LEANING_WINDOW_DEGREES);
-        $alongX = self::directions($across, $best);
-        // Those that run down, as seen with the page turned by a quarter.
-        $alongY = self::directions(array_map(static fn (array $p): array => [$p[1], -$p[0]], $down), $best);
-        $leaning = null === $alongX || null === $alongY
-            ? null
-            : Leaning::of($alongX, $alongY, $best, hypot($raster->width, $raster->height) / 2.0);
-        if (null !== $alongX && $alongX->leansBy() > self::LEANS_DEGREES) {
-            [$best, $sigma] = [$best + $alongX->middle, max(0.02, $alongX->sigmaMiddle)];
+        $slant = self::slant($across, $down, $best, $raster->width, $raster->height);
+        $leaning = null === $slant ? null : Leaning::of($slant);
+        if (true === $slant?->converges()) {
+            [$direction, $spread] = $slant->directionAt(...self::middle($across, $raster->width, $raster->height));
+            [$best, $sigma] = [-rad2deg($direction), rad2deg($spread)];
         }
         // As the page is seen: image y runs down, so a line that falls to the right is turned clockwise.
         $degrees = fmod(-$best + 45.0 + 360.0, 90.0) - 45.0;
@@ -100,46 +96,75 @@ final readonly class Skew
     }
 
     /**
-     * On photographs lines converge: the direction of one family is found in each part of the page for itself.
+     * On photographs lines converge: pieces of both families are found in each part of the page for itself.
      *
      * @param list<array{float, float}> $across
+     * @param list<array{float, float}> $down
      */
-    private static function directions(array $across, float $degrees): ?Directions
+    private static function slant(array $across, array $down, float $degrees, int $width, int $height): ?SlantOfLines
     {
-        if (\count($across) < self::PARTS * self::PARTS * self::LEAST_LINE_PX) {
-            return null;
+        // Those that run down, as seen with the page turned by a quarter.
+        $turned = self::pieces(array_map(static fn (array $p): array => [$p[1], -$p[0]], $down), $degrees);
+
+        return SlantOfLines::of(
+            self::pieces($across, $degrees),
+            array_map(static fn (Segment $s): Segment => new Segment(-$s->y, $s->x, $s->direction, $s->weight), $turned),
+            -deg2rad($degrees),
+            $width,
+            $height,
+        );
+    }
+
+    /**
+     * @param list<array{float, float}> $points of one family
+     *
+     * @return list<Segment>
+     */
+    private static function pieces(array $points, float $degrees): array
+    {
+        if (\count($points) < self::PARTS * self::PARTS * self::LEAST_LINE_PX) {
+            return [];
         }
-        [$left, $right] = self::reach(array_column($across, 0));
-        [$top, $bottom] = self::reach(array_column($across, 1));
+        [$left, $right] = self::reach(array_column($points, 0));
+        [$top, $bottom] = self::reach(array_column($points, 1));
         [$w, $h] = [max(1.0, $right - $left), max(1.0, $bottom - $top)];
         $parts = [];
-        foreach ($across as [$x, $y]) {
+        foreach ($points as [$x, $y]) {
             $i = (int) floor(self::PARTS * ($x - $left) / $w);
             $j = (int) floor(self::PARTS * ($y - $top) / $h);
             if ($i >= 0 && $j >= 0 && $i < self::PARTS && $j < self::PARTS) {
                 $parts[$j * self::PARTS + $i][] = [$x, $y];
             }
         }
-        $found = [];
-        foreach ($parts as $points) {
-            if (\count($points) < 4 * self::LEAST_LINE_PX) {
+        $pieces = [];
+        foreach ($parts as $here) {
+            if (\count($here) < 2 * self::LEAST_LINE_PX) {
                 continue;
             }
-            $here = self::sharpest(self::some($points), [], $degrees);
-            $slopes = self::slopes($points, [], $here);
-            if ([] !== $slopes) {
-                [$slope, $sigma] = self::agreed($slopes);
-                $n = \count($points);
-                $found[] = [
-                    (array_sum(array_column($points, 0)) / $n - $left) / $w - 0.5,
-                    (array_sum(array_column($points, 1)) / $n - $top) / $h - 0.5,
-                    $here - $degrees + rad2deg(atan($slope)),
-                    array_sum(array_column($slopes, 1)),
-                ];
+            $runs = self::sharpest(self::some($here), [], $degrees);
+            [$c, $s] = [cos(deg2rad($runs)), sin(deg2rad($runs))];
+            foreach (self::slopes($here, [], $runs) as [$slope, $weight, $t, $n]) {
+                $pieces[] = new Segment($c * $t - $s * $n, $s * $t + $c * $n, deg2rad($runs) + atan($slope), $weight);
             }
         }
 
-        return Directions::through($found, $w, $h);
+        return $pieces;
+    }
+
+    /**
+     * The middle of the drawing, in the coordinates of SlantOfLines.
+     *
+     * @param list<array{float, float}> $points
+     *
+     * @return array{float, float}
+     */
+    private static function middle(array $points, int $width, int $height): array
+    {
+        $unit = hypot($width, $height) / 2.0;
+        [$left, $right] = self::reach(array_column($points, 0));
+        [$top, $bottom] = self::reach(array_column($points, 1));
+
+        return [(($left + $right) / 2.0 - $width / 2.0) / $unit, ($height / 2.0 - ($top + $bottom) / 2.0) / $unit];
     }
 
     /**
@@ -217,12 +242,12 @@ final readonly class Skew
 
     /**
      * Straight lines through the points of each long edge: by how much each runs off the turn assumed, counter-clockwise on the page
-     * with y down, with the weight that its length gives it.
+     * with y down, with the weight that its length gives it, and where its middle lies along and off the turned x, or the turned y.
      *
      * @param list<array{float, float}> $across
      * @param list<array{float, float}> $down
      *
-     * @return list<array{float, float}>
+     * @return list<array{float, float, float, float}>
      */
     private static function slopes(array $across, array $down, float $degrees): array
     {
@@ -246,7 +271,7 @@ final readonly class Skew
                 $line = self::line([...($bins[$bin - 1] ?? []), ...$here, ...($bins[$bin + 1] ?? [])]);
                 if (null !== $line) {
                     // A line down the page turns the other way for the same slope.
-                    $slopes[] = [$isDown ? -$line[0] : $line[0], $line[1]];
+                    $slopes[] = [$isDown ? -$line[0] : $line[0], $line[1], $line[2], $line[3]];
                 }
             }
         }
@@ -257,7 +282,7 @@ final readonly class Skew
     /**
      * What most of them agree on.
      *
-     * @param non-empty-list<array{float, float}> $slopes
+     * @param non-empty-list<array{float, float, float, float}> $slopes
      *
      * @return array{float, float} slope and its standard deviation
      */
@@ -286,11 +311,11 @@ final readonly class Skew
     /**
      * @param list<array{float, float}> $points along and off
      *
-     * @return array{float, float}|null slope, and the weight that its variance gives it
+     * @return array{float, float, float, float}|null slope, the weight that its variance gives it, and its middle along and off
      */
     private static function line(array $points): ?array
     {
-        [$slope, $tt] = [0.0, 0.0];
+        [$slope, $tt, $mt, $mo] = [0.0, 0.0, 0.0, 0.0];
         for ($round = 0; $round < 3; ++$round) {
             $n = \count($points);
             if ($n < self::LEAST_LINE_PX) {
@@ -313,6 +338,6 @@ final readonly class Skew
             $points = $kept;
         }
 
-        return [$slope, $tt];
+        return [$slope, $tt, $mt, $mo];
     }
 }
