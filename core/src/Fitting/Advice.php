@@ -22,14 +22,14 @@ final readonly class Advice
     public static function on(Fit $fit, Observations $observations, PageFrame $frame): array
     {
         $advice = [];
-        if (!$fit->determined->scale) {
-            $advice[] = new self('no-known-length', 'Nothing says how large this drawing is. Pick the longest length you know.');
-        }
         if (Model::Perspective !== $fit->model && $frame->beforehand->isSlanted()) {
             $advice[] = new self(
                 'slanted',
                 'Lines that run alongside each other converge here: it is a photograph taken at a slant, and is not straightened yet.',
             );
+        }
+        if (!$fit->determined->scale) {
+            $advice[] = new self('no-known-length', 'Nothing says how large this drawing is. Pick the longest length you know.');
         }
         $blamed = Blamed::in($fit, $observations, $frame);
         if (null !== $blamed) {

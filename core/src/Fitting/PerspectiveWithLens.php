@@ -37,7 +37,7 @@ final readonly class PerspectiveWithLens implements ShapeModel
 
     public function priors(): array
     {
-        return [6 => self::MOST_K];
+        return (new Perspective())->priors() + [6 => self::MOST_K];
     }
 
     public function pixelToMm(array $parameters, PageFrame $frame, float $centreX, float $centreY): PixelToMm

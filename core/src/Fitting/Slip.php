@@ -38,9 +38,17 @@ final readonly class Slip
      * @param float $sigmaMm standard deviation of the difference
      * @param list<float> $wallsMm thicknesses of walls at its ends
      * @param float|null $unitMm what one joint or unit more adds, where the figure is a count
+     * @param float|null $statedMm the same standard deviation with the picture's proportions taken for true: what disagrees by more than
+     *                             they may be off is told by that
      */
-    public static function against(float $figureMm, float $readsMm, float $sigmaMm, array $wallsMm = [], ?float $unitMm = null): ?self
-    {
+    public static function against(
+        float $figureMm,
+        float $readsMm,
+        float $sigmaMm,
+        array $wallsMm = [],
+        ?float $unitMm = null,
+        ?float $statedMm = null,
+    ): ?self {
         $difference = $figureMm - $readsMm;
         if (abs($difference) <= self::DISAGREES_W * $sigmaMm || $readsMm <= 0.0) {
             return null;
@@ -57,6 +65,7 @@ final readonly class Slip
                 }
             }
         }
+        $sigmaMm = $statedMm ?? $sigmaMm;
         if (null !== $unitMm && abs(abs($difference) - $unitMm) < max(0.25 * $unitMm, 2.0 * $sigmaMm) && $sigmaMm < 0.4 * $unitMm) {
             return new self(
                 'count',

@@ -31,6 +31,9 @@ final class SlipTest extends TestCase
         self::assertSame(['wall', 13_203.0], [$slip?->code, $slip?->wouldBeMm], 'What the others read.');
         self::assertStringContainsString('two walls', (string) $slip?->message);
         self::assertStringContainsString('one wall', (string) Slip::against(13_500, 13_203, 6.0, [120, 300])?->message);
+        // Of a copy that may be stretched: what one may be off by is no slip; more than that is told as finely as the statements tell it.
+        self::assertNull(Slip::against(12_903, 13_203, 165.0, [300], null, 6.0));
+        self::assertSame('wall', Slip::against(12_603, 13_203, 165.0, [300], null, 6.0)?->code);
         self::assertNull(Slip::against(13_400, 13_203, 6.0, [300]), 'Wrong, but by no wall: the ledger names it, no guess is made.');
     }
 

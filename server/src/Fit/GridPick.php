@@ -48,6 +48,11 @@ class GridPick extends ProjectRow implements Statement
         $this->hand = $values->choiceOr('hand', Hand::Picked);
     }
 
+    public function hand(): Hand
+    {
+        return $this->hand;
+    }
+
     public function toCore(): CoreGridPick
     {
         $direction = null !== $this->bearing ? CoreGridPick::directionOfBearing($this->bearing) : (Axis::X === $this->axis ? 0.0 : \M_PI_2);

@@ -8,6 +8,7 @@ use Doctrine\ORM\EntityManagerInterface;
 use Plinth\Core\Fitting\Blamed;
 use Plinth\Core\Fitting\FitStart;
 use Plinth\Core\Fitting\Observations;
+use Plinth\Core\Fitting\PageFrame;
 use Plinth\Core\Fitting\Slip;
 use Plinth\Core\Ink\Picks\WallsBeside;
 use Plinth\Server\Source\Drawing;
@@ -39,12 +40,16 @@ final readonly class SlipFinder
                     $this->wallsPx($observations, $length->a, $length->b, $drawing, $fit->mmPerPixel),
                 );
 
+                $frame = $statements->frame;
+                $stated = Blamed::without($length, $fit, $observations, new PageFrame($frame->widthPx, $frame->heightPx));
+
                 return Slip::against(
                     $length->mm,
                     $without->readsMm,
                     hypot($without->plusMinusMm / 2.0, $length->sigmaMm),
                     [...(0.0 < $row->wall() ? [$row->wall()] : []), ...$walls],
                     $row->unitMm(),
+                    null === $stated ? null : hypot($stated->plusMinusMm / 2.0, $length->sigmaMm),
                 );
             }
             // Alone: the scale it implies is the fit itself, or would be if it were used.

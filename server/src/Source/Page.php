@@ -7,6 +7,7 @@ namespace Plinth\Server\Source;
 use Doctrine\ORM\Mapping as ORM;
 use Plinth\Core\Fitting\Beforehand;
 use Plinth\Core\Geometry\Point;
+use Plinth\Core\Ink\Pages\Leaning;
 use Plinth\Server\Change\Kind;
 use Plinth\Server\Change\ProjectRow;
 use Plinth\Server\Change\Refers;
@@ -175,10 +176,18 @@ class Page extends ProjectRow
         if (($made['lines'] ?? 0) > 0) {
             return Beforehand::exact();
         }
-        $skew = \is_array($made['skew'] ?? null) ? $made['skew'] : [];
-        $leans = \is_array($skew['leans'] ?? null) ? array_values(array_filter($skew['leans'], is_numeric(...))) : [];
+        $leaning = $this->leaning();
 
-        return 6 === \count($leans) ? Beforehand::picture()->leaning(...array_map(floatval(...), $leans)) : Beforehand::picture();
+        return null === $leaning ? Beforehand::picture() : Beforehand::picture()->leaning(...$leaning->told());
+    }
+
+    /** How its lines converge; null where that has not been looked for, or too few show. */
+    public function leaning(): ?Leaning
+    {
+        $skew = self::decoded($this->made)['skew'] ?? null;
+        $leans = \is_array($skew) && \is_array($skew['leans'] ?? null) ? array_filter($skew['leans'], is_numeric(...)) : [];
+
+        return Leaning::from(array_values(array_map(floatval(...), $leans)));
     }
 
     public function number(): int

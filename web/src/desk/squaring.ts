@@ -64,6 +64,13 @@ export function squareBy(degrees: number, sigmaDegrees: number, hand: "ink" | "t
   ]);
 }
 
+/** A photograph is straightened by its own lines: those that converge say how it leans. One length then gives its size. */
+export function straightenByInk(): Promise<void> {
+  const { drawing } = useDesk.getState();
+  if (drawing === null) return Promise.resolve();
+  return sendStatement("Straighten by its lines", [{ do: "straighten", straighten: { drawing } }]);
+}
+
 /** Operations that take back what an earlier one of the same kind stated. */
 function ofHands(hands: readonly string[], drawing: string): Operation[] {
   return [...useProject.getState().rows.gridPick.values()]

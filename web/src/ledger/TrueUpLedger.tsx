@@ -2,7 +2,7 @@ import type { FitReport } from "../api/client";
 import { setAct, useDesk, useDeskFields } from "../desk/desk";
 import { besideQuarters, plusMinus } from "../desk/numbers";
 import { inOrder } from "../desk/selectors";
-import { squareBy } from "../desk/squaring";
+import { squareBy, straightenByInk } from "../desk/squaring";
 import { isTestedOneWayOnly, testedPlusMinus } from "../steps/status";
 import { change, useProject } from "../store/project";
 import type { Thing } from "../store/rows";
@@ -93,10 +93,16 @@ function Next({ drawing, report }: { drawing: string; report: FitReport }) {
       </NextThing>
     );
   }
+  if (next.code === "slanted")
+    return (
+      <NextThing onClick={() => void straightenByInk()}>
+        A photograph, by its lines that converge: straighten it by them
+      </NextThing>
+    );
   const go = () => {
     if (next.code === "suspect" && report.blamed) useDesk.setState({ audit: report.blamed.id, focusedEnd: 0 });
     else {
-      setAct(next.code === "slanted" ? "unstretch" : next.code === "no-grid-line" ? "square" : "calibrate");
+      setAct(next.code === "no-grid-line" ? "square" : "calibrate");
       useDesk.setState({ calibrateBy: "length", heldOut: next.code === "no-check" });
     }
   };

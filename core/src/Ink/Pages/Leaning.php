@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Ink\Pages;
 
+use Plinth\Core\Geometry\PixelBox;
+use Plinth\Core\Geometry\PixelPoint;
 use Plinth\Core\Ink\Pages\Internal\SlantOfLines;
 
 /**
@@ -12,6 +14,8 @@ use Plinth\Core\Ink\Pages\Internal\SlantOfLines;
  */
 final readonly class Leaning
 {
+    /** parts of the drawing's width or height from its middle that lines are laid at, and reach */
+    private const REACH = 0.4;
     /** radians that no two families of lines tell their angle better than; by trial */
     private const LEAST_ASKEW = 0.0003;
 
@@ -51,10 +55,55 @@ final readonly class Leaning
         );
     }
 
+    /** @param list<float> $told as told() gives it */
+    public static function from(array $told): ?self
+    {
+        return 6 === \count($told) ? new self(...$told) : null;
+    }
+
     /** Whether the lines converge: it is a picture taken at a slant. */
     public function isSlanted(): bool
     {
         return 0.0 !== $this->u || 0.0 !== $this->v;
+    }
+
+    /**
+     * Lines that run as the drawing's own do, three of each family where it lies: together they say what all pieces of its lines said.
+     *
+     * @param PixelBox $box where the drawing lies on its page
+     *
+     * @return list<LeaningLine>
+     */
+    public function lines(PixelBox $box, float $width, float $height): array
+    {
+        $unit = hypot($width, $height) / 2.0;
+        [$c, $s] = [cos($this->turn), sin($this->turn)];
+        [$u, $v] = [($box->centre()->x - $width / 2.0) / $unit, ($height / 2.0 - $box->centre()->y) / $unit];
+        $w = 1.0 + $this->u * $u + $this->v * $v;
+        // The middle of the drawing as it is, turned back; and how a place of it is seen.
+        [$a0, $b0] = [($c * $u + $s * $v) / $w, ($c * $v - $s * $u) / $w];
+        $seen = function (float $a, float $b) use ($c, $s, $unit, $width, $height): PixelPoint {
+            [$u, $v] = [$c * $a - $s * $b, $s * $a + $c * $b];
+            $w = 1.0 - $this->u * $u - $this->v * $v;
+
+            return new PixelPoint($width / 2.0 + $unit * $u / $w, $height / 2.0 - $unit * $v / $w);
+        };
+        // Lines down keep a + askew · b.
+        $down = fn (float $a, float $b): PixelPoint => $seen($a - $this->askew * ($b - $b0), $b);
+        [$right, $up] = [self::REACH * $box->width / $unit, self::REACH * $box->height / $unit];
+        $sigma = max($this->sigma * self::REACH, $this->sigmaAskew);
+        $lines = [];
+        foreach ([-1.0, 0.0, 1.0] as $side) {
+            foreach ([
+                [$seen($a0 - $right, $b0 + $side * $up), $seen($a0 + $right, $b0 + $side * $up), false],
+                [$down($a0 + $side * $right, $b0 - $up), $down($a0 + $side * $right, $b0 + $up), true],
+            ] as [$a, $b, $runsDown]) {
+                // Two ends that scatter by s turn the line between them by √2 s over its length.
+                $lines[] = new LeaningLine($a, $b, $runsDown, $sigma * $a->distanceTo($b) / \M_SQRT2);
+            }
+        }
+
+        return $lines;
     }
 
     /** @return array{float, float, float, float, float, float} u, v and their standard deviation, askew and its own, turn */

@@ -12,6 +12,8 @@ export function OtherRows({ drawing, report }: { drawing: string; report: FitRep
   const rows = useProject((s) => s.rows);
   const here = <T extends { id: string; drawing: string }>(things: Iterable<T>) =>
     inOrder(things).filter((t) => t.drawing === drawing);
+  const lines = here(rows.gridPick.values());
+  const byInk = lines.filter((l) => l.hand === "ink");
   return (
     <>
       {here(rows.rectangle.values()).map((room) => {
@@ -28,13 +30,15 @@ export function OtherRows({ drawing, report }: { drawing: string; report: FitRep
           </Row>
         );
       })}
-      {here(rows.gridPick.values()).map((line) => {
+      {lines.map((line) => {
         const result = report.grid.find((g) => g.id === line.id);
         const title =
           line.hand === "picked"
             ? runsWith(line).replace(/^./, (c) => c.toUpperCase())
             : line.hand === "ink"
-              ? "Squared by the ink"
+              ? byInk.length > 1
+                ? `${runsWith(line).replace(/^./, (c) => c.toUpperCase())}, by its lines`
+                : "Squared by the ink"
               : "Turned by hand";
         return (
           <Row key={line.id} title={title} colour="text-teal" remove={() => void removeStatement("gridPick", line.id)}>
