@@ -255,6 +255,16 @@ final class Desk
         Assert::fail('The page is not told of.');
     }
 
+    /** What the ink of the page at hand says of its turn and slant. */
+    public function skew(): JsonValue
+    {
+        return Waiting::until(function (): ?JsonValue {
+            $pages = JsonValue::of($this->client->ok('GET', "/api/projects/$this->id/changes?since=$this->revision"))->get('pages');
+
+            return $pages->items()[0]->optional('made')?->optional('skew');
+        }, 'Nobody has looked how the page is turned');
+    }
+
     /**
      * @param list<array{float, float}> $ends page pixels
      *

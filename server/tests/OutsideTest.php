@@ -97,6 +97,54 @@ final class OutsideTest extends TestCase
         self::assertNotSame('', $side);
     }
 
+    public function testAPhotographIsStraightenedByItsOwnLinesAndSizedByOneLength(): void
+    {
+        [$desk] = $this->photograph();
+        $desk->skew();
+        $before = $this->report($desk);
+        self::assertSame('slanted', $before->get('advice')->items()[0]->get('code')->text());
+        self::assertNull($before->optional('untested'), 'Nothing says the size.');
+        $desk->change([['do' => 'straighten', 'straighten' => ['drawing' => $desk->drawing]]]);
+        $length = fn (Point $a, Point $b, string $text): array => $desk->knownLength(array_map(
+            fn (Point $p): array => $this->truth->toPixel($p)->toArray(),
+            [$a, $b],
+        ), $text);
+        $desk->change($length(new Point(0, -150), new Point(13_200, -150), '13 200'));
+        $report = $this->report($desk);
+        self::assertSame('perspective', $report->get('model')->text());
+        self::assertCount(6, $report->get('grid')->items());
+        // A wall's foot says nothing of its height: how much it is foreshortened is known as far as lenses are.
+        self::assertSame('y', $report->get('untested')->text());
+        $height = fn (): float => $this->fitted($desk)->toMm($this->truth->toPixel(new Point(6000, 4650)))->distanceTo(
+            $this->fitted($desk)->toMm($this->truth->toPixel(new Point(6000, -150))),
+        );
+        $open = $report->get('plusMinusAlong')->get('y')->number();
+        self::assertLessThan($open / 10_000, abs($height() / 4800 - 1));
+        // Level and plumb lines are, and one height tells the rest.
+        [$p, $q] = array_map(
+            fn (float $x): Point => $this->fitted($desk)->toMm($this->truth->toPixel(new Point($x, 2000))),
+            [1000.0, 12_000.0],
+        );
+        self::assertLessThan(0.15, abs(rad2deg(atan2($q->y - $p->y, $q->x - $p->x))));
+        $desk->change($length(new Point(13_200, -150), new Point(13_200, 4650), '4800'));
+        $report = $this->report($desk);
+        self::assertNull($report->optional('untested'));
+        self::assertLessThan($open / 3, $report->get('plusMinusAlong')->get('y')->number());
+        self::assertLessThan($report->get('plusMinusMmPer10m')->number() / 10_000, abs($height() / 4800 - 1));
+        // Said again, it takes the place of what the lines said before.
+        $desk->change([['do' => 'straighten', 'straighten' => ['drawing' => $desk->drawing]]]);
+        self::assertCount(6, $this->report($desk)->get('grid')->items());
+    }
+
+    public function testWhatDoesNotLeanIsNotStraightened(): void
+    {
+        $desk = new Desk(Client::ofStack()->signIn());
+        $desk->bringIn(self::DEMO.'sallow-fen-ground.jpg');
+        $desk->skew();
+        $refusal = $desk->refused(422, [['do' => 'straighten', 'straighten' => ['drawing' => $desk->drawing]]]);
+        self::assertSame('no-slant', $refusal['code']);
+    }
+
     public function testStoppedInTheMiddleNothingIsLeftAndItCanBeWantedAfterAll(): void
     {
         [$desk] = $this->photograph();

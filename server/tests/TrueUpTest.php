@@ -292,13 +292,7 @@ final class TrueUpTest extends TestCase
             )->optional('count'),
             'Blank paper has no beat.',
         );
-        $made = Waiting::until(static function () use ($desk): ?JsonValue {
-            $made = JsonValue::of(
-                $desk->client->ok('GET', "/api/projects/$desk->id/changes?since=$desk->revision"),
-            )->get('pages')->items()[0]->get('made');
-
-            return null === $made->optional('skew') ? null : $made;
-        }, 'Nobody has looked how the page is turned');
+        $skew = $desk->skew();
         $m = self::truth();
         $angle = rad2deg(
             atan2(
@@ -306,8 +300,12 @@ final class TrueUpTest extends TestCase
                 $m->toPixel(new Point(10_000, 0))->x - $m->toPixel(new Point(0, 0))->x,
             ),
         );
-        self::assertEqualsWithDelta($angle, $made->get('skew')->get('degrees')->number(), 0.01);
-        self::assertGreaterThan(0.3, $made->get('skew')->get('confidence')->number());
+        self::assertEqualsWithDelta($angle, $skew->get('degrees')->number(), 0.01);
+        self::assertGreaterThan(0.3, $skew->get('confidence')->number());
+        self::assertSame([0.0, 0.0], array_map(
+            static fn (JsonValue $leans): float => $leans->number(),
+            \array_slice($skew->get('leans')->items(), 0, 2),
+        ), 'A scan lies flat.');
     }
 
     /** The demo's plan, and the same upside down: its own writing says how to turn it. */

@@ -21,11 +21,6 @@ final readonly class Beforehand
     private const RECEDES = 0.004;
     /** how much a scanner's or a corrected camera's picture still bends its corners: common practice, no source */
     private const BENT = [0.0005, 0.003];
-    /**
-     * Focal length over half the picture's diagonal, what lies between telephones (1.2) and long lenses (4): common practice, no source.
-     * A slant of t shows as tan t over it.
-     */
-    private const FOCAL = 2.2;
     /** part of a slant by which lines drawn on paper misjudge it: by trial (bench untested) */
     private const MISJUDGED = 0.15;
 
@@ -64,7 +59,7 @@ final readonly class Beforehand
      */
     public function leaning(float $leansU, float $leansV, float $sigma, float $askew, float $sigmaAskew, float $turn): self
     {
-        $slant = self::FOCAL * hypot($leansU, $leansV);
+        $slant = Perspective::FOCAL * hypot($leansU, $leansV);
 
         // What leans is foreshortened, by 1 / cos t along its slant: how much depends on the lens, of which nothing is known.
         return new self(

@@ -18,7 +18,7 @@ final readonly class Fit
      * @param float|null $plusMinusMmPer10m ± of a true 10 m in its worst direction, from the fit and what is left open; null while nothing
      *                                      says the size
      * @param array{x: float, y: float}|null $plusMinusAlong likewise along the drawing's own axes
-     * @param list<'x'|'y'> $untested axes along which nothing has tested how long things are: ± there is what is known beforehand
+     * @param 'x'|'y'|null $untested the axis along which nothing has tested how long things are: ± there is what is known beforehand
      * @param list<LengthResult> $lengths in the order of the observations
      * @param list<GridResult> $grid
      * @param list<PointResult> $points
@@ -38,7 +38,7 @@ final readonly class Fit
         public float $rmsMm,
         public ?float $plusMinusMmPer10m,
         public ?array $plusMinusAlong,
-        public array $untested,
+        public ?string $untested,
         public array $lengths,
         public array $grid,
         public array $points,

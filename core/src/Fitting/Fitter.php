@@ -242,7 +242,7 @@ final readonly class Fitter
             $this->rms($observations, $lengths),
             $determined->scale ? $plusMinus->over10m(0.0, 45.0, 90.0, 135.0) : null,
             $determined->scale ? ['x' => $plusMinus->over10m($axes['x']), 'y' => $plusMinus->over10m($axes['y'])] : null,
-            $determined->scale ? array_keys(array_filter($axes, $plusMinus->isUntested(...))) : [],
+            $determined->scale ? $plusMinus->untested($axes) : null,
             $lengths,
             $grid,
             $points,

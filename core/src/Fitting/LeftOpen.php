@@ -68,9 +68,9 @@ final readonly class LeftOpen implements ShapeModel
         return [...$this->model->start($mmPerUnit, $turnRad), ...array_fill(0, \count($this->open), 0.0)];
     }
 
-    public function priors(): array
+    public function priors(array $parameters): array
     {
-        $priors = $this->model->priors();
+        $priors = $this->model->priors($parameters);
         foreach ($this->sigmas as $i => $sigma) {
             $priors[$this->own + $i] = $sigma;
         }

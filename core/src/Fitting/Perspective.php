@@ -11,19 +11,18 @@ use Plinth\Core\Geometry\PixelToMm;
  * picture recedes along u and along v.
  *
  * What recedes is foreshortened as well, by 1 / cos t along its slant, and by how much hangs on the focal length alone: for a camera with
- * square pixels that looks along the page's centre, Aᵀ A is a multiple of I + f² g gᵀ. Stretch and shear count from there, and are small:
- * lines that converge and one length are enough to begin with, and statements that say more win over it.
+ * square pixels that looks along the page's centre, Aᵀ A is a multiple of I + f² g gᵀ. Stretch and shear count from there, and are small: lines that converge and one length are enough to begin with, and statements that say more win over it.
  * Source: Hartley & Zisserman, Multiple View Geometry (from memory).
  */
 final readonly class Perspective implements ShapeModel
 {
-    /** Focal length over half the picture's diagonal, between telephones (1.2) and long lenses (4): common practice, no source. */
-    private const FOCAL = 2.2;
+    /** Focal length over half the picture's diagonal, between telephones (1.2) and pictures cut out of others (6): common practice, no source. */
+    public const FOCAL = 2.8;
     /**
-     * Standard deviations of half the logarithm of the stretch, and of the shear, from what that focal length gives: other lenses, and
-     * pictures cut off their middle; by trial (bench untested)
+     * By how much half the logarithm of the stretch, and the shear, may be off what that focal length gives: pictures cut off their middle,
+     * copies that were stretched; and part of the foreshortening, for other lenses. By trial (bench untested).
      */
-    private const OFF = [0.01, 0.02];
+    private const OFF = [0.005, 1.0];
 
     public function model(): Model
     {
@@ -54,11 +53,21 @@ final readonly class Perspective implements ShapeModel
     {
         [, , , , $g, $h] = $parameters;
         $leans = $g * $g + $h * $h;
-        $longer = sqrt(1.0 + self::FOCAL ** 2 * $leans);
+        $longer = self::longer($parameters);
         $more = $leans > 0.0 ? ($longer - 1.0) * ($g * $u + $h * $v) / $leans : 0.0;
         $even = sqrt($longer);
 
         return (new Sheared())->apply($parameters, ($u + $more * $g) / $even, ($v + $more * $h) / $even);
+    }
+
+    /**
+     * 1 / cos t.
+     *
+     * @param list<float> $parameters
+     */
+    private static function longer(array $parameters): float
+    {
+        return sqrt(1.0 + self::FOCAL ** 2 * ($parameters[4] ** 2 + $parameters[5] ** 2));
     }
 
     public function start(float $mmPerUnit, float $turnRad): array
@@ -66,9 +75,11 @@ final readonly class Perspective implements ShapeModel
         return [log($mmPerUnit), $turnRad, 0.0, 0.0, 0.0, 0.0];
     }
 
-    public function priors(): array
+    public function priors(array $parameters): array
     {
-        return [2 => self::OFF[0], 3 => self::OFF[1]];
+        $sigma = self::OFF[0] + self::OFF[1] * (self::longer($parameters) - 1.0);
+
+        return [2 => $sigma, 3 => $sigma];
     }
 
     public function pixelToMm(array $parameters, PageFrame $frame, float $centreX, float $centreY): PixelToMm

@@ -35,9 +35,9 @@ final readonly class PerspectiveWithLens implements ShapeModel
         return [...(new Perspective())->start($mmPerUnit, $turnRad), 0.0];
     }
 
-    public function priors(): array
+    public function priors(array $parameters): array
     {
-        return (new Perspective())->priors() + [6 => self::MOST_K];
+        return (new Perspective())->priors($parameters) + [6 => self::MOST_K];
     }
 
     public function pixelToMm(array $parameters, PageFrame $frame, float $centreX, float $centreY): PixelToMm

@@ -27,8 +27,12 @@ interface ShapeModel
     /** @return list<float> parameters that reproduce the start as nearly as the model can */
     public function start(float $mmPerUnit, float $turnRad): array;
 
-    /** @return array<int, float> parameters known beforehand to lie near zero: their standard deviations by index */
-    public function priors(): array;
+    /**
+     * @param list<float> $parameters as they are: what is known of some may hang on others
+     *
+     * @return array<int, float> parameters known beforehand to lie near zero: their standard deviations by index
+     */
+    public function priors(array $parameters): array;
 
     /** @param list<float> $parameters */
     public function pixelToMm(array $parameters, PageFrame $frame, float $centreX, float $centreY): PixelToMm;

@@ -36,7 +36,7 @@ final readonly class Sheared implements ShapeModel
         return [log($mmPerUnit), $turnRad, 0.0, 0.0];
     }
 
-    public function priors(): array
+    public function priors(array $parameters): array
     {
         return [];
     }

@@ -34,7 +34,7 @@ final readonly class Similar implements ShapeModel
         return [log($mmPerUnit), $turnRad];
     }
 
-    public function priors(): array
+    public function priors(array $parameters): array
     {
         return [];
     }

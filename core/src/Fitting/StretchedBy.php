@@ -37,7 +37,7 @@ final readonly class StretchedBy implements ShapeModel
         return [log($mmPerUnit), $turnRad];
     }
 
-    public function priors(): array
+    public function priors(array $parameters): array
     {
         return [];
     }

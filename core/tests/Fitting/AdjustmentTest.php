@@ -77,7 +77,7 @@ final class AdjustmentTest extends TestCase
                 return [$u * $this->unit, $v * $this->unit - $parameters[1] - $parameters[0] * $u * $this->unit];
             }
 
-            public function priors(): array
+            public function priors(array $parameters): array
             {
                 return [];
             }

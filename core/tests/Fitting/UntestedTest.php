@@ -29,32 +29,32 @@ final class UntestedTest extends TestCase
     public function testOneLengthTestsItsOwnDirectionOnly(): void
     {
         $fit = $this->fit(self::looked(), self::ACROSS);
-        self::assertSame(['y'], $fit->untested);
+        self::assertSame('y', $fit->untested);
         self::assertLessThan(20.0, $fit->plusMinusAlong['x'] ?? null);
         // A per cent and a quarter of stretch, twice: what copiers do.
         self::assertEqualsWithDelta(250.0, $fit->plusMinusAlong['y'] ?? null, 10.0);
         self::assertGreaterThanOrEqual($fit->plusMinusAlong['y'] ?? \INF, $fit->plusMinusMmPer10m);
-        self::assertSame(['x'], $this->fit(self::looked(), self::DOWN)->untested);
+        self::assertSame('x', $this->fit(self::looked(), self::DOWN)->untested);
     }
 
     public function testALengthTheOtherWayTestsThat(): void
     {
         $fit = $this->fit(self::looked(), self::ACROSS, self::DOWN);
-        self::assertSame([], $fit->untested);
+        self::assertNull($fit->untested);
         self::assertLessThan(25.0, max($fit->plusMinusAlong ?? [\INF]));
     }
 
     public function testOwnFactorsLeaveNoStretchOpen(): void
     {
         $fit = $this->fit(self::looked(), self::ACROSS, self::DOWN, model: Model::Stretched);
-        self::assertSame([], $fit->untested);
+        self::assertNull($fit->untested);
         self::assertLessThan(25.0, max($fit->plusMinusAlong ?? [\INF]));
     }
 
     public function testWhatAProgramDrewIsTakenAtItsWord(): void
     {
         $fit = $this->fit(Beforehand::exact(), self::ACROSS);
-        self::assertSame([], $fit->untested);
+        self::assertNull($fit->untested);
         self::assertEqualsWithDelta($fit->plusMinusAlong['x'] ?? null, $fit->plusMinusAlong['y'] ?? null, 1e-6);
     }
 
@@ -81,7 +81,7 @@ final class UntestedTest extends TestCase
             FitStart::from(PixelToMm::similar(5.0, 0.0, new PixelPoint(0, 0), new Point(0, 0)), new PageFrame(3000.0, 2200.0)),
         );
         self::assertNull($fit->plusMinusAlong);
-        self::assertSame([], $fit->untested);
+        self::assertNull($fit->untested);
     }
 
     /** Property: of pictures stretched and pulled askew as is known beforehand, ± covers 19 of 20, whatever was stated. */

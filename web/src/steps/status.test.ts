@@ -37,7 +37,7 @@ describe("the step rail", () => {
       "±14 mm over 10 m, one way only",
     );
     // Until something tests the depth, its ± is what is known of copies; the way that was measured is told.
-    const untested = report({ plusMinusMmPer10m: 252, plusMinusAlong: { x: 14.2, y: 250 }, untested: ["y"] });
+    const untested = report({ plusMinusMmPer10m: 252, plusMinusAlong: { x: 14.2, y: 250 }, untested: "y" });
     expect(statusOf("true-up", { ...empty, fits: new Map([["d", untested]]) }, DESK)).toBe(
       "±14 mm over 10 m, one way only",
     );

@@ -7,14 +7,13 @@ import { isUnderWay, picturesAre } from "../store/work";
 
 /** Whether nothing has tested how long things are the other way: a copy that came out stretched would not show. */
 export function isTestedOneWayOnly(fit: FitReport): boolean {
-  return fit.untested.length > 0 || fit.advice.some((a) => a.code === "other-direction");
+  return fit.untested !== null || fit.advice.some((a) => a.code === "other-direction");
 }
 
 /** ± over 10 m the way that was tested, and which axis that is; null where it holds both ways. */
 export function testedPlusMinus(fit: FitReport): { mm: number | null; along: "x" | "y" | null } {
-  const [open] = fit.untested;
-  if (fit.untested.length !== 1 || !open || !fit.plusMinusAlong) return { mm: fit.plusMinusMmPer10m, along: null };
-  const along = open === "x" ? "y" : "x";
+  if (fit.untested === null || !fit.plusMinusAlong) return { mm: fit.plusMinusMmPer10m, along: null };
+  const along = fit.untested === "x" ? "y" : "x";
   return { mm: fit.plusMinusAlong[along], along };
 }
 

@@ -93,7 +93,7 @@ export function report(values: Partial<FitReport> = {}): FitReport {
     rmsMm: 0,
     plusMinusMmPer10m: 10,
     plusMinusAlong: null,
-    untested: [],
+    untested: null,
     lengths: [],
     grid: [],
     points: [],

@@ -102,6 +102,16 @@ final class Adjustment
         throw FitDidNotSettle::after(self::MOST_ROUNDS);
     }
 
+    /** Standard deviation of a parameter over what it was beforehand, 0 to 1; 0 where nothing was known of it or it is no parameter. */
+    public function stillAsKnown(string $parameter): float
+    {
+        $index = array_search($parameter, $this->model->parameters(), true);
+        $sigma = $this->model->priors($this->x)[$index] ?? null;
+        $free = array_search($index, $this->free, true);
+
+        return null === $sigma || false === $free ? 0.0 : sqrt(max(0.0, $this->covariance[$free][$free])) / $sigma;
+    }
+
     /** Where pixels go under the parameters as they are now. */
     private function mapping(): Mapping
     {
@@ -122,16 +132,24 @@ final class Adjustment
 
     public function degreesOfFreedom(): int
     {
-        return \count($this->conditions) + \count($this->model->priors()) - \count($this->free);
+        return \count($this->conditions) + \count($this->model->priors($this->x)) - \count($this->free);
     }
 
-    /** χ² of the fit: (w + A dx)ᵀ M⁻¹ (w + A dx), and of what is known beforehand. */
+    /** χ² of what is known beforehand: no statement, but what statements may be held against. */
+    public function chiSquareBeforehand(): float
+    {
+        $sum = 0.0;
+        foreach ($this->model->priors($this->x) as $index => $sigma) {
+            $sum += ($this->x[$index] / $sigma) ** 2;
+        }
+
+        return $sum;
+    }
+
+    /** χ² of the fit: (w + A dx)ᵀ M⁻¹ (w + A dx). */
     public function chiSquare(): float
     {
         $sum = 0.0;
-        foreach ($this->model->priors() as $index => $sigma) {
-            $sum += ($this->x[$index] / $sigma) ** 2;
-        }
         foreach ($this->correlates as $i => $k) {
             $sum += $k * $this->misclosure[$i];
         }
@@ -375,7 +393,7 @@ final class Adjustment
         $n = \count($this->conditions);
         $this->g = array_fill(0, $n, []);
         $known = [];
-        foreach ($this->model->priors() as $index => $sigma) {
+        foreach ($this->model->priors($this->x) as $index => $sigma) {
             $known[(int) array_search($index, $this->free, true)] = 1.0 / $sigma ** 2;
         }
         $normal = [];

@@ -21,7 +21,8 @@ final readonly class PlusMinus
     private const HALF = 0.3;
     private const PLACES = [[0.0, 0.0], [0.25, 0.0], [-0.25, 0.0], [0.0, 0.25], [0.0, -0.25]];
     private const TEN_METRES = 10_000.0;
-    /** times what the statements leave: beyond it nothing has tested a direction */
+    /** part of its standard deviation beforehand below which something has tested the stretch; and times ± of one axis that the other has */
+    private const TESTED = 0.7;
     private const MOSTLY = 2.0;
 
     private float $widened;
@@ -30,8 +31,9 @@ final readonly class PlusMinus
     public function __construct(private Adjustment $fit, private Adjustment $open)
     {
         $dof = $open->degreesOfFreedom();
-        $holds = 0 === $dof || ChiSquare::upperTail($open->chiSquare(), $dof) >= self::GLOBAL_TEST;
-        $this->widened = $holds ? 1.0 : max(1.0, sqrt($open->chiSquare() / $dof));
+        $chiSquare = $open->chiSquare() + $open->chiSquareBeforehand();
+        $holds = 0 === $dof || ChiSquare::upperTail($chiSquare, $dof) >= self::GLOBAL_TEST;
+        $this->widened = $holds ? 1.0 : max(1.0, sqrt($chiSquare / $dof));
     }
 
     /** ± of what a condition reads at its picks, in its own unit; its figure left out. */
@@ -69,11 +71,18 @@ final readonly class PlusMinus
         ));
     }
 
-    /** Whether ± in a direction is mostly that of a stretch that nothing has tested. */
-    public function isUntested(float $degrees): bool
+    /**
+     * The axis along which nothing has tested how long things are: of the stretch no more is known than beforehand.
+     *
+     * @param array{x: float, y: float} $axes degrees on the page, counter-clockwise
+     *
+     * @return 'x'|'y'|null
+     */
+    public function untested(array $axes): ?string
     {
-        return $this->open !== $this->fit
-            && $this->at(self::PLACES[0], $degrees) > self::MOSTLY * (new self($this->fit, $this->fit))->at(self::PLACES[0], $degrees);
+        [$x, $y] = [$this->at(self::PLACES[0], $axes['x']), $this->at(self::PLACES[0], $axes['y'])];
+
+        return $this->open->stillAsKnown('stretch') < self::TESTED || max($x, $y) < self::MOSTLY * min($x, $y) ? null : ($x > $y ? 'x' : 'y');
     }
 
     /**
