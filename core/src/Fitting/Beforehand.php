@@ -49,8 +49,8 @@ final readonly class Beforehand
     }
 
     /**
-     * A picture whose ink was looked at. Lines of one family that converge say by how much it recedes along them, and lines of two families,
-     * which are drawn at a right angle, how far it is askew.
+     * A picture whose ink was looked at. Lines of one family that converge say by how much it recedes along them, and lines of two
+     * families, which are drawn at a right angle, how far it is askew.
      *
      * @param float $leansU by how much it recedes along u by its ink, and $leansV along v
      * @param float $sigma standard deviation of both
@@ -85,7 +85,16 @@ final readonly class Beforehand
     {
         return match ($model) {
             Model::Similar => $this,
-            Model::Stretched => new self(0.0, $this->shear, $this->recedes, $this->lens, $this->leansU, $this->leansV, $this->askew, $this->turn),
+            Model::Stretched => new self(
+                0.0,
+                $this->shear,
+                $this->recedes,
+                $this->lens,
+                $this->leansU,
+                $this->leansV,
+                $this->askew,
+                $this->turn,
+            ),
             Model::Sheared => new self(0.0, 0.0, $this->recedes, $this->lens, $this->leansU, $this->leansV),
             Model::Perspective => new self(0.0, 0.0, 0.0, self::BENT[1]),
         };

@@ -11,12 +11,13 @@ use Plinth\Core\Geometry\PixelToMm;
  * picture recedes along u and along v.
  *
  * What recedes is foreshortened as well, by 1 / cos t along its slant, and by how much hangs on the focal length alone: for a camera with
- * square pixels that looks along the page's centre, Aᵀ A is a multiple of I + f² g gᵀ. Stretch and shear count from there, and are small: lines that converge and one length are enough to begin with, and statements that say more win over it.
+ * square pixels that looks along the page's centre, Aᵀ A is a multiple of I + f² g gᵀ. Stretch and shear count from there, and are small:
+ * lines that converge and one length are enough to begin with, and statements that say more win over it.
  * Source: Hartley & Zisserman, Multiple View Geometry (from memory).
  */
 final readonly class Perspective implements ShapeModel
 {
-    /** Focal length over half the picture's diagonal, between telephones (1.2) and pictures cut out of others (6): common practice, no source. */
+    /** Focal length over half the picture's diagonal, of telephones (1.2) to pictures cut out of others (6): common practice, no source. */
     public const FOCAL = 2.8;
     /**
      * By how much half the logarithm of the stretch, and the shear, may be off what that focal length gives: pictures cut off their middle,

@@ -5,18 +5,25 @@ declare(strict_types=1);
 namespace Plinth\Server\Fit;
 
 use Doctrine\ORM\EntityManagerInterface;
+use Plinth\Server\Job\Jobs;
+use Plinth\Server\Job\JobState;
 use Plinth\Server\Project\Teller;
 use Plinth\Server\Project\Telling;
 use Plinth\Server\Source\Drawing;
+use Plinth\Server\Source\Making\FindSkew;
 use Plinth\Server\Source\Page;
 use Symfony\Component\Uid\Uuid;
 use Symfony\Contracts\Cache\CacheInterface;
 
-/** Fits of the drawings that are told of, or about which something is stated that is. */
+/** Fits of the drawings that are told of, about which something is stated that is, or whose ink has just been looked at. */
 final readonly class FitsTold implements Teller
 {
-    public function __construct(private EntityManagerInterface $entities, private FitReport $reports, private CacheInterface $cache)
-    {
+    public function __construct(
+        private EntityManagerInterface $entities,
+        private FitReport $reports,
+        private CacheInterface $cache,
+        private Jobs $jobs,
+    ) {
     }
 
     public static function name(): string
@@ -62,7 +69,7 @@ final readonly class FitsTold implements Teller
                 default => null,
             };
             if (null !== $page) {
-                $rows[$page][] = $row->describe();
+                $rows[$page][] = [$row->describe(), $row instanceof Page ? $row->leaning()?->told() : null];
             }
         }
 
@@ -87,6 +94,23 @@ final readonly class FitsTold implements Teller
         foreach ($about->gone as [$class, , $values]) {
             if (is_subclass_of($class, Statement::class) && \is_string($values['drawing'] ?? null)) {
                 $ids[$values['drawing']] = true;
+            }
+        }
+
+        return $ids + $this->lookedAt($about);
+    }
+
+    /** @return array<string, true> ids of drawings whose page's lines have just been found to lean or not: that tells on their ± */
+    private function lookedAt(Telling $about): array
+    {
+        $after = $about->after();
+        $ids = [];
+        foreach (null === $after ? [] : $this->jobs->moved($about->project->id(), $after) as $progress) {
+            if (FindSkew::name() === $progress->kind && JobState::Done === $progress->state) {
+                $of = ['project' => $about->project->id(), 'page' => $progress->about->id];
+                foreach ($this->entities->getRepository(Drawing::class)->findBy($of) as $drawing) {
+                    $ids[$drawing->id()->toRfc4122()] = true;
+                }
             }
         }
 

@@ -38,6 +38,15 @@ describe("an answer", () => {
     expect([now.role, now.work.get("import-page p")?.part]).toEqual(["read", 0.4]);
   });
 
+  it("without a change may tell a fit anew, once its ink was looked at; told again it is nothing new", () => {
+    const known = taken(whole, state({ revision: 6, since: 5, fits: [report({ drawing: "a" })] }));
+    const looked = state({ revision: 6, since: 6, fits: [report({ drawing: "a", plusMinusMmPer10m: 250 })] });
+    const now = taken(known, looked);
+    expect(now.fits.get("a")?.plusMinusMmPer10m).toBe(250);
+    expect(now.rows).toBe(known.rows);
+    expect(taken(now, structuredClone(looked)).fits).toBe(now.fits);
+  });
+
   it("tells of the pages that came on; of the others what was known stands", () => {
     const pages = [page("p", { pictures: "" }), page("q")];
     const two = taken(whole, state({ revision: 5, since: 5, pages, work: [importing(0.4)] }));

@@ -48,9 +48,8 @@ export function taken(told: Told, state: State): Told {
   const work = withWork(from.work, state.work);
   const live = { role: state.role, steps: state.steps, tolerance: state.tolerance, pages, work };
   const missing = stillMissing(told, state);
-  if (state.revision === told.revision && missing === told.missing) return { ...told, ...live };
-  const fits = new Map(from.fits);
-  for (const fit of state.fits) fits.set(fit.drawing, fit);
+  const fits = withFits(from.fits, state.fits);
+  if (state.revision === told.revision && missing === told.missing) return { ...told, ...live, fits };
   const derived = new Map(from.derived);
   // Of a storey that is still to come, what differs says nothing.
   const known = state.derived.filter((shapes) => !missing.has(shapes.storey));
@@ -59,10 +58,16 @@ export function taken(told: Told, state: State): Told {
     ...live,
     revision: state.revision,
     rows: withRows(from.rows, state.rows, state.removed),
-    fits: state.fits.length > 0 ? fits : from.fits,
+    fits,
     derived: known.length > 0 ? derived : from.derived,
     missing,
   };
+}
+
+/** Fits are told anew without a change as well, once the ink has been looked at: perhaps more than once, and then nothing is new. */
+function withFits(known: Told["fits"], told: State["fits"]): Told["fits"] {
+  const news = told.filter((fit) => JSON.stringify(known.get(fit.drawing)) !== JSON.stringify(fit));
+  return news.length === 0 ? known : new Map([...known, ...news.map((fit) => [fit.drawing, fit] as const)]);
 }
 
 function stillMissing(told: Told, state: State): Told["missing"] {

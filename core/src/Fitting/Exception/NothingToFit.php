@@ -33,8 +33,8 @@ final class NothingToFit extends \DomainException implements FittingException
     public static function tooLittleFor(Model $model): self
     {
         return new self(match ($model) {
-            Model::Perspective => 'The statements do not determine a perspective fit: run lines with the grid at all four sides of the drawing, '
-                .'or state a known rectangle.',
+            Model::Perspective => 'The statements do not determine a perspective fit: run lines with the grid at all four sides of the '
+                .'drawing, or state a known rectangle.',
             default => "The statements do not determine a $model->value fit: give known lengths along both axes of the drawing"
                 .(Model::Sheared === $model ? ', and one across them or two grid lines.' : '.'),
         });
