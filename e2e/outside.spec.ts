@@ -59,6 +59,36 @@ test("a facade is calibrated by its courses, straightened, levelled, and traced 
   await expect(page.getByLabel("Name of the outline")).toHaveCount(0);
 });
 
+test("a photograph is straightened by its own lines, sized by one length, and taken back", async ({ page }) => {
+  await bringIn(page, "By its lines", FACADE);
+  const straighten = page.getByRole("button", {
+    name: "A photograph, by its lines that converge: straighten it by them",
+  });
+  await brought(page, straighten);
+  const hand = new Hand(page, facade);
+  await hand.seesWholePage();
+  await page.keyboard.press("c");
+  await hand.click([0, -150]);
+  await hand.click([13200, -150]);
+  await page.getByRole("textbox", { name: "true length" }).fill("13 200");
+  await page.keyboard.press("Enter");
+  await saved(page);
+  // As it was taken, one length says next to nothing of the rest, and ± owns that.
+  await expect(page.getByRole("heading", { name: /^±[\d\u2009\u202f ]{3,} mm over 10 m/ })).toBeVisible();
+  await page.keyboard.press("Escape");
+  await straighten.click();
+  const straightened = page.getByText("Straightened by its lines");
+  await expect(straightened).toBeVisible();
+  await expect(page.getByText("Perspective is taken back")).toBeVisible();
+  await saved(page);
+  // What runs along the wall was measured; how high it is hangs on the lens.
+  await expect(page.getByRole("heading", { name: /±[\d.]+ mm over 10 m along.x/ })).toBeVisible();
+  await expect(page.getByText("is not tested yet")).toBeVisible();
+  await expectAccessible(page);
+  await page.getByRole("button", { name: "As it was taken" }).click();
+  await expect(straightened).toBeHidden();
+});
+
 test("a storey is placed on another by two points and keeps its size", async ({ page }) => {
   await bringIn(page, "Stacked storeys", SCAN);
   const hand = new Hand(page);

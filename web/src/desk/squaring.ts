@@ -71,6 +71,20 @@ export function straightenByInk(): Promise<void> {
   return sendStatement("Straighten by its lines", [{ do: "straighten", straighten: { drawing } }]);
 }
 
+/** What its lines said of its slant is taken back with the straightening. */
+export function leaveAsTaken(drawing: string): Promise<void> {
+  const values = { model: "similar" as const, ownFactor: null };
+  return sendStatement("True proportions", [
+    ...(byItsLines(drawing).length > 1 ? ofHands(["ink"], drawing) : []),
+    { do: "set", type: "drawing", id: drawing, values },
+  ]);
+}
+
+/** Lines that the ink stated: one squares a drawing, several straighten a photograph. */
+export function byItsLines(drawing: string) {
+  return [...useProject.getState().rows.gridPick.values()].filter((g) => g.drawing === drawing && g.hand === "ink");
+}
+
 /** Operations that take back what an earlier one of the same kind stated. */
 function ofHands(hands: readonly string[], drawing: string): Operation[] {
   return [...useProject.getState().rows.gridPick.values()]

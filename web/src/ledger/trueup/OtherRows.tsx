@@ -3,6 +3,7 @@ import type { FitReport } from "../../api/client";
 import { runsWith } from "../../board/Statements";
 import { difference, grouped } from "../../desk/numbers";
 import { inOrder } from "../../desk/selectors";
+import { leaveAsTaken } from "../../desk/squaring";
 import { removeStatement } from "../../desk/statements";
 import { useProject } from "../../store/project";
 import { Link } from "../parts";
@@ -12,8 +13,11 @@ export function OtherRows({ drawing, report }: { drawing: string; report: FitRep
   const rows = useProject((s) => s.rows);
   const here = <T extends { id: string; drawing: string }>(things: Iterable<T>) =>
     inOrder(things).filter((t) => t.drawing === drawing);
-  const lines = here(rows.gridPick.values());
-  const byInk = lines.filter((l) => l.hand === "ink");
+  const all = here(rows.gridPick.values());
+  const byInk = all.filter((l) => l.hand === "ink");
+  // One act, one row.
+  const lines = byInk.length > 1 ? all.filter((l) => l.hand !== "ink") : all;
+  const off = (line: { id: string }) => Math.abs(report.grid.find((g) => g.id === line.id)?.residualDegrees ?? 0);
   return (
     <>
       {here(rows.rectangle.values()).map((room) => {
@@ -30,19 +34,21 @@ export function OtherRows({ drawing, report }: { drawing: string; report: FitRep
           </Row>
         );
       })}
+      {byInk.length > 1 && (
+        <Row title="Straightened by its lines" colour="text-teal" remove={() => void leaveAsTaken(drawing)}>
+          lines that run alongside each other are off by {Math.max(...byInk.map(off)).toFixed(3)}° at most
+        </Row>
+      )}
       {lines.map((line) => {
-        const result = report.grid.find((g) => g.id === line.id);
         const title =
           line.hand === "picked"
             ? runsWith(line).replace(/^./, (c) => c.toUpperCase())
             : line.hand === "ink"
-              ? byInk.length > 1
-                ? `${runsWith(line).replace(/^./, (c) => c.toUpperCase())}, by its lines`
-                : "Squared by the ink"
+              ? "Squared by the ink"
               : "Turned by hand";
         return (
           <Row key={line.id} title={title} colour="text-teal" remove={() => void removeStatement("gridPick", line.id)}>
-            off by {Math.abs(result?.residualDegrees ?? 0).toFixed(3)}°
+            off by {off(line).toFixed(3)}°
           </Row>
         );
       })}

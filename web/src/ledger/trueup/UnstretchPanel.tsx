@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { api, type FitReport, type Schemas, settled } from "../../api/client";
 import { isSlanted, mapOf } from "../../board/geometry";
-import { straightenByInk } from "../../desk/squaring";
+import { leaveAsTaken, straightenByInk } from "../../desk/squaring";
 import { sendStatement } from "../../desk/statements";
 import { Work } from "../../jobs/Work";
 import { inProject, useProject } from "../../store/project";
@@ -32,7 +32,7 @@ export function UnstretchPanel({ drawing, report, open }: { drawing: string; rep
             </span>
             {report.advice.find((a) => a.code.startsWith("more-for"))?.message}
           </span>
-          <Plain onClick={() => set("True proportions", "similar")}>Not so</Plain>
+          <Plain onClick={() => void leaveAsTaken(drawing)}>Not so</Plain>
         </div>
       ) : report.model !== "similar" ? (
         <div className="flex items-center justify-between gap-2">
@@ -53,7 +53,7 @@ export function UnstretchPanel({ drawing, report, open }: { drawing: string; rep
               : `x ${report.stretch.x.toFixed(4)}, y ${report.stretch.y.toFixed(4)}`}
             {report.model === "sheared" ? `, axes off square by ${Math.abs(report.slantDegrees).toFixed(2)}°` : ""}
           </span>
-          <Plain onClick={() => set("True proportions", "similar")}>
+          <Plain onClick={() => void leaveAsTaken(drawing)}>
             {report.model === "perspective" ? "As it was taken" : "True proportions"}
           </Plain>
         </div>
