@@ -125,7 +125,7 @@ foreach (trials($argv[1]) as $name => [$truth, $raster]) {
     $leaning = Skew::of($raster)?->leaning;
     $what = $truth['perspective'] ? 'photographs' : 'flat ones';
     ++$leans[$what][1];
-    $leans[$what][0] += $leaning?->isSlanted() === $truth['perspective'] ? 1 : 0;
+    $leans[$what][0] += true === $leaning?->isSlanted() ? 1 : 0;
     $beforehand = Beforehand::picture();
     $kind = $truth['perspective'] ? 'photograph' : (abs(log($truth['stretch']['x'] / $truth['stretch']['y'])) < 1e-4 ? 'true scan' : 'stretched copy');
     $known = null === $leaning ? $beforehand : $beforehand->leaning(...$leaning->told());
@@ -141,7 +141,7 @@ foreach (trials($argv[1]) as $name => [$truth, $raster]) {
         }
     }
 }
-printf("Taken for what they are by their lines: %d of %d photographs, %d of %d flat ones.\n\n", ...$leans['photographs'], ...$leans['flat ones']);
+printf("Taken for photographs by their lines: %d of %d photographs, %d of %d flat ones.\n\n", ...$leans['photographs'], ...$leans['flat ones']);
 foreach ($straight as $use => $cases) {
     printf("Photographs straightened by their lines, %s: skew median %.3f°, worst %.3f°; RMS median %.2f px, within 2 px %d of %d\n", $use, quantile(array_column($cases, 0), 0.5), max(array_column($cases, 0)), quantile(array_column($cases, 1), 0.5), count(array_filter($cases, static fn (array $c): bool => $c[1] <= 2.0)), count($cases));
     foreach ($cases as $name => [$skew, $rms, , $plusMinus]) {

@@ -131,9 +131,9 @@ function sentence(report: FitReport, tolerance: number, row: Thing<"drawing">): 
   else parts.push(`This purpose asks for ±${tolerance}.`);
   if (along && report.plusMinusAlong) {
     const across = along === "y" ? "width" : row.kind === "elevation" || row.kind === "section" ? "height" : "depth";
-    parts.push(
-      `The ${across} is not tested yet: ${plusMinus(report.plusMinusAlong[along === "x" ? "y" : "x"])} there.`,
-    );
+    const open = plusMinus(report.plusMinusAlong[along === "x" ? "y" : "x"]);
+    const known = report.model === "perspective" ? "as lenses differ" : "as copiers leave it";
+    parts.push(`The ${across} is not tested yet: ${open} there, ${known}.`);
   } else if (isEnough && isTestedOneWayOnly(report)) parts.push("The other way nothing has tested.");
   if (report.determined.turn) {
     const turn = besideQuarters(report.rotationDegrees, quarters);
