@@ -74,6 +74,10 @@ final readonly class Fitter
         if ($this->folds($adjustment, $frame)) {
             throw NothingToFit::folds();
         }
+        // How much a picture is foreshortened may be left to what is known of lenses, but not whether it leans.
+        if ($this->model instanceof Perspective && $adjustment->isUntested('shear')) {
+            throw NothingToFit::tooLittleFor(Model::Perspective);
+        }
         // A lens is taken back where the statements speak for it.
         if ($this->model instanceof Perspective && $adjustment->chiSquare() > Offer::SAVES[1]) {
             $bent = self::settledOr(null, static fn (): Adjustment => $settled(new PerspectiveWithLens()));

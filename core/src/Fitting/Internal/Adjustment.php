@@ -29,6 +29,8 @@ final class Adjustment
     /** Parameters are of order one; a change below this is under a micrometre across a hundred metres. */
     private const SETTLED = 1e-10;
     private const DIFFERENCE_STEP = 1e-6;
+    /** part of its standard deviation beforehand below which something has tested a parameter */
+    private const TESTED = 0.7;
     /** part of a condition's variance */
     private const OWN_ERROR = 1e-9;
 
@@ -102,14 +104,14 @@ final class Adjustment
         throw FitDidNotSettle::after(self::MOST_ROUNDS);
     }
 
-    /** Standard deviation of a parameter over what it was beforehand, 0 to 1; 0 where nothing was known of it or it is no parameter. */
-    public function stillAsKnown(string $parameter): float
+    /** Whether of a parameter hardly more is known than was beforehand; false where nothing was, or it is none. */
+    public function isUntested(string $parameter): bool
     {
         $index = array_search($parameter, $this->model->parameters(), true);
         $sigma = $this->model->priors($this->x)[$index] ?? null;
         $free = array_search($index, $this->free, true);
 
-        return null === $sigma || false === $free ? 0.0 : sqrt(max(0.0, $this->covariance[$free][$free])) / $sigma;
+        return null !== $sigma && false !== $free && sqrt(max(0.0, $this->covariance[$free][$free])) > self::TESTED * $sigma;
     }
 
     /** Where pixels go under the parameters as they are now. */

@@ -21,8 +21,6 @@ final readonly class PlusMinus
     private const HALF = 0.3;
     private const PLACES = [[0.0, 0.0], [0.25, 0.0], [-0.25, 0.0], [0.0, 0.25], [0.0, -0.25]];
     private const TEN_METRES = 10_000.0;
-    /** part of its standard deviation beforehand below which something has tested the stretch */
-    private const TESTED = 0.7;
     /** times ± along one axis that it is along the other */
     private const MOSTLY = 2.0;
 
@@ -82,9 +80,9 @@ final readonly class PlusMinus
     public function untested(array $axes): ?string
     {
         [$x, $y] = [$this->at(self::PLACES[0], $axes['x']), $this->at(self::PLACES[0], $axes['y'])];
-        $isTested = $this->open->stillAsKnown('stretch') < self::TESTED || max($x, $y) < self::MOSTLY * min($x, $y);
+        $isOpen = $this->open->isUntested('stretch') && max($x, $y) > self::MOSTLY * min($x, $y);
 
-        return $isTested ? null : ($x > $y ? 'x' : 'y');
+        return $isOpen ? ($x > $y ? 'x' : 'y') : null;
     }
 
     /**
