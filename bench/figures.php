@@ -5,6 +5,7 @@ declare(strict_types=1);
 // Figures read off drawings of which nothing is known: right with both ends, wrong, missed. Usage: figures.php FOLDER [PART OF]
 
 use Plinth\Core\Geometry\PixelBox;
+use Plinth\Core\Geometry\PixelPoint;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Exchange\FitDocument\FitReader;
 use Plinth\Core\Fault\Fault;
@@ -15,6 +16,8 @@ use Plinth\Core\Fitting\Model;
 use Plinth\Core\Fitting\Offer;
 use Plinth\Core\Ink\Page\GreyRaster;
 use Plinth\Core\Ink\Page\Paper;
+use Plinth\Core\Ink\Pages\Skew;
+use Plinth\Core\Ink\Reading\AlongGrid;
 use Plinth\Core\Ink\Reading\PageFigures;
 
 require __DIR__.'/../vendor/autoload.php';
@@ -28,13 +31,22 @@ function byItsFigures(PageFigures $read, GreyRaster $raster): ?Fit
     $longest = $read->sure();
     usort($longest, static fn ($a, $b): int => $b->mm <=> $a->mm);
     $map = $read->map ?? throw new LogicException('Figures that agree have a map.');
-    foreach ($longest as $f) {
-        [$a, $b] = [$map->toMm($f->a), $map->toMm($f->b)];
-        $axis = abs($b->x - $a->x) > abs($b->y - $a->y) ? 'x' : 'y';
+    $along = AlongGrid::of(array_map(static fn ($f): array => [$map->toMm($f->a), $map->toMm($f->b)], $longest));
+    foreach ($longest as $i => $f) {
+        $axis = $along[$i];
         $lengths[] = ['a' => $f->a->toArray(), 'b' => $f->b->toArray(), 'mm' => $f->mm, 'sigmaPx' => $f->sigmaPx];
-        if (count(array_keys(array_column($grid, 'axis'), $axis, true)) < 2) {
+        if (null !== $axis && count(array_keys(array_column($grid, 'axis'), $axis, true)) < 2) {
             $grid[] = ['a' => $f->a->toArray(), 'b' => $f->b->toArray(), 'axis' => $axis, 'sigmaPx' => $f->sigmaPx];
         }
+    }
+    $leaning = $read->isPhotographed ? Skew::of($raster)?->leaning : null;
+    if (true === $leaning?->isSlanted()) {
+        // How it leans is told by all of its lines.
+        $centre = new PixelPoint($raster->width / 2, $raster->height / 2);
+        $isTurned = 1 === abs((int) round($map->turnRadAt($centre) / \M_PI_2)) % 2;
+        $grid = array_map(static fn ($l): array => [
+            'a' => $l->a->toArray(), 'b' => $l->b->toArray(), 'axis' => $l->runsDown === $isTurned ? 'x' : 'y', 'sigmaPx' => $l->sigmaPx,
+        ], $leaning->lines(new PixelBox(0, 0, $raster->width, $raster->height), $raster->width, $raster->height));
     }
     [$observations, $frame, $model] = FitReader::read(json_encode([
         'size' => [$raster->width, $raster->height], 'model' => $read->isPhotographed ? 'perspective' : 'auto', 'lengths' => $lengths, 'grid' => $grid,

@@ -7,6 +7,7 @@ namespace Plinth\Server\Ink;
 use Doctrine\ORM\EntityManagerInterface;
 use Plinth\Core\Exchange\Json\JsonValue;
 use Plinth\Core\Geometry\PixelPoint;
+use Plinth\Core\Ink\Reading\AlongGrid;
 use Plinth\Server\Fit\KnownLength;
 use Plinth\Server\Fit\Pick;
 use Plinth\Server\Http\Needs;
@@ -72,17 +73,17 @@ final readonly class ReadingsController
         };
         $stated = null === $finding ? [] : $this->stated($drawing);
         $map = $this->findings->fit($drawing)->pixelToMm();
+        $found = $finding->found['figures'] ?? [];
+        $ends = array_map(static fn (array $figure): array => array_map(
+            static fn (string $end): PixelPoint => new PixelPoint(...JsonValue::of($figure, 'figure')->get($end)->pair()),
+            ['a', 'b'],
+        ), $found);
+        $spans = array_map(static fn (array $e): array => [$map->toMm($e[0]), $map->toMm($e[1])], $ends);
+        $along = AlongGrid::of($spans);
         $figures = [];
-        foreach ($finding->found['figures'] ?? [] as $figure) {
-            $at = JsonValue::of($figure, 'figure');
-            [$a, $b] = [new PixelPoint(...$at->get('a')->pair()), new PixelPoint(...$at->get('b')->pair())];
-            if (!self::isStated($a, $b, $stated) && $isWanted($figure)) {
-                [$p, $q] = [$map->toMm($a), $map->toMm($b)];
-                $figures[] = [
-                    ...$figure,
-                    'along' => abs($q->x - $p->x) > abs($q->y - $p->y) ? 'x' : 'y',
-                    'spanMm' => $p->distanceTo($q),
-                ];
+        foreach ($found as $i => $figure) {
+            if (!self::isStated($ends[$i][0], $ends[$i][1], $stated) && $isWanted($figure)) {
+                $figures[] = [...$figure, 'along' => $along[$i], 'spanMm' => $spans[$i][0]->distanceTo($spans[$i][1])];
             }
         }
 

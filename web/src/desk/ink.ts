@@ -8,6 +8,7 @@ import { projectUnit } from "./draft";
 import { tenths } from "./numbers";
 import { nextNumber } from "./rooms";
 import { fitMap } from "./selectors";
+import { leans } from "./squaring";
 import { sendStatement } from "./statements";
 
 export type Proposals = Schemas["Proposals"];
@@ -198,22 +199,32 @@ export async function takeFigures(figures: readonly ReadFigure[], isPhotograph: 
   const { drawing } = useDesk.getState();
   if (drawing === null) return;
   const longest = [...figures].sort((a, b) => b.spanMm - a.spanMm);
-  const squaring = (["x", "y"] as const).flatMap((axis) => longest.filter((f) => f.along === axis).slice(0, SQUARING));
+  // How a photograph leans is told by all of its lines, where they show it.
+  const { rows, pages } = useProject.getState();
+  const isLeaning = isPhotograph && leans(pages.get(rows.drawing.get(drawing)?.page ?? "")?.made?.skew?.leans) > 0;
+  const squaring = isLeaning
+    ? []
+    : (["x", "y"] as const).flatMap((axis) => longest.filter((f) => f.along === axis).slice(0, SQUARING));
+  const straightened: Operation = isLeaning
+    ? { do: "straighten", straighten: { drawing } }
+    : { do: "set", type: "drawing", id: drawing, values: { model: "perspective", ownFactor: null } };
   await sendStatement("Sized by its own figures", [
     ...figures.flatMap((figure) => {
       const ids: Ends = [newId(), newId()];
       const [a, b] = ids;
-      const runs: Operation = {
+      const { along } = figure;
+      const runs = (axis: "x" | "y"): Operation => ({
         do: "add",
         type: "gridPick",
         id: newId(),
-        values: { drawing, a, b, axis: figure.along, bearing: null, hand: "picked" },
-      };
-      return [...asLength(drawing, figure, false, ids), ...(squaring.includes(figure) ? [runs] : [])];
+        values: { drawing, a, b, axis, bearing: null, hand: "picked" },
+      });
+      return [
+        ...asLength(drawing, figure, false, ids),
+        ...(along !== null && squaring.includes(figure) ? [runs(along)] : []),
+      ];
     }),
-    ...(isPhotograph
-      ? [{ do: "set", type: "drawing", id: drawing, values: { model: "perspective", ownFactor: null } } as Operation]
-      : []),
+    ...(isPhotograph ? [straightened] : []),
   ]);
   await look("readings", drawing);
 }

@@ -64,6 +64,12 @@ export function squareBy(degrees: number, sigmaDegrees: number, hand: "ink" | "t
   ]);
 }
 
+/** By how much a picture recedes over half its diagonal, as its lines tell (`made.skew.leans`); 0 where they run alongside each other. */
+export function leans(told: readonly number[] | null | undefined): number {
+  const [u = 0, v = 0] = told ?? [];
+  return Math.hypot(u, v);
+}
+
 /** A photograph is straightened by its own lines: those that converge say how it leans. One length then gives its size. */
 export function straightenByInk(): Promise<void> {
   const { drawing } = useDesk.getState();

@@ -38,7 +38,9 @@ export function TrueUpLedger() {
   return (
     <>
       <Head
-        title={mm === null ? "The scale is a guess" : `${plusMinus(mm)} mm over 10 m${along ? ` along\u00a0${along}` : ""}`}
+        title={
+          mm === null ? "The scale is a guess" : `${plusMinus(mm)} mm over 10 m${along ? ` along\u00a0${along}` : ""}`
+        }
         next={act === null && !row.locked && <Next drawing={drawing} report={report} />}
       >
         {row.locked ? "Locked: nothing moves it. " : ""}

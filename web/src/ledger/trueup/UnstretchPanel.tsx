@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { api, type FitReport, type Schemas, settled } from "../../api/client";
 import { isSlanted, mapOf } from "../../board/geometry";
-import { leaveAsTaken, straightenByInk } from "../../desk/squaring";
+import { leans, leaveAsTaken, straightenByInk } from "../../desk/squaring";
 import { sendStatement } from "../../desk/statements";
 import { Work } from "../../jobs/Work";
 import { inProject, useProject } from "../../store/project";
@@ -14,7 +14,7 @@ export function UnstretchPanel({ drawing, report, open }: { drawing: string; rep
   const row = useProject((s) => s.rows.drawing.get(drawing));
   const set = (title: string, model: Schemas["Model"], ownFactor: number | null = null) =>
     void sendStatement(title, [{ do: "set", type: "drawing", id: drawing, values: { model, ownFactor } }]);
-  const leans = useProject((s) => leaningWords(s.pages.get(row?.page ?? "")?.made?.skew?.leans));
+  const leaning = useProject((s) => leaningWords(s.pages.get(row?.page ?? "")?.made?.skew?.leans));
   const hasLens = useProject((s) => (s.rows.fit.get(drawing)?.lensK ?? null) !== null);
   const lacking = row !== undefined && row.model !== report.model;
   if (!open && report.model === "similar" && !offer && !lacking) return null;
@@ -90,9 +90,9 @@ export function UnstretchPanel({ drawing, report, open }: { drawing: string; rep
           <Plain onClick={() => set("Straighten a photograph", "perspective")}>It is a photograph</Plain>
         </div>
       )}
-      {open && leans && (
+      {open && leaning && (
         <div className="mt-2 flex items-center justify-between gap-2">
-          <span className="text-quiet">{leans}</span>
+          <span className="text-quiet">{leaning}</span>
           <Plain onClick={() => void straightenByInk()}>Straighten by its lines</Plain>
         </div>
       )}
@@ -113,9 +113,8 @@ export function UnstretchPanel({ drawing, report, open }: { drawing: string; rep
 }
 
 /** How much a picture leans by its own lines, in words; null where they run alongside each other. */
-export function leaningWords(leans: readonly number[] | null | undefined): string | null {
-  const [u = 0, v = 0] = leans ?? [];
-  const part = Math.hypot(u, v);
+function leaningWords(told: readonly number[] | null | undefined): string | null {
+  const part = leans(told);
   return part === 0 ? null : `Its lines converge: one side is ${(200 * part).toFixed(1)} % nearer than the other.`;
 }
 
