@@ -1,7 +1,7 @@
 import { beforeEach, describe, expect, it, vi } from "vitest";
 import { useProject } from "../store/project";
 import { withRows } from "../store/rows";
-import { DRAWING, deskWithPlan, json, row, type Serving, STOREY } from "../testing/desk";
+import { DRAWING, deskWithPlan, json, page, row, type Serving, STOREY } from "../testing/desk";
 import { setAct, useDesk } from "./desk";
 import {
   accept,
@@ -211,7 +211,7 @@ describe("a figure that was read", () => {
 });
 
 describe("all figures that were read", () => {
-  const figure = (id: string, along: "x" | "y", spanMm: number): ReadFigure => ({
+  const figure = (id: string, along: "x" | "y" | null, spanMm: number): ReadFigure => ({
     ...({ id, text: "4500", mm: 4500, a: [10, 20], b: [30, 20], sigmaPx: 0.3 } as unknown as ReadFigure),
     along,
     spanMm,
@@ -237,6 +237,19 @@ describe("all figures that were read", () => {
       id: DRAWING,
       values: { model: "perspective" },
     });
+  });
+
+  it("leave it to all lines of a photograph how it leans, where they tell", async () => {
+    server.answers = { readings: { figures: [], rooms: [] } };
+    const skew = { degrees: 0, sigmaDegrees: 0.01, confidence: 0.9, leans: [0.05, 0.01, 0.0005, 0, 0.0003, 0] };
+    const paper = { cell: 24, columns: 1, rows: 1, levels: "" };
+    const made = { tileSuffix: "", cuts: [], lightOnDark: false, contrast: 200, paper, lines: 0, bytes: 0, skew };
+    useProject.setState({ pages: new Map([["g", page("g", { made })]]) });
+    await takeFigures([figure("x", "x", 900), figure("askew", null, 2000)], true);
+    const sent = server.sent[0]?.operations ?? [];
+    expect(sent.filter((o) => o.type === "knownLength")).toHaveLength(2);
+    expect(sent.some((o) => o.type === "gridPick")).toBe(false);
+    expect(sent.at(-1)).toEqual({ do: "straighten", straighten: { drawing: DRAWING } });
   });
 });
 
