@@ -81,7 +81,9 @@ final readonly class Skew
         $slant = self::slant($across, $down, $best, $raster->width, $raster->height);
         $leaning = null === $slant ? null : Leaning::of($slant);
         if (true === $slant?->converges()) {
-            [$direction, $spread] = $slant->directionAt(...self::middle($across, $raster->width, $raster->height));
+            [$direction, $spread] = $slant->directionAt(
+                ...self::middle([...$across, ...$down], $slant, $raster->width, $raster->height),
+            );
             [$best, $sigma] = [-rad2deg($direction), rad2deg($spread)];
         }
         // As the page is seen: image y runs down, so a line that falls to the right is turned clockwise.
@@ -152,19 +154,23 @@ final readonly class Skew
     }
 
     /**
-     * The middle of the drawing, in the coordinates of SlantOfLines.
+     * The middle of the drawing as it is, not as it is seen: what is nearer looks larger. In the coordinates of SlantOfLines.
      *
      * @param list<array{float, float}> $points
      *
      * @return array{float, float}
      */
-    private static function middle(array $points, int $width, int $height): array
+    private static function middle(array $points, SlantOfLines $slant, int $width, int $height): array
     {
         $unit = hypot($width, $height) / 2.0;
-        [$left, $right] = self::reach(array_column($points, 0));
-        [$top, $bottom] = self::reach(array_column($points, 1));
+        $flat = array_map(
+            static fn (array $p): array => $slant->flat(($p[0] - $width / 2.0) / $unit, ($height / 2.0 - $p[1]) / $unit),
+            $points,
+        );
+        [$left, $right] = self::reach(array_column($flat, 0));
+        [$low, $high] = self::reach(array_column($flat, 1));
 
-        return [(($left + $right) / 2.0 - $width / 2.0) / $unit, ($height / 2.0 - ($top + $bottom) / 2.0) / $unit];
+        return $slant->seen(($left + $right) / 2.0, ($low + $high) / 2.0);
     }
 
     /**

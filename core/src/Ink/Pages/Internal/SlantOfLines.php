@@ -158,6 +158,33 @@ final readonly class SlantOfLines
     }
 
     /**
+     * A place of the page on the drawing, turned back but not squared.
+     *
+     * @return array{float, float}
+     */
+    public function flat(float $u, float $v): array
+    {
+        [$turn, , $g, $h] = $this->p;
+        $w = 1.0 + $g * $u + $h * $v;
+
+        return [(cos($turn) * $u + sin($turn) * $v) / $w, (cos($turn) * $v - sin($turn) * $u) / $w];
+    }
+
+    /**
+     * Where a place of the drawing is seen on the page.
+     *
+     * @return array{float, float}
+     */
+    public function seen(float $a, float $b): array
+    {
+        [$turn, , $g, $h] = $this->p;
+        [$u, $v] = [cos($turn) * $a - sin($turn) * $b, sin($turn) * $a + cos($turn) * $b];
+        $w = 1.0 - $g * $u - $h * $v;
+
+        return [$u / $w, $v / $w];
+    }
+
+    /**
      * The direction of lines across at a place of the page.
      *
      * @return array{float, float} radians counter-clockwise, and their standard deviation
