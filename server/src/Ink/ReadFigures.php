@@ -68,8 +68,9 @@ final readonly class ReadFigures implements AskedFor
             ) ?? throw new \LogicException('A drawing has a page.');
             $fitted = $fit->pixelToMm();
             $read = PageFigures::of($ink, $drawing->box(), static fn (float $done) => $onProgress(self::FIGURES * $done));
+            $goesOn = static fn () => $onProgress(self::FIGURES);
             // Where the figures tell the size and the way up, they tell it better than a guess.
-            $map = $fit->isGuess() ? $read->upright() ?? self::level($drawing, $fitted, $ink) : self::level($drawing, $fitted, $ink);
+            $map = $fit->isGuess() ? $read->upright() ?? self::level($drawing, $fitted, $ink, $goesOn) : self::level($drawing, $fitted, $ink, $goesOn);
             $scale = $map->mmPerPixelAt($drawing->box()->centre());
             $paperScale = $scale * (null === $page->resolution() ? max(
                 $page->width(),
@@ -99,11 +100,15 @@ final readonly class ReadFigures implements AskedFor
         });
     }
 
-    /** The fit turned so that the drawing's lines lie level, where nobody has squared it yet. */
-    private static function level(Drawing $drawing, PixelToMm $map, InkOfPage $ink): PixelToMm
+    /**
+     * The fit turned so that the drawing's lines lie level, where nobody has squared it yet.
+     *
+     * @param callable(): void $goesOn
+     */
+    private static function level(Drawing $drawing, PixelToMm $map, InkOfPage $ink, callable $goesOn): PixelToMm
     {
         $box = $drawing->box();
-        $skew = Skew::of($ink->window((int) $box->left, (int) $box->top, (int) $box->width, (int) $box->height));
+        $skew = Skew::of($ink->window((int) $box->left, (int) $box->top, (int) $box->width, (int) $box->height), $goesOn);
         if (null === $skew) {
             return $map;
         }

@@ -51,11 +51,17 @@ final readonly class Skew
     ) {
     }
 
-    /** @return self|null null when the page has no edges to speak of */
-    public static function of(GreyRaster $page): ?self
+    /**
+     * @param (callable(): void)|null $goesOn asked now and then, so that whoever waits hears that the work goes on
+     *
+     * @return self|null null when the page has no edges to speak of
+     */
+    public static function of(GreyRaster $page, ?callable $goesOn = null): ?self
     {
+        $goesOn ??= static function (): void {};
         $raster = $page->shrunk(max(1, intdiv(max($page->width, $page->height), self::SIDE)));
         $edges = EdgePoints::of($raster);
+        $goesOn();
         if (null === $edges) {
             return null;
         }
@@ -67,6 +73,7 @@ final readonly class Skew
         $best = self::sharpest(self::some($across), self::some($down), $coarse);
         $sigma = rad2deg(self::UNKNOWN_SIGMA);
         for ($round = 0; $round < 3; ++$round) {
+            $goesOn();
             $slopes = self::slopes($across, $down, $best);
             if ([] === $slopes) {
                 break;
@@ -78,7 +85,7 @@ final readonly class Skew
         // The lines that run across the page, not those that run down it.
         $best = $best > 45.0 ? $best - 90.0 : $best;
         [$across, $down] = $edges->near($best, self::LEANING_WINDOW_DEGREES);
-        $slant = self::slant($across, $down, $best, $raster->width, $raster->height);
+        $slant = self::slant($across, $down, $best, $raster->width, $raster->height, $goesOn);
         $leaning = null === $slant ? null : Leaning::of($slant);
         if (true === $slant?->converges()) {
             [$direction, $spread] = $slant->directionAt(
@@ -102,14 +109,21 @@ final readonly class Skew
      *
      * @param list<array{float, float}> $across
      * @param list<array{float, float}> $down
+     * @param callable(): void $goesOn
      */
-    private static function slant(array $across, array $down, float $degrees, int $width, int $height): ?SlantOfLines
-    {
+    private static function slant(
+        array $across,
+        array $down,
+        float $degrees,
+        int $width,
+        int $height,
+        callable $goesOn,
+    ): ?SlantOfLines {
         // Those that run down, as seen with the page turned by a quarter.
-        $turned = self::pieces(array_map(static fn (array $p): array => [$p[1], -$p[0]], $down), $degrees);
+        $turned = self::pieces(array_map(static fn (array $p): array => [$p[1], -$p[0]], $down), $degrees, $goesOn);
 
         return SlantOfLines::of(
-            self::pieces($across, $degrees),
+            self::pieces($across, $degrees, $goesOn),
             array_map(static fn (Segment $s): Segment => new Segment(-$s->y, $s->x, $s->direction, $s->weight), $turned),
             -deg2rad($degrees),
             $width,
@@ -119,10 +133,11 @@ final readonly class Skew
 
     /**
      * @param list<array{float, float}> $points of one family
+     * @param callable(): void $goesOn
      *
      * @return list<Segment>
      */
-    private static function pieces(array $points, float $degrees): array
+    private static function pieces(array $points, float $degrees, callable $goesOn): array
     {
         if (\count($points) < self::PARTS * self::PARTS * self::LEAST_LINE_PX) {
             return [];
@@ -143,6 +158,7 @@ final readonly class Skew
             if (\count($here) < 2 * self::LEAST_LINE_PX) {
                 continue;
             }
+            $goesOn();
             $runs = self::sharpest(self::some($here), [], $degrees);
             [$c, $s] = [cos(deg2rad($runs)), sin(deg2rad($runs))];
             foreach (self::slopes($here, [], $runs) as [$slope, $weight, $t, $n]) {

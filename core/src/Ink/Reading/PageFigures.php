@@ -36,6 +36,9 @@ final readonly class PageFigures
 {
     /** px on the longer side at which directions are told */
     private const COARSE_SIDE = 1500;
+    /** part of the work that is done once the ink is prepared, and once all is read */
+    private const PREPARED = 0.35;
+    private const READ = 0.95;
     /** directions of lines: three at most, 12° apart, with an eighth of the first one's lines */
     private const DIRECTIONS = [0.12, 12.0, 3];
     /** px: lettering below this is read on twice as many pixels */
@@ -81,7 +84,7 @@ final readonly class PageFigures
     ) {
     }
 
-    /** @param callable(float): void $onProgress part done, 0 to 1 */
+    /** @param callable(float): void $onProgress part done, 0 to 1; asked often, so that whoever waits hears that the work goes on */
     public static function of(PageInk $page, PixelBox $box, callable $onProgress): self
     {
         $found = self::prepared($page, $box, $onProgress);
@@ -99,10 +102,12 @@ final readonly class PageFigures
         usort($figures, static fn (FigureCandidate $a, FigureCandidate $b): int => $b->worth() <=> $a->worth());
         $figures = \array_slice($figures, 0, self::MOST_FIGURES);
         $turn = deg2rad($directions[0]);
-        $fit = SizeByFigures::of($figures, $turn, $ink->width, $ink->height);
+        $goesOn = static fn () => $onProgress(self::READ);
+        $fit = SizeByFigures::of($figures, $turn, $ink->width, $ink->height, $goesOn);
+        $told = null === $fit ? new self([], null, false, false, null) : self::told($page, $fit, $ink, $turn, $goesOn);
         $onProgress(1.0);
 
-        return null === $fit ? new self([], null, false, false, null) : self::told($page, $fit, $ink, $turn);
+        return $told;
     }
 
     /**
@@ -149,7 +154,9 @@ final readonly class PageFigures
         $directions = EdgePoints::of($raster->shrunk(max(1, (int) ceil(max($ink->width, $ink->height) / self::COARSE_SIDE))))
             ?->directions(self::DIRECTIONS[0], self::DIRECTIONS[1]) ?? [];
         $onProgress(0.25);
-        $sizes = LetteringSizes::of(Blobs::joined($ink->rows()));
+        $blobs = Blobs::joined($ink->rows());
+        $onProgress(0.3);
+        $sizes = LetteringSizes::of($blobs);
         if ([] === $sizes || [] === $directions) {
             return null;
         }
@@ -157,7 +164,7 @@ final readonly class PageFigures
             $ink = $ink->doubled();
             $sizes = array_map(static fn (float $s): float => 2.0 * $s, $sizes);
         }
-        $onProgress(0.35);
+        $onProgress(self::PREPARED);
 
         $directions = array_map(
             static fn (float $degrees): float => fmod($degrees + 135.0, 90.0) - 45.0,
@@ -183,10 +190,16 @@ final readonly class PageFigures
         $steps = 2 * \count($sizes) * \count($directions);
         $done = 0;
         $count = 0;
+        $goesOn = static function () use (&$done, $steps, $onProgress): void {
+            $onProgress(self::PREPARED + (self::READ - self::PREPARED) * $done / $steps);
+        };
         foreach ($sizes as $size) {
-            $free = LinesOut::of($ink->rows(), $directions, $size);
+            $free = LinesOut::of($ink->rows(), $directions, $size, $goesOn);
+            $goesOn();
             $letters = $ink->under(LinesOut::grown(implode('', $free), $ink->width, 1));
+            $goesOn();
             $blobs = Blobs::joined($free);
+            $goesOn();
             foreach ($directions as $degrees) {
                 foreach ([0.0, 90.0] as $quarter) {
                     $direction = deg2rad($degrees + $quarter);
@@ -197,11 +210,13 @@ final readonly class PageFigures
                             if (++$count > self::MOST_ROWS) {
                                 return;
                             }
+                            $goesOn();
                             $row = LetterStrip::widened($letters, $row);
                             yield [$row, LetterStrip::of($letters, $row), $isUpright, $size, $grown];
                         }
                     }
-                    $onProgress(0.35 + 0.6 * ++$done / $steps);
+                    ++$done;
+                    $goesOn();
                 }
             }
         }
@@ -240,13 +255,15 @@ final readonly class PageFigures
         );
     }
 
-    private static function told(PageInk $page, SizeByFigures $fit, LetteringInk $ink, float $turn): self
+    /** @param callable(): void $goesOn */
+    private static function told(PageInk $page, SizeByFigures $fit, LetteringInk $ink, float $turn, callable $goesOn): self
     {
         $map = PixelToMm::ofMatrix($ink->fromPage($fit->mapping->matrix($turn, $ink->width / 2.0, $ink->height / 2.0)));
         $figures = [];
         $different = [[], []];
         $speaks = [0.0, 0.0];
         foreach ($fit->agreed as [$way, $off]) {
+            $goesOn();
             $figure = $way->figure;
             $read = self::onThePage($page, $way, $ink, $map, new FigureEvidence(
                 $way->reading->likely,

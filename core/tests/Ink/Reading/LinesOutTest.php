@@ -44,6 +44,7 @@ final class LinesOutTest extends TestCase
             self::drawn(static fn (float $x, float $y): bool => $isLine($x, $y) || $isStem($x, $y) || $isBeside($x, $y)),
             $directions,
             self::HIGH,
+            static function (): void {},
         );
         [$line, $stems, $all] = [0, 0, 0];
         foreach ($left as $j => $row) {

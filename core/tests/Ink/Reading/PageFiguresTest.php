@@ -52,11 +52,16 @@ final class PageFiguresTest extends TestCase
             str_split($drawn->raster->bytes, max(1, $drawn->raster->width)),
         );
         $raster = new GreyRaster($wide, $drawn->raster->height + 70, str_repeat("\xEB", 70 * $wide).implode('', $rows));
+        $heard = 0;
         $read = PageFigures::of(
             $raster->page(),
             new PixelBox(100.0, 60.0, $drawn->raster->width + 20, $drawn->raster->height + 10),
-            static function (float $done): void {},
+            static function (float $done) use (&$heard): void {
+                ++$heard;
+            },
         );
+        // Whoever waits hears of every direction of lines, every row of letters and every round.
+        self::assertGreaterThan(60, $heard);
         [$a, $b] = array_map(static fn (array $p): PixelPoint => new PixelPoint($p[0] + 110.5, $p[1] + 70.5), [$drawn->lines[3]['a'], $drawn->lines[3]['b']]);
         self::assertCount(1, array_filter($read->sure(), static fn (PageFigure $f): bool => self::apart($f, [$a, $b]) < 1.0), 'On the ink to a pixel.');
         $map = $read->upright() ?? self::fail('There is a map.');

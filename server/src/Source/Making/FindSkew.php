@@ -53,7 +53,7 @@ final readonly class FindSkew implements JobKind
                     $attempt->goesOn(...),
                 );
             }
-            $skew = Skew::of(PageMaker::raster($factor > 1 ? $small : $grey));
+            $skew = Skew::of(PageMaker::raster($factor > 1 ? $small : $grey), $attempt->goesOn(...));
         } finally {
             $this->files->removeFolder($work);
         }

@@ -29,13 +29,14 @@ final class LinesOut
      * @param list<string> $rows
      * @param list<float> $directions that lines run in, degrees from −45 to 45 with y down
      * @param float $size of lettering, px
+     * @param callable(): void $goesOn asked now and then
      *
      * @return list<string> rows
      */
-    public static function of(array $rows, array $directions, float $size): array
+    public static function of(array $rows, array $directions, float $size, callable $goesOn): array
     {
         $width = \strlen($rows[0] ?? '');
-        $lines = self::lines($rows, $directions, (int) round(self::LONGER * $size));
+        $lines = self::lines($rows, $directions, (int) round(self::LONGER * $size), $goesOn);
         $all = '';
         foreach ($rows as $y => $row) {
             $all .= $row & self::complement($lines[$y]);
@@ -49,22 +50,27 @@ final class LinesOut
     /**
      * @param list<string> $rows
      * @param list<float> $directions
+     * @param callable(): void $goesOn
      *
      * @return array<int, string> rows
      */
-    private static function lines(array $rows, array $directions, int $long): array
+    private static function lines(array $rows, array $directions, int $long, callable $goesOn): array
     {
         $lines = array_map(static fn (string $row): string => str_repeat('0', \strlen($row)), $rows);
         foreach ($directions as $k => $degrees) {
             if ($k > 0 || abs($degrees) > self::NEARLY_LEVEL) {
                 self::addSlanting($rows, $lines, deg2rad($degrees), $long);
+                $goesOn();
                 self::addSlanting($rows, $lines, deg2rad($degrees + 90.0), $long);
+                $goesOn();
                 continue;
             }
             foreach (self::LEANS as $leans) {
                 $slope = tan(deg2rad($degrees + $leans));
                 self::addAlong($rows, $lines, $slope, $long);
+                $goesOn();
                 self::addAcross($rows, $lines, -$slope, $long);
+                $goesOn();
             }
         }
 

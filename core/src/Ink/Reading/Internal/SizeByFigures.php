@@ -66,10 +66,11 @@ final readonly class SizeByFigures
     /**
      * @param list<FigureCandidate> $figures
      * @param float $turn of the drawing's grid, radians with y down
+     * @param callable(): void $goesOn asked now and then
      *
      * @return self|null null where no two figures agree
      */
-    public static function of(array $figures, float $turn, int $width, int $height): ?self
+    public static function of(array $figures, float $turn, int $width, int $height, callable $goesOn): ?self
     {
         $best = null;
         $most = -\INF;
@@ -80,7 +81,7 @@ final readonly class SizeByFigures
             if ($shown[$k] < self::ALSO * $mostShown) {
                 continue;
             }
-            $fit = self::fitted(self::ways($figures, $kinds, $turn, $width, $height), $high, (float) max($width, $height));
+            $fit = self::fitted(self::ways($figures, $kinds, $turn, $width, $height), $high, (float) max($width, $height), $goesOn);
             if (null === $fit) {
                 continue;
             }
@@ -196,10 +197,15 @@ final readonly class SizeByFigures
         return [$x1 * $c + $y1 * $s, $y1 * $c - $x1 * $s, $x2 * $c + $y2 * $s, $y2 * $c - $x2 * $s];
     }
 
-    /** @param list<Way> $ways */
-    private static function fitted(array $ways, float $high, float $side): ?self
+    /**
+     * @param list<Way> $ways
+     * @param callable(): void $goesOn
+     */
+    private static function fitted(array $ways, float $high, float $side, callable $goesOn): ?self
     {
+        $goesOn();
         $vote = ScaleVote::of($ways, $high);
+        $goesOn();
         if (null === $vote) {
             return null;
         }
@@ -213,6 +219,7 @@ final readonly class SizeByFigures
         ] as [$mapping, $leans]) {
             $chosen = [];
             foreach (self::ROUNDS as $tolerance) {
+                $goesOn();
                 $chosen = self::chosen($ways, $mapping, $tolerance);
                 if (\count($chosen) < 2) {
                     continue 2;
