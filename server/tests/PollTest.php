@@ -75,7 +75,7 @@ final class PollTest extends TestCase
             '"x"',
             '"'.Desk::newId().'.'.Desk::newId().'.'.str_repeat('a', 40).'"',
             str_replace('.', '..', $tag),
-            substr($tag, 0, -2).'0"',
+            substr($tag, 0, -2).('0' === $tag[-2] ? '1"' : '0"'),
         ] as $made) {
             self::assertSame(200, $this->ask($made)[0], $made);
         }
