@@ -6,7 +6,7 @@ namespace Plinth\Core\Ink\Pages;
 
 use Plinth\Core\Ink\Page\EdgePoints;
 use Plinth\Core\Ink\Page\GreyRaster;
-use Plinth\Core\Ink\Pages\Internal\Piece;
+use Plinth\Core\Ink\Pages\Internal\EdgePiece;
 use Plinth\Core\Ink\Pages\Internal\SlantOfLines;
 
 /**
@@ -124,7 +124,7 @@ final readonly class Skew
 
         return SlantOfLines::of(
             self::pieces($across, $degrees, $goesOn),
-            array_map(static fn (Piece $s): Piece => new Piece(-$s->y, $s->x, $s->direction, $s->weight), $turned),
+            array_map(static fn (EdgePiece $s): EdgePiece => new EdgePiece(-$s->y, $s->x, $s->direction, $s->weight), $turned),
             -deg2rad($degrees),
             $width,
             $height,
@@ -135,7 +135,7 @@ final readonly class Skew
      * @param list<array{float, float}> $points of one family
      * @param callable(): void $goesOn
      *
-     * @return list<Piece>
+     * @return list<EdgePiece>
      */
     private static function pieces(array $points, float $degrees, callable $goesOn): array
     {
@@ -162,7 +162,7 @@ final readonly class Skew
             $runs = self::sharpest(self::some($here), [], $degrees);
             [$c, $s] = [cos(deg2rad($runs)), sin(deg2rad($runs))];
             foreach (self::slopes($here, [], $runs) as [$slope, $weight, $t, $n]) {
-                $pieces[] = new Piece($c * $t - $s * $n, $s * $t + $c * $n, deg2rad($runs) + atan($slope), $weight);
+                $pieces[] = new EdgePiece($c * $t - $s * $n, $s * $t + $c * $n, deg2rad($runs) + atan($slope), $weight);
             }
         }
 

@@ -58,8 +58,8 @@ final readonly class SlantOfLines
     }
 
     /**
-     * @param list<Piece> $across
-     * @param list<Piece> $down their directions are those of lines across that they stand at a right angle to
+     * @param list<EdgePiece> $across
+     * @param list<EdgePiece> $down their directions are those of lines across that they stand at a right angle to
      * @param float $turn radians, where to begin
      */
     public static function of(array $across, array $down, float $turn, float $width, float $height): ?self

@@ -9,7 +9,7 @@ namespace Plinth\Core\Ink\Pages\Internal;
  *
  * @internal
  */
-final readonly class Piece
+final readonly class EdgePiece
 {
     /**
      * @param float $x of its middle, px, and $y likewise, down
