@@ -52,23 +52,23 @@ final readonly class Beforehand
      * A picture whose ink was looked at. Lines of one family that converge say by how much it recedes along them, and lines of two
      * families, which are drawn at a right angle, how far it is askew.
      *
-     * @param float $leansU by how much it recedes along u by its ink, and $leansV along v
+     * @param float $u by how much it recedes along u by its ink, and $v along v
      * @param float $sigma standard deviation of both
      * @param float $askew radians by which its lines miss the right angle, and $sigmaAskew their standard deviation
      * @param float $turn of its lines across, radians counter-clockwise: it is stretched along them or across
      */
-    public function leaning(float $leansU, float $leansV, float $sigma, float $askew, float $sigmaAskew, float $turn): self
+    public function leaning(float $u, float $v, float $sigma, float $askew, float $sigmaAskew, float $turn): self
     {
-        $slant = Perspective::FOCAL * hypot($leansU, $leansV);
+        $slant = Perspective::FOCAL * hypot($u, $v);
 
         // What leans is foreshortened, by 1 / cos t along its slant: how much depends on the lens, of which nothing is known.
         return new self(
             hypot($this->stretch, $slant ** 2 / 2.0),
             min($this->shear, $sigmaAskew),
-            min($this->recedes, hypot($sigma, self::MISJUDGED * hypot($leansU, $leansV))),
+            min($this->recedes, hypot($sigma, self::MISJUDGED * hypot($u, $v))),
             $slant > 0.0 ? self::BENT[1] : $this->lens,
-            $leansU,
-            $leansV,
+            $u,
+            $v,
             $askew,
             $turn,
         );

@@ -37,7 +37,7 @@ final class LeaningTest extends TestCase
 
             return [$a + $askew * $b, $b];
         };
-        $leaning = Leaning::from([$g, $h, 0.0005, $askew, 0.0003, $turn]);
+        $leaning = self::leaning($g, $h, $askew, $turn);
         self::assertTrue($leaning?->isSlanted());
         $lines = $leaning->lines(new PixelBox(150, 100, 1500, 1100), self::WIDTH, self::HEIGHT);
         self::assertCount(6, $lines);
@@ -47,8 +47,8 @@ final class LeaningTest extends TestCase
             self::assertGreaterThan($line->runsDown ? 750.0 : 1000.0, $line->a->distanceTo($line->b));
             self::assertGreaterThan(0.1, $line->sigmaPx);
         }
-        self::assertNull(Leaning::from([0.1, 0.2]), 'What was kept in another form says nothing.');
-        self::assertFalse(Leaning::from([0.0, 0.0, 0.0005, 0.0, 0.0003, 0.0])?->isSlanted());
+        self::assertNull(Leaning::from(['u' => 0.1, 'v' => 0.2]), 'What was kept in another form says nothing.');
+        self::assertFalse(self::leaning(0.0, 0.0, 0.0, 0.0)?->isSlanted());
     }
 
     /**
@@ -66,7 +66,7 @@ final class LeaningTest extends TestCase
             $way = 2.0 * \M_PI * mt_rand() / mt_getrandmax();
             $true = self::seen($focal, $slant, $way);
             [$askew, $turn] = self::axes($true);
-            $leaning = Leaning::from([...self::leans($true), 0.0005, $askew, 0.0003, $turn]);
+            $leaning = self::leaning(...self::leans($true), askew: $askew, turn: $turn);
             if (true !== $leaning?->isSlanted()) {
                 continue;
             }
@@ -108,6 +108,11 @@ final class LeaningTest extends TestCase
         }
 
         return PixelToMm::ofMatrix($m);
+    }
+
+    private static function leaning(float $u, float $v, float $askew, float $turn): ?Leaning
+    {
+        return Leaning::from(['u' => $u, 'v' => $v, 'sigma' => 0.0005, 'askew' => $askew, 'sigmaAskew' => 0.0003, 'turn' => $turn]);
     }
 
     /** @return array{float, float} */

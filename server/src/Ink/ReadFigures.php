@@ -66,11 +66,10 @@ final readonly class ReadFigures implements AskedFor
                 Page::class,
                 $drawing->beside($drawing->page())->criteria(),
             ) ?? throw new \LogicException('A drawing has a page.');
-            $fitted = $fit->pixelToMm();
             $read = PageFigures::of($ink, $drawing->box(), static fn (float $done) => $onProgress(self::FIGURES * $done));
             $goesOn = static fn () => $onProgress(self::FIGURES);
             // Where the figures tell the size and the way up, they tell it better than a guess.
-            $map = $fit->isGuess() ? $read->upright() ?? self::level($drawing, $fitted, $ink, $goesOn) : self::level($drawing, $fitted, $ink, $goesOn);
+            $map = ($fit->isGuess() ? $read->upright() : null) ?? self::level($drawing, $fit->pixelToMm(), $ink, $goesOn);
             $scale = $map->mmPerPixelAt($drawing->box()->centre());
             $paperScale = $scale * (null === $page->resolution() ? max(
                 $page->width(),

@@ -185,9 +185,12 @@ class Page extends ProjectRow
     public function leaning(): ?Leaning
     {
         $skew = self::decoded($this->made)['skew'] ?? null;
-        $leans = \is_array($skew) && \is_array($skew['leans'] ?? null) ? array_filter($skew['leans'], is_numeric(...)) : [];
+        $leans = [];
+        foreach (\is_array($skew) && \is_array($skew['leans'] ?? null) ? $skew['leans'] : [] as $name => $value) {
+            $leans[(string) $name] = is_numeric($value) ? (float) $value : 0.0;
+        }
 
-        return Leaning::from(array_values(array_map(floatval(...), $leans)));
+        return Leaning::from($leans);
     }
 
     public function number(): int

@@ -241,7 +241,8 @@ describe("all figures that were read", () => {
 
   it("leave it to all lines of a photograph how it leans, where they tell", async () => {
     server.answers = { readings: { figures: [], rooms: [] } };
-    const skew = { degrees: 0, sigmaDegrees: 0.01, confidence: 0.9, leans: [0.05, 0.01, 0.0005, 0, 0.0003, 0] };
+    const leans = { u: 0.05, v: 0.01, sigma: 0.0005, askew: 0, sigmaAskew: 0.0003, turn: 0 };
+    const skew = { degrees: 0, sigmaDegrees: 0.01, confidence: 0.9, leans };
     const paper = { cell: 24, columns: 1, rows: 1, levels: "" };
     const made = { tileSuffix: "", cuts: [], lightOnDark: false, contrast: 200, paper, lines: 0, bytes: 0, skew };
     useProject.setState({ pages: new Map([["g", page("g", { made })]]) });

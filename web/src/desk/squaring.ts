@@ -65,9 +65,8 @@ export function squareBy(degrees: number, sigmaDegrees: number, hand: "ink" | "t
 }
 
 /** By how much a picture recedes over half its diagonal, as its lines tell (`made.skew.leans`); 0 where they run alongside each other. */
-export function leans(told: readonly number[] | null | undefined): number {
-  const [u = 0, v = 0] = told ?? [];
-  return Math.hypot(u, v);
+export function leans(told: { u: number; v: number } | null | undefined): number {
+  return told ? Math.hypot(told.u, told.v) : 0;
 }
 
 /** A photograph is straightened by its own lines: those that converge say how it leans. One length then gives its size. */
@@ -80,15 +79,14 @@ export function straightenByInk(): Promise<void> {
 /** What its lines said of its slant is taken back with the straightening. */
 export function leaveAsTaken(drawing: string): Promise<void> {
   const values = { model: "similar" as const, ownFactor: null };
+  // One line of the ink squares a drawing, several straighten a photograph.
+  const several = [...useProject.getState().rows.gridPick.values()].filter(
+    (g) => g.drawing === drawing && g.hand === "ink",
+  );
   return sendStatement("True proportions", [
-    ...(byItsLines(drawing).length > 1 ? ofHands(["ink"], drawing) : []),
+    ...(several.length > 1 ? ofHands(["ink"], drawing) : []),
     { do: "set", type: "drawing", id: drawing, values },
   ]);
-}
-
-/** Lines that the ink stated: one squares a drawing, several straighten a photograph. */
-export function byItsLines(drawing: string) {
-  return [...useProject.getState().rows.gridPick.values()].filter((g) => g.drawing === drawing && g.hand === "ink");
 }
 
 /** Operations that take back what an earlier one of the same kind stated. */

@@ -6,6 +6,7 @@ namespace Plinth\Core\Ink\Pages;
 
 use Plinth\Core\Geometry\PixelBox;
 use Plinth\Core\Geometry\PixelPoint;
+use Plinth\Core\Ink\Pages\Internal\SlantedView;
 use Plinth\Core\Ink\Pages\Internal\SlantOfLines;
 
 /**
@@ -16,6 +17,7 @@ final readonly class Leaning
 {
     /** parts of the drawing's width or height from its middle that lines are laid at, and reach */
     private const REACH = 0.4;
+    private const TOLD = ['u', 'v', 'sigma', 'askew', 'sigmaAskew', 'turn'];
     /** radians that no two families of lines tell their angle better than; by trial */
     private const LEAST_ASKEW = 0.0003;
 
@@ -55,10 +57,10 @@ final readonly class Leaning
         );
     }
 
-    /** @param list<float> $told as told() gives it */
+    /** @param array<string, float> $told as told() gives it; what was told in another form says nothing */
     public static function from(array $told): ?self
     {
-        return 6 === \count($told) ? new self(...$told) : null;
+        return self::TOLD === array_keys($told) ? new self(...$told) : null;
     }
 
     /** Whether the lines converge: it is a picture taken at a slant. */
@@ -77,16 +79,13 @@ final readonly class Leaning
     public function lines(PixelBox $box, float $width, float $height): array
     {
         $unit = hypot($width, $height) / 2.0;
-        [$c, $s] = [cos($this->turn), sin($this->turn)];
-        [$u, $v] = [($box->centre()->x - $width / 2.0) / $unit, ($height / 2.0 - $box->centre()->y) / $unit];
-        $w = 1.0 + $this->u * $u + $this->v * $v;
-        // The middle of the drawing as it is, turned back; and how a place of it is seen.
-        [$a0, $b0] = [($c * $u + $s * $v) / $w, ($c * $v - $s * $u) / $w];
-        $seen = function (float $a, float $b) use ($c, $s, $unit, $width, $height): PixelPoint {
-            [$u, $v] = [$c * $a - $s * $b, $s * $a + $c * $b];
-            $w = 1.0 - $this->u * $u - $this->v * $v;
+        $view = new SlantedView($this->turn, $this->u, $this->v);
+        // The middle of the drawing as it is, not as it is seen; and where a place of it is seen.
+        [$a0, $b0] = $view->flat(($box->centre()->x - $width / 2.0) / $unit, ($height / 2.0 - $box->centre()->y) / $unit);
+        $seen = static function (float $a, float $b) use ($view, $unit, $width, $height): PixelPoint {
+            [$u, $v] = $view->seen($a, $b);
 
-            return new PixelPoint($width / 2.0 + $unit * $u / $w, $height / 2.0 - $unit * $v / $w);
+            return new PixelPoint($width / 2.0 + $unit * $u, $height / 2.0 - $unit * $v);
         };
         // Lines down keep a + askew · b.
         $down = fn (float $a, float $b): PixelPoint => $seen($a - $this->askew * ($b - $b0), $b);
@@ -106,9 +105,12 @@ final readonly class Leaning
         return $lines;
     }
 
-    /** @return array{float, float, float, float, float, float} u, v and their standard deviation, askew and its own, turn */
+    /** @return array{u: float, v: float, sigma: float, askew: float, sigmaAskew: float, turn: float} */
     public function told(): array
     {
-        return [$this->u, $this->v, $this->sigma, $this->askew, $this->sigmaAskew, $this->turn];
+        return [
+            'u' => $this->u, 'v' => $this->v, 'sigma' => $this->sigma,
+            'askew' => $this->askew, 'sigmaAskew' => $this->sigmaAskew, 'turn' => $this->turn,
+        ];
     }
 }

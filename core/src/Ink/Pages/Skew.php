@@ -7,6 +7,7 @@ namespace Plinth\Core\Ink\Pages;
 use Plinth\Core\Ink\Page\EdgePoints;
 use Plinth\Core\Ink\Page\GreyRaster;
 use Plinth\Core\Ink\Pages\Internal\EdgePiece;
+use Plinth\Core\Ink\Pages\Internal\SlantedView;
 use Plinth\Core\Ink\Pages\Internal\SlantOfLines;
 
 /**
@@ -89,7 +90,7 @@ final readonly class Skew
         $leaning = null === $slant ? null : Leaning::of($slant);
         if (true === $slant?->converges()) {
             [$direction, $spread] = $slant->directionAt(
-                ...self::middle([...$across, ...$down], $slant, $raster->width, $raster->height),
+                ...self::middle([...$across, ...$down], $slant->view(), $raster->width, $raster->height),
             );
             [$best, $sigma] = [-rad2deg($direction), rad2deg($spread)];
         }
@@ -176,17 +177,17 @@ final readonly class Skew
      *
      * @return array{float, float}
      */
-    private static function middle(array $points, SlantOfLines $slant, int $width, int $height): array
+    private static function middle(array $points, SlantedView $view, int $width, int $height): array
     {
         $unit = hypot($width, $height) / 2.0;
         $flat = array_map(
-            static fn (array $p): array => $slant->flat(($p[0] - $width / 2.0) / $unit, ($height / 2.0 - $p[1]) / $unit),
+            static fn (array $p): array => $view->flat(($p[0] - $width / 2.0) / $unit, ($height / 2.0 - $p[1]) / $unit),
             $points,
         );
         [$left, $right] = self::reach(array_column($flat, 0));
         [$low, $high] = self::reach(array_column($flat, 1));
 
-        return $slant->seen(($left + $right) / 2.0, ($low + $high) / 2.0);
+        return $view->seen(($left + $right) / 2.0, ($low + $high) / 2.0);
     }
 
     /**

@@ -59,7 +59,7 @@ final readonly class FindSkew implements JobKind
         }
         $found = null === $skew ? null : [
             'degrees' => $skew->degrees, 'sigmaDegrees' => $skew->sigmaDegrees, 'confidence' => $skew->confidence,
-            'leans' => null === $skew->leaning ? null : $skew->leaning->told(),
+            'leans' => $skew->leaning?->told(),
         ];
         $attempt->write(fn () => $this->made->keep($job->about, $pictures, 'skew', $found));
     }

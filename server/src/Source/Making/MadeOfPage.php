@@ -25,7 +25,7 @@ final readonly class MadeOfPage
      * In a transaction; nothing where the page is gone or was read anew meanwhile.
      *
      * @param string $pictures version of those that it was found in
-     * @param array<string, bool|float|int|list<float>|null>|null $found
+     * @param array<string, bool|float|int|array<string, float>|null>|null $found
      */
     public function keep(RowId $page, string $pictures, string $name, ?array $found): void
     {

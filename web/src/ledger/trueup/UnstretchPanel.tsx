@@ -113,7 +113,7 @@ export function UnstretchPanel({ drawing, report, open }: { drawing: string; rep
 }
 
 /** How much a picture leans by its own lines, in words; null where they run alongside each other. */
-function leaningWords(told: readonly number[] | null | undefined): string | null {
+function leaningWords(told: Parameters<typeof leans>[0]): string | null {
   const part = leans(told);
   return part === 0 ? null : `Its lines converge: one side is ${(200 * part).toFixed(1)} % nearer than the other.`;
 }

@@ -10,8 +10,7 @@ use Plinth\Core\Numerics\Median;
 /**
  * The turn, slant and skewness of a flat drawing whose lines run along two axes, from the directions of many short pieces of them.
  *
- * A point (u, v) of the page (centre 0, y up, unit half its diagonal) shows (u, v) / (1 + g·u + h·v) of the drawing. Turned back by the
- * turn, lines across keep b, and those down keep a + q·b. Each piece says in which direction that is at its place (least squares with
+ * On the drawing as SlantedView has it lines across keep b, and those down keep a + q·b. Each piece says in which direction that is at its place (least squares with
  * those left out that lie far off: pieces of stairs and of slanting walls).
  *
  * @internal
@@ -157,31 +156,10 @@ final readonly class SlantOfLines
         );
     }
 
-    /**
-     * A place of the page on the drawing, turned back but not squared.
-     *
-     * @return array{float, float}
-     */
-    public function flat(float $u, float $v): array
+    /** The drawing as it is seen, but for what it is askew. */
+    public function view(): SlantedView
     {
-        [$turn, , $g, $h] = $this->p;
-        $w = 1.0 + $g * $u + $h * $v;
-
-        return [(cos($turn) * $u + sin($turn) * $v) / $w, (cos($turn) * $v - sin($turn) * $u) / $w];
-    }
-
-    /**
-     * Where a place of the drawing is seen on the page.
-     *
-     * @return array{float, float}
-     */
-    public function seen(float $a, float $b): array
-    {
-        [$turn, , $g, $h] = $this->p;
-        [$u, $v] = [cos($turn) * $a - sin($turn) * $b, sin($turn) * $a + cos($turn) * $b];
-        $w = 1.0 - $g * $u - $h * $v;
-
-        return [$u / $w, $v / $w];
+        return new SlantedView($this->p[0], $this->p[2], $this->p[3]);
     }
 
     /**
