@@ -59,7 +59,8 @@ export function UnstretchPanel({ drawing, report, open }: { drawing: string; rep
         </div>
       ) : (
         open &&
-        !offer && (
+        !offer &&
+        !leaning && (
           <p>
             Proportions are taken for true.{" "}
             <span className="text-quiet">
@@ -81,19 +82,19 @@ export function UnstretchPanel({ drawing, report, open }: { drawing: string; rep
         </>
       )}
       <Straightening drawing={drawing} />
-      {open && row?.model !== "perspective" && (
+      {open && row?.model !== "perspective" && leaning && (
+        <div className="flex items-center justify-between gap-2">
+          <span>{leaning}</span>
+          <Plain onClick={() => void straightenByInk()}>Straighten by its lines</Plain>
+        </div>
+      )}
+      {open && row?.model !== "perspective" && !leaning && (
         <div className="mt-2 flex items-center justify-between gap-2 border-t border-line pt-2">
           <span className="text-quiet">
             Taken at a slant? A known rectangle, or lengths on both sides of it and lines that should be level and
             plumb, say how.
           </span>
           <Plain onClick={() => set("Straighten a photograph", "perspective")}>It is a photograph</Plain>
-        </div>
-      )}
-      {open && leaning && (
-        <div className="mt-2 flex items-center justify-between gap-2">
-          <span className="text-quiet">{leaning}</span>
-          <Plain onClick={() => void straightenByInk()}>Straighten by its lines</Plain>
         </div>
       )}
       {open && (
