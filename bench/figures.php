@@ -28,15 +28,15 @@ ini_set('memory_limit', '2G');
 function byItsFigures(PageFigures $read, GreyRaster $raster): ?Fit
 {
     $lengths = $grid = [];
-    $longest = $read->sure();
-    usort($longest, static fn ($a, $b): int => $b->mm <=> $a->mm);
+    $sure = $read->sure();
     $map = $read->map ?? throw new LogicException('Figures that agree have a map.');
-    $along = AlongGrid::of(array_map(static fn ($f): array => [$map->toMm($f->a), $map->toMm($f->b)], $longest));
-    foreach ($longest as $i => $f) {
-        $axis = $along[$i];
+    $spans = array_map(static fn ($f): array => [$map->toMm($f->a), $map->toMm($f->b)], $sure);
+    $along = AlongGrid::of($spans);
+    $squares = AlongGrid::squaring($spans, $along);
+    foreach ($sure as $i => $f) {
         $lengths[] = ['a' => $f->a->toArray(), 'b' => $f->b->toArray(), 'mm' => $f->mm, 'sigmaPx' => $f->sigmaPx];
-        if (null !== $axis && count(array_keys(array_column($grid, 'axis'), $axis, true)) < 2) {
-            $grid[] = ['a' => $f->a->toArray(), 'b' => $f->b->toArray(), 'axis' => $axis, 'sigmaPx' => $f->sigmaPx];
+        if ($squares[$i]) {
+            $grid[] = ['a' => $f->a->toArray(), 'b' => $f->b->toArray(), 'axis' => $along[$i], 'sigmaPx' => $f->sigmaPx];
         }
     }
     $leaning = $read->isPhotographed ? Skew::of($raster)?->leaning : null;

@@ -268,6 +268,11 @@ final class InkTest extends TestCase
             self::assertContains(mb_strtoupper(Desk::text($room['name'])), $names);
         }
         self::assertCount(2, Desk::rows($this->desk->state(), 'knownLength'), 'Reading states nothing.');
+        self::assertSame('none', $answer['slant'], 'A scan lies flat.');
+        $squares = array_filter(self::items($answer, 'figures'), static fn (array $f): bool => true === $f['squares']);
+        $along = array_map(static fn (array $f): string => Desk::text($f['along']), $squares);
+        sort($along);
+        self::assertSame(['x', 'x', 'y', 'y'], $along, 'The longest of either axis.');
         [$one, $two] = self::items($answer, 'figures');
         self::assertIsArray($two['a']);
         self::assertIsArray($two['b']);

@@ -14,6 +14,7 @@ use Plinth\Server\Http\Needs;
 use Plinth\Server\Http\Who;
 use Plinth\Server\Project\ProjectAccess;
 use Plinth\Server\Source\Drawing;
+use Plinth\Server\Source\Page;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
@@ -78,19 +79,34 @@ final readonly class ReadingsController
             static fn (string $end): PixelPoint => new PixelPoint(...JsonValue::of($figure, 'figure')->get($end)->pair()),
             ['a', 'b'],
         ), $found);
-        $spans = array_map(static fn (array $e): array => [$map->toMm($e[0]), $map->toMm($e[1])], $ends);
+        $left = array_values(array_filter(
+            array_keys($found),
+            static fn (int $i): bool => !self::isStated($ends[$i][0], $ends[$i][1], $stated) && $isWanted($found[$i]),
+        ));
+        $spans = array_map(static fn (int $i): array => [$map->toMm($ends[$i][0]), $map->toMm($ends[$i][1])], $left);
         $along = AlongGrid::of($spans);
-        $figures = [];
-        foreach ($found as $i => $figure) {
-            if (!self::isStated($ends[$i][0], $ends[$i][1], $stated) && $isWanted($figure)) {
-                $figures[] = [...$figure, 'along' => $along[$i], 'spanMm' => $spans[$i][0]->distanceTo($spans[$i][1])];
-            }
-        }
+        $slant = $this->slant($finding, $drawing);
+        // How a photograph leans is told by all of its lines where they show it, else by those of its figures.
+        $squares = 'lines' === $slant ? array_fill(0, \count($left), false) : AlongGrid::squaring($spans, $along);
+        $figures = array_map(static fn (int $i, int $k): array => [
+            ...$found[$i], 'along' => $along[$k], 'squares' => $squares[$k], 'spanMm' => $spans[$k][0]->distanceTo($spans[$k][1]),
+        ], $left, array_keys($left));
 
         return new JsonResponse([
             'found' => null !== $finding, 'figures' => $figures, 'rooms' => array_values(array_filter($finding->found['rooms'] ?? [], $isWanted)), 'refused' => \count($finding->refused ?? []),
-            'photograph' => true === ($finding->found['drawing'][0]['photograph'] ?? false),
+            'slant' => $slant,
         ]);
+    }
+
+    /** What says how a photographed drawing leans: all of its lines, or the figures alone; none where it lies flat. */
+    private function slant(?Finding $finding, Drawing $drawing): string
+    {
+        if (true !== ($finding->found['drawing'][0]['photograph'] ?? null)) {
+            return 'none';
+        }
+        $page = $this->entities->find(Page::class, $drawing->beside($drawing->page())->criteria());
+
+        return true === $page?->leaning()?->isSlanted() ? 'lines' : 'figures';
     }
 
     /** @param list<array{float, float, float, float}> $stated */

@@ -302,16 +302,23 @@ export function setView(view: View): void {
   useDesk.setState({ view });
 }
 
+/** The model's point that lies in the new view where the given one lay on the screen: a hand that rests is not lost. */
+const stayed = ([x, y]: XY, old: View, next: View): XY => [
+  next.x + ((x - old.x) * old.k) / next.k,
+  next.y + ((y - old.y) * old.k) / next.k,
+];
+
 /** When a drawing gets a new fit, the view follows, so that the picture stays where the eye has it. */
 useProject.subscribe((now, before) => {
-  const { drawing, view } = useDesk.getState();
+  const { drawing, view, pointer } = useDesk.getState();
   if (drawing === null || now.rows.fit === before.rows.fit) return;
   const next = now.rows.fit.get(drawing);
   const old = before.rows.fit.get(drawing);
   // On another page its pixels are others, and the model stays where it is.
   const samePage = now.rows.drawing.get(drawing)?.page === before.rows.drawing.get(drawing)?.page;
   if (next && old && next !== old && samePage) {
-    setView(viewUnder(view, mapOf(old), mapOf(next)));
-    useDesk.setState({ pointer: null, snap: null });
+    const under = viewUnder(view, mapOf(old), mapOf(next));
+    setView(under);
+    useDesk.setState({ pointer: pointer && stayed(pointer, view, under), snap: null });
   }
 });

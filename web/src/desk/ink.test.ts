@@ -1,7 +1,7 @@
 import { beforeEach, describe, expect, it, vi } from "vitest";
 import { useProject } from "../store/project";
 import { withRows } from "../store/rows";
-import { DRAWING, deskWithPlan, json, page, row, type Serving, STOREY } from "../testing/desk";
+import { DRAWING, deskWithPlan, json, row, type Serving, STOREY } from "../testing/desk";
 import { setAct, useDesk } from "./desk";
 import {
   accept,
@@ -211,46 +211,40 @@ describe("a figure that was read", () => {
 });
 
 describe("all figures that were read", () => {
-  const figure = (id: string, along: "x" | "y" | null, spanMm: number): ReadFigure => ({
-    ...({ id, text: "4500", mm: 4500, a: [10, 20], b: [30, 20], sigmaPx: 0.3 } as unknown as ReadFigure),
+  const figure = (id: string, along: "x" | "y" | null, squares: boolean): ReadFigure => ({
+    ...({ id, text: "4500", mm: 4500, a: [10, 20], b: [30, 20], sigmaPx: 0.3, spanMm: 4500 } as unknown as ReadFigure),
     along,
-    spanMm,
+    squares,
   });
+  const figures = [
+    figure("a", "x", true),
+    figure("b", "x", false),
+    figure("c", "y", true),
+    figure("wing", null, false),
+  ];
 
-  it("size the drawing in one change, and the two longest of each direction square it", async () => {
+  it("size the drawing in one change, and those that square it run with the grid", async () => {
     server.answers = { readings: { figures: [], rooms: [] } };
-    const figures = [900, 4000, 3000, 5000].map((span, i) => figure(`x${i}`, "x", span));
-    await takeFigures([...figures, figure("y", "y", 2000)], false);
+    await takeFigures(figures, "none");
     expect(server.sent).toHaveLength(1);
     const sent = server.sent[0]?.operations ?? [];
-    expect(sent.filter((o) => o.type === "knownLength")).toHaveLength(5);
+    expect(sent.filter((o) => o.type === "knownLength")).toHaveLength(4);
     const lines = sent.filter((o) => o.type === "gridPick");
-    expect(lines.map((o) => (o.values as { axis: string }).axis).sort()).toEqual(["x", "x", "y"]);
+    expect(lines.map((o) => (o.values as { axis: string }).axis).sort()).toEqual(["x", "y"]);
     expect(sent.some((o) => o.type === "drawing")).toBe(false);
   });
 
-  it("straighten a photograph with it", async () => {
+  it("straighten a photograph with it, by themselves or by all of its lines", async () => {
     server.answers = { readings: { figures: [], rooms: [] } };
-    await takeFigures([figure("x", "x", 900), figure("y", "y", 2000)], true);
-    expect(server.sent[0]?.operations.find((o) => o.type === "drawing")).toMatchObject({
+    await takeFigures(figures, "figures");
+    expect(server.sent[0]?.operations.at(-1)).toEqual({
       do: "set",
+      type: "drawing",
       id: DRAWING,
-      values: { model: "perspective" },
+      values: { model: "perspective", ownFactor: null },
     });
-  });
-
-  it("leave it to all lines of a photograph how it leans, where they tell", async () => {
-    server.answers = { readings: { figures: [], rooms: [] } };
-    const leans = { u: 0.05, v: 0.01, sigma: 0.0005, askew: 0, sigmaAskew: 0.0003, turn: 0 };
-    const skew = { degrees: 0, sigmaDegrees: 0.01, confidence: 0.9, leans };
-    const paper = { cell: 24, columns: 1, rows: 1, levels: "" };
-    const made = { tileSuffix: "", cuts: [], lightOnDark: false, contrast: 200, paper, lines: 0, bytes: 0, skew };
-    useProject.setState({ pages: new Map([["g", page("g", { made })]]) });
-    await takeFigures([figure("x", "x", 900), figure("askew", null, 2000)], true);
-    const sent = server.sent[0]?.operations ?? [];
-    expect(sent.filter((o) => o.type === "knownLength")).toHaveLength(2);
-    expect(sent.some((o) => o.type === "gridPick")).toBe(false);
-    expect(sent.at(-1)).toEqual({ do: "straighten", straighten: { drawing: DRAWING } });
+    await takeFigures(figures, "lines");
+    expect(server.sent[1]?.operations.at(-1)).toEqual({ do: "straighten", straighten: { drawing: DRAWING } });
   });
 });
 

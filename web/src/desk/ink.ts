@@ -8,7 +8,6 @@ import { projectUnit } from "./draft";
 import { tenths } from "./numbers";
 import { nextNumber } from "./rooms";
 import { fitMap } from "./selectors";
-import { leans } from "./squaring";
 import { sendStatement } from "./statements";
 
 export type Proposals = Schemas["Proposals"];
@@ -188,31 +187,21 @@ export async function takeFigure(figure: ReadFigure, heldOut: boolean): Promise<
   await look("readings", drawing);
 }
 
-/** lines of each direction that square the drawing: two show as well whether it leans */
-const SQUARING = 2;
-
 /**
- * The drawing is sized by its own figures in one act, which undo takes back as one: all become known lengths, the longest dimension lines
- * of each direction run with the grid, and a photograph is straightened.
+ * The drawing is sized by its own figures in one act, which undo takes back as one: all become known lengths, those that square it run
+ * with the grid, and a photograph is straightened.
  */
-export async function takeFigures(figures: readonly ReadFigure[], isPhotograph: boolean): Promise<void> {
+export async function takeFigures(figures: readonly ReadFigure[], slant: Readings["slant"]): Promise<void> {
   const { drawing } = useDesk.getState();
   if (drawing === null) return;
-  const longest = [...figures].sort((a, b) => b.spanMm - a.spanMm);
-  // How a photograph leans is told by all of its lines, where they show it.
-  const { rows, pages } = useProject.getState();
-  const isLeaning = isPhotograph && leans(pages.get(rows.drawing.get(drawing)?.page ?? "")?.made?.skew?.leans) > 0;
-  const squaring = isLeaning
-    ? []
-    : (["x", "y"] as const).flatMap((axis) => longest.filter((f) => f.along === axis).slice(0, SQUARING));
-  const straightened: Operation = isLeaning
-    ? { do: "straighten", straighten: { drawing } }
-    : { do: "set", type: "drawing", id: drawing, values: { model: "perspective", ownFactor: null } };
+  const straightened: Record<Readings["slant"], Operation[]> = {
+    none: [],
+    figures: [{ do: "set", type: "drawing", id: drawing, values: { model: "perspective", ownFactor: null } }],
+    lines: [{ do: "straighten", straighten: { drawing } }],
+  };
   await sendStatement("Sized by its own figures", [
     ...figures.flatMap((figure) => {
-      const ids: Ends = [newId(), newId()];
-      const [a, b] = ids;
-      const { along } = figure;
+      const [a, b]: Ends = [newId(), newId()];
       const runs = (axis: "x" | "y"): Operation => ({
         do: "add",
         type: "gridPick",
@@ -220,11 +209,11 @@ export async function takeFigures(figures: readonly ReadFigure[], isPhotograph: 
         values: { drawing, a, b, axis, bearing: null, hand: "picked" },
       });
       return [
-        ...asLength(drawing, figure, false, ids),
-        ...(along !== null && squaring.includes(figure) ? [runs(along)] : []),
+        ...asLength(drawing, figure, false, [a, b]),
+        ...(figure.squares && figure.along !== null ? [runs(figure.along)] : []),
       ];
     }),
-    ...(isPhotograph ? [straightened] : []),
+    ...straightened[slant],
   ]);
   await look("readings", drawing);
 }

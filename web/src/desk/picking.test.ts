@@ -1,4 +1,5 @@
 import { beforeEach, describe, expect, it, vi } from "vitest";
+import { apply, toScreen } from "../board/geometry";
 import { scaleOf } from "../ledger/trueup/CalibratePanel";
 import { useProject } from "../store/project";
 import { withRows } from "../store/rows";
@@ -83,6 +84,19 @@ describe("picks", () => {
       expect.closeTo(12.25, 6),
       expect.closeTo(-3.5, 6),
     ]);
+  });
+
+  it("have the hand where it rests though a new fit comes in under it", () => {
+    useDesk.setState({ pointer: [100, 40] });
+    const before = useDesk.getState().view;
+    const { rows } = useProject.getState();
+    const fit = { ...rows.fit.get(DRAWING), m00: 5, m01: 0, m10: 0, m11: -5, m02: 900, m12: 70 };
+    useProject.setState({ rows: withRows(rows, [row("fit", DRAWING, fit, 2)]) });
+    const { pointer, view } = useDesk.getState();
+    expect(view, "the fit has moved the view").not.toEqual(before);
+    const size = { width: 800, height: 600 };
+    const [x, y] = apply(toScreen(view, size), pointer ?? [0, 0]);
+    expect([x, y]).toEqual(apply(toScreen(before, size), [100, 40]).map((v) => expect.closeTo(v, 6)));
   });
 
   it("are stated only when the ink has answered", async () => {

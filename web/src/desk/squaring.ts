@@ -64,11 +64,6 @@ export function squareBy(degrees: number, sigmaDegrees: number, hand: "ink" | "t
   ]);
 }
 
-/** By how much a picture recedes over half its diagonal, as its lines tell (`made.skew.leans`); 0 where they run alongside each other. */
-export function leans(told: { u: number; v: number } | null | undefined): number {
-  return told ? Math.hypot(told.u, told.v) : 0;
-}
-
 /** A photograph is straightened by its own lines: those that converge say how it leans. One length then gives its size. */
 export function straightenByInk(): Promise<void> {
   const { drawing } = useDesk.getState();

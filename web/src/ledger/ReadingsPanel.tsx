@@ -78,7 +78,7 @@ export function ReadingsPanel({ drawing, of }: { drawing: string; of: "figures" 
       {told?.found && of === "figures" && figures.length > 1 && (
         <div className="mt-2">
           <Plain
-            onClick={() => void takeFigures(figures, told.photograph)}
+            onClick={() => void takeFigures(figures, told.slant)}
           >{`Size the drawing by all ${figures.length}`}</Plain>
         </div>
       )}

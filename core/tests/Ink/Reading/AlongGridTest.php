@@ -23,4 +23,11 @@ final class AlongGridTest extends TestCase
         }
         self::assertSame([], AlongGrid::of([]));
     }
+
+    public function testTheTwoLongestOfEitherAxisSquareADrawing(): void
+    {
+        $long = static fn (float $mm): array => [new Point(0, 0), new Point($mm, 0)];
+        $spans = array_map($long, [900.0, 4000.0, 3000.0, 5000.0, 2000.0, 9000.0]);
+        self::assertSame([false, true, false, true, true, false], AlongGrid::squaring($spans, ['x', 'x', 'x', 'x', 'y', null]));
+    }
 }

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { api, type FitReport, type Schemas, settled } from "../../api/client";
 import { isSlanted, mapOf } from "../../board/geometry";
-import { leans, leaveAsTaken, straightenByInk } from "../../desk/squaring";
+import { leaveAsTaken, straightenByInk } from "../../desk/squaring";
 import { sendStatement } from "../../desk/statements";
 import { Work } from "../../jobs/Work";
 import { inProject, useProject } from "../../store/project";
@@ -114,8 +114,8 @@ export function UnstretchPanel({ drawing, report, open }: { drawing: string; rep
 }
 
 /** How much a picture leans by its own lines, in words; null where they run alongside each other. */
-function leaningWords(told: Parameters<typeof leans>[0]): string | null {
-  const part = leans(told);
+function leaningWords(leans: { u: number; v: number } | null | undefined): string | null {
+  const part = leans ? Math.hypot(leans.u, leans.v) : 0;
   return part === 0 ? null : `Its lines converge: one side is ${(200 * part).toFixed(1)} % nearer than the other.`;
 }
 

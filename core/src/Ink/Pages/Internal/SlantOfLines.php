@@ -10,8 +10,8 @@ use Plinth\Core\Numerics\Median;
 /**
  * The turn, slant and skewness of a flat drawing whose lines run along two axes, from the directions of many short pieces of them.
  *
- * On the drawing as SlantedView has it lines across keep b, and those down keep a + q·b. Each piece says in which direction that is at its place (least squares with
- * those left out that lie far off: pieces of stairs and of slanting walls).
+ * On the drawing as SlantedView has it lines across keep b, and those down keep a + q·b. Each piece says in which direction that is
+ * at its place (least squares with those left out that lie far off: pieces of stairs and of slanting walls).
  *
  * @internal
  */
