@@ -51,6 +51,22 @@ function saysSo(PageFigure $figure, array $dimension): bool
     return abs($dimension['value'] - $figure->mm) < max(1.0, 0.51 * $figure->stepMm) || $plain($dimension['text']) === $plain($figure->text);
 }
 
+/**
+ * What a scorer says of a result.
+ *
+ * @param 'walls'|'rooms'|'fit' $what
+ * @param string $frame in which the result's places are told
+ *
+ * @return array<string, mixed>
+ */
+function scored(string $score, string $work, string $what, array $result, array $truth, string $frame = 'auto'): array
+{
+    file_put_contents($work.'.r.json', json_encode($result));
+    file_put_contents($work.'.t.json', json_encode($truth));
+
+    return json_decode((string) shell_exec(implode(' ', array_map(escapeshellarg(...), ['/usr/bin/python3', $score, $what, $work.'.r.json', $work.'.t.json', '--frame', $frame]))), true) ?? [];
+}
+
 /** @param list<float> $values */
 function quantile(array $values, float $part): float
 {

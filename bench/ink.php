@@ -23,15 +23,6 @@ $folder = $argv[1] ?? exit("Usage: ink.php FOLDER [SCORE.PY]\n");
 $score = $argv[2] ?? null;
 $work = sys_get_temp_dir().'/ink-bench-'.getmypid();
 
-/** @return array<string, mixed> */
-function scored(string $score, string $work, array $result, array $truth): array
-{
-    file_put_contents($work.'.r.json', json_encode($result));
-    file_put_contents($work.'.t.json', json_encode($truth));
-
-    return json_decode((string) shell_exec('/usr/bin/python3 '.escapeshellarg($score).' walls '.escapeshellarg($work.'.r.json').' '.escapeshellarg($work.'.t.json')), true) ?? [];
-}
-
 /** @return list<ReadWord> */
 function read(Plinth\Core\Ink\Page\GreyRaster $picture, string $work): array
 {
@@ -106,9 +97,9 @@ foreach (trials($folder) as $name => [$whole, $raster]) {
         $gaps = implode(', ', array_map(static fn (string $k, int $n): string => sprintf('%ss %d of %d', $k, $hit[$k] ?? 0, $n), array_keys($need), $need));
         $line = sprintf('%s; kind right %d, false %d; columns %d of %d; %.1f s', $gaps, $kind, count($openings) - count($used), count($found->columns), count($truth['columns'] ?? []), $seconds);
         if (null !== $score) {
-            $ours = scored($score, $work, ['walls' => array_map(static fn ($w): array => ['from' => $w->from->toArray(), 'to' => $w->to->toArray(), 'thickness' => $w->thickness], array_values($sure))], $truth);
+            $ours = scored($score, $work, 'walls', ['walls' => array_map(static fn ($w): array => ['from' => $w->from->toArray(), 'to' => $w->to->toArray(), 'thickness' => $w->thickness], array_values($sure))], $truth);
             file_put_contents($work.'.pgm', "P5 $raster->width $raster->height 255\n".$raster->bytes);
-            $theirs = scored($score, $work, json_decode((string) shell_exec('/usr/bin/python3 '.escapeshellarg(__DIR__.'/outside/segments.py').' '.escapeshellarg($work.'.pgm').' '.$truth['mmPerPixel']), true) ?? [], $truth);
+            $theirs = scored($score, $work, 'walls', json_decode((string) shell_exec('/usr/bin/python3 '.escapeshellarg(__DIR__.'/outside/segments.py').' '.escapeshellarg($work.'.pgm').' '.$truth['mmPerPixel']), true) ?? [], $truth);
             $rows[] = [min($ours['precision'] ?? 0, $ours['recall'] ?? 0), sprintf("  %-34s precision %.3f, recall %.3f, centre %.1f, thickness %.1f mm; OpenCV's %.2f, %.2f\n    %s", $label, $ours['precision'] ?? 0, $ours['recall'] ?? 0, $ours['medianPositionErrorMm'] ?? NAN, $ours['medianThicknessErrorMm'] ?? NAN, $theirs['precision'] ?? 0, $theirs['recall'] ?? 0, $line)];
         } else {
             $rows[] = [0, sprintf("  %-34s %d walls of %d\n    %s", $label, count($sure), count($truth['walls']), $line)];

@@ -7,6 +7,7 @@ namespace Plinth\Cli;
 use Plinth\Cli\Command\DeriveCommand;
 use Plinth\Cli\Command\ExportCommand;
 use Plinth\Cli\Command\FitCommand;
+use Plinth\Cli\Command\FlowCommand;
 use Plinth\Cli\Command\LengthCommand;
 use Plinth\Cli\Command\ProbeCommand;
 use Plinth\Cli\Command\ReadCommand;
@@ -48,6 +49,7 @@ final class Program extends Application
             new ProbeCommand($pictures),
             new ReadCommand($pictures, $words),
             new WallsCommand($pictures),
+            new FlowCommand($pictures, $words),
         ] as $command) {
             $this->addCommand($command);
         }

@@ -268,11 +268,6 @@ final class InkTest extends TestCase
             self::assertContains(mb_strtoupper(Desk::text($room['name'])), $names);
         }
         self::assertCount(2, Desk::rows($this->desk->state(), 'knownLength'), 'Reading states nothing.');
-        self::assertSame('none', $answer['slant'], 'A scan lies flat.');
-        $squares = array_filter(self::items($answer, 'figures'), static fn (array $f): bool => true === $f['squares']);
-        $along = array_map(static fn (array $f): string => Desk::text($f['along']), $squares);
-        sort($along);
-        self::assertSame(['x', 'x', 'y', 'y'], $along, 'The longest of either axis.');
         [$one, $two] = self::items($answer, 'figures');
         self::assertIsArray($two['a']);
         self::assertIsArray($two['b']);
@@ -292,6 +287,29 @@ final class InkTest extends TestCase
         );
         self::assertNotContains($one['id'], array_column(self::items($rest, 'figures'), 'id'));
         self::assertNotContains($one['text'], array_column(self::items($this->searched('readings'), 'figures'), 'text'));
+    }
+
+    public function testOneActSizesADrawingByItsFigures(): void
+    {
+        $size = [['do' => 'size', 'size' => ['drawing' => $this->desk->drawing]]];
+        $before = Desk::rows($this->desk->state(), 'knownLength');
+        self::assertSame('no-figures', $this->desk->refused(422, $size)['code'], 'Nothing was read yet.');
+        $read = \count(self::items($this->searched('readings'), 'figures'));
+        self::assertGreaterThan(6, $read);
+        $this->desk->change($size);
+        $state = $this->desk->state();
+        $lengths = array_values(array_udiff(Desk::rows($state, 'knownLength'), $before, static fn (array $a, array $b): int => $a['id'] <=> $b['id']));
+        self::assertCount($read, $lengths);
+        self::assertNotContains(true, array_column(array_column($lengths, 'values'), 'heldOut'), 'All of them agree.');
+        $axes = array_column(array_column(Desk::rows($state, 'gridPick'), 'values'), 'axis');
+        sort($axes);
+        self::assertSame(['x', 'x', 'y', 'y'], \array_slice($axes, -4), 'It is squared by the longest of either axis.');
+        self::assertSame([], self::items($this->searched('readings'), 'figures'), 'None is left to take.');
+        $fit = Desk::rows($state, 'fit')[0]['values'];
+        self::assertLessThan(20.0, Desk::float($fit['plusMinusMmPer10m']));
+        self::assertSame('similar', $fit['model'], 'A plain scan is neither stretched nor leaning.');
+        $this->desk->client->ok('POST', "/api/projects/{$this->desk->id}/undo", ['id' => Desk::newId()]);
+        self::assertCount(\count($before), Desk::rows($this->desk->state(), 'knownLength'), 'And one step takes it back.');
     }
 
     public function testAStoreySettlesAsItWasPreviewedAndOpeningsStay(): void

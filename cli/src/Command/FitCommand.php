@@ -8,6 +8,7 @@ use Plinth\Cli\Json;
 use Plinth\Core\Exchange\FitDocument\FitReader;
 use Plinth\Core\Exchange\FitDocument\FitWriter;
 use Plinth\Core\Fitting\Advice;
+use Plinth\Core\Fitting\Agreed;
 use Plinth\Core\Fitting\FitStart;
 use Plinth\Core\Fitting\Fitter;
 use Plinth\Core\Fitting\Model;
@@ -33,11 +34,8 @@ final class FitCommand extends Command
     {
         [$observations, $frame, $model] = FitReader::read(Json::input($input));
         $fit = (new Fitter(($model ?? Model::Similar)->shape()))->fit($observations, $frame, FitStart::unknown());
-        $offer = Offer::beyond($fit, $observations, $frame, FitStart::unknown(), Model::Perspective);
-        while (null === $model && null !== $offer) {
-            $fit = $offer->fit;
-            $offer = Offer::beyond($fit, $observations, $frame, FitStart::unknown(), Model::Perspective);
-        }
+        $fit = null === $model ? Agreed::withOffers($fit, $observations, $frame, FitStart::unknown()) : $fit;
+        $offer = null === $model ? null : Offer::beyond($fit, $observations, $frame, FitStart::unknown(), Model::Perspective);
         Json::write($output, FitWriter::document($fit, Advice::on($fit, $observations, $frame), $offer));
 
         return self::SUCCESS;

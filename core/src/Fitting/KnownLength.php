@@ -35,6 +35,12 @@ final readonly class KnownLength
         return $this->mm + $this->allowanceMm;
     }
 
+    /** As a check length, which the fit does without. */
+    public function asCheck(): self
+    {
+        return new self($this->id, $this->a, $this->b, $this->mm, $this->sigmaMm, $this->along, true, $this->c, $this->allowanceMm);
+    }
+
     public function stated(float $mm): self
     {
         return new self($this->id, $this->a, $this->b, $mm, $this->sigmaMm, $this->along, $this->heldOut, $this->c, $this->allowanceMm);

@@ -127,13 +127,10 @@ final readonly class LayOperation implements Operation
             [$id, $wall] = $laid[$i];
             $kind = $opening->get('kind')->choice(OpeningKind::class);
             [$letter, $sill, $height] = self::USUAL[$kind->value];
-            // Its place in the building stays when the wall's beginning went to a corner.
-            $length = $wall->length();
-            $moved = (($walls[$i]->from->x - $wall->from->x) * ($wall->to->x - $wall->from->x) + ($walls[$i]->from->y - $wall->from->y) * ($wall->to->y - $wall->from->y)) / $length;
             $width = $opening->get('width')->positive();
-            $offset = $opening->get('offset')->number() + $moved;
-            if ($offset < 0.0 || $offset + $width > $length) {
-                continue; // beyond the end that the wall has now
+            $offset = Joining::offsetOn($wall, $walls[$i], $opening->get('offset')->number(), $width);
+            if (null === $offset) {
+                continue;
             }
             $n = ($numbers[$letter] ?? 0) + 1;
             $numbers[$letter] = $n;

@@ -1,7 +1,7 @@
 import { beforeEach, describe, expect, it, vi } from "vitest";
 import { useProject } from "../store/project";
 import { withRows } from "../store/rows";
-import { DRAWING, deskWithPlan, json, row, type Serving, STOREY } from "../testing/desk";
+import { DRAWING, deskWithPlan, EMPTY, json, row, type Serving, STOREY } from "../testing/desk";
 import { setAct, useDesk } from "./desk";
 import {
   accept,
@@ -19,8 +19,8 @@ import {
   refuse,
   roomsToName,
   settle,
+  sizeByFigures,
   takeFigure,
-  takeFigures,
   titled,
   useInk,
 } from "./ink";
@@ -211,40 +211,18 @@ describe("a figure that was read", () => {
 });
 
 describe("all figures that were read", () => {
-  const figure = (id: string, along: "x" | "y" | null, squares: boolean): ReadFigure => ({
-    ...({ id, text: "4500", mm: 4500, a: [10, 20], b: [30, 20], sigmaPx: 0.3, spanMm: 4500 } as unknown as ReadFigure),
-    along,
-    squares,
-  });
-  const figures = [
-    figure("a", "x", true),
-    figure("b", "x", false),
-    figure("c", "y", true),
-    figure("wing", null, false),
-  ];
-
-  it("size the drawing in one change, and those that square it run with the grid", async () => {
-    server.answers = { readings: { figures: [], rooms: [] } };
-    await takeFigures(figures, "none");
-    expect(server.sent).toHaveLength(1);
-    const sent = server.sent[0]?.operations ?? [];
-    expect(sent.filter((o) => o.type === "knownLength")).toHaveLength(4);
-    const lines = sent.filter((o) => o.type === "gridPick");
-    expect(lines.map((o) => (o.values as { axis: string }).axis).sort()).toEqual(["x", "y"]);
-    expect(sent.some((o) => o.type === "drawing")).toBe(false);
-  });
-
-  it("straighten a photograph with it, by themselves or by all of its lines", async () => {
-    server.answers = { readings: { figures: [], rooms: [] } };
-    await takeFigures(figures, "figures");
-    expect(server.sent[0]?.operations.at(-1)).toEqual({
-      do: "set",
-      type: "drawing",
-      id: DRAWING,
-      values: { model: "perspective", ownFactor: null },
-    });
-    await takeFigures(figures, "lines");
-    expect(server.sent[1]?.operations.at(-1)).toEqual({ do: "straighten", straighten: { drawing: DRAWING } });
+  it("size the drawing in one act, and what disagrees with the rest is named", async () => {
+    const readings = { figures: [], rooms: [] };
+    server.answers = { readings };
+    await sizeByFigures();
+    expect(server.sent[0]?.operations).toEqual([{ do: "size", size: { drawing: DRAWING } }]);
+    expect(useProject.getState().trouble).toBeNull();
+    const length = (id: string, text: string, heldOut: boolean) =>
+      row("knownLength", id, { drawing: DRAWING, text, heldOut }, 3);
+    const rows = [length("a", "4500", false), length("b", "13 200", true)];
+    server.answers = { readings, changes: { ...EMPTY, revision: 3, rows } };
+    await sizeByFigures();
+    expect(useProject.getState().trouble).toBe("13 200 disagrees with the others: held out, as a check.");
   });
 });
 

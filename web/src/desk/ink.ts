@@ -187,45 +187,22 @@ export async function takeFigure(figure: ReadFigure, heldOut: boolean): Promise<
   await look("readings", drawing);
 }
 
-/**
- * The drawing is sized by its own figures in one act, which undo takes back as one: all become known lengths, those that square it run
- * with the grid, and a photograph is straightened.
- */
-export async function takeFigures(figures: readonly ReadFigure[], slant: Readings["slant"]): Promise<void> {
+/** The drawing is sized by its own figures in one act, which undo takes back as one; what disagrees with the rest is named. */
+export async function sizeByFigures(): Promise<void> {
   const { drawing } = useDesk.getState();
   if (drawing === null) return;
-  const straightened: Record<Readings["slant"], Operation[]> = {
-    none: [],
-    figures: [{ do: "set", type: "drawing", id: drawing, values: { model: "perspective", ownFactor: null } }],
-    lines: [{ do: "straighten", straighten: { drawing } }],
-  };
-  await sendStatement("Sized by its own figures", [
-    ...figures.flatMap((figure) => {
-      const [a, b]: Ends = [newId(), newId()];
-      const runs = (axis: "x" | "y"): Operation => ({
-        do: "add",
-        type: "gridPick",
-        id: newId(),
-        values: { drawing, a, b, axis, bearing: null, hand: "picked" },
-      });
-      return [
-        ...asLength(drawing, figure, false, [a, b]),
-        ...(figure.squares && figure.along !== null ? [runs(figure.along)] : []),
-      ];
-    }),
-    ...straightened[slant],
-  ]);
+  const known = new Set(useProject.getState().rows.knownLength.keys());
+  await sendStatement("Sized by its own figures", [{ do: "size", size: { drawing } }]);
   await look("readings", drawing);
+  const out = [...useProject.getState().rows.knownLength.values()]
+    .filter((l) => !known.has(l.id) && l.drawing === drawing && l.heldOut)
+    .map((l) => l.text);
+  if (out.length > 0)
+    say(`${out.join(" and ")} ${out.length > 1 ? "disagree" : "disagrees"} with the others: held out, as a check.`);
 }
 
-type Ends = [string, string];
-
-function asLength(
-  drawing: string,
-  figure: ReadFigure,
-  heldOut: boolean,
-  [a, b]: Ends = [newId(), newId()],
-): Operation[] {
+function asLength(drawing: string, figure: ReadFigure, heldOut: boolean): Operation[] {
+  const [a, b] = [newId(), newId()];
   const pick = (id: string, [x = 0, y = 0]: readonly number[]): Operation => ({
     do: "add",
     type: "pick",

@@ -1,5 +1,5 @@
 import { affineAt, scaleOf } from "../board/geometry";
-import { listRooms, nameRooms, refuse, roomsToName, takeFigure, takeFigures, titled, useInk } from "../desk/ink";
+import { listRooms, nameRooms, refuse, roomsToName, sizeByFigures, takeFigure, titled, useInk } from "../desk/ink";
 import { grouped } from "../desk/numbers";
 import { fitMap } from "../desk/selectors";
 import { useLook } from "../jobs/look";
@@ -77,9 +77,7 @@ export function ReadingsPanel({ drawing, of }: { drawing: string; of: "figures" 
       )}
       {told?.found && of === "figures" && figures.length > 1 && (
         <div className="mt-2">
-          <Plain
-            onClick={() => void takeFigures(figures, told.slant)}
-          >{`Size the drawing by all ${figures.length}`}</Plain>
+          <Plain onClick={() => void sizeByFigures()}>{`Size the drawing by all ${figures.length}`}</Plain>
         </div>
       )}
       {told?.found && of === "rooms" && (

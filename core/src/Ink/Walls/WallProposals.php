@@ -154,16 +154,34 @@ final readonly class WallProposals
     /** Without what is hardly a wall, and the openings in it. */
     public function worthALook(): self
     {
-        $kept = array_filter($this->walls, static fn (ProposedWall $w): bool => $w->confidence >= ProposedWall::WORTH_A_LOOK);
+        return $this->only(static fn (ProposedWall $w): bool => $w->confidence >= ProposedWall::WORTH_A_LOOK, $this->openings);
+    }
+
+    /** What is accepted together. */
+    public function sure(): self
+    {
+        return $this->only(
+            static fn (ProposedWall $w): bool => $w->isSure(),
+            array_filter($this->openings, static fn (ProposedOpening $o): bool => $o->isSure()),
+        );
+    }
+
+    /**
+     * @param callable(ProposedWall): bool $isWanted
+     * @param array<ProposedOpening> $openings
+     */
+    private function only(callable $isWanted, array $openings): self
+    {
+        $kept = array_filter($this->walls, $isWanted);
         $place = array_flip(array_keys($kept));
-        $openings = [];
-        foreach ($this->openings as $opening) {
+        $theirs = [];
+        foreach ($openings as $opening) {
             if (isset($place[$opening->wall])) {
-                $openings[] = $opening->of($place[$opening->wall]);
+                $theirs[] = $opening->of($place[$opening->wall]);
             }
         }
 
-        return new self(array_values($kept), $openings, $this->columns);
+        return new self(array_values($kept), $theirs, $this->columns);
     }
 
     /**

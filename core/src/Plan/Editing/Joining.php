@@ -65,6 +65,23 @@ final class Joining
         ];
     }
 
+    /**
+     * Where an opening lies along its wall once that was laid: its place in the building stays though the wall's beginning went to a corner.
+     *
+     * @param Wall $wall as it was wanted
+     * @param Wall $laid as it lies
+     *
+     * @return float|null mm from the wall's beginning; null where the opening would reach beyond its ends
+     */
+    public static function offsetOn(Wall $laid, Wall $wall, float $offset, float $width): ?float
+    {
+        $length = $laid->length();
+        [$ux, $uy] = [($laid->to->x - $laid->from->x) / $length, ($laid->to->y - $laid->from->y) / $length];
+        $offset += ($wall->from->x - $laid->from->x) * $ux + ($wall->from->y - $laid->from->y) * $uy;
+
+        return $offset < 0.0 || $offset + $width > $length ? null : $offset;
+    }
+
     private function at(string $name): Point
     {
         return $this->made[$name] ?? $this->nodes[$name];

@@ -1,0 +1,122 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Flow;
+
+use Plinth\Core\Geometry\PixelBox;
+use Plinth\Core\Geometry\PixelToMm;
+use Plinth\Core\Geometry\Point;
+use Plinth\Core\Ink\Page\GreyRaster;
+use Plinth\Core\Ink\Page\PageInk;
+use Plinth\Core\Ink\Pages\Skew;
+use Plinth\Core\Ink\Reading\PageFigures;
+use Plinth\Core\Ink\Reading\ReadRoom;
+use Plinth\Core\Ink\Reading\ReadWord;
+use Plinth\Core\Ink\Reading\RoomNames;
+use Plinth\Core\Ink\Reading\TextPicture;
+use Plinth\Core\Ink\Walls\ProposedWall;
+use Plinth\Core\Ink\Walls\WallProposals;
+use Plinth\Core\Plan\Derivation\Derivation;
+use Plinth\Core\Plan\Derivation\DerivedStorey;
+use Plinth\Core\Plan\Editing\Joining;
+use Plinth\Core\Plan\Model\Column;
+use Plinth\Core\Plan\Model\Opening;
+use Plinth\Core\Plan\Model\Room;
+use Plinth\Core\Plan\Model\Storey;
+use Plinth\Core\Plan\Model\Wall;
+
+/**
+ * The whole way from a picture to rooms with nobody at hand: its figures read, sized and squared by them, straightened where it was
+ * photographed, its walls found and laid, its rooms derived and named. What a designer would be asked is told in words instead.
+ */
+final readonly class Flow
+{
+    /** A picture of which nobody knows how large its paper is: A3 along its longer side, mm; common practice, no source. */
+    private const PAPER_MM = 420.0;
+    private const STOREY_MM = 2700.0;
+
+    /**
+     * @param PixelToMm|null $map the building as it is read, mm and +y up; null where the figures do not tell its size
+     * @param DerivedStorey|null $derived what follows from the plan
+     * @param list<string> $says what was not told, and what somebody should look at
+     */
+    private function __construct(
+        public PageFigures $read,
+        public ?SizedByFigures $size,
+        public ?PixelToMm $map,
+        public ?Storey $plan,
+        public ?DerivedStorey $derived,
+        public array $says,
+    ) {
+    }
+
+    /**
+     * @param PixelBox $box where the drawing lies on its page
+     * @param float|null $paperMm that a pixel of the page is wide, where its resolution is known
+     * @param callable(GreyRaster): list<ReadWord> $words a recogniser of words
+     */
+    public static function of(PageInk $page, PixelBox $box, ?float $paperMm, callable $words): self
+    {
+        $quiet = static function (float $done): void {};
+        [$width, $height] = [$box->left + $box->width, $box->top + $box->height];
+        $read = PageFigures::of($page, $box, $quiet);
+        $says = null === $read->turns ? ['Which way up it is read was not sure: it is taken as it lies.'] : [];
+        $paperMm ??= self::PAPER_MM / max($width, $height);
+        $skew = Skew::of($page->window((int) $box->left, (int) $box->top, (int) $box->width, (int) $box->height));
+        $size = SizedByFigures::of($read, $skew?->leaning, $box, $width, $height, $paperMm);
+        if (null === $size) {
+            return new self($read, null, null, null, null, [
+                \sprintf('%d of its figures agree, too few along both axes to tell how large it is.', \count($read->sure())), ...$says,
+            ]);
+        }
+        foreach ($size->heldOut as $figure) {
+            $says[] = $figure->text.' disagrees with the other figures and was held out.';
+        }
+        if (!$size->fit->holds) {
+            $says[] = 'Its figures disagree by more than they were drawn and rounded.';
+        }
+        $map = $size->fit->pixelToMm->turned(($read->turns ?? 0) * \M_PI_2, new Point(0.0, 0.0));
+        $found = WallProposals::in($page, $box, $map, $quiet);
+        $doubtful = \count($found->worthALook()->walls) - \count($found->sure()->walls);
+        if ($doubtful > 0) {
+            $says[] = \sprintf('%d more of what may be walls %s left for a look.', $doubtful, 1 === $doubtful ? 'is' : 'are');
+        }
+        $text = TextPicture::of($page, $box, $map, $map->mmPerPixelAt($box->centre()) / $paperMm, $quiet);
+        $names = RoomNames::of($text, $words($text->level), $words($text->turned()));
+        $plan = self::plan($found->sure(), $names);
+
+        return new self($read, $size, $map, $plan, Derivation::of($plan), $says);
+    }
+
+    /** @param list<ReadRoom> $names */
+    private static function plan(WallProposals $found, array $names): Storey
+    {
+        $wanted = array_map(static fn (ProposedWall $w, int $i): Wall => new Wall(
+            'w'.$i,
+            $w->from,
+            $w->to,
+            $w->thickness,
+        ), $found->walls, array_keys($found->walls));
+        $joined = Joining::of($wanted, [], []);
+        $walls = $openings = $columns = $rooms = [];
+        foreach ($joined['walls'] as $i => [$from, $to]) {
+            $walls[$i] = new Wall($wanted[$i]->id, $joined['nodes'][$from], $joined['nodes'][$to], $wanted[$i]->thickness);
+        }
+        foreach ($found->openings as $i => $o) {
+            $wall = $walls[$o->wall] ?? null;
+            $offset = null === $wall ? null : Joining::offsetOn($wall, $wanted[$o->wall], $o->offset, $o->width);
+            if (null !== $wall && null !== $offset) {
+                $openings[] = new Opening('o'.$i, $wall->id, $o->kind, $offset, $o->width);
+            }
+        }
+        foreach ($found->columns as $i => $c) {
+            $columns[] = new Column('c'.$i, $c->centre, $c->width, $c->depth);
+        }
+        foreach ($names as $i => $r) {
+            $rooms[] = new Room('r'.$i, $r->name, (string) ($i + 1), $r->at);
+        }
+
+        return new Storey('drawing', '', 0.0, self::STOREY_MM, array_values($walls), $openings, $rooms, [], $columns);
+    }
+}
