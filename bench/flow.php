@@ -113,19 +113,21 @@ final class Taken
         $this->clicks += 1;
         $state = $this->desk->state();
         $map = $this->map($state);
-        $open = [];
-        foreach ($names as $i => $name) {
+        $surest = [];
+        foreach ($names as $name) {
             $at = $map->toMm(new PixelPoint(...$name['at']));
             foreach (self::regions($state) as $region) {
                 if (Polygon::contains($region['polygon'], $at->x, $at->y)) {
-                    $open[] = ['do' => 'add', 'type' => 'room', 'id' => Desk::newId(), 'values' => [
-                        'storey' => $this->desk->storey, 'drawing' => $this->desk->drawing, 'name' => $name['name'], 'number' => (string) ($i + 1),
-                        'x' => $at->x, 'y' => $at->y, 'height' => null,
-                    ]];
+                    $before = $surest[$region['key']] ?? null;
+                    $surest[$region['key']] = null === $before || $name['confidence'] > $before[0]['confidence'] ? [$name, $at] : $before;
                     break;
                 }
             }
         }
+        $open = array_map(fn (array $n, int $i): array => ['do' => 'add', 'type' => 'room', 'id' => Desk::newId(), 'values' => [
+            'storey' => $this->desk->storey, 'drawing' => $this->desk->drawing, 'name' => $n[0]['name'], 'number' => (string) ($i + 1),
+            'x' => $n[1]->x, 'y' => $n[1]->y, 'height' => null,
+        ]], array_values($surest), array_keys(array_values($surest)));
         if ([] !== $open) {
             $this->desk->change($open);
         }

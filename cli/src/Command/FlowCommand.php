@@ -36,7 +36,9 @@ final class FlowCommand extends PictureCommand
     protected function answer(Picture $picture, InputInterface $input): array
     {
         $flow = Flow::of($picture->page, $picture->box(), null, $this->words->in(...));
-        $figure = static fn (PageFigure $f): array => ['text' => $f->text, 'mm' => $f->mm, 'a' => $f->a->toArray(), 'b' => $f->b->toArray()];
+        $figure = static fn (PageFigure $f): array => [
+            'text' => $f->text, 'mm' => $f->mm, 'a' => $f->a->toArray(), 'b' => $f->b->toArray(),
+        ];
 
         return [
             'turns' => $flow->read->turns,

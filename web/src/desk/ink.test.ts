@@ -228,13 +228,15 @@ describe("all figures that were read", () => {
 
 describe("names that were read", () => {
   const room = (name: string, at: [number, number], areaM2: number | null = null): ReadRoom =>
-    ({ id: name, name, at, areaM2 }) as unknown as ReadRoom;
+    ({ id: name, name, at, areaM2, confidence: 0.9 }) as unknown as ReadRoom;
 
   it("are for rooms that have none yet, and count on from the last number", async () => {
     // The rectangle's middle, and a place beside it, in pixels of the turned picture.
     const inside = room("WASH ROOM", [307, -189]);
     const outside = room("YARD", [2000, 0]);
     expect(roomsToName([inside, outside])).toEqual([inside]);
+    const doubtful = { ...room("ASH", [310, -180]), confidence: 0.6 };
+    expect(roomsToName([doubtful, inside]), "one name to a room").toEqual([inside]);
     useProject.setState((s) => ({
       rows: withRows(s.rows, [row("room", "r", { storey: STOREY, number: "4", name: "Store" })]),
     }));

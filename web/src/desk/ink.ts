@@ -242,15 +242,19 @@ export function placeOf(room: ReadRoom): XY | null {
   return map ? apply(map, pair(room.at)) : null;
 }
 
-/** Names that lie in rooms that have none yet. */
+/** Names that lie in rooms that have none yet, of each room the one that was read most surely. */
 export function roomsToName(rooms: readonly ReadRoom[]): ReadRoom[] {
   const { storey } = useDesk.getState();
   const shapes = storey === null ? undefined : useProject.getState().derived.get(storey);
   const open = [...(shapes?.regions.values() ?? [])].filter((r) => r.id === null);
-  return rooms.filter((room) => {
+  const surest = new Map<string, ReadRoom>();
+  for (const room of rooms) {
     const at = placeOf(room);
-    return at !== null && open.some((r) => contains(r.polygon, at));
-  });
+    const region = at && open.find((r) => contains(r.polygon, at));
+    const before = region && surest.get(region.key);
+    if (region && (!before || room.confidence > before.confidence)) surest.set(region.key, room);
+  }
+  return rooms.filter((room) => [...surest.values()].includes(room));
 }
 
 /** Names rooms as they were read. */

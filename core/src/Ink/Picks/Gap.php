@@ -8,6 +8,7 @@ use Plinth\Core\Geometry\PixelToMm;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Ink\Page\PageInk;
 use Plinth\Core\Ink\Page\Pen;
+use Plinth\Core\Ink\Picks\Internal\Swing;
 
 /**
  * The gap that a drawing shows in a wall: where its jambs stand, whether a window's lines run through it, and on which side of it a
@@ -30,10 +31,16 @@ final readonly class Gap
     private const MIDDLE = 0.7;
     /** A gap is at least so much lighter than its wall, part of the wall's own darkness. */
     private const LIGHTER = 0.35;
+    /** mm of wall that are looked at on either side where the jambs are known otherwise, and what they are known to then */
+    private const BESIDE_MM = 600.0;
+    private const COARSE_MM = 20.0;
     /** px of wall that must stand beside a jamb */
     private const WALL_PX = 3.0;
     /** Lines run through it along most of it: a window. */
     private const LINED = 0.8;
+    /** or between its faces, away from both, along half of it */
+    private const INNER = 0.4;
+    private const LINED_INSIDE = 0.45;
 
     /**
      * @param float $from along the wall's centre line from its beginning to the near jamb, mm
@@ -71,16 +78,7 @@ final readonly class Gap
         if (null === $page) {
             return null;
         }
-        $rows = max(3, min(25, (int) round($thickness / $scale)));
-        $across = static function (float $t, float $band) use ($page, $from, $ux, $uy, $thickness, $rows): float {
-            $sum = 0.0;
-            for ($k = 0; $k < $rows; ++$k) {
-                $n = $thickness * (($k + 0.5) / $rows - 0.5) * $band;
-                $sum += $page($from->plus($t * $ux - $n * $uy, $t * $uy + $n * $ux));
-            }
-
-            return $sum / $rows;
-        };
+        $across = self::across($page, $from, $ux, $uy, $thickness, $scale);
         $profile = [];
         for ($t = $start; $t <= $end; $t += $step) {
             $profile[] = $across($t, self::BAND);
@@ -100,13 +98,7 @@ final readonly class Gap
         if ($width < self::WIDTH_MM[0] || $width > self::WIDTH_MM[1] || abs($along - $middle) > self::MIDDLE * $width / 2.0) {
             return null;
         }
-        $isLined = static fn (float $band): bool => \count(
-            array_filter(range(2, 22), static fn (int $k): bool => $across($near + $width * $k / 24, $band) > 0.06 * $dark + 2.0),
-        ) > self::LINED * 21;
-        [$leafAt, $leafSide] = self::leaf($page, $from, $ux, $uy, $near, $far, $thickness, $dark);
-        // A threshold along a face under an open leaf is no window.
-        $lined = $isLined(self::BAND) || (null === $leafSide && $isLined(self::WHOLE));
-        [$leafAt, $leafSide] = $lined ? [null, null] : [$leafAt, $leafSide];
+        [$lined, $leafAt, $leafSide] = self::stands($page, $across, $from, $ux, $uy, $near, $far, $thickness, $dark, $scale);
         if ($isSolid) {
             // The line that is drawn across at a jamb lies half in the gap: it is as wide as the others of the same pen.
             $pen = $scale * min(
@@ -117,6 +109,55 @@ final readonly class Gap
         }
 
         return new self($near, $width, 0.5 * $scale * (1.0 + 8.0 / max(8.0, $dark - $light)), $lined, $leafAt, $leafSide);
+    }
+
+    /**
+     * What stands where a wall does not show, though its jambs are not plain on the page.
+     *
+     * @param Point $from beginning of the wall's centre line, mm
+     * @param float $near mm from there to where it shows no more, and $far to where it shows again
+     */
+    public static function between(PageInk $pageInk, PixelToMm $map, Point $from, Point $to, float $thickness, float $near, float $far): self
+    {
+        $length = $from->distanceTo($to);
+        [$ux, $uy] = [($to->x - $from->x) / $length, ($to->y - $from->y) / $length];
+        $scale = $map->mmPerPixelAt($map->toPixel($from->plus(($near + $far) / 2.0 * $ux, ($near + $far) / 2.0 * $uy)));
+        [$start, $end] = [max(0.0, $near - self::BESIDE_MM), min($length, $far + self::BESIDE_MM)];
+        $page = self::read($pageInk, $map, $from, $to, $start, $end, $thickness);
+        if (null === $page) {
+            return new self($near, $far - $near, self::COARSE_MM, false);
+        }
+        $across = self::across($page, $from, $ux, $uy, $thickness, $scale);
+        $profile = array_map(static fn (float $t): float => $across($t, self::BAND), range($start, $end, self::STEP_PX * $scale));
+        sort($profile);
+        $dark = $profile[(int) (0.75 * (\count($profile) - 1))];
+
+        return new self(
+            $near,
+            $far - $near,
+            self::COARSE_MM,
+            ...self::stands($page, $across, $from, $ux, $uy, $near, $far, $thickness, $dark, $scale),
+        );
+    }
+
+    /**
+     * @param callable(Point): float $page
+     *
+     * @return callable(float, float): float how dark part of the thickness is on average, by mm along the wall and that part
+     */
+    private static function across(callable $page, Point $from, float $ux, float $uy, float $thickness, float $scale): callable
+    {
+        $rows = max(3, min(25, (int) round($thickness / $scale)));
+
+        return static function (float $t, float $band) use ($page, $from, $ux, $uy, $thickness, $rows): float {
+            $sum = 0.0;
+            for ($k = 0; $k < $rows; ++$k) {
+                $n = $thickness * (($k + 0.5) / $rows - 0.5) * $band;
+                $sum += $page($from->plus($t * $ux - $n * $uy, $t * $uy + $n * $ux));
+            }
+
+            return $sum / $rows;
+        };
     }
 
     /**
@@ -345,14 +386,16 @@ final readonly class Gap
     }
 
     /**
-     * A leaf stands open at one jamb, square to the wall or nearly, on one side.
+     * What stands in a gap: lines of a window, a door's leaf with its swing, or neither.
      *
      * @param callable(Point): float $page
+     * @param callable(float, float): float $across how dark part of the thickness is, by mm along the wall
      *
-     * @return array{string|null, string|null}
+     * @return array{bool, string|null, string|null} whether lines run through it, and where a leaf is drawn
      */
-    private static function leaf(
+    private static function stands(
         callable $page,
+        callable $across,
         Point $from,
         float $ux,
         float $uy,
@@ -360,29 +403,28 @@ final readonly class Gap
         float $far,
         float $thickness,
         float $dark,
+        float $scale,
     ): array {
-        $best = [null, null];
-        $most = 0.45;
-        $width = $far - $near;
-        foreach (['near' => $near, 'far' => $far] as $name => $jamb) {
-            foreach (['left' => 1.0, 'right' => -1.0] as $side => $sign) {
-                // The leaf's line lies within a few centimetres of the jamb: the darkest upright of them counts.
-                for ($off = -60.0; $off <= 60.0; $off += 12.0) {
-                    $hits = 0;
-                    for ($k = 0; $k < 20; ++$k) {
-                        $n = $sign * ($thickness / 2.0 + $width * (0.15 + 0.7 * $k / 19));
-                        $t = $jamb + $off;
-                        $hits += $page($from->plus($t * $ux - $n * $uy, $t * $uy + $n * $ux)) > 0.25 * $dark ? 1 : 0;
-                    }
-                    if ($hits / 20 > $most) {
-                        $most = $hits / 20;
-                        $best = [$name, $side];
-                    }
-                }
-            }
-        }
+        $lined = static fn (float $band): float => \count(array_filter(
+            range(2, 22),
+            static fn (int $k): bool => $across($near + ($far - $near) * $k / 24, $band) > 0.06 * $dark + 2.0,
+        )) / 21;
+        $swing = Swing::of(
+            static fn (float $t, float $n): float => $page($from->plus($t * $ux - $n * $uy, $t * $uy + $n * $ux)),
+            $near,
+            $far,
+            $thickness,
+            $dark,
+            $scale,
+        );
+        // A threshold along a face under an open leaf is no window.
+        $isWindow = !$swing->isDoor && (
+            $lined(self::INNER) > self::LINED_INSIDE
+            || $lined(self::BAND) > self::LINED
+            || (null === $swing->leafSide && $lined(self::WHOLE) > self::LINED)
+        );
 
-        return $best;
+        return $isWindow ? [true, null, null] : [false, $swing->leafAt, $swing->leafSide];
     }
 
     /** @param array<int, int> $counts */

@@ -15,6 +15,14 @@ final class RoomNames
     private const WORD_GAP = 0.95;
     /** confidence, 0 to 1, that a name written along the page's side has at least: lines read as letters are many there */
     private const TURNED = 0.6;
+    /** and any other; by trial on simulated sheets, as for the next two */
+    private const SURE = 0.35;
+    /** letters of a short name, and what it is read with at least */
+    private const LONG = 4;
+    private const SHORT_SURE = 0.7;
+    /** the one usual name of two letters; and what is a unit, no name */
+    private const SHORT = '/^W(\.?)C(?: \d+)?$/D';
+    private const UNIT = '/^SQ\.? ?(?:FT|M)?\.?$/D';
 
     /**
      * @param list<ReadWord> $level words of the upright picture
@@ -62,7 +70,7 @@ final class RoomNames
                 $high = max($text->height, $word->height);
                 $gap = $word->left - $text->left - $text->width;
                 if (
-                    $gap > -0.3 * $high
+                    $gap > -$high && $word->left > $text->left + $text->width / 2.0
                     && $gap < self::WORD_GAP * min($high, 1.4 * min($text->height, $word->height))
                     && abs($word->top + $word->height / 2.0 - $text->top - $text->height / 2.0) < 0.35 * $high
                     && min($text->height, $word->height) > 0.45 * $high
@@ -112,10 +120,22 @@ final class RoomNames
         $name = trim((string) preg_replace('/[^\p{L}\p{N}.&\/ -]+/u', '', $text->text), ' .-&/');
         $letters = (int) preg_match_all('/\p{L}/u', $name);
         $others = mb_strlen($name) - $letters - substr_count($name, ' ') - substr_count($name, '.');
+        $name = mb_strtoupper($name);
+        if ($letters <= 2.0 * $others || 1 === preg_match(self::UNIT, $name)) {
+            return null;
+        }
+        if (1 === preg_match(self::SHORT, $name, $found)) {
+            return $text->confidence > self::SURE ? $name.('.' === $found[1] ? '.' : '') : null;
+        }
+        // Of lines and hatching a recogniser makes short words, and few of them surely.
+        $enough = $letters > self::LONG ? self::SURE : self::SHORT_SURE;
 
-        return $letters >= 2 && $letters > 2 * $others && $text->confidence > 0.35
-            ? mb_strtoupper($name)
-            : null;
+        return $letters > 2 && $text->confidence > $enough && !self::isOneLetter($name) ? $name : null;
+    }
+
+    private static function isOneLetter(string $name): bool
+    {
+        return 1 === \count(array_unique(mb_str_split((string) preg_replace('/[^\p{L}]/u', '', $name))));
     }
 
     /**

@@ -66,7 +66,8 @@ final class Joining
     }
 
     /**
-     * Where an opening lies along its wall once that was laid: its place in the building stays though the wall's beginning went to a corner.
+     * Where an opening lies along its wall once that was laid: its place in the building stays though the wall's beginning went to a
+     * corner.
      *
      * @param Wall $wall as it was wanted
      * @param Wall $laid as it lies

@@ -27,8 +27,6 @@ final class Openings
     private const JAMB_MM = [180.0, 50.0];
     /** Where lines run through so much of a gap that the page itself does not show, it is a window. */
     private const LINED = 0.7;
-    /** standard deviation of a jamb that the page itself does not show, mm */
-    private const COARSE_MM = 20.0;
 
     /**
      * @param list<WallLine> $walls
@@ -100,7 +98,9 @@ final class Openings
         if ($to - $from < self::LEAST_MM) {
             return null;
         }
-        $isLined = null === $gap ? $jambs->inked($from, $to) > self::LINED : $gap->lined;
+        $stands = $gap ?? Gap::between($pageInk, $map, $wall->from, $wall->to, $wall->thickness, $from, $to);
+        $isDoor = null !== $stands->leafSide;
+        $isLined = null === $gap && !$isDoor ? $jambs->inked($from, $to) > self::LINED : $stands->lined;
         $evidence = new OpeningEvidence(
             null !== $gap,
             min($near, $far),
@@ -113,14 +113,14 @@ final class Openings
 
         return new ProposedOpening(
             $index,
-            $isLined ? OpeningKind::Window : (null === $gap?->leafSide ? OpeningKind::Opening : OpeningKind::Door),
+            $isLined ? OpeningKind::Window : ($isDoor ? OpeningKind::Door : OpeningKind::Opening),
             $from,
             $to - $from,
-            $gap->sigmaMm ?? self::COARSE_MM,
+            $stands->sigmaMm,
             $evidence->confidence(),
             $evidence,
-            $gap?->leafAt,
-            $gap?->leafSide,
+            $stands->leafAt,
+            $stands->leafSide,
         );
     }
 
