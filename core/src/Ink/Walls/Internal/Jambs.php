@@ -6,6 +6,8 @@ namespace Plinth\Core\Ink\Walls\Internal;
 
 use Plinth\Core\Geometry\PixelToMm;
 use Plinth\Core\Ink\Page\ReducedInk;
+use Plinth\Core\Numerics\Median;
+use Plinth\Core\Plan\Model\OpeningKind;
 
 /**
  * What the ink along a wall says about a gap in it: a gap ends at a jamb, a line across the wall or a step from wall to none.
@@ -22,6 +24,18 @@ final readonly class Jambs
     private const INKED = 0.35;
     /** A jamb loses so much of its weight at the far end of where it is looked for. */
     private const FAR = 0.3;
+    /** how plain a jamb is that frames a stretch where the wall shows; by trial (bench ink), as are the next */
+    private const PLAIN = 0.35;
+    /** looks from one of them to the next, from one to what it frames, and as far beyond it as is looked */
+    private const APART = 8;
+    private const CLEAR = 4;
+    private const BEYOND = 24;
+    /** parts of full ink: by how much a stretch differs from what is beyond; a wall that is filled; another wall that crosses */
+    private const OTHER = 0.08;
+    private const FILLED = 0.45;
+    private const CROSSED = 0.95;
+    /** what is in an opening of a filled wall, part of its tone */
+    private const LIGHTER = 0.5;
 
     /**
      * @param list<float> $tone ink from face to face, place by place, 0 to 1
@@ -81,6 +95,81 @@ final readonly class Jambs
         }
 
         return [$best, $most];
+    }
+
+    /**
+     * Stretches between plain jambs where what is drawn differs from what is drawn beyond either: a window may look like the wall that it
+     * is in, or hide in its tone.
+     *
+     * @param float $least how wide they are at least, mm, and $most at most
+     *
+     * @return list<array{float, float, list<OpeningKind>}> from and to, mm from the wall's beginning, and what may stand there
+     */
+    public function framed(float $least, float $most): array
+    {
+        $peaks = $this->peaks();
+        $framed = [];
+        foreach ($peaks as $k => $i) {
+            foreach (\array_slice($peaks, $k + 1) as $j) {
+                $width = ($j - $i) * self::STEP_MM;
+                $kinds = $width < $least || $width > $most ? [] : $this->mayStand($i, $j);
+                if ([] !== $kinds) {
+                    $framed[] = [$i * self::STEP_MM, $j * self::STEP_MM, $kinds];
+                    break;
+                }
+            }
+        }
+
+        return $framed;
+    }
+
+    /** @return list<int> places of lines across the wall, and of steps in its tone */
+    private function peaks(): array
+    {
+        $peaks = [];
+        for ($i = 4; $i < \count($this->tone) - 4; ++$i) {
+            $before = min($this->across[$i - 3], $this->across[$i - 4]);
+            $after = min($this->across[$i + 3], $this->across[$i + 4]);
+            $step = abs($this->tone[$i - 3] + $this->tone[$i - 2] - $this->tone[$i + 2] - $this->tone[$i + 3]) / 2.0;
+            $plain = max($this->across[$i] - max($before, $after), $step);
+            $last = \count($peaks) - 1;
+            if ($plain >= self::PLAIN && $last >= 0 && $i - $peaks[$last][0] < self::APART) {
+                $peaks[$last] = $plain > $peaks[$last][1] ? [$i, $plain] : $peaks[$last];
+            } elseif ($plain >= self::PLAIN) {
+                $peaks[] = [$i, $plain];
+            }
+        }
+
+        return array_column($peaks, 0);
+    }
+
+    /** @return list<OpeningKind> by how much ink is between two jambs, and beyond them */
+    private function mayStand(int $i, int $j): array
+    {
+        $inside = $this->usual($i + self::CLEAR, $j - self::CLEAR);
+        $before = $this->usual($i - self::BEYOND, $i - self::CLEAR);
+        $after = $this->usual($j + self::CLEAR, $j + self::BEYOND);
+        if (null === $inside || null === $before || null === $after || max($before, $after) > self::CROSSED) {
+            return [];
+        }
+        [$least, $most] = [min($before, $after), max($before, $after)];
+        if ($least > self::FILLED) {
+            return $inside < self::LIGHTER * $least ? OpeningKind::cases() : [];
+        }
+        // Between the two lines of a wall a window has more of them, and a door none.
+        return match (true) {
+            $inside > $most + self::OTHER => [OpeningKind::Window],
+            $inside < $least - self::OTHER => [OpeningKind::Door],
+            default => [],
+        };
+    }
+
+    private function usual(int $from, int $to): ?float
+    {
+        $from = max(0, $from);
+        $part = \array_slice($this->tone, $from, max(0, min(\count($this->tone), $to) - $from));
+
+        return \count($part) < 3 ? null : Median::of($part);
     }
 
     /** Part of a stretch that has ink anywhere between the faces. */

@@ -21,6 +21,9 @@ final class Openings
 {
     /** Openings are no narrower than this: common practice, no source. */
     private const LEAST_MM = 350.0;
+    private const WIDEST_MM = 3200.0;
+    /** how plain the weaker jamb of an opening is where its wall shows too, 0 to 1; by trial (bench ink) */
+    private const PLAIN = 0.4;
     /** mm that the gap on the page may lie off the one between a wall's parts */
     private const OFF_MM = 400.0;
     /** mm within which a jamb is looked for: where the page shows no gap, and where it does */
@@ -47,14 +50,18 @@ final class Openings
         foreach ($walls as $i => $wall) {
             $mine = [];
             $gaps = self::gaps($wall, $walls);
-            $jambs = null;
+            $jambs = Jambs::of($page, $map, $wall);
             foreach ($gaps as $between) {
-                $jambs ??= Jambs::of($page, $map, $wall);
-                $opening = self::opening($i, $wall, $between, $jambs, $confidences[$i], $pageInk, $map);
-                if (null !== $opening) {
-                    $mine[] = $opening;
-                }
+                $mine[] = self::opening($i, $wall, $between, $jambs, $confidences[$i], $pageInk, $map);
             }
+            foreach ($jambs->framed(self::LEAST_MM, self::WIDEST_MM) as [$from, $to, $kinds]) {
+                $isNew = [] === array_filter($gaps, static fn (array $g): bool => $from < $g[1] && $g[0] < $to);
+                $opening = $isNew ? self::opening($i, $wall, [$from, $to], $jambs, $confidences[$i], $pageInk, $map) : null;
+                // Where the wall shows as well, its gap has to be plain.
+                $isPlain = $opening?->evidence->isGap && $opening->evidence->jamb >= self::PLAIN && $opening->evidence->fromEnd >= self::LEAST_MM;
+                $mine[] = $isPlain && \in_array($opening->kind, $kinds, true) ? $opening : null;
+            }
+            $mine = array_values(array_filter($mine));
             foreach ($mine as $k => $opening) {
                 foreach (\array_slice($mine, 0, $k) as $before) {
                     if ($opening->offset < $before->offset + $before->width && $before->offset < $opening->offset + $opening->width) {
