@@ -73,7 +73,7 @@ final class RoomNames
                     $gap > -$high && $word->left > $text->left + $text->width / 2.0
                     && $gap < self::WORD_GAP * min($high, 1.4 * min($text->height, $word->height))
                     && abs($word->top + $word->height / 2.0 - $text->top - $text->height / 2.0) < 0.35 * $high
-                    && min($text->height, $word->height) > 0.45 * $high
+                    && min($text->height, $word->height) > 0.3 * $high
                 ) {
                     $top = min($text->top, $word->top);
                     $texts[$k] = new ReadWord(
@@ -119,7 +119,8 @@ final class RoomNames
     {
         $name = trim((string) preg_replace('/[^\p{L}\p{N}.&\/ -]+/u', '', $text->text), ' .-&/');
         $letters = (int) preg_match_all('/\p{L}/u', $name);
-        $others = mb_strlen($name) - $letters - substr_count($name, ' ') - substr_count($name, '.');
+        // A number at its end counts as one.
+        $others = mb_strlen((string) preg_replace('/[\p{L} .]+/u', '', (string) preg_replace('/ \d{1,3}$/D', '1', $name)));
         $name = mb_strtoupper($name);
         if ($letters <= 2.0 * $others || 1 === preg_match(self::UNIT, $name)) {
             return null;

@@ -30,7 +30,7 @@ final class RoomNamesTest extends TestCase
     public function testShortWordsAreTakenForNamesOnlyWhereTheyAreSure(): void
     {
         $read = static fn (string $text, float $confidence): array => self::names([new ReadWord($text, $confidence, 100, 100, 90, 40)]);
-        foreach (['DEN', 'HALL', 'WC', 'W.C.'] as $name) {
+        foreach (['DEN', 'HALL', 'WC', 'W.C.', 'ROOM 101'] as $name) {
             self::assertSame([$name], $read($name, 0.9));
         }
         foreach (['EE', 'OOO', 'SQ FT', 'sq.m.', 'IT', '12 A'] as $none) {
