@@ -28,6 +28,26 @@ final class GapTest extends TestCase
         self::assertSame(['near', 'right'], [$gap?->leafAt, $gap?->leafSide]);
     }
 
+    public function testADoorOverThresholdsIsNoWindowAndAWindowBesideFurnitureNoDoor(): void
+    {
+        $lines = static fn (Sheets $sheet, int ...$rows): Sheets => array_reduce(
+            $rows,
+            static fn (Sheets $s, int $y): Sheets => $s->fill(201, $y, 88, 2),
+            $sheet,
+        );
+        // A leaf at the far jamb with its swing, over a line along either face and one between, as a sill is drawn.
+        $door = $lines(self::solid()->fill(288, 14, 2, 88), 100, 109, 118);
+        for ($k = 0; $k <= 180; ++$k) {
+            $a = \M_PI_2 * $k / 180;
+            $door = $door->fill((int) round(289 - 90 * cos($a)), (int) round(101 - 90 * sin($a)), 2, 2);
+        }
+        $gap = self::around($door->raster(), 2450.0);
+        self::assertSame([false, 'far', 'left'], [$gap?->lined, $gap?->leafAt, $gap?->leafSide]);
+        // A cupboard stands where a leaf would, and the window has lines along its faces alone.
+        $gap = self::around($lines(self::solid()->fill(288, 14, 2, 88)->fill(230, 14, 60, 2), 100, 118)->raster(), 2450.0);
+        self::assertSame([true, null], [$gap?->lined, $gap?->leafSide]);
+    }
+
     public function testAPlainOpeningAndAWindow(): void
     {
         $gap = self::around(self::solid()->raster(), 2450.0);

@@ -117,8 +117,15 @@ final readonly class Gap
      * @param Point $from beginning of the wall's centre line, mm
      * @param float $near mm from there to where it shows no more, and $far to where it shows again
      */
-    public static function between(PageInk $pageInk, PixelToMm $map, Point $from, Point $to, float $thickness, float $near, float $far): self
-    {
+    public static function between(
+        PageInk $pageInk,
+        PixelToMm $map,
+        Point $from,
+        Point $to,
+        float $thickness,
+        float $near,
+        float $far,
+    ): self {
         $length = $from->distanceTo($to);
         [$ux, $uy] = [($to->x - $from->x) / $length, ($to->y - $from->y) / $length];
         $scale = $map->mmPerPixelAt($map->toPixel($from->plus(($near + $far) / 2.0 * $ux, ($near + $far) / 2.0 * $uy)));
@@ -421,7 +428,7 @@ final readonly class Gap
         $isWindow = !$swing->isDoor && (
             $lined(self::INNER) > self::LINED_INSIDE
             || $lined(self::BAND) > self::LINED
-            || (null === $swing->leafSide && $lined(self::WHOLE) > self::LINED)
+            || (!$swing->swings && $lined(self::WHOLE) > self::LINED)
         );
 
         return $isWindow ? [true, null, null] : [false, $swing->leafAt, $swing->leafSide];

@@ -17,6 +17,7 @@ use Plinth\Core\Ink\Walls\ProposedWall;
 use Plinth\Core\Ink\Walls\WallProbe;
 use Plinth\Core\Ink\Walls\WallProposals;
 use Plinth\Core\Ink\Walls\WallUnder;
+use Plinth\Core\Plan\Model\OpeningKind;
 
 /** Walls drawn from exact truth come back from the ink. */
 final class WallsInTheInkTest extends TestCase
@@ -94,6 +95,35 @@ final class WallsInTheInkTest extends TestCase
     }
 
     /** Neither the table beyond the sheet nor the line drawn round it is a wall. */
+    #[DataProvider('manners')]
+    public function testAWindowBetweenTheFacesOfItsWallIsFound(string $style, bool $lightOnDark): void
+    {
+        // In the lower wall, from 600 to 2100 mm: faces that go on, a jamb at either end, two lines between.
+        $drawn = self::raster($style, $lightOnDark);
+        $bytes = $drawn->bytes;
+        $fill = static function (int $x, int $y, int $w, int $h, int $grey) use (&$bytes, $drawn, $lightOnDark): void {
+            for ($k = $y; $k < $y + $h; ++$k) {
+                $bytes = substr_replace($bytes, str_repeat(\chr($lightOnDark ? 255 - $grey : $grey), $w), $k * $drawn->width + $x, $w);
+            }
+        };
+        $fill(120, 467, 150, 26, 238);
+        foreach ([467, 476, 482, 491] as $y) {
+            $fill(120, $y, 150, 2, 48);
+        }
+        $fill(119, 467, 2, 26, 48);
+        $fill(269, 467, 2, 26, 48);
+        $raster = new GreyRaster($drawn->width, $drawn->height, $bytes);
+        $found = WallProposals::in(
+            $raster->page($lightOnDark),
+            new PixelBox(0, 0, $raster->width, $raster->height),
+            DrawnWalls::map(),
+            static function (float $done): void {},
+        );
+        $windows = array_values(array_filter($found->openings, static fn ($o): bool => OpeningKind::Window === $o->kind && $o->isSure()));
+        self::assertCount(1, $windows);
+        self::assertEqualsWithDelta(1500.0, $windows[0]->width, 25.0);
+    }
+
     #[DataProvider('styles')]
     public function testASheetWithAFrameOnATableShowsTheSameWalls(string $style): void
     {

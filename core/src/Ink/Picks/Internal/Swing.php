@@ -32,15 +32,17 @@ final readonly class Swing
     /** Both are drawn nearly whole where it is a door, a dashed swing by half; furniture has one or the other. By trial (bench ink). */
     private const BOTH = 1.5;
     private const EITHER = 0.5;
-    /** and so much of a leaf, with so much of a swing, is one where nothing else is in the gap */
-    private const FAINT = [0.6, 0.3];
+    /** and so much of a leaf is one where nothing else is in the gap; with so much of a swing also where a threshold is */
+    private const LEAF = 0.6;
+    private const FAINT = 0.3;
 
     /**
      * @param string|null $leafAt jamb that the leaf is drawn at, near or far; null where none is seen
      * @param string|null $leafSide side of the wall, seen from its beginning: left or right
      * @param bool $isDoor whether leaf and swing are both there
+     * @param bool $swings whether some of a swing is there beside a leaf
      */
-    private function __construct(public ?string $leafAt, public ?string $leafSide, public bool $isDoor)
+    private function __construct(public ?string $leafAt, public ?string $leafSide, public bool $isDoor, public bool $swings)
     {
     }
 
@@ -72,7 +74,9 @@ final readonly class Swing
         [$leaf, $swing, $name, $side] = $best;
         $isDoor = $leaf + $swing >= self::BOTH && min($leaf, $swing) >= self::EITHER;
 
-        return $isDoor || ($leaf >= self::FAINT[0] && $swing >= self::FAINT[1]) ? new self($name, $side, $isDoor) : new self(null, null, false);
+        return $isDoor || $leaf >= self::LEAF
+            ? new self($name, $side, $isDoor, $swing >= self::FAINT)
+            : new self(null, null, false, false);
     }
 
     /**
@@ -91,7 +95,9 @@ final readonly class Swing
         }
         $usual = Median::of($paper);
 
-        return $usual + max(self::INK * $dark, self::GRAIN * Median::of(array_map(static fn (float $v): float => abs($v - $usual), $paper)));
+        $grain = Median::of(array_map(static fn (float $v): float => abs($v - $usual), $paper));
+
+        return $usual + max(self::INK * $dark, self::GRAIN * $grain);
     }
 
     /**

@@ -156,6 +156,7 @@ final readonly class Jambs
         if ($least > self::FILLED) {
             return $inside < self::LIGHTER * $least ? OpeningKind::cases() : [];
         }
+
         // Between the two lines of a wall a window has more of them, and a door none.
         return match (true) {
             $inside > $most + self::OTHER => [OpeningKind::Window],

@@ -48,20 +48,19 @@ final class Openings
     ): array {
         $found = [];
         foreach ($walls as $i => $wall) {
-            $mine = [];
-            $gaps = self::gaps($wall, $walls);
             $jambs = Jambs::of($page, $map, $wall);
-            foreach ($gaps as $between) {
-                $mine[] = self::opening($i, $wall, $between, $jambs, $confidences[$i], $pageInk, $map);
-            }
-            foreach ($jambs->framed(self::LEAST_MM, self::WIDEST_MM) as [$from, $to, $kinds]) {
-                $isNew = [] === array_filter($gaps, static fn (array $g): bool => $from < $g[1] && $g[0] < $to);
-                $opening = $isNew ? self::opening($i, $wall, [$from, $to], $jambs, $confidences[$i], $pageInk, $map) : null;
-                // Where the wall shows as well, its gap has to be plain.
-                $isPlain = $opening?->evidence->isGap && $opening->evidence->jamb >= self::PLAIN && $opening->evidence->fromEnd >= self::LEAST_MM;
-                $mine[] = $isPlain && \in_array($opening->kind, $kinds, true) ? $opening : null;
-            }
-            $mine = array_values(array_filter($mine));
+            $gaps = self::gaps($wall, $walls);
+            $in = static fn (float $from, float $to): ?ProposedOpening => self::opening(
+                $i,
+                $wall,
+                [$from, $to],
+                $jambs,
+                $confidences[$i],
+                $pageInk,
+                $map,
+            );
+            $mine = array_values(array_filter(array_map(static fn (array $gap): ?ProposedOpening => $in(...$gap), $gaps)));
+            $mine = [...$mine, ...self::framed($jambs, $gaps, $in)];
             foreach ($mine as $k => $opening) {
                 foreach (\array_slice($mine, 0, $k) as $before) {
                     if ($opening->offset < $before->offset + $before->width && $before->offset < $opening->offset + $opening->width) {
@@ -73,6 +72,34 @@ final class Openings
                 }
             }
             $onProgress(($i + 1) / \count($walls));
+        }
+
+        return $found;
+    }
+
+    /**
+     * Openings where the wall shows as well: their gap has to be plain.
+     *
+     * @param list<array{float, float}> $gaps where it does not show
+     * @param callable(float, float): ?ProposedOpening $in
+     *
+     * @return list<ProposedOpening>
+     */
+    private static function framed(Jambs $jambs, array $gaps, callable $in): array
+    {
+        $found = [];
+        foreach ($jambs->framed(self::LEAST_MM, self::WIDEST_MM) as [$from, $to, $kinds]) {
+            $isNew = [] === array_filter($gaps, static fn (array $g): bool => $from < $g[1] && $g[0] < $to);
+            $opening = $isNew ? $in($from, $to) : null;
+            if (
+                null !== $opening
+                && $opening->evidence->isGap
+                && $opening->evidence->jamb >= self::PLAIN
+                && $opening->evidence->fromEnd >= self::LEAST_MM
+                && \in_array($opening->kind, $kinds, true)
+            ) {
+                $found[] = $opening;
+            }
         }
 
         return $found;
