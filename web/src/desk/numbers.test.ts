@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { area, besideQuarters, difference, grouped, plusMinus, sureness } from "./numbers";
+import { area, besideQuarters, difference, grouped, plusMinus, plusMinusBeside, sureness } from "./numbers";
 
 describe("numbers on the screen", () => {
   it("group digits by thin spaces", () => {
@@ -18,6 +18,10 @@ describe("numbers on the screen", () => {
   it("show ± with a decimal below ten", () => {
     expect(plusMinus(8.66)).toBe("±8.7");
     expect(plusMinus(14.2)).toBe("±14");
+    expect(
+      [20.3, 20, 19.7, 24.2].map((mm) => plusMinusBeside(mm, 20)),
+      "what is not enough does not look it",
+    ).toEqual(["±20.3", "±20", "±20", "±24"]);
     expect(area(16.987)).toBe("16.99 m²");
   });
 

@@ -23,6 +23,11 @@ export function plusMinus(mm: number): string {
   return `±${grouped(mm, mm < 10 ? 1 : 0)}`;
 }
 
+/** ± in mm beside the one that is asked for: with a decimal where it would look like enough and is not. */
+export function plusMinusBeside(mm: number, asked: number): string {
+  return mm > asked && Math.round(mm) <= asked ? `±${(Math.ceil(mm * 10) / 10).toFixed(1)}` : plusMinus(mm);
+}
+
 export function area(m2: number): string {
   return `${grouped(m2, 2)} m²`;
 }

@@ -27,7 +27,7 @@ export function ReadingsPanel({ drawing, of }: { drawing: string; of: "figures" 
   const figures = [...(told?.figures ?? [])].sort((a, b) => b.mm - a.mm);
   const strip = (box: readonly number[], upright: boolean, words: string) => {
     const [l = 0, t = 0, r = 0, b = 0] = box;
-    const high = Math.max(8, upright ? r - l : b - t);
+    const [wide, high] = upright ? [b - t, r - l] : [r - l, b - t];
     const turn = map && upright ? -Math.PI / 2 : 0;
     return (
       <span className="block overflow-hidden rounded border border-line" role="img" aria-label={`as drawn: ${words}`}>
@@ -36,7 +36,11 @@ export function ReadingsPanel({ drawing, of }: { drawing: string; of: "figures" 
             at={[(l + r) / 2, (t + b) / 2]}
             {...STRIP}
             colour="rgba(0,0,0,0)"
-            magnification={Math.min(6, (0.72 * STRIP.height) / high)}
+            magnification={Math.min(
+              6,
+              (0.72 * STRIP.height) / Math.max(8, high),
+              (0.92 * STRIP.width) / Math.max(8, wide),
+            )}
             turn={turn}
             mark="tick"
           />

@@ -1,6 +1,6 @@
 import type { FitReport } from "../api/client";
 import { setAct, useDesk, useDeskFields } from "../desk/desk";
-import { besideQuarters, plusMinus } from "../desk/numbers";
+import { besideQuarters, plusMinus, plusMinusBeside } from "../desk/numbers";
 import { inOrder } from "../desk/selectors";
 import { squareBy, straightenByInk } from "../desk/squaring";
 import { isTestedOneWayOnly, testedPlusMinus } from "../steps/status";
@@ -39,7 +39,9 @@ export function TrueUpLedger() {
     <>
       <Head
         title={
-          mm === null ? "The scale is a guess" : `${plusMinus(mm)} mm over 10 m${along ? ` along\u00a0${along}` : ""}`
+          mm === null
+            ? "The scale is a guess"
+            : `${plusMinusBeside(mm, tolerance)} mm over 10 m${along ? ` along\u00a0${along}` : ""}`
         }
         next={act === null && !row.locked && <Next drawing={drawing} report={report} />}
       >

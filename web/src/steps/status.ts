@@ -1,6 +1,6 @@
 import type { FitReport } from "../api/client";
 import type { DeskState, Step } from "../desk/desk";
-import { plusMinus } from "../desk/numbers";
+import { plusMinusBeside } from "../desk/numbers";
 import { inkOffGrid } from "../desk/snap";
 import type { ProjectState } from "../store/project";
 import { isUnderWay, picturesAre } from "../store/work";
@@ -39,7 +39,7 @@ export function statusOf(
       const { mm } = testedPlusMinus(fit);
       if (mm === null) return "scale is a guess";
       const good = mm > project.tolerance ? "not yet enough" : isTestedOneWayOnly(fit) ? "one way only" : "good enough";
-      return `${plusMinus(mm)} mm over 10 m, ${good}`;
+      return `${plusMinusBeside(mm, project.tolerance)} mm over 10 m, ${good}`;
     }
     case "trace": {
       if (desk.side !== null) {

@@ -40,8 +40,9 @@ final readonly class Jambs
     /**
      * @param list<float> $tone ink from face to face, place by place, 0 to 1
      * @param list<float> $across part of the thickness that is inked there
+     * @param bool $isFilled whether the wall is drawn with more than its two lines
      */
-    private function __construct(private array $tone, private array $across)
+    private function __construct(private array $tone, private array $across, private bool $isFilled)
     {
     }
 
@@ -62,7 +63,7 @@ final readonly class Jambs
             $across[] = $inked / (self::LOOKS - 2);
         }
 
-        return new self($tone, $across);
+        return new self($tone, $across, Filling::Empty !== $wall->filling);
     }
 
     /**
@@ -157,9 +158,10 @@ final readonly class Jambs
             return $inside < self::LIGHTER * $least ? OpeningKind::cases() : [];
         }
 
-        // Between the two lines of a wall a window has more of them, and a door none.
+        // Between the two lines of a wall a window has more of them, and a door none; a pier between two windows is
+        // darker than they are.
         return match (true) {
-            $inside > $most + self::OTHER => [OpeningKind::Window],
+            $inside > $most + self::OTHER && !$this->isFilled => [OpeningKind::Window],
             $inside < $least - self::OTHER => [OpeningKind::Door],
             default => [],
         };
