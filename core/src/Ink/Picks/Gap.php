@@ -48,6 +48,7 @@ final readonly class Gap
      * @param bool $lined lines run through it, as through windows
      * @param string|null $leafAt which jamb the leaf is drawn at, near or far; null where none is seen
      * @param string|null $leafSide side of the wall, seen from its beginning, on which the leaf is drawn: left or right
+     * @param bool $isDoor whether the leaf's swing is drawn too
      */
     private function __construct(
         public float $from,
@@ -56,6 +57,7 @@ final readonly class Gap
         public bool $lined,
         public ?string $leafAt = null,
         public ?string $leafSide = null,
+        public bool $isDoor = false,
     ) {
     }
 
@@ -98,7 +100,7 @@ final readonly class Gap
         if ($width < self::WIDTH_MM[0] || $width > self::WIDTH_MM[1] || abs($along - $middle) > self::MIDDLE * $width / 2.0) {
             return null;
         }
-        [$lined, $leafAt, $leafSide] = self::stands($page, $across, $from, $ux, $uy, $near, $far, $thickness, $dark, $scale);
+        [$lined, $leafAt, $leafSide, $isDoor] = self::stands($page, $across, $from, $ux, $uy, $near, $far, $thickness, $dark, $scale);
         if ($isSolid) {
             // The line that is drawn across at a jamb lies half in the gap: it is as wide as the others of the same pen.
             $pen = $scale * min(
@@ -108,7 +110,7 @@ final readonly class Gap
             [$near, $width] = [$near - $pen / 2.0, $width + $pen];
         }
 
-        return new self($near, $width, 0.5 * $scale * (1.0 + 8.0 / max(8.0, $dark - $light)), $lined, $leafAt, $leafSide);
+        return new self($near, $width, 0.5 * $scale * (1.0 + 8.0 / max(8.0, $dark - $light)), $lined, $leafAt, $leafSide, $isDoor);
     }
 
     /**
@@ -398,7 +400,7 @@ final readonly class Gap
      * @param callable(Point): float $page
      * @param callable(float, float): float $across how dark part of the thickness is, by mm along the wall
      *
-     * @return array{bool, string|null, string|null} whether lines run through it, and where a leaf is drawn
+     * @return array{bool, string|null, string|null, bool} whether lines run through it, where a leaf is drawn, and whether its swing is
      */
     private static function stands(
         callable $page,
@@ -431,7 +433,7 @@ final readonly class Gap
             || (!$swing->swings && $lined(self::WHOLE) > self::LINED)
         );
 
-        return $isWindow ? [true, null, null] : [false, $swing->leafAt, $swing->leafSide];
+        return $isWindow ? [true, null, null, false] : [false, $swing->leafAt, $swing->leafSide, $swing->isDoor];
     }
 
     /** @param array<int, int> $counts */

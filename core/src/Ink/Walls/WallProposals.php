@@ -13,6 +13,7 @@ use Plinth\Core\Ink\Page\PageInk;
 use Plinth\Core\Ink\Page\ReducedInk;
 use Plinth\Core\Ink\Walls\Internal\Columns;
 use Plinth\Core\Ink\Walls\Internal\Cycles;
+use Plinth\Core\Ink\Walls\Internal\DoorsAtEnds;
 use Plinth\Core\Ink\Walls\Internal\Filling;
 use Plinth\Core\Ink\Walls\Internal\Openings;
 use Plinth\Core\Ink\Walls\Internal\Pens;
@@ -138,7 +139,8 @@ final readonly class WallProposals
             $probed[] = $line->probed($pageInk, $map);
             $onProgress(self::LAID + (1.0 - self::LAID) * 0.6 * ($i + 1) / \count($lines));
         }
-        [$walls, $proposed] = self::told(WallNetwork::joined(WallNetwork::without($probed)));
+        $joined = WallNetwork::joined(WallNetwork::without($probed));
+        [$walls, $proposed] = self::told(DoorsAtEnds::drawnOn($joined, $pageInk, $map));
         $openings = Openings::in(
             $walls,
             array_map(static fn (ProposedWall $w): float => $w->confidence, $proposed),

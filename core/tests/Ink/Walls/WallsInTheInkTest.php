@@ -124,6 +124,40 @@ final class WallsInTheInkTest extends TestCase
         self::assertEqualsWithDelta(1500.0, $windows[0]->width, 25.0);
     }
 
+    public function testAWallThatEndsAtADoorGoesOnToTheNext(): void
+    {
+        $drawn = self::raster('solid', false);
+        $bytes = $drawn->bytes;
+        $fill = static function (int $x, int $y, int $w, int $h, int $grey) use (&$bytes, $drawn): void {
+            for ($k = $y; $k < $y + $h; ++$k) {
+                $bytes = substr_replace($bytes, str_repeat(\chr($grey), $w), $k * $drawn->width + $x, $w);
+            }
+        };
+        // The partition stops 900 mm before the lower wall; a leaf stands open at its end, and swings to that wall.
+        $fill(312, 378, 17, 90, 238);
+        $fill(325, 377, 90, 2, 48);
+        for ($k = 0; $k <= 180; ++$k) {
+            $a = \M_PI_2 * $k / 180;
+            $fill((int) round(324 + 90 * cos($a)), (int) round(377 + 90 * sin($a)), 2, 2, 48);
+        }
+        $raster = new GreyRaster($drawn->width, $drawn->height, $bytes);
+        $found = WallProposals::in(
+            $raster->page(),
+            new PixelBox(0, 0, $raster->width, $raster->height),
+            DrawnWalls::map(),
+            static function (float $done): void {},
+        );
+        $partition = array_values(array_filter($found->walls, static fn ($w): bool => $w->thickness < 150.0));
+        self::assertCount(1, $partition);
+        self::assertEqualsWithDelta([0.0, 4200.0], [
+            min($partition[0]->from->y, $partition[0]->to->y),
+            max($partition[0]->from->y, $partition[0]->to->y),
+        ], 5.0);
+        $doors = array_filter($found->openings, static fn ($o): bool => OpeningKind::Door === $o->kind);
+        self::assertCount(1, $doors);
+        self::assertEqualsWithDelta(900.0, array_values($doors)[0]->width, 40.0);
+    }
+
     #[DataProvider('styles')]
     public function testASheetWithAFrameOnATableShowsTheSameWalls(string $style): void
     {

@@ -1,0 +1,124 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Ink\Walls\Internal;
+
+use Plinth\Core\Geometry\PixelToMm;
+use Plinth\Core\Geometry\Point;
+use Plinth\Core\Geometry\Segment;
+use Plinth\Core\Ink\Page\PageInk;
+use Plinth\Core\Ink\Picks\Gap;
+
+/**
+ * Walls that end at a door: what is left of them beyond it, a stub or nothing, is too short to be seen as a wall, and rooms on both sides
+ * would be one. Where a door is drawn between a free end and the next wall, the wall goes on to that one.
+ *
+ * @internal
+ */
+final class DoorsAtEnds
+{
+    /** mm from a free end to the next wall: doors are so wide, with a stub; common practice, no source */
+    private const REACH_MM = [500.0, 1500.0];
+    /** mm of wall that may stand between the door and the next wall */
+    private const STUBS_MM = [0.0, 50.0, 100.0, 150.0, 200.0, 300.0];
+    /** mm that the next wall may lie off the line of this one, or end short of it */
+    private const OFF_MM = 130.0;
+
+    /**
+     * @param list<WallLine> $walls
+     *
+     * @return list<WallLine>
+     */
+    public static function drawnOn(array $walls, PageInk $pageInk, PixelToMm $map): array
+    {
+        return array_map(static function (WallLine $wall) use ($walls, $pageInk, $map): WallLine {
+            [$from, $to] = array_map(
+                static fn (array $ends): Point => $wall->isMet($ends[0], $walls)
+                    ? $ends[0]
+                    : self::beyond($wall, $ends[0], $ends[1], $walls, $pageInk, $map),
+                [[$wall->from, $wall->to], [$wall->to, $wall->from]],
+            );
+
+            return $from === $wall->from && $to === $wall->to ? $wall : $wall->between($from, $to);
+        }, $walls);
+    }
+
+    /**
+     * Where a free end goes on to: the next wall over a door, or where it is.
+     *
+     * @param list<WallLine> $walls
+     */
+    private static function beyond(WallLine $wall, Point $end, Point $other, array $walls, PageInk $pageInk, PixelToMm $map): Point
+    {
+        foreach (self::ahead($wall, $end, $other, $walls) as [$clear, $target]) {
+            if (self::isDoor($wall, $other, $end, $clear, $target, $pageInk, $map)) {
+                return $target;
+            }
+        }
+
+        return $end;
+    }
+
+    /**
+     * What a wall would come to beyond its end, the nearest first.
+     *
+     * @param list<WallLine> $walls
+     *
+     * @return list<array{float, Point}> mm that are clear until there, and where its centre line would end
+     */
+    private static function ahead(WallLine $wall, Point $end, Point $other, array $walls): array
+    {
+        $length = max(1.0, $other->distanceTo($end));
+        [$ux, $uy] = [($end->x - $other->x) / $length, ($end->y - $other->y) / $length];
+        $ahead = [];
+        foreach ($walls as $next) {
+            if ($next === $wall) {
+                continue;
+            }
+            if ($wall->isParallelTo($next)) {
+                foreach ([$next->from, $next->to] as $at) {
+                    $along = ($at->x - $end->x) * $ux + ($at->y - $end->y) * $uy;
+                    $off = abs(($at->x - $end->x) * $uy - ($at->y - $end->y) * $ux);
+                    if ($off <= min(self::OFF_MM, 0.35 * ($wall->thickness + $next->thickness))) {
+                        $ahead[] = [$along, $at];
+                    }
+                }
+                continue;
+            }
+            $t = Segment::meeting($other->toArray(), $end->toArray(), $next->from->toArray(), $next->to->toArray(), 0.0)[0] ?? null;
+            [$vx, $vy] = $next->direction();
+            $half = $next->thickness / 2.0 / max(0.2, abs($ux * $vy - $uy * $vx));
+            $meeting = null === $t ? null : $other->towards($end, $t);
+            if (null !== $meeting && $next->distance($meeting) <= $wall->thickness / 2.0 + self::OFF_MM) {
+                $ahead[] = [($meeting->x - $end->x) * $ux + ($meeting->y - $end->y) * $uy - $half, $meeting];
+            }
+        }
+        $ahead = array_filter($ahead, static fn (array $a): bool => $a[0] >= self::REACH_MM[0] && $a[0] <= self::REACH_MM[1]);
+        usort($ahead, static fn (array $a, array $b): int => $a[0] <=> $b[0]);
+
+        return $ahead;
+    }
+
+    private static function isDoor(
+        WallLine $wall,
+        Point $other,
+        Point $end,
+        float $clear,
+        Point $target,
+        PageInk $pageInk,
+        PixelToMm $map,
+    ): bool {
+        $near = $other->distanceTo($end);
+        foreach (self::STUBS_MM as $stub) {
+            if (
+                $clear - $stub >= self::REACH_MM[0]
+                && Gap::between($pageInk, $map, $other, $target, $wall->thickness, $near, $near + $clear - $stub)->isDoor
+            ) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+}
