@@ -4,65 +4,18 @@ declare(strict_types=1);
 
 // Figures read off drawings of which nothing is known: right with both ends, wrong, missed. Usage: figures.php FOLDER [PART OF]
 
+use Plinth\Core\Flow\SizedByFigures;
 use Plinth\Core\Geometry\PixelBox;
-use Plinth\Core\Geometry\PixelPoint;
 use Plinth\Core\Geometry\Point;
-use Plinth\Core\Exchange\FitDocument\FitReader;
-use Plinth\Core\Fault\Fault;
-use Plinth\Core\Fitting\Fit;
-use Plinth\Core\Fitting\FitStart;
-use Plinth\Core\Fitting\Fitter;
-use Plinth\Core\Fitting\Model;
-use Plinth\Core\Fitting\Offer;
-use Plinth\Core\Ink\Page\GreyRaster;
 use Plinth\Core\Ink\Page\Paper;
 use Plinth\Core\Ink\Pages\Skew;
-use Plinth\Core\Ink\Reading\AlongGrid;
 use Plinth\Core\Ink\Reading\PageFigures;
+use Plinth\Core\Ink\Reading\TextPicture;
 
 require __DIR__.'/../vendor/autoload.php';
 require __DIR__.'/drawings.php';
 
 ini_set('memory_limit', '2G');
-/** The fit that one click makes of what was read: known lengths, the two longest of each direction on the grid, the model that it takes. */
-function byItsFigures(PageFigures $read, GreyRaster $raster): ?Fit
-{
-    $lengths = $grid = [];
-    $sure = $read->sure();
-    $map = $read->map ?? throw new LogicException('Figures that agree have a map.');
-    $spans = array_map(static fn ($f): array => [$map->toMm($f->a), $map->toMm($f->b)], $sure);
-    $along = AlongGrid::of($spans);
-    $squares = AlongGrid::squaring($spans, $along);
-    foreach ($sure as $i => $f) {
-        $lengths[] = ['a' => $f->a->toArray(), 'b' => $f->b->toArray(), 'mm' => $f->mm, 'sigmaPx' => $f->sigmaPx];
-        if ($squares[$i]) {
-            $grid[] = ['a' => $f->a->toArray(), 'b' => $f->b->toArray(), 'axis' => $along[$i], 'sigmaPx' => $f->sigmaPx];
-        }
-    }
-    $leaning = $read->isPhotographed ? Skew::of($raster)?->leaning : null;
-    if (true === $leaning?->isSlanted()) {
-        // How it leans is told by all of its lines.
-        $centre = new PixelPoint($raster->width / 2, $raster->height / 2);
-        $isTurned = 1 === abs((int) round($map->turnRadAt($centre) / \M_PI_2)) % 2;
-        $grid = array_map(static fn ($l): array => [
-            'a' => $l->a->toArray(), 'b' => $l->b->toArray(), 'axis' => $l->runsDown === $isTurned ? 'x' : 'y', 'sigmaPx' => $l->sigmaPx,
-        ], $leaning->lines(new PixelBox(0, 0, $raster->width, $raster->height), $raster->width, $raster->height));
-    }
-    [$observations, $frame, $model] = FitReader::read(json_encode([
-        'size' => [$raster->width, $raster->height], 'model' => $read->isPhotographed ? 'perspective' : 'auto', 'lengths' => $lengths, 'grid' => $grid,
-    ], \JSON_THROW_ON_ERROR));
-    try {
-        $fit = (new Fitter(($model ?? Model::Similar)->shape()))->fit($observations, $frame, FitStart::unknown());
-        while (null === $model && null !== $offer = Offer::beyond($fit, $observations, $frame, FitStart::unknown(), Model::Perspective)) {
-            $fit = $offer->fit;
-        }
-    } catch (Fault) {
-        return null;
-    }
-
-    return $fit;
-}
-
 [$part, $of] = [(int) ($argv[2] ?? 0), (int) ($argv[3] ?? 1)];
 $fits = [[], []];
 [$all, $right, $wrong, $sure, $off, $ways, $waysRight, $k, $seconds, $photographs] = [0, 0, 0, 0, [], 0, 0, -1, [], [[0, 0], [0, 0]]];
@@ -122,8 +75,9 @@ foreach (trials($argv[1] ?? exit("Usage: figures.php FOLDER [PART OF]\n")) as $n
             $off[] = max(array_map(abs(...), $errors));
         }
     }
-    if (count($read->sure()) >= 6) {
-        $fit = byItsFigures($read, $raster);
+    if ($read->isSure) {
+        $box = new PixelBox(0, 0, $raster->width, $raster->height);
+        $fit = SizedByFigures::of($read, Skew::of($raster)?->leaning, $box, $raster->width, $raster->height, TextPicture::USUAL_PAPER_MM / max($raster->width, $raster->height))?->fit;
         $rms = null === $fit ? INF : rmsPx($fit->pixelToMm, $map, $truth);
         $worst = 0.0;
         [$x1, $y1, $x2, $y2] = $truth['extent'];

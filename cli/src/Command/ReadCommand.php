@@ -26,9 +26,6 @@ use Symfony\Component\Console\Input\InputInterface;
     TEXT)]
 final class ReadCommand extends PictureCommand
 {
-    /** mm that a page is taken to be long: A3, common practice, no source */
-    private const PAGE_MM = 420.0;
-
     public function __construct(Pictures $pictures, private readonly Words $words)
     {
         parent::__construct($pictures);
@@ -64,7 +61,7 @@ final class ReadCommand extends PictureCommand
     private function rooms(Picture $picture, PixelToMm $map): array
     {
         $box = $picture->box();
-        $paperScale = $map->mmPerPixelAt($box->centre()) * max($box->width, $box->height) / self::PAGE_MM;
+        $paperScale = $map->mmPerPixelAt($box->centre()) * max($box->width, $box->height) / TextPicture::USUAL_PAPER_MM;
         $text = TextPicture::of($picture->page, $box, $map, $paperScale, static function (float $done): void {});
 
         return RoomNames::of($text, $this->words->in($text->level), $this->words->in($text->turned()));

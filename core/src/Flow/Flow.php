@@ -32,8 +32,6 @@ use Plinth\Core\Plan\Model\Wall;
  */
 final readonly class Flow
 {
-    /** A picture of which nobody knows how large its paper is: A3 along its longer side, mm; common practice, no source. */
-    private const PAPER_MM = 420.0;
     private const STOREY_MM = 2700.0;
 
     /**
@@ -62,7 +60,7 @@ final readonly class Flow
         [$width, $height] = [$box->left + $box->width, $box->top + $box->height];
         $read = PageFigures::of($page, $box, $quiet);
         $says = null === $read->turns ? ['Which way up it is read was not sure: it is taken as it lies.'] : [];
-        $paperMm ??= self::PAPER_MM / max($width, $height);
+        $paperMm ??= TextPicture::USUAL_PAPER_MM / max($width, $height);
         $skew = Skew::of($page->window((int) $box->left, (int) $box->top, (int) $box->width, (int) $box->height));
         $size = SizedByFigures::of($read, $skew?->leaning, $box, $width, $height, $paperMm);
         if (null === $size) {

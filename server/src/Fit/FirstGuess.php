@@ -7,14 +7,14 @@ namespace Plinth\Server\Fit;
 use Plinth\Core\Geometry\PixelPoint;
 use Plinth\Core\Geometry\PixelToMm;
 use Plinth\Core\Geometry\Point;
+use Plinth\Core\Ink\Reading\TextPicture;
 use Plinth\Server\Source\Drawing;
 use Plinth\Server\Source\Page;
 
 /** What a drawing's fit is taken for until something is stated about it: the file's own hint, a neighbour's fit, or the paper. */
 final readonly class FirstGuess
 {
-    /** Without a resolution tag a page is taken for an A3 sheet (ISO 216), and every drawing for 1:100. */
-    private const PAPER_MM = 420.0;
+    /** Every drawing is taken for 1:100: common practice, no source. */
     public const SCALE = 100.0;
     /** Resolution tags outside this range are screen defaults or nonsense, not scans. */
     private const SCAN_RESOLUTION = [90.0, 2400.0];
@@ -79,7 +79,7 @@ final readonly class FirstGuess
     /** mm of paper */
     public static function paperMmPerPixel(Page $page): float
     {
-        return self::hasScanResolution($page) ? 25.4 / (float) $page->resolution() : self::PAPER_MM / max($page->width(), $page->height());
+        return self::hasScanResolution($page) ? 25.4 / (float) $page->resolution() : TextPicture::USUAL_PAPER_MM / max($page->width(), $page->height());
     }
 
     private static function hasScanResolution(Page $page): bool

@@ -15,6 +15,7 @@ use Plinth\Core\Ink\Reading\RoomNames;
 use Plinth\Core\Ink\Reading\TextPicture;
 use Plinth\Server\Change\RowId;
 use Plinth\Server\Fit\DrawingFit;
+use Plinth\Server\Fit\FirstGuess;
 use Plinth\Server\Job\AskedFor;
 use Plinth\Server\Job\Attempt;
 use Plinth\Server\Job\Job;
@@ -34,8 +35,6 @@ final readonly class ReadFigures implements AskedFor
     private const FIGURES = 0.4;
     private const PREPARED = 0.6;
     private const READ_ONCE = 0.8;
-    /** A page whose resolution nobody knows is taken for this long, mm: A3, common practice, no source. */
-    private const PAGE_MM = 420.0;
 
     public function __construct(
         private Findings $findings,
@@ -71,10 +70,7 @@ final readonly class ReadFigures implements AskedFor
             // Where the figures tell the size and the way up, they tell it better than a guess.
             $map = ($fit->isGuess() ? $read->upright() : null) ?? self::level($drawing, $fit->pixelToMm(), $ink, $goesOn);
             $scale = $map->mmPerPixelAt($drawing->box()->centre());
-            $paperScale = $scale * (null === $page->resolution() ? max(
-                $page->width(),
-                $page->height(),
-            ) / self::PAGE_MM : $page->resolution() / 25.4);
+            $paperScale = $scale / FirstGuess::paperMmPerPixel($page);
             $picture = TextPicture::of(
                 $ink,
                 $drawing->box(),

@@ -19,6 +19,9 @@ use Plinth\Core\Ink\Reading\Internal\Letters;
  */
 final readonly class TextPicture
 {
+    /** mm along its longer side that paper is taken for of which nobody knows how large it is: A3, common practice, no source */
+    public const USUAL_PAPER_MM = 420.0;
+
     /** px that a text of 2.5 mm on paper shall be high; below it recognition fails, above it is wasted */
     private const TEXT_PX = 34.0;
     /** mm on paper: the usual height of figures, ISO 3098 (from memory) */
