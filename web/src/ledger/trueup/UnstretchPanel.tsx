@@ -88,11 +88,12 @@ export function UnstretchPanel({ drawing, report, open }: { drawing: string; rep
           <Plain onClick={() => void straightenByInk()}>Straighten by its lines</Plain>
         </div>
       )}
-      {open && row?.model !== "perspective" && !leaning && (
+      {open && row?.model !== "perspective" && (
         <div className="mt-2 flex items-center justify-between gap-2 border-t border-line pt-2">
           <span className="text-quiet">
-            Taken at a slant? A known rectangle, or lengths on both sides of it and lines that should be level and
-            plumb, say how.
+            {leaning
+              ? "Or by what you state yourself, without its lines."
+              : "Taken at a slant? A known rectangle, or lengths on both sides of it and lines that should be level and plumb, say how."}
           </span>
           <Plain onClick={() => set("Straighten a photograph", "perspective")}>It is a photograph</Plain>
         </div>
