@@ -40,6 +40,12 @@ final class Chain
         $this->sumIY += $i * $y;
     }
 
+    /** Part of the scan lines from its first to its last where it was seen. */
+    public function even(): float
+    {
+        return $this->count / ($this->last - $this->first + 1);
+    }
+
     public function slope(): float
     {
         $d = $this->count * $this->sumII - $this->sumI ** 2;

@@ -11,6 +11,12 @@ final readonly class Stroke
     {
     }
 
+    /** Part of its scan lines where both its edges were seen. */
+    public function even(): float
+    {
+        return min($this->lower->even(), $this->upper->even());
+    }
+
     public function height(): float
     {
         return ($this->lower->height() + $this->upper->height()) / 2.0;

@@ -19,6 +19,8 @@ final readonly class WallEvidence
     private const USUAL_MM = [85.0, 420.0];
     /** mm: a wall of this length counts neither for it nor against */
     private const LENGTH_MM = 3000.0;
+    /** what is less likely counts as this */
+    private const LEAST = 0.001;
 
     /**
      * @param Point $from where the stretch begins on the centre line, mm
@@ -30,6 +32,7 @@ final readonly class WallEvidence
      * @param float $wallLength of the whole wall, mm
      * @param float $like part of all walls' length that is about as thick
      * @param float $thickness mm
+     * @param float $line how likely the whole wall is one by how it shows and stands to others, 0 to 1
      * @param bool $isAtEnd whether it is the wall's first or last stretch
      */
     public function __construct(
@@ -42,6 +45,7 @@ final readonly class WallEvidence
         public float $wallLength,
         public float $like,
         public float $thickness,
+        public float $line,
         public bool $isAtEnd,
     ) {
     }
@@ -64,6 +68,7 @@ final readonly class WallEvidence
             'like' => $this->like,
             'thin' => $this->thickness < self::USUAL_MM[0] ? 1.0 : 0.0,
             'thick' => $this->thickness > self::USUAL_MM[1] ? 1.0 : 0.0,
+            'line' => log(max(self::LEAST, $this->line) / max(self::LEAST, 1.0 - $this->line)),
             'atEnd' => $this->isAtEnd ? 1.0 : 0.0,
         ];
     }

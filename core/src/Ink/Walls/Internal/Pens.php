@@ -80,4 +80,13 @@ final readonly class Pens
             ? $strip->thickness > self::SOLID_OVER_PEN * $this->widest
             : (null === $strip->pen || $strip->pen >= $this->wide) && (null === $strip->rim || $strip->rim >= self::RIM * $this->wide);
     }
+
+    /** How wide a stretch's lines are for the wide pen, or where there is one pen for the widest; the logarithm, 0 where a filling hides them. */
+    public function width(Strip $strip): float
+    {
+        $pen = $strip->pen ?? $strip->rim ?? 0.0;
+        $wide = $this->wide > 0.0 ? $this->wide : $this->widest;
+
+        return $pen > 0.0 && $wide > 0.0 ? log($pen / $wide) : 0.0;
+    }
 }

@@ -20,6 +20,7 @@ final class Strip
      * @param float|null $pen how wide the thinner of its two lines is by its ink, mm; null where a filling hides it
      * @param float $wear part of it that is filled otherwise, 0 to 1
      * @param float|null $rim how wide the thinner of the lines along hatching is by its ink, mm
+     * @param float $even part of its scan lines where both its edges were seen, 0 to 1: letters beside each other have gaps
      */
     public function __construct(
         public float $from,
@@ -33,6 +34,7 @@ final class Strip
         public ?float $pen = null,
         public float $wear = 0.0,
         public readonly ?float $rim = null,
+        public float $even = 1.0,
     ) {
     }
 

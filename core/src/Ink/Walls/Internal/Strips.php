@@ -83,6 +83,7 @@ final class Strips
                         [[$along + $i0 * $cell, $along + $i1 * $cell]],
                         $tone,
                         rim: $rim,
+                        even: min($a->even(), $b->even()),
                     );
                 }
                 foreach (self::stretches($inside, $from, $cell) as [$i0, $i1, $tone, $wear]) {
@@ -98,6 +99,7 @@ final class Strips
                             $tone,
                             null,
                             $wear,
+                            even: min($a->even(), $b->even()),
                         );
                     }
                 }
@@ -136,6 +138,7 @@ final class Strips
                         $tone,
                         min(self::pen($lines, $a, $i0, $i1, $cell), self::pen($lines, $b, $i0, $i1, $cell)),
                         $wear,
+                        even: min($a->even(), $b->even()),
                     );
                 }
             }

@@ -29,7 +29,10 @@ final readonly class WallLine
 
     /**
      * @param list<array{float, float}> $parts where the wall itself shows, mm from its beginning
-     * @param bool $isOdd it runs in a direction that few others have
+     * @param float $pen how wide its lines are for the drawing's widest: the logarithm; 0 where a filling hides them
+     * @param bool $isHatched lines run along both its faces, and strokes come again between them
+     * @param float $even part of it where both its edges were seen, 0 to 1
+     * @param float $confidence how likely it is a wall, 0 to 1
      */
     private function __construct(
         public Point $from,
@@ -39,12 +42,15 @@ final readonly class WallLine
         public array $parts,
         public float $tone,
         public float $wear,
-        public bool $isOdd,
+        public float $pen,
+        public bool $isHatched,
+        public float $even,
         public ?ProbedWall $probe = null,
+        public float $confidence = 0.0,
     ) {
     }
 
-    public static function of(Strip $strip, float $turn, bool $isOdd): self
+    public static function of(Strip $strip, float $turn, Pens $pens): self
     {
         [$c, $s] = [cos($turn), sin($turn)];
         $point = static fn (float $along): Point => $strip->plumb ? new Point(
@@ -60,7 +66,9 @@ final readonly class WallLine
             array_map(static fn (array $p): array => [$p[0] - $strip->from, $p[1] - $strip->from], $strip->parts),
             $strip->tone,
             $strip->wear,
-            $isOdd,
+            $pens->width($strip),
+            null !== $strip->rim,
+            $strip->even,
         );
     }
 
@@ -112,8 +120,30 @@ final readonly class WallLine
             $this->parts,
             $this->tone,
             $this->wear,
-            $this->isOdd,
+            $this->pen,
+            $this->isHatched,
+            $this->even,
             $probe,
+            $this->confidence,
+        );
+    }
+
+    /** Judged. */
+    public function as(float $confidence): self
+    {
+        return new self(
+            $this->from,
+            $this->to,
+            $this->thickness,
+            $this->filling,
+            $this->parts,
+            $this->tone,
+            $this->wear,
+            $this->pen,
+            $this->isHatched,
+            $this->even,
+            $this->probe,
+            $confidence,
         );
     }
 
@@ -131,8 +161,11 @@ final readonly class WallLine
             array_map(static fn (array $p): array => [$p[0] + $shift, $p[1] + $shift], $this->parts),
             $this->tone,
             $this->wear,
-            $this->isOdd,
+            $this->pen,
+            $this->isHatched,
+            $this->even,
             $this->probe,
+            $this->confidence,
         );
     }
 
@@ -162,6 +195,7 @@ final readonly class WallLine
                 $length,
                 array_sum(array_map(static fn (self $o): float => $o->seen(), $like)) / max(1.0, $sum),
                 $this->thickness,
+                $this->confidence,
                 0 === $k || \count($stretches) - 1 === $k,
             );
         }
@@ -215,7 +249,7 @@ final readonly class WallLine
         return false;
     }
 
-    private function meets(self $other, Point $end): bool
+    public function meets(self $other, Point $end): bool
     {
         if ($this->isParallelTo($other)) {
             return min(
@@ -225,23 +259,6 @@ final readonly class WallLine
         }
 
         return $other->distance($end) <= hypot($other->thickness, $this->thickness) / 2.0 + self::SHORT;
-    }
-
-    public function touches(self $other): bool
-    {
-        if (null !== Segment::crossing(
-            [$this->from->x, $this->from->y],
-            [$this->to->x, $this->to->y],
-            [$other->from->x, $other->from->y],
-            [$other->to->x, $other->to->y],
-        )) {
-            return true;
-        }
-
-        return $this->meets($other, $this->from)
-            || $this->meets($other, $this->to)
-            || $other->meets($this, $other->from)
-            || $other->meets($this, $other->to);
     }
 
     /** Part of this one's length that lies on the other's body. */
@@ -258,5 +275,17 @@ final readonly class WallLine
         }
 
         return $on / 20;
+    }
+
+    /** Whether it runs beside a parallel one so that a face of either is one line. */
+    public function sharesFace(self $other, float $withinMm): bool
+    {
+        $middle = $this->from->towards($this->to, 0.5);
+        [$ux, $uy] = $other->direction();
+        $along = ($middle->x - $other->from->x) * $ux + ($middle->y - $other->from->y) * $uy;
+        $off = abs(($middle->y - $other->from->y) * $ux - ($middle->x - $other->from->x) * $uy);
+
+        return $along > 0.0 && $along < $other->length()
+            && abs($off - ($this->thickness + $other->thickness) / 2.0) <= $withinMm;
     }
 }

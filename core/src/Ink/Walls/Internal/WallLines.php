@@ -91,6 +91,8 @@ final class WallLines
                 $seed->tone,
                 $seed->pen,
                 $seed->wear,
+                $seed->rim,
+                $seed->even,
             );
             do {
                 $grew = false;
@@ -112,6 +114,7 @@ final class WallLines
                     $more = $other->length();
                     $wall->at = ($wall->at * $seen + $other->at * $more) / ($seen + $more);
                     $wall->thickness = ($wall->thickness * $seen + $other->thickness * $more) / ($seen + $more);
+                    $wall->even = ($wall->even * $seen + $other->even * $more) / ($seen + $more);
                     $wall->from = min($wall->from, $other->from);
                     $wall->to = max($wall->to, $other->to);
                     $wall->parts = self::joined([...$wall->parts, ...$other->parts]);
@@ -183,6 +186,8 @@ final class WallLines
                     ($a->tone * $seen + $b->tone * $more) / ($seen + $more),
                     null === $a->pen || null === $b->pen ? $a->pen ?? $b->pen : min($a->pen, $b->pen),
                     ($a->wear + $b->wear) / 2.0,
+                    null === $a->rim || null === $b->rim ? $a->rim ?? $b->rim : min($a->rim, $b->rim),
+                    ($a->even * $seen + $b->even * $more) / ($seen + $more),
                 );
                 unset($walls[$i], $walls[$k]);
                 $walls = [...$walls, $both];

@@ -1,0 +1,215 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Ink\Walls\Internal;
+
+use Plinth\Core\Geometry\PixelBox;
+use Plinth\Core\Geometry\PixelToMm;
+use Plinth\Core\Ink\Page\AlignedInk;
+use Plinth\Core\Ink\Page\EdgePoints;
+use Plinth\Core\Ink\Page\GreyRaster;
+use Plinth\Core\Ink\Page\PageInk;
+use Plinth\Core\Ink\Page\ReducedInk;
+
+/**
+ * All that may be walls of a drawing, in every direction that many of its edges have and in every manner in which walls are drawn.
+ *
+ * @internal
+ */
+final readonly class LineSearch
+{
+    /** Walls are looked for at about this size, mm; coarser drawings are laid on a finer raster than their own. */
+    private const CELL_MM = [8.0, 12.0];
+    /** part of full ink that counts as ink, 0 to 255 */
+    private const LEVEL = 90;
+    /**
+     * Other directions than the strongest have at least this part of its strength, and differ by so many degrees; so many are looked at.
+     */
+    private const DIRECTION_PART = 0.01;
+    /** degrees between two directions that are looked into: nearer ones find the same walls */
+    private const DIRECTIONS_APART = 8.0;
+    /** directions that are looked into: each costs as much as the first */
+    private const MOST_DIRECTIONS = 4;
+    /** degrees by which the histogram of edges may be off */
+    private const NEARLY_LEVEL = 3.0;
+    /** radians: a wall of five metres wanders by less than its lines are wide */
+    private const LEVEL_ENOUGH = 0.003;
+    /** Manners of drawing walls: grey turns into dots and into full ink by parts on a fax. */
+    private const MANNERS = [
+        [Filling::Solid], [Filling::Toned], [Filling::Empty], [Filling::Toned, Filling::Empty], [Filling::Solid, Filling::Toned],
+    ];
+    /** lines drawn round one another */
+    private const MOST_FRAMES = 2;
+    /** mm: what reaches so near to the frame belongs to it */
+    private const FROM_FRAME_MM = 50.0;
+    /** mm at ends and in thickness: what differs by less was found twice */
+    private const TWICE_MM = [60.0, 15.0];
+    /** part of the work that reading the ink takes */
+    private const READ = 0.2;
+
+    /**
+     * @param list<WallLine> $lines those that two manners have found once
+     * @param ReducedInk $page the ink at the size at which walls are looked for
+     * @param AlignedInk|null $main the ink laid along the strongest direction
+     */
+    private function __construct(public array $lines, public ReducedInk $page, public ?AlignedInk $main)
+    {
+    }
+
+    /**
+     * @param callable(float): void $onProgress part done, 0 to 1; it may throw to stop the work
+     */
+    public static function in(PageInk $pageInk, PixelBox $box, PixelToMm $map, callable $onProgress): self
+    {
+        $scale = $map->mmPerPixelAt($box->centre());
+        $factor = max(1, (int) floor(self::CELL_MM[0] / $scale + 0.05));
+        $cell = max(self::CELL_MM[0], min(self::CELL_MM[1], $scale * $factor));
+        $page = ReducedInk::of($pageInk, $box, $factor, static fn (float $done) => $onProgress(self::READ * $done));
+        $corners = array_map($map->toMm(...), $box->corners());
+
+        $directions = [0.0];
+        $strips = [];
+        $signs = [];
+        $turns = [];
+        [$main, $frame] = [null, null];
+        for ($k = 0; $k < \count($directions); ++$k) {
+            $ink = AlignedInk::of($page, $map, $corners, $directions[$k], $cell);
+            if (0 === $k) {
+                $directions = self::directions($ink);
+                if (0.0 !== $directions[0]) {
+                    $ink = AlignedInk::of($page, $map, $corners, $directions[0], $cell);
+                }
+            }
+            $onProgress(self::READ + (1.0 - self::READ) * ($k + 0.7) / \count($directions));
+            $columns = $ink->columns();
+            $slope = Strips::slope($columns, $ink->rows, $cell, self::LEVEL);
+            foreach ($turns as $turn) {
+                if (abs(fmod($ink->turn + $slope - $turn + 1.125 * \M_PI, \M_PI_2) - 0.125 * \M_PI) < deg2rad(self::NEARLY_LEVEL)) {
+                    continue 2; // what ran that way belongs to a direction that was looked at
+                }
+            }
+            if (abs($slope) > self::LEVEL_ENOUGH) {
+                $ink = AlignedInk::of($page, $map, $corners, $ink->turn + $slope, $cell);
+                $columns = $ink->columns();
+            }
+            if (0 === $k) {
+                [$ink, $columns, $frame] = self::withoutFrames($ink, $columns);
+                $main = $ink;
+            }
+            $turns[$k] = $ink->turn;
+            $strips[$k] = [
+                ...Strips::in($columns, $ink->left, $ink->bottom, $cell, self::LEVEL, false),
+                ...Strips::in($ink->rows, $ink->bottom, $ink->left, $cell, self::LEVEL, true),
+            ];
+            $signs[$k] = new Signs([$columns, $ink->rows], [$ink->left, $ink->bottom], $cell, self::LEVEL);
+            $onProgress(self::READ + (1.0 - self::READ) * ($k + 1) / \count($directions));
+        }
+
+        return new self(self::lines($strips, $signs, $turns, $cell, $frame), $page, $main);
+    }
+
+    /**
+     * The ink without the lines drawn round the sheet, of which there may be two, and what lies beyond.
+     *
+     * @param list<string> $columns of the ink
+     *
+     * @return array{AlignedInk, list<string>, array{float, float, float, float}|null} the ink, its columns, and the place inside the frame:
+     *                                                                                 left, right, bottom, top, mm of the aligned raster
+     */
+    private static function withoutFrames(AlignedInk $ink, array $columns): array
+    {
+        $frame = null;
+        for ($round = 0; $round < self::MOST_FRAMES; ++$round) {
+            $inner = SheetFrame::within($ink, $columns, self::LEVEL);
+            if (null === $inner) {
+                break;
+            }
+            $ink = $ink->within(...$inner);
+            $columns = $ink->columns();
+            $frame = [
+                $ink->left + $inner[0] * $ink->cell, $ink->left + $inner[1] * $ink->cell,
+                $ink->bottom + $inner[2] * $ink->cell, $ink->bottom + $inner[3] * $ink->cell,
+            ];
+        }
+
+        return [$ink, $columns, $frame];
+    }
+
+    /** @return non-empty-list<float> radians, the strongest first */
+    private static function directions(AlignedInk $ink): array
+    {
+        $edges = EdgePoints::of((new GreyRaster($ink->columns, \count($ink->rows), implode('', $ink->rows)))->shrunk(2));
+        $found = [];
+        foreach ($edges?->directions(self::DIRECTION_PART, self::DIRECTIONS_APART) ?? [] as $degrees) {
+            // The raster's rows run upward: angles count as in the building.
+            $degrees = $degrees > 45.0 ? $degrees - 90.0 : $degrees;
+            $found[] = deg2rad(abs($degrees) < self::NEARLY_LEVEL ? 0.0 : $degrees);
+        }
+
+        return [] === $found ? [0.0] : \array_slice($found, 0, self::MOST_DIRECTIONS);
+    }
+
+    /**
+     * @param array<int, list<Strip>> $strips by direction
+     * @param array<int, Signs> $signs
+     * @param array<int, float> $turns
+     * @param array{float, float, float, float}|null $frame left, right, bottom, top, mm of the raster of the first direction
+     *
+     * @return list<WallLine>
+     */
+    private static function lines(array $strips, array $signs, array $turns, float $cell, ?array $frame): array
+    {
+        $pens = Pens::of($strips[0]);
+        $lines = [];
+        foreach (self::MANNERS as $fillings) {
+            foreach ($strips as $k => $of) {
+                foreach (WallLines::of($of, $fillings, $pens, $cell, $signs[$k]) as $strip) {
+                    $line = WallLine::of($strip, $turns[$k], $pens);
+                    if ((0 === $k || null === $frame || self::isInside($line, $turns[0], $frame)) && !self::isAmong($line, $lines)) {
+                        $lines[] = $line;
+                    }
+                }
+            }
+        }
+
+        return $lines;
+    }
+
+    /** @param list<WallLine> $lines */
+    private static function isAmong(WallLine $line, array $lines): bool
+    {
+        foreach ($lines as $other) {
+            if (
+                $line->filling === $other->filling
+                && abs($line->thickness - $other->thickness) < self::TWICE_MM[1]
+                && $line->from->distanceTo($other->from) < self::TWICE_MM[0]
+                && $line->to->distanceTo($other->to) < self::TWICE_MM[0]
+                && abs($line->seen() - $other->seen()) < self::TWICE_MM[0]
+            ) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
+    /** @param array{float, float, float, float} $frame left, right, bottom, top */
+    private static function isInside(WallLine $line, float $turn, array $frame): bool
+    {
+        [$c, $s] = [cos($turn), sin($turn)];
+        foreach ([$line->from, $line->to] as $end) {
+            [$u, $v] = [$c * $end->x + $s * $end->y, $c * $end->y - $s * $end->x];
+            if (
+                $u < $frame[0] + self::FROM_FRAME_MM
+                || $u > $frame[1] - self::FROM_FRAME_MM
+                || $v < $frame[2] + self::FROM_FRAME_MM
+                || $v > $frame[3] - self::FROM_FRAME_MM
+            ) {
+                return false;
+            }
+        }
+
+        return true;
+    }
+}
