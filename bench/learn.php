@@ -2,20 +2,87 @@
 
 declare(strict_types=1);
 
-// Learns what the evidence for proposed walls and openings weighs (WallEvidence, OpeningEvidence) from simulated sheets with known truth.
-// The sheets reported on are never among them. Usage: learn.php FOLDER [FOLDER TO TEST ON]
+// Learns from simulated sheets with known truth which lines are walls (Internal/LineNet, written where the core reads it), and then what
+// the evidence for proposed walls and openings weighs (WallEvidence, OpeningEvidence, printed). The sheets reported on are never among
+// them. Usage: learn.php FOLDER [FOLDER TO TEST ON]; 360 sheets (seeds 601 to 960) take about an hour.
 
 use Plinth\Core\Geometry\PixelBox;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Geometry\Segment;
 use Plinth\Core\Ink\Page\Paper;
+use Plinth\Core\Ink\Walls\Internal\JudgedLines;
+use Plinth\Core\Ink\Walls\Internal\LineNet;
+use Plinth\Core\Ink\Walls\Internal\LineSearch;
+use Plinth\Core\Ink\Walls\Internal\WallLine;
 use Plinth\Core\Ink\Walls\WallEvidence;
 use Plinth\Core\Ink\Walls\WallProposals;
 
 require __DIR__.'/measure.php';
 require __DIR__.'/drawings.php';
 
-ini_set('memory_limit', '2G');
+ini_set('memory_limit', '8G');
+
+/** rounds of judging, hidden units of each net, and its ridge for each thousand lines; by trial on sheets apart */
+const ROUNDS = 3;
+const HIDDEN = 8;
+const RIDGE = 0.6;
+
+/** @return float part of where a line shows that lies on the body of a true wall, openings left out */
+function shownOnTruth(WallLine $line, array $truth): float
+{
+    [$looks, $on] = [0, 0];
+    [$ux, $uy] = $line->direction();
+    foreach ($line->parts as [$from, $to]) {
+        for ($at = $from + 20.0; $at < $to; $at += 40.0) {
+            ++$looks;
+            [$x, $y] = [$line->from->x + $at * $ux, $line->from->y + $at * $uy];
+            foreach ($truth['walls'] as $w) {
+                [$dx, $dy] = [$w['to'][0] - $w['from'][0], $w['to'][1] - $w['from'][1]];
+                $length = hypot($dx, $dy);
+                $along = (($x - $w['from'][0]) * $dx + ($y - $w['from'][1]) * $dy) / $length;
+                $off = (($y - $w['from'][1]) * $dx - ($x - $w['from'][0]) * $dy) / $length;
+                $isOn = abs($ux * $dy - $uy * $dx) <= sin(deg2rad(5.0)) * $length && abs($off) <= 60.0
+                    && $along >= -$w['thickness'] / 2.0 - 30.0 && $along <= $length + $w['thickness'] / 2.0 + 30.0
+                    && abs($w['thickness'] - $line->thickness) <= max(60.0, 0.35 * $w['thickness']);
+                if ($isOn && [] === array_filter($truth['openings'] ?? [], static fn (array $o): bool => $o['wall'] === $w['id'] && $along > $o['offset'] + 40.0 && $along < $o['offset'] + $o['width'] - 40.0)) {
+                    ++$on;
+                    break;
+                }
+            }
+        }
+    }
+
+    return $looks > 0 ? $on / $looks : 0.0;
+}
+
+/** Writes the nets of all rounds; each round's is learnt from what the one before has taken for walls. */
+function learnNets(string $folder): void
+{
+    $sheets = [];
+    foreach (trials($folder) as [$truth, $raster]) {
+        if (isset($truth['walls'])) {
+            $isLight = Paper::of($raster->shrunk(max(1, intdiv(max($raster->width, $raster->height), 1200))))->lightOnDark;
+            $found = LineSearch::in($raster->page($isLight), new PixelBox(0, 0, $raster->width, $raster->height), mapOf($truth), static function (float $done): void {});
+            $judged = JudgedLines::unjudged($found->lines);
+            $sheets[] = [$judged, array_map(static fn (WallLine $line): float => shownOnTruth($line, $truth), $judged->lines)];
+        }
+    }
+    $nets = [];
+    for ($round = 0; $round < ROUNDS; ++$round) {
+        [$values, $true, $weight] = [[], [], []];
+        foreach ($sheets as [$judged, $is]) {
+            foreach ($judged->values() as $i => $of) {
+                $values[] = array_values($of);
+                $true[] = $is[$i];
+                $weight[] = max(0.15, min(3.0, $judged->lines[$i]->seen() / 2000.0));
+            }
+        }
+        $nets[] = $weights = python('net.py', ['values' => $values, 'true' => $true, 'weight' => $weight, 'hidden' => HIDDEN, 'ridge' => RIDGE * count($values) / 1000.0, 'seed' => 1]);
+        $sheets = array_map(static fn (array $sheet): array => [$sheet[0]->by(new LineNet($weights)), $sheet[1]], $sheets);
+        printf("lines, round %d: %d learnt from\n", $round + 1, count($values));
+    }
+    file_put_contents(__DIR__.'/../core/src/Ink/Walls/Internal/line-nets.json', json_encode($nets)."\n");
+}
 
 /** @return float part of a stretch that lies on a true wall, openings with it */
 function truePart(WallEvidence $e, array $walls): float
@@ -78,7 +145,8 @@ function evidenceIn(string $folder): array
     return $rows;
 }
 
-$learnt = evidenceIn($argv[1] ?? exit("Usage: learn.php FOLDER [FOLDER TO TEST ON]\n"));
+learnNets($argv[1] ?? exit("Usage: learn.php FOLDER [FOLDER TO TEST ON]\n"));
+$learnt = evidenceIn($argv[1]);
 $test = isset($argv[2]) ? evidenceIn($argv[2]) : ['walls' => [], 'openings' => []];
 foreach (['walls', 'openings'] as $of) {
     $answer = python('logistic.py', ['learn' => $learnt[$of], 'test' => $test[$of]]);

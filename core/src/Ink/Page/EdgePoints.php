@@ -16,8 +16,6 @@ final readonly class EdgePoints
     private const WEIGHTS = 32;
     /** bins of the histogram of directions, per degree: finer than a coarse direction needs */
     private const BINS_PER_DEGREE = 4;
-    /** degrees: where edges are more frequent so near to it, a direction is none of its own */
-    private const SHOULDER = 2;
 
     /**
      * @param list<array{float, float, float, float}> $points x, y, direction in which it grows lighter in degrees [0, 360) with y down,
@@ -136,11 +134,6 @@ final readonly class EdgePoints
         foreach ($smooth as $i => $sum) {
             if ($sum - $ground < $least * $most) {
                 break;
-            }
-            for ($k = -self::SHOULDER * self::BINS_PER_DEGREE; $k <= self::SHOULDER * self::BINS_PER_DEGREE; ++$k) {
-                if ($smooth[($i + $k + $bins) % $bins] > $sum) {
-                    continue 2; // the shoulder of another one
-                }
             }
             $degrees = ($i + 0.5) / self::BINS_PER_DEGREE;
             foreach ($found as $other) {

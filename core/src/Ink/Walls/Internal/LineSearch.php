@@ -7,8 +7,6 @@ namespace Plinth\Core\Ink\Walls\Internal;
 use Plinth\Core\Geometry\PixelBox;
 use Plinth\Core\Geometry\PixelToMm;
 use Plinth\Core\Ink\Page\AlignedInk;
-use Plinth\Core\Ink\Page\EdgePoints;
-use Plinth\Core\Ink\Page\GreyRaster;
 use Plinth\Core\Ink\Page\PageInk;
 use Plinth\Core\Ink\Page\ReducedInk;
 
@@ -23,14 +21,6 @@ final readonly class LineSearch
     private const CELL_MM = [8.0, 12.0];
     /** part of full ink that counts as ink, 0 to 255 */
     private const LEVEL = 90;
-    /**
-     * Other directions than the strongest have at least this part of its strength, and differ by so many degrees; so many are looked at.
-     */
-    private const DIRECTION_PART = 0.01;
-    /** degrees between two directions that are looked into: nearer ones find the same walls */
-    private const DIRECTIONS_APART = 8.0;
-    /** directions that are looked into: each costs as much as the first */
-    private const MOST_DIRECTIONS = 4;
     /** degrees by which the histogram of edges may be off */
     private const NEARLY_LEVEL = 3.0;
     /** radians: a wall of five metres wanders by less than its lines are wide */
@@ -139,15 +129,10 @@ final readonly class LineSearch
     /** @return non-empty-list<float> radians, the strongest first */
     private static function directions(AlignedInk $ink): array
     {
-        $edges = EdgePoints::of((new GreyRaster($ink->columns, \count($ink->rows), implode('', $ink->rows)))->shrunk(2));
-        $found = [];
-        foreach ($edges?->directions(self::DIRECTION_PART, self::DIRECTIONS_APART) ?? [] as $degrees) {
-            // The raster's rows run upward: angles count as in the building.
-            $degrees = $degrees > 45.0 ? $degrees - 90.0 : $degrees;
-            $found[] = deg2rad(abs($degrees) < self::NEARLY_LEVEL ? 0.0 : $degrees);
-        }
-
-        return [] === $found ? [0.0] : \array_slice($found, 0, self::MOST_DIRECTIONS);
+        return array_map(
+            static fn (float $degrees): float => deg2rad(abs($degrees) < self::NEARLY_LEVEL ? 0.0 : $degrees),
+            Directions::of($ink),
+        );
     }
 
     /**
