@@ -11,8 +11,8 @@ final readonly class OpeningEvidence
 {
     /** Learnt from simulated sheets by bench/learn.php, on seeds apart from those reported. */
     private const WEIGHTS = [
-        '' => -7.97, 'gap' => 1.05, 'jamb' => 5.27, 'fromEnd' => 2.45, 'unusual' => -1.44, 'lined' => 0.63, 'wall' => 3.55,
-        'solid' => -1.44, 'gapAndJamb' => 2.04,
+        '' => -7.56, 'gap' => 2.22, 'jamb' => 5.81, 'fromEnd' => 3.29, 'unusual' => -1.44, 'lined' => -1.37, 'wall' => 2.07,
+        'solid' => 0.28, 'gapAndJamb' => 2.12,
     ];
     /** mm: the most usual width; common practice, no source */
     private const WIDTH_MM = 1200.0;

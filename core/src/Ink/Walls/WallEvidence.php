@@ -12,13 +12,15 @@ final readonly class WallEvidence
 {
     /** Learnt from simulated sheets by bench/learn.php, on seeds apart from those reported. */
     private const WEIGHTS = [
-        '' => -3.49, 'round' => 1.66, 'seen' => 4.99, 'wallSeen' => 0.53, 'met' => 1.61, 'long' => 0.73, 'like' => 2.63, 'thin' => -5.62,
-        'thick' => -3.12, 'atEnd' => -0.49,
+        '' => 0.01, 'round' => 1.24, 'seen' => 2.55, 'wallSeen' => -1.01, 'met' => 0.11, 'long' => -0.29, 'like' => 1.85, 'thin' => -0.67,
+        'thick' => -0.47, 'line' => 0.68, 'atEnd' => -0.84, 'bareEnd' => -0.88, 'bare' => -2.74,
     ];
     /** mm: thinner and thicker than this walls are rare; common practice, no source */
     private const USUAL_MM = [85.0, 420.0];
     /** mm: a wall of this length counts neither for it nor against */
     private const LENGTH_MM = 3000.0;
+    /** A stretch that shows no more than this part of its wall is an opening, or drawn on beyond the building. */
+    private const BARE = 0.1;
     /** what is less likely counts as this */
     private const LEAST = 0.001;
 
@@ -70,6 +72,8 @@ final readonly class WallEvidence
             'thick' => $this->thickness > self::USUAL_MM[1] ? 1.0 : 0.0,
             'line' => log(max(self::LEAST, $this->line) / max(self::LEAST, 1.0 - $this->line)),
             'atEnd' => $this->isAtEnd ? 1.0 : 0.0,
+            'bareEnd' => $this->isAtEnd && $this->seen < self::BARE ? 1.0 : 0.0,
+            'bare' => $this->seen < self::BARE ? 1.0 : 0.0,
         ];
     }
 
