@@ -11,8 +11,8 @@ final readonly class OpeningEvidence
 {
     /** Learnt from simulated sheets by bench/learn.php, on seeds apart from those reported. */
     private const WEIGHTS = [
-        '' => -7.56, 'gap' => 2.22, 'jamb' => 5.81, 'fromEnd' => 3.29, 'unusual' => -1.44, 'lined' => -1.37, 'wall' => 2.07,
-        'solid' => 0.28, 'gapAndJamb' => 2.12,
+        '' => -7.65, 'gap' => 2.27, 'jamb' => 5.4, 'fromEnd' => 2.74, 'unusual' => -1.24, 'lined' => -1.31, 'wall' => 2.92, 'solid' => 0.6,
+        'gapAndJamb' => 1.75,
     ];
     /** mm: the most usual width; common practice, no source */
     private const WIDTH_MM = 1200.0;

@@ -12,8 +12,8 @@ final readonly class WallEvidence
 {
     /** Learnt from simulated sheets by bench/learn.php, on seeds apart from those reported. */
     private const WEIGHTS = [
-        '' => 0.01, 'round' => 1.24, 'seen' => 2.55, 'wallSeen' => -1.01, 'met' => 0.11, 'long' => -0.29, 'like' => 1.85, 'thin' => -0.67,
-        'thick' => -0.47, 'line' => 0.68, 'atEnd' => -0.84, 'bareEnd' => -0.88, 'bare' => -2.74,
+        '' => -0.56, 'round' => 0.93, 'seen' => 2.14, 'wallSeen' => -0.62, 'met' => -0.01, 'long' => 0.27, 'like' => 1.57, 'thin' => -0.98,
+        'thick' => 0.0, 'line' => 0.8, 'atEnd' => -0.73, 'bareEnd' => -0.83, 'bare' => -3.38,
     ];
     /** mm: thinner and thicker than this walls are rare; common practice, no source */
     private const USUAL_MM = [85.0, 420.0];

@@ -13,8 +13,8 @@ use Plinth\Core\Ink\Walls\Internal\DoorsAtEnds;
 use Plinth\Core\Ink\Walls\Internal\JudgedLines;
 use Plinth\Core\Ink\Walls\Internal\LineSearch;
 use Plinth\Core\Ink\Walls\Internal\Openings;
-use Plinth\Core\Ink\Walls\Internal\WallLine;
 use Plinth\Core\Ink\Walls\Internal\WallJoints;
+use Plinth\Core\Ink\Walls\Internal\WallLine;
 
 /**
  * The walls, openings and columns that a whole drawing shows.
@@ -22,8 +22,8 @@ use Plinth\Core\Ink\Walls\Internal\WallJoints;
  * The ink is laid on a raster that runs with each direction that many of its edges have. Across that direction every scan line passes
  * from paper to ink and back; passages at the same height from line to line are edges, and two of them beside each other with the same
  * filling between are a stretch of wall: solid, toned (hatched, grey) or empty between two lines of the wider pen. Stretches in one
- * line are put together over openings, and of all those the ones that meet each other make the building. Each is then probed on the
- * page itself, and its gaps are looked at for what opening they are.
+ * line are put together over openings. Which of all those are walls is judged by how they show and how they stand to each other. Each is
+ * then probed on the page itself, and its gaps are looked at for what opening they are.
  */
 final readonly class WallProposals
 {

@@ -41,7 +41,8 @@ final class JudgedLinesTest extends TestCase
 
     public function testLettersInARowAreNoWall(): void
     {
-        $letters = self::line(2500.0, 1000.0, 2600.0, false, 180.0, Filling::Toned, even: 0.35, tone: 70.0, wear: 0.3);
+        // Two words of a name between the partitions, drawn together as if a door stood between them.
+        $letters = self::line(4200.0, 4000.0, 5500.0, false, 190.0, Filling::Toned, even: 0.9, parts: [[4000.0, 4350.0], [5150.0, 5500.0]]);
         self::assertCount(6, JudgedLines::walls([...self::building(), $letters]));
     }
 
@@ -49,7 +50,11 @@ final class JudgedLinesTest extends TestCase
     {
         $lines = [...self::building(), self::line(-900.0, 0.0, 9000.0, false, 60.0, Filling::Empty, even: 0.6)];
         $told = static function (array $walls): array {
-            $of = array_map(static fn (WallLine $w): array => [$w->from->toArray(), $w->to->toArray(), round($w->confidence, 9)], $walls);
+            $of = [];
+            foreach ($walls as $w) {
+                \assert($w instanceof WallLine);
+                $of[] = [$w->from->toArray(), $w->to->toArray(), round($w->confidence, 9)];
+            }
             sort($of);
 
             return $of;
@@ -72,6 +77,7 @@ final class JudgedLinesTest extends TestCase
         ];
     }
 
+    /** @param list<array{float, float}>|null $parts where it shows, all along where nothing is said */
     private static function line(
         float $at,
         float $from,
@@ -80,16 +86,15 @@ final class JudgedLinesTest extends TestCase
         float $thickness,
         Filling $filling = Filling::Solid,
         float $even = 1.0,
-        ?float $tone = null,
-        float $wear = 0.0,
+        ?array $parts = null,
     ): WallLine {
-        $tone ??= match ($filling) {
+        $tone = match ($filling) {
             Filling::Solid => 250.0,
             Filling::Toned => 110.0,
             Filling::Empty => 3.0,
         };
         $pen = Filling::Empty === $filling ? 20.0 : null;
-        $strip = new Strip($from, $to, $at, $thickness, $filling, $plumb, [[$from, $to]], $tone, $pen, $wear, even: $even);
+        $strip = new Strip($from, $to, $at, $thickness, $filling, $plumb, $parts ?? [[$from, $to]], $tone, $pen, even: $even);
 
         return WallLine::of($strip, 0.0, Pens::of([$strip]));
     }

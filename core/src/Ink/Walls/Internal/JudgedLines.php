@@ -15,6 +15,8 @@ final readonly class JudgedLines
     private const LEAST_LENGTH = 320.0;
     /** A wall is so much longer than thick. */
     private const SLENDER = 1.6;
+    /** Somewhere it shows for so much longer than it is thick: columns in a row are no wall. */
+    private const LONGER = 1.2;
     /** Lines at least so likely stand for walls when others are judged, and are looked at on the page. */
     private const TAKEN = 0.3;
     /** Of two on each other the likelier one is taken rather than the longer one, by this power: it may be longer by a window. */
@@ -42,7 +44,8 @@ final readonly class JudgedLines
     {
         $lines = array_values(array_filter(
             $lines,
-            static fn (WallLine $w): bool => $w->length() >= max(self::LEAST_LENGTH, self::SLENDER * $w->thickness),
+            static fn (WallLine $w): bool => $w->length() >= max(self::LEAST_LENGTH, self::SLENDER * $w->thickness)
+                && $w->longest() >= self::LONGER * $w->thickness,
         ));
         $evidence = new LineEvidence($lines);
 

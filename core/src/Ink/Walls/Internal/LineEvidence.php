@@ -102,11 +102,11 @@ final class LineEvidence
                 'solid' => Filling::Solid === $line->filling ? 1.0 : 0.0,
                 'empty' => Filling::Empty === $line->filling ? 1.0 : 0.0,
                 'hatched' => $line->isHatched ? 1.0 : 0.0,
-                'tone' => $line->tone / 255.0,
                 'wear' => $line->wear,
                 'even' => $line->even,
                 'pen' => max(-2.0, min(1.0, $line->pen)),
                 'slender' => log($length / $t),
+                'stretch' => log(max(10.0, $line->longest()) / $t),
             ];
         }, $this->lines);
     }
@@ -212,7 +212,6 @@ final class LineEvidence
             'longer' => $longer,
             'beside' => $most($this->beside[$i]),
             'group' => min(1.0, $joined / max(1.0, array_sum($sizes))),
-            'walls' => log($all / 20000.0),
         ];
     }
 }

@@ -81,7 +81,7 @@ final readonly class Pens
             : (null === $strip->pen || $strip->pen >= $this->wide) && (null === $strip->rim || $strip->rim >= self::RIM * $this->wide);
     }
 
-    /** How wide a stretch's lines are for the wide pen, or where there is one pen for the widest; the logarithm, 0 where a filling hides them. */
+    /** The logarithm of how wide a stretch's lines are for the wide pen, or the widest of one; 0 where a filling hides them. */
     public function width(Strip $strip): float
     {
         $pen = $strip->pen ?? $strip->rim ?? 0.0;

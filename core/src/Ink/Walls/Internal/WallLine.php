@@ -82,6 +82,12 @@ final readonly class WallLine
         return array_sum(array_map(static fn (array $p): float => $p[1] - $p[0], $this->parts));
     }
 
+    /** The longest stretch where it shows, mm. */
+    public function longest(): float
+    {
+        return max([0.0, ...array_map(static fn (array $p): float => $p[1] - $p[0], $this->parts)]);
+    }
+
     /** @return array{float, float} */
     public function direction(): array
     {
