@@ -171,7 +171,7 @@ final class WallsInTheInkTest extends TestCase
             foreach ([$wall->from, $wall->to] as $end) {
                 self::assertTrue($end->x > -20 && $end->x < 6220 && $end->y > -20 && $end->y < 4220);
             }
-            self::assertGreaterThan(0.9, $wall->confidence);
+            self::assertGreaterThan(0.85, $wall->confidence);
         }
         self::assertCount(1, array_filter($found->openings, static fn (ProposedOpening $o): bool => $o->isSure()));
     }
