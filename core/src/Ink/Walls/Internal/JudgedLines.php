@@ -21,6 +21,8 @@ final readonly class JudgedLines
     private const TAKEN = 0.3;
     /** Of two on each other the likelier one is taken rather than the longer one, by this power: it may be longer by a window. */
     private const PURE = 3.0;
+    /** A loose line is taken before a ruled one on it only if it shows for so much longer. */
+    private const LOOSE = 0.35;
     /** probabilities nearer to 0 and 1 say no more */
     private const SURE = 1e-4;
 
@@ -103,7 +105,7 @@ final readonly class JudgedLines
         $worth = [];
         foreach ($confidence as $i => $p) {
             if ($p >= self::TAKEN) {
-                $worth[$i] = $p ** self::PURE * $this->lines[$i]->seen();
+                $worth[$i] = $p ** self::PURE * $this->lines[$i]->seen() * ($this->lines[$i]->isLoose ? self::LOOSE : 1.0);
             }
         }
         arsort($worth);

@@ -25,9 +25,13 @@ final readonly class LineSearch
     private const NEARLY_LEVEL = 3.0;
     /** radians: a wall of five metres wanders by less than its lines are wide */
     private const LEVEL_ENOUGH = 0.003;
-    /** Manners of drawing walls: grey turns into dots and into full ink by parts on a fax. */
+    /**
+     * Manners of drawing walls, and by how much further than ruled lines those of one wall lie off each other: grey turns into dots and
+     * into full ink by parts on a fax, and lines by hand wander.
+     */
     private const MANNERS = [
-        [Filling::Solid], [Filling::Toned], [Filling::Empty], [Filling::Toned, Filling::Empty], [Filling::Solid, Filling::Toned],
+        [[Filling::Solid], 1.0], [[Filling::Toned], 1.0], [[Filling::Empty], 1.0], [[Filling::Toned, Filling::Empty], 1.0],
+        [[Filling::Solid, Filling::Toned], 1.0], [[Filling::Toned, Filling::Empty], 2.5],
     ];
     /** lines drawn round one another */
     private const MOST_FRAMES = 2;
@@ -147,10 +151,10 @@ final readonly class LineSearch
     {
         $pens = Pens::of($strips[0]);
         $lines = [];
-        foreach (self::MANNERS as $fillings) {
+        foreach (self::MANNERS as [$fillings, $wander]) {
             foreach ($strips as $k => $of) {
-                foreach (WallLines::of($of, $fillings, $pens, $cell, $signs[$k]) as $strip) {
-                    $line = WallLine::of($strip, $turns[$k], $pens);
+                foreach (WallLines::of($of, $fillings, $pens, $cell, $signs[$k], $wander) as $strip) {
+                    $line = WallLine::of($strip, $turns[$k], $pens, $wander > 1.0);
                     if ((0 === $k || null === $frame || self::isInside($line, $turns[0], $frame)) && !self::isAmong($line, $lines)) {
                         $lines[] = $line;
                     }

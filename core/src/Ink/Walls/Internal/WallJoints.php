@@ -16,6 +16,8 @@ final class WallJoints
 {
     /** mm beyond both faces that an end is drawn on to join; by trial (bench ink) */
     private const TO_JOIN = 130.0;
+    /** An end is drawn on to what is at least so likely a wall, or as likely as its own. */
+    private const LIKELY = 0.6;
 
     /**
      * Ends moved to where centre lines meet: at a corner both, at a T the one that ends there.
@@ -33,7 +35,8 @@ final class WallJoints
                 $best = $end;
                 $nearest = \INF;
                 foreach ($lines as $k => $other) {
-                    if ($i === $k || $line->isParallelTo($other)) {
+                    // What is hardly a wall holds no likely one back.
+                    if ($i === $k || $other->confidence < min(self::LIKELY, $line->confidence) || $line->isParallelTo($other)) {
                         continue;
                     }
                     $meeting = self::meeting($line, $other);

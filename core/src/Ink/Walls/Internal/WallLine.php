@@ -32,6 +32,7 @@ final readonly class WallLine
      * @param float $pen how wide its lines are for the drawing's widest: the logarithm; 0 where a filling hides them
      * @param bool $isHatched lines run along both its faces, and strokes come again between them
      * @param float $even part of it where both its edges were seen, 0 to 1
+     * @param bool $isLoose its stretches lie further off each other than those of ruled lines
      * @param float $confidence how likely it is a wall, 0 to 1
      */
     private function __construct(
@@ -45,12 +46,13 @@ final readonly class WallLine
         public float $pen,
         public bool $isHatched,
         public float $even,
+        public bool $isLoose,
         public ?ProbedWall $probe = null,
         public float $confidence = 0.0,
     ) {
     }
 
-    public static function of(Strip $strip, float $turn, Pens $pens): self
+    public static function of(Strip $strip, float $turn, Pens $pens, bool $isLoose = false): self
     {
         [$c, $s] = [cos($turn), sin($turn)];
         $point = static fn (float $along): Point => $strip->plumb ? new Point(
@@ -69,6 +71,7 @@ final readonly class WallLine
             $pens->width($strip),
             null !== $strip->rim,
             $strip->even,
+            $isLoose,
         );
     }
 
@@ -129,6 +132,7 @@ final readonly class WallLine
             $this->pen,
             $this->isHatched,
             $this->even,
+            $this->isLoose,
             $probe,
             $this->confidence,
         );
@@ -148,6 +152,7 @@ final readonly class WallLine
             $this->pen,
             $this->isHatched,
             $this->even,
+            $this->isLoose,
             $this->probe,
             $confidence,
         );
@@ -170,6 +175,7 @@ final readonly class WallLine
             $this->pen,
             $this->isHatched,
             $this->even,
+            $this->isLoose,
             $this->probe,
             $this->confidence,
         );

@@ -29,10 +29,11 @@ final class WallLines
     /**
      * @param list<Strip> $strips of one direction and its perpendicular
      * @param list<Filling> $fillings that are looked at together
+     * @param float $wander by how much further than ruled lines those of one wall lie off each other
      *
      * @return list<Strip>
      */
-    public static function of(array $strips, array $fillings, Pens $pens, float $cell, Signs $signs): array
+    public static function of(array $strips, array $fillings, Pens $pens, float $cell, Signs $signs, float $wander = 1.0): array
     {
         $strips = array_values(
             array_filter(
@@ -45,9 +46,9 @@ final class WallLines
         if ([Filling::Toned] === $fillings) {
             $strips = self::filled($strips);
         }
-        $merged = self::merged($strips, $cell, $signs);
+        $merged = self::merged($strips, $wander * $cell, $signs, $wander);
 
-        return self::reaching(self::bridged(self::exclusive($merged), $cell, $signs), $signs);
+        return self::reaching(self::bridged(self::exclusive($merged), $wander * $cell, $signs, $wander), $signs);
     }
 
     /**
@@ -70,7 +71,7 @@ final class WallLines
      *
      * @return list<Strip>
      */
-    private static function merged(array $strips, float $cell, Signs $signs): array
+    private static function merged(array $strips, float $cell, Signs $signs, float $wander): array
     {
         usort($strips, static fn (Strip $a, Strip $b): int => $b->length() <=> $a->length());
         $walls = [];
@@ -100,8 +101,8 @@ final class WallLines
                     if (
                         isset($used[$m])
                         || $other->plumb !== $wall->plumb
-                        || abs($other->at - $wall->at) > max(16.0, 1.2 * $cell)
-                        || abs($other->thickness - $wall->thickness) > max(22.0, 1.6 * $cell, 0.1 * $wall->thickness)
+                        || abs($other->at - $wall->at) > max($wander * 16.0, 1.2 * $cell)
+                        || abs($other->thickness - $wall->thickness) > max($wander * 22.0, 1.6 * $cell, 0.1 * $wall->thickness)
                     ) {
                         continue;
                     }
@@ -133,7 +134,7 @@ final class WallLines
      *
      * @return list<Strip>
      */
-    private static function bridged(array $walls, float $cell, Signs $signs): array
+    private static function bridged(array $walls, float $cell, Signs $signs, float $wander): array
     {
         do {
             $pairs = [];
@@ -145,8 +146,8 @@ final class WallLines
                         && $a->plumb === $b->plumb
                         && $gap > -0.5 * min($a->length(), $b->length())
                         && $gap <= self::WIDEST_GAP
-                        && abs($a->at - $b->at) <= max(20.0, 1.5 * $cell)
-                        && abs($a->thickness - $b->thickness) <= max(30.0, 2.2 * $cell, 0.15 * $a->thickness)
+                        && abs($a->at - $b->at) <= max($wander * 20.0, 1.5 * $cell)
+                        && abs($a->thickness - $b->thickness) <= max($wander * 30.0, 2.2 * $cell, 0.15 * $a->thickness)
                     ) {
                         $pairs[] = [$gap, $i, $k];
                     }
