@@ -16,7 +16,7 @@ final readonly class WallEvidence
         'thick' => 0.0, 'line' => 0.8, 'atEnd' => -0.73, 'bareEnd' => -0.83, 'bare' => -3.38,
     ];
     /** mm: thinner and thicker than this walls are rare; common practice, no source */
-    private const USUAL_MM = [85.0, 420.0];
+    public const USUAL_MM = [85.0, 420.0];
     /** mm: a wall of this length counts neither for it nor against */
     private const LENGTH_MM = 3000.0;
     /** A stretch that shows no more than this part of its wall is an opening, or drawn on beyond the building. */

@@ -28,7 +28,7 @@ final class JudgedLinesTest extends TestCase
         $walls = JudgedLines::walls([...self::building(), self::line(-900.0, 0.0, 9000.0, false, 60.0, Filling::Empty, even: 0.6)]);
         self::assertCount(6, $walls);
         foreach ($walls as $wall) {
-            self::assertSame(Filling::Solid, $wall->filling);
+            self::assertSame(Filling::Solid, $wall->look->filling);
             self::assertGreaterThan(0.8, $wall->confidence);
         }
     }

@@ -142,7 +142,7 @@ final class Columns
     {
         foreach ($walls as $wall) {
             $isWider = $side >= $wall->thickness + max(self::WIDER[0], self::WIDER[1] * $cell);
-            if (Filling::Solid === $wall->filling && !$isWider && $wall->distance($at) < ($wall->thickness + $side) / 2.0) {
+            if (Filling::Solid === $wall->look->filling && !$isWider && $wall->distance($at) < ($wall->thickness + $side) / 2.0) {
                 return true;
             }
         }

@@ -63,7 +63,7 @@ final readonly class Jambs
             $across[] = $inked / (self::LOOKS - 2);
         }
 
-        return new self($tone, $across, Filling::Empty !== $wall->filling);
+        return new self($tone, $across, Filling::Empty !== $wall->look->filling);
     }
 
     /**

@@ -11,8 +11,6 @@ namespace Plinth\Core\Ink\Walls\Internal;
  */
 final readonly class JudgedLines
 {
-    /** mm: a shorter wall is proposed by nobody; about a pier, common practice, no source */
-    private const LEAST_LENGTH = 320.0;
     /** A wall is so much longer than thick. */
     private const SLENDER = 1.6;
     /** Somewhere it shows for so much longer than it is thick: columns in a row are no wall. */
@@ -46,7 +44,7 @@ final readonly class JudgedLines
     {
         $lines = array_values(array_filter(
             $lines,
-            static fn (WallLine $w): bool => $w->length() >= max(self::LEAST_LENGTH, self::SLENDER * $w->thickness)
+            static fn (WallLine $w): bool => $w->length() >= max(WallLines::LEAST_LENGTH, self::SLENDER * $w->thickness)
                 && $w->longest() >= self::LONGER * $w->thickness,
         ));
         $evidence = new LineEvidence($lines);
@@ -105,7 +103,7 @@ final readonly class JudgedLines
         $worth = [];
         foreach ($confidence as $i => $p) {
             if ($p >= self::TAKEN) {
-                $worth[$i] = $p ** self::PURE * $this->lines[$i]->seen() * ($this->lines[$i]->isLoose ? self::LOOSE : 1.0);
+                $worth[$i] = $p ** self::PURE * $this->lines[$i]->seen() * ($this->lines[$i]->look->isLoose ? self::LOOSE : 1.0);
             }
         }
         arsort($worth);

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Ink\Walls\Internal;
 
+use Plinth\Core\Ink\Walls\WallEvidence;
 use Plinth\Core\Numerics\DisjointSets;
 
 /**
@@ -13,8 +14,6 @@ use Plinth\Core\Numerics\DisjointSets;
  */
 final class LineEvidence
 {
-    /** part of the thickness by which walls alike differ */
-    private const LIKE = 0.15;
     /** grey levels by which fillings alike differ */
     private const ONE_TONE = 40.0;
     /** part of a line that lies on another: both cannot be walls */
@@ -25,8 +24,8 @@ final class LineEvidence
     private const BESIDE_MM = 200.0;
     /** degrees between directions that are one */
     private const ONE_WAY = 3.0;
-    /** mm of thickness: usual partitions and outer walls, common practice, no source */
-    private const USUAL_MM = [85.0, 170.0, 420.0];
+    /** mm: thinner walls are partitions as a rule; common practice, no source */
+    private const PARTITION_MM = 170.0;
 
     /** @var list<array<int, float>> line → others on whose bodies it lies, and with how much of it */
     private array $rivals = [];
@@ -95,16 +94,16 @@ final class LineEvidence
                 'seen' => log(max(50.0, $line->seen()) / 1000.0),
                 'part' => $line->seen() / $length,
                 'long' => log(max(50.0, $length) / 1000.0),
-                'thin' => $t < self::USUAL_MM[0] ? 1.0 : 0.0,
-                'partition' => $t >= self::USUAL_MM[0] && $t < self::USUAL_MM[1] ? 1.0 : 0.0,
-                'thick' => $t > self::USUAL_MM[2] ? 1.0 : 0.0,
+                'thin' => $t < WallEvidence::USUAL_MM[0] ? 1.0 : 0.0,
+                'partition' => $t >= WallEvidence::USUAL_MM[0] && $t < self::PARTITION_MM ? 1.0 : 0.0,
+                'thick' => $t > WallEvidence::USUAL_MM[1] ? 1.0 : 0.0,
                 'thickness' => log($t / 150.0),
-                'solid' => Filling::Solid === $line->filling ? 1.0 : 0.0,
-                'empty' => Filling::Empty === $line->filling ? 1.0 : 0.0,
-                'hatched' => $line->isHatched ? 1.0 : 0.0,
-                'wear' => $line->wear,
-                'even' => $line->even,
-                'pen' => max(-2.0, min(1.0, $line->pen)),
+                'solid' => Filling::Solid === $line->look->filling ? 1.0 : 0.0,
+                'empty' => Filling::Empty === $line->look->filling ? 1.0 : 0.0,
+                'hatched' => $line->look->isHatched ? 1.0 : 0.0,
+                'wear' => $line->look->wear,
+                'even' => $line->look->even,
+                'pen' => max(-2.0, min(1.0, $line->look->pen)),
                 'slender' => log($length / $t),
                 'stretch' => log(max(10.0, $line->longest()) / $t),
             ];
@@ -161,8 +160,8 @@ final class LineEvidence
             $other = $this->lines[$k];
             $weight = $confidence[$k] * $this->seen[$k];
             $all += $weight;
-            $isLike = abs($other->thickness - $line->thickness) <= self::LIKE * $line->thickness;
-            $isOneManner = $other->filling === $line->filling && abs($other->tone - $line->tone) <= self::ONE_TONE;
+            $isLike = abs($other->thickness - $line->thickness) <= WallLine::LIKE * $line->thickness;
+            $isOneManner = $other->look->filling === $line->look->filling && abs($other->look->tone - $line->look->tone) <= self::ONE_TONE;
             $like += $isLike ? $weight : 0.0;
             $alike += $isLike && $isOneManner ? $weight : 0.0;
             $manner += $isOneManner ? $weight : 0.0;

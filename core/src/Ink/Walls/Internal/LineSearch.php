@@ -170,7 +170,7 @@ final readonly class LineSearch
     {
         foreach ($lines as $other) {
             if (
-                $line->filling === $other->filling
+                $line->look->filling === $other->look->filling
                 && abs($line->thickness - $other->thickness) < self::TWICE_MM[1]
                 && $line->from->distanceTo($other->from) < self::TWICE_MM[0]
                 && $line->to->distanceTo($other->to) < self::TWICE_MM[0]

@@ -142,7 +142,7 @@ final class Openings
             $to - $from,
             null !== $gap && $gap->lined,
             $confidence,
-            Filling::Solid === $wall->filling,
+            Filling::Solid === $wall->look->filling,
         );
 
         return new ProposedOpening(

@@ -23,30 +23,20 @@ final readonly class WallLine
     /** how far the end of a wall may fall short of the one it meets, beyond that one's face, mm */
     public const SHORT = 60.0;
     /** part of its thickness by which walls alike differ */
-    private const LIKE = 0.15;
+    public const LIKE = 0.15;
     /** Lines that run off by less are parallel, radians. */
     private const PARALLEL = 0.26;
 
     /**
      * @param list<array{float, float}> $parts where the wall itself shows, mm from its beginning
-     * @param float $pen how wide its lines are for the drawing's widest: the logarithm; 0 where a filling hides them
-     * @param bool $isHatched lines run along both its faces, and strokes come again between them
-     * @param float $even part of it where both its edges were seen, 0 to 1
-     * @param bool $isLoose its stretches lie further off each other than those of ruled lines
      * @param float $confidence how likely it is a wall, 0 to 1
      */
     private function __construct(
         public Point $from,
         public Point $to,
         public float $thickness,
-        public Filling $filling,
         public array $parts,
-        public float $tone,
-        public float $wear,
-        public float $pen,
-        public bool $isHatched,
-        public float $even,
-        public bool $isLoose,
+        public Look $look,
         public ?ProbedWall $probe = null,
         public float $confidence = 0.0,
     ) {
@@ -64,14 +54,8 @@ final readonly class WallLine
             $point($strip->from),
             $point($strip->to),
             $strip->thickness,
-            $strip->filling,
             array_map(static fn (array $p): array => [$p[0] - $strip->from, $p[1] - $strip->from], $strip->parts),
-            $strip->tone,
-            $strip->wear,
-            $pens->width($strip),
-            null !== $strip->rim,
-            $strip->even,
-            $isLoose,
+            Look::of($strip, $pens, $isLoose),
         );
     }
 
@@ -121,41 +105,13 @@ final readonly class WallLine
             return $this;
         }
 
-        return new self(
-            $probe->from,
-            $probe->to,
-            $probe->thickness,
-            $this->filling,
-            $this->parts,
-            $this->tone,
-            $this->wear,
-            $this->pen,
-            $this->isHatched,
-            $this->even,
-            $this->isLoose,
-            $probe,
-            $this->confidence,
-        );
+        return new self($probe->from, $probe->to, $probe->thickness, $this->parts, $this->look, $probe, $this->confidence);
     }
 
     /** Judged. */
     public function as(float $confidence): self
     {
-        return new self(
-            $this->from,
-            $this->to,
-            $this->thickness,
-            $this->filling,
-            $this->parts,
-            $this->tone,
-            $this->wear,
-            $this->pen,
-            $this->isHatched,
-            $this->even,
-            $this->isLoose,
-            $this->probe,
-            $confidence,
-        );
+        return new self($this->from, $this->to, $this->thickness, $this->parts, $this->look, $this->probe, $confidence);
     }
 
     /** Its ends moved along it. */
@@ -168,14 +124,8 @@ final readonly class WallLine
             $from,
             $to,
             $this->thickness,
-            $this->filling,
             array_map(static fn (array $p): array => [$p[0] + $shift, $p[1] + $shift], $this->parts),
-            $this->tone,
-            $this->wear,
-            $this->pen,
-            $this->isHatched,
-            $this->even,
-            $this->isLoose,
+            $this->look,
             $this->probe,
             $this->confidence,
         );
@@ -225,7 +175,7 @@ final readonly class WallLine
             $this->probe->centreSigma ?? 15.0,
             $this->probe->thicknessSigma ?? 20.0,
             $confidence,
-            $this->filling->value,
+            $this->look->filling->value,
             $evidence,
         );
     }

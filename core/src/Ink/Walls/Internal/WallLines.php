@@ -20,7 +20,7 @@ final class WallLines
     /** how far the end of a wall may fall short of the one it meets, beyond that one's face */
     private const SHORT = 60.0;
     /** mm: a shorter wall is proposed by nobody; about a pier, common practice, no source */
-    private const LEAST_LENGTH = 320.0;
+    public const LEAST_LENGTH = 320.0;
     /** mm of a wall that ink may miss without a gap being meant */
     private const BADLY_SEEN = 60.0;
     /** Where a wall of two lines is joined by another, one of them goes on for so long. */
