@@ -178,6 +178,8 @@ quick1_run() { work quick quick1; }
 quick2_run() { work quick quick2; }
 slow1_run() { work slow slow1; }
 slow2_run() { work slow slow2; }
+# What nobody has asked for yet leaves the processor to all others.
+idle_run() { renice -n 15 -p "$BASHPID" >/dev/null; work idle idle; }
 
 # clean_leftovers: ends what a killed run left behind; only processes that carry this instance's folder in their environment or,
 # where a server writes its title over that, in their command line.

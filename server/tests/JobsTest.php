@@ -24,6 +24,7 @@ use Plinth\Server\Job\PutsBack;
 use Plinth\Server\Job\Superseded;
 use Plinth\Server\Job\Worker;
 use Plinth\Server\Source\Making\FindSkew;
+use Plinth\Server\Source\Making\FindWayUp;
 use Plinth\Server\Source\Making\ImportPage;
 use Psr\Log\AbstractLogger;
 use Symfony\Component\Clock\MockClock;
@@ -79,6 +80,20 @@ final class JobsTest extends TestCase
         $this->take(Lane::Slow);
         $this->jobs->ask(FindSkew::class, new RowId($project, $page = new UuidV7()));
         self::assertTrue($this->take(Lane::Quick)->about->id->equals($page));
+    }
+
+    public function testWhatNobodyAskedForWaitsInALaneOfItsOwnUntilSomebodyDoes(): void
+    {
+        [$wanted, $other] = [new RowId($project = new UuidV7(), new UuidV7()), new RowId($project, new UuidV7())];
+        $this->jobs->ask(FindWayUp::class, $wanted, 'as it is', lane: Lane::Idle);
+        $this->jobs->ask(FindWayUp::class, $other, 'as it is', lane: Lane::Idle);
+        self::assertNull($this->jobs->take(Lane::Slow));
+        $this->jobs->want(FindWayUp::class, $wanted, 'as it is');
+        self::assertTrue($this->take(Lane::Slow)->about->id->equals($wanted->id), 'It waits no longer behind the others.');
+        $begun = $this->take(Lane::Idle);
+        self::assertTrue($begun->about->id->equals($other->id));
+        $this->jobs->want(FindWayUp::class, $other, 'as it is');
+        self::assertNull($this->jobs->take(Lane::Slow), 'What is begun goes on where it is.');
     }
 
     /** A worker that was stopped for longer than its lease finds out before it writes. */

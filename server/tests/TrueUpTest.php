@@ -306,8 +306,8 @@ final class TrueUpTest extends TestCase
         self::assertSame([0.0, 0.0], [$leans->get('u')->number(), $leans->get('v')->number()], 'A scan lies flat.');
     }
 
-    /** The demo's plan, and the same upside down: its own writing says how to turn it. */
-    public function testWritingSaysWhichWayUpAPageIsRead(): void
+    /** The demo's plan, and the same upside down: nobody asks, and its own writing says how to turn it and how large it is. */
+    public function testAPageIsReadByItself(): void
     {
         $plan = __DIR__.'/../../demo/sallow-fen-ground.jpg';
         $over = sys_get_temp_dir().'/'.uniqid('over', true).'.jpg';
@@ -318,12 +318,15 @@ final class TrueUpTest extends TestCase
                 $desk = new Desk(Client::ofStack()->signIn());
                 $desk->bringIn($file);
                 $desk->imported();
-                $desk->ask('find-way-up', $desk->page);
                 $way = Waiting::until(static fn (): ?JsonValue => JsonValue::of(
                     $desk->client->ok('GET', "/api/projects/$desk->id/changes?since=$desk->revision"),
                 )->get('pages')->items()[0]->get('made')->optional('wayUp'), 'Nobody has looked which way up the page is');
                 self::assertSame($turns, (int) $way->get('turns')->number());
                 self::assertTrue($way->get('sure')->boolean());
+                self::assertGreaterThan(
+                    6,
+                    \count(JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id/drawings/$desk->drawing/readings"))->get('figures')->items()),
+                );
             }
         } finally {
             @unlink($over);

@@ -24,15 +24,16 @@ final readonly class Findings
     }
 
     /** What a search depends on: the part of the page, and the fit where it is a search of the building; what is written is on the page. */
-    private static function basis(Drawing $drawing, DrawingFit $fit, FindingKind $kind): string
+    public function basis(Drawing $drawing, FindingKind $kind): string
     {
         $box = $drawing->box();
-        $map = $fit->pixelToMm();
+        $on = [$drawing->page()->toRfc4122(), $box->left, $box->top, $box->width, $box->height];
+        if (FindingKind::Walls === $kind) {
+            $map = $this->fit($drawing)->pixelToMm();
+            $on = [...$on, array_map(static fn (float $m): float => round($m, 9), $map->matrix()), $map->lens?->k];
+        }
 
-        return sha1(json_encode([
-            $drawing->page()->toRfc4122(), $box->left, $box->top, $box->width, $box->height,
-            ...FindingKind::Walls === $kind ? [array_map(static fn (float $m): float => round($m, 9), $map->matrix()), $map->lens?->k] : [],
-        ], \JSON_THROW_ON_ERROR));
+        return sha1(json_encode($on, \JSON_THROW_ON_ERROR));
     }
 
     /** The search as things are now, or null where there is none. */
@@ -44,7 +45,7 @@ final readonly class Findings
             'kind' => $kind->value,
         ]);
 
-        return null === $finding || $finding->basis !== self::basis($drawing, $this->fit($drawing), $kind) ? null : $finding;
+        return null === $finding || $finding->basis !== $this->basis($drawing, $kind) ? null : $finding;
     }
 
     /**
@@ -57,7 +58,7 @@ final readonly class Findings
         $drawing = $this->entities->find(Drawing::class, $about->criteria()) ?? throw Refusal::notFound();
         $this->inkOf($drawing);
 
-        return self::basis($drawing, $this->fit($drawing), $kind);
+        return $this->basis($drawing, $kind);
     }
 
     /** @param list<list<float>> $refused two places on the page each, px */
@@ -80,7 +81,7 @@ final readonly class Findings
         $drawing = $this->entities->find(Drawing::class, $job->about->criteria());
         $fit = $this->entities->find(DrawingFit::class, $job->about->criteria());
         $ink = null === $drawing ? null : $this->ink->of($drawing);
-        if (null === $drawing || null === $fit || null === $ink || self::basis($drawing, $fit, $kind) !== $job->basis) {
+        if (null === $drawing || null === $fit || null === $ink || $this->basis($drawing, $kind) !== $job->basis) {
             return; // it would be made from something else by now
         }
         $found = json_encode($search($drawing, $fit, $ink, $attempt->goesOn(...)), \JSON_THROW_ON_ERROR);

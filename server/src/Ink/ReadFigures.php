@@ -19,9 +19,12 @@ use Plinth\Server\Fit\FirstGuess;
 use Plinth\Server\Job\AskedFor;
 use Plinth\Server\Job\Attempt;
 use Plinth\Server\Job\Job;
+use Plinth\Server\Job\Jobs;
 use Plinth\Server\Job\Lane;
 use Plinth\Server\Source\Drawing;
 use Plinth\Server\Source\InkOfPage;
+use Plinth\Server\Source\Making\FindWayUp;
+use Plinth\Server\Source\Making\MadeOfPage;
 use Plinth\Server\Source\Page;
 use Plinth\Server\Source\Reading\Recogniser;
 
@@ -40,6 +43,8 @@ final readonly class ReadFigures implements AskedFor
         private Findings $findings,
         private Recogniser $recogniser,
         private EntityManagerInterface $entities,
+        private MadeOfPage $made,
+        private Jobs $jobs,
     ) {
     }
 
@@ -60,7 +65,8 @@ final readonly class ReadFigures implements AskedFor
 
     public function run(Job $job, Attempt $attempt): void
     {
-        $this->findings->work(FindingKind::Figures, $job, $attempt, function (Drawing $drawing, DrawingFit $fit, InkOfPage $ink, callable $onProgress): array {
+        $read = null;
+        $this->findings->work(FindingKind::Figures, $job, $attempt, function (Drawing $drawing, DrawingFit $fit, InkOfPage $ink, callable $onProgress) use (&$read): array {
             $page = $this->entities->find(
                 Page::class,
                 $drawing->beside($drawing->page())->criteria(),
@@ -93,6 +99,24 @@ final readonly class ReadFigures implements AskedFor
                 ], $rooms, array_keys($rooms)),
             ];
         });
+        if ($read instanceof PageFigures) {
+            $this->keepWayUp($job->about, $attempt, $read->turns);
+        }
+    }
+
+    /** Which way up a page of one drawing lies: by its figures, or where they do not say so, by all that is written on it. */
+    private function keepWayUp(RowId $about, Attempt $attempt, ?int $turns): void
+    {
+        $drawing = $this->entities->find(Drawing::class, $about->criteria());
+        $page = null === $drawing ? null : $this->entities->find(Page::class, $drawing->beside($drawing->page())->criteria());
+        if (null === $page || $page->isWayUpKnown() || !$drawing->isAllOf($page)) {
+            return;
+        }
+        if (null === $turns) {
+            $this->jobs->ask(FindWayUp::class, $page->key(), $page->pictures(), lane: Lane::Idle);
+        } else {
+            $attempt->write(fn () => $this->made->keep($page->key(), $page->pictures(), 'wayUp', ['turns' => $turns, 'sure' => true]));
+        }
     }
 
     /**

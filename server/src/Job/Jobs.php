@@ -30,16 +30,17 @@ final readonly class Jobs
      * @param class-string<JobKind> $kind
      * @param string $basis what it is asked for, of at most 40 characters
      * @param array<string, mixed> $more
+     * @param Lane|null $lane where it waits; the kind's own unless one is given
      */
-    public function ask(string $kind, RowId $about, string $basis = '', array $more = []): void
+    public function ask(string $kind, RowId $about, string $basis = '', array $more = [], ?Lane $lane = null): void
     {
         $this->connection->executeStatement(
             'INSERT INTO job (project, subject, kind, lane, basis, more, state, part, words, reason, attempt, tries, asked_at, not_before, held_until, held_by) VALUES (?, ?, ?, ?, ?, ?, ?, 0, \'\', \'\', 0, 0, ?, 0, NULL, \'\')
-             ON DUPLICATE KEY UPDATE basis = VALUES(basis), more = VALUES(more), state = VALUES(state), part = 0, words = \'\', reason = \'\', attempt = attempt + 1, tries = 0, asked_at = VALUES(asked_at), not_before = 0, held_until = NULL',
+             ON DUPLICATE KEY UPDATE lane = VALUES(lane), basis = VALUES(basis), more = VALUES(more), state = VALUES(state), part = 0, words = \'\', reason = \'\', attempt = attempt + 1, tries = 0, asked_at = VALUES(asked_at), not_before = 0, held_until = NULL',
             [
                 ...$about->binary(),
                 $kind::name(),
-                $kind::lane()->value,
+                ($lane ?? $kind::lane())->value,
                 $basis,
                 json_encode($more, \JSON_THROW_ON_ERROR),
                 JobState::Waiting->value,
@@ -49,7 +50,7 @@ final readonly class Jobs
     }
 
     /**
-     * Asks for it unless it is under way for the same.
+     * Somebody asks for it: anew, unless it is under way for the same.
      *
      * @param class-string<JobKind> $kind
      */
@@ -59,6 +60,12 @@ final readonly class Jobs
         if (!$progress->isUnderWay() || $progress->basis !== $basis) {
             $this->ask($kind, $about, $basis);
             $progress = $this->of($kind, $about);
+        } else {
+            // What waits because nobody had asked for it is somebody's now.
+            $this->connection->executeStatement(
+                'UPDATE job SET lane = ? WHERE project = ? AND subject = ? AND kind = ? AND state = ?',
+                [$kind::lane()->value, ...$about->binary(), $kind::name(), JobState::Waiting->value],
+            );
         }
 
         return $progress;

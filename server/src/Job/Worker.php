@@ -18,7 +18,7 @@ use Symfony\Component\Console\Attribute\Option;
 use Symfony\Component\DependencyInjection\Attribute\AutowireIterator;
 
 /** A worker: takes jobs of one lane until it is told to stop, has worked for an hour, or has grown large. */
-#[AsCommand('plinth:work', 'Does the long work of one lane: quick or slow. As many may run as are wanted, on any machine.')]
+#[AsCommand('plinth:work', 'Does the long work of one lane: quick, slow or idle. As many may run as are wanted, on any machine.')]
 final class Worker
 {
     private const PAUSE_MICROSECONDS = 60_000;

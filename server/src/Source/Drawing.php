@@ -195,6 +195,11 @@ class Drawing extends ProjectRow
         return new PixelBox($this->left, $this->top, $this->width, $this->height);
     }
 
+    public function isAllOf(Page $page): bool
+    {
+        return $this->width >= $page->width() && $this->height >= $page->height();
+    }
+
     public function storey(): ?Uuid
     {
         return $this->storey;

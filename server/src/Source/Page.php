@@ -181,6 +181,12 @@ class Page extends ProjectRow
         return null === $leaning ? Beforehand::picture() : Beforehand::picture()->leaning(...$leaning->told());
     }
 
+    /** Whether it has been found out which way up it is read, or that its writing does not say. */
+    public function isWayUpKnown(): bool
+    {
+        return \array_key_exists('wayUp', self::decoded($this->made) ?? []);
+    }
+
     /** How its lines converge; null where that has not been looked for, or too few show. */
     public function leaning(): ?Leaning
     {

@@ -17,6 +17,7 @@ use Plinth\Server\Job\Lane;
 use Plinth\Server\Source\FileStore;
 use Plinth\Server\Source\Reading\Budget;
 use Plinth\Server\Source\Reading\Format;
+use Symfony\Component\DependencyInjection\Attribute\AutowireIterator;
 
 /**
  * Brings a page to the board. Writes into a folder of this attempt's own and puts it into the store at the end; a page that was removed
@@ -33,8 +34,14 @@ final readonly class ImportPage implements AskedFor
     private const SHOWN = 0.1;
     private const DECODED = 0.3;
 
-    public function __construct(private Connection $connection, private FileStore $files, private PageMaker $maker, private Jobs $jobs)
-    {
+    /** @param iterable<OncePageIsMade> $once */
+    public function __construct(
+        private Connection $connection,
+        private FileStore $files,
+        private PageMaker $maker,
+        private Jobs $jobs,
+        #[AutowireIterator(OncePageIsMade::class)] private iterable $once,
+    ) {
     }
 
     public static function name(): string
@@ -101,7 +108,7 @@ final readonly class ImportPage implements AskedFor
     private function page(RowId $id): ?array
     {
         $row = $this->connection->fetchAssociative(
-            'SELECT p.width, p.height, p.number, p.resolution, p.replaces, p.registration, s.sha256, s.media_type FROM page p JOIN source s ON s.project = p.project AND s.id = p.source WHERE p.project = ? AND p.id = ?',
+            'SELECT p.width, p.height, p.number, p.resolution, p.replaces, p.registration, p.made, s.sha256, s.media_type FROM page p JOIN source s ON s.project = p.project AND s.id = p.source WHERE p.project = ? AND p.id = ?',
             $id->binary(),
         );
 
@@ -123,16 +130,20 @@ final readonly class ImportPage implements AskedFor
     /** @param array<string, mixed> $row */
     private function ready(RowId $id, string $pictures, string $made, array $row): void
     {
-        $about = json_decode($made, true);
+        [$about, $before] = array_map(static fn (string $json): array => (array) json_decode($json, true), [$made, Raw::text($row['made'])]);
         $this->set($id, [
             'has_preview' => 1,
-            'tile_suffix' => \is_array($about) ? Raw::text($about['tileSuffix'] ?? '') : '',
+            'tile_suffix' => Raw::text($about['tileSuffix'] ?? ''),
             'pictures' => $pictures,
-            'made' => $made,
+            // Its writing is read the same way up, however often its pictures are made.
+            'made' => json_encode($about + array_intersect_key($before, ['wayUp' => null]), \JSON_THROW_ON_ERROR),
         ]);
         $this->jobs->ask(FindSkew::class, $id);
         if (null !== $row['replaces'] && '' === $row['registration']) {
             $this->jobs->ask(MatchPages::class, $id);
+        }
+        foreach ($this->once as $told) {
+            $told->made($id);
         }
     }
 
