@@ -18,6 +18,7 @@ require __DIR__.'/drawings.php';
 ini_set('memory_limit', '2G');
 [$part, $of] = [(int) ($argv[2] ?? 0), (int) ($argv[3] ?? 1)];
 $fits = [[], []];
+[$bars, $barsRead, $barsWrong] = [0, 0, 0];
 [$all, $right, $wrong, $sure, $off, $ways, $waysRight, $k, $seconds, $photographs] = [0, 0, 0, 0, [], 0, 0, -1, [], [[0, 0], [0, 0]]];
 foreach (trials($argv[1] ?? exit("Usage: figures.php FOLDER [PART OF]\n")) as $name => [$truth, $raster]) {
     if (++$k % $of !== $part || !isset($truth['dimensions'], $truth['mmPerPixel'])) {
@@ -28,6 +29,13 @@ foreach (trials($argv[1] ?? exit("Usage: figures.php FOLDER [PART OF]\n")) as $n
     $read = PageFigures::of($raster->page($isLight), new PixelBox(0, 0, $raster->width, $raster->height), static function (float $done): void {});
     $seconds[] = $time = (hrtime(true) - $start) / 1e9;
     $map = mapOf($truth);
+    $bars += isset($truth['scaleBar']) ? 1 : 0;
+    if (null !== $read->scaleBar) {
+        ++$barsRead;
+        $true = $truth['scaleBar'] ?? null;
+        $astray = abs($map->toMm($read->scaleBar->a)->distanceTo($map->toMm($read->scaleBar->b)) / $read->scaleBar->mm - 1.0);
+        $barsWrong += null === $true || $astray > 0.02 ? 1 : 0;
+    }
     $used = [];
     [$good, $bad, $says] = [0, 0, []];
     foreach (array_filter($read->figures, static fn ($f): bool => $f->isSure()) as $figure) {
@@ -98,6 +106,7 @@ foreach (trials($argv[1] ?? exit("Usage: figures.php FOLDER [PART OF]\n")) as $n
     printf("%-34s %2d right %2d wrong of %2d  %-22s way up %s of %d  %.1f s  %s\n", $name, $good, $bad, count($truth['dimensions']), $scale, $read->turns ?? '-', (4 - $truth['quarterTurns']) % 4, $time, implode('; ', array_slice($says, 0, 4)));
 }
 printf("Figures: %d right, %d wrong, %d missed of %d; size sure on %d, off by median %.2f %%, worst %.2f %%; way up sure on %d, right %d; photographs taken for such %d of %d, flat sheets %d of %d; %.1f s\n", $right, $wrong, $all - $right, $all, $sure, quantile($off, 0.5), [] === $off ? NAN : max($off), $ways, $waysRight, $photographs[1][1], array_sum($photographs[1]), $photographs[0][1], array_sum($photographs[0]), quantile($seconds, 0.5));
+printf("Scale bars: %d of %d read with what they stand for, %d of them wrong\n", $barsRead, $bars, $barsWrong);
 foreach (['Flat sheets', 'Photographs'] as $k => $what) {
     [$rms, $within, $worst] = [array_column($fits[$k], 0), array_column($fits[$k], 1), array_column($fits[$k], 2)];
     printf("%s fitted by one click: %d; RMS median %.2f px, ≤ 1 px on %d, ≤ 2 px on %d; within ± on %d; off by more than 2 %% on %d\n", $what, count($rms), quantile($rms, 0.5), count(array_filter($rms, static fn (float $v): bool => $v <= 1.0)), count(array_filter($rms, static fn (float $v): bool => $v <= 2.0)), count(array_filter($within)), count(array_filter($worst, static fn (float $v): bool => $v > 0.02)));

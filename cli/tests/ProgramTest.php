@@ -291,6 +291,9 @@ final class ProgramTest extends TestCase
         self::assertIsArray($read['rooms']);
         self::assertSame(['STORE', 'STORE'], array_column($read['rooms'], 'name'), 'Level, and written along the side.');
         self::assertIsArray($read['pixelToMm']);
+        self::assertIsArray($read['scaleBar']);
+        self::assertSame(5000, $read['scaleBar']['mm']);
+        self::assertSame(100, $read['statedScale']);
     }
 
     private static function program(): Program
@@ -302,14 +305,17 @@ final class ProgramTest extends TestCase
             {
                 return match ($file) {
                     'scan.png' => new Picture(self::$drawn ??= DrawnWalls::raster('solid')),
-                    'figures.png' => new Picture(DrawnFigures::millimetres()->raster),
+                    'figures.png' => new Picture(DrawnFigures::millimetres()->withBar(['0', '1', '2', '3', '4', '5 m'])->raster),
                     default => null,
                 };
             }
         }, new class implements Words {
             public function in(GreyRaster $picture): array
             {
-                return [new ReadWord('STORE', 0.9, $picture->width / 2.0, $picture->height / 2.0, 60.0, 20.0)];
+                return [
+                    new ReadWord('STORE', 0.9, $picture->width / 2.0, $picture->height / 2.0, 60.0, 20.0),
+                    new ReadWord('1:100', 0.9, 40.0, 40.0, 60.0, 20.0),
+                ];
             }
         });
     }

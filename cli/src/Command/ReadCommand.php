@@ -12,7 +12,9 @@ use Plinth\Core\Geometry\PixelToMm;
 use Plinth\Core\Ink\Reading\PageFigure;
 use Plinth\Core\Ink\Reading\PageFigures;
 use Plinth\Core\Ink\Reading\ReadRoom;
+use Plinth\Core\Ink\Reading\ReadWord;
 use Plinth\Core\Ink\Reading\RoomNames;
+use Plinth\Core\Ink\Reading\StatedScale;
 use Plinth\Core\Ink\Reading\TextPicture;
 use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Console\Input\InputInterface;
@@ -23,6 +25,8 @@ use Symfony\Component\Console\Input\InputInterface;
       figures    text, mm, stepMm (of its last place), a and b (ends of the dimension line, px), confidence
       pixelToMm  the map on which the figures agree, as they are read upright; null where too few do, or not along both axes
       rooms      name, areaM2, at (px), confidence; none where neither a map is given nor the figures tell one
+      scaleBar   mm, and its ends a and b (px); null where none is read
+      statedScale  one to so many, as the drawing says of itself; null where it says nothing
     TEXT)]
 final class ReadCommand extends PictureCommand
 {
@@ -43,6 +47,7 @@ final class ReadCommand extends PictureCommand
         $given = null === $document->optional('pixelToMm') ? null : self::map($document);
         $read = PageFigures::of($picture->page, $picture->box(), static function (float $done): void {});
         $map = $given ?? $read->upright();
+        $words = null === $map ? null : $this->words($picture, $map);
 
         return [
             'turns' => $read->turns,
@@ -51,19 +56,23 @@ final class ReadCommand extends PictureCommand
                 'confidence' => $f->confidence,
             ], $read->sure()),
             'pixelToMm' => $read->upright()?->rows(),
-            'rooms' => null === $map ? [] : array_map(static fn (ReadRoom $r): array => [
+            'rooms' => null === $words ? [] : array_map(static fn (ReadRoom $r): array => [
                 'name' => $r->name, 'areaM2' => $r->areaM2, 'at' => $map->toPixel($r->at)->toArray(), 'confidence' => $r->confidence,
-            ], $this->rooms($picture, $map)),
+            ], RoomNames::of(...$words)),
+            'scaleBar' => null === $read->scaleBar ? null : [
+                'mm' => $read->scaleBar->mm, 'a' => $read->scaleBar->a->toArray(), 'b' => $read->scaleBar->b->toArray(),
+            ],
+            'statedScale' => null === $words ? null : StatedScale::in([...$words[1], ...$words[2]]),
         ];
     }
 
-    /** @return list<ReadRoom> */
-    private function rooms(Picture $picture, PixelToMm $map): array
+    /** @return array{TextPicture, list<ReadWord>, list<ReadWord>} a picture of the letters, and what they say level and upward */
+    private function words(Picture $picture, PixelToMm $map): array
     {
         $box = $picture->box();
         $paperScale = $map->mmPerPixelAt($box->centre()) * max($box->width, $box->height) / TextPicture::USUAL_PAPER_MM;
         $text = TextPicture::of($picture->page, $box, $map, $paperScale, static function (float $done): void {});
 
-        return RoomNames::of($text, $this->words->in($text->level), $this->words->in($text->turned()));
+        return [$text, $this->words->in($text->level), $this->words->in($text->turned())];
     }
 }

@@ -61,6 +61,7 @@ final readonly class ReadingsController
             'figures' => array_map(static fn (FigureLeft $f): array => $f->told(), $this->left->figures($drawing)),
             'rooms' => $this->left->rooms($drawing),
             'refused' => \count($finding->refused ?? []),
+            'statedScale' => $finding->found['drawing'][0]['statedScale'] ?? null,
         ]);
     }
 }

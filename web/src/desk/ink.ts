@@ -187,6 +187,11 @@ export async function takeFigure(figure: ReadFigure, heldOut: boolean): Promise<
   await look("readings", drawing);
 }
 
+/** What the drawing says of its scale becomes its stated scale. */
+export async function takeScale(drawing: string, statedScale: number | null): Promise<void> {
+  await sendStatement("Stated scale", [{ do: "set", type: "drawing", id: drawing, values: { statedScale } }]);
+}
+
 /** The drawing is sized by its own figures in one act, which undo takes back as one; what disagrees with the rest is named. */
 export async function sizeByFigures(): Promise<void> {
   const { drawing } = useDesk.getState();

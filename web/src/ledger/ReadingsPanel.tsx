@@ -1,8 +1,18 @@
 import { affineAt, scaleOf } from "../board/geometry";
-import { listRooms, nameRooms, refuse, roomsToName, sizeByFigures, takeFigure, titled, useInk } from "../desk/ink";
+import {
+  listRooms,
+  nameRooms,
+  refuse,
+  roomsToName,
+  sizeByFigures,
+  takeFigure,
+  takeScale,
+  titled,
+  useInk,
+} from "../desk/ink";
 import { grouped } from "../desk/numbers";
 import { fitMap } from "../desk/selectors";
-import { useLook } from "../jobs/look";
+import { useReadings } from "../jobs/look";
 import { Work } from "../jobs/Work";
 import { Magnified } from "../lens/Lens";
 import { count } from "../steps/status";
@@ -14,12 +24,11 @@ const STRIP = { width: 132, height: 30 };
 
 /** What is written on the drawing, each with its picture for a glance; nothing is taken until it is said. */
 export function ReadingsPanel({ drawing, of }: { drawing: string; of: "figures" | "rooms" }) {
-  const { readings, looked } = useInk();
+  const looked = useInk((s) => s.looked);
   const rows = useProject((s) => s.rows);
   useProject((s) => s.derived);
   const work = useProject((s) => s.work.get(workKey("read-figures", drawing)));
-  useLook("readings", drawing, work, rows.knownLength);
-  const told = readings?.of === drawing ? readings.told : null;
+  const told = useReadings(drawing);
   const map = fitMap(rows, drawing);
   const guess = rows.fit.get(drawing)?.isGuess ?? true;
   const rooms = told ? roomsToName(told.rooms) : [];
@@ -84,6 +93,12 @@ export function ReadingsPanel({ drawing, of }: { drawing: string; of: "figures" 
           <Plain onClick={() => void sizeByFigures()}>{`Size the drawing by all ${figures.length}`}</Plain>
         </div>
       )}
+      {told?.statedScale && of === "figures" && rows.drawing.get(drawing)?.statedScale === null && (
+        <p className="mt-2 text-quiet">
+          It says 1:{told.statedScale} of itself.{" "}
+          <Link onClick={() => void takeScale(drawing, told.statedScale)}>take it as its stated scale</Link>
+        </p>
+      )}
       {told?.found && of === "rooms" && (
         <div className="mt-2 flex flex-wrap gap-1.5">
           {rooms.length > 1 && <Plain onClick={() => void nameRooms(rooms)}>Take all names</Plain>}
@@ -109,6 +124,7 @@ export function ReadingsPanel({ drawing, of }: { drawing: string; of: "figures" 
                 {strip(f.box, f.along === "y", f.text)}
                 <span className="min-w-0 flex-1">
                   <span className="block font-semibold">{f.text}</span>
+                  {f.isBar && <span className="block text-quiet">scale bar</span>}
                   {!guess && (
                     <span className={`block ${Math.abs(off) > 2 ? "text-rust" : "text-quiet"}`}>
                       {Math.abs(off) < 0.05 ? "" : off > 0 ? "+" : "−"}

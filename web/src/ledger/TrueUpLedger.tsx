@@ -1,8 +1,10 @@
 import type { FitReport } from "../api/client";
 import { setAct, useDesk, useDeskFields } from "../desk/desk";
+import { sizeByFigures } from "../desk/ink";
 import { besideQuarters, plusMinus, plusMinusBeside } from "../desk/numbers";
 import { inOrder } from "../desk/selectors";
 import { squareBy, straightenByInk } from "../desk/squaring";
+import { useReadings } from "../jobs/look";
 import { isTestedOneWayOnly, testedPlusMinus } from "../steps/status";
 import { change, useProject } from "../store/project";
 import type { Thing } from "../store/rows";
@@ -87,6 +89,10 @@ export function TrueUpLedger() {
 /** The one next thing to do, as computed. */
 function Next({ drawing, report }: { drawing: string; report: FitReport }) {
   const ink = useInkSkew(drawing);
+  const figures = useReadings(drawing)?.figures.length ?? 0;
+  if (testedPlusMinus(report).mm === null && figures > 1) {
+    return <NextThing onClick={() => void sizeByFigures()}>Size it by the {figures} figures written on it</NextThing>;
+  }
   // While a larger model would bring the statements together, no single one of them is blamed.
   const [next] = report.offers.length > 0 ? [] : report.advice;
   if (!next) return null;

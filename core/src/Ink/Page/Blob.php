@@ -40,4 +40,26 @@ final readonly class Blob
 
         return $sum;
     }
+
+    /**
+     * How far it reaches along a direction and across it, px: u = x·c + y·s and v = y·c − x·s.
+     *
+     * @return array{float, float, float, float} u from and to, v from and to
+     */
+    public function extent(float $c, float $s): array
+    {
+        [$u1, $u2, $v1, $v2] = [\INF, -\INF, \INF, -\INF];
+        foreach ($this->runs as [$y, $from, $to]) {
+            foreach ([$from, $to - 1] as $x) {
+                $u = $x * $c + $y * $s;
+                $v = $y * $c - $x * $s;
+                $u1 = min($u1, $u);
+                $u2 = max($u2, $u);
+                $v1 = min($v1, $v);
+                $v2 = max($v2, $v);
+            }
+        }
+
+        return [$u1, $u2, $v1, $v2];
+    }
 }

@@ -16,6 +16,8 @@ use Plinth\Core\Ink\Picks\PickRefinement;
 use Plinth\Core\Ink\Reading\Internal\DimensionLines;
 use Plinth\Core\Ink\Reading\Internal\FigureCandidate;
 use Plinth\Core\Ink\Reading\Internal\FigureGrammar;
+use Plinth\Core\Ink\Reading\Internal\FigureKind;
+use Plinth\Core\Ink\Reading\Internal\LabelledBar;
 use Plinth\Core\Ink\Reading\Internal\Lettering;
 use Plinth\Core\Ink\Reading\Internal\LetteringInk;
 use Plinth\Core\Ink\Reading\Internal\LetteringRows;
@@ -67,6 +69,11 @@ final readonly class PageFigures
     private const COARSE_PX = 1.5;
     /** figures, and different ones along each axis, that make a size to trust; by trial (bench figures) */
     private const ENOUGH = [6, 3];
+    private const ENOUGH_WITH_BAR = [4, 2];
+    /** part of its length by which a scale bar that agrees with them may be off; by trial */
+    private const BAR_AGREES = 0.015;
+    /** how likely a figure's reading is at least to say in which unit the drawing is, a logarithm; figures that say so; their characters */
+    private const UNIT = [-2.0, 2, 4];
 
     /**
      * @param list<PageFigure> $figures that agree with each other
@@ -74,6 +81,7 @@ final readonly class PageFigures
      * @param bool $isSure whether the map may be trusted: enough figures agree, along both axes
      * @param bool $isPhotographed whether they agree only if the drawing was photographed at a slant
      * @param int|null $turns quarter turns, counter-clockwise as seen, that make the figures readable; null where it is not sure
+     * @param ReadScaleBar|null $scaleBar null where there is none, or what it stands for is not sure
      */
     private function __construct(
         public array $figures,
@@ -81,6 +89,7 @@ final readonly class PageFigures
         public bool $isSure,
         public bool $isPhotographed,
         public ?int $turns,
+        public ?ReadScaleBar $scaleBar,
     ) {
     }
 
@@ -89,9 +98,9 @@ final readonly class PageFigures
     {
         $found = self::prepared($page, $box, $onProgress);
         if (null === $found) {
-            return new self([], null, false, false, null);
+            return new self([], null, false, false, null, null);
         }
-        [$ink, $directions, $sizes] = $found;
+        [$ink, $directions, $sizes, $bar] = $found;
         $figures = [];
         foreach (self::rows($ink, $directions, $sizes, $onProgress) as [$row, $strip, $isUpright, $size, $grown]) {
             $figure = self::figure($ink, $grown, $row, $strip, $isUpright, $size);
@@ -104,7 +113,8 @@ final readonly class PageFigures
         $turn = deg2rad($directions[0]);
         $goesOn = static fn () => $onProgress(self::READ);
         $fit = SizeByFigures::of($figures, $turn, $ink->width, $ink->height, $goesOn);
-        $told = null === $fit ? new self([], null, false, false, null) : self::told($page, $fit, $ink, $turn, $goesOn);
+        $bar = $bar?->read(self::inFeet($figures));
+        $told = null === $fit ? new self([], null, false, false, null, $bar) : self::told($page, $fit, $ink, $turn, $bar, $goesOn);
         $onProgress(1.0);
 
         return $told;
@@ -145,7 +155,7 @@ final readonly class PageFigures
      *
      * @param callable(float): void $onProgress
      *
-     * @return array{LetteringInk, non-empty-list<float>, non-empty-list<float>}|null null where there is no lettering
+     * @return array{LetteringInk, non-empty-list<float>, list<float>, LabelledBar|null}|null null where there are no lines
      */
     private static function prepared(PageInk $page, PixelBox $box, callable $onProgress): ?array
     {
@@ -157,10 +167,11 @@ final readonly class PageFigures
         $blobs = Blobs::joined($ink->rows());
         $onProgress(0.3);
         $sizes = LetteringSizes::of($blobs);
-        if ([] === $sizes || [] === $directions) {
+        if ([] === $directions) {
             return null;
         }
-        if ($sizes[0] < self::SMALL) {
+        $bar = LabelledBar::in($ink, $blobs, deg2rad($directions[0]));
+        if (($sizes[0] ?? self::SMALL) < self::SMALL) {
             $ink = $ink->doubled();
             $sizes = array_map(static fn (float $s): float => 2.0 * $s, $sizes);
         }
@@ -171,14 +182,14 @@ final readonly class PageFigures
             \array_slice($directions, 0, self::DIRECTIONS[2]),
         );
 
-        return [$ink, $directions, $sizes];
+        return [$ink, $directions, $sizes, $bar];
     }
 
     /**
      * Rows with their strips, whether they are upright, the usual height there, and the ink as far as lines hold together.
      *
      * @param non-empty-list<float> $directions degrees
-     * @param non-empty-list<float> $sizes px
+     * @param list<float> $sizes px
      * @param callable(float): void $onProgress
      *
      * @return iterable<array{Lettering, list<list<float>>, bool, float, LetteringInk}>
@@ -255,8 +266,24 @@ final readonly class PageFigures
         );
     }
 
+    /**
+     * Whether figures are in feet and inches; null where too few are read well enough to say so.
+     *
+     * @param list<FigureCandidate> $figures
+     */
+    private static function inFeet(array $figures): ?bool
+    {
+        // With a dimension line beside them, and long enough to be no label of something else.
+        $dimensions = array_filter($figures, static fn (FigureCandidate $f): bool => [] !== $f->spans);
+        $best = array_map(static fn (FigureCandidate $f): Reading => $f->readings[0], $dimensions);
+        $well = array_filter($best, static fn (Reading $r): bool => $r->likely >= self::UNIT[0] && \strlen($r->text) >= self::UNIT[2]);
+        $feet = array_filter($well, static fn (Reading $r): bool => FigureKind::FeetInches === $r->kind);
+
+        return \count($well) < self::UNIT[1] ? null : 2 * \count($feet) > \count($well);
+    }
+
     /** @param callable(): void $goesOn */
-    private static function told(PageInk $page, SizeByFigures $fit, LetteringInk $ink, float $turn, callable $goesOn): self
+    private static function told(PageInk $page, SizeByFigures $fit, LetteringInk $ink, float $turn, ?ReadScaleBar $bar, callable $goesOn): self
     {
         $map = PixelToMm::ofMatrix($ink->fromPage($fit->mapping->matrix($turn, $ink->width / 2.0, $ink->height / 2.0)));
         $figures = [];
@@ -281,10 +308,13 @@ final readonly class PageFigures
                 $speaks[$figure->isUpright ? 1 : 0] += ($figure->isTurned ? -1.0 : 1.0) * min(self::WAY_UP, $figure->surer);
             }
         }
-        $isSure = \count(array_filter($figures, static fn (PageFigure $f): bool => $f->isSure())) >= self::ENOUGH[0]
-            && min(array_map(\count(...), $different)) >= self::ENOUGH[1];
+        $sure = \count(array_filter($figures, static fn (PageFigure $f): bool => $f->isSure()));
+        $both = min(array_map(\count(...), $different));
+        $agrees = null !== $bar && abs($map->toMm($bar->a)->distanceTo($map->toMm($bar->b)) / $bar->mm - 1.0) < self::BAR_AGREES;
+        $isSure = $sure >= self::ENOUGH[0] && $both >= self::ENOUGH[1]
+            || $agrees && $sure >= self::ENOUGH_WITH_BAR[0] && $both >= self::ENOUGH_WITH_BAR[1];
 
-        return new self($figures, $map, $isSure, $fit->isPhotographed, self::turns(...$speaks));
+        return new self($figures, $map, $isSure, $fit->isPhotographed, self::turns(...$speaks), $bar);
     }
 
     /** Its ends where the dimension line meets the lines that mark them, to a part of a pixel. */

@@ -56,6 +56,26 @@ final readonly class DrawnFigures
         return new self($this->lines, $this->scale, self::raster($lines, 30, 235));
     }
 
+    /** Two of its lines along either axis. */
+    public function fewer(): self
+    {
+        $kept = [$this->lines[0], $this->lines[3], $this->lines[4], $this->lines[7]];
+
+        return new self($kept, $this->scale, self::raster($kept, 30, 235));
+    }
+
+    /**
+     * The first so many of its lines, with a scale bar of bands that are 50 px wide.
+     *
+     * @param list<string> $labels
+     */
+    public function withBar(array $labels, ?int $lines = null): self
+    {
+        $kept = \array_slice($this->lines, 0, $lines);
+
+        return new self($kept, $this->scale, self::raster($kept, 30, 235, ['at' => [360, 600], 'band' => 50, 'labels' => $labels]));
+    }
+
     /** @param callable(float): string $written */
     private static function drawn(float $scale, callable $written, int $ink, int $paper): self
     {
@@ -68,10 +88,13 @@ final readonly class DrawnFigures
         return new self($lines, $scale, self::raster($lines, $ink, $paper));
     }
 
-    /** @param list<array{a: array{int, int}, b: array{int, int}, text: string, mm: float}> $lines */
-    private static function raster(array $lines, int $ink, int $paper): GreyRaster
+    /**
+     * @param list<array{a: array{int, int}, b: array{int, int}, text: string, mm: float}> $lines
+     * @param array{at: array{int, int}, band: int, labels: list<string>}|null $bar
+     */
+    private static function raster(array $lines, int $ink, int $paper, ?array $bar = null): GreyRaster
     {
-        $drawn = Outside::ask('figures.py', ['size' => [960, 900], 'ink' => $ink, 'paper' => $paper, 'lines' => $lines]);
+        $drawn = Outside::ask('figures.py', ['size' => [960, 900], 'ink' => $ink, 'paper' => $paper, 'lines' => $lines, 'bar' => $bar]);
         \assert(\is_int($drawn['width']) && \is_int($drawn['height']) && \is_string($drawn['bytes']));
 
         return new GreyRaster($drawn['width'], $drawn['height'], (string) gzuncompress((string) base64_decode($drawn['bytes'], true)));

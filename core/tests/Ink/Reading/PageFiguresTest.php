@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Tests\Ink\Reading;
 
+use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Plinth\Core\Geometry\PixelBox;
 use Plinth\Core\Geometry\PixelPoint;
@@ -86,6 +87,49 @@ final class PageFiguresTest extends TestCase
         self::assertNotContains(4380.0, array_map(static fn (PageFigure $f): float => $f->mm, $read->sure()));
         self::assertCount(\count($drawn->lines) - 1, $read->sure());
         self::assertTrue($read->isSure);
+    }
+
+    public function testAScaleBarIsReadWithBothItsEndsWhicheverWayThePageLies(): void
+    {
+        $raster = DrawnFigures::millimetres()->withBar(['0', '1', '2', '3', '4', '5 m'])->raster;
+        $ends = [new PixelPoint(360.5, 607.5), new PixelPoint(610.5, 607.5)];
+        for ($turned = 0; $turned < 4; ++$turned) {
+            $bar = self::read($raster)->scaleBar ?? self::fail("Turned by $turned quarters there is none.");
+            self::assertSame(['5 m', 5000.0], [$bar->text, $bar->mm]);
+            self::assertLessThan(1.5, max($bar->a->distanceTo($ends[0]), $bar->b->distanceTo($ends[1])), 'From 0 on, to a pixel and a half.');
+            $height = $raster->width;
+            $raster = $raster->turned();
+            $ends = array_map(static fn (PixelPoint $p): PixelPoint => new PixelPoint($p->y, $height - $p->x), $ends);
+        }
+    }
+
+    /**
+     * @param list<string> $labels
+     * @param string|null $text null where it does not say what it stands for
+     */
+    #[DataProvider('bars')]
+    public function testAScaleBarSaysWhatItStandsFor(array $labels, ?int $figures, ?string $text): void
+    {
+        self::assertSame($text, self::read(DrawnFigures::millimetres()->withBar($labels, $figures)->raster)->scaleBar?->text);
+    }
+
+    /** @return iterable<string, array{list<string>, int|null, string|null}> */
+    public static function bars(): iterable
+    {
+        yield 'metres, by the letter after it' => [['0', '5', '10', '15 m'], 0, '15 m'];
+        yield 'metres, by the figures of the drawing' => [['0', '2', '4', '6'], null, '6 m'];
+        yield 'feet, by their mark' => [['0', '', '10', '', "20'"], 0, "20'"];
+        yield 'millimetres' => [['0', '', '1000', '', '2000'], 0, '2000 mm'];
+        yield 'nobody knows of what' => [['0', '2', '4', '6'], 0, null];
+        yield 'figures that are none of its ticks' => [['7', '3', '9', '4', '8'], null, null];
+    }
+
+    /** Four figures are too few by themselves; with a bar that agrees they are enough. */
+    public function testAScaleBarSpeaksForFewFigures(): void
+    {
+        self::assertFalse(self::read(DrawnFigures::millimetres()->fewer()->raster)->isSure);
+        self::assertTrue(self::read(DrawnFigures::millimetres()->fewer()->withBar(['0', '0.5', '1', '1.5', '2', '2.5 m'])->raster)->isSure);
+        self::assertFalse(self::read(DrawnFigures::millimetres()->fewer()->withBar(['0', '1', '2', '3', '4', '5 m'])->raster)->isSure, 'It disagrees.');
     }
 
     public function testADrawingWithoutFiguresSaysNothing(): void

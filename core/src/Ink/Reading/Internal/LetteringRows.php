@@ -57,7 +57,7 @@ final class LetteringRows
             if ($long > self::LONGEST * $size || $long <= self::WIDE[0] * $size) {
                 continue;
             }
-            $piece = self::extent($blob, $c, $s);
+            $piece = $blob->extent($c, $s);
             [$wide, $high] = [$piece[1] - $piece[0] + 1.0, $piece[3] - $piece[2] + 1.0];
             if ($high > self::TALL[0] * $size) {
                 if ($high < self::TALL[1] * $size && $wide < self::WIDE[1] * $size && $wide > self::WIDE[0] * $size) {
@@ -229,23 +229,5 @@ final class LetteringRows
         }
 
         return abs($slope) < self::STEEPEST && sqrt($off / $n) < $most ? $slope : 0.0;
-    }
-
-    /** @return array{float, float, float, float} */
-    private static function extent(Blob $blob, float $c, float $s): array
-    {
-        [$u1, $u2, $v1, $v2] = [\INF, -\INF, \INF, -\INF];
-        foreach ($blob->runs as [$y, $from, $to]) {
-            foreach ([$from, $to - 1] as $x) {
-                $u = $x * $c + $y * $s;
-                $v = $y * $c - $x * $s;
-                $u1 = min($u1, $u);
-                $u2 = max($u2, $u);
-                $v1 = min($v1, $v);
-                $v2 = max($v2, $v);
-            }
-        }
-
-        return [$u1, $u2, $v1, $v2];
     }
 }
