@@ -14,8 +14,8 @@ use Plinth\Core\Ink\Reading\PageFigures;
 use Plinth\Core\Ink\Reading\ReadRoom;
 use Plinth\Core\Ink\Reading\ReadWord;
 use Plinth\Core\Ink\Reading\RoomNames;
-use Plinth\Core\Ink\Reading\StatedScale;
 use Plinth\Core\Ink\Reading\TextPicture;
+use Plinth\Core\Ink\Reading\WrittenScale;
 use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Console\Input\InputInterface;
 
@@ -62,7 +62,7 @@ final class ReadCommand extends PictureCommand
             'scaleBar' => null === $read->scaleBar ? null : [
                 'mm' => $read->scaleBar->mm, 'a' => $read->scaleBar->a->toArray(), 'b' => $read->scaleBar->b->toArray(),
             ],
-            'statedScale' => null === $words ? null : StatedScale::in([...$words[1], ...$words[2]]),
+            'statedScale' => null === $words ? null : WrittenScale::in([...$words[1], ...$words[2]]),
         ];
     }
 

@@ -13,8 +13,8 @@ use Plinth\Core\Ink\Reading\PageFigures;
 use Plinth\Core\Ink\Reading\ReadRoom;
 use Plinth\Core\Ink\Reading\ReadScaleBar;
 use Plinth\Core\Ink\Reading\RoomNames;
-use Plinth\Core\Ink\Reading\StatedScale;
 use Plinth\Core\Ink\Reading\TextPicture;
+use Plinth\Core\Ink\Reading\WrittenScale;
 use Plinth\Server\Change\RowId;
 use Plinth\Server\Fit\DrawingFit;
 use Plinth\Server\Fit\FirstGuess;
@@ -94,7 +94,7 @@ final readonly class ReadFigures implements AskedFor
             $sure = $read->sure();
 
             return [
-                'drawing' => [['photograph' => $read->isPhotographed, 'statedScale' => StatedScale::in([...$level, ...$turned])]],
+                'drawing' => [['photograph' => $read->isPhotographed, 'statedScale' => WrittenScale::in([...$level, ...$turned])]],
                 'figures' => [...self::scaleBar($read->scaleBar), ...array_map(static fn (PageFigure $f, int $i): array => [
                     'id' => 'f'.$i, 'text' => $f->text, 'mm' => $f->mm, 'stepMm' => $f->stepMm, 'a' => $f->a->toArray(), 'b' => $f->b->toArray(), 'sigmaPx' => $f->sigmaPx, 'box' => $f->box, 'confidence' => $f->confidence, 'isBar' => false,
                 ], $sure, array_keys($sure))],

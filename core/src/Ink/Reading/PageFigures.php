@@ -283,8 +283,14 @@ final readonly class PageFigures
     }
 
     /** @param callable(): void $goesOn */
-    private static function told(PageInk $page, SizeByFigures $fit, LetteringInk $ink, float $turn, ?ReadScaleBar $bar, callable $goesOn): self
-    {
+    private static function told(
+        PageInk $page,
+        SizeByFigures $fit,
+        LetteringInk $ink,
+        float $turn,
+        ?ReadScaleBar $bar,
+        callable $goesOn,
+    ): self {
         $map = PixelToMm::ofMatrix($ink->fromPage($fit->mapping->matrix($turn, $ink->width / 2.0, $ink->height / 2.0)));
         $figures = [];
         $different = [[], []];

@@ -17,7 +17,9 @@ use Plinth\Core\Numerics\Median;
 final readonly class LabelledBar
 {
     /** what one band may stand for: common practice, no source */
-    private const STEPS = [0.2, 0.25, 0.5, 1.0, 2.0, 2.5, 4.0, 5.0, 8.0, 10.0, 16.0, 20.0, 25.0, 50.0, 100.0, 200.0, 250.0, 500.0, 1000.0, 2000.0];
+    private const STEPS = [
+        0.2, 0.25, 0.5, 1.0, 2.0, 2.5, 4.0, 5.0, 8.0, 10.0, 16.0, 20.0, 25.0, 50.0, 100.0, 200.0, 250.0, 500.0, 1000.0, 2000.0,
+    ];
     /** Steps from this on are millimetres. */
     private const MILLIMETRES = 100.0;
     private const MM = ['m' => 1000.0, 'ft' => 304.8, 'mm' => 1.0];
@@ -92,7 +94,9 @@ final readonly class LabelledBar
             foreach ([false, true] as $isTurned) {
                 $said = self::said($labels['strips'], $bar->bands, $isTurned);
                 if (null !== $said) {
-                    return new self($ink, $bar, ...$said, high: $labels['last'][$isTurned ? 0 : 1], isTurned: $isTurned, reach: $labels['reach']);
+                    $high = $labels['last'][$isTurned ? 0 : 1];
+
+                    return new self($ink, $bar, ...$said, high: $high, isTurned: $isTurned, reach: $labels['reach']);
                 }
             }
         }
@@ -126,7 +130,8 @@ final readonly class LabelledBar
             $on($bar->from - $reach, $middle - $reach), $on($bar->from - $reach, $middle + $reach),
             $on($bar->to + $reach, $middle - $reach), $on($bar->to + $reach, $middle + $reach),
         ];
-        [$xs, $ys] = [array_map(static fn (PixelPoint $p): float => $p->x, $corners), array_map(static fn (PixelPoint $p): float => $p->y, $corners)];
+        $xs = array_map(static fn (PixelPoint $p): float => $p->x, $corners);
+        $ys = array_map(static fn (PixelPoint $p): float => $p->y, $corners);
         $length = $this->step * $bar->bands;
 
         return new ReadScaleBar(
@@ -140,12 +145,12 @@ final readonly class LabelledBar
     }
 
     /**
-     * The strip at each tick that is labelled, by number of the tick as the bar runs.
+     * Strips at the ticks that are labelled, by number of the tick as the bar runs; how high what stands outermost at either end is, part of
+     * the figures' height; and how far labels lie from the bar's middle, px.
      *
      * @param list<Blob> $blobs
      *
-     * @return array{strips: array<int, list<list<float>>>, last: array{float, float}, reach: float}|null how high what stands outermost at
-     *                                                                                                    either end is, part of the figures' height, and how far labels reach from the middle, px
+     * @return array{strips: array<int, list<list<float>>>, last: array{float, float}, reach: float}|null
      */
     private static function labels(LetteringInk $ink, array $blobs, BandedBar $bar, bool $isBelow): ?array
     {
@@ -223,7 +228,7 @@ final readonly class LabelledBar
     /**
      * @param array<int, list<list<float>>> $strips
      *
-     * @return array{float, bool, bool}|null what one band stands for, whether the last label ends with a foot's mark, and whether by anything that is no figure
+     * @return array{float, bool, bool}|null what one band stands for, and whether the last label ends with a foot's mark, or with letters
      */
     private static function said(array $strips, int $bands, bool $isTurned): ?array
     {
@@ -287,7 +292,9 @@ final readonly class LabelledBar
             $most = max([-\INF, ...$answer]);
             $next = [];
             foreach ($wanted as $i => $number) {
-                $before = max($path[$i], $path[$i - 1] ?? -\INF, $i > 1 && LetterNet::BLANK !== $number && $wanted[$i - 2] !== $number ? $path[$i - 2] : -\INF);
+                // Past a blank from one character to another one.
+                $past = $i > 1 && LetterNet::BLANK !== $number && $wanted[$i - 2] !== $number ? $path[$i - 2] : -\INF;
+                $before = max($path[$i], $path[$i - 1] ?? -\INF, $past);
                 $next[] = $before + $answer[$number] - $most;
             }
             $next[] = $withUnit ? max($path[$n], $path[$n - 1] + self::UNIT) : -\INF;

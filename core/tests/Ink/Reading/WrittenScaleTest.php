@@ -7,16 +7,16 @@ namespace Plinth\Core\Tests\Ink\Reading;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Plinth\Core\Ink\Reading\ReadWord;
-use Plinth\Core\Ink\Reading\StatedScale;
+use Plinth\Core\Ink\Reading\WrittenScale;
 
 /** What a drawing says of its own scale is understood, and nothing else is taken for it. Scales by ISO 5455 (from memory). */
-final class StatedScaleTest extends TestCase
+final class WrittenScaleTest extends TestCase
 {
     #[DataProvider('texts')]
     public function testAScaleIsToldFromOtherWords(string $text, ?float $scale): void
     {
         $words = array_map(static fn (string $w): ReadWord => new ReadWord($w, 0.9, 0.0, 0.0, 40.0, 12.0), explode(' ', $text));
-        self::assertSame($scale, StatedScale::in($words));
+        self::assertSame($scale, WrittenScale::in($words));
     }
 
     /** @return iterable<string, array{string, float|null}> */
@@ -34,6 +34,6 @@ final class StatedScaleTest extends TestCase
 
     public function testWordsHardlyRecognisedSayNothing(): void
     {
-        self::assertNull(StatedScale::in([new ReadWord('1:50', 0.3, 0.0, 0.0, 40.0, 12.0)]));
+        self::assertNull(WrittenScale::in([new ReadWord('1:50', 0.3, 0.0, 0.0, 40.0, 12.0)]));
     }
 }

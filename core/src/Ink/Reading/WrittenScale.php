@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Core\Ink\Reading;
 
 /** The scale that a drawing states of itself, as among recognised words: 1:50, SCALE 1 : 100, 1/4" = 1'-0". */
-final class StatedScale
+final class WrittenScale
 {
     /** Drawings of buildings state these: ISO 5455 with those between that offices use (common practice, no source). */
     private const SCALES = [1, 2, 5, 10, 20, 25, 50, 75, 100, 125, 150, 200, 250, 300, 400, 500, 750, 1000, 1250, 2000, 2500, 5000];
@@ -22,7 +22,10 @@ final class StatedScale
     public static function in(array $words): ?float
     {
         $sure = array_filter($words, static fn (ReadWord $w): bool => $w->confidence >= self::LEAST_CONFIDENCE);
-        $text = implode(' ', array_map(static fn (ReadWord $w): string => strtr($w->text, ['’' => "'", '′' => "'", '”' => '"', '″' => '"', '“' => '"']), $sure));
+        $text = strtr(
+            implode(' ', array_map(static fn (ReadWord $w): string => $w->text, $sure)),
+            ['’' => "'", '′' => "'", '”' => '"', '″' => '"', '“' => '"'],
+        );
         $stated = [];
         preg_match_all('~(?<![\d.,:/])1 ?: ?(\d{1,4})(?![\d.,:/])~', $text, $ratios);
         foreach ($ratios[1] as $ratio) {
