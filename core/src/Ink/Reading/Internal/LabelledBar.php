@@ -145,8 +145,8 @@ final readonly class LabelledBar
     }
 
     /**
-     * Strips at the ticks that are labelled, by number of the tick as the bar runs; how high what stands outermost at either end is, part of
-     * the figures' height; and how far labels lie from the bar's middle, px.
+     * Strips at the ticks that are labelled, by number of the tick as the bar runs; how high what stands outermost at either end is,
+     * part of the figures' height; and how far labels lie from the bar's middle, px.
      *
      * @param list<Blob> $blobs
      *

@@ -23,7 +23,7 @@ final class Columns
     /** mm beyond a square at which paper is looked for, side by side: a wall's face may run close by in one of them */
     private const AROUND_MM = [20.0, 60.0, 100.0];
     /** part of a side that may be inked all the same: of all four, and of one */
-    private const MOST_INKED = [0.5, 0.85];
+    private const MOST_INKED = [0.62, 0.9];
     /** mm, and cells, that it is wider than the solid wall it stands in */
     private const WIDER = [25.0, 2.0];
     /** mm that columns of one row are off its line, and lie apart at least */
