@@ -41,7 +41,7 @@ test("from a bare scan to named rooms by what the ink shows, and settled", async
   await brought(page, figures.getByText("8 600", { exact: true }));
   await figures.getByText("11 000", { exact: true }).hover();
   await expectAccessible(page);
-  await figures.getByRole("button", { name: "Size the drawing by all 9" }).click();
+  await page.getByRole("button", { name: "Size it by the 9 figures written on it" }).click();
   await expect(page.getByRole("heading", { name: /±[\d.]+ mm over 10 m/ })).toBeVisible({ timeout: 60_000 });
   const longest = page.getByRole("group", { name: "Known length 13 200" });
   await expect(longest.getByText(/fits 13.(199|200)/)).toBeVisible();
@@ -52,7 +52,7 @@ test("from a bare scan to named rooms by what the ink shows, and settled", async
   // What is written is on the page: it need not be read again, for any fit.
   await figures.getByRole("listitem").filter({ hasText: "8 600" }).getByRole("button", { name: "check" }).click();
   await expect(page.getByRole("group", { name: /8 600/ })).toBeVisible();
-  await figures.getByRole("button", { name: "Size the drawing by all 8" }).click();
+  await page.getByRole("button", { name: "Size it by the 8 figures written on it" }).click();
   await expect(longest).toBeVisible();
   await saved(page);
 

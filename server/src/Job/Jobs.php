@@ -119,6 +119,15 @@ final readonly class Jobs
         return array_map(self::progress(...), $rows);
     }
 
+    /** Whoever looks is told anew what work has found about a row: it was found by work about another one. */
+    public function foundAbout(RowId $about): void
+    {
+        $this->connection->executeStatement(
+            'UPDATE job SET told_at = CURRENT_TIMESTAMP(6) WHERE project = ? AND subject = ?',
+            $about->binary(),
+        );
+    }
+
     /**
      * The next job of a lane: projects take turns, the one that was served longest ago first, and none has two under way in a lane.
      *

@@ -88,7 +88,7 @@ export function ReadingsPanel({ drawing, of }: { drawing: string; of: "figures" 
           )}
         </div>
       )}
-      {told?.found && of === "figures" && figures.length > 1 && (
+      {told?.found && of === "figures" && figures.length > 1 && !guess && (
         <div className="mt-2">
           <Plain onClick={() => void sizeByFigures()}>{`Size the drawing by all ${figures.length}`}</Plain>
         </div>

@@ -26,6 +26,7 @@ export function TrueUpLedger() {
   const tolerance = useProject((s) => s.tolerance);
   const report = useProject((s) => (drawing === null ? undefined : s.fits.get(drawing)));
   const row = drawing === null ? undefined : rows.drawing.get(drawing);
+  const figures = useReadings(drawing)?.figures.length ?? 0;
   if (drawing === null || !report || !row) {
     return <Head title="Nothing to true up">Bring in a drawing of this storey first.</Head>;
   }
@@ -45,7 +46,14 @@ export function TrueUpLedger() {
             ? "The scale is a guess"
             : `${plusMinusBeside(mm, tolerance)} mm over 10 m${along ? ` along\u00a0${along}` : ""}`
         }
-        next={act === null && !row.locked && <Next drawing={drawing} report={report} />}
+        next={
+          !row.locked &&
+          (mm === null && figures > 1 && (act === null || act === "calibrate") ? (
+            <NextThing onClick={() => void sizeByFigures()}>Size it by the {figures} figures written on it</NextThing>
+          ) : (
+            act === null && <Next drawing={drawing} report={report} />
+          ))
+        }
       >
         {row.locked ? "Locked: nothing moves it. " : ""}
         {sentence(report, tolerance, row)}
@@ -89,10 +97,6 @@ export function TrueUpLedger() {
 /** The one next thing to do, as computed. */
 function Next({ drawing, report }: { drawing: string; report: FitReport }) {
   const ink = useInkSkew(drawing);
-  const figures = useReadings(drawing)?.figures.length ?? 0;
-  if (testedPlusMinus(report).mm === null && figures > 1) {
-    return <NextThing onClick={() => void sizeByFigures()}>Size it by the {figures} figures written on it</NextThing>;
-  }
   // While a larger model would bring the statements together, no single one of them is blamed.
   const [next] = report.offers.length > 0 ? [] : report.advice;
   if (!next) return null;

@@ -7,11 +7,12 @@ namespace Plinth\Server\Source\Making;
 use Doctrine\DBAL\Connection;
 use Plinth\Server\Change\Raw;
 use Plinth\Server\Change\RowId;
+use Plinth\Server\Job\Jobs;
 
 /** What is found out about a page after its import, kept with what the import made of it. */
 final readonly class MadeOfPage
 {
-    public function __construct(private Connection $connection)
+    public function __construct(private Connection $connection, private Jobs $jobs)
     {
     }
 
@@ -37,6 +38,7 @@ final readonly class MadeOfPage
                 ['made' => json_encode([$name => $found] + $made, \JSON_THROW_ON_ERROR)],
                 ['project' => $page->project->toBinary(), 'id' => $page->id->toBinary()],
             );
+            $this->jobs->foundAbout($page);
         }
     }
 }
