@@ -5,9 +5,11 @@ import { besideQuarters, plusMinus, plusMinusBeside } from "../desk/numbers";
 import { inOrder } from "../desk/selectors";
 import { squareBy, straightenByInk } from "../desk/squaring";
 import { useReadings } from "../jobs/look";
+import { Work } from "../jobs/Work";
 import { isTestedOneWayOnly, testedPlusMinus } from "../steps/status";
 import { change, useProject } from "../store/project";
 import type { Thing } from "../store/rows";
+import { isUnderWay, workKey } from "../store/work";
 import { Head, NextThing, Plain } from "./parts";
 import { ReadingsPanel } from "./ReadingsPanel";
 import { CalibratePanel } from "./trueup/CalibratePanel";
@@ -27,6 +29,7 @@ export function TrueUpLedger() {
   const report = useProject((s) => (drawing === null ? undefined : s.fits.get(drawing)));
   const row = drawing === null ? undefined : rows.drawing.get(drawing);
   const figures = useReadings(drawing)?.figures.length ?? 0;
+  const reading = useProject((s) => s.work.get(workKey("read-figures", drawing ?? "")));
   if (drawing === null || !report || !row) {
     return <Head title="Nothing to true up">Bring in a drawing of this storey first.</Head>;
   }
@@ -57,8 +60,14 @@ export function TrueUpLedger() {
       >
         {row.locked ? "Locked: nothing moves it. " : ""}
         {sentence(report, tolerance, row)}
+        {mm === null && act === null && isUnderWay(reading) && " What is written on it is being read:"}
       </Head>
       <div className="min-h-0 flex-1 overflow-y-auto" data-testid="known-lengths">
+        {mm === null && act === null && isUnderWay(reading) && (
+          <div className="px-4">
+            <Work kind="read-figures" about={drawing} />
+          </div>
+        )}
         <PendingSlipCard />
         <PendingFitCard />
         {!row.locked && act === "calibrate" && <CalibratePanel drawing={drawing} />}
