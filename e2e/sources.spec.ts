@@ -260,7 +260,8 @@ test("a page that lies upside down is turned by what is written on it", async ({
   await begin(page, "Upside down");
   await page.getByLabel("Drawing file").setInputFiles(upside);
   const ask = page.getByRole("button", { name: "Way up?" });
-  // Nobody asks: it is read by itself.
+  await brought(page, ask);
+  await ask.click();
   const turn = page.getByRole("button", { name: "Turn it the right way up" });
   await brought(page, turn);
   await expect(page.getByText("By its writing this page lies upside down.")).toBeVisible();

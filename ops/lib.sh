@@ -183,7 +183,7 @@ idle_run() {
   renice -n 15 -p "$BASHPID" >/dev/null
   for _ in 1 2 3 4 5; do # which it lets only one in a tenth of a second set
     [ -w "/proc/$BASHPID/autogroup" ] || break
-    { echo 19 > "/proc/$BASHPID/autogroup"; } 2>/dev/null && break
+    { echo 10 > "/proc/$BASHPID/autogroup"; } 2>/dev/null && break
     sleep 0.2
   done
   work idle idle

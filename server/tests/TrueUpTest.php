@@ -306,7 +306,7 @@ final class TrueUpTest extends TestCase
         self::assertSame([0.0, 0.0], [$leans->get('u')->number(), $leans->get('v')->number()], 'A scan lies flat.');
     }
 
-    /** The demo's plan, and the same upside down: nobody asks, and its own writing says how to turn it and how large it is. */
+    /** The demo's plan, and the same upside down: its own writing says how to turn it and how large it is. */
     public function testAPageIsReadByItself(): void
     {
         $plan = __DIR__.'/../../demo/sallow-fen-ground.jpg';
@@ -318,6 +318,10 @@ final class TrueUpTest extends TestCase
                 $desk = new Desk(Client::ofStack()->signIn());
                 $desk->bringIn($file);
                 $desk->imported();
+                self::assertSame('waiting', $desk->progress('read-figures', $desk->drawing)->get('state')->text(), 'Nobody has asked.');
+                $desk->ask('read-figures', $desk->drawing);
+                self::assertSame('done', $desk->ended('read-figures', $desk->drawing)->get('state')->text());
+                $desk->ask('find-way-up', $desk->page);
                 $way = Waiting::until(static fn (): ?JsonValue => JsonValue::of(
                     $desk->client->ok('GET', "/api/projects/$desk->id/changes?since=$desk->revision"),
                 )->get('pages')->items()[0]->get('made')->optional('wayUp'), 'Nobody has looked which way up the page is');
