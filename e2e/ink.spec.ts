@@ -34,9 +34,10 @@ test("from a bare scan to named rooms by what the ink shows, and settled", async
   await page.getByRole("button", { name: "True up", exact: true }).click();
   await brought(page, page.getByText("found in the ink"));
   await expect(page.getByRole("heading", { name: "The scale is a guess" })).toBeVisible();
-  // Figures are read by themselves, with nothing known. All of them size and square the drawing in one act, which undo takes back.
-  await brought(page, page.getByRole("button", { name: "Size it by the 9 figures written on it" }));
+  // Figures are read with nothing known, at once where somebody wants them. All of them size and square the drawing in one act,
+  // which undo takes back.
   await page.keyboard.press("c");
+  await page.getByRole("button", { name: "Read the drawing’s figures" }).click();
   const figures = page.getByRole("region", { name: "Figures read" });
   await brought(page, figures.getByText("8 600", { exact: true }));
   await figures.getByText("11 000", { exact: true }).hover();

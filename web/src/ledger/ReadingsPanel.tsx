@@ -17,7 +17,7 @@ import { Work } from "../jobs/Work";
 import { Magnified } from "../lens/Lens";
 import { count } from "../steps/status";
 import { ask, useProject } from "../store/project";
-import { isUnderWay, workKey } from "../store/work";
+import { workKey } from "../store/work";
 import { Link, Plain } from "./parts";
 
 const STRIP = { width: 132, height: 30 };
@@ -63,9 +63,10 @@ export function ReadingsPanel({ drawing, of }: { drawing: string; of: "figures" 
       aria-label={of === "figures" ? "Figures read" : "Names read"}
     >
       <Work kind="read-figures" about={drawing} />
-      {!isUnderWay(work) && (
+      {work?.state !== "working" && (
         <div className="flex flex-wrap items-center gap-2">
-          {(work === undefined || work.state === "done") && (
+          {/* What would be read some time can be had at once. */}
+          {(work === undefined || work.state === "done" || work.state === "waiting") && (
             <Plain onClick={() => void ask("read-figures", drawing)}>
               {told?.found
                 ? "Read again"

@@ -1,4 +1,3 @@
-import { useEffect } from "react";
 import type { FitReport } from "../api/client";
 import { setAct, useDesk, useDeskFields } from "../desk/desk";
 import { sizeByFigures } from "../desk/ink";
@@ -8,7 +7,7 @@ import { squareBy, straightenByInk } from "../desk/squaring";
 import { useReadings } from "../jobs/look";
 import { Work } from "../jobs/Work";
 import { isTestedOneWayOnly, testedPlusMinus } from "../steps/status";
-import { ask, change, useProject } from "../store/project";
+import { change, useProject } from "../store/project";
 import type { Thing } from "../store/rows";
 import { isUnderWay, workKey } from "../store/work";
 import { Head, NextThing, Plain } from "./parts";
@@ -31,12 +30,6 @@ export function TrueUpLedger() {
   const row = drawing === null ? undefined : rows.drawing.get(drawing);
   const figures = useReadings(drawing)?.figures.length ?? 0;
   const reading = useProject((s) => s.work.get(workKey("read-figures", drawing ?? "")));
-  const mayAsk = useProject((s) => s.role !== "read");
-  // What is read by itself once there is time for it is wanted now.
-  const wants = mayAsk && reading?.state === "waiting" && rows.fit.get(drawing ?? "")?.isGuess ? drawing : null;
-  useEffect(() => {
-    if (wants !== null) void ask("read-figures", wants);
-  }, [wants]);
   if (drawing === null || !report || !row) {
     return <Head title="Nothing to true up">Bring in a drawing of this storey first.</Head>;
   }
