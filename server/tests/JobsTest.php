@@ -11,6 +11,7 @@ use Doctrine\ORM\EntityManagerInterface;
 use Doctrine\Persistence\ManagerRegistry;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
+use Plinth\Server\Change\Raw;
 use Plinth\Server\Change\RowId;
 use Plinth\Server\Http\Refusal;
 use Plinth\Server\Ink\FindWalls;
@@ -20,6 +21,7 @@ use Plinth\Server\Job\Job;
 use Plinth\Server\Job\Jobs;
 use Plinth\Server\Job\JobState;
 use Plinth\Server\Job\Lane;
+use Plinth\Server\Job\Progress;
 use Plinth\Server\Job\PutsBack;
 use Plinth\Server\Job\Superseded;
 use Plinth\Server\Job\Worker;
@@ -94,6 +96,19 @@ final class JobsTest extends TestCase
         self::assertTrue($begun->about->id->equals($other->id));
         $this->jobs->want(FindWayUp::class, $other, 'as it is');
         self::assertNull($this->jobs->take(Lane::Slow), 'What is begun goes on where it is.');
+    }
+
+    public function testWhatIsFoundOfARowByWorkAboutAnotherIsToldAnew(): void
+    {
+        $page = new RowId($project = new UuidV7(), new UuidV7());
+        $this->jobs->ask(FindSkew::class, $page);
+        $this->jobs->ask(FindSkew::class, new RowId($project, new UuidV7()));
+        $moved = fn (float $after): array => array_map(static fn (Progress $p): string => $p->about->id->toRfc4122(), $this->jobs->moved($project, $after));
+        usleep(20_000);
+        $since = Raw::number($this->connection->fetchOne('SELECT UNIX_TIMESTAMP(CURRENT_TIMESTAMP(6))'));
+        self::assertSame([], $moved($since));
+        $this->jobs->foundAbout($page);
+        self::assertSame([$page->id->toRfc4122()], $moved($since));
     }
 
     /** A worker that was stopped for longer than its lease finds out before it writes. */

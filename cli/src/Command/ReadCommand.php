@@ -24,8 +24,9 @@ use Symfony\Component\Console\Input\InputInterface;
       turns      quarter turns, counter-clockwise as seen, that make the figures readable; null where that is not sure
       figures    text, mm, stepMm (of its last place), a and b (ends of the dimension line, px), confidence
       pixelToMm  the map on which the figures agree, as they are read upright; null where too few do, or not along both axes
-      rooms      name, areaM2, at (px), confidence; none where neither a map is given nor the figures tell one
       scaleBar   mm, and its ends a and b (px); null where none is read
+    and where a map is given or the figures tell one, so that letters are known to be such (else none, and null):
+      rooms      name, areaM2, at (px), confidence
       statedScale  one to so many, as the drawing says of itself; null where it says nothing
     TEXT)]
 final class ReadCommand extends PictureCommand

@@ -11,7 +11,7 @@ import { workKey } from "../store/work";
 export function useLook(search: Search, drawing: string | null, work: Progress | undefined, told: unknown): void {
   const ended = work?.state === "done" ? work : null;
   useEffect(() => {
-    if (drawing !== null && (ended || drawing || told)) void look(search, drawing);
+    if (drawing !== null && (ended || told || drawing)) void look(search, drawing);
   }, [search, drawing, ended, told]);
 }
 

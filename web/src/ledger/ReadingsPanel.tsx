@@ -2,6 +2,7 @@ import { affineAt, scaleOf } from "../board/geometry";
 import {
   listRooms,
   nameRooms,
+  type Readings,
   refuse,
   roomsToName,
   sizeByFigures,
@@ -12,7 +13,6 @@ import {
 } from "../desk/ink";
 import { grouped } from "../desk/numbers";
 import { fitMap } from "../desk/selectors";
-import { useReadings } from "../jobs/look";
 import { Work } from "../jobs/Work";
 import { Magnified } from "../lens/Lens";
 import { count } from "../steps/status";
@@ -23,12 +23,19 @@ import { Link, Plain } from "./parts";
 const STRIP = { width: 132, height: 30 };
 
 /** What is written on the drawing, each with its picture for a glance; nothing is taken until it is said. */
-export function ReadingsPanel({ drawing, of }: { drawing: string; of: "figures" | "rooms" }) {
+export function ReadingsPanel({
+  drawing,
+  told,
+  of,
+}: {
+  drawing: string;
+  told: Readings | null;
+  of: "figures" | "rooms";
+}) {
   const looked = useInk((s) => s.looked);
   const rows = useProject((s) => s.rows);
   useProject((s) => s.derived);
   const work = useProject((s) => s.work.get(workKey("read-figures", drawing)));
-  const told = useReadings(drawing);
   const map = fitMap(rows, drawing);
   const guess = rows.fit.get(drawing)?.isGuess ?? true;
   const rooms = told ? roomsToName(told.rooms) : [];

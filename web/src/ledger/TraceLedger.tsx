@@ -6,6 +6,7 @@ import { usualSizes } from "../desk/openings";
 import { MENDS, mendOverlap } from "../desk/overlaps";
 import { mendLeak } from "../desk/rooms";
 import { inOrder, openRooms } from "../desk/selectors";
+import { useReadings } from "../jobs/look";
 import { count } from "../steps/status";
 import { useProject } from "../store/project";
 import type { Derived } from "../store/shapes";
@@ -32,6 +33,7 @@ const MOST_ROWS = 60;
 export function TraceLedger() {
   const desk = useDeskFields("storey", "side", "drawing", "act", "selected", "group");
   const { rows, derived, fits } = useProject();
+  const told = useReadings(desk.act === "rooms" ? desk.drawing : null);
   const shapes = desk.storey === null ? undefined : derived.get(desk.storey);
   const lines = wallLines(rows, desk.storey);
   const guess = desk.drawing !== null && fits.get(desk.drawing)?.plusMinusMmPer10m == null;
@@ -81,7 +83,9 @@ export function TraceLedger() {
         {desk.act === "walls" && <WallOptions />}
         {desk.act === "openings" && <OpeningOptions />}
         {desk.act === "rooms" && <RoomOptions />}
-        {desk.act === "rooms" && desk.drawing !== null && <ReadingsPanel drawing={desk.drawing} of="rooms" />}
+        {desk.act === "rooms" && desk.drawing !== null && (
+          <ReadingsPanel drawing={desk.drawing} told={told} of="rooms" />
+        )}
         {desk.act === "rooms" && <RoomsTable storey={desk.storey} />}
         {desk.act === "figures" && <FigureOptions />}
         {desk.act === "outline" && <OutlineOptions />}

@@ -28,7 +28,8 @@ export function TrueUpLedger() {
   const tolerance = useProject((s) => s.tolerance);
   const report = useProject((s) => (drawing === null ? undefined : s.fits.get(drawing)));
   const row = drawing === null ? undefined : rows.drawing.get(drawing);
-  const figures = useReadings(drawing)?.figures.length ?? 0;
+  const told = useReadings(drawing);
+  const figures = told?.figures.length ?? 0;
   const reading = useProject((s) => s.work.get(workKey("read-figures", drawing ?? "")));
   if (drawing === null || !report || !row) {
     return <Head title="Nothing to true up">Bring in a drawing of this storey first.</Head>;
@@ -71,7 +72,7 @@ export function TrueUpLedger() {
         <PendingSlipCard />
         <PendingFitCard />
         {!row.locked && act === "calibrate" && <CalibratePanel drawing={drawing} />}
-        {!row.locked && act === "calibrate" && <ReadingsPanel drawing={drawing} of="figures" />}
+        {!row.locked && act === "calibrate" && <ReadingsPanel drawing={drawing} told={told} of="figures" />}
         {!row.locked && act === "square" && <SquarePanel drawing={drawing} />}
         {!row.locked && act === "place" && <PlacePanel />}
         <UnstretchPanel drawing={drawing} report={report} open={!row.locked && act === "unstretch"} />

@@ -240,7 +240,6 @@ final readonly class LabelledBar
         foreach ($strips as $k => $strip) {
             $answers[$isTurned ? $bands - $k : $k] = $net->read($isTurned ? LetterStrip::turned($strip) : $strip);
         }
-        $last = $answers[$bands] ?? null;
         [$best, $second, $chosen] = [-\INF, -\INF, null];
         foreach (self::STEPS as $step) {
             $likely = 0.0;
@@ -248,7 +247,7 @@ final readonly class LabelledBar
             foreach ($answers as $k => $of) {
                 $text = \sprintf('%g', $step * $k);
                 $one = self::likely($of, $text, false);
-                if ($of === $last) {
+                if ($k === $bands) {
                     // One stroke or two: no bar is in inches.
                     $feet = max(self::likely($of, $text."'", false), self::likely($of, $text.'"', false));
                     $unit = self::likely($of, $text, true);
