@@ -96,10 +96,10 @@ final readonly class SizeOperation implements Operation
         return $length->toRfc4122();
     }
 
-    /** As read where that says the same in the project's unit: feet say so themselves; decimals are metres on drawings. */
+    /** As read where that says the same in the project's unit: feet and scale bars say so themselves; decimals are metres on drawings. */
     private static function textIn(LengthUnit $unit, FigureLeft $figure): string
     {
-        $asRead = 1 === preg_match('/[\'"]/', $figure->text)
+        $asRead = 1 === preg_match('/[\'"]| m/', $figure->text)
             || LengthUnit::Millimetre === $unit && 1 === preg_match('/^[\d ,]+$/D', $figure->text);
 
         return $asRead ? $figure->text : \sprintf('%s mm', (string) (float) \sprintf('%.1f', $figure->mm));

@@ -214,8 +214,8 @@ function asLength(drawing: string, figure: ReadFigure, heldOut: boolean): Operat
     id,
     values: { drawing, x, y, sigmaPx: figure.sigmaPx },
   });
-  // As read where that says the same in the project's unit: feet say so themselves; decimals are metres on drawings.
-  const asRead = /['"]/.test(figure.text) || (projectUnit() === "mm" && /^[\d ,]+$/.test(figure.text));
+  // As read where that says the same in the project's unit: feet and scale bars say so themselves; decimals are metres on drawings.
+  const asRead = /['"]| m/.test(figure.text) || (projectUnit() === "mm" && /^[\d ,]+$/.test(figure.text));
   return [
     pick(a, figure.a),
     pick(b, figure.b),

@@ -61,11 +61,11 @@ export function TrueUpLedger() {
       >
         {row.locked ? "Locked: nothing moves it. " : ""}
         {sentence(report, tolerance, row)}
-        {mm === null && act === null && isUnderWay(reading) && " What is written on it is being read:"}
       </Head>
       <div className="min-h-0 flex-1 overflow-y-auto" data-testid="known-lengths">
         {mm === null && act === null && isUnderWay(reading) && (
-          <div className="px-4">
+          <div className="border-b border-line px-4 py-2.5 text-[13px]">
+            Meanwhile what is written on it is read.
             <Work kind="read-figures" about={drawing} />
           </div>
         )}

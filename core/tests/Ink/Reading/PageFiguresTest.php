@@ -96,7 +96,7 @@ final class PageFiguresTest extends TestCase
         for ($turned = 0; $turned < 4; ++$turned) {
             $bar = self::read($raster)->scaleBar ?? self::fail("Turned by $turned quarters there is none.");
             self::assertSame(['5 m', 5000.0], [$bar->text, $bar->mm]);
-            self::assertLessThan(1.5, max($bar->a->distanceTo($ends[0]), $bar->b->distanceTo($ends[1])), 'From 0 on, to a pixel and a half.');
+            self::assertLessThan(0.8, max($bar->a->distanceTo($ends[0]), $bar->b->distanceTo($ends[1])), 'From 0 on, to a part of a pixel.');
             $height = $raster->width;
             $raster = $raster->turned();
             $ends = array_map(static fn (PixelPoint $p): PixelPoint => new PixelPoint($p->y, $height - $p->x), $ends);

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Core\Ink\Reading\Internal;
 
 use Plinth\Core\Ink\Page\Blob;
+use Plinth\Core\Numerics\Cholesky;
 use Plinth\Core\Numerics\Median;
 
 /**
@@ -26,8 +27,8 @@ final readonly class BandedBar
     private const TURNED = 0.08;
     /** part of a full band's ink that an empty one's two edges have at most */
     private const EDGES = 0.62;
-    /** part of the usual one's width by which a band is wider or narrower, and px */
-    private const EVEN = [0.12, 2.0];
+    /** part of a band's width by which an edge lies off where equal bands would have it, and px */
+    private const EVEN = [0.06, 1.5];
     /** parts of all columns from which full and empty ones are told */
     private const QUANTILES = [0.15, 0.85];
 
@@ -59,35 +60,28 @@ final readonly class BandedBar
         $columns = self::columns($blob, $direction);
         [$first, $last] = [array_key_first($columns), array_key_last($columns)];
         $long = $last - $first + 1.0;
-        $ink = array_column($columns, 0);
+        $ink = array_map(static fn (int $u): int => $columns[$u][0] ?? 0, range($first, $last));
         $sorted = $ink;
         sort($sorted);
         [$empty, $full] = array_map(static fn (float $q): int => $sorted[(int) ($q * (\count($sorted) - 1))], self::QUANTILES);
         if ($full < self::LEAST_PX[1] || $long < self::LONG * $full || $empty > self::EDGES * $full) {
             return null;
         }
-        $stroke = max(1.0, $empty / 2.0);
-        $bands = self::bands($ink, ($empty + $full) / 2.0, $stroke);
-        if (\count($bands) < self::BANDS[0] || \count($bands) > self::BANDS[1]) {
+        $fit = self::fitted(self::edges($ink, $empty, $full));
+        if (null === $fit || $fit[2] < self::BANDS[0] || $fit[2] > self::BANDS[1]) {
             return null;
         }
-        $usual = array_sum($bands) / \count($bands);
-        foreach ($bands as $band) {
-            if (abs($band - $usual) > max(self::EVEN[0] * $usual, self::EVEN[1])) {
-                return null;
-            }
-        }
-
+        [$from, $band, $bands] = $fit;
         // Letters that touch it, and specks, are a small part of its columns.
         $middle = Median::of(array_map(static fn (array $of): float => $of[1] / $of[0], array_values($columns)));
 
         return new self(
             $direction,
-            $first + ($stroke - 1.0) / 2.0,
-            $last - ($stroke - 1.0) / 2.0,
+            $first + $from,
+            $first + $from + $bands * $band,
             $middle - ($full - 1.0) / 2.0,
             $middle + ($full - 1.0) / 2.0,
-            \count($bands),
+            $bands,
         );
     }
 
@@ -111,37 +105,96 @@ final readonly class BandedBar
     }
 
     /**
-     * Widths of the bands, by turns full and empty. An empty one at either end is closed by a line, which is no band.
+     * Where full bands begin and end, by turns, and whether an empty one lies before the first and after the last: it is closed by a line.
+     *
+     * @param list<int> $ink by column
+     * @param int $empty ink of an empty band's two edges, and $full of a full band, px
+     *
+     * @return array{list<float>, bool, bool} columns, between their middles
+     */
+    private static function edges(array $ink, int $empty, int $full): array
+    {
+        $edges = self::crossings($ink, ($empty + $full) / 2.0);
+        $closed = [false, false];
+        foreach ([0, 1] as $end) {
+            $at = 0 === $end ? 0 : \count($edges) - 2;
+            if (\count($edges) > 3 && $edges[$at + 1] - $edges[$at] <= $empty + 1.0) {
+                $closed[$end] = true;
+                array_splice($edges, $at, 2);
+            }
+        }
+        // The outermost ones go from paper to full ink, not from an empty band.
+        $outer = self::crossings($ink, $full / 2.0);
+        if (!$closed[0] && [] !== $edges) {
+            $edges[0] = $outer[0];
+        }
+        if (!$closed[1] && [] !== $edges) {
+            $edges[\count($edges) - 1] = $outer[\count($outer) - 1];
+        }
+
+        return [$edges, ...$closed];
+    }
+
+    /**
+     * Where the ink rises above a level and falls below it, by turns.
      *
      * @param list<int> $ink by column
      *
-     * @return list<int>
+     * @return list<float> columns, between their middles
      */
-    private static function bands(array $ink, float $level, float $stroke): array
+    private static function crossings(array $ink, float $level): array
     {
-        $bands = [];
-        $was = null;
-        foreach ($ink as $of) {
-            $is = $of > $level;
-            if ($is === $was) {
-                ++$bands[\count($bands) - 1];
-            } else {
-                $bands[] = 1;
-                $was = $is;
+        $crossings = [];
+        $before = 0;
+        foreach ([...$ink, 0] as $i => $here) {
+            if (($here > $level) !== ($before > $level)) {
+                $crossings[] = $i - 1.0 + ($level - $before) / ($here - $before);
+            }
+            $before = $here;
+        }
+
+        return $crossings;
+    }
+
+    /**
+     * Equal bands by least squares. Every full one is wider than an empty one by the stroke of its edge and by blur, as much at all of them.
+     *
+     * @param array{list<float>, bool, bool} $found
+     *
+     * @return array{float, float, int}|null where the first begins, how wide each is, and how many; null where they are not equal
+     */
+    private static function fitted(array $found): ?array
+    {
+        [$edges, $isEmptyFirst, $isEmptyLast] = $found;
+        $n = \count($edges);
+        if ($n < self::BANDS[0]) {
+            return null;
+        }
+        // position = from + band · k ∓ wider: full bands begin early and end late.
+        $normal = array_fill(0, 3, [0.0, 0.0, 0.0]);
+        $right = [0.0, 0.0, 0.0];
+        $rows = [];
+        foreach ($edges as $i => $edge) {
+            $rows[] = $row = [1.0, $i + ($isEmptyFirst ? 1.0 : 0.0), 0 === $i % 2 ? -1.0 : 1.0];
+            foreach ($row as $a => $x) {
+                $right[$a] += $x * $edge;
+                foreach ($row as $b => $y) {
+                    $normal[$a][$b] += $x * $y;
+                }
             }
         }
-        foreach ([0, -1] as $end) {
-            $at = 0 === $end ? 0 : \count($bands) - 1;
-            if (\count($bands) > 1 && $bands[$at] <= 2.0 * $stroke + 1.0) {
-                // The line belongs to the band that it closes.
-                $next = 0 === $end ? 1 : $at - 1;
-                $bands[$next] += $bands[$at];
-                unset($bands[$at]);
-                $bands = array_values($bands);
+        $solved = Cholesky::of($normal)?->solve($right);
+        if (null === $solved) {
+            return null;
+        }
+        [$from, $band, $wider] = $solved;
+        foreach ($rows as $i => [, $k, $sign]) {
+            if (abs($edges[$i] - $from - $band * $k - $sign * $wider) > max(self::EVEN[0] * $band, self::EVEN[1])) {
+                return null;
             }
         }
 
-        return $bands;
+        return [$from, $band, $n - 1 + ($isEmptyFirst ? 1 : 0) + ($isEmptyLast ? 1 : 0)];
     }
 
     /** @return non-empty-array<int, array{int, float}> ink and the sum of its v by u, ascending */

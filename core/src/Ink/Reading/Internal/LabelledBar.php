@@ -42,8 +42,8 @@ final readonly class LabelledBar
     /** by how much the labels must be likelier than any other ones, and how many there are at least; by trial */
     private const CLEARLY = 4.0;
     private const LEAST = 3;
-    /** px of the ink that its ends are known to */
-    private const SIGMA_PX = 1.0;
+    /** px of the ink that its ends are known to: by trial */
+    private const SIGMA_PX = 0.7;
 
     /**
      * @param float $step that one band stands for
