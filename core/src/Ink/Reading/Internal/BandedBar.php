@@ -157,7 +157,7 @@ final readonly class BandedBar
     }
 
     /**
-     * Equal bands by least squares. Every full one is wider than an empty one by the stroke of its edge and by blur, as much at all of them.
+     * Equal bands by least squares. Every full one is wider than an empty one by the stroke of its edge and by blur, all by as much.
      *
      * @param array{list<float>, bool, bool} $found
      *
