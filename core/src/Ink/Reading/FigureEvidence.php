@@ -11,8 +11,8 @@ final readonly class FigureEvidence
 {
     /** Learnt from simulated sheets by bench/learn-figures.php, on seeds apart from those reported. */
     private const WEIGHTS = [
-        '' => 1.51, 'read' => 0.32, 'span' => 1.47, 'apart' => 1.70, 'best' => 2.27, 'short' => -1.79, 'little' => -0.32,
-        'scatter' => -2.71, 'many' => 2.57,
+        '' => 3.85, 'read' => 0.26, 'span' => 1.54, 'apart' => 0.67, 'best' => 0.68, 'adds' => 1.22, 'addsNot' => 0.0, 'short' => -0.96,
+        'little' => -0.15, 'scatter' => -0.25, 'many' => 0.95,
     ];
     /** characters of a short figure, which agrees by chance */
     private const SHORT = 3;
@@ -28,6 +28,7 @@ final readonly class FigureEvidence
      * @param float $span logarithm of how likely it is that this is what it measures
      * @param float $off standard deviations by which it is off the others
      * @param bool $isBest whether no other reading is likelier
+     * @param bool|null $adds whether the sums that it is part of add up; null where it is part of none
      * @param int $characters of the figure
      * @param float $long length of the span in heights of the lettering
      * @param float $px by which marks are off on this sheet
@@ -38,6 +39,7 @@ final readonly class FigureEvidence
         public float $span,
         public float $off,
         public bool $isBest,
+        public ?bool $adds,
         public int $characters,
         public float $long,
         public float $px,
@@ -53,6 +55,8 @@ final readonly class FigureEvidence
             'span' => $this->span,
             'apart' => -0.5 * $this->off ** 2,
             'best' => $this->isBest ? 1.0 : 0.0,
+            'adds' => true === $this->adds ? 1.0 : 0.0,
+            'addsNot' => false === $this->adds ? 1.0 : 0.0,
             'short' => $this->characters <= self::SHORT ? 1.0 : 0.0,
             'little' => $this->long < self::LITTLE ? 1.0 : 0.0,
             'scatter' => max(0.0, $this->px - self::GOOD_PX),

@@ -65,6 +65,8 @@ final readonly class PageFigures
     private const ACROSS_DEGREES = 8.0;
     /** parts of a span at which the dimension line is looked at */
     private const QUARTERS = [0.25, 0.75];
+    /** part by which a span may be another once its ends are refined: what is further off has gone to other lines */
+    private const SAME_LENGTH = 0.25;
     /** px that an end is known to where no line marks it */
     private const COARSE_PX = 1.5;
     /** figures, and different ones along each axis, that make a size to trust; by trial (bench figures) */
@@ -78,6 +80,7 @@ final readonly class PageFigures
     /**
      * @param list<PageFigure> $figures that agree with each other
      * @param PixelToMm|null $map on which they agree; null where they do not
+     * @param float $sigmaPx by which marks are off on this page, px
      * @param bool $isSure whether the map may be trusted: enough figures agree, along both axes
      * @param bool $isPhotographed whether they agree only if the drawing was photographed at a slant
      * @param int|null $turns quarter turns, counter-clockwise as seen, that make the figures readable; null where it is not sure
@@ -86,6 +89,7 @@ final readonly class PageFigures
     private function __construct(
         public array $figures,
         public ?PixelToMm $map,
+        public float $sigmaPx,
         public bool $isSure,
         public bool $isPhotographed,
         public ?int $turns,
@@ -98,7 +102,7 @@ final readonly class PageFigures
     {
         $found = self::prepared($page, $box, $onProgress);
         if (null === $found) {
-            return new self([], null, false, false, null, null);
+            return new self([], null, 0.0, false, false, null, null);
         }
         [$ink, $directions, $sizes, $bar] = $found;
         $figures = [];
@@ -114,7 +118,7 @@ final readonly class PageFigures
         $goesOn = static fn () => $onProgress(self::READ);
         $fit = SizeByFigures::of($figures, $turn, $ink->width, $ink->height, $goesOn);
         $bar = $bar?->read(self::inFeet($figures));
-        $told = null === $fit ? new self([], null, false, false, null, $bar) : self::told($page, $fit, $ink, $turn, $bar, $goesOn);
+        $told = null === $fit ? new self([], null, 0.0, false, false, null, $bar) : self::told($page, $fit, $ink, $turn, $bar, $goesOn);
         $onProgress(1.0);
 
         return $told;
@@ -295,7 +299,7 @@ final readonly class PageFigures
         $figures = [];
         $different = [[], []];
         $speaks = [0.0, 0.0];
-        foreach ($fit->agreed as [$way, $off]) {
+        foreach ($fit->agreed as [$way, $off, $adds]) {
             $goesOn();
             $figure = $way->figure;
             $read = self::onThePage($page, $way, $ink, $map, new FigureEvidence(
@@ -303,6 +307,7 @@ final readonly class PageFigures
                 $way->span->likely,
                 $off,
                 $way->reading === $figure->readings[0],
+                $adds,
                 \strlen($way->reading->text),
                 $way->long / $figure->row->height(),
                 $fit->px,
@@ -320,7 +325,7 @@ final readonly class PageFigures
         $isSure = $sure >= self::ENOUGH[0] && $both >= self::ENOUGH[1]
             || $agrees && $sure >= self::ENOUGH_WITH_BAR[0] && $both >= self::ENOUGH_WITH_BAR[1];
 
-        return new self($figures, $map, $isSure, $fit->isPhotographed, self::turns(...$speaks), $bar);
+        return new self($figures, $map, $fit->px * $ink->pixel, $isSure, $fit->isPhotographed, self::turns(...$speaks), $bar);
     }
 
     /** Its ends where the dimension line meets the lines that mark them, to a part of a pixel. */
@@ -353,6 +358,10 @@ final readonly class PageFigures
             $along = null === $line ? 0.0 : ($line->at->x - $end->x) * $ux + ($line->at->y - $end->y) * $uy;
             $ends[] = new PixelPoint($end->x + $along * $ux, $end->y + $along * $uy);
             $sigma = max($sigma, $line->sigmaPx ?? self::COARSE_PX);
+        }
+        // Of a short one both ends may come to lie on one line.
+        if (abs($ends[0]->distanceTo($ends[1]) / $long - 1.0) > self::SAME_LENGTH) {
+            [$ends, $sigma] = [[$a, $b], self::COARSE_PX];
         }
         $row = $way->figure->row;
         [$x, $y] = $row->middle();

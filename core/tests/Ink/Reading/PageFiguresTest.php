@@ -132,6 +132,15 @@ final class PageFiguresTest extends TestCase
         self::assertFalse(self::read(DrawnFigures::millimetres()->fewer()->withBar(['0', '1', '2', '3', '4', '5 m'])->raster)->isSure, 'It disagrees.');
     }
 
+    /** 2400 and 1220 beside 3380 make 7000; read with a mark that could be another digit, only one of them adds up. */
+    public function testWhatAddsUpIsSaidToAddUp(): void
+    {
+        $drawn = DrawnFigures::millimetres();
+        $adds = static fn (PageFigures $read): array => array_map(static fn (PageFigure $f): ?bool => $f->evidence->adds, $read->sure());
+        self::assertSame([true], array_values(array_unique($adds(self::read($drawn->raster)))));
+        self::assertSame([null], array_values(array_unique($adds(self::read($drawn->fewer()->raster)), \SORT_REGULAR)), 'None over others.');
+    }
+
     public function testADrawingWithoutFiguresSaysNothing(): void
     {
         $read = self::read(DrawnWalls::raster('hatched'));

@@ -8,7 +8,7 @@ use Plinth\Core\Numerics\Cholesky;
 
 /**
  * A homography from the ink to millimetres about the drawing's middle with the drawing's grid level: with x and y in parts of the longer
- * side W, X = W·exp(a + d/2)·(x + s·y)/w and Y = W·exp(a − d/2)·y/w, w = 1 + g·x + h·y. It maps no place, but tells lengths.
+ * side W, X = W·exp(a + d/2)·(x + s·y)/w and Y = W·exp(a − d/2)·y/w, w = 1 + g·x + h·y. It knows neither the drawing's turn nor its place.
  *
  * @internal
  */
@@ -40,6 +40,18 @@ final readonly class FigureMapping
     public function off(Way $way): float
     {
         return self::length($way->ends, $this->p, $this->side) - $way->mm;
+    }
+
+    /** @return array{float, float, float, float} x and y of both ends of a span, mm from the drawing's middle, y down */
+    public function ends(Way $way): array
+    {
+        [$a, $d, $s, $g, $h] = $this->p;
+        [$x1, $y1, $x2, $y2] = $way->ends;
+        $k1 = $this->side * exp($a) / max(self::HORIZON, 1.0 + $g * $x1 + $h * $y1);
+        $k2 = $this->side * exp($a) / max(self::HORIZON, 1.0 + $g * $x2 + $h * $y2);
+        [$wide, $high] = [exp($d / 2.0), exp(-$d / 2.0)];
+
+        return [$k1 * $wide * ($x1 + $s * $y1), $k1 * $high * $y1, $k2 * $wide * ($x2 + $s * $y2), $k2 * $high * $y2];
     }
 
     /**

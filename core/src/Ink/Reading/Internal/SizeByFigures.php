@@ -49,7 +49,8 @@ final readonly class SizeByFigures
     private const LETTERS = 3;
 
     /**
-     * @param list<array{Way, float}> $agreed the likeliest first, and by how many standard deviations each is off the others
+     * @param list<array{Way, float, bool|null}> $agreed the likeliest first, by how many standard deviations each is off the others, and
+     *                                                   whether the sums that it is part of add up; null where it is part of none
      * @param float $px standard deviation of a mark, px of the ink
      * @param float $votes how much of what is written votes for it
      * @param bool $isPhotographed whether it explains clearly more with perspective
@@ -284,13 +285,14 @@ final readonly class SizeByFigures
     /**
      * @param list<Way> $ways
      *
-     * @return list<array{Way, float}>
+     * @return list<array{Way, float, bool|null}>
      */
     private static function agreed(array $ways, FigureMapping $mapping, float $px): array
     {
         $best = [];
+        $off = static fn (Way $way): float => $mapping->off($way) / hypot(self::DRAWN, $px / $way->long);
         foreach ($ways as $way) {
-            $z = $mapping->off($way) / hypot(self::DRAWN, $px / $way->long);
+            $z = $off($way);
             if (abs($z) > self::AGREES || \strlen($way->reading->text) < self::LETTERS || $way->reading->likely <= self::LEAST) {
                 continue;
             }
@@ -307,6 +309,6 @@ final readonly class SizeByFigures
             }
         }
 
-        return $kept;
+        return ChainSums::checked($kept, $mapping, $off);
     }
 }
