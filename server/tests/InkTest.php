@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Server\Tests;
 
 use PHPUnit\Framework\TestCase;
+use Plinth\Core\Exchange\Json\JsonValue;
 use Plinth\Core\Exchange\PlanDocument\PlanReader;
 use Plinth\Core\Geometry\PixelToMm;
 use Plinth\Core\Geometry\Point;
@@ -287,6 +288,24 @@ final class InkTest extends TestCase
         );
         self::assertNotContains($one['id'], array_column(self::items($rest, 'figures'), 'id'));
         self::assertNotContains($one['text'], array_column(self::items($this->searched('readings'), 'figures'), 'text'));
+    }
+
+    public function testAFigureTypedOtherwiseThanItIsWrittenIsSaid(): void
+    {
+        $written = array_values(array_filter(self::items($this->searched('readings'), 'figures'), static fn (array $f): bool => '13 200' === $f['text']))[0];
+        [$a, $b] = [JsonValue::of($written['a'])->pair(), JsonValue::of($written['b'])->pair()];
+        $slips = fn (string $text): array => self::items($this->desk->client->ok('POST', "/api/projects/{$this->desk->id}/try", [
+            'base' => $this->desk->revision, 'operations' => $this->desk->knownLength([$a, $b], $text),
+        ]), 'slips');
+        self::assertSame([], $slips('13 200'));
+        // Two digits swapped, which no factor and no wall explains.
+        [$slip] = $slips('12 300');
+        self::assertSame(['written', 'Over this stretch 13 200 is written.'], [$slip['code'], $slip['message']]);
+        self::assertEqualsWithDelta(13_200.0, $slip['wouldBeMm'], 1e-6);
+        // Refused as a reading, it speaks no more; the others still do.
+        $this->desk->client->ok('POST', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/readings/refuse", ['readings' => [$written['id']]]);
+        [$slip] = $slips('12 300');
+        self::assertStringStartsWith('The figures written here have it at about 13', Desk::text($slip['message']));
     }
 
     public function testOneActSizesADrawingByItsFigures(): void

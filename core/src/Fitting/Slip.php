@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Fitting;
 
+use Plinth\Core\Geometry\PixelPoint;
+
 /**
  * A figure that looks like one of the usual slips: a decimal point, a unit, a wall too many, a joint miscounted. Said before the
  * figure is taken, because everything wrong by one factor looks right.
@@ -23,6 +25,8 @@ final readonly class Slip
     private const FACTOR_PART = 0.06;
     /** |w| that a figure must disagree by before anything is made of it (odds of 1 : 1000). */
     private const DISAGREES_W = 3.29;
+    /** |w| at least where another figure stands written over the same stretch, and the part of that by which the written one may be off */
+    private const WRITTEN_W = [1.0, 0.5];
     /** Walls are no thinner and no thicker, mm: common practice, no source. */
     private const WALL_MM = [45.0, 900.0];
     private const USUAL_WALL_MM = [70.0, 500.0];
@@ -40,6 +44,7 @@ final readonly class Slip
      * @param float|null $unitMm what one joint or unit more adds, where the figure is a count
      * @param float|null $statedMm the same standard deviation with the picture's proportions taken for true: what disagrees by more than
      *                             they may be off is told by that
+     * @param string $whose what says so, as a sentence goes on with it
      */
     public static function against(
         float $figureMm,
@@ -48,6 +53,7 @@ final readonly class Slip
         array $wallsMm = [],
         ?float $unitMm = null,
         ?float $statedMm = null,
+        string $whose = 'the others',
     ): ?self {
         $difference = $figureMm - $readsMm;
         if (abs($difference) <= self::DISAGREES_W * $sigmaMm || $readsMm <= 0.0) {
@@ -59,7 +65,7 @@ final readonly class Slip
                 if (abs(log($figureMm / $readsMm / $by)) < $open) {
                     return new self(
                         'factor-'.$name,
-                        \sprintf('The others have it at about %s mm: %s.', self::figure($readsMm), $reason),
+                        \sprintf('%s have it at about %s mm: %s.', ucfirst($whose), self::figure($readsMm), $reason),
                         $figureMm / $by,
                     );
                 }
@@ -79,8 +85,9 @@ final readonly class Slip
                     return new self(
                         'wall',
                         \sprintf(
-                            'It is %s than the others say by %s of %s mm: inside may have been read for outside.',
+                            'It is %s than %s say by %s of %s mm: inside may have been read for outside.',
                             $difference > 0.0 ? 'longer' : 'shorter',
+                            $whose,
                             2.0 === $n ? 'two walls' : 'one wall',
                             self::figure($wall),
                         ),
@@ -91,6 +98,37 @@ final readonly class Slip
         }
 
         return null;
+    }
+
+    /**
+     * A figure against those that are written on the drawing, which nobody has stated.
+     *
+     * @param float $sigmaMm standard deviation of the figure and its picks
+     * @param list<float> $wallsMm thicknesses of walls at its ends
+     */
+    public static function byWriting(
+        float $figureMm,
+        float $sigmaMm,
+        PixelPoint $a,
+        PixelPoint $b,
+        WrittenSize $written,
+        array $wallsMm = [],
+    ): ?self {
+        $readsMm = $written->mmBetween($a, $b);
+        $sigmaMm = hypot($sigmaMm, $written->sigmaMm($a, $b));
+        $off = abs($figureMm - $readsMm);
+        $there = $written->over($a, $b);
+        if (null !== $there && $off > self::WRITTEN_W[0] * $sigmaMm && abs($there->mm - $readsMm) < self::WRITTEN_W[1] * $off) {
+            return new self('written', \sprintf('Over this stretch %s is written.', $there->text), $there->mm);
+        }
+
+        return $off <= self::DISAGREES_W * $sigmaMm
+            ? null
+            : self::against($figureMm, $readsMm, $sigmaMm, $wallsMm, whose: 'the figures written here') ?? new self(
+                'written',
+                \sprintf('The figures written here have it at about %s mm.', self::figure($readsMm)),
+                $readsMm,
+            );
     }
 
     /**

@@ -7,6 +7,11 @@ namespace Plinth\Core\Tests\Fitting;
 use PHPUnit\Framework\Attributes\TestWith;
 use PHPUnit\Framework\TestCase;
 use Plinth\Core\Fitting\Slip;
+use Plinth\Core\Fitting\WrittenFigure;
+use Plinth\Core\Fitting\WrittenSize;
+use Plinth\Core\Geometry\PixelPoint;
+use Plinth\Core\Geometry\PixelToMm;
+use Plinth\Core\Geometry\Point;
 
 /** The usual slips are said before a figure is taken; what is right is left in peace. */
 final class SlipTest extends TestCase
@@ -66,5 +71,44 @@ final class SlipTest extends TestCase
         self::assertNull(Slip::byScale(13_200, 50.0));
         self::assertEqualsWithDelta(13_200, (float) Slip::byScale(13.2, 0.05)?->wouldBeMm, 0.01);
         self::assertNotNull(Slip::byScale(1.0, 1e-9));
+    }
+
+    /** 4350 is written along the top, 20 px to the left of the two corners picked below; the drawing says 10 mm to the pixel. */
+    #[TestWith([4_350.0, null, 0.0])]
+    #[TestWith([4_352.0, null, 0.0], 'within what the picks leave open')]
+    #[TestWith([4_530.0, 'written', 4_350.0])]
+    #[TestWith([4_305.0, 'written', 4_350.0])]
+    #[TestWith([43_500.0, 'written', 4_350.0])]
+    public function testAFigureIsHeldAgainstWhatIsWrittenOverTheSameStretch(float $typed, ?string $code, float $wouldBe): void
+    {
+        $slip = Slip::byWriting($typed, 4.0, new PixelPoint(100.0, 300.0), new PixelPoint(535.0, 302.0), self::written(), [120.0]);
+        self::assertSame([$code, $wouldBe], [$slip?->code, $slip->wouldBeMm ?? 0.0]);
+        self::assertSame(null !== $code, str_contains($slip->message ?? '', '4350'));
+    }
+
+    #[TestWith([3_000.0, null])]
+    #[TestWith([3_120.0, 'wall'])]
+    #[TestWith([30_000.0, 'factor-10'])]
+    #[TestWith([3_400.0, 'written'])]
+    public function testWhereNothingIsWrittenTheOtherFiguresSayHowLongItIs(float $typed, ?string $code): void
+    {
+        $slip = Slip::byWriting($typed, 4.0, new PixelPoint(100.0, 300.0), new PixelPoint(100.0, 600.0), self::written(), [120.0]);
+        self::assertSame($code, $slip?->code);
+        self::assertEqualsWithDelta(null === $code ? 0.0 : 3_000.0, $slip->wouldBeMm ?? 0.0, 1e-6);
+    }
+
+    /** A misread figure does not question the right one: that one is nearer to what all of them say. */
+    public function testAMisreadFigureQuestionsNoTrueOne(): void
+    {
+        self::assertNull(Slip::byWriting(4_350.0, 4.0, new PixelPoint(100.0, 300.0), new PixelPoint(535.0, 300.0), self::written(4_356.0)));
+    }
+
+    private static function written(float $mm = 4_350.0): WrittenSize
+    {
+        return new WrittenSize(
+            PixelToMm::similar(10.0, 0.0, new PixelPoint(0.0, 0.0), new Point(0.0, 0.0)),
+            0.3,
+            [new WrittenFigure('1200', 1_200.0, new PixelPoint(540.0, 20.0), new PixelPoint(660.0, 20.0)), new WrittenFigure('4350', $mm, new PixelPoint(535.2, 20.0), new PixelPoint(100.2, 20.0))],
+        );
     }
 }

@@ -5,78 +5,138 @@ declare(strict_types=1);
 namespace Plinth\Server\Fit;
 
 use Doctrine\ORM\EntityManagerInterface;
+use Plinth\Core\Fitting\Along;
 use Plinth\Core\Fitting\Blamed;
+use Plinth\Core\Fitting\Fit;
 use Plinth\Core\Fitting\FitStart;
-use Plinth\Core\Fitting\Observations;
+use Plinth\Core\Fitting\KnownLength as Length;
 use Plinth\Core\Fitting\PageFrame;
+use Plinth\Core\Fitting\Pick;
 use Plinth\Core\Fitting\Slip;
+use Plinth\Core\Fitting\WrittenSize;
 use Plinth\Core\Ink\Picks\WallsBeside;
 use Plinth\Server\Source\Drawing;
 use Plinth\Server\Source\InkOfPages;
+use Symfony\Component\DependencyInjection\Attribute\AutowireIterator;
 
-/** Looks whether a known length is one of the usual slips: against the other statements, or against what its own ends show. */
+/**
+ * Looks whether a known length is one of the usual slips: against the other statements, against what is written on the drawing, or against
+ * what its own ends show.
+ */
 final readonly class SlipFinder
 {
-    public function __construct(private EntityManagerInterface $entities, private InkOfPages $ink)
-    {
+    /** @param iterable<Writing> $writings */
+    public function __construct(
+        private EntityManagerInterface $entities,
+        private InkOfPages $ink,
+        #[AutowireIterator(Writing::class)] private iterable $writings,
+    ) {
     }
 
     public function in(KnownLength $row, Drawing $drawing, DrawingFit $fitRow): ?Slip
     {
         $statements = Statements::of($this->entities, $drawing);
         $observations = $statements->observations;
-        foreach ($observations->lengths as $length) {
-            if ($length->id !== $row->id()->toRfc4122()) {
-                continue;
-            }
-            $fit = FitKeeper::fitOf($drawing, $statements, FitStart::from($fitRow->pixelToMm(), $statements->frame));
-            if ($fit->model !== $drawing->shape()->model()) {
-                return null; // figures of a photograph disagree until there are enough to straighten it
-            }
-            $without = Blamed::without($length, $fit, $observations, $statements->frame);
-            if (null !== $without) {
-                $walls = null !== $row->unitMm() ? [] : array_map(
-                    static fn (float $px): float => $px * $without->readsMm / $length->mm * $fit->mmPerPixel,
-                    $this->wallsPx($observations, $length->a, $length->b, $drawing, $fit->mmPerPixel),
-                );
+        $found = array_filter($observations->lengths, static fn (Length $l): bool => $l->id === $row->id()->toRfc4122());
+        if (null === ($length = array_pop($found))) {
+            return null;
+        }
+        $ends = [$observations->pick($length->a), $observations->pick($length->b)];
+        $written = null === $row->unitMm() && Along::Straight === $length->along ? $this->written($drawing) : null;
+        if (true === $written?->says($length->betweenPicksMm(), $ends[0]->at, $ends[1]->at)) {
+            return null;
+        }
+        $fit = FitKeeper::fitOf($drawing, $statements, FitStart::from($fitRow->pixelToMm(), $statements->frame));
+        // Figures of a photograph disagree until there are enough to straighten it.
+        $isUnstretched = $fit->model === $drawing->shape()->model();
+        $without = $isUnstretched ? Blamed::without($length, $fit, $observations, $statements->frame) : null;
+        $slip = null === $without ? null : $this->againstOthers($length, $row, $drawing, $statements, $fit, $without);
+        if (null !== $slip || null !== $without && null === $written) {
+            return $slip;
+        }
+        if (null !== $written) {
+            $perPixel = $written->mmBetween($ends[0]->at, $ends[1]->at) / $ends[0]->at->distanceTo($ends[1]->at);
 
-                $frame = $statements->frame;
-                $stated = Blamed::without($length, $fit, $observations, new PageFrame($frame->widthPx, $frame->heightPx));
+            return Slip::byWriting(
+                $length->betweenPicksMm(),
+                // How well this drawing was drawn, its figures have told already.
+                hypot($row->toCore(0.0, 0.0)->sigmaMm, hypot($ends[0]->sigmaPx, $ends[1]->sigmaPx) * $perPixel),
+                $ends[0]->at,
+                $ends[1]->at,
+                $written,
+                $this->wallsMm($row, $ends, $drawing, $perPixel),
+            );
+        }
 
-                return Slip::against(
-                    $length->mm,
-                    $without->readsMm,
-                    hypot($without->plusMinusMm / 2.0, $length->sigmaMm),
-                    [...(0.0 < $row->wall() ? [$row->wall()] : []), ...$walls],
-                    $row->unitMm(),
-                    null === $stated ? null : hypot($stated->plusMinusMm / 2.0, $length->sigmaMm),
-                );
-            }
-            // Alone: the scale it implies is the fit itself, or would be if it were used.
-            $px = $observations->pick($length->a)->at->distanceTo($observations->pick($length->b)->at);
-            $implied = $length->betweenPicksMm() / $px;
-            foreach (null !== $row->unitMm() ? [] : $this->wallsPx($observations, $length->a, $length->b, $drawing, null) as $wall) {
-                $slip = Slip::byWall($length->mm, $wall * $implied);
-                if (null !== $slip) {
-                    return $slip;
-                }
-            }
+        return $isUnstretched ? $this->alone($length, $row, $drawing, $statements) : null;
+    }
 
-            return FitBasis::Resolution === FirstGuess::basis($statements->page) ? Slip::byScale(
-                $length->mm,
-                $implied / FirstGuess::paperMmPerPixel($statements->page),
-            ) : null;
+    private function againstOthers(Length $length, KnownLength $row, Drawing $drawing, Statements $statements, Fit $fit, Blamed $without): ?Slip
+    {
+        $observations = $statements->observations;
+        $frame = $statements->frame;
+        $stated = Blamed::without($length, $fit, $observations, new PageFrame($frame->widthPx, $frame->heightPx));
+        $ends = [$observations->pick($length->a), $observations->pick($length->b)];
+
+        return Slip::against(
+            $length->mm,
+            $without->readsMm,
+            hypot($without->plusMinusMm / 2.0, $length->sigmaMm),
+            $this->wallsMm($row, $ends, $drawing, $without->readsMm / $length->mm * $fit->mmPerPixel),
+            $row->unitMm(),
+            null === $stated ? null : hypot($stated->plusMinusMm / 2.0, $length->sigmaMm),
+        );
+    }
+
+    /** Alone: the scale it implies is the fit itself, or would be if it were used. */
+    private function alone(Length $length, KnownLength $row, Drawing $drawing, Statements $statements): ?Slip
+    {
+        $ends = [$statements->observations->pick($length->a), $statements->observations->pick($length->b)];
+        $implied = $length->betweenPicksMm() / $ends[0]->at->distanceTo($ends[1]->at);
+        foreach (null !== $row->unitMm() ? [] : $this->wallsPx($ends, $drawing, null) as $wall) {
+            $slip = Slip::byWall($length->mm, $wall * $implied);
+            if (null !== $slip) {
+                return $slip;
+            }
+        }
+
+        return FitBasis::Resolution === FirstGuess::basis($statements->page)
+            ? Slip::byScale($length->mm, $implied / FirstGuess::paperMmPerPixel($statements->page))
+            : null;
+    }
+
+    private function written(Drawing $drawing): ?WrittenSize
+    {
+        foreach ($this->writings as $writing) {
+            if (null !== ($size = $writing->size($drawing))) {
+                return $size;
+            }
         }
 
         return null;
     }
 
-    /** @return list<float> thickness of the wall at either end, px, where the ink shows one */
-    private function wallsPx(Observations $observations, string $a, string $b, Drawing $drawing, ?float $mmPerPixel): array
+    /**
+     * @param array{Pick, Pick} $ends
+     *
+     * @return list<float> thickness of the walls at its ends: as stated, and as the ink shows them; none of a count
+     */
+    private function wallsMm(KnownLength $row, array $ends, Drawing $drawing, float $mmPerPixel): array
+    {
+        $shown = null !== $row->unitMm() ? [] : $this->wallsPx($ends, $drawing, $mmPerPixel);
+
+        return [...(0.0 < $row->wall() ? [$row->wall()] : []), ...array_map(static fn (float $px): float => $px * $mmPerPixel, $shown)];
+    }
+
+    /**
+     * @param array{Pick, Pick} $ends
+     *
+     * @return list<float> thickness of the wall at either end, px, where the ink shows one
+     */
+    private function wallsPx(array $ends, Drawing $drawing, ?float $mmPerPixel): array
     {
         $page = $this->ink->of($drawing);
-        $ends = [$observations->pick($a)->at, $observations->pick($b)->at];
 
-        return null === $page ? [] : WallsBeside::thicknesses($page, $ends, $mmPerPixel);
+        return null === $page ? [] : WallsBeside::thicknesses($page, [$ends[0]->at, $ends[1]->at], $mmPerPixel);
     }
 }

@@ -94,7 +94,12 @@ final readonly class ReadFigures implements AskedFor
             $sure = $read->sure();
 
             return [
-                'drawing' => [['photograph' => $read->isPhotographed, 'statedScale' => WrittenScale::in([...$level, ...$turned])]],
+                'drawing' => [[
+                    'photograph' => $read->isPhotographed,
+                    'statedScale' => WrittenScale::in([...$level, ...$turned]),
+                    'map' => $read->isSure ? $read->map?->matrix() : null,
+                    'sigmaPx' => $read->sigmaPx,
+                ]],
                 'figures' => [...self::scaleBar($read->scaleBar), ...array_map(static fn (PageFigure $f, int $i): array => [
                     'id' => 'f'.$i, 'text' => $f->text, 'mm' => $f->mm, 'stepMm' => $f->stepMm, 'a' => $f->a->toArray(), 'b' => $f->b->toArray(), 'sigmaPx' => $f->sigmaPx, 'box' => $f->box, 'confidence' => $f->confidence, 'isBar' => false,
                 ], $sure, array_keys($sure))],

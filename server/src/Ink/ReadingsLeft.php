@@ -90,7 +90,7 @@ final readonly class ReadingsLeft
     }
 
     /** @return list<array<mixed>> */
-    private static function notRefused(?Finding $finding, string $what): array
+    public static function notRefused(?Finding $finding, string $what): array
     {
         $isRefused = static function (array $reading) use ($finding): bool {
             $box = self::box($reading);
