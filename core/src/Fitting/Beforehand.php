@@ -33,6 +33,7 @@ final readonly class Beforehand
         public float $leansV = 0.0,
         public float $askew = 0.0,
         public float $turn = 0.0,
+        public ?Focal $focal = null,
     ) {
     }
 
@@ -48,6 +49,22 @@ final readonly class Beforehand
         return new self(self::STRETCHED, self::SHEARED, self::RECEDES, self::BENT[0]);
     }
 
+    /** A picture taken by a camera of which something is known. */
+    public function taken(Focal $focal): self
+    {
+        return new self(
+            $this->stretch,
+            $this->shear,
+            $this->recedes,
+            $this->lens,
+            $this->leansU,
+            $this->leansV,
+            $this->askew,
+            $this->turn,
+            $focal,
+        );
+    }
+
     /**
      * A picture whose ink was looked at. Lines of one family that converge say by how much it recedes along them, and lines of two
      * families, which are drawn at a right angle, how far it is askew.
@@ -59,9 +76,10 @@ final readonly class Beforehand
      */
     public function leaning(float $u, float $v, float $sigma, float $askew, float $sigmaAskew, float $turn): self
     {
-        $slant = Perspective::FOCAL * hypot($u, $v);
+        $focal = $this->focal ?? Focal::usual();
+        $slant = $focal->ratio * hypot($u, $v);
 
-        // What leans is foreshortened, by 1 / cos t along its slant: how much depends on the lens, of which nothing is known.
+        // What leans is foreshortened, by 1 / cos t along its slant, which no flat model knows.
         return new self(
             hypot($this->stretch, $slant ** 2 / 2.0),
             min($this->shear, $sigmaAskew),
@@ -71,6 +89,7 @@ final readonly class Beforehand
             $v,
             $askew,
             $turn,
+            $this->focal,
         );
     }
 

@@ -66,30 +66,32 @@ final readonly class Fitter
             $start,
             $held,
         );
+        $shape = $this->model instanceof Perspective ? new Perspective($frame->beforehand->focal) : $this->model;
         try {
-            $adjustment = $settled($this->model);
+            $adjustment = $settled($shape);
         } catch (FitDidNotSettle $e) {
             throw Model::Similar === $this->model->model() ? $e : NothingToFit::tooLittleFor($this->model->model());
         }
-        if ($this->folds($adjustment, $frame)) {
+        if (self::folds($shape, $adjustment, $frame)) {
             throw NothingToFit::folds();
         }
         // How much a picture is foreshortened may be left to what is known of lenses, but not whether it leans.
-        if ($this->model instanceof Perspective && $adjustment->isUntested('shear')) {
+        if ($shape instanceof Perspective && $adjustment->isUntested('shear')) {
             throw NothingToFit::tooLittleFor(Model::Perspective);
         }
         // A lens is taken back where the statements speak for it.
-        if ($this->model instanceof Perspective && $adjustment->chiSquare() > Offer::SAVES[1]) {
-            $bent = self::settledOr(null, static fn (): Adjustment => $settled(new PerspectiveWithLens()));
+        if ($shape instanceof Perspective && $adjustment->chiSquare() > Offer::SAVES[1]) {
+            $lens = new PerspectiveWithLens($frame->beforehand->focal);
+            $bent = self::settledOr(null, static fn (): Adjustment => $settled($lens));
             if (null !== $bent && self::speaksForALens($adjustment, $bent)) {
-                return $this->report(new PerspectiveWithLens(), $bent, $bent, $equations, $observations, $frame, $determined);
+                return $this->report($lens, $bent, $bent, $equations, $observations, $frame, $determined);
             }
         }
         // What no statement speaks of, ± owns.
-        $model = new LeftOpen($this->model, $frame->beforehand->besides($this->model->model()));
+        $model = new LeftOpen($shape, $frame->beforehand->besides($shape->model()));
         $open = $model->isOpen() ? self::settledOr($adjustment, static fn (): Adjustment => $settled($model)) : $adjustment;
 
-        return $this->report($this->model, $adjustment, $open, $equations, $observations, $frame, $determined);
+        return $this->report($shape, $adjustment, $open, $equations, $observations, $frame, $determined);
     }
 
     /**
@@ -147,9 +149,9 @@ final readonly class Fitter
     }
 
     /** A homography whose horizon runs through the page is no picture of a flat thing. */
-    private function folds(Adjustment $adjustment, PageFrame $frame): bool
+    private static function folds(ShapeModel $shape, Adjustment $adjustment, PageFrame $frame): bool
     {
-        $map = $this->model->pixelToMm($adjustment->shape(), $frame, 0.0, 0.0);
+        $map = $shape->pixelToMm($adjustment->shape(), $frame, 0.0, 0.0);
         $depths = array_map(
             static fn (array $c): float => $map->depthAt(new PixelPoint($c[0], $c[1])),
             [[0.0, 0.0], [$frame->widthPx, 0.0], [$frame->widthPx, $frame->heightPx], [0.0, $frame->heightPx]],

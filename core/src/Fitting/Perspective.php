@@ -17,13 +17,18 @@ use Plinth\Core\Geometry\PixelToMm;
  */
 final readonly class Perspective implements ShapeModel
 {
-    /** Focal length over half the picture's diagonal, of telephones (1.2) to pictures cut out of others (6): common practice, no source. */
-    public const FOCAL = 2.8;
     /**
-     * By how much half the logarithm of the stretch, and the shear, may be off what that focal length gives: pictures cut off their middle,
-     * copies that were stretched; and part of the foreshortening, for other lenses. By trial (bench untested).
+     * By how much half the logarithm of the stretch, and the shear, may be off what the focal length gives: pictures cut off their middle,
+     * copies that were stretched. By trial (bench untested).
      */
-    private const OFF = [0.005, 1.0];
+    private const OFF = 0.005;
+
+    private Focal $focal;
+
+    public function __construct(?Focal $focal = null)
+    {
+        $this->focal = $focal ?? Focal::usual();
+    }
 
     public function model(): Model
     {
@@ -37,7 +42,7 @@ final readonly class Perspective implements ShapeModel
 
     public function apply(array $parameters, float $u, float $v): array
     {
-        [$x, $y] = self::flat($parameters, $u, $v);
+        [$x, $y] = $this->flat($parameters, $u, $v);
         $w = 1.0 + $parameters[4] * $u + $parameters[5] * $v;
 
         return [$x / $w, $y / $w];
@@ -50,11 +55,11 @@ final readonly class Perspective implements ShapeModel
      *
      * @return array{float, float}
      */
-    private static function flat(array $parameters, float $u, float $v): array
+    private function flat(array $parameters, float $u, float $v): array
     {
         [, , , , $g, $h] = $parameters;
         $leans = $g * $g + $h * $h;
-        $longer = self::longer($parameters);
+        $longer = $this->longer($parameters);
         $more = $leans > 0.0 ? ($longer - 1.0) * ($g * $u + $h * $v) / $leans : 0.0;
         $even = sqrt($longer);
 
@@ -66,9 +71,9 @@ final readonly class Perspective implements ShapeModel
      *
      * @param list<float> $parameters
      */
-    private static function longer(array $parameters): float
+    private function longer(array $parameters): float
     {
-        return sqrt(1.0 + self::FOCAL ** 2 * ($parameters[4] ** 2 + $parameters[5] ** 2));
+        return sqrt(1.0 + $this->focal->ratio ** 2 * ($parameters[4] ** 2 + $parameters[5] ** 2));
     }
 
     public function start(float $mmPerUnit, float $turnRad): array
@@ -78,7 +83,7 @@ final readonly class Perspective implements ShapeModel
 
     public function priors(array $parameters): array
     {
-        $sigma = self::OFF[0] + self::OFF[1] * (self::longer($parameters) - 1.0);
+        $sigma = self::OFF + $this->focal->off * ($this->longer($parameters) - 1.0);
 
         return [2 => $sigma, 3 => $sigma];
     }
@@ -88,8 +93,8 @@ final readonly class Perspective implements ShapeModel
         $unit = $frame->unitPx;
         $c = $frame->centre;
         // Derivatives by page pixels, which run down: (x − cx) / unit and (cy − y) / unit are the normalised coordinates.
-        [$ax, $ay] = self::flat($parameters, 1.0 / $unit, 0.0);
-        [$bx, $by] = self::flat($parameters, 0.0, -1.0 / $unit);
+        [$ax, $ay] = $this->flat($parameters, 1.0 / $unit, 0.0);
+        [$bx, $by] = $this->flat($parameters, 0.0, -1.0 / $unit);
         $g = $parameters[4] / $unit;
         $h = -$parameters[5] / $unit;
         $w = 1.0 - $g * $c->x - $h * $c->y;

@@ -13,6 +13,13 @@ final readonly class PerspectiveWithLens implements ShapeModel
     /** No lens bends more than this. */
     private const MOST_K = 0.1;
 
+    private Perspective $plain;
+
+    public function __construct(?Focal $focal = null)
+    {
+        $this->plain = new Perspective($focal);
+    }
+
     public function model(): Model
     {
         return Model::Perspective;
@@ -20,30 +27,30 @@ final readonly class PerspectiveWithLens implements ShapeModel
 
     public function parameters(): array
     {
-        return [...(new Perspective())->parameters(), 'lens'];
+        return [...$this->plain->parameters(), 'lens'];
     }
 
     public function apply(array $parameters, float $u, float $v): array
     {
         $w = 1.0 + $parameters[6] * ($u * $u + $v * $v);
 
-        return (new Perspective())->apply($parameters, $u / $w, $v / $w);
+        return $this->plain->apply($parameters, $u / $w, $v / $w);
     }
 
     public function start(float $mmPerUnit, float $turnRad): array
     {
-        return [...(new Perspective())->start($mmPerUnit, $turnRad), 0.0];
+        return [...$this->plain->start($mmPerUnit, $turnRad), 0.0];
     }
 
     public function priors(array $parameters): array
     {
-        return (new Perspective())->priors($parameters) + [6 => self::MOST_K];
+        return $this->plain->priors($parameters) + [6 => self::MOST_K];
     }
 
     public function pixelToMm(array $parameters, PageFrame $frame, float $centreX, float $centreY): PixelToMm
     {
         return PixelToMm::ofMatrix(
-            (new Perspective())->pixelToMm($parameters, $frame, $centreX, $centreY)->matrix(),
+            $this->plain->pixelToMm($parameters, $frame, $centreX, $centreY)->matrix(),
             new Lens($parameters[6] / $frame->unitPx ** 2, $frame->centre),
         );
     }
