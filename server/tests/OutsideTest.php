@@ -97,6 +97,22 @@ final class OutsideTest extends TestCase
         self::assertNotSame('', $side);
     }
 
+    /** What a camera writes into its pictures (Exif, FocalLengthIn35mmFilm, from memory) says how far they are foreshortened. */
+    public function testAPhotographWhoseCameraTellsItsLensIsSizedBothWaysByOneLength(): void
+    {
+        $open = [];
+        foreach ([null, 60] as $lens) {
+            [$desk] = $this->photograph($lens);
+            self::assertSame($lens, JsonValue::of($desk->imported()['made'])->optional('lensMm')?->count());
+            $desk->skew();
+            $desk->change([['do' => 'straighten', 'straighten' => ['drawing' => $desk->drawing]]]);
+            $ends = array_map(fn (Point $p): array => $this->truth->toPixel($p)->toArray(), [new Point(0, -150), new Point(13_200, -150)]);
+            $desk->change($desk->knownLength($ends, '13 200'));
+            $open[] = $this->report($desk)->get('plusMinusAlong')->get('y')->number();
+        }
+        self::assertLessThan(0.3 * $open[0], $open[1]);
+    }
+
     public function testAPhotographIsStraightenedByItsOwnLinesAndSizedByOneLength(): void
     {
         [$desk] = $this->photograph();
@@ -493,15 +509,33 @@ final class OutsideTest extends TestCase
     }
 
     /** @return array{Desk, string} with the photograph of the south side on a side of its own */
-    private function photograph(): array
+    private function photograph(?int $lensMm = null): array
     {
         $this->truth = self::truthOf('station-south-side');
         $desk = new Desk(Client::ofStack()->signIn());
         $side = Desk::newId();
         $desk->change([['do' => 'add', 'type' => 'side', 'id' => $side, 'values' => ['name' => 'South']]]);
-        $desk->bringIn(self::DEMO.'station-south-side.jpg', 'south.jpg', more: ['side' => $side, 'storey' => '']);
+        $picture = self::DEMO.'station-south-side.jpg';
+        if (null !== $lensMm) {
+            $picture = self::takenAt($picture, $lensMm);
+        }
+        $desk->bringIn($picture, 'south.jpg', more: ['side' => $side, 'storey' => '']);
 
         return [$desk, $side];
+    }
+
+    /** The same with a camera's note of its lens: one value in a directory of the camera's, which the first directory names. */
+    private static function takenAt(string $jpeg, int $lensMm): string
+    {
+        $note = "II*\0".pack('V', 8)
+            .pack('vvvVVV', 1, 0x8769, 4, 1, 26, 0)
+            .pack('vvvVvvV', 1, 0xA405, 3, 1, $lensMm, 0, 0);
+        $segment = "Exif\0\0".$note;
+        $bytes = (string) file_get_contents($jpeg);
+        $path = sys_get_temp_dir().'/taken-'.getmypid().'.jpg';
+        file_put_contents($path, substr($bytes, 0, 2)."\xFF\xE1".pack('n', \strlen($segment) + 2).$segment.substr($bytes, 2));
+
+        return $path;
     }
 
     /** Says that it is a photograph, and how large the wall's face is. */

@@ -6,6 +6,7 @@ namespace Plinth\Server\Source;
 
 use Doctrine\ORM\Mapping as ORM;
 use Plinth\Core\Fitting\Beforehand;
+use Plinth\Core\Fitting\Focal;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Ink\Pages\Leaning;
 use Plinth\Server\Change\Kind;
@@ -177,8 +178,24 @@ class Page extends ProjectRow
             return Beforehand::exact();
         }
         $leaning = $this->leaning();
+        $focal = $this->focal();
+        $picture = null === $focal ? Beforehand::picture() : Beforehand::picture()->taken($focal);
 
-        return null === $leaning ? Beforehand::picture() : Beforehand::picture()->leaning(...$leaning->told());
+        return null === $leaning ? $picture : $picture->leaning(...$leaning->told());
+    }
+
+    /** What its camera says of its lens, or its sheet's proportions. */
+    private function focal(): ?Focal
+    {
+        $made = self::decoded($this->made);
+        $skew = $made['skew'] ?? null;
+        $sheet = \is_array($skew) ? $skew['focal'] ?? null : null;
+
+        return match (true) {
+            is_numeric($made['lensMm'] ?? null) => Focal::ofFrame((float) $made['lensMm']),
+            \is_array($sheet) && is_numeric($sheet['ratio']) && is_numeric($sheet['part']) => Focal::measured((float) $sheet['ratio'], (float) $sheet['part']),
+            default => null,
+        };
     }
 
     /** Whether it has been found out which way up it is read, or that its writing does not say. */

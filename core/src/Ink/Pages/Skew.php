@@ -86,7 +86,7 @@ final readonly class Skew
         // The lines that run across the page, not those that run down it.
         $best = $best > 45.0 ? $best - 90.0 : $best;
         [$across, $down] = $edges->near($best, self::LEANING_WINDOW_DEGREES);
-        $slant = self::slant($across, $down, $best, $raster->width, $raster->height, $goesOn);
+        $slant = self::slant($raster, $across, $down, $best, $goesOn);
         $leaning = null === $slant ? null : Leaning::of($slant);
         if (true === $slant?->converges()) {
             [$direction, $spread] = $slant->directionAt(
@@ -106,30 +106,24 @@ final readonly class Skew
     }
 
     /**
-     * On photographs lines converge: pieces of both families are found in each part of the page for itself.
+     * On photographs lines converge: pieces of both families are found in each part of the page for itself. Where too few of them show, the
+     * edges of the sheet that they are drawn on run with them.
      *
      * @param list<array{float, float}> $across
      * @param list<array{float, float}> $down
      * @param callable(): void $goesOn
      */
-    private static function slant(
-        array $across,
-        array $down,
-        float $degrees,
-        int $width,
-        int $height,
-        callable $goesOn,
-    ): ?SlantOfLines {
+    private static function slant(GreyRaster $raster, array $across, array $down, float $degrees, callable $goesOn): ?SlantOfLines
+    {
         // Those that run down, as seen with the page turned by a quarter.
         $turned = self::pieces(array_map(static fn (array $p): array => [$p[1], -$p[0]], $down), $degrees, $goesOn);
-
-        return SlantOfLines::of(
+        $pieces = [
             self::pieces($across, $degrees, $goesOn),
             array_map(static fn (EdgePiece $s): EdgePiece => new EdgePiece(-$s->y, $s->x, $s->direction, $s->weight), $turned),
-            -deg2rad($degrees),
-            $width,
-            $height,
-        );
+        ];
+        $slant = SlantOfLines::of(...$pieces, start: [-deg2rad($degrees), 0.0, 0.0, 0.0], width: $raster->width, height: $raster->height);
+
+        return true === $slant?->byBoth ? $slant : Sheet::in($raster)?->slant($raster->width, $raster->height) ?? $slant;
     }
 
     /**

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Plinth\Server\Source\Making;
 
+use Plinth\Core\Ink\Pages\Sheet;
 use Plinth\Core\Ink\Pages\Skew;
 use Plinth\Server\Job\Attempt;
 use Plinth\Server\Job\Job;
@@ -53,13 +54,16 @@ final readonly class FindSkew implements JobKind
                     $attempt->goesOn(...),
                 );
             }
-            $skew = Skew::of(PageMaker::raster($factor > 1 ? $small : $grey), $attempt->goesOn(...));
+            $raster = PageMaker::raster($factor > 1 ? $small : $grey);
+            $skew = Skew::of($raster, $attempt->goesOn(...));
+            $attempt->goesOn();
+            $focal = true === $skew?->leaning?->isSlanted() ? Sheet::in($raster)?->focal($raster->width, $raster->height) : null;
         } finally {
             $this->files->removeFolder($work);
         }
         $found = null === $skew ? null : [
             'degrees' => $skew->degrees, 'sigmaDegrees' => $skew->sigmaDegrees, 'confidence' => $skew->confidence,
-            'leans' => $skew->leaning?->told(),
+            'leans' => $skew->leaning?->told(), 'focal' => $focal,
         ];
         $attempt->write(fn () => $this->made->keep($job->about, $pictures, 'skew', $found));
     }

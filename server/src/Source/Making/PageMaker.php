@@ -67,7 +67,7 @@ final readonly class PageMaker
             $onLook();
         };
         $upright = $work.'/upright.v';
-        $lines = null;
+        $lines = $lensMm = null;
         if (Format::Pdf === $format) {
             $this->previewOfPdf($source, $number, $width, $height, $work, $onLook);
             $onPreview();
@@ -94,6 +94,7 @@ final readonly class PageMaker
                 $this->preview($upright, $work, $onLook);
                 $onPreview();
             }
+            $lensMm = $this->tool->lensMm($upright);
         }
         ['grey' => $grey, 'raster' => $raster] = $small ?? $this->small($work);
         $picture = $this->pixels($work, $grey, $onLook);
@@ -129,7 +130,7 @@ final readonly class PageMaker
             file_put_contents($work.'/lines.json', json_encode($lines, \JSON_THROW_ON_ERROR));
         }
 
-        return ['tileSuffix' => $grey ? '.png' : '.jpg'] + $looked + ['lines' => \count($lines ?? []), 'bytes' => 0];
+        return ['tileSuffix' => $grey ? '.png' : '.jpg'] + $looked + ['lines' => \count($lines ?? []), 'bytes' => 0, 'lensMm' => $lensMm];
     }
 
     /** @param callable(): void $onLook */

@@ -11,6 +11,8 @@ use Symfony\Component\Process\Process;
 /** Runs the picture commands as child processes in the sandbox. The only place where a child is started; no picture is decoded in PHP. */
 final readonly class PictureTool
 {
+    /** lenses that there are; 0 is how a camera says that it does not know */
+    private const LENS_MM = [8.0, 600.0];
     private const LOOK_MICROSECONDS = 20_000;
     /** bytes on standard output */
     private const MOST_OUTPUT = 100_000_000;
@@ -147,6 +149,15 @@ final readonly class PictureTool
             // The tool gives pixels per millimetre, and 1 where the file says nothing.
             'resolution' => $xres > 0.0 && 1.0 !== $xres ? $xres * 25.4 : null,
         ];
+    }
+
+    /** What a camera has written into a picture of its lens: its focal length on a frame of 36 by 24 mm. */
+    public function lensMm(string $path): ?float
+    {
+        $text = $this->run(['vipsheader', '-a', $path], 20.0, [$path]);
+        $mm = 1 === preg_match('/^exif-ifd2-FocalLengthIn35mmFilm: (\d+)/m', $text, $m) ? (float) $m[1] : 0.0;
+
+        return $mm >= self::LENS_MM[0] && $mm <= self::LENS_MM[1] ? $mm : null;
     }
 
     /** Ended from outside: by the machine running out of memory, or by hand; a crash of its own is the file's fault. */

@@ -15,6 +15,7 @@ export function UnstretchPanel({ drawing, report, open }: { drawing: string; rep
   const set = (title: string, model: Schemas["Model"], ownFactor: number | null = null) =>
     void sendStatement(title, [{ do: "set", type: "drawing", id: drawing, values: { model, ownFactor } }]);
   const leaning = useProject((s) => leaningWords(s.pages.get(row?.page ?? "")?.made?.skew?.leans));
+  const lens = useProject((s) => lensWords(s.pages.get(row?.page ?? "")?.made));
   const hasLens = useProject((s) => (s.rows.fit.get(drawing)?.lensK ?? null) !== null);
   const lacking = row !== undefined && row.model !== report.model;
   if (!open && report.model === "similar" && !offer && !lacking) return null;
@@ -49,7 +50,7 @@ export function UnstretchPanel({ drawing, report, open }: { drawing: string; rep
             {report.model === "perspective"
               ? hasLens
                 ? "Perspective and the lens’s bend are taken back."
-                : "Perspective is taken back; no statement speaks for a lens, so ± allows for one."
+                : `Perspective is taken back; no statement speaks for a bent lens, so ± allows for one. ${lens}`
               : `x ${report.stretch.x.toFixed(4)}, y ${report.stretch.y.toFixed(4)}`}
             {report.model === "sheared" ? `, axes off square by ${Math.abs(report.slantDegrees).toFixed(2)}°` : ""}
           </span>
@@ -118,6 +119,13 @@ export function UnstretchPanel({ drawing, report, open }: { drawing: string; rep
 function leaningWords(leans: { u: number; v: number } | null | undefined): string | null {
   const part = leans ? Math.hypot(leans.u, leans.v) : 0;
   return part === 0 ? null : `Its lines converge: one side is ${(200 * part).toFixed(1)} % nearer than the other.`;
+}
+
+/** Whence it is known by how much what recedes is foreshortened as well. */
+export function lensWords(made: Schemas["Made"] | null | undefined): string {
+  if (made?.lensMm) return `Its camera says that it took it at ${made.lensMm} mm: one length sizes both ways.`;
+  if (made?.skew?.focal) return "Its sheet has the proportions of ISO 216: one length sizes both ways.";
+  return "Its lens is not known: a length each way says how far it is foreshortened.";
 }
 
 const OFFERED: Record<Schemas["Model"], { title: string; words: string }> = {

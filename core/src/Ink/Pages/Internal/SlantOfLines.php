@@ -59,9 +59,9 @@ final readonly class SlantOfLines
     /**
      * @param list<EdgePiece> $across
      * @param list<EdgePiece> $down their directions are those of lines across that they stand at a right angle to
-     * @param float $turn radians, where to begin
+     * @param array{float, float, float, float} $start turn, q, g and h to begin with
      */
-    public static function of(array $across, array $down, float $turn, float $width, float $height): ?self
+    public static function of(array $across, array $down, array $start, float $width, float $height): ?self
     {
         $unit = hypot($width, $height) / 2.0;
         $pieces = [];
@@ -71,7 +71,7 @@ final readonly class SlantOfLines
                 $pieces[] = [($s->x - $width / 2.0) / $unit, ($height / 2.0 - $s->y) / $unit, -$s->direction, $sigma, $isDown];
             }
         }
-        $fit = new self([$turn, 0.0, 0.0, 0.0], [], false);
+        $fit = new self($start, [], false);
         for ($round = 0; $round < self::ROUNDS; ++$round) {
             $fit = $fit->adjusted($fit->near($pieces, self::OFF[$round] ?? null));
             if (null === $fit) {
