@@ -18,6 +18,7 @@ require __DIR__.'/drawings.php';
 ini_set('memory_limit', '2G');
 [$part, $of] = [(int) ($argv[2] ?? 0), (int) ($argv[3] ?? 1)];
 $fits = [[], []];
+$legible = [0, 0];
 [$bars, $barsRead, $barsWrong] = [0, 0, 0];
 [$all, $right, $wrong, $sure, $off, $ways, $waysRight, $k, $seconds, $photographs] = [0, 0, 0, 0, [], 0, 0, -1, [], [[0, 0], [0, 0]]];
 foreach (trials($argv[1] ?? exit("Usage: figures.php FOLDER [PART OF]\n")) as $name => [$truth, $raster]) {
@@ -83,9 +84,10 @@ foreach (trials($argv[1] ?? exit("Usage: figures.php FOLDER [PART OF]\n")) as $n
             $off[] = max(array_map(abs(...), $errors));
         }
     }
-    if ($read->isSure) {
-        $box = new PixelBox(0, 0, $raster->width, $raster->height);
-        $fit = SizedByFigures::of($read, Skew::of($raster)?->leaning, $box, $raster->width, $raster->height, TextPicture::USUAL_PAPER_MM / max($raster->width, $raster->height))?->fit;
+    $box = new PixelBox(0, 0, $raster->width, $raster->height);
+    $fit = SizedByFigures::of($read, Skew::of($raster)?->leaning, $box, $raster->width, $raster->height, TextPicture::USUAL_PAPER_MM / max($raster->width, $raster->height))?->fit;
+    $legible[$truth['perspective'] ? 1 : 0] += count($read->sure()) >= 6 ? 1 : 0;
+    if (null !== $fit || $read->isSure) {
         $rms = null === $fit ? INF : rmsPx($fit->pixelToMm, $map, $truth);
         $worst = 0.0;
         [$x1, $y1, $x2, $y2] = $truth['extent'];
@@ -109,5 +111,5 @@ printf("Figures: %d right, %d wrong, %d missed of %d; size sure on %d, off by me
 printf("Scale bars: %d of %d read with what they stand for, %d of them wrong\n", $barsRead, $bars, $barsWrong);
 foreach (['Flat sheets', 'Photographs'] as $k => $what) {
     [$rms, $within, $worst] = [array_column($fits[$k], 0), array_column($fits[$k], 1), array_column($fits[$k], 2)];
-    printf("%s fitted by one click: %d; RMS median %.2f px, ≤ 1 px on %d, ≤ 2 px on %d; within ± on %d; off by more than 2 %% on %d\n", $what, count($rms), quantile($rms, 0.5), count(array_filter($rms, static fn (float $v): bool => $v <= 1.0)), count(array_filter($rms, static fn (float $v): bool => $v <= 2.0)), count(array_filter($within)), count(array_filter($worst, static fn (float $v): bool => $v > 0.02)));
+    printf("%s fitted by one click: %d (of %d with six figures read); RMS median %.2f px, ≤ 1 px on %d, ≤ 2 px on %d; within ± on %d; off by more than 2 %% on %d\n", $what, count($rms), $legible[$k], quantile($rms, 0.5), count(array_filter($rms, static fn (float $v): bool => $v <= 1.0)), count(array_filter($rms, static fn (float $v): bool => $v <= 2.0)), count(array_filter($within)), count(array_filter($worst, static fn (float $v): bool => $v > 0.02)));
 }

@@ -50,7 +50,8 @@ final readonly class SizedByFigures
      */
     public static function of(PageFigures $read, ?Leaning $leaning, PixelBox $box, float $width, float $height, float $paperMm): ?self
     {
-        if (!$read->isSure || null === $read->map) {
+        $isFlat = null !== $leaning && !$leaning->isSlanted();
+        if (null === $read->map || !$read->isSure && !($isFlat && $read->isSureIfFlat)) {
             return null;
         }
         $figures = $read->sure();

@@ -6,6 +6,7 @@ namespace Plinth\Core\Tests\Flow;
 
 use PHPUnit\Framework\TestCase;
 use Plinth\Core\Flow\Flow;
+use Plinth\Core\Flow\SizedByFigures;
 use Plinth\Core\Geometry\PixelBox;
 use Plinth\Core\Geometry\PixelPoint;
 use Plinth\Core\Ink\Page\GreyRaster;
@@ -41,6 +42,17 @@ final class FlowTest extends TestCase
         $other = $flow->map?->toMm(new PixelPoint(960.0, 900.0));
         self::assertGreaterThan($other->x ?? \INF, $corner->x ?? -\INF, 'What lies at its upper left is read at its lower right.');
         self::assertLessThan($other->y ?? -\INF, $corner->y ?? \INF);
+    }
+
+    /** Few figures up and down are enough where its lines say that it lies flat; how far it may be stretched, ± owns. */
+    public function testMostlyAlongOneAxisItsFiguresSizeWhatLiesFlat(): void
+    {
+        $all = self::flow(self::sheet(DrawnFigures::millimetres()));
+        $few = self::flow(self::sheet(DrawnFigures::millimetres()->fewerUpright()));
+        self::assertFalse($few->read->isSure);
+        self::assertRooms($few);
+        self::assertGreaterThanOrEqual($all->size?->fit->plusMinusMmPer10m, $few->size?->fit->plusMinusMmPer10m);
+        self::assertNull(SizedByFigures::of($few->read, null, new PixelBox(0.0, 0.0, 960.0, 900.0), 960.0, 900.0, 0.2), 'Nothing says that it lies flat.');
     }
 
     public function testWithoutFiguresItSaysThatTheSizeIsNotKnown(): void

@@ -72,6 +72,8 @@ final readonly class PageFigures
     /** figures, and different ones along each axis, that make a size to trust; by trial (bench figures) */
     private const ENOUGH = [6, 3];
     private const ENOUGH_WITH_BAR = [4, 2];
+    /** and where it lies flat, along the axis that has more and the one that has less: by how much it may be stretched is known beforehand */
+    private const ENOUGH_IF_FLAT = [6, 3, 1];
     /** part of its length by which a scale bar that agrees with them may be off; by trial */
     private const BAR_AGREES = 0.015;
     /** how likely a figure's reading is at least to say in which unit the drawing is, a logarithm; figures that say so; their characters */
@@ -82,6 +84,7 @@ final readonly class PageFigures
      * @param PixelToMm|null $map on which they agree; null where they do not
      * @param float $sigmaPx by which marks are off on this page, px
      * @param bool $isSure whether the map may be trusted: enough figures agree, along both axes
+     * @param bool $isSureIfFlat whether it may be where its lines say that it lies flat: most of the figures run along one axis
      * @param bool $isPhotographed whether they agree only if the drawing was photographed at a slant
      * @param int|null $turns quarter turns, counter-clockwise as seen, that make the figures readable; null where it is not sure
      * @param ReadScaleBar|null $scaleBar null where there is none, or what it stands for is not sure
@@ -91,6 +94,7 @@ final readonly class PageFigures
         public ?PixelToMm $map,
         public float $sigmaPx,
         public bool $isSure,
+        public bool $isSureIfFlat,
         public bool $isPhotographed,
         public ?int $turns,
         public ?ReadScaleBar $scaleBar,
@@ -102,7 +106,7 @@ final readonly class PageFigures
     {
         $found = self::prepared($page, $box, $onProgress);
         if (null === $found) {
-            return new self([], null, 0.0, false, false, null, null);
+            return new self([], null, 0.0, false, false, false, null, null);
         }
         [$ink, $directions, $sizes, $bar] = $found;
         $figures = [];
@@ -118,7 +122,7 @@ final readonly class PageFigures
         $goesOn = static fn () => $onProgress(self::READ);
         $fit = SizeByFigures::of($figures, $turn, $ink->width, $ink->height, $goesOn);
         $bar = $bar?->read(self::inFeet($figures));
-        $told = null === $fit ? new self([], null, 0.0, false, false, null, $bar) : self::told($page, $fit, $ink, $turn, $bar, $goesOn);
+        $told = null === $fit ? new self([], null, 0.0, false, false, false, null, $bar) : self::told($page, $fit, $ink, $turn, $bar, $goesOn);
         $onProgress(1.0);
 
         return $told;
@@ -325,7 +329,12 @@ final readonly class PageFigures
         $isSure = $sure >= self::ENOUGH[0] && $both >= self::ENOUGH[1]
             || $agrees && $sure >= self::ENOUGH_WITH_BAR[0] && $both >= self::ENOUGH_WITH_BAR[1];
 
-        return new self($figures, $map, $fit->px * $ink->pixel, $isSure, $fit->isPhotographed, self::turns(...$speaks), $bar);
+        $isSureIfFlat = !$fit->isPhotographed
+            && $sure >= self::ENOUGH_IF_FLAT[0]
+            && max(array_map(\count(...), $different)) >= self::ENOUGH_IF_FLAT[1]
+            && $both >= self::ENOUGH_IF_FLAT[2];
+
+        return new self($figures, $map, $fit->px * $ink->pixel, $isSure, $isSureIfFlat, $fit->isPhotographed, self::turns(...$speaks), $bar);
     }
 
     /** Its ends where the dimension line meets the lines that mark them, to a part of a pixel. */

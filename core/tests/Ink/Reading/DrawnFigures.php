@@ -64,6 +64,14 @@ final readonly class DrawnFigures
         return new self($kept, $this->scale, self::raster($kept, 30, 235));
     }
 
+    /** All of those below, and two of those to the left. */
+    public function fewerUpright(): self
+    {
+        $kept = [...\array_slice($this->lines, 0, 4), $this->lines[4], $this->lines[7]];
+
+        return new self($kept, $this->scale, self::raster($kept, 30, 235));
+    }
+
     /**
      * The first so many of its lines, with a scale bar of bands that are 50 px wide.
      *
