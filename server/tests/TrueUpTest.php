@@ -171,6 +171,8 @@ final class TrueUpTest extends TestCase
         $tried = $try($desk->knownLength([$ends[0], $ends[2]], '8 000'));
         self::assertSame('wall', $tried->get('slips')->items()[0]->get('code')->text());
         self::assertEqualsWithDelta(8_600, $tried->get('slips')->items()[0]->get('wouldBeMm')->number(), 12);
+        $slip = $try($desk->knownLength([$ends[0], $ends[2]], '6 800'))->get('slips')->items()[0];
+        self::assertSame(['digits', 8_600.0], [$slip->get('code')->text(), $slip->get('wouldBeMm')->number()]);
         self::assertSame(
             'length-not-positive',
             $desk->client->refused(422, 'POST', "/api/projects/$desk->id/try", [

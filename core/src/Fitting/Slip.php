@@ -44,6 +44,7 @@ final readonly class Slip
      * @param float|null $unitMm what one joint or unit more adds, where the figure is a count
      * @param float|null $statedMm the same standard deviation with the picture's proportions taken for true: what disagrees by more than
      *                             they may be off is told by that
+     * @param list<float> $swappedMm what the figure would say with two of its digits the other way round
      * @param string $whose what says so, as a sentence goes on with it
      */
     public static function against(
@@ -53,6 +54,7 @@ final readonly class Slip
         array $wallsMm = [],
         ?float $unitMm = null,
         ?float $statedMm = null,
+        array $swappedMm = [],
         string $whose = 'the others',
     ): ?self {
         $difference = $figureMm - $readsMm;
@@ -94,6 +96,15 @@ final readonly class Slip
                         $readsMm,
                     );
                 }
+            }
+        }
+        foreach ($swappedMm as $swapped) {
+            if (abs($swapped - $readsMm) < max(self::DISAGREES_W * $sigmaMm, 1.0) && $sigmaMm < 0.1 * abs($difference)) {
+                return new self(
+                    'digits',
+                    \sprintf('%s have it at about %s mm: two digits may have changed places.', ucfirst($whose), self::figure($readsMm)),
+                    $swapped,
+                );
             }
         }
 

@@ -12,6 +12,9 @@ use Plinth\Core\Fitting\WrittenSize;
 use Plinth\Core\Geometry\PixelPoint;
 use Plinth\Core\Geometry\PixelToMm;
 use Plinth\Core\Geometry\Point;
+use Plinth\Core\Units\LengthParser;
+use Plinth\Core\Units\LengthUnit;
+use Plinth\Core\Units\SwappedDigits;
 
 /** The usual slips are said before a figure is taken; what is right is left in peace. */
 final class SlipTest extends TestCase
@@ -40,6 +43,18 @@ final class SlipTest extends TestCase
         self::assertNull(Slip::against(12_903, 13_203, 165.0, [300], null, 6.0));
         self::assertSame('wall', Slip::against(12_603, 13_203, 165.0, [300], null, 6.0)?->code);
         self::assertNull(Slip::against(13_400, 13_203, 6.0, [300]), 'Wrong, but by no wall: the ledger names it, no guess is made.');
+    }
+
+    #[TestWith(['4 350', 4_532.0, 4_530.0])]
+    #[TestWith(['4,350', 3_452.0, 3_450.0])]
+    #[TestWith(["12'-6\"", 6_553.0, 6_553.2])]
+    public function testTwoDigitsThatHaveChangedPlacesAreSaid(string $typed, float $reads, float $wouldBe): void
+    {
+        $mm = LengthParser::parse($typed, LengthUnit::Millimetre)->mm;
+        $slip = Slip::against($mm, $reads, 4.0, swappedMm: SwappedDigits::of($typed, LengthUnit::Millimetre));
+        self::assertSame('digits', $slip?->code);
+        self::assertEqualsWithDelta($wouldBe, $slip->wouldBeMm, 0.01);
+        self::assertNull(Slip::against($mm, $mm + 5.0, 4.0, swappedMm: SwappedDigits::of($typed, LengthUnit::Millimetre)));
     }
 
     public function testACountOffByOneIsSaid(): void

@@ -14,6 +14,7 @@ use Plinth\Core\Units\Length;
 use Plinth\Core\Units\LengthParser;
 use Plinth\Core\Units\LengthUnit;
 use Plinth\Core\Units\Module;
+use Plinth\Core\Units\SwappedDigits;
 use Plinth\Server\Change\Kind;
 use Plinth\Server\Change\ProjectRow;
 use Plinth\Server\Change\Refers;
@@ -169,6 +170,12 @@ class KnownLength extends ProjectRow implements Statement
     public function wall(): float
     {
         return $this->wall;
+    }
+
+    /** @return list<float> mm, what it would say with two of its digits the other way round */
+    public function swappedMm(): array
+    {
+        return SwappedDigits::of($this->text, $this->unit);
     }
 
     /** what one joint or unit more adds, where the figure is a count; mm */

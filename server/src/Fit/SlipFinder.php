@@ -85,6 +85,7 @@ final readonly class SlipFinder
             $this->wallsMm($row, $ends, $drawing, $without->readsMm / $length->mm * $fit->mmPerPixel),
             $row->unitMm(),
             null === $stated ? null : hypot($stated->plusMinusMm / 2.0, $length->sigmaMm),
+            null === $row->unitMm() ? $row->swappedMm() : [],
         );
     }
 

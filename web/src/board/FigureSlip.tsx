@@ -218,7 +218,7 @@ function slipFor(desk: DeskState, rows: ReturnType<typeof useProject.getState>["
 
 /** Inside read for outside is mended by saying what the figure runs between; no other figure is. */
 export function mends({ code }: Caution): boolean {
-  return code.startsWith("factor") || code === "count" || code === "written";
+  return code.startsWith("factor") || ["count", "written", "digits"].includes(code);
 }
 
 function wordsFor(desk: DeskState): { label: string; hint: string } {
