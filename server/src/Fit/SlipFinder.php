@@ -33,23 +33,45 @@ final readonly class SlipFinder
     ) {
     }
 
-    public function in(KnownLength $row, Drawing $drawing, DrawingFit $fitRow): ?Slip
+    /**
+     * @param list<KnownLength> $rows of the drawing
+     *
+     * @return list<array{KnownLength, Slip}> those of them that look like one
+     */
+    public function in(array $rows, Drawing $drawing, DrawingFit $fitRow): array
     {
         $statements = Statements::of($this->entities, $drawing);
         $observations = $statements->observations;
-        $found = array_filter($observations->lengths, static fn (Length $l): bool => $l->id === $row->id()->toRfc4122());
-        if (null === ($length = array_pop($found))) {
-            return null;
+        $written = $this->written($drawing);
+        $lengths = array_column(array_map(static fn (Length $l): array => [$l->id, $l], $observations->lengths), 1, 0);
+        $fit = null;
+        $found = [];
+        foreach ($rows as $row) {
+            $length = $lengths[$row->id()->toRfc4122()] ?? null;
+            if (null === $length) {
+                continue;
+            }
+            [$a, $b] = [$observations->pick($length->a)->at, $observations->pick($length->b)->at];
+            $isSpan = null === $row->unitMm() && Along::Straight === $length->along;
+            if ($isSpan && true === $written?->says($length->betweenPicksMm(), $a, $b)) {
+                continue; // what is typed as it is written is none
+            }
+            $fit ??= FitKeeper::fitOf($drawing, $statements, FitStart::from($fitRow->pixelToMm(), $statements->frame));
+            $slip = $this->of($length, $row, $drawing, $statements, $fit, $isSpan ? $written : null);
+            if (null !== $slip) {
+                $found[] = [$row, $slip];
+            }
         }
-        $ends = [$observations->pick($length->a), $observations->pick($length->b)];
-        $written = null === $row->unitMm() && Along::Straight === $length->along ? $this->written($drawing) : null;
-        if (true === $written?->says($length->betweenPicksMm(), $ends[0]->at, $ends[1]->at)) {
-            return null;
-        }
-        $fit = FitKeeper::fitOf($drawing, $statements, FitStart::from($fitRow->pixelToMm(), $statements->frame));
+
+        return $found;
+    }
+
+    private function of(Length $length, KnownLength $row, Drawing $drawing, Statements $statements, Fit $fit, ?WrittenSize $written): ?Slip
+    {
+        $ends = [$statements->observations->pick($length->a), $statements->observations->pick($length->b)];
         // Figures of a photograph disagree until there are enough to straighten it.
         $isUnstretched = $fit->model === $drawing->shape()->model();
-        $without = $isUnstretched ? Blamed::without($length, $fit, $observations, $statements->frame) : null;
+        $without = $isUnstretched ? Blamed::without($length, $fit, $statements->observations, $statements->frame) : null;
         $slip = null === $without ? null : $this->againstOthers($length, $row, $drawing, $statements, $fit, $without);
         if (null !== $slip || null !== $without && null === $written) {
             return $slip;

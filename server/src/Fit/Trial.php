@@ -40,20 +40,21 @@ final readonly class Trial
                 }
             }
         }
-        $slips = [];
+        $lengths = [];
         foreach ($workspace->touched(KnownLength::class) as $length) {
-            $drawing = $workspace->find(Drawing::class, $length->drawing());
+            $lengths[$length->drawing()->toRfc4122()][] = $length;
+        }
+        $slips = [];
+        foreach ($lengths as $of) {
+            $drawing = $workspace->find(Drawing::class, $of[0]->drawing());
             $fit = null === $drawing ? null : $workspace->find(DrawingFit::class, $drawing->id());
-            if (null !== $drawing && null !== $fit) {
-                $slip = $this->slips->in($length, $drawing, $fit);
-                if (null !== $slip) {
-                    $slips[] = [
-                        'id' => $length->id()->toRfc4122(),
-                        'code' => $slip->code,
-                        'message' => $slip->message,
-                        'wouldBeMm' => $slip->wouldBeMm,
-                    ];
-                }
+            foreach (null === $drawing || null === $fit ? [] : $this->slips->in($of, $drawing, $fit) as [$length, $slip]) {
+                $slips[] = [
+                    'id' => $length->id()->toRfc4122(),
+                    'code' => $slip->code,
+                    'message' => $slip->message,
+                    'wouldBeMm' => $slip->wouldBeMm,
+                ];
             }
         }
 
