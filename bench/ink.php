@@ -31,7 +31,44 @@ function read(Plinth\Core\Ink\Page\GreyRaster $picture, string $work): array
     return ReadWord::ofTable((string) shell_exec('OMP_THREAD_LIMIT=1 tesseract '.escapeshellarg($work.'.pgm').' stdout --psm 11 -l eng tsv 2>/dev/null'));
 }
 
+/** Part of a wall's length that runs along true ones: within 60 mm and 3°. */
+function along(array $truth, Point $from, Point $to): float
+{
+    $length = $from->distanceTo($to);
+    [$ux, $uy] = [($to->x - $from->x) / $length, ($to->y - $from->y) / $length];
+    [$n, $hit] = [max(2, (int) ($length / 100.0)), 0];
+    for ($i = 0; $i < $n; ++$i) {
+        [$x, $y] = [$from->x + ($i + 0.5) / $n * $length * $ux, $from->y + ($i + 0.5) / $n * $length * $uy];
+        foreach ($truth['walls'] as ['from' => [$ax, $ay], 'to' => [$bx, $by], 'thickness' => $t]) {
+            $l = hypot($bx - $ax, $by - $ay);
+            [$vx, $vy] = [($bx - $ax) / $l, ($by - $ay) / $l];
+            $s = ($x - $ax) * $vx + ($y - $ay) * $vy;
+            if (abs(($x - $ax) * $vy - ($y - $ay) * $vx) < 60.0 && abs($ux * $vy - $uy * $vx) < 0.052 && $s > -$t && $s < $l + $t) {
+                ++$hit;
+                break;
+            }
+        }
+    }
+
+    return $hit / $n;
+}
+
+/** @param list<array{float, float, float}> $said confidence, what came true of it, and how much it counts */
+function calibration(string $title, array $said): void
+{
+    echo "$title, by what confidence says: share of all, said, true\n";
+    $all = array_sum(array_column($said, 2));
+    foreach ([[0.0, 0.1], [0.1, 0.3], [0.3, 0.6], [0.6, 0.8], [0.8, 0.95], [0.95, 1.01]] as [$from, $to]) {
+        $here = array_filter($said, static fn (array $s): bool => $s[0] >= $from && $s[0] < $to);
+        $weight = array_sum(array_column($here, 2));
+        if ($weight > 0.0) {
+            printf("  %.2f to %.2f: %5.1f %%  %.2f  %.2f\n", $from, min(1.0, $to), 100.0 * $weight / $all, array_sum(array_map(static fn (array $s): float => $s[0] * $s[2], $here)) / $weight, array_sum(array_map(static fn (array $s): float => $s[1] * $s[2], $here)) / $weight);
+        }
+    }
+}
+
 [$rows, $probe, $nameRows] = [[], [], []];
+[$wallsSaid, $openingsSaid] = [[], []];
 $names = [0, 0];
 foreach (trials($folder) as $name => [$whole, $raster]) {
     foreach (isset($whole['walls']) ? [$whole] : array_filter($whole['drawings'] ?? [], static fn (array $d): bool => 'plan' === ($d['kind'] ?? '') && isset($d['walls'])) as $truth) {
@@ -72,9 +109,12 @@ foreach (trials($folder) as $name => [$whole, $raster]) {
         $from = hrtime(true);
         $found = WallProposals::in($page, $box, $map, static function (float $done): void {});
         $seconds = (hrtime(true) - $from) / 1e9;
+        foreach ($found->walls as $w) {
+            $wallsSaid[] = [$w->confidence, along($truth, $w->from, $w->to), $w->from->distanceTo($w->to)];
+        }
         $sure = array_filter($found->walls, static fn ($w): bool => $w->isSure());
         $openings = array_filter($found->openings, static fn ($o): bool => $o->isSure() && isset($sure[$o->wall]));
-        [$need, $hit, $kind, $used] = [[], [], 0, []];
+        [$need, $hit, $kind, $used, $true] = [[], [], 0, [], []];
         $byId = array_column($truth['walls'], null, 'id');
         foreach ($truth['openings'] ?? [] as $o) {
             $w = $byId[$o['wall']];
@@ -82,6 +122,7 @@ foreach (trials($folder) as $name => [$whole, $raster]) {
             $place = static fn (float $t): Point => new Point($w['from'][0] + $t * ($w['to'][0] - $w['from'][0]) / $l, $w['from'][1] + $t * ($w['to'][1] - $w['from'][1]) / $l);
             [$a, $b] = [$place($o['offset']), $place($o['offset'] + $o['width'])];
             $need[$o['kind']] = ($need[$o['kind']] ?? 0) + 1;
+            $true[] = [$a, $b];
             foreach ($openings as $k => $q) {
                 $pw = $found->walls[$q->wall];
                 [$vx, $vy] = [($pw->to->x - $pw->from->x) / $pw->length(), ($pw->to->y - $pw->from->y) / $pw->length()];
@@ -93,6 +134,15 @@ foreach (trials($folder) as $name => [$whole, $raster]) {
                     break;
                 }
             }
+        }
+        foreach ($found->openings as $q) {
+            $pw = $found->walls[$q->wall];
+            if (!$pw->isSure()) {
+                continue;
+            }
+            [$c, $d] = [$pw->from->towards($pw->to, $q->offset / $pw->length()), $pw->from->towards($pw->to, ($q->offset + $q->width) / $pw->length())];
+            $isTrue = [] !== array_filter($true, static fn (array $t): bool => min(max($t[0]->distanceTo($c), $t[1]->distanceTo($d)), max($t[0]->distanceTo($d), $t[1]->distanceTo($c))) < 150);
+            $openingsSaid[] = [$q->confidence, $isTrue ? 1.0 : 0.0, 1.0];
         }
         $gaps = implode(', ', array_map(static fn (string $k, int $n): string => sprintf('%ss %d of %d', $k, $hit[$k] ?? 0, $n), array_keys($need), $need));
         $line = sprintf('%s; kind right %d, false %d; columns %d of %d; %.1f s', $gaps, $kind, count($openings) - count($used), count($found->columns), count($truth['columns'] ?? []), $seconds);
@@ -122,4 +172,6 @@ foreach (['Probe: one click on each wall; medians in px' => $probe, 'Proposals'.
     usort($lines, static fn (array $a, array $b): int => $a[0] <=> $b[0]);
     echo "$title\n", implode("\n", array_column($lines, 1)), "\n";
 }
+calibration('Walls by length', $wallsSaid);
+calibration('Openings', $openingsSaid);
 printf("  all: names %d of %d\n", $names[1], $names[0]);
