@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Plinth\Server\Ink;
 
+use Plinth\Core\Fitting\Standing;
 use Plinth\Core\Geometry\PixelPoint;
+use Plinth\Core\Units\LengthUnit;
 
 /** A figure that was read on a drawing and is neither stated nor refused. */
 final readonly class FigureLeft
@@ -17,6 +19,7 @@ final readonly class FigureLeft
      * @param 'x'|'y'|null $along axis of the drawing's grid that it runs along; null for a wing's
      * @param bool $squares whether the drawing is squared by it
      * @param float $spanMm what it measures as the drawing is fitted now
+     * @param bool $isBar whether it is a scale bar
      * @param array<mixed> $told all that was found of it
      */
     public function __construct(
@@ -28,13 +31,31 @@ final readonly class FigureLeft
         public ?string $along,
         public bool $squares,
         public float $spanMm,
+        public bool $isBar,
         private array $told,
     ) {
     }
 
-    /** @return array<mixed> */
-    public function told(): array
+    /** As it would be typed, in a project whose unit is given: feet and scale bars say themselves what they are, decimals are metres. */
+    public function typed(LengthUnit $unit): string
     {
-        return [...$this->told, 'along' => $this->along, 'spanMm' => $this->spanMm];
+        $asRead = 1 === preg_match('/[\'"]| m/', $this->text)
+            || LengthUnit::Millimetre === $unit && 1 === preg_match('/^[\d ,]+$/D', $this->text);
+
+        return $asRead ? $this->text : \sprintf('%s mm', (string) (float) \sprintf('%.1f', $this->mm));
+    }
+
+    public function standing(): Standing
+    {
+        return $this->isBar ? Standing::ScaleBar : Standing::Figured;
+    }
+
+    /** @return array<mixed> */
+    public function told(LengthUnit $unit): array
+    {
+        return [
+            ...$this->told,
+            'along' => $this->along, 'spanMm' => $this->spanMm, 'typed' => $this->typed($unit), 'standing' => $this->standing()->value,
+        ];
     }
 }

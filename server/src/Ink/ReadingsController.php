@@ -55,10 +55,11 @@ final readonly class ReadingsController
     private function answer(Drawing $drawing): Response
     {
         $finding = $this->findings->of($drawing, FindingKind::Figures);
+        $unit = $this->access->project($drawing->project())->unit();
 
         return new JsonResponse([
             'found' => null !== $finding,
-            'figures' => array_map(static fn (FigureLeft $f): array => $f->told(), $this->left->figures($drawing)),
+            'figures' => array_map(static fn (FigureLeft $f): array => $f->told($unit), $this->left->figures($drawing)),
             'rooms' => $this->left->rooms($drawing),
             'refused' => \count($finding->refused ?? []),
             'statedScale' => $finding->found['drawing'][0]['statedScale'] ?? null,

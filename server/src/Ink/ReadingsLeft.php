@@ -51,6 +51,7 @@ final readonly class ReadingsLeft
             $along[$i],
             $squares[$i],
             $spans[$i][0]->distanceTo($spans[$i][1]),
+            $f[1]->get('isBar')->boolean(),
             $f[0],
         ), $left, array_keys($left));
     }

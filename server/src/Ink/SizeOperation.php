@@ -12,7 +12,6 @@ use Plinth\Core\Fitting\Ends;
 use Plinth\Core\Fitting\Exception\FittingException;
 use Plinth\Core\Fitting\FitStart;
 use Plinth\Core\Fitting\Model;
-use Plinth\Core\Fitting\Standing;
 use Plinth\Core\Units\LengthUnit;
 use Plinth\Server\Change\Base;
 use Plinth\Server\Change\Operation;
@@ -60,7 +59,7 @@ final readonly class SizeOperation implements Operation
             );
         }
         $slant = $this->left->slant($drawing);
-        $unit = LengthUnit::from((string) $workspace->get(Project::class, $workspace->project())->values()['unit']);
+        $unit = $workspace->get(Project::class, $workspace->project())->unit();
         $taken = array_map(static fn (FigureLeft $f): string => self::take($workspace, $drawing, $f, $unit, $wanted->at), $figures);
         $leaning = 'lines' === $slant ? $workspace->get(Page::class, $drawing->page())->leaning() : null;
         if (null !== $leaning) {
@@ -83,7 +82,7 @@ final readonly class SizeOperation implements Operation
         }
         $length = new UuidV7();
         $workspace->add(KnownLength::class, $length, $of + $ends + [
-            'c' => null, 'text' => self::textIn($unit, $figure), 'unit' => $unit->value, 'standing' => Standing::Figured->value,
+            'c' => null, 'text' => $figure->typed($unit), 'unit' => $unit->value, 'standing' => $figure->standing()->value,
             'ends' => Ends::OuterFace->value, 'picked' => Ends::OuterFace->value, 'along' => Along::Straight->value, 'heldOut' => false,
             'wholePage' => false,
         ], $at);
@@ -94,15 +93,6 @@ final readonly class SizeOperation implements Operation
         }
 
         return $length->toRfc4122();
-    }
-
-    /** As read where that says the same in the project's unit: feet and scale bars say so themselves; decimals are metres on drawings. */
-    private static function textIn(LengthUnit $unit, FigureLeft $figure): string
-    {
-        $asRead = 1 === preg_match('/[\'"]| m/', $figure->text)
-            || LengthUnit::Millimetre === $unit && 1 === preg_match('/^[\d ,]+$/D', $figure->text);
-
-        return $asRead ? $figure->text : \sprintf('%s mm', (string) (float) \sprintf('%.1f', $figure->mm));
     }
 
     /** @param list<string> $taken ids of the known lengths that nobody has looked at */

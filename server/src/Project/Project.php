@@ -88,6 +88,11 @@ class Project extends ProjectRow implements Revised
         return $this->name;
     }
 
+    public function unit(): LengthUnit
+    {
+        return $this->unit;
+    }
+
     public function head(): int
     {
         return $this->head;

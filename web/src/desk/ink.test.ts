@@ -171,42 +171,23 @@ describe("a click where nothing was found", () => {
   });
 });
 
-const figure = (text: string, mm: number): ReadFigure =>
-  ({ id: "f", text, mm, a: [10, 20], b: [460, 20], sigmaPx: 0.3 }) as unknown as ReadFigure;
+const figure = (typed: string, standing = "figured"): ReadFigure =>
+  ({ id: "f", text: typed, typed, standing, a: [10, 20], b: [460, 20], sigmaPx: 0.3 }) as unknown as ReadFigure;
 
 describe("a figure that was read", () => {
   const taken = () => server.sent.at(-1)?.operations.at(-1)?.values;
 
   it("is taken with its two ends, as known length or held out as a check", async () => {
     server.answers = { readings: { figures: [], rooms: [] } };
-    await takeFigure(figure("4500", 4500), false);
+    await takeFigure(figure("4500"), false);
     expect(server.sent[0]?.operations.map((o) => o.type)).toEqual(["pick", "pick", "knownLength"]);
     expect(server.sent[0]?.operations[0]?.values).toEqual({ drawing: DRAWING, x: 10, y: 20, sigmaPx: 0.3 });
     expect(taken()).toMatchObject({ text: "4500", unit: "mm", heldOut: false, standing: "figured" });
-    await takeFigure(figure("4500", 4500), true);
+    await takeFigure(figure("4500"), true);
     expect(taken()).toMatchObject({ heldOut: true });
+    await takeFigure(figure("5 m", "scale bar"), false);
+    expect(taken()).toMatchObject({ text: "5 m", standing: "scale bar" });
     expect(useInk.getState().readings?.of).toBe(DRAWING);
-  });
-
-  it("is kept in its own words only where those say the same in the unit of the project", async () => {
-    server.answers = { readings: { figures: [], rooms: [] } };
-    for (const [text, mm, as] of [
-      ["4 500", 4500, "4 500"],
-      ["4.50", 4500, "4500 mm"],
-      ["14'-9\"", 4495.8, "14'-9\""], // feet say so themselves
-    ] as const) {
-      await takeFigure(figure(text, mm), false);
-      expect(taken()?.text).toBe(as);
-    }
-    const inFeet = row("project", "p", { name: "P", purpose: "planning", unit: "ft" });
-    for (const [text, mm, as] of [
-      ["14'-9\"", 4495.8, "14'-9\""],
-      ["4500", 4500, "4500 mm"], // a bare number would be feet there
-    ] as const) {
-      useProject.setState((s) => ({ rows: withRows(s.rows, [inFeet]) }));
-      await takeFigure(figure(text, mm), false);
-      expect(taken()?.text).toBe(as);
-    }
   });
 });
 

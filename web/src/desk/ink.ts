@@ -5,7 +5,6 @@ import { apply, contains, nearestOn, type XY } from "../board/geometry";
 import { change, inProject, say, useProject } from "../store/project";
 import { useDesk } from "./desk";
 import { projectUnit } from "./draft";
-import { tenths } from "./numbers";
 import { nextNumber } from "./rooms";
 import { fitMap } from "./selectors";
 import { sendStatement } from "./statements";
@@ -214,8 +213,6 @@ function asLength(drawing: string, figure: ReadFigure, heldOut: boolean): Operat
     id,
     values: { drawing, x, y, sigmaPx: figure.sigmaPx },
   });
-  // As read where that says the same in the project's unit: feet and scale bars say so themselves; decimals are metres on drawings.
-  const asRead = /['"]| m/.test(figure.text) || (projectUnit() === "mm" && /^[\d ,]+$/.test(figure.text));
   return [
     pick(a, figure.a),
     pick(b, figure.b),
@@ -228,9 +225,9 @@ function asLength(drawing: string, figure: ReadFigure, heldOut: boolean): Operat
         a,
         b,
         c: null,
-        text: asRead ? figure.text : `${tenths(figure.mm)} mm`,
+        text: figure.typed,
         unit: projectUnit(),
-        standing: "figured",
+        standing: figure.standing,
         ends: "outer face",
         picked: "outer face",
         along: "straight",

@@ -82,6 +82,8 @@ export function LengthRow({ length, report }: { length: Thing<"knownLength">; re
 function whatItIs(length: Thing<"knownLength">): string {
   const along = { straight: "", x: " · along x", y: " · along y", across: " · across" }[length.along];
   const picked = length.picked !== length.ends ? ` · picked on ${length.picked}s, wall ${grouped(length.wall)}` : "";
+  // A scale bar runs between no faces.
+  if (length.standing === "scale bar") return `scale bar${along}${length.wholePage ? " · whole page" : ""}`;
   return `${length.standing} · ${length.ends}s${along}${picked}${length.wholePage ? " · whole page" : ""}`;
 }
 
