@@ -59,7 +59,7 @@ final class HostileFilesTest extends TestCase
         }
         self::assertSame([], glob(getenv('PLINTH_FILES').'/pages/*/*.part*'), 'Nothing half made is left.');
         self::assertFileDoesNotExist(getenv('PLINTH_FILES').'/../../etc/passwd');
-        exec('pgrep -P 1 -f "^(bwrap|vips|pdftoppm|pdfinfo|pdfimages|pdftops) "', $left);
+        exec('pgrep -P 1 -f '.escapeshellarg('^(bwrap|vips|pdftoppm|pdfinfo|pdfimages|pdftops) .*'.preg_quote((string) getenv('PLINTH_FILES'))), $left);
         self::assertSame([], $left, 'No child is left without its parent.');
         $desk->bringIn("$files->folder/card.png", 'after all.png');
         self::assertSame('done', $desk->imported()['state'], 'The next drawing comes in as ever.');

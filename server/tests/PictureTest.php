@@ -114,6 +114,26 @@ final class PictureTest extends TestCase
         }
     }
 
+    /** One that is ended as soon as it begins leaves nothing that waits for it. */
+    public function testAChildThatIsEndedAtOnceLeavesNobodyBehind(): void
+    {
+        $mark = '32.'.random_int(100_000, 999_999);
+        for ($round = 0; $round < 60; ++$round) {
+            try {
+                Files::tool()->run(['sleep', $mark], 30.0, onLook: static function () use ($round): void {
+                    usleep(150 * $round);
+                    throw new Failed('Nobody wants it.');
+                });
+                self::fail('It was let run.');
+            } catch (Failed) {
+                continue;
+            }
+        }
+        usleep(200_000);
+        exec('pgrep -f "[ ]'.preg_quote($mark).'$"', $left);
+        self::assertSame([], $left);
+    }
+
     /** @param array{int, int, int} $rgb */
     private function assertColour(Desk $desk, string $picture, int $x, int $y, array $rgb): void
     {

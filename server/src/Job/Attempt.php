@@ -15,7 +15,7 @@ use Psr\Clock\ClockInterface;
 final class Attempt
 {
     /** s that a worker may be silent before its job is taken up by another */
-    public const LEASE = 30;
+    public const LEASE = 90;
     /** s between two looks at whether the work is still wanted */
     private const LOOK = 0.2;
 

@@ -18,6 +18,8 @@ final readonly class AlignedInk
 {
     /** Between so many cells the mapping to the page is taken for straight. */
     private const STRAIGHT = 16;
+    /** rows after which whoever waits hears that the work goes on */
+    private const SAY_AFTER = 128;
 
     /**
      * @param float $turn of the direction in the building, radians
@@ -37,9 +39,16 @@ final readonly class AlignedInk
     /**
      * @param non-empty-list<Point> $corners of the drawing's extent, mm
      * @param float $cell mm
+     * @param (callable(): void)|null $goesOn
      */
-    public static function of(ReducedInk $page, PixelToMm $map, array $corners, float $turn, float $cell): self
-    {
+    public static function of(
+        ReducedInk $page,
+        PixelToMm $map,
+        array $corners,
+        float $turn,
+        float $cell,
+        ?callable $goesOn = null,
+    ): self {
         [$c, $s] = [cos($turn), sin($turn)];
         $us = array_map(static fn (Point $p): float => $c * $p->x + $s * $p->y, $corners);
         $vs = array_map(static fn (Point $p): float => $c * $p->y - $s * $p->x, $corners);
@@ -48,6 +57,9 @@ final readonly class AlignedInk
         $count = max(1, (int) ceil((max($vs) - $bottom) / $cell));
         $rows = [];
         for ($j = 0; $j < $count; ++$j) {
+            if (null !== $goesOn && 0 === $j % self::SAY_AFTER) {
+                $goesOn();
+            }
             $v = $bottom + ($j + 0.5) * $cell;
             $places = [];
             for ($i = 0; $i <= $columns + self::STRAIGHT; $i += self::STRAIGHT) {

@@ -178,7 +178,8 @@ final readonly class PageFigures
         if ([] === $directions) {
             return null;
         }
-        $bar = LabelledBar::in($ink, $blobs, deg2rad($directions[0]));
+        $bar = LabelledBar::in($ink, $blobs, deg2rad($directions[0]), static fn () => $onProgress(0.3));
+        $onProgress(0.32);
         if (($sizes[0] ?? self::SMALL) < self::SMALL) {
             $ink = $ink->doubled();
             $sizes = array_map(static fn (float $s): float => 2.0 * $s, $sizes);

@@ -55,7 +55,7 @@ final readonly class TextPicture
             max(1, (int) floor($cell / $own + 0.05)),
             static fn (float $done) => $onProgress(0.2 * $done),
         );
-        $ink = AlignedInk::of($page, $map, $corners, 0.0, $cell);
+        $ink = AlignedInk::of($page, $map, $corners, 0.0, $cell, static fn () => $onProgress(0.2));
         $onProgress(0.7);
         $level = self::letters($ink, $textMm);
         $onProgress(1.0);
@@ -66,7 +66,8 @@ final readonly class TextPicture
     /** The same turned clockwise by a quarter, so that what was written upward is level. */
     public function turned(): GreyRaster
     {
-        return $this->level->turned()->turned()->turned();
+        // A half turn and a quarter back.
+        return (new GreyRaster($this->level->width, $this->level->height, strrev($this->level->bytes)))->turned();
     }
 
     /** Where a pixel of the level picture is, mm. */

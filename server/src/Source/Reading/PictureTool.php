@@ -18,6 +18,7 @@ final readonly class PictureTool
     private const MOST_OUTPUT = 100_000_000;
     /** Signals by number, as POSIX has them: PHP knows their names only where a process may be forked. */
     private const KILL = 9;
+    private const STAND_STILL = 19;
     private const FROM_OUTSIDE = [1, 2, self::KILL, 15];
     /** Few threads: the limit of memory counts every thread's stack and arena. */
     private const ENVIRONMENT = ['VIPS_CONCURRENCY' => '2', 'MALLOC_ARENA_MAX' => '2', 'OMP_THREAD_LIMIT' => '1'];
@@ -107,9 +108,7 @@ final readonly class PictureTool
         } catch (ProcessTimedOutException) {
             throw PictureFailure::tooLong($seconds);
         } finally {
-            foreach ($processes as $process) {
-                $process->stop(0.0, self::KILL);
-            }
+            array_map(self::end(...), $processes);
         }
         foreach ($processes as $process) {
             if (!$process->isSuccessful()) {
@@ -118,6 +117,24 @@ final readonly class PictureTool
         }
 
         return array_map(static fn (Process $p): string => $p->getOutput(), $processes);
+    }
+
+    /**
+     * Ends what still runs, with the child that the sandbox works in: that one says only some time after it has begun that it ends with its
+     * parent, and would wait for it for ever.
+     */
+    private static function end(Process $process): void
+    {
+        $pid = $process->getPid();
+        if (null !== $pid) {
+            posix_kill($pid, self::STAND_STILL);
+            foreach (explode(' ', trim((string) @file_get_contents("/proc/$pid/task/$pid/children"))) as $child) {
+                if ('' !== $child) {
+                    posix_kill((int) $child, self::KILL);
+                }
+            }
+        }
+        $process->stop(0.0, self::KILL);
     }
 
     /**

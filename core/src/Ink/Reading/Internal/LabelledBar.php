@@ -42,6 +42,8 @@ final readonly class LabelledBar
     /** by how much the labels must be likelier than any other ones, and how many there are at least; by trial */
     private const CLEARLY = 4.0;
     private const LEAST = 3;
+    /** pieces of ink after which whoever waits hears that the work goes on */
+    private const SAY_AFTER = 50;
     /** px of the ink that its ends are known to: by trial */
     private const SIGMA_PX = 0.7;
 
@@ -67,10 +69,14 @@ final readonly class LabelledBar
     /**
      * @param list<Blob> $blobs pieces of the ink
      * @param float $turn of the drawing's grid, radians with y down
+     * @param callable(): void $goesOn
      */
-    public static function in(LetteringInk $ink, array $blobs, float $turn): ?self
+    public static function in(LetteringInk $ink, array $blobs, float $turn, callable $goesOn): ?self
     {
-        foreach ($blobs as $blob) {
+        foreach ($blobs as $i => $blob) {
+            if (0 === $i % self::SAY_AFTER) {
+                $goesOn();
+            }
             foreach ([0.0, \M_PI_2] as $quarter) {
                 $bar = BandedBar::of($blob, $turn + $quarter);
                 $labelled = null === $bar ? null : self::labelled($ink, $blobs, $bar);

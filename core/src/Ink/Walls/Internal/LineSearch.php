@@ -68,11 +68,13 @@ final readonly class LineSearch
         $turns = [];
         [$main, $frame] = [null, null];
         for ($k = 0; $k < \count($directions); ++$k) {
-            $ink = AlignedInk::of($page, $map, $corners, $directions[$k], $cell);
+            $done = self::READ + (1.0 - self::READ) * $k / \count($directions);
+            $goesOn = static fn () => $onProgress($done);
+            $ink = AlignedInk::of($page, $map, $corners, $directions[$k], $cell, $goesOn);
             if (0 === $k) {
                 $directions = self::directions($ink);
                 if (0.0 !== $directions[0]) {
-                    $ink = AlignedInk::of($page, $map, $corners, $directions[0], $cell);
+                    $ink = AlignedInk::of($page, $map, $corners, $directions[0], $cell, $goesOn);
                 }
             }
             $onProgress(self::READ + (1.0 - self::READ) * ($k + 0.7) / \count($directions));
@@ -84,7 +86,7 @@ final readonly class LineSearch
                 }
             }
             if (abs($slope) > self::LEVEL_ENOUGH) {
-                $ink = AlignedInk::of($page, $map, $corners, $ink->turn + $slope, $cell);
+                $ink = AlignedInk::of($page, $map, $corners, $ink->turn + $slope, $cell, $goesOn);
                 $columns = $ink->columns();
             }
             if (0 === $k) {
