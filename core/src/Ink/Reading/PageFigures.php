@@ -72,7 +72,7 @@ final readonly class PageFigures
     /** figures, and different ones along each axis, that make a size to trust; by trial (bench figures) */
     private const ENOUGH = [6, 3];
     private const ENOUGH_WITH_BAR = [4, 2];
-    /** and where it lies flat, along the axis that has more and the one that has less: by how much it may be stretched is known beforehand */
+    /** and where it lies flat, along the axis that has more and the one that has less: how far it may be stretched is known beforehand */
     private const ENOUGH_IF_FLAT = [6, 3, 1];
     /** part of its length by which a scale bar that agrees with them may be off; by trial */
     private const BAR_AGREES = 0.015;
@@ -122,7 +122,9 @@ final readonly class PageFigures
         $goesOn = static fn () => $onProgress(self::READ);
         $fit = SizeByFigures::of($figures, $turn, $ink->width, $ink->height, $goesOn);
         $bar = $bar?->read(self::inFeet($figures));
-        $told = null === $fit ? new self([], null, 0.0, false, false, false, null, $bar) : self::told($page, $fit, $ink, $turn, $bar, $goesOn);
+        $told = null === $fit
+            ? new self([], null, 0.0, false, false, false, null, $bar)
+            : self::told($page, $fit, $ink, $turn, $bar, $goesOn);
         $onProgress(1.0);
 
         return $told;
@@ -181,7 +183,7 @@ final readonly class PageFigures
         $bar = LabelledBar::in($ink, $blobs, deg2rad($directions[0]), static fn () => $onProgress(0.3));
         $onProgress(0.32);
         if (($sizes[0] ?? self::SMALL) < self::SMALL) {
-            $ink = $ink->doubled();
+            $ink = $ink->doubled(static fn () => $onProgress(0.33));
             $sizes = array_map(static fn (float $s): float => 2.0 * $s, $sizes);
         }
         $onProgress(self::PREPARED);
@@ -335,7 +337,16 @@ final readonly class PageFigures
             && max(array_map(\count(...), $different)) >= self::ENOUGH_IF_FLAT[1]
             && $both >= self::ENOUGH_IF_FLAT[2];
 
-        return new self($figures, $map, $fit->px * $ink->pixel, $isSure, $isSureIfFlat, $fit->isPhotographed, self::turns(...$speaks), $bar);
+        return new self(
+            $figures,
+            $map,
+            $fit->px * $ink->pixel,
+            $isSure,
+            $isSureIfFlat,
+            $fit->isPhotographed,
+            self::turns(...$speaks),
+            $bar,
+        );
     }
 
     /** Its ends where the dimension line meets the lines that mark them, to a part of a pixel. */

@@ -26,6 +26,8 @@ final readonly class LetteringInk
     private const FAINTEST = 38;
     /** part of what most of the ink reaches from which a pixel is ink; by trial */
     private const INKED = 0.38;
+    /** rows after which whoever waits hears that the work goes on */
+    private const SAY_AFTER = 128;
     /** Three quarters of a page have less ink than this many times less than the least that counts: grain, which is no ink; by trial. */
     private const GRAIN = 3.0;
 
@@ -82,13 +84,20 @@ final readonly class LetteringInk
         return 0;
     }
 
-    /** The same with twice as many pixels either way: lettering of ten pixels falls apart where it should and holds where it should. */
-    public function doubled(): self
+    /**
+     * The same with twice as many pixels either way: lettering of ten pixels falls apart where it should and holds where it should.
+     *
+     * @param callable(): void $goesOn
+     */
+    public function doubled(callable $goesOn): self
     {
         $rows = str_split($this->bytes, max(1, $this->width));
         $wide = array_map(self::twice(...), $rows);
         $out = '';
         foreach ($wide as $y => $row) {
+            if (0 === $y % self::SAY_AFTER) {
+                $goesOn();
+            }
             // Quarter points, as for the columns.
             $out .= self::between($wide[max(0, $y - 1)], $row).self::between($wide[min(\count($wide) - 1, $y + 1)], $row);
         }
@@ -192,6 +201,10 @@ final readonly class LetteringInk
         $before = \ord($row[0]);
         for ($x = 0; $x < $n; ++$x) {
             $here = \ord($row[$x]);
+            if (0 === $before + $here && ($paper = strspn($row, "\0", $x)) > 1) {
+                $out .= str_repeat("\0", 2 * ($paper - 1));
+                $x += $paper - 1;
+            }
             $after = $x + 1 < $n ? \ord($row[$x + 1]) : $here;
             $out .= \chr(($before + 3 * $here) >> 2).\chr(($after + 3 * $here) >> 2);
             $before = $here;
@@ -206,7 +219,15 @@ final readonly class LetteringInk
             return $near;
         }
         $out = '';
+
+        $both = $far | $near;
         for ($x = 0, $n = \strlen($near); $x < $n; ++$x) {
+            if ("\0" === $both[$x]) {
+                $paper = strspn($both, "\0", $x);
+                $out .= str_repeat("\0", $paper);
+                $x += $paper - 1;
+                continue;
+            }
             $out .= \chr((\ord($far[$x]) + 3 * \ord($near[$x])) >> 2);
         }
 
