@@ -16,7 +16,7 @@ final class FigureLeftTest extends TestCase
 {
     #[TestWith(['4 500', 4_500.0, LengthUnit::Millimetre, '4 500'])]
     #[TestWith(['4 500', 4_500.0, LengthUnit::Foot, '4500 mm'])]
-    #[TestWith(['4.50', 4_500.0, LengthUnit::Millimetre, '4500 mm'])]
+    #[TestWith(['4.50', 4_500.0, LengthUnit::Millimetre, '4.50 m'])]
     #[TestWith(["14'-9\"", 4_495.8, LengthUnit::Millimetre, "14'-9\""], 'feet say so themselves')]
     #[TestWith(['5 m', 5_000.0, LengthUnit::Millimetre, '5 m'])]
     public function testItIsTypedSoThatItSaysTheSame(string $text, float $mm, LengthUnit $unit, string $typed): void

@@ -42,7 +42,14 @@ final readonly class FigureLeft
         $asRead = 1 === preg_match('/[\'"]| m/', $this->text)
             || LengthUnit::Millimetre === $unit && 1 === preg_match('/^[\d ,]+$/D', $this->text);
 
-        return $asRead ? $this->text : \sprintf('%s mm', (string) (float) \sprintf('%.1f', $this->mm));
+        $isMetres = 1 === preg_match('/^\d+\.\d+$/D', $this->text) && abs(1000.0 * (float) $this->text - $this->mm) < 1.0;
+
+        return match (true) {
+            $asRead => $this->text,
+            // To the same last place: how far it is rounded counts.
+            $isMetres => $this->text.' m',
+            default => \sprintf('%s mm', (string) (float) \sprintf('%.1f', $this->mm)),
+        };
     }
 
     public function standing(): Standing

@@ -6,6 +6,7 @@ import { useProject } from "../store/project";
 import type { Thing } from "../store/rows";
 import { apply, type Map2, middle, type PageMap, type XY } from "./geometry";
 import { ends, OCHRE, PLUM, RUST, StatedLine, Tag, TEAL } from "./marks";
+import { tagsApart } from "./tags";
 
 /** All that is stated about the drawing, on the drawing. */
 export function Statements({ screen }: { screen: Map2 }) {
@@ -27,6 +28,23 @@ export function Statements({ screen }: { screen: Map2 }) {
   const lengths = inOrder(rows.knownLength.values()).filter(
     (l) => own(l.drawing) || (l.wholePage && rows.drawing.get(l.drawing)?.page === page),
   );
+  const lines = inOrder(rows.gridPick.values()).filter((g) => own(g.drawing));
+  const suspects = new Set(report?.lengths.filter((r) => r.suspect).map((r) => r.id));
+  const told = tagsApart([
+    ...lengths.flatMap((l) => {
+      const [a, b] = [at(l.a), at(l.b)];
+      if (!a || !b) return [];
+      const counts = selected?.id === l.id ? 3e6 : suspects.has(l.id) ? 2e6 : l.heldOut ? 1e6 : 0;
+      const weight = counts + Math.hypot(b[0] - a[0], b[1] - a[1]);
+      return [{ id: l.id, at: besideLine(a, b), text: wordsOf(l), weight }];
+    }),
+    ...lines.flatMap((g) => {
+      const [a, b] = [at(g.a), at(g.b)];
+      return a && b && g.hand === "picked"
+        ? [{ id: g.id, at: besideLine(a, middle(a, b)), text: runsWith(g), weight: 0 }]
+        : [];
+    }),
+  ]);
   return (
     <>
       {inOrder(rows.rectangle.values())
@@ -38,7 +56,7 @@ export function Statements({ screen }: { screen: Map2 }) {
       {lengths.map((length) => {
         const [a, b, c] = [at(length.a), at(length.b), length.c === null ? null : at(length.c)];
         if (!a || !b) return null;
-        const suspect = report?.lengths.find((r) => r.id === length.id)?.suspect ?? false;
+        const suspect = suspects.has(length.id);
         const colour = suspect ? RUST : length.heldOut ? OCHRE : PLUM;
         const dash = suspect ? "7 4" : length.heldOut ? "2 4" : undefined;
         const from = c ? foot(b, a, c) : a;
@@ -46,29 +64,22 @@ export function Statements({ screen }: { screen: Map2 }) {
           <g key={length.id} opacity={selected && selected.id !== length.id ? 0.55 : 1}>
             {c && <line {...ends(a, c)} stroke={colour} strokeWidth={1.4} strokeDasharray="1 4" />}
             <StatedLine a={from} b={b} colour={colour} {...(dash ? { dash } : {})} />
-            {!plain && (
-              <Tag
-                at={besideLine(from, b)}
-                text={length.heldOut ? `${length.text} ?` : length.text}
-                colour={colour}
-                dashed={length.heldOut}
-              />
+            {!plain && told.has(length.id) && (
+              <Tag at={besideLine(from, b)} text={wordsOf(length)} colour={colour} dashed={length.heldOut} />
             )}
           </g>
         );
       })}
-      {inOrder(rows.gridPick.values())
-        .filter((g) => own(g.drawing))
-        .map((line) => {
-          const [a, b] = [at(line.a), at(line.b)];
-          // What the ink or a figure says of the turn has no place of its own.
-          return a && b && line.hand === "picked" ? (
-            <g key={line.id}>
-              <StatedLine a={a} b={b} colour={TEAL} dash="10 3 2 3" />
-              <Tag at={besideLine(a, middle(a, b))} text={runsWith(line)} colour={TEAL} />
-            </g>
-          ) : null;
-        })}
+      {lines.map((line) => {
+        const [a, b] = [at(line.a), at(line.b)];
+        // What the ink or a figure says of the turn has no place of its own.
+        return a && b && line.hand === "picked" ? (
+          <g key={line.id}>
+            <StatedLine a={a} b={b} colour={TEAL} dash="10 3 2 3" />
+            {told.has(line.id) && <Tag at={besideLine(a, middle(a, b))} text={runsWith(line)} colour={TEAL} />}
+          </g>
+        ) : null;
+      })}
       {inOrder(rows.controlPoint.values())
         .filter((c) => own(c.drawing))
         .map((point) => {
@@ -83,6 +94,10 @@ export function Statements({ screen }: { screen: Map2 }) {
         })}
     </>
   );
+}
+
+function wordsOf(length: Thing<"knownLength">): string {
+  return length.heldOut ? `${length.text} ?` : length.text;
 }
 
 export function runsWith(line: Thing<"gridPick">): string {

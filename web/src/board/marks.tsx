@@ -1,4 +1,5 @@
 import type { XY } from "./geometry";
+import { TAG_HEIGHT, tagWidth } from "./tags";
 
 export const PLUM = "#6d2a63";
 export const OCHRE = "#855400";
@@ -10,14 +11,14 @@ export function ends(a: XY, b: XY) {
 }
 
 export function Tag({ at, text, colour, dashed = false }: { at: XY; text: string; colour: string; dashed?: boolean }) {
-  const width = text.length * 7.4 + 16;
+  const width = tagWidth(text);
   return (
     <g transform={`translate(${at[0]} ${at[1]})`}>
       <rect
         x={-width / 2}
-        y={-11}
+        y={-TAG_HEIGHT / 2}
         width={width}
-        height={22}
+        height={TAG_HEIGHT}
         rx={4}
         fill="#faf8f3"
         stroke={colour}
