@@ -11,6 +11,8 @@ import { RUST, Tag, TEAL } from "./marks";
 
 /** Labels narrower than this on the screen have no room for their figures. */
 const LEAST_PX = 54;
+/** Its width and depth stand in the room that they measure, or not at all: px of the line that tells them. */
+const SIDES_PX = 94;
 /** A label whose middle lies further off than this beside the board shows nothing of itself. */
 const BESIDE_PX = 90;
 const PLAIN =
@@ -39,7 +41,7 @@ export function RoomLabels(props: { shapes: Derived; screen: Map2; k: number; si
             style={{ transform: `translate(${Math.round(x)}px, ${Math.round(y)}px) translate(-50%, -50%)` }}
             data-testid="room-label"
           >
-            <Label room={room} region={region} sides={width * k > LEAST_PX} />
+            <Label room={room} region={region} sides={width * k > SIDES_PX} />
           </div>
         );
       })}
