@@ -19,7 +19,7 @@ import { OtherRows } from "./trueup/OtherRows";
 import { PendingFitCard, PendingSlipCard } from "./trueup/Pending";
 import { PlacePanel } from "./trueup/PlacePanel";
 import { SquarePanel, turnWords, useInkSkew } from "./trueup/SquarePanel";
-import { UnstretchPanel } from "./trueup/UnstretchPanel";
+import { isLensKnown, UnstretchPanel } from "./trueup/UnstretchPanel";
 
 /** How good the fit is, what to do next, and all that is stated with how far each is off. */
 export function TrueUpLedger() {
@@ -28,6 +28,7 @@ export function TrueUpLedger() {
   const tolerance = useProject((s) => s.tolerance);
   const report = useProject((s) => (drawing === null ? undefined : s.fits.get(drawing)));
   const row = drawing === null ? undefined : rows.drawing.get(drawing);
+  const lensKnown = useProject((s) => isLensKnown(s.pages.get(row?.page ?? "")?.made));
   const told = useReadings(drawing);
   const figures = told?.figures.length ?? 0;
   const reading = useProject((s) => s.work.get(workKey("read-figures", drawing ?? "")));
@@ -60,7 +61,7 @@ export function TrueUpLedger() {
         }
       >
         {row.locked ? "Locked: nothing moves it. " : ""}
-        {sentence(report, tolerance, row)}
+        {sentence(report, tolerance, row, lensKnown)}
       </Head>
       <div className="min-h-0 flex-1 overflow-y-auto" data-testid="known-lengths">
         {mm === null && act === null && isUnderWay(reading) && (
@@ -141,7 +142,7 @@ const BASIS: Record<FitReport["basis"], string> = {
   lengths: "",
 };
 
-function sentence(report: FitReport, tolerance: number, row: Thing<"drawing">): string {
+function sentence(report: FitReport, tolerance: number, row: Thing<"drawing">, lensKnown: boolean): string {
   const { statedScale, turns: quarters } = row;
   const parts: string[] = [];
   const pm = report.plusMinusMmPer10m;
@@ -156,7 +157,7 @@ function sentence(report: FitReport, tolerance: number, row: Thing<"drawing">): 
   if (along && report.plusMinusAlong) {
     const across = along === "y" ? "width" : row.kind === "elevation" || row.kind === "section" ? "height" : "depth";
     const open = plusMinus(report.plusMinusAlong[along === "x" ? "y" : "x"]);
-    const known = report.model === "perspective" ? "as lenses differ" : "as copiers leave it";
+    const known = report.model === "perspective" && !lensKnown ? "as lenses differ" : "as copiers leave it";
     parts.push(`The ${across} is not tested yet: ${open} there, ${known}.`);
   } else if (isEnough && isTestedOneWayOnly(report)) parts.push("The other way nothing has tested.");
   if (report.determined.turn) {

@@ -121,10 +121,14 @@ function leaningWords(leans: { u: number; v: number } | null | undefined): strin
   return part === 0 ? null : `Its lines converge: one side is ${(200 * part).toFixed(1)} % nearer than the other.`;
 }
 
-/** Whence it is known by how much what recedes is foreshortened as well. */
-export function lensWords(made: Schemas["Made"] | null | undefined): string {
-  if (made?.lensMm) return `Its camera says that it took it at ${made.lensMm} mm: one length sizes both ways.`;
-  if (made?.skew?.focal) return "Its sheet has the proportions of ISO 216: one length sizes both ways.";
+/** Whether it is known by how much what recedes is foreshortened as well. */
+export function isLensKnown(made: Schemas["Made"] | null | undefined): boolean {
+  return !!made?.lensMm || !!made?.skew?.focal;
+}
+
+function lensWords(made: Schemas["Made"] | null | undefined): string {
+  if (made?.lensMm) return `Its camera says that it took it at ${made.lensMm} mm, and so how far it is foreshortened.`;
+  if (made?.skew?.focal) return "Its sheet has the proportions of ISO 216, which say how far it is foreshortened.";
   return "Its lens is not known: a length each way says how far it is foreshortened.";
 }
 
