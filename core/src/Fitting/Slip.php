@@ -27,6 +27,8 @@ final readonly class Slip
     private const DISAGREES_W = 3.29;
     /** |w| at least where another figure stands written over the same stretch, and the part of that by which the written one may be off */
     private const WRITTEN_W = [1.0, 0.5];
+    /** Of what two swapped digits explain, no more than this part is left: the last two explain much by chance. */
+    private const SWAPPED_PART = 0.06;
     /** Walls are no thinner and no thicker, mm: common practice, no source. */
     private const WALL_MM = [45.0, 900.0];
     private const USUAL_WALL_MM = [70.0, 500.0];
@@ -99,7 +101,7 @@ final readonly class Slip
             }
         }
         foreach ($swappedMm as $swapped) {
-            if (abs($swapped - $readsMm) < max(self::DISAGREES_W * $sigmaMm, 1.0) && $sigmaMm < 0.1 * abs($difference)) {
+            if (abs($swapped - $readsMm) < min(self::DISAGREES_W * $sigmaMm, self::SWAPPED_PART * abs($difference))) {
                 return new self(
                     'digits',
                     \sprintf('%s have it at about %s mm: two digits may have changed places.', ucfirst($whose), self::figure($readsMm)),

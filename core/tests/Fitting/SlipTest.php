@@ -55,6 +55,8 @@ final class SlipTest extends TestCase
         self::assertSame('digits', $slip?->code);
         self::assertEqualsWithDelta($wouldBe, $slip->wouldBeMm, 0.01);
         self::assertNull(Slip::against($mm, $mm + 5.0, 4.0, swappedMm: SwappedDigits::of($typed, LengthUnit::Millimetre)));
+        // A copy that came out too low: 6 009 lies near what the others have, and by chance.
+        self::assertNull(Slip::against(6_090.0, 6_000.0, 7.0, swappedMm: SwappedDigits::of('6 090', LengthUnit::Millimetre)));
     }
 
     public function testACountOffByOneIsSaid(): void
