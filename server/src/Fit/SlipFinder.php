@@ -69,28 +69,33 @@ final readonly class SlipFinder
     private function of(Length $length, KnownLength $row, Drawing $drawing, Statements $statements, Fit $fit, ?WrittenSize $written): ?Slip
     {
         $ends = [$statements->observations->pick($length->a), $statements->observations->pick($length->b)];
+        $slip = null === $written ? null : $this->byWriting($length, $row, $drawing, $ends, $written);
+        if (null !== $slip && null !== $written->over($ends[0]->at, $ends[1]->at)) {
+            return $slip; // nothing says it as plainly
+        }
         // Figures of a photograph disagree until there are enough to straighten it.
         $isUnstretched = $fit->model === $drawing->shape()->model();
         $without = $isUnstretched ? Blamed::without($length, $fit, $statements->observations, $statements->frame) : null;
-        $slip = null === $without ? null : $this->againstOthers($length, $row, $drawing, $statements, $fit, $without);
-        if (null !== $slip || null !== $without && null === $written) {
-            return $slip;
-        }
-        if (null !== $written) {
-            $perPixel = $written->mmBetween($ends[0]->at, $ends[1]->at) / $ends[0]->at->distanceTo($ends[1]->at);
+        $byOthers = null === $without ? null : $this->againstOthers($length, $row, $drawing, $statements, $fit, $without);
+        $isAlone = $isUnstretched && null === $without && null === $written;
 
-            return Slip::byWriting(
-                $length->betweenPicksMm(),
-                // How well this drawing was drawn, its figures have told already.
-                hypot($row->toCore(0.0, 0.0)->sigmaMm, hypot($ends[0]->sigmaPx, $ends[1]->sigmaPx) * $perPixel),
-                $ends[0]->at,
-                $ends[1]->at,
-                $written,
-                $this->wallsMm($row, $ends, $drawing, $perPixel),
-            );
-        }
+        return $byOthers ?? $slip ?? ($isAlone ? $this->alone($length, $row, $drawing, $statements) : null);
+    }
 
-        return $isUnstretched ? $this->alone($length, $row, $drawing, $statements) : null;
+    /** @param array{Pick, Pick} $ends */
+    private function byWriting(Length $length, KnownLength $row, Drawing $drawing, array $ends, WrittenSize $written): ?Slip
+    {
+        $perPixel = $written->mmBetween($ends[0]->at, $ends[1]->at) / $ends[0]->at->distanceTo($ends[1]->at);
+
+        return Slip::byWriting(
+            $length->betweenPicksMm(),
+            // How well this drawing was drawn, its figures have told already.
+            hypot($row->toCore(0.0, 0.0)->sigmaMm, hypot($ends[0]->sigmaPx, $ends[1]->sigmaPx) * $perPixel),
+            $ends[0]->at,
+            $ends[1]->at,
+            $written,
+            $this->wallsMm($row, $ends, $drawing, $perPixel),
+        );
     }
 
     private function againstOthers(Length $length, KnownLength $row, Drawing $drawing, Statements $statements, Fit $fit, Blamed $without): ?Slip

@@ -19,6 +19,8 @@ final readonly class PictureTool
     /** Signals by number, as POSIX has them: PHP knows their names only where a process may be forked. */
     private const KILL = 9;
     private const STAND_STILL = 19;
+    /** ms until a process that was told to stand still is thought to never do so */
+    private const LOOKS = 500;
     private const FROM_OUTSIDE = [1, 2, self::KILL, 15];
     /** Few threads: the limit of memory counts every thread's stack and arena. */
     private const ENVIRONMENT = ['VIPS_CONCURRENCY' => '2', 'MALLOC_ARENA_MAX' => '2', 'OMP_THREAD_LIMIT' => '1'];
@@ -128,6 +130,10 @@ final readonly class PictureTool
         $pid = $process->getPid();
         if (null !== $pid) {
             posix_kill($pid, self::STAND_STILL);
+            // What it is in the middle of, it may still finish: a child that is being born shows only then.
+            for ($look = 0; $look < self::LOOKS && 1 === preg_match('/\) [^TZX]/', (string) @file_get_contents("/proc/$pid/stat")); ++$look) {
+                usleep(1000);
+            }
             foreach (explode(' ', trim((string) @file_get_contents("/proc/$pid/task/$pid/children"))) as $child) {
                 if ('' !== $child) {
                     posix_kill((int) $child, self::KILL);
