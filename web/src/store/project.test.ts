@@ -26,8 +26,14 @@ interface Sent {
 
 /** A server that answers from a script; every request is kept. */
 function server(...answers: (Response | Error)[]): Sent[] {
+  return serverOf("", ...answers);
+}
+
+/** Heard only where it is asked about one project: what waits of others may be sent again meanwhile. */
+function serverOf(project: string, ...answers: (Response | Error)[]): Sent[] {
   const sent: Sent[] = [];
   vi.stubGlobal("fetch", async (request: Request) => {
+    if (!request.url.includes(project)) return json(EMPTY);
     const text = await request.text();
     sent.push({ url: new URL(request.url).pathname, body: text ? JSON.parse(text) : null });
     const next = answers.shift() ?? json(EMPTY);
@@ -237,7 +243,7 @@ describe("unsent work", () => {
     stored.set(`unsent/${ACCOUNT}/${id}/gone`, kept("left behind"));
     stored.set(`unsent/${ACCOUNT}/${id}/living`, kept("somewhere else"));
     stored.set(`unsent/${newId()}/${id}/gone`, kept("somebody else's"));
-    const sent = server(json(EMPTY), json({ ...EMPTY, revision: 2 }));
+    const sent = serverOf(id, json(EMPTY), json({ ...EMPTY, revision: 2 }));
     await openProject(id, ACCOUNT);
     await vi.waitFor(() => expect(useProject.getState()).toMatchObject({ waiting: 0, revision: 2 }));
     expect(sent.flatMap((s) => s.body?.title ?? [])).toEqual(["left behind"]);
