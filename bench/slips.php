@@ -75,7 +75,7 @@ foreach (trials($argv[1] ?? exit("Usage: slips.php FOLDER [PART OF]\n")) as $nam
     $isLight = Paper::of($raster->shrunk(max(1, intdiv(max($raster->width, $raster->height), 1200))))->lightOnDark;
     $page = $raster->page($isLight);
     $read = PageFigures::of($page, new PixelBox(0, 0, $raster->width, $raster->height), static function (float $done): void {});
-    $size = !$read->isSure || null === $read->map ? null : new WrittenSize($read->map, $read->sigmaPx, array_map(
+    $size = !$read->isSure || null === $read->map ? null : new WrittenSize($read->map, $read->sigmaPx, PageFigures::SIGMA_PART, array_map(
         static fn (PageFigure $f): WrittenFigure => new WrittenFigure($f->text, $f->mm, $f->a, $f->b),
         $read->sure(),
     ));

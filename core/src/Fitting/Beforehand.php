@@ -43,26 +43,14 @@ final readonly class Beforehand
         return new self(0.0, 0.0, 0.0, 0.0);
     }
 
-    /** Any picture: a scan, a copy of a copy, a photograph of a sheet, of which nobody has said which. */
-    public static function picture(): self
+    /**
+     * Any picture: a scan, a copy of a copy, a photograph of a sheet, of which nobody has said which.
+     *
+     * @param Focal|null $focal what is known of its camera
+     */
+    public static function picture(?Focal $focal = null): self
     {
-        return new self(self::STRETCHED, self::SHEARED, self::RECEDES, self::BENT[0]);
-    }
-
-    /** A picture taken by a camera of which something is known. */
-    public function taken(Focal $focal): self
-    {
-        return new self(
-            $this->stretch,
-            $this->shear,
-            $this->recedes,
-            $this->lens,
-            $this->leansU,
-            $this->leansV,
-            $this->askew,
-            $this->turn,
-            $focal,
-        );
+        return new self(self::STRETCHED, self::SHEARED, self::RECEDES, self::BENT[0], focal: $focal);
     }
 
     /**

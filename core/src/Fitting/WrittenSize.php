@@ -10,8 +10,6 @@ use Plinth\Core\Geometry\PixelToMm;
 /** How large a drawing says itself that it is: the map on which the figures written on it agree, and those figures. */
 final readonly class WrittenSize
 {
-    /** part of its length by which a drawn figure is off, as the map knows it: by trial, see SizeByFigures */
-    private const DRAWN = 0.0022;
     /** A figure is written over a stretch whose ends are this near to its own along it, px, or this part of its length. */
     private const SAME_PX = 8.0;
     private const SAME_PART = 0.01;
@@ -21,9 +19,10 @@ final readonly class WrittenSize
     /**
      * @param PixelToMm $map up to its place and turn
      * @param float $sigmaPx by which marks are off on this page, px
+     * @param float $sigmaPart by which drawn lengths are off what is written at them, part of a length
      * @param list<WrittenFigure> $figures
      */
-    public function __construct(private PixelToMm $map, private float $sigmaPx, private array $figures)
+    public function __construct(private PixelToMm $map, private float $sigmaPx, private float $sigmaPart, private array $figures)
     {
     }
 
@@ -35,7 +34,7 @@ final readonly class WrittenSize
     /** @return float mm, standard deviation of that */
     public function sigmaMm(PixelPoint $a, PixelPoint $b): float
     {
-        return hypot(self::DRAWN * $this->mmBetween($a, $b), $this->sigmaPx * $this->map->mmPerPixelAt($a));
+        return hypot($this->sigmaPart * $this->mmBetween($a, $b), $this->sigmaPx * $this->map->mmPerPixelAt($a));
     }
 
     /** Whether that is what is written over a stretch, to a millimetre. */

@@ -52,7 +52,6 @@ final class FocalTest extends TestCase
     {
         $places = ['sw' => [-3000.0, -2000.0], 'se' => [3000.0, -2000.0], 'ne' => [3000.0, 2000.0], 'nw' => [-3000.0, 2000.0]];
         $picks = array_map(static fn (string $id): Pick => new Pick($id, self::seen($places[$id], $frameMm, $tilt, $towards), 0.1), array_keys($places));
-        $beforehand = Beforehand::picture();
 
         return (new Fitter(Model::Perspective->shape()))->fit(
             new Observations($picks, [
@@ -62,7 +61,7 @@ final class FocalTest extends TestCase
                 new GridPick('s', 'sw', 'se', 0.0), new GridPick('n', 'nw', 'ne', 0.0),
                 new GridPick('w', 'sw', 'nw', \M_PI_2), new GridPick('e', 'se', 'ne', \M_PI_2),
             ]),
-            new PageFrame(...self::SIDES, beforehand: null === $focal ? $beforehand : $beforehand->taken($focal)),
+            new PageFrame(...self::SIDES, beforehand: Beforehand::picture($focal)),
             FitStart::unknown(),
         );
     }

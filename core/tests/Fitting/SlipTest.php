@@ -125,6 +125,7 @@ final class SlipTest extends TestCase
         return new WrittenSize(
             PixelToMm::similar(10.0, 0.0, new PixelPoint(0.0, 0.0), new Point(0.0, 0.0)),
             0.3,
+            0.0022,
             [new WrittenFigure('1200', 1_200.0, new PixelPoint(540.0, 20.0), new PixelPoint(660.0, 20.0)), new WrittenFigure('4350', $mm, new PixelPoint(535.2, 20.0), new PixelPoint(100.2, 20.0))],
         );
     }

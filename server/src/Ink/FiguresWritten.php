@@ -9,6 +9,7 @@ use Plinth\Core\Fitting\WrittenFigure;
 use Plinth\Core\Fitting\WrittenSize;
 use Plinth\Core\Geometry\PixelPoint;
 use Plinth\Core\Geometry\PixelToMm;
+use Plinth\Core\Ink\Reading\PageFigures;
 use Plinth\Server\Fit\Writing;
 use Plinth\Server\Source\Drawing;
 
@@ -32,6 +33,7 @@ final readonly class FiguresWritten implements Writing
         return new WrittenSize(
             PixelToMm::ofMatrix([$a, $b, $c, $d, $e, $f, $g, $h, $i]),
             $said->get('sigmaPx')->number(),
+            PageFigures::SIGMA_PART,
             array_map(self::figure(...), ReadingsLeft::notRefused($finding, 'figures')),
         );
     }

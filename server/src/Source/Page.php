@@ -178,8 +178,7 @@ class Page extends ProjectRow
             return Beforehand::exact();
         }
         $leaning = $this->leaning();
-        $focal = $this->focal();
-        $picture = null === $focal ? Beforehand::picture() : Beforehand::picture()->taken($focal);
+        $picture = Beforehand::picture($this->focal());
 
         return null === $leaning ? $picture : $picture->leaning(...$leaning->told());
     }

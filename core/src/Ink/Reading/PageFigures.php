@@ -36,6 +36,8 @@ use Plinth\Core\Ink\Reading\Internal\Way;
  */
 final readonly class PageFigures
 {
+    /** part of a length by which what is drawn is off what is written at it, standard deviation */
+    public const SIGMA_PART = SizeByFigures::DRAWN;
     /** px on the longer side at which directions are told */
     private const COARSE_SIDE = 1500;
     /** part of the work that is done once the ink is prepared, and once all is read */

@@ -41,7 +41,7 @@ final readonly class SizeByFigures
     /** standard deviations within which a figure agrees */
     private const AGREES = 3.0;
     /** part of a length that drawings keep to, and what is known of where marks are, px */
-    private const DRAWN = 0.0022;
+    public const DRAWN = 0.0022;
     private const MARK_PX = [0.7, 2.5];
     /** logarithms of likelihood that an accepted figure has at least, of its reading, and with its span */
     private const LEAST = -4.5;
