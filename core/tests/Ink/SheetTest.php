@@ -18,7 +18,7 @@ final class SheetTest extends TestCase
     private const WIDTH = 640;
     private const HEIGHT = 480;
 
-    #[TestWith([210.0, 297.0, 225, 120])]
+    #[TestWith([297.0, 210.0, 225, 120])]
     #[TestWith([420.0, 297.0, 120, 60])]
     #[TestWith([420.0, 297.0, 60, 200])]
     public function testTheCornersOfASheetAreFound(float $wide, float $high, int $paper, int $table): void
