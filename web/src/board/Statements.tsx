@@ -25,18 +25,19 @@ export function Statements({ screen }: { screen: Map2 }) {
   const report = fits.get(drawing);
   const page = rows.drawing.get(drawing)?.page;
   const own = (d: string) => d === drawing;
-  const lengths = inOrder(rows.knownLength.values()).filter(
-    (l) => own(l.drawing) || (l.wholePage && rows.drawing.get(l.drawing)?.page === page),
-  );
+  const lengths = inOrder(rows.knownLength.values())
+    .filter((l) => own(l.drawing) || (l.wholePage && rows.drawing.get(l.drawing)?.page === page))
+    .flatMap((length) => {
+      const [a, b, c] = [at(length.a), at(length.b), length.c === null ? null : at(length.c)];
+      return a && b ? [{ length, a, b, c, from: c ? foot(b, a, c) : a }] : [];
+    });
   const lines = inOrder(rows.gridPick.values()).filter((g) => own(g.drawing));
   const suspects = new Set(report?.lengths.filter((r) => r.suspect).map((r) => r.id));
   const told = tagsApart([
-    ...lengths.flatMap((l) => {
-      const [a, b] = [at(l.a), at(l.b)];
-      if (!a || !b) return [];
+    ...lengths.map(({ length: l, from, b }) => {
       const counts = selected?.id === l.id ? 3e6 : suspects.has(l.id) ? 2e6 : l.heldOut ? 1e6 : 0;
-      const weight = counts + Math.hypot(b[0] - a[0], b[1] - a[1]);
-      return [{ id: l.id, at: besideLine(a, b), text: wordsOf(l), weight }];
+      const weight = counts + Math.hypot(b[0] - from[0], b[1] - from[1]);
+      return { id: l.id, at: besideLine(from, b), text: wordsOf(l), weight };
     }),
     ...lines.flatMap((g) => {
       const [a, b] = [at(g.a), at(g.b)];
@@ -53,13 +54,10 @@ export function Statements({ screen }: { screen: Map2 }) {
           const suspect = report?.rectangles.some((r) => r.id === room.id && r.suspect) ?? false;
           return <Room key={room.id} room={room} at={at} colour={suspect ? RUST : PLUM} />;
         })}
-      {lengths.map((length) => {
-        const [a, b, c] = [at(length.a), at(length.b), length.c === null ? null : at(length.c)];
-        if (!a || !b) return null;
+      {lengths.map(({ length, a, b, c, from }) => {
         const suspect = suspects.has(length.id);
         const colour = suspect ? RUST : length.heldOut ? OCHRE : PLUM;
         const dash = suspect ? "7 4" : length.heldOut ? "2 4" : undefined;
-        const from = c ? foot(b, a, c) : a;
         return (
           <g key={length.id} opacity={selected && selected.id !== length.id ? 0.55 : 1}>
             {c && <line {...ends(a, c)} stroke={colour} strokeWidth={1.4} strokeDasharray="1 4" />}
