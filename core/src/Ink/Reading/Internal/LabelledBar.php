@@ -44,8 +44,9 @@ final readonly class LabelledBar
     private const LEAST = 3;
     /** pieces of ink after which whoever waits hears that the work goes on */
     private const SAY_AFTER = 50;
-    /** px of the ink that its ends are known to: by trial */
+    /** px of the ink, and part of its length, that its ends are known to: bars on unseen sheets are off by 0.07 % and up to 0.6 % */
     private const SIGMA_PX = 0.7;
+    private const SIGMA_PART = 0.0014;
 
     /**
      * @param float $step that one band stands for
@@ -145,7 +146,7 @@ final readonly class LabelledBar
             $length * self::MM[$unit],
             $a,
             $b,
-            self::SIGMA_PX * $ink->pixel,
+            hypot(self::SIGMA_PX * $ink->pixel, self::SIGMA_PART * $a->distanceTo($b)),
             [min($xs), min($ys), max($xs), max($ys)],
         );
     }
