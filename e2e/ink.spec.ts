@@ -9,7 +9,7 @@ async function trued(page: Page, name: string): Promise<Hand> {
   await begin(page, name);
   await page.getByLabel("Drawing file").setInputFiles(SCAN);
   await page.getByRole("button", { name: "True up", exact: true }).click();
-  await brought(page, page.getByText("found in the ink"));
+  await brought(page, page.getByRole("button", { name: /^Square .*° off/ }));
   const hand = new Hand(page);
   await hand.seesWholePage();
   await page.keyboard.press("c");
@@ -32,7 +32,7 @@ test("from a bare scan to named rooms by what the ink shows, and settled", async
   await begin(page, "By the ink");
   await page.getByLabel("Drawing file").setInputFiles(SCAN);
   await page.getByRole("button", { name: "True up", exact: true }).click();
-  await brought(page, page.getByText("found in the ink"));
+  await brought(page, page.getByRole("button", { name: /^Square .*° off/ }));
   await expect(page.getByRole("heading", { name: "The scale is a guess" })).toBeVisible();
   // Figures are read with nothing known, at once where somebody wants them. All of them size and square the drawing in one act,
   // which undo takes back.

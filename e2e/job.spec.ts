@@ -10,7 +10,7 @@ test("a scan becomes a plan: calibrated, squared, traced, measured and taken awa
   await page.getByRole("button", { name: "True up", exact: true }).click();
   await expect(page.getByText("The scale is a guess")).toBeVisible();
   // The page is ready, and its ink has been looked at.
-  await brought(page, page.getByText("found in the ink"));
+  await brought(page, page.getByRole("button", { name: /^Square .*° off/ }));
   const hand = new Hand(page);
   await hand.seesWholePage();
 

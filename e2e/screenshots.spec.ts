@@ -15,7 +15,7 @@ test("main views", async ({ page }) => {
   await expect(page.getByText("plan · Ground")).toBeVisible();
   await page.getByRole("button", { name: "True up", exact: true }).click();
   await expect(page.getByText("1 page", { exact: true })).toBeVisible();
-  await expect(page.getByText("found in the ink")).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByRole("button", { name: /^Square .*° off/ })).toBeVisible({ timeout: 30_000 });
   const hand = new Hand(page);
   await hand.seesWholePage();
   const length = async (from: readonly [number, number], to: readonly [number, number], text: string) => {

@@ -59,7 +59,7 @@ class Table {
     await this.click(-3000, -2000);
     await this.type("6 m x 4 m", 2000, 1000);
     await expect(this.heading("4 walls, 1 room")).toBeVisible();
-    await this.page.getByRole("button", { name: "a chain" }).click();
+    await this.page.getByRole("button", { name: "wall by wall" }).click();
   }
 
   heading(name: string) {
@@ -76,7 +76,7 @@ async function table(page: Page, name: string): Promise<Table> {
 
 const label = (page: Page, words: string) => page.getByTestId("room-label").filter({ hasText: words });
 
-test("a chain is typed: lengths, an angle, a sum; skew walls join, and undo reaches back over a reload", async ({
+test("walls are typed one after another: lengths, an angle, a sum; skew walls join, and undo reaches back over a reload", async ({
   page,
 }) => {
   const desk = await table(page, "Typed chain");

@@ -13,7 +13,7 @@ test.describe("a scan is trued up without zooming", () => {
     await page.getByLabel("Drawing file").setInputFiles(SCAN);
     await page.getByRole("button", { name: "True up", exact: true }).click();
     // The page is ready, and its ink has been looked at.
-    await brought(page, page.getByText("found in the ink"));
+    await brought(page, page.getByRole("button", { name: /^Square .*° off/ }));
     hand = new Hand(page);
     await hand.seesWholePage();
     await page.keyboard.press("c");

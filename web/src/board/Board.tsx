@@ -1,18 +1,21 @@
 import { type PointerEvent as ReactPointerEvent, useEffect, useRef } from "react";
-import { clickAt } from "../desk/acts";
-import { type Held, type Snap, setView, useDesk } from "../desk/desk";
-import { dropHeld, heldAt, selectedWalls, selectWithin } from "../desk/editing";
-import { lookAway, lookNear } from "../desk/found";
-import { acceptWithin } from "../desk/ink";
-import { drawingsOn, pageWhole, pictureOf } from "../desk/selectors";
-import { isPicking, snapAt } from "../desk/snap";
+import { apply, inverse } from "../geometry/maps";
+import type { XY } from "../geometry/plane";
+import { toScreen, zoomAt } from "../geometry/view";
+import { drawingsOn, pageWhole, pictureOf } from "../store/drawings";
 import { useProject } from "../store/project";
+import { currentAct, type Drag } from "./act";
+import { setView, useDesk } from "./desk";
 import { EdgeRules } from "./EdgeRules";
-import { apply, inverse, toScreen, type XY, zoomAt } from "./geometry";
+import { lookAway, lookNear, wantsInk } from "./found";
+import { clickAt } from "./hand";
+import { useHandLayer } from "./handLayer";
 import { linesOf } from "./lines";
 import { Overlay } from "./Overlay";
 import { images, paintPicture } from "./picture";
 import { paintPlan } from "./plan";
+import { selectedWalls } from "./selection";
+import { snapAt } from "./snap";
 
 const DRAG_PX = 4;
 
@@ -20,8 +23,12 @@ const DRAG_PX = 4;
 export function Board({ children }: { children?: React.ReactNode }) {
   const frame = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
+  const hand = useRef<HTMLCanvasElement>(null);
   usePainting(frame, canvas);
-  const drag = useRef<{ id: number; start: XY; last: XY; moved: boolean; button: number; does: Drags } | null>(null);
+  useHandLayer(hand);
+  const drag = useRef<{ id: number; start: XY; last: XY; moved: boolean; button: number; does: Drag | null } | null>(
+    null,
+  );
 
   const place = (e: { clientX: number; clientY: number }): XY => {
     const box = frame.current?.getBoundingClientRect();
@@ -41,7 +48,7 @@ export function Board({ children }: { children?: React.ReactNode }) {
       last: at,
       moved: false,
       button: e.button,
-      does: dragsAt(model(at), e),
+      does: e.button === 0 ? (currentAct()?.drag?.(model(at), e) ?? null) : null,
     };
     e.currentTarget.setPointerCapture(e.pointerId);
     if (e.button === 1) e.preventDefault();
@@ -52,9 +59,7 @@ export function Board({ children }: { children?: React.ReactNode }) {
     if (held && held.id === e.pointerId) {
       if (Math.hypot(at[0] - held.start[0], at[1] - held.start[1]) > DRAG_PX) held.moved = true;
       if (held.moved && held.does) {
-        const [from, to] = [model(held.start), model(at)];
-        if (held.does === "area") useDesk.setState({ area: { from, to, takeAway: e.altKey } });
-        else useDesk.setState({ held: { ...held.does, from, to: snapAt(to, e.altKey)?.at ?? to } });
+        held.does.move(model(held.start), model(at), e.altKey);
         return;
       }
       if (held.moved) {
@@ -82,23 +87,19 @@ export function Board({ children }: { children?: React.ReactNode }) {
     const snap = snapAt(pointer, e.altKey);
     useDesk.setState({ pointer, snap });
     // The ink is asked when the hand rests; Alt holds it off, Shift wants corners only.
-    if (snap?.sigmaPx === undefined && !e.altKey && wantsInk(snap)) lookNear(pointer, e.shiftKey);
+    if (!e.altKey && wantsInk(snap)) lookNear(pointer, e.shiftKey);
     else lookAway();
   };
   /** The system has taken the pointer away: nothing was let go of, so nothing is moved. */
   const onPointerCancel = () => {
+    if (drag.current?.does) useDesk.setState({ draft: null });
     drag.current = null;
-    useDesk.setState({ held: null, area: null });
   };
   const onPointerUp = (e: ReactPointerEvent) => {
     const held = drag.current;
     drag.current = null;
     if (held?.moved && held.does) {
-      const { area } = useDesk.getState();
-      if (area && useDesk.getState().act === "ink") void acceptWithin(area.from, area.to, area.takeAway);
-      else if (area) selectWithin(area.from, area.to, area.takeAway);
-      else void dropHeld();
-      useDesk.setState({ area: null });
+      void held.does.drop();
       return;
     }
     if (!held || held.moved || held.button !== 0) return;
@@ -150,29 +151,12 @@ export function Board({ children }: { children?: React.ReactNode }) {
           <canvas ref={canvas} className="absolute inset-0 h-full w-full" aria-hidden="true" />
         </div>
         <Overlay />
+        <canvas ref={hand} className="pointer-events-none absolute inset-0 h-full w-full" aria-hidden="true" />
         {children}
       </div>
       <EdgeRules />
     </section>
   );
-}
-
-type Drags = "area" | { kind: Held["kind"]; id: string; part: number } | null;
-
-/** What a drag from here does: select an area, move what is selected, or else move the view. */
-function dragsAt(at: XY, e: { shiftKey: boolean; button: number }): Drags {
-  const { act, step, storey } = useDesk.getState();
-  if (e.button !== 0) return null;
-  if (e.shiftKey && (act === null || act === "ink") && storey !== null && (step === "trace" || step === "prove"))
-    return "area";
-  return heldAt(at);
-}
-
-/** Whether the ink is asked about a point where nothing surer was found. */
-function wantsInk(snap: Snap | null): boolean {
-  const { act, snapTo, roomMode } = useDesk.getState();
-  if (isPicking(act) || (act === "rooms" && roomMode === "column")) return true;
-  return act === "walls" && snapTo.ink && !snap?.closes;
 }
 
 function usePainting(frame: React.RefObject<HTMLDivElement | null>, canvas: React.RefObject<HTMLCanvasElement | null>) {
@@ -196,7 +180,7 @@ function usePainting(frame: React.RefObject<HTMLDivElement | null>, canvas: Reac
       ctx.setTransform(1, 0, 0, 1, 0, 0);
       ctx.fillStyle = "#fdfcfa";
       ctx.fillRect(0, 0, w, h);
-      if (desk.cutting) {
+      if (currentAct()?.onPage?.()) {
         const page = pageWhole(project, desk.drawing);
         if (page) paintPicture(ctx, page, view, size, dpr, { alpha: 1, ink: null, covers: true });
         return;
@@ -243,7 +227,7 @@ function usePainting(frame: React.RefObject<HTMLDivElement | null>, canvas: Reac
             "drawing",
             "storey",
             "side",
-            "cutting",
+            "act",
             "fading",
             "step",
             "selected",

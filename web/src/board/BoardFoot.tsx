@@ -1,29 +1,24 @@
-import { showOther } from "../desk/acts";
-import { setAct, useDesk, useDeskFields } from "../desk/desk";
-import { showTraced, showWholePage } from "../desk/keys";
-import { drawingsOn } from "../desk/selectors";
+import { roundStep } from "../geometry/plane";
+import { drawingsOn } from "../store/drawings";
 import { useProject } from "../store/project";
-import { roundStep } from "./geometry";
+import { currentAct, useActs } from "./act";
+import { setAct, useDesk, useDeskFields } from "./desk";
 import { HowItShows } from "./HowItShows";
+import { showOther } from "./place";
+import { showTraced, showWholePage } from "./views";
 
 /** Along the board's foot: the yardstick, and how the pictures show. */
 export function BoardFoot() {
-  const { view, act, showsOpen, storey, side, cutting } = useDeskFields(
-    "view",
-    "act",
-    "showsOpen",
-    "storey",
-    "side",
-    "cutting",
-  );
+  const { view, act, showsOpen, storey, side } = useDeskFields("view", "act", "showsOpen", "storey", "side", "draft");
   const here = useProject((s) => drawingsOn(s.rows, { storey, side }).length);
   const shown = useProject((s) => drawingsOn(s.rows, { storey, side }).filter((d) => !d.hidden).length);
+  const useful = useActs((s) => s.entries).filter((e) => e.step === null);
   const step = roundStep(view.k, 60);
   const words = step >= 1000 ? `${step / 1000} m` : step >= 10 ? `${step / 10} cm` : `${step} mm`;
   const box = "flex h-8 items-center gap-2 rounded-lg border border-line bg-sheet px-3 text-[13px]";
   return (
     <>
-      {showsOpen && !cutting && <HowItShows />}
+      {showsOpen && !currentAct()?.onPage?.() && <HowItShows />}
       <div className="pointer-events-none absolute bottom-3 left-3 z-10 flex flex-wrap gap-2 [&>*]:pointer-events-auto">
         <div className={box} role="img" aria-label={`This bar is ${words} long`}>
           <svg width={step * view.k + 2} height="10" aria-hidden="true">
@@ -41,14 +36,17 @@ export function BoardFoot() {
         >
           {shown} shown <kbd>H</kbd>
         </button>
-        <button
-          type="button"
-          className={`${box} ${act === "measure" ? "border-ink bg-white font-semibold" : ""}`}
-          aria-pressed={act === "measure"}
-          onClick={() => setAct(act === "measure" ? null : "measure")}
-        >
-          measure <kbd>M</kbd>
-        </button>
+        {useful.map((entry) => (
+          <button
+            key={entry.act}
+            type="button"
+            className={`${box} ${act === entry.act ? "border-ink bg-white font-semibold" : ""}`}
+            aria-pressed={act === entry.act}
+            onClick={() => setAct(act === entry.act ? null : entry.act)}
+          >
+            {entry.label.toLowerCase()} <kbd>{entry.key}</kbd>
+          </button>
+        ))}
         <button type="button" className={box} onClick={showWholePage}>
           whole drawing <kbd>F</kbd>
         </button>

@@ -1,6 +1,6 @@
+import { apply, type Map2 } from "../geometry/maps";
 import { wallsOf } from "../store/expected";
 import { useProject } from "../store/project";
-import { apply, type Map2 } from "./geometry";
 import { RUST } from "./marks";
 
 /** Walls as own edits would have them that met somebody else's: dashed, over what is there. */

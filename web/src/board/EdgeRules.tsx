@@ -1,7 +1,7 @@
 import { useEffect, useRef } from "react";
-import { useDesk } from "../desk/desk";
+import { roundStep } from "../geometry/plane";
 import { useProject } from "../store/project";
-import { roundStep } from "./geometry";
+import { useDesk } from "./desk";
 
 const WIDE = 24;
 

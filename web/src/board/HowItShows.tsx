@@ -1,9 +1,9 @@
-import { chooseDrawing } from "../desk/acts";
-import { useDesk, useDeskFields } from "../desk/desk";
-import { drawingsOn } from "../desk/selectors";
+import { drawingsOn } from "../store/drawings";
 import { change, useProject } from "../store/project";
 import { type Thing, TINTS } from "../store/rows";
+import { useDesk, useDeskFields } from "./desk";
 import { TINT_COLOURS } from "./ink";
+import { chooseDrawing } from "./place";
 
 /** How the drawings of this storey or side show: fade, ink alone, before or behind the tracing, order, hidden. */
 export function HowItShows() {

@@ -1,5 +1,5 @@
+import type { XY } from "../geometry/plane";
 import { projectId } from "../store/project";
-import type { XY } from "./geometry";
 
 type Line = readonly [number, number, number, number];
 

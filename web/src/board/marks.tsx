@@ -1,4 +1,4 @@
-import type { XY } from "./geometry";
+import type { XY } from "../geometry/plane";
 import { TAG_HEIGHT, tagWidth } from "./tags";
 
 export const PLUM = "#6d2a63";

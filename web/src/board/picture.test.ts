@@ -1,5 +1,6 @@
 import { afterEach, describe, expect, it, vi } from "vitest";
-import { highestLevel, Images, levelFor, type Picture, paintPicture } from "./picture";
+import type { Picture } from "../store/drawings";
+import { highestLevel, Images, levelFor, paintPicture } from "./picture";
 
 describe("tile levels", () => {
   it("end where one tile holds the page", () => {

@@ -1,27 +1,13 @@
-import { api, type Schemas } from "../api/client";
+import { api } from "../api/client";
+import { apply, composed, inverse, type Map2, scaleOf } from "../geometry/maps";
+import { type Size, toScreen, type View } from "../geometry/view";
+import type { Picture } from "../store/drawings";
 import { inProject, projectId } from "../store/project";
 import type { Tint } from "../store/rows";
-import { apply, composed, inverse, type Map2, type Size, scaleOf, toScreen, type View } from "./geometry";
 import { inkOf } from "./ink";
 
 const TILE = 256;
 const MOST_KEPT = 600;
-
-export interface Picture {
-  page: string;
-  /** where its tiles are */
-  tiles: string;
-  width: number;
-  height: number;
-  ready: boolean;
-  hasPreview: boolean;
-  pixelToMm: Map2;
-  /** the part of the page that is the drawing */
-  crop: { left: number; top: number; width: number; height: number };
-  /** the part of the page that it shows: of a straightened picture, what it was made from */
-  cutFrom: { left: number; top: number; width: number; height: number };
-  made: Schemas["Made"] | null;
-}
 
 /** How a picture shows. */
 export interface Look {

@@ -1,7 +1,8 @@
+import { apply, inverse } from "../geometry/maps";
+import { type Size, toScreen, type View } from "../geometry/view";
 import type { Rows } from "../store/rows";
 import type { Derived, WallShape } from "../store/shapes";
 import { wallLines } from "../store/walls";
-import { apply, inverse, type Size, toScreen, type View } from "./geometry";
 
 const WASH = "rgba(15, 79, 75, 0.34)";
 const ROOM = "rgba(15, 79, 75, 0.07)";

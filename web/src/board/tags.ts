@@ -1,4 +1,4 @@
-import type { XY } from "./geometry";
+import type { XY } from "../geometry/plane";
 
 /** px of a tag's box for a text */
 export const TAG_HEIGHT = 22;

@@ -367,7 +367,7 @@ export class Mirror {
       else if (edit.kind === "undo") [undo, redo] = [null, undo];
       else [undo, redo] = [redo, null];
     }
-    return { undo, redo };
+    return this.queue.length === 0 ? this.told.steps : { undo, redo };
   }
 }
 

@@ -1,9 +1,10 @@
 import { create } from "zustand";
+import { useShallow } from "zustand/react/shallow";
 import { api, type Operation, type Progress, Refused, sending, settled } from "../api/client";
 import type { paths } from "../api/schema";
 import { lineTo } from "./line";
 import { Mirror, type Shelf, type View } from "./mirror";
-import type { Rectified } from "./rectified";
+import type { Rectified } from "./straightened";
 import { NOTHING_TOLD, type Told } from "./told";
 import { shelfFor } from "./unsent";
 import { type Asked, isUnderWay } from "./work";
@@ -30,6 +31,11 @@ const START: ProjectState = {
 
 /** The project that is open. */
 export const useProject = create<ProjectState>(() => START);
+
+/** Some fields of the project: redraws only when one of these is another. */
+export function useProjectFields<K extends keyof ProjectState>(...keys: readonly K[]): Pick<ProjectState, K> {
+  return useProject(useShallow((s) => Object.fromEntries(keys.map((k) => [k, s[k]])) as Pick<ProjectState, K>));
+}
 
 /** Questions that the server answers from rows: they are about what is shown, so what is on its way goes first. */
 const ABOUT_ROWS = /^\/api\/projects\/[^/]+\/(drawings|boundaries|outlines|sides|storeys)\//;

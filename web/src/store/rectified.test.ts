@@ -1,10 +1,11 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { Progress, Schemas } from "../api/client";
-import { apply, inverse, type Map2, mapOf, type PageMap } from "../board/geometry";
+import { apply, inverse, type Map2, mapOf, type PageMap } from "../geometry/maps";
 import { DRAWING, json, presentProject, progress, row } from "../testing/desk";
 import { useProject } from "./project";
-import { lies, type Rectified, startStraightening } from "./rectified";
+import { startStraightening } from "./rectified";
 import { noRows, withRows } from "./rows";
+import { lies, type Rectified } from "./straightened";
 import { withWork } from "./work";
 
 const FIT = { m00: 5, m01: 0, m02: 0, m10: 0, m11: -5, m12: 9000, m20: 1e-5, m21: -4e-5, m22: 1 };

@@ -79,5 +79,10 @@ export function withRows(
   for (const { type, id } of removed) {
     open(type).delete(id);
   }
-  return { ...rows, ...next } as Rows;
+  return Object.keys(next).length === 0 ? rows : ({ ...rows, ...next } as Rows);
+}
+
+/** Rows in the order in which they were made: ids sort by time. */
+export function inOrder<T extends { id: string }>(things: Iterable<T>): T[] {
+  return [...things].sort((a, b) => (a.id < b.id ? -1 : 1));
 }

@@ -38,6 +38,13 @@ describe("an answer", () => {
     expect([now.role, now.work.get("import-page p")?.part]).toEqual(["read", 0.4]);
   });
 
+  it("that brings nothing new changes no object, though it tells of everything once more", () => {
+    const steps = { undo: { id: "u", title: "Trace a wall" }, redo: null };
+    const again = { pages: [page("p")], fits: [report()], work: [importing(0.4)], steps };
+    const now = taken(whole, state({ revision: 5, since: 5, ...again }));
+    expect(taken(now, structuredClone(state({ revision: 5, since: 5, ...again })))).toBe(now);
+  });
+
   it("without a change may tell a fit anew, once its ink was looked at; told again it is nothing new", () => {
     const known = taken(whole, state({ revision: 6, since: 5, fits: [report({ drawing: "a" })] }));
     const looked = state({ revision: 6, since: 6, fits: [report({ drawing: "a", plusMinusMmPer10m: 250 })] });

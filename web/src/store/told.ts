@@ -1,7 +1,7 @@
-import type { FitReport, PageMade, Progress, Schemas, State } from "../api/client";
+import type { FitReport, PageMade, Schemas, State } from "../api/client";
 import { noRows, type Rows, withRows } from "./rows";
 import { type Derived, withShapes } from "./shapes";
-import { withWork } from "./work";
+import { type Works, withWork } from "./work";
 
 /** A project as the server has told it, complete up to a revision. */
 export interface Told {
@@ -16,7 +16,7 @@ export interface Told {
   /** what was made of pages */
   pages: ReadonlyMap<string, PageMade>;
   /** how far long work is, by kind and the row that it is about */
-  work: ReadonlyMap<string, Progress>;
+  work: Works;
   steps: State["steps"];
   tolerance: number;
 }
@@ -42,14 +42,20 @@ export function taken(told: Told, state: State): Told {
   if (state.revision < told.revision || state.since > told.revision) return told;
   // Told all anew, as after a long absence, nothing is left of what was known.
   const from = state.since === 0 ? { ...NOTHING_TOLD, revision: told.revision } : told;
-  const pages = new Map(from.pages);
-  for (const page of state.pages) pages.set(page.page, page);
-  for (const { type, id } of state.removed) if (type === "page") pages.delete(id);
-  const work = withWork(from.work, state.work);
-  const live = { role: state.role, steps: state.steps, tolerance: state.tolerance, pages, work };
+  const gone = state.removed.flatMap(({ type, id }) => (type === "page" ? [id] : []));
   const missing = stillMissing(told, state);
-  const fits = withFits(from.fits, state.fits);
-  if (state.revision === told.revision && missing === told.missing) return { ...told, ...live, fits };
+  const live = {
+    role: state.role,
+    steps: alike(told.steps, state.steps) ? told.steps : state.steps,
+    tolerance: state.tolerance,
+    pages: withNews(from.pages, state.pages, (page) => page.page, gone),
+    work: withWork(from.work, state.work),
+    fits: withNews(from.fits, state.fits, (fit) => fit.drawing),
+  };
+  if (state.revision === told.revision && missing === told.missing) {
+    const isNew = (Object.keys(live) as (keyof typeof live)[]).some((key) => live[key] !== told[key]);
+    return isNew ? { ...told, ...live } : told;
+  }
   const derived = new Map(from.derived);
   // Of a storey that is still to come, what differs says nothing.
   const known = state.derived.filter((shapes) => !missing.has(shapes.storey));
@@ -58,16 +64,26 @@ export function taken(told: Told, state: State): Told {
     ...live,
     revision: state.revision,
     rows: withRows(from.rows, state.rows, state.removed),
-    fits,
     derived: known.length > 0 ? derived : from.derived,
     missing,
   };
 }
 
-/** Fits are told anew without a change as well, once the ink has been looked at: perhaps more than once, and then nothing is new. */
-function withFits(known: Told["fits"], told: State["fits"]): Told["fits"] {
-  const news = told.filter((fit) => JSON.stringify(known.get(fit.drawing)) !== JSON.stringify(fit));
-  return news.length === 0 ? known : new Map([...known, ...news.map((fit) => [fit.drawing, fit] as const)]);
+const alike = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
+
+/** What is told without a change may be told more than once: where nothing of it is new, the same map. */
+function withNews<T>(
+  known: ReadonlyMap<string, T>,
+  told: readonly T[],
+  name: (thing: T) => string,
+  gone: readonly string[] = [],
+): ReadonlyMap<string, T> {
+  const news = told.filter((thing) => !alike(known.get(name(thing)), thing));
+  const lost = gone.filter((id) => known.has(id));
+  if (news.length + lost.length === 0) return known;
+  const next = new Map([...known, ...news.map((thing) => [name(thing), thing] as const)]);
+  for (const id of lost) next.delete(id);
+  return next;
 }
 
 function stillMissing(told: Told, state: State): Told["missing"] {

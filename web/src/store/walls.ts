@@ -1,4 +1,4 @@
-import { distance, nearestOn, type XY } from "../board/geometry";
+import { distance, nearestOn, type XY } from "../geometry/plane";
 import type { Rows, Thing } from "./rows";
 
 export interface WallLine {

@@ -1,5 +1,7 @@
-import type { Progress, Schemas } from "../api/client";
-import type { Told } from "./told";
+import type { PageMade, Progress, Schemas } from "../api/client";
+
+/** How far long work is, by kind and the row that it is about. */
+export type Works = ReadonlyMap<string, Progress>;
 
 /** Long work that can be asked for and stopped. */
 export type Asked = Schemas["Asked"];
@@ -14,14 +16,17 @@ export function isUnderWay(progress: Progress | undefined): boolean {
 }
 
 /** How the pictures of a page are. */
-export function picturesAre(told: Pick<Told, "pages" | "work">, page: string): "ready" | Progress["state"] {
+export function picturesAre(
+  told: { pages: ReadonlyMap<string, PageMade>; work: Works },
+  page: string,
+): "ready" | Progress["state"] {
   const made = told.pages.get(page);
   const state = told.work.get(workKey("import-page", page))?.state ?? "missing";
   return state === "missing" || state === "done" ? (made?.pictures ? "ready" : "missing") : state;
 }
 
 /** Work as it was known and as it is told: what is the same stays the same object. */
-export function withWork(known: Told["work"], told: readonly Progress[]): Told["work"] {
+export function withWork(known: Works, told: readonly Progress[]): Works {
   const moved = told.filter((p) => !isSame(known.get(workKey(p.kind, p.about)), p));
   if (moved.length === 0) return known;
   const work = new Map(known);

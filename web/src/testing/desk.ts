@@ -1,9 +1,18 @@
 import { vi } from "vitest";
+import { loadSteps, registerActs } from "../acts";
+import { useNextLength } from "../acts/nextLength";
+import { useRoomOptions } from "../acts/trace/rooms/rooms";
+import { useWallOptions } from "../acts/trace/walls/options";
 import type { FitReport, PageMade, Progress, Row, Schemas, State } from "../api/client";
-import { NOTHING_DRAFTED, useDesk } from "../desk/desk";
+import { currentAct } from "../board/act";
+import { clearDraft, useDesk } from "../board/desk";
+import type { XY } from "../geometry/plane";
 import { type Attempt, closeProject, enter, mirrorOf, useProject } from "../store/project";
 import { type Kind, noRows, type Values, withRows } from "../store/rows";
 import { NOTHING_TOLD, type Told } from "../store/told";
+
+registerActs();
+await loadSteps("trace");
 
 /** What a server that knows of nothing answers. */
 export const EMPTY: State = {
@@ -262,18 +271,34 @@ export function deskWithPlan(): Serving {
     storey: STOREY,
     drawing: DRAWING,
     view: { x: 3000, y: 2000, k: 0.1 },
-    line: "centre",
-    thickness: 100,
     holdSquare: true,
     selected: null,
     group: [],
-    wallShape: "chain",
-    roomMode: "name",
-    columnSize: "350",
-    columnRound: false,
-    roundTo: 0,
-    buildUp: null,
-    ...structuredClone(NOTHING_DRAFTED),
+    act: null,
+    pointer: null,
   });
+  clearDraft();
+  useNextLength.setState(useNextLength.getInitialState());
+  useRoomOptions.setState(useRoomOptions.getInitialState());
+  useWallOptions.setState({ ...useWallOptions.getInitialState(), line: "centre", thickness: 100 });
   return serving;
+}
+
+/** What a drag from one place to another does, as the act at hand has it; with nothing taken hold of, false. */
+export async function dragged(from: XY, to: XY): Promise<boolean> {
+  const drag = currentAct()?.drag?.(from, { shiftKey: false });
+  drag?.move(from, to, false);
+  await drag?.drop();
+  return drag != null;
+}
+
+/** Enter in the slip that is open. */
+export function entered(text: string): Promise<void> {
+  return currentAct()?.slip?.()?.send(text) ?? Promise.reject(new Error("No slip is open."));
+}
+
+/** Picks as if a hand had made them. */
+export function picked(...at: readonly XY[]): void {
+  const picks = at.map((p) => ({ at: p, sigmaPx: 0.3, words: "by hand", thicknessPx: null }));
+  useDesk.setState({ draft: { of: "picks", picks, focused: 0, ticks: [] } });
 }

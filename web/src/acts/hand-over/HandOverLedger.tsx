@@ -1,0 +1,63 @@
+import { useDesk } from "../../board/desk";
+import { projectId, useProjectFields } from "../../store/project";
+import { count } from "../../ui/numbers";
+import { Head } from "../../ui/parts";
+
+export function HandOverLedger() {
+  const storey = useDesk((s) => s.storey);
+  const { rows, derived, fits } = useProjectFields("rows", "derived", "fits");
+  const drawing = useDesk((s) => s.drawing);
+  const row = storey === null ? undefined : rows.storey.get(storey);
+  const shapes = storey === null ? undefined : derived.get(storey);
+  const pm = drawing === null ? undefined : fits.get(drawing)?.plusMinusMmPer10m;
+  if (!row || !shapes) return <Head title="Hand over">Choose a storey.</Head>;
+  const walls = shapes.walls.size;
+  const has = walls > 0;
+  const openings = [...rows.opening.values()].filter((o) => rows.wall.get(o.wall)?.storey === storey).length;
+  return (
+    <>
+      <Head title={`${row.name}, to hand over`}>
+        {has
+          ? `${count(walls, "wall")}, ${count(shapes.regions.size, "room")}, ${count(openings, "opening")}${pm == null ? ". The drawing is not trued up: sizes are a guess." : `, ±${pm.toFixed(1)} mm over 10 m.`}`
+          : "Nothing is traced on this storey yet."}
+      </Head>
+      <div className="min-h-0 flex-1 overflow-y-auto">
+        <Card
+          title="DXF"
+          href={`/api/projects/${projectId()}/storeys/${storey}/plan.dxf`}
+          inside="Clean wall outlines, centre lines, doors with their swing, rooms with names and areas, axes, columns and closed boundaries, on layers, in millimetres."
+          outside="Not in it: the picture, known lengths, heights."
+          ready={has}
+        />
+        <Card
+          title="Plan document"
+          href={`/api/projects/${projectId()}/storeys/${storey}/plan.json`}
+          inside="Walls, doors and rooms of this storey as open JSON, for scripts and for the command line."
+          outside="Not in it: the picture, the fit, axes, columns and boundaries."
+          ready={has}
+        />
+      </div>
+    </>
+  );
+}
+
+function Card(props: { title: string; href: string; inside: string; outside: string; ready: boolean }) {
+  return (
+    <section className="border-b border-line p-4">
+      <h3 className="text-lg font-bold">{props.title}</h3>
+      <p className="mt-1 text-[14px]">{props.inside}</p>
+      <p className="text-[13px] text-quiet">{props.outside}</p>
+      {props.ready ? (
+        <a
+          className="mt-2 inline-block rounded-lg border border-ink bg-white px-3 py-1.5 font-semibold"
+          href={props.href}
+          download
+        >
+          Take the {props.title === "DXF" ? "DXF" : "plan document"}
+        </a>
+      ) : (
+        <p className="mt-2 text-[13px] text-quiet">Trace a wall first.</p>
+      )}
+    </section>
+  );
+}

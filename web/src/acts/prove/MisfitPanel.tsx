@@ -1,0 +1,118 @@
+import { useInfiniteQuery } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { api, settled } from "../../api/client";
+import { setView, useDesk, useDeskFields } from "../../board/desk";
+import { drawingsOn } from "../../store/drawings";
+import { inProject, useProject } from "../../store/project";
+import { wallLines } from "../../store/walls";
+import { grouped, plusMinus } from "../../ui/numbers";
+import { Plain } from "../../ui/parts";
+
+/** Two drawings, one building: what a drawing shows elsewhere than the tracing, or than another drawing, worst first. */
+export function MisfitPanel() {
+  const { storey, drawing } = useDeskFields("storey", "drawing");
+  const rows = useProject((s) => s.rows);
+  const [of, setOf] = useState<string | null>(null);
+  const [against, setAgainst] = useState("");
+  const drawings = drawingsOn(rows, { storey, side: null });
+  const held = drawings.find((d) => d.id === (of ?? drawing));
+  const lines = wallLines(rows, storey);
+  const revision = useProject((s) => s.revision);
+  const { data, error, hasNextPage, isFetching, fetchNextPage } = useInfiniteQuery({
+    queryKey: ["misfit", held?.id, against, revision],
+    queryFn: ({ pageParam }) =>
+      settled(
+        api.GET("/api/projects/{project}/drawings/{id}/misfit", {
+          params: {
+            path: inProject(held?.id ?? ""),
+            query: { from: pageParam, ...(against === "" ? {} : { against }) },
+          },
+        }),
+      ),
+    initialPageParam: 0,
+    getNextPageParam: (last) => last.next,
+    enabled: held !== undefined && lines.length > 0,
+  });
+  useEffect(() => {
+    if (hasNextPage && !isFetching) void fetchNextPage();
+  }, [hasNextPage, isFetching, fetchNextPage]);
+  if (storey === null || lines.length === 0 || !held) return null;
+  const things = (data?.pages ?? []).flatMap((p) => p.things).sort((a, b) => (b.mm ?? -1) - (a.mm ?? -1));
+  const all = data?.pages[0]?.of ?? 0;
+  const off = things.filter((t) => t.mm !== null && t.mm > t.plusMinusMm);
+  const unseen = things.filter((t) => t.mm === null).length;
+  const select = "max-w-40 rounded border border-line bg-white px-1 py-0.5";
+  const show = (type: "wall" | "column", id: string) => {
+    const line = lines.find((l) => l.wall.id === id);
+    const column = rows.column.get(id);
+    const [x, y] = line
+      ? [(line.from[0] + line.to[0]) / 2, (line.from[1] + line.to[1]) / 2]
+      : [column?.x ?? 0, column?.y ?? 0];
+    setView({ x, y, k: Math.max(useDesk.getState().view.k, 0.12) });
+    if (type === "wall") useDesk.setState({ selected: { type, id } });
+  };
+  return (
+    <section className="border-b border-line px-4 py-3 text-[13px]" aria-label="Two drawings, one building">
+      <div className="flex flex-wrap items-center gap-1.5">
+        <select className={select} aria-label="Drawing held" value={held.id} onChange={(e) => setOf(e.target.value)}>
+          {drawings.map((d) => (
+            <option key={d.id} value={d.id}>
+              {d.name}
+            </option>
+          ))}
+        </select>
+        against
+        <select
+          className={select}
+          aria-label="Held against"
+          value={against}
+          onChange={(e) => setAgainst(e.target.value)}
+        >
+          <option value="">the tracing</option>
+          {drawings
+            .filter((d) => d.id !== held.id)
+            .map((d) => (
+              <option key={d.id} value={d.id}>
+                {d.name}
+              </option>
+            ))}
+        </select>
+      </div>
+      <p className={`mt-1.5 ${error ? "text-rust" : "text-quiet"}`}>
+        {error
+          ? error.message
+          : isFetching
+            ? `Looking at its ink: ${things.length} of ${all === 0 ? "all" : all}`
+            : `${off.length} of ${things.length} lie further apart than ± explains${unseen > 0 ? `; ${unseen} are not to be seen on it` : ""}.`}
+      </p>
+      <ol data-testid="misfit">
+        {things.slice(0, 12).map((thing) => {
+          const isOff = thing.mm !== null && thing.mm > thing.plusMinusMm;
+          return (
+            <li key={thing.id} className="flex items-baseline justify-between gap-2 py-0.5">
+              <span className={isOff ? "font-semibold text-rust" : ""}>
+                {thing.type === "wall" ? wallName(lines, thing.id) : "column"}{" "}
+                {thing.mm === null
+                  ? "not found"
+                  : `${grouped(thing.mm, thing.mm < 10 ? 1 : 0)} mm ${way(thing.x, thing.y)} (${plusMinus(thing.plusMinusMm)})`}
+              </span>
+              <Plain onClick={() => show(thing.type, thing.id)}>Show</Plain>
+            </li>
+          );
+        })}
+      </ol>
+    </section>
+  );
+}
+
+function wallName(lines: ReturnType<typeof wallLines>, id: string): string {
+  const line = lines.find((l) => l.wall.id === id);
+  return line
+    ? `wall of ${(Math.hypot(line.to[0] - line.from[0], line.to[1] - line.from[1]) / 1000).toFixed(2)} m`
+    : "wall";
+}
+
+/** Which way the drawing has it, as seen on the board. */
+export function way(x: number, y: number): string {
+  return Math.abs(x) > Math.abs(y) ? (x > 0 ? "to the right" : "to the left") : y > 0 ? "up" : "down";
+}

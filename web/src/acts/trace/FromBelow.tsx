@@ -1,0 +1,32 @@
+import { useProject } from "../../store/project";
+import { storeysInOrder } from "../../store/storeys";
+import { wallLines } from "../../store/walls";
+import { Plain } from "../../ui/parts";
+import { copyWalls, outerWalls } from "./copying";
+
+/** An empty storey begins with the walls of one below or above it. */
+export function FromBelow({ storey }: { storey: string }) {
+  const rows = useProject((s) => s.rows);
+  const others = storeysInOrder().filter((s) => s.id !== storey && wallLines(rows, s.id).length > 0);
+  if (others.length === 0) return null;
+  return (
+    <section className="border-b border-line bg-white px-4 py-3 text-[13px]" aria-label="Walls of another storey">
+      {others.map((s) => (
+        <div key={s.id} className="flex items-center justify-between gap-2 py-0.5">
+          <span>Copy from {s.name}</span>
+          <span className="flex gap-1.5">
+            <Plain
+              onClick={() => {
+                const outer = outerWalls(s.id);
+                void copyWalls(s.id, storey, (id) => outer.has(id));
+              }}
+            >
+              outer walls
+            </Plain>
+            <Plain onClick={() => void copyWalls(s.id, storey, () => true)}>all walls</Plain>
+          </span>
+        </div>
+      ))}
+    </section>
+  );
+}

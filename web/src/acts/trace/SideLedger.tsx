@@ -1,0 +1,48 @@
+import { entriesOf, useActs, useCurrentAct } from "../../board/act";
+import { setAct, useDeskFields } from "../../board/desk";
+import { useProject } from "../../store/project";
+import { count } from "../../ui/numbers";
+import { Head, NextThing } from "../../ui/parts";
+
+/** What is marked and traced on a side: heights with their ±, and outlines with their sizes. */
+export function SideLedger({ side }: { side: string }) {
+  const { drawing, act } = useDeskFields("drawing", "act");
+  const rows = useProject((s) => s.rows);
+  const report = useProject((s) => (drawing === null ? undefined : s.fits.get(drawing)));
+  const Panel = useCurrentAct()?.Panel;
+  const acts = useActs((s) => s.acts);
+  const levels = report?.levels ?? [];
+  const outlines = [...rows.outline.values()].filter((o) => o.side === side);
+  const kinds = entriesOf("trace", true)
+    .flatMap(({ act }) => acts.get(act)?.Rows ?? [])
+    .sort((a, b) => a.rank - b.rank);
+  const isPlaced = levels.some((l) => l.statedMm !== null);
+  return (
+    <>
+      <Head
+        title={`${count(levels.length, "level")}, ${count(outlines.length, "outline")}`}
+        next={
+          act === null &&
+          drawing !== null &&
+          !isPlaced && (
+            <NextThing onClick={() => setAct("levels")}>
+              Mark the ground floor’s finished level: it is zero for all sides
+            </NextThing>
+          )
+        }
+      >
+        {report?.plusMinusMmPer10m == null
+          ? "The drawing is not trued up yet: heights are a guess until courses or a length say better."
+          : isPlaced
+            ? "Heights count from the finished level that was stated."
+            : "Heights count from where the drawing happens to lie: no level is stated yet."}
+      </Head>
+      <div className="min-h-0 flex-1 overflow-y-auto" data-testid="levels">
+        {Panel && <Panel />}
+        {kinds.map((kind) => (
+          <kind.of key={kind.rank} storey={null} side={side} />
+        ))}
+      </div>
+    </>
+  );
+}

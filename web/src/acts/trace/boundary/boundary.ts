@@ -1,0 +1,28 @@
+import { useQuery } from "@tanstack/react-query";
+import { api, type Schemas, settled } from "../../../api/client";
+import { inProject, useProject } from "../../../store/project";
+import type { Thing } from "../../../store/rows";
+import { inOrder } from "../../../store/rows";
+
+/** Legs of a boundary in their order. */
+export function legsOf(legs: Iterable<Thing<"leg">>, boundary: string): Thing<"leg">[] {
+  return inOrder(legs)
+    .filter((l) => l.boundary === boundary)
+    .sort((a, b) => a.order - b.order);
+}
+
+/** Where a boundary runs and how it closes, asked anew when one of its rows has changed. */
+export function useBoundary(boundary: Thing<"boundary"> | undefined): Schemas["BoundaryAnswer"] | undefined {
+  const legs = useProject((s) => s.rows.leg);
+  const state = boundary
+    ? [boundary.id, boundary.revision, ...legsOf(legs.values(), boundary.id).map((l) => `${l.id}${l.revision}`)]
+    : [];
+  const { data } = useQuery({
+    queryKey: ["boundary", ...state],
+    queryFn: () =>
+      settled(api.GET("/api/projects/{project}/boundaries/{id}", { params: { path: inProject(boundary?.id ?? "") } })),
+    enabled: boundary !== undefined,
+    placeholderData: (old) => old,
+  });
+  return data;
+}

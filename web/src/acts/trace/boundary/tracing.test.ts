@@ -1,0 +1,64 @@
+import { beforeEach, describe, expect, it } from "vitest";
+import { drafted } from "../../../board/desk";
+import { useProject } from "../../../store/project";
+import { withRows } from "../../../store/rows";
+import { deskWithPlan, json, row, type Serving, STOREY } from "../../../testing/desk";
+import { legsOf } from "./boundary";
+import { boundaryPoint } from "./tracing";
+
+let server: Serving;
+const boundary = row("boundary", "b", { storey: STOREY, name: "Boundary", x: 1000, y: 2000, up: "" });
+
+beforeEach(() => {
+  server = deskWithPlan();
+  server.answers = {
+    b: {
+      path: [
+        [1000, 2000],
+        [5000, 2000],
+      ],
+      upDegrees: 4,
+    },
+  };
+});
+
+describe("a boundary on the board", () => {
+  it("begins where it is first clicked", async () => {
+    await boundaryPoint([1000, 2000]);
+    expect(server.sent[0]?.operations[0]).toMatchObject({
+      do: "add",
+      type: "boundary",
+      values: { storey: STOREY, x: 1000, y: 2000 },
+    });
+  });
+
+  it("asks the ink which way the next leg runs, from where the last one ended, in pixels of the page", async () => {
+    useProject.setState((s) => ({ rows: withRows(s.rows, [boundary]) }));
+    server.bearing = { bearing: "N 68 E", degrees: 68, plusMinusDegrees: 0.1 };
+    await boundaryPoint([5000, 6000]);
+    expect(drafted("bearing")).toMatchObject({ bearing: "N 68 E" });
+    const query = server.asked.find((u) => u.pathname.endsWith("/bearing"))?.searchParams;
+    const [ax, ay, bx, by] = ["ax", "ay", "bx", "by"].map((k) => Number(query?.get(k)));
+    // 4 m straight up the plan are 400 px on a picture of 10 mm per pixel, whichever way it is turned.
+    expect(Math.hypot(Number(bx) - Number(ax), Number(by) - Number(ay))).toBeCloseTo(400);
+    expect(query?.get("up")).toBe("4");
+    expect(server.sent, "nothing is changed by asking").toEqual([]);
+  });
+
+  it("says where no line runs that way, and why it could not be asked", async () => {
+    useProject.setState((s) => ({ rows: withRows(s.rows, [boundary]) }));
+    await boundaryPoint([5000, 6000]);
+    expect(useProject.getState().trouble).toMatch(/^No straight line runs that way/);
+    server.answers.bearing = json({ error: { code: "not-ready", message: "Still being read.", at: "" } }, 409);
+    useProject.setState((s) => ({ rows: withRows(s.rows, [boundary]) }));
+    await boundaryPoint([5000, 6000]);
+    expect(useProject.getState().trouble).toBe("Still being read.");
+  });
+
+  it("has its legs in the order in which they are walked", () => {
+    const leg = (id: string, order: number, of = "b") => row("leg", id, { boundary: of, order });
+    const { rows } = useProject.getState();
+    const legs = withRows(rows, [leg("x", 2), leg("z", 1), leg("y", 1), leg("w", 0, "another")]).leg;
+    expect(legsOf(legs.values(), "b").map((l) => l.id)).toEqual(["y", "z", "x"]);
+  });
+});

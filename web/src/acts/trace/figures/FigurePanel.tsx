@@ -1,0 +1,154 @@
+import { useState } from "react";
+import type { Place } from "../../../store/drawings";
+import { useProject } from "../../../store/project";
+import type { Thing } from "../../../store/rows";
+import { inOrder } from "../../../store/rows";
+import { difference, grouped } from "../../../ui/numbers";
+import { Field, OneOf, Plain } from "../../../ui/parts";
+import { Typed } from "../../../ui/Typed";
+import { SelectRow } from "../../SelectRow";
+import { removeRow } from "../removing";
+import { apartMm, decide, facesOf, useHolds } from "./figures";
+
+const DECIDED = { open: "not decided", figure: "the figure holds", ink: "the ink holds", site: "the site size holds" };
+
+/** Figures between faces of a storey, each with what is traced and what was decided. */
+export function FigureRows({ storey }: Place) {
+  const rows = useProject((s) => s.rows);
+  const figures = inOrder(rows.figure.values()).filter((f) => f.storey === storey);
+  return (
+    <>
+      {figures.map((figure) => {
+        const now = apartMm(rows, ...facesOf(figure));
+        const off = now === null ? null : now - figure.mm;
+        const quiet = off !== null && Math.abs(off) < 0.5;
+        return (
+          <SelectRow key={figure.id} type="figure" id={figure.id}>
+            <span>
+              <span className="font-semibold text-plum">{figure.text}</span>{" "}
+              <span className="text-[13px] text-quiet">{DECIDED[figure.decided]}</span>
+            </span>
+            <span className={`text-[13px] ${quiet ? "text-quiet" : "text-ochre"}`}>
+              {off === null ? "not parallel now" : quiet ? "as traced" : `traced ${difference(off)}`}
+            </span>
+          </SelectRow>
+        );
+      })}
+    </>
+  );
+}
+
+/** A figure being decided: what the drawing says, what the ink says, what was measured on site, and why one of them holds. */
+export function SelectedFigure({ id }: { id: string }) {
+  const rows = useProject((s) => s.rows);
+  const figure = rows.figure.get(id);
+  if (!figure) return null;
+  const now = apartMm(rows, ...facesOf(figure));
+  return (
+    <section className="border-b border-line bg-white px-4 py-3 text-[13px]" aria-label={`Figure ${figure.text}`}>
+      <div className="flex items-baseline justify-between text-plum">
+        <span className="text-lg font-bold">{figure.text}</span>
+        <span className="text-lg font-semibold">{now === null ? "" : grouped(now, 1)}</span>
+      </div>
+      <p className="text-quiet">between faces as they are traced now, mm</p>
+      <table className="mt-2 w-full">
+        <tbody>
+          <Said words="figured" mm={figure.mm} against={now} />
+          <Said words="by the ink" mm={figure.tracedMm} against={now} />
+          <Said words="on site" mm={figure.siteMm} against={now} />
+        </tbody>
+      </table>
+      <div className="mt-2">
+        <OneOf
+          label="What holds"
+          value={figure.decided}
+          of={[
+            ["figure", "figure"],
+            ["ink", "ink"],
+            ["site", "site"],
+            ["open", "open"],
+          ]}
+          set={(decided) => void decide(id, { decided, moves: useHolds.getState().face === "a" ? "b" : "a" })}
+        />
+      </div>
+      <Holds />
+      <div className="mt-2 grid grid-cols-2 gap-2">
+        <Typed label="figure" value={figure.text} set={(text) => void decide(id, { text })} />
+        <SiteSize figure={figure} />
+      </div>
+      <Reason figure={figure} />
+      <div className="mt-2">
+        <Plain danger onClick={() => removeRow("figure", id, `Remove figure ${figure.text}`)}>
+          Remove
+        </Plain>
+      </div>
+    </section>
+  );
+}
+
+function Said({ words, mm, against }: { words: string; mm: number | null; against: number | null }) {
+  const off = mm === null || against === null ? null : against - mm;
+  return (
+    <tr>
+      <td className="py-0.5 text-quiet">{words}</td>
+      <td className="text-right text-[15px]">{mm === null ? "–" : grouped(mm, mm % 1 === 0 ? 0 : 1)}</td>
+      <td className={`w-20 text-right ${off !== null && Math.abs(off) >= 0.5 ? "text-ochre" : "text-quiet"}`}>
+        {off === null ? "" : Math.abs(off) < 0.5 ? "holds" : difference(-off)}
+      </td>
+    </tr>
+  );
+}
+
+/** Which of the two faces stays where it is. */
+export function Holds() {
+  const holds = useHolds((s) => s.face);
+  return (
+    <div className="mt-2 flex items-center gap-2 text-[13px] text-quiet">
+      stays
+      <OneOf
+        label="Face that stays"
+        value={holds}
+        of={[
+          ["a", "the first"],
+          ["b", "the second"],
+        ]}
+        set={(face) => useHolds.setState({ face })}
+      />
+    </div>
+  );
+}
+
+function SiteSize({ figure }: { figure: Thing<"figure"> }) {
+  const [text, setText] = useState(figure.siteText);
+  const done = () => {
+    if (text !== figure.siteText) void decide(figure.id, { siteText: text });
+  };
+  return (
+    <Field
+      label="size on site"
+      value={text}
+      onChange={setText}
+      onBlur={done}
+      onKeyDown={(e) => {
+        if (e.key === "Enter") done();
+      }}
+    />
+  );
+}
+
+function Reason({ figure }: { figure: Thing<"figure"> }) {
+  const [text, setText] = useState(figure.reason);
+  return (
+    <div className="mt-2 flex">
+      <Field
+        label="why it was decided so"
+        value={text}
+        maxLength={400}
+        onChange={setText}
+        onBlur={() => {
+          if (text !== figure.reason) void decide(figure.id, { reason: text });
+        }}
+      />
+    </div>
+  );
+}

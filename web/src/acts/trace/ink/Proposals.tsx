@@ -1,0 +1,66 @@
+import { useDesk } from "../../../board/desk";
+import { ends, Tag } from "../../../board/marks";
+import { apply, type Map2 } from "../../../geometry/maps";
+import { middle, type XY } from "../../../geometry/plane";
+import { grouped, sureness } from "../../../ui/numbers";
+import { pair, useFound } from "../../searches";
+
+const PENCIL = "#4b5560";
+
+/** Proposed walls as pencil lines, with their openings and columns. */
+export function Proposals({ screen }: { screen: Map2 }) {
+  const drawing = useDesk((s) => s.drawing);
+  const { proposals, looked } = useFound();
+  if (!proposals || proposals.of !== drawing) return null;
+  const { walls, openings, columns } = proposals.told;
+  return (
+    <g fill="none" stroke={PENCIL} pointerEvents="none" data-proposals={walls.length}>
+      {walls.map((w) => {
+        const [a, b] = [pair(w.from), pair(w.to)];
+        const length = Math.hypot(b[0] - a[0], b[1] - a[1]) || 1;
+        const [nx, ny] = [(-(b[1] - a[1]) / length) * (w.thickness / 2), ((b[0] - a[0]) / length) * (w.thickness / 2)];
+        const at = (p: XY, s: number): XY => apply(screen, [p[0] + s * nx, p[1] + s * ny]);
+        const dash = w.sure ? "9 3" : "2 4";
+        const strong = looked === w.id;
+        const along = (t: number): XY => [a[0] + ((b[0] - a[0]) * t) / length, a[1] + ((b[1] - a[1]) * t) / length];
+        return (
+          <g key={w.id} strokeWidth={strong ? 2.6 : 1.5}>
+            <polygon
+              points={[at(a, 1), at(b, 1), at(b, -1), at(a, -1)].map((p) => p.join(",")).join(" ")}
+              fill={strong ? "rgba(75, 85, 96, 0.28)" : w.sure ? "rgba(75, 85, 96, 0.12)" : "none"}
+              strokeDasharray={dash}
+            />
+            {openings
+              .filter((o) => o.wall === w.id && o.sure)
+              .map((o) => {
+                const [p, q] = [along(o.offset), along(o.offset + o.width)];
+                return (
+                  <g key={o.id}>
+                    <line {...ends(at(p, 1.25), at(p, -1.25))} />
+                    <line {...ends(at(q, 1.25), at(q, -1.25))} />
+                    {o.kind !== "opening" && (
+                      <line {...ends(apply(screen, p), apply(screen, q))} strokeWidth={o.kind === "door" ? 3.2 : 1} />
+                    )}
+                  </g>
+                );
+              })}
+            {strong && (
+              <Tag
+                at={middle(apply(screen, a), apply(screen, b))}
+                text={`${grouped(w.thickness)} ±${w.plusMinusMm.toFixed(1)}, ${sureness(w.confidence)}`}
+                colour={PENCIL}
+              />
+            )}
+          </g>
+        );
+      })}
+      {columns.map((c) => {
+        const [p, q] = [
+          apply(screen, [c.x - c.width / 2, c.y + c.depth / 2]),
+          apply(screen, [c.x + c.width / 2, c.y - c.depth / 2]),
+        ];
+        return <rect key={c.id} x={p[0]} y={p[1]} width={q[0] - p[0]} height={q[1] - p[1]} strokeDasharray="9 3" />;
+      })}
+    </g>
+  );
+}

@@ -1,0 +1,25 @@
+import type { Act, Shown } from "../../../board/act";
+import { areaDrag } from "../../../board/area";
+import { setAct, useDesk } from "../../../board/desk";
+import { useProject } from "../../../store/project";
+import { wallLines } from "../../../store/walls";
+import { InkPanel } from "./InkPanel";
+import { Proposals } from "./Proposals";
+import { acceptWithin, inkPoint } from "./proposals";
+
+/** Walls as the ink has them: one by a click, some by an area, or all that were found. */
+const act: Act = {
+  name: "ink",
+  click: ({ pointer }) => void inkPoint(pointer),
+  drag: (_at, { shiftKey }) => (shiftKey ? areaDrag((from, to, takeAway) => acceptWithin(from, to, takeAway)) : null),
+  Panel: InkPanel,
+  next(storey) {
+    const isBegun = wallLines(useProject.getState().rows, storey).length > 0 || useDesk.getState().act === "ink";
+    const words = "Find the walls in the ink, or trace the outer ones first";
+    return isBegun ? null : { rank: 30, words, go: () => setAct("ink") };
+  },
+};
+
+export default act;
+
+export const shows: readonly Shown[] = [{ in: (desk) => desk.act === "ink", Marks: Proposals }];

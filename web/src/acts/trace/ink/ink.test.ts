@@ -1,0 +1,152 @@
+import { beforeEach, describe, expect, it } from "vitest";
+import { look, type Proposals, type ProposedWall, refuse, useFound } from "../../../acts/searches";
+import { setAct, useDesk } from "../../../board/desk";
+import { useProject } from "../../../store/project";
+import { DRAWING, deskWithPlan, json, type Serving } from "../../../testing/desk";
+import { accept, acceptWithin, inkPoint, proposalAt, useProbed } from "./proposals";
+
+let server: Serving;
+
+const wall = (id: string, from: number[], to: number[], thickness = 100): ProposedWall =>
+  ({ id, from, to, thickness, confidence: 0.9, sure: true, buildUp: null, plusMinusMm: 2 }) as unknown as ProposedWall;
+const told = {
+  walls: [
+    wall("low", [10_000, 0], [14_000, 0]),
+    { ...wall("right", [14_000, 0], [14_000, 3000], 240), buildUp: { id: "kept", name: "Outer, 240" } },
+    wall("far", [30_000, 0], [34_000, 0]),
+  ],
+  openings: [
+    {
+      wall: "far",
+      kind: "window",
+      offset: 500,
+      width: 1200,
+      leafAt: null,
+      leafSide: null,
+      confidence: 0.8,
+      sure: true,
+    },
+    {
+      wall: "right",
+      kind: "door",
+      offset: 900,
+      width: 800,
+      leafAt: "start",
+      leafSide: "left",
+      confidence: 0.8,
+      sure: true,
+    },
+  ],
+  columns: [{ x: 12_000, y: 1500, width: 300, depth: 400, confidence: 0.8 }],
+} as unknown as Proposals;
+
+beforeEach(() => {
+  server = deskWithPlan();
+  server.answers = { proposals: told };
+  setAct("ink");
+  useFound.setState({ proposals: { of: DRAWING, told }, readings: null, looked: null });
+});
+
+describe("walls found in the ink", () => {
+  it("are laid as one change, each with its own openings, and columns with all of them", async () => {
+    await accept(["right", "far"]);
+    const lay = server.sent[0]?.operations[0]?.lay;
+    expect(lay?.walls.map((w) => [w.thickness, w.buildUp])).toEqual([
+      [240, "kept"],
+      [100, null],
+    ]);
+    expect(lay?.openings, "counted by the walls that are laid").toEqual([
+      { wall: 1, kind: "window", offset: 500, width: 1200, leafAt: null, leafSide: null },
+      { wall: 0, kind: "door", offset: 900, width: 800, leafAt: "start", leafSide: "left" },
+    ]);
+    expect(lay?.columns).toEqual([]);
+    await accept(null);
+    expect(server.sent[1]?.operations[0]?.lay).toMatchObject({
+      columns: [{ x: 12_000, y: 1500, width: 300, depth: 400 }],
+    });
+    expect(server.sent[1]?.operations[0]?.lay?.walls).toHaveLength(3);
+  });
+
+  it("that are doubtful are taken one by one alone, and doubtful openings not at all", async () => {
+    const [low, right, far] = told.walls;
+    const doubtful = {
+      ...told,
+      walls: [{ ...(low as ProposedWall), sure: false }, right as ProposedWall, far as ProposedWall],
+      openings: told.openings.map((o, i) => ({ ...o, sure: i > 0 })),
+    } as Proposals;
+    useFound.setState({ proposals: { of: DRAWING, told: doubtful } });
+    await accept(null);
+    expect(server.sent[0]?.operations[0]?.lay?.walls).toHaveLength(2);
+    expect(server.sent[0]?.operations[0]?.lay?.openings?.map((o) => o.kind)).toEqual(["door"]);
+    useFound.setState({ proposals: { of: DRAWING, told: doubtful } });
+    await acceptWithin([14_500, 3500], [9500, -500], false);
+    expect(server.sent[1]?.operations[0]?.lay?.walls).toHaveLength(1);
+    useFound.setState({ proposals: { of: DRAWING, told: doubtful } });
+    await accept(["low"]);
+    expect(server.sent[2]?.operations[0]?.lay?.walls).toHaveLength(1);
+  });
+
+  it("are taken by a click on one, as thick as it is, or as near as a hand is", async () => {
+    useDesk.setState({ view: { x: 0, y: 0, k: 1 } });
+    expect(proposalAt([14_110, 1500])?.id).toBe("right");
+    expect(proposalAt([14_130, 1500])).toBeNull();
+    useDesk.setState({ view: { x: 0, y: 0, k: 0.01 } });
+    expect(proposalAt([14_500, 1500])?.id).toBe("right");
+    await inkPoint([14_500, 1500]);
+    expect(server.sent.map((s) => s.title)).toEqual(["Accept a wall"]);
+  });
+
+  it("are nobody's while another drawing is worked on", async () => {
+    useDesk.setState({ drawing: "another" });
+    expect(proposalAt([14_000, 1500])).toBeNull();
+    await accept(null);
+    expect(server.sent).toEqual([]);
+  });
+
+  it("that lie wholly in an area are accepted or refused together", async () => {
+    await acceptWithin([14_500, 3500], [9500, -500], false);
+    expect(server.sent[0]?.operations[0]?.lay?.walls).toHaveLength(2);
+    server.answers = { refuse: { ...told, walls: told.walls.slice(0, 2) } };
+    await acceptWithin([29_000, -500], [35_000, 500], true);
+    expect(useFound.getState().proposals?.told.walls.map((w) => w.id)).toEqual(["low", "right"]);
+    await acceptWithin([0, 0], [1, 1], false);
+    expect(server.sent, "where nothing lies nothing is changed").toHaveLength(1);
+  });
+
+  it("stay as they were told while the server is away, and a refusal that failed is said", async () => {
+    server.answers = {
+      proposals: json({}, 503),
+      refuse: json({ error: { code: "away", message: "Later.", at: "" } }, 503),
+    };
+    await look("proposals", DRAWING);
+    await refuse("proposals", DRAWING, ["low"]);
+    expect(useFound.getState().proposals?.told).toBe(told);
+    expect(useProject.getState().trouble).toBe("Later.");
+  });
+});
+
+describe("a click where nothing was found", () => {
+  it("lays the drawn wall under it, and says how thick it is and how surely", async () => {
+    const found = {
+      from: [1, 2],
+      to: [3, 4],
+      thickness: 174.6,
+      plusMinusMm: 0.04,
+      buildUp: { id: "b", name: "Inner" },
+    };
+    server.answers = { probe: { found }, proposals: told };
+    await inkPoint([20_000, 20_000]);
+    expect(server.sent[0]).toMatchObject({ title: "Probe a wall" });
+    expect(server.sent[0]?.operations[0]?.lay?.walls).toEqual([
+      { from: [1, 2], to: [3, 4], thickness: 174.6, buildUp: "b" },
+    ]);
+    expect(useProbed.getState().words).toBe("175 mm thick, ±0.1, taken as Inner.");
+  });
+
+  it("says so where no wall is drawn, and lays none", async () => {
+    server.answers = { probe: { found: null } };
+    await inkPoint([20_000, 20_000]);
+    expect(server.sent).toEqual([]);
+    expect(useProbed.getState().words).toMatch(/^No wall is drawn there/);
+  });
+});

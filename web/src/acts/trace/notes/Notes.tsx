@@ -1,0 +1,44 @@
+import { useDeskFields } from "../../../board/desk";
+import { ends, OCHRE, Tag } from "../../../board/marks";
+import { apply, type Map2 } from "../../../geometry/maps";
+import type { XY } from "../../../geometry/plane";
+import { useProject } from "../../../store/project";
+
+/** Words on the board, those that are assumed in ochre. */
+export function Notes({ screen }: { screen: Map2 }) {
+  const { storey, selected } = useDeskFields("storey", "selected");
+  const notes = useProject((s) => s.rows.note);
+  return (
+    <>
+      {[...notes.values()]
+        .filter((n) => n.storey === storey)
+        .map((n) => {
+          const at = apply(screen, [n.x, n.y]);
+          const words = n.words.length > 46 ? `${n.words.slice(0, 44)}…` : n.words;
+          const colour = n.assumption ? OCHRE : "#1c2a26";
+          return (
+            <g key={n.id} stroke={colour}>
+              {n.toX !== null && n.toY !== null && <Arrow from={at} to={apply(screen, [n.toX, n.toY])} />}
+              <Tag
+                at={at}
+                text={n.assumption ? `assumed: ${words}` : words}
+                colour={colour}
+                dashed={selected?.id === n.id}
+              />
+            </g>
+          );
+        })}
+    </>
+  );
+}
+
+function Arrow({ from, to }: { from: XY; to: XY }) {
+  const angle = Math.atan2(to[1] - from[1], to[0] - from[0]);
+  const barb = (turn: number) => `${to[0] - 11 * Math.cos(angle + turn)},${to[1] - 11 * Math.sin(angle + turn)}`;
+  return (
+    <>
+      <line {...ends(from, to)} strokeWidth={1.4} />
+      <polyline points={`${barb(0.42)} ${to.join(",")} ${barb(-0.42)}`} fill="none" strokeWidth={1.4} />
+    </>
+  );
+}

@@ -1,0 +1,190 @@
+import { create } from "zustand";
+import { api, settled } from "../../../api/client";
+import { newId } from "../../../api/ids";
+import type { Click, Drag } from "../../../board/act";
+import { drafted, useDesk } from "../../../board/desk";
+import { inkIsReady } from "../../../board/found";
+import { read, sendDraft } from "../../../board/slip";
+import { SNAP_PX, wallUnder } from "../../../board/snap";
+import type { XY } from "../../../geometry/plane";
+import { change, inProject, useProject } from "../../../store/project";
+import { inOrder, type Values } from "../../../store/rows";
+import { nearestOnLine, pointAlong, wallLine } from "../../../store/walls";
+
+declare module "../../../board/desk" {
+  interface Drafts {
+    /** the first edge of an opening: how far along which wall */
+    jamb: { wall: string; from: number };
+  }
+}
+
+/** What a click in a wall makes. */
+export const useOpeningOptions = create<{
+  kind: "as drawn" | "door" | "window" | "opening";
+  leaf: "single" | "double" | "sliding";
+}>(() => ({ kind: "as drawn", leaf: "single" }));
+
+/** One click in the middle of a gap takes the opening as the ink shows it; at an edge, the first of two. */
+export function openingAt({ pointer, free }: Click): void {
+  const { view, drawing } = useDesk.getState();
+  const door = drafted("jamb");
+  if (door === null) {
+    const hit = wallUnder(pointer, SNAP_PX / view.k);
+    if (!hit) return;
+    useDesk.setState({ draft: { of: "jamb", wall: hit.id, from: hit.along }, slip: "", slipError: null });
+    if (!free && drawing !== null && inkIsReady(drawing)) void openingByInk(hit.id, pointer, drawing);
+    return;
+  }
+  const along = alongDoorWall(pointer);
+  if (along !== null && Math.abs(along - door.from) > 1) {
+    void byHand(door.wall, Math.min(door.from, along), Math.abs(along - door.from), pointer);
+  }
+}
+
+/** The hand is not kept waiting: where it has clicked the other edge or typed a width meanwhile, that counts. */
+async function openingByInk(wall: string, pointer: XY, drawing: string): Promise<void> {
+  const { draft } = useDesk.getState();
+  const gap = await gapIn(drawing, wall, pointer);
+  const now = useDesk.getState();
+  if (!gap || now.draft !== draft || now.slip !== "") return;
+  const { kind } = useOpeningOptions.getState();
+  await addOpening(wall, kind === "as drawn" ? gap.kind : kind, gap.offset, gap.width, {
+    hand: gap.leafAt === "far" ? "right" : "left",
+    swing: gap.leafSide ?? "left",
+  });
+}
+
+/** What the ink of a drawing shows in a wall; null where it cannot be asked or shows nothing. */
+async function gapIn(drawing: string, wall: string, [x, y]: XY) {
+  try {
+    const params = { path: inProject(drawing), query: { wall, x, y } };
+    return (await settled(api.GET("/api/projects/{project}/drawings/{id}/gap", { params }))).found;
+  } catch {
+    return null; // away: its edges can be clicked
+  }
+}
+
+export function alongDoorWall(pointer: XY): number | null {
+  const door = drafted("jamb");
+  const line = wallLine(useProject.getState().rows, door?.wall);
+  return line ? nearestOnLine(pointer, line).along : null;
+}
+
+/** A typed width runs from the clicked edge toward the pointer. */
+export async function setDoorWidth(text: string): Promise<void> {
+  const { pointer } = useDesk.getState();
+  const door = drafted("jamb");
+  if (door === null) return;
+  const width = await read(text);
+  if (width === null) return;
+  const toward = pointer ? alongDoorWall(pointer) : null;
+  await byHand(door.wall, toward !== null && toward < door.from ? door.from - width : door.from, width, pointer);
+}
+
+async function byHand(wall: string, offset: number, width: number, pointer: XY | null): Promise<void> {
+  const { kind: openingKind } = useOpeningOptions.getState();
+  const line = wallLine(useProject.getState().rows, wall);
+  // The leaf swings to the side on which the pointer is.
+  const left = !line || !pointer || nearestOnLine(pointer, line).side >= 0;
+  const kind = openingKind === "as drawn" ? "door" : openingKind;
+  await addOpening(wall, kind, offset, width, { hand: "left", swing: left ? "left" : "right" });
+}
+
+type OpeningKind = Values["opening"]["kind"];
+
+/** Usual heights, mm, until the project has some of its own: common practice, no source. */
+const USUAL: Record<OpeningKind, { letter: string; title: string; sill: number; height: number }> = {
+  door: { letter: "D", title: "Door", sill: 0, height: 2040 },
+  window: { letter: "W", title: "Window", sill: 900, height: 1200 },
+  opening: { letter: "O", title: "Opening", sill: 0, height: 2100 },
+};
+
+/** Widths differ by less than this where they mean one size, mm. */
+const SAME_SIZE_MM = 15;
+
+/** The project's usual sizes of a kind: those that occur, the most frequent first. */
+export function usualSizes(kind: OpeningKind): { width: number; sill: number; height: number | null; count: number }[] {
+  const sizes: { width: number; sill: number; height: number | null; count: number }[] = [];
+  for (const o of inOrder(useProject.getState().rows.opening.values())) {
+    if (o.kind !== kind) continue;
+    const known = sizes.find(
+      (s) => Math.abs(s.width - o.width) < SAME_SIZE_MM && s.sill === o.sill && s.height === o.height,
+    );
+    if (known) known.count++;
+    else sizes.push({ width: o.width, sill: o.sill, height: o.height, count: 1 });
+  }
+  return sizes.sort((a, b) => b.count - a.count);
+}
+
+/** Sill and height of the project's most usual opening of this kind and width, or of the kind. */
+function heightsFor(kind: OpeningKind, width: number): { sill: number; height: number | null } {
+  const sizes = usualSizes(kind);
+  const usual = sizes.find((s) => Math.abs(s.width - width) < SAME_SIZE_MM) ?? sizes[0];
+  return usual ?? { sill: USUAL[kind].sill, height: USUAL[kind].height };
+}
+
+async function addOpening(
+  wall: string,
+  kind: OpeningKind,
+  offset: number,
+  width: number,
+  leaf: { hand: "left" | "right"; swing: "left" | "right" },
+): Promise<void> {
+  const { letter, title } = USUAL[kind];
+  const { sill, height } = heightsFor(kind, width);
+  const taken = [...useProject.getState().rows.opening.values()].map((o) => o.number);
+  let n = 1;
+  while (taken.includes(`${letter}${String(n).padStart(2, "0")}`)) n++;
+  const number = `${letter}${String(n).padStart(2, "0")}`;
+  await sendDraft(title, [
+    {
+      do: "add",
+      type: "opening",
+      id: newId(),
+      values: { wall, kind, offset, width, sill, height, ...leaf, number, leaf: useOpeningOptions.getState().leaf },
+    },
+  ]);
+}
+
+export function removeOpening(id: string): void {
+  const number = useProject.getState().rows.opening.get(id)?.number ?? "an opening";
+  useDesk.setState({ selected: null });
+  void change(`Remove ${number}`, [{ do: "remove", type: "opening", id }]);
+}
+
+/** A drag of a selected opening along its wall, or of one of its jambs. */
+export function openingDrag(id: string, at: XY, reach: number): Drag | null {
+  const { rows } = useProject.getState();
+  const opening = rows.opening.get(id);
+  const line = wallLine(rows, opening?.wall);
+  if (!opening || !line) return null;
+  const { offset, width, number } = opening;
+  const end = offset + width;
+  const on = nearestOnLine(at, line);
+  if (on.off > line.wall.thickness / 2 + reach) return null;
+  const held = on.along - offset;
+  const jamb = Math.abs(held) < reach ? "near" : Math.abs(on.along - end) < reach ? "far" : null;
+  if (jamb === null && (held <= 0 || held >= width)) return null;
+  let now = { offset, width };
+  return {
+    move(_from, to) {
+      const { along } = nearestOnLine(to, line);
+      const near = Math.max(0, Math.min(end - LEAST_MM, along));
+      if (jamb === "near") now = { offset: near, width: end - near };
+      else if (jamb === "far")
+        now = { offset, width: Math.max(LEAST_MM, Math.min(line.length - offset, along - offset)) };
+      else now = { offset: Math.max(0, Math.min(line.length - width, along - held)), width };
+      const ends = [pointAlong(line, now.offset), pointAlong(line, now.offset + now.width)] as const;
+      useDesk.setState({ draft: { of: "moved", lines: [ends], told: true } });
+    },
+    async drop() {
+      useDesk.setState({ draft: null });
+      await change(`${jamb === null ? "Move" : "Width of"} ${number}`, [
+        { do: "set", type: "opening", id, values: now },
+      ]);
+    },
+  };
+}
+
+/** An opening is dragged no narrower, mm. */
+const LEAST_MM = 50;

@@ -1,0 +1,65 @@
+import { useDeskFields } from "../../../board/desk";
+import { RUST, Tag, TEAL } from "../../../board/marks";
+import { apply, type Map2 } from "../../../geometry/maps";
+import type { XY } from "../../../geometry/plane";
+import { useProject } from "../../../store/project";
+import type { Thing } from "../../../store/rows";
+import { area } from "../../../ui/numbers";
+import { useOutline } from "./useOutline";
+
+/** Outlines of the storey or side at hand. */
+export function Outlines({ screen }: { screen: Map2 }) {
+  const { side, storey } = useDeskFields("side", "storey");
+  const outlines = useProject((s) => s.rows.outline);
+  return (
+    <>
+      {[...outlines.values()]
+        .filter((o) => (side === null ? o.storey === storey : o.side === side))
+        .map((o) => (
+          <Traced key={o.id} outline={o} screen={screen} />
+        ))}
+    </>
+  );
+}
+
+function Traced({ outline, screen }: { outline: Thing<"outline">; screen: Map2 }) {
+  const { corners, answer } = useOutline(outline);
+  const ring = corners.map((c) => apply(screen, [c.x, c.y]));
+  const wrong = answer !== undefined && answer.refusal !== null;
+  const colour = wrong ? RUST : TEAL;
+  const [x, y] = [
+    ring.reduce((sum, p) => sum + p[0], 0) / Math.max(1, ring.length),
+    ring.reduce((sum, p) => sum + p[1], 0) / Math.max(1, ring.length),
+  ];
+  return (
+    <g>
+      <polygon
+        points={ring.map((p) => p.join(",")).join(" ")}
+        fill={colour}
+        fillOpacity={outline.kind === "void" ? 0 : 0.07}
+        stroke={colour}
+        strokeWidth={2}
+        {...(wrong ? { strokeDasharray: "4 3" } : outline.kind === "face" ? {} : { strokeDasharray: "14 4" })}
+      />
+      {outline.kind === "void" && <Cross ring={ring} />}
+      <Tag
+        at={outline.kind === "face" ? [x, y] : (ring[0] ?? [x, y])}
+        text={wrong ? `${outline.name} crosses itself` : `${outline.name} ${answer?.areaM2 ? area(answer.areaM2) : ""}`}
+        colour={colour}
+      />
+    </g>
+  );
+}
+
+/** Nothing is there: corners joined across. */
+function Cross({ ring }: { ring: readonly XY[] }) {
+  const half = Math.floor(ring.length / 2);
+  return (
+    <g stroke={TEAL} strokeWidth={1}>
+      {ring.slice(0, half).map((p, i) => {
+        const q = ring[i + half] ?? p;
+        return <line key={p.join()} x1={p[0]} y1={p[1]} x2={q[0]} y2={q[1]} />;
+      })}
+    </g>
+  );
+}

@@ -1,0 +1,38 @@
+import type { Act, Shown } from "../../../board/act";
+import { useDesk } from "../../../board/desk";
+import { TEAL } from "../../../board/marks";
+import { exactSnap } from "../../../board/snap";
+import { isTracing } from "../../isTracing";
+import { OutlineOptions, OutlineRows } from "./OutlinePanel";
+import { Outlines } from "./Outlines";
+import { closeOutline, outlinePoint, ringNow } from "./outline";
+
+/** Faces of a side; floors, ceilings, voids and edges of a storey, corner by corner. */
+const act: Act = {
+  name: "outline",
+  wanted: () => 1,
+  click: (click) => void outlinePoint(click),
+  snap: exactSnap,
+  key(e) {
+    if (e.key !== "Enter" || ringNow().length < 3) return false;
+    void closeOutline();
+    return true;
+  },
+  draws(pen) {
+    const { snap, pointer } = useDesk.getState();
+    const ring = ringNow();
+    const tip = snap?.at ?? pointer;
+    if (ring.length === 0) return;
+    const points = [...ring, ...(tip ? [tip] : [])].map((p) => pen.at(p));
+    pen.path(points, { colour: TEAL, width: 2, dash: [6, 3] });
+    for (const p of points.slice(0, ring.length)) {
+      pen.ring(p, 3.5, { colour: TEAL, width: 1.6, fill: "#fdfcfa" });
+    }
+  },
+  Panel: OutlineOptions,
+  Rows: { of: OutlineRows, rank: 40 },
+};
+
+export default act;
+
+export const shows: readonly Shown[] = [{ in: isTracing, Marks: Outlines }];

@@ -1,0 +1,123 @@
+import { create } from "zustand";
+import type { Operation } from "../../../api/client";
+import { newId } from "../../../api/ids";
+import type { Click } from "../../../board/act";
+import { clearDraft, drafted, type Snap, useDesk } from "../../../board/desk";
+import { inkAt } from "../../../board/found";
+import { SNAP_PX } from "../../../board/snap";
+import { distance, type XY } from "../../../geometry/plane";
+import { change, useProject } from "../../../store/project";
+import type { OutlineKind } from "../../../store/rows";
+
+declare module "../../../board/desk" {
+  interface Drafts {
+    /** corners of the outline being traced */
+    outline: { ring: readonly XY[] };
+  }
+}
+
+/** What an outline on a storey goes round. */
+export const useOutlineKind = create<{ kind: Exclude<OutlineKind, "face"> }>(() => ({ kind: "slab" }));
+
+const NONE: readonly XY[] = [];
+
+export function ringNow(): readonly XY[] {
+  return drafted("outline")?.ring ?? NONE;
+}
+
+function put(ring: readonly XY[]): void {
+  useDesk.setState({ draft: { of: "outline", ring }, snap: null });
+}
+
+/** A hand clicks faster than the ink is looked at: corners are put one after the other, and the end waits for them. */
+let putting: Promise<void> | null = null;
+
+/** A click while an outline is traced: the next corner, or, on the first one, its end. */
+export function outlinePoint({ pointer, free, corners }: Click): Promise<void> {
+  const desk = useDesk.getState();
+  const seen = desk.pointer === pointer ? desk.snap : null;
+  const corner = () => putCorner(pointer, free, corners, seen);
+  const mine: Promise<void> = (putting ? putting.then(corner) : corner()).finally(() => {
+    if (putting === mine) putting = null;
+  });
+  putting = mine;
+  return mine;
+}
+
+async function putCorner(pointer: XY, free: boolean, corners: boolean, seen: Snap | null): Promise<void> {
+  const { view } = useDesk.getState();
+  const ring = ringNow();
+  const [first] = ring;
+  if (first && ring.length > 2 && distance(first, pointer) < SNAP_PX / view.k) return saveOutline();
+  const corner = free ? null : wallCornerNear(pointer);
+  if (corner) return put([...ring, corner]);
+  const found = free ? null : (seen ?? (await inkAt(pointer, corners)));
+  // Stepped back meanwhile: the corner belongs to nothing any more.
+  if (ringNow() !== ring) return;
+  put([...ring, found?.at ?? pointer]);
+}
+
+/** The corner of a traced wall's face within the reach of a point. */
+export function wallCornerNear(p: XY): XY | null {
+  const { storey, view } = useDesk.getState();
+  const shapes = useProject.getState().derived.get(storey ?? "");
+  let best: { at: XY; off: number } | null = null;
+  for (const { stretches } of shapes?.walls.values() ?? []) {
+    for (const { right, left } of stretches) {
+      for (const [x = 0, y = 0] of [...right, ...left]) {
+        const off = Math.hypot(x - p[0], y - p[1]);
+        if (off < SNAP_PX / view.k && (best === null || off < best.off)) best = { at: [x, y], off };
+      }
+    }
+  }
+  return best?.at ?? null;
+}
+
+/** What an outline on a storey usually is: mm. Common practice, no source. */
+const USUAL: Record<OutlineKind, { name: string; thickness: number | null; top: number | null }> = {
+  face: { name: "Face", thickness: null, top: null },
+  slab: { name: "Floor", thickness: 200, top: 0 },
+  ceiling: { name: "Ceiling", thickness: 30, top: 2500 },
+  "roof edge": { name: "Roof edge", thickness: 200, top: null },
+  kerb: { name: "Kerb", thickness: 150, top: 150 },
+  plinth: { name: "Plinth", thickness: 300, top: 0 },
+  void: { name: "Void", thickness: null, top: null },
+};
+
+/** Saves the outline that was traced, if it has enough corners, as soon as the last of them is put. */
+export async function closeOutline(): Promise<void> {
+  if (putting) await putting;
+  return saveOutline();
+}
+
+async function saveOutline(): Promise<void> {
+  const { side, storey, drawing } = useDesk.getState();
+  const ring = ringNow();
+  const { kind: outlineKind } = useOutlineKind.getState();
+  if ((side === null && storey === null) || ring.length < 3) return;
+  const outline = newId();
+  const kind = side === null ? outlineKind : "face";
+  const { name, thickness, top } = USUAL[kind];
+  const count = [...useProject.getState().rows.outline.values()].filter(
+    (o) => o.side === side && (side !== null || o.storey === storey) && o.kind === kind,
+  ).length;
+  const place = side === null ? { storey, side: null } : { storey: null, side };
+  clearDraft();
+  const refused = await change("Trace an outline", [
+    {
+      do: "add",
+      type: "outline",
+      id: outline,
+      values: { ...place, kind, thickness, top, name: count === 0 ? name : `${name} ${count + 1}` },
+    },
+    ...ring.map(
+      ([x, y], order): Operation => ({
+        do: "add",
+        type: "outlineCorner",
+        id: newId(),
+        values: { outline, drawing, order, x, y },
+      }),
+    ),
+  ]);
+  if (refused) put(ring);
+}

@@ -1,0 +1,57 @@
+import { useDesk } from "../../../board/desk";
+import { useProject } from "../../../store/project";
+import { count, grouped } from "../../../ui/numbers";
+import { Link, Plain } from "../../../ui/parts";
+import { ReadSection, Strip } from "../../Read";
+import { refuse, useReadings } from "../../searches";
+import { listRooms, nameRooms, roomsToName, titled } from "./names";
+
+/** Names that were read in rooms that have none yet, each with the area written beside it. */
+export function NamesRead() {
+  const drawing = useDesk((s) => s.drawing);
+  return drawing === null ? null : <Of drawing={drawing} />;
+}
+
+function Of({ drawing }: { drawing: string }) {
+  const told = useReadings(drawing);
+  // Which rooms have no name follows from both.
+  useProject((s) => s.derived);
+  useProject((s) => s.rows.room);
+  const rooms = told ? roomsToName(told.rooms) : [];
+  const listed = told?.rooms.filter((r) => r.areaM2 !== null) ?? [];
+  return (
+    <ReadSection
+      label="Names read"
+      drawing={drawing}
+      told={told}
+      read="Read the drawing’s names"
+      says={`${count(rooms.length, "name")} to take`}
+    >
+      <div className="mt-2 flex flex-wrap gap-1.5">
+        {rooms.length > 1 && <Plain onClick={() => void nameRooms(rooms)}>Take all names</Plain>}
+        {listed.length > 0 && (
+          <Plain onClick={() => void listRooms(listed)}>
+            {`List ${count(listed.length, "area")} in the rooms table`}
+          </Plain>
+        )}
+      </div>
+      <ul className="mt-2">
+        {rooms.map((r) => (
+          <li key={r.id} className="flex items-center gap-2 border-t border-line py-1">
+            <Strip box={r.box} upright={false} words={r.name} />
+            <span className="min-w-0 flex-1 font-semibold">
+              {titled(r.name)}
+              {r.areaM2 !== null && (
+                <span className="block font-normal text-quiet">{grouped(r.areaM2, 1)} m² as written</span>
+              )}
+            </span>
+            <span className="flex flex-col gap-0.5">
+              <Link onClick={() => void nameRooms([r])}>take</Link>
+              <Link onClick={() => void refuse("readings", drawing, [r.id])}>refuse</Link>
+            </span>
+          </li>
+        ))}
+      </ul>
+    </ReadSection>
+  );
+}

@@ -1,0 +1,129 @@
+import { memo } from "react";
+import { useDeskFields } from "../../../board/desk";
+import { apply, type Map2 } from "../../../geometry/maps";
+import type { XY } from "../../../geometry/plane";
+import { useProject } from "../../../store/project";
+import type { Thing } from "../../../store/rows";
+import type { Derived, Region } from "../../../store/shapes";
+import { area, grouped } from "../../../ui/numbers";
+import { MENDS, mendOverlap } from "../../overlaps";
+import { neckOf } from "./Leaks";
+import { mendLeak, openRooms } from "./rooms";
+
+/** Labels narrower than this on the screen have no room for their figures. */
+const LEAST_PX = 54;
+/** Its width and depth stand in the room that they measure, or not at all: px of the line that tells them. */
+const SIDES_PX = 94;
+/** A label whose middle lies further off than this beside the board shows nothing of itself. */
+const BESIDE_PX = 90;
+const PLAIN =
+  "absolute -translate-x-1/2 -translate-y-1/2 rounded px-1.5 py-0.5 text-center leading-tight whitespace-nowrap";
+
+/** Number and name, net area, clear width and depth of each room; those that do not close say so. */
+export function RoomLabels({ screen }: { screen: Map2 }) {
+  const storey = useDeskFields("storey").storey;
+  const shapes = useProject((s) => s.derived.get(storey ?? ""));
+  return shapes ? <Of shapes={shapes} screen={screen} /> : null;
+}
+
+function Of({ shapes, screen }: { shapes: Derived; screen: Map2 }) {
+  const { view, size, step } = useDeskFields("view", "size", "step");
+  const { k } = view;
+  const quiet = step !== "trace";
+  const rows = useProject((s) => s.rows);
+  const mayEdit = useProject((s) => s.role !== "read");
+  const at = (p: readonly number[]): XY => apply(screen, [p[0] ?? 0, p[1] ?? 0]);
+  return (
+    <div className="pointer-events-none absolute inset-0 overflow-hidden">
+      {[...shapes.regions.values()].map((region) => {
+        const [width = 0, depth = 0] = region.clear;
+        const room = region.id === null ? undefined : rows.room.get(region.id);
+        // A name may reach over its walls; a figure alone has to find its room.
+        if (Math.max(width, depth) * k < (room ? LEAST_PX / 2 : LEAST_PX)) return null;
+        const [x, y] = at(region.label);
+        if (x < -BESIDE_PX || y < -BESIDE_PX || x > size.width + BESIDE_PX || y > size.height + BESIDE_PX) return null;
+        return (
+          // Moved, and not laid out anew: there may be hundreds.
+          <div
+            key={region.key}
+            className="absolute rounded bg-sheet/85"
+            style={{ transform: `translate(${Math.round(x)}px, ${Math.round(y)}px) translate(-50%, -50%)` }}
+            data-testid="room-label"
+          >
+            <Label room={room} region={region} sides={width * k > SIDES_PX} />
+          </div>
+        );
+      })}
+      {openRooms(rows, shapes).map((room) => {
+        const [x, y] = at([room.x, room.y]);
+        return (
+          <div
+            key={room.id}
+            className={`${PLAIN} border border-rust bg-sheet/90 text-[13px] text-rust`}
+            style={{ left: x, top: y }}
+            data-testid="room-label"
+          >
+            <div className="font-semibold">
+              {room.number} {room.name}
+            </div>
+            {shapes.unplaced.has(room.id) ? "does not close" : "runs into the next room"}
+          </div>
+        );
+      })}
+      {!quiet &&
+        mayEdit &&
+        shapes.leaks.map((leak) => {
+          const [x, y] = at(neckOf(leak));
+          return (
+            <button
+              key={leak.room}
+              type="button"
+              className="pointer-events-auto absolute -translate-x-1/2 rounded-md border border-rust bg-sheet px-2 py-0.5 text-[13px] font-semibold text-rust"
+              style={{ left: x, top: y + 20 }}
+              onClick={() => void mendLeak(leak)}
+            >
+              Close it
+            </button>
+          );
+        })}
+      {!quiet &&
+        mayEdit &&
+        shapes.findings.map((finding) => {
+          if (finding.mend === null) return null;
+          const [x, y] = at([finding.at[0] ?? 0, finding.at[1] ?? 0]);
+          return (
+            <button
+              key={finding.things.join()}
+              type="button"
+              className="pointer-events-auto absolute -translate-x-1/2 rounded-md border border-rust bg-sheet px-2 py-0.5 text-[13px] font-semibold text-rust"
+              style={{ left: x, top: y + 8 }}
+              onClick={() => void mendOverlap(finding)}
+            >
+              {MENDS[finding.mend]}
+            </button>
+          );
+        })}
+    </div>
+  );
+}
+
+const Label = memo(({ room, region, sides }: { room?: Thing<"room"> | undefined; region: Region; sides: boolean }) => (
+  <div className="px-1.5 py-0.5 text-center leading-tight whitespace-nowrap">
+    <div className={room ? "text-[13px] font-semibold text-teal" : "text-xs text-quiet"}>
+      {room ? (
+        <>
+          {room.number && <span className="font-normal">{room.number} </span>}
+          {room.name}
+        </>
+      ) : (
+        "not named"
+      )}
+    </div>
+    <div className="text-[13px]">{area(region.netAreaM2)}</div>
+    {sides && (
+      <div className="text-xs text-quiet">
+        {grouped(region.clear[0] ?? 0)} × {grouped(region.clear[1] ?? 0)}
+      </div>
+    )}
+  </div>
+));

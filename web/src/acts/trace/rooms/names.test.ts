@@ -1,0 +1,52 @@
+import { beforeEach, describe, expect, it } from "vitest";
+import type { ReadRoom } from "../../../acts/searches";
+import { useProject } from "../../../store/project";
+import { withRows } from "../../../store/rows";
+import { deskWithPlan, row, type Sent, type Serving, STOREY } from "../../../testing/desk";
+import { listRooms, nameRooms, roomsToName, titled } from "./names";
+
+let server: Serving;
+let _sent: Sent[];
+
+beforeEach(() => {
+  server = deskWithPlan();
+  _sent = server.sent;
+});
+
+describe("names that were read", () => {
+  const room = (name: string, at: [number, number], areaM2: number | null = null): ReadRoom =>
+    ({ id: name, name, at, areaM2, confidence: 0.9 }) as unknown as ReadRoom;
+
+  it("are for rooms that have none yet, and count on from the last number", async () => {
+    // The rectangle's middle, and a place beside it, in pixels of the turned picture.
+    const inside = room("WASH ROOM", [307, -189]);
+    const outside = room("YARD", [2000, 0]);
+    expect(roomsToName([inside, outside])).toEqual([inside]);
+    const doubtful = { ...room("ASH", [310, -180]), confidence: 0.6 };
+    expect(roomsToName([doubtful, inside]), "one name to a room").toEqual([inside]);
+    useProject.setState((s) => ({
+      rows: withRows(s.rows, [row("room", "r", { storey: STOREY, number: "4", name: "Store" })]),
+    }));
+    await nameRooms([inside, room("WC", [400, -100])]);
+    expect(server.sent[0]?.title).toBe("Name rooms");
+    expect(server.sent[0]?.operations.map((o) => [o.values?.number, o.values?.name])).toEqual([
+      ["5", "Wash room"],
+      ["6", "WC"],
+    ]);
+    expect(server.sent[0]?.operations[0]?.values?.x).toBeCloseTo(
+      3070 * Math.cos(Math.PI / 90) - 1890 * Math.sin(Math.PI / 90),
+      3,
+    );
+  });
+
+  it("become the rooms table where an area was read with them; with none there is no change", async () => {
+    await listRooms([room("STUDY", [0, 0], 12.5), room("HALL", [0, 0])]);
+    expect(server.sent[0]?.operations.map((o) => [o.values?.name, o.values?.areaM2])).toEqual([["Study", 12.5]]);
+    await listRooms([room("HALL", [0, 0])]);
+    expect(server.sent).toHaveLength(1);
+  });
+
+  it("are written as names are, but short ones stay in capitals", () => {
+    expect(["BED ROOM", "WC", "ENS", "Hall"].map(titled)).toEqual(["Bed room", "WC", "ENS", "Hall"]);
+  });
+});

@@ -1,0 +1,17 @@
+import type { ActEntry } from "../../../board/act";
+
+declare module "../../../board/desk" {
+  interface ActNames {
+    settle: true;
+  }
+}
+
+export default {
+  act: "settle",
+  step: "trace",
+  order: 60,
+  label: "Settle",
+  key: "S",
+  when: "level and plumb",
+  on: "storey",
+} satisfies ActEntry;

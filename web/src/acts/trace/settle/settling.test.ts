@@ -1,0 +1,23 @@
+import { beforeEach, describe, expect, it, vi } from "vitest";
+import { deskWithPlan, type Sent, type Serving, STOREY } from "../../../testing/desk";
+import { previewSettling, settle, useSettling } from "./settling";
+
+let server: Serving;
+let _sent: Sent[];
+
+beforeEach(() => {
+  server = deskWithPlan();
+  _sent = server.sent;
+});
+
+describe("settling", () => {
+  it("is shown before it is done, and shown anew when it was", async () => {
+    server.answers = { settled: { moves: [], contradictions: [], unheld: [] } };
+    await previewSettling(STOREY);
+    expect(useSettling.getState().of).toBe(STOREY);
+    useSettling.setState({ of: null, told: null });
+    await settle(STOREY);
+    expect(server.sent[0]?.operations).toEqual([{ do: "settle", settle: { storey: STOREY } }]);
+    await vi.waitFor(() => expect(useSettling.getState().of).toBe(STOREY));
+  });
+});

@@ -1,0 +1,92 @@
+import { useDesk } from "../../../board/desk";
+import type { Values } from "../../../store/rows";
+import { type NextLength, useNextLength } from "../../nextLength";
+
+const ENDS: Values["knownLength"]["ends"][] = ["outer face", "inner face", "axis", "centre"];
+const STANDINGS: Values["knownLength"]["standing"][] = [
+  "figured",
+  "taped",
+  "known from elsewhere",
+  "estimated",
+  "scale bar",
+];
+
+/** What a length runs between, whence it is known, along what, and whether the fit may use it. */
+export function LengthOptions() {
+  const next = useNextLength();
+  const select = "rounded border border-line bg-white px-1 py-0.5 text-xs";
+  return (
+    <div className="mt-1 flex flex-wrap items-center gap-1.5 text-xs">
+      <Choice
+        label="between"
+        value={next.endsAt}
+        of={ENDS}
+        // What is picked follows, until somebody says otherwise.
+        set={(endsAt) => set({ endsAt, ...(next.pickedAt === next.endsAt ? { pickedAt: endsAt } : {}) })}
+      />
+      <Choice label="known as" value={next.standing} of={STANDINGS} set={(standing) => set({ standing })} />
+      <span className="flex items-center gap-1">
+        picked
+        <Choice label="picked on" value={next.pickedAt} of={ENDS} set={(pickedAt) => set({ pickedAt })} />
+      </span>
+      {next.pickedAt !== next.endsAt && (
+        <label className="flex items-center gap-1">
+          wall
+          <input
+            className={`${select} w-14`}
+            aria-label="Thickness of the wall at its ends"
+            value={next.wallText}
+            onChange={(e) => set({ wallText: e.target.value })}
+          />
+        </label>
+      )}
+      <label className="flex items-center gap-1">
+        <input type="checkbox" checked={next.heldOut} onChange={(e) => set({ heldOut: e.target.checked })} />
+        check only
+      </label>
+      <label className="flex items-center gap-1">
+        <input type="checkbox" checked={next.wholePage} onChange={(e) => set({ wholePage: e.target.checked })} />
+        whole page
+      </label>
+      <label className="flex items-center gap-1">
+        stands before the wall by
+        <input
+          className={`${select} w-14`}
+          value={next.standOff.by}
+          onChange={(e) => set({ standOff: { ...next.standOff, by: e.target.value } })}
+        />
+      </label>
+      {next.standOff.by.trim() !== "" && (
+        <label className="flex items-center gap-1">
+          seen from
+          <input
+            className={`${select} w-14`}
+            value={next.standOff.from}
+            onChange={(e) => set({ standOff: { ...next.standOff, from: e.target.value } })}
+          />
+        </label>
+      )}
+    </div>
+  );
+}
+
+/** What was wrong at the slip may be mended by it. */
+function set(values: Partial<NextLength>): void {
+  useNextLength.setState(values);
+  useDesk.setState({ slipError: null });
+}
+
+function Choice<T extends string>(props: { label: string; value: T; of: readonly T[]; set: (value: T) => void }) {
+  return (
+    <select
+      className="rounded border border-line bg-white px-1 py-0.5 text-xs"
+      aria-label={props.label}
+      value={props.value}
+      onChange={(e) => props.set(e.target.value as T)}
+    >
+      {props.of.map((v) => (
+        <option key={v}>{v}</option>
+      ))}
+    </select>
+  );
+}

@@ -1,0 +1,89 @@
+import { useEffect, useRef, useState } from "react";
+import { useDesk, useDrafted } from "../../../board/desk";
+import { apply, type Map2 } from "../../../geometry/maps";
+import { middle } from "../../../geometry/plane";
+import { fitMap } from "../../../store/drawings";
+import { useProject } from "../../../store/project";
+import { turnTo } from "../squaring";
+import { gridTurn, setGridLine } from "./gridLine";
+
+/** What a picked line runs with, and by how much and which way the picture will turn: said before it does. */
+export function SquareSlip({ screen }: { screen: Map2 }) {
+  const picks = useDrafted("picks")?.picks;
+  const drawing = useDesk((s) => s.drawing);
+  const map = fitMap(
+    useProject((s) => s.rows),
+    drawing,
+  );
+  const button = useRef<HTMLButtonElement>(null);
+  const [runs, setRuns] = useState<"x" | "y" | "bearing" | null>(null);
+  const [bearing, setBearing] = useState("");
+  useEffect(() => button.current?.focus(), []);
+  const turn = gridTurn();
+  const [a, b] = picks ?? [];
+  if (!turn || !map || !a || !b) return null;
+  const [p, q] = [apply(map, a.at), apply(map, b.at)];
+  const angle = (Math.atan2(q[1] - p[1], q[0] - p[0]) * 180) / Math.PI;
+  const along = runs ?? turn.axis;
+  const typed = Number.parseFloat(bearing.replace(",", "."));
+  const degrees =
+    along === "bearing"
+      ? Number.isFinite(typed)
+        ? turnTo(angle, 90 - typed)
+        : null
+      : turnTo(angle, along === "y" ? 90 : 0);
+  const at = middle(apply(screen, p), apply(screen, q));
+  return (
+    <form
+      className="absolute z-20 w-[290px] rounded-lg border-2 border-teal bg-sheet p-2 shadow-sm"
+      style={{ left: Math.max(8, at[0] - 145), top: at[1] > 150 ? at[1] - 138 : at[1] + 24 }}
+      onSubmit={(e) => {
+        e.preventDefault();
+        if (degrees !== null) void setGridLine(along === "bearing" ? { bearing: typed } : { axis: along });
+      }}
+    >
+      <div className="flex items-center gap-2 text-[13px]">
+        This line runs with
+        <select
+          className="rounded border border-line bg-white px-1 py-0.5"
+          aria-label="This line runs with"
+          value={along}
+          onChange={(e) => setRuns(e.target.value as "x" | "y" | "bearing")}
+        >
+          <option value="x">x</option>
+          <option value="y">y</option>
+          <option value="bearing">a bearing</option>
+        </select>
+        {along === "bearing" && (
+          <input
+            className="w-20 rounded border border-line bg-white px-1 py-0.5"
+            aria-label="Bearing, degrees clockwise from north"
+            placeholder="63.25"
+            value={bearing}
+            onChange={(e) => setBearing(e.target.value)}
+          />
+        )}
+      </div>
+      <p className="mt-1.5 text-sm" data-testid="turn-words">
+        {degrees === null ? (
+          "Type the bearing, in degrees clockwise from north."
+        ) : (
+          <>
+            The picture turns{" "}
+            <b>
+              {Math.abs(degrees).toFixed(2)}° {degrees >= 0 ? "left" : "right"}
+            </b>
+            .
+          </>
+        )}
+      </p>
+      <button
+        ref={button}
+        type="submit"
+        className="mt-1.5 rounded border border-zest-edge bg-zest px-2 py-1 text-sm font-semibold"
+      >
+        Square by this line <kbd>↵</kbd>
+      </button>
+    </form>
+  );
+}

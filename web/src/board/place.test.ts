@@ -1,0 +1,96 @@
+import { beforeEach, describe, expect, it, vi } from "vitest";
+import { setAct, useDesk } from "../board/desk";
+import { clickAt, stepBack } from "../board/hand";
+import { chooseDrawing, choosePlace, showOther } from "../board/place";
+import { useProject } from "../store/project";
+import { withRows } from "../store/rows";
+import { DRAWING, deskWithPlan, row, type Sent, type Serving } from "../testing/desk";
+
+let server: Serving;
+let sent: Sent[];
+
+beforeEach(() => {
+  server = deskWithPlan();
+  sent = server.sent;
+});
+
+describe("going about", () => {
+  const add = (id: string, values: object) => row("drawing", id, { page: "g", name: id, ...values });
+
+  it("works on the topmost drawing that shows, on a storey or on a side", () => {
+    useProject.setState(({ rows }) => ({
+      rows: withRows(rows, [
+        add("low", { storey: "up", side: null, order: 1, hidden: false }),
+        add("top", { storey: "up", side: null, order: 3, hidden: true }),
+        add("mid", { storey: "up", side: null, order: 2, hidden: false }),
+        add("south", { storey: null, side: "s", order: 0, hidden: false }),
+      ]),
+    }));
+    choosePlace({ storey: "up", side: null });
+    expect(useDesk.getState().drawing).toBe("mid");
+    choosePlace({ storey: null, side: "s" });
+    expect(useDesk.getState()).toMatchObject({ storey: null, side: "s", drawing: "south" });
+    choosePlace({ storey: "nothing", side: null });
+    expect(useDesk.getState().drawing).toBeNull();
+  });
+
+  it("shows a hidden drawing when it is chosen", async () => {
+    useProject.setState(({ rows }) => ({
+      rows: withRows(rows, [add("top", { storey: "up", side: null, order: 3, hidden: true })]),
+    }));
+    chooseDrawing("top");
+    await vi.waitFor(() => expect(sent[0]?.operations[0]?.values).toEqual({ hidden: false }));
+    expect(useDesk.getState()).toMatchObject({ storey: "up", drawing: "top" });
+  });
+});
+
+describe("Escape", () => {
+  it("takes one step back at a time and loses nothing that was saved", () => {
+    setAct("calibrate");
+    clickAt([0, 0], false);
+    clickAt([3000, 0], false);
+    useDesk.setState({ slip: "3 m" });
+    stepBack();
+    expect(useDesk.getState()).toMatchObject({ slip: "", act: "calibrate" });
+    stepBack();
+    expect(useDesk.getState()).toMatchObject({ draft: null, slip: null, act: "calibrate" });
+    stepBack();
+    expect(useDesk.getState().act).toBeNull();
+    expect(sent).toEqual([]);
+  });
+});
+
+const SIDE = "00000000-0000-7000-8000-0000000000ee";
+
+const onSide = () =>
+  useProject.setState((s) => ({
+    rows: withRows(s.rows, [
+      row("side", SIDE, { name: "South", fromX: null, fromY: null, toX: null, toY: null }),
+      row("drawing", DRAWING, { ...s.rows.drawing.get(DRAWING), storey: null, side: SIDE }),
+    ]),
+  }));
+
+describe("on a side", () => {
+  beforeEach(() => {
+    onSide();
+    useDesk.setState({ storey: null, side: SIDE });
+  });
+
+  it("one drawing shows for another", async () => {
+    const other = "00000000-0000-7000-8000-0000000000dc";
+    const { id: _, ...values } = useProject.getState().rows.drawing.get(DRAWING) ?? { id: "" };
+    useProject.setState((s) => ({
+      rows: withRows(s.rows, [
+        row("drawing", other, { ...values, name: "section", hidden: true, order: 1 }),
+        row("drawing", DRAWING, { ...values, hidden: false, order: 0 }),
+      ]),
+    }));
+    await showOther();
+    expect(useDesk.getState().drawing).toBe(other);
+    expect(server.sent.at(-1)).toMatchObject({ title: "Show section" });
+    expect(server.sent.at(-1)?.operations.map((o) => [o.id, o.values?.hidden])).toEqual([
+      [DRAWING, true],
+      [other, false],
+    ]);
+  });
+});

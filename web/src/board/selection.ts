@@ -1,0 +1,15 @@
+import { useDesk } from "./desk";
+
+/** Walls that are selected: one, or a group. */
+export function selectedWalls(): readonly string[] {
+  const { selected, group } = useDesk.getState();
+  return group.length > 0 ? group : selected?.type === "wall" ? [selected.id] : [];
+}
+
+export function selectWalls(ids: readonly string[]): void {
+  const [only] = ids;
+  useDesk.setState({
+    selected: only !== undefined && ids.length === 1 ? { type: "wall", id: only } : null,
+    group: ids.length > 1 ? ids : [],
+  });
+}

@@ -1,0 +1,54 @@
+/** Points and rings of a plane. Model: mm, y up. Page: pixels, y down. Screen: CSS pixels from the board's corner. */
+
+export type XY = readonly [number, number];
+
+export function distance(a: XY, b: XY): number {
+  return Math.hypot(b[0] - a[0], b[1] - a[1]);
+}
+
+export function middle(a: XY, b: XY): XY {
+  return [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2];
+}
+
+/** Nearest point of the segment ab, and its distance along it from a. */
+export function nearestOn(p: XY, a: XY, b: XY): { at: XY; along: number; off: number; side: number } {
+  const length = distance(a, b);
+  const ux = (b[0] - a[0]) / length;
+  const uy = (b[1] - a[1]) / length;
+  const along = Math.max(0, Math.min(length, (p[0] - a[0]) * ux + (p[1] - a[1]) * uy));
+  const at: XY = [a[0] + ux * along, a[1] + uy * along];
+  return { at, along, off: distance(p, at), side: (p[1] - a[1]) * ux - (p[0] - a[0]) * uy };
+}
+
+export function contains(ring: readonly (readonly number[])[], [x, y]: XY): boolean {
+  let inside = false;
+  for (let i = 0, j = ring.length - 1; i < ring.length; j = i++) {
+    const [xi = 0, yi = 0] = ring[i] ?? [];
+    const [xj = 0, yj = 0] = ring[j] ?? [];
+    if (yi > y !== yj > y && x < ((xj - xi) * (y - yi)) / (yj - yi) + xi) inside = !inside;
+  }
+  return inside;
+}
+
+/**
+ * Holds a direction square to the model's grid, or at half a right angle, when it is within the tolerance.
+ *
+ * @returns the held end and the words for it, or null
+ */
+export function heldSquare(from: XY, to: XY, toleranceRad: number): { at: XY; words: string } | null {
+  const angle = Math.atan2(to[1] - from[1], to[0] - from[0]);
+  const step = Math.round(angle / (Math.PI / 4));
+  if (Math.abs(angle - (step * Math.PI) / 4) > toleranceRad) return null;
+  const ux = Math.cos((step * Math.PI) / 4);
+  const uy = Math.sin((step * Math.PI) / 4);
+  const along = (to[0] - from[0]) * ux + (to[1] - from[1]) * uy;
+  const words = step % 2 === 0 ? (step % 4 === 0 ? "square, along x" : "square, along y") : "at 45°";
+  return { at: [from[0] + ux * along, from[1] + uy * along], words };
+}
+
+/** A round step of 1, 2 or 5 × 10ⁿ mm that takes at least `least` screen pixels. */
+export function roundStep(k: number, least: number): number {
+  const raw = least / k;
+  const ten = 10 ** Math.floor(Math.log10(raw));
+  return [1, 2, 5, 10].map((f) => f * ten).find((s) => s >= raw) ?? 10 * ten;
+}

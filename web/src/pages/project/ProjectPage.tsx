@@ -1,0 +1,110 @@
+import { useEffect, useState } from "react";
+import { loadSteps, registerActs } from "../../acts";
+import { useWaysIn } from "../../acts/bring-in/useWaysIn";
+import type { Account, Refused } from "../../api/client";
+import { useActs } from "../../board/act";
+import { Board } from "../../board/Board";
+import { BoardFoot } from "../../board/BoardFoot";
+import { goTo, useDesk } from "../../board/desk";
+import { useKeys } from "../../board/keys";
+import { Lens } from "../../board/Lens";
+import { choosePlace } from "../../board/place";
+import { showTraced, showWholePage } from "../../board/views";
+import { closeProject, openProject, startPolling, useProject } from "../../store/project";
+import { startStraightening } from "../../store/rectified";
+import { inOrder } from "../../store/rows";
+import { Head } from "../../ui/parts";
+import { Clashes } from "./Clashes";
+import { KeyList } from "./KeyList";
+import { StepRail } from "./StepRail";
+import { TopBar } from "./TopBar";
+import { Trouble } from "./Trouble";
+
+registerActs();
+
+export function ProjectPage(props: { id: string; account: Account; onSignedOut: () => void }) {
+  const [error, setError] = useState<string | null>(null);
+  const open = useProject((s) => s.id === props.id);
+  const step = useDesk((s) => s.step);
+  const storey = useDesk((s) => s.storey);
+  const isComing = useProject((s) => storey !== null && s.missing.has(storey));
+  const { id: account } = props.account;
+  const steps = useActs((s) => s.steps);
+  useKeys();
+  useEffect(() => {
+    void loadSteps(step);
+  }, [step]);
+  const over = useWaysIn();
+  useEffect(() => {
+    openProject(props.id, account).then(begin, (refused: Refused) => setError(refused.message));
+    const stops = [startPolling(), startStraightening()];
+    return () => {
+      for (const stop of stops) stop();
+      closeProject();
+    };
+  }, [props.id, account]);
+  if (error) {
+    return (
+      <main className="p-10">
+        <h1 className="text-xl font-bold">This project cannot be opened</h1>
+        <p className="text-rust">{error}</p>
+        <a className="underline" href="#/">
+          All projects
+        </a>
+      </main>
+    );
+  }
+  if (!open) return null;
+  const Ledger = isComing && step !== "bring-in" && step !== "true-up" ? Coming : (steps.get(step)?.Ledger ?? Loading);
+  return (
+    <div className="flex h-full flex-col">
+      <TopBar account={props.account} onSignedOut={props.onSignedOut} />
+      <div className="flex min-h-0 flex-1">
+        <StepRail />
+        <Board>
+          <Trouble />
+          <Lens />
+          {[...steps].map(([of, { Over }]) => Over && <Over key={of} />)}
+          <BoardFoot />
+          {over && (
+            <div className="pointer-events-none absolute inset-3 z-30 flex items-center justify-center rounded-xl border-4 border-dashed border-ink bg-sheet/80 text-2xl font-bold">
+              Let go to bring it in
+            </div>
+          )}
+        </Board>
+        <aside
+          className="flex w-[322px] shrink-0 flex-col border-l border-line bg-sheet max-[1100px]:w-[264px]"
+          aria-label="Ledger"
+        >
+          <Clashes />
+          <Ledger />
+        </aside>
+      </div>
+      <KeyList />
+    </div>
+  );
+}
+
+/** In the place of a step whose code is on its way. */
+function Loading() {
+  return null;
+}
+
+/** In the place of what would be said of a storey before it is known. */
+function Coming() {
+  return <Head title="This storey is loading">Its walls and rooms are on their way.</Head>;
+}
+
+/** Opens where the work stands: on the step that comes next, with the picture in view. */
+function begin(): void {
+  const { rows } = useProject.getState();
+  const [storey] = inOrder(rows.storey.values());
+  if (storey) choosePlace({ storey: storey.id, side: null });
+  const { drawing } = useDesk.getState();
+  const guess = drawing === null || (rows.fit.get(drawing)?.isGuess ?? true);
+  if (rows.page.size === 0) goTo("bring-in");
+  else if (guess) goTo("true-up");
+  else goTo("trace");
+  // Once the board knows its size.
+  requestAnimationFrame(() => requestAnimationFrame(guess ? showWholePage : showTraced));
+}

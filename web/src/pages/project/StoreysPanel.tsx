@@ -1,0 +1,145 @@
+import { Popover, PopoverButton, PopoverPanel } from "@headlessui/react";
+import type { Operation } from "../../api/client";
+import { newId } from "../../api/ids";
+import { useDesk, useDeskFields } from "../../board/desk";
+import { choosePlace } from "../../board/place";
+import { drawingsOn } from "../../store/drawings";
+import { typed } from "../../store/lengths";
+import { change, useProject } from "../../store/project";
+import type { Thing } from "../../store/rows";
+import { storeysInOrder } from "../../store/storeys";
+import { count, grouped } from "../../ui/numbers";
+import { Link, Plain } from "../../ui/parts";
+import { Typed } from "../../ui/Typed";
+
+/** Pixels of the section per metre of height. */
+const PX_PER_M = 17;
+
+/** A small section through the building: storeys with their heights, the one drawn on, and those that show through. */
+export function StoreysPanel() {
+  const { storey, through } = useDeskFields("storey", "through");
+  useProject((s) => s.rows.storey);
+  const storeys = storeysInOrder();
+  return (
+    <Popover className="relative">
+      <PopoverButton className="rounded border border-line bg-white px-2 py-0.5">Section</PopoverButton>
+      <PopoverPanel className="absolute top-full left-0 z-30 mt-1.5 w-[430px] whitespace-normal rounded-lg border border-line bg-sheet p-3 text-[13px] shadow-sm">
+        <div className="flex justify-between">
+          <Plain onClick={() => addStorey("above")}>Add above</Plain>
+          <span className="text-quiet">heights floor to floor, mm</span>
+        </div>
+        <div className="my-2">
+          {[...storeys].reverse().map((s) => (
+            <Slice key={s.id} storey={s} here={s.id === storey} through={s.id === through} />
+          ))}
+          <div className="h-1.5 border-t-2 border-ink" />
+        </div>
+        <Plain onClick={() => addStorey("below")}>Add below</Plain>
+      </PopoverPanel>
+    </Popover>
+  );
+}
+
+function Slice({ storey, here, through }: { storey: Thing<"storey">; here: boolean; through: boolean }) {
+  const rows = useProject((s) => s.rows);
+  const derived = useProject((s) => s.derived.get(storey.id));
+  const isComing = useProject((s) => s.missing.has(storey.id));
+  const walls = derived?.walls.size ?? 0;
+  const base = rows.storey.get(storey.alternativeOf ?? "");
+  const set = (title: string, values: Record<string, unknown>) =>
+    void change(title, [{ do: "set", type: "storey", id: storey.id, values }]);
+  return (
+    <div
+      className={`flex items-center gap-2 border-x-4 border-t-2 border-ink px-2 ${here ? "bg-white" : ""}`}
+      style={{ minHeight: Math.max(46, (storey.height / 1000) * PX_PER_M) }}
+    >
+      <button
+        type="button"
+        aria-pressed={here}
+        className={`w-24 shrink-0 text-left leading-tight ${here ? "font-bold" : "underline"}`}
+        onClick={() => choosePlace({ storey: storey.id, side: null })}
+      >
+        {storey.name}
+        <span className="block text-xs font-normal text-quiet no-underline">
+          {base
+            ? `alternative of ${base.name}`
+            : isComing
+              ? "is loading"
+              : walls === 0
+                ? "empty"
+                : count(walls, "wall")}
+        </span>
+      </button>
+      <div className="w-24">
+        <Typed label="name" value={storey.name} set={(name) => set("Name a storey", { name })} />
+      </div>
+      <div className="w-17">
+        <Typed
+          label="height"
+          value={grouped(storey.height)}
+          set={(text) => void typed(text.replaceAll("\u2009", ""), (mm) => void setHeight(storey, mm))}
+        />
+      </div>
+      <div className="flex flex-1 flex-col items-start gap-0.5">
+        {!here && (
+          <label className="flex items-center gap-1 whitespace-nowrap">
+            <input
+              type="checkbox"
+              checked={through}
+              onChange={(e) => useDesk.setState({ through: e.target.checked ? storey.id : null })}
+            />
+            shows through
+          </label>
+        )}
+        {here && !base && <Link onClick={() => void makeAlternative(storey)}>an alternative</Link>}
+        {walls === 0 && !isComing && !here && (
+          <Link onClick={() => void change("Remove a storey", [{ do: "remove", type: "storey", id: storey.id }])}>
+            remove
+          </Link>
+        )}
+      </div>
+    </div>
+  );
+}
+
+/** The storeys above go along. */
+async function setHeight(storey: Thing<"storey">, height: number): Promise<void> {
+  const by = height - storey.height;
+  const above = storeysInOrder().filter((s) => s.elevation > storey.elevation);
+  await change("Storey height", [
+    { do: "set", type: "storey", id: storey.id, values: { height } },
+    ...above.map((s): Operation => ({ do: "set", type: "storey", id: s.id, values: { elevation: s.elevation + by } })),
+  ]);
+}
+
+function addStorey(where: "above" | "below"): void {
+  const storeys = storeysInOrder().filter((s) => s.alternativeOf === null);
+  const next = where === "above" ? storeys.at(-1) : storeys[0];
+  const height = next?.height ?? 2700;
+  const elevation = !next ? 0 : where === "above" ? next.elevation + next.height : next.elevation - height;
+  const id = newId();
+  const values = { name: `Storey ${storeys.length + 1}`, elevation, height, alternativeOf: null };
+  void change("Add a storey", [{ do: "add", type: "storey", id, values }]).then((refused) => {
+    if (!refused) choosePlace({ storey: id, side: null });
+  });
+}
+
+/** Another way for the same storey over the same drawings, which are locked: it begins as a copy. */
+async function makeAlternative(storey: Thing<"storey">): Promise<void> {
+  const known = storeysInOrder().filter((s) => s.alternativeOf === storey.id).length;
+  const id = newId();
+  const values = {
+    name: `${storey.name} ${String.fromCharCode(66 + known)}`,
+    elevation: storey.elevation,
+    height: storey.height,
+    alternativeOf: storey.id,
+  };
+  const refused = await change("Make an alternative", [
+    { do: "add", type: "storey", id, values },
+    { do: "copy", copy: { storey: storey.id, to: id } },
+    ...drawingsOn(useProject.getState().rows, { storey: storey.id, side: null })
+      .filter((d) => !d.locked)
+      .map((d): Operation => ({ do: "set", type: "drawing", id: d.id, values: { locked: true } })),
+  ]);
+  if (!refused) choosePlace({ storey: id, side: null });
+}

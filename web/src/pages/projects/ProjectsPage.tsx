@@ -1,0 +1,127 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { type Account, api, type Refused, type Schemas, settled } from "../../api/client";
+import { newId } from "../../api/ids";
+import { unsentBy } from "../../store/unsent";
+import { AccountMenu } from "../account/AccountMenu";
+
+const PURPOSES: Schemas["Purpose"][] = ["quick model", "planning", "construction"];
+const UNITS: { unit: Schemas["Unit"]; label: string }[] = [
+  { unit: "mm", label: "millimetres" },
+  { unit: "cm", label: "centimetres" },
+  { unit: "m", label: "metres" },
+  { unit: "ft", label: "feet and inches" },
+  { unit: "in", label: "inches" },
+];
+
+export function ProjectsPage({ account, onSignedOut }: { account: Account; onSignedOut: () => void }) {
+  const { data } = useQuery({ queryKey: ["projects"], queryFn: () => settled(api.GET("/api/projects")) });
+  const projects = data?.projects ?? [];
+  const unsent = unsentBy(account.id);
+  return (
+    <div className="flex h-full flex-col">
+      <header className="flex h-[46px] items-center justify-between border-b border-line px-6">
+        <span className="text-[17px] font-bold">Zesty Plinth</span>
+        <AccountMenu account={account} onSignedOut={onSignedOut} />
+      </header>
+      <main className="mx-auto grid w-full max-w-[1120px] flex-1 grid-cols-[1fr_340px] gap-8 overflow-y-auto p-8">
+        <section aria-label="Projects">
+          <h1 className="text-[26px] font-bold">Projects</h1>
+          <ul className="mt-4 grid grid-cols-2 gap-4">
+            {projects.map((project) => (
+              <li key={project.id}>
+                <a
+                  href={`#/project/${project.id}`}
+                  className="block overflow-hidden rounded-xl border border-line bg-sheet"
+                >
+                  {project.preview ? (
+                    <img
+                      className="h-40 w-full border-b border-line object-cover"
+                      src={`/api/projects/${project.id}/pages/${project.preview}/preview`}
+                      alt=""
+                    />
+                  ) : (
+                    <div className="flex h-40 items-center justify-center border-b border-line bg-board text-quiet">
+                      no drawing yet
+                    </div>
+                  )}
+                  <div className="p-3.5">
+                    <div className="text-[16px] font-semibold">{project.name}</div>
+                    <div className="text-[13px] text-quiet">
+                      for {project.purpose} · {project.revision} changes
+                    </div>
+                    {unsent.has(project.id) && (
+                      <div className="mt-1 text-[13px] font-medium text-rust">
+                        {unsent.get(project.id)} not saved yet: open it and they go on
+                      </div>
+                    )}
+                  </div>
+                </a>
+              </li>
+            ))}
+          </ul>
+          {data && projects.length === 0 && <p className="mt-4 text-quiet">Begin your first one on the right.</p>}
+        </section>
+        <NewProject />
+      </main>
+    </div>
+  );
+}
+
+function NewProject() {
+  const [name, setName] = useState("");
+  const [purpose, setPurpose] = useState<Schemas["Purpose"]>("planning");
+  const [unit, setUnit] = useState<Schemas["Unit"]>("mm");
+  const [error, setError] = useState<string | null>(null);
+  const [id] = useState(newId);
+  const field = "mt-1 w-full rounded border border-line bg-white px-2.5 py-2";
+  return (
+    <form
+      className="h-fit rounded-xl border border-line bg-sheet p-5"
+      onSubmit={(e) => {
+        e.preventDefault();
+        settled(api.POST("/api/projects", { body: { id, name, purpose, unit } })).then(
+          () => {
+            window.location.hash = `#/project/${id}`;
+          },
+          (refused: Refused) => setError(refused.message),
+        );
+      }}
+    >
+      <h2 className="text-lg font-bold">New project</h2>
+      <label className="mt-3 block">
+        Name
+        <input className={field} required maxLength={120} value={name} onChange={(e) => setName(e.target.value)} />
+      </label>
+      <label className="mt-3 block">
+        What the plan is for
+        <select className={field} value={purpose} onChange={(e) => setPurpose(e.target.value as Schemas["Purpose"])}>
+          {PURPOSES.map((p) => (
+            <option key={p}>{p}</option>
+          ))}
+        </select>
+      </label>
+      <label className="mt-3 block">
+        A bare number means
+        <select className={field} value={unit} onChange={(e) => setUnit(e.target.value as Schemas["Unit"])}>
+          {UNITS.map((u) => (
+            <option key={u.unit} value={u.unit}>
+              {u.label}
+            </option>
+          ))}
+        </select>
+      </label>
+      {error && (
+        <p role="alert" className="mt-2 text-rust">
+          {error}
+        </p>
+      )}
+      <button
+        type="submit"
+        className="mt-4 w-full rounded-lg border border-zest-edge bg-zest px-3 py-2 font-semibold text-ink"
+      >
+        Begin
+      </button>
+    </form>
+  );
+}

@@ -1,0 +1,35 @@
+import { api, type Refused, settled } from "../api/client";
+import { say, useProject } from "./project";
+
+export function projectUnit() {
+  const [project] = useProject.getState().rows.project.values();
+  return project?.unit ?? "mm";
+}
+
+/** What a text says of a length, read by the core; throws a `Refused` where it says none. */
+export async function lengthOf(text: string): Promise<number> {
+  return (await settled(api.GET("/api/length", { params: { query: { text, unit: projectUnit() } } }))).mm;
+}
+
+/** @returns mm, or null after what is wrong with the length was said on top */
+async function lengthOrSaid(text: string): Promise<number | null> {
+  try {
+    return await lengthOf(text);
+  } catch (error) {
+    say((error as Refused).message);
+    return null;
+  }
+}
+
+/** A length typed into a field of the ledger; what is wrong with it is said on top. */
+export async function typed(text: string, take: (mm: number) => unknown): Promise<void> {
+  const mm = await lengthOrSaid(text);
+  if (mm !== null) take(mm);
+}
+
+/** Width and depth as typed, `350` or `350 × 450`, in mm; null after what is wrong with them was said on top. */
+export async function sidesOf(text: string): Promise<readonly [number, number] | null> {
+  const [width = "", depth = width] = text.split(/[x×*]/i);
+  const [w, d] = [await lengthOrSaid(width), await lengthOrSaid(depth)];
+  return w === null || d === null ? null : [w, d];
+}
