@@ -148,6 +148,7 @@ test("removing a source says what goes with it, and undo brings it all back", as
   await expect(page.getByTestId("known-lengths").getByText("13 200")).toBeVisible();
   await page.keyboard.press("Alt+1");
   await expect(source.getByText("plan · Ground · trued")).toBeVisible();
+  await saved(page);
 });
 
 test("how a drawing shows is kept with it: ink only on clear paper, tinted, faded, hidden", async ({ page }) => {

@@ -304,7 +304,7 @@ test("a floor with a void is traced round, and the drawing's own rooms table is 
   await page.getByLabel("thickness").press("Enter");
   await expect(page.getByLabel("thickness")).toHaveValue("220 mm");
   await expectAccessible(page);
-  await page.getByRole("button", { name: /^Rooms R / }).click();
+  await page.getByRole("button", { name: "Rooms R" }).click();
   const listed = page.getByRole("region", { name: "Rooms table" });
   await listed.getByRole("button", { name: "bring it in" }).click();
   await listed.getByRole("textbox", { name: "Rooms table" }).fill("1 Forge 5.80 x 3.70 21.5 m²\n2 Loft 9 m²");
@@ -440,8 +440,13 @@ test("two people work at once: on different walls both, on the same one the seco
   await expect(other.getByRole("button", { name: "To read only" })).toBeVisible();
   await other.keyboard.press("Alt+3");
   await other.getByRole("button", { name: /^Wall 1 / }).click();
-  await thicken(other, "210");
-  await expect(other.getByRole("alert")).toContainText("shared with you to read");
+  const selected = other.getByRole("region", { name: "Selected walls" });
+  await expect(selected).toContainText("280 mm");
+  await expect(selected.getByRole("textbox")).toHaveCount(0);
+  await expect(selected.getByRole("button", { name: "Remove" })).toBeDisabled();
+  await other.locator("body").press("Delete");
+  await expect(other.getByRole("button", { name: "Walls W" })).toHaveCount(0);
+  await expect(theirs.heading("4 walls, 1 room")).toBeVisible();
   await other.context().close();
 });
 

@@ -105,7 +105,7 @@ test.describe("a scan is trued up without zooming", () => {
     await page.getByLabel("width").fill("4.8 m");
     await page.getByLabel("depth").fill("3540");
     await page.mouse.move(...hand.at([2700, 2000]));
-    await expect(page.getByTestId("size-ghost")).toBeVisible();
+    await expect.poll(() => painted(page), "the ghost's wash, 4.8 × 3.54 m of it").toBeGreaterThan(8000);
     for (const corner of [
       [300, 300],
       [5100, 300],
@@ -183,3 +183,14 @@ test("a fit changed after tracing says how far it would move, and the tracing st
   await page.keyboard.press("Control+z");
   await expect(length.getByRole("button", { name: "Hold out" })).toBeVisible();
 });
+
+/** Pixels that the hand's layer has painted. */
+function painted(page: Page): Promise<number> {
+  return page.evaluate(() => {
+    const canvas = document.querySelector<HTMLCanvasElement>("[data-testid=hand]");
+    const data = canvas?.getContext("2d")?.getImageData(0, 0, canvas.width, canvas.height).data ?? [];
+    let seen = 0;
+    for (let i = 3; i < data.length; i += 4) if ((data[i] ?? 0) > 0) seen++;
+    return seen;
+  });
+}

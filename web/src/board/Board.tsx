@@ -151,7 +151,12 @@ export function Board({ children }: { children?: React.ReactNode }) {
           <canvas ref={canvas} className="absolute inset-0 h-full w-full" aria-hidden="true" />
         </div>
         <Overlay />
-        <canvas ref={hand} className="pointer-events-none absolute inset-0 h-full w-full" aria-hidden="true" />
+        <canvas
+          ref={hand}
+          className="pointer-events-none absolute inset-0 h-full w-full"
+          aria-hidden="true"
+          data-testid="hand"
+        />
         {children}
       </div>
       <EdgeRules />

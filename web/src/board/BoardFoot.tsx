@@ -1,6 +1,7 @@
 import { roundStep } from "../geometry/plane";
 import { drawingsOn } from "../store/drawings";
 import { useProject } from "../store/project";
+import { count } from "../ui/numbers";
 import { currentAct, useActs } from "./act";
 import { setAct, useDesk, useDeskFields } from "./desk";
 import { HowItShows } from "./HowItShows";
@@ -34,7 +35,7 @@ export function BoardFoot() {
           aria-label="How drawings show"
           onClick={() => useDesk.setState({ showsOpen: !showsOpen })}
         >
-          {shown} shown <kbd>H</kbd>
+          {shown === here ? count(here, "drawing") : `${shown} of ${count(here, "drawing")}`} shown <kbd>H</kbd>
         </button>
         {useful.map((entry) => (
           <button
@@ -48,7 +49,7 @@ export function BoardFoot() {
           </button>
         ))}
         <button type="button" className={box} onClick={showWholePage}>
-          whole drawing <kbd>F</kbd>
+          to the whole drawing <kbd>F</kbd>
         </button>
         {side !== null && here > 1 && (
           <button type="button" className={box} onClick={() => void showOther()}>
@@ -56,7 +57,7 @@ export function BoardFoot() {
           </button>
         )}
         <button type="button" className={box} onClick={showTraced}>
-          traced <kbd>T</kbd>
+          to what is traced <kbd>T</kbd>
         </button>
       </div>
     </>

@@ -1,6 +1,7 @@
 import { useEffect, useRef } from "react";
 import { apply } from "../geometry/maps";
-import { toScreen } from "../geometry/view";
+import type { XY } from "../geometry/plane";
+import { type Size, toScreen } from "../geometry/view";
 import { towardsChange, useProject } from "../store/project";
 import { grouped } from "../ui/numbers";
 import { Plain } from "../ui/parts";
@@ -67,19 +68,49 @@ export function FigureSlip() {
   );
 }
 
-/** Above the line that it is about, so that the strip below stays free; below where there is no room above. It follows the hand. */
+/** px between the slip and what it is about */
+const GAP_PX = 20;
+/** px at the board's foot and head that the lens' strip may take */
+const STRIP_PX = 190;
+
+/** Where it hides nothing of what is measured: beside it, above it, or below it, and off the strip with both ends. It follows the hand. */
 function put(form: HTMLFormElement | null): void {
   const slip = form ? currentAct()?.slip?.() : null;
   if (!form || !slip) return;
   const { view, size } = useDesk.getState();
-  const [x, y] = apply(toScreen(view, size), slip.at);
-  const above = y - form.offsetHeight - GAP_PX;
-  form.style.left = `${Math.max(8, Math.min(size.width - form.offsetWidth - 10, x - 110))}px`;
-  form.style.top = `${above > 8 ? above : y + GAP_PX}px`;
+  const screen = toScreen(view, size);
+  const points = (slip.about ?? [slip.at]).map((p) => apply(screen, p));
+  const [x, y] = apply(screen, slip.at);
+  const { left, top } = beside(points, [x, y], { width: form.offsetWidth, height: form.offsetHeight }, size);
+  form.style.left = `${left}px`;
+  form.style.top = `${top}px`;
 }
 
-/** px between the slip and its line */
-const GAP_PX = 24;
+/**
+ * @param points what must not be hidden, screen
+ * @param at its middle
+ */
+export function beside(points: readonly XY[], at: XY, slip: Size, board: Size): { left: number; top: number } {
+  const xs = points.map((p) => p[0]);
+  const ys = points.map((p) => p[1]);
+  const [x1, x2, y1, y2] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];
+  const within = (v: number, most: number) => Math.max(8, Math.min(most - 8, v));
+  const strip = y2 < board.height - STRIP_PX ? [board.height - STRIP_PX, board.height] : [0, STRIP_PX - 50];
+  const [left, top] = [at[0] - slip.width / 3, at[1] - slip.height / 2];
+  const places = [
+    { left, top: y1 - slip.height - GAP_PX },
+    { left, top: y2 + GAP_PX },
+    { left: x2 + GAP_PX, top },
+    { left: x1 - slip.width - GAP_PX, top },
+  ].map((p) => ({ left: within(p.left, board.width - slip.width), top: within(p.top, board.height - slip.height) }));
+  const hides = (p: { left: number; top: number }) => {
+    const wide = Math.min(p.left + slip.width, x2 + 6) - Math.max(p.left, x1 - 6);
+    const high = Math.min(p.top + slip.height, y2 + 6) - Math.max(p.top, y1 - 6);
+    const over = Math.min(p.top + slip.height, strip[1] ?? 0) - Math.max(p.top, strip[0] ?? 0);
+    return Math.max(0, wide) * Math.max(0, high) * 4 + Math.max(0, over) * slip.width;
+  };
+  return places.reduce((best, p) => (hides(p) < hides(best) ? p : best));
+}
 
 /** A figure that looks like a slip: taken as it would agree, or by a second Enter as it was typed. */
 function CautionWords({ caution }: { caution: Caution }) {

@@ -49,6 +49,8 @@ export interface Drag {
 export interface Slip {
   /** where on the board, model point */
   at: XY;
+  /** what must not be hidden by it; the same place unless it is said */
+  about?: readonly XY[];
   label: string;
   hint: string;
   send: (text: string) => Promise<void>;

@@ -145,11 +145,11 @@ export function clearDraft(): void {
 }
 
 export function goTo(step: Step, act: ActName | null = null): void {
-  useDesk.setState({ step, act, selected: null, group: [], ...NOTHING_DRAFTED });
+  useDesk.setState({ step, act, selected: null, group: [], showsOpen: false, ...NOTHING_DRAFTED });
 }
 
 export function setAct(act: ActName | null): void {
-  useDesk.setState({ act, ...NOTHING_DRAFTED });
+  useDesk.setState({ act, showsOpen: false, ...NOTHING_DRAFTED });
 }
 
 export function setView(view: View): void {

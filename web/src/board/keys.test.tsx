@@ -186,10 +186,16 @@ describe("keys", () => {
       const { showsOpen, holdSquare, act } = useDesk.getState();
       return [showsOpen, useTruthPlot.getState().shown, holdSquare, act];
     };
-    for (const key of ["h", "v", "q", "m"]) press(key);
+    for (const key of ["m", "h", "v", "q"]) press(key);
     expect(switches()).toEqual([true, true, false, "measure"]);
     for (const key of ["h", "v", "q", "m"]) press(key);
     expect(switches()).toEqual([false, false, true, null]);
+    press("h");
+    press("w");
+    expect(switches(), "what floats goes when the act changes").toEqual([false, false, true, "walls"]);
+    press("h");
+    press("Escape");
+    expect(switches(), "and by Escape, before anything else").toEqual([false, false, true, "walls"]);
     setAct("walls");
     const lines = ["x", "x", "x"].map((key) => press(key) && useWallOptions.getState().line);
     expect(lines).toEqual(["right", "left", "centre"]);

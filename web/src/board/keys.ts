@@ -1,7 +1,7 @@
 import { useEffect } from "react";
 import type { XY } from "../geometry/plane";
 import { zoomAt } from "../geometry/view";
-import { redo, undo } from "../store/project";
+import { redo, undo, useProject } from "../store/project";
 import { currentAct, entriesOf, selectableOf, useActs } from "./act";
 import { goTo, setAct, setView, useDesk } from "./desk";
 import { lookNear, wantsInk } from "./found";
@@ -42,6 +42,9 @@ export function useKeys(): void {
 
 function boardKey(e: KeyboardEvent): boolean {
   const desk = useDesk.getState();
+  const inLedger = e.target instanceof HTMLElement && e.target.closest("aside") !== null;
+  // There arrow keys scroll, and nothing that is not on the board is removed.
+  if (inLedger && /^(Arrow|Page|Home$|End$|Backspace$|Delete$)/.test(e.key)) return false;
   const onButton = e.target instanceof HTMLElement && e.target.closest("button, a") !== null;
   // While the slip is open every printable key belongs to it, also before its field has the focus.
   if (desk.slip !== null && e.key.length === 1) {
@@ -101,7 +104,7 @@ function removeSelected(): void {
   const [first] = group;
   const kind = first === undefined ? selected?.type : "wall";
   const id = first ?? selected?.id;
-  if (kind === undefined || id === undefined) return;
+  if (kind === undefined || id === undefined || useProject.getState().role === "read") return;
   selectableOf(kind)?.remove?.(id);
 }
 
@@ -125,6 +128,8 @@ function letterKey(key: string): boolean {
   for (const step of [...STEPS.map((s) => s.step), null]) {
     const entry = entriesOf(step, desk.side !== null).find((a) => a.key.toLowerCase() === key);
     if (!entry) continue;
+    // Who only reads has no act that makes anything.
+    if (step !== null && useProject.getState().role === "read") return false;
     if (step === null) setAct(desk.act === entry.act ? null : entry.act);
     else if (desk.step !== step) goTo(step, entry.act);
     else setAct(entry.act);

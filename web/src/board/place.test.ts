@@ -1,10 +1,10 @@
 import { beforeEach, describe, expect, it, vi } from "vitest";
 import { setAct, useDesk } from "../board/desk";
 import { clickAt, stepBack } from "../board/hand";
-import { chooseDrawing, choosePlace, showOther } from "../board/place";
+import { chooseDrawing, choosePlace, keepLeft, showOther, whereLeft } from "../board/place";
 import { useProject } from "../store/project";
 import { withRows } from "../store/rows";
-import { DRAWING, deskWithPlan, row, type Sent, type Serving } from "../testing/desk";
+import { DRAWING, deskWithPlan, row, type Sent, type Serving, STOREY } from "../testing/desk";
 
 let server: Serving;
 let sent: Sent[];
@@ -69,6 +69,47 @@ const onSide = () =>
       row("drawing", DRAWING, { ...s.rows.drawing.get(DRAWING), storey: null, side: SIDE }),
     ]),
   }));
+
+describe("a place", () => {
+  const side = "00000000-0000-7000-8000-0000000000ef";
+
+  it("is looked at as it was left, and anew where its picture has come to lie elsewhere", () => {
+    useProject.setState((s) => ({
+      rows: withRows(s.rows, [
+        row("storey", STOREY, { name: "Ground", elevation: 0, height: 2700, alternativeOf: null }),
+        row("side", side, { name: "South" }),
+        row("page", "g", { number: 1, width: 900, height: 900 }),
+      ]),
+    }));
+    const left = { x: 1234, y: 567, k: 0.4 };
+    useDesk.setState({ view: left });
+    choosePlace({ storey: null, side });
+    choosePlace({ storey: STOREY, side: null });
+    expect(useDesk.getState().view).toEqual(left);
+    choosePlace({ storey: null, side });
+    useProject.setState((s) => ({
+      rows: withRows(s.rows, [row("fit", DRAWING, { ...s.rows.fit.get(DRAWING), ...{ revision: 9 }, m02: 90_000 })]),
+    }));
+    choosePlace({ storey: STOREY, side: null });
+    expect(useDesk.getState().view, "the whole picture, where it lies now").not.toEqual(left);
+    expect(useDesk.getState().view.x).toBeGreaterThan(80_000);
+  });
+
+  it("is found again when the project is opened again, with the step", () => {
+    useProject.setState((s) => ({ rows: withRows(s.rows, [row("storey", STOREY, { name: "Ground" })]) }));
+    useDesk.setState({ step: "prove" });
+    const kept = new Map<string, string>();
+    vi.stubGlobal("localStorage", {
+      getItem: (key: string) => kept.get(key) ?? null,
+      setItem: (key: string, value: string) => kept.set(key, value),
+    });
+    expect(whereLeft()).toBeNull();
+    keepLeft();
+    expect(whereLeft()).toMatchObject({ storey: STOREY, side: null, step: "prove", drawing: DRAWING });
+    vi.stubGlobal("localStorage", { getItem: () => "{" });
+    expect(whereLeft(), "what cannot be read is nothing").toBeNull();
+  });
+});
 
 describe("on a side", () => {
   beforeEach(() => {

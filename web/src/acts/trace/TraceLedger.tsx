@@ -20,6 +20,7 @@ function OfStorey({ storey }: { storey: string }) {
   const rows = useProject((s) => s.rows);
   const shapes = useProject((s) => s.derived.get(storey));
   const guess = useProject((s) => drawing !== null && s.fits.get(drawing)?.plusMinusMmPer10m == null);
+  const reads = useProject((s) => s.role === "read");
   const acts = useActs((s) => s.acts);
   const Panel = useCurrentAct()?.Panel;
   const Selected = useSelectableSelected()?.Panel;
@@ -32,7 +33,7 @@ function OfStorey({ storey }: { storey: string }) {
     <>
       <Head
         title={`${count(lines.length, "wall")}, ${count(regions, "room")}`}
-        next={next && <NextThing onClick={next.go}>{next.words}</NextThing>}
+        next={next && !reads && <NextThing onClick={next.go}>{next.words}</NextThing>}
       >
         {guess
           ? "The drawing is not trued up yet: what is traced now is carried along when it is."
@@ -41,10 +42,12 @@ function OfStorey({ storey }: { storey: string }) {
             : `${area(shapes.areas.netFloorM2)} net floor area, ${area(shapes.areas.grossFloorM2)} gross.`}
       </Head>
       <div className="min-h-0 flex-1 overflow-y-auto">
-        {Panel && <Panel />}
-        {Selected && selected && <Selected key={selected.id} id={selected.id} />}
-        {Selected && !selected && <Selected id="" />}
-        {lines.length === 0 && <FromBelow storey={storey} />}
+        {/* Who only reads sees what is selected, and can change nothing of it. */}
+        <fieldset disabled={reads} className="contents">
+          {Panel && <Panel />}
+          {Selected && <Selected key={selected?.id} id={selected?.id ?? ""} />}
+        </fieldset>
+        {lines.length === 0 && !reads && <FromBelow storey={storey} />}
         {kinds.map((kind) => (
           <kind.of key={kind.rank} storey={storey} side={null} />
         ))}

@@ -136,7 +136,7 @@ export function besideLine(a: XY, b: XY): XY {
   return upright ? [x + 34, y] : [x, y - 17];
 }
 
-/** The best next length as a ghost band. */
+/** The best next length, by its two ends. */
 export function NextBest({ screen }: { screen: Map2 }) {
   const drawing = useDesk((s) => s.drawing);
   const drafting = useDesk((s) => s.draft !== null || s.act === "square" || s.act === "place");
@@ -149,9 +149,20 @@ export function NextBest({ screen }: { screen: Map2 }) {
   const a = apply(screen, apply(map, [next.from[0] ?? 0, next.from[1] ?? 0]));
   const b = apply(screen, apply(map, [next.to[0] ?? 0, next.to[1] ?? 0]));
   return (
-    <g data-testid="next-best">
-      <line {...ends(a, b)} stroke="#f2d22b" strokeWidth={14} strokeLinecap="round" opacity={0.55} />
-      <line {...ends(a, b)} stroke="#6b5a00" strokeWidth={1.4} strokeDasharray="3 4" />
+    <g data-testid="next-best" stroke="#6b5a00">
+      {/* Its ends are told, and its way only hinted at: what is written along it stays legible. */}
+      <line {...ends(a, b)} strokeWidth={1.4} strokeDasharray="3 5" />
+      {[a, b].map((p, i) => (
+        <circle
+          key={i === 0 ? "a" : "b"}
+          cx={p[0]}
+          cy={p[1]}
+          r={9}
+          fill="#f2d22b"
+          fillOpacity={0.6}
+          strokeWidth={1.4}
+        />
+      ))}
     </g>
   );
 }

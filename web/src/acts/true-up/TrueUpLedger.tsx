@@ -26,6 +26,7 @@ import { squareBy, straightenByInk } from "./squaring";
 export function TrueUpLedger() {
   const { drawing, act } = useDeskFields("drawing", "act");
   const Panel = useCurrentAct()?.Panel;
+  const reads = useProject((s) => s.role === "read");
   const truthPlot = useTruthPlot((s) => s.shown);
   const rows = useProject((s) => s.rows);
   const tolerance = useProject((s) => s.tolerance);
@@ -56,6 +57,7 @@ export function TrueUpLedger() {
         }
         next={
           !row.locked &&
+          !reads &&
           (mm === null && figures > 1 && (act === null || act === "calibrate") ? (
             <NextThing onClick={() => void sizeByFigures()}>Size it by the {figures} figures written on it</NextThing>
           ) : (
@@ -73,15 +75,17 @@ export function TrueUpLedger() {
             <Work kind="read-figures" about={drawing} />
           </div>
         )}
-        <PendingSlipCard />
-        <PendingFitCard />
-        {!row.locked && Panel && <Panel />}
-        <Proportions drawing={drawing} report={report} open={!row.locked && act === "unstretch"} />
-        {lengths.map((length) => (
-          <LengthRow key={length.id} length={length} report={report} />
-        ))}
-        <OtherRows drawing={drawing} report={report} />
-        <EarlierFits drawing={drawing} />
+        <fieldset disabled={reads} className="contents">
+          <PendingSlipCard />
+          <PendingFitCard />
+          {!row.locked && Panel && <Panel />}
+          <Proportions drawing={drawing} report={report} open={!row.locked && act === "unstretch"} />
+          {lengths.map((length) => (
+            <LengthRow key={length.id} length={length} report={report} />
+          ))}
+          <OtherRows drawing={drawing} report={report} />
+          <EarlierFits drawing={drawing} />
+        </fieldset>
       </div>
       <footer className="border-t border-line px-4 py-2.5 text-[13px] text-quiet">
         <div className="mb-1.5 flex gap-2">

@@ -8,8 +8,7 @@ import { BoardFoot } from "../../board/BoardFoot";
 import { goTo, useDesk } from "../../board/desk";
 import { useKeys } from "../../board/keys";
 import { Lens } from "../../board/Lens";
-import { choosePlace } from "../../board/place";
-import { showTraced, showWholePage } from "../../board/views";
+import { choosePlace, keepLeft, showPlace, whereLeft } from "../../board/place";
 import { closeProject, openProject, startPolling, useProject } from "../../store/project";
 import { startStraightening } from "../../store/rectified";
 import { inOrder } from "../../store/rows";
@@ -38,7 +37,10 @@ export function ProjectPage(props: { id: string; account: Account; onSignedOut: 
   useEffect(() => {
     openProject(props.id, account).then(begin, (refused: Refused) => setError(refused.message));
     const stops = [startPolling(), startStraightening()];
+    window.addEventListener("pagehide", keepLeft);
     return () => {
+      window.removeEventListener("pagehide", keepLeft);
+      keepLeft();
       for (const stop of stops) stop();
       closeProject();
     };
@@ -95,16 +97,17 @@ function Coming() {
   return <Head title="This storey is loading">Its walls and rooms are on their way.</Head>;
 }
 
-/** Opens where the work stands: on the step that comes next, with the picture in view. */
+/** Opens where one left it, or where the work stands: on the step that comes next, with the picture in view. */
 function begin(): void {
   const { rows } = useProject.getState();
-  const [storey] = inOrder(rows.storey.values());
-  if (storey) choosePlace({ storey: storey.id, side: null });
+  const left = whereLeft();
+  const [first] = inOrder(rows.storey.values());
+  const isThere = left !== null && (rows.storey.has(left.storey ?? "") || rows.side.has(left.side ?? ""));
+  choosePlace(isThere ? left : { storey: first?.id ?? null, side: null });
+  if (isThere && rows.drawing.has(left.drawing ?? "")) useDesk.setState({ drawing: left.drawing });
   const { drawing } = useDesk.getState();
   const guess = drawing === null || (rows.fit.get(drawing)?.isGuess ?? true);
-  if (rows.page.size === 0) goTo("bring-in");
-  else if (guess) goTo("true-up");
-  else goTo("trace");
+  goTo(isThere ? left.step : rows.page.size === 0 ? "bring-in" : guess ? "true-up" : "trace");
   // Once the board knows its size.
-  requestAnimationFrame(() => requestAnimationFrame(guess ? showWholePage : showTraced));
+  if (!isThere) requestAnimationFrame(() => requestAnimationFrame(showPlace));
 }

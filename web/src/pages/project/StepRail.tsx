@@ -8,6 +8,7 @@ import { isDone, statusOf } from "./status";
 /** The running order: five steps, each with its state; the current one opens to its acts, one line each. */
 export function StepRail() {
   const desk = useDeskFields("step", "act", "drawing", "storey", "side");
+  const reads = useProject((s) => s.role === "read");
   const entries = useActs((s) => s.entries);
   const said = useProject(useShallow((s) => STEPS.map(({ step }) => statusOf(step, s, desk))));
   const dones = useProject(useShallow((s) => STEPS.map(({ step }) => isDone(step, s, desk))));
@@ -46,7 +47,9 @@ export function StepRail() {
                 <span className="block text-[13px] leading-4 text-quiet">{said[i]}</span>
               </span>
             </button>
+            {/* Who only reads has nothing to do there. */}
             {current &&
+              !reads &&
               entriesOf(step, desk.side !== null).map((entry) => {
                 const pressed = desk.act === entry.act;
                 return (
@@ -57,6 +60,7 @@ export function StepRail() {
                     className={`group mr-2 ml-8 block w-[calc(100%-2.6rem)] rounded-md px-2 text-left max-[1100px]:ml-3 max-[1100px]:w-[calc(100%-1.25rem)] ${
                       pressed ? "border border-line bg-white" : "border border-transparent"
                     }`}
+                    title={entry.when}
                     onClick={() => setAct(pressed ? null : entry.act)}
                   >
                     <span className="flex h-6 items-center justify-between">

@@ -15,14 +15,14 @@ import { Typed } from "../../ui/Typed";
 /** Pixels of the section per metre of height. */
 const PX_PER_M = 17;
 
-/** A small section through the building: storeys with their heights, the one drawn on, and those that show through. */
+/** Storeys one on the other with their heights, the one drawn on, and those that show through. */
 export function StoreysPanel() {
   const { storey, through } = useDeskFields("storey", "through");
   useProject((s) => s.rows.storey);
   const storeys = storeysInOrder();
   return (
     <Popover className="relative">
-      <PopoverButton className="rounded border border-line bg-white px-2 py-0.5">Section</PopoverButton>
+      <PopoverButton className="rounded border border-line bg-white px-2 py-0.5">Storeys</PopoverButton>
       <PopoverPanel className="absolute top-full left-0 z-30 mt-1.5 w-[430px] whitespace-normal rounded-lg border border-line bg-sheet p-3 text-[13px] shadow-sm">
         <div className="flex justify-between">
           <Plain onClick={() => addStorey("above")}>Add above</Plain>

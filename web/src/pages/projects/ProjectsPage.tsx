@@ -19,12 +19,12 @@ export function ProjectsPage({ account, onSignedOut }: { account: Account; onSig
   const projects = data?.projects ?? [];
   const unsent = unsentBy(account.id);
   return (
-    <div className="flex h-full flex-col">
+    <div className="min-h-full">
       <header className="flex h-[46px] items-center justify-between border-b border-line px-6">
         <span className="text-[17px] font-bold">Zesty Plinth</span>
         <AccountMenu account={account} onSignedOut={onSignedOut} />
       </header>
-      <main className="mx-auto grid w-full max-w-[1120px] flex-1 grid-cols-[1fr_340px] gap-8 overflow-y-auto p-8">
+      <main className="mx-auto grid w-full max-w-[1120px] grid-cols-[1fr_340px] gap-8 p-8">
         <section aria-label="Projects">
           <h1 className="text-[26px] font-bold">Projects</h1>
           <ul className="mt-4 grid grid-cols-2 gap-4">
@@ -77,7 +77,7 @@ function NewProject() {
   const field = "mt-1 w-full rounded border border-line bg-white px-2.5 py-2";
   return (
     <form
-      className="h-fit rounded-xl border border-line bg-sheet p-5"
+      className="sticky top-8 h-fit rounded-xl border border-line bg-sheet p-5"
       onSubmit={(e) => {
         e.preventDefault();
         settled(api.POST("/api/projects", { body: { id, name, purpose, unit } })).then(

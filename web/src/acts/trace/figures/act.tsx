@@ -29,7 +29,7 @@ const act: Act = {
     const [first, second] = faces();
     const line = first && second ? figureLine(useProject.getState().rows, first, second) : null;
     const hint = "What the drawing says between these faces. Enter sets it.";
-    return line && { at: middle(...line), label: "figure", hint, send: stateFigure };
+    return line && { at: middle(...line), about: line, label: "figure", hint, send: stateFigure };
   },
   draws(pen) {
     const { rows } = useProject.getState();

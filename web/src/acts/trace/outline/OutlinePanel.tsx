@@ -62,11 +62,12 @@ export function OutlineRows({ storey, side }: Place) {
 /** An outline with what it encloses; on a storey with its thickness and the height of its top as well. */
 function OutlineRow({ outline }: { outline: Thing<"outline"> }) {
   const { answer } = useOutline(outline);
+  const reads = useProject((s) => s.role === "read");
   const set = (title: string, values: Record<string, unknown>) =>
     void change(title, [{ do: "set", type: "outline", id: outline.id, values }]);
   const mm = (value: number | null) => (value === null ? "none" : `${Math.round(value)} mm`);
   return (
-    <div className="border-b border-line px-4 py-2">
+    <fieldset disabled={reads} className="border-b border-line px-4 py-2">
       <div className="flex items-baseline justify-between gap-2">
         <span>
           <input
@@ -104,6 +105,6 @@ function OutlineRow({ outline }: { outline: Thing<"outline"> }) {
           />
         </div>
       )}
-    </div>
+    </fieldset>
   );
 }

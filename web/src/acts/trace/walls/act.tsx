@@ -46,15 +46,15 @@ const act: Act = {
     const shared = { passes: true, send: setWallFigure };
     if (last && to) {
       const hint = "Enter sets the next corner: 4.2 m, or 4.2 m 30°.";
-      return { at: middle(last, to), label: "length", hint, ...shared };
+      return { at: middle(last, to), about: [last, to], label: "length", hint, ...shared };
     }
     if (corner && to) {
       const hint = "Click the opposite corner, or type both: 3.6 m x 4.2 m.";
-      return { at: middle(corner, to), label: "sides", hint, ...shared };
+      return { at: middle(corner, to), about: [corner, to], label: "sides", hint, ...shared };
     }
     if (start && end) {
       const hint = "Click a point that the arc passes through, or type its rise over the chord.";
-      return { at: middle(start, end), label: "rise", hint, ...shared };
+      return { at: middle(start, end), about: [start, end], label: "rise", hint, ...shared };
     }
     return null;
   },

@@ -45,6 +45,7 @@ const act: Act = {
     if (!map || !a || !far || picks.length < picksWanted()) return null;
     return {
       at: middle(apply(map, a.at), apply(map, far.at)),
+      about: picks.map((p) => apply(map, p.at)),
       ...WORDS[by],
       send: stateWhatIsPicked,
       ...(by === "length" ? { More } : {}),

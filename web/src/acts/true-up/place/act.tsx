@@ -41,7 +41,8 @@ const act: Act = {
     const [a, b = a] = picks;
     if (!map || !a || !b || picks.length < wanted()) return null;
     const words = WORDS[placing === "point" || placing === "side" ? placing : "axis"];
-    return { at: middle(apply(map, a.at), apply(map, b.at)), ...words, send: isSide() ? stateSide : statePlace };
+    const about = [apply(map, a.at), apply(map, b.at)];
+    return { at: middle(apply(map, a.at), apply(map, b.at)), about, ...words, send: isSide() ? stateSide : statePlace };
   },
   draws(pen) {
     const map = fitMap(useProject.getState().rows, useDesk.getState().drawing);
