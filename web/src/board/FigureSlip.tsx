@@ -2,12 +2,13 @@ import { useEffect, useRef } from "react";
 import { apply } from "../geometry/maps";
 import type { XY } from "../geometry/plane";
 import { type Size, toScreen } from "../geometry/view";
-import { towardsChange, useProject } from "../store/project";
+import { useProject } from "../store/project";
 import { grouped } from "../ui/numbers";
 import { Plain } from "../ui/parts";
 import { currentAct, useCurrentAct } from "./act";
 import { type Caution, useDesk, useDeskFields } from "./desk";
 import { useFrames } from "./frames";
+import { enterSlip } from "./hand";
 
 /** The small field at the line being drawn. While it is open every printable key belongs to it. */
 export function FigureSlip() {
@@ -23,7 +24,7 @@ export function FigureSlip() {
     if (open) input.current?.focus();
   }, [open]);
   if (!slip || desk.slip === null) return null;
-  const { label, hint, send, More, passes = false } = slip;
+  const { label, hint, More, passes = false } = slip;
   return (
     <form
       ref={(node) => {
@@ -34,8 +35,7 @@ export function FigureSlip() {
       className={`absolute z-20 w-[300px] rounded-lg border-2 border-plum bg-sheet p-2 shadow-sm ${passes ? "pointer-events-none opacity-90" : ""}`}
       onSubmit={(e) => {
         e.preventDefault();
-        // Until it is read nothing is said to be saved.
-        void towardsChange(() => send(desk.slip ?? ""));
+        void enterSlip(desk.slip ?? "");
       }}
     >
       {/* With more than one field in it Enter sends a form only where there is something to send it by. */}

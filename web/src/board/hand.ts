@@ -1,11 +1,24 @@
 import type { XY } from "../geometry/plane";
+import { towardsChange } from "../store/project";
 import { currentAct, useActs } from "./act";
 import { clearDraft, useDesk } from "./desk";
+import { allFound } from "./picking";
 import { snapAt } from "./snap";
 
 /** A click on the board, at a model point. */
 export function clickAt(pointer: XY, free: boolean, corners = false): void {
   currentAct()?.click({ pointer, snap: snapAt(pointer, free), free, corners });
+}
+
+/** Enter in the slip: what is typed is sent once the ink has answered for all that is picked. Until it is read nothing is said to be saved. */
+export function enterSlip(text: string): Promise<void> {
+  const send = currentAct()?.slip?.()?.send;
+  return send
+    ? towardsChange(async () => {
+        await allFound();
+        await send(text);
+      })
+    : Promise.resolve();
 }
 
 /** One step back; nothing that was saved is lost by it. */

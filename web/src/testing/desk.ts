@@ -6,6 +6,7 @@ import { useWallOptions } from "../acts/trace/walls/options";
 import type { FitReport, PageMade, Progress, Row, Schemas, State } from "../api/client";
 import { currentAct } from "../board/act";
 import { clearDraft, useDesk } from "../board/desk";
+import { enterSlip } from "../board/hand";
 import type { XY } from "../geometry/plane";
 import { type Attempt, closeProject, enter, mirrorOf, useProject } from "../store/project";
 import { type Kind, noRows, type Values, withRows } from "../store/rows";
@@ -294,7 +295,7 @@ export async function dragged(from: XY, to: XY): Promise<boolean> {
 
 /** Enter in the slip that is open. */
 export function entered(text: string): Promise<void> {
-  return currentAct()?.slip?.()?.send(text) ?? Promise.reject(new Error("No slip is open."));
+  return currentAct()?.slip?.() ? enterSlip(text) : Promise.reject(new Error("No slip is open."));
 }
 
 /** Picks as if a hand had made them. */

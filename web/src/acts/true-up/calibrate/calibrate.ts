@@ -1,7 +1,7 @@
 import { api, type Refused, settled } from "../../../api/client";
 import { newId } from "../../../api/ids";
 import { drafted, type Picked, useDesk } from "../../../board/desk";
-import { allFound, picksNow } from "../../../board/picking";
+import { picksNow } from "../../../board/picking";
 import type { XY } from "../../../geometry/plane";
 import { lengthOf, projectUnit } from "../../../store/lengths";
 import { inProject, useProject } from "../../../store/project";
@@ -18,8 +18,7 @@ export function picksWanted(): number {
 }
 
 /** Enter in the slip. */
-export async function stateWhatIsPicked(text: string): Promise<void> {
-  await allFound();
+export function stateWhatIsPicked(text: string): Promise<void> {
   return useNextLength.getState().by === "room" ? stateRoom(text) : stateLength(text);
 }
 

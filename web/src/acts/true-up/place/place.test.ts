@@ -213,6 +213,14 @@ describe("placing", () => {
     expect(crossingNamed("12 000", axes)).toBeNull();
   });
 
+  it("states a point where the ink has put it, however soon the figure is typed", async () => {
+    setAct("place");
+    server.found = found(12.25, -3.5);
+    clickAt([100, 40], false);
+    await entered("0 0");
+    expect(server.sent[0]?.operations[0]?.values).toMatchObject({ x: 12.25, y: -3.5, sigmaPx: 0.15 });
+  });
+
   it("places a point by two coordinates, and says what is wanted otherwise", async () => {
     setAct("place");
     clickAt([10, 10], true);
