@@ -6,6 +6,7 @@ namespace Plinth\Core\Fitting;
 
 use Plinth\Core\Fitting\Exception\NothingToFit;
 use Plinth\Core\Geometry\PixelPoint;
+use Plinth\Core\Units\Length;
 
 /** What the designer should hear about a fit, most useful first. */
 final readonly class Advice
@@ -36,9 +37,9 @@ final readonly class Advice
             $advice[] = new self(
                 'suspect',
                 \sprintf(
-                    'The length of %s mm disagrees with the rest, which would agree with %s mm.',
-                    self::grouped($blamed->length->mm),
-                    self::grouped($blamed->readsMm),
+                    'The length of %s disagrees with the rest, which would agree with %s.',
+                    Length::told($blamed->length->mm, 0),
+                    Length::told($blamed->readsMm, 0),
                 ),
             );
         }
@@ -70,10 +71,10 @@ final readonly class Advice
             $advice[] = new self(
                 'next-length-'.$next->direction,
                 \sprintf(
-                    'A length %s the drawing would bring ±%s to ±%s mm over 10 m.',
+                    'A length %s the drawing would bring ±%s to ±%s over 10 m.',
                     'across' === $next->direction ? 'across' : 'down',
-                    self::figure($fit->plusMinusMmPer10m ?? 0.0),
-                    self::figure($next->plusMinusMmPer10m),
+                    Length::told($fit->plusMinusMmPer10m ?? 0.0),
+                    Length::told($next->plusMinusMmPer10m),
                 ),
                 $next->from,
                 $next->to,
@@ -90,16 +91,5 @@ final readonly class Advice
     public static function more(Model $model): self
     {
         return new self('more-for-'.$model->value, NothingToFit::tooLittleFor($model)->getMessage());
-    }
-
-    /** Thousands apart by a thin space that does not break. */
-    private static function grouped(float $mm): string
-    {
-        return number_format($mm, 0, '.', "\u{202F}");
-    }
-
-    private static function figure(float $mm): string
-    {
-        return $mm < 10.0 ? \sprintf('%.1f', $mm) : \sprintf('%.0f', $mm);
     }
 }

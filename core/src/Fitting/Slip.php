@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Core\Fitting;
 
 use Plinth\Core\Geometry\PixelPoint;
+use Plinth\Core\Units\Length;
 
 /**
  * A figure that looks like one of the usual slips: a decimal point, a unit, a wall too many, a joint miscounted. Said before the
@@ -69,7 +70,7 @@ final readonly class Slip
                 if (abs(log($figureMm / $readsMm / $by)) < $open) {
                     return new self(
                         'factor-'.$name,
-                        \sprintf('%s have it at about %s mm: %s.', ucfirst($whose), self::figure($readsMm), $reason),
+                        \sprintf('%s have it at about %s: %s.', ucfirst($whose), self::told($readsMm), $reason),
                         $figureMm / $by,
                     );
                 }
@@ -89,11 +90,11 @@ final readonly class Slip
                     return new self(
                         'wall',
                         \sprintf(
-                            'It is %s than %s say by %s of %s mm: inside may have been read for outside.',
+                            'It is %s than %s say by %s of %s: inside may have been read for outside.',
                             $difference > 0.0 ? 'longer' : 'shorter',
                             $whose,
                             2.0 === $n ? 'two walls' : 'one wall',
-                            self::figure($wall),
+                            self::told($wall),
                         ),
                         $readsMm,
                     );
@@ -104,7 +105,7 @@ final readonly class Slip
             if (abs($swapped - $readsMm) < min(self::DISAGREES_W * $sigmaMm, self::SWAPPED_PART * abs($difference))) {
                 return new self(
                     'digits',
-                    \sprintf('%s have it at about %s mm: two digits may have changed places.', ucfirst($whose), self::figure($readsMm)),
+                    \sprintf('%s have it at about %s: two digits may have changed places.', ucfirst($whose), self::told($readsMm)),
                     $swapped,
                 );
             }
@@ -139,7 +140,7 @@ final readonly class Slip
             ? null
             : self::against($figureMm, $readsMm, $sigmaMm, $wallsMm, whose: 'the figures written here') ?? new self(
                 'written',
-                \sprintf('The figures written here have it at about %s mm.', self::figure($readsMm)),
+                \sprintf('The figures written here have it at about %s.', self::told($readsMm)),
                 $readsMm,
             );
     }
@@ -159,13 +160,13 @@ final readonly class Slip
             if ($wallMm / $by >= self::USUAL_WALL_MM[0] && $wallMm / $by <= self::USUAL_WALL_MM[1]) {
                 return new self(
                     'factor-'.$name,
-                    \sprintf('It makes the wall here %s mm thick: %s.', self::figure($wallMm), $reason),
+                    \sprintf('It makes the wall here %s thick: %s.', self::told($wallMm), $reason),
                     $figureMm / $by,
                 );
             }
         }
 
-        return new self('wall-size', \sprintf('It makes the wall here %s mm thick.', self::figure($wallMm)), $figureMm);
+        return new self('wall-size', \sprintf('It makes the wall here %s thick.', self::told($wallMm)), $figureMm);
     }
 
     /** Nothing else is stated, and the page has a scan resolution: what scale the figure implies. */
@@ -179,7 +180,7 @@ final readonly class Slip
             if ($scale / $by >= 10.0 && $scale / $by <= 1250.0) {
                 return new self(
                     'factor-'.$name,
-                    \sprintf('It makes the drawing 1 : %s: %s.', $scale < 10.0 ? \sprintf('%.1f', $scale) : self::figure($scale), $reason),
+                    \sprintf('It makes the drawing 1 : %s: %s.', $scale < 10.0 ? \sprintf('%.1f', $scale) : number_format($scale, 0, '.', ' '), $reason),
                     $figureMm / $by,
                 );
             }
@@ -188,8 +189,8 @@ final readonly class Slip
         return new self('scale-size', \sprintf('It makes the drawing 1 : %.1f.', $scale), $figureMm);
     }
 
-    private static function figure(float $mm): string
+    private static function told(float $mm): string
     {
-        return number_format($mm, $mm < 100.0 ? 1 : 0, '.', ' ');
+        return Length::told($mm, $mm < 100.0 ? 1 : 0);
     }
 }

@@ -21,6 +21,15 @@ final readonly class Length
         return new self($mm, $stepMm);
     }
 
+    /**
+     * A computed length in a message: millimetres, with a narrow no-break space before the unit, by which whoever shows it knows it and may
+     * write it in another unit. Below 10 mm to a tenth.
+     */
+    public static function told(float $mm, ?int $decimals = null): string
+    {
+        return number_format($mm, $decimals ?? (abs($mm) < 10.0 ? 1 : 0), '.', '')."\u{202F}mm";
+    }
+
     /** @return float standard deviation of the rounding, mm */
     public function roundingSigmaMm(): float
     {

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Tests\Exchange;
 
+use PHPUnit\Framework\Attributes\TestWith;
 use PHPUnit\Framework\TestCase;
 use Plinth\Core\Exchange\Dxf\DxfWriter;
 use Plinth\Core\Geometry\Point;
@@ -14,6 +15,7 @@ use Plinth\Core\Plan\Model\Room;
 use Plinth\Core\Plan\Model\SettingOut;
 use Plinth\Core\Tests\Outside;
 use Plinth\Core\Tests\Plan\Plans;
+use Plinth\Core\Units\DisplayUnit;
 
 final class DxfWriterTest extends TestCase
 {
@@ -54,6 +56,28 @@ final class DxfWriterTest extends TestCase
             array_map(static fn (mixed $t): string => \is_string($t) ? (string) preg_replace('/ +/', ' ', $t) : '', $read['texts']),
         );
         self::assertCount(2, $derived->regions);
+    }
+
+    #[TestWith([DisplayUnit::FeetAndSixteenths, 1, 25.4, '24.00 m2', '230.2 sq ft'])]
+    #[TestWith([DisplayUnit::Foot, 2, 304.8, '24.00 m2', '230.2 sq ft'])]
+    #[TestWith([DisplayUnit::Metre, 6, 1000.0, '230.2 sq ft', '21.39 m2'])]
+    public function testItIsDrawnInTheProjectsOwnUnit(DisplayUnit $unit, int $number, float $mm, string $never, string $area): void
+    {
+        $storey = Plans::storey(Plans::rectangle(), [], [new Room('r', 'Loft', '1', new Point(2000, 1000))]);
+        $file = (string) tempnam(sys_get_temp_dir(), 'dxf');
+        file_put_contents($file, DxfWriter::write($storey, Derivation::of($storey), unit: $unit));
+        $read = Outside::ask('dxf.py', ['file' => $file]);
+        unlink($file);
+        self::assertSame([0, $number], [$read['errors'], $read['units']], 'ezdxf and the published reference number units so.');
+        self::assertIsArray($read['lines']);
+        $centre = array_filter($read['lines'], static fn (mixed $l): bool => \is_array($l) && 'centre-lines' === $l[0]);
+        $lengths = array_column($centre, 1);
+        sort($lengths);
+        self::assertEqualsWithDelta([4000.0 / $mm, 4000.0 / $mm, 6000.0 / $mm, 6000.0 / $mm], $lengths, 1e-9);
+        self::assertEqualsWithDelta($read['lines'], $read['gdal'], 1e-6, 'Both libraries read the same.');
+        self::assertIsArray($read['texts']);
+        self::assertContains($area, $read['texts']);
+        self::assertNotContains($never, $read['texts']);
     }
 
     public function testAxesColumnsAndBoundariesGoAlong(): void

@@ -59,12 +59,13 @@ final readonly class SeedDemo
                     'name' => 'Sallow Fen ringing station',
                     'purpose' => 'planning',
                     'unit' => 'mm',
+                    'shows' => 'mm',
                     'course' => 75.0,
                     'unitLength' => 225.0,
                     'joint' => 10.0,
                 ],
                 '',
-                ['name', 'purpose', 'unit', 'course', 'unitLength', 'joint'],
+                ['name', 'purpose', 'unit', 'shows', 'course', 'unitLength', 'joint'],
             ),
         );
         $this->entities->persist($user);

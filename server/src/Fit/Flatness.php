@@ -7,6 +7,7 @@ namespace Plinth\Server\Fit;
 use Doctrine\ORM\EntityManagerInterface;
 use Plinth\Core\Geometry\PixelPoint;
 use Plinth\Core\Ink\Picks\TracedLine;
+use Plinth\Core\Units\Length;
 use Plinth\Server\Http\Refusal;
 use Plinth\Server\Source\Drawing;
 use Plinth\Server\Source\InkOfPages;
@@ -69,10 +70,10 @@ final readonly class Flatness
         return [
             'lines' => $lines,
             'message' => [] === $bowed ? null : \sprintf(
-                '%s picked as straight %s by up to %.0f mm on the page: the paper is curled or folded there, or a lens bends it. What lies between is off by as much; state lengths near what you trace, or bring it in flat.',
+                '%s picked as straight %s by up to %s on the page: the paper is curled or folded there, or a lens bends it. What lies between is off by as much; state lengths near what you trace, or bring it in flat.',
                 1 === \count($bowed) ? 'A line' : \count($bowed).' lines',
                 1 === \count($bowed) ? 'bows' : 'bow',
-                max($bowed),
+                Length::told(max($bowed)),
             ),
         ];
     }

@@ -32,7 +32,10 @@ final readonly class HandOverController
         $row = $this->access->row(Storey::class, $project, $id);
         $storey = $this->plans->load($row->key());
 
-        return $this->file(DxfWriter::write($storey, Derivation::of($storey), $this->surroundings->of($row)), 'image/vnd.dxf', $row, 'dxf');
+        $unit = $this->access->project($row->project())->shows();
+        $dxf = DxfWriter::write($storey, Derivation::of($storey), $this->surroundings->of($row), $unit);
+
+        return $this->file($dxf, 'image/vnd.dxf', $row, 'dxf');
     }
 
     #[Needs(Who::Reader)]

@@ -9,6 +9,7 @@ use Plinth\Core\Geometry\Point;
 use Plinth\Core\Plan\Model\Divider as CoreDivider;
 use Plinth\Core\Plan\Model\Storey as CoreStorey;
 use Plinth\Core\Plan\Model\Wall as CoreWall;
+use Plinth\Core\Units\Length;
 use Plinth\Server\Change\Aftermath;
 use Plinth\Server\Change\Follower;
 use Plinth\Server\Change\Occasion;
@@ -91,9 +92,9 @@ final readonly class PlanKeeper implements Follower, Aftermath
                 throw Refusal::invalid(
                     'opening-too-wide',
                     \sprintf(
-                        'The opening is %.0f mm wide, its wall only %.0f mm long: make it narrower, or choose a longer wall.',
-                        $opening->width(),
-                        $lengths[$id],
+                        'The opening is %s wide, its wall only %s long: make it narrower, or choose a longer wall.',
+                        Length::told($opening->width()),
+                        Length::told($lengths[$id]),
                     ),
                     $opening->id()->toRfc4122().'/width',
                 );

@@ -10,6 +10,7 @@ use Plinth\Core\Geometry\Arc;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Plan\Model\Line;
 use Plinth\Core\Plan\Model\Wall as CoreWall;
+use Plinth\Core\Units\Length;
 use Plinth\Server\Change\Kind;
 use Plinth\Server\Change\ProjectRow;
 use Plinth\Server\Change\Refers;
@@ -141,7 +142,7 @@ class Wall extends ProjectRow implements OnStorey
         if ($from->distanceTo($to) <= CoreWall::JOIN_MM) {
             throw Refusal::invalid(
                 'wall-of-no-length',
-                \sprintf('A wall needs a length: its ends are only %.2f mm apart.', $from->distanceTo($to)),
+                \sprintf('A wall needs a length: its ends are only %s apart.', Length::told($from->distanceTo($to), 2)),
                 $this->id->toRfc4122(),
             );
         }

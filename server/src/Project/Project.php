@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Server\Project;
 
 use Doctrine\ORM\Mapping as ORM;
+use Plinth\Core\Units\DisplayUnit;
 use Plinth\Core\Units\LengthUnit;
 use Plinth\Server\Account\User;
 use Plinth\Server\Change\Kind;
@@ -30,6 +31,10 @@ class Project extends ProjectRow implements Revised
     /** unit that a bare number takes */
     #[ORM\Column(length: 4)]
     private LengthUnit $unit = LengthUnit::Millimetre;
+
+    /** in what sizes are shown and handed over */
+    #[ORM\Column(length: 8)]
+    private DisplayUnit $shows = DisplayUnit::Millimetre;
 
     /** the building's module: gauge of a course upward, unit length along, the joint inside either; mm */
     #[ORM\Column(nullable: true)]
@@ -62,6 +67,7 @@ class Project extends ProjectRow implements Revised
             'name' => $this->name,
             'purpose' => $this->purpose->value,
             'unit' => $this->unit->value,
+            'shows' => $this->shows->value,
             'course' => $this->course,
             'unitLength' => $this->unitLength,
             'joint' => $this->joint,
@@ -73,6 +79,7 @@ class Project extends ProjectRow implements Revised
         $this->name = $values->name('name');
         $this->purpose = $values->choice('purpose', Purpose::class);
         $this->unit = $values->choice('unit', LengthUnit::class);
+        $this->shows = $values->choiceOr('shows', DisplayUnit::usualFor($this->unit));
         $this->course = $values->optionalPositive('course');
         $this->unitLength = $values->optionalPositive('unitLength');
         $this->joint = $values->optionalNumber('joint') ?? 10.0;
@@ -91,6 +98,11 @@ class Project extends ProjectRow implements Revised
     public function unit(): LengthUnit
     {
         return $this->unit;
+    }
+
+    public function shows(): DisplayUnit
+    {
+        return $this->shows;
     }
 
     public function head(): int

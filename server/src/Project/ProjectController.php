@@ -6,6 +6,8 @@ namespace Plinth\Server\Project;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Plinth\Core\Exchange\Json\JsonValue;
+use Plinth\Core\Units\DisplayUnit;
+use Plinth\Core\Units\LengthUnit;
 use Plinth\Server\Change\ChangeState;
 use Plinth\Server\Change\Recorder;
 use Plinth\Server\Change\RowId;
@@ -65,16 +67,18 @@ final readonly class ProjectController
     #[Route('/api/projects', methods: ['POST'])]
     public function create(Request $request): Response
     {
-        $body = JsonValue::parse($request->getContent())->object(['id', 'name', 'purpose', 'unit', 'storey']);
+        $body = JsonValue::parse($request->getContent())->object(['id', 'name', 'purpose', 'unit', 'shows', 'storey']);
         $id = RowValues::uuid($body->get('id'));
         $user = $this->access->user();
         if (null === $this->entities->find(Project::class, (new RowId($id, $id))->criteria())) {
             $project = Project::of($id, $user);
+            $unit = $body->optional('unit')?->choice(LengthUnit::class) ?? LengthUnit::Millimetre;
             $project->take(new RowValues([
                 'name' => $body->get('name')->text(120),
                 'purpose' => $body->optional('purpose')?->text() ?? Purpose::Planning->value,
-                'unit' => $body->optional('unit')?->text() ?? 'mm',
-            ], '', ['name', 'purpose', 'unit', 'course', 'unitLength', 'joint']));
+                'unit' => $unit->value,
+                'shows' => $body->optional('shows')?->text() ?? DisplayUnit::usualFor($unit)->value,
+            ], '', ['name', 'purpose', 'unit', 'shows', 'course', 'unitLength', 'joint']));
             $this->entities->persist($project);
             $this->entities->flush();
         }

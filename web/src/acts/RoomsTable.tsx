@@ -5,7 +5,7 @@ import { newId } from "../api/ids";
 import { setView, useDesk } from "../board/desk";
 import { projectUnit } from "../store/lengths";
 import { change, inProject, useProject } from "../store/project";
-import { area, difference, grouped } from "../ui/numbers";
+import { area, difference } from "../ui/measures";
 import { Link, Plain } from "../ui/parts";
 
 /** Areas that differ by less than this part agree as well as a table is rounded. */
@@ -97,7 +97,7 @@ function Of({ storey }: { storey: string }) {
 function Differences(props: { area: number | null; width: number | null; depth: number | null }) {
   return (
     <>
-      {props.area !== null && <div>{`${props.area > 0 ? "+" : ""}${grouped(props.area, 2)} m²`}</div>}
+      {props.area !== null && <div>{`${props.area > 0 ? "+" : ""}${area(props.area)}`}</div>}
       {props.width !== null && (
         <div>
           {difference(props.width)} × {props.depth === null ? "" : difference(props.depth)}

@@ -7,7 +7,7 @@ import { wallUnder } from "../board/snap";
 import { distance, middle, type XY } from "../geometry/plane";
 import { useProject } from "../store/project";
 import { boxOf, wallLines } from "../store/walls";
-import { grouped } from "../ui/numbers";
+import { written } from "../ui/measures";
 import { askedNow, askedPoint, askedSlip, askedWords } from "./asked";
 import { selectableSelected } from "./selected";
 
@@ -35,7 +35,7 @@ export const select: Act = {
     for (const [a, b] of moved?.lines ?? []) {
       const [p, q] = [pen.at(a), pen.at(b)];
       pen.path([p, q], { colour: TEAL, width: 2, dash: [6, 3] });
-      if (moved?.told) pen.tag(middle(p, q), grouped(distance(a, b)), TEAL);
+      if (moved?.told) pen.tag(middle(p, q), written(distance(a, b)), TEAL);
     }
     const { selected, group } = useDesk.getState();
     if (moved || !selected || group.length > 0) return;

@@ -1,6 +1,6 @@
-import { roundStep } from "../geometry/plane";
 import { drawingsOn } from "../store/drawings";
 import { useProject } from "../store/project";
+import { ruleStep, yardstick } from "../ui/measures";
 import { count } from "../ui/numbers";
 import { currentAct, useActs } from "./act";
 import { setAct, useDesk, useDeskFields } from "./desk";
@@ -14,8 +14,8 @@ export function BoardFoot() {
   const here = useProject((s) => drawingsOn(s.rows, { storey, side }).length);
   const shown = useProject((s) => drawingsOn(s.rows, { storey, side }).filter((d) => !d.hidden).length);
   const useful = useActs((s) => s.entries).filter((e) => e.step === null);
-  const step = roundStep(view.k, 60);
-  const words = step >= 1000 ? `${step / 1000} m` : step >= 10 ? `${step / 10} cm` : `${step} mm`;
+  const step = ruleStep(view.k, 60);
+  const words = yardstick(step);
   const box = "flex h-8 items-center gap-2 rounded-lg border border-line bg-sheet px-3 text-[13px]";
   return (
     <>
@@ -49,7 +49,7 @@ export function BoardFoot() {
           </button>
         ))}
         <button type="button" className={box} onClick={showWholePage}>
-          to the whole drawing <kbd>F</kbd>
+          whole drawing <kbd>F</kbd>
         </button>
         {side !== null && here > 1 && (
           <button type="button" className={box} onClick={() => void showOther()}>
@@ -57,7 +57,7 @@ export function BoardFoot() {
           </button>
         )}
         <button type="button" className={box} onClick={showTraced}>
-          to what is traced <kbd>T</kbd>
+          all traced <kbd>T</kbd>
         </button>
       </div>
     </>

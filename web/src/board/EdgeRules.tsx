@@ -1,6 +1,6 @@
 import { useEffect, useRef } from "react";
-import { roundStep } from "../geometry/plane";
 import { useProject } from "../store/project";
+import { onRule, ruleStep, ruleUnit } from "../ui/measures";
 import { useDesk } from "./desk";
 
 const WIDE = 24;
@@ -38,7 +38,7 @@ export function EdgeRules() {
       <canvas ref={top} className="absolute left-6 right-0 top-0 h-6 border-b border-line bg-sheet" />
       <canvas ref={left} className="absolute bottom-0 left-0 top-6 w-6 border-r border-line bg-sheet" />
       <div className="absolute left-0 top-0 flex size-6 items-center justify-center border-b border-r border-line bg-sheet text-[11px] text-quiet">
-        {guess ? "m?" : "m"}
+        {guess ? `${ruleUnit()}?` : ruleUnit()}
       </div>
     </div>
   );
@@ -64,10 +64,9 @@ function rule(canvas: HTMLCanvasElement | null, long: number, middleMm: number, 
   ctx.font = "11px 'Public Sans Variable', sans-serif";
   ctx.textAlign = "center";
   ctx.textBaseline = "middle";
-  const step = roundStep(k, 46);
+  const step = ruleStep(k, 46);
   const first = Math.ceil((middleMm - long / 2 / k) / step);
   const last = Math.floor((middleMm + long / 2 / k) / step);
-  const decimals = step < 10 ? 3 : step < 100 ? 2 : step < 1000 ? 1 : 0;
   for (let i = first; i <= last; i++) {
     const along = long / 2 + (upright ? -1 : 1) * (i * step - middleMm) * k;
     ctx.beginPath();
@@ -79,7 +78,7 @@ function rule(canvas: HTMLCanvasElement | null, long: number, middleMm: number, 
       ctx.lineTo(along, WIDE);
     }
     ctx.stroke();
-    const label = ((i * step) / 1000).toFixed(decimals).replace("-", "−");
+    const label = onRule(i * step, step);
     if (upright) {
       ctx.save();
       ctx.translate(9, along);

@@ -3,7 +3,7 @@ import { apply } from "../geometry/maps";
 import type { XY } from "../geometry/plane";
 import { type Size, toScreen } from "../geometry/view";
 import { useProject } from "../store/project";
-import { grouped } from "../ui/numbers";
+import { inWords, said, typedAs } from "../ui/measures";
 import { Plain } from "../ui/parts";
 import { currentAct, useCurrentAct } from "./act";
 import { type Caution, useDesk, useDeskFields } from "./desk";
@@ -62,7 +62,7 @@ export function FigureSlip() {
         className={`mt-1 text-xs ${desk.slipError ? "text-rust" : "text-quiet"}`}
         role={desk.slipError ? "alert" : undefined}
       >
-        {desk.slipError ?? hint}
+        {desk.slipError === null ? hint : said(desk.slipError)}
       </p>
     </form>
   );
@@ -114,16 +114,16 @@ export function beside(points: readonly XY[], at: XY, slip: Size, board: Size): 
 
 /** A figure that looks like a slip: taken as it would agree, or by a second Enter as it was typed. */
 function CautionWords({ caution }: { caution: Caution }) {
-  const take = `${grouped(caution.wouldBeMm)} mm`;
+  const take = inWords(caution.wouldBeMm);
   return (
     <div role="alert" className="mt-1 border-t border-line pt-1 text-[13px] text-rust">
-      {caution.message}
+      {said(caution.message)}
       <div className="mt-1 flex items-center gap-2">
         {mends(caution) && (
           <Plain
             onClick={() =>
               useDesk.setState({
-                slip: `${Math.round(caution.wouldBeMm * 10) / 10} mm`,
+                slip: typedAs(caution.wouldBeMm, 1),
                 caution: null,
                 slipError: null,
               })

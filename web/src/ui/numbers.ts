@@ -12,24 +12,10 @@ export function tenths(value: number): string {
   return String(Number(value.toFixed(1)));
 }
 
-/** A difference, always with its sign and with enough digits to be seen. */
-export function difference(mm: number): string {
-  const decimals = Math.abs(mm) < 10 ? 1 : 0;
-  return Number(mm.toFixed(decimals)) > 0 ? `+${grouped(mm, decimals)}` : grouped(mm, decimals);
-}
-
-/** ± in mm: one decimal below ten. */
-export function plusMinus(mm: number): string {
-  return `±${grouped(mm, mm < 10 ? 1 : 0)}`;
-}
-
-/** ± in mm beside the one that is asked for: with a decimal where it would look like enough and is not. */
-export function plusMinusBeside(mm: number, asked: number): string {
-  return mm > asked && Math.round(mm) <= asked ? `±${(Math.ceil(mm * 10) / 10).toFixed(1)}` : plusMinus(mm);
-}
-
-export function area(m2: number): string {
-  return `${grouped(m2, 2)} m²`;
+/** A value with its sign: a tenth below ten. */
+export function signed(value: number): string {
+  const said = grouped(value, Math.abs(value) < 10 ? 1 : 0);
+  return value > 0 && /[1-9]/.test(said) ? `+${said}` : said;
 }
 
 /** How sure something found is, in words: never wholly. */
@@ -46,9 +32,4 @@ export function besideQuarters(degrees: number, quarters: number): number {
 /** How many of something there are, in words. */
 export function count(n: number, word: string): string {
   return `${n} ${word}${n === 1 ? "" : "s"}`;
-}
-
-/** mm with its sign, ±0 at zero. */
-export function height(mm: number): string {
-  return Math.abs(mm) < 0.5 ? "±0" : `${mm < 0 ? "−" : "+"}${grouped(Math.abs(mm))}`;
 }

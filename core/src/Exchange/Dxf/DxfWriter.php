@@ -11,13 +11,15 @@ use Plinth\Core\Plan\Model\OpeningKind;
 use Plinth\Core\Plan\Model\SettingOut;
 use Plinth\Core\Plan\Model\Storey;
 use Plinth\Core\Plan\Model\Wall;
+use Plinth\Core\Units\DisplayUnit;
+use Plinth\Core\Units\LengthUnit;
 
 /**
- * Writes one storey as an ASCII DXF drawing (AC1015), units millimetres ($INSUNITS 4).
+ * Writes one storey as an ASCII DXF drawing (AC1015), in the unit that its project is drawn in ($INSUNITS); feet and inches in inches.
  *
  * Layers: `walls` (clean outlines, closed polylines), `centre-lines` (a line per wall), `openings` (jambs, leaf and
  * swing), `rooms` (net outlines), `room-names` (text), `axes` (lines with their labels), `columns`, `boundary`. Coordinates are written so
- * that they read back to the same double.
+ * that millimetres read back to the same double.
  * Source of the group codes: the published DXF reference; held against ezdxf and GDAL in the tests.
  */
 final class DxfWriter
@@ -33,6 +35,8 @@ final class DxfWriter
         'columns' => 7,
         'boundary' => 1,
     ];
+    /** the published reference's numbers of units */
+    private const INSUNITS = ['in' => '1', 'ft' => '2', 'mm' => '4', 'cm' => '5', 'm' => '6'];
     private const TEXT_HEIGHT_MM = 180.0;
     /** by how far axes run on beyond what they set out */
     private const AXIS_BEYOND_MM = 1500.0;
@@ -41,9 +45,17 @@ final class DxfWriter
     private array $lines = [];
     private int $handle = 0x100;
 
-    public static function write(Storey $storey, DerivedStorey $derived, SettingOut $settingOut = new SettingOut()): string
+    private function __construct(private readonly DisplayUnit $unit)
     {
-        return (new self())->drawing($storey, $derived, $settingOut);
+    }
+
+    public static function write(
+        Storey $storey,
+        DerivedStorey $derived,
+        SettingOut $settingOut = new SettingOut(),
+        DisplayUnit $unit = DisplayUnit::Millimetre,
+    ): string {
+        return (new self($unit))->drawing($storey, $derived, $settingOut);
     }
 
     private function drawing(Storey $storey, DerivedStorey $derived, SettingOut $settingOut): string
@@ -92,7 +104,7 @@ final class DxfWriter
                 );
                 $this->text(
                     'room-names',
-                    \sprintf('%.2f m2', $region->netAreaMm2 / 1e6),
+                    $this->unit->area($region->netAreaMm2 / 1e6),
                     $region->room->anchor->x,
                     $region->room->anchor->y - 1.6 * self::TEXT_HEIGHT_MM,
                 );
@@ -155,8 +167,8 @@ final class DxfWriter
             foreach ([
                 ['$ACADVER', 1, 'AC1015'],
                 ['$HANDSEED', 5, 'FFFFF'],
-                ['$INSUNITS', 70, '4'],
-                ['$MEASUREMENT', 70, '1'],
+                ['$INSUNITS', 70, self::INSUNITS[$this->unit->drawn()->value]],
+                ['$MEASUREMENT', 70, $this->unit->bare()->isImperial() ? '0' : '1'],
             ] as [$name, $code, $value]) {
                 $this->put(9, $name);
                 $this->put($code, $value);
@@ -278,8 +290,8 @@ final class DxfWriter
             [30, '0.0'],
             [40, $this->number($radius)],
             [100, 'AcDbArc'],
-            [50, $this->number(rad2deg($startRad))],
-            [51, $this->number(rad2deg($endRad))],
+            [50, $this->real(rad2deg($startRad))],
+            [51, $this->real(rad2deg($endRad))],
         ]);
     }
 
@@ -322,7 +334,12 @@ final class DxfWriter
         ));
     }
 
-    private function number(float $value): string
+    private function number(float $mm): string
+    {
+        return $this->real(LengthUnit::Millimetre === $this->unit->drawn() ? $mm : $mm / $this->unit->drawn()->millimetres());
+    }
+
+    private function real(float $value): string
     {
         $text = (string) json_encode($value);
 

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Core\Fitting\Exception;
 
 use Plinth\Core\Fitting\Pick;
+use Plinth\Core\Units\Length;
 
 final class UnusableObservation extends \DomainException implements FittingException
 {
@@ -27,16 +28,16 @@ final class UnusableObservation extends \DomainException implements FittingExcep
 
     public static function lengthNotPositive(int $index, float $mm): self
     {
-        return new self(\sprintf('A known length must be longer than zero, not %g mm.', $mm), 'length-not-positive', "lengths/$index");
+        return new self(\sprintf('A known length must be longer than zero, not %s.', Length::told($mm)), 'length-not-positive', "lengths/$index");
     }
 
     public static function thickerThanLong(int $index, float $mm, float $allowanceMm): self
     {
         return new self(
             \sprintf(
-                'With %.0f mm of wall taken off, nothing is left of %.0f mm: look at what the figure runs between and what was picked.',
-                -$allowanceMm,
-                $mm,
+                'With %s of wall taken off, nothing is left of %s: look at what the figure runs between and what was picked.',
+                Length::told(-$allowanceMm),
+                Length::told($mm),
             ),
             'length-not-positive',
             "lengths/$index",

@@ -4,15 +4,17 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Fitting\Exception;
 
+use Plinth\Core\Units\Length;
+
 final class UnusableStandOff extends \DomainException implements FittingException
 {
     public static function behindTheCamera(float $mm, float $seenFromMm): self
     {
         return new self(
             \sprintf(
-                'Something %.0f mm before the wall cannot be seen from %.0f mm away: give the distance of the camera from the wall.',
-                $mm,
-                $seenFromMm,
+                'Something %s before the wall cannot be seen from %s away: give the distance of the camera from the wall.',
+                Length::told($mm),
+                Length::told($seenFromMm),
             ),
         );
     }

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Ink\Pages;
 
+use Plinth\Core\Units\Length;
+
 /**
  * What can be read off a page at its resolution: how wide a thin partition shows, and how well its faces can be picked.
  *
@@ -30,12 +32,14 @@ final readonly class Legibility
         $px = self::PARTITION_MM / $mmPerPixel;
         $plusMinus = self::PICK_PX * $mmPerPixel;
         $size = $px >= 10.0 ? (string) round($px) : (string) round($px, 1);
-        $error = $plusMinus >= 10.0 ? (string) round($plusMinus) : (string) round($plusMinus, 1);
+        $partition = Length::told(self::PARTITION_MM, 0);
+        $error = Length::told($plusMinus);
         $words = match (true) {
-            $px >= self::CLEAR_PX => \sprintf('Clear: a 100 mm partition is about %s px wide; expect ±%s mm.', $size, $error),
-            $px >= self::COARSE_PX => \sprintf('Coarse: a 100 mm partition is about %s px wide; expect ±%s mm.', $size, $error),
+            $px >= self::CLEAR_PX => \sprintf('Clear: a partition of %s is about %s px wide; expect ±%s.', $partition, $size, $error),
+            $px >= self::COARSE_PX => \sprintf('Coarse: a partition of %s is about %s px wide; expect ±%s.', $partition, $size, $error),
             default => \sprintf(
-                'Too coarse for partitions: 100 mm is about %s px, so its two faces run together; expect ±%s mm. A finer scan would help.',
+                'Too coarse for partitions: %s is about %s px, so its two faces run together; expect ±%s. A finer scan would help.',
+                $partition,
                 $size,
                 $error,
             ),

@@ -1,5 +1,6 @@
 import { useDesk } from "../../board/desk";
 import { projectId, useProjectFields } from "../../store/project";
+import { overSpan, plusMinus, unitWord } from "../../ui/measures";
 import { count } from "../../ui/numbers";
 import { Head } from "../../ui/parts";
 
@@ -18,14 +19,14 @@ export function HandOverLedger() {
     <>
       <Head title={`${row.name}, to hand over`}>
         {has
-          ? `${count(walls, "wall")}, ${count(shapes.regions.size, "room")}, ${count(openings, "opening")}${pm == null ? ". The drawing is not trued up: sizes are a guess." : `, ±${pm.toFixed(1)} mm over 10 m.`}`
+          ? `${count(walls, "wall")}, ${count(shapes.regions.size, "room")}, ${count(openings, "opening")}${pm == null ? ". The drawing is not trued up: sizes are a guess." : `, ${plusMinus(pm)}${unitWord()} over ${overSpan()}.`}`
           : "Nothing is traced on this storey yet."}
       </Head>
       <div className="min-h-0 flex-1 overflow-y-auto">
         <Card
           title="DXF"
           href={`/api/projects/${projectId()}/storeys/${storey}/plan.dxf`}
-          inside="Clean wall outlines, centre lines, doors with their swing, rooms with names and areas, axes, columns and closed boundaries, on layers, in millimetres."
+          inside="Clean wall outlines, centre lines, doors with their swing, rooms with names and areas, axes, columns and closed boundaries, on layers, in the project’s own unit."
           outside="Not in it: the picture, known lengths, heights."
           ready={has}
         />

@@ -5,7 +5,7 @@ import { setView, useDesk, useDeskFields } from "../../board/desk";
 import { drawingsOn } from "../../store/drawings";
 import { inProject, useProject } from "../../store/project";
 import { wallLines } from "../../store/walls";
-import { grouped, plusMinus } from "../../ui/numbers";
+import { fineInWords, inWords, plusMinus } from "../../ui/measures";
 import { Plain } from "../../ui/parts";
 
 /** Two drawings, one building: what a drawing shows elsewhere than the tracing, or than another drawing, worst first. */
@@ -94,7 +94,7 @@ export function MisfitPanel() {
                 {thing.type === "wall" ? wallName(lines, thing.id) : "column"}{" "}
                 {thing.mm === null
                   ? "not found"
-                  : `${grouped(thing.mm, thing.mm < 10 ? 1 : 0)} mm ${way(thing.x, thing.y)} (${plusMinus(thing.plusMinusMm)})`}
+                  : `${fineInWords(thing.mm)} ${way(thing.x, thing.y)} (${plusMinus(thing.plusMinusMm)})`}
               </span>
               <Plain onClick={() => show(thing.type, thing.id)}>Show</Plain>
             </li>
@@ -107,9 +107,7 @@ export function MisfitPanel() {
 
 function wallName(lines: ReturnType<typeof wallLines>, id: string): string {
   const line = lines.find((l) => l.wall.id === id);
-  return line
-    ? `wall of ${(Math.hypot(line.to[0] - line.from[0], line.to[1] - line.from[1]) / 1000).toFixed(2)} m`
-    : "wall";
+  return line ? `wall of ${inWords(line.length)}` : "wall";
 }
 
 /** Which way the drawing has it, as seen on the board. */

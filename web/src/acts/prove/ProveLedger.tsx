@@ -4,7 +4,8 @@ import { useProject, useProjectFields } from "../../store/project";
 import { inOrder } from "../../store/rows";
 import type { Finding } from "../../store/shapes";
 import { wallLines } from "../../store/walls";
-import { count, difference, grouped, plusMinus } from "../../ui/numbers";
+import { difference, fine, plusMinus, said } from "../../ui/measures";
+import { count } from "../../ui/numbers";
 import { Head, NextThing, Plain } from "../../ui/parts";
 import { useNextLength } from "../nextLength";
 import { MENDS, mendOverlap } from "../overlaps";
@@ -49,7 +50,7 @@ function FindingRow({ finding }: { finding: Finding }) {
   const [x = 0, y = 0] = finding.at;
   return (
     <div className="border-b border-line px-4 py-3 text-rust">
-      <p>{finding.message}</p>
+      <p>{said(finding.message)}</p>
       <div className="flex gap-2">
         <Plain onClick={() => setView({ x, y, k: Math.max(useDesk.getState().view.k, 0.15) })}>Show the place</Plain>
         {mayEdit && finding.mend !== null && (
@@ -101,7 +102,7 @@ export function ProveLedger() {
                 <span className="font-semibold">{result ? difference(result.residualMm) : ""}</span>
               </div>
               <div className="text-[13px] text-quiet">
-                {result && `reads ${grouped(result.fittedMm, 1)}, expected within ${plusMinus(result.plusMinusMm)}`}
+                {result && `reads ${fine(result.fittedMm, 1)}, expected within ${plusMinus(result.plusMinusMm)}`}
               </div>
             </div>
           );

@@ -2,7 +2,8 @@ import { entriesOf, useActs, useCurrentAct } from "../../board/act";
 import { useDeskFields } from "../../board/desk";
 import { useProject } from "../../store/project";
 import { wallLines } from "../../store/walls";
-import { area, count } from "../../ui/numbers";
+import { area, unitWord } from "../../ui/measures";
+import { count } from "../../ui/numbers";
 import { Head, NextThing } from "../../ui/parts";
 import { useSelectableSelected } from "../selected";
 import { FromBelow } from "./FromBelow";
@@ -53,7 +54,8 @@ function OfStorey({ storey }: { storey: string }) {
         ))}
       </div>
       <footer className="border-t border-line px-4 py-2.5 text-[13px] text-quiet">
-        Net areas to inner faces. Lengths along centre lines, mm. Shift and drag selects walls.
+        Net areas to inner faces. Lengths along centre lines{unitWord() && `,${unitWord()}`}. Shift and drag selects
+        walls.
       </footer>
     </>
   );

@@ -2,7 +2,7 @@ import { Disclosure, DisclosureButton, DisclosurePanel } from "@headlessui/react
 import { useQuery } from "@tanstack/react-query";
 import { api, settled } from "../../api/client";
 import { inProject, useProject } from "../../store/project";
-import { plusMinus } from "../../ui/numbers";
+import { plusMinus, unitWord } from "../../ui/measures";
 import { Link } from "../../ui/parts";
 import { sendStatement } from "../statements";
 
@@ -34,7 +34,7 @@ function List({ drawing }: { drawing: string }) {
           <span className="min-w-0">
             <span className="block truncate">{fit.title}</span>
             <span className="text-quiet">
-              {fit.plusMinusMmPer10m === null ? "by guess" : `${plusMinus(fit.plusMinusMmPer10m)} mm`} ·{" "}
+              {fit.plusMinusMmPer10m === null ? "by guess" : `${plusMinus(fit.plusMinusMmPer10m)}${unitWord()}`} ·{" "}
               {fit.mmPerPixel.toFixed(3)} mm/px · {fit.model}
             </span>
           </span>

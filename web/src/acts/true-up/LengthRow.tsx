@@ -5,7 +5,7 @@ import { levelling, Magnified } from "../../board/Lens";
 import { fitMap } from "../../store/drawings";
 import { attempt, useProject } from "../../store/project";
 import type { Thing } from "../../store/rows";
-import { difference, grouped, plusMinus } from "../../ui/numbers";
+import { difference, fine, overSpan, plusMinus, written } from "../../ui/measures";
 import { Link } from "../../ui/parts";
 import { picksOf, removal, removeStatement, sendStatement } from "../statements";
 import { audit } from "./audit";
@@ -51,12 +51,12 @@ export function LengthRow({ length, report }: { length: Thing<"knownLength">; re
       <div className="flex justify-between gap-2 text-[13px] text-quiet">
         <span className="truncate">{whatItIs(length)}</span>
         <span className="whitespace-nowrap">
-          {result ? `${length.heldOut ? "reads" : "fits"} ${grouped(result.fittedMm, 1)}` : ""}
+          {result ? `${length.heldOut ? "reads" : "fits"} ${fine(result.fittedMm, 1)}` : ""}
         </span>
       </div>
       {blamed && (
         <p className="text-[13px] text-rust">
-          The rest would agree with {grouped(blamed.readsMm)} {plusMinus(blamed.plusMinusMm)}.
+          The rest would agree with {written(blamed.readsMm)} {plusMinus(blamed.plusMinusMm)}.
         </p>
       )}
       <Strip length={length} colour={ink} audited={audited} />
@@ -82,7 +82,7 @@ export function LengthRow({ length, report }: { length: Thing<"knownLength">; re
 
 function whatItIs(length: Thing<"knownLength">): string {
   const along = { straight: "", x: " · along x", y: " · along y", across: " · across" }[length.along];
-  const picked = length.picked !== length.ends ? ` · picked on ${length.picked}s, wall ${grouped(length.wall)}` : "";
+  const picked = length.picked !== length.ends ? ` · picked on ${length.picked}s, wall ${written(length.wall)}` : "";
   // A scale bar runs between no faces.
   if (length.standing === "scale bar") return `scale bar${along}${length.wholePage ? " · whole page" : ""}`;
   return `${length.standing} · ${length.ends}s${along}${picked}${length.wholePage ? " · whole page" : ""}`;
@@ -105,7 +105,7 @@ function useWithout(id: string, report: FitReport) {
           const words =
             pm === null
               ? "Without it nothing would say the size."
-              : `Without it ${plusMinus(pm)} over 10 m, and all would be ${scale >= 0 ? "+" : "−"}${Math.abs(scale).toFixed(3)} %.`;
+              : `Without it ${plusMinus(pm)} over ${overSpan()}, and all would be ${scale >= 0 ? "+" : "−"}${Math.abs(scale).toFixed(3)} %.`;
           setFound({ report, words });
         },
         () => {},

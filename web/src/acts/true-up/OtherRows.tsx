@@ -2,7 +2,8 @@ import type { ReactNode } from "react";
 import type { FitReport } from "../../api/client";
 import { useProject } from "../../store/project";
 import { inOrder } from "../../store/rows";
-import { difference, grouped } from "../../ui/numbers";
+import { fine, fineInWords, written } from "../../ui/measures";
+import { signed } from "../../ui/numbers";
 import { Link } from "../../ui/parts";
 import { removeStatement } from "../statements";
 import { runsWith } from "./Statements";
@@ -30,7 +31,7 @@ export function OtherRows({ drawing, report }: { drawing: string; report: FitRep
             remove={() => void removeStatement("rectangle", room.id)}
           >
             {result &&
-              `${room.standing} · fits ${grouped(result.fittedWidthMm, 1)} × ${grouped(result.fittedDepthMm, 1)}, ${Math.abs(result.offSquareDegrees).toFixed(2)}° off square`}
+              `${room.standing} · fits ${fine(result.fittedWidthMm, 1)} × ${fine(result.fittedDepthMm, 1)}, ${Math.abs(result.offSquareDegrees).toFixed(2)}° off square`}
           </Row>
         );
       })}
@@ -61,14 +62,14 @@ export function OtherRows({ drawing, report }: { drawing: string; report: FitRep
             colour={result?.suspect ? "text-rust" : "text-plum"}
             remove={() => void removeStatement("controlPoint", point.id)}
           >
-            {grouped(point.x)}, {grouped(point.y)} · off by {grouped(result?.residualMm ?? 0, 1)} mm
+            {written(point.x)}, {written(point.y)} · off by {fineInWords(result?.residualMm ?? 0, 1)}
           </Row>
         );
       })}
       {report.statedScale && (
         <Row title="Stated scale" colour={report.statedScale.suspect ? "text-rust" : "text-plum"}>
           the drawing comes out at {(100 / report.statedScale.ratio).toFixed(1)} % of it (
-          {difference(100 * (1 / report.statedScale.ratio - 1))} %)
+          {signed(100 * (1 / report.statedScale.ratio - 1))} %)
         </Row>
       )}
     </>

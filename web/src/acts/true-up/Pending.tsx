@@ -1,5 +1,6 @@
 import { mends } from "../../board/FigureSlip";
-import { count, grouped } from "../../ui/numbers";
+import { fineInWords, inWords, said } from "../../ui/measures";
+import { count } from "../../ui/numbers";
 import { Plain } from "../../ui/parts";
 import { settlePendingFit, settlePendingSlip, usePending } from "../statements";
 
@@ -10,11 +11,11 @@ export function PendingSlipCard() {
   return (
     <section role="alert" className="border-b border-line bg-white px-4 py-3 text-[14px]" aria-label="A slip?">
       <p className="text-rust">
-        <b>{pending.caution.text}</b> is not taken yet. {pending.caution.message}
+        <b>{pending.caution.text}</b> is not taken yet. {said(pending.caution.message)}
       </p>
       <div className="mt-2 flex flex-wrap gap-2">
         {mends(pending.caution) && (
-          <Plain onClick={() => settlePendingSlip("mended")}>Write {grouped(pending.caution.wouldBeMm)} mm</Plain>
+          <Plain onClick={() => settlePendingSlip("mended")}>Write {inWords(pending.caution.wouldBeMm)}</Plain>
         )}
         <Plain onClick={() => settlePendingSlip("typed")}>Take it as typed</Plain>
         <Plain onClick={() => settlePendingSlip("left")}>Leave it out</Plain>
@@ -30,7 +31,7 @@ export function PendingFitCard() {
   return (
     <section role="alert" className="border-b border-line bg-white px-4 py-3 text-[14px]" aria-label="The fit changes">
       <p>
-        <b>{pending.title}</b> moves the picture by up to <b>{grouped(pending.mm, pending.mm < 10 ? 1 : 0)} mm</b> where{" "}
+        <b>{pending.title}</b> moves the picture by up to <b>{fineInWords(pending.mm)}</b> where{" "}
         {count(pending.traced, "corner")} {pending.traced === 1 ? "is" : "are"} traced.
       </p>
       <div className="mt-2 flex flex-wrap gap-2">

@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { api, type FitReport, type Schemas, settled } from "../../api/client";
 import { isSlanted, mapOf } from "../../geometry/maps";
 import { inProject, useProject } from "../../store/project";
+import { said } from "../../ui/measures";
 import { Plain } from "../../ui/parts";
 import { Typed } from "../../ui/Typed";
 import { Work } from "../../ui/Work";
@@ -157,7 +158,7 @@ function Straightening({ drawing }: { drawing: string }) {
   return (
     <div className="mt-2">
       <Work kind="rectify-drawing" about={drawing} />
-      {data?.message && <p className="mt-1 text-rust">{data.message}</p>}
+      {data?.message && <p className="mt-1 text-rust">{said(data.message)}</p>}
     </div>
   );
 }

@@ -6,7 +6,8 @@ import { change, useProject } from "../../store/project";
 import type { Thing } from "../../store/rows";
 import { inOrder } from "../../store/rows";
 import { isUnderWay, workKey } from "../../store/work";
-import { besideQuarters, plusMinus, plusMinusBeside } from "../../ui/numbers";
+import { fine, overSpan, plusMinus, plusMinusBeside, said, unitWord } from "../../ui/measures";
+import { besideQuarters } from "../../ui/numbers";
 import { Head, NextThing, Plain } from "../../ui/parts";
 import { Work } from "../../ui/Work";
 import { useNextLength } from "../nextLength";
@@ -21,6 +22,7 @@ import { PendingFitCard, PendingSlipCard } from "./Pending";
 import { isLensKnown, Proportions } from "./Proportions";
 import { useTruthPlot } from "./plot";
 import { squareBy, straightenByInk } from "./squaring";
+import { UnitOffer } from "./UnitOffer";
 
 /** How good the fit is, what to do next, and all that is stated with how far each is off. */
 export function TrueUpLedger() {
@@ -35,6 +37,11 @@ export function TrueUpLedger() {
   const lensKnown = useProject((s) => isLensKnown(s.pages.get(row?.page ?? "")?.made));
   const told = useReadings(drawing);
   const figures = told?.figures.length ?? 0;
+  // What was read and what was taken of it already.
+  const texts = [
+    ...(told?.figures ?? []).map((f) => f.text),
+    ...[...rows.knownLength.values()].filter((l) => l.drawing === drawing).map((l) => l.text),
+  ];
   const reading = useProject((s) => s.work.get(workKey("read-figures", drawing ?? "")));
   if (drawing === null || !report || !row) {
     return <Head title="Nothing to true up">Bring in a drawing of this storey first.</Head>;
@@ -53,7 +60,7 @@ export function TrueUpLedger() {
         title={
           mm === null
             ? "The scale is a guess"
-            : `${plusMinusBeside(mm, tolerance)} mm over 10 m${along ? ` along\u00a0${along}` : ""}`
+            : `${plusMinusBeside(mm, tolerance)}${unitWord()} over ${overSpan()}${along ? ` along\u00a0${along}` : ""}`
         }
         next={
           !row.locked &&
@@ -76,6 +83,7 @@ export function TrueUpLedger() {
           </div>
         )}
         <fieldset disabled={reads} className="contents">
+          <UnitOffer texts={texts} />
           <PendingSlipCard />
           <PendingFitCard />
           {!row.locked && Panel && <Panel />}
@@ -103,7 +111,8 @@ export function TrueUpLedger() {
             {row.locked ? "Locked: unlock it" : "Lock it"}
           </Plain>
         </div>
-        1 px is {report.mmPerPixel.toFixed(2)} mm{report.determined.scale ? "" : " by guess"}. {report.legibility.words}
+        1 px is {report.mmPerPixel.toFixed(2)} mm{report.determined.scale ? "" : " by guess"}.{" "}
+        {said(report.legibility.words)}
       </footer>
     </>
   );
@@ -135,7 +144,7 @@ function Next({ drawing, report }: { drawing: string; report: FitReport }) {
       useNextLength.setState({ by: "length", heldOut: next.code === "no-check" });
     }
   };
-  return <NextThing onClick={go}>{next.message}</NextThing>;
+  return <NextThing onClick={go}>{said(next.message)}</NextThing>;
 }
 
 const BASIS: Record<FitReport["basis"], string> = {
@@ -155,9 +164,9 @@ function sentence(report: FitReport, tolerance: number, row: Thing<"drawing">, l
   if (mm === null) parts.push(BASIS[report.basis]);
   else if (!report.holds) parts.push("The statements disagree by more than they claim.");
   else if (isEnough && isTestedOneWayOnly(report))
-    parts.push(`Good enough for this purpose (±${tolerance}) the way that was measured.`);
-  else if (isEnough) parts.push(`Good enough for this purpose (±${tolerance}).`);
-  else parts.push(`This purpose asks for ±${tolerance}.`);
+    parts.push(`Good enough for this purpose (±${fine(tolerance)}) the way that was measured.`);
+  else if (isEnough) parts.push(`Good enough for this purpose (±${fine(tolerance)}).`);
+  else parts.push(`This purpose asks for ±${fine(tolerance)}.`);
   if (along && report.plusMinusAlong) {
     const across = along === "y" ? "width" : row.kind === "elevation" || row.kind === "section" ? "height" : "depth";
     const open = plusMinus(report.plusMinusAlong[along === "x" ? "y" : "x"]);

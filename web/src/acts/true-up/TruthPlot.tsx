@@ -8,7 +8,7 @@ import type { XY } from "../../geometry/plane";
 import { fitMap } from "../../store/drawings";
 import { inProject, useProject } from "../../store/project";
 import { inOrder } from "../../store/rows";
-import { difference, plusMinus } from "../../ui/numbers";
+import { difference, plusMinus } from "../../ui/measures";
 import { besideLine } from "./Statements";
 
 /** Screen pixels that the largest remaining error is drawn as. */

@@ -12,6 +12,7 @@ import { choosePlace, keepLeft, showPlace, whereLeft } from "../../board/place";
 import { closeProject, openProject, startPolling, useProject } from "../../store/project";
 import { startStraightening } from "../../store/rectified";
 import { inOrder } from "../../store/rows";
+import { showIn } from "../../ui/measures";
 import { Head } from "../../ui/parts";
 import { Clashes } from "./Clashes";
 import { KeyList } from "./KeyList";
@@ -29,6 +30,8 @@ export function ProjectPage(props: { id: string; account: Account; onSignedOut: 
   const isComing = useProject((s) => storey !== null && s.missing.has(storey));
   const { id: account } = props.account;
   const steps = useActs((s) => s.steps);
+  const shows = useProject((s) => [...s.rows.project.values()][0]?.shows ?? "mm");
+  showIn(shows);
   useKeys();
   useEffect(() => {
     void loadSteps(step);
@@ -59,7 +62,8 @@ export function ProjectPage(props: { id: string; account: Account; onSignedOut: 
   if (!open) return null;
   const Ledger = isComing && step !== "bring-in" && step !== "true-up" ? Coming : (steps.get(step)?.Ledger ?? Loading);
   return (
-    <div className="flex h-full flex-col">
+    // In another unit everything is written anew.
+    <div key={shows} className="flex h-full flex-col">
       <TopBar account={props.account} onSignedOut={props.onSignedOut} />
       <div className="flex min-h-0 flex-1">
         <StepRail />

@@ -8,7 +8,8 @@ import { typed } from "../../store/lengths";
 import { change, useProject } from "../../store/project";
 import type { Thing } from "../../store/rows";
 import { storeysInOrder } from "../../store/storeys";
-import { count, grouped } from "../../ui/numbers";
+import { typedAs, unitWord } from "../../ui/measures";
+import { count } from "../../ui/numbers";
 import { Link, Plain } from "../../ui/parts";
 import { Typed } from "../../ui/Typed";
 
@@ -26,7 +27,7 @@ export function StoreysPanel() {
       <PopoverPanel className="absolute top-full left-0 z-30 mt-1.5 w-[430px] whitespace-normal rounded-lg border border-line bg-sheet p-3 text-[13px] shadow-sm">
         <div className="flex justify-between">
           <Plain onClick={() => addStorey("above")}>Add above</Plain>
-          <span className="text-quiet">heights floor to floor, mm</span>
+          <span className="text-quiet">heights floor to floor{unitWord() && `,${unitWord()}`}</span>
         </div>
         <div className="my-2">
           {[...storeys].reverse().map((s) => (
@@ -76,8 +77,8 @@ function Slice({ storey, here, through }: { storey: Thing<"storey">; here: boole
       <div className="w-17">
         <Typed
           label="height"
-          value={grouped(storey.height)}
-          set={(text) => void typed(text.replaceAll("\u2009", ""), (mm) => void setHeight(storey, mm))}
+          value={typedAs(storey.height)}
+          set={(text) => void typed(text, (mm) => void setHeight(storey, mm))}
         />
       </div>
       <div className="flex flex-1 flex-col items-start gap-0.5">

@@ -3,9 +3,10 @@ import { useDesk, useDeskFields } from "../../board/desk";
 import { chooseDrawing, choosePlace } from "../../board/place";
 import { showTraced, showWholePage } from "../../board/views";
 import { drawingsOn } from "../../store/drawings";
-import { redo, undo, useProjectFields } from "../../store/project";
+import { redo, undo, useProject, useProjectFields } from "../../store/project";
 import { inOrder } from "../../store/rows";
 import { storeysInOrder } from "../../store/storeys";
+import { SHOWN_IN, showAllIn } from "../../store/units";
 import { AccountMenu } from "../account/AccountMenu";
 import { SharePanel } from "./SharePanel";
 import { StoreysPanel } from "./StoreysPanel";
@@ -79,6 +80,7 @@ export function TopBar({ account, onSignedOut }: { account: Account; onSignedOut
             : "saving"
           : `saved · rev ${revision}`}
       </span>
+      <UnitChoice />
       <SharePanel />
       <StepButton words="Undo" title={steps.undo?.title ?? null} act={undo} />
       <StepButton words="Redo" title={steps.redo?.title ?? null} act={redo} />
@@ -91,6 +93,30 @@ export function TopBar({ account, onSignedOut }: { account: Account; onSignedOut
       </button>
       <AccountMenu account={account} onSignedOut={onSignedOut} />
     </header>
+  );
+}
+
+/** In what all sizes are shown: can be changed at any time, and everything follows. */
+function UnitChoice() {
+  const [project] = useProject((s) => s.rows.project).values();
+  const reads = useProject((s) => s.role === "read");
+  if (!project) return null;
+  return (
+    <label className="flex items-center gap-1.5 text-quiet">
+      <span className="max-[1360px]:sr-only">sizes in</span>
+      <select
+        className="max-w-28 bg-transparent text-ink underline"
+        disabled={reads}
+        value={project.shows}
+        onChange={(e) => void showAllIn(project.id, e.target.value as typeof project.shows)}
+      >
+        {SHOWN_IN.map(([unit, words]) => (
+          <option key={unit} value={unit}>
+            {words}
+          </option>
+        ))}
+      </select>
+    </label>
   );
 }
 

@@ -1,5 +1,6 @@
 import type { Held } from "../../store/edits";
 import { putAside, tryNow, useProject } from "../../store/project";
+import { said } from "../../ui/measures";
 
 /** After so many failures at the same edit it may be put beside, so that those behind it go on. */
 const FAILS_FOR_LONG = 3;
@@ -19,7 +20,7 @@ export function Trouble() {
   if (words.length === 0) return null;
   return (
     <div className="absolute inset-x-0 top-0 z-30 flex items-center gap-3 border-b border-rust bg-[#f8ebe4] px-4 py-1.5 text-[14px] font-medium text-rust">
-      <p role="alert">{words.join(" ")}</p>
+      <p role="alert">{said(words.join(" "))}</p>
       {held && waiting > 0 && <Act words="Try now" act={tryNow} />}
       {held?.why === "failing" && held.tries >= FAILS_FOR_LONG && waiting > 0 && (
         <Act words="Put it beside and go on" act={putAside} />

@@ -2,7 +2,8 @@ import type { DeskState, Step } from "../../board/desk";
 import { isTestedOneWayOnly, testedPlusMinus } from "../../store/fits";
 import type { ProjectState } from "../../store/project";
 import { isUnderWay, picturesAre } from "../../store/work";
-import { count, plusMinusBeside } from "../../ui/numbers";
+import { overSpan, plusMinusBeside, unitWord } from "../../ui/measures";
+import { count } from "../../ui/numbers";
 
 /** Each step's state in one line. */
 export function statusOf(
@@ -26,7 +27,7 @@ export function statusOf(
       const { mm } = testedPlusMinus(fit);
       if (mm === null) return "scale is a guess";
       const good = mm > project.tolerance ? "not yet enough" : isTestedOneWayOnly(fit) ? "one way only" : "good enough";
-      return `${plusMinusBeside(mm, project.tolerance)} mm over 10 m, ${good}`;
+      return `${plusMinusBeside(mm, project.tolerance)}${unitWord()} over ${overSpan()}, ${good}`;
     }
     case "trace": {
       if (desk.side !== null) {

@@ -17,6 +17,7 @@ use Plinth\Core\Plan\Network\Face;
 use Plinth\Core\Plan\Network\Leak;
 use Plinth\Core\Plan\Network\LeakSearch;
 use Plinth\Core\Plan\Network\Neighbourhood;
+use Plinth\Core\Units\Length;
 
 /**
  * What the bodies leave of faces, with the names and the columns that stand there.
@@ -104,7 +105,7 @@ final class Regions
                 'leak',
                 [$room->id],
                 $leak->neck[0],
-                \sprintf('%s does not close: %.0f mm are open here.', $room->name, $leak->gapMm),
+                \sprintf('%s does not close: %s are open here.', $room->name, Length::told($leak->gapMm)),
             )
             : new Finding('room-open', [$room->id], $room->anchor->toArray(), \sprintf('%s has no walls round it yet.', $room->name)));
     }
@@ -149,7 +150,7 @@ final class Regions
                         'two-names',
                         [$name->id, $room->id],
                         $leak->neck[0],
-                        \sprintf('%s runs into %s: %.0f mm are open between them.', $room->name, $name->name, $leak->gapMm),
+                        \sprintf('%s runs into %s: %s are open between them.', $room->name, $name->name, Length::told($leak->gapMm)),
                     );
                 $leaks = [...$leaks, ...(null === $leak ? [] : [$leak])];
             }

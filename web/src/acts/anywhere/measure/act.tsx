@@ -2,7 +2,7 @@ import type { Act } from "../../../board/act";
 import { drafted, useDesk } from "../../../board/desk";
 import { HOLD_RAD } from "../../../board/snap";
 import { distance, heldSquare, type XY } from "../../../geometry/plane";
-import { grouped } from "../../../ui/numbers";
+import { inWords } from "../../../ui/measures";
 import { withPlusMinus } from "../../withPlusMinus";
 
 declare module "../../../board/desk" {
@@ -30,7 +30,7 @@ const act: Act = {
     if (!last) return [];
     const mm = distance(last, tip);
     const total = all.reduce((sum, p, i) => sum + (i > 0 ? distance(all[i - 1] ?? p, p) : 0), mm);
-    return [withPlusMinus(mm), ...(all.length > 1 ? [`${grouped(total)} mm in all`] : [])];
+    return [withPlusMinus(mm), ...(all.length > 1 ? [`${inWords(total)} in all`] : [])];
   },
   draws(pen) {
     const { snap, pointer } = useDesk.getState();

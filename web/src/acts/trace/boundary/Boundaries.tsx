@@ -4,7 +4,7 @@ import { apply, type Map2 } from "../../../geometry/maps";
 import { distance, middle, type XY } from "../../../geometry/plane";
 import { useProject } from "../../../store/project";
 import type { Thing } from "../../../store/rows";
-import { area, grouped } from "../../../ui/numbers";
+import { area, inWords } from "../../../ui/measures";
 import { legsOf, useBoundary } from "./boundary";
 
 /** Boundaries of the storey: as measured while they are open, adjusted and with their area once they close. */
@@ -67,7 +67,7 @@ function Outline({ boundary, screen }: { boundary: Thing<"boundary">; screen: Ma
       {gap && end && (
         <Tag
           at={middle(gap, begin)}
-          text={`open by ${grouped(distance([end[0] ?? 0, end[1] ?? 0], [boundary.x, boundary.y]))} mm`}
+          text={`open by ${inWords(distance([end[0] ?? 0, end[1] ?? 0], [boundary.x, boundary.y]))}`}
           colour={RUST}
         />
       )}

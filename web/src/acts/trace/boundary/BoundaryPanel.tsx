@@ -5,7 +5,8 @@ import { isClash } from "../../../store/edits";
 import { projectUnit } from "../../../store/lengths";
 import { change, say, useProject } from "../../../store/project";
 import type { Thing } from "../../../store/rows";
-import { area, grouped } from "../../../ui/numbers";
+import { area, fineInWords, inWords } from "../../../ui/measures";
+import { grouped } from "../../../ui/numbers";
 import { Field, Link, Plain } from "../../../ui/parts";
 import { legsOf, useBoundary } from "./boundary";
 
@@ -57,10 +58,10 @@ export function BoundaryPanel() {
     <section className="border-b border-line bg-white px-4 py-3 text-[13px]" aria-label="Boundary">
       {answer?.closed ? (
         <p>
-          Closes within <b>{grouped(answer.closed.misclosureMm, 1)} mm</b>
+          Closes within <b>{fineInWords(answer.closed.misclosureMm, 1)}</b>
           {answer.closed.precision === null
             ? ""
-            : ` in ${grouped(answer.closed.lengthMm / 1000, 2)} m, 1 : ${grouped(answer.closed.precision)}`}
+            : ` in ${inWords(answer.closed.lengthMm)}, 1 : ${grouped(answer.closed.precision)}`}
           . It encloses <b>{area(answer.closed.areaM2)}</b>.
         </p>
       ) : (

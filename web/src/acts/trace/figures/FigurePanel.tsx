@@ -3,7 +3,7 @@ import type { Place } from "../../../store/drawings";
 import { useProject } from "../../../store/project";
 import type { Thing } from "../../../store/rows";
 import { inOrder } from "../../../store/rows";
-import { difference, grouped } from "../../../ui/numbers";
+import { difference, fine, unitWord } from "../../../ui/measures";
 import { Field, OneOf, Plain } from "../../../ui/parts";
 import { Typed } from "../../../ui/Typed";
 import { SelectRow } from "../../SelectRow";
@@ -48,9 +48,9 @@ export function SelectedFigure({ id }: { id: string }) {
     <section className="border-b border-line bg-white px-4 py-3 text-[13px]" aria-label={`Figure ${figure.text}`}>
       <div className="flex items-baseline justify-between text-plum">
         <span className="text-lg font-bold">{figure.text}</span>
-        <span className="text-lg font-semibold">{now === null ? "" : grouped(now, 1)}</span>
+        <span className="text-lg font-semibold">{now === null ? "" : fine(now, 1)}</span>
       </div>
-      <p className="text-quiet">between faces as they are traced now, mm</p>
+      <p className="text-quiet">between faces as they are traced now{unitWord() && `,${unitWord()}`}</p>
       <table className="mt-2 w-full">
         <tbody>
           <Said words="figured" mm={figure.mm} against={now} />
@@ -91,7 +91,7 @@ function Said({ words, mm, against }: { words: string; mm: number | null; agains
   return (
     <tr>
       <td className="py-0.5 text-quiet">{words}</td>
-      <td className="text-right text-[15px]">{mm === null ? "–" : grouped(mm, mm % 1 === 0 ? 0 : 1)}</td>
+      <td className="text-right text-[15px]">{mm === null ? "–" : fine(mm, mm % 1 === 0 ? 0 : 1)}</td>
       <td className={`w-20 text-right ${off !== null && Math.abs(off) >= 0.5 ? "text-ochre" : "text-quiet"}`}>
         {off === null ? "" : Math.abs(off) < 0.5 ? "holds" : difference(-off)}
       </td>

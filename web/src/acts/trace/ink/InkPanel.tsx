@@ -1,7 +1,8 @@
 import { useDesk } from "../../../board/desk";
 import { ask, useProject } from "../../../store/project";
 import { isUnderWay, workKey } from "../../../store/work";
-import { count, grouped, plusMinus, sureness } from "../../../ui/numbers";
+import { plusMinus, written } from "../../../ui/measures";
+import { count, sureness } from "../../../ui/numbers";
 import { NextThing, Plain } from "../../../ui/parts";
 import { Work } from "../../../ui/Work";
 import { type ProposedWall, refuse, useFound, useLook } from "../../searches";
@@ -93,10 +94,10 @@ function Walls({ walls, drawing, looked }: { walls: readonly ProposedWall[]; dra
               }))
             }
           >
-            {grouped(Math.hypot((w.to[0] ?? 0) - (w.from[0] ?? 0), (w.to[1] ?? 0) - (w.from[1] ?? 0)))}
+            {written(Math.hypot((w.to[0] ?? 0) - (w.from[0] ?? 0), (w.to[1] ?? 0) - (w.from[1] ?? 0)))}
             <span className="text-quiet">
               {" "}
-              · {grouped(w.thickness)} {plusMinus(w.plusMinusMm)} · {sureness(w.confidence)}
+              · {written(w.thickness)} {plusMinus(w.plusMinusMm)} · {sureness(w.confidence)}
             </span>
           </button>
           <span className="flex gap-1">

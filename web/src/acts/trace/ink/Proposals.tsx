@@ -2,7 +2,8 @@ import { useDesk } from "../../../board/desk";
 import { ends, Tag } from "../../../board/marks";
 import { apply, type Map2 } from "../../../geometry/maps";
 import { middle, type XY } from "../../../geometry/plane";
-import { grouped, sureness } from "../../../ui/numbers";
+import { fine, written } from "../../../ui/measures";
+import { sureness } from "../../../ui/numbers";
 import { pair, useFound } from "../../searches";
 
 const PENCIL = "#4b5560";
@@ -47,7 +48,7 @@ export function Proposals({ screen }: { screen: Map2 }) {
             {strong && (
               <Tag
                 at={middle(apply(screen, a), apply(screen, b))}
-                text={`${grouped(w.thickness)} ±${w.plusMinusMm.toFixed(1)}, ${sureness(w.confidence)}`}
+                text={`${written(w.thickness)} ±${fine(w.plusMinusMm, 1)}, ${sureness(w.confidence)}`}
                 colour={PENCIL}
               />
             )}

@@ -3,6 +3,7 @@ import { api, settled } from "../../../api/client";
 import { useDesk } from "../../../board/desk";
 import { contains, nearestOn, type XY } from "../../../geometry/plane";
 import { change, inProject } from "../../../store/project";
+import { fine, inWords } from "../../../ui/measures";
 import { look, type ProposedWall, pair, refuse, said, useFound } from "../../searches";
 
 /** What the last probe found, told until the next. */
@@ -80,7 +81,7 @@ export async function inkPoint(at: XY): Promise<void> {
     if (refused) return;
     const taken = found.buildUp ? `, taken as ${found.buildUp.name}` : "";
     useProbed.setState({
-      words: `${found.thickness.toFixed(0)} mm thick, ±${Math.max(0.1, found.plusMinusMm).toFixed(1)}${taken}.`,
+      words: `${inWords(found.thickness)} thick, ±${fine(Math.max(0.1, found.plusMinusMm), 1)}${taken}.`,
     });
     if (useFound.getState().proposals?.of === drawing) await look("proposals", drawing);
   });

@@ -1,6 +1,6 @@
 import { useDesk } from "../../../board/desk";
 import { useProject } from "../../../store/project";
-import { height, plusMinus } from "../../../ui/numbers";
+import { height, plusMinus } from "../../../ui/measures";
 import { Link } from "../../../ui/parts";
 import { removeStatement } from "../../statements";
 

@@ -2,7 +2,7 @@ import { useDesk } from "../../../board/desk";
 import { TEAL } from "../../../board/marks";
 import { apply, type Map2 } from "../../../geometry/maps";
 import { useProject } from "../../../store/project";
-import { height, plusMinus } from "../../../ui/numbers";
+import { height, plusMinus } from "../../../ui/measures";
 
 /** Heights: a line across the drawing, and at the right its name, height and ±, the stated one heavier. */
 export function Levels({ screen }: { screen: Map2 }) {

@@ -1,6 +1,7 @@
 import { typed } from "../../../store/lengths";
 import { change, useProject } from "../../../store/project";
 import { wallLine } from "../../../store/walls";
+import { typedAs } from "../../../ui/measures";
 import { OneOf, Plain } from "../../../ui/parts";
 import { Typed } from "../../../ui/Typed";
 import { removeOpening } from "./openings";
@@ -15,7 +16,7 @@ export function SelectedOpening({ id }: { id: string }) {
   const set = (title: string, values: Record<string, unknown>) =>
     void change(`${title} ${opening.number}`, [{ do: "set", type: "opening", id, values }]);
   const { offset, width, sill, height } = opening;
-  const figure = (mm: number) => `${Math.round(mm)} mm`;
+  const figure = (mm: number) => typedAs(mm);
   return (
     <section className="border-b border-line bg-white px-4 py-3 text-[13px]" aria-label={`Opening ${opening.number}`}>
       <div className="mb-2 text-lg font-bold text-teal">{opening.number}</div>

@@ -1,7 +1,7 @@
 import type { Place } from "../../../store/drawings";
 import { useProject } from "../../../store/project";
 import { inOrder } from "../../../store/rows";
-import { grouped } from "../../../ui/numbers";
+import { written } from "../../../ui/measures";
 import { SelectRow } from "../../SelectRow";
 import { Some } from "../Some";
 
@@ -15,8 +15,8 @@ export function OpeningRows({ storey }: Place) {
         <SelectRow key={opening.id} type="opening" id={opening.id}>
           <span className="font-semibold">{opening.number}</span>
           <span className="text-[13px] text-quiet">
-            {opening.kind} · {grouped(opening.width)} wide
-            {opening.sill > 0 && `, sill ${grouped(opening.sill)}`}
+            {opening.kind} · {written(opening.width)} wide
+            {opening.sill > 0 && `, sill ${written(opening.sill)}`}
           </span>
         </SelectRow>
       )}

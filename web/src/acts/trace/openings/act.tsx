@@ -3,7 +3,7 @@ import { drafted, useDesk } from "../../../board/desk";
 import { wallUnder } from "../../../board/snap";
 import { useProject } from "../../../store/project";
 import { pointAlong, wallLine } from "../../../store/walls";
-import { grouped } from "../../../ui/numbers";
+import { inWords } from "../../../ui/measures";
 import { OpeningOptions } from "./OpeningOptions";
 import { SelectedOpening } from "./OpeningPanel";
 import { OpeningRows } from "./OpeningRows";
@@ -30,7 +30,7 @@ const act: Act = {
     const { pointer } = useDesk.getState();
     const door = drafted("jamb");
     const to = pointer && alongDoorWall(pointer);
-    return door && to !== null ? [`${grouped(Math.abs(to - door.from))} mm wide`] : [];
+    return door && to !== null ? [`${inWords(Math.abs(to - door.from))} wide`] : [];
   },
   draws(pen) {
     const { pointer } = useDesk.getState();

@@ -4,7 +4,7 @@ import { typed } from "../../../store/lengths";
 import { change, useProject } from "../../../store/project";
 import type { Thing } from "../../../store/rows";
 import { inOrder } from "../../../store/rows";
-import { area, grouped } from "../../../ui/numbers";
+import { area, inWords, typedAs, written } from "../../../ui/measures";
 import { Link, OneOf } from "../../../ui/parts";
 import { Typed } from "../../../ui/Typed";
 import { useOutlineKind } from "./outline";
@@ -65,7 +65,7 @@ function OutlineRow({ outline }: { outline: Thing<"outline"> }) {
   const reads = useProject((s) => s.role === "read");
   const set = (title: string, values: Record<string, unknown>) =>
     void change(title, [{ do: "set", type: "outline", id: outline.id, values }]);
-  const mm = (value: number | null) => (value === null ? "none" : `${Math.round(value)} mm`);
+  const mm = (value: number | null) => (value === null ? "none" : typedAs(value));
   return (
     <fieldset disabled={reads} className="border-b border-line px-4 py-2">
       <div className="flex items-baseline justify-between gap-2">
@@ -81,7 +81,7 @@ function OutlineRow({ outline }: { outline: Thing<"outline"> }) {
             }}
           />
           <span className={`block text-[13px] ${answer?.refusal ? "text-rust" : "text-quiet"}`}>
-            {answer?.refusal ?? `${grouped(answer?.widthMm ?? 0)} × ${grouped(answer?.heightMm ?? 0)} mm`}
+            {answer?.refusal ?? `${written(answer?.widthMm ?? 0)} × ${inWords(answer?.heightMm ?? 0)}`}
           </span>
         </span>
         <span className="text-right whitespace-nowrap">

@@ -4,7 +4,7 @@ import { apply, type Map2 } from "../../../geometry/maps";
 import type { XY } from "../../../geometry/plane";
 import { useProject } from "../../../store/project";
 import type { Thing } from "../../../store/rows";
-import { area } from "../../../ui/numbers";
+import { area } from "../../../ui/measures";
 import { useOutline } from "./useOutline";
 
 /** Outlines of the storey or side at hand. */

@@ -4,7 +4,7 @@ import { apply, type Map2 } from "../../../geometry/maps";
 import type { XY } from "../../../geometry/plane";
 import { useProject } from "../../../store/project";
 import type { Leak } from "../../../store/shapes";
-import { grouped } from "../../../ui/numbers";
+import { fineInWords } from "../../../ui/measures";
 
 /** The wash of a room that does not close runs out through its narrowest place. */
 export function Leaks({ screen }: { screen: Map2 }) {
@@ -39,11 +39,7 @@ export function Leaks({ screen }: { screen: Map2 }) {
           <g key={leak.room}>
             <path d={flow} fill={TEAL} opacity={0.22} />
             <line x1={p[0]} y1={p[1]} x2={q[0]} y2={q[1]} stroke={RUST} strokeWidth={4} strokeLinecap="round" />
-            <Tag
-              at={[m[0], m[1] - 22]}
-              text={`open ${grouped(leak.gapMm, leak.gapMm < 10 ? 1 : 0)} mm`}
-              colour={RUST}
-            />
+            <Tag at={[m[0], m[1] - 22]} text={`open ${fineInWords(leak.gapMm)}`} colour={RUST} />
           </g>
         );
       })}

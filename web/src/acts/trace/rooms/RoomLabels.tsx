@@ -5,7 +5,7 @@ import type { XY } from "../../../geometry/plane";
 import { useProject } from "../../../store/project";
 import type { Thing } from "../../../store/rows";
 import type { Derived, Region } from "../../../store/shapes";
-import { area, grouped } from "../../../ui/numbers";
+import { area, written } from "../../../ui/measures";
 import { MENDS, mendOverlap } from "../../overlaps";
 import { neckOf } from "./Leaks";
 import { mendLeak, openRooms } from "./rooms";
@@ -122,7 +122,7 @@ const Label = memo(({ room, region, sides }: { room?: Thing<"room"> | undefined;
     <div className="text-[13px]">{area(region.netAreaM2)}</div>
     {sides && (
       <div className="text-xs text-quiet">
-        {grouped(region.clear[0] ?? 0)} × {grouped(region.clear[1] ?? 0)}
+        {written(region.clear[0] ?? 0)} × {written(region.clear[1] ?? 0)}
       </div>
     )}
   </div>

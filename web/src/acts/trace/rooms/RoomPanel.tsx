@@ -1,7 +1,7 @@
 import { clearDraft, useDeskFields } from "../../../board/desk";
 import { sidesOf, typed } from "../../../store/lengths";
 import { change, useProject } from "../../../store/project";
-import { area, grouped } from "../../../ui/numbers";
+import { area, typedAs, written } from "../../../ui/measures";
 import { Field, OneOf, Plain } from "../../../ui/parts";
 import { Typed } from "../../../ui/Typed";
 import { removeRow } from "../removing";
@@ -59,15 +59,15 @@ export function SelectedColumn({ id }: { id: string }) {
     <section className="border-b border-line bg-white px-4 py-3 text-[13px]" aria-label="Column">
       <div className="text-lg font-bold text-teal">Column</div>
       <div className="text-quiet">
-        centre at {grouped(column.x)}, {grouped(column.y)}
+        centre at {written(column.x)}, {written(column.y)}
       </div>
       <div className="mt-2 flex items-end gap-1.5">
         <div className="w-32">
           <Typed
             label="width × depth"
-            value={`${grouped(column.width)} × ${grouped(column.depth)}`}
+            value={`${typedAs(column.width)} × ${typedAs(column.depth)}`}
             set={async (text) => {
-              const sides = await sidesOf(text.replaceAll("\u2009", ""));
+              const sides = await sidesOf(text);
               if (sides) set("Size of a column", { width: sides[0], depth: sides[1] });
             }}
           />
@@ -92,7 +92,7 @@ export function SelectedDivider({ id }: { id: string }) {
       aria-label="Divider"
     >
       <span className="text-lg font-bold text-teal">
-        Divider {grouped(Math.hypot(divider.x2 - divider.x1, divider.y2 - divider.y1))}
+        Divider {written(Math.hypot(divider.x2 - divider.x1, divider.y2 - divider.y1))}
       </span>
       <Plain danger onClick={() => removeRow("divider", id)}>
         Remove
@@ -121,7 +121,7 @@ export function SelectedRoom({ id }: { id: string }) {
       </div>
       {region && (
         <div className="text-quiet">
-          {grouped(width)} × {grouped(depth)} clear, through its label
+          {written(width)} × {written(depth)} clear, through its label
         </div>
       )}
       <div className="mt-2 grid grid-cols-2 gap-2">
@@ -132,7 +132,7 @@ export function SelectedRoom({ id }: { id: string }) {
         />
         <Typed
           label={room.height === null ? "ceiling, storey’s" : "ceiling"}
-          value={`${Math.round(room.height ?? rows.storey.get(room.storey)?.height ?? 0)} mm`}
+          value={typedAs(room.height ?? rows.storey.get(room.storey)?.height ?? 0)}
           set={(text) =>
             void typed(text, (mm) =>
               change("Ceiling height", [{ do: "set", type: "room", id, values: { height: mm } }]),

@@ -3,7 +3,7 @@ import { lookAt } from "../../../board/views";
 import type { Place } from "../../../store/drawings";
 import { useProject } from "../../../store/project";
 import type { Derived } from "../../../store/shapes";
-import { area, grouped } from "../../../ui/numbers";
+import { area, fineInWords } from "../../../ui/measures";
 import { SelectRow } from "../../SelectRow";
 import { openRooms } from "./rooms";
 
@@ -47,7 +47,7 @@ function Of({ shapes }: { shapes: Derived }) {
             </button>
             <span className="text-[13px]">
               {leak
-                ? `${grouped(leak.gapMm)} mm open`
+                ? `${fineInWords(leak.gapMm)} open`
                 : shapes.unplaced.has(room.id)
                   ? "no walls round it"
                   : "named twice"}

@@ -4,7 +4,8 @@ import { TEAL } from "../../../board/marks";
 import { HOLD_RAD, regionUnder, wallUnder } from "../../../board/snap";
 import { heldSquare, nearestOn, type XY } from "../../../geometry/plane";
 import { useProject } from "../../../store/project";
-import { count, grouped } from "../../../ui/numbers";
+import { fineInWords } from "../../../ui/measures";
+import { count } from "../../../ui/numbers";
 import { isTracing } from "../../isTracing";
 import { RoomsTable } from "../../RoomsTable";
 import { removeRow } from "../removing";
@@ -81,7 +82,7 @@ const act: Act = {
     const shapes = useProject.getState().derived.get(storey);
     const [leak] = shapes?.leaks ?? [];
     if (leak) {
-      const words = `Close the leak: ${grouped(leak.gapMm)} mm are open`;
+      const words = `Close the leak: ${fineInWords(leak.gapMm)} are open`;
       return { rank: 10, words, go: () => void mendLeak(leak) };
     }
     const unnamed = [...(shapes?.regions.values() ?? [])].filter((r) => r.id === null).length;

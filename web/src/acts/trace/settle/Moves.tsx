@@ -3,6 +3,7 @@ import { ends, RUST, Tag, TEAL } from "../../../board/marks";
 import { apply, type Map2 } from "../../../geometry/maps";
 import type { XY } from "../../../geometry/plane";
 import { useProject } from "../../../store/project";
+import { fineInWords } from "../../../ui/measures";
 import { useSettling } from "./settling";
 
 /** Corners where they would go; enlarged, since moves are small. */
@@ -26,7 +27,7 @@ export function Moves({ screen }: { screen: Map2 }) {
           <g key={m.node} stroke={colour} strokeWidth={1.8} fill="none">
             <circle cx={from[0]} cy={from[1]} r={3} />
             <line {...ends(from, to)} />
-            {m.node === farthest && <Tag at={[to[0], to[1] - 16]} text={`${m.byMm.toFixed(1)} mm`} colour={RUST} />}
+            {m.node === farthest && <Tag at={[to[0], to[1] - 16]} text={fineInWords(m.byMm, 1)} colour={RUST} />}
           </g>
         );
       })}

@@ -2,7 +2,8 @@ import { useEffect } from "react";
 import type { Schemas } from "../../../api/client";
 import { useDesk } from "../../../board/desk";
 import { useProject } from "../../../store/project";
-import { count, difference, grouped } from "../../../ui/numbers";
+import { difference, fineInWords } from "../../../ui/measures";
+import { count } from "../../../ui/numbers";
 import { NextThing, Plain } from "../../../ui/parts";
 import { previewSettling, settle, useSettling } from "./settling";
 
@@ -51,7 +52,7 @@ function Of({ storey }: { storey: string }) {
           <p>
             {count(told.straightened, "wall")} made level, plumb or parallel
             {told.held.length > 0 && `, ${count(told.held.length, "figure")} held`}. Largest move{" "}
-            <strong>{grouped(told.largestMm, 1)} mm</strong>, of {count(told.moves.length, "corner")}.
+            <strong>{fineInWords(told.largestMm, 1)}</strong>, of {count(told.moves.length, "corner")}.
           </p>
           <NextThing onClick={() => void settle(storey)}>Settle the storey</NextThing>
         </>

@@ -5,13 +5,13 @@ import type { Thing } from "../../../store/rows";
 import { inOrder } from "../../../store/rows";
 import { storeysInOrder } from "../../../store/storeys";
 import { wallLine } from "../../../store/walls";
-import { grouped, tenths } from "../../../ui/numbers";
+import { inWords, typedAs, written } from "../../../ui/measures";
 import { Link, Plain } from "../../../ui/parts";
 import { Typed } from "../../../ui/Typed";
 import { type Asked, ask } from "../../asked";
 import { setBuildUp } from "./buildUps";
 import { moveToStorey, removeWalls, reverse, setLength, setOfWalls, setThickness } from "./editing";
-import { THICKNESSES } from "./options";
+import { thicknesses } from "./options";
 
 /** One selected wall, or several that are changed at once. */
 export function SelectedWalls() {
@@ -36,9 +36,7 @@ export function SelectedWalls() {
         <span className="text-lg font-bold">
           {line ? (first.rise === 0 ? "Wall" : "Curved wall") : `${walls.length} walls`}
         </span>
-        <span className="text-lg font-semibold">
-          {line ? grouped(line.length, 1) : `${grouped(sum(walls, rows) / 1000, 1)} m`}
-        </span>
+        <span className="text-lg font-semibold">{line ? written(line.length) : inWords(sum(walls, rows))}</span>
       </div>
       {line && (
         <div className="text-quiet">
@@ -48,18 +46,18 @@ export function SelectedWalls() {
       <div className="mt-2 grid grid-cols-3 gap-2">
         <Typed
           label="thickness"
-          value={thickness === undefined ? "several" : `${tenths(thickness)} mm`}
+          value={thickness === undefined ? "several" : typedAs(thickness, 1)}
           set={(text) => void typed(text, (mm) => setThickness(ids, mm))}
         />
         <Typed
           label={own === null ? "height, storey’s" : "height"}
-          value={own === undefined ? "several" : `${Math.round(own ?? height)} mm`}
+          value={own === undefined ? "several" : typedAs(own ?? height)}
           set={(text) => void typed(text, (mm) => setOfWalls("Height", ids, { height: mm }))}
         />
         {line && first.rise !== 0 ? (
           <Typed
             label="rise"
-            value={`${Math.round(Math.abs(first.rise))} mm`}
+            value={typedAs(Math.abs(first.rise))}
             set={(text) => void typed(text, (mm) => setOfWalls("Rise", ids, { rise: first.rise < 0 ? -mm : mm }))}
           />
         ) : (
@@ -70,15 +68,15 @@ export function SelectedWalls() {
         <div className="mt-2 grid grid-cols-3 gap-2">
           <Typed
             label="length"
-            value={`${Math.round(line.length * 10) / 10} mm`}
+            value={typedAs(line.length, 1)}
             set={(text) => void typed(text, (mm) => setLength(first.id, mm))}
           />
         </div>
       )}
       <div className="mt-2 flex flex-wrap gap-1.5">
-        {THICKNESSES.map((mm) => (
+        {thicknesses().map((mm) => (
           <Plain key={mm} pressed={thickness === mm} onClick={() => void setThickness(ids, mm)}>
-            {mm}
+            {written(mm)}
           </Plain>
         ))}
         {own !== null && <Link onClick={() => void setOfWalls("Height", ids, { height: null })}>storey’s height</Link>}

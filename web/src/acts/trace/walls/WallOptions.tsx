@@ -4,13 +4,12 @@ import { typed } from "../../../store/lengths";
 import { change, useProject } from "../../../store/project";
 import type { Thing } from "../../../store/rows";
 import { inOrder } from "../../../store/rows";
+import { inWords, typedAs, written } from "../../../ui/measures";
 import { count } from "../../../ui/numbers";
 import { Link, OneOf, Plain } from "../../../ui/parts";
 import { Typed } from "../../../ui/Typed";
 import { changeBuildUp, removeBuildUp } from "./buildUps";
-import { THICKNESSES, useWallOptions } from "./options";
-
-const STEPS = [0, 10, 25, 50, 100, 125];
+import { steps, thicknesses, useWallOptions } from "./options";
 
 /** How the next walls are traced. */
 export function WallOptions() {
@@ -34,22 +33,19 @@ export function WallOptions() {
         }}
       />
       <div className="mt-2 flex items-center justify-between gap-2">
-        <label className="flex items-center gap-2">
-          <span className="font-semibold">Thickness</span>
-          <input
-            className="w-18 rounded border border-line px-2 py-1 text-right text-lg font-semibold disabled:bg-sheet disabled:text-quiet"
-            type="number"
-            min={1}
-            max={5000}
-            disabled={kind !== undefined}
-            value={kind?.thickness ?? options.thickness}
-            onChange={(e) => {
-              const mm = e.target.valueAsNumber;
-              if (mm > 0 && mm <= 5000) useWallOptions.setState({ thickness: mm });
-            }}
-          />
-          mm
-        </label>
+        {kind ? (
+          <span className="font-semibold">{written(kind.thickness)} thick</span>
+        ) : (
+          <div className="w-28">
+            <Typed
+              label="Thickness"
+              value={typedAs(options.thickness, 1)}
+              set={(text) =>
+                void typed(text, (mm) => mm > 0 && mm <= 5000 && useWallOptions.setState({ thickness: mm }))
+              }
+            />
+          </div>
+        )}
         <select
           className="min-w-0 flex-1 rounded border border-line bg-white px-1 py-1"
           aria-label="Build-up"
@@ -67,13 +63,13 @@ export function WallOptions() {
       {kind && <BuildUpFields kind={kind} />}
       {!kind && (
         <div className="mt-2 flex flex-wrap items-center gap-1.5">
-          {THICKNESSES.map((mm) => (
+          {thicknesses().map((mm) => (
             <Plain
               key={mm}
               pressed={options.thickness === mm}
               onClick={() => useWallOptions.setState({ thickness: mm })}
             >
-              {mm}
+              {written(mm)}
             </Plain>
           ))}
           <Link onClick={() => keepBuildUp(options.thickness)}>keep as a build-up</Link>
@@ -128,9 +124,9 @@ export function WallOptions() {
           value={options.roundTo}
           onChange={(e) => useWallOptions.setState({ roundTo: Number(e.target.value) })}
         >
-          {STEPS.map((mm) => (
+          {steps().map((mm) => (
             <option key={mm} value={mm}>
-              {mm === 0 ? "as they fall" : `in steps of ${mm} mm`}
+              {mm === 0 ? "as they fall" : `in steps of ${inWords(mm)}`}
             </option>
           ))}
         </select>
@@ -148,12 +144,12 @@ function BuildUpFields({ kind }: { kind: Thing<"buildUp"> }) {
         <Typed label="name" value={kind.name} set={(name) => void changeBuildUp(kind.id, { name })} />
         <Typed
           label="its thickness"
-          value={`${kind.thickness} mm`}
+          value={typedAs(kind.thickness, 1)}
           set={(text) => void typed(text, (thickness) => changeBuildUp(kind.id, { thickness }))}
         />
         <Typed
           label="its height"
-          value={kind.height === null ? "storey’s" : `${kind.height} mm`}
+          value={kind.height === null ? "storey’s" : typedAs(kind.height)}
           set={(text) => void typed(text, (height) => changeBuildUp(kind.id, { height }))}
         />
       </div>

@@ -8,7 +8,7 @@ import { distance, middle, type XY } from "../../../geometry/plane";
 import type { Place } from "../../../store/drawings";
 import { useProject } from "../../../store/project";
 import { arcChain, riseThrough, wallLine, wallLines } from "../../../store/walls";
-import { grouped, tenths } from "../../../ui/numbers";
+import { inWords, written } from "../../../ui/measures";
 import { MENDS, mendOverlap } from "../../overlaps";
 import { SelectRow } from "../../SelectRow";
 import { withPlusMinus } from "../../withPlusMinus";
@@ -62,7 +62,7 @@ const act: Act = {
     const last = drafted("chain")?.points.at(-1);
     if (last) return [withPlusMinus(distance(last, to))];
     const corner = drafted("rectangle")?.from;
-    if (corner) return [`${grouped(Math.abs(to[0] - corner[0]))} × ${grouped(Math.abs(to[1] - corner[1]))} mm`];
+    if (corner) return [`${written(Math.abs(to[0] - corner[0]))} × ${inWords(Math.abs(to[1] - corner[1]))}`];
     // Where there are several, the one drawn on is named before the first wall.
     const { storey } = useProject.getState().rows;
     return storey.size > 1 ? [`on ${storey.get(useDesk.getState().storey ?? "")?.name}`] : [];
@@ -133,10 +133,10 @@ function WallRows({ storey }: Place) {
           <span>
             Wall {i + 1}{" "}
             <span className="text-[13px] text-quiet">
-              · {tenths(wall.thickness)} · {wall.evidence}
+              · {written(wall.thickness)} · {wall.evidence}
             </span>
           </span>
-          <span>{grouped(length)}</span>
+          <span>{written(length)}</span>
         </SelectRow>
       )}
     </Some>

@@ -1,7 +1,16 @@
 import { create } from "zustand";
+import { isImperial } from "../../../ui/measures";
 
 /** mm: 240 and 115 are sizes of DIN 4172 (from memory); the others common practice, no source. */
-export const THICKNESSES = [300, 240, 200, 120, 115, 100];
+const METRIC = [300, 240, 200, 120, 115, 100];
+/** inches: common practice, no source */
+const IMPERIAL = [12, 10, 8, 6, 4.5, 4].map((inches) => inches * 25.4);
+
+/** Usual thicknesses where sizes are shown as they are in this project, mm. */
+export const thicknesses = () => (isImperial() ? IMPERIAL : METRIC);
+
+/** What clicked lengths may be rounded to, mm; 0 leaves them. */
+export const steps = () => (isImperial() ? [0, 12.7, 25.4, 76.2, 152.4, 304.8] : [0, 10, 25, 50, 100, 125]);
 
 /** How the next walls are traced. */
 export interface WallOptions {

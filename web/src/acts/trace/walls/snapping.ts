@@ -2,7 +2,7 @@ import { drafted, type Snap, useDesk } from "../../../board/desk";
 import { exactSnap, HOLD_RAD, wallUnder } from "../../../board/snap";
 import { distance, heldSquare, type XY } from "../../../geometry/plane";
 import { useProject } from "../../../store/project";
-import { grouped } from "../../../ui/numbers";
+import { inWords } from "../../../ui/measures";
 import { useWallOptions } from "./options";
 
 /** Where the next corner would hold to: the chain's beginning, a wall, an exact line, or a line through what is traced. */
@@ -52,7 +52,7 @@ function inLine(at: XY, last: XY | undefined, held: string | null, reach: number
       const to: XY = axis === 0 ? [corner[0], at[1]] : [at[0], corner[1]];
       const way =
         axis === 0 ? (corner[1] > at[1] ? "above" : "below") : corner[0] > at[0] ? "to the right" : "to the left";
-      const where = `in line with ${name} ${grouped(away / 1000, 2)} m ${way}`;
+      const where = `in line with ${name} ${inWords(away)} ${way}`;
       best = { snap: { at: to, words: held === null ? where : `${held} · ${where}` }, off };
     }
   }
@@ -67,7 +67,7 @@ export function rounded(last: XY, snap: Snap): Snap {
   const to = Math.max(roundTo, Math.round(mm / roundTo) * roundTo);
   const part = to / mm;
   const at: XY = [last[0] + (snap.at[0] - last[0]) * part, last[1] + (snap.at[1] - last[1]) * part];
-  return { ...snap, at, words: `${snap.words} · in steps of ${grouped(roundTo)}` };
+  return { ...snap, at, words: `${snap.words} · in steps of ${inWords(roundTo)}` };
 }
 
 /** What the ink shows where the next corner is wanted; held square, as far along as that. */

@@ -83,7 +83,7 @@ describe("walls", () => {
     clickAt([13000, 2000], false);
     expect(snapAt([10050, 2020], false)).toEqual({
       at: [10000, expect.closeTo(2000)],
-      words: "square, along x · in line with the start 2.00 m below",
+      words: "square, along x · in line with the start 2\u2009000 mm below",
     });
   });
 

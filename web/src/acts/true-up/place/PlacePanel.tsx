@@ -6,7 +6,7 @@ import { clearDraft, useDesk, useDeskFields, useDrafted } from "../../../board/d
 import { read } from "../../../board/slip";
 import { projectUnit } from "../../../store/lengths";
 import { change, useProject } from "../../../store/project";
-import { difference, grouped } from "../../../ui/numbers";
+import { difference, unitWord, written } from "../../../ui/measures";
 import { Field, OneOf, Plain } from "../../../ui/parts";
 import { sendStatement } from "../../statements";
 import { usePlanCorners } from "./corners";
@@ -99,7 +99,7 @@ function SideState({ side }: { side: string }) {
           onto the plan’s corner at
           {corners.map((along) => (
             <Plain key={along} onClick={() => void placeAlong(along)}>
-              {grouped(along)}
+              {written(along)}
             </Plain>
           ))}
         </div>
@@ -146,7 +146,9 @@ function Nudge() {
         ))}
       </select>
       <span className="text-quiet" data-testid="nudged">
-        {shift[0] === 0 && shift[1] === 0 ? "nudge it" : `${difference(shift[0])}, ${difference(shift[1])} mm`}
+        {shift[0] === 0 && shift[1] === 0
+          ? "nudge it"
+          : `${difference(shift[0])}, ${difference(shift[1])}${unitWord()}`}
       </span>
     </fieldset>
   );

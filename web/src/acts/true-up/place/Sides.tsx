@@ -3,6 +3,7 @@ import { Tag, TEAL } from "../../../board/marks";
 import { apply, inverse, type Map2 } from "../../../geometry/maps";
 import type { XY } from "../../../geometry/plane";
 import { useProject } from "../../../store/project";
+import { inWords } from "../../../ui/measures";
 import { usePlanCorners } from "./corners";
 
 /** On a plan the lines of its sides; on a side the heights of the storeys and the plan's corners. */
@@ -75,7 +76,7 @@ function Heights({ screen }: { screen: Map2 }) {
           <g key={storey.id}>
             <line x1={a[0]} y1={a[1]} x2={b[0]} y2={b[1]} stroke="#5a645f" strokeWidth={1} strokeDasharray="2 5" />
             <text x={10} y={a[1] - 5} fontSize="12" fill="#49534e">
-              {storey.name} {storey.elevation === 0 ? "±0" : (storey.elevation / 1000).toFixed(2)}
+              {storey.name} {storey.elevation === 0 ? "±0" : inWords(storey.elevation)}
             </text>
           </g>
         );
