@@ -31,6 +31,41 @@ final class ProjectTest extends TestCase
         self::assertCount(1, array_filter($list, static fn (mixed $p): bool => \is_array($p) && $p['id'] === $id));
     }
 
+    public function testSizesAreShownInTheProjectsOwnUnitAndHandedOverInIt(): void
+    {
+        $id = Desk::newId();
+        $first = $this->client->ok('POST', '/api/projects', ['id' => $id, 'name' => 'Feet', 'unit' => 'ft']);
+        self::assertSame(['ft', 'ft-in/16'], self::unitsOf($first), 'What is usual where bare numbers are feet.');
+        $desk = new Desk($this->client);
+        self::assertSame(['mm', 'mm'], self::unitsOf($this->client->ok('GET', "/api/projects/$desk->id")));
+        $desk->change([$desk->chain([[0, 0], [6096, 0]], line: 'centre')['operation']]);
+        $dxf = function () use ($desk): string {
+            $text = $this->client->send('GET', "/api/projects/$desk->id/storeys/$desk->storey/plan.dxf")[1]['text'] ?? null;
+            self::assertIsString($text);
+
+            return $text;
+        };
+        self::assertMatchesRegularExpression('/INSUNITS\R70\R4\R/', $dxf());
+        $desk->change([['do' => 'set', 'type' => 'project', 'id' => $desk->id, 'values' => ['unit' => 'ft', 'shows' => 'ft-in/8']]]);
+        self::assertMatchesRegularExpression('/INSUNITS\R70\R1\R/', $dxf());
+        self::assertStringContainsString("\r\n240.0\r\n", $dxf(), '20 feet are 240 inches.');
+        $desk->refused(422, [['do' => 'set', 'type' => 'project', 'id' => $desk->id, 'values' => ['shows' => 'ft-in/7']]]);
+        $this->client->ok('POST', "/api/projects/$desk->id/undo", ['id' => Desk::newId()]);
+        self::assertSame(['mm', 'mm'], self::unitsOf($this->client->ok('GET', "/api/projects/$desk->id")));
+    }
+
+    /**
+     * @param array<mixed> $state
+     *
+     * @return array{mixed, mixed}
+     */
+    private static function unitsOf(array $state): array
+    {
+        $values = Desk::rows($state, 'project')[0]['values'];
+
+        return [$values['unit'], $values['shows']];
+    }
+
     public function testANameMayNotBeEmptyAndAPurposeMustBeOne(): void
     {
         self::assertSame('name', $this->client->refused(422, 'POST', '/api/projects', ['id' => Desk::newId(), 'name' => '   '])['at']);

@@ -180,7 +180,7 @@ final readonly class Slip
             if ($scale / $by >= 10.0 && $scale / $by <= 1250.0) {
                 return new self(
                     'factor-'.$name,
-                    \sprintf('It makes the drawing 1 : %s: %s.', $scale < 10.0 ? \sprintf('%.1f', $scale) : number_format($scale, 0, '.', ' '), $reason),
+                    \sprintf('It makes the drawing 1 : %s: %s.', number_format($scale, $scale < 10.0 ? 1 : 0, '.', ' '), $reason),
                     $figureMm / $by,
                 );
             }

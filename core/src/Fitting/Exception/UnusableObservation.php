@@ -28,7 +28,9 @@ final class UnusableObservation extends \DomainException implements FittingExcep
 
     public static function lengthNotPositive(int $index, float $mm): self
     {
-        return new self(\sprintf('A known length must be longer than zero, not %s.', Length::told($mm)), 'length-not-positive', "lengths/$index");
+        $message = \sprintf('A known length must be longer than zero, not %s.', Length::told($mm));
+
+        return new self($message, 'length-not-positive', "lengths/$index");
     }
 
     public static function thickerThanLong(int $index, float $mm, float $allowanceMm): self
