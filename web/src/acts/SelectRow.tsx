@@ -14,7 +14,7 @@ export function SelectRow(props: {
     <button
       type="button"
       aria-pressed={pressed}
-      className={`flex w-full items-baseline justify-between border-b border-line px-4 text-left ${slim ? "py-1.5" : "py-2"} ${pressed ? "bg-white" : ""}`}
+      className={`flex w-full items-baseline justify-between gap-2 border-b border-line px-4 text-left ${slim ? "py-1.5" : "py-2"} ${pressed ? "bg-white" : ""}`}
       onClick={() => useDesk.setState({ selected: { type, id }, group: [] })}
     >
       {children}

@@ -62,7 +62,7 @@ describe("sizes in the project's own unit", () => {
     expect(`${plusMinus(14.2)}${unitWord()} over ${overSpan()}`).toBe("±14 mm over 10 m");
     showIn("ft-in/8");
     expect(`${plusMinus(14.2)}${unitWord()} over ${overSpan()}`).toBe('±0.56" over 33 ft');
-    expect(fine(300, 1)).toBe('11.8"');
+    expect([300, 11226.8].map((mm) => fine(mm, 1))).toEqual(['11.8"', "36'-10.00\""]);
   });
 
   it("tell areas and heights", () => {
@@ -88,7 +88,7 @@ describe("sizes in the project's own unit", () => {
     const told = "A length across the drawing would bring ±12\u202fmm to ±8.4\u202fmm over 10 m; Store 300 mm stays.";
     expect(said(told)).toBe("A length across the drawing would bring ±12 mm to ±8.4 mm over 10 m; Store 300 mm stays.");
     showIn("ft-in/16");
-    expect(said(told)).toBe('A length across the drawing would bring ±0.47" to ±0.33" over 10 m; Store 300 mm stays.');
+    expect(said(told)).toBe('A length across the drawing would bring ±0.47" to ±0.33" over 33 ft; Store 300 mm stays.');
     expect(said("It reads 4375\u202fmm.")).toBe("It reads 14'-4 1/4\".");
   });
 });

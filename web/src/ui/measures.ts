@@ -49,7 +49,12 @@ export function inWords(mm: number): string {
 
 /** A small length: with more digits than one that stands on a plan. */
 export function fine(mm: number, decimals = Math.abs(mm) < 10 ? 1 : 0): string {
-  if (isImperial()) return `${grouped(mm / INCH_MM, Math.abs(mm) < 10 * INCH_MM ? 2 : 1)}"`;
+  if (isImperial()) {
+    const inches = Math.abs(mm) / INCH_MM;
+    if (inches < 24) return `${grouped(mm / INCH_MM, inches < 10 ? 2 : 1)}"`;
+    const feet = Math.floor(inches / 12);
+    return `${mm < 0 ? "−" : ""}${feet}'-${(inches - 12 * feet).toFixed(2)}"`;
+  }
   if (unit === "cm") return grouped(mm / 10, decimals + 1);
   return unit === "m" ? grouped(mm / 1000, decimals + 3) : grouped(mm, decimals);
 }
@@ -113,7 +118,8 @@ export function typedAs(mm: number, decimals = 0): string {
 
 /** Lengths that were computed stand in messages in millimetres, with a narrow no-break space before the unit: here as the project has them. */
 export function said(message: string): string {
-  return message.replace(/(-?\d+(?:\.(\d+))?)\u202fmm/g, (_, mm: string, tenths?: string) => {
+  const spanned = isImperial() ? message.replaceAll(" over 10 m", ` over ${overSpan()}`) : message;
+  return spanned.replace(/(-?\d+(?:\.(\d+))?)\u202fmm/g, (_, mm: string, tenths?: string) => {
     const value = Number(mm);
     if (!isImperial() && unit === "mm") return `${grouped(value, tenths?.length ?? 0)} mm`;
     return Math.abs(value) < 100 ? fineInWords(value, tenths?.length ?? 0) : inWords(value);

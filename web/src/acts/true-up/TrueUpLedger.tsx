@@ -6,7 +6,7 @@ import { change, useProject } from "../../store/project";
 import type { Thing } from "../../store/rows";
 import { inOrder } from "../../store/rows";
 import { isUnderWay, workKey } from "../../store/work";
-import { fine, overSpan, plusMinus, plusMinusBeside, said, unitWord } from "../../ui/measures";
+import { fine, fineInWords, overSpan, plusMinus, plusMinusBeside, said, unitWord } from "../../ui/measures";
 import { besideQuarters } from "../../ui/numbers";
 import { Head, NextThing, Plain } from "../../ui/parts";
 import { Work } from "../../ui/Work";
@@ -111,8 +111,8 @@ export function TrueUpLedger() {
             {row.locked ? "Locked: unlock it" : "Lock it"}
           </Plain>
         </div>
-        1 px is {report.mmPerPixel.toFixed(2)} mm{report.determined.scale ? "" : " by guess"}.{" "}
-        {said(report.legibility.words)}
+        1 px is {fineInWords(report.mmPerPixel, 2)}
+        {report.determined.scale ? "" : " by guess"}. {said(report.legibility.words)}
       </footer>
     </>
   );

@@ -105,7 +105,7 @@ function UnitChoice() {
     <label className="flex items-center gap-1.5 text-quiet">
       <span className="max-[1360px]:sr-only">sizes in</span>
       <select
-        className="max-w-28 bg-transparent text-ink underline"
+        className="field-sizing-content max-w-28 bg-transparent text-ink underline"
         disabled={reads}
         value={project.shows}
         onChange={(e) => void showAllIn(project.id, e.target.value as typeof project.shows)}

@@ -12,10 +12,11 @@ import { mendLeak, openRooms } from "./rooms";
 
 /** Labels narrower than this on the screen have no room for their figures. */
 const LEAST_PX = 54;
-/** Its width and depth stand in the room that they measure, or not at all: px of the line that tells them. */
-const SIDES_PX = 94;
+/** Width of a character of the line that tells width and depth, px: they stand in the room that they measure, or not at all. */
+const CHARACTER_PX = 6.8;
 /** A label whose middle lies further off than this beside the board shows nothing of itself. */
 const BESIDE_PX = 90;
+const sidesOf = ({ clear: [width = 0, depth = 0] }: Region) => `${written(width)} × ${written(depth)}`;
 const PLAIN =
   "absolute -translate-x-1/2 -translate-y-1/2 rounded px-1.5 py-0.5 text-center leading-tight whitespace-nowrap";
 
@@ -50,7 +51,7 @@ function Of({ shapes, screen }: { shapes: Derived; screen: Map2 }) {
             style={{ transform: `translate(${Math.round(x)}px, ${Math.round(y)}px) translate(-50%, -50%)` }}
             data-testid="room-label"
           >
-            <Label room={room} region={region} sides={width * k > SIDES_PX} />
+            <Label room={room} region={region} sides={width * k > sidesOf(region).length * CHARACTER_PX + 12} />
           </div>
         );
       })}
@@ -120,10 +121,6 @@ const Label = memo(({ room, region, sides }: { room?: Thing<"room"> | undefined;
       )}
     </div>
     <div className="text-[13px]">{area(region.netAreaM2)}</div>
-    {sides && (
-      <div className="text-xs text-quiet">
-        {written(region.clear[0] ?? 0)} × {written(region.clear[1] ?? 0)}
-      </div>
-    )}
+    {sides && <div className="text-xs text-quiet">{sidesOf(region)}</div>}
   </div>
 ));

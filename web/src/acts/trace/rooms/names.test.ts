@@ -47,6 +47,6 @@ describe("names that were read", () => {
   });
 
   it("are written as names are, but short ones stay in capitals", () => {
-    expect(["BED ROOM", "WC", "ENS", "Hall"].map(titled)).toEqual(["Bed room", "WC", "ENS", "Hall"]);
+    expect(["BED ROOM", "WC", "W.C.", "ENS", "Hall"].map(titled)).toEqual(["Bed room", "WC", "W.C.", "ENS", "Hall"]);
   });
 });

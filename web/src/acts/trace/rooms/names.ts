@@ -79,5 +79,6 @@ export async function listRooms(rooms: readonly ReadRoom[]): Promise<void> {
 
 /** Drawings write in capitals; names read easier without. */
 export function titled(name: string): string {
-  return name.length > 3 ? name.charAt(0) + name.slice(1).toLowerCase() : name;
+  // Short ones and those with points are abbreviations.
+  return name.length > 3 && !name.includes(".") ? name.charAt(0) + name.slice(1).toLowerCase() : name;
 }
