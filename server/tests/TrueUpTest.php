@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Plinth\Server\Tests;
 
+use PHPUnit\Framework\Attributes\Group;
 use PHPUnit\Framework\TestCase;
 use Plinth\Core\Exchange\Json\JsonValue;
 use Plinth\Core\Geometry\PixelPoint;
@@ -11,6 +12,7 @@ use Plinth\Core\Geometry\PixelToMm;
 use Plinth\Core\Geometry\Point;
 
 /** A drawing is trued up by all that is known of it; what looks like a slip is said first, and a locked drawing stays. */
+#[Group('ink')]
 final class TrueUpTest extends TestCase
 {
     private const SCAN = __DIR__.'/../../demo/sallow-fen-ground.jpg';
