@@ -137,6 +137,21 @@ final class ProjectTest extends TestCase
         self::assertContains('100.80 m2', $read['texts'], '12.6 × 8 m inside.');
     }
 
+    public function testNothingUntruedIsHandedOverWithoutTheFileSayingSo(): void
+    {
+        $desk = new Desk($this->client);
+        $desk->bringIn(__DIR__.'/../../demo/sallow-fen-ground.jpg');
+        $desk->change([$desk->chain([[0, 0], [6000, 0], [6000, 4000], [0, 4000]], true)['operation']]);
+        $of = fn (string $file): string => json_encode($this->client->send('GET', "/api/projects/$desk->id/storeys/$desk->storey/$file")[1], \JSON_THROW_ON_ERROR);
+        foreach (['plan.dxf', 'plan.json'] as $file) {
+            self::assertStringContainsString('Sizes are a guess', $of($file), $file);
+        }
+        $desk->change($desk->knownLength([[640, 1846], [2719, 1797]], '13200'));
+        foreach (['plan.dxf', 'plan.json'] as $file) {
+            self::assertStringNotContainsString('Sizes are a guess', $of($file), $file);
+        }
+    }
+
     public function testThePlanDocumentHandedOverIsReadByTheCommandLine(): void
     {
         $desk = new Desk($this->client);

@@ -17,6 +17,30 @@ final class StoreysTest extends TestCase
         $this->desk = new Desk(Client::ofStack()->signIn());
     }
 
+    public function testWhatIsUnusualIsSaidUntilSomebodySaysThatItIsSo(): void
+    {
+        $ring = $this->desk->chain([[0, 0], [6000, 0], [6000, 4000], [0, 4000]], true, 30.0);
+        $door = Desk::door($ring['walls'][0], 1000, 540);
+        $this->desk->change([$ring['operation'], $door]);
+        $doubts = function (): array {
+            $answer = $this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/storeys/{$this->desk->storey}/plausible");
+            self::assertSame('common practice', $answer['standing']);
+            self::assertIsArray($answer['doubts']);
+
+            return array_map(static fn (mixed $d): string => \is_array($d) ? Desk::text($d['code']) : '', $answer['doubts']);
+        };
+        self::assertSame(['thin-wall', 'thin-wall', 'thin-wall', 'thin-wall', 'narrow-door'], $doubts());
+        $this->desk->change([['do' => 'set', 'type' => 'opening', 'id' => $door['id'], 'values' => ['width' => 910]]]);
+        self::assertNotContains('narrow-door', $doubts());
+        // Who says so is kept beside it, and goes with the storey; undo takes it back.
+        $values = ['storey' => $this->desk->storey, 'code' => 'thin-wall', 'thing' => $ring['walls'][0]];
+        $this->desk->change([['do' => 'add', 'type' => 'assurance', 'id' => Desk::newId(), 'values' => $values]]);
+        self::assertSame($values, Desk::rows($this->desk->state(), 'assurance')[0]['values']);
+        self::assertCount(4, $doubts(), 'Clients tell the two apart.');
+        $this->undo();
+        self::assertSame([], Desk::rows($this->desk->state(), 'assurance'));
+    }
+
     public function testEachStoreyHasItsOwnShapesAndOneThatIsStoodOnIsNotRemoved(): void
     {
         $ring = $this->desk->chain([[0, 0], [6000, 0], [6000, 4000], [0, 4000]], true);

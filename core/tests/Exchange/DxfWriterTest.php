@@ -58,9 +58,9 @@ final class DxfWriterTest extends TestCase
         self::assertCount(2, $derived->regions);
     }
 
-    #[TestWith([DisplayUnit::FeetAndSixteenths, 1, 25.4, '24.00 m2', '230.2 sq ft'])]
-    #[TestWith([DisplayUnit::Foot, 2, 304.8, '24.00 m2', '230.2 sq ft'])]
-    #[TestWith([DisplayUnit::Metre, 6, 1000.0, '230.2 sq ft', '21.39 m2'])]
+    #[TestWith([DisplayUnit::FeetAndSixteenths, 1, 25.4, '22.04 m2', '237.2 sq ft'])]
+    #[TestWith([DisplayUnit::Foot, 2, 304.8, '22.04 m2', '237.2 sq ft'])]
+    #[TestWith([DisplayUnit::Metre, 6, 1000.0, '237.2 sq ft', '22.04 m2'])]
     public function testItIsDrawnInTheProjectsOwnUnit(DisplayUnit $unit, int $number, float $mm, string $never, string $area): void
     {
         $storey = Plans::storey(Plans::rectangle(), [], [new Room('r', 'Loft', '1', new Point(2000, 1000))]);
@@ -78,6 +78,19 @@ final class DxfWriterTest extends TestCase
         self::assertIsArray($read['texts']);
         self::assertContains($area, $read['texts']);
         self::assertNotContains($never, $read['texts']);
+    }
+
+    public function testWhatWhoeverReadsItShouldKnowStandsInIt(): void
+    {
+        $storey = Plans::storey(Plans::rectangle());
+        $file = (string) tempnam(sys_get_temp_dir(), 'dxf');
+        file_put_contents($file, $dxf = DxfWriter::write($storey, Derivation::of($storey), remarks: ['Sizes are a guess.']));
+        $read = Outside::ask('dxf.py', ['file' => $file]);
+        unlink($file);
+        self::assertSame([0, 0], [$read['errors'], $read['fixes']]);
+        self::assertIsArray($read['texts']);
+        self::assertContains('Sizes are a guess.', $read['texts']);
+        self::assertStringStartsWith("999\r\nSizes are a guess.\r\n", $dxf, 'A comment, before anything else.');
     }
 
     public function testAxesColumnsAndBoundariesGoAlong(): void

@@ -28,7 +28,8 @@ final class PlanDocumentTest extends TestCase
             \JSON_THROW_ON_ERROR,
         );
         $plan = PlanReader::read($json);
-        $again = json_encode(PlanWriter::document($plan), \JSON_THROW_ON_ERROR);
+        $again = json_encode(PlanWriter::document($plan, ['Sizes are a guess.']), \JSON_THROW_ON_ERROR);
+        self::assertStringContainsString('"remarks":["Sizes are a guess."]', $again);
         self::assertEquals($plan, PlanReader::read($again));
         self::assertTrue($this->schemaAccepts($again), 'What is written keeps to the published schema.');
     }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Plinth\Server\Plan;
 
+use Doctrine\DBAL\Connection;
 use Plinth\Core\Exchange\Dxf\DxfWriter;
 use Plinth\Core\Exchange\PlanDocument\PlanWriter;
 use Plinth\Core\Plan\Derivation\Derivation;
@@ -21,8 +22,14 @@ use Symfony\Component\Uid\Uuid;
 #[Route('/api/projects/{project}/storeys/{id}')]
 final readonly class HandOverController
 {
-    public function __construct(private ProjectAccess $access, private PlanKeeper $plans, private Surroundings $surroundings)
-    {
+    private const UNTRUED = 'Sizes are a guess: a drawing that this was traced over is not trued up.';
+
+    public function __construct(
+        private ProjectAccess $access,
+        private PlanKeeper $plans,
+        private Surroundings $surroundings,
+        private Connection $connection,
+    ) {
     }
 
     #[Needs(Who::Reader)]
@@ -33,7 +40,7 @@ final readonly class HandOverController
         $storey = $this->plans->load($row->key());
 
         $unit = $this->access->project($row->project())->shows();
-        $dxf = DxfWriter::write($storey, Derivation::of($storey), $this->surroundings->of($row), $unit);
+        $dxf = DxfWriter::write($storey, Derivation::of($storey), $this->surroundings->of($row), $unit, $this->remarks($row));
 
         return $this->file($dxf, 'image/vnd.dxf', $row, 'dxf');
     }
@@ -44,11 +51,22 @@ final readonly class HandOverController
     {
         $row = $this->access->row(Storey::class, $project, $id);
         $json = json_encode(
-            PlanWriter::document(new Plan([$this->plans->load($row->key())])),
+            PlanWriter::document(new Plan([$this->plans->load($row->key())]), $this->remarks($row)),
             \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRETTY_PRINT,
         );
 
         return $this->file($json, 'application/json', $row, 'json');
+    }
+
+    /** @return list<string> nothing untrued is handed over without saying so */
+    private function remarks(Storey $storey): array
+    {
+        $guessed = $this->connection->fetchOne(
+            'SELECT 1 FROM node n JOIN fit f ON f.project = n.project AND f.id = n.drawing WHERE n.project = ? AND n.storey = ? AND f.plus_minus_mm_per10m IS NULL LIMIT 1',
+            $storey->key()->binary(),
+        );
+
+        return false === $guessed ? [] : [self::UNTRUED];
     }
 
     private function file(string $content, string $type, Storey $storey, string $suffix): Response

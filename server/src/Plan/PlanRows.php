@@ -12,7 +12,7 @@ final readonly class PlanRows implements RowKinds
     {
         return [
             BuildUp::class, Node::class, Wall::class, Opening::class, Room::class, Divider::class, Figure::class, Note::class,
-            ListedRoom::class,
+            ListedRoom::class, Assurance::class,
         ];
     }
 }

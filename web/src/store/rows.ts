@@ -56,6 +56,7 @@ const KINDS: readonly Kind[] = [
   "figure",
   "note",
   "listedRoom",
+  "assurance",
 ];
 
 export function noRows(): Rows {

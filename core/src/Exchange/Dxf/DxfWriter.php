@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Exchange\Dxf;
 
+use Plinth\Core\Geometry\Point;
 use Plinth\Core\Plan\Derivation\BodyOutline;
 use Plinth\Core\Plan\Derivation\DerivedStorey;
 use Plinth\Core\Plan\Model\Opening;
@@ -18,8 +19,8 @@ use Plinth\Core\Units\LengthUnit;
  * Writes one storey as an ASCII DXF drawing (AC1015), in the unit that its project is drawn in ($INSUNITS); feet and inches in inches.
  *
  * Layers: `walls` (clean outlines, closed polylines), `centre-lines` (a line per wall), `openings` (jambs, leaf and
- * swing), `rooms` (net outlines), `room-names` (text), `axes` (lines with their labels), `columns`, `boundary`. Coordinates are written so
- * that millimetres read back to the same double.
+ * swing), `rooms` (net outlines), `room-names` (text), `axes` (lines with their labels), `columns`, `boundary`, `remarks`. Coordinates are
+ * written so that millimetres read back to the same double.
  * Source of the group codes: the published DXF reference; held against ezdxf and GDAL in the tests.
  */
 final class DxfWriter
@@ -34,6 +35,7 @@ final class DxfWriter
         'axes' => 8,
         'columns' => 7,
         'boundary' => 1,
+        'remarks' => 1,
     ];
     /** the published reference's numbers of units */
     private const INSUNITS = ['in' => '1', 'ft' => '2', 'mm' => '4', 'cm' => '5', 'm' => '6'];
@@ -45,17 +47,20 @@ final class DxfWriter
     private array $lines = [];
     private int $handle = 0x100;
 
-    private function __construct(private readonly DisplayUnit $unit)
+    /** @param list<string> $remarks */
+    private function __construct(private readonly DisplayUnit $unit, private readonly array $remarks)
     {
     }
 
+    /** @param list<string> $remarks what whoever reads it should know: as comments, and as text beside the drawing */
     public static function write(
         Storey $storey,
         DerivedStorey $derived,
         SettingOut $settingOut = new SettingOut(),
         DisplayUnit $unit = DisplayUnit::Millimetre,
+        array $remarks = [],
     ): string {
-        return (new self($unit))->drawing($storey, $derived, $settingOut);
+        return (new self($unit, $remarks))->drawing($storey, $derived, $settingOut);
     }
 
     private function drawing(Storey $storey, DerivedStorey $derived, SettingOut $settingOut): string
@@ -63,7 +68,11 @@ final class DxfWriter
         $entities = $this->captured(function () use ($storey, $derived, $settingOut): void {
             $this->entities($storey, $derived);
             $this->settingOut($settingOut, $derived);
+            $this->remarks($storey);
         });
+        foreach ($this->remarks as $remark) {
+            $this->put(999, $this->escaped($remark));
+        }
         $this->header();
         $this->tables();
         $this->blocks();
@@ -159,6 +168,17 @@ final class DxfWriter
         // Arcs run counter-clockwise from their start.
         $counterClockwise = sin($open - $across) > 0.0;
         $this->arc('openings', $hinge, $opening->width, $counterClockwise ? $across : $open, $counterClockwise ? $open : $across);
+    }
+
+    /** Below what is drawn, where nobody can take it for part of the plan. */
+    private function remarks(Storey $storey): void
+    {
+        $ends = array_merge(...array_map(static fn (Wall $w): array => [$w->from, $w->to], $storey->walls));
+        $x = [] === $ends ? 0.0 : min(array_map(static fn (Point $p): float => $p->x, $ends));
+        $y = [] === $ends ? 0.0 : min(array_map(static fn (Point $p): float => $p->y, $ends));
+        foreach ($this->remarks as $i => $remark) {
+            $this->text('remarks', $remark, $x, $y - (8.0 + 2.0 * $i) * self::TEXT_HEIGHT_MM);
+        }
     }
 
     private function header(): void

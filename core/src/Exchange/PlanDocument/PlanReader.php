@@ -27,12 +27,15 @@ final class PlanReader
     /** @throws UnreadableDocument with the path of what breaks the format */
     public static function read(string $json): Plan
     {
-        $document = JsonValue::parse($json)->object(['format', 'version', 'units', 'storeys']);
+        $document = JsonValue::parse($json)->object(['format', 'version', 'units', 'remarks', 'storeys']);
         $document->get('format')->word([self::FORMAT]);
         if ((float) self::VERSION !== $document->get('version')->number()) {
             throw UnreadableDocument::outOfRange('version', (string) self::VERSION);
         }
         $document->get('units')->word(['mm']);
+        foreach ($document->list('remarks') as $remark) {
+            $remark->text();
+        }
         $ids = [];
 
         $storeys = [];

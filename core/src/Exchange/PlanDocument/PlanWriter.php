@@ -22,13 +22,18 @@ use Plinth\Core\Plan\Network\Leak;
 /** Writes a plan document, and what was derived from one, as data for JSON. */
 final class PlanWriter
 {
-    /** @return array<string, mixed> */
-    public static function document(Plan $plan): array
+    /**
+     * @param list<string> $remarks what whoever reads it should know
+     *
+     * @return array<string, mixed>
+     */
+    public static function document(Plan $plan, array $remarks = []): array
     {
         return [
             'format' => PlanReader::FORMAT,
             'version' => PlanReader::VERSION,
             'units' => 'mm',
+            ...([] === $remarks ? [] : ['remarks' => $remarks]),
             'storeys' => array_map(self::storey(...), $plan->storeys),
         ];
     }

@@ -11,6 +11,7 @@ import { useNextLength } from "../nextLength";
 import { MENDS, mendOverlap } from "../overlaps";
 import { RoomsTable } from "../RoomsTable";
 import { useSelectableSelected } from "../selected";
+import { Doubts } from "./Doubts";
 import { MisfitPanel } from "./MisfitPanel";
 
 /** What the walls of the storey rest on, by length, each with the edge it is drawn with. */
@@ -110,6 +111,7 @@ export function ProveLedger() {
         {findings.map((finding) => (
           <FindingRow key={finding.code + finding.things.join()} finding={finding} />
         ))}
+        {desk.storey !== null && <Doubts storey={desk.storey} />}
         {desk.storey !== null && <StandsOn storey={desk.storey} />}
         <RoomsTable />
         {Figures && <Figures.of storey={desk.storey} side={null} />}
