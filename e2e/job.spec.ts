@@ -204,7 +204,7 @@ async function partition(
   from: readonly [number, number],
   to: readonly [number, number],
 ) {
-  await page.getByRole("spinbutton", { name: /Thickness/ }).fill(String(thickness));
+  await page.getByLabel("Thickness", { exact: true }).fill(String(thickness));
   await page.getByRole("radio", { name: `${face} face` }).check();
   await page.getByTestId("board").hover({ position: { x: 5, y: 5 } });
   await hand.clickInk(from);

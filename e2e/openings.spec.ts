@@ -66,6 +66,6 @@ test("doors and windows are taken from the ink by one click each, and a plain op
   await expect(row("D01")).toContainText("window · 900 wide");
   await expectAccessible(page);
   await saved(page);
-  await page.locator("body").press("Backspace");
+  await panel.getByRole("button", { name: "Remove" }).click();
   await expect(row("D01")).toHaveCount(0);
 });

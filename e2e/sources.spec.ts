@@ -81,7 +81,7 @@ test("a sheet is cut into its four drawings, each named and put where it belongs
   await page.keyboard.press("f");
   await expect.poll(() => darkest(page, 0.1, 0.5, 0.9, 0.9)).toBeLessThan(120);
   await page.getByRole("button", { name: "Ground", exact: true }).click();
-  await expect(page.getByRole("button", { name: "How drawings show" })).toContainText("2 shown");
+  await expect(page.getByRole("button", { name: "How drawings show" })).toContainText("2 drawings shown");
   // A cut is one change.
   await page.keyboard.press("Control+z");
   await expect(page.getByRole("group", { name: "Sides" })).toHaveCount(0);
@@ -167,10 +167,10 @@ test("how a drawing shows is kept with it: ink only on clear paper, tinted, fade
   await expect.poll(() => colours(page).then((c) => c.plum)).toBeGreaterThan(200);
   await page.keyboard.press("h");
   await shows.getByRole("button", { name: "hidden" }).click();
-  await expect(page.getByRole("button", { name: "How drawings show" })).toContainText("0 shown");
+  await expect(page.getByRole("button", { name: "How drawings show" })).toContainText("0 of 2 drawings shown");
   await expect.poll(() => colours(page).then((c) => c.plum)).toBe(0);
   for (let i = 0; i < 3; i++) await page.getByRole("button", { name: "Undo" }).click();
-  await expect(page.getByRole("button", { name: "How drawings show" })).toContainText("1 shown");
+  await expect(page.getByRole("button", { name: "How drawings show" })).toContainText("1 of 2 drawings shown");
   await saved(page);
 });
 

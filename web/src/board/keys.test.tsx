@@ -150,6 +150,13 @@ describe("keys", () => {
     expect(drafted("outline")).toBeNull();
   });
 
+  it("remove nothing that is out of sight", async () => {
+    useDesk.setState({ selected: { type: "wall", id: "south" }, view: { x: 900_000, y: 0, k: 0.05 } });
+    expect(press("Backspace")).toBe(true);
+    expect(useProject.getState().trouble).toContain("out of sight");
+    expect(sent).toHaveLength(0);
+  });
+
   it("remove what is selected, undo and redo", async () => {
     useDesk.setState({ selected: { type: "wall", id: "south" } });
     press("Delete");

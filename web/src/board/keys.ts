@@ -1,7 +1,7 @@
 import { useEffect } from "react";
 import type { XY } from "../geometry/plane";
-import { zoomAt } from "../geometry/view";
-import { redo, undo, useProject } from "../store/project";
+import { inSight, zoomAt } from "../geometry/view";
+import { redo, say, undo, useProject } from "../store/project";
 import { currentAct, entriesOf, selectableOf, useActs } from "./act";
 import { goTo, setAct, setView, useDesk } from "./desk";
 import { lookNear, wantsInk } from "./found";
@@ -43,8 +43,7 @@ export function useKeys(): void {
 function boardKey(e: KeyboardEvent): boolean {
   const desk = useDesk.getState();
   const inLedger = e.target instanceof HTMLElement && e.target.closest("aside") !== null;
-  // There arrow keys scroll, and nothing that is not on the board is removed.
-  if (inLedger && /^(Arrow|Page|Home$|End$|Backspace$|Delete$)/.test(e.key)) return false;
+  if (inLedger && /^(Arrow|Page|Home$|End$)/.test(e.key)) return false;
   const onButton = e.target instanceof HTMLElement && e.target.closest("button, a") !== null;
   // While the slip is open every printable key belongs to it, also before its field has the focus.
   if (desk.slip !== null && e.key.length === 1) {
@@ -89,8 +88,7 @@ function boardKey(e: KeyboardEvent): boolean {
       return true;
     case "Backspace":
     case "Delete":
-      removeSelected();
-      return true;
+      return removeSelected(inLedger);
     case "?":
       useDesk.setState({ keysShown: true });
       return true;
@@ -98,14 +96,21 @@ function boardKey(e: KeyboardEvent): boolean {
   return desk.singleKeys && letterKey(e.key.toLowerCase());
 }
 
-/** What is selected is removed by the act that knows how. */
-function removeSelected(): void {
-  const { selected, group } = useDesk.getState();
+/** What is selected is removed by the act that knows how, if it is in sight; from the ledger, only if that is certain. */
+function removeSelected(inLedger: boolean): boolean {
+  const { selected, group, view, size } = useDesk.getState();
   const [first] = group;
   const kind = first === undefined ? selected?.type : "wall";
   const id = first ?? selected?.id;
-  if (kind === undefined || id === undefined || useProject.getState().role === "read") return;
-  selectableOf(kind)?.remove?.(id);
+  if (kind === undefined || id === undefined || useProject.getState().role === "read") return false;
+  const selectable = selectableOf(kind);
+  const ends = group.length > 0 ? group.flatMap((one) => selectable?.handles?.(one) ?? []) : selectable?.handles?.(id);
+  if (ends ? !inSight(view, size, ends) : inLedger) {
+    say("What is selected is out of sight, and was not removed. Bring it into sight first.");
+    return true;
+  }
+  selectable?.remove?.(id);
+  return true;
 }
 
 /** Enter may come before the slip is there to take it. */

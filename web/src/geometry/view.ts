@@ -37,6 +37,14 @@ export function viewOf(points: readonly XY[], size: Size, margin = 56): View | n
   return { x: (x1 + x2) / 2, y: (y1 + y2) / 2, k };
 }
 
+/** Whether anything of what lies between the points is seen. */
+export function inSight(view: View, size: Size, points: readonly XY[]): boolean {
+  const [w, h] = [size.width / 2 / view.k, size.height / 2 / view.k];
+  const beyond = (i: 0 | 1, middle: number, half: number) =>
+    points.every((p) => p[i] < middle - half) || points.every((p) => p[i] > middle + half);
+  return points.length > 0 && !beyond(0, view.x, w) && !beyond(1, view.y, h);
+}
+
 /** The view under a new fit in which the picture lies where it lay: nothing jumps when the scale becomes known. */
 export function viewUnder(view: View, old: PageMap, next: PageMap): View {
   const page = apply(inverse(old), [view.x, view.y]);

@@ -6,8 +6,14 @@ export function projectUnit() {
   return project?.unit ?? "mm";
 }
 
-/** What a text says of a length, read by the core; throws a `Refused` where it says none. */
+/**
+ * What a text says of a length, read by the core; throws a `Refused` where it says none. Whole millimetres, which say
+ * nothing else in any reading, need no server: walls are traced without one as well.
+ */
 export async function lengthOf(text: string): Promise<number> {
+  const plain = /^\s*(\d{1,6})\s*(mm)?\s*$/.exec(text);
+  const mm = plain && (plain[2] || projectUnit() === "mm") ? Number(plain[1]) : 0;
+  if (mm > 0) return mm;
   return (await settled(api.GET("/api/length", { params: { query: { text, unit: projectUnit() } } }))).mm;
 }
 

@@ -85,6 +85,11 @@ export function overSpan(): string {
   return isImperial() ? "33 ft" : "10 m";
 }
 
+/** A length on a site, in a sentence: metres and feet, whatever the house is drawn in. */
+export function onSite(mm: number): string {
+  return isImperial() ? `${grouped(mm / FOOT_MM, 2)}'` : `${grouped(mm / 1000, 2)} m`;
+}
+
 /** The unit where it is said once for several figures: nothing where they carry it themselves. */
 export function unitWord(): string {
   return isImperial() ? "" : ` ${unit}`;

@@ -5,7 +5,7 @@ import { isClash } from "../../../store/edits";
 import { projectUnit } from "../../../store/lengths";
 import { change, say, useProject } from "../../../store/project";
 import type { Thing } from "../../../store/rows";
-import { area, fineInWords, inWords } from "../../../ui/measures";
+import { area, fineInWords, onSite } from "../../../ui/measures";
 import { grouped } from "../../../ui/numbers";
 import { Field, Link, Plain } from "../../../ui/parts";
 import { legsOf, useBoundary } from "./boundary";
@@ -61,7 +61,7 @@ export function BoundaryPanel() {
           Closes within <b>{fineInWords(answer.closed.misclosureMm, 1)}</b>
           {answer.closed.precision === null
             ? ""
-            : ` in ${inWords(answer.closed.lengthMm)}, 1 : ${grouped(answer.closed.precision)}`}
+            : ` in ${onSite(answer.closed.lengthMm)}, 1 : ${grouped(answer.closed.precision)}`}
           . It encloses <b>{area(answer.closed.areaM2)}</b>.
         </p>
       ) : (
