@@ -190,7 +190,7 @@ test("main views", async ({ page }) => {
   await page.getByRole("button", { name: "outer walls", exact: true }).click();
   await expect(page.getByRole("heading", { name: "5 walls, 1 room" })).toBeVisible();
   await page.keyboard.press("t");
-  await page.getByRole("button", { name: "Section" }).click();
+  await page.getByRole("button", { name: "Storeys", exact: true }).click();
   await page.getByLabel("shows through").check();
   await page.waitForTimeout(600);
   await page.screenshot(shot("storeys"));

@@ -263,13 +263,13 @@ test("walls are selected by area, changed at once, split, copied beside, curved,
   await desk.fill("1 m");
   await expect(desk.heading("7 walls, 3 rooms")).toBeVisible();
   await expectAccessible(page);
-  await page.getByRole("button", { name: "Section" }).click();
+  await page.getByRole("button", { name: "Storeys", exact: true }).click();
   await page.getByRole("button", { name: "Add above" }).click();
   await expect(desk.heading("0 walls, 0 rooms")).toBeVisible();
   await page.keyboard.press("Escape");
   await page.getByRole("button", { name: "all walls" }).click();
   await expect(desk.heading("7 walls, 3 rooms")).toBeVisible();
-  await page.getByRole("button", { name: "Section" }).click();
+  await page.getByRole("button", { name: "Storeys", exact: true }).click();
   await expectAccessible(page);
 });
 
@@ -367,7 +367,7 @@ test("columns stand in rooms and take their area; an alternative begins as a cop
   await desk.drag([-1000, 500], [1000, -500]);
   await expect(column).toContainText("1\u2009000, \u2212500");
   await expectAccessible(page);
-  await page.getByRole("button", { name: "Section" }).click();
+  await page.getByRole("button", { name: "Storeys", exact: true }).click();
   await page.getByRole("button", { name: "an alternative" }).click();
   await expect(page.getByRole("button", { name: "Ground B", pressed: true }).first()).toBeVisible();
   await page.keyboard.press("Escape");

@@ -6,7 +6,7 @@ import { drawingsOn } from "../../store/drawings";
 import { inProject, useProject } from "../../store/project";
 import { wallLines } from "../../store/walls";
 import { fineInWords, inWords, plusMinus } from "../../ui/measures";
-import { Plain } from "../../ui/parts";
+import { Link, Plain } from "../../ui/parts";
 
 /** Two drawings, one building: what a drawing shows elsewhere than the tracing, or than another drawing, worst first. */
 export function MisfitPanel() {
@@ -14,6 +14,7 @@ export function MisfitPanel() {
   const rows = useProject((s) => s.rows);
   const [of, setOf] = useState<string | null>(null);
   const [against, setAgainst] = useState("");
+  const [every, setEvery] = useState(false);
   const drawings = drawingsOn(rows, { storey, side: null });
   const held = drawings.find((d) => d.id === (of ?? drawing));
   const lines = wallLines(rows, storey);
@@ -41,6 +42,7 @@ export function MisfitPanel() {
   const all = data?.pages[0]?.of ?? 0;
   const off = things.filter((t) => t.mm !== null && t.mm > t.plusMinusMm);
   const unseen = things.filter((t) => t.mm === null).length;
+  const listed = every ? things : things.filter((t) => off.includes(t) || t.mm === null);
   const select = "max-w-40 rounded border border-line bg-white px-1 py-0.5";
   const show = (type: "wall" | "column", id: string) => {
     const line = lines.find((l) => l.wall.id === id);
@@ -83,10 +85,11 @@ export function MisfitPanel() {
           ? error.message
           : isFetching
             ? `Looking at its ink: ${things.length} of ${all === 0 ? "all" : all}`
-            : `${off.length} of ${things.length} lie further apart than ± explains${unseen > 0 ? `; ${unseen} are not to be seen on it` : ""}.`}
+            : `${off.length} of ${things.length} lie further apart than ± explains${unseen > 0 ? `; ${unseen} are not to be seen on it` : ""}.`}{" "}
+        {things.length > listed.length && <Link onClick={() => setEvery(true)}>List all</Link>}
       </p>
       <ol data-testid="misfit">
-        {things.slice(0, 12).map((thing) => {
+        {listed.slice(0, every ? 60 : 12).map((thing) => {
           const isOff = thing.mm !== null && thing.mm > thing.plusMinusMm;
           return (
             <li key={thing.id} className="flex items-baseline justify-between gap-2 py-0.5">
