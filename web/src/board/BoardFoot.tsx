@@ -14,13 +14,13 @@ export function BoardFoot() {
   const here = useProject((s) => drawingsOn(s.rows, { storey, side }).length);
   const shown = useProject((s) => drawingsOn(s.rows, { storey, side }).filter((d) => !d.hidden).length);
   const useful = useActs((s) => s.entries).filter((e) => e.step === null);
-  const step = ruleStep(view.k, 60);
+  const step = ruleStep(view.k, 40);
   const words = yardstick(step);
-  const box = "flex h-8 items-center gap-2 rounded-lg border border-line bg-sheet px-3 text-[13px]";
+  const box = "flex h-8 items-center gap-1.5 rounded-lg border border-line bg-sheet px-2.5 text-[13px]";
   return (
     <>
       {showsOpen && !currentAct()?.onPage?.() && <HowItShows />}
-      <div className="pointer-events-none absolute bottom-3 left-3 z-10 flex flex-wrap gap-2 [&>*]:pointer-events-auto">
+      <div className="pointer-events-none absolute bottom-3 left-3 z-10 flex flex-wrap gap-1.5 [&>*]:pointer-events-auto">
         <div className={box} role="img" aria-label={`This bar is ${words} long`}>
           <svg width={step * view.k + 2} height="10" aria-hidden="true">
             <title>yardstick</title>

@@ -14,7 +14,7 @@ import { Link, Plain } from "../../ui/parts";
 import { Typed } from "../../ui/Typed";
 
 /** Pixels of the section per metre of height. */
-const PX_PER_M = 17;
+const PX_PER_M = 21;
 
 /** Storeys one on the other with their heights, the one drawn on, and those that show through. */
 export function StoreysPanel() {
@@ -24,7 +24,7 @@ export function StoreysPanel() {
   return (
     <Popover className="relative">
       <PopoverButton className="rounded border border-line bg-white px-2 py-0.5">Storeys</PopoverButton>
-      <PopoverPanel className="absolute top-full left-0 z-30 mt-1.5 w-[430px] whitespace-normal rounded-lg border border-line bg-sheet p-3 text-[13px] shadow-sm">
+      <PopoverPanel className="absolute top-full left-0 z-30 mt-1.5 w-[450px] whitespace-normal rounded-lg border border-line bg-sheet p-3 text-[13px] shadow-sm">
         <div className="flex justify-between">
           <Plain onClick={() => addStorey("above")}>Add above</Plain>
           <span className="text-quiet">heights floor to floor{unitWord() && `,${unitWord()}`}</span>
@@ -51,8 +51,8 @@ function Slice({ storey, here, through }: { storey: Thing<"storey">; here: boole
     void change(title, [{ do: "set", type: "storey", id: storey.id, values }]);
   return (
     <div
-      className={`flex items-center gap-2 border-x-4 border-t-2 border-ink px-2 ${here ? "bg-white" : ""}`}
-      style={{ minHeight: Math.max(46, (storey.height / 1000) * PX_PER_M) }}
+      className={`flex items-center gap-2 border-x-4 border-t-2 border-ink px-2 pb-1 ${here ? "bg-white" : ""}`}
+      style={{ minHeight: Math.max(56, (storey.height / 1000) * PX_PER_M) }}
     >
       <button
         type="button"
@@ -74,7 +74,7 @@ function Slice({ storey, here, through }: { storey: Thing<"storey">; here: boole
       <div className="w-24">
         <Typed label="name" value={storey.name} set={(name) => set("Name a storey", { name })} />
       </div>
-      <div className="w-17">
+      <div className="w-22">
         <Typed
           label="height"
           value={typedAs(storey.height)}
