@@ -26,8 +26,8 @@ export function TopBar({ account, onSignedOut }: { account: Account; onSignedOut
   const drawings = drawingsOn(rows, { storey, side });
   const sides = inOrder(rows.side.values());
   return (
-    <header className="flex h-[46px] shrink-0 items-center gap-3 border-b border-line px-4 whitespace-nowrap">
-      <a href="#/" className="max-w-56 truncate text-[16px] font-bold" title="All projects">
+    <header className="flex h-[46px] shrink-0 items-center gap-3 border-b border-line px-4 whitespace-nowrap max-[1120px]:gap-2">
+      <a href="#/" className="max-w-56 truncate max-[1120px]:max-w-40 text-[16px] font-bold" title="All projects">
         {project?.name}
       </a>
       <fieldset className="flex min-w-0 overflow-hidden rounded-lg border border-line bg-white" aria-label="Storeys">
@@ -57,7 +57,7 @@ export function TopBar({ account, onSignedOut }: { account: Account; onSignedOut
         <label className="flex min-w-0 items-center gap-1.5 text-quiet">
           <span className="max-[1360px]:sr-only">working on</span>
           <select
-            className="max-w-44 truncate bg-transparent text-ink underline"
+            className="max-w-44 min-w-0 truncate bg-transparent text-ink underline"
             value={drawing ?? ""}
             onChange={(e) => {
               chooseDrawing(e.target.value);
@@ -74,11 +74,8 @@ export function TopBar({ account, onSignedOut }: { account: Account; onSignedOut
       )}
       <span className="flex-1" />
       <span className="text-quiet whitespace-nowrap" data-testid="saved" aria-live="polite">
-        {waiting + preparing > 0
-          ? held && waiting > 0
-            ? `${waiting} kept here`
-            : "saving"
-          : `saved · rev ${revision}`}
+        {waiting + preparing > 0 ? (held && waiting > 0 ? `${waiting} kept here` : "saving") : "saved"}
+        {waiting + preparing === 0 && <span className="max-[1120px]:hidden"> · rev {revision}</span>}
       </span>
       <UnitChoice />
       <SharePanel />
@@ -89,7 +86,8 @@ export function TopBar({ account, onSignedOut }: { account: Account; onSignedOut
         className="rounded border border-line bg-white px-2 py-0.5"
         onClick={() => useDesk.setState({ keysShown: true })}
       >
-        Keys <kbd>?</kbd>
+        <span className="max-[1120px]:sr-only">Keys </span>
+        <kbd>?</kbd>
       </button>
       <AccountMenu account={account} onSignedOut={onSignedOut} />
     </header>
@@ -126,7 +124,7 @@ function PlaceButton({ name, here, go }: { name: string; here: boolean; go: () =
       type="button"
       aria-pressed={here}
       title={name}
-      className={`max-w-32 min-w-9 truncate px-3 py-1.5 ${here ? "bg-ink font-semibold text-white" : ""}`}
+      className={`max-w-32 min-w-12 truncate px-3 py-1.5 max-[1120px]:px-2 ${here ? "bg-ink font-semibold text-white" : ""}`}
       onClick={go}
     >
       {name}
