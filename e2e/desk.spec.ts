@@ -1,5 +1,5 @@
 import { expect, type Page, test } from "@playwright/test";
-import { begin, Hand, SCAN, saved, signIn } from "./scan";
+import { begin, expectAccessible, Hand, SCAN, saved, signIn } from "./scan";
 
 test("work goes on while the server is away, and is there once it is back", async ({ page }) => {
   await openDemo(page);
@@ -133,3 +133,21 @@ async function labelAt(page: Page, name: string): Promise<{ x: number; y: number
   const box = await page.getByTestId("room-label").filter({ hasText: name }).boundingBox();
   return { x: (box?.x ?? 0) + (box?.width ?? 0) / 2, y: (box?.y ?? 0) + (box?.height ?? 0) / 2 };
 }
+
+test("the guide opens beside the work and is read to its end", async ({ page }) => {
+  await signIn(page);
+  await page.getByRole("link", { name: /Sallow Fen/ }).click();
+  await page.getByTestId("board").waitFor();
+  await page.keyboard.press("?");
+  const beside = page.waitForEvent("popup");
+  await page.getByRole("link", { name: "The job in ten minutes" }).click();
+  const guide = await beside;
+  await expect(guide.getByRole("heading", { name: "1. Bring in" })).toBeInViewport();
+  await expect(guide.getByRole("img").first()).toHaveJSProperty("complete", true);
+  await expectAccessible(guide);
+  await guide.mouse.move(640, 400);
+  await expect(async () => {
+    await guide.mouse.wheel(0, 2000);
+    await expect(guide.getByText("every act works without a mouse")).toBeInViewport({ timeout: 200 });
+  }).toPass();
+});

@@ -48,7 +48,7 @@ install_code() {
 # build_web OUT: the interface, with compressed copies beside each file.
 build_web() {
   local stamp="$1/.built"
-  if [ -f "$stamp" ] && [ -z "$(find "$ROOT/web" "$ROOT/api" "$ROOT/package-lock.json" -path '*/node_modules' -prune -o -path "$ROOT/web/dist" -prune -o -path "$ROOT/web/src/api/schema.d.ts" -prune -o -newer "$stamp" -type f -print -quit)" ]; then return 0; fi
+  if [ -f "$stamp" ] && [ -z "$(find "$ROOT/web" "$ROOT/api" "$ROOT/docs/guide.md" "$ROOT/package-lock.json" -path '*/node_modules' -prune -o -path "$ROOT/web/dist" -prune -o -path "$ROOT/web/src/api/schema.d.ts" -prune -o -newer "$stamp" -type f -print -quit)" ]; then return 0; fi
   say "Building the interface"
   (cd "$ROOT" && npm run -s -w @plinth/openapi generate >/dev/null && npm run -s -w @plinth/web build -- --outDir "$1" --emptyOutDir --logLevel warn)
   find "$1" -type f \( -name '*.js' -o -name '*.css' -o -name '*.html' -o -name '*.svg' \) -exec gzip -9 -k -f {} +

@@ -161,7 +161,7 @@ final class FitterTest extends TestCase
             1,
             0,
         );
-        self::assertStringContainsString("agree with 9\u{202f}000 mm", $advice['suspect']);
+        self::assertStringContainsString("agree with 9000\u{202f}mm", $advice['suspect']);
     }
 
     public function testOfTwoThatDisagreeNeitherIsBlamed(): void

@@ -5,12 +5,13 @@ import { SignInPage } from "./account/SignInPage";
 
 // What is opened brings its own code.
 const AccountPage = lazy(async () => ({ default: (await import("./account/AccountPage")).AccountPage }));
+const GuidePage = lazy(async () => ({ default: (await import("./guide/GuidePage")).GuidePage }));
 const MeterPage = lazy(async () => ({ default: (await import("./meter/MeterPage")).MeterPage }));
 const ProjectPage = lazy(async () => ({ default: (await import("./project/ProjectPage")).ProjectPage }));
 const ProjectsPage = lazy(async () => ({ default: (await import("./projects/ProjectsPage")).ProjectsPage }));
 
-/** `#/project/ID` opens a project, `#/account` one's own account, `#/meter` the simulated distance meter, anything else the list. */
-function useAddress(): { project: string | null; meter: boolean; own: boolean } {
+/** `#/project/ID` opens a project, `#/account` one's own account, `#/guide` how the job goes, `#/meter` the simulated distance meter, anything else the list. */
+function useAddress(): { project: string | null; hash: string } {
   const [hash, setHash] = useState(window.location.hash);
   useEffect(() => {
     const onHash = () => setHash(window.location.hash);
@@ -18,13 +19,13 @@ function useAddress(): { project: string | null; meter: boolean; own: boolean } 
     return () => window.removeEventListener("hashchange", onHash);
   }, []);
   const project = /^#\/project\/([0-9a-f-]{36})$/.exec(hash)?.[1] ?? null;
-  return { project, meter: hash === "#/meter", own: hash === "#/account" };
+  return { project, hash };
 }
 
 export function App() {
   const queries = useQueryClient();
   const { data, error } = useQuery({ queryKey: ["account"], queryFn: () => settled(api.GET("/api/account")) });
-  const { project, meter, own } = useAddress();
+  const { project, hash } = useAddress();
   if (error) {
     return (
       <main className="p-10">
@@ -38,9 +39,11 @@ export function App() {
   if (!data.account) return <SignInPage demo={data.demo} onSignedIn={refresh} />;
   return (
     <Suspense>
-      {meter ? (
+      {hash === "#/meter" ? (
         <MeterPage />
-      ) : own ? (
+      ) : hash === "#/guide" ? (
+        <GuidePage />
+      ) : hash === "#/account" ? (
         <AccountPage account={data.account} onSignedOut={refresh} />
       ) : project ? (
         <ProjectPage key={project} id={project} account={data.account} onSignedOut={refresh} />

@@ -56,6 +56,9 @@ export function KeyList() {
             />
             single letters work as keys
           </label>
+          <a className="mr-5 underline" href="#/guide" target="_blank" rel="noreferrer">
+            The job in ten minutes
+          </a>
           <button
             type="button"
             className="mt-3 rounded-lg border border-ink bg-white px-3 py-1.5 font-semibold"

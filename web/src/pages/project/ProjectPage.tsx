@@ -63,7 +63,7 @@ export function ProjectPage(props: { id: string; account: Account; onSignedOut: 
   const Ledger = isComing && step !== "bring-in" && step !== "true-up" ? Coming : (steps.get(step)?.Ledger ?? Loading);
   return (
     // In another unit everything is written anew.
-    <div key={shows} className="flex h-full flex-col">
+    <div key={shows} className="flex h-full flex-col overflow-hidden">
       <TopBar account={props.account} onSignedOut={props.onSignedOut} />
       <div className="flex min-h-0 flex-1">
         <StepRail />

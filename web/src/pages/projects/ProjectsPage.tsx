@@ -22,7 +22,12 @@ export function ProjectsPage({ account, onSignedOut }: { account: Account; onSig
     <div className="min-h-full">
       <header className="flex h-[46px] items-center justify-between border-b border-line px-6">
         <span className="text-[17px] font-bold">Zesty Plinth</span>
-        <AccountMenu account={account} onSignedOut={onSignedOut} />
+        <span className="flex items-center gap-5">
+          <a className="underline" href="#/guide">
+            The job in ten minutes
+          </a>
+          <AccountMenu account={account} onSignedOut={onSignedOut} />
+        </span>
       </header>
       <main className="mx-auto grid w-full max-w-[1120px] grid-cols-[1fr_340px] gap-8 p-8">
         <section aria-label="Projects">
