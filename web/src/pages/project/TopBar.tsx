@@ -8,6 +8,7 @@ import { inOrder } from "../../store/rows";
 import { storeysInOrder } from "../../store/storeys";
 import { SHOWN_IN, showAllIn } from "../../store/units";
 import { AccountMenu } from "../account/AccountMenu";
+import { ProjectPanel } from "./ProjectPanel";
 import { SharePanel } from "./SharePanel";
 import { StoreysPanel } from "./StoreysPanel";
 
@@ -30,6 +31,7 @@ export function TopBar({ account, onSignedOut }: { account: Account; onSignedOut
       <a href="#/" className="max-w-56 truncate max-[1120px]:max-w-40 text-[16px] font-bold" title="All projects">
         {project?.name}
       </a>
+      <ProjectPanel />
       <fieldset className="flex min-w-0 overflow-hidden rounded-lg border border-line bg-white" aria-label="Storeys">
         {storeys.map((s) => (
           <PlaceButton

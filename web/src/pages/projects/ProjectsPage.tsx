@@ -3,9 +3,14 @@ import { useState } from "react";
 import { type Account, api, type Refused, type Schemas, settled } from "../../api/client";
 import { newId } from "../../api/ids";
 import { unsentBy } from "../../store/unsent";
+import { count } from "../../ui/numbers";
 import { AccountMenu } from "../account/AccountMenu";
+import { found, ORDERS, type Order } from "./finding";
+import { PURPOSES } from "./purposes";
 
-const PURPOSES: Schemas["Purpose"][] = ["quick model", "planning", "construction"];
+/** From so many on a list is searched rather than looked through. */
+const MANY = 5;
+
 const UNITS: { unit: Schemas["Unit"]; label: string }[] = [
   { unit: "mm", label: "millimetres" },
   { unit: "cm", label: "centimetres" },
@@ -16,7 +21,10 @@ const UNITS: { unit: Schemas["Unit"]; label: string }[] = [
 
 export function ProjectsPage({ account, onSignedOut }: { account: Account; onSignedOut: () => void }) {
   const { data } = useQuery({ queryKey: ["projects"], queryFn: () => settled(api.GET("/api/projects")) });
-  const projects = data?.projects ?? [];
+  const all = data?.projects ?? [];
+  const [words, setWords] = useState("");
+  const [order, setOrder] = useState<Order>("newest first");
+  const projects = found(all, words, order);
   const unsent = unsentBy(account.id);
   return (
     <div className="min-h-full">
@@ -31,7 +39,31 @@ export function ProjectsPage({ account, onSignedOut }: { account: Account; onSig
       </header>
       <main className="mx-auto grid w-full max-w-[1120px] grid-cols-[1fr_340px] gap-8 p-8">
         <section aria-label="Projects">
-          <h1 className="text-[26px] font-bold">Projects</h1>
+          <div className="flex items-center gap-3">
+            <h1 className="flex-1 text-[26px] font-bold">Projects</h1>
+            {all.length >= MANY && (
+              <>
+                <input
+                  type="search"
+                  className="w-44 rounded border border-line bg-white px-2.5 py-1.5"
+                  aria-label="Find a project"
+                  placeholder="find"
+                  value={words}
+                  onChange={(e) => setWords(e.target.value)}
+                />
+                <select
+                  className="rounded border border-line bg-white px-2 py-1.5"
+                  aria-label="In which order"
+                  value={order}
+                  onChange={(e) => setOrder(e.target.value as Order)}
+                >
+                  {ORDERS.map((o) => (
+                    <option key={o}>{o}</option>
+                  ))}
+                </select>
+              </>
+            )}
+          </div>
           <ul className="mt-4 grid grid-cols-2 gap-4">
             {projects.map((project) => (
               <li key={project.id}>
@@ -53,7 +85,8 @@ export function ProjectsPage({ account, onSignedOut }: { account: Account; onSig
                   <div className="p-3.5">
                     <div className="text-[16px] font-semibold">{project.name}</div>
                     <div className="text-[13px] text-quiet">
-                      for {project.purpose} · {project.revision} changes
+                      for {project.purpose} · {count(project.revision, "change")}
+                      {project.role !== "owner" && (project.role === "edit" ? " · shared with you" : " · to read")}
                     </div>
                     {unsent.has(project.id) && (
                       <div className="mt-1 text-[13px] font-medium text-rust">
@@ -65,7 +98,11 @@ export function ProjectsPage({ account, onSignedOut }: { account: Account; onSig
               </li>
             ))}
           </ul>
-          {data && projects.length === 0 && <p className="mt-4 text-quiet">Begin your first one on the right.</p>}
+          {data && projects.length === 0 && (
+            <p className="mt-4 text-quiet">
+              {all.length === 0 ? "Begin your first one on the right." : `No project is called “${words.trim()}”.`}
+            </p>
+          )}
         </section>
         <NewProject />
       </main>

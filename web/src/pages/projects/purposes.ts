@@ -1,0 +1,3 @@
+import type { Schemas } from "../../api/client";
+
+export const PURPOSES: readonly Schemas["Purpose"][] = ["quick model", "planning", "construction"];
