@@ -28,9 +28,9 @@ class Assurance extends ProjectRow implements OnStorey
     #[ORM\Column(length: 40)]
     private string $code = '';
 
-    /** the wall, opening, room or storey that it was doubted of, be it there any more or not */
-    #[ORM\Column(type: UuidType::NAME)]
-    private Uuid $thing;
+    /** the id of the wall, opening, room or storey that it was doubted of: a mark, which nothing follows, be it there any more or not */
+    #[ORM\Column(length: 36)]
+    private string $thing = '';
 
     public static function onStorey(): string
     {
@@ -39,13 +39,13 @@ class Assurance extends ProjectRow implements OnStorey
 
     public function values(): array
     {
-        return ['storey' => $this->storey->toRfc4122(), 'code' => $this->code, 'thing' => $this->thing->toRfc4122()];
+        return ['storey' => $this->storey->toRfc4122(), 'code' => $this->code, 'thing' => $this->thing];
     }
 
     public function take(RowValues $values): void
     {
         $this->storey = $values->id('storey');
         $this->code = $values->name('code', 40);
-        $this->thing = $values->id('thing');
+        $this->thing = $values->id('thing')->toRfc4122();
     }
 }
