@@ -2,14 +2,12 @@ import { beforeEach, describe, expect, it } from "vitest";
 import { removal, removeStatement } from "../acts/statements";
 import { useProject } from "../store/project";
 import { withRows } from "../store/rows";
-import { DRAWING, deskWithPlan, type Looked, row, type Sent, type Serving } from "../testing/desk";
+import { DRAWING, deskWithPlan, type Looked, row, type Serving } from "../testing/desk";
 
 let server: Serving;
-let _sent: Sent[];
 
 beforeEach(() => {
   server = deskWithPlan();
-  _sent = server.sent;
 });
 
 describe("removing", () => {

@@ -4,7 +4,7 @@ import { clickAt, stepBack } from "../board/hand";
 import { chooseDrawing, choosePlace, keepLeft, showOther, whereLeft } from "../board/place";
 import { useProject } from "../store/project";
 import { withRows } from "../store/rows";
-import { DRAWING, deskWithPlan, row, type Sent, type Serving, STOREY } from "../testing/desk";
+import { DRAWING, deskWithPlan, openSide, page, row, type Sent, type Serving, STOREY } from "../testing/desk";
 
 let server: Serving;
 let sent: Sent[];
@@ -60,16 +60,6 @@ describe("Escape", () => {
   });
 });
 
-const SIDE = "00000000-0000-7000-8000-0000000000ee";
-
-const onSide = () =>
-  useProject.setState((s) => ({
-    rows: withRows(s.rows, [
-      row("side", SIDE, { name: "South", fromX: null, fromY: null, toX: null, toY: null }),
-      row("drawing", DRAWING, { ...s.rows.drawing.get(DRAWING), storey: null, side: SIDE }),
-    ]),
-  }));
-
 describe("a place", () => {
   const side = "00000000-0000-7000-8000-0000000000ef";
 
@@ -113,8 +103,7 @@ describe("a place", () => {
 
 describe("on a side", () => {
   beforeEach(() => {
-    onSide();
-    useDesk.setState({ storey: null, side: SIDE });
+    openSide();
   });
 
   it("one drawing shows for another", async () => {

@@ -2,14 +2,12 @@ import { beforeEach, describe, expect, it } from "vitest";
 import { useProject } from "../store/project";
 import { withRows } from "../store/rows";
 import { storeysInOrder } from "../store/storeys";
-import { deskWithPlan, row, type Sent, type Serving, STOREY } from "../testing/desk";
+import { deskWithPlan, row, type Serving, STOREY } from "../testing/desk";
 
 let server: Serving;
-let _sent: Sent[];
 
 beforeEach(() => {
   server = deskWithPlan();
-  _sent = server.sent;
 });
 
 describe("storeys", () => {

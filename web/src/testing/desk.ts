@@ -119,6 +119,16 @@ export function report(values: Partial<FitReport> = {}): FitReport {
   };
 }
 
+/** A corner that the ink shows at a pixel of the page. */
+export const cornerAt = (x: number, y: number) => ({
+  kind: "corner",
+  x,
+  y,
+  sigmaPx: 0.15,
+  alongDegrees: null,
+  thicknessPx: null,
+});
+
 export interface Sent {
   title: string;
   operations: Looked[];
@@ -302,4 +312,37 @@ export function entered(text: string): Promise<void> {
 export function picked(...at: readonly XY[]): void {
   const picks = at.map((p) => ({ at: p, sigmaPx: 0.3, words: "by hand", thicknessPx: null }));
   useDesk.setState({ draft: { of: "picks", picks, focused: 0, ticks: [] } });
+}
+
+/** The same desk with its drawing turned by 2°, as its ink says. */
+export function deskTurned(): Serving {
+  const server = deskWithPlan();
+  const made = {
+    tileSuffix: ".png",
+    cuts: [],
+    lightOnDark: false,
+    contrast: 200,
+    paper: { cell: 24, columns: 1, rows: 1, levels: "" },
+    lines: 0,
+    bytes: 0,
+    skew: { degrees: -2, sigmaDegrees: 0.002, confidence: 0.8 },
+  };
+  useProject.setState({
+    fits: new Map([[DRAWING, report({ rotationDegrees: 2 })]]),
+    pages: new Map([["g", page("g", { made })]]),
+  });
+  return server;
+}
+
+export const SIDE = "00000000-0000-7000-8000-0000000000ee";
+
+/** The drawing lies on a side, and that is open. */
+export function openSide(): void {
+  useProject.setState((s) => ({
+    rows: withRows(s.rows, [
+      row("side", SIDE, { name: "South", fromX: null, fromY: null, toX: null, toY: null }),
+      row("drawing", DRAWING, { ...s.rows.drawing.get(DRAWING), storey: null, side: SIDE }),
+    ]),
+  }));
+  useDesk.setState({ storey: null, side: SIDE });
 }

@@ -1,15 +1,13 @@
 import { beforeEach, describe, expect, it } from "vitest";
 import { type ReadFigure, useFound } from "../../acts/searches";
 import { useProject } from "../../store/project";
-import { DRAWING, deskWithPlan, EMPTY, row, type Sent, type Serving } from "../../testing/desk";
+import { DRAWING, deskWithPlan, EMPTY, row, type Serving } from "../../testing/desk";
 import { sizeByFigures, takeFigure } from "./figures";
 
 let server: Serving;
-let _sent: Sent[];
 
 beforeEach(() => {
   server = deskWithPlan();
-  _sent = server.sent;
 });
 
 const figure = (typed: string, standing = "figured"): ReadFigure =>

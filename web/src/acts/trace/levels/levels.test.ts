@@ -1,50 +1,13 @@
 import { beforeEach, describe, expect, it } from "vitest";
 import { setAct, useDesk } from "../../../board/desk";
 import { clickAt } from "../../../board/hand";
-import { useProject } from "../../../store/project";
-import { withRows } from "../../../store/rows";
-import {
-  DRAWING,
-  deskWithPlan,
-  entered,
-  page,
-  picked,
-  report,
-  row,
-  type Sent,
-  type Serving,
-} from "../../../testing/desk";
+import { DRAWING, deskTurned, entered, openSide, picked, type Serving } from "../../../testing/desk";
 import { levelOf, stateLevel } from "./levels";
 
 let server: Serving;
-let _sent: Sent[];
 
 beforeEach(() => {
-  server = deskWithPlan();
-  _sent = server.sent;
-  const made = {
-    tileSuffix: ".png",
-    cuts: [],
-    lightOnDark: false,
-    contrast: 200,
-    paper: { cell: 24, columns: 1, rows: 1, levels: "" },
-    lines: 0,
-    bytes: 0,
-    skew: { degrees: -2, sigmaDegrees: 0.002, confidence: 0.8 },
-  };
-  useProject.setState({
-    fits: new Map([[DRAWING, report({ rotationDegrees: 2 })]]),
-    pages: new Map([["g", page("g", { made })]]),
-  });
-});
-
-const _found = (x: number, y: number) => ({
-  kind: "corner",
-  x,
-  y,
-  sigmaPx: 0.15,
-  alongDegrees: null,
-  thicknessPx: null,
+  server = deskTurned();
 });
 
 describe("a level on a side", () => {
@@ -77,20 +40,9 @@ describe("what is typed at a level", () => {
   });
 });
 
-const SIDE = "00000000-0000-7000-8000-0000000000ee";
-
-const onSide = () =>
-  useProject.setState((s) => ({
-    rows: withRows(s.rows, [
-      row("side", SIDE, { name: "South", fromX: null, fromY: null, toX: null, toY: null }),
-      row("drawing", DRAWING, { ...s.rows.drawing.get(DRAWING), storey: null, side: SIDE }),
-    ]),
-  }));
-
 describe("on a side", () => {
   beforeEach(() => {
-    onSide();
-    useDesk.setState({ storey: null, side: SIDE });
+    openSide();
   });
 
   it("a level is a pick with its name, and the stated one its height", async () => {

@@ -1,15 +1,13 @@
 import { beforeEach, describe, expect, it } from "vitest";
 import { drafted, setAct } from "../../../board/desk";
 import { clickAt } from "../../../board/hand";
-import { deskWithPlan, type Sent, type Serving, STOREY } from "../../../testing/desk";
+import { deskWithPlan, type Serving, STOREY } from "../../../testing/desk";
 import { writeNote } from "./notes";
 
 let server: Serving;
-let _sent: Sent[];
 
 beforeEach(() => {
   server = deskWithPlan();
-  _sent = server.sent;
 });
 
 describe("a note", () => {

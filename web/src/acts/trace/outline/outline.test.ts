@@ -4,15 +4,13 @@ import { clickAt, stepBack } from "../../../board/hand";
 import type { XY } from "../../../geometry/plane";
 import { useProject } from "../../../store/project";
 import { withRows } from "../../../store/rows";
-import { DRAWING, deskWithPlan, page, row, type Sent, type Serving, STOREY } from "../../../testing/desk";
+import { deskWithPlan, openSide, page, row, type Serving, STOREY } from "../../../testing/desk";
 import { closeOutline, outlinePoint, ringNow, wallCornerNear } from "./outline";
 
 let server: Serving;
-let _sent: Sent[];
 
 beforeEach(() => {
   server = deskWithPlan();
-  _sent = server.sent;
 });
 
 describe("an outline", () => {
@@ -113,20 +111,9 @@ describe("an outline", () => {
   });
 });
 
-const SIDE = "00000000-0000-7000-8000-0000000000ee";
-
-const onSide = () =>
-  useProject.setState((s) => ({
-    rows: withRows(s.rows, [
-      row("side", SIDE, { name: "South", fromX: null, fromY: null, toX: null, toY: null }),
-      row("drawing", DRAWING, { ...s.rows.drawing.get(DRAWING), storey: null, side: SIDE }),
-    ]),
-  }));
-
 describe("on a side", () => {
   beforeEach(() => {
-    onSide();
-    useDesk.setState({ storey: null, side: SIDE });
+    openSide();
   });
 
   it("an outline is one change, its corners in order, and Escape throws an open one away", async () => {

@@ -2,15 +2,13 @@ import { beforeEach, describe, expect, it } from "vitest";
 import type { ReadRoom } from "../../../acts/searches";
 import { useProject } from "../../../store/project";
 import { withRows } from "../../../store/rows";
-import { deskWithPlan, row, type Sent, type Serving, STOREY } from "../../../testing/desk";
+import { deskWithPlan, row, type Serving, STOREY } from "../../../testing/desk";
 import { listRooms, nameRooms, roomsToName, titled } from "./names";
 
 let server: Serving;
-let _sent: Sent[];
 
 beforeEach(() => {
   server = deskWithPlan();
-  _sent = server.sent;
 });
 
 describe("names that were read", () => {

@@ -1,13 +1,11 @@
 import { beforeEach, describe, expect, it, vi } from "vitest";
-import { deskWithPlan, type Sent, type Serving, STOREY } from "../../../testing/desk";
+import { deskWithPlan, type Serving, STOREY } from "../../../testing/desk";
 import { previewSettling, settle, useSettling } from "./settling";
 
 let server: Serving;
-let _sent: Sent[];
 
 beforeEach(() => {
   server = deskWithPlan();
-  _sent = server.sent;
 });
 
 describe("settling", () => {

@@ -9,38 +9,26 @@ import { apply } from "../../../geometry/maps";
 import { toScreen } from "../../../geometry/view";
 import { useProject } from "../../../store/project";
 import { withRows } from "../../../store/rows";
-import { DRAWING, deskWithPlan, entered, page, report, row, type Sent, type Serving } from "../../../testing/desk";
+import {
+  cornerAt,
+  DRAWING,
+  deskTurned,
+  entered,
+  json,
+  page,
+  picked,
+  row,
+  type Sent,
+  type Serving,
+} from "../../../testing/desk";
 import { scaleOf } from "./CalibratePanel";
 
 let server: Serving;
 let sent: Sent[];
 
 beforeEach(() => {
-  server = deskWithPlan();
+  server = deskTurned();
   sent = server.sent;
-  const made = {
-    tileSuffix: ".png",
-    cuts: [],
-    lightOnDark: false,
-    contrast: 200,
-    paper: { cell: 24, columns: 1, rows: 1, levels: "" },
-    lines: 0,
-    bytes: 0,
-    skew: { degrees: -2, sigmaDegrees: 0.002, confidence: 0.8 },
-  };
-  useProject.setState({
-    fits: new Map([[DRAWING, report({ rotationDegrees: 2 })]]),
-    pages: new Map([["g", page("g", { made })]]),
-  });
-});
-
-const found = (x: number, y: number) => ({
-  kind: "corner",
-  x,
-  y,
-  sigmaPx: 0.15,
-  alongDegrees: null,
-  thicknessPx: null,
 });
 
 describe("known lengths", () => {
@@ -124,7 +112,7 @@ describe("line drawings", () => {
 describe("picks", () => {
   it("move to what the ink shows, without zooming", async () => {
     setAct("calibrate");
-    server.found = found(12.25, -3.5);
+    server.found = cornerAt(12.25, -3.5);
     clickAt([100, 40], false);
     await vi.waitFor(() => expect(picksNow()[0]?.at).toEqual([12.25, -3.5]));
     expect(picksNow()[0]).toMatchObject({ sigmaPx: 0.15, words: "corner, on the scan" });
@@ -134,7 +122,7 @@ describe("picks", () => {
 
   it("stay where the hand put them when the ink is held off", async () => {
     setAct("calibrate");
-    server.found = found(12, 3);
+    server.found = cornerAt(12, 3);
     clickAt([100, 0], true);
     await new Promise((done) => setTimeout(done, 20));
     expect(server.asked.filter((u) => u.pathname.endsWith("/found"))).toHaveLength(0);
@@ -143,7 +131,7 @@ describe("picks", () => {
 
   it("lie where the ink showed them though a new fit comes in before it has answered", async () => {
     setAct("calibrate");
-    server.found = found(12.25, -3.5);
+    server.found = cornerAt(12.25, -3.5);
     clickAt([100, 40], false);
     const { rows } = useProject.getState();
     const fit = { ...rows.fit.get(DRAWING), m00: 5, m01: 0, m10: 0, m11: -5, m02: 900, m12: 70 };
@@ -171,7 +159,7 @@ describe("picks", () => {
 
   it("are stated only when the ink has answered", async () => {
     setAct("calibrate");
-    server.found = found(12.25, 3.5);
+    server.found = cornerAt(12.25, 3.5);
     clickAt([100, 0], false);
     clickAt([6000, 0], false);
     await entered("6 m");

@@ -4,14 +4,14 @@ import { clickAt } from "../../../board/hand";
 import { useProject } from "../../../store/project";
 import { withRows } from "../../../store/rows";
 import {
+  cornerAt,
   DRAWING,
-  deskWithPlan,
+  deskTurned,
   entered,
   page,
   picked,
-  report,
+  plan,
   row,
-  type Sent,
   type Serving,
   STOREY,
 } from "../../../testing/desk";
@@ -19,35 +19,10 @@ import { crossingNamed, nudgeMm, nudgePlace, usePlacing } from "./placing";
 import { foursides, nearestCorners, planCorners, sideWithoutLine, stateSide } from "./sides";
 
 let server: Serving;
-let _sent: Sent[];
 
 beforeEach(() => {
-  server = deskWithPlan();
+  server = deskTurned();
   usePlacing.setState({ placing: "point" });
-  _sent = server.sent;
-  const made = {
-    tileSuffix: ".png",
-    cuts: [],
-    lightOnDark: false,
-    contrast: 200,
-    paper: { cell: 24, columns: 1, rows: 1, levels: "" },
-    lines: 0,
-    bytes: 0,
-    skew: { degrees: -2, sigmaDegrees: 0.002, confidence: 0.8 },
-  };
-  useProject.setState({
-    fits: new Map([[DRAWING, report({ rotationDegrees: 2 })]]),
-    pages: new Map([["g", page("g", { made })]]),
-  });
-});
-
-const found = (x: number, y: number) => ({
-  kind: "corner",
-  x,
-  y,
-  sigmaPx: 0.15,
-  alongDegrees: null,
-  thicknessPx: null,
 });
 
 describe("placing onto something", () => {
@@ -81,7 +56,7 @@ describe("placing onto something", () => {
     }));
     setAct("place");
     clickAt([10, 10], true);
-    server.found = found(300, 0);
+    server.found = cornerAt(300, 0);
     clickAt([2990, 110], false);
     await vi.waitFor(() => expect(server.sent).toHaveLength(1));
     expect(server.sent[0]?.operations[1]?.values).toMatchObject({ text: "corner of loft" });
@@ -215,7 +190,7 @@ describe("placing", () => {
 
   it("states a point where the ink has put it, however soon the figure is typed", async () => {
     setAct("place");
-    server.found = found(12.25, -3.5);
+    server.found = cornerAt(12.25, -3.5);
     clickAt([100, 40], false);
     await entered("0 0");
     expect(server.sent[0]?.operations[0]?.values).toMatchObject({ x: 12.25, y: -3.5, sigmaPx: 0.15 });

@@ -1,40 +1,14 @@
 import { beforeEach, describe, expect, it } from "vitest";
 import { setAct } from "../../../board/desk";
 import { clickAt } from "../../../board/hand";
-import { useProject } from "../../../store/project";
-import { DRAWING, deskWithPlan, page, report, type Sent, type Serving } from "../../../testing/desk";
+import { deskTurned, picked, type Serving } from "../../../testing/desk";
 import { squareBy } from "../squaring";
 import { gridTurn, setGridLine } from "./gridLine";
 
 let server: Serving;
-let _sent: Sent[];
 
 beforeEach(() => {
-  server = deskWithPlan();
-  _sent = server.sent;
-  const made = {
-    tileSuffix: ".png",
-    cuts: [],
-    lightOnDark: false,
-    contrast: 200,
-    paper: { cell: 24, columns: 1, rows: 1, levels: "" },
-    lines: 0,
-    bytes: 0,
-    skew: { degrees: -2, sigmaDegrees: 0.002, confidence: 0.8 },
-  };
-  useProject.setState({
-    fits: new Map([[DRAWING, report({ rotationDegrees: 2 })]]),
-    pages: new Map([["g", page("g", { made })]]),
-  });
-});
-
-const _found = (x: number, y: number) => ({
-  kind: "corner",
-  x,
-  y,
-  sigmaPx: 0.15,
-  alongDegrees: null,
-  thicknessPx: null,
+  server = deskTurned();
 });
 
 describe("squaring", () => {
