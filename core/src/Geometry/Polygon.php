@@ -108,24 +108,4 @@ final class Polygon
 
         return $best;
     }
-
-    /**
-     * @param list<array{float, float}> $ring
-     *
-     * @return array{int, int}|null the first two edges that cross, by the corners where they begin
-     */
-    public static function selfCrossing(array $ring): ?array
-    {
-        $n = \count($ring);
-        for ($i = 0; $i < $n; ++$i) {
-            // Neighbours share a corner; the last edge meets the first.
-            for ($k = $i + 2; $k < $n - (0 === $i ? 1 : 0); ++$k) {
-                if (null !== Segment::crossing($ring[$i], $ring[$i + 1], $ring[$k], $ring[($k + 1) % $n])) {
-                    return [$i, $k];
-                }
-            }
-        }
-
-        return null;
-    }
 }

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Site;
 
+use Plinth\Core\Geometry\Contour;
 use Plinth\Core\Geometry\Point;
-use Plinth\Core\Geometry\Polygon;
 use Plinth\Core\Site\Exception\UnusableBoundary;
 
 /**
@@ -19,11 +19,12 @@ final readonly class Traverse
 
     /**
      * @param list<Leg> $legs
-     * @param list<Point> $corners adjusted, one for each leg: where it begins
+     * @param Contour $contour adjusted: a corner for each leg, where it begins
+     * @param float $lengthMm along the legs and their curves, as measured
      */
     private function __construct(
         public array $legs,
-        public array $corners,
+        public Contour $contour,
         public float $misclosureX,
         public float $misclosureY,
         public float $lengthMm,
@@ -45,25 +46,33 @@ final readonly class Traverse
                 throw UnusableBoundary::legWithoutLength($i);
             }
         }
-        $length = array_sum(array_map(static fn (Leg $l): float => $l->mm, $legs));
+        $chords = array_sum(array_map(static fn (Leg $l): float => $l->mm, $legs));
         $dx = array_sum(array_map(static fn (Leg $l): float => $l->departure(), $legs));
         $dy = array_sum(array_map(static fn (Leg $l): float => $l->latitude(), $legs));
-        if (hypot($dx, $dy) > self::WORST_PART * $length) {
-            throw UnusableBoundary::doesNotClose(hypot($dx, $dy), $length);
+        if (hypot($dx, $dy) > self::WORST_PART * $chords) {
+            throw UnusableBoundary::doesNotClose(hypot($dx, $dy), $chords);
         }
         $corners = [];
+        $rises = [];
+        $measured = 0.0;
         [$x, $y] = [$from->x, $from->y];
         foreach ($legs as $leg) {
             $corners[] = new Point($x, $y);
-            $x += $leg->departure() - $dx * $leg->mm / $length;
-            $y += $leg->latitude() - $dy * $leg->mm / $length;
+            $along = $leg->departure() - $dx * $leg->mm / $chords;
+            $up = $leg->latitude() - $dy * $leg->mm / $chords;
+            // A curve keeps its angle where its chord is adjusted.
+            $rises[] = $leg->rise * hypot($along, $up) / $leg->mm;
+            $measured += $leg->length();
+            $x += $along;
+            $y += $up;
         }
-        $crossing = Polygon::selfCrossing(array_map(static fn (Point $p): array => $p->toArray(), $corners));
+        $contour = new Contour($corners, $rises);
+        $crossing = $contour->selfCrossing();
         if (null !== $crossing) {
             throw UnusableBoundary::crossesItself(...$crossing);
         }
 
-        return new self($legs, $corners, $dx, $dy, $length);
+        return new self($legs, $contour, $dx, $dy, $measured);
     }
 
     /**
@@ -118,8 +127,8 @@ final readonly class Traverse
      */
     public function adjusted(int $leg): array
     {
-        $from = $this->corners[$leg];
-        $to = $this->corners[($leg + 1) % \count($this->corners)];
+        $corners = $this->contour->corners;
+        [$from, $to] = [$corners[$leg], $corners[($leg + 1) % \count($corners)]];
 
         return [$to->x - $from->x, $to->y - $from->y];
     }
@@ -127,6 +136,6 @@ final readonly class Traverse
     /** @return float m² inside the adjusted boundary */
     public function areaM2(): float
     {
-        return abs(Polygon::area(array_map(static fn (Point $p): array => $p->toArray(), $this->corners))) / 1e6;
+        return abs($this->contour->area()) / 1e6;
     }
 }

@@ -7,9 +7,14 @@ namespace Plinth\Core\Tests\Site;
 use PHPUnit\Framework\Attributes\TestWith;
 use PHPUnit\Framework\TestCase;
 use Plinth\Core\Geometry\Point;
+use Plinth\Core\Site\Clearance;
+use Plinth\Core\Site\Curve;
+use Plinth\Core\Site\CurveFigure;
 use Plinth\Core\Site\Exception\UnusableBoundary;
+use Plinth\Core\Site\Exception\UnusableCurve;
 use Plinth\Core\Site\Leg;
 use Plinth\Core\Site\Traverse;
+use Plinth\Core\Site\Turns;
 use Plinth\Core\Units\Bearing;
 use Plinth\Core\Units\Exception\UnreadableBearing;
 use Plinth\Core\Units\LengthParser;
@@ -51,7 +56,7 @@ final class TraverseTest extends TestCase
             1e-6,
             'Far from the origin no digits are lost.',
         );
-        self::assertSame([10_000_000.0, 5_000_000.0], $traverse->corners[0]->toArray());
+        self::assertSame([10_000_000.0, 5_000_000.0], $traverse->contour->corners[0]->toArray());
     }
 
     public function testAMissingLegIsSolved(): void
@@ -131,6 +136,71 @@ final class TraverseTest extends TestCase
         return new Leg(Bearing::parse($bearing), LengthParser::parse($length, LengthUnit::Metre)->mm);
     }
 
+    /**
+     * A curve of 300 ft radius that turns by 36°52'12" (a central angle whose half has the sine 1/√10): its long chord is 189.74 ft,
+     * its middle ordinate 15.39 ft, its length 193.05 ft; formulas of horizontal curves as in Wolf & Ghilani, Elementary Surveying,
+     * from memory, recomputed.
+     */
+    public function testACurveIsTheSameByItsChordItsLengthOrItsAngle(): void
+    {
+        $degrees = 2.0 * rad2deg(asin(1.0 / sqrt(10.0)));
+        foreach ([
+            Curve::byAngle(300.0, $degrees, Turns::Right),
+            Curve::byChord(300.0, 600.0 / sqrt(10.0), Turns::Right),
+            Curve::byLength(300.0, 300.0 * deg2rad($degrees), Turns::Right),
+        ] as $curve) {
+            self::assertEqualsWithDelta(
+                [189.7367, 15.3950, 193.0503],
+                [$curve->chord(), $curve->rise(), $curve->length()],
+                5e-4,
+                'Who turns to the right walks round to the left of the chord.',
+            );
+        }
+        self::assertEqualsWithDelta(-15.3950, Curve::byAngle(300.0, $degrees, Turns::Left)->rise(), 5e-4);
+    }
+
+    /** A lot at the end of a street: 30 m deep and wide, its front a quarter of a circle that cuts the corner off. */
+    public function testALotWithACurvedFrontHasTheAreaOfMensuration(): void
+    {
+        $legs = [
+            self::leg('0', '30 m'), self::leg('90', '30 m'), self::leg('180', '20 m'),
+            Leg::written('225', '90', LengthUnit::Metre, '10 m', Turns::Left, CurveFigure::Angle), self::leg('270', '20 m'),
+        ];
+        $traverse = Traverse::closed($legs);
+        self::assertLessThan(1e-6, $traverse->misclosureMm());
+        self::assertEqualsWithDelta(900.0 - \M_PI * 100.0 / 4.0, $traverse->areaM2(), 1e-6);
+        self::assertEqualsWithDelta(100_000.0 + \M_PI * 5000.0, $traverse->lengthMm, 1e-6);
+        // Taken the other way the front swells into the street, and the lot gains what lies between arc and chord.
+        $legs[3] = Leg::written('225', '14.14213562 m', LengthUnit::Metre, '10 m', Turns::Right);
+        self::assertEqualsWithDelta(900.0 - 50.0 + (\M_PI * 25.0 - 50.0), Traverse::closed($legs)->areaM2(), 1e-5);
+    }
+
+    /** @param array{string, string, CurveFigure} $curve length, radius, and what the length gives */
+    #[TestWith([['21 m', '10 m', CurveFigure::Chord], 'at most 20.000 m. Is it the length along the curve?', 'length'])]
+    #[TestWith([['70 m', '10 m', CurveFigure::Arc], 'not by 401.07°', 'length'])]
+    #[TestWith([['0', '10 m', CurveFigure::Angle], 'more than 0°', 'length'])]
+    #[TestWith([['90', '0 m', CurveFigure::Angle], 'radius', 'radius'])]
+    public function testFiguresOfACurveThatDoNotGoTogetherAreRefusedInWords(array $curve, string $words, string $at): void
+    {
+        try {
+            Leg::written('45', $curve[0], LengthUnit::Metre, $curve[1], Turns::Left, $curve[2]);
+            self::fail('It was taken.');
+        } catch (UnusableCurve $e) {
+            self::assertStringContainsString($words, $e->getMessage());
+            self::assertSame($at, $e->at());
+        }
+    }
+
+    public function testABuildingIsAsNearToEachLineAsATapeSays(): void
+    {
+        $lot = Traverse::closed([self::leg('0', '30 m'), self::leg('90', '40 m'), self::leg('180', '30 m'), self::leg('270', '40 m')]);
+        $house = [[5000.0, 6000.0], [17_000.0, 6000.0], [17_000.0, 14_000.0], [5000.0, 14_000.0]];
+        self::assertEqualsWithDelta([5000.0, 16_000.0, 23_000.0, 6000.0], array_column(Clearance::of($lot->contour, [$house]), 'mm'), 1e-6);
+        $over = array_map(static fn (array $p): array => [$p[0] - 8000.0, $p[1]], $house);
+        self::assertSame(0.0, Clearance::of($lot->contour, [$house, $over])[0]->mm, 'It crosses the line.');
+        self::assertSame([], Clearance::of($lot->contour, []));
+    }
+
     public function testABearingIsReadOffAWayAndWrittenBack(): void
     {
         foreach ([
@@ -159,9 +229,9 @@ final class TraverseTest extends TestCase
         $north = Traverse::closed($legs);
         $turned = Traverse::closed(array_map(static fn (Leg $l): Leg => $l->turned(-30.0), $legs));
         self::assertEqualsWithDelta([$north->areaM2(), $north->misclosureMm()], [$turned->areaM2(), $turned->misclosureMm()], 1e-6);
-        [$x, $y] = [$north->corners[2]->x, $north->corners[2]->y];
+        [$x, $y] = [$north->contour->corners[2]->x, $north->contour->corners[2]->y];
         // Bearings run clockwise, so less of them turns the site to the left.
         [$c, $s] = [cos(deg2rad(30.0)), sin(deg2rad(30.0))];
-        self::assertEqualsWithDelta([$c * $x - $s * $y, $s * $x + $c * $y], [$turned->corners[2]->x, $turned->corners[2]->y], 1e-6);
+        self::assertEqualsWithDelta([$c * $x - $s * $y, $s * $x + $c * $y], [$turned->contour->corners[2]->x, $turned->contour->corners[2]->y], 1e-6);
     }
 }

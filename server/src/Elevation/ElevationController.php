@@ -42,15 +42,15 @@ final readonly class ElevationController
     public function outline(Uuid $project, Uuid $id): Response
     {
         $outline = $this->access->row(Outline::class, $project, $id);
-        $corners = array_map(
-            static fn (OutlineCorner $c) => $c->at(),
-            $this->entities->getRepository(OutlineCorner::class)->findBy(
-                ['project' => $outline->project(), 'outline' => $outline->id()],
-                ['order' => 'ASC', 'id' => 'ASC'],
-            ),
+        $corners = $this->entities->getRepository(OutlineCorner::class)->findBy(
+            ['project' => $outline->project(), 'outline' => $outline->id()],
+            ['order' => 'ASC', 'id' => 'ASC'],
         );
         try {
-            $round = CoreOutline::round($corners);
+            $round = CoreOutline::round(
+                array_map(static fn (OutlineCorner $c): Point => $c->at(), $corners),
+                array_map(static fn (OutlineCorner $c): float => $c->rise(), $corners),
+            );
         } catch (UnusableOutline $e) {
             return new JsonResponse(['areaM2' => null, 'widthMm' => null, 'heightMm' => null, 'refusal' => $e->getMessage()]);
         }

@@ -40,6 +40,10 @@ class OutlineCorner extends ProjectRow
     #[ORM\Column]
     private float $y = 0.0;
 
+    /** mm of the arc to the next corner over its chord, positive to the left; 0 for a straight edge */
+    #[ORM\Column]
+    private float $rise = 0.0;
+
     public function values(): array
     {
         return [
@@ -48,6 +52,7 @@ class OutlineCorner extends ProjectRow
             'order' => $this->order,
             'x' => $this->x,
             'y' => $this->y,
+            'rise' => $this->rise,
         ];
     }
 
@@ -58,6 +63,12 @@ class OutlineCorner extends ProjectRow
         $this->order = $values->count('order');
         $this->x = $values->place('x');
         $this->y = $values->place('y');
+        $this->rise = $values->optionalNumber('rise') ?? 0.0;
+    }
+
+    public function rise(): float
+    {
+        return $this->rise;
     }
 
     public function at(): Point

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Plinth\Server\SettingOut;
 
 use Doctrine\ORM\EntityManagerInterface;
-use Plinth\Core\Geometry\Point;
 use Plinth\Core\Plan\Model\SettingOut;
 use Plinth\Core\Site\Exception\UnusableBoundary;
 use Plinth\Core\Site\Traverse;
@@ -39,10 +38,7 @@ final readonly class Surroundings
             ['id' => 'ASC'],
         ) as $boundary) {
             try {
-                $boundaries[] = array_map(
-                    static fn (Point $p): array => $p->toArray(),
-                    Traverse::closed($this->legs->of($boundary), new Point($boundary->x(), $boundary->y()))->corners,
-                );
+                $boundaries[] = Traverse::closed($this->legs->of($boundary), $boundary->from())->contour->points();
             } catch (UnusableBoundary) {
                 continue; // still being typed
             }

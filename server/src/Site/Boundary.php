@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Server\Site;
 
 use Doctrine\ORM\Mapping as ORM;
+use Plinth\Core\Geometry\Point;
 use Plinth\Core\Units\Bearing;
 use Plinth\Server\Change\Kind;
 use Plinth\Server\Change\ProjectRow;
@@ -58,13 +59,9 @@ class Boundary extends ProjectRow
         return '' === $this->up ? 0.0 : Bearing::parse($this->up)->degrees;
     }
 
-    public function x(): float
+    /** @return Point where it begins */
+    public function from(): Point
     {
-        return $this->x;
-    }
-
-    public function y(): float
-    {
-        return $this->y;
+        return new Point($this->x, $this->y);
     }
 }

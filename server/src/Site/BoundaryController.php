@@ -6,6 +6,7 @@ namespace Plinth\Server\Site;
 
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Site\Exception\UnusableBoundary;
+use Plinth\Core\Site\Leg;
 use Plinth\Core\Site\Traverse;
 use Plinth\Server\Http\Needs;
 use Plinth\Server\Http\Who;
@@ -29,18 +30,23 @@ final readonly class BoundaryController
     {
         $boundary = $this->access->row(Boundary::class, $project, $id);
         $legs = $this->legs->of($boundary);
-        $from = new Point($boundary->x(), $boundary->y());
         $points = static fn (Point ...$points): array => array_map(static fn (Point $p): array => $p->toArray(), array_values($points));
         $answer = [
-            'path' => $points(...Traverse::path($legs, $from)),
+            'path' => $points(...Traverse::path($legs, $boundary->from())),
+            'rises' => array_map(static fn (Leg $l): float => $l->rise, $legs),
             'upDegrees' => $boundary->upDegrees(),
             'closed' => null,
             'refusal' => null,
         ];
         try {
-            $traverse = Traverse::closed($legs, $from);
+            $traverse = Traverse::closed($legs, $boundary->from());
             $answer['closed'] = [
-                'corners' => $points(...$traverse->corners), 'lengthMm' => $traverse->lengthMm, 'misclosureMm' => $traverse->misclosureMm(), 'precision' => $traverse->precision(), 'areaM2' => $traverse->areaM2(),
+                'corners' => $points(...$traverse->contour->corners),
+                'rises' => $traverse->contour->rises,
+                'lengthMm' => $traverse->lengthMm,
+                'misclosureMm' => $traverse->misclosureMm(),
+                'precision' => $traverse->precision(),
+                'areaM2' => $traverse->areaM2(),
             ];
         } catch (UnusableBoundary $e) {
             $answer['refusal'] = $e->getMessage();

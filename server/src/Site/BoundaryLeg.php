@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace Plinth\Server\Site;
 
 use Doctrine\ORM\Mapping as ORM;
+use Plinth\Core\Site\CurveFigure;
 use Plinth\Core\Site\Leg;
-use Plinth\Core\Units\Bearing;
-use Plinth\Core\Units\LengthParser;
+use Plinth\Core\Site\Turns;
 use Plinth\Core\Units\LengthUnit;
 use Plinth\Server\Change\Kind;
 use Plinth\Server\Change\ProjectRow;
@@ -42,6 +42,17 @@ class BoundaryLeg extends ProjectRow
     #[ORM\Column(length: 4)]
     private LengthUnit $unit = LengthUnit::Metre;
 
+    /** of a curve, as it is written; empty where the leg is straight */
+    #[ORM\Column(length: 60)]
+    private string $radius = '';
+
+    #[ORM\Column(length: 5)]
+    private Turns $turns = Turns::Left;
+
+    /** what of a curve the length gives */
+    #[ORM\Column(length: 5)]
+    private CurveFigure $gives = CurveFigure::Chord;
+
     public function values(): array
     {
         return [
@@ -50,6 +61,9 @@ class BoundaryLeg extends ProjectRow
             'length' => $this->length,
             'bearing' => $this->bearing,
             'unit' => $this->unit->value,
+            'radius' => $this->radius,
+            'turns' => $this->turns->value,
+            'gives' => $this->gives->value,
         ];
     }
 
@@ -60,6 +74,9 @@ class BoundaryLeg extends ProjectRow
         $this->length = $values->text('length', 60);
         $this->bearing = $values->text('bearing', 40);
         $this->unit = $values->choice('unit', LengthUnit::class);
+        $this->radius = $values->text('radius', 60);
+        $this->turns = $values->choiceOr('turns', Turns::Left);
+        $this->gives = $values->choiceOr('gives', CurveFigure::Chord);
         if ($this->toCore()->mm <= 0.0) {
             throw Refusal::invalid(
                 'length-not-positive',
@@ -71,6 +88,6 @@ class BoundaryLeg extends ProjectRow
 
     public function toCore(): Leg
     {
-        return new Leg(Bearing::parse($this->bearing), LengthParser::parse($this->length, $this->unit)->mm);
+        return Leg::written($this->bearing, $this->length, $this->unit, $this->radius, $this->turns, $this->gives);
     }
 }

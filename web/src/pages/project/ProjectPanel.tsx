@@ -17,7 +17,7 @@ export function ProjectPanel() {
     void change(title, [{ do: "set", type: "project", id: project.id, values }]);
   return (
     <Popover className="relative -ml-2">
-      <PopoverButton className="rounded px-1.5 py-0.5 text-quiet" aria-label="About this project">
+      <PopoverButton className="rounded px-1.5 py-0.5 text-quiet" aria-label="The project itself">
         ⋯
       </PopoverButton>
       <PopoverPanel className="absolute top-full left-0 z-30 mt-1.5 w-72 space-y-2 rounded-lg border border-line bg-sheet p-3 text-[13px] whitespace-normal shadow-sm">
