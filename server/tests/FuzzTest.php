@@ -284,6 +284,7 @@ final class FuzzTest extends TestCase
             10 => "$p/".$this->one([
                 "outlines/{$this->id('outline')}",
                 "boundaries/{$this->id('boundary')}",
+                "boundaries/{$this->id('boundary')}/clearances",
                 "sides/{$this->id('side')}/corners",
                 'history',
                 'shares',

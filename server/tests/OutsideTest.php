@@ -255,6 +255,18 @@ final class OutsideTest extends TestCase
         ]);
         $answer = JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id/outlines/$outline"));
         self::assertEqualsWithDelta(63.36, $answer->get('areaM2')->number(), 1e-9);
+        // Its top becomes an arch.
+        $bowed = static fn (float $rise): array => [
+            'do' => 'set', 'type' => 'outlineCorner', 'id' => $corners[2]['id'], 'values' => ['rise' => $rise],
+        ];
+        $desk->change([$bowed(-6600.0)]);
+        $arched = JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id/outlines/$outline"));
+        self::assertEqualsWithDelta(
+            [63.36 + \M_PI * 6.6 ** 2 / 2.0, 11_400.0],
+            [$arched->get('areaM2')->number(), $arched->get('heightMm')->number()],
+            1e-6,
+        );
+        $desk->change([$bowed(0.0)]);
         // The first fit carries it along with the picture.
         $this->straighten($desk);
         self::assertNotEqualsWithDelta(

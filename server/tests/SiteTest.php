@@ -68,14 +68,66 @@ final class SiteTest extends TestCase
         (new Client((string) getenv('PLINTH_ADDRESS')))->refused(401, 'GET', "/api/projects/$desk->id/boundaries/$id");
     }
 
-    /** @return array<string, mixed> */
-    private static function leg(string $boundary, int $order, string $bearing, string $length): array
+    /** A lot of 30 m by 30 m whose corner is cut off by a quarter of a circle that was forgotten at first. */
+    public function testALegIsCorrectedAndACurveInsertedInTheMiddle(): void
     {
+        $desk = new Desk(Client::ofStack()->signIn());
+        $id = Desk::newId();
+        $legs = [['0', '30000'], ['90', '30000'], ['180', '25000'], ['270', '20000']];
+        $ids = array_map(static fn (): string => Desk::newId(), $legs);
+        $desk->change([
+            ['do' => 'add', 'type' => 'boundary', 'id' => $id, 'values' => ['storey' => $desk->storey, 'name' => 'Lot', 'x' => 0, 'y' => 0]],
+            ...array_map(
+                static fn (int $i): array => self::leg($id, $i, ...$legs[$i], unit: 'mm', leg: $ids[$i]),
+                array_keys($legs),
+            ),
+        ]);
+        $path = "/api/projects/$desk->id/boundaries/$id";
+        $shown = static fn (): JsonValue => JsonValue::of($desk->client->ok('GET', $path));
+        $near = static fn (): array => array_map(
+            static fn (JsonValue $c): float => round($c->get('mm')->number()),
+            JsonValue::of($desk->client->ok('GET', "$path/clearances"))->list('clearances'),
+        );
+        self::assertNull($shown()->optional('closed'));
+        self::assertSame([], $near());
+        $curve = self::leg($id, 3, '225', '90', unit: 'mm', more: ['radius' => '10 m', 'turns' => 'left', 'gives' => 'angle']);
+        $desk->change([
+            ['do' => 'set', 'type' => 'leg', 'id' => $ids[2], 'values' => ['length' => '20 m']],
+            ['do' => 'set', 'type' => 'leg', 'id' => $ids[3], 'values' => ['order' => 4]],
+            $curve,
+        ]);
+        $closed = $shown()->get('closed');
+        self::assertEqualsWithDelta(900.0 - \M_PI * 25.0, $closed->get('areaM2')->number(), 1e-6);
+        self::assertEqualsWithDelta(-10_000.0 * (1.0 - \M_SQRT1_2), $closed->list('rises')[3]->number(), 1e-6, 'It dips into the lot.');
+        self::assertSame([], $near(), 'Nothing is built yet.');
+        $house = $desk->chain([[4000, 15_000], [16_000, 15_000], [16_000, 24_000], [4000, 24_000]], true);
+        $desk->change([$house['operation']]);
+        // From the faces of its walls, which stand 100 out of their centre lines.
+        self::assertSame([3900.0, 5900.0, 13_900.0, round(hypot(13_900, 14_900) - 10_000), 14_900.0], $near());
+        self::assertSame('length', $desk->refused(422, [
+            ['do' => 'set', 'type' => 'leg', 'id' => $curve['id'], 'values' => ['gives' => 'chord', 'length' => '21 m']],
+        ])['at']);
+    }
+
+    /**
+     * @param array<string, string> $more
+     *
+     * @return array<string, mixed>
+     */
+    private static function leg(
+        string $boundary,
+        int $order,
+        string $bearing,
+        string $length,
+        string $unit = 'ft',
+        ?string $leg = null,
+        array $more = [],
+    ): array {
         return [
             'do' => 'add',
             'type' => 'leg',
-            'id' => Desk::newId(),
-            'values' => ['boundary' => $boundary, 'order' => $order, 'length' => $length, 'bearing' => $bearing, 'unit' => 'ft'],
+            'id' => $leg ?? Desk::newId(),
+            'values' => ['boundary' => $boundary, 'order' => $order, 'length' => $length, 'bearing' => $bearing, 'unit' => $unit] + $more,
         ];
     }
 }

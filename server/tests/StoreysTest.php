@@ -209,6 +209,7 @@ final class StoreysTest extends TestCase
             [$add('divider', $line + ['x2' => 0, 'y2' => 0]), 'x2'],
             [$add('divider', $line + ['x2' => 'far', 'y2' => 0]), 'x2'],
             [$add('note', $note + ['words' => ' ']), 'words'],
+            [$add('note', ['storey' => null, 'words' => 'Where?'] + $note), 'storey'],
             [$add('note', $note + ['words' => str_repeat('long ', 200)]), 'words'],
             [$add('column', ['storey' => $storey, 'x' => 0, 'y' => 0, 'width' => -1, 'depth' => 300, 'round' => false]), 'width'],
             [$add('column', ['storey' => $storey, 'x' => 0, 'y' => 0, 'width' => 300, 'depth' => 300, 'round' => 'yes']), 'round'],
@@ -350,9 +351,10 @@ final class StoreysTest extends TestCase
             self::assertSame([$ground], $first['storeys'], $wanted);
             self::assertCount(2, Desk::rows($first, 'storey'), 'That there is another is known.');
             self::assertSame(
-                [4, 4, 1, 1],
-                array_map(static fn (string $type): int => \count(Desk::rows($first, $type)), ['wall', 'node', 'opening', 'note']),
+                [4, 4, 1],
+                array_map(static fn (string $type): int => \count(Desk::rows($first, $type)), ['wall', 'node', 'opening']),
             );
+            self::assertCount(2, Desk::rows($first, 'note'), 'Notes may stand on sides as well, and are all told at once.');
             self::assertSame([$ground], array_column((array) $first['derived'], 'storey'));
         }
         $first = $this->desk->client->ok('GET', "$path?storey=first");

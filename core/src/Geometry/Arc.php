@@ -42,6 +42,20 @@ final readonly class Arc
     }
 
     /**
+     * Into how many equal chords it falls that nothing lies further than this off it, or off a line beside it outside.
+     *
+     * @param float $offMm sagitta, r (1 − cos(θ/2))
+     * @param float $outside how much further from the centre that line lies, mm
+     * @param float $part of the arc
+     */
+    public function chords(float $offMm, float $outside = 0.0, float $part = 1.0): int
+    {
+        $step = 2.0 * acos(max(-1.0, 1.0 - $offMm / ($this->radius + $outside)));
+
+        return max(1, (int) ceil(abs($part * $this->sweep) / $step));
+    }
+
+    /**
      * @param float $part of the way from start to end, 0 to 1
      * @param float $left mm to the left of the arc, as it runs
      */

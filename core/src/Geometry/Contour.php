@@ -121,8 +121,7 @@ final readonly class Contour
         if (null === $arc) {
             return [[$from, $to]];
         }
-        $step = 2.0 * acos(max(0.0, 1.0 - $offMm / $arc->radius));
-        $count = (int) min(self::MOST_PIECES, max(2.0, ceil(abs($arc->sweep) / $step)));
+        $count = min(self::MOST_PIECES, max(2, $arc->chords($offMm)));
         $pieces = [];
         for ($i = 1; $i < $count; ++$i) {
             $next = $arc->at($i / $count)->toArray();

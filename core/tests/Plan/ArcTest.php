@@ -11,6 +11,7 @@ use Plinth\Core\Geometry\Point;
 use Plinth\Core\Plan\Derivation\Derivation;
 use Plinth\Core\Plan\Derivation\Region;
 use Plinth\Core\Plan\Model\Column;
+use Plinth\Core\Plan\Model\Divider;
 use Plinth\Core\Plan\Model\Storey;
 use Plinth\Core\Plan\Model\Wall;
 use Plinth\Core\Tests\Fitting\Noise;
@@ -78,6 +79,34 @@ final class ArcTest extends TestCase
             }
         }
         self::assertGreaterThan(150, $compared);
+    }
+
+    /** A room of 5.8 by 3.8 m, parted by an arc across it: each side has half of it and the segment, or lacks it. */
+    public function testACurvedDividerPartsARoomAlongItsArc(): void
+    {
+        $walls = Plans::rectangle();
+        $divider = new Divider('d', new Point(3000, 100), new Point(3000, 3900), 500.0);
+        $parted = Derivation::of(new Storey('s', 'Ground', 0.0, 2700.0, $walls, dividers: [$divider]));
+        $arc = $divider->arc();
+        self::assertNotNull($arc);
+        $turn = abs($arc->sweep);
+        $segment = $arc->radius ** 2 * ($turn - sin($turn)) / 2.0;
+        $areas = array_map(static fn (Region $r): float => $r->netAreaMm2, $parted->regions);
+        sort($areas);
+        self::assertEqualsWithDelta([2900 * 3800 - $segment, 2900 * 3800 + $segment], $areas, 200.0, 'Within 0.002 %, as between curved walls.');
+        self::assertEqualsWithDelta(5800 * 3800, array_sum($areas), 1e-3, 'Nothing is counted twice.');
+    }
+
+    /** However a divider leans, it parts the room at the faces of its walls: a trapezium on either side. */
+    public function testADividerThatLeansTakesNothingFromTheWalls(): void
+    {
+        foreach ([[2500, 3500], [4500, 1000], [1000, 5500]] as [$below, $above]) {
+            $divider = new Divider('d', new Point($below, 100), new Point($above, 3900));
+            $parted = Derivation::of(new Storey('s', 'Ground', 0.0, 2700.0, Plans::rectangle(), dividers: [$divider]));
+            $areas = array_map(static fn (Region $r): float => $r->netAreaMm2, $parted->regions);
+            $left = (($below - 100) + ($above - 100)) / 2 * 3800;
+            self::assertEqualsCanonicalizing([round($left), round(5800 * 3800 - $left)], array_map(round(...), $areas));
+        }
     }
 
     public function testThreePointsGiveTheRiseAndTheArcPassesThroughAll(): void

@@ -81,7 +81,12 @@ final class EditTest extends TestCase
                         $old = null;
                         $id = "divider$seed-$step";
                         $at = new Point(Noise::uniform(0, 15_000), Noise::uniform(0, 9_000));
-                        $new = new Divider($id, $at, $at->plus(Noise::uniform(1000, 5000), Noise::uniform(-300, 300)));
+                        $new = new Divider(
+                            $id,
+                            $at,
+                            $at->plus(Noise::uniform(1000, 5000), Noise::uniform(-300, 300)),
+                            0 === $step % 2 ? 0.0 : Noise::uniform(-2000, 2000),
+                        );
                 }
                 foreach ([$old, $new] as $line) {
                     if (null !== $line) {

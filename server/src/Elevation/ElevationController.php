@@ -9,12 +9,9 @@ use Plinth\Core\Elevation\Exception\UnusableOutline;
 use Plinth\Core\Elevation\Outline as CoreOutline;
 use Plinth\Core\Elevation\SideLine;
 use Plinth\Core\Geometry\Point;
-use Plinth\Core\Plan\Derivation\BodyOutline as StoreyOutline;
-use Plinth\Core\Plan\Derivation\Derivation;
 use Plinth\Server\Http\Needs;
 use Plinth\Server\Http\Who;
-use Plinth\Server\Plan\DerivedShapes;
-use Plinth\Server\Plan\PlanKeeper;
+use Plinth\Server\Plan\BuildingOutlines;
 use Plinth\Server\Project\ProjectAccess;
 use Plinth\Server\Project\Side;
 use Plinth\Server\Project\Storey;
@@ -22,7 +19,6 @@ use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Uid\Uuid;
-use Symfony\Contracts\Cache\CacheInterface;
 
 /** What stands on a side: outlines that were traced, and the corners of the plan that it shows. */
 final readonly class ElevationController
@@ -30,9 +26,7 @@ final readonly class ElevationController
     public function __construct(
         private ProjectAccess $access,
         private EntityManagerInterface $entities,
-        private PlanKeeper $plans,
-        private DerivedShapes $shapes,
-        private CacheInterface $cache,
+        private BuildingOutlines $outlines,
     ) {
     }
 
@@ -72,34 +66,13 @@ final readonly class ElevationController
         $line = SideLine::between(...$side->line());
         $corners = [];
         foreach ($this->entities->getRepository(Storey::class)->findBy(['project' => $side->project()], ['id' => 'ASC']) as $storey) {
-            foreach ($this->cornersOf($storey) as $at) {
-                $corners[] = ['alongMm' => $line->along(new Point(...$at)), 'behindMm' => $line->behind(new Point(...$at))];
+            foreach ($this->outlines->of($storey) as $ring) {
+                foreach (SideLine::corners(array_map(static fn (array $p): Point => new Point(...$p), $ring)) as $corner) {
+                    $corners[] = ['alongMm' => $line->along($corner), 'behindMm' => $line->behind($corner)];
+                }
             }
         }
 
         return new JsonResponse(['lengthMm' => $line->length(), 'corners' => $corners]);
-    }
-
-    /** @return list<array{float, float}> outer corners of a storey, kept for as long as its shapes stay */
-    private function cornersOf(Storey $storey): array
-    {
-        return $this->cache->get(\sprintf(
-            'corners.%s.%s.%s',
-            $storey->project()->toRfc4122(),
-            $storey->id()->toRfc4122(),
-            $this->shapes->version($storey->key()),
-        ), function () use ($storey): array {
-            $outlines = Derivation::of($this->plans->load($storey->key()))->outlines;
-
-            return array_merge(
-                ...array_map(
-                    static fn (StoreyOutline $o): array => array_map(
-                        static fn (Point $p): array => $p->toArray(),
-                        SideLine::corners(array_map(static fn (array $p): Point => new Point(...$p), $o->outer)),
-                    ),
-                    $outlines,
-                ),
-            );
-        });
     }
 }

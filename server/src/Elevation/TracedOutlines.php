@@ -16,8 +16,10 @@ final readonly class TracedOutlines implements Traced
     public function carry(Workspace $workspace, Drawing $drawing, PixelToMm $old, PixelToMm $next): void
     {
         foreach ($workspace->findBy(OutlineCorner::class, 'drawing', $drawing->id()) as $corner) {
-            $to = $next->toMm($old->toPixel($corner->at()));
-            $workspace->set($corner, ['x' => $to->x, 'y' => $to->y], 'carry');
+            $px = $old->toPixel($corner->at());
+            $to = $next->toMm($px);
+            $rise = $corner->rise() * $next->mmPerPixelAt($px) / $old->mmPerPixelAt($px);
+            $workspace->set($corner, ['x' => $to->x, 'y' => $to->y, 'rise' => $rise], 'carry');
         }
     }
 

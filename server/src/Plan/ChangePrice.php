@@ -72,7 +72,7 @@ final readonly class ChangePrice implements Price
         $boxes = [];
         foreach ([
             'SELECT x_min, y_min, x_max, y_max FROM wall WHERE project = ? AND storey = ?',
-            'SELECT LEAST(x1, x2), LEAST(y1, y2), GREATEST(x1, x2), GREATEST(y1, y2) FROM divider WHERE project = ? AND storey = ?',
+            'SELECT LEAST(x1, x2) - ABS(rise), LEAST(y1, y2) - ABS(rise), GREATEST(x1, x2) + ABS(rise), GREATEST(y1, y2) + ABS(rise) FROM divider WHERE project = ? AND storey = ?',
         ] as $sql) {
             foreach ($this->connection->iterateNumeric($sql, [$project->toBinary(), $storey->toBinary()]) as [$x1, $y1, $x2, $y2]) {
                 $boxes[] = [Raw::number($x1), Raw::number($y1), Raw::number($x2), Raw::number($y2)];

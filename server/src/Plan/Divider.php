@@ -20,7 +20,7 @@ use Plinth\Server\Source\Drawing;
 use Symfony\Bridge\Doctrine\Types\UuidType;
 use Symfony\Component\Uid\Uuid;
 
-/** A line that bounds rooms where there is no wall, mm. */
+/** A line or an arc that bounds rooms where there is no wall, mm. */
 #[Kind('divider')]
 #[ORM\Entity]
 #[ORM\Index(fields: ['project', 'storey'])]
@@ -47,6 +47,10 @@ class Divider extends ProjectRow implements OnStorey
     #[ORM\Column]
     private float $y2 = 0.0;
 
+    /** mm of an arc over its chord, positive to the left; 0 for a straight one */
+    #[ORM\Column]
+    private float $rise = 0.0;
+
     public static function onStorey(): string
     {
         return 'r.storey = :storey';
@@ -55,7 +59,7 @@ class Divider extends ProjectRow implements OnStorey
     public function values(): array
     {
         return [
-            'storey' => $this->storey->toRfc4122(), 'drawing' => $this->drawing?->toRfc4122(), 'x1' => $this->x1, 'y1' => $this->y1, 'x2' => $this->x2, 'y2' => $this->y2,
+            'storey' => $this->storey->toRfc4122(), 'drawing' => $this->drawing?->toRfc4122(), 'x1' => $this->x1, 'y1' => $this->y1, 'x2' => $this->x2, 'y2' => $this->y2, 'rise' => $this->rise,
         ];
     }
 
@@ -67,6 +71,14 @@ class Divider extends ProjectRow implements OnStorey
         $this->y1 = $values->place('y1');
         $this->x2 = $values->place('x2');
         $this->y2 = $values->place('y2');
+        $this->rise = $values->optionalNumber('rise') ?? 0.0;
+        if (abs($this->rise) > PlanKeeper::LONGEST_MM) {
+            throw Refusal::invalid(
+                'divider-too-long',
+                \sprintf('A divider rises at most %d m over its chord. Check the unit.', PlanKeeper::LONGEST_MM / 1e3),
+                $values->at('rise'),
+            );
+        }
         if (hypot($this->x2 - $this->x1, $this->y2 - $this->y1) <= CoreWall::JOIN_MM) {
             throw Refusal::invalid('divider-of-no-length', 'A divider needs a length: its two ends lie on one spot.', $values->at('x2'));
         }
@@ -91,6 +103,7 @@ class Divider extends ProjectRow implements OnStorey
             $id,
             new Point((float) $values['x1'], (float) $values['y1']),
             new Point((float) $values['x2'], (float) $values['y2']),
+            (float) ($values['rise'] ?? 0.0),
         );
     }
 }

@@ -9,7 +9,8 @@ use Plinth\Server\Change\Kind;
 use Plinth\Server\Change\ProjectRow;
 use Plinth\Server\Change\Refers;
 use Plinth\Server\Change\RowValues;
-use Plinth\Server\Project\OnStorey;
+use Plinth\Server\Http\Refusal;
+use Plinth\Server\Project\Side;
 use Plinth\Server\Project\Storey;
 use Symfony\Bridge\Doctrine\Types\UuidType;
 use Symfony\Component\Uid\Uuid;
@@ -18,11 +19,16 @@ use Symfony\Component\Uid\Uuid;
 #[Kind('note')]
 #[ORM\Entity]
 #[ORM\Index(fields: ['project', 'storey'])]
-class Note extends ProjectRow implements OnStorey
+class Note extends ProjectRow
 {
+    /** the storey it lies on; otherwise it stands on a side */
     #[Refers(Storey::class)]
-    #[ORM\Column(type: UuidType::NAME)]
-    private Uuid $storey;
+    #[ORM\Column(type: UuidType::NAME, nullable: true)]
+    private ?Uuid $storey = null;
+
+    #[Refers(Side::class)]
+    #[ORM\Column(type: UuidType::NAME, nullable: true)]
+    private ?Uuid $side = null;
 
     #[ORM\Column]
     private float $x = 0.0;
@@ -43,21 +49,20 @@ class Note extends ProjectRow implements OnStorey
     #[ORM\Column]
     private bool $assumption = false;
 
-    public static function onStorey(): string
-    {
-        return 'r.storey = :storey';
-    }
-
     public function values(): array
     {
         return [
-            'storey' => $this->storey->toRfc4122(), 'x' => $this->x, 'y' => $this->y, 'toX' => $this->toX, 'toY' => $this->toY, 'words' => $this->words, 'assumption' => $this->assumption,
+            'storey' => $this->storey?->toRfc4122(), 'side' => $this->side?->toRfc4122(), 'x' => $this->x, 'y' => $this->y, 'toX' => $this->toX, 'toY' => $this->toY, 'words' => $this->words, 'assumption' => $this->assumption,
         ];
     }
 
     public function take(RowValues $values): void
     {
-        $this->storey = $values->id('storey');
+        $this->storey = $values->optionalId('storey');
+        $this->side = $values->optionalId('side');
+        if ((null === $this->side) === (null === $this->storey)) {
+            throw Refusal::invalid('one-place', 'A note lies on a storey or stands on a side: name one of the two.', $values->at('storey'));
+        }
         $this->x = $values->place('x');
         $this->y = $values->place('y');
         $this->toX = $values->optionalNumber('toX');

@@ -165,7 +165,7 @@ final class StoreyNear implements Neighbourhood
                 [...$key, ...$key, ...$key, ...$key, ...$key],
             );
             $dividers = $this->connection->fetchNumeric(
-                'SELECT MIN(LEAST(x1, x2)), MIN(LEAST(y1, y2)), MAX(GREATEST(x1, x2)), MAX(GREATEST(y1, y2)) FROM divider WHERE project = ? AND storey = ?',
+                'SELECT MIN(LEAST(x1, x2) - ABS(rise)), MIN(LEAST(y1, y2) - ABS(rise)), MAX(GREATEST(x1, x2) + ABS(rise)), MAX(GREATEST(y1, y2) + ABS(rise)) FROM divider WHERE project = ? AND storey = ?',
                 $this->storey->binary(),
             );
             $this->isSmall = Raw::number($walls[4] ?? 0) <= self::SMALL;
@@ -189,13 +189,14 @@ final class StoreyNear implements Neighbourhood
         }
         $dividers = [];
         foreach ($this->connection->iterateNumeric(
-            'SELECT id, x1, y1, x2, y2 FROM divider WHERE project = ? AND storey = ? ORDER BY id',
+            'SELECT id, x1, y1, x2, y2, rise FROM divider WHERE project = ? AND storey = ? ORDER BY id',
             $this->storey->binary(),
-        ) as [$id, $x1, $y1, $x2, $y2]) {
+        ) as [$id, $x1, $y1, $x2, $y2, $rise]) {
             $dividers[] = new Divider(
                 Raw::id($id),
                 new Point(Raw::number($x1), Raw::number($y1)),
                 new Point(Raw::number($x2), Raw::number($y2)),
+                Raw::number($rise),
             );
         }
 

@@ -31,9 +31,11 @@ final readonly class TracedPlan implements Traced
         }
         foreach ($workspace->findBy(Divider::class, 'drawing', $drawing->id()) as $divider) {
             $line = Divider::core('', $divider->values());
-            $from = $next->toMm($old->toPixel($line->from));
+            $px = $old->toPixel($line->from);
+            $from = $next->toMm($px);
             $to = $next->toMm($old->toPixel($line->to));
-            $workspace->set($divider, ['x1' => $from->x, 'y1' => $from->y, 'x2' => $to->x, 'y2' => $to->y], 'carry');
+            $rise = $line->rise * $next->mmPerPixelAt($px) / $old->mmPerPixelAt($px);
+            $workspace->set($divider, ['x1' => $from->x, 'y1' => $from->y, 'x2' => $to->x, 'y2' => $to->y, 'rise' => $rise], 'carry');
         }
         foreach ($workspace->findBy(Room::class, 'drawing', $drawing->id()) as $room) {
             $to = $next->toMm($old->toPixel($room->anchor()));

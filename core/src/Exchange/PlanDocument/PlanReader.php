@@ -123,13 +123,13 @@ final class PlanReader
         return $read;
     }
 
-    private static function rise(JsonValue $wall): float
+    private static function rise(JsonValue $line): float
     {
-        $rise = $wall->optional('rise')?->number() ?? 0.0;
+        $rise = $line->optional('rise')?->number() ?? 0.0;
         if (0.0 !== $rise && (abs($rise) < Arc::LEAST_RISE_MM || abs($rise) > Wall::MOST_RISE_MM)) {
             throw UnreadableDocument::outOfRange(
-                $wall->at.'/rise',
-                \sprintf('zero for a straight wall, or from %g mm to %d km', Arc::LEAST_RISE_MM, Wall::MOST_RISE_MM / 1e6),
+                $line->at.'/rise',
+                \sprintf('zero for a straight one, or from %g mm to %d km', Arc::LEAST_RISE_MM, Wall::MOST_RISE_MM / 1e6),
             );
         }
 
@@ -193,8 +193,13 @@ final class PlanReader
     /** @param array<string, true> $ids */
     private static function divider(JsonValue $divider, array &$ids): Divider
     {
-        $divider->object(['id', 'from', 'to']);
-        $read = new Divider(self::id($divider, $ids), $divider->get('from')->point(), $divider->get('to')->point());
+        $divider->object(['id', 'from', 'to', 'rise']);
+        $read = new Divider(
+            self::id($divider, $ids),
+            $divider->get('from')->point(),
+            $divider->get('to')->point(),
+            self::rise($divider),
+        );
         if ($read->from->distanceTo($read->to) <= Wall::JOIN_MM) {
             throw UnreadableDocument::outOfRange($divider->at.'/to', \sprintf('more than %g mm away from its start', Wall::JOIN_MM));
         }

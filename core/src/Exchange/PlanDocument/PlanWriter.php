@@ -64,7 +64,9 @@ final class PlanWriter
                 'height' => $o->height, 'hand' => $o->hand, 'swing' => $o->swing, 'leaf' => $o->leaf,
             ]), $s->openings),
             'dividers' => array_map(
-                static fn (Divider $d): array => ['id' => $d->id, 'from' => $d->from->toArray(), 'to' => $d->to->toArray()],
+                static fn (Divider $d): array => self::said([
+                    'id' => $d->id, 'from' => $d->from->toArray(), 'to' => $d->to->toArray(), 'rise' => 0.0 === $d->rise ? null : $d->rise,
+                ]),
                 $s->dividers,
             ),
             'columns' => array_map(static fn (Column $c): array => [

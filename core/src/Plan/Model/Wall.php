@@ -91,13 +91,8 @@ final readonly class Wall
     public function chords(float $length): int
     {
         $arc = $this->arc();
-        if (null === $arc) {
-            return 1;
-        }
-        // Sagitta of the outer face: (r + t/2)(1 − cos(θ/2)).
-        $step = 2.0 * acos(max(-1.0, 1.0 - self::CHORD_MM / ($arc->radius + $this->thickness / 2.0)));
 
-        return max(1, (int) ceil(abs($length) / $arc->radius / $step));
+        return $arc?->chords(self::CHORD_MM, $this->thickness / 2.0, $length / $arc->length()) ?? 1;
     }
 
     /** @return non-empty-list<array{float, float}> the body with squared ends, counter-clockwise from its start's right */

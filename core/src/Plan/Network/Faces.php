@@ -269,11 +269,25 @@ final class Faces
         if ($alongOut < Tolerance::ROUND_OFF_MM && $alongIn < Tolerance::ROUND_OFF_MM) {
             return $isNear ? [$mitre] : [$onIn, $onOut];
         }
+        if (0.0 === $outHalf ? $this->goesOnBehind($in, $this->network->before($out)) : 0.0 === $inHalf && $this->goesOnBehind($out, $this->network->after($in))) {
+            // A divider that ends aslant at a wall meets its face behind the node, where the wall goes on.
+            return [$mitre];
+        }
 
         // Nearly straight on with unequal thickness: one face would run on past the node, the other be cut short.
         return $alongOut < 0.0
             ? array_reverse(self::step([$x, $y], [$ox, $oy, $onOut], [$ix, $iy, $onIn], $mitre, $isNear))
             : self::step([$x, $y], [$ix, $iy, $onIn], [$ox, $oy, $onOut], $mitre, $isNear);
+    }
+
+    /** Whether another half-edge of a node goes on straight, and as thick, behind where one begins. */
+    private function goesOnBehind(int $half, int $other): bool
+    {
+        $one = $this->network->halves[$half];
+        $two = $this->network->halves[$other];
+
+        return $one['half'] > 0.0 && abs($one['half'] - $two['half']) < Tolerance::ROUND_OFF_MM
+            && $one['dx'] * $two['dx'] + $one['dy'] * $two['dy'] < -self::NEARLY_ALONG;
     }
 
     private function areStraight(int $half, int $other): bool

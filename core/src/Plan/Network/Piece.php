@@ -42,38 +42,27 @@ final readonly class Piece
     /** @return list<self> none for what has no length */
     public static function of(Wall|Divider $line): array
     {
-        if ($line instanceof Divider) {
-            $length = $line->from->distanceTo($line->to);
-
-            return $length <= Wall::JOIN_MM ? [] : [
-                new self($line->id, '='.$line->id, $line->from->toArray(), $line->to->toArray(), 0.0, 0.0, 0.0, $length, true),
-            ];
-        }
-        $length = $line->length();
+        $divides = $line instanceof Divider;
+        [$arc, $half] = [$line->arc(), $divides ? 0.0 : $line->thickness / 2.0];
+        $length = $arc?->length() ?? $line->from->distanceTo($line->to);
         if ($length <= Wall::JOIN_MM) {
             return [];
         }
-        $arc = $line->arc();
         if (null === $arc) {
             return [
-                new self($line->id, '='.$line->id, $line->from->toArray(), $line->to->toArray(), $line->thickness / 2.0, 0.0, 0.0, $length),
+                new self($line->id, '='.$line->id, $line->from->toArray(), $line->to->toArray(), $half, 0.0, 0.0, $length, $divides),
             ];
         }
-        $chain = $line->chain();
-        $n = \count($chain) - 1;
-        $half = $line->thickness / 2.0 * cos($arc->sweep / $n / 2.0);
+        $n = $arc->chords(Wall::CHORD_MM, $half);
+        $radius = $arc->sweep > 0.0 ? $arc->radius : -$arc->radius;
+        $half *= cos($arc->sweep / $n / 2.0);
         $pieces = [];
+        $from = $line->from->toArray();
         for ($i = 0; $i < $n; ++$i) {
-            $pieces[] = new self(
-                $line->id,
-                '='.$line->id.\sprintf('#%05d', $i),
-                $chain[$i]->toArray(),
-                $chain[$i + 1]->toArray(),
-                $half,
-                $arc->sweep > 0.0 ? $arc->radius : -$arc->radius,
-                $length * $i / $n,
-                $length / $n,
-            );
+            $to = $i + 1 === $n ? $line->to->toArray() : $arc->at(($i + 1) / $n)->toArray();
+            $key = '='.$line->id.\sprintf('#%05d', $i);
+            $pieces[] = new self($line->id, $key, $from, $to, $half, $radius, $length * $i / $n, $length / $n, $divides);
+            $from = $to;
         }
 
         return $pieces;
