@@ -54,12 +54,12 @@ test("a facade is calibrated by its courses, straightened, levelled, and traced 
   // Round the face; Enter closes it, and its area is told.
   await page.keyboard.press("o");
   await traceFace(page, hand);
-  const area = page.getByLabel("Name of the outline").locator("xpath=../..");
-  await expect(area).toContainText(/6[34]\.\d\d m²/);
+  const face = page.getByTestId("levels").getByRole("button", { name: /^Face/ });
+  await expect(face).toContainText(/6[34]\.\d\d m²/);
   await expectAccessible(page);
   await saved(page);
   await page.keyboard.press("Control+z");
-  await expect(page.getByLabel("Name of the outline")).toHaveCount(0);
+  await expect(face).toHaveCount(0);
 });
 
 test("a photograph is straightened by its own lines, sized by one length, and taken back", async ({ page }) => {

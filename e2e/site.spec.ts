@@ -1,5 +1,5 @@
 import { expect, test } from "@playwright/test";
-import { begin, saved, signIn } from "./scan";
+import { begin, expectAccessible, saved, signIn } from "./scan";
 
 test("a boundary is typed leg by leg, seen open, and closed with its area", async ({ page }) => {
   await signIn(page);
@@ -35,6 +35,32 @@ test("a boundary is typed leg by leg, seen open, and closed with its area", asyn
   await expect(panel).toContainText(/Closes within 2\d\.\d mm in 751\.64 m, 1 : 3\d.\d{3}/);
   await expect(panel).toContainText(/It encloses 25.32\d\.\d\d m²/);
   await saved(page);
+  // The third leg was mistyped, and is corrected where it stands.
+  const third = panel.getByRole("listitem").nth(2);
+  await third.getByRole("button", { name: "720.35 ft" }).click();
+  await third.getByLabel("length").fill("702.35 ft");
+  await page.keyboard.press("Enter");
+  await expect(panel).toContainText("Closes only within");
+  await expect(panel).toContainText("It would close if leg 3 were 219.5");
+  await third.getByLabel("length").fill("720.35 ft");
+  await page.keyboard.press("Enter");
+  await expect(panel).toContainText(/1 : 3\d.\d{3}/);
+  // A curve behind it whose figures do not go together is refused at its fields, and what was typed stays.
+  await third.getByRole("button", { name: "Insert one after" }).click();
+  const curve = third.locator("form").last();
+  await curve.getByLabel("a curve").check();
+  await curve.getByLabel("bearing of its chord").fill("0");
+  await curve.getByLabel("chord", { exact: true }).fill("30 ft");
+  await curve.getByLabel("radius").fill("10 ft");
+  await page.keyboard.press("Enter");
+  await expect(curve.getByRole("alert")).toContainText("Is it the length along the curve?");
+  await curve.getByRole("button", { name: "arc length" }).click();
+  await curve.getByLabel("length along it").press("Enter");
+  await expect(panel.getByRole("listitem")).toHaveCount(6);
+  await expect(panel).toContainText("Closes only within");
+  await expectAccessible(page);
+  await page.locator("body").press("Control+z");
+  await expect(panel).toContainText("Closes within");
   await panel.getByRole("button", { name: "Remove the boundary" }).click();
   await expect(panel).toContainText("Click where the boundary begins");
   await page.locator("body").press("Control+z");

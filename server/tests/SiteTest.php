@@ -35,6 +35,16 @@ final class SiteTest extends TestCase
         self::assertEqualsWithDelta(272_585 * 0.3048 ** 2, $closed->get('areaM2')->number(), 2.0);
         self::assertEqualsWithDelta(0.080 * 304.8, $closed->get('misclosureMm')->number(), 0.6);
         self::assertCount(6, $shown()->get('path')->items());
+        self::assertNull($shown()->list('mistyped')[0] ?? null);
+        [, , $third] = Desk::rows($desk->state(), 'leg');
+        $set = static fn (string $length): array => [
+            'do' => 'set', 'type' => 'leg', 'id' => $third['id'], 'values' => ['length' => $length],
+        ];
+        $desk->change([$set('702.35')]);
+        $mistyped = JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id/boundaries/$id"))->list('mistyped')[0];
+        self::assertEqualsWithDelta(720.35 * 304.8, $mistyped->get('mm')->number(), 30.0);
+        self::assertSame(2.0, $mistyped->get('leg')->number());
+        $desk->change([$set('720.35')]);
         $gone = $desk->change([['do' => 'remove', 'type' => 'boundary', 'id' => $id]]);
         self::assertCount(6, JsonValue::of($gone['removed'])->items(), 'Its legs go with it.');
         $desk->client->ok('POST', "/api/projects/$desk->id/undo", ['id' => Desk::newId()]);

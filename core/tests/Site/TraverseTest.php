@@ -13,8 +13,10 @@ use Plinth\Core\Site\CurveFigure;
 use Plinth\Core\Site\Exception\UnusableBoundary;
 use Plinth\Core\Site\Exception\UnusableCurve;
 use Plinth\Core\Site\Leg;
+use Plinth\Core\Site\Mistyped;
 use Plinth\Core\Site\Traverse;
 use Plinth\Core\Site\Turns;
+use Plinth\Core\Tests\Fitting\Noise;
 use Plinth\Core\Units\Bearing;
 use Plinth\Core\Units\Exception\UnreadableBearing;
 use Plinth\Core\Units\LengthParser;
@@ -199,6 +201,60 @@ final class TraverseTest extends TestCase
         $over = array_map(static fn (array $p): array => [$p[0] - 8000.0, $p[1]], $house);
         self::assertSame(0.0, Clearance::of($lot->contour, [$house, $over])[0]->mm, 'It crosses the line.');
         self::assertSame([], Clearance::of($lot->contour, []));
+    }
+
+    public function testTheLegThatWasMistypedIsNamedWithWhatWouldClose(): void
+    {
+        $legs = self::textbook();
+        self::assertSame([], Mistyped::of($legs), 'As measured it closes well.');
+        $legs[2] = new Leg($legs[2]->bearing, 702.35 * self::FOOT);
+        // The fourth leg stands square to the third: swung a little, it would close as well.
+        [$length, $swung] = Mistyped::of(array_values($legs));
+        self::assertSame([2, null, 3, null], [$length->leg, $length->bearing, $swung->leg, $swung->mm]);
+        self::assertEqualsWithDelta(720.35, (float) $length->mm / self::FOOT, 0.1);
+        $legs = self::textbook();
+        $legs[3] = new Leg(Bearing::parse("264°35'20\""), $legs[3]->mm);
+        [$mistyped] = Mistyped::of(array_values($legs));
+        self::assertSame([3, null], [$mistyped->leg, $mistyped->mm]);
+        self::assertEqualsWithDelta(284.589, (float) $mistyped->bearing?->degrees, 0.03);
+    }
+
+    /** Of 400 random sites with one slip the leg is named, alone or as one of two, or none is. */
+    public function testNoLegIsBlamedForAnothersSlip(): void
+    {
+        Noise::seed(77);
+        [$named, $slips] = [0, 0];
+        for ($i = 0; $i < 400; ++$i) {
+            $n = (int) Noise::uniform(4, 9);
+            $corners = array_map(static function (int $k) use ($n): Point {
+                $angle = 2.0 * \M_PI * ($k + Noise::uniform(-0.3, 0.3)) / $n;
+                $r = Noise::uniform(15_000, 40_000);
+
+                return new Point($r * sin($angle), $r * cos($angle));
+            }, range(0, $n - 1));
+            $legs = array_map(static function (int $k) use ($corners, $n): Leg {
+                [$dx, $dy] = [$corners[($k + 1) % $n]->x - $corners[$k]->x, $corners[($k + 1) % $n]->y - $corners[$k]->y];
+
+                // As plans write them: to the second, and to the centimetre.
+                return new Leg(Bearing::along($dx, $dy), round(hypot($dx, $dy), -1));
+            }, range(0, $n - 1));
+            self::assertSame([], Mistyped::of($legs));
+            $at = (int) Noise::uniform(0, $n);
+            $legs[$at] = 0 === $i % 2
+                ? new Leg($legs[$at]->bearing, $legs[$at]->mm + [900.0, -900.0, 2700.0, -2700.0, 10_000.0][$i % 5])
+                : new Leg($legs[$at]->bearing->turned([9.0, -9.0, 18.0, -30.0, 90.0][$i % 5]), $legs[$at]->mm);
+            $mistyped = Mistyped::of(array_values($legs));
+            ++$slips;
+            if ([] !== $mistyped) {
+                ++$named;
+                $isLength = 0 === $i % 2;
+                self::assertNotEmpty(
+                    array_filter($mistyped, static fn (Mistyped $m): bool => $m->leg === $at && $isLength === (null === $m->bearing)),
+                    "site $i",
+                );
+            }
+        }
+        self::assertGreaterThan(0.8 * $slips, $named);
     }
 
     public function testABearingIsReadOffAWayAndWrittenBack(): void

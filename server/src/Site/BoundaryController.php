@@ -7,6 +7,7 @@ namespace Plinth\Server\Site;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Site\Exception\UnusableBoundary;
 use Plinth\Core\Site\Leg;
+use Plinth\Core\Site\Mistyped;
 use Plinth\Core\Site\Traverse;
 use Plinth\Server\Http\Needs;
 use Plinth\Server\Http\Who;
@@ -36,6 +37,12 @@ final readonly class BoundaryController
             'rises' => array_map(static fn (Leg $l): float => $l->rise, $legs),
             'upDegrees' => $boundary->upDegrees(),
             'closed' => null,
+            'mistyped' => array_map(static fn (Mistyped $m): array => [
+                'leg' => $m->leg,
+                'mm' => $m->mm,
+                'bearing' => $m->bearing?->turned($boundary->upDegrees())->written(),
+                'leavesMm' => $m->leavesMm,
+            ], Mistyped::of($legs)),
             'refusal' => null,
         ];
         try {

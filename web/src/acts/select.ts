@@ -21,8 +21,7 @@ export const select: Act = {
   click: (click) => (askedNow() ? askedPoint(click.pointer) : selectAt(click)),
   drag(at, { shiftKey }) {
     const { storey, view, selected } = useDesk.getState();
-    if (storey === null) return null;
-    if (shiftKey) return areaDrag(selectWithin);
+    if (shiftKey) return storey === null ? null : areaDrag(selectWithin);
     if (useProject.getState().role === "read") return null;
     const [group] = selectedWalls();
     const id = group ?? selected?.id;
@@ -39,9 +38,10 @@ export const select: Act = {
     }
     const { selected, group } = useDesk.getState();
     if (moved || !selected || group.length > 0) return;
-    for (const p of selectableSelected()?.handles?.(selected.id) ?? []) {
-      pen.ring(pen.at(p), 5, { colour: TEAL, width: 2, fill: "#fdfcfa" });
-    }
+    if (useProject.getState().role === "read") return;
+    const { pulls, handles } = selectableSelected() ?? {};
+    for (const p of pulls?.(selected.id) ?? []) pen.ring(pen.at(p), 2.5, { colour: TEAL, width: 1.4, fill: "#fdfcfa" });
+    for (const p of handles?.(selected.id) ?? []) pen.ring(pen.at(p), 5, { colour: TEAL, width: 2, fill: "#fdfcfa" });
   },
 };
 

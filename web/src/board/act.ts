@@ -69,6 +69,8 @@ export interface Selectable {
   hit?: { rank: number; at: (pointer: XY, reach: number) => string | null };
   /** Where it can be taken hold of, model points. */
   handles?(id: string): readonly XY[];
+  /** Where more of them can be pulled out of it, model points. */
+  pulls?(id: string): readonly XY[];
   /** What a drag from there does to it, once it is selected; null where it takes no hold of it. */
   drag?(id: string, at: XY, reach: number): Drag | null;
 }

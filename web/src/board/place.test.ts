@@ -4,7 +4,7 @@ import { clickAt, stepBack } from "../board/hand";
 import { chooseDrawing, choosePlace, keepLeft, showOther, whereLeft } from "../board/place";
 import { useProject } from "../store/project";
 import { withRows } from "../store/rows";
-import { DRAWING, deskWithPlan, openSide, page, row, type Sent, type Serving, STOREY } from "../testing/desk";
+import { DRAWING, deskWithPlan, openSide, row, type Sent, type Serving, STOREY } from "../testing/desk";
 
 let server: Serving;
 let sent: Sent[];

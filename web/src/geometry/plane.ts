@@ -52,3 +52,9 @@ export function roundStep(k: number, least: number): number {
   const ten = 10 ** Math.floor(Math.log10(raw));
   return [1, 2, 5, 10].map((f) => f * ten).find((s) => s >= raw) ?? 10 * ten;
 }
+
+/** The middle of an arc as equal chords, or of a straight line. */
+export function middleOfChain(chain: readonly XY[]): XY {
+  const half = (chain.length - 1) / 2;
+  return middle(chain[Math.floor(half)] ?? [0, 0], chain[Math.ceil(half)] ?? [0, 0]);
+}

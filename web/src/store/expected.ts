@@ -23,6 +23,9 @@ const BLANK: { readonly [K in Kind]?: Partial<Thing<K>> } = {
   storey: { alternativeOf: null },
   opening: { leaf: "single" },
   wall: { rise: 0, buildUp: null },
+  divider: { rise: 0 },
+  outlineCorner: { rise: 0 },
+  leg: { radius: "", turns: "left", gives: "chord" },
 };
 
 /**

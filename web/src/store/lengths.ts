@@ -17,10 +17,18 @@ export async function lengthOf(text: string): Promise<number> {
   return (await settled(api.GET("/api/length", { params: { query: { text, unit: projectUnit() } } }))).mm;
 }
 
+/** The same with a sign before it, and nothing at all as `0`: where something lies. */
+async function placeOf(text: string): Promise<number> {
+  const [, sign = "", rest = ""] = /^\s*([+\-−±]?)\s*(.*?)\s*$/.exec(text) ?? [];
+  if (/^0+([.,]0*)?\s*(mm|cm|m|ft|in|'|")?$/.test(rest)) return 0;
+  const mm = await lengthOf(rest);
+  return sign === "-" || sign === "−" ? -mm : mm;
+}
+
 /** @returns mm, or null after what is wrong with the length was said on top */
-async function lengthOrSaid(text: string): Promise<number | null> {
+async function lengthOrSaid(text: string, read = lengthOf): Promise<number | null> {
   try {
-    return await lengthOf(text);
+    return await read(text);
   } catch (error) {
     say((error as Refused).message);
     return null;
@@ -30,6 +38,12 @@ async function lengthOrSaid(text: string): Promise<number | null> {
 /** A length typed into a field of the ledger; what is wrong with it is said on top. */
 export async function typed(text: string, take: (mm: number) => unknown): Promise<void> {
   const mm = await lengthOrSaid(text);
+  if (mm !== null) take(mm);
+}
+
+/** A place typed into a field of the ledger, which may lie below zero or at it. */
+export async function typedPlace(text: string, take: (mm: number) => unknown): Promise<void> {
+  const mm = await lengthOrSaid(text, placeOf);
   if (mm !== null) take(mm);
 }
 

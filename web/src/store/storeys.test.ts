@@ -2,12 +2,10 @@ import { beforeEach, describe, expect, it } from "vitest";
 import { useProject } from "../store/project";
 import { withRows } from "../store/rows";
 import { storeysInOrder } from "../store/storeys";
-import { deskWithPlan, row, type Serving, STOREY } from "../testing/desk";
-
-let server: Serving;
+import { deskWithPlan, row, STOREY } from "../testing/desk";
 
 beforeEach(() => {
-  server = deskWithPlan();
+  deskWithPlan();
 });
 
 describe("storeys", () => {

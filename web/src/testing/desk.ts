@@ -280,6 +280,7 @@ export function deskWithPlan(): Serving {
   useDesk.setState({
     step: "trace",
     storey: STOREY,
+    side: null,
     drawing: DRAWING,
     view: { x: 3000, y: 2000, k: 0.1 },
     holdSquare: true,

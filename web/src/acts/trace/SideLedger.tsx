@@ -3,13 +3,16 @@ import { setAct, useDeskFields } from "../../board/desk";
 import { useProject } from "../../store/project";
 import { count } from "../../ui/numbers";
 import { Head, NextThing } from "../../ui/parts";
+import { useSelectableSelected } from "../selected";
 
 /** What is marked and traced on a side: heights with their ±, and outlines with their sizes. */
 export function SideLedger({ side }: { side: string }) {
-  const { drawing, act } = useDeskFields("drawing", "act");
+  const { drawing, act, selected } = useDeskFields("drawing", "act", "selected");
   const rows = useProject((s) => s.rows);
   const report = useProject((s) => (drawing === null ? undefined : s.fits.get(drawing)));
+  const reads = useProject((s) => s.role === "read");
   const Panel = useCurrentAct()?.Panel;
+  const Selected = useSelectableSelected()?.Panel;
   const acts = useActs((s) => s.acts);
   const levels = report?.levels ?? [];
   const outlines = [...rows.outline.values()].filter((o) => o.side === side);
@@ -38,7 +41,10 @@ export function SideLedger({ side }: { side: string }) {
             : "Heights count from where the drawing happens to lie: no level is stated yet."}
       </Head>
       <div className="min-h-0 flex-1 overflow-y-auto" data-testid="levels">
-        {Panel && <Panel />}
+        <fieldset disabled={reads} className="contents">
+          {Panel && <Panel />}
+          {Selected && <Selected key={selected?.id} id={selected?.id ?? ""} />}
+        </fieldset>
         {kinds.map((kind) => (
           <kind.of key={kind.rank} storey={null} side={side} />
         ))}

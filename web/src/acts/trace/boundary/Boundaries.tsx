@@ -1,11 +1,13 @@
-import { useDesk } from "../../../board/desk";
+import { useDesk, useDeskFields } from "../../../board/desk";
 import { RUST, Tag, TEAL } from "../../../board/marks";
 import { apply, type Map2 } from "../../../geometry/maps";
-import { distance, middle, type XY } from "../../../geometry/plane";
+import { distance, middle, middleOfChain, type XY } from "../../../geometry/plane";
 import { useProject } from "../../../store/project";
 import type { Thing } from "../../../store/rows";
-import { area, inWords } from "../../../ui/measures";
-import { legsOf, useBoundary } from "./boundary";
+import { arcChain } from "../../../store/walls";
+import { area, inWords, onSite } from "../../../ui/measures";
+import { legsOf, useBoundary, useClearances } from "./boundary";
+import { boundariesOf, legWords, useBoundaryAtHand } from "./legs";
 
 /** Boundaries of the storey: as measured while they are open, adjusted and with their area once they close. */
 export function Boundaries({ screen }: { screen: Map2 }) {
@@ -18,6 +20,7 @@ export function Boundaries({ screen }: { screen: Map2 }) {
         .map((b) => (
           <Outline key={b.id} boundary={b} screen={screen} />
         ))}
+      <NorthSign />
     </>
   );
 }
@@ -25,20 +28,24 @@ export function Boundaries({ screen }: { screen: Map2 }) {
 function Outline({ boundary, screen }: { boundary: Thing<"boundary">; screen: Map2 }) {
   const answer = useBoundary(boundary);
   const legs = useProject((s) => s.rows.leg);
-  const drawn = useDesk((s) => s.act === "boundary");
+  const isAtHand = useDesk((s) => s.act === "boundary");
+  const openLeg = useBoundaryAtHand((s) => s.leg);
   const at = (p: readonly number[]): XY => apply(screen, [p[0] ?? 0, p[1] ?? 0]);
   const own = legsOf(legs.values(), boundary.id);
   const begin = at([boundary.x, boundary.y]);
-  const path = (answer?.closed ? [...answer.closed.corners, answer.closed.corners[0] ?? []] : (answer?.path ?? [])).map(
-    at,
-  );
+  const corners: readonly (readonly number[])[] = answer?.closed?.corners ?? answer?.path ?? [];
+  const rises = answer?.closed?.rises ?? answer?.rises ?? [];
+  // Each leg as it runs: a straight one has two points.
+  const lines = rises.map((rise, i) => {
+    const [[ax = 0, ay = 0] = [], [bx = 0, by = 0] = []] = [corners[i], corners[(i + 1) % corners.length]];
+    return arcChain([ax, ay], [bx, by], rise).map(at);
+  });
   const end = answer?.path.at(-1);
   const gap = end && !answer?.closed && own.length > 1 ? at(end) : null;
-  const corners = answer?.closed?.corners ?? [];
   return (
     <g>
       <polyline
-        points={path.map((p) => p.join(",")).join(" ")}
+        points={lines.flatMap((line, i) => (i === 0 ? line : line.slice(1)).map((p) => p.join(","))).join(" ")}
         fill={answer?.closed ? TEAL : "none"}
         fillOpacity={0.06}
         stroke={TEAL}
@@ -55,11 +62,20 @@ function Outline({ boundary, screen }: { boundary: Thing<"boundary">; screen: Ma
         stroke={TEAL}
         strokeWidth={1.8}
       />
-      {drawn &&
+      {isAtHand && answer?.closed && <Clearances boundary={boundary} at={at} />}
+      {isAtHand &&
         own.map((leg, i) => {
-          const [p, q] = [path[i], path[i + 1]];
+          const line = lines[i] ?? [];
+          const [p, q] = [line[0], line.at(-1)];
           if (!p || !q || distance(p, q) < 60) return null;
-          return <Tag key={leg.id} at={middle(p, q)} text={`${leg.bearing} · ${leg.length}`} colour={TEAL} />;
+          return (
+            <g key={leg.id}>
+              {leg.id === openLeg && (
+                <polyline points={line.map((c) => c.join(",")).join(" ")} fill="none" stroke={TEAL} strokeWidth={5} />
+              )}
+              <Tag at={middleOfChain(line)} text={`${i + 1} · ${legWords(leg)}`} colour={TEAL} />
+            </g>
+          );
         })}
       {answer?.closed && (
         <Tag at={centre(corners.map(at))} text={`${boundary.name} ${area(answer.closed.areaM2)}`} colour={TEAL} />
@@ -71,6 +87,41 @@ function Outline({ boundary, screen }: { boundary: Thing<"boundary">; screen: Ma
           colour={RUST}
         />
       )}
+    </g>
+  );
+}
+
+/** From the nearest corner or face of the building to each line. */
+function Clearances({ boundary, at }: { boundary: Thing<"boundary">; at: (p: readonly number[]) => XY }) {
+  return useClearances(boundary).map(({ mm, building, line }) => {
+    const [p, q] = [at(building), at(line)];
+    return (
+      <g key={`${building.join()} ${line.join()}`} stroke={mm === 0 ? RUST : "#1c2a26"}>
+        <line x1={p[0]} y1={p[1]} x2={q[0]} y2={q[1]} strokeWidth={1.2} />
+        <circle cx={q[0]} cy={q[1]} r={2.5} fill="#fdfcfa" />
+        {distance(p, q) > 40 && <Tag at={middle(p, q)} text={onSite(mm)} colour="#1c2a26" />}
+      </g>
+    );
+  });
+}
+
+/** Which way north is, in the corner of the board: up on it, unless a boundary says otherwise. */
+function NorthSign() {
+  const { storey, size } = useDeskFields("storey", "size");
+  const [boundary] = boundariesOf(useProject((s) => s.rows.boundary).values(), storey);
+  const answer = useBoundary(boundary);
+  if (!answer) return null;
+  return (
+    <g transform={`translate(${size.width - 34} 58)`}>
+      <title>{`North, ${answer.upDegrees.toFixed(1)}° left of up`}</title>
+      <g transform={`rotate(${-answer.upDegrees})`} stroke="#1c2a26" strokeWidth={1.4}>
+        <line x1={0} y1={20} x2={0} y2={-20} />
+        <path d="M0 -20L-7 0L0 -5Z" fill="#1c2a26" />
+        <path d="M0 -20L7 0L0 -5Z" fill="#fdfcfa" />
+        <text y={-25} textAnchor="middle" fontSize={13} fontWeight={700} stroke="none" fill="#1c2a26">
+          N
+        </text>
+      </g>
     </g>
   );
 }

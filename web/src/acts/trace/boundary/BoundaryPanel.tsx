@@ -1,104 +1,98 @@
 import { useEffect, useState } from "react";
-import { newId } from "../../../api/ids";
 import { clearDraft, useDesk, useDrafted } from "../../../board/desk";
-import { isClash } from "../../../store/edits";
-import { projectUnit } from "../../../store/lengths";
-import { change, say, useProject } from "../../../store/project";
+import { change, useProject } from "../../../store/project";
 import type { Thing } from "../../../store/rows";
 import { area, fineInWords, onSite } from "../../../ui/measures";
 import { grouped } from "../../../ui/numbers";
-import { Field, Link, Plain } from "../../../ui/parts";
-import { legsOf, useBoundary } from "./boundary";
+import { Field, Link, OneOf, Plain } from "../../../ui/parts";
+import { Typed } from "../../../ui/Typed";
+import { legsOf, useBoundary, useClearances } from "./boundary";
+import { LegFields } from "./LegFields";
+import { addLeg, boundariesOf, legWords, NO_LEG, setLeg, useBoundaryAtHand } from "./legs";
 
-/** The legs of a site's boundary as they are written, and how it closes. */
+/** The legs of a site's boundary as they are written, how it closes, and how near the building comes to each. */
 export function BoundaryPanel() {
   const storey = useDesk((s) => s.storey);
-  const boundaries = useProject((s) => s.rows.boundary);
-  const legs = useProject((s) => s.rows.leg);
-  const [boundary] = [...boundaries.values()].filter((b) => b.storey === storey);
-  const answer = useBoundary(boundary);
-  const [bearing, setBearing] = useState("");
-  const [length, setLength] = useState("");
-  const [error, setError] = useState<string | null>(null);
-  const ink = useDrafted("bearing");
-  useEffect(() => {
-    if (ink) setBearing(ink.bearing);
-  }, [ink]);
-  const own = boundary ? legsOf(legs.values(), boundary.id) : [];
-  const add = async () => {
-    if (!boundary) return;
-    const order = (own.at(-1)?.order ?? -1) + 1;
-    // The hand goes on to the next leg at once; what is refused comes back, unless it has.
-    setBearing("");
-    setLength("");
-    setError(null);
-    clearDraft();
-    const refused = await change("Boundary leg", [
-      {
-        do: "add",
-        type: "leg",
-        id: newId(),
-        values: { boundary: boundary.id, order, length, bearing, unit: projectUnit() },
-      },
-    ]);
-    if (!refused || isClash(refused)) return;
-    setError(refused.message);
-    setBearing((now) => now || bearing);
-    setLength((now) => now || length);
-    say(null);
-  };
-  if (!boundary) {
-    return (
-      <section className="border-b border-line bg-white px-4 py-3 text-[13px]" aria-label="Boundary">
-        Click where the boundary begins: a corner of the site.
-      </section>
-    );
-  }
+  const boundaries = boundariesOf(useProject((s) => s.rows.boundary).values(), storey);
+  const { boundary: chosen, another } = useBoundaryAtHand();
+  const boundary = another ? undefined : (boundaries.find((b) => b.id === chosen) ?? boundaries[0]);
   return (
     <section className="border-b border-line bg-white px-4 py-3 text-[13px]" aria-label="Boundary">
+      {boundaries.length > 1 && (
+        <div className="mb-2">
+          <OneOf
+            label="Which boundary"
+            value={boundary?.id ?? ""}
+            of={boundaries.map((b) => [b.id, b.name] as const)}
+            set={(id) => useBoundaryAtHand.setState({ boundary: id, another: false, leg: null })}
+          />
+        </div>
+      )}
+      {boundary ? (
+        <Legs key={boundary.id} boundary={boundary} />
+      ) : (
+        <p>Click where the boundary begins: a corner of the site.</p>
+      )}
+    </section>
+  );
+}
+
+function Legs({ boundary }: { boundary: Thing<"boundary"> }) {
+  const legs = useProject((s) => s.rows.leg);
+  const answer = useBoundary(boundary);
+  const own = legsOf(legs.values(), boundary.id);
+  // Worse than 1 : 1000 is no measurement: common practice, no source.
+  const isBad = (answer?.closed?.precision ?? 1000) < 1000;
+  const [next, setNext] = useState(NO_LEG);
+  const ink = useDrafted("bearing");
+  useEffect(() => {
+    if (ink) setNext((leg) => ({ ...leg, bearing: ink.bearing }));
+  }, [ink]);
+  const add = async () => {
+    // The hand goes on to the next leg at once; what is refused comes back, unless it has.
+    const leg = next;
+    setNext(NO_LEG);
+    clearDraft();
+    const refused = await addLeg(boundary.id, leg);
+    if (refused) setNext((now) => (now.bearing === "" && now.length === "" ? leg : now));
+    return refused?.message ?? null;
+  };
+  return (
+    <>
       {answer?.closed ? (
         <p>
-          Closes within <b>{fineInWords(answer.closed.misclosureMm, 1)}</b>
-          {answer.closed.precision === null
-            ? ""
-            : ` in ${onSite(answer.closed.lengthMm)}, 1 : ${grouped(answer.closed.precision)}`}
-          . It encloses <b>{area(answer.closed.areaM2)}</b>.
+          <span className={isBad ? "text-rust" : ""}>
+            Closes {isBad && "only "}within <b>{fineInWords(answer.closed.misclosureMm, 1)}</b>
+            {answer.closed.precision === null
+              ? ""
+              : ` in ${onSite(answer.closed.lengthMm)}, 1 : ${grouped(answer.closed.precision)}`}
+            .
+          </span>{" "}
+          It encloses <b>{area(answer.closed.areaM2)}</b>.
         </p>
       ) : (
         <p className={own.length > 2 ? "text-rust" : "text-quiet"}>
           {own.length > 2 ? answer?.refusal : "Type each leg as it is written, in order round the site."}
         </p>
       )}
-      <ol className="mt-2">
+      {answer && answer.mistyped.length > 0 && (
+        <p>
+          It would close if{" "}
+          {answer.mistyped
+            .map(({ leg, mm, bearing }) =>
+              mm === null ? `leg ${leg + 1} bore ${bearing}` : `leg ${leg + 1} were ${onSite(mm)} long`,
+            )
+            .join(", or if ")}
+          .
+        </p>
+      )}
+      <ol className="mt-2" aria-label="Legs">
         {own.map((leg, i) => (
-          <li key={leg.id} className="flex justify-between gap-2 py-0.5">
-            <span>
-              {i + 1}. {leg.bearing} · {leg.length}
-            </span>
-            <Link onClick={() => void change("Remove a leg", [{ do: "remove", type: "leg", id: leg.id }])}>Remove</Link>
-          </li>
+          <Leg key={leg.id} leg={leg} number={i + 1} />
         ))}
       </ol>
-      <form
-        className="mt-2 flex items-end gap-2"
-        onSubmit={(e) => {
-          e.preventDefault();
-          // The next leg begins with its bearing.
-          e.currentTarget.querySelector("input")?.focus();
-          void add();
-        }}
-      >
-        <Field label="bearing" value={bearing} onChange={setBearing} placeholder={"N 36°15'20\" E"} />
-        <Field label="length" value={length} onChange={setLength} placeholder="24.30 m" />
-        <button
-          type="submit"
-          className="rounded border border-line bg-white px-2 py-1"
-          disabled={bearing.trim() === "" || length.trim() === ""}
-        >
-          Add
-        </button>
-      </form>
-      {ink && bearing === ink.bearing && (
+      <LegFields leg={next} set={setNext} send={add} words="Add" />
+      {ink && next.bearing === ink.bearing && (
         <p className="mt-1 text-quiet">
           Read off the ink, ±{ink.plusMinusDegrees.toFixed(2)}°: type the length that is written along it.
         </p>
@@ -106,13 +100,19 @@ export function BoundaryPanel() {
       {!ink && own.length < 3 && (
         <p className="mt-1 text-quiet">No bearing written? Click along the leg: its direction is taken from the ink.</p>
       )}
-      {error && (
-        <p role="alert" className="mt-1 text-rust">
-          {error}
-        </p>
-      )}
-      <UpIs key={boundary.up} boundary={boundary} />
-      <div className="mt-2">
+      <Clearances boundary={boundary} />
+      <div className="mt-2 grid grid-cols-2 gap-2">
+        <Typed
+          label="name"
+          value={boundary.name}
+          set={(name) =>
+            void change("Name a boundary", [{ do: "set", type: "boundary", id: boundary.id, values: { name } }])
+          }
+        />
+        <UpIs key={boundary.up} boundary={boundary} />
+      </div>
+      <div className="mt-2 flex gap-1.5">
+        <Plain onClick={() => useBoundaryAtHand.setState({ another: true, leg: null })}>Another boundary</Plain>
         <Plain
           danger
           onClick={() => void change("Remove a boundary", [{ do: "remove", type: "boundary", id: boundary.id }])}
@@ -120,7 +120,67 @@ export function BoundaryPanel() {
           Remove the boundary
         </Plain>
       </div>
-    </section>
+    </>
+  );
+}
+
+/** A leg as it is written; open, its figures are corrected, and another one is inserted behind it. */
+function Leg({ leg, number }: { leg: Thing<"leg">; number: number }) {
+  const isOpen = useBoundaryAtHand((s) => s.leg === leg.id);
+  const [typed, setTyped] = useState<typeof NO_LEG | null>(null);
+  const [behind, setBehind] = useState<typeof NO_LEG | null>(null);
+  const toggle = () => {
+    setTyped(null);
+    setBehind(null);
+    useBoundaryAtHand.setState({ leg: isOpen ? null : leg.id });
+  };
+  return (
+    <li className="border-t border-line">
+      <button type="button" aria-expanded={isOpen} className="flex w-full gap-2 py-1 text-left" onClick={toggle}>
+        <span className="text-quiet">{number}</span>
+        {legWords(leg)}
+      </button>
+      {isOpen && (
+        <div className="pb-2">
+          <LegFields
+            leg={typed ?? leg}
+            set={setTyped}
+            send={async () => (await setLeg(leg.id, pick(typed ?? leg)))?.message ?? null}
+            words="Correct"
+          >
+            <span className="flex-1" />
+            <Link onClick={() => setBehind(NO_LEG)}>Insert one after</Link>
+            <Link onClick={() => void change("Remove a leg", [{ do: "remove", type: "leg", id: leg.id }])}>Remove</Link>
+          </LegFields>
+          {behind && (
+            <LegFields
+              leg={behind}
+              set={setBehind}
+              send={async () => {
+                const refused = await addLeg(leg.boundary, behind, leg.id);
+                if (!refused) setBehind(null);
+                return refused?.message ?? null;
+              }}
+              words="Insert"
+            />
+          )}
+        </div>
+      )}
+    </li>
+  );
+}
+
+const pick = ({ bearing, length, radius, turns, gives }: typeof NO_LEG) => ({ bearing, length, radius, turns, gives });
+
+/** How near what is traced on any storey comes to each line. */
+function Clearances({ boundary }: { boundary: Thing<"boundary"> }) {
+  const clearances = useClearances(boundary);
+  if (clearances.length === 0) return null;
+  return (
+    <p className="mt-2">
+      <span className="text-quiet">The building keeps clear of the lines by </span>
+      {clearances.map(({ mm }, i) => (mm === 0 ? `${i + 1}: crosses it` : `${i + 1}: ${onSite(mm)}`)).join(", ")}.
+    </p>
   );
 }
 
@@ -129,7 +189,7 @@ function UpIs({ boundary }: { boundary: Thing<"boundary"> }) {
   const [up, setUp] = useState(boundary.up);
   return (
     <form
-      className="mt-2 flex items-end gap-2"
+      className="flex items-end gap-2"
       onSubmit={(e) => {
         e.preventDefault();
         void change("Which way north is", [

@@ -26,3 +26,19 @@ export function useBoundary(boundary: Thing<"boundary"> | undefined): Schemas["B
   });
   return data;
 }
+
+/** How near what is built comes to each line of a boundary, asked anew when one of its rows or a wall has changed. */
+export function useClearances(boundary: Thing<"boundary">): readonly Schemas["Clearance"][] {
+  const { leg, wall, node } = useProject((s) => s.rows);
+  let newest = boundary.revision;
+  for (const rows of [leg, wall, node]) for (const { revision } of rows.values()) newest = Math.max(newest, revision);
+  const { data } = useQuery({
+    queryKey: ["clearances", boundary.id, leg.size, wall.size, newest],
+    queryFn: () =>
+      settled(
+        api.GET("/api/projects/{project}/boundaries/{id}/clearances", { params: { path: inProject(boundary.id) } }),
+      ),
+    placeholderData: (old) => old,
+  });
+  return data?.clearances ?? [];
+}

@@ -4,6 +4,7 @@ import { useProject } from "../../../store/project";
 import { withRows } from "../../../store/rows";
 import { deskWithPlan, json, row, type Serving, STOREY } from "../../../testing/desk";
 import { legsOf } from "./boundary";
+import { addLeg, legWords, NO_LEG, setLeg, useBoundaryAtHand } from "./legs";
 import { boundaryPoint } from "./tracing";
 
 let server: Serving;
@@ -11,6 +12,7 @@ const boundary = row("boundary", "b", { storey: STOREY, name: "Boundary", x: 100
 
 beforeEach(() => {
   server = deskWithPlan();
+  useBoundaryAtHand.setState(useBoundaryAtHand.getInitialState());
   server.answers = {
     b: {
       path: [
@@ -60,5 +62,37 @@ describe("a boundary on the board", () => {
     const { rows } = useProject.getState();
     const legs = withRows(rows, [leg("x", 2), leg("z", 1), leg("y", 1), leg("w", 0, "another")]).leg;
     expect(legsOf(legs.values(), "b").map((l) => l.id)).toEqual(["y", "z", "x"]);
+  });
+
+  it("takes a leg that was forgotten where it belongs, and one that is corrected stays where it is", async () => {
+    const leg = (id: string, order: number) => row("leg", id, { boundary: "b", order, radius: "" });
+    useProject.setState((s) => ({ rows: withRows(s.rows, [boundary, leg("x", 0), leg("y", 1), leg("z", 2)]) }));
+    const curve = { bearing: "N 45 E", length: "12", radius: "10", turns: "right", gives: "arc" } as const;
+    await addLeg("b", curve, "x");
+    expect(server.sent.at(-1)?.operations.map((o) => [o.do, o.id, o.values?.order])).toEqual([
+      ["set", "y", 2],
+      ["set", "z", 3],
+      ["add", expect.any(String), 1],
+    ]);
+    expect(server.sent.at(-1)?.operations.at(-1)?.values).toMatchObject(curve);
+    await setLeg("y", { ...NO_LEG, bearing: "90", length: "30" });
+    expect(server.sent.at(-1)?.operations).toMatchObject([{ do: "set", id: "y", values: { bearing: "90" } }]);
+    expect(legWords(curve)).toBe("N 45 E · along it 12 · R 10 right");
+  });
+
+  it("is one of several, each with a name of its own, turned as the first one", async () => {
+    useProject.setState((s) => ({
+      rows: withRows(s.rows, [row("boundary", "b", { storey: STOREY, name: "Boundary", up: "12" })]),
+    }));
+    useBoundaryAtHand.setState({ another: true });
+    await boundaryPoint([9000, 2000]);
+    expect(server.sent.at(-1)?.operations[0]).toMatchObject({
+      type: "boundary",
+      values: { name: "Boundary 2", x: 9000, up: "12" },
+    });
+    expect(useBoundaryAtHand.getState()).toMatchObject({
+      boundary: server.sent.at(-1)?.operations[0]?.id,
+      another: false,
+    });
   });
 });

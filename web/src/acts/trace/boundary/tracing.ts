@@ -6,6 +6,7 @@ import { apply, inverse } from "../../../geometry/maps";
 import type { XY } from "../../../geometry/plane";
 import { fitMap } from "../../../store/drawings";
 import { change, inProject, say, useProject } from "../../../store/project";
+import { boundariesOf, boundaryAtHand, useBoundaryAtHand } from "./legs";
 
 declare module "../../../board/desk" {
   interface Drafts {
@@ -19,10 +20,14 @@ export async function boundaryPoint(at: XY): Promise<void> {
   const { storey, drawing } = useDesk.getState();
   if (storey === null) return;
   const { rows } = useProject.getState();
-  const known = [...rows.boundary.values()].find((b) => b.storey === storey);
-  if (!known) {
-    const values = { storey, name: "Boundary", x: at[0], y: at[1], up: "" };
-    await change("Begin a boundary", [{ do: "add", type: "boundary", id: newId(), values }]);
+  const known = boundaryAtHand();
+  if (!known || useBoundaryAtHand.getState().another) {
+    const others = boundariesOf(rows.boundary.values(), storey);
+    const name = others.length === 0 ? "Boundary" : `Boundary ${others.length + 1}`;
+    const boundary = newId();
+    useBoundaryAtHand.setState({ boundary, another: false, leg: null });
+    const values = { storey, name, x: at[0], y: at[1], up: known?.up ?? "" };
+    await change("Begin a boundary", [{ do: "add", type: "boundary", id: boundary, values }]);
     return;
   }
   const map = fitMap(rows, drawing);

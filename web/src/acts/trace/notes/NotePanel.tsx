@@ -1,25 +1,23 @@
 import type { Place } from "../../../store/drawings";
 import { change, useProject } from "../../../store/project";
-import { inOrder } from "../../../store/rows";
 import { Plain } from "../../../ui/parts";
 import { Typed } from "../../../ui/Typed";
 import { SelectRow } from "../../SelectRow";
 import { removeRow } from "../removing";
+import { notesHere } from "./notes";
 
-export function NoteRows({ storey }: Place) {
+export function NoteRows(place: Place) {
   const notes = useProject((s) => s.rows.note);
   return (
     <>
-      {inOrder(notes.values())
-        .filter((n) => n.storey === storey)
-        .map((n) => (
-          <SelectRow key={n.id} type="note" id={n.id}>
-            <span className="min-w-0 truncate text-[13px]">
-              <span className={n.assumption ? "text-ochre" : "text-quiet"}>{n.assumption ? "assumed" : "note"}</span>{" "}
-              {n.words}
-            </span>
-          </SelectRow>
-        ))}
+      {notesHere(notes.values(), place).map((n) => (
+        <SelectRow key={n.id} type="note" id={n.id}>
+          <span className="min-w-0 truncate text-[13px]">
+            <span className={n.assumption ? "text-ochre" : "text-quiet"}>{n.assumption ? "assumed" : "note"}</span>{" "}
+            {n.words}
+          </span>
+        </SelectRow>
+      ))}
     </>
   );
 }

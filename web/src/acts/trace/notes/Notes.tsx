@@ -3,31 +3,24 @@ import { ends, OCHRE, Tag } from "../../../board/marks";
 import { apply, type Map2 } from "../../../geometry/maps";
 import type { XY } from "../../../geometry/plane";
 import { useProject } from "../../../store/project";
+import { notesHere, noteWords } from "./notes";
 
 /** Words on the board, those that are assumed in ochre. */
 export function Notes({ screen }: { screen: Map2 }) {
-  const { storey, selected } = useDeskFields("storey", "selected");
+  const { storey, side, selected } = useDeskFields("storey", "side", "selected");
   const notes = useProject((s) => s.rows.note);
   return (
     <>
-      {[...notes.values()]
-        .filter((n) => n.storey === storey)
-        .map((n) => {
-          const at = apply(screen, [n.x, n.y]);
-          const words = n.words.length > 46 ? `${n.words.slice(0, 44)}…` : n.words;
-          const colour = n.assumption ? OCHRE : "#1c2a26";
-          return (
-            <g key={n.id} stroke={colour}>
-              {n.toX !== null && n.toY !== null && <Arrow from={at} to={apply(screen, [n.toX, n.toY])} />}
-              <Tag
-                at={at}
-                text={n.assumption ? `assumed: ${words}` : words}
-                colour={colour}
-                dashed={selected?.id === n.id}
-              />
-            </g>
-          );
-        })}
+      {notesHere(notes.values(), { storey, side }).map((n) => {
+        const at = apply(screen, [n.x, n.y]);
+        const colour = n.assumption ? OCHRE : "#1c2a26";
+        return (
+          <g key={n.id} stroke={colour}>
+            {n.toX !== null && n.toY !== null && <Arrow from={at} to={apply(screen, [n.toX, n.toY])} />}
+            <Tag at={at} text={noteWords(n)} colour={colour} dashed={selected?.id === n.id} />
+          </g>
+        );
+      })}
     </>
   );
 }

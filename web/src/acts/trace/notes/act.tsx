@@ -5,7 +5,7 @@ import { isTracing } from "../../isTracing";
 import { removeRow } from "../removing";
 import { NoteRows, SelectedNote } from "./NotePanel";
 import { Notes } from "./Notes";
-import { notePoint, writeNote } from "./notes";
+import { noteDrag, notePoint, notePoints, noteUnder, writeNote } from "./notes";
 
 const INK = { colour: "#1c2a26", width: 1.4 };
 
@@ -29,7 +29,15 @@ const act: Act = {
     pen.path([barb(0.42), to, barb(-0.42)], INK);
   },
   Rows: { of: NoteRows, rank: 60 },
-  selects: { note: { Panel: SelectedNote, remove: (id) => removeRow("note", id) } },
+  selects: {
+    note: {
+      Panel: SelectedNote,
+      remove: (id) => removeRow("note", id),
+      hit: { rank: 5, at: noteUnder },
+      handles: notePoints,
+      drag: noteDrag,
+    },
+  },
 };
 
 export default act;

@@ -13,5 +13,4 @@ export default {
   label: "Notes",
   key: "N",
   when: "words, assumptions",
-  on: "storey",
 } satisfies ActEntry;

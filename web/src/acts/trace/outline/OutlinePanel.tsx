@@ -1,12 +1,11 @@
 import { useDesk } from "../../../board/desk";
 import type { Place } from "../../../store/drawings";
-import { typed } from "../../../store/lengths";
-import { change, useProject } from "../../../store/project";
+import { useProject } from "../../../store/project";
 import type { Thing } from "../../../store/rows";
 import { inOrder } from "../../../store/rows";
-import { area, inWords, typedAs, written } from "../../../ui/measures";
-import { Link, OneOf } from "../../../ui/parts";
-import { Typed } from "../../../ui/Typed";
+import { area, inWords, written } from "../../../ui/measures";
+import { OneOf } from "../../../ui/parts";
+import { SelectRow } from "../../SelectRow";
 import { useOutlineKind } from "./outline";
 import { useOutline } from "./useOutline";
 
@@ -59,52 +58,18 @@ export function OutlineRows({ storey, side }: Place) {
   );
 }
 
-/** An outline with what it encloses; on a storey with its thickness and the height of its top as well. */
+/** An outline with what it encloses. */
 function OutlineRow({ outline }: { outline: Thing<"outline"> }) {
   const { answer } = useOutline(outline);
-  const reads = useProject((s) => s.role === "read");
-  const set = (title: string, values: Record<string, unknown>) =>
-    void change(title, [{ do: "set", type: "outline", id: outline.id, values }]);
-  const mm = (value: number | null) => (value === null ? "none" : typedAs(value));
   return (
-    <fieldset disabled={reads} className="border-b border-line px-4 py-2">
-      <div className="flex items-baseline justify-between gap-2">
-        <span>
-          <input
-            className="w-32 bg-transparent font-semibold"
-            aria-label="Name of the outline"
-            defaultValue={outline.name}
-            onBlur={(e) => {
-              const name = e.target.value.trim();
-              if (name !== "" && name !== outline.name)
-                void change("Name an outline", [{ do: "set", type: "outline", id: outline.id, values: { name } }]);
-            }}
-          />
-          <span className={`block text-[13px] ${answer?.refusal ? "text-rust" : "text-quiet"}`}>
-            {answer?.refusal ?? `${written(answer?.widthMm ?? 0)} × ${inWords(answer?.heightMm ?? 0)}`}
-          </span>
+    <SelectRow type="outline" id={outline.id}>
+      <span>
+        <span className="font-semibold">{outline.name}</span>
+        <span className={`block text-[13px] ${answer?.refusal ? "text-rust" : "text-quiet"}`}>
+          {answer?.refusal ?? `${written(answer?.widthMm ?? 0)} × ${inWords(answer?.heightMm ?? 0)}`}
         </span>
-        <span className="text-right whitespace-nowrap">
-          {answer?.areaM2 ? area(answer.areaM2) : ""}{" "}
-          <Link onClick={() => void change("Remove an outline", [{ do: "remove", type: "outline", id: outline.id }])}>
-            Remove
-          </Link>
-        </span>
-      </div>
-      {outline.storey !== null && outline.kind !== "void" && (
-        <div className="mt-1 grid grid-cols-2 gap-2">
-          <Typed
-            label="thickness"
-            value={mm(outline.thickness)}
-            set={(text) => void typed(text, (thickness) => set("Thickness of an outline", { thickness }))}
-          />
-          <Typed
-            label="top above the floor"
-            value={mm(outline.top)}
-            set={(text) => void typed(text, (top) => set("Top of an outline", { top }))}
-          />
-        </div>
-      )}
-    </fieldset>
+      </span>
+      <span className="whitespace-nowrap">{answer?.areaM2 ? area(answer.areaM2) : ""}</span>
+    </SelectRow>
   );
 }

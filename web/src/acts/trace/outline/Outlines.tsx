@@ -1,10 +1,11 @@
-import { useDeskFields } from "../../../board/desk";
+import { useDesk, useDeskFields } from "../../../board/desk";
 import { RUST, Tag, TEAL } from "../../../board/marks";
 import { apply, type Map2 } from "../../../geometry/maps";
 import type { XY } from "../../../geometry/plane";
 import { useProject } from "../../../store/project";
 import type { Thing } from "../../../store/rows";
 import { area } from "../../../ui/measures";
+import { edgesOf } from "./corners";
 import { useOutline } from "./useOutline";
 
 /** Outlines of the storey or side at hand. */
@@ -24,7 +25,8 @@ export function Outlines({ screen }: { screen: Map2 }) {
 
 function Traced({ outline, screen }: { outline: Thing<"outline">; screen: Map2 }) {
   const { corners, answer } = useOutline(outline);
-  const ring = corners.map((c) => apply(screen, [c.x, c.y]));
+  const selected = useDesk((s) => s.selected?.id === outline.id);
+  const ring = edgesOf(corners).flatMap((chain) => chain.slice(0, -1).map((p) => apply(screen, p)));
   const wrong = answer !== undefined && answer.refusal !== null;
   const colour = wrong ? RUST : TEAL;
   const [x, y] = [
@@ -38,7 +40,7 @@ function Traced({ outline, screen }: { outline: Thing<"outline">; screen: Map2 }
         fill={colour}
         fillOpacity={outline.kind === "void" ? 0 : 0.07}
         stroke={colour}
-        strokeWidth={2}
+        strokeWidth={selected ? 3.5 : 2}
         {...(wrong ? { strokeDasharray: "4 3" } : outline.kind === "face" ? {} : { strokeDasharray: "14 4" })}
       />
       {outline.kind === "void" && <Cross ring={ring} />}

@@ -3,9 +3,12 @@ import { useDesk } from "../../../board/desk";
 import { TEAL } from "../../../board/marks";
 import { exactSnap } from "../../../board/snap";
 import { isTracing } from "../../isTracing";
+import { removeRow } from "../removing";
+import { cornerDrag, cornerPoints, edgeMiddles, outlineAt } from "./corners";
 import { OutlineOptions, OutlineRows } from "./OutlinePanel";
 import { Outlines } from "./Outlines";
 import { closeOutline, outlinePoint, ringNow } from "./outline";
+import { SelectedOutline } from "./SelectedOutline";
 
 /** Faces of a side; floors, ceilings, voids and edges of a storey, corner by corner. */
 const act: Act = {
@@ -31,6 +34,16 @@ const act: Act = {
   },
   Panel: OutlineOptions,
   Rows: { of: OutlineRows, rank: 40 },
+  selects: {
+    outline: {
+      Panel: SelectedOutline,
+      remove: (id) => removeRow("outline", id, "Remove an outline"),
+      hit: { rank: 45, at: outlineAt },
+      handles: cornerPoints,
+      pulls: edgeMiddles,
+      drag: cornerDrag,
+    },
+  },
 };
 
 export default act;

@@ -4,7 +4,8 @@ import { clickAt, stepBack } from "../../../board/hand";
 import type { XY } from "../../../geometry/plane";
 import { useProject } from "../../../store/project";
 import { withRows } from "../../../store/rows";
-import { deskWithPlan, openSide, page, row, type Serving, STOREY } from "../../../testing/desk";
+import { deskWithPlan, dragged, openSide, page, row, type Serving, STOREY } from "../../../testing/desk";
+import { halveEdge, removeCorner, setEdge } from "./corners";
 import { closeOutline, outlinePoint, ringNow, wallCornerNear } from "./outline";
 
 let server: Serving;
@@ -142,5 +143,71 @@ describe("on a side", () => {
     expect(ringNow()).toHaveLength(0);
     await closeOutline();
     expect(server.sent).toHaveLength(1);
+  });
+});
+
+describe("a traced outline", () => {
+  const ring = [
+    [10_000, 0, 0],
+    [14_000, 0, 0],
+    [14_000, 3000, 0],
+    [10_000, 3000, 0],
+  ] as const;
+  const corner = (i: number, [x, y, rise]: readonly [number, number, number]) =>
+    row("outlineCorner", `c${i}`, { outline: "o", drawing: null, order: i, x, y, rise });
+
+  beforeEach(() => {
+    useProject.setState((s) => ({
+      rows: withRows(s.rows, [
+        row("outline", "o", { storey: STOREY, side: null, kind: "slab", name: "Floor" }),
+        ...ring.map((c, i) => corner(i, c)),
+      ]),
+    }));
+    useDesk.setState({ selected: { type: "outline", id: "o" }, group: [], view: { x: 12_000, y: 1500, k: 0.1 } });
+  });
+
+  const sets = () =>
+    server.sent.at(-1)?.operations.map((o) => [o.do, o.id, o.values] as [string, string, Record<string, unknown>]);
+
+  it("is selected by its edge, and a wrong corner is dragged to its place", async () => {
+    useDesk.setState({ selected: null });
+    clickAt([12_000, 20], true);
+    expect(useDesk.getState().selected).toEqual({ type: "outline", id: "o" });
+    expect(await dragged([14_000, 3000], [14_500, 3200])).toBe(true);
+    expect(sets()).toEqual([["set", "c2", { x: 14_500, y: 3200 }]]);
+    expect(await dragged([11_300, 1300], [12_000, 2000]), "Its inside takes no hold.").toBe(false);
+  });
+
+  it("gets a corner more where an edge is pulled, in its place among the others", async () => {
+    await dragged([12_000, 0], [12_000, -500]);
+    const added = server.sent.at(-1)?.operations.at(-1);
+    expect(added).toMatchObject({ do: "add", values: { outline: "o", order: 1, x: 12_000, y: -500, rise: 0 } });
+    expect(sets()?.slice(0, -1)).toEqual([
+      ["set", "c1", { order: 2 }],
+      ["set", "c2", { order: 3 }],
+      ["set", "c3", { order: 4 }],
+    ]);
+  });
+
+  it("has its edges typed", async () => {
+    await setEdge("o", "c0", 5000);
+    expect(sets()).toEqual([["set", "c1", { x: 15_000, y: 0 }]]);
+  });
+
+  it("keeps its shape where an arc is halved", async () => {
+    // Half a circle of 2 m radius below the first edge: its halves rise by r (1 − cos 45°).
+    useProject.setState((s) => ({ rows: withRows(s.rows, [corner(0, [10_000, 0, -2000])]) }));
+    await halveEdge("o", "c0");
+    const added = server.sent.at(-1)?.operations.at(-1)?.values;
+    expect(added?.x).toBeCloseTo(12_000);
+    expect(added?.y).toBeCloseTo(-2000);
+    expect(added?.rise).toBeCloseTo(-2000 * (1 - Math.SQRT1_2));
+  });
+
+  it("keeps three corners at least", async () => {
+    useProject.setState((s) => ({ rows: withRows(s.rows, [], [{ type: "outlineCorner", id: "c3" }]) }));
+    await removeCorner("o", "c2");
+    expect(server.sent).toEqual([]);
+    expect(useProject.getState().trouble).toMatch(/three corners/);
   });
 });

@@ -1,13 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { api, settled } from "../../../api/client";
 import { inProject, useProject } from "../../../store/project";
-import { inOrder, type Thing } from "../../../store/rows";
-
-function cornersOf(corners: Iterable<Thing<"outlineCorner">>, outline: string): Thing<"outlineCorner">[] {
-  return inOrder(corners)
-    .filter((c) => c.outline === outline)
-    .sort((a, b) => a.order - b.order);
-}
+import type { Thing } from "../../../store/rows";
+import { cornersOf } from "./corners";
 
 /** What an outline encloses, asked anew when one of its rows has changed. */
 export function useOutline(outline: Thing<"outline">) {

@@ -1,7 +1,8 @@
 import { useDeskFields } from "../../../board/desk";
-import { ends, TEAL } from "../../../board/marks";
+import { TEAL } from "../../../board/marks";
 import { apply, type Map2 } from "../../../geometry/maps";
 import { useProject } from "../../../store/project";
+import { dividerChain } from "./dividers";
 
 /** Lines that bound rooms where there is no wall. */
 export function Dividers({ screen }: { screen: Map2 }) {
@@ -12,9 +13,12 @@ export function Dividers({ screen }: { screen: Map2 }) {
       {[...dividers.values()]
         .filter((d) => d.storey === storey)
         .map((d) => (
-          <line
+          <polyline
             key={d.id}
-            {...ends(apply(screen, [d.x1, d.y1]), apply(screen, [d.x2, d.y2]))}
+            points={dividerChain(d)
+              .map((p) => apply(screen, p).join(","))
+              .join(" ")}
+            fill="none"
             stroke={TEAL}
             strokeWidth={selected?.id === d.id ? 4 : 1.6}
             strokeDasharray="9 4 2 4"

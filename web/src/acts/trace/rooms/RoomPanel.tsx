@@ -1,10 +1,11 @@
 import { clearDraft, useDeskFields } from "../../../board/desk";
-import { sidesOf, typed } from "../../../store/lengths";
+import { sidesOf, typed, typedPlace } from "../../../store/lengths";
 import { change, useProject } from "../../../store/project";
 import { area, typedAs, written } from "../../../ui/measures";
 import { Field, OneOf, Plain } from "../../../ui/parts";
 import { Typed } from "../../../ui/Typed";
 import { removeRow } from "../removing";
+import { setDividerLength } from "./dividers";
 import { numberAndName, useRoomOptions } from "./rooms";
 
 /** Names by a click, lines that bound rooms where there is no wall, or columns in them. */
@@ -86,17 +87,32 @@ export function SelectedColumn({ id }: { id: string }) {
 export function SelectedDivider({ id }: { id: string }) {
   const divider = useProject((s) => s.rows.divider.get(id));
   if (!divider) return null;
+  const { x1, y1, x2, y2, rise } = divider;
   return (
-    <section
-      className="flex items-center justify-between border-b border-line bg-white px-4 py-3 text-[13px]"
-      aria-label="Divider"
-    >
-      <span className="text-lg font-bold text-teal">
-        Divider {written(Math.hypot(divider.x2 - divider.x1, divider.y2 - divider.y1))}
-      </span>
-      <Plain danger onClick={() => removeRow("divider", id)}>
-        Remove
-      </Plain>
+    <section className="border-b border-line bg-white px-4 py-3 text-[13px]" aria-label="Divider">
+      <div className="text-lg font-bold text-teal">Divider</div>
+      <div className="mt-1 grid grid-cols-2 gap-2">
+        <Typed
+          label="length from end to end"
+          value={typedAs(Math.hypot(x2 - x1, y2 - y1), 1)}
+          set={(text) => void typed(text, (mm) => void setDividerLength(divider, mm))}
+        />
+        <Typed
+          label="rise of an arc, left of it +"
+          value={typedAs(rise, 1)}
+          set={(text) =>
+            void typedPlace(text, (mm) => {
+              void change("Bow a divider", [{ do: "set", type: "divider", id, values: { rise: mm } }]);
+            })
+          }
+        />
+      </div>
+      <p className="mt-1.5 text-quiet">Drag its ends, or pull a corner out of its middle.</p>
+      <div className="mt-1.5">
+        <Plain danger onClick={() => removeRow("divider", id)}>
+          Remove
+        </Plain>
+      </div>
     </section>
   );
 }

@@ -2,7 +2,7 @@ import type { Act, Shown } from "../../../board/act";
 import { drafted, setAct, useDesk } from "../../../board/desk";
 import { TEAL } from "../../../board/marks";
 import { HOLD_RAD, regionUnder, wallUnder } from "../../../board/snap";
-import { heldSquare, nearestOn, type XY } from "../../../geometry/plane";
+import { heldSquare, type XY } from "../../../geometry/plane";
 import { useProject } from "../../../store/project";
 import { fineInWords } from "../../../ui/measures";
 import { count } from "../../../ui/numbers";
@@ -10,6 +10,7 @@ import { isTracing } from "../../isTracing";
 import { RoomsTable } from "../../RoomsTable";
 import { removeRow } from "../removing";
 import { Dividers } from "./Dividers";
+import { dividerDrag, dividerEnds, dividerMiddle, dividerUnder } from "./dividers";
 import { Leaks } from "./Leaks";
 import { NamesRead } from "./NamesRead";
 import { RoomLabels } from "./RoomLabels";
@@ -63,14 +64,10 @@ const act: Act = {
     divider: {
       Panel: SelectedDivider,
       remove: (id) => removeRow("divider", id),
-      hit: {
-        rank: 40,
-        at(pointer, reach) {
-          const { storey } = useDesk.getState();
-          const dividers = [...useProject.getState().rows.divider.values()].filter((d) => d.storey === storey);
-          return dividers.find((d) => nearestOn(pointer, [d.x1, d.y1], [d.x2, d.y2]).off < reach)?.id ?? null;
-        },
-      },
+      hit: { rank: 40, at: dividerUnder },
+      handles: dividerEnds,
+      pulls: dividerMiddle,
+      drag: dividerDrag,
     },
     room: {
       Panel: SelectedRoom,

@@ -4,7 +4,7 @@ import { clickAt } from "../../../board/hand";
 import { useProject } from "../../../store/project";
 import { withRows } from "../../../store/rows";
 import type { Derived, Leak } from "../../../store/shapes";
-import { DRAWING, deskWithPlan, json, row, type Serving, STOREY } from "../../../testing/desk";
+import { DRAWING, deskWithPlan, dragged, json, row, type Serving, STOREY } from "../../../testing/desk";
 import { mendLeak, nameRoom, nextNumber, numberAndName, openRooms, setCeiling, useRoomOptions } from "./rooms";
 
 let server: Serving;
@@ -93,6 +93,34 @@ describe("a divider", () => {
     const values = server.sent[0]?.operations[0]?.values;
     expect([values?.x1, values?.y1]).toEqual(from);
     expect(values?.x2, "held square").toBeCloseTo(Number(from?.[0]));
+  });
+});
+
+describe("a divider that is there", () => {
+  const divider = (id: string, x1: number, y1: number, x2: number, y2: number) =>
+    row("divider", id, { storey: STOREY, drawing: null, x1, y1, x2, y2, rise: 0 });
+
+  beforeEach(() => {
+    useProject.setState((s) => ({
+      rows: withRows(s.rows, [divider("d", 2000, 100, 2000, 2000), divider("e", 2000, 2000, 5900, 2000)]),
+    }));
+    useDesk.setState({ selected: { type: "divider", id: "d" } });
+  });
+
+  it("goes with its end wherever that is dragged, and what meets it there as well", async () => {
+    expect(await dragged([2000, 2000], [2400, 1800])).toBe(true);
+    expect(server.sent[0]?.operations.map((o) => [o.id, o.values])).toEqual([
+      ["d", { x2: 2400, y2: 1800 }],
+      ["e", { x1: 2400, y1: 1800 }],
+    ]);
+  });
+
+  it("gets a corner where its middle is pulled", async () => {
+    await dragged([2000, 1050], [1600, 1000]);
+    expect(server.sent[0]?.operations).toMatchObject([
+      { do: "set", id: "d", values: { x2: 1600, y2: 1000 } },
+      { do: "add", values: { x1: 1600, y1: 1000, x2: 2000, y2: 2000 } },
+    ]);
   });
 });
 

@@ -9,18 +9,7 @@ import { apply } from "../../../geometry/maps";
 import { toScreen } from "../../../geometry/view";
 import { useProject } from "../../../store/project";
 import { withRows } from "../../../store/rows";
-import {
-  cornerAt,
-  DRAWING,
-  deskTurned,
-  entered,
-  json,
-  page,
-  picked,
-  row,
-  type Sent,
-  type Serving,
-} from "../../../testing/desk";
+import { cornerAt, DRAWING, deskTurned, entered, page, row, type Sent, type Serving } from "../../../testing/desk";
 import { scaleOf } from "./CalibratePanel";
 
 let server: Serving;

@@ -3,18 +3,7 @@ import { setAct, useDesk } from "../../../board/desk";
 import { clickAt } from "../../../board/hand";
 import { useProject } from "../../../store/project";
 import { withRows } from "../../../store/rows";
-import {
-  cornerAt,
-  DRAWING,
-  deskTurned,
-  entered,
-  page,
-  picked,
-  plan,
-  row,
-  type Serving,
-  STOREY,
-} from "../../../testing/desk";
+import { cornerAt, DRAWING, deskTurned, entered, picked, row, type Serving, STOREY } from "../../../testing/desk";
 import { crossingNamed, nudgeMm, nudgePlace, usePlacing } from "./placing";
 import { foursides, nearestCorners, planCorners, sideWithoutLine, stateSide } from "./sides";
 

@@ -1,7 +1,7 @@
 import { beforeEach, describe, expect, it } from "vitest";
 import { setAct } from "../../../board/desk";
 import { clickAt } from "../../../board/hand";
-import { deskTurned, picked, type Serving } from "../../../testing/desk";
+import { deskTurned, type Serving } from "../../../testing/desk";
 import { squareBy } from "../squaring";
 import { gridTurn, setGridLine } from "./gridLine";
 

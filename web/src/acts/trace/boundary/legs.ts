@@ -1,0 +1,62 @@
+import { create } from "zustand";
+import type { Operation, Refused } from "../../../api/client";
+import { newId } from "../../../api/ids";
+import { useDesk } from "../../../board/desk";
+import { isClash } from "../../../store/edits";
+import { projectUnit } from "../../../store/lengths";
+import { change, say, useProject } from "../../../store/project";
+import { inOrder, type Thing } from "../../../store/rows";
+import { legsOf } from "./boundary";
+
+/** A leg as it is typed; without a radius it is straight. */
+export type LegTyped = Pick<Thing<"leg">, "bearing" | "length" | "radius" | "turns" | "gives">;
+
+export const NO_LEG: LegTyped = { bearing: "", length: "", radius: "", turns: "left", gives: "chord" };
+
+/** Which boundary of the storey is being typed, whether the next click begins another one, and the leg that is open. */
+export const useBoundaryAtHand = create<{ boundary: string | null; another: boolean; leg: string | null }>(() => ({
+  boundary: null,
+  another: false,
+  leg: null,
+}));
+
+export function boundariesOf(boundaries: Iterable<Thing<"boundary">>, storey: string | null): Thing<"boundary">[] {
+  return inOrder(boundaries).filter((b) => b.storey === storey);
+}
+
+/** The one that was chosen, or the first of the storey. */
+export function boundaryAtHand(): Thing<"boundary"> | undefined {
+  const here = boundariesOf(useProject.getState().rows.boundary.values(), useDesk.getState().storey);
+  return here.find((b) => b.id === useBoundaryAtHand.getState().boundary) ?? here[0];
+}
+
+/** @returns why it was refused, or null; what it met of somebody else's is told elsewhere */
+async function made(title: string, operations: Operation[]): Promise<Refused | null> {
+  const refused = await change(title, operations);
+  if (!refused || isClash(refused)) return null;
+  // It is said at the fields.
+  say(null);
+  return refused;
+}
+
+/** A further leg at the end, or after another: those behind it move on. */
+export function addLeg(boundary: string, leg: LegTyped, after?: string): Promise<Refused | null> {
+  const own = legsOf(useProject.getState().rows.leg.values(), boundary);
+  const at = after === undefined ? own.length : own.findIndex((l) => l.id === after) + 1;
+  const order = (own[at - 1]?.order ?? -1) + 1;
+  return made(after === undefined ? "Boundary leg" : "Insert a leg", [
+    ...own.slice(at).map((l, i): Operation => ({ do: "set", type: "leg", id: l.id, values: { order: order + 1 + i } })),
+    { do: "add", type: "leg", id: newId(), values: { boundary, order, ...leg, unit: projectUnit() } },
+  ]);
+}
+
+export function setLeg(id: string, leg: LegTyped): Promise<Refused | null> {
+  return made("Correct a leg", [{ do: "set", type: "leg", id, values: { ...leg, unit: projectUnit() } }]);
+}
+
+/** As it stands on a plan. */
+export function legWords({ bearing, length, radius, turns, gives }: LegTyped): string {
+  if (radius === "") return `${bearing} · ${length}`;
+  const given = { chord: "chord", arc: "along it", angle: "angle" }[gives];
+  return `${bearing} · ${given} ${length} · R ${radius} ${turns}`;
+}
