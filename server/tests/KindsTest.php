@@ -66,7 +66,8 @@ final class KindsTest extends TestCase
         };
         self::assertSame([WhenGone::GoesAlong, false], $says(Opening::class, 'wall'));
         self::assertSame([WhenGone::LetsGo, false], $says(Node::class, 'drawing'));
-        self::assertSame([WhenGone::Holds, false], $says(Drawing::class, 'storey'));
+        self::assertSame([WhenGone::GoesAlong, false], $says(Drawing::class, 'storey'));
+        self::assertSame([WhenGone::Holds, false], $says(Storey::class, 'alternativeOf'));
         self::assertSame([WhenGone::Holds, true], $says(Wall::class, 'fromNode'), 'A corner goes with the last wall that needs it.');
         self::assertSame([WhenGone::GoesAlong, true], $says(Page::class, 'source'), 'A source goes with its last page.');
     }

@@ -386,6 +386,49 @@ final class StoreysTest extends TestCase
         $this->desk->client->refused(422, 'GET', "$path/changes?since=$since&storey=attic");
     }
 
+    /** A storey goes with all that lies on it, in one change, and comes back with it. */
+    public function testAStoreyGoesWithAllThatLiesOnItAndComesBack(): void
+    {
+        $upper = $this->storey('Upper', 2700.0);
+        $ring = $this->desk->chain([[0, 0], [6000, 0], [6000, 4000], [0, 4000]], true);
+        $here = ['storey' => $this->desk->storey];
+        $note = ['x' => 0, 'y' => 0, 'toX' => null, 'toY' => null, 'words' => 'Look', 'assumption' => false];
+        $add = static fn (string $type, array $values): array => [
+            'do' => 'add', 'type' => $type, 'id' => Desk::newId(), 'values' => $here + $values,
+        ];
+        $this->desk->change([
+            $upper,
+            $ring['operation'],
+            Desk::door($ring['walls'][0], 1000, 900),
+            $add('note', $note),
+            $add('divider', ['drawing' => null, 'x1' => 3000, 'y1' => 0, 'x2' => 3000, 'y2' => 4000]),
+            $add('room', ['drawing' => null, 'name' => 'Hall', 'number' => '1', 'x' => 1000, 'y' => 1000, 'height' => null]),
+            $add('boundary', ['name' => 'Lot', 'x' => 0, 'y' => 0]),
+            $add('outline', ['kind' => 'slab', 'name' => 'Floor']),
+        ]);
+        $before = $this->desk->state();
+        $gone = $this->desk->change([['do' => 'remove', 'type' => 'storey', 'id' => $this->desk->storey]]);
+        self::assertIsArray($gone['removed']);
+        $types = array_count_values(array_filter(array_column($gone['removed'], 'type'), is_string(...)));
+        self::assertSame([1, 4, 4, 1, 1], [$types['storey'], $types['wall'], $types['node'], $types['opening'], $types['outline']]);
+        self::assertSame([$upper['id']], array_column(Desk::rows($this->desk->state(), 'storey'), 'id'));
+        foreach (['wall', 'node', 'opening', 'room', 'divider', 'note', 'boundary', 'outline', 'drawing'] as $type) {
+            self::assertSame([], Desk::rows($this->desk->state(), $type), $type);
+        }
+        $this->desk->client->ok('POST', "/api/projects/{$this->desk->id}/undo", ['id' => Desk::newId()]);
+        $after = $this->desk->state();
+        $unrevised = static fn (array $state): array => array_map(
+            static fn (mixed $row): mixed => \is_array($row) ? array_diff_key($row, ['revision' => true]) : $row,
+            \is_array($state['rows']) ? $state['rows'] : [],
+        );
+        self::assertEqualsCanonicalizing($unrevised($before), $unrevised($after));
+        self::assertEquals($this->shapes($before, $this->desk->storey), $this->shapes($after, $this->desk->storey));
+        self::assertSame('in-use', $this->desk->refused(409, [
+            ['do' => 'set', 'type' => 'storey', 'id' => $upper['id'], 'values' => ['alternativeOf' => $this->desk->storey]],
+            ['do' => 'remove', 'type' => 'storey', 'id' => $this->desk->storey],
+        ])['code'], 'One that another is an alternative of stays.');
+    }
+
     /** What a storey adds up to is kept with it, and is what its shapes say after every edit and every step back. */
     public function testTheAreasThatAreToldAreThoseOfTheShapes(): void
     {

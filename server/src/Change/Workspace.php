@@ -318,6 +318,15 @@ final class Workspace
         $this->readAll($class, $ids);
         foreach ($this->kinds->referrers($class) as [$referrer, $refers]) {
             $this->findAllBy($referrer, $refers->field, $ids);
+            $along = WhenGone::GoesAlong !== $refers->then ? [] : array_merge(
+                ...array_map(fn (Uuid $id): array => array_map(
+                    static fn (ProjectRow $row): Uuid => $row->id(),
+                    $this->findBy($referrer, $refers->field, $id),
+                ), $ids),
+            );
+            if ([] !== $along) {
+                $this->prepareRemoval($referrer, $along);
+            }
         }
         foreach ($class::refers() as $by) {
             $named = $by->alone ? array_values(

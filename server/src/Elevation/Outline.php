@@ -9,6 +9,7 @@ use Plinth\Server\Change\Kind;
 use Plinth\Server\Change\ProjectRow;
 use Plinth\Server\Change\Refers;
 use Plinth\Server\Change\RowValues;
+use Plinth\Server\Change\WhenGone;
 use Plinth\Server\Http\Refusal;
 use Plinth\Server\Project\Side;
 use Plinth\Server\Project\Storey;
@@ -27,7 +28,7 @@ class Outline extends ProjectRow
     #[ORM\Column(type: UuidType::NAME, nullable: true)]
     private ?Uuid $side = null;
 
-    #[Refers(Storey::class)]
+    #[Refers(Storey::class, then: WhenGone::GoesAlong)]
     #[ORM\Column(type: UuidType::NAME, nullable: true)]
     private ?Uuid $storey = null;
 

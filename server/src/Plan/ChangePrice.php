@@ -22,7 +22,7 @@ final readonly class ChangePrice implements Price
 {
     private const MOST_OPERATIONS = 2000;
     private const MOST_ROWS = 12_000;
-    /** rows that a wall is copied as, with its nodes and openings */
+    /** rows that a wall is copied or removed as, with its nodes and openings */
     private const ROWS_A_WALL = 3;
     private const MOST_POINTS = 1000;
     /** pairs of lines whose boxes touch */
@@ -48,13 +48,16 @@ final readonly class ChangePrice implements Price
                 throw Refusal::tooLarge(\sprintf('A change touches at most %d things. Make it in parts.', self::MOST_ROWS), 'operations');
             }
         }
+        foreach ($lines->removed() as $storey) {
+            $rows += Uuid::isValid($storey) ? self::ROWS_A_WALL * \count($this->there($project, Uuid::fromString($storey))) : 0;
+        }
         foreach ($lines->copied() as [$from, $to]) {
             $boxes = Uuid::isValid($from) ? $this->there($project, Uuid::fromString($from)) : [];
             $rows += self::ROWS_A_WALL * \count($boxes);
             $lines->take($to, $boxes);
         }
         if ($rows > self::MOST_ROWS) {
-            throw Refusal::tooLarge(\sprintf('A change touches at most %d things. Copy it in parts.', self::MOST_ROWS), 'operations');
+            throw Refusal::tooLarge(\sprintf('A change touches at most %d things. Make it in parts.', self::MOST_ROWS), 'operations');
         }
         try {
             foreach ($lines->boxes() as $storey => $boxes) {

@@ -27,7 +27,7 @@ use Symfony\Component\Uid\Uuid;
 #[ORM\Index(fields: ['project', 'b'])]
 class Figure extends ProjectRow implements OnStorey
 {
-    #[Refers(Storey::class)]
+    #[Refers(Storey::class, then: WhenGone::GoesAlong)]
     #[ORM\Column(type: UuidType::NAME)]
     private Uuid $storey;
 

@@ -10,6 +10,7 @@ use Plinth\Server\Change\Kind;
 use Plinth\Server\Change\ProjectRow;
 use Plinth\Server\Change\Refers;
 use Plinth\Server\Change\RowValues;
+use Plinth\Server\Change\WhenGone;
 use Plinth\Server\Project\OnStorey;
 use Plinth\Server\Project\Storey;
 use Symfony\Bridge\Doctrine\Types\UuidType;
@@ -21,7 +22,7 @@ use Symfony\Component\Uid\Uuid;
 #[ORM\Index(fields: ['project', 'storey'])]
 class ListedRoom extends ProjectRow implements OnStorey
 {
-    #[Refers(Storey::class)]
+    #[Refers(Storey::class, then: WhenGone::GoesAlong)]
     #[ORM\Column(type: UuidType::NAME)]
     private Uuid $storey;
 

@@ -24,6 +24,8 @@ final class PricedLines
 
     /** @var list<array{string, string}> whole storeys that are copied, and to which */
     private array $copied = [];
+    /** @var list<string> storeys that are removed with all that lies on them */
+    private array $removed = [];
 
     /** @return int rows that the operation touches */
     public function add(JsonValue $operation, int $mostPoints): int
@@ -66,7 +68,21 @@ final class PricedLines
             };
         }
 
+        if ('storey' === ($data['type'] ?? null) && \in_array($data['do'] ?? null, ['remove', 'removeMany'], true)) {
+            foreach ([$data['id'] ?? null, ...self::list($data, 'ids')] as $id) {
+                if (\is_string($id)) {
+                    $this->removed[] = $id;
+                }
+            }
+        }
+
         return max(1, \count(self::list($data, 'ids')));
+    }
+
+    /** @return list<string> storeys that are removed with all that lies on them */
+    public function removed(): array
+    {
+        return $this->removed;
     }
 
     /** @return list<array{string, string}> whole storeys that are copied, and to which */

@@ -23,7 +23,7 @@ use Symfony\Component\Uid\Uuid;
 #[ORM\Index(fields: ['project', 'storey'])]
 class Room extends ProjectRow implements OnStorey
 {
-    #[Refers(Storey::class)]
+    #[Refers(Storey::class, then: WhenGone::GoesAlong)]
     #[ORM\Column(type: UuidType::NAME)]
     private Uuid $storey;
 

@@ -15,6 +15,7 @@ use Plinth\Server\Change\Kind;
 use Plinth\Server\Change\ProjectRow;
 use Plinth\Server\Change\Refers;
 use Plinth\Server\Change\RowValues;
+use Plinth\Server\Change\WhenGone;
 use Plinth\Server\Http\Refusal;
 use Plinth\Server\Project\OnStorey;
 use Plinth\Server\Project\Storey;
@@ -34,7 +35,7 @@ class Wall extends ProjectRow implements OnStorey
 {
     public const FOLLOWS = ['xMin', 'yMin', 'xMax', 'yMax'];
 
-    #[Refers(Storey::class)]
+    #[Refers(Storey::class, then: WhenGone::GoesAlong)]
     #[ORM\Column(type: UuidType::NAME)]
     private Uuid $storey;
 

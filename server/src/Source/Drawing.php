@@ -33,7 +33,7 @@ class Drawing extends ProjectRow
     private Uuid $page;
 
     /** the storey it lies on; null for one that stands on a side */
-    #[Refers(Storey::class)]
+    #[Refers(Storey::class, then: WhenGone::GoesAlong)]
     #[ORM\Column(type: UuidType::NAME, nullable: true)]
     private ?Uuid $storey = null;
 

@@ -33,3 +33,8 @@ export function besideQuarters(degrees: number, quarters: number): number {
 export function count(n: number, word: string): string {
   return `${n} ${word}${n === 1 ? "" : "s"}`;
 }
+
+/** Things one after the other, in words. */
+export function listed(words: readonly string[]): string {
+  return words.length < 2 ? words.join("") : `${words.slice(0, -1).join(", ")} and ${words.at(-1)}`;
+}

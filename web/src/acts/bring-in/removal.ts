@@ -1,5 +1,5 @@
 import type { Rows, Thing } from "../../store/rows";
-import { count } from "../../ui/numbers";
+import { count, listed } from "../../ui/numbers";
 
 /** What goes with a source or a drawing, and what stays, in words. */
 export function statement(rows: Rows, what: { source: string } | { drawing: string }): { goes: string; stays: string } {
@@ -26,10 +26,6 @@ export function statement(rows: Rows, what: { source: string } | { drawing: stri
     goes: listed(goes.length > 0 ? goes : ["this drawing alone"]),
     stays: stays.length > 0 ? `${listed(stays)} traced over it` : "",
   };
-}
-
-function listed(words: readonly string[]): string {
-  return words.length < 2 ? words.join("") : `${words.slice(0, -1).join(", ")} and ${words.at(-1)}`;
 }
 
 /** Bytes of all source files, each counted once, and of the pictures made from them. */

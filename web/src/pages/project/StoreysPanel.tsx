@@ -1,4 +1,5 @@
 import { Popover, PopoverButton, PopoverPanel } from "@headlessui/react";
+import { useState } from "react";
 import type { Operation } from "../../api/client";
 import { newId } from "../../api/ids";
 import { useDesk, useDeskFields } from "../../board/desk";
@@ -12,6 +13,7 @@ import { typedAs, unitWord } from "../../ui/measures";
 import { count } from "../../ui/numbers";
 import { Link, Plain } from "../../ui/parts";
 import { Typed } from "../../ui/Typed";
+import { goesWith } from "./goesWith";
 
 /** Pixels of the section per metre of height. */
 const PX_PER_M = 21;
@@ -45,13 +47,14 @@ function Slice({ storey, here, through }: { storey: Thing<"storey">; here: boole
   const rows = useProject((s) => s.rows);
   const derived = useProject((s) => s.derived.get(storey.id));
   const isComing = useProject((s) => s.missing.has(storey.id));
+  const [asks, setAsks] = useState(false);
   const walls = derived?.walls.size ?? 0;
   const base = rows.storey.get(storey.alternativeOf ?? "");
   const set = (title: string, values: Record<string, unknown>) =>
     void change(title, [{ do: "set", type: "storey", id: storey.id, values }]);
   return (
     <div
-      className={`flex items-center gap-2 border-x-4 border-t-2 border-ink px-2 pb-1 ${here ? "bg-white" : ""}`}
+      className={`flex flex-wrap items-center gap-x-2 border-x-4 border-t-2 border-ink px-2 pb-1 ${here ? "bg-white" : ""}`}
       style={{ minHeight: Math.max(56, (storey.height / 1000) * PX_PER_M) }}
     >
       <button
@@ -93,12 +96,20 @@ function Slice({ storey, here, through }: { storey: Thing<"storey">; here: boole
           </label>
         )}
         {here && !base && <Link onClick={() => void makeAlternative(storey)}>an alternative</Link>}
-        {walls === 0 && !isComing && !here && (
-          <Link onClick={() => void change("Remove a storey", [{ do: "remove", type: "storey", id: storey.id }])}>
-            remove
-          </Link>
-        )}
+        {!isComing && !here && !asks && <Link onClick={() => setAsks(true)}>remove</Link>}
       </div>
+      {asks && (
+        <p role="alert" className="w-full pb-1">
+          {storey.name} goes with {goesWith(rows, storey.id)}.{" "}
+          <Plain
+            danger
+            onClick={() => void change(`Remove ${storey.name}`, [{ do: "remove", type: "storey", id: storey.id }])}
+          >
+            Remove it
+          </Plain>{" "}
+          <Plain onClick={() => setAsks(false)}>Keep it</Plain>
+        </p>
+      )}
     </div>
   );
 }
