@@ -6,10 +6,13 @@ namespace Plinth\Server\Tests;
 
 use PHPUnit\Framework\TestCase;
 use Plinth\Core\Tests\Outside;
+use Symfony\Component\Uid\Uuid;
 
 /** Projects, their history, and what is handed over. */
 final class ProjectTest extends TestCase
 {
+    private const SCAN = __DIR__.'/../../demo/sallow-fen-ground.jpg';
+
     private Client $client;
 
     protected function setUp(): void
@@ -29,6 +32,74 @@ final class ProjectTest extends TestCase
         $list = $this->client->ok('GET', '/api/projects')['projects'];
         self::assertIsArray($list);
         self::assertCount(1, array_filter($list, static fn (mixed $p): bool => \is_array($p) && $p['id'] === $id));
+    }
+
+    public function testACopyHasAllThatIsInItAndGoesItsOwnWay(): void
+    {
+        $desk = new Desk($this->client);
+        $desk->bringIn(self::SCAN);
+        $ring = $desk->chain([[0, 0], [6000, 0], [6000, 4000], [0, 4000]], true);
+        $desk->change([$ring['operation'], Desk::door($ring['walls'][0], 1000, 900)]);
+        $copy = Desk::newId();
+        $path = "/api/projects/$desk->id/copies";
+        self::assertSame($copy, $this->client->ok('POST', $path, ['id' => $copy, 'name' => 'Second thoughts'])['id']);
+        $this->client->ok('POST', $path, ['id' => $copy, 'name' => 'Sent twice']);
+        $there = $this->client->ok('GET', "/api/projects/$copy");
+        $here = $desk->state();
+        self::assertSame('Second thoughts', Desk::rows($there, 'project')[0]['values']['name']);
+        foreach (['storey', 'source', 'page', 'drawing', 'fit', 'node', 'wall', 'opening'] as $type) {
+            self::assertEquals(Desk::rows($here, $type), Desk::rows($there, $type), $type);
+        }
+        self::assertEquals($here['derived'], $there['derived']);
+        self::assertSame(['undo' => null, 'redo' => null], $there['steps'], 'Its history begins with it.');
+        $this->client->ok('POST', "/api/projects/$copy/changes", Desk::body(
+            [['do' => 'remove', 'type' => 'wall', 'id' => $ring['walls'][0]]],
+            Desk::int($there['revision']),
+        ));
+        self::assertCount(3, Desk::rows($this->client->ok('GET', "/api/projects/$copy"), 'wall'));
+        self::assertCount(4, Desk::rows($desk->state(), 'wall'));
+        // Its pictures are made again when somebody asks for them.
+        $preview = "/api/projects/$copy/pages/$desk->page/preview";
+        Waiting::until(fn (): ?true => 200 === $this->client->send('GET', $preview)[0] ? true : null, 'Its pictures do not come');
+        $this->client->refused(422, 'POST', $path, ['id' => Desk::newId(), 'name' => ' ']);
+    }
+
+    public function testAProjectInTheBinIsShutCanBePutBackAndGoesForGoodOnlyFromThere(): void
+    {
+        $desk = new Desk($this->client);
+        $path = "/api/projects/$desk->id";
+        $listed = function () use ($desk): mixed {
+            $list = $this->client->ok('GET', '/api/projects')['projects'];
+            $found = array_column(\is_array($list) ? $list : [], 'binned', 'id');
+
+            return \array_key_exists($desk->id, $found) ? $found[$desk->id] : 'gone';
+        };
+        self::assertSame('not-in-bin', $this->client->refused(409, 'DELETE', $path)['code']);
+        self::assertIsString($this->client->ok('PUT', "$path/bin")['binned']);
+        self::assertIsString($listed());
+        self::assertSame('in-bin', $this->client->refused(410, 'GET', $path)['code']);
+        self::assertSame('in-bin', $desk->refused(410, [$desk->chain([[0, 0], [1000, 0]])['operation']])['code']);
+        self::assertNull($this->client->ok('DELETE', "$path/bin")['binned']);
+        self::assertCount(1, Desk::rows($this->client->ok('GET', $path), 'storey'));
+        self::assertIsString($this->client->ok('PUT', "$path/bin")['binned']);
+        self::assertSame($desk->id, $this->client->ok('DELETE', $path)['id']);
+        self::assertSame('gone', $listed());
+        $this->client->refused(404, 'GET', $path);
+    }
+
+    /** What has lain there for thirty days is gone when its owner looks next. */
+    public function testTheBinEmptiesItself(): void
+    {
+        $old = new Desk($this->client);
+        $new = new Desk($this->client);
+        foreach ([[$old, 31], [$new, 29]] as [$desk, $days]) {
+            $this->client->send('PUT', "/api/projects/$desk->id/bin");
+            Database::open()->prepare('UPDATE project SET binned = UTC_TIMESTAMP() - INTERVAL ? DAY WHERE id = ?')
+                ->execute([$days, Uuid::fromString($desk->id)->toBinary()]);
+        }
+        $list = $this->client->ok('GET', '/api/projects')['projects'];
+        $ids = array_column(\is_array($list) ? $list : [], 'id');
+        self::assertSame([false, true], [\in_array($old->id, $ids, true), \in_array($new->id, $ids, true)]);
     }
 
     public function testSizesAreShownInTheProjectsOwnUnitAndHandedOverInIt(): void
@@ -96,14 +167,16 @@ final class ProjectTest extends TestCase
             'nothing-left',
             $this->client->refused(409, 'POST', "/api/projects/$desk->id/undo", ['id' => Desk::newId()])['code'],
         );
-        self::assertSame('in-use', $this->inUse($desk));
     }
 
-    private function inUse(Desk $desk): mixed
+    public function testAProjectKeepsAStorey(): void
     {
-        $desk->change([$desk->chain([[0, 0], [1000, 0]])['operation']]);
-
-        return $desk->refused(409, [['do' => 'remove', 'type' => 'storey', 'id' => $desk->storey]])['code'];
+        $desk = new Desk($this->client);
+        $remove = ['do' => 'remove', 'type' => 'storey', 'id' => $desk->storey];
+        self::assertSame('last-storey', $desk->refused(409, [$remove])['code']);
+        $values = ['name' => 'Loft', 'elevation' => 2700.0, 'height' => 2400.0];
+        $desk->change([['do' => 'add', 'type' => 'storey', 'id' => Desk::newId(), 'values' => $values], $remove]);
+        self::assertCount(1, Desk::rows($desk->state(), 'storey'));
     }
 
     public function testTheDxfHandedOverHoldsWhatWasTraced(): void

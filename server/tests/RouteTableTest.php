@@ -34,7 +34,7 @@ final class RouteTableTest extends TestCase
         'GET '.self::DRAWING.'/spread', 'GET '.self::DRAWING.'/flatness', 'GET '.self::DRAWING.'/fits', 'GET '.self::DRAWING.'/gap', 'GET '.self::DRAWING.'/misfit', 'GET '.self::DRAWING.'/bearing', 'GET '.self::DRAWING.'/probe',
         'GET '.self::DRAWING.'/proposals', 'GET '.self::DRAWING.'/readings', 'GET '.self::DRAWING.'/rectified', 'GET '.self::DRAWING.'/rectified/{shape}/tiles/{z}/{y}/{x}',
         'GET '.self::STOREY.'/plan.dxf', 'GET '.self::STOREY.'/plan.json', 'GET '.self::STOREY.'/plausible', 'GET '.self::STOREY.'/rooms-table', 'GET '.self::STOREY.'/settled',
-        'GET '.self::PROJECT.'/outlines/{id}', 'GET '.self::PROJECT.'/sides/{id}/corners', 'GET '.self::PROJECT.'/boundaries/{id}',
+        'GET '.self::PROJECT.'/outlines/{id}', 'GET '.self::PROJECT.'/sides/{id}/corners', 'GET '.self::PROJECT.'/boundaries/{id}', 'GET '.self::PROJECT.'/boundaries/{id}/clearances', 'POST '.self::PROJECT.'/copies',
     ];
     private const EDITOR = [
         'POST '.self::PROJECT.'/changes', 'POST '.self::PROJECT.'/try', 'POST '.self::PROJECT.'/undo', 'POST '.self::PROJECT.'/redo', 'POST '.self::PROJECT.'/sources', 'POST '.self::PROJECT.'/drop-in',
@@ -42,7 +42,10 @@ final class RouteTableTest extends TestCase
         'POST '.self::PAGE.'/match', 'POST '.self::DRAWING.'/proposals/refuse', 'POST '.self::DRAWING.'/readings/refuse',
     ];
     /** of another's share; one's own anybody may end */
-    private const OWNER = ['PUT '.self::PROJECT.'/shares', 'DELETE '.self::PROJECT.'/shares/{user}'];
+    private const OWNER = [
+        'PUT '.self::PROJECT.'/shares', 'DELETE '.self::PROJECT.'/shares/{user}', 'DELETE '.self::PROJECT, 'PUT '.self::PROJECT.'/bin',
+        'DELETE '.self::PROJECT.'/bin',
+    ];
 
     /** @return iterable<string, array{list<string>, array{int|null, int|null, int|null, int|null, int|null}}> */
     public static function table(): iterable

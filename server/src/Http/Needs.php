@@ -8,7 +8,8 @@ namespace Plinth\Server\Http;
 #[\Attribute(\Attribute::TARGET_METHOD)]
 final readonly class Needs
 {
-    public function __construct(public Who $who)
+    /** @param bool $inBin whether it is for projects in the bin as well */
+    public function __construct(public Who $who, public bool $inBin = false)
     {
     }
 }

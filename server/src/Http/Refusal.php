@@ -90,7 +90,12 @@ final class Refusal extends \RuntimeException
 
     public static function ownerOnly(): self
     {
-        return new self(403, 'owner-only', 'Only the owner of a project says who sees it.');
+        return new self(403, 'owner-only', 'Only the owner of a project says who sees it, and puts it into the bin.');
+    }
+
+    public static function inBin(string $name): self
+    {
+        return new self(410, 'in-bin', \sprintf('“%s” is in its owner’s bin. It can be put back from the list of projects.', $name));
     }
 
     public static function crossOrigin(): self

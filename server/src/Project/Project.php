@@ -20,7 +20,7 @@ use Symfony\Component\Uid\Uuid;
 #[ORM\Index(fields: ['owner'])]
 class Project extends ProjectRow implements Revised
 {
-    public const FOLLOWS = ['owner', 'head'];
+    public const FOLLOWS = ['owner', 'head', 'binned'];
 
     #[ORM\Column(length: 120)]
     private string $name = '';
@@ -52,6 +52,10 @@ class Project extends ProjectRow implements Revised
     /** number of the project's latest change */
     #[ORM\Column]
     private int $head = 0;
+
+    /** when it was put into the bin */
+    #[ORM\Column(nullable: true)]
+    private ?\DateTimeImmutable $binned = null;
 
     public static function of(Uuid $id, User $owner): self
     {
@@ -88,6 +92,16 @@ class Project extends ProjectRow implements Revised
     public function belongsTo(User $user): bool
     {
         return $this->owner->equals($user->id());
+    }
+
+    public function binned(): ?\DateTimeImmutable
+    {
+        return $this->binned;
+    }
+
+    public function bin(?\DateTimeImmutable $at): void
+    {
+        $this->binned = $at;
     }
 
     public function name(): string

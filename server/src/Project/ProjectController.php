@@ -33,6 +33,7 @@ final readonly class ProjectController
         private EntityManagerInterface $entities,
         private Recorder $recorder,
         private Cover $cover,
+        private Projects $projects,
     ) {
     }
 
@@ -41,6 +42,7 @@ final readonly class ProjectController
     public function list(): Response
     {
         $user = $this->access->user();
+        $this->projects->emptyBin($user);
         $projects = $this->entities->getRepository(Project::class)->findBy(['owner' => $user->id()], ['id' => 'DESC'], self::MOST_LISTED);
         $shares = $this->entities->getRepository(ProjectShare::class)->findBy(
             ['user' => $user->id()],
@@ -51,6 +53,7 @@ final readonly class ProjectController
             $projects,
             ...$this->entities->getRepository(Project::class)->findBy([
                 'id' => array_map(static fn (ProjectShare $s): Uuid => $s->project(), $shares),
+                'binned' => null,
             ]),
         );
         $covers = $this->cover->of(array_map(static fn (Project $p): Uuid => $p->id(), $projects));
@@ -60,6 +63,7 @@ final readonly class ProjectController
             'revision' => $p->head(),
             'preview' => $covers[$p->id()->toRfc4122()] ?? null,
             'role' => $this->access->role($p)->value,
+            'binned' => $p->binned()?->format(\DATE_ATOM),
         ] + array_intersect_key($p->values(), ['name' => true, 'purpose' => true, 'unit' => true]), $projects)]);
     }
 

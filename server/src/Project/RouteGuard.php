@@ -55,12 +55,16 @@ final readonly class RouteGuard
             throw Refusal::signedOut();
         }
         if (Who::SignedIn !== $needs->who) {
-            $role = $this->access->role($this->access->project(self::project($request)));
+            $project = $this->access->project(self::project($request));
+            $role = $this->access->role($project);
             if (Who::Owner === $needs->who && Role::Owner !== $role) {
                 throw Refusal::ownerOnly();
             }
             if (Who::Editor === $needs->who && !$role->mayWrite()) {
                 throw Refusal::readOnly();
+            }
+            if (null !== $project->binned() && !$needs->inBin) {
+                throw Refusal::inBin($project->name());
             }
         }
     }

@@ -3,9 +3,10 @@ import { useState } from "react";
 import { type Account, api, type Refused, type Schemas, settled } from "../../api/client";
 import { newId } from "../../api/ids";
 import { unsentBy } from "../../store/unsent";
-import { count } from "../../ui/numbers";
 import { AccountMenu } from "../account/AccountMenu";
+import { Bin } from "./Bin";
 import { found, ORDERS, type Order } from "./finding";
+import { ProjectCard } from "./ProjectCard";
 import { PURPOSES } from "./purposes";
 
 /** From so many on a list is searched rather than looked through. */
@@ -20,11 +21,16 @@ const UNITS: { unit: Schemas["Unit"]; label: string }[] = [
 ];
 
 export function ProjectsPage({ account, onSignedOut }: { account: Account; onSignedOut: () => void }) {
-  const { data } = useQuery({ queryKey: ["projects"], queryFn: () => settled(api.GET("/api/projects")) });
+  const { data, refetch } = useQuery({ queryKey: ["projects"], queryFn: () => settled(api.GET("/api/projects")) });
   const all = data?.projects ?? [];
   const [words, setWords] = useState("");
   const [order, setOrder] = useState<Order>("newest first");
-  const projects = found(all, words, order);
+  const binned = all.filter((p) => p.binned !== null);
+  const projects = found(
+    all.filter((p) => p.binned === null),
+    words,
+    order,
+  );
   const unsent = unsentBy(account.id);
   return (
     <div className="min-h-full">
@@ -66,43 +72,22 @@ export function ProjectsPage({ account, onSignedOut }: { account: Account; onSig
           </div>
           <ul className="mt-4 grid grid-cols-2 gap-4">
             {projects.map((project) => (
-              <li key={project.id}>
-                <a
-                  href={`#/project/${project.id}`}
-                  className="block overflow-hidden rounded-xl border border-line bg-sheet"
-                >
-                  {project.preview ? (
-                    <img
-                      className="h-40 w-full border-b border-line object-cover"
-                      src={`/api/projects/${project.id}/pages/${project.preview}/preview`}
-                      alt=""
-                    />
-                  ) : (
-                    <div className="flex h-40 items-center justify-center border-b border-line bg-board text-quiet">
-                      no drawing yet
-                    </div>
-                  )}
-                  <div className="p-3.5">
-                    <div className="text-[16px] font-semibold">{project.name}</div>
-                    <div className="text-[13px] text-quiet">
-                      for {project.purpose} · {count(project.revision, "change")}
-                      {project.role !== "owner" && (project.role === "edit" ? " · shared with you" : " · to read")}
-                    </div>
-                    {unsent.has(project.id) && (
-                      <div className="mt-1 text-[13px] font-medium text-rust">
-                        {unsent.get(project.id)} not saved yet: open it and they go on
-                      </div>
-                    )}
-                  </div>
-                </a>
-              </li>
+              <ProjectCard
+                key={project.id}
+                project={project}
+                unsent={unsent.get(project.id)}
+                again={() => void refetch()}
+              />
             ))}
           </ul>
           {data && projects.length === 0 && (
             <p className="mt-4 text-quiet">
-              {all.length === 0 ? "Begin your first one on the right." : `No project is called “${words.trim()}”.`}
+              {all.length === binned.length
+                ? "Begin your first one on the right."
+                : `No project is called “${words.trim()}”.`}
             </p>
           )}
+          {binned.length > 0 && <Bin projects={binned} again={() => void refetch()} />}
         </section>
         <NewProject />
       </main>

@@ -10,6 +10,7 @@ const card = (name: string, purpose: Schemas["Purpose"]): Schemas["ProjectCard"]
   revision: 1,
   preview: null,
   role: "owner",
+  binned: null,
 });
 const projects = [card("Fen 10", "planning"), card("Fen 9", "construction"), card("Annexe", "planning")];
 const names = (words: string, order: Parameters<typeof found>[2] = "newest first") =>
