@@ -114,10 +114,10 @@ final readonly class Traverse
         return hypot($this->misclosureX, $this->misclosureY);
     }
 
-    /** @return float|null n of 1 : n; null where it closes exactly */
+    /** @return float|null n of 1 : n; null where it closes exactly, to the micrometre */
     public function precision(): ?float
     {
-        return 0.0 === $this->misclosureMm() ? null : $this->lengthMm / $this->misclosureMm();
+        return $this->misclosureMm() < 1e-3 ? null : $this->lengthMm / $this->misclosureMm();
     }
 
     /**

@@ -48,59 +48,62 @@ function Slice({ storey, here, through }: { storey: Thing<"storey">; here: boole
   const derived = useProject((s) => s.derived.get(storey.id));
   const isComing = useProject((s) => s.missing.has(storey.id));
   const [asks, setAsks] = useState(false);
+  const goes = asks ? goesWith(rows, storey.id) : "";
   const walls = derived?.walls.size ?? 0;
   const base = rows.storey.get(storey.alternativeOf ?? "");
   const set = (title: string, values: Record<string, unknown>) =>
     void change(title, [{ do: "set", type: "storey", id: storey.id, values }]);
   return (
     <div
-      className={`flex flex-wrap items-center gap-x-2 border-x-4 border-t-2 border-ink px-2 pb-1 ${here ? "bg-white" : ""}`}
+      className={`border-x-4 border-t-2 border-ink px-2 pb-1 ${here ? "bg-white" : ""}`}
       style={{ minHeight: Math.max(56, (storey.height / 1000) * PX_PER_M) }}
     >
-      <button
-        type="button"
-        aria-pressed={here}
-        className={`w-24 shrink-0 text-left leading-tight ${here ? "font-bold" : "underline"}`}
-        onClick={() => choosePlace({ storey: storey.id, side: null })}
-      >
-        {storey.name}
-        <span className="block text-xs font-normal text-quiet no-underline">
-          {base
-            ? `alternative of ${base.name}`
-            : isComing
-              ? "is loading"
-              : walls === 0
-                ? "empty"
-                : count(walls, "wall")}
-        </span>
-      </button>
-      <div className="w-24">
-        <Typed label="name" value={storey.name} set={(name) => set("Name a storey", { name })} />
-      </div>
-      <div className="w-22">
-        <Typed
-          label="height"
-          value={typedAs(storey.height)}
-          set={(text) => void typed(text, (mm) => void setHeight(storey, mm))}
-        />
-      </div>
-      <div className="flex flex-1 flex-col items-start gap-0.5">
-        {!here && (
-          <label className="flex items-center gap-1 whitespace-nowrap">
-            <input
-              type="checkbox"
-              checked={through}
-              onChange={(e) => useDesk.setState({ through: e.target.checked ? storey.id : null })}
-            />
-            shows through
-          </label>
-        )}
-        {here && !base && <Link onClick={() => void makeAlternative(storey)}>an alternative</Link>}
-        {!isComing && !here && !asks && <Link onClick={() => setAsks(true)}>remove</Link>}
+      <div className="flex items-center gap-2">
+        <button
+          type="button"
+          aria-pressed={here}
+          className={`w-24 shrink-0 text-left leading-tight ${here ? "font-bold" : "underline"}`}
+          onClick={() => choosePlace({ storey: storey.id, side: null })}
+        >
+          {storey.name}
+          <span className="block text-xs font-normal text-quiet no-underline">
+            {base
+              ? `alternative of ${base.name}`
+              : isComing
+                ? "is loading"
+                : walls === 0
+                  ? "empty"
+                  : count(walls, "wall")}
+          </span>
+        </button>
+        <div className="w-24">
+          <Typed label="name" value={storey.name} set={(name) => set("Name a storey", { name })} />
+        </div>
+        <div className="w-22">
+          <Typed
+            label="height"
+            value={typedAs(storey.height)}
+            set={(text) => void typed(text, (mm) => void setHeight(storey, mm))}
+          />
+        </div>
+        <div className="flex flex-1 flex-col items-start gap-0.5">
+          {!here && (
+            <label className="flex items-center gap-1 whitespace-nowrap">
+              <input
+                type="checkbox"
+                checked={through}
+                onChange={(e) => useDesk.setState({ through: e.target.checked ? storey.id : null })}
+              />
+              shows through
+            </label>
+          )}
+          {here && !base && <Link onClick={() => void makeAlternative(storey)}>an alternative</Link>}
+          {!isComing && !here && !asks && <Link onClick={() => setAsks(true)}>remove</Link>}
+        </div>
       </div>
       {asks && (
-        <p role="alert" className="w-full pb-1">
-          {storey.name} goes with {goesWith(rows, storey.id)}.{" "}
+        <p role="alert">
+          {goes === "" ? `Nothing lies on ${storey.name}.` : `${storey.name} goes with ${goes}.`}{" "}
           <Plain
             danger
             onClick={() => void change(`Remove ${storey.name}`, [{ do: "remove", type: "storey", id: storey.id }])}

@@ -1,7 +1,7 @@
 import type { Rows } from "../../store/rows";
 import { count, listed } from "../../ui/numbers";
 
-/** What goes with a storey, in words. */
+/** What goes with a storey, in words; empty where nothing does. */
 export function goesWith(rows: Rows, storey: string): string {
   const on = (of: Iterable<{ storey: string | null }>) => [...of].filter((row) => row.storey === storey).length;
   const openings = [...rows.opening.values()].filter((o) => rows.wall.get(o.wall)?.storey === storey).length;
@@ -18,5 +18,5 @@ export function goesWith(rows: Rows, storey: string): string {
   const words = counts.flatMap(([n, word]) => (n > 0 ? [count(n, word)] : []));
   if (openings > 0) words.splice(1, 0, `${openings} ${openings === 1 ? "opening" : "doors and windows"}`);
   if (on(rows.boundary.values()) > 0) words.push("its boundary");
-  return words.length === 0 ? "nothing on it" : listed(words);
+  return listed(words);
 }

@@ -20,8 +20,8 @@ export function Bin({ projects, again }: { projects: readonly Schemas["ProjectCa
         {projects.map(({ id, name, binned }) => (
           <li key={id} className="flex items-center gap-3 border-t border-line py-2">
             <span className="min-w-0 flex-1 [overflow-wrap:anywhere]">
-              {name}{" "}
-              <span className="text-[13px] text-quiet">
+              {name}
+              <span className="block text-[13px] text-quiet">
                 goes for good in {count(daysLeft(binned ?? "", Date.now()), "day")}
               </span>
             </span>

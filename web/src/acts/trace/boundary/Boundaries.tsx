@@ -78,7 +78,7 @@ function Outline({ boundary, screen }: { boundary: Thing<"boundary">; screen: Ma
           );
         })}
       {answer?.closed && (
-        <Tag at={centre(corners.map(at))} text={`${boundary.name} ${area(answer.closed.areaM2)}`} colour={TEAL} />
+        <Tag at={[begin[0], begin[1] - 24]} text={`${boundary.name} ${area(answer.closed.areaM2)}`} colour={TEAL} />
       )}
       {gap && end && (
         <Tag
@@ -124,9 +124,4 @@ function NorthSign() {
       </g>
     </g>
   );
-}
-
-function centre(points: readonly XY[]): XY {
-  const n = Math.max(1, points.length);
-  return [points.reduce((sum, p) => sum + p[0], 0) / n, points.reduce((sum, p) => sum + p[1], 0) / n];
 }

@@ -40,6 +40,7 @@ export function BoundaryPanel() {
 function Legs({ boundary }: { boundary: Thing<"boundary"> }) {
   const legs = useProject((s) => s.rows.leg);
   const answer = useBoundary(boundary);
+  const clearances = useClearances(boundary);
   const own = legsOf(legs.values(), boundary.id);
   // Worse than 1 : 1000 is no measurement: common practice, no source.
   const isBad = (answer?.closed?.precision ?? 1000) < 1000;
@@ -62,10 +63,14 @@ function Legs({ boundary }: { boundary: Thing<"boundary"> }) {
       {answer?.closed ? (
         <p>
           <span className={isBad ? "text-rust" : ""}>
-            Closes {isBad && "only "}within <b>{fineInWords(answer.closed.misclosureMm, 1)}</b>
-            {answer.closed.precision === null
-              ? ""
-              : ` in ${onSite(answer.closed.lengthMm)}, 1 : ${grouped(answer.closed.precision)}`}
+            {answer.closed.precision === null ? (
+              `Closes exactly in ${onSite(answer.closed.lengthMm)}`
+            ) : (
+              <>
+                Closes {isBad && "only "}within <b>{fineInWords(answer.closed.misclosureMm, 1)}</b> in{" "}
+                {onSite(answer.closed.lengthMm)}, 1 : {grouped(answer.closed.precision)}
+              </>
+            )}
             .
           </span>{" "}
           It encloses <b>{area(answer.closed.areaM2)}</b>.
@@ -86,9 +91,10 @@ function Legs({ boundary }: { boundary: Thing<"boundary"> }) {
           .
         </p>
       )}
-      <ol className="mt-2" aria-label="Legs">
+      {clearances.length > 0 && <p className="mt-2 text-right text-quiet">clear of the building by</p>}
+      <ol className={clearances.length > 0 ? "" : "mt-2"} aria-label="Legs">
         {own.map((leg, i) => (
-          <Leg key={leg.id} leg={leg} number={i + 1} />
+          <Leg key={leg.id} leg={leg} number={i + 1} clear={clearances[i]?.mm} />
         ))}
       </ol>
       <LegFields leg={next} set={setNext} send={add} words="Add" />
@@ -100,7 +106,6 @@ function Legs({ boundary }: { boundary: Thing<"boundary"> }) {
       {!ink && own.length < 3 && (
         <p className="mt-1 text-quiet">No bearing written? Click along the leg: its direction is taken from the ink.</p>
       )}
-      <Clearances boundary={boundary} />
       <div className="mt-2 grid grid-cols-2 gap-2">
         <Typed
           label="name"
@@ -125,7 +130,7 @@ function Legs({ boundary }: { boundary: Thing<"boundary"> }) {
 }
 
 /** A leg as it is written; open, its figures are corrected, and another one is inserted behind it. */
-function Leg({ leg, number }: { leg: Thing<"leg">; number: number }) {
+function Leg({ leg, number, clear }: { leg: Thing<"leg">; number: number; clear: number | undefined }) {
   const isOpen = useBoundaryAtHand((s) => s.leg === leg.id);
   const [typed, setTyped] = useState<typeof NO_LEG | null>(null);
   const [behind, setBehind] = useState<typeof NO_LEG | null>(null);
@@ -138,7 +143,10 @@ function Leg({ leg, number }: { leg: Thing<"leg">; number: number }) {
     <li className="border-t border-line">
       <button type="button" aria-expanded={isOpen} className="flex w-full gap-2 py-1 text-left" onClick={toggle}>
         <span className="text-quiet">{number}</span>
-        {legWords(leg)}
+        <span className="flex-1">{legWords(leg)}</span>
+        {clear !== undefined && (
+          <span className={clear === 0 ? "text-rust" : ""}>{clear === 0 ? "crosses it" : onSite(clear)}</span>
+        )}
       </button>
       {isOpen && (
         <div className="pb-2">
@@ -171,18 +179,6 @@ function Leg({ leg, number }: { leg: Thing<"leg">; number: number }) {
 }
 
 const pick = ({ bearing, length, radius, turns, gives }: typeof NO_LEG) => ({ bearing, length, radius, turns, gives });
-
-/** How near what is traced on any storey comes to each line. */
-function Clearances({ boundary }: { boundary: Thing<"boundary"> }) {
-  const clearances = useClearances(boundary);
-  if (clearances.length === 0) return null;
-  return (
-    <p className="mt-2">
-      <span className="text-quiet">The building keeps clear of the lines by </span>
-      {clearances.map(({ mm }, i) => (mm === 0 ? `${i + 1}: crosses it` : `${i + 1}: ${onSite(mm)}`)).join(", ")}.
-    </p>
-  );
-}
 
 /** Where the drawing is squared to a building, up on the board is not north. */
 function UpIs({ boundary }: { boundary: Thing<"boundary"> }) {

@@ -111,9 +111,9 @@ function CornerFields(props: { outline: Thing<"outline">; corner: Thing<"outline
         />
       </div>
       <div className="mt-1.5 flex gap-1.5">
-        <Plain onClick={() => void halveEdge(outline.id, corner.id)}>Corner in the middle of the edge</Plain>
+        <Plain onClick={() => void halveEdge(outline.id, corner.id)}>Halve the edge</Plain>
         <Plain danger onClick={() => void removeCorner(outline.id, corner.id)}>
-          Remove this corner
+          Remove the corner
         </Plain>
       </div>
     </div>
