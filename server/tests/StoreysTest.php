@@ -41,7 +41,7 @@ final class StoreysTest extends TestCase
         self::assertSame([], Desk::rows($this->desk->state(), 'assurance'));
     }
 
-    public function testEachStoreyHasItsOwnShapesAndOneThatIsStoodOnIsNotRemoved(): void
+    public function testEachStoreyHasItsOwnShapes(): void
     {
         $ring = $this->desk->chain([[0, 0], [6000, 0], [6000, 4000], [0, 4000]], true);
         $upper = $this->storey('Loft', 2700);
@@ -53,7 +53,6 @@ final class StoreysTest extends TestCase
         $edited = $this->desk->change([['do' => 'shift', 'shift' => ['wall' => $above[4]['id'], 'left' => -500.0]]]);
         self::assertIsArray($edited['derived']);
         self::assertSame([$upper['id']], array_column($edited['derived'], 'storey'));
-        self::assertSame('in-use', $this->desk->refused(409, [['do' => 'remove', 'type' => 'storey', 'id' => $upper['id']]])['code']);
         $walls = \array_slice($above, 4);
         $this->desk->change([
             ...array_map(static fn (array $wall): array => ['do' => 'remove', 'type' => 'wall', 'id' => $wall['id']], $walls),
@@ -354,7 +353,7 @@ final class StoreysTest extends TestCase
                 [4, 4, 1],
                 array_map(static fn (string $type): int => \count(Desk::rows($first, $type)), ['wall', 'node', 'opening']),
             );
-            self::assertCount(2, Desk::rows($first, 'note'), 'Notes may stand on sides as well, and are all told at once.');
+            self::assertCount(3, Desk::rows($first, 'note'), 'Notes may stand on sides as well, and are all told at once.');
             self::assertSame([$ground], array_column((array) $first['derived'], 'storey'));
         }
         $first = $this->desk->client->ok('GET', "$path?storey=first");
@@ -384,6 +383,80 @@ final class StoreysTest extends TestCase
         // One that is not there is told of by nobody.
         self::assertSame([], $this->desk->client->ok('GET', "$path/changes?since=$since&storey=".Desk::newId())['storeys']);
         $this->desk->client->refused(422, 'GET', "$path/changes?since=$since&storey=attic");
+    }
+
+    /** Whatever was drawn on a storey is copied or moved to another one by one operation, with what stands on it. */
+    public function testAllThatWasDrawnIsCopiedOrMovedWithWhatStandsOnIt(): void
+    {
+        [$here, $upper] = [$this->desk->storey, $this->storey('Upper', 2700.0)];
+        $ring = $this->desk->chain([[0, 0], [6000, 0], [6000, 4000], [0, 4000]], true);
+        $add = static fn (string $type, array $values): array => [
+            'do' => 'add', 'type' => $type, 'id' => Desk::newId(), 'values' => $values,
+        ];
+        $outline = $add('outline', ['storey' => $here, 'kind' => 'slab', 'name' => 'Floor']);
+        $corner = static fn (int $i, float $x, float $y): array => $add('outlineCorner', [
+            'outline' => $outline['id'], 'drawing' => null, 'order' => $i, 'x' => $x, 'y' => $y,
+        ]);
+        $lot = $add('boundary', ['storey' => $here, 'name' => 'Lot', 'x' => 0, 'y' => 0]);
+        $note = $add('note', ['storey' => $here, 'x' => 0, 'y' => 0, 'toX' => 500, 'toY' => 0, 'words' => 'Look', 'assumption' => false]);
+        $this->desk->change([
+            $upper, $ring['operation'], Desk::door($ring['walls'][0], 1000, 900), $outline, $corner(0, 0, 0), $corner(1, 900, 0),
+            $corner(2, 0, 900), $lot, $note,
+            $add('leg', ['boundary' => $lot['id'], 'order' => 0, 'length' => '20', 'bearing' => '90', 'unit' => 'm']),
+            $add('divider', ['storey' => $here, 'drawing' => null, 'x1' => 3000, 'y1' => 0, 'x2' => 3000, 'y2' => 4000, 'rise' => 200]),
+            $add('column', ['storey' => $here, 'x' => 1500, 'y' => 2000, 'width' => 300, 'depth' => 300, 'round' => false]),
+        ]);
+        $this->desk->change([['do' => 'figure', 'figure' => [
+            'id' => Desk::newId(), 'a' => $ring['walls'][1], 'b' => $ring['walls'][3], 'aSide' => 'left', 'bSide' => 'left',
+            'text' => '5800', 'unit' => 'mm', 'decided' => 'ink', 'reason' => '', 'moves' => 'b',
+        ]]]);
+        $kinds = ['wall', 'node', 'opening', 'outline', 'outlineCorner', 'boundary', 'leg', 'note', 'divider', 'column', 'figure'];
+        $counts = fn (int $times = 1): string => implode(' ', array_map(
+            fn (string $type): float => \count(Desk::rows($this->desk->state(), $type)) / $times,
+            $kinds,
+        ));
+        $once = $counts();
+        self::assertSame('4 4 1 1 3 1 1 1 1 1 1', $once);
+        $on = fn (string $storey, string $type): int => \count(array_filter(
+            Desk::rows($this->desk->state(), $type),
+            static fn (array $r): bool => $storey === $r['values']['storey'],
+        ));
+        $this->desk->change([['do' => 'copy', 'copy' => ['storey' => $here, 'to' => $upper['id'], 'by' => [100, 50]]]]);
+        self::assertSame($once, $counts(2));
+        $copied = array_values(array_filter(
+            Desk::rows($this->desk->state(), 'note'),
+            static fn (array $r): bool => $upper['id'] === $r['values']['storey'],
+        ))[0]['values'];
+        self::assertSame([100.0, 50.0, 600.0], array_map(Desk::float(...), [$copied['x'], $copied['y'], $copied['toX']]));
+        $this->desk->client->ok('POST', "/api/projects/{$this->desk->id}/undo", ['id' => Desk::newId()]);
+        self::assertSame($once, $counts());
+
+        // Some of it: an outline takes its corners along, and a wall that carries half a figure does not leave the other half.
+        $this->desk->change([['do' => 'toStorey', 'toStorey' => [
+            'things' => [['type' => 'outline', 'id' => $outline['id']], ['type' => 'note', 'id' => $note['id']]], 'storey' => $upper['id'],
+        ]]]);
+        self::assertSame([1, 1, 0], [$on($upper['id'], 'outline'), $on($upper['id'], 'note'), $on($upper['id'], 'divider')]);
+        self::assertSame($once, $counts());
+        self::assertSame('stands-on-both', $this->desk->refused(409, [
+            ['do' => 'toStorey', 'toStorey' => ['walls' => [$ring['walls'][1]], 'storey' => $upper['id']]],
+        ])['code']);
+
+        // All of it.
+        $before = $this->desk->state();
+        $this->desk->change([['do' => 'toStorey', 'toStorey' => ['from' => $here, 'storey' => $upper['id']]]]);
+        self::assertSame($once, $counts());
+        foreach (['wall', 'node', 'outline', 'boundary', 'note', 'divider', 'column', 'figure'] as $type) {
+            self::assertSame(0, $on($here, $type), $type);
+        }
+        $regions = static fn (array $shapes): array => array_map(
+            static fn (mixed $r): mixed => \is_array($r) ? $r['netAreaM2'] : null,
+            \is_array($shapes['regions'] ?? null) ? array_values($shapes['regions']) : [],
+        );
+        self::assertSame([], $regions($this->shapes($this->desk->state(), $here)));
+        self::assertEquals($regions($this->shapes($before, $here)), $regions($this->shapes($this->desk->state(), $upper['id'])));
+        self::assertSame('not-on-storey', $this->desk->refused(422, [
+            ['do' => 'toStorey', 'toStorey' => ['things' => [['type' => 'leg', 'id' => Desk::rows($before, 'leg')[0]['id']]], 'storey' => $here]],
+        ])['code']);
     }
 
     /** A storey goes with all that lies on it, in one change, and comes back with it. */

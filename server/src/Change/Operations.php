@@ -14,7 +14,7 @@ use Symfony\Component\Uid\Uuid;
  */
 final readonly class Operations
 {
-    private const PLACES = ['x', 'y', 'x1', 'y1', 'x2', 'y2'];
+    private const PLACES = ['x', 'y', 'x1', 'y1', 'x2', 'y2', 'toX', 'toY'];
 
     /** @var array<string, Operation> */
     private array $registered;
@@ -92,8 +92,8 @@ final readonly class Operations
             throw Refusal::invalid('no-place', \sprintf('A %s has no place of its own to be moved from.', $row::kind()->name), $at);
         }
         $moved = [];
-        foreach ($places as $key => $place) {
-            $moved[$key] = (float) $place + ('x' === $key[0] ? $dx : $dy);
+        foreach (array_filter($places, is_numeric(...)) as $key => $place) {
+            $moved[$key] = (float) $place + (false !== stripos($key, 'x') ? $dx : $dy);
         }
 
         return $moved;

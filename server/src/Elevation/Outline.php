@@ -11,6 +11,7 @@ use Plinth\Server\Change\Refers;
 use Plinth\Server\Change\RowValues;
 use Plinth\Server\Change\WhenGone;
 use Plinth\Server\Http\Refusal;
+use Plinth\Server\Project\DrawnOnStorey;
 use Plinth\Server\Project\Side;
 use Plinth\Server\Project\Storey;
 use Symfony\Bridge\Doctrine\Types\UuidType;
@@ -21,7 +22,7 @@ use Symfony\Component\Uid\Uuid;
 #[ORM\Entity]
 #[ORM\Index(fields: ['project', 'side'])]
 #[ORM\Index(fields: ['project', 'storey'])]
-class Outline extends ProjectRow
+class Outline extends ProjectRow implements DrawnOnStorey
 {
     /** the side it stands on; otherwise it lies on a storey */
     #[Refers(Side::class)]

@@ -14,6 +14,7 @@ use Plinth\Server\Change\Refers;
 use Plinth\Server\Change\RowValues;
 use Plinth\Server\Change\WhenGone;
 use Plinth\Server\Http\Refusal;
+use Plinth\Server\Project\DrawnOnStorey;
 use Plinth\Server\Project\OnStorey;
 use Plinth\Server\Project\Storey;
 use Plinth\Server\Source\Drawing;
@@ -25,7 +26,7 @@ use Symfony\Component\Uid\Uuid;
 #[ORM\Entity]
 #[ORM\Index(fields: ['project', 'storey'])]
 #[ORM\Index(fields: ['project', 'drawing'])]
-class Divider extends ProjectRow implements OnStorey
+class Divider extends ProjectRow implements OnStorey, DrawnOnStorey
 {
     #[Refers(Storey::class, then: WhenGone::GoesAlong)]
     #[ORM\Column(type: UuidType::NAME)]

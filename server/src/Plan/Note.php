@@ -11,6 +11,7 @@ use Plinth\Server\Change\Refers;
 use Plinth\Server\Change\RowValues;
 use Plinth\Server\Change\WhenGone;
 use Plinth\Server\Http\Refusal;
+use Plinth\Server\Project\DrawnOnStorey;
 use Plinth\Server\Project\Side;
 use Plinth\Server\Project\Storey;
 use Symfony\Bridge\Doctrine\Types\UuidType;
@@ -20,7 +21,7 @@ use Symfony\Component\Uid\Uuid;
 #[Kind('note')]
 #[ORM\Entity]
 #[ORM\Index(fields: ['project', 'storey'])]
-class Note extends ProjectRow
+class Note extends ProjectRow implements DrawnOnStorey
 {
     /** the storey it lies on; otherwise it stands on a side */
     #[Refers(Storey::class, then: WhenGone::GoesAlong)]

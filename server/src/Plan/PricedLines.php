@@ -22,7 +22,7 @@ final class PricedLines
     /** @var list<array{string, string}> walls of this change by their nodes */
     private array $walls = [];
 
-    /** @var list<array{string, string}> whole storeys that are copied, and to which */
+    /** @var list<array{string, string}> whole storeys that are copied or moved, and to which */
     private array $copied = [];
     /** @var list<string> storeys that are removed with all that lies on them */
     private array $removed = [];
@@ -49,7 +49,13 @@ final class PricedLines
         if (null !== $copy) {
             $this->copied[] = [self::text($copy, 'storey'), self::text($copy, 'to')];
 
-            return 3 * \count(self::list($copy, 'walls'));
+            return 3 * \count(self::list($copy, 'walls')) + \count(self::list($copy, 'things'));
+        }
+        $move = \is_array($data['toStorey'] ?? null) ? $data['toStorey'] : null;
+        if (null !== $move) {
+            $this->copied[] = [self::text($move, 'from'), self::text($move, 'storey')];
+
+            return 3 * \count(self::list($move, 'walls')) + \count(self::list($move, 'things'));
         }
         if ('add' === ($data['do'] ?? null)) {
             match ($data['type'] ?? null) {
@@ -85,7 +91,7 @@ final class PricedLines
         return $this->removed;
     }
 
-    /** @return list<array{string, string}> whole storeys that are copied, and to which */
+    /** @return list<array{string, string}> whole storeys that are copied or moved, and to which */
     public function copied(): array
     {
         return $this->copied;

@@ -11,6 +11,7 @@ use Plinth\Server\Change\ProjectRow;
 use Plinth\Server\Change\Refers;
 use Plinth\Server\Change\RowValues;
 use Plinth\Server\Change\WhenGone;
+use Plinth\Server\Project\DrawnOnStorey;
 use Plinth\Server\Project\OnStorey;
 use Plinth\Server\Project\Storey;
 use Plinth\Server\Source\Drawing;
@@ -21,7 +22,7 @@ use Symfony\Component\Uid\Uuid;
 #[Kind('room')]
 #[ORM\Entity]
 #[ORM\Index(fields: ['project', 'storey'])]
-class Room extends ProjectRow implements OnStorey
+class Room extends ProjectRow implements OnStorey, DrawnOnStorey
 {
     #[Refers(Storey::class, then: WhenGone::GoesAlong)]
     #[ORM\Column(type: UuidType::NAME)]

@@ -17,6 +17,7 @@ use Plinth\Server\Change\Refers;
 use Plinth\Server\Change\RowValues;
 use Plinth\Server\Change\WhenGone;
 use Plinth\Server\Http\Refusal;
+use Plinth\Server\Project\DrawnOnStorey;
 use Plinth\Server\Project\OnStorey;
 use Plinth\Server\Project\Storey;
 use Symfony\Bridge\Doctrine\Types\UuidType;
@@ -31,7 +32,7 @@ use Symfony\Component\Uid\Uuid;
 #[ORM\Index(fields: ['project', 'storey', 'yMax'])]
 #[ORM\Index(fields: ['project', 'fromNode'])]
 #[ORM\Index(fields: ['project', 'toNode'])]
-class Wall extends ProjectRow implements OnStorey
+class Wall extends ProjectRow implements OnStorey, DrawnOnStorey
 {
     public const FOLLOWS = ['xMin', 'yMin', 'xMax', 'yMax'];
 

@@ -12,6 +12,7 @@ use Plinth\Server\Change\ProjectRow;
 use Plinth\Server\Change\Refers;
 use Plinth\Server\Change\RowValues;
 use Plinth\Server\Change\WhenGone;
+use Plinth\Server\Project\DrawnOnStorey;
 use Plinth\Server\Project\OnStorey;
 use Plinth\Server\Project\Storey;
 use Symfony\Bridge\Doctrine\Types\UuidType;
@@ -22,7 +23,7 @@ use Symfony\Component\Uid\Uuid;
 #[ORM\Entity]
 #[ORM\Table(name: 'building_column')]
 #[ORM\Index(fields: ['project', 'storey'])]
-class Column extends ProjectRow implements OnStorey
+class Column extends ProjectRow implements OnStorey, DrawnOnStorey
 {
     #[Refers(Storey::class, then: WhenGone::GoesAlong)]
     #[ORM\Column(type: UuidType::NAME)]

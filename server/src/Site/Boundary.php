@@ -12,6 +12,7 @@ use Plinth\Server\Change\ProjectRow;
 use Plinth\Server\Change\Refers;
 use Plinth\Server\Change\RowValues;
 use Plinth\Server\Change\WhenGone;
+use Plinth\Server\Project\DrawnOnStorey;
 use Plinth\Server\Project\Storey;
 use Symfony\Bridge\Doctrine\Types\UuidType;
 use Symfony\Component\Uid\Uuid;
@@ -20,7 +21,7 @@ use Symfony\Component\Uid\Uuid;
 #[Kind('boundary')]
 #[ORM\Entity]
 #[ORM\Index(fields: ['project', 'storey'])]
-class Boundary extends ProjectRow
+class Boundary extends ProjectRow implements DrawnOnStorey
 {
     #[Refers(Storey::class, then: WhenGone::GoesAlong)]
     #[ORM\Column(type: UuidType::NAME)]

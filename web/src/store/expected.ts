@@ -66,7 +66,9 @@ class Draft {
     else if (operation.do === "trace") this.trace(operation.trace);
     else if (operation.do === "shift") this.shift(operation.shift);
     else if (operation.do === "toStorey") {
-      for (const wall of operation.toStorey.walls) this.set("wall", wall, { storey: operation.toStorey.storey });
+      const { walls = [], things = [], storey } = operation.toStorey;
+      for (const wall of walls) this.set("wall", wall, { storey });
+      for (const { type, id } of things) this.set(type, id, { storey });
     }
   }
 
@@ -122,9 +124,9 @@ class Draft {
   private move(kind: Kind, id: string, [dx = 0, dy = 0]: readonly number[]): void {
     const row = this.get(kind, id) as Record<string, unknown> | undefined;
     const moved: Record<string, number> = {};
-    for (const key of ["x", "y", "x1", "y1", "x2", "y2"]) {
+    for (const key of ["x", "y", "x1", "y1", "x2", "y2", "toX", "toY"]) {
       const at = row?.[key];
-      if (typeof at === "number") moved[key] = at + (key.startsWith("x") ? dx : dy);
+      if (typeof at === "number") moved[key] = at + (/x/i.test(key) ? dx : dy);
     }
     this.set(kind, id, moved);
   }

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Plinth\Server\Plan;
+namespace Plinth\Server\Project;
 
 use Plinth\Core\Exchange\Json\JsonValue;
 use Plinth\Server\Change\Base;
@@ -10,10 +10,10 @@ use Plinth\Server\Change\Operation;
 use Plinth\Server\Change\RowValues;
 use Plinth\Server\Change\Workspace;
 
-/** Walls moved to another storey. */
+/** What was drawn on a storey, or some of it, moved to another storey. */
 final readonly class ToStoreyOperation implements Operation
 {
-    public function __construct(private WallsElsewhere $elsewhere)
+    public function __construct(private Drawn $drawn, private Elsewhere $elsewhere)
     {
     }
 
@@ -24,7 +24,8 @@ final readonly class ToStoreyOperation implements Operation
 
     public function apply(Workspace $workspace, JsonValue $wanted, Base $base): void
     {
-        $wanted->object(['walls', 'storey']);
-        $this->elsewhere->move($workspace, $wanted->list('walls'), RowValues::uuid($wanted->get('storey')), $base, $wanted->at);
+        $wanted->object(['from', 'walls', 'things', 'storey']);
+        $rows = $this->drawn->meant($workspace, $wanted, 'from');
+        $this->elsewhere->move($workspace, $rows, RowValues::uuid($wanted->get('storey')), $base, $wanted->at);
     }
 }
