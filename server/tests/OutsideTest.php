@@ -375,6 +375,22 @@ final class OutsideTest extends TestCase
         sort($again);
         self::assertEqualsWithDelta([$mm[0], 60.0], $again, 1.5);
         self::assertEqualsWithDelta($mm[0], $again[0], 1e-9);
+        // So it is held against another storey: what stands on each other is drawn on both.
+        $upper = Desk::newId();
+        $desk->change([
+            ['do' => 'add', 'type' => 'storey', 'id' => $upper, 'values' => ['name' => 'Upper', 'elevation' => 2700.0, 'height' => 2700.0]],
+            ['do' => 'toStorey', 'toStorey' => ['from' => $desk->storey, 'storey' => $upper]],
+        ]);
+        $misfit = "/api/projects/$desk->id/drawings/$desk->drawing/misfit";
+        self::assertSame(0.0, JsonValue::of($desk->client->ok('GET', $misfit))->get('of')->number(), 'Nothing is left on its own.');
+        $above = array_map(
+            static fn (JsonValue $t): float => $t->get('mm')->number(),
+            JsonValue::of($desk->client->ok('GET', "$misfit?storey=$upper"))->get('things')->items(),
+        );
+        sort($above);
+        self::assertEqualsWithDelta($again, $above, 1e-9);
+        $desk->client->refused(404, 'GET', "$misfit?storey=".Desk::newId());
+        $desk->change([['do' => 'toStorey', 'toStorey' => ['from' => $upper, 'storey' => $desk->storey]]]);
         // Against itself every drawing agrees.
         $self = JsonValue::of(
             $desk->client->ok('GET', "/api/projects/$desk->id/drawings/$desk->drawing/misfit?against=$desk->drawing"),

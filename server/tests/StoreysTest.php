@@ -437,9 +437,14 @@ final class StoreysTest extends TestCase
         ]]]);
         self::assertSame([1, 1, 0], [$on($upper['id'], 'outline'), $on($upper['id'], 'note'), $on($upper['id'], 'divider')]);
         self::assertSame($once, $counts());
-        self::assertSame('stands-on-both', $this->desk->refused(409, [
-            ['do' => 'toStorey', 'toStorey' => ['walls' => [$ring['walls'][1]], 'storey' => $upper['id']]],
-        ])['code']);
+        $half = [
+            ['walls' => [$ring['walls'][1]]],
+            ['things' => [['type' => 'figure', 'id' => Desk::rows($this->desk->state(), 'figure')[0]['id']]]],
+        ];
+        foreach ($half as $alone) {
+            $move = ['do' => 'toStorey', 'toStorey' => $alone + ['storey' => $upper['id']]];
+            self::assertSame('stands-on-both', $this->desk->refused(409, [$move])['code']);
+        }
 
         // All of it.
         $before = $this->desk->state();

@@ -14,6 +14,7 @@ use Plinth\Server\Http\Needs;
 use Plinth\Server\Http\Refusal;
 use Plinth\Server\Http\Who;
 use Plinth\Server\Project\ProjectAccess;
+use Plinth\Server\Project\Storey;
 use Plinth\Server\SettingOut\Column;
 use Plinth\Server\Source\Drawing;
 use Plinth\Server\Source\InkOfPage;
@@ -25,7 +26,7 @@ use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Uid\Uuid;
 use Symfony\Contracts\Cache\CacheInterface;
 
-/** Two drawings, one building: where a drawing disagrees with the tracing of its storey, or with another drawing; some at a time. */
+/** Two drawings, one building: where a drawing disagrees with the tracing of its storey or another one, or with another drawing; some at a time. */
 #[Route('/api/projects/{project}/drawings/{id}/misfit')]
 final readonly class MisfitController
 {
@@ -54,11 +55,15 @@ final readonly class MisfitController
             $project,
             RowValues::uuid(JsonValue::of($against, 'against')),
         );
-        $storey = $drawing->storey() ?? throw Refusal::conflict(
+        $lies = $drawing->storey() ?? throw Refusal::conflict(
             'not-a-plan',
             'Only drawings that lie on a storey can be held against its walls.',
             'drawing',
         );
+        // Held against another storey as well: what stands on each other is drawn on both.
+        $storey = $request->query->has('storey')
+            ? $this->access->row(Storey::class, $project, RowValues::uuid(JsonValue::of($request->query->get('storey'), 'storey')))->id()
+            : $lies;
         $of = $this->looker($drawing);
         $ofOther = null === $other ? null : $this->looker($other);
         $all = [

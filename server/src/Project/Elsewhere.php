@@ -91,6 +91,11 @@ final readonly class Elsewhere
             }
             $found[$row::class][$row->id()->toRfc4122()] = $row;
         }
+        foreach ($rows as $row) {
+            if (!self::standsOnly($row, $found)) {
+                throw Refusal::conflict('stands-on-both', \sprintf('A %s goes with what it stands on only.', $row::kind()->name), $at);
+            }
+        }
         // What stands on them first, then what all of it stands on.
         foreach ($along ? $this->kinds->classes : [] as $class) {
             $ids = array_map(static fn (ProjectRow $r): Uuid => $r->id(), array_values($found[$class] ?? []));

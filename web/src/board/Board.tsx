@@ -2,7 +2,7 @@ import { type PointerEvent as ReactPointerEvent, useEffect, useRef } from "react
 import { apply, inverse } from "../geometry/maps";
 import type { XY } from "../geometry/plane";
 import { toScreen, zoomAt } from "../geometry/view";
-import { drawingsOn, pageWhole, pictureOf } from "../store/drawings";
+import { drawingsOn, drawingsThrough, pageWhole, pictureOf } from "../store/drawings";
 import { useProject } from "../store/project";
 import { currentAct, type Drag } from "./act";
 import { setView, useDesk } from "./desk";
@@ -205,10 +205,16 @@ function usePainting(frame: React.RefObject<HTMLDivElement | null>, canvas: Reac
         }
       };
       paint(false);
+      const isThrough = through !== null && through !== storey && storey !== null;
+      // The ink of another storey's drawings, in a colour of its own.
+      for (const drawing of isThrough && desk.throughPicture ? drawingsThrough(project.rows, through) : []) {
+        const picture = pictureOf(project, drawing.id);
+        if (picture) paintPicture(ctx, picture, view, size, dpr, { alpha: 0.6, ink: "plum", covers: false });
+      }
       // Until tracing begins the picture speaks and the tracing stands back.
       const early = step === "bring-in" || step === "true-up";
       const shapes = storey === null ? undefined : project.derived.get(storey);
-      const below = through === null || through === storey ? undefined : project.derived.get(through);
+      const below = isThrough ? project.derived.get(through) : undefined;
       if (below) paintPlan(ctx, below, project.rows, view, size, dpr, { selected: [], alpha: 0.22 }, ask);
       if (shapes) {
         const look = { selected: selectedWalls(), alpha: early ? 0.35 : 1 };
@@ -238,6 +244,7 @@ function usePainting(frame: React.RefObject<HTMLDivElement | null>, canvas: Reac
             "selected",
             "group",
             "through",
+            "throughPicture",
           ] as const
         ).some((key) => now[key] !== old[key]);
         if (differs) ask();

@@ -85,8 +85,9 @@ export interface DeskState {
   group: readonly string[];
   /** directions near the grid's are held to it */
   holdSquare: boolean;
-  /** the storey that shows through faintly */
+  /** the storey that shows through faintly, and whether its drawings do as well */
   through: string | null;
+  throughPicture: boolean;
   /** the slider that is being moved, before it is saved */
   fading: { drawing: string; fade: number } | null;
   showsOpen: boolean;
@@ -115,6 +116,7 @@ export const useDesk = create<DeskState>(() => ({
   group: [],
   holdSquare: true,
   through: null,
+  throughPicture: false,
   fading: null,
   showsOpen: false,
   keysShown: false,

@@ -108,6 +108,11 @@ export function drawingsOn(rows: Rows, place: Place): Thing<"drawing">[] {
     .sort((a, b) => a.order - b.order || (a.id < b.id ? -1 : 1));
 }
 
+/** Drawings of another storey that can show through: its plans that are not hidden. */
+export function drawingsThrough(rows: Rows, storey: string): Thing<"drawing">[] {
+  return drawingsOn(rows, { storey, side: null }).filter((d) => !d.hidden && d.kind !== "detail");
+}
+
 /** Pages that a newer version waits to replace are shown with it, not for themselves. */
 export function pagesOf(rows: Rows, source: string): Thing<"page">[] {
   return [...rows.page.values()].filter((p) => p.source === source).sort((a, b) => a.number - b.number);

@@ -4,20 +4,29 @@ import { api, settled } from "../../api/client";
 import { setView, useDesk, useDeskFields } from "../../board/desk";
 import { drawingsOn } from "../../store/drawings";
 import { inProject, useProject } from "../../store/project";
+import { storeysInOrder } from "../../store/storeys";
 import { wallLines } from "../../store/walls";
 import { fineInWords, inWords, plusMinus } from "../../ui/measures";
 import { Link, Plain } from "../../ui/parts";
 
-/** Two drawings, one building: what a drawing shows elsewhere than the tracing, or than another drawing, worst first. */
+/** What a drawing is held against: the tracing of its storey unless another storey or a drawing is said. */
+interface Against {
+  storey: string | null;
+  drawing: string | null;
+}
+
+/** Two drawings, one building: what a drawing shows elsewhere than a tracing, or than another drawing, worst first. */
 export function MisfitPanel() {
   const { storey, drawing } = useDeskFields("storey", "drawing");
   const rows = useProject((s) => s.rows);
   const [of, setOf] = useState<string | null>(null);
-  const [against, setAgainst] = useState("");
+  const [against, setAgainst] = useState<Against>({ storey: null, drawing: null });
   const [every, setEvery] = useState(false);
   const drawings = drawingsOn(rows, { storey, side: null });
   const held = drawings.find((d) => d.id === (of ?? drawing));
-  const lines = wallLines(rows, storey);
+  // On another storey's walls, or on those of this one.
+  const lines = wallLines(rows, against.storey ?? storey);
+  const own = wallLines(rows, storey).length;
   const revision = useProject((s) => s.revision);
   const { data, error, hasNextPage, isFetching, fetchNextPage } = useInfiniteQuery({
     queryKey: ["misfit", held?.id, against, revision],
@@ -26,7 +35,11 @@ export function MisfitPanel() {
         api.GET("/api/projects/{project}/drawings/{id}/misfit", {
           params: {
             path: inProject(held?.id ?? ""),
-            query: { from: pageParam, ...(against === "" ? {} : { against }) },
+            query: {
+              from: pageParam,
+              ...(against.drawing === null ? {} : { against: against.drawing }),
+              ...(against.storey === null ? {} : { storey: against.storey }),
+            },
           },
         }),
       ),
@@ -37,7 +50,8 @@ export function MisfitPanel() {
   useEffect(() => {
     if (hasNextPage && !isFetching) void fetchNextPage();
   }, [hasNextPage, isFetching, fetchNextPage]);
-  if (storey === null || lines.length === 0 || !held) return null;
+  const others = storeysInOrder().filter((s) => s.id !== storey && wallLines(rows, s.id).length > 0);
+  if (storey === null || (own === 0 && others.length === 0) || !held) return null;
   const things = (data?.pages ?? []).flatMap((p) => p.things).sort((a, b) => (b.mm ?? -1) - (a.mm ?? -1));
   const all = data?.pages[0]?.of ?? 0;
   const off = things.filter((t) => t.mm !== null && t.mm > t.plusMinusMm);
@@ -67,17 +81,27 @@ export function MisfitPanel() {
         <select
           className={select}
           aria-label="Held against"
-          value={against}
-          onChange={(e) => setAgainst(e.target.value)}
+          value={against.drawing ?? against.storey ?? ""}
+          onChange={(e) => {
+            const id = e.target.value;
+            setAgainst({ storey: rows.storey.has(id) ? id : null, drawing: rows.drawing.has(id) ? id : null });
+          }}
         >
-          <option value="">the tracing</option>
-          {drawings
-            .filter((d) => d.id !== held.id)
-            .map((d) => (
-              <option key={d.id} value={d.id}>
-                {d.name}
-              </option>
-            ))}
+          <option value="">{own > 0 ? "the tracing" : "nothing traced here yet"}</option>
+          {others.map((s) => (
+            <option key={s.id} value={s.id}>
+              the tracing of {s.name}
+            </option>
+          ))}
+          {[storey, ...others.map((s) => s.id)].flatMap((on) =>
+            drawingsOn(rows, { storey: on, side: null })
+              .filter((d) => d.id !== held.id)
+              .map((d) => (
+                <option key={d.id} value={d.id}>
+                  {on === storey ? d.name : `${d.name}, ${rows.storey.get(on)?.name}`}
+                </option>
+              )),
+          )}
         </select>
       </div>
       <p className={`mt-1.5 ${error ? "text-rust" : "text-quiet"}`}>

@@ -1,4 +1,4 @@
-import { useProject } from "../../store/project";
+import { change, useProject } from "../../store/project";
 import { storeysInOrder } from "../../store/storeys";
 import { wallLines } from "../../store/walls";
 import { Plain } from "../../ui/parts";
@@ -13,8 +13,8 @@ export function FromBelow({ storey }: { storey: string }) {
     <section className="border-b border-line bg-white px-4 py-3 text-[13px]" aria-label="Walls of another storey">
       {others.map((s) => (
         <div key={s.id} className="flex items-center justify-between gap-2 py-0.5">
-          <span>Copy from {s.name}</span>
-          <span className="flex gap-1.5">
+          <span className="min-w-0 truncate">Copy of {s.name}</span>
+          <span className="flex gap-1">
             <Plain
               onClick={() => {
                 const outer = outerWalls(s.id);
@@ -24,7 +24,20 @@ export function FromBelow({ storey }: { storey: string }) {
               outer walls
             </Plain>
             <Plain onClick={() => void copyWalls(s.id, storey, () => true)}>all walls</Plain>
+            <Plain onClick={() => void change(`Copy ${s.name}`, [{ do: "copy", copy: { storey: s.id, to: storey } }])}>
+              everything
+            </Plain>
           </span>
+        </div>
+      ))}
+      {others.map((s) => (
+        <div key={s.id} className="flex items-center justify-between gap-2 py-0.5">
+          <span className="min-w-0 truncate">Drawn on {s.name} by mistake?</span>
+          <Plain
+            onClick={() => void change(`Move all of ${s.name}`, [{ do: "toStorey", toStorey: { from: s.id, storey } }])}
+          >
+            Move all of it here
+          </Plain>
         </div>
       ))}
     </section>

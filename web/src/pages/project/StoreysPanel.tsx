@@ -47,6 +47,7 @@ function Slice({ storey, here, through }: { storey: Thing<"storey">; here: boole
   const rows = useProject((s) => s.rows);
   const derived = useProject((s) => s.derived.get(storey.id));
   const isComing = useProject((s) => s.missing.has(storey.id));
+  const throughPicture = useDesk((s) => s.throughPicture);
   const [asks, setAsks] = useState(false);
   const goes = asks ? goesWith(rows, storey.id) : "";
   const walls = derived?.walls.size ?? 0;
@@ -95,6 +96,16 @@ function Slice({ storey, here, through }: { storey: Thing<"storey">; here: boole
                 onChange={(e) => useDesk.setState({ through: e.target.checked ? storey.id : null })}
               />
               shows through
+            </label>
+          )}
+          {!here && through && (
+            <label className="flex items-center gap-1 whitespace-nowrap">
+              <input
+                type="checkbox"
+                checked={throughPicture}
+                onChange={(e) => useDesk.setState({ throughPicture: e.target.checked })}
+              />
+              its drawings too
             </label>
           )}
           {here && !base && <Link onClick={() => void makeAlternative(storey)}>an alternative</Link>}

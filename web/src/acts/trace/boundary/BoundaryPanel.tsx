@@ -6,6 +6,7 @@ import { area, fineInWords, onSite } from "../../../ui/measures";
 import { grouped } from "../../../ui/numbers";
 import { Field, Link, OneOf, Plain } from "../../../ui/parts";
 import { Typed } from "../../../ui/Typed";
+import { Elsewhere } from "../Elsewhere";
 import { legsOf, useBoundary, useClearances } from "./boundary";
 import { LegFields } from "./LegFields";
 import { addLeg, boundariesOf, legWords, NO_LEG, setLeg, useBoundaryAtHand } from "./legs";
@@ -116,6 +117,7 @@ function Legs({ boundary }: { boundary: Thing<"boundary"> }) {
         />
         <UpIs key={boundary.up} boundary={boundary} />
       </div>
+      <Elsewhere things={[{ type: "boundary", id: boundary.id }]} />
       <div className="mt-2 flex gap-1.5">
         <Plain onClick={() => useBoundaryAtHand.setState({ another: true, leg: null })}>Another boundary</Plain>
         <Plain

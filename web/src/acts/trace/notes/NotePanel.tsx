@@ -3,6 +3,7 @@ import { change, useProject } from "../../../store/project";
 import { Plain } from "../../../ui/parts";
 import { Typed } from "../../../ui/Typed";
 import { SelectRow } from "../../SelectRow";
+import { Elsewhere } from "../Elsewhere";
 import { removeRow } from "../removing";
 import { notesHere } from "./notes";
 
@@ -38,6 +39,7 @@ export function SelectedNote({ id }: { id: string }) {
           Remove
         </Plain>
       </div>
+      {note.storey !== null && <Elsewhere things={[{ type: "note", id }]} />}
     </section>
   );
 }

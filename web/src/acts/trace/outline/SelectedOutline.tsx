@@ -6,6 +6,7 @@ import type { Thing } from "../../../store/rows";
 import { area, inWords, typedAs, written } from "../../../ui/measures";
 import { Plain } from "../../../ui/parts";
 import { Typed } from "../../../ui/Typed";
+import { Elsewhere } from "../Elsewhere";
 import { removeRow } from "../removing";
 import { halveEdge, removeCorner, setEdge } from "./corners";
 import { useOutline } from "./useOutline";
@@ -72,6 +73,7 @@ function Outline({ outline }: { outline: Thing<"outline"> }) {
           );
         })}
       </ol>
+      {outline.storey !== null && <Elsewhere things={[{ type: "outline", id }]} />}
       <div className="mt-2">
         <Plain danger onClick={() => removeRow("outline", id, "Remove an outline")}>
           Remove

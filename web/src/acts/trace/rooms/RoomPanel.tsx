@@ -4,6 +4,7 @@ import { change, useProject } from "../../../store/project";
 import { area, typedAs, written } from "../../../ui/measures";
 import { Field, OneOf, Plain } from "../../../ui/parts";
 import { Typed } from "../../../ui/Typed";
+import { Elsewhere } from "../Elsewhere";
 import { removeRow } from "../removing";
 import { setDividerLength } from "./dividers";
 import { numberAndName, useRoomOptions } from "./rooms";
@@ -80,6 +81,7 @@ export function SelectedColumn({ id }: { id: string }) {
           Remove
         </Plain>
       </div>
+      <Elsewhere things={[{ type: "column", id }]} />
     </section>
   );
 }
@@ -113,6 +115,7 @@ export function SelectedDivider({ id }: { id: string }) {
           Remove
         </Plain>
       </div>
+      <Elsewhere things={[{ type: "divider", id }]} />
     </section>
   );
 }
@@ -162,6 +165,7 @@ export function SelectedRoom({ id }: { id: string }) {
           Remove the name
         </Plain>
       </div>
+      <Elsewhere things={[{ type: "room", id }]} />
     </section>
   );
 }

@@ -1,16 +1,16 @@
-import { useDesk, useDeskFields, useDrafted } from "../../../board/desk";
+import { useDeskFields, useDrafted } from "../../../board/desk";
 import { typed } from "../../../store/lengths";
 import { useProject } from "../../../store/project";
 import type { Thing } from "../../../store/rows";
 import { inOrder } from "../../../store/rows";
-import { storeysInOrder } from "../../../store/storeys";
 import { wallLine } from "../../../store/walls";
 import { inWords, typedAs, written } from "../../../ui/measures";
 import { Link, Plain } from "../../../ui/parts";
 import { Typed } from "../../../ui/Typed";
 import { type Asked, ask } from "../../asked";
+import { Elsewhere } from "../Elsewhere";
 import { setBuildUp } from "./buildUps";
-import { moveToStorey, removeWalls, reverse, setLength, setOfWalls, setThickness } from "./editing";
+import { removeWalls, reverse, setLength, setOfWalls, setThickness } from "./editing";
 import { thicknesses } from "./options";
 
 /** One selected wall, or several that are changed at once. */
@@ -18,7 +18,6 @@ export function SelectedWalls() {
   const { selected, group } = useDeskFields("selected", "group");
   const ids = group.length > 0 ? group : selected ? [selected.id] : [];
   const rows = useProject((s) => s.rows);
-  const storey = useDesk((s) => s.storey);
   const walls = ids.flatMap((id) => rows.wall.get(id) ?? []);
   const [first] = walls;
   if (!first) return null;
@@ -29,7 +28,6 @@ export function SelectedWalls() {
   const thickness = same((w) => w.thickness);
   const own = same((w) => w.height);
   const enclosing = same((w) => w.enclosing);
-  const elsewhere = storeysInOrder().filter((s) => s.id !== storey);
   return (
     <section className="border-b border-line bg-white px-4 py-3 text-[13px]" aria-label="Selected walls">
       <div className="flex items-baseline justify-between text-teal">
@@ -109,23 +107,7 @@ export function SelectedWalls() {
           Remove
         </Plain>
       </div>
-      {elsewhere.length > 0 && (
-        <label className="mt-2 flex items-center gap-2">
-          move to
-          <select
-            className="min-w-0 flex-1 rounded border border-line bg-white px-1 py-0.5"
-            value=""
-            onChange={(e) => void moveToStorey(ids, e.target.value)}
-          >
-            <option value="">another storey</option>
-            {elsewhere.map((s) => (
-              <option key={s.id} value={s.id}>
-                {s.name}
-              </option>
-            ))}
-          </select>
-        </label>
-      )}
+      <Elsewhere things={ids.map((id) => ({ type: "wall", id }))} />
     </section>
   );
 }

@@ -127,11 +127,3 @@ export function reverse(walls: readonly string[]): Promise<Refused | null> {
     walls.map((wall): Operation => ({ do: "rework", rework: { kind: "reverse", wall } })),
   );
 }
-
-/** Walls go to another storey, with their nodes and openings; nodes that others need are left and copied. */
-export async function moveToStorey(walls: readonly string[], storey: string): Promise<void> {
-  const { rows } = useProject.getState();
-  const title = `Move to ${rows.storey.get(storey)?.name ?? "another storey"}`;
-  const refused = await change(title, [{ do: "toStorey", toStorey: { walls: [...walls], storey } }]);
-  if (!refused) useDesk.setState({ selected: null, group: [] });
-}

@@ -9,8 +9,9 @@ import { arcChain, nearestOnLine, riseThrough, wallLine } from "../../../store/w
 import { deskWithPlan, entered, row, type Sent, type Serving, STOREY } from "../../../testing/desk";
 import { ask } from "../../asked";
 import { copyWalls, outerWalls } from "../copying";
+import { copy, move } from "../Elsewhere";
 import { changeBuildUp, removeBuildUp, setBuildUp } from "./buildUps";
-import { moveToStorey, reverse, setLength, setThickness } from "./editing";
+import { reverse, setLength, setThickness } from "./editing";
 import { useWallOptions } from "./options";
 
 let server: Serving;
@@ -182,8 +183,11 @@ describe("walls of a storey", () => {
   it("copy the walls that are wanted to another storey, and move them there, in one operation", async () => {
     await copyWalls(STOREY, "upper", (id) => id === "south" || id === "north");
     expect(sent.at(-1)?.operations).toEqual([{ do: "copy", copy: { walls: ["south", "north"], to: "upper" } }]);
-    await moveToStorey(["south"], "upper");
-    expect(sent.at(-1)?.operations).toEqual([{ do: "toStorey", toStorey: { walls: ["south"], storey: "upper" } }]);
+    const things = [{ type: "wall" as const, id: "south" }];
+    await copy(things, "upper");
+    expect(sent.at(-1)?.operations).toEqual([{ do: "copy", copy: { things, to: "upper" } }]);
+    await move(things, "upper");
+    expect(sent.at(-1)?.operations).toEqual([{ do: "toStorey", toStorey: { things, storey: "upper" } }]);
     expect(useDesk.getState().group).toEqual([]);
   });
 });

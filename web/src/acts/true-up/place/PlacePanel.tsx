@@ -36,7 +36,7 @@ export function PlacePanel() {
       />
       <p className="mt-2 text-quiet">
         {placing === "point"
-          ? `Point near a corner or column, then type where it lies${axes.size > 0 ? ", B/2 for a crossing," : ""} or click the traced corner or the other drawing’s point it belongs onto. Two give size and turn as well.`
+          ? `Point near a corner or column, then type where it lies${axes.size > 0 ? ", B/2 for a crossing," : ""} or click what it belongs onto: a traced corner, another drawing’s point, or what shows through of another storey. Two give size and turn as well.`
           : placing === "side"
             ? "Pick the left end of the side and then its right end, as you look at it from outside, and say which side it is."
             : "Point at the axis on the drawing and give its label."}

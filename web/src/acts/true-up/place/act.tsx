@@ -8,12 +8,15 @@ import { middle, type XY } from "../../../geometry/plane";
 import { fitMap } from "../../../store/drawings";
 import { useProject } from "../../../store/project";
 import { PlacePanel } from "./PlacePanel";
-import { placeOnto, statePlace, usePlacing } from "./placing";
+import { ontoHere, placeOnto, statePlace, usePlacing } from "./placing";
 import { SettingOut } from "./SettingOut";
 import { Sides } from "./Sides";
 import { sideWithoutLine, stateSide } from "./sides";
 
 const isSide = () => usePlacing.getState().placing === "side";
+/** Whether a click says what the point that is picked belongs onto. */
+const isOnto = () =>
+  usePlacing.getState().placing === "point" && picksNow().length === 1 && useDesk.getState().slip === "";
 const wanted = () => (isSide() ? 2 : 1);
 
 const WORDS = {
@@ -27,13 +30,14 @@ const act: Act = {
   name: "place",
   wanted,
   click(click) {
-    const isOnto =
-      usePlacing.getState().placing === "point" && picksNow().length === 1 && useDesk.getState().slip === "";
-    if (isOnto) return void placeOnto(click.pointer, click.free);
+    if (isOnto()) return void placeOnto(click.pointer, click.free);
     const next = isSide() ? sideWithoutLine(useProject.getState().rows.side.values())?.name : undefined;
     pick(click, { wanted: wanted(), text: next ?? "" });
   },
-  snap: exactSnap,
+  snap(pointer, reach, free) {
+    const onto = isOnto() && !free ? ontoHere(pointer) : null;
+    return onto ? { at: onto.at, words: `onto the ${onto.words}` } : exactSnap(pointer, reach, free);
+  },
   slip() {
     const { placing } = usePlacing.getState();
     const picks = picksNow();

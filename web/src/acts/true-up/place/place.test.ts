@@ -4,7 +4,7 @@ import { clickAt } from "../../../board/hand";
 import { useProject } from "../../../store/project";
 import { withRows } from "../../../store/rows";
 import { cornerAt, DRAWING, deskTurned, entered, picked, row, type Serving, STOREY } from "../../../testing/desk";
-import { crossingNamed, nudgeMm, nudgePlace, usePlacing } from "./placing";
+import { crossingNamed, nudgeMm, nudgePlace, ontoHere, usePlacing } from "./placing";
 import { foursides, nearestCorners, planCorners, sideWithoutLine, stateSide } from "./sides";
 
 let server: Serving;
@@ -65,6 +65,35 @@ describe("placing onto something", () => {
     expect(server.sent[1]?.operations).toEqual([
       { do: "set", type: "controlPoint", id: "c", values: { x: 99, y: 200 } },
     ]);
+  });
+});
+
+describe("what a point may be put onto", () => {
+  const storey = row("storey", "below", { name: "Ground", elevation: -2700, height: 2700, alternativeOf: null });
+
+  it("is what shows through of another storey: its corners and columns, and the grid's crossings", () => {
+    const shapes = useProject.getState().derived.get(STOREY);
+    if (!shapes) throw new Error("There are no shapes.");
+    const stretch = { from: [0, 0], to: [6000, 0], right: [[-100, -100]], left: [[100, 100]] };
+    const walls = new Map([["w", { id: "w", stretches: [stretch], openings: [], findings: [] }]]);
+    useProject.setState((s) => ({
+      derived: new Map([...s.derived, ["below", { ...shapes, storey: "below", walls: walls as never }]]),
+      rows: withRows(s.rows, [
+        storey,
+        row("column", "c", { storey: "below", x: 3000, y: 1000, width: 400, depth: 400, round: false }),
+        row("gridAxis", "1", { along: "x", at: 8000, label: "1" }),
+        row("gridAxis", "A", { along: "y", at: 2000, label: "A" }),
+      ]),
+    }));
+    useDesk.setState({ through: "below", view: { x: 3000, y: 2000, k: 0.1 } });
+    expect(ontoHere([-70, -110])).toMatchObject({ at: [-100, -100], words: "corner of Ground" });
+    expect(ontoHere([3010, 1010])).toMatchObject({ at: [3000, 1000], words: "column of Ground" });
+    expect(ontoHere([3190, 1190])).toMatchObject({ at: [3200, 1200] });
+    expect(ontoHere([8040, 2010])).toMatchObject({ at: [8000, 2000], words: "1/A" });
+    expect(ontoHere([4500, 3000])).toBeNull();
+    // What does not show is not held to.
+    useDesk.setState({ through: null });
+    expect(ontoHere([-70, -110])).toBeNull();
   });
 });
 

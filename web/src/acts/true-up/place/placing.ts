@@ -8,7 +8,7 @@ import { sendDraft } from "../../../board/slip";
 import { SNAP_PX } from "../../../board/snap";
 import { apply } from "../../../geometry/maps";
 import { distance, type XY } from "../../../geometry/plane";
-import { drawingsOn, fitMap, mmPerPixel } from "../../../store/drawings";
+import { drawingsOn, drawingsThrough, fitMap, mmPerPixel } from "../../../store/drawings";
 import { lengthOf } from "../../../store/lengths";
 import { useProject } from "../../../store/project";
 import type { Thing } from "../../../store/rows";
@@ -26,7 +26,7 @@ export async function placeOnto(pointer: XY, free: boolean): Promise<void> {
   if (drawing === null || !p) return;
   const onto = free
     ? null
-    : (tracedCorner(pointer) ?? (await planCorner(pointer, p.at)) ?? (await otherDrawing(pointer, drawing)));
+    : (ontoHere(pointer) ?? (await planCorner(pointer, p.at)) ?? (await otherDrawing(pointer, drawing)));
   if (!onto) {
     return useDesk.setState({
       slipError: "Nothing to place it onto there: point at a traced corner or another drawing, or type where it lies.",
@@ -62,16 +62,48 @@ async function sendPlace(drawing: string, p: Picked, onto: { at: XY; words: stri
   );
 }
 
-/** Corners of what is traced over other drawings: over this one they would move with it. */
-function tracedCorner(pointer: XY): { at: XY; words: string } | null {
-  const { storey, view, drawing } = useDesk.getState();
+/**
+ * What a point may be put onto here, the nearest within reach: corners of what is traced over other drawings (over this one they would
+ * move with it), of the storey that shows through its corners and columns, and crossings of the setting-out grid.
+ */
+export function ontoHere(pointer: XY): { at: XY; words: string } | null {
+  const { storey, view, drawing, through } = useDesk.getState();
+  const { rows, derived } = useProject.getState();
+  if (storey === null) return null;
   const reach = SNAP_PX / view.k;
-  let best: { at: XY; words: string } | null = null;
-  for (const node of useProject.getState().rows.node.values()) {
-    const at: XY = [node.x, node.y];
+  let best: { at: XY; words: string; off: number } | null = null;
+  const offer = (at: XY, words: string) => {
     const off = distance(at, pointer);
-    if (node.storey !== storey || node.drawing === drawing || off > reach) continue;
-    if (best === null || off < distance(best.at, pointer)) best = { at, words: "traced corner" };
+    if (off <= reach && (best === null || off < best.off)) best = { at, words, off };
+  };
+  for (const node of rows.node.values()) {
+    if (node.storey === storey && node.drawing !== drawing) offer([node.x, node.y], "traced corner");
+  }
+  const name = through === null || through === storey ? null : (rows.storey.get(through)?.name ?? null);
+  if (through !== null && name !== null) {
+    for (const { stretches } of derived.get(through)?.walls.values() ?? []) {
+      for (const [x = 0, y = 0] of stretches.flatMap(({ right, left }) => [...right, ...left])) {
+        offer([x, y], `corner of ${name}`);
+      }
+    }
+    for (const { storey: on, x, y, width, depth } of rows.column.values()) {
+      if (on !== through) continue;
+      offer([x, y], `column of ${name}`);
+      for (const [dx, dy] of [
+        [-1, -1],
+        [1, -1],
+        [1, 1],
+        [-1, 1],
+      ] as const) {
+        offer([x + (dx * width) / 2, y + (dy * depth) / 2], `corner of a column of ${name}`);
+      }
+    }
+  }
+  const axes = [...rows.gridAxis.values()];
+  for (const up of axes.filter((a) => a.along === "x")) {
+    for (const across of axes.filter((a) => a.along === "y")) {
+      offer([up.at, across.at], `${up.label}/${across.label}`);
+    }
   }
   return best;
 }
@@ -89,9 +121,12 @@ async function planCorner(pointer: XY, pickAt: XY): Promise<{ at: XY; words: str
 
 /** What the topmost other drawing that shows here has under the pointer. */
 async function otherDrawing(pointer: XY, drawing: string): Promise<{ at: XY; words: string } | null> {
-  const { storey, side } = useDesk.getState();
+  const { storey, side, through, throughPicture } = useDesk.getState();
   const { rows } = useProject.getState();
-  const others = drawingsOn(rows, { storey, side }).filter((d) => d.id !== drawing && !d.hidden);
+  const others = [
+    ...(throughPicture && through !== null ? drawingsThrough(rows, through) : []),
+    ...drawingsOn(rows, { storey, side }).filter((d) => d.id !== drawing && !d.hidden),
+  ];
   for (const other of others.reverse()) {
     const found = await inkAt(pointer, true, undefined, other.id);
     if (found) return { at: found.at, words: `corner of ${other.name}`.slice(0, 60) };
