@@ -128,6 +128,48 @@ test("a storey is placed on another by two points and keeps its size", async ({ 
   await expect(page.getByText(/1 px is [\d.]+ mm/)).not.toHaveText(scale ?? "");
 });
 
+test("a drawing is placed onto what shows through of another storey", async ({ page }) => {
+  await bringIn(page, "Two storeys", SCAN);
+  const hand = new Hand(page);
+  await hand.seesWholePage();
+  // A room drawn on the wrong storey goes up by one click.
+  await page.keyboard.press("Alt+3");
+  await page.keyboard.press("w");
+  await page.getByRole("button", { name: "a rectangle" }).click();
+  const board = await page.getByTestId("board").boundingBox();
+  if (!board) throw new Error("There is no board.");
+  const corner = [board.x + 60, board.y + board.height - 120] as const;
+  await page.mouse.click(...corner);
+  await page.mouse.move(corner[0] + 200, corner[1] - 150);
+  await page.keyboard.type("6 m x 4 m");
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("heading", { name: "4 walls, 1 room" })).toBeVisible();
+  await saved(page);
+  await page.keyboard.press("Escape");
+  await page.getByRole("button", { name: "Storeys" }).click();
+  await page.getByRole("button", { name: "Add above" }).click();
+  await page.keyboard.press("Escape");
+  await page.getByRole("button", { name: "Move everything here" }).click();
+  await expect(page.getByRole("heading", { name: "4 walls, 1 room" })).toBeVisible();
+  await saved(page);
+  await page.getByRole("button", { name: "Ground", exact: true }).click();
+  await expect(page.getByRole("heading", { name: "0 walls, 0 rooms" })).toBeVisible();
+  await page.getByRole("button", { name: "Storeys" }).click();
+  await page.getByLabel("shows through").check();
+  await page.getByLabel("its drawings too").check();
+  await expectAccessible(page);
+  await page.keyboard.press("Escape");
+  await page.keyboard.press("Alt+2");
+  await page.keyboard.press("p");
+  await hand.click([0, 0]);
+  await expect(page.getByRole("textbox", { name: "lies at" })).toBeVisible();
+  await page.mouse.move(...corner);
+  await expect(page.getByText("onto the corner of Storey 2")).toBeVisible();
+  await page.mouse.click(...corner);
+  await saved(page);
+  await expect(page.getByText("Placed at corner of Storey 2")).toBeVisible();
+});
+
 test("a site is followed leg by leg, one of them by its ink, and closes", async ({ page }) => {
   await bringIn(page, "Lot at the fen", SITE);
   const hand = new Hand(page, site);

@@ -187,7 +187,7 @@ test("main views", async ({ page }) => {
   await saved(page);
   await page.keyboard.press("Escape");
   await page.getByRole("button", { name: "Net loft", exact: true }).click();
-  await page.getByRole("button", { name: "outer walls", exact: true }).click();
+  await page.getByRole("button", { name: "Copy outer walls" }).click();
   await expect(page.getByRole("heading", { name: "5 walls, 1 room" })).toBeVisible();
   await page.keyboard.press("t");
   await page.getByRole("button", { name: "Storeys", exact: true }).click();

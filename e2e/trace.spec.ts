@@ -267,7 +267,7 @@ test("walls are selected by area, changed at once, split, copied beside, curved,
   await page.getByRole("button", { name: "Add above" }).click();
   await expect(desk.heading("0 walls, 0 rooms")).toBeVisible();
   await page.keyboard.press("Escape");
-  await page.getByRole("button", { name: "all walls" }).click();
+  await page.getByRole("button", { name: "Copy all walls" }).click();
   await expect(desk.heading("7 walls, 3 rooms")).toBeVisible();
   await page.getByRole("button", { name: "Storeys", exact: true }).click();
   await expectAccessible(page);

@@ -207,7 +207,15 @@ describe("columns and dividers", () => {
   });
 
   it("are selected where they stand, before the wall beneath, and a column is dragged", async () => {
-    const divider = row("divider", "v", { storey: STOREY, drawing: null, x1: 3000, y1: 0, x2: 3000, y2: 4000, rise: 0 });
+    const divider = row("divider", "v", {
+      storey: STOREY,
+      drawing: null,
+      x1: 3000,
+      y1: 0,
+      x2: 3000,
+      y2: 4000,
+      rise: 0,
+    });
     useProject.setState((s) => ({ rows: withRows(s.rows, [column(1000, 0), divider]) }));
     setAct(null);
     clickAt([3010, 2000], false);

@@ -46,7 +46,7 @@ export function FigureSlip() {
         <span className="text-xs whitespace-nowrap text-quiet">{label}</span>
         <input
           ref={input}
-          className="w-full min-w-0 bg-transparent text-xl font-semibold outline-none"
+          className="w-full min-w-0 border-b border-line bg-transparent text-xl font-semibold outline-none"
           value={desk.slip}
           autoComplete="off"
           spellCheck={false}

@@ -12,32 +12,29 @@ export function FromBelow({ storey }: { storey: string }) {
   return (
     <section className="border-b border-line bg-white px-4 py-3 text-[13px]" aria-label="Walls of another storey">
       {others.map((s) => (
-        <div key={s.id} className="flex items-center justify-between gap-2 py-0.5">
-          <span className="min-w-0 truncate">Copy of {s.name}</span>
-          <span className="flex gap-1">
+        <div key={s.id} className="py-1">
+          <div className="text-quiet">What is drawn on {s.name}:</div>
+          <div className="mt-1 flex flex-wrap gap-1.5">
             <Plain
               onClick={() => {
                 const outer = outerWalls(s.id);
                 void copyWalls(s.id, storey, (id) => outer.has(id));
               }}
             >
-              outer walls
+              Copy outer walls
             </Plain>
-            <Plain onClick={() => void copyWalls(s.id, storey, () => true)}>all walls</Plain>
+            <Plain onClick={() => void copyWalls(s.id, storey, () => true)}>Copy all walls</Plain>
             <Plain onClick={() => void change(`Copy ${s.name}`, [{ do: "copy", copy: { storey: s.id, to: storey } }])}>
-              everything
+              Copy everything
             </Plain>
-          </span>
-        </div>
-      ))}
-      {others.map((s) => (
-        <div key={s.id} className="flex items-center justify-between gap-2 py-0.5">
-          <span className="min-w-0 truncate">Drawn on {s.name} by mistake?</span>
-          <Plain
-            onClick={() => void change(`Move all of ${s.name}`, [{ do: "toStorey", toStorey: { from: s.id, storey } }])}
-          >
-            Move all of it here
-          </Plain>
+            <Plain
+              onClick={() =>
+                void change(`Move all of ${s.name}`, [{ do: "toStorey", toStorey: { from: s.id, storey } }])
+              }
+            >
+              Move everything here
+            </Plain>
+          </div>
         </div>
       ))}
     </section>

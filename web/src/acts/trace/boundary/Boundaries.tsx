@@ -3,7 +3,7 @@ import { RUST, Tag, TEAL } from "../../../board/marks";
 import { apply, type Map2 } from "../../../geometry/maps";
 import { distance, middle, middleOfChain, type XY } from "../../../geometry/plane";
 import { useProject } from "../../../store/project";
-import type { Thing } from "../../../store/rows";
+import { inOrder, type Thing } from "../../../store/rows";
 import { arcChain } from "../../../store/walls";
 import { area, inWords, onSite } from "../../../ui/measures";
 import { legsOf, useBoundary, useClearances } from "./boundary";
@@ -105,12 +105,13 @@ function Clearances({ boundary, at }: { boundary: Thing<"boundary">; at: (p: rea
   });
 }
 
-/** Which way north is, in the corner of the board: up on it, unless a boundary says otherwise. */
+/** Which way north is, in the corner of the board, once a boundary says it: on a storey without one, as another's has it. */
 function NorthSign() {
   const { storey, size } = useDeskFields("storey", "size");
-  const [boundary] = boundariesOf(useProject((s) => s.rows.boundary).values(), storey);
+  const boundaries = useProject((s) => s.rows.boundary);
+  const boundary = boundariesOf(boundaries.values(), storey)[0] ?? inOrder(boundaries.values())[0];
   const answer = useBoundary(boundary);
-  if (!answer) return null;
+  if (!answer || storey === null || !boundary) return null;
   return (
     <g transform={`translate(${size.width - 34} 58)`}>
       <title>{`North, ${answer.upDegrees.toFixed(1)}° left of up`}</title>
