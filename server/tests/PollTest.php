@@ -61,6 +61,60 @@ final class PollTest extends TestCase
         self::assertSame(304, $this->ask($tag)[0]);
     }
 
+    /** Who else is there, and where, is told at once; that one is there oneself asks nobody anything. */
+    public function testWhoElseIsThereIsTold(): void
+    {
+        $path = "/api/projects/{$this->desk->id}";
+        $mine = Desk::newId();
+        $this->desk->client->ok('PUT', "$path/presence/$mine", ['place' => $this->desk->storey]);
+        $tag = $this->tag();
+        $this->desk->client->ok('PUT', "$path/presence/$mine", ['place' => null]);
+        self::assertSame(304, $this->ask($tag)[0]);
+        $other = Client::ofStack()->signIn('editor@plinth.example');
+        $this->desk->client->ok('PUT', "$path/shares", ['email' => 'editor@plinth.example', 'role' => 'read']);
+        $tag = $this->tag();
+        $theirs = Desk::newId();
+        $other->ok('PUT', "$path/presence/$theirs", ['place' => $this->desk->storey]);
+        [$status, $answer] = $this->ask($tag);
+        self::assertSame(200, $status);
+        $places = array_column((array) $answer['present'], 'place', 'page');
+        self::assertSame([$this->desk->storey, null], [$places[$theirs] ?? null, $places[$mine] ?? null]);
+        // Said again from where one is, it is no news; from elsewhere it is.
+        $tag = $this->tag();
+        $other->ok('PUT', "$path/presence/$theirs", ['place' => $this->desk->storey]);
+        self::assertSame(304, $this->ask($tag)[0]);
+        $other->ok('PUT', "$path/presence/$theirs", ['place' => null]);
+        self::assertSame(200, $this->ask($tag)[0]);
+        $tag = $this->tag();
+        $other->ok('DELETE', "$path/presence/$theirs");
+        [$status, $answer] = $this->ask($tag);
+        self::assertSame([200, [$mine]], [$status, array_column((array) $answer['present'], 'page')]);
+        // Who says nothing for a while has gone.
+        $other->ok('PUT', "$path/presence/$theirs", ['place' => null]);
+        $tag = $this->tag();
+        Database::open()->exec('UPDATE presence SET seen_at = seen_at - 40');
+        [, $answer] = $this->ask($tag);
+        self::assertSame([], $answer['present']);
+        $other->refused(422, 'PUT', "$path/presence/$theirs", ['place' => 'upstairs']);
+        Client::ofStack()->signIn('stranger@plinth.example')->refused(404, 'PUT', "$path/presence/$theirs", ['place' => null]);
+    }
+
+    public function testWhatWasDoneIsToldWithWhoDidIt(): void
+    {
+        $other = Client::ofStack()->signIn('editor@plinth.example');
+        $this->desk->client->ok('PUT', "/api/projects/{$this->desk->id}/shares", ['email' => 'editor@plinth.example', 'role' => 'edit']);
+        $since = $this->desk->revision;
+        $other->ok('POST', "/api/projects/{$this->desk->id}/changes", ['title' => 'Move a wall'] + Desk::body(
+            [['do' => 'set', 'type' => 'project', 'id' => $this->desk->id, 'values' => ['purpose' => 'construction']]],
+            $since,
+        ));
+        $news = $this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/changes?since=$since")['news'];
+        self::assertIsArray($news);
+        self::assertSame(['Move a wall'], array_column($news, 'title'));
+        self::assertNotSame([''], array_column($news, 'name'));
+        $this->desk->revision = $since + 1;
+    }
+
     public function testATagServesNobodyElse(): void
     {
         $tag = $this->tag();

@@ -35,6 +35,7 @@ final class RouteTableTest extends TestCase
         'GET '.self::DRAWING.'/proposals', 'GET '.self::DRAWING.'/readings', 'GET '.self::DRAWING.'/rectified', 'GET '.self::DRAWING.'/rectified/{shape}/tiles/{z}/{y}/{x}',
         'GET '.self::STOREY.'/plan.dxf', 'GET '.self::STOREY.'/plan.json', 'GET '.self::STOREY.'/plausible', 'GET '.self::STOREY.'/rooms-table', 'GET '.self::STOREY.'/settled',
         'GET '.self::PROJECT.'/outlines/{id}', 'GET '.self::PROJECT.'/sides/{id}/corners', 'GET '.self::PROJECT.'/boundaries/{id}', 'GET '.self::PROJECT.'/boundaries/{id}/clearances', 'POST '.self::PROJECT.'/copies',
+        'PUT '.self::PROJECT.'/presence/{page}', 'DELETE '.self::PROJECT.'/presence/{page}',
     ];
     private const EDITOR = [
         'POST '.self::PROJECT.'/changes', 'POST '.self::PROJECT.'/try', 'POST '.self::PROJECT.'/undo', 'POST '.self::PROJECT.'/redo', 'POST '.self::PROJECT.'/sources', 'POST '.self::PROJECT.'/drop-in',
@@ -70,7 +71,7 @@ final class RouteTableTest extends TestCase
             [$method, $path] = explode(' ', $route);
             $path = strtr($path, [
                 '{project}' => $desk->id, '/pages/{id}' => "/pages/$desk->page", '/drawings/{id}' => "/drawings/$desk->drawing", '/storeys/{id}' => "/storeys/$desk->storey",
-                '{id}' => Desk::newId(), '{user}' => Desk::newId(), '{session}' => Desk::newId(), '{shape}' => str_repeat('0', 40), '{version}' => str_repeat('0', 16), '{z}' => '0', '{y}' => '0', '{x}' => '0',
+                '{id}' => Desk::newId(), '{page}' => Desk::newId(), '{user}' => Desk::newId(), '{session}' => Desk::newId(), '{shape}' => str_repeat('0', 40), '{version}' => str_repeat('0', 16), '{z}' => '0', '{y}' => '0', '{x}' => '0',
             ]);
             foreach ($clients as $i => $client) {
                 // What signs in or out is tried by somebody who does not go on afterwards.

@@ -136,7 +136,8 @@ final readonly class SignIns
         $this->requests->getSession()->invalidate();
     }
 
-    private function here(): ?Uuid
+    /** The session of this request, where it has one. */
+    public function here(): ?Uuid
     {
         $id = $this->requests->getSession()->get(self::KEY);
 

@@ -13,7 +13,7 @@ use Symfony\Component\Uid\Uuid;
 final readonly class Projects
 {
     public const DAYS_IN_BIN = 30;
-    private const NOT_COPIED = ['project_change', 'project_share', 'job', 'job_turn', 'arrival', 'rectified_picture'];
+    private const NOT_COPIED = ['project_change', 'project_share', 'job', 'job_turn', 'arrival', 'rectified_picture', 'presence'];
 
     public function __construct(private Connection $connection)
     {

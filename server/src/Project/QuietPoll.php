@@ -24,7 +24,9 @@ final readonly class QuietPoll
     private const PATH = '#^/api/projects/([0-9a-f-]{36})/changes$#';
     private const STATE = <<<'SQL'
         SELECT p.head, p.owner = ?, COALESCE(s.role, ''), i.seen_at,
-            (SELECT CONCAT(COUNT(*), '.', COALESCE(SUM(UNIX_TIMESTAMP(told_at) * 1000000), 0)) FROM job WHERE project = p.id)
+            (SELECT CONCAT(COUNT(*), '.', COALESCE(SUM(UNIX_TIMESTAMP(told_at) * 1000000), 0)) FROM job WHERE project = p.id),
+            (SELECT CONCAT(COUNT(*), '.', COALESCE(SUM(CRC32(CONCAT(page, COALESCE(place, '')))), 0)) FROM presence WHERE project = p.id AND signed_in <> i.id AND seen_at >= ?),
+            p.binned IS NULL
         FROM project p JOIN signed_in i ON i.id = ? AND i.account = ? LEFT JOIN project_share s ON s.project = p.id AND s.shared_with = ?
         WHERE p.id = ?
         SQL;
@@ -81,11 +83,12 @@ final readonly class QuietPoll
         return null === $state ? null : $this->tag($request, $project->toRfc4122(), $user->id()->toRfc4122(), $signedIn, $state);
     }
 
-    /** @return list<string>|null revision, whether it is one's own, one's share, when one was seen, and how far its long work is */
+    /** @return list<string>|null revision, whether it is one's own, one's share, when one was seen, how far its long work is, who else is there, and that it is not in the bin */
     private function state(Uuid $project, Uuid $user, Uuid $signedIn): ?array
     {
         $row = $this->connection->fetchNumeric(self::STATE, [
-            $user->toBinary(), $signedIn->toBinary(), $user->toBinary(), $user->toBinary(), $project->toBinary(),
+            $user->toBinary(), $this->clock->now()->getTimestamp() - WhoIsThere::GONE, $signedIn->toBinary(), $user->toBinary(),
+            $user->toBinary(), $project->toBinary(),
         ]);
 
         return false === $row ? null : array_map(static fn (mixed $v): string => \is_scalar($v) ? (string) $v : '', $row);

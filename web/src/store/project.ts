@@ -45,8 +45,11 @@ sending.after = async ({ method, url }) => {
 };
 
 const POLL_MS = 1500;
+/** While somebody else is there, what they do is seen within a second. */
+const POLL_TOGETHER_MS = 700;
 /** While long work is under way its progress is asked for more often. */
 const POLL_BUSY_MS = 400;
+const TICK_MS = 100;
 
 /** Projects of this tab that are open, or still have something to send, each of the account whose work it is. */
 const mirrors = new Map<string, Mirror>();
@@ -203,11 +206,12 @@ export function startPolling(): () => void {
   let last = 0;
   const timer = setInterval(() => {
     const busy = [...useProject.getState().work.values()].some(isUnderWay);
-    const due = Date.now() - last >= (busy ? POLL_BUSY_MS : POLL_MS);
+    const together = useProject.getState().present.length > 1;
+    const due = Date.now() - last >= (busy ? POLL_BUSY_MS : together ? POLL_TOGETHER_MS : POLL_MS);
     if (document.visibilityState !== "visible" || !due) return;
     last = Date.now();
     void refresh();
-  }, POLL_BUSY_MS);
+  }, TICK_MS);
   window.addEventListener("online", tryNow);
   return () => {
     clearInterval(timer);

@@ -19,6 +19,10 @@ export interface Told {
   work: Works;
   steps: State["steps"];
   tolerance: number;
+  /** who has the project open just now, by their open pages */
+  present: State["present"];
+  /** what was done last, the latest first */
+  news: State["news"];
 }
 
 export const NOTHING_TOLD: Told = {
@@ -32,6 +36,8 @@ export const NOTHING_TOLD: Told = {
   work: new Map(),
   steps: { undo: null, redo: null },
   tolerance: 20,
+  present: [],
+  news: [],
 };
 
 /**
@@ -48,6 +54,8 @@ export function taken(told: Told, state: State): Told {
     role: state.role,
     steps: alike(told.steps, state.steps) ? told.steps : state.steps,
     tolerance: state.tolerance,
+    present: alike(told.present, state.present) ? told.present : state.present,
+    news: state.news.length === 0 || alike(told.news, state.news) ? told.news : state.news,
     pages: withNews(from.pages, state.pages, (page) => page.page, gone),
     work: withWork(from.work, state.work),
     fits: withNews(from.fits, state.fits, (fit) => fit.drawing),

@@ -32,6 +32,8 @@ export const EMPTY: State = {
   removed: [],
   fits: [],
   derived: [],
+  present: [],
+  news: [],
 };
 
 /** A page whose pictures are there. */

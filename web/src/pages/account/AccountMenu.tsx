@@ -1,20 +1,15 @@
 import { Menu, MenuButton, MenuItem, MenuItems } from "@headlessui/react";
 import { type Account, api } from "../../api/client";
+import { initials } from "../../ui/initials";
 
 export function AccountMenu({ account, onSignedOut }: { account: Account; onSignedOut: () => void }) {
-  const initials = account.name
-    .split(/\s+/)
-    .map((w) => w[0] ?? "")
-    .join("")
-    .slice(0, 2)
-    .toUpperCase();
   return (
     <Menu>
       <MenuButton
         className="flex size-8 items-center justify-center rounded-full bg-ink text-xs font-semibold text-white"
         aria-label={`Account of ${account.name}`}
       >
-        {initials}
+        {initials(account.name)}
       </MenuButton>
       <MenuItems anchor="bottom end" className="z-30 mt-1 rounded-lg border border-line bg-sheet p-1 shadow-sm">
         <div className="px-3 py-1.5 text-[13px] text-quiet">{account.email}</div>

@@ -19,6 +19,7 @@ import { KeyList } from "./KeyList";
 import { StepRail } from "./StepRail";
 import { TopBar } from "./TopBar";
 import { Trouble } from "./Trouble";
+import { usePresence } from "./usePresence";
 
 registerActs();
 
@@ -33,6 +34,7 @@ export function ProjectPage(props: { id: string; account: Account; onSignedOut: 
   const shows = useProject((s) => [...s.rows.project.values()][0]?.shows ?? "mm");
   showIn(shows);
   useKeys();
+  usePresence(open ? props.id : null);
   useEffect(() => {
     void loadSteps(step);
   }, [step]);

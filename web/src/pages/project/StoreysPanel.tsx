@@ -6,6 +6,7 @@ import { useDesk, useDeskFields } from "../../board/desk";
 import { choosePlace } from "../../board/place";
 import { drawingsOn } from "../../store/drawings";
 import { typed } from "../../store/lengths";
+import { others } from "../../store/presence";
 import { change, useProject } from "../../store/project";
 import type { Thing } from "../../store/rows";
 import { storeysInOrder } from "../../store/storeys";
@@ -47,6 +48,7 @@ function Slice({ storey, here, through }: { storey: Thing<"storey">; here: boole
   const rows = useProject((s) => s.rows);
   const derived = useProject((s) => s.derived.get(storey.id));
   const isComing = useProject((s) => s.missing.has(storey.id));
+  const present = others(useProject((s) => s.present));
   const throughPicture = useDesk((s) => s.throughPicture);
   const [asks, setAsks] = useState(false);
   const goes = asks ? goesWith(rows, storey.id) : "";
@@ -75,6 +77,12 @@ function Slice({ storey, here, through }: { storey: Thing<"storey">; here: boole
                 : walls === 0
                   ? "empty"
                   : count(walls, "wall")}
+          </span>
+          <span className="block text-xs font-normal text-teal no-underline">
+            {present
+              .filter((p) => p.place === storey.id)
+              .map((p) => p.name)
+              .join(", ")}
           </span>
         </button>
         <div className="w-24">

@@ -8,6 +8,7 @@ import { inOrder } from "../../store/rows";
 import { storeysInOrder } from "../../store/storeys";
 import { SHOWN_IN, showAllIn } from "../../store/units";
 import { AccountMenu } from "../account/AccountMenu";
+import { Others } from "./Others";
 import { ProjectPanel } from "./ProjectPanel";
 import { SharePanel } from "./SharePanel";
 import { StoreysPanel } from "./StoreysPanel";
@@ -75,6 +76,7 @@ export function TopBar({ account, onSignedOut }: { account: Account; onSignedOut
         </label>
       )}
       <span className="flex-1" />
+      <Others account={account.id} />
       <span className="text-quiet whitespace-nowrap" data-testid="saved" aria-live="polite">
         {waiting + preparing > 0 ? (held && waiting > 0 ? `${waiting} kept here` : "saving") : "saved"}
         {waiting + preparing === 0 && <span className="max-[1120px]:hidden"> · rev {revision}</span>}
