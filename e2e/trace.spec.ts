@@ -432,7 +432,7 @@ test("two people work at once: on different walls both, on the same one the seco
   const theirs = new Table(other);
   await expect(theirs.heading("4 walls, 1 room")).toBeVisible();
   // Each sees that the other is there, and where, and what they did.
-  await expect(page.getByRole("list", { name: "Also here" })).toContainText("editor, on Ground");
+  await expect(page.getByRole("list", { name: "Also here" })).toContainText("stranger, on Ground");
   await expect(other.getByRole("list", { name: "Also here" })).toContainText("on Ground");
   // Different walls, at the same time.
   await page.getByRole("button", { name: /^Wall 1 / }).click();
@@ -442,7 +442,7 @@ test("two people work at once: on different walls both, on the same one the seco
     await expect(side.getByRole("button", { name: /^Wall 1 · 260/ })).toBeVisible();
     await expect(side.getByRole("button", { name: /^Wall 3 · 240/ })).toBeVisible();
   }
-  await expect(page.getByTestId("news")).toHaveText("editor: Thickness");
+  await expect(page.getByTestId("news")).toHaveText("stranger: Thickness");
   // The same wall: who comes second is told, and sees how it is now.
   await other.getByRole("button", { name: /^Wall 1 / }).click();
   await other.route("**/changes?since=*", (route) => route.abort());

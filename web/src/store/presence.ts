@@ -16,7 +16,8 @@ export async function sayWhere(place: string | null): Promise<void> {
 }
 
 export async function sayGone(project: string): Promise<void> {
-  await api.DELETE("/api/projects/{project}/presence/{page}", of(project)).catch(() => null);
+  // It goes out also while the page is being closed.
+  await api.DELETE("/api/projects/{project}/presence/{page}", { ...of(project), keepalive: true }).catch(() => null);
 }
 
 /** Who else is there. */

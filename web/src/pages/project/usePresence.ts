@@ -22,14 +22,17 @@ export function usePresence(project: string | null): void {
       soon = setTimeout(say, SETTLED_MS);
     });
     const timer = setInterval(say, AGAIN_MS);
+    const leave = () => void sayGone(project);
     document.addEventListener("visibilitychange", say);
+    window.addEventListener("pagehide", leave);
     say();
     return () => {
       stop();
       clearTimeout(soon);
       clearInterval(timer);
       document.removeEventListener("visibilitychange", say);
-      void sayGone(project);
+      window.removeEventListener("pagehide", leave);
+      leave();
     };
   }, [project]);
 }
