@@ -212,6 +212,7 @@ final class StoreysTest extends TestCase
             [$add('note', $note + ['words' => str_repeat('long ', 200)]), 'words'],
             [$add('column', ['storey' => $storey, 'x' => 0, 'y' => 0, 'width' => -1, 'depth' => 300, 'round' => false]), 'width'],
             [$add('column', ['storey' => $storey, 'x' => 0, 'y' => 0, 'width' => 300, 'depth' => 300, 'round' => 'yes']), 'round'],
+            [$add('storey', ['name' => 'Wing', 'elevation' => 0, 'height' => 2700, 'wing' => 50]), 'wing'],
             [$add('buildUp', ['name' => '', 'thickness' => 365]), 'name'],
             [$add('buildUp', ['name' => 'Outer', 'thickness' => 99_000]), 'thickness'],
             [

@@ -315,26 +315,38 @@ final class Workspace
      */
     public function prepareRemoval(string $class, array $ids): void
     {
+        $done = [];
+        $this->readForRemoval($class, $ids, $done);
+    }
+
+    /**
+     * @param class-string<ProjectRow> $class
+     * @param list<Uuid> $ids
+     * @param array<string, true> $done rows that were looked at: what goes along may name what it goes along with
+     */
+    private function readForRemoval(string $class, array $ids, array &$done): void
+    {
+        $ids = array_values(array_filter($ids, static fn (Uuid $id): bool => !isset($done[self::key($class, $id)])));
+        if ([] === $ids) {
+            return;
+        }
+        foreach ($ids as $id) {
+            $done[self::key($class, $id)] = true;
+        }
         $this->readAll($class, $ids);
         foreach ($this->kinds->referrers($class) as [$referrer, $refers]) {
             $this->findAllBy($referrer, $refers->field, $ids);
-            $along = WhenGone::GoesAlong !== $refers->then ? [] : array_merge(
+            $this->readForRemoval($referrer, WhenGone::GoesAlong !== $refers->then ? [] : array_merge(
                 ...array_map(fn (Uuid $id): array => array_map(
                     static fn (ProjectRow $row): Uuid => $row->id(),
                     $this->findBy($referrer, $refers->field, $id),
                 ), $ids),
-            );
-            if ([] !== $along) {
-                $this->prepareRemoval($referrer, $along);
-            }
+            ), $done);
         }
         foreach ($class::refers() as $by) {
-            $named = $by->alone ? array_values(
+            $this->readForRemoval($by->to, !$by->alone ? [] : array_values(
                 array_filter(array_map(fn (Uuid $id): ?Uuid => $this->find($class, $id)?->named($by), $ids)),
-            ) : [];
-            if ([] !== $named) {
-                $this->prepareRemoval($by->to, $named);
-            }
+            ), $done);
         }
     }
 

@@ -33,6 +33,10 @@ class Storey extends ProjectRow
     #[ORM\Column(type: UuidType::NAME, nullable: true)]
     private ?Uuid $alternativeOf = null;
 
+    /** which way a wing of it runs that is not square to the rest, degrees from x, counter-clockwise */
+    #[ORM\Column(nullable: true)]
+    private ?float $wing = null;
+
     public function values(): array
     {
         return [
@@ -40,6 +44,7 @@ class Storey extends ProjectRow
             'elevation' => $this->elevation,
             'height' => $this->height,
             'alternativeOf' => $this->alternativeOf?->toRfc4122(),
+            'wing' => $this->wing,
         ];
     }
 
@@ -49,6 +54,10 @@ class Storey extends ProjectRow
         $this->elevation = $values->number('elevation');
         $this->height = $values->positive('height');
         $this->alternativeOf = $values->optionalId('alternativeOf');
+        $this->wing = $values->optionalNumber('wing');
+        if (null !== $this->wing && abs($this->wing) > 45.0) {
+            throw Refusal::invalid('wing-beyond-half-a-corner', 'A wing runs at most 45° from the grid, either way.', $values->at('wing'));
+        }
         if (null !== $this->alternativeOf && $this->alternativeOf->equals($this->id)) {
             throw Refusal::invalid('own-alternative', 'A storey cannot be an alternative of itself.', $values->at('alternativeOf'));
         }

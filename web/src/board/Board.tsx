@@ -8,6 +8,7 @@ import { currentAct, type Drag } from "./act";
 import { setView, useDesk } from "./desk";
 import { EdgeRules } from "./EdgeRules";
 import { lookAway, lookNear, wantsInk } from "./found";
+import { paintGrid, useGrid } from "./grid";
 import { clickAt } from "./hand";
 import { useHandLayer } from "./handLayer";
 import { linesOf } from "./lines";
@@ -221,6 +222,8 @@ function usePainting(frame: React.RefObject<HTMLDivElement | null>, canvas: Reac
         paintPlan(ctx, shapes, project.rows, view, size, dpr, look, ask);
       }
       paint(true);
+      ctx.setTransform(dpr, 0, 0, dpr, 0, 0);
+      if (storey !== null) paintGrid(ctx, view, size);
     };
     const ask = () => {
       if (asked === 0) asked = requestAnimationFrame(paint);
@@ -250,6 +253,7 @@ function usePainting(frame: React.RefObject<HTMLDivElement | null>, canvas: Reac
         if (differs) ask();
       }),
       useProject.subscribe(ask),
+      useGrid.subscribe(ask),
       images.onArrival(ask),
     ];
     ask();

@@ -41,6 +41,8 @@ export interface Snap {
   sigmaPx?: number;
   /** thickness of the wall whose face it holds to, page pixels */
   thicknessPx?: number | null;
+  /** which way the line runs that the ink shows there, radians from x, model */
+  along?: number;
   /** the wall that an end joins */
   wall?: string;
   closes?: boolean;

@@ -1,6 +1,6 @@
 import type { Schemas } from "../api/client";
 import { api, settled } from "../api/client";
-import { apply, inverse } from "../geometry/maps";
+import { apply, inverse, type PageMap } from "../geometry/maps";
 import type { XY } from "../geometry/plane";
 import { fitMap, mmPerPixel } from "../store/drawings";
 import { inProject, useProject } from "../store/project";
@@ -94,10 +94,18 @@ export async function inkAt(
       kind: found.kind,
       sigmaPx: found.sigmaPx,
       thicknessPx: found.thicknessPx,
+      ...(found.alongDegrees === null ? {} : { along: alongOf(map, [found.x, found.y], found.alongDegrees) }),
     };
   } catch {
     return null; // called off, or away: the hand's own place serves
   }
+}
+
+/** A direction of the page, counter-clockwise as seen, as one of the model. */
+function alongOf(map: PageMap, at: XY, degrees: number): number {
+  const [dx, dy] = [Math.cos((degrees * Math.PI) / 180), -Math.sin((degrees * Math.PI) / 180)];
+  const [from, to] = [apply(map, at), apply(map, [at[0] + dx, at[1] + dy])];
+  return Math.atan2(to[1] - from[1], to[0] - from[0]);
 }
 
 function wordsFor(found: Schemas["Found"]): string {

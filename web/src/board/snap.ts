@@ -11,8 +11,6 @@ import { linesOf } from "./lines";
 export const SNAP_PX = 9;
 /** How well the end of a line in a file is told, in pixels of its page. */
 const EXACT_PX = 0.05;
-/** Directions nearer to the grid than this are held square, unless Alt is down. */
-export const HOLD_RAD = (4 * Math.PI) / 180;
 
 /** What a point would hold to under the pointer, told in words. */
 export function snapAt(pointer: XY, free: boolean): Snap | null {

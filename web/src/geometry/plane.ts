@@ -31,17 +31,24 @@ export function contains(ring: readonly (readonly number[])[], [x, y]: XY): bool
 }
 
 /**
- * Holds a direction square to the model's grid, or at half a right angle, when it is within the tolerance.
+ * Holds a direction square to the model's grid, or at half a right angle, when it is within the tolerance; or to a grid that is
+ * turned, along or across it.
  *
+ * @param turn of that grid, radians from x; 0 for the model's
  * @returns the held end and the words for it, or null
  */
-export function heldSquare(from: XY, to: XY, toleranceRad: number): { at: XY; words: string } | null {
-  const angle = Math.atan2(to[1] - from[1], to[0] - from[0]);
-  const step = Math.round(angle / (Math.PI / 4));
-  if (Math.abs(angle - (step * Math.PI) / 4) > toleranceRad) return null;
-  const ux = Math.cos((step * Math.PI) / 4);
-  const uy = Math.sin((step * Math.PI) / 4);
+export function heldSquare(from: XY, to: XY, toleranceRad: number, turn = 0): { at: XY; words: string } | null {
+  const angle = Math.atan2(to[1] - from[1], to[0] - from[0]) - turn;
+  const part = turn === 0 ? Math.PI / 4 : Math.PI / 2;
+  const step = Math.round(angle / part);
+  if (Math.abs(angle - step * part) > toleranceRad) return null;
+  const ux = Math.cos(step * part + turn);
+  const uy = Math.sin(step * part + turn);
   const along = (to[0] - from[0]) * ux + (to[1] - from[1]) * uy;
+  if (turn !== 0) {
+    const words = step % 2 === 0 ? "along the wing" : "across the wing";
+    return { at: [from[0] + ux * along, from[1] + uy * along], words };
+  }
   const words = step % 2 === 0 ? (step % 4 === 0 ? "square, along x" : "square, along y") : "at 45°";
   return { at: [from[0] + ux * along, from[1] + uy * along], words };
 }

@@ -20,7 +20,7 @@ const STANDS_ON: readonly [Kind, string, Kind][] = [
 /** Of what the server will work out, until it has: nothing. */
 const BLANK: { readonly [K in Kind]?: Partial<Thing<K>> } = {
   knownLength: { mm: 0, stepMm: 0, course: null, unitLength: null },
-  storey: { alternativeOf: null },
+  storey: { alternativeOf: null, wing: null },
   opening: { leaf: "single" },
   wall: { rise: 0, buildUp: null },
   divider: { rise: 0 },

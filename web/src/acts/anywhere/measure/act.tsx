@@ -1,7 +1,7 @@
 import type { Act } from "../../../board/act";
 import { drafted, useDesk } from "../../../board/desk";
-import { HOLD_RAD } from "../../../board/snap";
-import { distance, heldSquare, type XY } from "../../../geometry/plane";
+import { HOLD_RAD, held } from "../../../board/held";
+import { distance, type XY } from "../../../geometry/plane";
 import { inWords } from "../../../ui/measures";
 import { withPlusMinus } from "../../withPlusMinus";
 
@@ -22,7 +22,7 @@ const act: Act = {
   },
   snap(pointer, _reach, free) {
     const last = points().at(-1);
-    return last && useDesk.getState().holdSquare && !free ? heldSquare(last, pointer, HOLD_RAD / 2) : null;
+    return last && useDesk.getState().holdSquare && !free ? held(last, pointer, HOLD_RAD / 2) : null;
   },
   words(tip) {
     const all = points();

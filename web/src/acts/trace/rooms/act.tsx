@@ -1,8 +1,9 @@
 import type { Act, Shown } from "../../../board/act";
 import { drafted, setAct, useDesk } from "../../../board/desk";
+import { held as heldHere } from "../../../board/held";
 import { TEAL } from "../../../board/marks";
-import { HOLD_RAD, regionUnder, wallUnder } from "../../../board/snap";
-import { heldSquare, type XY } from "../../../geometry/plane";
+import { regionUnder, wallUnder } from "../../../board/snap";
+import type { XY } from "../../../geometry/plane";
 import { useProject } from "../../../store/project";
 import { fineInWords } from "../../../ui/measures";
 import { count } from "../../../ui/numbers";
@@ -99,7 +100,7 @@ export const shows: readonly Shown[] = [
 function dividerSnap(pointer: XY, reach: number, free: boolean) {
   const { holdSquare } = useDesk.getState();
   const from = drafted("divider")?.from;
-  const held = from && holdSquare && !free ? heldSquare(from, pointer, HOLD_RAD) : null;
+  const held = from && holdSquare && !free ? heldHere(from, pointer) : null;
   const hit = free ? null : wallUnder(held?.at ?? pointer, reach);
   if (!hit) return held ?? { at: pointer, words: from ? "the divider ends here" : "a divider begins here" };
   return { at: held?.at ?? hit.at, words: held ? `on this wall, ${held.words}` : "on this wall", wall: hit.id };

@@ -9,6 +9,7 @@ import { count } from "../../../ui/numbers";
 import { Link, OneOf, Plain } from "../../../ui/parts";
 import { Typed } from "../../../ui/Typed";
 import { changeBuildUp, removeBuildUp } from "./buildUps";
+import { GridOptions } from "./GridOptions";
 import { steps, thicknesses, useWallOptions } from "./options";
 
 /** How the next walls are traced. */
@@ -131,6 +132,7 @@ export function WallOptions() {
           ))}
         </select>
       </label>
+      <GridOptions />
     </section>
   );
 }

@@ -22,6 +22,8 @@ export interface WallOptions {
   snapTo: { tracing: boolean; ink: boolean; lines: boolean };
   /** lengths clicked are rounded to this, mm; 0 leaves them */
   roundTo: number;
+  /** what the next click says instead of a corner: where the regular grid begins, or which way a wing runs */
+  asks: "origin" | "wing" | null;
 }
 
 export const useWallOptions = create<WallOptions>(() => ({
@@ -31,4 +33,5 @@ export const useWallOptions = create<WallOptions>(() => ({
   buildUp: null,
   snapTo: { tracing: true, ink: true, lines: true },
   roundTo: 0,
+  asks: null,
 }));

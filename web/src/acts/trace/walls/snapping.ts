@@ -1,6 +1,8 @@
 import { drafted, type Snap, useDesk } from "../../../board/desk";
-import { exactSnap, HOLD_RAD, wallUnder } from "../../../board/snap";
-import { distance, heldSquare, type XY } from "../../../geometry/plane";
+import { onGrid } from "../../../board/grid";
+import { held as heldHere } from "../../../board/held";
+import { exactSnap, wallUnder } from "../../../board/snap";
+import { distance, type XY } from "../../../geometry/plane";
 import { useProject } from "../../../store/project";
 import { inWords } from "../../../ui/measures";
 import { useWallOptions } from "./options";
@@ -16,12 +18,14 @@ export function wallSnap(pointer: XY, reach: number, free: boolean): Snap | null
   if (chain && first && chain.points.length > 2 && distance(first, pointer) < reach * 1.4) {
     return { at: first, words: "closes the chain", closes: true };
   }
-  const held = last && holdSquare && !free ? heldSquare(last, pointer, HOLD_RAD) : null;
+  const held = last && holdSquare && !free ? heldHere(last, pointer) : null;
   const at = held?.at ?? pointer;
   const joined = free || !snapTo.tracing ? null : wallUnder(pointer, reach, chain?.walls);
   if (joined) return { at, words: held ? `joins this wall, ${held.words}` : "joins this wall", wall: joined.id };
   const exact = snapTo.lines ? exactSnap(pointer, reach, free) : null;
   if (exact && (held === null || distance(exact.at, held.at) < reach)) return exact;
+  const crossing = free ? null : onGrid(pointer);
+  if (crossing) return { at: crossing, words: "on the regular grid" };
   const lined = free || !snapTo.tracing ? null : inLine(at, last, held?.words ?? null, reach);
   if (lined) return lined;
   if (!held) return null;
@@ -75,7 +79,7 @@ export function inkForWall(found: Snap, pointer: XY): Snap {
   const { holdSquare } = useDesk.getState();
   const chain = drafted("chain");
   const last = chain?.points.at(-1);
-  const held = last && holdSquare ? heldSquare(last, pointer, HOLD_RAD) : null;
+  const held = last && holdSquare ? heldHere(last, pointer) : null;
   if (!held || !last) return found;
   const [dx, dy] = [held.at[0] - last[0], held.at[1] - last[1]];
   const length = Math.hypot(dx, dy);

@@ -10,6 +10,7 @@ import { fitMap } from "../../../store/drawings";
 import { change, inProject, useProject } from "../../../store/project";
 import { riseThrough } from "../../../store/walls";
 import { useWallOptions } from "./options";
+import { pointedAt } from "./wing";
 
 export interface Chain {
   points: readonly XY[];
@@ -33,7 +34,9 @@ declare module "../../../board/desk" {
 const INK_WITHIN_RAD = (6 * Math.PI) / 180;
 
 /** A click while walls are traced. */
-export function wallPoint({ pointer, free }: Click): void {
+export function wallPoint(click: Click): void {
+  const { pointer, free } = click;
+  if (useWallOptions.getState().asks !== null) return void pointedAt(click);
   const desk = useDesk.getState();
   const { shape } = useWallOptions.getState();
   // What the ink showed where the pointer rests counts; a hand that goes on before it is known does not wait.

@@ -1,10 +1,11 @@
 import type { Act } from "../../../board/act";
 import { drafted, useDesk, useDrafted } from "../../../board/desk";
+import { HOLD_RAD } from "../../../board/held";
 import { BrokenLineLens } from "../../../board/Lens";
 import { OCHRE, PLUM } from "../../../board/marks";
 import type { Pen } from "../../../board/pen";
 import { focusEnd, nudgeEnd, pick, picksNow } from "../../../board/picking";
-import { exactSnap, HOLD_RAD } from "../../../board/snap";
+import { exactSnap } from "../../../board/snap";
 import { apply } from "../../../geometry/maps";
 import { heldSquare, middle, type XY } from "../../../geometry/plane";
 import { fitMap } from "../../../store/drawings";
