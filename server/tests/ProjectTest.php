@@ -121,6 +121,16 @@ final class ProjectTest extends TestCase
         self::assertMatchesRegularExpression('/INSUNITS\R70\R1\R/', $dxf());
         self::assertStringContainsString("\r\n240.0\r\n", $dxf(), '20 feet are 240 inches.');
         $desk->refused(422, [['do' => 'set', 'type' => 'project', 'id' => $desk->id, 'values' => ['shows' => 'ft-in/7']]]);
+        // Areas have a unit of their own.
+        $desk->change([
+            ['do' => 'set', 'type' => 'project', 'id' => $desk->id, 'values' => ['areas' => 'ft2']],
+            $desk->chain([[0, 0], [3048, 0], [3048, 3048], [0, 3048]], true, thickness: 304.8)['operation'],
+            ['do' => 'add', 'type' => 'room', 'id' => Desk::newId(), 'values' => [
+                'storey' => $desk->storey, 'drawing' => null, 'name' => 'Cell', 'number' => '1', 'x' => 1500, 'y' => 1500, 'height' => null,
+            ]],
+        ]);
+        self::assertStringContainsString('81.0 sq ft', $dxf(), 'Nine feet by nine between the walls.');
+        $this->client->ok('POST', "/api/projects/$desk->id/undo", ['id' => Desk::newId()]);
         $this->client->ok('POST', "/api/projects/$desk->id/undo", ['id' => Desk::newId()]);
         self::assertSame(['mm', 'mm'], self::unitsOf($this->client->ok('GET', "/api/projects/$desk->id")));
     }

@@ -6,8 +6,6 @@ namespace Plinth\Core\Units;
 
 /**
  * In what a project's sizes are shown and handed over. What was typed stays as it was typed.
- *
- * 1 ft = 304.8 mm, so 1 ft² = 0.092 903 04 m² exactly (NIST SP 811, appendix B).
  */
 enum DisplayUnit: string
 {
@@ -22,8 +20,6 @@ enum DisplayUnit: string
     case FeetAndSixteenths = 'ft-in/16';
     case FeetAndThirtySeconds = 'ft-in/32';
     case FeetAndSixtyFourths = 'ft-in/64';
-
-    private const SQUARE_FOOT_M2 = 0.09290304;
 
     /** What is usual where bare numbers mean this. */
     public static function usualFor(LengthUnit $bare): self
@@ -53,12 +49,6 @@ enum DisplayUnit: string
                 self::Inch => 2,
                 default => 3,
             });
-    }
-
-    /** An area to two places of a square metre, or one of a square foot: `12.34 m2`, `132.8 sq ft`. */
-    public function area(float $m2): string
-    {
-        return $this->bare()->isImperial() ? \sprintf('%.1f sq ft', $m2 / self::SQUARE_FOOT_M2) : \sprintf('%.2f m2', $m2);
     }
 
     private function isFeetAndInches(): bool

@@ -6,6 +6,7 @@ namespace Plinth\Core\Tests\Units;
 
 use PHPUnit\Framework\Attributes\TestWith;
 use PHPUnit\Framework\TestCase;
+use Plinth\Core\Units\AreaUnit;
 use Plinth\Core\Units\DisplayUnit;
 use Plinth\Core\Units\Length;
 use Plinth\Core\Units\LengthParser;
@@ -41,8 +42,8 @@ final class DisplayUnitTest extends TestCase
 
     public function testAreasAreInSquareMetresOrSquareFeet(): void
     {
-        self::assertSame('12.35 m2', DisplayUnit::Centimetre->area(12.345678));
-        self::assertSame('100.0 sq ft', DisplayUnit::FeetAndSixteenths->area(9.290304));
+        self::assertSame('12.35 m2', AreaUnit::usualFor(DisplayUnit::Centimetre)->written(12.345678));
+        self::assertSame('100.0 sq ft', AreaUnit::usualFor(DisplayUnit::FeetAndSixteenths)->written(9.290304));
         self::assertSame(DisplayUnit::FeetAndSixteenths, DisplayUnit::usualFor(LengthUnit::Foot));
         self::assertSame(DisplayUnit::Metre, DisplayUnit::usualFor(LengthUnit::Metre));
     }

@@ -65,7 +65,7 @@ final readonly class SeedDemo
                     'joint' => 10.0,
                 ],
                 '',
-                ['name', 'purpose', 'unit', 'shows', 'course', 'unitLength', 'joint'],
+                ['name', 'purpose', 'unit', 'shows', 'areas', 'course', 'unitLength', 'joint'],
             ),
         );
         $this->entities->persist($user);

@@ -39,8 +39,15 @@ final readonly class HandOverController
         $row = $this->access->row(Storey::class, $project, $id);
         $storey = $this->plans->load($row->key());
 
-        $unit = $this->access->project($row->project())->shows();
-        $dxf = DxfWriter::write($storey, Derivation::of($storey), $this->surroundings->of($row), $unit, $this->remarks($row));
+        $project = $this->access->project($row->project());
+        $dxf = DxfWriter::write(
+            $storey,
+            Derivation::of($storey),
+            $this->surroundings->of($row),
+            $project->shows(),
+            $this->remarks($row),
+            $project->areas(),
+        );
 
         return $this->file($dxf, 'image/vnd.dxf', $row, 'dxf');
     }

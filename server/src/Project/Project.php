@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Server\Project;
 
 use Doctrine\ORM\Mapping as ORM;
+use Plinth\Core\Units\AreaUnit;
 use Plinth\Core\Units\DisplayUnit;
 use Plinth\Core\Units\LengthUnit;
 use Plinth\Server\Account\User;
@@ -35,6 +36,9 @@ class Project extends ProjectRow implements Revised
     /** in what sizes are shown and handed over */
     #[ORM\Column(length: 8)]
     private DisplayUnit $shows = DisplayUnit::Millimetre;
+
+    #[ORM\Column(length: 3)]
+    private AreaUnit $areas = AreaUnit::SquareMetre;
 
     /** the building's module: gauge of a course upward, unit length along, the joint inside either; mm */
     #[ORM\Column(nullable: true)]
@@ -72,6 +76,7 @@ class Project extends ProjectRow implements Revised
             'purpose' => $this->purpose->value,
             'unit' => $this->unit->value,
             'shows' => $this->shows->value,
+            'areas' => $this->areas->value,
             'course' => $this->course,
             'unitLength' => $this->unitLength,
             'joint' => $this->joint,
@@ -84,6 +89,7 @@ class Project extends ProjectRow implements Revised
         $this->purpose = $values->choice('purpose', Purpose::class);
         $this->unit = $values->choice('unit', LengthUnit::class);
         $this->shows = $values->choiceOr('shows', DisplayUnit::usualFor($this->unit));
+        $this->areas = $values->choiceOr('areas', AreaUnit::usualFor($this->shows));
         $this->course = $values->optionalPositive('course');
         $this->unitLength = $values->optionalPositive('unitLength');
         $this->joint = $values->optionalNumber('joint') ?? 10.0;
@@ -112,6 +118,11 @@ class Project extends ProjectRow implements Revised
     public function unit(): LengthUnit
     {
         return $this->unit;
+    }
+
+    public function areas(): AreaUnit
+    {
+        return $this->areas;
     }
 
     public function shows(): DisplayUnit

@@ -82,7 +82,7 @@ final readonly class ProjectController
                 'purpose' => $body->optional('purpose')?->text() ?? Purpose::Planning->value,
                 'unit' => $unit->value,
                 'shows' => $body->optional('shows')?->text() ?? DisplayUnit::usualFor($unit)->value,
-            ], '', ['name', 'purpose', 'unit', 'shows', 'course', 'unitLength', 'joint']));
+            ], '', ['name', 'purpose', 'unit', 'shows', 'areas', 'course', 'unitLength', 'joint']));
             $this->entities->persist($project);
             $this->entities->flush();
         }

@@ -1,5 +1,5 @@
 import type { Refused } from "../api/client";
-import { change } from "./project";
+import { change, useProject } from "./project";
 import type { Values } from "./rows";
 
 type DisplayUnit = Values["project"]["shows"];
@@ -19,6 +19,8 @@ export const SHOWN_IN: readonly (readonly [DisplayUnit, string])[] = [
   ["in", "decimal inches"],
 ];
 
+const isImperial = (unit: DisplayUnit) => unit.startsWith("ft") || unit === "in";
+
 /** What a bare number means where sizes are shown so. */
 function bareUnit(of: DisplayUnit): Values["project"]["unit"] {
   return of.startsWith("ft-in/") ? "ft" : (of as Values["project"]["unit"]);
@@ -27,7 +29,11 @@ function bareUnit(of: DisplayUnit): Values["project"]["unit"] {
 /** All sizes are shown so from here on, and bare numbers mean it; what was typed stays as it was typed. */
 export function showAllIn(project: string, shows: DisplayUnit): Promise<Refused | null> {
   const words = SHOWN_IN.find(([unit]) => unit === shows)?.[1] ?? shows;
-  const values = { shows, unit: bareUnit(shows) };
+  // Areas go along where the other system of measures is chosen.
+  const before = useProject.getState().rows.project.get(project)?.shows ?? "mm";
+  const areas =
+    isImperial(shows) === isImperial(before) ? {} : { areas: isImperial(shows) ? ("ft2" as const) : ("m2" as const) };
+  const values = { shows, unit: bareUnit(shows), ...areas };
   return change(`Sizes in ${words}`, [{ do: "set", type: "project", id: project, values }]);
 }
 

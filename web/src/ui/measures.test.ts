@@ -92,3 +92,12 @@ describe("sizes in the project's own unit", () => {
     expect(said("It reads 4375\u202fmm.")).toBe("It reads 14'-4 1/4\".");
   });
 });
+
+it("areas are in square metres or square feet, whatever lengths are in", () => {
+  showIn("mm");
+  expect(area(9.290304)).toBe("9.29 m²");
+  showIn("mm", "ft2");
+  expect(area(9.290304)).toBe("100.0 ft²");
+  showIn("ft-in/16", "m2");
+  expect(area(9.290304)).toBe("9.29 m²");
+});

@@ -9,10 +9,15 @@ const INCH_MM = 25.4;
 const FOOT_MM = 304.8;
 const SQUARE_FOOT_M2 = 0.09290304;
 
-let unit: DisplayUnit = "mm";
+/** In what its areas are. */
+type AreaUnit = Schemas["ProjectValues"]["areas"];
 
-export function showIn(chosen: DisplayUnit): void {
+let unit: DisplayUnit = "mm";
+let areas: NonNullable<AreaUnit> = "m2";
+
+export function showIn(chosen: DisplayUnit, of: AreaUnit = isImperial(chosen) ? "ft2" : "m2"): void {
   unit = chosen;
+  areas = of;
 }
 
 export function shownIn(): DisplayUnit {
@@ -96,7 +101,7 @@ export function unitWord(): string {
 }
 
 export function area(m2: number): string {
-  return isImperial() ? `${grouped(m2 / SQUARE_FOOT_M2, 1)} ft²` : `${grouped(m2, 2)} m²`;
+  return areas === "ft2" ? `${grouped(m2 / SQUARE_FOOT_M2, 1)} ft²` : `${grouped(m2, 2)} m²`;
 }
 
 /** mm with its sign, ±0 at zero. */

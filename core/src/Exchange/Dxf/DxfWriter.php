@@ -12,6 +12,7 @@ use Plinth\Core\Plan\Model\OpeningKind;
 use Plinth\Core\Plan\Model\SettingOut;
 use Plinth\Core\Plan\Model\Storey;
 use Plinth\Core\Plan\Model\Wall;
+use Plinth\Core\Units\AreaUnit;
 use Plinth\Core\Units\DisplayUnit;
 use Plinth\Core\Units\LengthUnit;
 
@@ -48,19 +49,26 @@ final class DxfWriter
     private int $handle = 0x100;
 
     /** @param list<string> $remarks */
-    private function __construct(private readonly DisplayUnit $unit, private readonly array $remarks)
-    {
+    private function __construct(
+        private readonly DisplayUnit $unit,
+        private readonly AreaUnit $areas,
+        private readonly array $remarks,
+    ) {
     }
 
-    /** @param list<string> $remarks what whoever reads it should know: as comments, and as text beside the drawing */
+    /**
+     * @param list<string> $remarks what whoever reads it should know: as comments, and as text beside the drawing
+     * @param AreaUnit|null $areas what is usual beside the lengths where it is null
+     */
     public static function write(
         Storey $storey,
         DerivedStorey $derived,
         SettingOut $settingOut = new SettingOut(),
         DisplayUnit $unit = DisplayUnit::Millimetre,
         array $remarks = [],
+        ?AreaUnit $areas = null,
     ): string {
-        return (new self($unit, $remarks))->drawing($storey, $derived, $settingOut);
+        return (new self($unit, $areas ?? AreaUnit::usualFor($unit), $remarks))->drawing($storey, $derived, $settingOut);
     }
 
     private function drawing(Storey $storey, DerivedStorey $derived, SettingOut $settingOut): string
@@ -113,7 +121,7 @@ final class DxfWriter
                 );
                 $this->text(
                     'room-names',
-                    $this->unit->area($region->netAreaMm2 / 1e6),
+                    $this->areas->written($region->netAreaMm2 / 1e6),
                     $region->room->anchor->x,
                     $region->room->anchor->y - 1.6 * self::TEXT_HEIGHT_MM,
                 );

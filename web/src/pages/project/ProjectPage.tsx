@@ -32,7 +32,8 @@ export function ProjectPage(props: { id: string; account: Account; onSignedOut: 
   const { id: account } = props.account;
   const steps = useActs((s) => s.steps);
   const shows = useProject((s) => [...s.rows.project.values()][0]?.shows ?? "mm");
-  showIn(shows);
+  const areas = useProject((s) => [...s.rows.project.values()][0]?.areas);
+  showIn(shows, areas);
   useKeys();
   usePresence(open ? props.id : null);
   useEffect(() => {
@@ -65,7 +66,7 @@ export function ProjectPage(props: { id: string; account: Account; onSignedOut: 
   const Ledger = isComing && step !== "bring-in" && step !== "true-up" ? Coming : (steps.get(step)?.Ledger ?? Loading);
   return (
     // In another unit everything is written anew.
-    <div key={shows} className="flex h-full flex-col overflow-hidden">
+    <div key={`${shows} ${areas}`} className="flex h-full flex-col overflow-hidden">
       <TopBar account={props.account} onSignedOut={props.onSignedOut} />
       <div className="flex min-h-0 flex-1">
         <StepRail />

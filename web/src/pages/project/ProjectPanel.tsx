@@ -3,6 +3,7 @@ import type { Schemas } from "../../api/client";
 import { change, useProject, useProjectFields } from "../../store/project";
 import { overSpan, plusMinus } from "../../ui/measures";
 import { count } from "../../ui/numbers";
+import { OneOf } from "../../ui/parts";
 import { Typed } from "../../ui/Typed";
 import { PURPOSES } from "../projects/purposes";
 
@@ -13,7 +14,7 @@ export function ProjectPanel() {
   const storeys = useProject((s) => s.rows.storey.size);
   const sources = useProject((s) => s.rows.source.size);
   if (!project) return null;
-  const set = (title: string, values: Partial<{ name: string; purpose: Schemas["Purpose"] }>) =>
+  const set = (title: string, values: Partial<{ name: string; purpose: Schemas["Purpose"]; areas: "m2" | "ft2" }>) =>
     void change(title, [{ do: "set", type: "project", id: project.id, values }]);
   return (
     <Popover className="relative -ml-2">
@@ -35,6 +36,15 @@ export function ProjectPanel() {
             ))}
           </select>
         </label>
+        <OneOf
+          label="Areas in"
+          value={project.areas}
+          of={[
+            ["m2", "areas in m²"],
+            ["ft2", "areas in ft²"],
+          ]}
+          set={(areas) => role !== "read" && set("Unit of areas", { areas })}
+        />
         <p className="text-quiet">
           It asks for {plusMinus(tolerance)} over {overSpan()}. {count(storeys, "storey")}, {count(sources, "file")},{" "}
           {count(revision, "change")}.
