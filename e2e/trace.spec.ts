@@ -401,6 +401,75 @@ test("columns stand in rooms and take their area; an alternative begins as a cop
   await expect(desk.heading("3 walls, 0 rooms")).toBeVisible();
 });
 
+test("sizes and areas are shown in a unit of the project's own, and what was typed stays", async ({ page }) => {
+  const desk = await table(page, "Own units");
+  await desk.rectangle();
+  await expect(page.getByText("22.04 m²").first()).toBeVisible();
+  await page.getByLabel("sizes in").selectOption("ft-in, 1/16");
+  await saved(page);
+  await expect(page.getByText("237.2 ft²").first()).toBeVisible();
+  await page.keyboard.press("Escape");
+  await page.getByRole("button", { name: /^Wall 1 / }).click();
+  const wall = page.getByRole("region", { name: "Selected walls" });
+  await expect(wall.getByLabel("length")).toHaveValue("19'-8 1/4\"");
+  await wall.getByLabel("length").fill("20'");
+  await page.keyboard.press("Enter");
+  await expect(wall.getByLabel("length")).toHaveValue("20'-0\"");
+  await page.getByRole("button", { name: "The project itself" }).click();
+  await page.getByRole("button", { name: "areas in m²" }).click();
+  await saved(page);
+  await expect(page.getByText(/^22\.\d\d m²/).first()).toBeVisible();
+  await expectAccessible(page);
+  await page.keyboard.press("Escape");
+  await page.getByLabel("sizes in").selectOption("mm");
+  await saved(page);
+  await page.getByRole("button", { name: /^Wall 1 / }).click();
+  await expect(wall.getByLabel("length")).toHaveValue("6096 mm");
+});
+
+test("what is unusual is told with its limit, and somebody may say that it is so", async ({ page }) => {
+  const desk = await table(page, "Doubts");
+  await desk.rectangle();
+  await page.keyboard.press("r");
+  await desk.click(0, 0);
+  await desk.fill("1 Store");
+  await page.keyboard.press("Alt+4");
+  const doubt = page
+    .locator("li, div")
+    .filter({ hasText: /Store has no door/ })
+    .last();
+  await expect(doubt).toBeVisible();
+  await expectAccessible(page);
+  await doubt.getByRole("button", { name: "It is so" }).click();
+  await saved(page);
+  await expect(page.getByText(/Store has no door/)).toHaveCount(0);
+  await page.locator("body").press("Control+z");
+  await expect(page.getByText(/Store has no door/)).toBeVisible();
+});
+
+test("walls of a wing are held to a grid of its own, and corners to a regular one", async ({ page }) => {
+  const desk = await table(page, "Wing");
+  await page.keyboard.press("w");
+  await page.getByText("Grids: a wing’s, a regular one").click();
+  await page.getByLabel("a wing runs at").fill("20");
+  await page.keyboard.press("Enter");
+  await saved(page);
+  await expect(page.getByLabel("a wing runs at")).toHaveValue("20°");
+  await desk.click(-4000, -1000);
+  // 21° towards the right.
+  await desk.move(-4000 + 5600, -1000 + 2150);
+  await expect(page.getByText("along the wing")).toBeVisible();
+  await desk.click(-4000 + 5600, -1000 + 2150);
+  await saved(page);
+  await page.keyboard.press("Escape");
+  await page.keyboard.press("w");
+  await page.getByLabel("grid every").fill("625");
+  await page.keyboard.press("Enter");
+  await desk.move(3080, -1900);
+  await expect(page.getByText("on the regular grid")).toBeVisible();
+  await expectAccessible(page);
+});
+
 test("notes and assumptions stand on the board, and Prove lists what was assumed", async ({ page }) => {
   const desk = await table(page, "Notes");
   await desk.rectangle();
