@@ -46,8 +46,15 @@ function LastDone({ account }: { account: string }) {
     return () => clearTimeout(timer);
   }, [last]);
   return (
-    <span className="max-w-52 min-w-0 truncate text-[13px] text-quiet" aria-live="polite" data-testid="news">
-      {last && last.change !== old && `${last.name}: ${last.title}`}
+    <span className="pointer-events-none fixed top-[76px] left-1/2 z-20 -translate-x-1/2" aria-live="polite">
+      {last && last.change !== old && (
+        <span
+          className="block max-w-96 truncate rounded-full bg-ink px-3 py-1 text-[13px] text-white"
+          data-testid="news"
+        >
+          {last.name}: {last.title}
+        </span>
+      )}
     </span>
   );
 }

@@ -79,7 +79,7 @@ export function TopBar({ account, onSignedOut }: { account: Account; onSignedOut
       <Others account={account.id} />
       <span className="text-quiet whitespace-nowrap" data-testid="saved" aria-live="polite">
         {waiting + preparing > 0 ? (held && waiting > 0 ? `${waiting} kept here` : "saving") : "saved"}
-        {waiting + preparing === 0 && <span className="max-[1120px]:hidden"> · rev {revision}</span>}
+        {waiting + preparing === 0 && <span className="max-[1400px]:hidden"> · rev {revision}</span>}
       </span>
       <UnitChoice />
       <SharePanel />
