@@ -69,7 +69,8 @@ function Legs({ boundary }: { boundary: Thing<"boundary"> }) {
             ) : (
               <>
                 Closes {isBad && "only "}within <b>{fineInWords(answer.closed.misclosureMm, 1)}</b> in{" "}
-                {onSite(answer.closed.lengthMm)}, 1 : {grouped(answer.closed.precision)}
+                {onSite(answer.closed.lengthMm)},{" "}
+                <span className="whitespace-nowrap">1 : {grouped(answer.closed.precision)}</span>
               </>
             )}
             .
