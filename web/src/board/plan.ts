@@ -46,8 +46,8 @@ const LARGE = 400;
 const REST_MS = 140;
 /** So much more than the board is painted into that picture on every side. */
 const MARGIN = 0.35;
-/** As a picture it serves until it is this much larger or smaller on the screen. */
-const MOST_ZOOM = 4;
+/** As a picture it serves until it is this much larger or smaller on the screen: it is painted sharply once the view rests. */
+const MOST_ZOOM = 8;
 
 interface Layer {
   canvas: HTMLCanvasElement;
@@ -161,8 +161,8 @@ function drawLayer(ctx: CanvasRenderingContext2D, layer: Layer, view: View, size
   ctx.save();
   ctx.setTransform(1, 0, 0, 1, 0, 0);
   ctx.globalAlpha = layer.alpha;
-  ctx.imageSmoothingQuality = "low";
-  ctx.imageSmoothingEnabled = zoom !== 1;
+  // Only while it moves is it not at its own size, and then every frame counts.
+  ctx.imageSmoothingEnabled = false;
   ctx.drawImage(
     canvas,
     x1,

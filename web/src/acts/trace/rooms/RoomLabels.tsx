@@ -1,7 +1,8 @@
-import { memo } from "react";
+import { memo, useEffect, useRef, useState } from "react";
 import { useDeskFields } from "../../../board/desk";
 import { apply, type Map2 } from "../../../geometry/maps";
 import type { XY } from "../../../geometry/plane";
+import type { View } from "../../../geometry/view";
 import { useProject } from "../../../store/project";
 import type { Thing } from "../../../store/rows";
 import type { Derived, Region } from "../../../store/shapes";
@@ -27,6 +28,20 @@ export function RoomLabels({ screen }: { screen: Map2 }) {
   return shapes ? <Of shapes={shapes} screen={screen} /> : null;
 }
 
+/** Of more rooms than this, labels that come into view are made when it rests: a hundred at once would make it stumble. */
+const MANY = 100;
+const REST_MS = 120;
+
+/** Whether the view has stood still for a moment. */
+function useRested(view: View): boolean {
+  const [rested, setRested] = useState<View>(view);
+  useEffect(() => {
+    const timer = setTimeout(() => setRested(view), REST_MS);
+    return () => clearTimeout(timer);
+  }, [view]);
+  return rested === view;
+}
+
 function Of({ shapes, screen }: { shapes: Derived; screen: Map2 }) {
   const { view, size, step } = useDeskFields("view", "size", "step");
   const { k } = view;
@@ -34,6 +49,12 @@ function Of({ shapes, screen }: { shapes: Derived; screen: Map2 }) {
   const rows = useProject((s) => s.rows);
   const mayEdit = useProject((s) => s.role !== "read");
   const at = (p: readonly number[]): XY => apply(screen, [p[0] ?? 0, p[1] ?? 0]);
+  const isRested = useRested(view) || shapes.regions.size <= MANY;
+  const before = useRef<ReadonlySet<string>>(new Set());
+  const there = new Set<string>();
+  useEffect(() => {
+    before.current = there;
+  });
   return (
     <div className="pointer-events-none absolute inset-0 overflow-hidden">
       {[...shapes.regions.values()].map((region) => {
@@ -43,6 +64,8 @@ function Of({ shapes, screen }: { shapes: Derived; screen: Map2 }) {
         if (Math.max(width, depth) * k < (room ? LEAST_PX / 2 : LEAST_PX)) return null;
         const [x, y] = at(region.label);
         if (x < -BESIDE_PX || y < -BESIDE_PX || x > size.width + BESIDE_PX || y > size.height + BESIDE_PX) return null;
+        if (!isRested && !before.current.has(region.key)) return null;
+        there.add(region.key);
         return (
           // Moved, and not laid out anew: there may be hundreds.
           <div
