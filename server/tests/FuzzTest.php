@@ -193,7 +193,7 @@ final class FuzzTest extends TestCase
                 'enclosing', 'buildUp', 'evidence',
             ],
             'shift' => ['nodes', 'wall', 'left', 'length', 'holds', 'from', 'to', 'id', 'x', 'y'], 'figure' => [
-                'a', 'b', 'aSide', 'bSide', 'text', 'id', 'mm', 'decided', 'drawing', 'storey',
+                'a', 'b', 'aSide', 'bSide', 'opening', 'text', 'id', 'mm', 'decided', 'drawing', 'storey',
             ],
             'rework' => [
                 'kind', 'wall', 'other', 'at', 'x', 'y', 'walls', 'node', 'storey', 'distance', 'id', 'ids',

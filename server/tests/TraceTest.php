@@ -220,6 +220,48 @@ final class TraceTest extends TestCase
         );
     }
 
+    /** A figure of an opening's width, and one along a wall, are kept like those between faces. */
+    public function testAFigureOfAnOpeningOrAlongAWallIsKeptWithWhatWasDecided(): void
+    {
+        $ring = $this->desk->chain([[0, 0], [6000, 0], [6000, 4000], [0, 4000]], true);
+        $door = Desk::door($ring['walls'][0], 1000, 900);
+        $this->desk->change([$ring['operation'], $door]);
+        $of = Desk::newId();
+        $state = $this->desk->change([['do' => 'figure', 'figure' => [
+            'id' => $of, 'opening' => $door['id'], 'text' => '885', 'unit' => 'mm', 'decided' => 'figure',
+        ]]]);
+        $opening = Desk::rows($state, 'opening')[0]['values'];
+        self::assertSame([885.0, 1007.5], [Desk::float($opening['width']), Desk::float($opening['offset'])], 'Its middle stays.');
+        $figure = Desk::rows($state, 'figure')[0]['values'];
+        self::assertSame([$ring['walls'][0], $door['id']], [$figure['a'], $figure['opening']]);
+        self::assertSame(900.0, Desk::float($figure['tracedMm']));
+        // The ink holds after all, and then what was measured.
+        $state = $this->desk->change([['do' => 'figure', 'figure' => ['id' => $of, 'decided' => 'ink']]]);
+        self::assertSame(900.0, Desk::float(Desk::rows($state, 'opening')[0]['values']['width']));
+        $state = $this->desk->change([['do' => 'figure', 'figure' => [
+            'id' => $of, 'siteText' => '892', 'unit' => 'mm', 'decided' => 'site', 'reason' => 'taped',
+        ]]]);
+        self::assertSame(892.0, Desk::float(Desk::rows($state, 'opening')[0]['values']['width']));
+        // Along the wall its end moves, and the door stays where it is in the building.
+        $along = Desk::newId();
+        $state = $this->desk->change([['do' => 'figure', 'figure' => [
+            'id' => $along, 'a' => $ring['walls'][0], 'aSide' => 'centre', 'b' => $ring['walls'][0], 'bSide' => 'centre', 'text' => '6100',
+            'unit' => 'mm', 'decided' => 'figure', 'moves' => 'a',
+        ]]]);
+        $node = array_column(Desk::rows($state, 'node'), 'values', 'id')[$ring['nodes'][0]];
+        self::assertSame(-100.0, Desk::float($node['x']));
+        self::assertEqualsWithDelta(1104.0, Desk::float(Desk::rows($state, 'opening')[0]['values']['offset']), 1e-9);
+        // Settling asks nothing of them, and they go with what they tell of.
+        $this->desk->change([['do' => 'settle', 'settle' => ['storey' => $this->desk->storey]]]);
+        $gone = $this->desk->change([['do' => 'remove', 'type' => 'opening', 'id' => $door['id']]]);
+        self::assertIsArray($gone['removed']);
+        self::assertContains($of, array_column($gone['removed'], 'id'));
+        self::assertSame([$along], array_column(Desk::rows($this->desk->state(), 'figure'), 'id'));
+        self::assertSame('gone', $this->desk->refused(409, [['do' => 'figure', 'figure' => [
+            'id' => Desk::newId(), 'opening' => $door['id'], 'text' => '885', 'unit' => 'mm', 'decided' => 'figure',
+        ]]])['code']);
+    }
+
     public function testAFigureBetweenFacesMovesTheWallThatIsNotHeldAndItsDecisionIsKept(): void
     {
         $ring = $this->desk->chain([[0, 0], [6000, 0], [6000, 4000], [0, 4000]], true);

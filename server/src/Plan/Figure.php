@@ -18,7 +18,10 @@ use Plinth\Server\Source\Drawing;
 use Symfony\Bridge\Doctrine\Types\UuidType;
 use Symfony\Component\Uid\Uuid;
 
-/** A figure of the drawing between faces of two walls, what was traced there, and what was decided where they differ. */
+/**
+ * A figure of the drawing between faces of two walls, along one, or of an opening's width; what was traced there, and what was decided
+ * where they differ.
+ */
 #[Kind('figure')]
 #[ORM\Entity]
 #[ORM\Table(name: 'figure')]
@@ -26,6 +29,7 @@ use Symfony\Component\Uid\Uuid;
 #[ORM\Index(fields: ['project', 'drawing'])]
 #[ORM\Index(fields: ['project', 'a'])]
 #[ORM\Index(fields: ['project', 'b'])]
+#[ORM\Index(fields: ['project', 'opening'])]
 class Figure extends ProjectRow implements OnStorey, DrawnOnStorey
 {
     #[Refers(Storey::class, then: WhenGone::GoesAlong)]
@@ -49,6 +53,11 @@ class Figure extends ProjectRow implements OnStorey, DrawnOnStorey
 
     #[ORM\Column(length: 6)]
     private Line $bSide = Line::Right;
+
+    /** the opening whose width it tells; where there is none and both walls are one, it runs along that wall */
+    #[Refers(Opening::class, then: WhenGone::GoesAlong)]
+    #[ORM\Column(type: UuidType::NAME, nullable: true)]
+    private ?Uuid $opening = null;
 
     /** as typed */
     #[ORM\Column(length: 60)]
@@ -83,7 +92,7 @@ class Figure extends ProjectRow implements OnStorey, DrawnOnStorey
     public function values(): array
     {
         return [
-            'storey' => $this->storey->toRfc4122(), 'drawing' => $this->drawing?->toRfc4122(), 'a' => $this->a->toRfc4122(), 'aSide' => $this->aSide->value, 'b' => $this->b->toRfc4122(), 'bSide' => $this->bSide->value, 'text' => $this->text, 'mm' => $this->mm, 'tracedMm' => $this->tracedMm, 'siteText' => $this->siteText, 'siteMm' => $this->siteMm, 'decided' => $this->decided->value, 'reason' => $this->reason,
+            'storey' => $this->storey->toRfc4122(), 'drawing' => $this->drawing?->toRfc4122(), 'a' => $this->a->toRfc4122(), 'aSide' => $this->aSide->value, 'b' => $this->b->toRfc4122(), 'bSide' => $this->bSide->value, 'opening' => $this->opening?->toRfc4122(), 'text' => $this->text, 'mm' => $this->mm, 'tracedMm' => $this->tracedMm, 'siteText' => $this->siteText, 'siteMm' => $this->siteMm, 'decided' => $this->decided->value, 'reason' => $this->reason,
         ];
     }
 
@@ -95,6 +104,7 @@ class Figure extends ProjectRow implements OnStorey, DrawnOnStorey
         $this->aSide = $values->choice('aSide', Line::class);
         $this->b = $values->id('b');
         $this->bSide = $values->choice('bSide', Line::class);
+        $this->opening = $values->optionalId('opening');
         $this->text = $values->name('text', 60);
         $this->mm = $values->positive('mm');
         $this->tracedMm = $values->optionalPositive('tracedMm');

@@ -18,8 +18,8 @@ use Plinth\Server\Change\Workspace;
 use Plinth\Server\Http\Refusal;
 
 /**
- * States a figure between faces of two walls, or decides about one: the wall that is not held is moved until what was
- * decided holds, be it the figure, the size measured on site or the ink.
+ * States a figure between faces of two walls, along one, or of an opening's width, or decides about one: the wall that is not held is
+ * moved, its end or the jambs are, until what was decided holds, be it the figure, the size measured on site or the ink.
  */
 final readonly class FigureOperation implements Operation
 {
@@ -30,16 +30,22 @@ final readonly class FigureOperation implements Operation
 
     public function apply(Workspace $workspace, JsonValue $figure, Base $base): void
     {
-        $figure->object(['id', 'drawing', 'a', 'aSide', 'b', 'bSide', 'text', 'unit', 'siteText', 'decided', 'reason', 'moves']);
+        $figure->object(['id', 'drawing', 'a', 'aSide', 'b', 'bSide', 'opening', 'text', 'unit', 'siteText', 'decided', 'reason', 'moves']);
         $id = RowValues::uuid($figure->get('id'));
         $row = null === $workspace->find(Figure::class, $id) ? null : $workspace->current(Figure::class, $id, $base, $figure->at);
         $known = $row?->values() ?? [];
         $text = static fn (string $key, string $otherwise): string => $figure->optional($key)?->text(400)
             ?? (\is_string($known[$key] ?? null) ? $known[$key] : $otherwise);
-        $a = $this->wall($workspace, $figure, 'a', $known, $base);
-        $b = $this->wall($workspace, $figure, 'b', $known, $base);
-        $aSide = Line::tryFrom($text('aSide', '')) ?? $figure->get('aSide')->choice(Line::class);
-        $bSide = Line::tryFrom($text('bSide', '')) ?? $figure->get('bSide')->choice(Line::class);
+        $opening = $this->opening($workspace, $figure, $known, $base);
+        if (null === $opening) {
+            $a = $this->wall($workspace, $figure, 'a', $known, $base);
+            $b = $this->wall($workspace, $figure, 'b', $known, $base);
+            $aSide = Line::tryFrom($text('aSide', '')) ?? $figure->get('aSide')->choice(Line::class);
+            $bSide = Line::tryFrom($text('bSide', '')) ?? $figure->get('bSide')->choice(Line::class);
+        } else {
+            $a = $b = $workspace->current(Wall::class, $opening->wall(), $base, $figure->at.'/opening');
+            $aSide = $bSide = Line::Centre;
+        }
         $decided = Decided::tryFrom($text('decided', Decided::Figure->value)) ?? $figure->get('decided')->choice(Decided::class);
         $unit = $figure->optional('unit')?->choice(LengthUnit::class) ?? LengthUnit::Millimetre;
         $mm = null === $figure->optional('text') ? (float) ($known['mm'] ?? 0.0) : self::read($figure->get('text'), $unit);
@@ -55,10 +61,14 @@ final readonly class FigureOperation implements Operation
             throw Refusal::invalid('two-storeys', 'A figure runs between walls of one storey.', $figure->at.'/b');
         }
         try {
-            $now = Shift::distance(StoreyWalls::core($workspace, $a), $aSide, StoreyWalls::core($workspace, $b), $bSide);
+            $isAlong = null === $opening && $a->id()->equals($b->id());
+            $now = $opening?->width() ?? ($isAlong
+                ? StoreyWalls::core($workspace, $a)->length()
+                : Shift::distance(StoreyWalls::core($workspace, $a), $aSide, StoreyWalls::core($workspace, $b), $bSide));
             $values = [
                 'storey' => $a->storey()->toRfc4122(), 'drawing' => $figure->optional('drawing')?->text() ?? $known['drawing'] ?? null,
                 'a' => $a->id()->toRfc4122(), 'aSide' => $aSide->value, 'b' => $b->id()->toRfc4122(), 'bSide' => $bSide->value,
+                'opening' => $opening?->id()->toRfc4122(),
                 'text' => $text('text', ''), 'mm' => $mm, 'tracedMm' => $known['tracedMm'] ?? $now, 'siteText' => $siteText, 'siteMm' => $siteMm,
                 'decided' => $decided->value, 'reason' => $text('reason', ''),
             ];
@@ -76,7 +86,19 @@ final readonly class FigureOperation implements Operation
             if (null === $wanted || abs($wanted - $now) < 1e-6) {
                 return;
             }
-            $moves = 'a' === ($figure->optional('moves')?->word(['a', 'b']) ?? 'b') ? $a : $b;
+            if (null !== $opening) {
+                // Its middle stays.
+                $workspace->set($opening, ['width' => $wanted, 'offset' => $opening->offset() + ($now - $wanted) / 2.0], $figure->at);
+
+                return;
+            }
+            $aMoves = 'a' === ($figure->optional('moves')?->word(['a', 'b']) ?? 'b');
+            if ($isAlong) {
+                StoreyWalls::lengthen($workspace, $a, $wanted, !$aMoves, $base, $figure->at);
+
+                return;
+            }
+            $moves = $aMoves ? $a : $b;
             StoreyWalls::move(
                 $workspace,
                 StoreyWalls::round($workspace, [$a, $b])->apart(
@@ -98,6 +120,14 @@ final readonly class FigureOperation implements Operation
         } catch (UnusableEdit $e) {
             throw Refusal::invalid($e->why(), $e->getMessage(), $figure->at);
         }
+    }
+
+    /** @param array<string, scalar|null> $known */
+    private function opening(Workspace $workspace, JsonValue $figure, array $known, Base $base): ?Opening
+    {
+        $id = $figure->optional('opening') ?? (isset($known['opening']) ? JsonValue::of($known['opening'], $figure->at.'/opening') : null);
+
+        return null === $id ? null : $workspace->current(Opening::class, RowValues::uuid($id), $base, $figure->at.'/opening');
     }
 
     /** @param array<string, scalar|null> $known */

@@ -60,7 +60,7 @@ final class SettlesStoreys
         return [$walls, $nodes, $sigmas];
     }
 
-    /** @return list<Figure> that were decided */
+    /** @return list<Figure> between faces, that were decided */
     public static function figures(Connection $connection, RowId $storey): array
     {
         $unit = LengthUnit::tryFrom(
@@ -73,7 +73,7 @@ final class SettlesStoreys
         ) ?? LengthUnit::Millimetre;
         $figures = [];
         foreach ($connection->iterateNumeric(
-            'SELECT id, a, a_side, b, b_side, text, mm, traced_mm, site_mm, decided FROM figure WHERE project = ? AND storey = ? ORDER BY id',
+            'SELECT id, a, a_side, b, b_side, text, mm, traced_mm, site_mm, decided FROM figure WHERE project = ? AND storey = ? AND a <> b ORDER BY id',
             $storey->binary(),
         ) as [$id, $a, $aSide, $b, $bSide, $text, $mm, $traced, $site, $decided]) {
             $wanted = match (Decided::from(Raw::text($decided))) {

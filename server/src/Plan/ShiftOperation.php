@@ -39,21 +39,13 @@ final readonly class ShiftOperation implements Operation
             }
             if (null !== $shift->optional('wall')) {
                 $wall = $workspace->current(Wall::class, RowValues::uuid($shift->get('wall')), $base, $shift->at.'/wall');
-                $moves = StoreyWalls::round($workspace, [$wall]);
-                $id = $wall->id()->toBinary();
-                if (null === $shift->optional('length')) {
-                    $moved = $moves->across($id, $shift->get('left')->number());
-                } else {
-                    $atStart = 'to' !== ($shift->optional('holds')?->word(['from', 'to']) ?? 'from');
-                    $before = StoreyWalls::core($workspace, $wall)->length();
-                    $length = $shift->get('length')->positive();
-                    $moved = $moves->asLongAs($id, $length, $atStart);
-                    $workspace->set($wall, ['evidence' => Evidence::Figure->value], $shift->at);
-                    // Its openings keep their place in the building.
-                    foreach ($atStart ? [] : $workspace->findBy(Opening::class, 'wall', $wall->id()) as $opening) {
-                        $workspace->set($opening, ['offset' => $opening->offset() + $length - $before], $shift->at);
-                    }
+                if (null !== $shift->optional('length')) {
+                    $startStays = 'to' !== ($shift->optional('holds')?->word(['from', 'to']) ?? 'from');
+                    StoreyWalls::lengthen($workspace, $wall, $shift->get('length')->positive(), $startStays, $base, $shift->at);
+
+                    return;
                 }
+                $moved = StoreyWalls::round($workspace, [$wall])->across($wall->id()->toBinary(), $shift->get('left')->number());
             } else {
                 $to = [];
                 $storey = null;

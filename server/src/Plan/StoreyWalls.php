@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Server\Plan;
 
 use Plinth\Core\Geometry\Point;
+use Plinth\Core\Plan\Editing\Exception\UnusableEdit;
 use Plinth\Core\Plan\Editing\Shift;
 use Plinth\Core\Plan\Model\JoinedWall;
 use Plinth\Core\Plan\Model\Wall as CoreWall;
@@ -125,5 +126,21 @@ final class StoreyWalls
             $row = $workspace->current(Node::class, Uuid::fromBinary($id), $base, $at);
             $workspace->set($row, ['x' => $point->x, 'y' => $point->y], $at);
         }
+    }
+
+    /**
+     * Gives a wall a length that somebody has written; its openings keep their place in the building.
+     *
+     * @throws UnusableEdit
+     */
+    public static function lengthen(Workspace $workspace, Wall $wall, float $mm, bool $startStays, Base $base, string $at): void
+    {
+        $before = self::core($workspace, $wall)->length();
+        $moved = self::round($workspace, [$wall])->asLongAs($wall->id()->toBinary(), $mm, $startStays);
+        $workspace->set($wall, ['evidence' => Evidence::Figure->value], $at);
+        foreach ($startStays ? [] : $workspace->findBy(Opening::class, 'wall', $wall->id()) as $opening) {
+            $workspace->set($opening, ['offset' => $opening->offset() + $mm - $before], $at);
+        }
+        self::move($workspace, $moved, $base, $at);
     }
 }

@@ -8,7 +8,7 @@ import { Field, OneOf, Plain } from "../../../ui/parts";
 import { Typed } from "../../../ui/Typed";
 import { SelectRow } from "../../SelectRow";
 import { removeRow } from "../removing";
-import { apartMm, decide, facesOf, useHolds } from "./figures";
+import { decide, spanOf, spanWords, tracedMm, useHolds } from "./figures";
 
 const DECIDED = { open: "not decided", figure: "the figure holds", ink: "the ink holds", site: "the site size holds" };
 
@@ -19,14 +19,16 @@ export function FigureRows({ storey }: Place) {
   return (
     <>
       {figures.map((figure) => {
-        const now = apartMm(rows, ...facesOf(figure));
+        const now = tracedMm(rows, spanOf(figure));
         const off = now === null ? null : now - figure.mm;
         const quiet = off !== null && Math.abs(off) < 0.5;
         return (
           <SelectRow key={figure.id} type="figure" id={figure.id}>
             <span>
               <span className="font-semibold text-plum">{figure.text}</span>{" "}
-              <span className="text-[13px] text-quiet">{DECIDED[figure.decided]}</span>
+              <span className="text-[13px] text-quiet">
+                {spanWords(rows, spanOf(figure))} · {DECIDED[figure.decided]}
+              </span>
             </span>
             <span className={`text-[13px] ${quiet ? "text-quiet" : "text-ochre"}`}>
               {off === null ? "not parallel now" : quiet ? "as traced" : `traced ${difference(off)}`}
@@ -43,14 +45,16 @@ export function SelectedFigure({ id }: { id: string }) {
   const rows = useProject((s) => s.rows);
   const figure = rows.figure.get(id);
   if (!figure) return null;
-  const now = apartMm(rows, ...facesOf(figure));
+  const now = tracedMm(rows, spanOf(figure));
   return (
     <section className="border-b border-line bg-white px-4 py-3 text-[13px]" aria-label={`Figure ${figure.text}`}>
       <div className="flex items-baseline justify-between text-plum">
         <span className="text-lg font-bold">{figure.text}</span>
         <span className="text-lg font-semibold">{now === null ? "" : fine(now, 1)}</span>
       </div>
-      <p className="text-quiet">between faces as they are traced now{unitWord() && `,${unitWord()}`}</p>
+      <p className="text-quiet">
+        {spanWords(rows, spanOf(figure))}, as traced now{unitWord() && `,${unitWord()}`}
+      </p>
       <table className="mt-2 w-full">
         <tbody>
           <Said words="figured" mm={figure.mm} against={now} />
@@ -71,7 +75,7 @@ export function SelectedFigure({ id }: { id: string }) {
           set={(decided) => void decide(id, { decided, moves: useHolds.getState().face === "a" ? "b" : "a" })}
         />
       </div>
-      <Holds />
+      {figure.opening === null && <Holds />}
       <div className="mt-2 grid grid-cols-2 gap-2">
         <Typed label="figure" value={figure.text} set={(text) => void decide(id, { text })} />
         <SiteSize figure={figure} />

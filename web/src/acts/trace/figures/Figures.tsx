@@ -3,12 +3,12 @@ import { ends, OCHRE, PLUM, RUST, Tag } from "../../../board/marks";
 import { apply, type Map2 } from "../../../geometry/maps";
 import { middle, type XY } from "../../../geometry/plane";
 import { useProject } from "../../../store/project";
-import { apartMm, facesOf, figureLine } from "./figures";
+import { figureLine, spanOf, tracedMm } from "./figures";
 
 /** A figure differs from what is traced when by more than this, mm. */
 const SAME_MM = 0.5;
 
-/** Figures between faces: plum where they hold, ochre where something else was decided, rust where nothing was. */
+/** Figures: plum where they hold, ochre where something else was decided, rust where nothing was. */
 export function Figures({ screen }: { screen: Map2 }) {
   const { storey, selected, act, step } = useDeskFields("storey", "selected", "act", "step");
   const rows = useProject((s) => s.rows);
@@ -18,10 +18,10 @@ export function Figures({ screen }: { screen: Map2 }) {
       {[...rows.figure.values()]
         .filter((f) => f.storey === storey && (show || f.decided === "open"))
         .map((f) => {
-          const [a, b] = facesOf(f);
-          const line = figureLine(rows, a, b);
+          const span = spanOf(f);
+          const line = figureLine(rows, span);
           if (!line) return null;
-          const now = apartMm(rows, a, b);
+          const now = tracedMm(rows, span);
           const holds = now !== null && Math.abs(now - f.mm) < SAME_MM;
           const colour = f.decided === "open" ? RUST : holds ? PLUM : OCHRE;
           return (

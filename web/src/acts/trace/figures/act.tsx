@@ -10,7 +10,7 @@ import { removeRow } from "../removing";
 import { FigureOptions } from "./FigureOptions";
 import { FigureRows, SelectedFigure } from "./FigurePanel";
 import { Figures } from "./Figures";
-import { CENTRE_PART, figureLine, figurePoint, stateFigure } from "./figures";
+import { CENTRE_PART, figureLine, figurePoint, openingAt, spanDrafted, stateFigure } from "./figures";
 
 const faces = () => drafted("faces")?.faces ?? [];
 
@@ -21,20 +21,24 @@ const act: Act = {
   snap(pointer, reach) {
     const hit = wallAt(useProject.getState().rows, useDesk.getState().storey, pointer, reach);
     if (!hit) return null;
+    const opening = faces().length === 1 ? null : openingAt(pointer);
+    if (opening) return { at: hit.at, words: `how wide ${opening.number} is` };
+    if (faces().length === 1 && faces()[0]?.wall === hit.line.wall.id) return { at: hit.at, words: "along this wall" };
     const off = hit.side / hit.line.wall.thickness;
     const face = Math.abs(off) < CENTRE_PART ? "centre of this wall" : "this face of the wall";
     return { at: hit.at, words: faces().length === 1 ? `to the ${face.replace("this ", "")}` : face };
   },
   slip() {
-    const [first, second] = faces();
-    const line = first && second ? figureLine(useProject.getState().rows, first, second) : null;
-    const hint = "What the drawing says between these faces. Enter sets it.";
+    const span = spanDrafted();
+    const line = span && figureLine(useProject.getState().rows, span);
+    const hint = `What the drawing says ${span?.opening ? "of this width" : span && span.a === span.b ? "along this wall" : "between these faces"}. Enter sets it.`;
     return line && { at: middle(...line), about: line, label: "figure", hint, send: stateFigure };
   },
   draws(pen) {
     const { rows } = useProject.getState();
     const [first, second] = faces();
-    const line = first && second ? figureLine(rows, first, second) : null;
+    const span = spanDrafted();
+    const line = span && figureLine(rows, span);
     if (line) {
       const [a, b] = [pen.at(line[0]), pen.at(line[1])];
       pen.path([a, b], { colour: PLUM, width: 2.4 });

@@ -4,9 +4,12 @@ import { clickAt } from "../../../board/hand";
 import { useProject } from "../../../store/project";
 import { withRows } from "../../../store/rows";
 import { DRAWING, deskWithPlan, json, row, type Serving, STOREY } from "../../../testing/desk";
-import { apartMm, decide, faceAt, facesOf, figureLine, stateFigure, useHolds } from "./figures";
+import { decide, type Face, faceAt, figureLine, spanOf, spanWords, stateFigure, tracedMm, useHolds } from "./figures";
 
 let server: Serving;
+
+const between = (a: Face, b: Face) => ({ a, b, opening: null });
+const face = (wall: string, side: Face["side"] = "left"): Face => ({ wall, side });
 
 beforeEach(() => {
   server = deskWithPlan();
@@ -20,14 +23,13 @@ describe("a figure between faces", () => {
     expect(faceAt([3000, 5])).toEqual({ wall: "south", side: "centre" });
     expect(faceAt([3000, 2000])).toBeNull();
     const { rows } = useProject.getState();
-    expect(apartMm(rows, { wall: "south", side: "left" }, { wall: "north", side: "left" })).toBeCloseTo(3800);
-    expect(apartMm(rows, { wall: "south", side: "centre" }, { wall: "north", side: "right" })).toBeCloseTo(4100);
-    expect(apartMm(rows, { wall: "south", side: "left" }, { wall: "east", side: "left" })).toBeNull();
+    expect(tracedMm(rows, between(face("south"), face("north")))).toBeCloseTo(3800);
+    expect(tracedMm(rows, between(face("south", "centre"), face("north", "right")))).toBeCloseTo(4100);
+    expect(tracedMm(rows, between(face("south"), face("east")))).toBeNull();
   });
 
-  it("is asked for by two clicks; a third begins anew, the same wall twice and nothing are passed over", () => {
+  it("is asked for by two clicks; a third begins anew, and nothing is passed over", () => {
     clickAt([3000, 60], false);
-    clickAt([1000, -60], false);
     clickAt([3000, 2000], false);
     expect(useDesk.getState()).toMatchObject({ draft: { faces: [{ wall: "south", side: "left" }] }, slip: null });
     clickAt([3000, 3940], false);
@@ -89,14 +91,52 @@ describe("a figure between faces", () => {
       rows: withRows(s.rows, [row("node", "n4", { storey: STOREY, drawing: null, x: 2000, y: 4000 })]),
     }));
     const { rows } = useProject.getState();
-    const line = figureLine(rows, { wall: "south", side: "left" }, { wall: "north", side: "left" });
+    const line = figureLine(rows, between(face("south"), face("north")));
     expect(line?.[0]).toEqual([expect.closeTo(4000), expect.closeTo(100)]);
     expect(line?.[1]).toEqual([expect.closeTo(4000), expect.closeTo(3900)]);
-    expect(figureLine(rows, { wall: "south", side: "left" }, { wall: "gone", side: "left" })).toBeNull();
-    const kept = { a: "south", aSide: "left", b: "north", bSide: "centre" } as Parameters<typeof facesOf>[0];
-    expect(facesOf(kept)).toEqual([
-      { wall: "south", side: "left" },
-      { wall: "north", side: "centre" },
+    expect(figureLine(rows, between(face("south"), face("gone")))).toBeNull();
+    const kept = { a: "south", aSide: "left", b: "north", bSide: "centre", opening: null };
+    expect(spanOf(kept as Parameters<typeof spanOf>[0])).toEqual(between(face("south"), face("north", "centre")));
+  });
+});
+
+describe("a figure of one wall", () => {
+  it("runs along it where both clicks are on it, and not along a curve", async () => {
+    clickAt([3000, 60], false);
+    clickAt([1000, -60], false);
+    expect(useDesk.getState().slip).toBe("");
+    const { rows } = useProject.getState();
+    await stateFigure("5980");
+    expect(server.sent[0]?.operations[0]?.figure).toMatchObject({ a: "south", b: "south", text: "5980" });
+    expect(tracedMm(rows, between(face("south"), face("south")))).toBeCloseTo(6000);
+    useProject.setState((s) => ({
+      rows: withRows(s.rows, [row("wall", "south", { ...s.rows.wall.get("south"), rise: 500 })]),
+    }));
+    clickAt([3000, 460], false);
+    clickAt([3000, 540], false);
+    expect(useProject.getState().trouble).toMatch(/^A curved wall/);
+  });
+
+  it("tells the width of an opening that is clicked on its middle, and between its jambs", async () => {
+    const door = row("opening", "d", { wall: "south", kind: "door", offset: 1000, width: 900, number: "D01" });
+    useProject.setState((s) => ({ rows: withRows(s.rows, [door]) }));
+    const { rows } = useProject.getState();
+    clickAt([1400, 5], false);
+    expect(useDesk.getState().slip).toBe("");
+    await stateFigure("885");
+    expect(server.sent[0]?.operations[0]?.figure).toMatchObject({ opening: "d", text: "885" });
+    expect(server.sent[0]?.operations[0]?.figure?.a).toBeUndefined();
+    const span = { a: face("south", "centre"), b: face("south", "centre"), opening: "d" };
+    expect(tracedMm(rows, span)).toBe(900);
+    expect(figureLine(rows, span)).toEqual([
+      [1000, 0],
+      [1900, 0],
     ]);
+    expect(spanWords(rows, span)).toBe("width of D01");
+    // On its face the wall is meant.
+    useProject.setState({ rows });
+    useDesk.setState({ draft: null, slip: null });
+    clickAt([1400, 80], false);
+    expect(drafted("faces")?.opening).toBeUndefined();
   });
 });

@@ -7,7 +7,7 @@ import type { XY } from "../../../geometry/plane";
 import { projectUnit } from "../../../store/lengths";
 import { change, say, useProject } from "../../../store/project";
 import type { Rows, Thing, WallSide } from "../../../store/rows";
-import { type WallLine, wallAt, wallLine } from "../../../store/walls";
+import { pointAlong, type WallLine, wallAt, wallLine } from "../../../store/walls";
 
 /** The centre line of a wall, or one of its faces. */
 export interface Face {
@@ -15,11 +15,25 @@ export interface Face {
   side: WallSide;
 }
 
+/** What a figure tells: how far two faces are apart, how long a wall is where both are its own, or how wide an opening is. */
+export interface Span {
+  a: Face;
+  b: Face;
+  opening: string | null;
+}
+
 declare module "../../../board/desk" {
   interface Drafts {
-    /** faces between which a figure is stated */
-    faces: { faces: readonly Face[] };
+    /** what a figure is stated of: two faces, of which the second may still be wanted, or an opening */
+    faces: { faces: readonly Face[]; opening?: string };
   }
+}
+
+/** What has been pointed at so far, once it is all of it. */
+export function spanDrafted(): Span | null {
+  const draft = drafted("faces");
+  const [a, b] = draft?.faces ?? [];
+  return a && b ? { a, b, opening: draft?.opening ?? null } : null;
 }
 
 /** Which of the two faces stays where it is. */
@@ -27,6 +41,8 @@ export const useHolds = create<{ face: "a" | "b" }>(() => ({ face: "a" }));
 
 /** Nearer to the middle of a wall than this part of its thickness, its centre line is meant. */
 export const CENTRE_PART = 0.15;
+/** Nearer to its middle than this part of a wall's thickness a click means the opening there, and no face. */
+const IN_OPENING = 0.3;
 
 /** The face of a wall that a click means: the one on the side that was clicked. */
 export function faceAt(pointer: XY): Face | null {
@@ -37,36 +53,57 @@ export function faceAt(pointer: XY): Face | null {
   return { wall: hit.line.wall.id, side: Math.abs(off) < CENTRE_PART ? "centre" : off > 0 ? "left" : "right" };
 }
 
-/** Two clicks on faces open the slip for what the drawing figures between them. */
+/** The opening that a click means: one on whose middle it is. */
+export function openingAt(pointer: XY): Thing<"opening"> | null {
+  const { storey, view } = useDesk.getState();
+  const { rows } = useProject.getState();
+  const hit = wallAt(rows, storey, pointer, SNAP_PX / view.k);
+  if (!hit || Math.abs(hit.side) > IN_OPENING * hit.line.wall.thickness) return null;
+  const isIn = (o: Thing<"opening">) =>
+    o.wall === hit.line.wall.id && hit.along >= o.offset && hit.along <= o.offset + o.width;
+  return [...rows.opening.values()].find(isIn) ?? null;
+}
+
+/** Two clicks on faces open the slip for what the drawing figures between them; two on one wall along it, one on an opening of its width. */
 export function figurePoint(pointer: XY): void {
   const figureFaces = drafted("faces")?.faces ?? [];
+  const [first] = figureFaces.length > 1 ? [] : figureFaces;
+  const opening = first ? null : openingAt(pointer);
   const face = faceAt(pointer);
   if (!face) return;
-  const [first] = figureFaces;
-  if (!first || figureFaces.length > 1)
-    return useDesk.setState({ draft: { of: "faces", faces: [face] }, slip: null, slipError: null });
-  if (first.wall === face.wall) return;
+  useHolds.setState({ face: "a" });
+  if (opening) {
+    const of: Face = { wall: opening.wall, side: "centre" };
+    return useDesk.setState({
+      draft: { of: "faces", faces: [of, of], opening: opening.id },
+      slip: "",
+      slipError: null,
+    });
+  }
+  if (!first) return useDesk.setState({ draft: { of: "faces", faces: [face] }, slip: null, slipError: null });
   const { rows } = useProject.getState();
-  if (apartMm(rows, first, face) === null) {
-    say("These two faces do not run the same way: choose two that do.");
+  const second: Face = first.wall === face.wall ? first : face;
+  if (tracedMm(rows, { a: first, b: second, opening: null }) === null) {
+    say(
+      second === first
+        ? "A curved wall has no one length to be figured: state its chord or its rise at the wall."
+        : "These two faces do not run the same way: choose two that do.",
+    );
     return;
   }
-  useHolds.setState({ face: "a" });
-  useDesk.setState({ draft: { of: "faces", faces: [first, face] }, slip: "", slipError: null });
+  useDesk.setState({ draft: { of: "faces", faces: [first, second] }, slip: "", slipError: null });
 }
 
 /** The figure as typed: the wall that is not held moves, and the figure is kept with what was traced there. */
 export async function stateFigure(text: string): Promise<void> {
   const { drawing } = useDesk.getState();
-  const [a, b] = drafted("faces")?.faces ?? [];
-  if (!a || !b || text.trim() === "") return;
+  const span = spanDrafted();
+  if (!span || text.trim() === "") return;
+  const { a, b, opening } = span;
   const figure = {
     id: newId(),
     drawing,
-    a: a.wall,
-    aSide: a.side,
-    b: b.wall,
-    bSide: b.side,
+    ...(opening === null ? { a: a.wall, aSide: a.side, b: b.wall, bSide: b.side } : { opening }),
     text,
     unit: projectUnit(),
     decided: "figure",
@@ -95,10 +132,12 @@ export async function decide(
   await change("Decide a figure", [{ do: "figure", figure: { id, unit: projectUnit(), ...values } } as Operation]);
 }
 
-/** What is traced between two faces now, mm; null where they do not run the same way. */
-export function apartMm(rows: Rows, a: Face, b: Face): number | null {
+/** What is traced there now, mm; null between faces that do not run the same way, and along a curve. */
+export function tracedMm(rows: Rows, { a, b, opening }: Span): number | null {
+  if (opening !== null) return rows.opening.get(opening)?.width ?? null;
   const [p, q] = [wallLine(rows, a.wall), wallLine(rows, b.wall)];
   if (!p || !q || p.wall.rise !== 0 || q.wall.rise !== 0) return null;
+  if (a.wall === b.wall) return p.length;
   const [ux, uy] = unit(p);
   const [vx, vy] = unit(q);
   if (Math.abs(ux * vy - uy * vx) > Math.sin(Math.PI / 180)) return null;
@@ -107,17 +146,21 @@ export function apartMm(rows: Rows, a: Face, b: Face): number | null {
   return Math.abs((n[0] - m[0]) * -uy + (n[1] - m[1]) * ux);
 }
 
-export function facesOf(figure: Thing<"figure">): readonly [Face, Face] {
-  return [
-    { wall: figure.a, side: figure.aSide },
-    { wall: figure.b, side: figure.bSide },
-  ];
+export function spanOf(figure: Thing<"figure">): Span {
+  return {
+    a: { wall: figure.a, side: figure.aSide },
+    b: { wall: figure.b, side: figure.bSide },
+    opening: figure.opening,
+  };
 }
 
-/** The two ends of the line that shows the distance between two faces, where both are beside each other. */
-export function figureLine(rows: Rows, a: Face, b: Face): readonly [XY, XY] | null {
+/** The two ends of the line that shows it: between two faces where both are beside each other. */
+export function figureLine(rows: Rows, { a, b, opening }: Span): readonly [XY, XY] | null {
   const [p, q] = [wallLine(rows, a.wall), wallLine(rows, b.wall)];
   if (!p || !q) return null;
+  const wide = opening === null ? undefined : rows.opening.get(opening);
+  if (wide) return [pointAlong(p, wide.offset), pointAlong(p, wide.offset + wide.width)];
+  if (a.wall === b.wall) return [p.from, p.to];
   const [ux, uy] = unit(p);
   const on = (point: XY) => (point[0] - p.from[0]) * ux + (point[1] - p.from[1]) * uy;
   // Where both walls are beside each other, in the middle of that.
@@ -134,6 +177,12 @@ export function figureLine(rows: Rows, a: Face, b: Face): readonly [XY, XY] | nu
     [base[0] - uy * off, base[1] + ux * off],
     [base[0] - uy * far, base[1] + ux * far],
   ];
+}
+
+/** What it tells, in words. */
+export function spanWords(rows: Rows, { a, b, opening }: Span): string {
+  if (opening !== null) return `width of ${rows.opening.get(opening)?.number ?? "an opening"}`;
+  return a.wall === b.wall ? "along a wall" : "between faces";
 }
 
 function unit(line: WallLine): XY {
