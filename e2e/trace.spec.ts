@@ -221,8 +221,16 @@ test("a figure between faces moves the wall that is not held; site and ink diffe
   await saved(page);
   await expect(page.getByText("22.08 m² net floor area", { exact: false })).toBeVisible();
   await expectAccessible(page);
+  // Along a wall as well: both clicks on it.
+  await desk.click(-1000, 1900);
+  await desk.click(1000, 1900);
+  await desk.fill("6 020");
+  const along = page.getByRole("region", { name: "Figure 6 020" });
+  await expect(along).toContainText("along a wall");
+  await along.getByRole("button", { name: "ink", exact: true }).click();
+  await saved(page);
   await page.keyboard.press("Alt+4");
-  await page.getByRole("button", { name: /5 830 the site size holds/ }).click();
+  await page.getByRole("button", { name: /5 830 between faces · the site size holds/ }).click();
   await expect(page.getByRole("region", { name: "Figure 5 830" }).getByLabel("why it was decided so")).toHaveValue(
     "taped twice",
   );
