@@ -14,7 +14,8 @@ final readonly class Contour
 
     /**
      * @param non-empty-list<Point> $corners mm
-     * @param list<float> $rises of the edge that begins at each corner over its chord, mm, positive to its left; 0 or none for a straight one
+     * @param list<float> $rises of the edge that begins at each corner over its chord, mm, positive to its left; 0 or none for a
+     *                           straight one
      */
     public function __construct(public array $corners, public array $rises = [])
     {
@@ -56,7 +57,8 @@ final readonly class Contour
             // An arc reaches farthest at its ends, or where it passes a quarter of its circle.
             for ($quarter = 0; null !== $arc && $quarter < 4; ++$quarter) {
                 $part = fmod($quarter * \M_PI_2 - $arc->start, 2.0 * \M_PI);
-                $part = ($arc->sweep > 0.0 ? fmod($part + 2.0 * \M_PI, 2.0 * \M_PI) : -fmod(2.0 * \M_PI - $part, 2.0 * \M_PI)) / $arc->sweep;
+                $ahead = $arc->sweep > 0.0 ? fmod($part + 2.0 * \M_PI, 2.0 * \M_PI) : -fmod(2.0 * \M_PI - $part, 2.0 * \M_PI);
+                $part = $ahead / $arc->sweep;
                 if ($part <= 1.0) {
                     $reached[] = $arc->at($part)->toArray();
                 }

@@ -8,7 +8,8 @@ use Plinth\Core\Units\Bearing;
 
 /**
  * A leg that alone would explain a bad misclosure. A leg of the wrong length leaves a gap that runs its own way; one of the wrong
- * bearing leaves a gap that its end would swing across; where two legs stand square to each other these look the same (Wolf & Ghilani, Elementary Surveying, on finding mistakes in a traverse, from memory).
+ * bearing leaves a gap that its end would swing across; where two legs stand square to each other these look the same (Wolf & Ghilani,
+ * Elementary Surveying, on finding mistakes in a traverse, from memory).
  */
 final readonly class Mistyped
 {

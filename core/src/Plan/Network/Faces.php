@@ -269,7 +269,12 @@ final class Faces
         if ($alongOut < Tolerance::ROUND_OFF_MM && $alongIn < Tolerance::ROUND_OFF_MM) {
             return $isNear ? [$mitre] : [$onIn, $onOut];
         }
-        if (0.0 === $outHalf ? $this->goesOnBehind($in, $this->network->before($out)) : 0.0 === $inHalf && $this->goesOnBehind($out, $this->network->after($in))) {
+        $passes = match (0.0) {
+            $outHalf => $this->goesOnBehind($in, $this->network->before($out)),
+            $inHalf => $this->goesOnBehind($out, $this->network->after($in)),
+            default => false,
+        };
+        if ($passes) {
             // A divider that ends aslant at a wall meets its face behind the node, where the wall goes on.
             return [$mitre];
         }
