@@ -27,7 +27,7 @@ export function StoreysPanel() {
   return (
     <Popover className="relative">
       <PopoverButton className="rounded border border-line bg-white px-2 py-0.5">Storeys</PopoverButton>
-      <PopoverPanel className="absolute top-full left-0 z-30 mt-1.5 w-[450px] whitespace-normal rounded-lg border border-line bg-sheet p-3 text-[13px] shadow-sm">
+      <PopoverPanel className="absolute top-full left-0 z-30 mt-1.5 w-[500px] whitespace-normal rounded-lg border border-line bg-sheet p-3 text-[13px] shadow-sm">
         <div className="flex justify-between">
           <Plain onClick={() => addStorey("above")}>Add above</Plain>
           <span className="text-quiet">heights floor to floor{unitWord() && `,${unitWord()}`}</span>
@@ -88,7 +88,7 @@ function Slice({ storey, here, through }: { storey: Thing<"storey">; here: boole
         <div className="w-24">
           <Typed label="name" value={storey.name} set={(name) => set("Name a storey", { name })} />
         </div>
-        <div className="w-22">
+        <div className="w-28">
           <Typed
             label="height"
             value={typedAs(storey.height)}

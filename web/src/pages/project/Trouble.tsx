@@ -11,15 +11,17 @@ export function Trouble() {
   const trouble = useProject((s) => s.trouble);
   const waiting = useProject((s) => s.waiting);
   const unkept = useProject((s) => s.unkept);
+  const kept = held && why(held, waiting);
   const words = [
-    trouble,
-    held && why(held, waiting),
+    // What is held for the same reason says it once.
+    trouble !== null && kept?.startsWith(trouble) ? null : trouble,
+    kept,
     unkept &&
       "This browser’s room is used up: unsaved work would not outlive this page. Leave it open until all is saved.",
   ].filter((w): w is string => typeof w === "string");
   if (words.length === 0) return null;
   return (
-    <div className="absolute inset-x-0 top-0 z-30 flex items-center gap-3 border-b border-rust bg-[#f8ebe4] px-4 py-1.5 text-[14px] font-medium text-rust">
+    <div className="absolute inset-x-0 top-0 z-20 flex items-center gap-3 border-b border-rust bg-[#f8ebe4] px-4 py-1.5 text-[14px] font-medium text-rust">
       <p role="alert">{said(words.join(" "))}</p>
       {held && waiting > 0 && <Act words="Try now" act={tryNow} />}
       {held?.why === "failing" && held.tries >= FAILS_FOR_LONG && waiting > 0 && (
