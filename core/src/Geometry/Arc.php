@@ -41,6 +41,25 @@ final readonly class Arc
         return $this->radius * abs($this->sweep);
     }
 
+    /** Whether a direction from its centre, radians, lies within it. */
+    public function spans(float $angle): bool
+    {
+        $ahead = fmod(($this->sweep > 0.0 ? 1.0 : -1.0) * ($angle - $this->start), 2.0 * \M_PI);
+
+        return ($ahead < 0.0 ? $ahead + 2.0 * \M_PI : $ahead) <= abs($this->sweep);
+    }
+
+    /** The point of it nearest to another one. */
+    public function nearest(Point $to): Point
+    {
+        $angle = atan2($to->y - $this->centre->y, $to->x - $this->centre->x);
+        if ($this->spans($angle)) {
+            return new Point($this->centre->x + $this->radius * cos($angle), $this->centre->y + $this->radius * sin($angle));
+        }
+
+        return $to->distanceTo($this->from) <= $to->distanceTo($this->to) ? $this->from : $this->to;
+    }
+
     /**
      * Into how many equal chords it falls that nothing lies further than this off it, or off a line beside it outside.
      *

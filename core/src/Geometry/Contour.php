@@ -7,10 +7,11 @@ namespace Plinth\Core\Geometry;
 /** A line that closes: corners in their order, and from each a straight edge or an arc to the next. */
 final readonly class Contour
 {
-    /** How far straight pieces may lie off an arc where something is measured to it, and where only its crossing is looked for, mm. */
+    /** How far straight pieces may lie off an arc where it is drawn, mm. */
     private const OFF_MM = 0.05;
-    private const CROSSING_MM = 1.0;
-    private const MOST_PIECES = 4096;
+    private const MOST_PIECES = 256;
+    /** pieces of all arcs together, where crossings are looked for: what that costs grows with their square */
+    private const MOST_CROSSED = 1500;
 
     /**
      * @param non-empty-list<Point> $corners mm
@@ -72,7 +73,9 @@ final readonly class Contour
     public function selfCrossing(): ?array
     {
         $n = \count($this->corners);
-        $pieces = array_map(fn (int $edge): array => $this->pieces($edge, self::CROSSING_MM), array_keys($this->corners));
+        $bowed = \count(array_filter($this->rises, static fn (float $r): bool => abs($r) >= Arc::LEAST_RISE_MM));
+        $most = max(2, min(64, intdiv(self::MOST_CROSSED, max(1, $bowed))));
+        $pieces = array_map(fn (int $edge): array => $this->pieces($edge, $most), array_keys($this->corners));
         $boxes = array_map(
             static fn (array $all): array => Polygon::bounds([$all[0][0], ...array_column($all, 1)]),
             $pieces,
@@ -111,11 +114,11 @@ final readonly class Contour
     /**
      * An edge as straight pieces.
      *
-     * @param float $offMm how far they may lie off its arc
+     * @param int $most how many
      *
      * @return non-empty-list<array{array{float, float}, array{float, float}}>
      */
-    public function pieces(int $edge, float $offMm = self::OFF_MM): array
+    public function pieces(int $edge, int $most = self::MOST_PIECES): array
     {
         $arc = $this->arc($edge);
         $from = $this->corners[$edge]->toArray();
@@ -123,7 +126,7 @@ final readonly class Contour
         if (null === $arc) {
             return [[$from, $to]];
         }
-        $count = min(self::MOST_PIECES, max(2, $arc->chords($offMm)));
+        $count = min($most, max(2, $arc->chords(self::OFF_MM)));
         $pieces = [];
         for ($i = 1; $i < $count; ++$i) {
             $next = $arc->at($i / $count)->toArray();

@@ -76,7 +76,7 @@ final class ContourTest extends TestCase
                 self::assertEqualsWithDelta($bound->number(), $contour->bounds()[$k], 0.01, "ring $i");
             }
             foreach ($theirs->list('near') as $k => $near) {
-                self::assertEqualsWithDelta($near->number(), $clearances[$k]->mm, 0.06, "ring $i, edge $k");
+                self::assertEqualsWithDelta($near->number(), $clearances[$k]->mm, 0.01, "ring $i, edge $k");
                 self::assertEqualsWithDelta($clearances[$k]->mm, $clearances[$k]->building->distanceTo($clearances[$k]->line), 1e-9);
             }
             if ($theirs->get('simple')->boolean()) {
