@@ -30,7 +30,7 @@ export function FigureRows({ storey }: Place) {
                 {spanWords(rows, spanOf(figure))} · {DECIDED[figure.decided]}
               </span>
             </span>
-            <span className={`text-[13px] ${quiet ? "text-quiet" : "text-ochre"}`}>
+            <span className={`shrink-0 text-[13px] ${quiet ? "text-quiet" : "text-ochre"}`}>
               {off === null ? "not parallel now" : quiet ? "as traced" : `traced ${difference(off)}`}
             </span>
           </SelectRow>
