@@ -200,8 +200,8 @@ final class FuzzTest extends TestCase
             ], 'lay' => [
                 'storey', 'drawing', 'walls', 'openings', 'columns',
             ], 'settle' => ['storey'], 'copy' => [
-                'storey', 'walls', 'things', 'openings', 'to', 'by',
-            ], 'toStorey' => ['from', 'walls', 'things', 'storey'], 'replace' => ['page'], 'goBack' => ['drawing', 'revision'],
+                'storey', 'things', 'alone', 'to', 'by',
+            ], 'toStorey' => ['from', 'things', 'storey'], 'replace' => ['page'], 'goBack' => ['drawing', 'revision'],
         ];
         $operation = ['do' => $do, 'type' => $type, 'id' => 'add' === $do ? Desk::newId() : $this->id($type)];
         if (isset($keys[$do])) {

@@ -287,8 +287,7 @@ final class StoreysTest extends TestCase
         $state = $this->desk->change([[
             'do' => 'copy',
             'copy' => [
-                'walls' => [$chain['walls'][0], $chain['walls'][1]],
-                'openings' => true,
+                'things' => [['type' => 'wall', 'id' => $chain['walls'][0]], ['type' => 'wall', 'id' => $chain['walls'][1]]],
                 'to' => $this->desk->storey,
                 'by' => [20_000, -500],
             ],
@@ -304,7 +303,7 @@ final class StoreysTest extends TestCase
         // One of them goes up: its corner with the other is left to that one.
         $state = $this->desk->change([[
             'do' => 'toStorey',
-            'toStorey' => ['walls' => [Desk::rows($state, 'wall')[0]['id']], 'storey' => $above['id']],
+            'toStorey' => ['things' => [['type' => 'wall', 'id' => Desk::rows($state, 'wall')[0]['id']]], 'storey' => $above['id']],
         ]]);
         self::assertSame([$above['id']], array_map(static fn (array $w): mixed => $w['values']['storey'], Desk::rows($state, 'wall')));
         self::assertCount(2, Desk::rows($state, 'node'));
@@ -314,11 +313,11 @@ final class StoreysTest extends TestCase
         self::assertCount(4, Desk::rows($this->desk->state(), 'wall'));
         self::assertSame(
             'gone',
-            $this->desk->refused(409, [['do' => 'copy', 'copy' => ['walls' => [Desk::newId()], 'to' => $this->desk->storey]]])['code'],
+            $this->desk->refused(409, [['do' => 'copy', 'copy' => ['things' => [['type' => 'wall', 'id' => Desk::newId()]], 'to' => $this->desk->storey]]])['code'],
         );
         self::assertSame(
             'gone',
-            $this->desk->refused(409, [['do' => 'copy', 'copy' => ['walls' => [$chain['walls'][0]], 'to' => Desk::newId()]]])['code'],
+            $this->desk->refused(409, [['do' => 'copy', 'copy' => ['things' => [['type' => 'wall', 'id' => $chain['walls'][0]]], 'to' => Desk::newId()]]])['code'],
         );
     }
 
@@ -439,7 +438,7 @@ final class StoreysTest extends TestCase
         self::assertSame([1, 1, 0], [$on($upper['id'], 'outline'), $on($upper['id'], 'note'), $on($upper['id'], 'divider')]);
         self::assertSame($once, $counts());
         $half = [
-            ['walls' => [$ring['walls'][1]]],
+            ['things' => [['type' => 'wall', 'id' => $ring['walls'][1]]]],
             ['things' => [['type' => 'figure', 'id' => Desk::rows($this->desk->state(), 'figure')[0]['id']]]],
         ];
         foreach ($half as $alone) {

@@ -49,13 +49,13 @@ final class PricedLines
         if (null !== $copy) {
             $this->copied[] = [self::text($copy, 'storey'), self::text($copy, 'to')];
 
-            return 3 * (\count(self::list($copy, 'walls')) + \count(self::list($copy, 'things')));
+            return 3 * \count(self::list($copy, 'things'));
         }
         $move = \is_array($data['toStorey'] ?? null) ? $data['toStorey'] : null;
         if (null !== $move) {
             $this->copied[] = [self::text($move, 'from'), self::text($move, 'storey')];
 
-            return 3 * (\count(self::list($move, 'walls')) + \count(self::list($move, 'things')));
+            return 3 * \count(self::list($move, 'things'));
         }
         if ('add' === ($data['do'] ?? null)) {
             match ($data['type'] ?? null) {

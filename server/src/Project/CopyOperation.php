@@ -24,10 +24,10 @@ final readonly class CopyOperation implements Operation
 
     public function apply(Workspace $workspace, JsonValue $wanted, Base $base): void
     {
-        $wanted->object(['storey', 'walls', 'things', 'openings', 'to', 'by']);
+        $wanted->object(['storey', 'things', 'alone', 'to', 'by']);
         $rows = $this->drawn->meant($workspace, $wanted, 'storey');
-        // Walls alone are often wanted without what is in them.
-        $along = null === $wanted->optional('walls') || true === $wanted->optional('openings')?->boolean();
+        // Walls are often wanted without what is in them.
+        $along = true !== $wanted->optional('alone')?->boolean();
         $by = $wanted->optional('by')?->pair() ?? [0.0, 0.0];
         $this->elsewhere->copy($workspace, $rows, RowValues::uuid($wanted->get('to')), $along, $by, $wanted->at);
     }

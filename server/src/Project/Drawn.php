@@ -11,7 +11,7 @@ use Plinth\Server\Change\RowValues;
 use Plinth\Server\Change\Workspace;
 use Plinth\Server\Http\Refusal;
 
-/** Reads out of an operation what is to go elsewhere: `things` by kind and id, `walls` by id alone, or all of a storey. */
+/** Reads out of an operation what is to go elsewhere: `things` by kind and id, or all of a storey. */
 final readonly class Drawn
 {
     public function __construct(private Kinds $kinds, private Elsewhere $elsewhere)
@@ -25,9 +25,6 @@ final readonly class Drawn
             return $this->elsewhere->drawnOn($workspace, RowValues::uuid($wanted->get($storey)));
         }
         $ids = [];
-        foreach (null === $wanted->optional('walls') ? [] : $wanted->list('walls') as $wall) {
-            $ids[$this->kinds->named('wall')][] = [RowValues::uuid($wall), $wall->at];
-        }
         foreach (null === $wanted->optional('things') ? [] : $wanted->list('things') as $thing) {
             $thing->object(['type', 'id']);
             $ids[$this->kinds->class($thing->get('type'))][] = [RowValues::uuid($thing->get('id')), $thing->at];

@@ -24,7 +24,7 @@ final readonly class ToStoreyOperation implements Operation
 
     public function apply(Workspace $workspace, JsonValue $wanted, Base $base): void
     {
-        $wanted->object(['from', 'walls', 'things', 'storey']);
+        $wanted->object(['from', 'things', 'storey']);
         $rows = $this->drawn->meant($workspace, $wanted, 'from');
         $this->elsewhere->move($workspace, $rows, RowValues::uuid($wanted->get('storey')), $base, $wanted->at);
     }

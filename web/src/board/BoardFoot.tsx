@@ -28,15 +28,18 @@ export function BoardFoot() {
           </svg>
           {words}
         </div>
-        <button
-          type="button"
-          className={`${box} ${showsOpen ? "border-ink bg-white font-semibold" : ""}`}
-          aria-expanded={showsOpen}
-          aria-label="How drawings show"
-          onClick={() => useDesk.setState({ showsOpen: !showsOpen })}
-        >
-          {shown === here ? count(here, "drawing") : `${shown} of ${count(here, "drawing")}`} shown <kbd>H</kbd>
-        </button>
+        {here > 0 && (
+          <button
+            type="button"
+            className={`${box} ${showsOpen ? "border-ink bg-white font-semibold" : ""}`}
+            aria-expanded={showsOpen}
+            aria-label="How drawings show"
+            onClick={() => useDesk.setState({ showsOpen: !showsOpen })}
+          >
+            {shown === here ? count(here, "drawing") : `${shown} of ${count(here, "drawing")}`}
+            <span className="max-xl:hidden">shown</span> <kbd>H</kbd>
+          </button>
+        )}
         {useful.map((entry) => (
           <button
             key={entry.act}
@@ -48,9 +51,11 @@ export function BoardFoot() {
             {entry.label.toLowerCase()} <kbd>{entry.key}</kbd>
           </button>
         ))}
-        <button type="button" className={box} onClick={showWholePage}>
-          whole drawing <kbd>F</kbd>
-        </button>
+        {here > 0 && (
+          <button type="button" className={box} onClick={showWholePage}>
+            whole <span className="max-xl:sr-only">drawing</span> <kbd>F</kbd>
+          </button>
+        )}
         {side !== null && here > 1 && (
           <button type="button" className={box} onClick={() => void showOther()}>
             other drawing <kbd>Y</kbd>

@@ -164,7 +164,9 @@ describe("what is not acknowledged yet", () => {
   });
 
   it("takes walls to another storey", () => {
-    const shown = expected(told(), [edit({ do: "toStorey", toStorey: { walls: ["south"], storey: "loft" } })]);
+    const shown = expected(told(), [
+      edit({ do: "toStorey", toStorey: { things: [{ type: "wall", id: "south" }], storey: "loft" } }),
+    ]);
     expect(shown.rows.wall.get("south")?.storey).toBe("loft");
     expect(wallOf(shown, "south"), "off this one").toBeUndefined();
   });

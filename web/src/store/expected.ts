@@ -66,8 +66,7 @@ class Draft {
     else if (operation.do === "trace") this.trace(operation.trace);
     else if (operation.do === "shift") this.shift(operation.shift);
     else if (operation.do === "toStorey") {
-      const { walls = [], things = [], storey } = operation.toStorey;
-      for (const wall of walls) this.set("wall", wall, { storey });
+      const { things = [], storey } = operation.toStorey;
       for (const { type, id } of things) this.set(type, id, { storey });
     }
   }

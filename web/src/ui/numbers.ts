@@ -31,7 +31,7 @@ export function besideQuarters(degrees: number, quarters: number): number {
 
 /** How many of something there are, in words. */
 export function count(n: number, word: string): string {
-  return `${n} ${word}${n === 1 ? "" : "s"}`;
+  return `${n} ${n === 1 ? word : word.endsWith("ary") ? word.replace(/y$/, "ies") : `${word}s`}`;
 }
 
 /** Things one after the other, in words. */

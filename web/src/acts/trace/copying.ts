@@ -5,9 +5,11 @@ import { wallLines } from "../../store/walls";
 /** Walls of another storey are copied to this one, where they stand, without their openings. */
 export async function copyWalls(from: string, to: string, which: (id: string) => boolean): Promise<void> {
   const { rows } = useProject.getState();
-  const walls = wallLines(rows, from).flatMap(({ wall }) => (which(wall.id) ? [wall.id] : []));
-  if (walls.length > 0) {
-    await change(`Copy walls of ${rows.storey.get(from)?.name ?? ""}`, [{ do: "copy", copy: { walls, to } }]);
+  const walls = wallLines(rows, from).filter(({ wall }) => which(wall.id));
+  const things = walls.map(({ wall }) => ({ type: "wall" as const, id: wall.id }));
+  if (things.length > 0) {
+    const words = `Copy walls of ${rows.storey.get(from)?.name ?? ""}`;
+    await change(words, [{ do: "copy", copy: { things, alone: true, to } }]);
   }
 }
 

@@ -53,12 +53,18 @@ export function ProjectPage(props: { id: string; account: Account; onSignedOut: 
   }, [props.id, account]);
   if (error) {
     return (
-      <main className="p-10">
-        <h1 className="text-xl font-bold">This project cannot be opened</h1>
-        <p className="text-rust">{error}</p>
-        <a className="underline" href="#/">
-          All projects
-        </a>
+      <main className="flex h-full items-center justify-center">
+        <div className="w-[420px] rounded-xl border border-line bg-sheet p-8">
+          <h1 className="text-xl font-bold">This project cannot be opened</h1>
+          <p className="mt-2 text-rust">{error}</p>
+          <p className="mt-2 text-quiet">
+            It may lie in the bin, or have been shared with another account than the one you are signed in with:{" "}
+            {props.account.name}.
+          </p>
+          <a className="mt-5 inline-block rounded-lg border border-zest-edge bg-zest px-4 py-2 font-semibold" href="#/">
+            All projects
+          </a>
+        </div>
       </main>
     );
   }

@@ -75,6 +75,16 @@ describe("the step rail", () => {
     expect(isDone("bring-in", ready, DESK)).toBe(true);
   });
 
+  it("counts boundaries where nothing else is traced, and the check lengths of this storey alone", () => {
+    const boundary = (id: string, storey: string) => row("boundary", id, { storey, x: 0, y: 0 });
+    const rows = withRows(empty.rows, [boundary("a", "s"), boundary("b", "s"), boundary("c", "upper")]);
+    expect(statusOf("trace", { ...empty, rows }, DESK)).toBe("2 boundaries");
+    const drawing = (id: string, storey: string) => row("drawing", id, { storey, side: null });
+    const check = (id: string, of: string) => row("knownLength", id, { drawing: of, heldOut: true });
+    const checked = withRows(empty.rows, [drawing("d", "s"), drawing("e", "upper"), check("k", "d"), check("l", "e")]);
+    expect(statusOf("prove", { ...empty, rows: checked }, DESK)).toBe("1 check length");
+  });
+
   it("says nothing of a storey that is still to come", () => {
     const coming: ProjectState = { ...empty, missing: new Set([DESK.storey]) };
     expect([statusOf("trace", coming, DESK), statusOf("prove", coming, DESK)]).toEqual(["is loading", "is loading"]);

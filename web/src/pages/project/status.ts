@@ -36,13 +36,18 @@ export function statusOf(
         return levels + outlines === 0 ? "nothing yet" : `${count(levels, "level")}, ${count(outlines, "outline")}`;
       }
       const walls = [...rows.wall.values()].filter((w) => w.storey === desk.storey).length;
-      if (walls === 0) return "nothing yet";
+      const boundaries = [...rows.boundary.values()].filter((b) => b.storey === desk.storey).length;
+      if (walls === 0) return boundaries === 0 ? "nothing yet" : count(boundaries, "boundary");
       const leaks = shapes?.leaks.length ?? 0;
       return `${count(walls, "wall")}, ${count(shapes?.regions.size ?? 0, "room")}${leaks ? `, ${count(leaks, "leak")}` : ""}`;
     }
     case "prove": {
       const found = (shapes?.findings.length ?? 0) + undecided(project, desk.storey).length;
-      const checks = [...rows.knownLength.values()].filter((l) => l.heldOut).length;
+      const isHere = (id: string) => {
+        const at = rows.drawing.get(id);
+        return at !== undefined && at.storey === desk.storey && at.side === desk.side;
+      };
+      const checks = [...rows.knownLength.values()].filter((l) => l.heldOut && isHere(l.drawing)).length;
       return found > 0 ? count(found, "finding") : checks > 0 ? count(checks, "check length") : "no check length yet";
     }
     case "hand-over":

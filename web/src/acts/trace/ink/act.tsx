@@ -14,9 +14,12 @@ const act: Act = {
   drag: (_at, { shiftKey }) => (shiftKey ? areaDrag((from, to, takeAway) => acceptWithin(from, to, takeAway)) : null),
   Panel: InkPanel,
   next(storey) {
-    const isBegun = wallLines(useProject.getState().rows, storey).length > 0 || useDesk.getState().act === "ink";
+    const { rows } = useProject.getState();
+    const { act, drawing } = useDesk.getState();
+    const kind = drawing === null ? undefined : rows.drawing.get(drawing)?.kind;
+    if (kind === undefined || kind === "site" || act === "ink" || wallLines(rows, storey).length > 0) return null;
     const words = "Find the walls in the ink, or trace the outer ones first";
-    return isBegun ? null : { rank: 30, words, go: () => setAct("ink") };
+    return { rank: 30, words, go: () => setAct("ink") };
   },
 };
 

@@ -6,18 +6,16 @@ import type { View } from "../../../geometry/view";
 import { useProject } from "../../../store/project";
 import type { Thing } from "../../../store/rows";
 import type { Derived, Region } from "../../../store/shapes";
-import { area, written } from "../../../ui/measures";
+import { area } from "../../../ui/measures";
 import { MENDS, mendOverlap } from "../../overlaps";
 import { neckOf } from "./Leaks";
+import { type InRoom, inRoom, sidesOf } from "./labels";
 import { mendLeak, openRooms } from "./rooms";
 
 /** Labels narrower than this on the screen have no room for their figures. */
 const LEAST_PX = 54;
-/** Width of a character of the line that tells width and depth, px: they stand in the room that they measure, or not at all. */
-const CHARACTER_PX = 6.8;
 /** A label whose middle lies further off than this beside the board shows nothing of itself. */
 const BESIDE_PX = 90;
-const sidesOf = ({ clear: [width = 0, depth = 0] }: Region) => `${written(width)} × ${written(depth)}`;
 const PLAIN =
   "absolute -translate-x-1/2 -translate-y-1/2 rounded px-1.5 py-0.5 text-center leading-tight whitespace-nowrap";
 
@@ -74,7 +72,7 @@ function Of({ shapes, screen }: { shapes: Derived; screen: Map2 }) {
             style={{ transform: `translate(${Math.round(x)}px, ${Math.round(y)}px) translate(-50%, -50%)` }}
             data-testid="room-label"
           >
-            <Label room={room} region={region} sides={width * k > sidesOf(region).length * CHARACTER_PX + 12} />
+            <Label room={room} region={region} {...inRoom(width * k, depth * k, room, region)} />
           </div>
         );
       })}
@@ -131,9 +129,14 @@ function Of({ shapes, screen }: { shapes: Derived; screen: Map2 }) {
   );
 }
 
-const Label = memo(({ room, region, sides }: { room?: Thing<"room"> | undefined; region: Region; sides: boolean }) => (
-  <div className="px-1.5 py-0.5 text-center leading-tight whitespace-nowrap">
-    <div className={room ? "text-[13px] font-semibold text-teal" : "text-xs text-quiet"}>
+type LabelOf = InRoom & { room?: Thing<"room"> | undefined; region: Region };
+
+const Label = memo(({ room, region, width, small, area: isArea, sides }: LabelOf) => (
+  <div
+    className={`px-0.5 py-0.5 text-center leading-tight ${small ? "text-[11px]" : "text-[13px]"}`}
+    style={{ width: "max-content", maxWidth: width }}
+  >
+    <div className={`line-clamp-2 text-balance wrap-anywhere ${room ? "font-semibold text-teal" : "text-quiet"}`}>
       {room ? (
         <>
           {room.number && <span className="font-normal">{room.number} </span>}
@@ -143,7 +146,7 @@ const Label = memo(({ room, region, sides }: { room?: Thing<"room"> | undefined;
         "not named"
       )}
     </div>
-    <div className="text-[13px]">{area(region.netAreaM2)}</div>
-    {sides && <div className="text-xs text-quiet">{sidesOf(region)}</div>}
+    {isArea && <div className="whitespace-nowrap">{area(region.netAreaM2)}</div>}
+    {sides && <div className="text-[0.92em] whitespace-nowrap text-quiet">{sidesOf(region)}</div>}
   </div>
 ));

@@ -28,7 +28,7 @@ function Of({ shapes }: { shapes: Derived }) {
             <span className="text-quiet">{room.number} </span>
             <span className="font-semibold">{room.name}</span>
           </span>
-          <span>{area(region.netAreaM2)}</span>
+          <span className="shrink-0">{area(region.netAreaM2)}</span>
         </SelectRow>
       ))}
       {openRooms(rows, shapes).map((room) => {

@@ -182,7 +182,8 @@ describe("walls of a storey", () => {
 
   it("copy the walls that are wanted to another storey, and move them there, in one operation", async () => {
     await copyWalls(STOREY, "upper", (id) => id === "south" || id === "north");
-    expect(sent.at(-1)?.operations).toEqual([{ do: "copy", copy: { walls: ["south", "north"], to: "upper" } }]);
+    const both = ["south", "north"].map((id) => ({ type: "wall", id }));
+    expect(sent.at(-1)?.operations).toEqual([{ do: "copy", copy: { things: both, alone: true, to: "upper" } }]);
     const things = [{ type: "wall" as const, id: "south" }];
     await copy(things, "upper");
     expect(sent.at(-1)?.operations).toEqual([{ do: "copy", copy: { things, to: "upper" } }]);
