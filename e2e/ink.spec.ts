@@ -1,5 +1,8 @@
+import { execFileSync } from "node:child_process";
+import { readFileSync } from "node:fs";
+import { fileURLToPath } from "node:url";
 import { expect, type Page, test } from "@playwright/test";
-import { begin, expectAccessible, Hand, SCAN, saved, signIn } from "./scan";
+import { begin, expectAccessible, Hand, SCAN, saved, signIn, type Truth } from "./scan";
 import { brought } from "./waiting";
 
 const SHOTS = process.env.PLINTH_SHOTS ? "../docs/screenshots/" : null;
@@ -95,6 +98,42 @@ test("from a bare scan to named rooms by what the ink shows, and settled", async
   for (let i = 0; i < 4; i++) await page.keyboard.press("Control+z");
   await saved(page);
   await expect(page.getByRole("heading", { name: "0 walls, 0 rooms" })).toBeVisible();
+});
+
+test("a sheet in feet and inches becomes named rooms in feet and inches", async ({ page }, info) => {
+  const sheet = info.outputPath("fen in feet");
+  execFileSync("php", [fileURLToPath(new URL("../demo/draw", import.meta.url)), "feet", sheet]);
+  const { rooms } = JSON.parse(readFileSync(`${sheet}.truth.json`, "utf8")) as Truth;
+  await signIn(page);
+  await begin(page, "In feet");
+  await page.getByLabel("Drawing file").setInputFiles(`${sheet}.jpg`);
+  await page.getByRole("button", { name: "True up", exact: true }).click();
+  await brought(page, page.getByRole("button", { name: /^Square .*° off/ }));
+  // Nobody has said that it is in feet: its own figures do, and the project follows.
+  await page.keyboard.press("c");
+  const size = page.getByRole("button", { name: /^Size it by the \d+ figures written on it/ });
+  await brought(page, size.or(page.getByRole("button", { name: "Read the drawing’s figures" })));
+  if (!(await size.isVisible())) await page.getByRole("button", { name: "Read the drawing’s figures" }).click();
+  await brought(page, size);
+  await size.click();
+  await expect(page.getByRole("heading", { name: /^±.*" over/ })).toBeVisible({ timeout: 60_000 });
+  await saved(page);
+  await page.keyboard.press("a");
+  await page.getByRole("button", { name: "Find the walls of the whole drawing" }).click();
+  const panel = page.getByRole("region", { name: "From the ink" });
+  await brought(page, panel.getByRole("button", { name: "Accept all of them" }));
+  await panel.getByRole("button", { name: "Accept all of them" }).click();
+  await saved(page);
+  await page.keyboard.press("r");
+  await page.getByRole("button", { name: /List \d areas?/ }).click();
+  await page.getByRole("button", { name: "Take all names" }).click();
+  await saved(page);
+  // Six rooms, each with its area in square feet within a hundredth of what is drawn.
+  for (const room of rooms) {
+    const words = await page.getByTestId("room-label").filter({ hasText: room.name }).textContent();
+    const feet = Number(/([\d.]+) ft²/.exec(words ?? "")?.[1]);
+    expect(Math.abs(feet / (room.netArea / 0.3048 ** 2) - 1), `${room.name}: ${words}`).toBeLessThan(0.01);
+  }
 });
 
 test("a click on a drawn wall lays a wall on it with its thickness", async ({ page }) => {

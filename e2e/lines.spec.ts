@@ -17,7 +17,7 @@ test("a PDF's own line ends are picked exactly, and a copy that came out too low
   await signIn(page);
   await begin(page, "Exact ends");
   await page.getByLabel("Drawing file").setInputFiles({ name: "plan.pdf", mimeType: "application/pdf", buffer: pdf() });
-  await expect(page.getByText("plan · Ground")).toBeVisible();
+  await expect(page.getByLabel(/^Place of /).first()).toBeVisible();
   await brought(page, page.getByRole("progressbar"), "hidden");
   await page.keyboard.press("Alt+2");
   await page.keyboard.press("c");

@@ -30,7 +30,7 @@ test("a facade is calibrated by its courses, straightened, levelled, and traced 
   await page.getByRole("button", { name: "South", exact: true }).click();
   await page.keyboard.press("Alt+1");
   await page.getByLabel("Drawing file").setInputFiles(FACADE);
-  await expect(page.getByText("elevation · side South").or(page.getByText("plan · side South"))).toBeVisible();
+  await expect(page.getByLabel("Place of station-south-side")).toHaveValue(/side/);
   await page.keyboard.press("Alt+2");
   await brought(page, page.getByText("2 pages", { exact: true }));
   await page.keyboard.press("f");

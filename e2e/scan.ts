@@ -15,7 +15,7 @@ export const SHEET = demo("scanner/sheet 3 loft roof elevation section.jpg");
 
 type XY = readonly [number, number];
 
-interface Truth {
+export interface Truth {
   size: [number, number];
   mmPerPixel: number;
   pixelToMm: number[][];

@@ -12,7 +12,7 @@ test("main views", async ({ page }) => {
   await page.screenshot(shot("projects"));
   await begin(page, "Reed bed annexe");
   await page.getByLabel("Drawing file").setInputFiles(SCAN);
-  await expect(page.getByText("plan · Ground")).toBeVisible();
+  await expect(page.getByLabel(/^Place of /).first()).toBeVisible();
   await page.getByRole("button", { name: "True up", exact: true }).click();
   await expect(page.getByText("1 page", { exact: true })).toBeVisible();
   await expect(page.getByRole("button", { name: /^Square .*° off/ })).toBeVisible({ timeout: 30_000 });
@@ -112,7 +112,7 @@ test("main views", async ({ page }) => {
   await page.goto("/");
   await begin(page, "Loft and roof");
   await page.getByLabel("Drawing file").setInputFiles(SCAN);
-  await expect(page.getByText("plan · Ground")).toBeVisible();
+  await expect(page.getByLabel(/^Place of /).first()).toBeVisible();
   await page.getByLabel("Drawing file").setInputFiles(SHEET);
   await expect(page.getByRole("button", { name: /seems to hold 4 drawings/ })).toBeVisible();
   await page.waitForTimeout(1500);

@@ -1,8 +1,7 @@
 import { execFileSync } from "node:child_process";
 import { readFileSync } from "node:fs";
-import AxeBuilder from "@axe-core/playwright";
 import { expect, type Page, test } from "@playwright/test";
-import { ANEW, begin, Hand, SCAN, SHEET, saved, signIn } from "./scan";
+import { ANEW, begin, expectAccessible, FACADE, Hand, SCAN, SHEET, saved, signIn } from "./scan";
 import { brought } from "./waiting";
 
 test("drawings come in by dropping, by pasting, and many at once", async ({ page }) => {
@@ -75,7 +74,8 @@ test("a sheet is cut into its four drawings, each named and put where it belongs
   expect((await middleOf(edge)).y).toBeLessThan(after.y - 10);
   await page.getByRole("button", { name: "Cut into 4 drawings" }).click();
   await expect(page.getByRole("group", { name: "Sides" }).getByRole("button")).toHaveText(["South", "Across"]);
-  await expect(page.getByText("elevation · side South")).toBeVisible();
+  await expect(page.getByLabel("Place of South")).toHaveValue(/side/);
+  await expect(page.getByLabel("Kind of South")).toHaveValue("elevation");
   // Only the elevation shows on its side: paper where the loft would be, ink where the ground line is.
   await page.getByRole("group", { name: "Sides" }).getByRole("button", { name: "South" }).click();
   await page.keyboard.press("f");
@@ -147,8 +147,35 @@ test("removing a source says what goes with it, and undo brings it all back", as
   await page.keyboard.press("Alt+2");
   await expect(page.getByTestId("known-lengths").getByText("13 200")).toBeVisible();
   await page.keyboard.press("Alt+1");
-  await expect(source.getByText("plan · Ground · trued")).toBeVisible();
+  await expect(source.getByLabel(/^Place of /)).toHaveValue(/storey/);
+  await expect(source.getByText("trued", { exact: true })).toBeVisible();
   await saved(page);
+});
+
+test("a drawing goes where it belongs by one click, and its kind and place are changed on its card", async ({
+  page,
+}) => {
+  await signIn(page);
+  await begin(page, "Arrivals");
+  await page.getByLabel("Drawing file").setInputFiles(FACADE);
+  // Nobody has said that it shows no plan: its pixels do.
+  const belongs = page.getByText(/seems to be an elevation, as it is a photograph of a building/);
+  await brought(page, belongs);
+  await expectAccessible(page);
+  await page.getByRole("button", { name: "Put it there" }).click();
+  await expect(belongs).toBeHidden();
+  await saved(page);
+  const [kind, place] = [page.getByLabel("Kind of station-south-side"), page.getByLabel("Place of station-south-side")];
+  await expect(kind).toHaveValue("elevation");
+  await expect(page.getByRole("group", { name: "Sides" }).getByRole("button")).toHaveText(["station-south-side"]);
+  // What is a plan lies on a storey, here one that is made for it.
+  await kind.selectOption("detail");
+  await saved(page);
+  await expect(place.locator("option:checked")).toHaveText("Ground");
+  await place.selectOption({ label: "a new storey above Ground" });
+  await saved(page);
+  await expect(page.getByRole("button", { name: "Storey 2", exact: true })).toBeVisible();
+  await expect(place.locator("option:checked")).toHaveText("Storey 2");
 });
 
 test("how a drawing shows is kept with it: ink only on clear paper, tinted, faded, hidden", async ({ page }) => {
@@ -247,11 +274,6 @@ async function openDemo(page: Page): Promise<void> {
   await page.getByRole("link", { name: /Sallow Fen/ }).click();
   await expect(page.getByTestId("room-label").filter({ hasText: "Net store" })).toBeVisible();
   await new Hand(page).board();
-}
-
-async function expectAccessible(page: Page): Promise<void> {
-  const found = await new AxeBuilder({ page }).analyze();
-  expect(found.violations.filter((v) => v.impact === "serious" || v.impact === "critical")).toEqual([]);
 }
 
 test("a page that lies upside down is turned by what is written on it", async ({ page }, info) => {

@@ -325,11 +325,18 @@ final class TrueUpTest extends TestCase
                 self::assertSame('waiting', $desk->progress('read-figures', $desk->drawing)->get('state')->text(), 'Nobody has asked.');
                 $desk->ask('read-figures', $desk->drawing);
                 self::assertSame('done', $desk->ended('read-figures', $desk->drawing)->get('state')->text());
-                $way = JsonValue::of(
+                $made = JsonValue::of(
                     $desk->client->ok('GET', "/api/projects/$desk->id/changes?since=$desk->revision"),
-                )->get('pages')->items()[0]->get('made')->get('wayUp');
+                )->get('pages')->items()[0]->get('made');
+                $way = $made->get('wayUp');
                 self::assertSame($turns, (int) $way->get('turns')->number());
                 self::assertTrue($way->get('sure')->boolean());
+                self::assertFalse($made->get('isScene')->boolean());
+                // Its title stands at the sheet's lower right, "Ground floor 1:50 …", whichever way up the sheet lies.
+                $title = $made->get('titles')->items()[0];
+                self::assertSame(['plan', 'Ground', 0.0], [$title->get('kind')->text(), $title->get('storey')->text(), $title->get('level')->number()]);
+                [$left, $top] = array_map(static fn (JsonValue $v): float => $v->number(), $title->get('box')->items());
+                self::assertSame(0 === $turns, $left > 3307 / 2 && $top > 2339 / 2);
                 self::assertGreaterThan(
                     6,
                     \count(JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id/drawings/$desk->drawing/readings"))->get('figures')->items()),
@@ -339,6 +346,8 @@ final class TrueUpTest extends TestCase
             $desk = new Desk(Client::ofStack()->signIn());
             $desk->bringIn(__DIR__.'/../../demo/station-south-side.jpg');
             $desk->imported();
+            $made = JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id"))->get('pages')->items()[0]->get('made');
+            self::assertTrue($made->get('isScene')->boolean(), 'A photograph of a building.');
             $desk->ask('read-figures', $desk->drawing);
             $desk->ended('read-figures', $desk->drawing);
             self::assertSame('waiting', $desk->progress('find-way-up', $desk->page)->get('state')->text(), 'Its figures have not said it.');

@@ -14,6 +14,7 @@ use Plinth\Core\Ink\Reading\ReadRoom;
 use Plinth\Core\Ink\Reading\ReadScaleBar;
 use Plinth\Core\Ink\Reading\RoomNames;
 use Plinth\Core\Ink\Reading\TextPicture;
+use Plinth\Core\Ink\Reading\Title;
 use Plinth\Core\Ink\Reading\WrittenScale;
 use Plinth\Server\Change\RowId;
 use Plinth\Server\Fit\DrawingFit;
@@ -27,6 +28,7 @@ use Plinth\Server\Source\Drawing;
 use Plinth\Server\Source\InkOfPage;
 use Plinth\Server\Source\Making\FindWayUp;
 use Plinth\Server\Source\Making\MadeOfPage;
+use Plinth\Server\Source\Making\TitlesTold;
 use Plinth\Server\Source\Page;
 use Plinth\Server\Source\Reading\Recogniser;
 
@@ -70,7 +72,8 @@ final readonly class ReadFigures implements AskedFor
     public function run(Job $job, Attempt $attempt): void
     {
         $read = null;
-        $this->findings->work(FindingKind::Figures, $job, $attempt, function (Drawing $drawing, DrawingFit $fit, InkOfPage $ink, callable $onProgress) use (&$read): array {
+        $titles = [];
+        $this->findings->work(FindingKind::Figures, $job, $attempt, function (Drawing $drawing, DrawingFit $fit, InkOfPage $ink, callable $onProgress) use (&$read, &$titles): array {
             $page = $this->entities->find(
                 Page::class,
                 $drawing->beside($drawing->page())->criteria(),
@@ -91,6 +94,11 @@ final readonly class ReadFigures implements AskedFor
             $level = $this->recogniser->words($picture->level, static fn () => $onProgress(self::PREPARED));
             $turned = $this->recogniser->words($picture->turned(), static fn () => $onProgress(self::READ_ONCE));
             $rooms = RoomNames::of($picture, $level, $turned);
+            $titles = array_map(static fn (Title $title): Title => $title->onPage(static function (array $box) use ($picture, $map): array {
+                [$a, $b] = [$picture->ofLevel($box[0], $box[3]), $picture->ofLevel($box[2], $box[1])];
+
+                return self::box([$a->x, $a->y, $b->x, $b->y], $map);
+            }), Title::in($level));
             $sure = $read->sure();
 
             return [
@@ -109,12 +117,16 @@ final readonly class ReadFigures implements AskedFor
             ];
         });
         if ($read instanceof PageFigures) {
-            $this->keepWayUp($job->about, $attempt, $read->turns);
+            $this->keepWayUp($job->about, $attempt, $read->turns, $titles);
         }
     }
 
-    /** Which way up a page of one drawing lies: by its figures, or where they do not say so, by all that is written on it. */
-    private function keepWayUp(RowId $about, Attempt $attempt, ?int $turns): void
+    /**
+     * Which way up a page of one drawing lies, and its titles: by its figures, or where they do not say so, by all that is written on it.
+     *
+     * @param list<Title> $titles
+     */
+    private function keepWayUp(RowId $about, Attempt $attempt, ?int $turns, array $titles): void
     {
         $drawing = $this->entities->find(Drawing::class, $about->criteria());
         $page = null === $drawing ? null : $this->entities->find(Page::class, $drawing->beside($drawing->page())->criteria());
@@ -124,7 +136,8 @@ final readonly class ReadFigures implements AskedFor
         if (null === $turns) {
             $this->jobs->ask(FindWayUp::class, $page->key(), $page->pictures(), lane: Lane::Idle);
         } else {
-            $attempt->write(fn () => $this->made->keep($page->key(), $page->pictures(), 'wayUp', ['turns' => $turns, 'sure' => true]));
+            $found = ['wayUp' => ['turns' => $turns, 'sure' => true], 'titles' => TitlesTold::of($titles)];
+            $attempt->write(fn () => $this->made->keep($page->key(), $page->pictures(), $found));
         }
     }
 

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Plinth\Server\Source;
 
+use Plinth\Core\Ink\Page\DrawingKind;
 use Plinth\Server\Account\User;
 use Plinth\Server\Change\Change;
 use Plinth\Server\Change\Recorder;

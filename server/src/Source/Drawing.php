@@ -9,6 +9,7 @@ use Plinth\Core\Fitting\Model;
 use Plinth\Core\Fitting\ShapeModel;
 use Plinth\Core\Fitting\StretchedBy;
 use Plinth\Core\Geometry\PixelBox;
+use Plinth\Core\Ink\Page\DrawingKind;
 use Plinth\Server\Change\Kind;
 use Plinth\Server\Change\ProjectRow;
 use Plinth\Server\Change\Refers;

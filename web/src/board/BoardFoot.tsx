@@ -36,8 +36,11 @@ export function BoardFoot() {
             aria-label="How drawings show"
             onClick={() => useDesk.setState({ showsOpen: !showsOpen })}
           >
-            {shown === here ? count(here, "drawing") : `${shown} of ${count(here, "drawing")}`}
-            <span className="max-xl:hidden">shown</span> <kbd>H</kbd>
+            <span>
+              {shown === here ? count(here, "drawing") : `${shown} of ${here}`}
+              <span className="max-xl:hidden"> shown</span>
+            </span>
+            <kbd>H</kbd>
           </button>
         )}
         {useful.map((entry) => (
@@ -53,7 +56,10 @@ export function BoardFoot() {
         ))}
         {here > 0 && (
           <button type="button" className={box} onClick={showWholePage}>
-            whole <span className="max-xl:sr-only">drawing</span> <kbd>F</kbd>
+            <span>
+              whole<span className="max-xl:sr-only"> drawing</span>
+            </span>
+            <kbd>F</kbd>
           </button>
         )}
         {side !== null && here > 1 && (

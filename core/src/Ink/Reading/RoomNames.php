@@ -11,8 +11,6 @@ use Plinth\Core\Geometry\Point;
  */
 final class RoomNames
 {
-    /** Words of one text stand no further apart than this, part of their height. */
-    private const WORD_GAP = 0.95;
     /** confidence, 0 to 1, that a name written along the page's side has at least: lines read as letters are many there */
     private const TURNED = 0.6;
     /** and any other; by trial on simulated sheets, as for the next two */
@@ -34,7 +32,7 @@ final class RoomNames
     {
         $names = [];
         $areas = [];
-        foreach (self::texts($level) as $text) {
+        foreach (ReadWord::inLines($level) as $text) {
             $box = self::box($picture->ofLevel(...), $text);
             if (null !== ($area = self::area($text->text))) {
                 $areas[] = [$area, $box, $text->confidence];
@@ -42,55 +40,13 @@ final class RoomNames
                 $names[] = [$name, $box, $text->confidence];
             }
         }
-        foreach (self::texts($turned) as $text) {
+        foreach (ReadWord::inLines($turned) as $text) {
             if ($text->confidence > self::TURNED && null !== ($name = self::name($text))) {
                 $names[] = [$name, self::box($picture->ofTurned(...), $text), $text->confidence];
             }
         }
 
         return self::rooms($names, $areas);
-    }
-
-    /**
-     * Words side by side become one text.
-     *
-     * @param list<ReadWord> $words
-     *
-     * @return list<ReadWord>
-     */
-    private static function texts(array $words): array
-    {
-        usort($words, static fn (ReadWord $a, ReadWord $b): int => $a->left <=> $b->left);
-        $texts = [];
-        foreach ($words as $word) {
-            if ($word->confidence < 0.05 || $word->height < 4.0) {
-                continue;
-            }
-            foreach ($texts as $k => $text) {
-                $high = max($text->height, $word->height);
-                $gap = $word->left - $text->left - $text->width;
-                if (
-                    $gap > -$high && $word->left > $text->left + $text->width / 2.0
-                    && $gap < self::WORD_GAP * min($high, 1.4 * min($text->height, $word->height))
-                    && abs($word->top + $word->height / 2.0 - $text->top - $text->height / 2.0) < 0.35 * $high
-                    && min($text->height, $word->height) > 0.3 * $high
-                ) {
-                    $top = min($text->top, $word->top);
-                    $texts[$k] = new ReadWord(
-                        $text->text.' '.$word->text,
-                        min($text->confidence, $word->confidence),
-                        $text->left,
-                        $top,
-                        $word->left + $word->width - $text->left,
-                        max($text->top + $text->height, $word->top + $word->height) - $top,
-                    );
-                    continue 2;
-                }
-            }
-            $texts[] = $word;
-        }
-
-        return array_values($texts);
     }
 
     /**

@@ -73,6 +73,30 @@ final readonly class WayUp
         return null === $turns || $most <= 0.0 ? null : new self($turns, $most >= self::LEAST && $most >= self::TIMES * $second);
     }
 
+    /**
+     * Where a box of a picture lies on the page that it was made from.
+     *
+     * @param array{float, float, float, float} $box left, top, right, bottom of the picture in one of its turns
+     *
+     * @return array{float, float, float, float} of the page
+     */
+    public static function onPage(array $box, int $turns, PixelBox $page): array
+    {
+        $factor = max(1, (int) round(max($page->width, $page->height) / self::SIDE));
+        // The picture's sides before it was turned.
+        [$width, $height] = [intdiv((int) $page->width, $factor), intdiv((int) $page->height, $factor)];
+        [$left, $top, $right, $bottom] = match ($turns) {
+            1 => [$width - $box[3], $box[0], $width - $box[1], $box[2]],
+            2 => [$width - $box[2], $height - $box[3], $width - $box[0], $height - $box[1]],
+            3 => [$box[1], $height - $box[2], $box[3], $height - $box[0]],
+            default => $box,
+        };
+
+        return [
+            $page->left + $factor * $left, $page->top + $factor * $top, $page->left + $factor * $right, $page->top + $factor * $bottom,
+        ];
+    }
+
     private static function counts(ReadWord $word): float
     {
         if (1 !== preg_match(self::WORD, $word->text)) {

@@ -73,6 +73,33 @@ final class DrawnWalls
         return new GreyRaster($w, $h, $bytes);
     }
 
+    /**
+     * Walls in any direction, solid, with square ends drawn on by half their thickness.
+     *
+     * @param list<array{float, float, float, float, float}> $walls ends and thickness, mm
+     */
+    public static function solid(array $walls, int $width, int $height, PixelToMm $map): GreyRaster
+    {
+        $mm = $map->mmPerPixelAt(new PixelPoint(0.0, 0.0));
+        $ink = array_fill(0, $width * $height, 0.0);
+        foreach ($walls as [$x1, $y1, $x2, $y2, $t]) {
+            $length = hypot($x2 - $x1, $y2 - $y1);
+            [$ux, $uy] = [($x2 - $x1) / $length, ($y2 - $y1) / $length];
+            [$a, $b] = [$map->toPixel(new Point($x1, $y1)), $map->toPixel(new Point($x2, $y2))];
+            [$left, $right] = [(int) (min($a->x, $b->x) - $t / $mm), (int) (max($a->x, $b->x) + $t / $mm)];
+            for ($v = (int) (min($a->y, $b->y) - $t / $mm); $v < max($a->y, $b->y) + $t / $mm; ++$v) {
+                for ($u = $left; $u < $right; ++$u) {
+                    $p = $map->toMm(new PixelPoint($u + 0.5, $v + 0.5));
+                    [$along, $off] = [($p->x - $x1) * $ux + ($p->y - $y1) * $uy, ($p->y - $y1) * $ux - ($p->x - $x1) * $uy];
+                    $inside = min($t / 2.0 - abs($off), $along + $t / 2.0, $length + $t / 2.0 - $along);
+                    $ink[$v * $width + $u] = max($ink[$v * $width + $u], min(1.0, max(0.0, $inside / $mm + 0.5)));
+                }
+            }
+        }
+
+        return new GreyRaster($width, $height, implode('', array_map(static fn (float $part): string => \chr((int) round(238 - 190 * $part)), $ink)));
+    }
+
     private static function isInk(float $x, float $y, string $style): bool
     {
         $body = self::isIn($x, $y, 0.0);

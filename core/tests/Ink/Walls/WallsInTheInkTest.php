@@ -158,6 +158,29 @@ final class WallsInTheInkTest extends TestCase
         self::assertEqualsWithDelta(900.0, array_values($doors)[0]->width, 40.0);
     }
 
+    /** A house has more walls than its wing: they must not turn the raster on which the wing is looked for. */
+    public function testAWingThatRunsOffByTwelveDegreesIsFound(): void
+    {
+        [$c, $s] = [cos(deg2rad(12.0)), sin(deg2rad(12.0))];
+        $wing = static fn (float $x, float $y): array => [9000.0 + $c * $x - $s * $y, 800.0 + $s * $x + $c * $y];
+        $walls = [
+            [0.0, 0.0, 9000.0, 0.0, 300.0], [9000.0, 0.0, 9000.0, 7000.0, 300.0], [9000.0, 7000.0, 0.0, 7000.0, 300.0],
+            [0.0, 7000.0, 0.0, 0.0, 300.0], [0.0, 3500.0, 9000.0, 3500.0, 120.0], [4500.0, 0.0, 4500.0, 7000.0, 120.0],
+            [...$wing(0.0, 0.0), ...$wing(5000.0, 0.0), 300.0], [...$wing(5000.0, 0.0), ...$wing(5000.0, 4000.0), 300.0],
+            [...$wing(5000.0, 4000.0), ...$wing(-850.0, 4000.0), 300.0],
+        ];
+        $raster = DrawnWalls::solid($walls, 1250, 680, $map = PixelToMm::similar(12.5, 0.0, new PixelPoint(60.0, 620.0), new Point(0.0, 0.0)));
+        $found = WallProposals::in($raster->page(), new PixelBox(0, 0, 1250, 680), $map, static function (float $done): void {});
+        $sure = array_filter($found->walls, static fn (ProposedWall $w): bool => $w->isSure());
+        self::assertCount(\count($walls), $sure);
+        $turned = array_filter($sure, static function (ProposedWall $w): bool {
+            $turn = rad2deg(atan2($w->to->y - $w->from->y, $w->to->x - $w->from->x));
+
+            return abs(fmod($turn - 12.0 + 405.0, 90.0) - 45.0) < 0.3;
+        });
+        self::assertCount(3, $turned);
+    }
+
     #[DataProvider('styles')]
     public function testASheetWithAFrameOnATableShowsTheSameWalls(string $style): void
     {

@@ -65,6 +65,6 @@ final readonly class FindSkew implements JobKind
             'degrees' => $skew->degrees, 'sigmaDegrees' => $skew->sigmaDegrees, 'confidence' => $skew->confidence,
             'leans' => $skew->leaning?->told(), 'focal' => $focal,
         ];
-        $attempt->write(fn () => $this->made->keep($job->about, $pictures, 'skew', $found));
+        $attempt->write(fn () => $this->made->keep($job->about, $pictures, ['skew' => $found]));
     }
 }

@@ -6,6 +6,7 @@ namespace Plinth\Server\Source\Making;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Plinth\Core\Geometry\PixelBox;
+use Plinth\Core\Ink\Reading\Title;
 use Plinth\Core\Ink\Reading\WayUp;
 use Plinth\Server\Change\RowId;
 use Plinth\Server\Http\Refusal;
@@ -17,7 +18,7 @@ use Plinth\Server\Source\InkOfPages;
 use Plinth\Server\Source\Page;
 use Plinth\Server\Source\Reading\Recogniser;
 
-/** Finds which way up a page is read and keeps it with what the import found. */
+/** Finds which way up a page is read and what its titles say, and keeps both with what the import found. */
 final readonly class FindWayUp implements AskedFor
 {
     /** what making the picture takes of the whole */
@@ -62,7 +63,11 @@ final readonly class FindWayUp implements AskedFor
             $read[$turns] = $this->recogniser->words($picture, static fn () => $attempt->goesOn($done));
         }
         $way = WayUp::of($read);
-        $found = null === $way ? null : ['turns' => $way->turns, 'sure' => $way->isSure];
-        $attempt->write(fn () => $this->made->keep($job->about, $page->pictures(), 'wayUp', $found));
+        $titles = null === $way ? [] : array_map(
+            static fn (Title $t): Title => $t->onPage(static fn (array $onPicture): array => WayUp::onPage($onPicture, $way->turns, $box)),
+            Title::in($read[$way->turns]),
+        );
+        $found = ['wayUp' => null === $way ? null : ['turns' => $way->turns, 'sure' => $way->isSure], 'titles' => TitlesTold::of($titles)];
+        $attempt->write(fn () => $this->made->keep($job->about, $page->pictures(), $found));
     }
 }

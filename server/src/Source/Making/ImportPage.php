@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Server\Source\Making;
 
 use Doctrine\DBAL\Connection;
+use Plinth\Core\Ink\Reading\Title;
 use Plinth\Server\Change\Raw;
 use Plinth\Server\Change\RowId;
 use Plinth\Server\Http\Refusal;
@@ -108,7 +109,7 @@ final readonly class ImportPage implements AskedFor
     private function page(RowId $id): ?array
     {
         $row = $this->connection->fetchAssociative(
-            'SELECT p.width, p.height, p.number, p.resolution, p.replaces, p.registration, p.made, s.sha256, s.media_type FROM page p JOIN source s ON s.project = p.project AND s.id = p.source WHERE p.project = ? AND p.id = ?',
+            'SELECT p.width, p.height, p.number, p.resolution, p.replaces, p.registration, p.made, s.sha256, s.media_type, s.name FROM page p JOIN source s ON s.project = p.project AND s.id = p.source WHERE p.project = ? AND p.id = ?',
             $id->binary(),
         );
 
@@ -130,13 +131,17 @@ final readonly class ImportPage implements AskedFor
     /** @param array<string, mixed> $row */
     private function ready(RowId $id, string $pictures, string $made, array $row): void
     {
+        $named = Title::ofName(Raw::text($row['name']));
         [$about, $before] = array_map(static fn (string $json): array => (array) json_decode($json, true), [$made, Raw::text($row['made'])]);
         $this->set($id, [
             'has_preview' => 1,
             'tile_suffix' => Raw::text($about['tileSuffix'] ?? ''),
             'pictures' => $pictures,
             // Its writing is read the same way up, however often its pictures are made.
-            'made' => json_encode($about + array_intersect_key($before, ['wayUp' => null]), \JSON_THROW_ON_ERROR),
+            'made' => json_encode(
+                $about + ['named' => null === $named ? null : TitlesTold::one($named)] + array_intersect_key($before, ['wayUp' => null, 'titles' => null]),
+                \JSON_THROW_ON_ERROR,
+            ),
         ]);
         $this->jobs->ask(FindSkew::class, $id);
         if (null !== $row['replaces'] && '' === $row['registration']) {

@@ -26,16 +26,16 @@ final readonly class MadeOfPage
      * In a transaction; nothing where the page is gone or was read anew meanwhile.
      *
      * @param string $pictures version of those that it was found in
-     * @param array<string, bool|float|int|array<string, float>|null>|null $found
+     * @param array<string, array<array-key, mixed>|null> $found by name
      */
-    public function keep(RowId $page, string $pictures, string $name, ?array $found): void
+    public function keep(RowId $page, string $pictures, array $found): void
     {
         $row = $this->connection->fetchAssociative('SELECT made, pictures FROM page WHERE project = ? AND id = ? FOR UPDATE', $page->binary());
         $made = false === $row || Raw::text($row['pictures']) !== $pictures ? null : json_decode(Raw::text($row['made']), true);
         if (\is_array($made)) {
             $this->connection->update(
                 'page',
-                ['made' => json_encode([$name => $found] + $made, \JSON_THROW_ON_ERROR)],
+                ['made' => json_encode($found + $made, \JSON_THROW_ON_ERROR)],
                 ['project' => $page->project->toBinary(), 'id' => $page->id->toBinary()],
             );
             $this->jobs->foundAbout($page);

@@ -9,6 +9,7 @@ use Plinth\Core\Geometry\PixelBox;
 use Plinth\Core\Ink\Page\GreyRaster;
 use Plinth\Core\Ink\Page\Paper;
 use Plinth\Core\Ink\Pages\Cuts;
+use Plinth\Core\Ink\Pages\Scene;
 use Plinth\Server\Source\Reading\Format;
 use Plinth\Server\Source\Reading\LineDrawing;
 use Plinth\Server\Source\Reading\PictureFailure;
@@ -323,7 +324,7 @@ final readonly class PageMaker
         );
     }
 
-    /** @return array{cuts: list<array{float, float, float, float}>, lightOnDark: bool, contrast: int, paper: array{cell: float, columns: int, rows: int, levels: string}} */
+    /** @return array{cuts: list<array{float, float, float, float}>, isScene: bool, lightOnDark: bool, contrast: int, paper: array{cell: float, columns: int, rows: int, levels: string}} */
     private static function look(GreyRaster $small, int $width): array
     {
         $paper = Paper::of($small);
@@ -335,7 +336,7 @@ final readonly class PageMaker
         }, Cuts::propose($small, $paper));
 
         return [
-            'cuts' => $cuts, 'lightOnDark' => $paper->lightOnDark, 'contrast' => $paper->contrast,
+            'cuts' => $cuts, 'isScene' => Scene::isShown($small, $paper), 'lightOnDark' => $paper->lightOnDark, 'contrast' => $paper->contrast,
             'paper' => [
                 'cell' => $paper->cell * $factor,
                 'columns' => $paper->columns,

@@ -1,12 +1,15 @@
 import { useRef, useState } from "react";
 import { useCurrentAct } from "../../board/act";
 import { useDesk } from "../../board/desk";
+import { chooseDrawing } from "../../board/place";
+import { showWholePage } from "../../board/views";
 import { pagesOf } from "../../store/drawings";
 import { change, useProject } from "../../store/project";
 import { inOrder } from "../../store/rows";
 import { count } from "../../ui/numbers";
 import { Progress } from "../../ui/Progress";
 import { Head, NextThing, Plain } from "../../ui/parts";
+import { belongings, belongingWords, putThere } from "./belonging";
 import { DropInList } from "./DropInList";
 import { size, storage } from "./removal";
 import { SourceCard } from "./SourceCard";
@@ -34,6 +37,7 @@ export function BringInLedger() {
         <Uploads />
         <DropInList />
         <WayUp />
+        <Belong />
         {sources.map((source) => (
           <SourceCard key={source.id} source={source} />
         ))}
@@ -94,6 +98,32 @@ function WayUp() {
     <div role="status">
       <p className="mt-3 text-[13px]">{lying(wrong)}</p>
       <NextThing onClick={turn}>Turn {wrong.length === 1 ? "it" : "them"} the right way up</NextThing>
+    </div>
+  );
+}
+
+/** What drawings seem to be and where they belong by that, and one click that puts all of them there. */
+function Belong() {
+  const rows = useProject((s) => s.rows);
+  const pages = useProject((s) => s.pages);
+  const found = belongings({ rows, pages });
+  if (found.length === 0 || wrongWayUp(rows, pages).length > 0) return null;
+  const put = async () => {
+    if (await putThere(rows, found)) return;
+    const [first] = found;
+    if (found.length === 1 && first) chooseDrawing(first.drawing.id);
+    showWholePage();
+  };
+  return (
+    <div role="status" className="text-[13px]">
+      {found.map((b) => (
+        <p key={b.drawing.id} className="mt-3 mb-1.5">
+          {belongingWords(rows, b)}
+        </p>
+      ))}
+      <NextThing onClick={put}>
+        {found.length === 1 ? "Put it there" : `Put ${count(found.length, "drawing")} there`}
+      </NextThing>
     </div>
   );
 }

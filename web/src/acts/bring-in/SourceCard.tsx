@@ -2,15 +2,18 @@ import { useRef, useState } from "react";
 import { goTo } from "../../board/desk";
 import { chooseDrawing } from "../../board/place";
 import { showWholePage } from "../../board/views";
-import { pagesOf, placeName } from "../../store/drawings";
+import { pagesOf } from "../../store/drawings";
 import { ask, change, projectId, useProject, useProjectFields } from "../../store/project";
 import type { Thing } from "../../store/rows";
 import { isUnderWay, workKey } from "../../store/work";
 import { count } from "../../ui/numbers";
 import { Plain } from "../../ui/parts";
 import { Work } from "../../ui/Work";
+import { putThere } from "./belonging";
 import { beginCut, drawingsOfPage, isWhole } from "./cutting";
 import { NewerVersion } from "./NewerVersion";
+import { PlaceFields } from "./PlaceFields";
+import { placeOf, stands } from "./places";
 import { size, statement } from "./removal";
 import { bringIn } from "./uploads";
 import { wayUpWords } from "./wayUp";
@@ -192,7 +195,7 @@ function PageRow({ page, many }: { page: Thing<"page">; many: boolean }) {
           This page seems to hold {proposed} drawings: cut it
         </button>
       )}
-      {report && (
+      {report && !stands(first.kind) && (
         <p className="mt-1.5 text-[13px] text-quiet">
           {report.legibility.words}
           {report.basis === "paper"
@@ -221,34 +224,40 @@ function DrawingRow({ drawing, canGo }: { drawing: Thing<"drawing">; canGo: bool
     goTo("true-up", "calibrate");
   };
   return (
-    <div className="mt-1.5 flex items-center justify-between gap-2 text-[13px]">
-      <span className="min-w-0">
-        <button
-          type="button"
-          className="block max-w-full truncate font-medium underline decoration-line underline-offset-2"
-          title={`${drawing.name}: name, kind, place, outline`}
-          onClick={() => beginCut(drawing.page)}
-        >
-          {drawing.name}
-        </button>
-        <span className="text-quiet">
-          {drawing.kind} · {drawing.side ? "side " : ""}
-          {placeName(rows, drawing)}
-          {drawing.hidden ? " · hidden" : ""}
-          {trued ? " · trued" : ""}
-        </span>
-      </span>
-      <span className="flex gap-1 whitespace-nowrap">
-        <Plain onClick={go}>True up</Plain>
-        {canGo && (
-          <Plain
-            danger
-            onClick={() => void change("Remove a drawing", [{ do: "remove", type: "drawing", id: drawing.id }])}
+    <section className="mt-1.5 text-[13px]" aria-label={drawing.name}>
+      <div className="mb-1 flex items-center justify-between gap-2">
+        <span className="min-w-0">
+          <button
+            type="button"
+            className="block max-w-full truncate font-medium underline decoration-line underline-offset-2"
+            title={`${drawing.name}: name, kind, place, outline`}
+            onClick={() => beginCut(drawing.page)}
           >
-            Remove
-          </Plain>
-        )}
-      </span>
-    </div>
+            {drawing.name}
+          </button>
+          <span className="text-quiet">
+            {[drawing.hidden && "hidden", trued && "trued"].filter(Boolean).join(" · ")}
+          </span>
+        </span>
+        <span className="flex gap-1 whitespace-nowrap">
+          <Plain onClick={go}>True up</Plain>
+          {canGo && (
+            <Plain
+              danger
+              onClick={() => void change("Remove a drawing", [{ do: "remove", type: "drawing", id: drawing.id }])}
+            >
+              Remove
+            </Plain>
+          )}
+        </span>
+      </div>
+      <PlaceFields
+        kind={drawing.kind}
+        place={placeOf(drawing)}
+        name={drawing.name}
+        of={`of ${drawing.name}`}
+        set={(kind, place) => void putThere(rows, [{ drawing, kind, place }]).then(() => chooseDrawing(drawing.id))}
+      />
+    </section>
   );
 }

@@ -1,9 +1,10 @@
 import { afterEach, describe, expect, it } from "vitest";
+import type { PageMade } from "../../api/client";
 import { clearDraft, drafted, useDesk } from "../../board/desk";
 import { useProject } from "../../store/project";
 import { noRows, type Rows, withRows } from "../../store/rows";
 import { type Looked, row } from "../../testing/desk";
-import { addBox, type Cutting, cutOperations, dropBox, moveBox, setBox } from "./cutting";
+import { addBox, type Cutting, cutOperations, dropBox, moveBox, nameByTitles, setBox, titled } from "./cutting";
 import { size, statement, storage } from "./removal";
 
 const shows = { fade: 0.5, turns: 1, inkOnly: false, tint: "ink" as const, before: false, order: 4, hidden: false };
@@ -42,16 +43,16 @@ describe("cutting a page", () => {
   it("keeps drawings that are there, makes those that are new, removes those without a box", () => {
     const { operations, first } = cut(
       rows,
-      cutting({ ...box }, { ...box, drawing: null, name: "South", kind: "elevation", place: "new side" }),
+      cutting({ ...box }, { ...box, drawing: null, name: "South", kind: "elevation", place: { newSide: "South" } }),
     );
     expect(first).toBe("d1");
     expect(operations.map((o) => [o.do, o.type])).toEqual([
-      ["set", "drawing"],
       ["add", "side"],
+      ["set", "drawing"],
       ["add", "drawing"],
       ["remove", "drawing"],
     ]);
-    expect(operations[0]?.values).toMatchObject({ left: 10, width: 400, storey: "s", side: null });
+    expect(operations[1]?.values).toMatchObject({ left: 10, width: 400, storey: "s", side: null });
     // The new one is turned and faded like the page it is cut from, lies on top, and stands on its own side.
     expect(operations[2]?.values).toMatchObject({
       page: "p",
@@ -59,9 +60,45 @@ describe("cutting a page", () => {
       fade: 0.5,
       order: 5,
       storey: null,
-      side: operations[1]?.id,
+      side: operations[0]?.id,
     });
     expect(operations[3]?.id).toBe("d2");
+  });
+
+  it("names and places boxes by the titles in them", () => {
+    const titles = [
+      {
+        words: "Upper floor plan",
+        kind: "plan",
+        storey: "First floor",
+        level: 1,
+        side: null,
+        box: [100, 280, 200, 300],
+      },
+      {
+        words: "Front elevation",
+        kind: "elevation",
+        storey: null,
+        level: null,
+        side: "Front",
+        box: [600, 650, 700, 670],
+      },
+    ];
+    useProject.setState({
+      rows,
+      pages: new Map([["p", { page: "p", made: { cuts: [], titles } } as unknown as PageMade]]),
+    });
+    useDesk.setState({
+      draft: { of: "cut", ...cutting({ ...box }, { ...box, drawing: null, left: 500, top: 400, name: "b" }) },
+    });
+    nameByTitles();
+    expect(drafted("cut")?.boxes).toMatchObject([
+      { name: "Upper floor plan", kind: "plan", place: { newStorey: "First floor", level: 1 } },
+      { name: "Front elevation", kind: "elevation", place: { newSide: "Front" } },
+    ]);
+    const told = drafted("cut");
+    expect(told && titled(useProject.getState(), told), "said once").toEqual([{}, {}]);
+    useProject.setState({ pages: new Map() });
   });
 
   it("keeps every box on the page, whatever is dragged", () => {

@@ -3,9 +3,10 @@ import { newId } from "../../api/ids";
 import { clearDraft, drafted, goTo, useDesk } from "../../board/desk";
 import { chooseDrawing } from "../../board/place";
 import { showPage } from "../../board/views";
-import { change, useProject } from "../../store/project";
+import { ask, change, type ProjectState, useProject } from "../../store/project";
 import type { DrawingKind, Rows, Thing } from "../../store/rows";
 import { inOrder } from "../../store/rows";
+import { Places, placedBy, placeOf, titleIn, type Wanted } from "./places";
 
 /** A box on a page while it is being cut into drawings; page pixels. */
 export interface CutBox {
@@ -17,8 +18,7 @@ export interface CutBox {
   height: number;
   name: string;
   kind: DrawingKind;
-  /** where it goes: a storey, a side, or a side of its own still to be made */
-  place: { storey: string } | { side: string } | "new side";
+  place: Wanted;
 }
 
 export interface Cutting {
@@ -53,20 +53,17 @@ export function beginCut(page: string): void {
   const drawings = drawingsOfPage(project.rows, page);
   const [first] = drawings;
   if (!row || !first) return;
-  const proposed = project.pages.get(page)?.made?.cuts ?? [];
+  const { cuts: proposed = [], titles = [] } = project.pages.get(page)?.made ?? {};
   const uncut = drawings.length === 1 && isWhole(first, row);
   const boxes: CutBox[] =
     uncut && proposed.length > 0
-      ? proposed.map(([left = 0, top = 0, width = 1, height = 1], i) => ({
-          drawing: i === 0 ? first.id : null,
-          left,
-          top,
-          width,
-          height,
-          name: i === 0 ? first.name : `${first.name} ${i + 1}`,
-          kind: i === 0 ? first.kind : "plan",
-          place: placeOf(first),
-        }))
+      ? proposed.map(([left = 0, top = 0, width = 1, height = 1], i) => {
+          const name = i === 0 ? first.name : `${first.name} ${i + 1}`;
+          const title = titleIn(titles, { left, top, width, height });
+          const box = { drawing: i === 0 ? first.id : null, left, top, width, height };
+          if (!title) return { ...box, name, kind: i === 0 ? first.kind : "plan", place: placeOf(first) };
+          return { ...box, name: title.words, ...placedBy(project.rows, title, placeOf(first), title.words) };
+        })
       : drawings.map((d) => ({
           drawing: d.id,
           left: d.left,
@@ -77,18 +74,47 @@ export function beginCut(page: string): void {
           kind: d.kind,
           place: placeOf(d),
         }));
+  if (project.pages.get(page)?.made?.titles === undefined && project.role !== "read") void ask("find-way-up", page);
   chooseDrawing(first.id);
   goTo("bring-in", "cut");
   useDesk.setState({ draft: { of: "cut", page, boxes, focused: 0 } });
   showPage();
 }
 
+/** What the titles in the boxes say of those that are called and placed otherwise. */
+export function titled(project: Pick<ProjectState, "rows" | "pages">, { page, boxes }: Cutting): Partial<CutBox>[] {
+  const titles = project.pages.get(page)?.made?.titles ?? [];
+  return boxes.map((box) => {
+    const title = titleIn(titles, box);
+    if (!title) return {};
+    const { kind, place } = placedBy(project.rows, title, box.place, title.words);
+    const isSo = box.name === title.words && box.kind === kind && JSON.stringify(box.place) === JSON.stringify(place);
+    return isSo ? {} : { name: title.words, kind, place };
+  });
+}
+
+/** Names and places the boxes as the titles in them say. */
+export function nameByTitles(): void {
+  const cutting = drafted("cut");
+  if (!cutting) return;
+  const said = titled(useProject.getState(), cutting);
+  useDesk.setState({ draft: { ...cutting, boxes: cutting.boxes.map((box, i) => ({ ...box, ...said[i] })) } });
+}
+
 export function setBox(index: number, values: Partial<CutBox>): void {
   const cutting = drafted("cut");
   const page = cutting && useProject.getState().rows.page.get(cutting.page);
   if (!cutting || !page) return;
-  const boxes = cutting.boxes.map((box, i) => (i === index ? inPage({ ...box, ...values }, page) : box));
+  const boxes = cutting.boxes.map((box, i) =>
+    i === index ? inPage({ ...box, ...values, ...follows(box, values) }, page) : box,
+  );
   useDesk.setState({ draft: { ...cutting, boxes, focused: index } });
+}
+
+/** A side of its own is called what its drawing is called. */
+function follows({ name, place }: CutBox, values: Partial<CutBox>): Partial<CutBox> {
+  const isItsOwn = "newSide" in place && place.newSide === name && values.place === undefined;
+  return isItsOwn && values.name !== undefined ? { place: { newSide: values.name } } : {};
 }
 
 /** Moves one edge or the whole of a box, page pixels. */
@@ -161,18 +187,14 @@ export async function finishCut(): Promise<void> {
 }
 
 export function cutOperations(rows: Rows, cutting: Cutting): { operations: Operation[]; first: string } {
+  const places = new Places(rows);
   const operations: Operation[] = [];
   const kept = new Set(cutting.boxes.map((b) => b.drawing));
   const ids = cutting.boxes.map((b) => b.drawing ?? newId());
   const [like] = drawingsOfPage(rows, cutting.page);
   let order = Math.max(0, ...[...rows.drawing.values()].map((d) => d.order));
   cutting.boxes.forEach((box, i) => {
-    let place = box.place;
-    if (place === "new side") {
-      const side = newId();
-      operations.push({ do: "add", type: "side", id: side, values: { name: box.name } });
-      place = { side };
-    }
+    const place = places.at(box.place);
     const values = {
       name: box.name.trim() === "" ? `Drawing ${i + 1}` : box.name,
       kind: box.kind,
@@ -180,8 +202,7 @@ export function cutOperations(rows: Rows, cutting: Cutting): { operations: Opera
       top: box.top,
       width: box.width,
       height: box.height,
-      storey: "storey" in place ? place.storey : null,
-      side: "side" in place ? place.side : null,
+      ...place,
     };
     const id = ids[i] ?? newId();
     if (box.drawing !== null) {
@@ -202,11 +223,7 @@ export function cutOperations(rows: Rows, cutting: Cutting): { operations: Opera
   for (const drawing of drawingsOfPage(rows, cutting.page)) {
     if (!kept.has(drawing.id)) operations.push({ do: "remove", type: "drawing", id: drawing.id });
   }
-  return { operations, first: ids[0] ?? "" };
-}
-
-function placeOf(drawing: Thing<"drawing">): CutBox["place"] {
-  return drawing.storey !== null ? { storey: drawing.storey } : { side: drawing.side ?? "" };
+  return { operations: [...places.operations, ...operations], first: ids[0] ?? "" };
 }
 
 function inPage(box: CutBox, page: { width: number; height: number }): CutBox {

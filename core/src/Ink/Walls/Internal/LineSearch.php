@@ -23,6 +23,8 @@ final readonly class LineSearch
     private const LEVEL = 90;
     /** degrees by which the histogram of edges may be off */
     private const NEARLY_LEVEL = 3.0;
+    /** degrees between directions in which the same walls are found */
+    private const ONE_WAY = 4.0;
     /** radians: a wall of five metres wanders by less than its lines are wide */
     private const LEVEL_ENOUGH = 0.003;
     /**
@@ -79,10 +81,11 @@ final readonly class LineSearch
             }
             $onProgress(self::READ + (1.0 - self::READ) * ($k + 0.7) / \count($directions));
             $columns = $ink->columns();
-            $slope = Strips::slope($columns, $ink->rows, $cell, self::LEVEL);
-            foreach ($turns as $turn) {
-                if (abs(fmod($ink->turn + $slope - $turn + 1.125 * \M_PI, \M_PI_2) - 0.125 * \M_PI) < deg2rad(self::NEARLY_LEVEL)) {
-                    continue 2; // what ran that way belongs to a direction that was looked at
+            $others = array_map(static fn (float $turn): float => self::off($turn, $ink->turn), array_values($turns));
+            $slope = Strips::slope($columns, $ink->rows, $cell, self::LEVEL, $others);
+            foreach ($others as $off) {
+                if (min(abs($off), abs($off - $slope)) < deg2rad(self::ONE_WAY)) {
+                    continue 2; // what runs that way belongs to a direction that was looked at
                 }
             }
             if (abs($slope) > self::LEVEL_ENOUGH) {
@@ -103,6 +106,12 @@ final readonly class LineSearch
         }
 
         return new self(self::lines($strips, $signs, $turns, $cell, $frame), $page, $main);
+    }
+
+    /** @return float radians from one direction to another, −45° to 45°: walls run along both and square to both */
+    private static function off(float $to, float $from): float
+    {
+        return fmod($to - $from + 10.25 * \M_PI, \M_PI_2) - 0.25 * \M_PI;
     }
 
     /**

@@ -148,18 +148,23 @@ final class Strips
     }
 
     /**
-     * By how much the long edges run off the raster, radians, counter-clockwise.
+     * By how much the long edges run off the raster, radians, counter-clockwise: those that are nearer to it than to a direction that was
+     * looked at before, for a house has more of them than its wing.
      *
      * @param list<string> $columns from left to right
      * @param list<string> $rows from the bottom up
+     * @param list<float> $others radians from the raster to each direction that was looked at before
      */
-    public static function slope(array $columns, array $rows, float $cell, int $level): float
+    public static function slope(array $columns, array $rows, float $cell, int $level, array $others): float
     {
         $slopes = [];
         foreach ([[$columns, 1.0], [$rows, -1.0]] as [$lines, $sign]) {
             foreach (Chains::in($lines, $level, max(2.0, 14.0 / $cell), (int) (self::LONG_MM / $cell)) as $chains) {
                 foreach ($chains as $chain) {
-                    $slopes[] = [$sign * $chain->slope(), $chain->count];
+                    $slope = $sign * $chain->slope();
+                    if ([] === array_filter($others, static fn (float $other): bool => abs(atan($slope) - $other) < abs(atan($slope)))) {
+                        $slopes[] = [$slope, $chain->count];
+                    }
                 }
             }
         }
