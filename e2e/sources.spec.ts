@@ -194,10 +194,10 @@ test("how a drawing shows is kept with it: ink only on clear paper, tinted, fade
   await expect.poll(() => colours(page).then((c) => c.plum)).toBeGreaterThan(200);
   await page.keyboard.press("h");
   await shows.getByRole("button", { name: "hidden" }).click();
-  await expect(page.getByRole("button", { name: "How drawings show" })).toContainText("0 of 2 drawings shown");
+  await expect(page.getByRole("button", { name: "How drawings show" })).toContainText("0 of 2 shown");
   await expect.poll(() => colours(page).then((c) => c.plum)).toBe(0);
   for (let i = 0; i < 3; i++) await page.getByRole("button", { name: "Undo" }).click();
-  await expect(page.getByRole("button", { name: "How drawings show" })).toContainText("1 of 2 drawings shown");
+  await expect(page.getByRole("button", { name: "How drawings show" })).toContainText("1 of 2 shown");
   await saved(page);
 });
 

@@ -20,6 +20,9 @@ final class RoomNames
     private const SHORT_SURE = 0.7;
     /** the one usual name of two letters; and what is a unit, no name */
     private const SHORT = '/^W(\.?)C(?: \d+)?$/D';
+    private const SQUARE_FEET = '/^(\d{1,3}(?:,\d{3})*(?:\.\d{1,2})?)\s*(?:sq\.?\s*(?:ft|feet)\.?|s\.?f\.?|ft\s*(?:²|2))$/ui';
+    /** m², by the international foot of NIST SP 811 */
+    private const SQUARE_FOOT = 0.3048 ** 2;
     private const UNIT = '/^SQ\.? ?(?:FT|M)?\.?$/D';
 
     /**
@@ -62,8 +65,12 @@ final class RoomNames
         return [min($a->x, $b->x), min($a->y, $b->y), max($a->x, $b->x), max($a->y, $b->y)];
     }
 
+    /** @return float|null m² */
     private static function area(string $text): ?float
     {
+        if (1 === preg_match(self::SQUARE_FEET, trim($text), $found)) {
+            return (float) str_replace(',', '', $found[1]) * self::SQUARE_FOOT;
+        }
         if (1 !== preg_match('/^(\d{1,4}(?:[.,]\d{1,2})?)\s*(?:m|sq\.?\s*m|M)\s*(?:²|2|\?|%|\*|\'|"|°)?$/u', trim($text), $found)) {
             return null;
         }

@@ -40,6 +40,16 @@ final class RoomNamesTest extends TestCase
         self::assertSame(['KITCHEN'], $read('KITCHEN', 0.6));
     }
 
+    /** Under a name its area is written, in square metres or, by the foot of NIST SP 811, in square feet. */
+    public function testAreasAreReadInEitherUnit(): void
+    {
+        foreach (['12.4 m²' => 12.4, '12,4 m2' => 12.4, '183 SQ FT' => 17.0013, '183 sf' => 17.0013, '1,250 SQ. FT.' => 116.1288, '40 ft²' => 3.7161] as $text => $m2) {
+            $rooms = self::rooms([new ReadWord('KITCHEN', 0.9, 100, 100, 180, 40), new ReadWord($text, 0.9, 110, 150, 160, 38)]);
+            self::assertCount(1, $rooms, $text);
+            self::assertEqualsWithDelta($m2, $rooms[0]->areaM2, 0.0001, $text);
+        }
+    }
+
     public function testLettersThatTouchAreKeptAndFurnitureOfTheirSizeIsNot(): void
     {
         // 1 mm of paper is 1 px here; letters are 2.5 mm high, 34 px of the picture. Seven stems on one line, and an empty box as large.
@@ -71,6 +81,16 @@ final class RoomNamesTest extends TestCase
      */
     private static function names(array $words): array
     {
+        return array_map(static fn (ReadRoom $r): string => $r->name, self::rooms($words));
+    }
+
+    /**
+     * @param list<ReadWord> $words
+     *
+     * @return list<ReadRoom>
+     */
+    private static function rooms(array $words): array
+    {
         $picture = TextPicture::of(
             (new GreyRaster(400, 400, str_repeat("\xF0", 160_000)))->page(),
             new PixelBox(0.0, 0.0, 400.0, 400.0),
@@ -79,7 +99,7 @@ final class RoomNamesTest extends TestCase
             static function (float $done): void {},
         );
 
-        return array_map(static fn (ReadRoom $r): string => $r->name, RoomNames::of($picture, $words, []));
+        return RoomNames::of($picture, $words, []);
     }
 
     private static function picture(GreyRaster $raster): GreyRaster

@@ -1,6 +1,7 @@
 import { useDesk } from "../../../board/desk";
 import { useProject } from "../../../store/project";
-import { count, grouped } from "../../../ui/numbers";
+import { area } from "../../../ui/measures";
+import { count } from "../../../ui/numbers";
 import { Link, Plain } from "../../../ui/parts";
 import { ReadSection, Strip } from "../../Read";
 import { refuse, useReadings } from "../../searches";
@@ -41,9 +42,7 @@ function Of({ drawing }: { drawing: string }) {
             <Strip box={r.box} upright={false} words={r.name} />
             <span className="min-w-0 flex-1 font-semibold">
               {titled(r.name)}
-              {r.areaM2 !== null && (
-                <span className="block font-normal text-quiet">{grouped(r.areaM2, 1)} m² as written</span>
-              )}
+              {r.areaM2 !== null && <span className="block font-normal text-quiet">{area(r.areaM2)} as written</span>}
             </span>
             <span className="flex flex-col gap-0.5">
               <Link onClick={() => void nameRooms([r])}>take</Link>
