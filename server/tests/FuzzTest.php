@@ -263,7 +263,7 @@ final class FuzzTest extends TestCase
             $this->one([...self::TEXTS, '', "\0", "\xFF", str_repeat('9', 300), '-1', "8'-0\"+3", '9e99 km', '1/0', "1'\u{2032}"]),
         );
         $path = match (mt_rand(0, 11)) {
-            0 => '/api/length?text='.$text().'&unit='.$text(),
+            0 => $this->one(['/api/length?text=', '/api/lengths?mayBeOne=yes&text=', '/api/bearing?text=']).$text().'&unit='.$text(),
             1 => '/api/spacings?text='.$text().'&unit='.$text().'&first='.$text(),
             2 => "$p/pages/{$this->id('page')}/found?x={$number()}&y={$number()}&reach={$number()}&mmPerPixel={$number()}&only=corners",
             3 => "$p/pages/{$this->id('page')}/ticks?ax={$number()}&ay={$number()}&bx={$number()}&by={$number()}",

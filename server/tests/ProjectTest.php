@@ -262,6 +262,15 @@ final class ProjectTest extends TestCase
             1e-9,
         );
         self::assertSame('2', $this->client->refused(422, 'GET', '/api/length?unit=mm&text=3%20q')['at']);
+        self::assertEquals(['mm' => [3600.0, 4200.0]], $this->client->ok('GET', '/api/lengths?unit=m&text=3.6%20x%204.2'));
+        self::assertEquals(['mm' => [350.0, 350.0]], $this->client->ok('GET', '/api/lengths?unit=mm&text=350&mayBeOne=yes'));
+        self::assertSame('unreadable-length', $this->client->refused(422, 'GET', '/api/lengths?unit=mm&text=350')['code']);
+        self::assertEqualsWithDelta(
+            ['degrees' => 360.0 - 8.0 - 48.0 / 60.0 - 57.0 / 3600.0],
+            $this->client->ok('GET', '/api/bearing?text='.rawurlencode('N 8°48\'57" W')),
+            1e-9,
+        );
+        self::assertSame('unreadable-bearing', $this->client->refused(422, 'GET', '/api/bearing?text=up')['code']);
         self::assertSame('unit', $this->client->refused(422, 'GET', '/api/length?unit=yard&text=3')['at']);
     }
 }

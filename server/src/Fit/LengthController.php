@@ -5,8 +5,10 @@ declare(strict_types=1);
 namespace Plinth\Server\Fit;
 
 use Plinth\Core\Exchange\Json\JsonValue;
+use Plinth\Core\Units\Bearing;
 use Plinth\Core\Units\LengthParser;
 use Plinth\Core\Units\LengthUnit;
+use Plinth\Core\Units\TwoLengths;
 use Plinth\Server\Http\Needs;
 use Plinth\Server\Http\Who;
 use Symfony\Component\HttpFoundation\JsonResponse;
@@ -14,7 +16,7 @@ use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 
-/** Reads a typed length while it is being typed. */
+/** Reads a typed length, two of them or a bearing, while it is being typed. */
 final readonly class LengthController
 {
     #[Needs(Who::SignedIn)]
@@ -27,5 +29,25 @@ final readonly class LengthController
         );
 
         return new JsonResponse(['mm' => $length->mm, 'stepMm' => $length->stepMm]);
+    }
+
+    #[Needs(Who::SignedIn)]
+    #[Route('/api/lengths', methods: ['GET'])]
+    public function two(Request $request): Response
+    {
+        $both = TwoLengths::parse(
+            JsonValue::of($request->query->get('text', ''), 'text')->text(240),
+            JsonValue::of($request->query->get('unit', 'mm'), 'unit')->choice(LengthUnit::class),
+            'yes' === $request->query->get('mayBeOne'),
+        );
+
+        return new JsonResponse(['mm' => [$both->first, $both->second]]);
+    }
+
+    #[Needs(Who::SignedIn)]
+    #[Route('/api/bearing', methods: ['GET'])]
+    public function bearing(Request $request): Response
+    {
+        return new JsonResponse(['degrees' => Bearing::parse(JsonValue::of($request->query->get('text', ''), 'text')->text(60))->degrees]);
     }
 }

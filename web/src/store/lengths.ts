@@ -47,9 +47,19 @@ export async function typedPlace(text: string, take: (mm: number) => unknown): P
   if (mm !== null) take(mm);
 }
 
+/** A point or a size as typed, `0 0`, `3.6 x 4.2`, read by the core; throws a `Refused` where it is none. */
+export async function twoLengths(text: string, mayBeOne: "yes" | "no" = "no"): Promise<readonly [number, number]> {
+  const query = { text, unit: projectUnit(), mayBeOne };
+  const [first = 0, second = 0] = (await settled(api.GET("/api/lengths", { params: { query } }))).mm;
+  return [first, second];
+}
+
 /** Width and depth as typed, `350` or `350 × 450`, in mm; null after what is wrong with them was said on top. */
 export async function sidesOf(text: string): Promise<readonly [number, number] | null> {
-  const [width = "", depth = width] = text.split(/[x×*]/i);
-  const [w, d] = [await lengthOrSaid(width), await lengthOrSaid(depth)];
-  return w === null || d === null ? null : [w, d];
+  try {
+    return await twoLengths(text, "yes");
+  } catch (error) {
+    say((error as Refused).message);
+    return null;
+  }
 }

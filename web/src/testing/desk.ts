@@ -232,6 +232,12 @@ export function deskWithPlan(): Serving {
         ? json({ mm, stepMm: 1 })
         : json({ error: { code: "unreadable-length", message: "No length.", at: "0" } }, 422);
     }
+    if (pathname === "/api/lengths") {
+      const all = (searchParams.get("text") ?? "").split(/\s*[;x×,]\s*|\s+/).map(Number);
+      return all.length === 2 && all.every(Number.isFinite)
+        ? json({ mm: all })
+        : json({ error: { code: "unreadable-length", message: "Not two lengths.", at: "0" } }, 422);
+    }
     if (pathname.endsWith("/try")) return json(serving.tried);
     if (pathname.endsWith("/found")) return json({ found: serving.found });
     if (pathname.endsWith("/bearing")) return json({ found: serving.bearing });

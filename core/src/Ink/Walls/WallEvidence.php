@@ -12,8 +12,8 @@ final readonly class WallEvidence
 {
     /** Learnt from simulated sheets by bench/learn.php, on seeds apart from those reported. */
     private const WEIGHTS = [
-        '' => -1.74, 'round' => 1.18, 'seen' => 3.01, 'wallSeen' => -0.86, 'met' => -0.12, 'long' => 0.87, 'like' => 1.18, 'manner' => 1.59,
-        'pen' => 2.31, 'thin' => -1.13, 'thick' => 0.0, 'line' => 0.65, 'atEnd' => -0.28, 'bareEnd' => 0.29, 'bare' => -4.33, 'stub' => -1.77,
+        '' => -1.74, 'round' => 1.92, 'seen' => 3.02, 'wallSeen' => -0.85, 'met' => 0.56, 'long' => 0.59, 'like' => 1.48, 'pen' => 3.02,
+        'thin' => -1.5, 'thick' => 0.0, 'line' => 0.69, 'atEnd' => -0.65, 'bareEnd' => 0.25, 'bare' => -4.4,
     ];
     /** mm: thinner and thicker than this walls are rare; common practice, no source */
     public const USUAL_MM = [85.0, 420.0];
@@ -33,12 +33,10 @@ final readonly class WallEvidence
      * @param int $endsMet of both its ends, how many meet other walls
      * @param float $wallLength of the whole wall, mm
      * @param float $like part of all walls' length that is about as thick
-     * @param float $manner part of all walls' length that is filled as it is
-     * @param float $pen how wide its lines are for those of most walls: the logarithm
+     * @param float $pen how wide its lines are for those of most walls, the logarithm; 0 where a hand has drawn them
      * @param float $thickness mm
      * @param float $line how likely the whole wall is one by how it shows and stands to others, 0 to 1
      * @param bool $isAtEnd whether it is the wall's first or last stretch
-     * @param bool $isStub whether it is what a wall shows beyond the last one that it meets: there extension lines pass for its faces
      */
     public function __construct(
         public Point $from,
@@ -49,12 +47,10 @@ final readonly class WallEvidence
         public int $endsMet,
         public float $wallLength,
         public float $like,
-        public float $manner,
         public float $pen,
         public float $thickness,
         public float $line,
         public bool $isAtEnd,
-        public bool $isStub,
     ) {
     }
 
@@ -74,7 +70,6 @@ final readonly class WallEvidence
             'met' => $this->endsMet / 2.0,
             'long' => log(max(100.0, $this->wallLength) / self::LENGTH_MM),
             'like' => $this->like,
-            'manner' => $this->manner,
             'pen' => max(-1.0, min(0.5, $this->pen)),
             'thin' => $this->thickness < self::USUAL_MM[0] ? 1.0 : 0.0,
             'thick' => $this->thickness > self::USUAL_MM[1] ? 1.0 : 0.0,
@@ -82,7 +77,6 @@ final readonly class WallEvidence
             'atEnd' => $this->isAtEnd ? 1.0 : 0.0,
             'bareEnd' => $this->isAtEnd && $this->seen < self::BARE ? 1.0 : 0.0,
             'bare' => $this->seen < self::BARE ? 1.0 : 0.0,
-            'stub' => $this->isStub ? 1.0 : 0.0,
         ];
     }
 

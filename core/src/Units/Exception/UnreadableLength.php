@@ -22,6 +22,19 @@ final class UnreadableLength extends \DomainException implements UnitsException
         return new self(\sprintf('“%s” is no label to count on from: write 1, A or A1; I and O are left out.', $first), 0);
     }
 
+    public static function noPair(string $text): self
+    {
+        return new self(\sprintf('“%s” is not two lengths: write 3.6 m x 4.2 m, or 0 0 for a point.', mb_strimwidth($text, 0, 60, '…')), 0);
+    }
+
+    public static function pairReadTwoWays(string $text): self
+    {
+        return new self(\sprintf(
+            '“%s” can be read as two lengths in more than one way: put a semicolon between them.',
+            mb_strimwidth($text, 0, 60, '…'),
+        ), 0);
+    }
+
     public static function becauseEmpty(): self
     {
         return new self('Nothing is typed: a length looks like 3.25 m, 3250 or 11\'7 1/2".', 0);

@@ -14,6 +14,8 @@ use Plinth\Core\Numerics\DisjointSets;
  */
 final class LineEvidence
 {
+    /** grey levels by which fillings alike differ */
+    private const ONE_TONE = 40.0;
     /** part of a line that lies on another: both cannot be walls */
     public const ON_OTHER = 0.3;
     /** mm by which the faces of two lines beside each other may lie apart and be one */
@@ -159,7 +161,7 @@ final class LineEvidence
             $weight = $confidence[$k] * $this->seen[$k];
             $all += $weight;
             $isLike = abs($other->thickness - $line->thickness) <= WallLine::LIKE * $line->thickness;
-            $isOneManner = $other->look->filling === $line->look->filling && abs($other->look->tone - $line->look->tone) <= Look::ONE_TONE;
+            $isOneManner = $other->look->filling === $line->look->filling && abs($other->look->tone - $line->look->tone) <= self::ONE_TONE;
             $like += $isLike ? $weight : 0.0;
             $alike += $isLike && $isOneManner ? $weight : 0.0;
             $manner += $isOneManner ? $weight : 0.0;

@@ -11,9 +11,6 @@ namespace Plinth\Core\Ink\Walls\Internal;
  */
 final readonly class Look
 {
-    /** grey levels by which fillings alike differ */
-    public const ONE_TONE = 40.0;
-
     /**
      * @param float $tone mean ink between the faces, 0 to 255
      * @param float $wear part of it that is filled otherwise, 0 to 1
@@ -44,13 +41,5 @@ final readonly class Look
             $strip->even,
             $isLoose,
         );
-    }
-
-    /** Whether between its faces it looks like another. */
-    public function isFilledAs(self $other): bool
-    {
-        return $this->filling === $other->filling
-            && $this->isHatched === $other->isHatched
-            && abs($this->tone - $other->tone) <= self::ONE_TONE;
     }
 }

@@ -142,12 +142,11 @@ final readonly class WallLine
         $length = max(1.0, $this->length());
         $sum = array_sum(array_map(static fn (self $o): float => $o->seen(), $all));
         $like = array_filter($all, fn (self $o): bool => abs($o->thickness - $this->thickness) <= self::LIKE * $this->thickness);
-        $manner = array_filter($all, fn (self $o): bool => $o->look->isFilledAs($this->look));
-        $usual = self::usualPen($all);
-        [$isMetAtFrom, $isMetAtTo] = [$this->isMet($this->from, $all), $this->isMet($this->to, $all)];
+        // What a hand has drawn is as wide as it happened to come out.
+        $pen = $this->look->isLoose ? 0.0 : $this->look->pen - self::usualPen($all);
+        $met = ($this->isMet($this->from, $all) ? 1 : 0) + ($this->isMet($this->to, $all) ? 1 : 0);
         $evidence = [];
         $stretches = [] === $stretches ? [[0.0, $length, false]] : $stretches;
-        $last = \count($stretches) - 1;
         foreach ($stretches as $k => [$from, $to, $isOnRound]) {
             $shown = array_map(static fn (array $p): float => max(0.0, min($to, $p[1]) - max($from, $p[0])), $this->parts);
             $evidence[] = new WallEvidence(
@@ -156,16 +155,13 @@ final readonly class WallLine
                 $isOnRound,
                 array_sum($shown) / max(1.0, $to - $from),
                 $this->seen() / $length,
-                ($isMetAtFrom ? 1 : 0) + ($isMetAtTo ? 1 : 0),
+                $met,
                 $length,
                 array_sum(array_map(static fn (self $o): float => $o->seen(), $like)) / max(1.0, $sum),
-                array_sum(array_map(static fn (self $o): float => $o->seen(), $manner)) / max(1.0, $sum),
-                // What a hand has drawn is as wide as it happened to come out.
-                $this->look->isLoose ? 0.0 : $this->look->pen - $usual,
+                $pen,
                 $this->thickness,
                 $this->confidence,
-                0 === $k || $last === $k,
-                $last > 0 && ((0 === $k && !$isMetAtFrom) || ($last === $k && !$isMetAtTo)),
+                0 === $k || \count($stretches) - 1 === $k,
             );
         }
 

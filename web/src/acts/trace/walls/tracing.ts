@@ -1,4 +1,4 @@
-import { api, settled } from "../../../api/client";
+import { api, type Refused, settled } from "../../../api/client";
 import { newId } from "../../../api/ids";
 import type { Click } from "../../../board/act";
 import { clearDraft, drafted, useDesk } from "../../../board/desk";
@@ -7,6 +7,7 @@ import { snapAt } from "../../../board/snap";
 import { apply, inverse } from "../../../geometry/maps";
 import { distance, type XY } from "../../../geometry/plane";
 import { fitMap } from "../../../store/drawings";
+import { twoLengths } from "../../../store/lengths";
 import { change, inProject, useProject } from "../../../store/project";
 import { riseThrough } from "../../../store/walls";
 import { useWallOptions } from "./options";
@@ -163,11 +164,9 @@ async function setRectangleSides(text: string): Promise<void> {
   const { pointer } = useDesk.getState();
   const rectangle = drafted("rectangle")?.from;
   if (!rectangle) return;
-  const [widthText = "", depthText = ""] = text.split(/\s*[x×*]\s*/i);
-  const width = await read(widthText);
-  if (width === null) return;
-  const depth = await read(depthText);
-  if (depth === null) return;
+  const sides = await twoLengths(text).catch((refused: Refused) => refused.message);
+  if (typeof sides === "string") return useDesk.setState({ slipError: sides });
+  const [width, depth] = sides;
   const [x, y] = pointer ?? [rectangle[0] + 1, rectangle[1] + 1];
   await sendRectangle(
     rectangle,

@@ -218,7 +218,7 @@ describe("placing", () => {
     setAct("place");
     clickAt([10, 10], true);
     await entered("somewhere");
-    expect(useDesk.getState().slipError).toContain("0 0");
+    expect(useDesk.getState().slipError).toContain("B/2");
     await entered("1200 -300");
     expect(server.sent[0]?.operations[1]?.values).toMatchObject({ x: 1200, y: -300, text: "1200 -300" });
   });

@@ -1,5 +1,5 @@
 import { create } from "zustand";
-import type { Operation } from "../../../api/client";
+import type { Operation, Refused } from "../../../api/client";
 import { newId } from "../../../api/ids";
 import { type Picked, useDesk } from "../../../board/desk";
 import { inkAt } from "../../../board/found";
@@ -9,7 +9,7 @@ import { SNAP_PX } from "../../../board/snap";
 import { apply } from "../../../geometry/maps";
 import { distance, type XY } from "../../../geometry/plane";
 import { drawingsOn, drawingsThrough, fitMap, mmPerPixel } from "../../../store/drawings";
-import { lengthOf } from "../../../store/lengths";
+import { twoLengths } from "../../../store/lengths";
 import { useProject } from "../../../store/project";
 import type { Thing } from "../../../store/rows";
 import { addPick, sendStatement } from "../../statements";
@@ -188,11 +188,11 @@ export async function statePlace(text: string): Promise<void> {
     const at = apply(map, p.at)[along === "x" ? 0 : 1];
     return sendDraft("Axis of the grid", [{ do: "add", type: "gridAxis", id: newId(), values: { along, at, label } }]);
   }
-  const at = crossingNamed(label, [...rows.gridAxis.values()]) ?? (await coordinates(label));
-  if (!at) {
-    return useDesk.setState({
-      slipError: "Say where this point lies: 0 0, 12 m 3.5 m, or a crossing of the grid such as B/2.",
-    });
+  const isOrigin = label === "" || label.toLowerCase() === "origin";
+  const crossing = isOrigin ? ([0, 0] as const) : crossingNamed(label, [...rows.gridAxis.values()]);
+  const at = crossing ?? (await twoLengths(label).catch((refused: Refused) => refused.message));
+  if (typeof at === "string") {
+    return useDesk.setState({ slipError: `${at} A crossing of the grid is written B/2.` });
   }
   const id = newId();
   await sendStatement(
@@ -220,23 +220,4 @@ export function crossingNamed(text: string, axes: readonly Thing<"gridAxis">[]):
   const x = find("x", one) ?? find("x", two);
   const y = find("y", two) ?? find("y", one);
   return x && y ? [x.at, y.at] : null;
-}
-
-async function coordinates(text: string): Promise<XY | null> {
-  if (text === "" || text.toLowerCase() === "origin") return [0, 0];
-  const parts = text.includes(";")
-    ? text.split(";")
-    : text.split(/,\s+|\s{2,}/).length === 2
-      ? text.split(/,\s+|\s{2,}/)
-      : text.split(/\s+/);
-  if (parts.length !== 2) return null;
-  const places: number[] = [];
-  for (const part of parts) {
-    try {
-      places.push(await lengthOf(part.trim()));
-    } catch {
-      return null;
-    }
-  }
-  return [places[0] ?? 0, places[1] ?? 0];
 }

@@ -1,4 +1,5 @@
 import { useEffect, useRef, useState } from "react";
+import { api, type Refused, settled } from "../../../api/client";
 import { useDesk, useDrafted } from "../../../board/desk";
 import { apply, type Map2 } from "../../../geometry/maps";
 import { middle } from "../../../geometry/plane";
@@ -18,6 +19,7 @@ export function SquareSlip({ screen }: { screen: Map2 }) {
   const button = useRef<HTMLButtonElement>(null);
   const [runs, setRuns] = useState<"x" | "y" | "bearing" | null>(null);
   const [bearing, setBearing] = useState("");
+  const read = useBearing(bearing);
   useEffect(() => button.current?.focus(), []);
   const turn = gridTurn();
   const [a, b] = picks ?? [];
@@ -25,13 +27,12 @@ export function SquareSlip({ screen }: { screen: Map2 }) {
   const [p, q] = [apply(map, a.at), apply(map, b.at)];
   const angle = (Math.atan2(q[1] - p[1], q[0] - p[0]) * 180) / Math.PI;
   const along = runs ?? turn.axis;
-  const typed = Number.parseFloat(bearing.replace(",", "."));
   const degrees =
-    along === "bearing"
-      ? Number.isFinite(typed)
-        ? turnTo(angle, 90 - typed)
-        : null
-      : turnTo(angle, along === "y" ? 90 : 0);
+    along !== "bearing"
+      ? turnTo(angle, along === "y" ? 90 : 0)
+      : read.degrees === null
+        ? null
+        : turnTo(angle, 90 - read.degrees);
   const at = middle(apply(screen, p), apply(screen, q));
   return (
     <form
@@ -39,7 +40,8 @@ export function SquareSlip({ screen }: { screen: Map2 }) {
       style={{ left: Math.max(8, at[0] - 145), top: at[1] > 150 ? at[1] - 138 : at[1] + 24 }}
       onSubmit={(e) => {
         e.preventDefault();
-        if (degrees !== null) void setGridLine(along === "bearing" ? { bearing: typed } : { axis: along });
+        if (along !== "bearing") void setGridLine({ axis: along });
+        else if (read.degrees !== null) void setGridLine({ bearing: read.degrees });
       }}
     >
       <div className="flex items-center gap-2 text-[13px]">
@@ -56,9 +58,9 @@ export function SquareSlip({ screen }: { screen: Map2 }) {
         </select>
         {along === "bearing" && (
           <input
-            className="w-20 rounded border border-line bg-white px-1 py-0.5"
-            aria-label="Bearing, degrees clockwise from north"
-            placeholder="63.25"
+            className="w-28 rounded border border-line bg-white px-1 py-0.5"
+            aria-label="Bearing, clockwise from north"
+            placeholder="N 36°15' E"
             value={bearing}
             onChange={(e) => setBearing(e.target.value)}
           />
@@ -66,7 +68,7 @@ export function SquareSlip({ screen }: { screen: Map2 }) {
       </div>
       <p className="mt-1.5 text-sm" data-testid="turn-words">
         {degrees === null ? (
-          "Type the bearing, in degrees clockwise from north."
+          (read.refused ?? "Type the bearing as it is written: 63.25, 126°55'17\", N 36°15'20\" E.")
         ) : (
           <>
             The picture turns{" "}
@@ -86,4 +88,25 @@ export function SquareSlip({ screen }: { screen: Map2 }) {
       </button>
     </form>
   );
+}
+
+/** What a bearing says as it is typed, read by the core. */
+function useBearing(text: string): { degrees: number | null; refused: string | null } {
+  const [read, setRead] = useState<{ degrees: number | null; refused: string | null }>({
+    degrees: null,
+    refused: null,
+  });
+  useEffect(() => {
+    setRead({ degrees: null, refused: null });
+    if (text.trim() === "") return;
+    const asked = { isLatest: true };
+    settled(api.GET("/api/bearing", { params: { query: { text } } })).then(
+      ({ degrees }) => asked.isLatest && setRead({ degrees, refused: null }),
+      ({ message }: Refused) => asked.isLatest && setRead({ degrees: null, refused: message }),
+    );
+    return () => {
+      asked.isLatest = false;
+    };
+  }, [text]);
+  return read;
 }
