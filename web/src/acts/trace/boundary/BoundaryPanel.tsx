@@ -47,6 +47,8 @@ function Legs({ boundary }: { boundary: Thing<"boundary"> }) {
   const isBad = (answer?.closed?.precision ?? 1000) < 1000;
   const [next, setNext] = useState(NO_LEG);
   const ink = useDrafted("bearing");
+  // A boundary that has just begun waits for its first bearing, one that was read off the ink for its length.
+  const waitsFor = ink ? "length" : own.length === 0 ? "bearing" : undefined;
   useEffect(() => {
     if (ink) setNext((leg) => ({ ...leg, bearing: ink.bearing }));
   }, [ink]);
@@ -99,7 +101,7 @@ function Legs({ boundary }: { boundary: Thing<"boundary"> }) {
           <Leg key={leg.id} leg={leg} number={i + 1} clear={clearances[i]?.mm} />
         ))}
       </ol>
-      <LegFields leg={next} set={setNext} send={add} words="Add" />
+      <LegFields leg={next} set={setNext} send={add} words="Add" waitsFor={waitsFor} />
       {ink && next.bearing === ink.bearing && (
         <p className="mt-1 text-quiet">
           Read off the ink, ±{ink.plusMinusDegrees.toFixed(2)}°: type the length that is written along it.

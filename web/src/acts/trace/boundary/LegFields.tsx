@@ -1,4 +1,4 @@
-import { type ReactNode, useState } from "react";
+import { type ReactNode, useEffect, useRef, useState } from "react";
 import { Field, OneOf } from "../../../ui/parts";
 import type { LegTyped } from "./legs";
 
@@ -8,14 +8,21 @@ export function LegFields(props: {
   set: (leg: LegTyped) => void;
   send: () => Promise<string | null>;
   words: string;
+  /** which figure is waited for: the hand need not go there */
+  waitsFor?: "bearing" | "length" | undefined;
   children?: ReactNode;
 }) {
-  const { leg, set, send, words, children } = props;
+  const { leg, set, send, words, waitsFor, children } = props;
+  const form = useRef<HTMLFormElement>(null);
+  useEffect(() => {
+    if (waitsFor) form.current?.querySelectorAll("input")[waitsFor === "bearing" ? 0 : 1]?.focus();
+  }, [waitsFor]);
   const [curve, setCurve] = useState(leg.radius !== "");
   const [error, setError] = useState<string | null>(null);
   const missing = [leg.bearing, leg.length, ...(curve ? [leg.radius] : [])].some((text) => text.trim() === "");
   return (
     <form
+      ref={form}
       className="mt-1"
       onSubmit={(e) => {
         e.preventDefault();
