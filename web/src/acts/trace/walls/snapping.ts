@@ -5,9 +5,13 @@ import { exactSnap, wallUnder } from "../../../board/snap";
 import { distance, type XY } from "../../../geometry/plane";
 import { useProject } from "../../../store/project";
 import { inWords } from "../../../ui/measures";
+import { crossings, nearestKnown, placedPoints, shownThrough } from "../../known";
 import { useWallOptions } from "./options";
 
-/** Where the next corner would hold to: the chain's beginning, a wall, an exact line, or a line through what is traced. */
+/** Nothing that the ink shows is surer. */
+const KNOWN_PX = 0;
+
+/** Where the next corner would hold to: the chain's beginning, a wall, a place that is known, an exact line, or a line through what is traced. */
 export function wallSnap(pointer: XY, reach: number, free: boolean): Snap | null {
   const { holdSquare } = useDesk.getState();
   const { snapTo } = useWallOptions.getState();
@@ -22,6 +26,11 @@ export function wallSnap(pointer: XY, reach: number, free: boolean): Snap | null
   const at = held?.at ?? pointer;
   const joined = free || !snapTo.tracing ? null : wallUnder(pointer, reach, chain?.walls);
   if (joined) return { at, words: held ? `joins this wall, ${held.words}` : "joins this wall", wall: joined.id };
+  const known =
+    free || !snapTo.tracing
+      ? null
+      : nearestKnown(pointer, reach, [...placedPoints(), ...crossings(), ...shownThrough()]);
+  if (known && (held === null || distance(known.at, held.at) < reach)) return { ...known, sigmaPx: KNOWN_PX };
   const exact = snapTo.lines ? exactSnap(pointer, reach, free) : null;
   if (exact && (held === null || distance(exact.at, held.at) < reach)) return exact;
   const crossing = free ? null : onGrid(pointer);

@@ -6,7 +6,7 @@ import { snapAt, wallUnder } from "../../../board/snap";
 import { useProject } from "../../../store/project";
 import { withRows } from "../../../store/rows";
 import { arcChain, nearestOnLine, riseThrough, wallLine } from "../../../store/walls";
-import { deskWithPlan, entered, row, type Sent, type Serving, STOREY } from "../../../testing/desk";
+import { DRAWING, deskWithPlan, entered, row, type Sent, type Serving, STOREY } from "../../../testing/desk";
 import { ask } from "../../asked";
 import { copyWalls, outerWalls } from "../copying";
 import { copy, move } from "../Elsewhere";
@@ -31,6 +31,20 @@ function likeSouth(id: string, fromNode: string, toNode: string): Row {
 }
 
 describe("walls", () => {
+  it("hold to what somebody has stated before any ink: placed points and crossings of the grid", () => {
+    useProject.setState((s) => ({
+      rows: withRows(s.rows, [
+        row("controlPoint", "c", { drawing: DRAWING, pick: "p", x: 9000, y: 9000, text: "A/1" }),
+        row("gridAxis", "a", { label: "C", along: "x", at: 12000 }),
+        row("gridAxis", "b", { label: "3", along: "y", at: 8000 }),
+      ]),
+    }));
+    setAct("walls");
+    expect(snapAt([9020, 8990], false)).toEqual({ at: [9000, 9000], words: "the placed point A/1", sigmaPx: 0 });
+    expect(snapAt([12015, 8010], false)).toMatchObject({ at: [12000, 8000], words: "C/3", sigmaPx: 0 });
+    expect(snapAt([9020, 8990], true), "not while Alt is down").toBeNull();
+  });
+
   it("join the wall that an end is put on, and the chain ends there", async () => {
     setAct("walls");
     expect(snapAt([3000, 80], false)).toEqual({ at: [3000, 80], words: "joins this wall", wall: "south" });

@@ -7,11 +7,12 @@ import { allFound, picksNow } from "../../../board/picking";
 import { sendDraft } from "../../../board/slip";
 import { SNAP_PX } from "../../../board/snap";
 import { apply } from "../../../geometry/maps";
-import { distance, type XY } from "../../../geometry/plane";
+import type { XY } from "../../../geometry/plane";
 import { drawingsOn, drawingsThrough, fitMap, mmPerPixel } from "../../../store/drawings";
 import { twoLengths } from "../../../store/lengths";
 import { useProject } from "../../../store/project";
 import type { Thing } from "../../../store/rows";
+import { crossings, type Known, nearestKnown, shownThrough } from "../../known";
 import { addPick, sendStatement } from "../../statements";
 import { nearestCorners, planCorners } from "./sides";
 
@@ -62,50 +63,14 @@ async function sendPlace(drawing: string, p: Picked, onto: { at: XY; words: stri
   );
 }
 
-/**
- * What a point may be put onto here, the nearest within reach: corners of what is traced over other drawings (over this one they would
- * move with it), of the storey that shows through its corners and columns, and crossings of the setting-out grid.
- */
+/** What a point may be put onto here, the nearest within reach: also corners of what is traced over other drawings, for over this one they would move with it. */
 export function ontoHere(pointer: XY): { at: XY; words: string } | null {
-  const { storey, view, drawing, through } = useDesk.getState();
-  const { rows, derived } = useProject.getState();
-  if (storey === null) return null;
-  const reach = SNAP_PX / view.k;
-  let best: { at: XY; words: string; off: number } | null = null;
-  const offer = (at: XY, words: string) => {
-    const off = distance(at, pointer);
-    if (off <= reach && (best === null || off < best.off)) best = { at, words, off };
-  };
-  for (const node of rows.node.values()) {
-    if (node.storey === storey && node.drawing !== drawing) offer([node.x, node.y], "traced corner");
+  const { storey, view, drawing } = useDesk.getState();
+  const corners: Known[] = [];
+  for (const node of useProject.getState().rows.node.values()) {
+    if (node.storey === storey && node.drawing !== drawing) corners.push([[node.x, node.y], "traced corner"]);
   }
-  const name = through === null || through === storey ? null : (rows.storey.get(through)?.name ?? null);
-  if (through !== null && name !== null) {
-    for (const { stretches } of derived.get(through)?.walls.values() ?? []) {
-      for (const [x = 0, y = 0] of stretches.flatMap(({ right, left }) => [...right, ...left])) {
-        offer([x, y], `corner of ${name}`);
-      }
-    }
-    for (const { storey: on, x, y, width, depth } of rows.column.values()) {
-      if (on !== through) continue;
-      offer([x, y], `column of ${name}`);
-      for (const [dx, dy] of [
-        [-1, -1],
-        [1, -1],
-        [1, 1],
-        [-1, 1],
-      ] as const) {
-        offer([x + (dx * width) / 2, y + (dy * depth) / 2], `corner of a column of ${name}`);
-      }
-    }
-  }
-  const axes = [...rows.gridAxis.values()];
-  for (const up of axes.filter((a) => a.along === "x")) {
-    for (const across of axes.filter((a) => a.along === "y")) {
-      offer([up.at, across.at], `${up.label}/${across.label}`);
-    }
-  }
-  return best;
+  return nearestKnown(pointer, SNAP_PX / view.k, [...corners, ...shownThrough(), ...crossings()]);
 }
 
 /** On a side, the plan's corner whose upright is under the pointer; the height stays. */
