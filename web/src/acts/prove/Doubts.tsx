@@ -9,27 +9,34 @@ import { Link, Plain } from "../../ui/parts";
 
 type Doubt = Schemas["Doubt"];
 
-/** What a practitioner would look at twice: each with its limit, until somebody says that it is so. */
-export function Doubts({ storey }: { storey: string }) {
+/** What there is to doubt on a storey: what is open, what somebody has said to be so, and what the limits rest on. */
+export function useDoubts(storey: string | null) {
   const revision = useProject((s) => s.revision);
   const assurances = useProject((s) => s.rows.assurance);
-  const mayEdit = useProject((s) => s.role !== "read");
   const { data } = useQuery({
     queryKey: ["plausible", storey, revision],
     queryFn: () =>
-      settled(api.GET("/api/projects/{project}/storeys/{id}/plausible", { params: { path: inProject(storey) } })),
+      settled(api.GET("/api/projects/{project}/storeys/{id}/plausible", { params: { path: inProject(storey ?? "") } })),
     placeholderData: (old) => old,
+    enabled: storey !== null,
   });
   const given = [...assurances.values()].filter((a) => a.storey === storey);
   const isSo = (d: Doubt) => given.some((a) => a.code === d.code && a.thing === d.thing);
   const open = (data?.doubts ?? []).filter((d) => !isSo(d));
   const assured = given.filter((a) => data?.doubts.some((d) => d.code === a.code && d.thing === a.thing));
+  return { open, assured, standing: data?.standing };
+}
+
+/** What a practitioner would look at twice: each with its limit, until somebody says that it is so. */
+export function Doubts({ storey }: { storey: string }) {
+  const mayEdit = useProject((s) => s.role !== "read");
+  const { open, assured, standing } = useDoubts(storey);
   if (open.length === 0 && assured.length === 0) return null;
   return (
     <section className="border-b border-line px-4 py-3 text-[13px]" aria-label="To look at twice">
       <div className="flex items-baseline justify-between">
         <span className="font-semibold">To look at twice</span>
-        <span className="text-quiet">limits: {data?.standing}</span>
+        <span className="text-quiet">limits: {standing}</span>
       </div>
       {open.map((doubt) => (
         <div

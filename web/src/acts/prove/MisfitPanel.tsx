@@ -10,31 +10,24 @@ import { fineInWords, inWords, plusMinus } from "../../ui/measures";
 import { Link, Plain } from "../../ui/parts";
 
 /** What a drawing is held against: the tracing of its storey unless another storey or a drawing is said. */
-interface Against {
+export interface Against {
   storey: string | null;
   drawing: string | null;
 }
 
-/** Two drawings, one building: what a drawing shows elsewhere than a tracing, or than another drawing, worst first. */
-export function MisfitPanel() {
-  const { storey, drawing } = useDeskFields("storey", "drawing");
-  const rows = useProject((s) => s.rows);
-  const [of, setOf] = useState<string | null>(null);
-  const [against, setAgainst] = useState<Against>({ storey: null, drawing: null });
-  const [every, setEvery] = useState(false);
-  const drawings = drawingsOn(rows, { storey, side: null });
-  const held = drawings.find((d) => d.id === (of ?? drawing));
-  // On another storey's walls, or on those of this one.
-  const lines = wallLines(rows, against.storey ?? storey);
-  const own = wallLines(rows, storey).length;
+/** The tracing of its own storey. */
+export const ITS_TRACING: Against = { storey: null, drawing: null };
+
+/** How walls and columns lie beside what a drawing shows, asked for bit by bit. */
+export function useMisfit(held: string | undefined, against: Against, isWanted: boolean) {
   const revision = useProject((s) => s.revision);
   const { data, error, hasNextPage, isFetching, fetchNextPage } = useInfiniteQuery({
-    queryKey: ["misfit", held?.id, against, revision],
+    queryKey: ["misfit", held, against, revision],
     queryFn: ({ pageParam }) =>
       settled(
         api.GET("/api/projects/{project}/drawings/{id}/misfit", {
           params: {
-            path: inProject(held?.id ?? ""),
+            path: inProject(held ?? ""),
             query: {
               from: pageParam,
               ...(against.drawing === null ? {} : { against: against.drawing }),
@@ -45,16 +38,31 @@ export function MisfitPanel() {
       ),
     initialPageParam: 0,
     getNextPageParam: (last) => last.next,
-    enabled: held !== undefined && lines.length > 0,
+    enabled: held !== undefined && isWanted,
   });
   useEffect(() => {
     if (hasNextPage && !isFetching) void fetchNextPage();
   }, [hasNextPage, isFetching, fetchNextPage]);
+  const things = (data?.pages ?? []).flatMap((p) => p.things).sort((a, b) => (b.mm ?? -1) - (a.mm ?? -1));
+  const off = things.filter((t) => t.mm !== null && t.mm > t.plusMinusMm);
+  return { things, off, all: data?.pages[0]?.of ?? 0, error, isFetching };
+}
+
+/** Two drawings, one building: what a drawing shows elsewhere than a tracing, or than another drawing, worst first. */
+export function MisfitPanel() {
+  const { storey, drawing } = useDeskFields("storey", "drawing");
+  const rows = useProject((s) => s.rows);
+  const [of, setOf] = useState<string | null>(null);
+  const [against, setAgainst] = useState<Against>(ITS_TRACING);
+  const [every, setEvery] = useState(false);
+  const drawings = drawingsOn(rows, { storey, side: null });
+  const held = drawings.find((d) => d.id === (of ?? drawing));
+  // On another storey's walls, or on those of this one.
+  const lines = wallLines(rows, against.storey ?? storey);
+  const own = wallLines(rows, storey).length;
+  const { things, off, all, error, isFetching } = useMisfit(held?.id, against, lines.length > 0);
   const others = storeysInOrder().filter((s) => s.id !== storey && wallLines(rows, s.id).length > 0);
   if (storey === null || (own === 0 && others.length === 0) || !held) return null;
-  const things = (data?.pages ?? []).flatMap((p) => p.things).sort((a, b) => (b.mm ?? -1) - (a.mm ?? -1));
-  const all = data?.pages[0]?.of ?? 0;
-  const off = things.filter((t) => t.mm !== null && t.mm > t.plusMinusMm);
   const unseen = things.filter((t) => t.mm === null).length;
   const listed = every ? things : things.filter((t) => off.includes(t) || t.mm === null);
   const select = "max-w-40 rounded border border-line bg-white px-1 py-0.5";

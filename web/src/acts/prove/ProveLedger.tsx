@@ -5,14 +5,14 @@ import { inOrder } from "../../store/rows";
 import type { Finding } from "../../store/shapes";
 import { wallLines } from "../../store/walls";
 import { difference, fine, plusMinus, said } from "../../ui/measures";
-import { count } from "../../ui/numbers";
 import { Head, NextThing, Plain } from "../../ui/parts";
 import { useNextLength } from "../nextLength";
 import { MENDS, mendOverlap } from "../overlaps";
 import { RoomsTable } from "../RoomsTable";
 import { useSelectableSelected } from "../selected";
-import { Doubts } from "./Doubts";
-import { MisfitPanel } from "./MisfitPanel";
+import { Doubts, useDoubts } from "./Doubts";
+import { ITS_TRACING, MisfitPanel, useMisfit } from "./MisfitPanel";
+import { verdictOf } from "./verdict";
 
 /** What the walls of the storey rest on, by length, each with the edge it is drawn with. */
 function StandsOn({ storey }: { storey: string }) {
@@ -72,10 +72,24 @@ export function ProveLedger() {
   const report = desk.drawing === null ? undefined : fits.get(desk.drawing);
   const checks = inOrder(rows.knownLength.values()).filter((l) => l.heldOut && l.drawing === desk.drawing);
   const findings = shapes?.findings ?? [];
+  const { open: doubts } = useDoubts(desk.storey);
+  const isTraced = wallLines(rows, desk.storey).length > 0;
+  const { off } = useMisfit(desk.storey === null ? undefined : (desk.drawing ?? undefined), ITS_TRACING, isTraced);
+  const verdict = verdictOf({
+    findings: findings.length,
+    checksOff: checks.filter((c) => {
+      const result = report?.lengths.find((r) => r.id === c.id);
+      return result !== undefined && Math.abs(result.residualMm) > result.plusMinusMm;
+    }).length,
+    figures: [...rows.figure.values()].filter((f) => f.storey === desk.storey && f.decided === "open").length,
+    beside: off.length,
+    doubts: doubts.length,
+    checks: checks.length,
+  });
   return (
     <>
       <Head
-        title={findings.length === 0 ? "Nothing found wrong" : count(findings.length, "finding")}
+        title={verdict.title}
         next={
           checks.length === 0 && (
             <NextThing
@@ -89,9 +103,7 @@ export function ProveLedger() {
           )
         }
       >
-        {checks.length === 0
-          ? "Nothing checks the fit from outside yet, so it cannot be judged."
-          : "Each check length is held against the fit, which does not know it."}
+        {verdict.words}
       </Head>
       <div className="min-h-0 flex-1 overflow-y-auto">
         {checks.map((check) => {
