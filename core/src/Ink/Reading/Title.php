@@ -21,7 +21,9 @@ final readonly class Title
     private const STOREYS = [
         '(?:lower ground (?:floor|storey|level))' => ['Lower ground floor', -1],
         '(?:(?:ground|main) (?:floor|storey|level)|erdgeschoss|planta baja|rez de chauss[ée]e|piano terra)' => ['Ground', 0],
-        '(?:(?:first|1st|upper) (?:floor|storey|level)|(?:1 )?obergeschoss|planta primera|primera planta|1er [ée]tage|piano primo)' => ['First floor', 1],
+        '(?:(?:first|1st|upper) (?:floor|storey|level)|(?:1 )?obergeschoss|planta primera|primera planta|1er [ée]tage|piano primo)' => [
+            'First floor', 1,
+        ],
         '(?:(?:second|2nd) (?:floor|storey|level)|2 obergeschoss|planta segunda|segunda planta|2e [ée]tage)' => ['Second floor', 2],
         '(?:(?:third|3rd) (?:floor|storey|level)|3 obergeschoss|planta tercera|tercera planta|3e [ée]tage)' => ['Third floor', 3],
         '(?:(?:fourth|4th) (?:floor|storey|level)|4 obergeschoss)' => ['Fourth floor', 4],
@@ -31,7 +33,9 @@ final readonly class Title
     private const KINDS = [
         '(?:elevation|fa[cç]ade|ansicht|alzado|fachada|prospetto|[ée]l[ée]vation)s?' => DrawingKind::Elevation,
         '(?:(?:long |cross )?section|schnitt|secci[óo]n|coupe|sezione)s?' => DrawingKind::Section,
-        '(?:site|plot|lot|block|location|survey|situation) plan|site (?:layout|sketch)|lageplan|plan de situation|emplazamiento|boundary (?:plan|sketch|survey)' => DrawingKind::Site,
+        '(?:site|plot|lot|block|location|survey|situation) plan|site (?:layout|sketch)' => DrawingKind::Site,
+        'boundary (?:plan|sketch|survey)' => DrawingKind::Site,
+        'lageplan|plan de situation|emplazamiento' => DrawingKind::Site,
         'roof plan|roof layout|dachaufsicht|dachdraufsicht|planta (?:de )?cubiertas?|plan de toiture' => DrawingKind::Roof,
         '(?:detail|d[ée]tail|detalle)s?' => DrawingKind::Detail,
         'floor plans?|storey plans?|grundriss|plans?|planta|pianta' => DrawingKind::Plan,
@@ -39,7 +43,8 @@ final readonly class Title
     private const SIDES = [
         'north ?east' => 'North-east', 'north ?west' => 'North-west', 'south ?east' => 'South-east', 'south ?west' => 'South-west',
         'north(?:ern)?|nord|norte' => 'North', 'south(?:ern)?|s[üu]d|sur|sud' => 'South', 'east(?:ern)?|ost|este' => 'East',
-        'west(?:ern)?|oeste|ouest' => 'West', 'front|street' => 'Front', 'rear|back|garden' => 'Rear', 'left(?: side)?' => 'Left', 'right(?: side)?' => 'Right',
+        'west(?:ern)?|oeste|ouest' => 'West',
+        'front|street' => 'Front', 'rear|back|garden' => 'Rear', 'left(?: side)?' => 'Left', 'right(?: side)?' => 'Right',
     ];
 
     /**
@@ -115,7 +120,8 @@ final readonly class Title
             return null;
         }
         // A plan of nothing in particular is a heading of the sheet or a note.
-        if (DrawingKind::Plan === $kind && null === $storey && 1 !== preg_match('/^(?:floor |storey )?(?:plan|grundriss|planta)$/', $plain)) {
+        $isPlain = 1 === preg_match('/^(?:floor |storey )?(?:plan|grundriss|planta)$/', $plain);
+        if (DrawingKind::Plan === $kind && null === $storey && !$isPlain) {
             return null;
         }
         $low = (string) preg_replace_callback(
