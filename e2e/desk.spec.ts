@@ -74,7 +74,7 @@ test("a length is picked, typed and set by keyboard alone", async ({ page }) => 
   await page.keyboard.press("Enter");
   await expect(page.getByTestId("known-lengths").getByText("10 m", { exact: true })).toBeVisible();
   // Held out as a check length and removed again, by Tab and Enter.
-  const hold = page.getByRole("button", { name: "Hold out" });
+  const hold = page.getByRole("button", { name: "Only check it" });
   await hold.focus();
   await page.keyboard.press("Enter");
   await expect(page.getByText("The scale is a guess")).toBeVisible();

@@ -138,9 +138,9 @@ test.describe("a scan is trued up without zooming", () => {
     await page.getByRole("button", { name: "Lock it" }).click();
     await expect(page.getByText("Locked: nothing moves it.")).toBeVisible();
     await saved(page);
-    await row(page, "13 200").getByRole("button", { name: "Hold out" }).click();
+    await row(page, "13 200").getByRole("button", { name: "Only check it" }).click();
     await expect(page.getByRole("alert")).toContainText("This drawing is locked");
-    await expect(row(page, "13 200").getByRole("button", { name: "Hold out" })).toBeVisible();
+    await expect(row(page, "13 200").getByRole("button", { name: "Only check it" })).toBeVisible();
   });
 
   test("the figure that waits is filled by the distance meter", async ({ page, context }) => {
@@ -171,17 +171,17 @@ test("a fit changed after tracing says how far it would move, and the tracing st
   await page.getByTestId("board").waitFor();
   await page.keyboard.press("Alt+2");
   const length = page.getByRole("group", { name: "Known length 8 600" });
-  await length.getByRole("button", { name: "Hold out" }).click();
+  await length.getByRole("button", { name: "Only check it" }).click();
   const card = page.getByRole("alert", { name: "The fit changes" });
   await expect(card).toContainText(/moves the picture by up to \d+(\.\d)? mm where 9 corners are traced/);
   await expectAccessible(page);
   await card.getByRole("button", { name: "Leave the fit as it is" }).click();
-  await expect(length.getByRole("button", { name: "Hold out" })).toBeVisible();
-  await length.getByRole("button", { name: "Hold out" }).click();
+  await expect(length.getByRole("button", { name: "Only check it" })).toBeVisible();
+  await length.getByRole("button", { name: "Only check it" }).click();
   await card.getByRole("button", { name: "Carry it along" }).click();
   await expect(length.getByRole("button", { name: "Use in the fit" })).toBeVisible();
   await page.keyboard.press("Control+z");
-  await expect(length.getByRole("button", { name: "Hold out" })).toBeVisible();
+  await expect(length.getByRole("button", { name: "Only check it" })).toBeVisible();
 });
 
 /** Pixels that the hand's layer has painted. */

@@ -70,7 +70,7 @@ export function LengthRow({ length, report }: { length: Thing<"knownLength">; re
               ])
             }
           >
-            {length.heldOut ? "Use in the fit" : "Hold out"}
+            {length.heldOut ? "Use in the fit" : "Only check it"}
           </Link>
           <Link onClick={() => void removeStatement("knownLength", length.id)}>Remove</Link>
         </span>

@@ -24,7 +24,7 @@ export function Proportions({ drawing, report, open }: { drawing: string; report
     <section
       className="border-b border-line bg-white px-4 py-3 text-[13px]"
       data-testid="proportions"
-      aria-label="Unstretch"
+      aria-label="What the copy or the camera did"
     >
       {lacking ? (
         <div className="flex items-start justify-between gap-2">
@@ -117,7 +117,7 @@ export function Proportions({ drawing, report, open }: { drawing: string; report
 }
 
 /** How much a picture leans by its own lines, in words; null where they run alongside each other. */
-function leaningWords(leans: { u: number; v: number } | null | undefined): string | null {
+export function leaningWords(leans: { u: number; v: number } | null | undefined): string | null {
   const part = leans ? Math.hypot(leans.u, leans.v) : 0;
   return part === 0 ? null : `Its lines converge: one side is ${(200 * part).toFixed(1)} % nearer than the other.`;
 }

@@ -198,7 +198,7 @@ function UpIs({ boundary }: { boundary: Thing<"boundary"> }) {
         ]);
       }}
     >
-      <Field label="up on the board bears" value={up} onChange={setUp} placeholder="north" />
+      <Field label="straight up is" value={up} onChange={setUp} placeholder="north" />
       <button
         type="submit"
         className="rounded border border-line bg-white px-2 py-1"

@@ -86,10 +86,10 @@ export function SelectedWalls() {
               Split
             </Ask>
             <Ask kind="join" wall={first.id}>
-              One with
+              Merge with…
             </Ask>
             <Ask kind="end" wall={first.id}>
-              End at
+              End it at…
             </Ask>
             <Ask kind="beside" wall={first.id}>
               Copy beside

@@ -96,11 +96,14 @@ function ModuleSize() {
   };
   const shown = (v: number | null) => (v === null ? "" : `${Number(v.toFixed(3))}`);
   return (
-    <div className="mt-2 flex items-end gap-2">
-      <Typed label="course up" value={shown(project.course)} set={(t) => void set("course", t)} />
-      <Typed label="unit along" value={shown(project.unitLength)} set={(t) => void set("unitLength", t)} />
-      <Typed label="joint" value={shown(project.joint)} set={(t) => void set("joint", t)} />
-    </div>
+    <>
+      <div className="mt-2 flex items-end gap-2">
+        <Typed label="course up" value={shown(project.course)} set={(t) => void set("course", t)} />
+        <Typed label="unit along" value={shown(project.unitLength)} set={(t) => void set("unitLength", t)} />
+        <Typed label="joint" value={shown(project.joint)} set={(t) => void set("joint", t)} />
+      </div>
+      <p className="mt-1 text-quiet">Course and unit from joint to joint, as they repeat: the joint is in them.</p>
+    </>
   );
 }
 

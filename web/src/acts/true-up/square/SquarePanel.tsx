@@ -2,8 +2,9 @@ import { useState } from "react";
 import { setAct, useDesk } from "../../../board/desk";
 import { inkOffGrid } from "../../../store/fits";
 import { useProject } from "../../../store/project";
-import { Field, Plain } from "../../../ui/parts";
+import { Field, Link, Plain } from "../../../ui/parts";
 import { turnWords, useInkSkew } from "../inkSkew";
+import { leaningWords } from "../Proportions";
 import { squareBy } from "../squaring";
 
 /** The drawing is turned to its grid: by its ink, by a picked line, or by so many degrees. */
@@ -18,9 +19,17 @@ function Of({ drawing }: { drawing: string }) {
   const [typed, setTyped] = useState("");
   const given = Number.parseFloat(typed.replace(",", ".").replace("−", "-"));
   const step = /[.,](\d+)/.exec(typed)?.[1]?.length ?? 0;
+  const row = useProject((s) => s.rows.drawing.get(drawing));
+  const leaning = useProject((s) => leaningWords(s.pages.get(row?.page ?? "")?.made?.skew?.leans));
   const off = useProject((s) => inkOffGrid(s, drawing));
   return (
     <section className="border-b border-line bg-white px-4 py-3 text-[13px]" aria-label="Square">
+      {leaning && row?.model !== "perspective" && (
+        <p className="mb-2">
+          {leaning} Turning does not mend that: <Link onClick={() => setAct("unstretch")}>Copy, camera</Link>{" "}
+          straightens it.
+        </p>
+      )}
       {ink && !ink.stated && (
         <div className="mb-2">
           <p>

@@ -10,7 +10,7 @@ export default {
   act: "unstretch",
   step: "true-up",
   order: 30,
-  label: "Unstretch",
+  label: "Copy, camera",
   key: "U",
-  when: "a copy wider or narrower than true",
+  when: "what the copier or the camera did to it",
 } satisfies ActEntry;
