@@ -83,6 +83,13 @@ final readonly class Advice
         if ($fit->determined->scale && [] === array_filter($observations->lengths, static fn (KnownLength $l): bool => $l->heldOut)) {
             $advice[] = new self('no-check', 'Nothing checks the fit from outside. Hold a known length out as a check length.');
         }
+        // Whoever needs it better is not left without a word.
+        if ([] === $advice && null !== $fit->plusMinusMmPer10m) {
+            $advice[] = new self('no-single', Model::Perspective === $fit->model
+                ? 'No single length makes ± much smaller. A known rectangle, or lines that are level or plumb on the other side of the picture, '
+                    .'would say how it recedes.'
+                : 'No single length makes ± much smaller. Several more along both axes would, or sizes taped on site.');
+        }
 
         return $advice;
     }

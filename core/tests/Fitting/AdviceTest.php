@@ -35,6 +35,17 @@ final class AdviceTest extends TestCase
         self::assertNotContains('no-check', $this->codes([$across, $check], [$line]));
     }
 
+    /** ± may still be too large for the purpose: what would make it smaller is said then as well. */
+    public function testWhereNothingIsMissingItIsSaidWhatWouldStillHelp(): void
+    {
+        $lengths = [new KnownLength('k', 'a', 'c', 9000.0, 3.0, heldOut: true)];
+        foreach (range(1, 8) as $i) {
+            $lengths[] = new KnownLength("x$i", 'a', 'b', 12000.0, 3.0);
+            $lengths[] = new KnownLength("y$i", 'a', 'c', 9000.0, 3.0);
+        }
+        self::assertSame(['no-single'], $this->codes($lengths, [new GridPick('g', 'a', 'b', 0.0)]));
+    }
+
     public function testTheNextLengthHoldsWhatItPromises(): void
     {
         $frame = new PageFrame(3000.0, 2200.0);

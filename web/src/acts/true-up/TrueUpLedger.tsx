@@ -122,8 +122,10 @@ export function TrueUpLedger() {
 function Next({ drawing, report }: { drawing: string; report: FitReport }) {
   const ink = useInkSkew(drawing);
   // While a larger model would bring the statements together, no single one of them is blamed.
+  const tolerance = useProject((s) => s.tolerance);
+  const { mm } = testedPlusMinus(report);
   const [next] = report.offers.length > 0 ? [] : report.advice;
-  if (!next) return null;
+  if (!next || (next.code === "no-single" && mm !== null && mm <= tolerance)) return null;
   if (next.code === "no-grid-line" && ink?.sure && !ink.stated) {
     return (
       <NextThing onClick={() => void squareBy(ink.degrees, Math.max(0.001, ink.sigmaDegrees), "ink")}>
