@@ -102,6 +102,19 @@ test("zooming keeps the ink under the pointer, and the picture cannot be dragged
   expect(await page.getByTestId("saved").textContent(), "Panning changes nothing.").toBe(before);
 });
 
+test("a room's label gives way to the pointer of an act at hand", async ({ page }) => {
+  await openDemo(page);
+  const label = page.getByTestId("room-label").filter({ hasText: "Net store" });
+  const { x, y } = await labelAt(page, "Net store");
+  await page.mouse.move(x, y);
+  await expect(label).toHaveCSS("opacity", "1");
+  await page.keyboard.press("w");
+  await page.mouse.move(x + 2, y);
+  await expect(label).toHaveCSS("opacity", "0.15");
+  await page.mouse.move(x, y + 120);
+  await expect(label).toHaveCSS("opacity", "1");
+});
+
 test("a foreign or missing project is answered in words", async ({ page }) => {
   await signIn(page);
   await page.goto("/#/project/00000000-0000-7000-8000-000000000000");

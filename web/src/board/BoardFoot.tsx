@@ -10,7 +10,10 @@ import { showTraced, showWholePage } from "./views";
 
 /** Along the board's foot: the yardstick, and how the pictures show. */
 export function BoardFoot() {
-  const { view, act, showsOpen, storey, side } = useDeskFields("view", "act", "showsOpen", "storey", "side", "draft");
+  const desk = useDeskFields("view", "act", "showsOpen", "storey", "side", "draft", "step");
+  const { view, act, showsOpen, storey, side } = desk;
+  // What is being traced is not covered: the foot gives way until it is done.
+  const givesWay = desk.step === "trace" && desk.draft !== null;
   const here = useProject((s) => drawingsOn(s.rows, { storey, side }).length);
   const shown = useProject((s) => drawingsOn(s.rows, { storey, side }).filter((d) => !d.hidden).length);
   const useful = useActs((s) => s.entries).filter((e) => e.step === null);
@@ -20,7 +23,9 @@ export function BoardFoot() {
   return (
     <>
       {showsOpen && !currentAct()?.onPage?.() && <HowItShows />}
-      <div className="pointer-events-none absolute bottom-3 left-3 z-10 flex flex-wrap gap-1.5 [&>*]:pointer-events-auto">
+      <div
+        className={`pointer-events-none absolute bottom-3 left-3 z-10 flex flex-wrap gap-1.5 transition-opacity ${givesWay ? "opacity-25" : "[&>*]:pointer-events-auto"}`}
+      >
         <div className={box} role="img" aria-label={`This bar is ${words} long`}>
           <svg width={step * view.k + 2} height="10" aria-hidden="true">
             <title>yardstick</title>

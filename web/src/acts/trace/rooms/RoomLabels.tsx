@@ -1,8 +1,8 @@
 import { memo, useEffect, useRef, useState } from "react";
-import { useDeskFields } from "../../../board/desk";
+import { useDesk, useDeskFields } from "../../../board/desk";
 import { apply, type Map2 } from "../../../geometry/maps";
 import type { XY } from "../../../geometry/plane";
-import type { View } from "../../../geometry/view";
+import { toScreen, type View } from "../../../geometry/view";
 import { useProject } from "../../../store/project";
 import type { Thing } from "../../../store/rows";
 import type { Derived, Region } from "../../../store/shapes";
@@ -40,6 +40,28 @@ function useRested(view: View): boolean {
   return rested === view;
 }
 
+/** A label under the pointer of an act at hand fades: it covers what is looked at. Moves of the pointer render nothing. */
+function giveWay(labels: HTMLElement | null): () => void {
+  let faded: HTMLElement | null = null;
+  return useDesk.subscribe(({ pointer, act, view, size }, before) => {
+    if (pointer === before.pointer && act === before.act) return;
+    const under = pointer && act !== null && labels ? labelAt(labels, apply(toScreen(view, size), pointer)) : null;
+    if (under === faded) return;
+    if (faded) faded.style.opacity = "";
+    if (under) under.style.opacity = "0.15";
+    faded = under;
+  });
+}
+
+function labelAt(labels: HTMLElement, [x, y]: XY): HTMLElement | null {
+  const { left, top } = labels.getBoundingClientRect();
+  for (const label of labels.querySelectorAll<HTMLElement>("[data-testid=room-label]")) {
+    const box = label.getBoundingClientRect();
+    if (x + left >= box.left && x + left <= box.right && y + top >= box.top && y + top <= box.bottom) return label;
+  }
+  return null;
+}
+
 function Of({ shapes, screen }: { shapes: Derived; screen: Map2 }) {
   const { view, size, step } = useDeskFields("view", "size", "step");
   const { k } = view;
@@ -53,8 +75,10 @@ function Of({ shapes, screen }: { shapes: Derived; screen: Map2 }) {
   useEffect(() => {
     before.current = there;
   });
+  const labels = useRef<HTMLDivElement>(null);
+  useEffect(() => giveWay(labels.current), []);
   return (
-    <div className="pointer-events-none absolute inset-0 overflow-hidden">
+    <div ref={labels} className="pointer-events-none absolute inset-0 overflow-hidden">
       {[...shapes.regions.values()].map((region) => {
         const [width = 0, depth = 0] = region.clear;
         const room = region.id === null ? undefined : rows.room.get(region.id);
