@@ -247,6 +247,9 @@ test("walls are selected by area, changed at once, split, copied beside, curved,
   await desk.drag([-3800, -2800], [3800, -1200], true);
   const panel = page.getByRole("region", { name: "Selected walls" });
   await expect(panel).toContainText("Wall");
+  await page.getByRole("button", { name: /^Wall 1 / }).click();
+  await page.getByRole("button", { name: /^Wall 3 / }).click({ modifiers: ["Shift"] });
+  await expect(panel, "in the list as on the board").toContainText("2 walls");
   await desk.drag([-3800, -2900], [3800, 2900], true);
   await expect(panel).toContainText("4 walls");
   await panel.getByLabel("thickness").fill("300");

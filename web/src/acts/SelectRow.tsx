@@ -1,7 +1,8 @@
 import type { ReactNode } from "react";
 import { type DeskState, useDesk } from "../board/desk";
+import { toggleWall } from "../board/selection";
 
-/** A row of the ledger that selects the thing it tells of. */
+/** A row of the ledger that selects the thing it tells of; with Shift a wall is added to those that are, as on the board. */
 export function SelectRow(props: {
   type: NonNullable<DeskState["selected"]>["type"];
   id: string;
@@ -15,7 +16,9 @@ export function SelectRow(props: {
       type="button"
       aria-pressed={pressed}
       className={`flex w-full items-baseline justify-between gap-2 border-b border-line px-4 text-left ${slim ? "py-1.5" : "py-2"} ${pressed ? "bg-white" : ""}`}
-      onClick={() => useDesk.setState({ selected: { type, id }, group: [] })}
+      onClick={(e) =>
+        type === "wall" && e.shiftKey ? toggleWall(id) : useDesk.setState({ selected: { type, id }, group: [] })
+      }
     >
       {children}
     </button>

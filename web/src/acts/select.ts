@@ -2,7 +2,7 @@ import { type Act, type Click, selectables } from "../board/act";
 import { areaDrag } from "../board/area";
 import { drafted, useDesk } from "../board/desk";
 import { TEAL } from "../board/marks";
-import { selectedWalls, selectWalls } from "../board/selection";
+import { selectedWalls, selectWalls, toggleWall } from "../board/selection";
 import { wallUnder } from "../board/snap";
 import { distance, middle, type XY } from "../geometry/plane";
 import { useProject } from "../store/project";
@@ -50,9 +50,7 @@ export function selectAt({ pointer, corners: add }: Pick<Click, "pointer" | "cor
   const reach = HIT_PX / useDesk.getState().view.k;
   if (add) {
     const hit = wallUnder(pointer, reach);
-    if (!hit) return;
-    const before = selectedWalls();
-    return selectWalls(before.includes(hit.id) ? before.filter((id) => id !== hit.id) : [...before, hit.id]);
+    return hit ? toggleWall(hit.id) : undefined;
   }
   const byRank = selectables()
     .flatMap(([type, { hit }]) => (hit ? [{ type, ...hit }] : []))

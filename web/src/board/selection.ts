@@ -6,6 +6,12 @@ export function selectedWalls(): readonly string[] {
   return group.length > 0 ? group : selected?.type === "wall" ? [selected.id] : [];
 }
 
+/** Adds a wall to those that are selected, or takes it away again. */
+export function toggleWall(id: string): void {
+  const before = selectedWalls();
+  selectWalls(before.includes(id) ? before.filter((one) => one !== id) : [...before, id]);
+}
+
 export function selectWalls(ids: readonly string[]): void {
   const [only] = ids;
   useDesk.setState({
