@@ -43,6 +43,7 @@ export function FigureRows({ storey }: Place) {
 /** A figure being decided: what the drawing says, what the ink says, what was measured on site, and why one of them holds. */
 export function SelectedFigure({ id }: { id: string }) {
   const rows = useProject((s) => s.rows);
+  const holds = useHolds((s) => s.face);
   const figure = rows.figure.get(id);
   if (!figure) return null;
   const now = tracedMm(rows, spanOf(figure));
@@ -62,6 +63,13 @@ export function SelectedFigure({ id }: { id: string }) {
           <Said words="on site" mm={figure.siteMm} against={now} />
         </tbody>
       </table>
+      {figure.decided === "open" && now !== null && Math.abs(now - figure.mm) >= 0.5 && (
+        <p className="mt-2 text-ochre">
+          Nothing has moved yet. What holds? If the figure does, {whatMoves(figure, holds)} by{" "}
+          {difference(figure.mm - now)}
+          {unitWord()}.
+        </p>
+      )}
       <div className="mt-2">
         <OneOf
           label="What holds"
@@ -88,6 +96,13 @@ export function SelectedFigure({ id }: { id: string }) {
       </div>
     </section>
   );
+}
+
+/** What a figure would change. */
+function whatMoves(figure: Thing<"figure">, holds: "a" | "b"): string {
+  if (figure.opening !== null) return "the opening changes, its middle staying,";
+  if (figure.a === figure.b) return `the wall’s ${holds === "a" ? "end" : "beginning"} moves`;
+  return `the ${holds === "a" ? "second" : "first"} wall moves, with what ends on it,`;
 }
 
 function Said({ words, mm, against }: { words: string; mm: number | null; against: number | null }) {

@@ -74,6 +74,23 @@ describe("a figure between faces", () => {
     expect(useProject.getState().trouble, "not twice").toBeNull();
   });
 
+  it("moves nothing before somebody has decided, where it is not what is traced over a drawing", async () => {
+    const faces = [
+      { wall: "south", side: "left" },
+      { wall: "north", side: "left" },
+    ] as const;
+    const [a, b] = faces;
+    const now = tracedMm(useProject.getState().rows, { a, b, opening: null }) ?? 0;
+    const decided = async (mm: number, drawing: string | null) => {
+      useDesk.setState({ drawing, draft: { of: "faces", faces }, slip: "" });
+      await stateFigure(String(mm));
+      return server.sent.at(-1)?.operations[0]?.figure?.decided;
+    };
+    expect(await decided(now + 6, DRAWING)).toBe("figure");
+    expect(await decided(now + 143, DRAWING)).toBe("open");
+    expect(await decided(now + 143, null), "over no drawing it is how a plan is changed").toBe("figure");
+  });
+
   it("is decided with what was found on the site", async () => {
     await decide("f", { decided: "site", siteText: "3762", reason: "measured" });
     expect(server.sent[0]?.operations[0]?.figure).toEqual({

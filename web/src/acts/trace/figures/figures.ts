@@ -4,7 +4,7 @@ import { newId } from "../../../api/ids";
 import { clearDraft, drafted, useDesk } from "../../../board/desk";
 import { SNAP_PX } from "../../../board/snap";
 import type { XY } from "../../../geometry/plane";
-import { projectUnit } from "../../../store/lengths";
+import { lengthOf, projectUnit } from "../../../store/lengths";
 import { change, say, useProject } from "../../../store/project";
 import type { Rows, Thing, WallSide } from "../../../store/rows";
 import { pointAlong, type WallLine, wallAt, wallLine } from "../../../store/walls";
@@ -94,7 +94,24 @@ export function figurePoint(pointer: XY): void {
   useDesk.setState({ draft: { of: "faces", faces: [first, second] }, slip: "", slipError: null });
 }
 
-/** The figure as typed: the wall that is not held moves, and the figure is kept with what was traced there. */
+/** mm by which a figure may lie beside what is traced over a drawing, or by ± if that is more, to be taken at once. */
+const AGREES_MM = 10;
+
+/** Whether a figure says what is traced over the drawing; where there is none to say otherwise, it is how one changes a plan. */
+async function agrees(span: Span, text: string): Promise<boolean> {
+  const { drawing } = useDesk.getState();
+  const { rows } = useProject.getState();
+  const now = tracedMm(rows, span);
+  const mm = await lengthOf(text).catch(() => null);
+  if (drawing === null || now === null || mm === null) return true;
+  const per10m = rows.fit.get(drawing)?.plusMinusMmPer10m ?? 0;
+  return Math.abs(mm - now) <= Math.max(AGREES_MM, (per10m * now) / 10_000);
+}
+
+/**
+ * The figure as typed is kept with what was traced there. Where both agree, the wall that is not held moves at once; where they do
+ * not, nothing moves before somebody has decided which holds.
+ */
 export async function stateFigure(text: string): Promise<void> {
   const { drawing } = useDesk.getState();
   const span = spanDrafted();
@@ -106,7 +123,7 @@ export async function stateFigure(text: string): Promise<void> {
     ...(opening === null ? { a: a.wall, aSide: a.side, b: b.wall, bSide: b.side } : { opening }),
     text,
     unit: projectUnit(),
-    decided: "figure",
+    decided: (await agrees(span, text)) ? "figure" : "open",
     moves: useHolds.getState().face === "a" ? "b" : "a",
   } as const;
   const refused = await change(`Figure ${text}`, [{ do: "figure", figure }]);
