@@ -82,7 +82,7 @@ function Walls({ walls, drawing, looked }: { walls: readonly ProposedWall[]; dra
         >
           <button
             type="button"
-            className="flex flex-wrap gap-x-1 text-left [&>*]:whitespace-nowrap"
+            className="text-left whitespace-nowrap"
             onFocus={() => useFound.setState({ looked: w.id })}
             onClick={() =>
               useDesk.setState((s) => ({
@@ -94,11 +94,11 @@ function Walls({ walls, drawing, looked }: { walls: readonly ProposedWall[]; dra
               }))
             }
           >
-            <span>{written(Math.hypot((w.to[0] ?? 0) - (w.from[0] ?? 0), (w.to[1] ?? 0) - (w.from[1] ?? 0)))}</span>
-            <span className="text-quiet">
-              · {written(w.thickness)} {plusMinus(w.plusMinusMm)}
+            {written(Math.hypot((w.to[0] ?? 0) - (w.from[0] ?? 0), (w.to[1] ?? 0) - (w.from[1] ?? 0)))}
+            <span className="text-quiet"> · {sureness(w.confidence)}</span>
+            <span className="block text-quiet">
+              {written(w.thickness)} {plusMinus(w.plusMinusMm)} thick
             </span>
-            <span className="text-quiet">· {sureness(w.confidence)}</span>
           </button>
           <span className="flex gap-1">
             <Plain onClick={() => void accept([w.id])}>Accept</Plain>
