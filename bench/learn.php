@@ -5,7 +5,7 @@ declare(strict_types=1);
 // Learns from simulated sheets with known truth which lines are walls (Internal/LineNet, written where the core reads it), and then what
 // the evidence for proposed walls and openings weighs (WallEvidence, OpeningEvidence, printed). The sheets reported on are never among
 // them. Usage: learn.php FOLDER FOLDER [FOLDER TO TEST ON]: lines are learnt from the first (seeds 601 to 960, about an hour), what
-// their evidence weighs from the second (401 to 460 and 1021 to 1080), where the nets are no surer than on any other sheet.
+// their evidence weighs from the second (401 to 460), where the nets are no surer than on any other sheet.
 
 use Plinth\Core\Geometry\PixelBox;
 use Plinth\Core\Geometry\Point;

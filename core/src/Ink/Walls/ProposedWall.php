@@ -9,7 +9,7 @@ use Plinth\Core\Geometry\Point;
 /** A wall that a drawing's ink shows, waiting for somebody to accept it. */
 final readonly class ProposedWall
 {
-    public const SURE = 0.5;
+    public const SURE = 0.6;
     /** Less sure than this nobody needs to look at it. */
     public const WORTH_A_LOOK = 0.1;
 

@@ -12,8 +12,8 @@ final readonly class WallEvidence
 {
     /** Learnt from simulated sheets by bench/learn.php, on seeds apart from those reported. */
     private const WEIGHTS = [
-        '' => -1.74, 'round' => 1.92, 'seen' => 3.02, 'wallSeen' => -0.85, 'met' => 0.56, 'long' => 0.59, 'like' => 1.48, 'pen' => 3.02,
-        'thin' => -1.5, 'thick' => 0.0, 'line' => 0.69, 'atEnd' => -0.65, 'bareEnd' => 0.25, 'bare' => -4.4,
+        '' => -0.56, 'round' => 0.93, 'seen' => 2.14, 'wallSeen' => -0.62, 'met' => -0.01, 'long' => 0.27, 'like' => 1.57, 'thin' => -0.98,
+        'thick' => 0.0, 'line' => 0.8, 'atEnd' => -0.73, 'bareEnd' => -0.83, 'bare' => -3.38,
     ];
     /** mm: thinner and thicker than this walls are rare; common practice, no source */
     public const USUAL_MM = [85.0, 420.0];
@@ -33,7 +33,6 @@ final readonly class WallEvidence
      * @param int $endsMet of both its ends, how many meet other walls
      * @param float $wallLength of the whole wall, mm
      * @param float $like part of all walls' length that is about as thick
-     * @param float $pen how wide its lines are for those of most walls, the logarithm; 0 where a hand has drawn them
      * @param float $thickness mm
      * @param float $line how likely the whole wall is one by how it shows and stands to others, 0 to 1
      * @param bool $isAtEnd whether it is the wall's first or last stretch
@@ -47,7 +46,6 @@ final readonly class WallEvidence
         public int $endsMet,
         public float $wallLength,
         public float $like,
-        public float $pen,
         public float $thickness,
         public float $line,
         public bool $isAtEnd,
@@ -70,7 +68,6 @@ final readonly class WallEvidence
             'met' => $this->endsMet / 2.0,
             'long' => log(max(100.0, $this->wallLength) / self::LENGTH_MM),
             'like' => $this->like,
-            'pen' => max(-1.0, min(0.5, $this->pen)),
             'thin' => $this->thickness < self::USUAL_MM[0] ? 1.0 : 0.0,
             'thick' => $this->thickness > self::USUAL_MM[1] ? 1.0 : 0.0,
             'line' => log(max(self::LEAST, $this->line) / max(self::LEAST, 1.0 - $this->line)),

@@ -142,8 +142,6 @@ final readonly class WallLine
         $length = max(1.0, $this->length());
         $sum = array_sum(array_map(static fn (self $o): float => $o->seen(), $all));
         $like = array_filter($all, fn (self $o): bool => abs($o->thickness - $this->thickness) <= self::LIKE * $this->thickness);
-        // What a hand has drawn is as wide as it happened to come out.
-        $pen = $this->look->isLoose ? 0.0 : $this->look->pen - self::usualPen($all);
         $met = ($this->isMet($this->from, $all) ? 1 : 0) + ($this->isMet($this->to, $all) ? 1 : 0);
         $evidence = [];
         $stretches = [] === $stretches ? [[0.0, $length, false]] : $stretches;
@@ -158,7 +156,6 @@ final readonly class WallLine
                 $met,
                 $length,
                 array_sum(array_map(static fn (self $o): float => $o->seen(), $like)) / max(1.0, $sum),
-                $pen,
                 $this->thickness,
                 $this->confidence,
                 0 === $k || \count($stretches) - 1 === $k,
@@ -166,25 +163,6 @@ final readonly class WallLine
         }
 
         return $evidence;
-    }
-
-    /**
-     * How wide the lines of most walls are.
-     *
-     * @param list<self> $all
-     */
-    private static function usualPen(array $all): float
-    {
-        usort($all, static fn (self $a, self $b): int => $a->look->pen <=> $b->look->pen);
-        $half = array_sum(array_map(static fn (self $o): float => $o->seen(), $all)) / 2.0;
-        foreach ($all as $line) {
-            $half -= $line->seen();
-            if ($half <= 0.0) {
-                return $line->look->pen;
-            }
-        }
-
-        return 0.0;
     }
 
     /** @param list<WallEvidence> $evidence */
