@@ -17,7 +17,8 @@ const act: Act = {
     const { rows } = useProject.getState();
     const { act, drawing } = useDesk.getState();
     const kind = drawing === null ? undefined : rows.drawing.get(drawing)?.kind;
-    if (kind === undefined || kind === "site" || act === "ink" || wallLines(rows, storey).length > 0) return null;
+    const isSite = kind === "site" || [...rows.boundary.values()].some((b) => b.storey === storey);
+    if (kind === undefined || isSite || act === "ink" || wallLines(rows, storey).length > 0) return null;
     const words = "Find the walls in the ink, or trace the outer ones first";
     return { rank: 30, words, go: () => setAct("ink") };
   },
