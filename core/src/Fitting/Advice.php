@@ -86,8 +86,8 @@ final readonly class Advice
         // Whoever needs it better is not left without a word.
         if ([] === $advice && null !== $fit->plusMinusMmPer10m) {
             $advice[] = new self('no-single', Model::Perspective === $fit->model
-                ? 'No single length makes ± much smaller. A known rectangle, or lines that are level or plumb on the other side of the picture, '
-                    .'would say how it recedes.'
+                ? 'No single length makes ± much smaller. A known rectangle, or lines that are level or plumb on the other side '
+                    .'of the picture, would say how it recedes.'
                 : 'No single length makes ± much smaller. Several more along both axes would, or sizes taped on site.');
         }
 
