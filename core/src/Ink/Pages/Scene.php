@@ -9,8 +9,8 @@ use Plinth\Core\Ink\Page\Paper;
 
 /**
  * Whether a picture shows a building itself and no drawing of one: most of a drawing is blank paper, and what is light on dark is a
- * blueprint's full white; joints between bricks are neither. Learnt from 8 simulated facades and 60 drawings, and right for 15 and 80
- * others.
+ * blueprint's full white; joints between bricks are neither. Its limits were set by looking at 23 simulated facades and some sixty
+ * drawings; of others it takes 12 facades of 12 for buildings, and none of 60 drawings.
  */
 final class Scene
 {

@@ -14,6 +14,8 @@ final readonly class Title
 {
     /** A word of a title is read at least so surely, 0 to 1. */
     private const SURE = 0.45;
+    /** words of a title that names no storey */
+    private const MOST_WORDS = 6;
     /** characters of a name that a storey or a side gets from it */
     private const LONGEST = 40;
 
@@ -116,7 +118,8 @@ final readonly class Title
         $plain = trim((string) preg_replace('/[^\p{L}\p{N}]+/u', ' ', mb_strtolower($text)));
         [$storey, $level] = self::first(self::STOREYS, $plain) ?? [null, null];
         $kind = self::first(self::KINDS, $plain) ?? (null === $storey ? null : DrawingKind::Plan);
-        if (null === $kind) {
+        // A sentence that speaks of a detail or a section is a note.
+        if (null === $kind || (null === $storey && \count(explode(' ', $plain)) > self::MOST_WORDS)) {
             return null;
         }
         // A plan of nothing in particular is a heading of the sheet or a note.

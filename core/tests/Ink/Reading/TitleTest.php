@@ -52,7 +52,7 @@ final class TitleTest extends TestCase
     /** @return iterable<array{string}> */
     public static function others(): iterable
     {
-        foreach (['KITCHEN', 'GROUND -0.300', 'FLOOR +0.000', 'CEILING', '13300', 'SCALE 1:75', 'PROPOSED DWELLING', 'SHEET 2 OF 5', 'PLANT ROOM', 'WEST WING'] as $text) {
+        foreach (['KITCHEN', 'GROUND -0.300', 'FLOOR +0.000', 'CEILING', '13300', 'SCALE 1:75', 'PROPOSED DWELLING', 'SHEET 2 OF 5', 'PLANT ROOM', 'WEST WING', 'ALL DETAILS ARE TO BE CHECKED ON SITE'] as $text) {
             yield [$text];
         }
     }
