@@ -54,6 +54,7 @@ function giveWay(labels: HTMLElement | null): () => void {
 }
 
 function labelAt(labels: HTMLElement, [x, y]: XY): HTMLElement | null {
+  if (labels.childElementCount > MANY) return null; // to look at each would make the pointer stumble
   const { left, top } = labels.getBoundingClientRect();
   for (const label of labels.querySelectorAll<HTMLElement>("[data-testid=room-label]")) {
     const box = label.getBoundingClientRect();
