@@ -1,6 +1,6 @@
 import { useProject } from "../../store/project";
 import { DRAWING_KINDS, type DrawingKind, inOrder } from "../../store/rows";
-import { placeFor, stands, type Wanted } from "./places";
+import { basementBelow, placeFor, stands, type Wanted } from "./places";
 
 /** What a drawing shows and where it goes; places that are not there yet are made when it goes. */
 export function PlaceFields(props: {
@@ -27,7 +27,7 @@ export function PlaceFields(props: {
           `a new storey above${highest ? ` ${highest.name}` : ""}`,
           { newStorey: `Storey ${storeys.length + 1}`, level: null },
         ],
-        ["a new storey below", { newStorey: "Basement", level: -1 }],
+        ["a new storey below", { newStorey: basementBelow(rows), level: -1 }],
       ];
   for (const wanted of chosen) {
     if (!options.some(([, o]) => JSON.stringify(o) === JSON.stringify(wanted))) {

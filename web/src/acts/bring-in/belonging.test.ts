@@ -1,9 +1,9 @@
 import { describe, expect, it } from "vitest";
 import type { PageMade } from "../../api/client";
-import { noRows, type Rows, withRows } from "../../store/rows";
+import { noRows, type Rows, type Thing, withRows } from "../../store/rows";
 import { type Looked, row } from "../../testing/desk";
 import { belongings, belongingWords, placings } from "./belonging";
-import { Places, placeFor, storeyAt } from "./places";
+import { basementBelow, Places, placeFor, storeyAt } from "./places";
 
 const page = (id: string, number: number) =>
   row("page", id, { source: "q", number, width: 1000, height: 800, replaces: null });
@@ -74,6 +74,28 @@ describe("where drawings belong", () => {
       hidden: false,
     });
     expect(operations[4]?.values).toMatchObject({ storey: operations[1]?.id, side: null, hidden: false });
+  });
+
+  it("shows one that comes to where nothing is seen yet, and lets it wait where something is", () => {
+    const upper = withRows(rows, [storey("upper", "Upper", 2700)]);
+    const to = (place: string) => (id: string) => ({
+      drawing: upper.drawing.get(id) as Thing<"drawing">,
+      kind: "plan" as const,
+      place: { storey: place },
+    });
+    const hidden = (all: ReturnType<ReturnType<typeof to>>[]) =>
+      (placings(upper, all) as Looked[]).map((o) => [o.id, o.values?.hidden]);
+    expect(hidden(["d2", "d3"].map(to("upper")))).toEqual([
+      ["d2", false],
+      ["d3", true],
+    ]);
+    expect(hidden(["d2"].map(to("ground")))).toEqual([["d2", true]]);
+    expect(hidden(["d1"].map(to("upper"))), "one that is seen stays seen").toEqual([["d1", false]]);
+  });
+
+  it("calls a storey below all others by how deep it lies", () => {
+    expect(basementBelow(rows)).toBe("Basement");
+    expect(basementBelow(withRows(rows, [storey("b", "Basement", -2700)]))).toBe("Basement 2");
   });
 
   it("knows a storey by its name or its level, and takes a drawing off a side that it cannot stand on", () => {

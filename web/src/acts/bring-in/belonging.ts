@@ -72,20 +72,23 @@ export function putThere(rows: Rows, all: readonly Wish[]): Promise<unknown> {
 export function placings(rows: Rows, all: readonly Wish[]): Operation[] {
   const places = new Places(rows);
   const level = ({ place }: Wish) => ("newStorey" in place ? (place.level ?? Number.POSITIVE_INFINITY) : 0);
-  const taken = new Set<string>();
+  // Where something is seen already, what comes waits as it did; otherwise the first that comes is seen.
+  const going = new Set(all.map(({ drawing }) => drawing.id));
+  const shown = [...rows.drawing.values()].filter((d) => !d.hidden && !going.has(d.id));
+  const taken = new Set(shown.map((d) => d.storey ?? d.side ?? ""));
   const sets = [...all]
     .sort((a, b) => level(a) - level(b))
     .map(({ drawing, kind, place }): Operation => {
       const at = places.at(place);
       const key = at.storey ?? at.side ?? "";
-      // The first that goes to a place of its own is seen there; any other waits as it did.
-      const isFirst = ("newStorey" in place || "newSide" in place) && !taken.has(key);
-      taken.add(key);
+      const stays = key === (drawing.storey ?? drawing.side);
+      const hidden = drawing.hidden && (stays || taken.has(key));
+      if (!hidden) taken.add(key);
       return {
         do: "set",
         type: "drawing",
         id: drawing.id,
-        values: { kind, ...at, hidden: drawing.hidden && !isFirst },
+        values: { kind, ...at, hidden },
       };
     });
   return [...places.operations, ...sets];

@@ -25,6 +25,12 @@ function groundOf(storeys: readonly Thing<"storey">[]): number {
   return Math.max(0, heights.indexOf(Math.min(...heights)));
 }
 
+/** What a storey below all others is called. */
+export function basementBelow(rows: Rows): string {
+  const depth = groundOf(byHeight(rows)) + 1;
+  return depth === 1 ? "Basement" : `Basement ${depth}`;
+}
+
 /** The storey that is called so, or the one at its level; where there is none yet, one to be made. */
 export function storeyAt(rows: Rows, name: string, level: number | null): Wanted {
   const storeys = byHeight(rows);
