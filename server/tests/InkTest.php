@@ -167,13 +167,45 @@ final class InkTest extends TestCase
         );
     }
 
+    public function testOpeningsOfWallsThatAreTracedAlreadyAreOfferedAndLaidInThem(): void
+    {
+        $path = "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/proposals";
+        $bare = $this->laid($this->searched('proposals'));
+        self::assertIsArray($bare['lay']);
+        $bare['lay']['openings'] = [];
+        $state = $this->desk->change([$bare]);
+        $walls = array_map(static fn (array $w): string => Desk::text($w['id']), Desk::rows($state, 'wall'));
+        self::assertSame([], Desk::rows($state, 'opening'));
+
+        $offered = self::items($this->desk->client->ok('GET', $path), 'inTraced');
+        self::assertCount(12, $offered);
+        self::assertSame([], array_diff(array_map(static fn (array $o): string => Desk::text($o['wall']), $offered), $walls));
+
+        $refused = $this->desk->client->ok('POST', $path.'/refuse', ['things' => [$offered[0]['id']]]);
+        self::assertCount(11, self::items($refused, 'inTraced'));
+        $state = $this->desk->change([['do' => 'lay', 'lay' => [
+            'storey' => $this->desk->storey, 'drawing' => $this->desk->drawing, 'walls' => [], 'columns' => [],
+            'openings' => array_map(
+                static fn (array $o): array => [
+                    'on' => $o['wall'],
+                    ...array_intersect_key($o, array_flip(['kind', 'offset', 'width', 'leafAt', 'leafSide'])),
+                ],
+                self::items($refused, 'inTraced'),
+            ),
+        ]]]);
+        $rows = Desk::rows($state, 'opening');
+        self::assertCount(11, $rows);
+        self::assertCount(11, array_unique(array_map(static fn (array $o): string => Desk::text($o['values']['number']), $rows)));
+        self::assertSame([], self::items($this->desk->client->ok('GET', $path), 'inTraced'));
+    }
+
     public function testWhatWasRefusedStaysRefusedWhenItIsFoundAgain(): void
     {
         $walls = self::items($this->searched('proposals'), 'walls');
         $answer = $this->desk->client->ok(
             'POST',
             "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/proposals/refuse",
-            ['walls' => [$walls[0]['id']]],
+            ['things' => [$walls[0]['id']]],
         );
         self::assertCount(\count($walls) - 1, self::items($answer, 'walls'));
         self::assertSame(1, $answer['refused']);
@@ -181,7 +213,7 @@ final class InkTest extends TestCase
         $all = $this->desk->client->ok(
             'POST',
             "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/proposals/refuse",
-            ['walls' => []],
+            ['things' => []],
         );
         self::assertCount(\count($walls), self::items($all, 'walls'));
     }

@@ -6,8 +6,12 @@ namespace Plinth\Server\Ink;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Plinth\Core\Exchange\Json\JsonValue;
+use Plinth\Core\Geometry\PixelToMm;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Plan\Editing\Joining;
+use Plinth\Core\Plan\Editing\OpeningTraced;
+use Plinth\Core\Plan\Model\Opening;
+use Plinth\Core\Plan\Model\OpeningKind;
 use Plinth\Core\Plan\Model\Wall as CoreWall;
 use Plinth\Server\Http\Needs;
 use Plinth\Server\Http\Who;
@@ -21,7 +25,10 @@ use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Uid\Uuid;
 
-/** Wall proposals of a drawing: shown as far as they are neither traced nor refused, refused. */
+/**
+ * What the ink of a drawing proposes: walls with their openings, openings in walls that are traced, columns; shown as far as it is
+ * neither traced nor refused, refused.
+ */
 #[Route('/api/projects/{project}/drawings/{id}/proposals')]
 final readonly class ProposalsController
 {
@@ -46,19 +53,25 @@ final readonly class ProposalsController
         return $this->answer($this->access->row(Drawing::class, $project, $id));
     }
 
-    /** Walls that are not wanted, by their ids; none of them takes all refusals back. */
+    /** Walls, and openings in traced walls, that are not wanted, by their ids; none of them takes all refusals back. */
     #[Needs(Who::Editor)]
     #[Route('/refuse', methods: ['POST'])]
     public function refuse(Uuid $project, Uuid $id, Request $request): Response
     {
         $drawing = $this->access->row(Drawing::class, $project, $id);
-        $body = JsonValue::parse($request->getContent())->object(['walls']);
-        $wanted = array_map(static fn (JsonValue $v): string => $v->text(), $body->list('walls'));
+        $body = JsonValue::parse($request->getContent())->object(['things']);
+        $wanted = array_map(static fn (JsonValue $v): string => $v->text(), $body->list('things'));
         $finding = $this->findings->of($drawing, FindingKind::Walls);
         $refused = [] === $wanted ? [] : $finding->refused ?? [];
         foreach ($finding->found['walls'] ?? [] as $wall) {
             if (\in_array($wall['id'], $wanted, true) && \is_array($wall['onPage'])) {
                 $refused[] = array_values(array_map(static fn (mixed $v): float => is_numeric($v) ? (float) $v : 0.0, $wall['onPage']));
+            }
+        }
+        $map = $this->findings->fit($drawing)->pixelToMm();
+        foreach (null === $finding ? [] : $this->inTraced($drawing, $finding) as $opening) {
+            if (\in_array($opening['id'], $wanted, true)) {
+                $refused[] = self::onPage($opening['jambs'], $map);
             }
         }
         $this->findings->refuse($drawing, FindingKind::Walls, $refused);
@@ -74,6 +87,7 @@ final readonly class ProposalsController
             'found' => null !== $finding,
             'walls' => [],
             'openings' => [],
+            'inTraced' => [],
             'columns' => [],
             'refused' => \count($finding->refused ?? []),
         ];
@@ -85,13 +99,8 @@ final readonly class ProposalsController
         $shown = [];
         foreach ($finding->found['walls'] ?? [] as $wall) {
             $at = JsonValue::of($wall, 'wall');
-            $core = new CoreWall(
-                '',
-                new Point(...$at->get('from')->pair()),
-                new Point(...$at->get('to')->pair()),
-                $at->get('thickness')->number(),
-            );
-            if (self::isRefused($at->get('onPage'), $finding->refused) || Joining::isTraced($core, $there)) {
+            $core = self::wall($at);
+            if (self::isRefused(self::numbers($at->get('onPage')), $finding->refused) || Joining::isTraced($core, $there)) {
                 continue;
             }
             unset($wall['onPage']);
@@ -107,6 +116,13 @@ final readonly class ProposalsController
                 $answer['openings'][] = $opening + ['sure' => true];
             }
         }
+        $map = $this->findings->fit($drawing)->pixelToMm();
+        foreach ($this->inTraced($drawing, $finding) as $opening) {
+            if (!self::isRefused(self::onPage($opening['jambs'], $map), $finding->refused)) {
+                unset($opening['jambs']);
+                $answer['inTraced'][] = $opening;
+            }
+        }
         $columns = $this->entities->getRepository(Column::class)->findBy(['project' => $drawing->project(), 'storey' => $storey]);
         foreach ($finding->found['columns'] ?? [] as $column) {
             $at = JsonValue::of($column, 'column');
@@ -119,10 +135,85 @@ final readonly class ProposalsController
         return new JsonResponse($answer);
     }
 
-    /** @param list<list<float>> $refused */
-    private static function isRefused(JsonValue $onPage, array $refused): bool
+    /**
+     * Sure openings of the ink in walls that are traced already and have none there.
+     *
+     * @return list<array{id: string, wall: string, kind: string, offset: float, width: float, leafAt: string|null, leafSide: string|null, plusMinusMm: float, confidence: float, jambs: array{Point, Point}}>
+     */
+    private function inTraced(Drawing $drawing, Finding $finding): array
     {
-        $ends = array_map(static fn (JsonValue $v): float => $v->number(), $onPage->items());
+        $traced = $this->plans->load($drawing->beside($this->findings->storeyOf($drawing)));
+        $walls = [];
+        foreach ($finding->found['walls'] ?? [] as $wall) {
+            $at = JsonValue::of($wall, 'wall');
+            $walls[$at->get('id')->text()] = self::wall($at);
+        }
+        $all = [];
+        foreach ($finding->found['openings'] ?? [] as $row) {
+            $at = JsonValue::of($row, 'opening');
+            $wall = $walls[$at->get('wall')->text()] ?? null;
+            if (null === $wall || false === ($row['sure'] ?? true)) {
+                continue;
+            }
+            [$leafAt, $leafSide] = [$at->optional('leafAt')?->text(), $at->optional('leafSide')?->text()];
+            $found = new Opening(
+                $at->get('id')->text(),
+                '',
+                $at->get('kind')->choice(OpeningKind::class),
+                $at->get('offset')->number(),
+                $at->get('width')->number(),
+                hand: 'far' === $leafAt ? 'right' : 'left',
+                swing: $leafSide ?? 'left',
+            );
+            $there = OpeningTraced::in($found, $wall, $traced->walls, $traced->openings);
+            if (null !== $there) {
+                $all[] = [
+                    'id' => $there->id,
+                    'wall' => $there->wall,
+                    'kind' => $there->kind->value,
+                    'offset' => $there->offset,
+                    'width' => $there->width,
+                    'leafAt' => null === $leafAt ? null : ('right' === $there->hand ? 'far' : 'near'),
+                    'leafSide' => null === $leafSide ? null : $there->swing,
+                    'plusMinusMm' => $at->get('plusMinusMm')->number(),
+                    'confidence' => $at->get('confidence')->number(),
+                    'jambs' => [$wall->at($found->offset), $wall->at($found->offset + $found->width)],
+                ];
+            }
+        }
+
+        return $all;
+    }
+
+    private static function wall(JsonValue $at): CoreWall
+    {
+        $ends = array_map(static fn (string $end): Point => new Point(...$at->get($end)->pair()), ['from', 'to']);
+
+        return new CoreWall('', $ends[0], $ends[1], $at->get('thickness')->number());
+    }
+
+    /**
+     * @param array{Point, Point} $ends
+     *
+     * @return list<float> px
+     */
+    private static function onPage(array $ends, PixelToMm $map): array
+    {
+        return array_merge(...array_map(static fn (Point $p): array => $map->toPixel($p)->toArray(), $ends));
+    }
+
+    /** @return list<float> */
+    private static function numbers(JsonValue $onPage): array
+    {
+        return array_map(static fn (JsonValue $v): float => $v->number(), $onPage->items());
+    }
+
+    /**
+     * @param list<float> $ends px
+     * @param list<list<float>> $refused
+     */
+    private static function isRefused(array $ends, array $refused): bool
+    {
         foreach ($refused as $r) {
             foreach ([[0, 1, 2, 3], [2, 3, 0, 1]] as [$a, $b, $c, $d]) {
                 if (

@@ -119,18 +119,23 @@ final readonly class LayOperation implements Operation
     {
         $numbers = self::numbers($workspace, $project);
         foreach ($lay->list('openings') as $opening) {
-            $opening->object(['wall', 'kind', 'offset', 'width', 'leafAt', 'leafSide']);
-            $i = (int) $opening->get('wall')->notNegative();
-            if (!isset($laid[$i])) {
-                continue; // its wall is traced already
-            }
-            [$id, $wall] = $laid[$i];
+            $opening->object(['wall', 'on', 'kind', 'offset', 'width', 'leafAt', 'leafSide']);
             $kind = $opening->get('kind')->choice(OpeningKind::class);
             [$letter, $sill, $height] = self::USUAL[$kind->value];
             $width = $opening->get('width')->positive();
-            $offset = Joining::offsetOn($wall, $walls[$i], $opening->get('offset')->number(), $width);
-            if (null === $offset) {
-                continue;
+            if (null !== $opening->optional('on')) {
+                $id = $workspace->get(Wall::class, RowValues::uuid($opening->get('on')))->id();
+                $offset = $opening->get('offset')->notNegative();
+            } else {
+                $i = (int) $opening->get('wall')->notNegative();
+                if (!isset($laid[$i])) {
+                    continue; // its wall is traced already
+                }
+                [$id, $wall] = $laid[$i];
+                $offset = Joining::offsetOn($wall, $walls[$i], $opening->get('offset')->number(), $width);
+                if (null === $offset) {
+                    continue;
+                }
             }
             $n = ($numbers[$letter] ?? 0) + 1;
             $numbers[$letter] = $n;

@@ -8,6 +8,12 @@ import { workKey } from "../store/work";
 export type Proposals = Schemas["Proposals"];
 export type Readings = Schemas["Readings"];
 export type ProposedWall = Proposals["walls"][number];
+export type ProposedOpening = Pick<
+  Proposals["inTraced"][number],
+  "kind" | "offset" | "width" | "leafAt" | "leafSide"
+> & {
+  id: string;
+};
 export type ReadFigure = Readings["figures"][number];
 export type ReadRoom = Readings["rooms"][number];
 
@@ -58,7 +64,7 @@ export async function refuse(search: Search, drawing: string, ids: readonly stri
   await said(async () => {
     const told =
       search === "proposals"
-        ? await settled<Proposals>(api.POST(PATHS.proposals.refuse, { params, body: { walls: [...ids] } }))
+        ? await settled<Proposals>(api.POST(PATHS.proposals.refuse, { params, body: { things: [...ids] } }))
         : await settled<Readings>(api.POST(PATHS.readings.refuse, { params, body: { readings: [...ids] } }));
     keep(search, drawing, told);
   });

@@ -2,18 +2,21 @@ import { useDesk } from "../../../board/desk";
 import { ends, Tag } from "../../../board/marks";
 import { apply, type Map2 } from "../../../geometry/maps";
 import { middle, type XY } from "../../../geometry/plane";
+import { useProject } from "../../../store/project";
+import { pointAlong, wallLine } from "../../../store/walls";
 import { fine, written } from "../../../ui/measures";
 import { sureness } from "../../../ui/numbers";
 import { pair, useFound } from "../../searches";
 
 const PENCIL = "#4b5560";
 
-/** Proposed walls as pencil lines, with their openings and columns. */
+/** Proposed walls as pencil lines, with their openings and columns, and openings in traced walls. */
 export function Proposals({ screen }: { screen: Map2 }) {
   const drawing = useDesk((s) => s.drawing);
   const { proposals, looked } = useFound();
+  const rows = useProject((s) => s.rows);
   if (!proposals || proposals.of !== drawing) return null;
-  const { walls, openings, columns } = proposals.told;
+  const { walls, openings, inTraced, columns } = proposals.told;
   return (
     <g fill="none" stroke={PENCIL} pointerEvents="none" data-proposals={walls.length}>
       {walls.map((w) => {
@@ -49,6 +52,33 @@ export function Proposals({ screen }: { screen: Map2 }) {
               <Tag
                 at={middle(apply(screen, a), apply(screen, b))}
                 text={`${written(w.thickness)} ±${fine(w.plusMinusMm, 1)}, ${sureness(w.confidence)}`}
+                colour={PENCIL}
+              />
+            )}
+          </g>
+        );
+      })}
+      {inTraced.map((o) => {
+        const line = wallLine(rows, o.wall);
+        if (!line) return null;
+        const [p, q] = [pointAlong(line, o.offset), pointAlong(line, o.offset + o.width)];
+        const [nx, ny] = [
+          (-(q[1] - p[1]) / o.width) * line.wall.thickness * 0.7,
+          ((q[0] - p[0]) / o.width) * line.wall.thickness * 0.7,
+        ];
+        const at = (of: XY, s: number): XY => apply(screen, [of[0] + s * nx, of[1] + s * ny]);
+        const strong = looked === o.id;
+        return (
+          <g key={o.id} strokeWidth={strong ? 2.6 : 1.5} data-in-traced={o.id}>
+            <polygon
+              points={[at(p, 1), at(q, 1), at(q, -1), at(p, -1)].map((c) => c.join(",")).join(" ")}
+              fill={strong ? "rgba(253, 252, 250, 0.9)" : "rgba(253, 252, 250, 0.7)"}
+              strokeDasharray="9 3"
+            />
+            {strong && (
+              <Tag
+                at={middle(apply(screen, p), apply(screen, q))}
+                text={`${o.kind} ${written(o.width)}, ${sureness(o.confidence)}`}
                 colour={PENCIL}
               />
             )}

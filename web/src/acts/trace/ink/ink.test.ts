@@ -3,6 +3,7 @@ import { look, type Proposals, type ProposedWall, refuse, useFound } from "../..
 import { setAct, useDesk } from "../../../board/desk";
 import { useProject } from "../../../store/project";
 import { DRAWING, deskWithPlan, json, type Serving } from "../../../testing/desk";
+import { ALL, chosen, foundWords, thicknessesOf, wantedWords } from "./choosing";
 import { accept, acceptWithin, inkPoint, proposalAt, useProbed } from "./proposals";
 
 let server: Serving;
@@ -37,7 +38,13 @@ const told = {
       sure: true,
     },
   ],
-  columns: [{ x: 12_000, y: 1500, width: 300, depth: 400, confidence: 0.8 }],
+  inTraced: [
+    {
+      ...{ id: "gap", wall: "w1", kind: "door", offset: 400, width: 900, leafAt: "far", leafSide: "right" },
+      ...{ confidence: 0.96, plusMinusMm: 4 },
+    },
+  ],
+  columns: [{ id: "c", x: 12_000, y: 1500, width: 300, depth: 400, confidence: 0.8 }],
 } as unknown as Proposals;
 
 beforeEach(() => {
@@ -49,7 +56,7 @@ beforeEach(() => {
 
 describe("walls found in the ink", () => {
   it("are laid as one change, each with its own openings, and columns with all of them", async () => {
-    await accept(["right", "far"]);
+    await accept({ walls: ["right", "far"] });
     const lay = server.sent[0]?.operations[0]?.lay;
     expect(lay?.walls.map((w) => [w.thickness, w.buildUp])).toEqual([
       [240, "kept"],
@@ -60,11 +67,32 @@ describe("walls found in the ink", () => {
       { wall: 0, kind: "door", offset: 900, width: 800, leafAt: "start", leafSide: "left" },
     ]);
     expect(lay?.columns).toEqual([]);
-    await accept(null);
+    await accept(chosen(told, ALL));
     expect(server.sent[1]?.operations[0]?.lay).toMatchObject({
       columns: [{ x: 12_000, y: 1500, width: 300, depth: 400 }],
     });
     expect(server.sent[1]?.operations[0]?.lay?.walls).toHaveLength(3);
+  });
+
+  it("can be chosen by thickness, kind and how sure, and doubtful ones are never among them", async () => {
+    expect(foundWords(told)).toBe("3 walls, 3 openings and 1 column");
+    expect(thicknessesOf(told.walls).map(({ mm, walls }) => [mm, walls.length])).toEqual([
+      [100, 2],
+      [240, 1],
+    ]);
+    expect(wantedWords(chosen(told, { ...ALL, without: [240], columns: false }))).toBe(
+      "2 walls with openings and 1 opening",
+    );
+    expect(chosen(told, { ...ALL, openings: false })).toMatchObject({ openings: false, inTraced: [], columns: ["c"] });
+    const surest = chosen(told, { ...ALL, least: 0.95 });
+    expect(wantedWords(surest)).toBe("1 opening");
+    await accept(surest);
+    expect(server.sent[0]).toMatchObject({ title: "Accept an opening" });
+    expect(server.sent[0]?.operations[0]?.lay).toMatchObject({
+      walls: [],
+      openings: [{ on: "w1", kind: "door", offset: 400, width: 900, leafAt: "far", leafSide: "right" }],
+      columns: [],
+    });
   });
 
   it("that are doubtful are taken one by one alone, and doubtful openings not at all", async () => {
@@ -73,16 +101,17 @@ describe("walls found in the ink", () => {
       ...told,
       walls: [{ ...(low as ProposedWall), sure: false }, right as ProposedWall, far as ProposedWall],
       openings: told.openings.map((o, i) => ({ ...o, sure: i > 0 })),
+      inTraced: [],
     } as Proposals;
     useFound.setState({ proposals: { of: DRAWING, told: doubtful } });
-    await accept(null);
+    await accept(chosen(doubtful, ALL));
     expect(server.sent[0]?.operations[0]?.lay?.walls).toHaveLength(2);
     expect(server.sent[0]?.operations[0]?.lay?.openings?.map((o) => o.kind)).toEqual(["door"]);
     useFound.setState({ proposals: { of: DRAWING, told: doubtful } });
     await acceptWithin([14_500, 3500], [9500, -500], false);
     expect(server.sent[1]?.operations[0]?.lay?.walls).toHaveLength(1);
     useFound.setState({ proposals: { of: DRAWING, told: doubtful } });
-    await accept(["low"]);
+    await accept({ walls: ["low"] });
     expect(server.sent[2]?.operations[0]?.lay?.walls).toHaveLength(1);
   });
 
@@ -99,7 +128,7 @@ describe("walls found in the ink", () => {
   it("are nobody's while another drawing is worked on", async () => {
     useDesk.setState({ drawing: "another" });
     expect(proposalAt([14_000, 1500])).toBeNull();
-    await accept(null);
+    await accept(chosen(told, ALL));
     expect(server.sent).toEqual([]);
   });
 

@@ -2,41 +2,75 @@ import { create } from "zustand";
 import { api, settled } from "../../../api/client";
 import { useDesk } from "../../../board/desk";
 import { contains, nearestOn, type XY } from "../../../geometry/plane";
-import { change, inProject } from "../../../store/project";
+import { change, inProject, useProject } from "../../../store/project";
+import { pointAlong, wallLine } from "../../../store/walls";
 import { fine, inWords } from "../../../ui/measures";
-import { look, type ProposedWall, pair, refuse, said, useFound } from "../../searches";
+import { look, type ProposedOpening, type ProposedWall, pair, refuse, said, useFound } from "../../searches";
 
 /** What the last probe found, told until the next. */
 export const useProbed = create<{ words: string | null }>(() => ({ words: null }));
 
-/** Lays proposed walls down with their openings, as one change: some, or all that are sure and the columns too. */
-export async function accept(ids: readonly string[] | null): Promise<void> {
+/** What is accepted together, by id. */
+export interface Wanted {
+  walls: readonly string[];
+  /** those of its walls that are sure come along; false leaves them out */
+  openings?: boolean;
+  inTraced?: readonly string[];
+  columns?: readonly string[];
+}
+
+/** Lays what is proposed down, walls with their openings, as one change. */
+export async function accept(wanted: Wanted): Promise<void> {
   const { proposals } = useFound.getState();
   const { storey, drawing } = useDesk.getState();
   if (!proposals || storey === null || proposals.of !== drawing) return;
-  const walls = proposals.told.walls.filter((w) => (ids === null ? w.sure : ids.includes(w.id)));
-  const columns = ids === null ? proposals.told.columns : [];
-  if (walls.length === 0 && columns.length === 0) return;
+  const { told } = proposals;
+  const walls = told.walls.filter((w) => wanted.walls.includes(w.id));
+  const inTraced = told.inTraced.filter((o) => wanted.inTraced?.includes(o.id));
+  const columns = told.columns.filter((c) => wanted.columns?.includes(c.id));
+  if (walls.length + inTraced.length + columns.length === 0) return;
   const index = new Map(walls.map((w, i) => [w.id, i]));
-  const openings = proposals.told.openings.flatMap((o) => {
-    const wall = index.get(o.wall);
-    return wall === undefined || !o.sure
-      ? []
-      : [{ wall, kind: o.kind, offset: o.offset, width: o.width, leafAt: o.leafAt, leafSide: o.leafSide }];
+  const openings = (wanted.openings ?? true) ? told.openings.filter((o) => o.sure && index.has(o.wall)) : [];
+  const of = ({ kind, offset, width, leafAt, leafSide }: ProposedOpening) => ({
+    ...{ kind, offset, width, leafAt, leafSide },
   });
-  const refused = await change(walls.length === 1 ? "Accept a wall" : "Accept walls", [
+  const refused = await change(acceptWords(walls.length, inTraced.length), [
     {
       do: "lay",
       lay: {
         storey,
         drawing,
         walls: walls.map((w) => ({ from: w.from, to: w.to, thickness: w.thickness, buildUp: w.buildUp?.id ?? null })),
-        openings,
+        openings: [
+          ...openings.map((o) => ({ wall: index.get(o.wall) ?? 0, ...of(o) })),
+          ...inTraced.map((o) => ({ on: o.wall, ...of(o) })),
+        ],
         columns: columns.map(({ x, y, width, depth }) => ({ x, y, width, depth })),
       },
     },
   ]);
   if (!refused) await look("proposals", drawing);
+}
+
+function acceptWords(walls: number, inTraced: number): string {
+  if (walls === 0) return inTraced === 1 ? "Accept an opening" : inTraced > 1 ? "Accept openings" : "Accept columns";
+  return walls === 1 ? "Accept a wall" : "Accept walls";
+}
+
+/** The opening under a place that is proposed in a traced wall. */
+export function openingProposedAt(at: XY): ProposedOpening | null {
+  const { proposals } = useFound.getState();
+  const { view, drawing } = useDesk.getState();
+  if (!proposals || proposals.of !== drawing) return null;
+  const { rows } = useProject.getState();
+  return (
+    proposals.told.inTraced.find((o) => {
+      const line = wallLine(rows, o.wall);
+      if (!line) return false;
+      const [a, b] = [pointAlong(line, o.offset), pointAlong(line, o.offset + o.width)];
+      return nearestOn(at, a, b).off <= Math.max(line.wall.thickness / 2, 6 / view.k);
+    }) ?? null
+  );
 }
 
 /** The proposed wall under a place. */
@@ -60,15 +94,17 @@ export async function acceptWithin(a: XY, b: XY, takeAway: boolean): Promise<voi
     .filter((w) => (takeAway || w.sure) && contains(ring, pair(w.from)) && contains(ring, pair(w.to)))
     .map((w) => w.id);
   if (ids.length === 0) return;
-  await (takeAway ? refuse("proposals", proposals.of, ids) : accept(ids));
+  await (takeAway ? refuse("proposals", proposals.of, ids) : accept({ walls: ids }));
 }
 
 /** A click takes the proposal there, or else the drawn wall under it. */
 export async function inkPoint(at: XY): Promise<void> {
   const { storey, drawing } = useDesk.getState();
   if (storey === null || drawing === null) return;
+  const opening = openingProposedAt(at);
+  if (opening) return accept({ walls: [], inTraced: [opening.id] });
   const proposed = proposalAt(at);
-  if (proposed) return accept([proposed.id]);
+  if (proposed) return accept({ walls: [proposed.id] });
   await said(async () => {
     const params = { path: inProject(drawing), query: { x: at[0], y: at[1] } };
     const { found } = await settled(api.GET("/api/projects/{project}/drawings/{id}/probe", { params }));
