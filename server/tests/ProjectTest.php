@@ -273,4 +273,13 @@ final class ProjectTest extends TestCase
         self::assertSame('unreadable-bearing', $this->client->refused(422, 'GET', '/api/bearing?text=up')['code']);
         self::assertSame('unit', $this->client->refused(422, 'GET', '/api/length?unit=yard&text=3')['at']);
     }
+
+    public function testAnUnusualWidthIsDoubtedBeforeAnOpeningIsMade(): void
+    {
+        $doubt = fn (string $of): mixed => $this->client->ok('GET', '/api/opening-width?'.$of)['doubt'];
+        self::assertStringContainsString('2240', Desk::text($doubt('kind=door&leaf=single&width=2240')));
+        self::assertNull($doubt('kind=door&leaf=single&width=910'));
+        self::assertNull($doubt('kind=window&leaf=single&width=2240'));
+        self::assertSame('leaf', $this->client->refused(422, 'GET', '/api/opening-width?kind=door&leaf=triple&width=900')['at']);
+    }
 }

@@ -6,6 +6,7 @@ namespace Plinth\Server\Tests;
 
 use PHPUnit\Framework\TestCase;
 use Plinth\Core\Exchange\Json\JsonValue;
+use Plinth\Core\Units\Bearing;
 
 /** A boundary is followed leg by leg, closes with its misfit said, and is one thing to remove and get back. */
 final class SiteTest extends TestCase
@@ -53,6 +54,37 @@ final class SiteTest extends TestCase
             array_map(static fn (array $l): mixed => $l['values']['length'], Desk::rows($desk->state(), 'leg')),
         );
         self::assertEqualsWithDelta(272_585 * 0.3048 ** 2, $shown()->get('closed')->get('areaM2')->number(), 2.0);
+    }
+
+    /** The last leg of the textbook traverse follows from the other four, as near as the traverse closes. */
+    public function testTheLegThatWouldCloseItIsToldAndOneThatWasTakenFromThereTestsNothing(): void
+    {
+        $desk = new Desk(Client::ofStack()->signIn());
+        $id = Desk::newId();
+        $desk->change([[
+            'do' => 'add',
+            'type' => 'boundary',
+            'id' => $id,
+            'values' => ['storey' => $desk->storey, 'name' => 'Lot', 'x' => 0.0, 'y' => 0.0],
+        ]]);
+        $shown = static fn (): JsonValue => JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id/boundaries/$id"));
+        $desk->change([self::leg($id, 0, ...self::LEGS[0])]);
+        self::assertNull($shown()->optional('closing'), 'There and back encloses nothing.');
+        foreach ([1, 2, 3] as $order) {
+            $desk->change([self::leg($id, $order, ...self::LEGS[$order])]);
+        }
+        $closing = $shown()->get('closing');
+        self::assertEqualsWithDelta(285.13 * 304.8, $closing->get('mm')->number(), 0.1 * 304.8);
+        self::assertEqualsWithDelta(206.1614, Bearing::parse($closing->get('bearing')->text())->degrees, 0.02);
+
+        $length = $closing->get('mm')->number() / 1000.0;
+        $desk->change([self::leg($id, 4, $closing->get('bearing')->text(), "$length m", more: ['computed' => true])]);
+        self::assertFalse($shown()->get('closed')->get('tested')->boolean());
+        self::assertEqualsWithDelta($closing->get('mm')->number(), $shown()->get('closing')->get('mm')->number(), 1e-6);
+        [, , , , $last] = Desk::rows($desk->state(), 'leg');
+        $desk->change([['do' => 'set', 'type' => 'leg', 'id' => $last['id'], 'values' => ['length' => '285.13', 'computed' => false]]]);
+        self::assertTrue($shown()->get('closed')->get('tested')->boolean());
+        self::assertNull($shown()->optional('closing'));
     }
 
     public function testWhatIsWrongIsSaidAtTheLegAndNothingIsLost(): void
@@ -120,7 +152,7 @@ final class SiteTest extends TestCase
     }
 
     /**
-     * @param array<string, string> $more
+     * @param array<string, string|bool> $more
      *
      * @return array<string, mixed>
      */

@@ -9,6 +9,7 @@ use Plinth\Core\Site\Exception\UnusableBoundary;
 use Plinth\Core\Site\Leg;
 use Plinth\Core\Site\Mistyped;
 use Plinth\Core\Site\Traverse;
+use Plinth\Core\Units\Bearing;
 use Plinth\Server\Http\Needs;
 use Plinth\Server\Http\Who;
 use Plinth\Server\Project\ProjectAccess;
@@ -31,6 +32,8 @@ final readonly class BoundaryController
     {
         $boundary = $this->access->row(Boundary::class, $project, $id);
         $legs = $this->legs->of($boundary);
+        $measured = $this->legs->measured($boundary);
+        $isTested = \count($measured) === \count($legs);
         $points = static fn (Point ...$points): array => array_map(static fn (Point $p): array => $p->toArray(), array_values($points));
         $answer = [
             'path' => $points(...Traverse::path($legs, $boundary->from())),
@@ -43,6 +46,7 @@ final readonly class BoundaryController
                 'bearing' => $m->bearing?->turned($boundary->upDegrees())->written(),
                 'leavesMm' => $m->leavesMm,
             ], Mistyped::of($legs)),
+            'closing' => null,
             'refusal' => null,
         ];
         try {
@@ -53,10 +57,16 @@ final readonly class BoundaryController
                 'lengthMm' => $traverse->lengthMm,
                 'misclosureMm' => $traverse->misclosureMm(),
                 'precision' => $traverse->precision(),
+                'tested' => $isTested,
                 'areaM2' => $traverse->areaM2(),
             ];
         } catch (UnusableBoundary $e) {
             $answer['refusal'] = $e->getMessage();
+        }
+        if (\count($measured) >= 2 && (null === $answer['closed'] || !$isTested)) {
+            [$mm, $degrees] = Traverse::missing($measured);
+            $bearing = Bearing::along(sin(deg2rad($degrees)), cos(deg2rad($degrees)));
+            $answer['closing'] = ['mm' => $mm, 'bearing' => $bearing->turned($boundary->upDegrees())->written()];
         }
 
         return new JsonResponse($answer);

@@ -53,6 +53,10 @@ class BoundaryLeg extends ProjectRow
     #[ORM\Column(length: 5)]
     private CurveFigure $gives = CurveFigure::Chord;
 
+    /** whether it was computed to close the boundary: nothing tests it */
+    #[ORM\Column]
+    private bool $computed = false;
+
     public function values(): array
     {
         return [
@@ -64,6 +68,7 @@ class BoundaryLeg extends ProjectRow
             'radius' => $this->radius,
             'turns' => $this->turns->value,
             'gives' => $this->gives->value,
+            'computed' => $this->computed,
         ];
     }
 
@@ -77,6 +82,7 @@ class BoundaryLeg extends ProjectRow
         $this->radius = $values->text('radius', 60);
         $this->turns = $values->choiceOr('turns', Turns::Left);
         $this->gives = $values->choiceOr('gives', CurveFigure::Chord);
+        $this->computed = $values->flag('computed');
         if ($this->toCore()->mm <= 0.0) {
             throw Refusal::invalid(
                 'length-not-positive',
@@ -84,6 +90,11 @@ class BoundaryLeg extends ProjectRow
                 $values->at('length'),
             );
         }
+    }
+
+    public function isComputed(): bool
+    {
+        return $this->computed;
     }
 
     public function toCore(): Leg

@@ -3,20 +3,17 @@ import { type Size, toScreen, type View } from "../geometry/view";
 import type { Rows } from "../store/rows";
 import type { Derived, WallShape } from "../store/shapes";
 import { wallLines } from "../store/walls";
+import { paintNumber, paintOpening, trace } from "./planOpenings";
 
 const WASH = "rgba(15, 79, 75, 0.34)";
 const ROOM = "rgba(15, 79, 75, 0.07)";
 const EDGE = "#0f4f4b";
-const PAPER = "#fdfcfa";
 
 /** Walls are put together by squares of this side: only those in view are painted, only those that differ made anew. */
 const SQUARE_MM = 16_000;
 /** A wall thinner than this on the screen is only its wash. */
 const THIN_PX = 1.2;
-/** Doors and windows smaller than this are only their gap. */
-const SMALL_PX = 3;
 
-type Ring = readonly (readonly number[])[];
 type Box = readonly [number, number, number, number];
 
 /** Walls of one square: their bodies and faces as paths in mm. */
@@ -219,6 +216,18 @@ function paintSharply(
     }
   }
   ctx.restore();
+  ctx.save();
+  ctx.setTransform(dpr, 0, 0, dpr, 0, 0);
+  ctx.globalAlpha = alpha;
+  for (const { shapes: all } of inView) {
+    for (const { openings } of all) {
+      for (const { id, polygon } of openings) {
+        const row = rows.opening.get(id);
+        if (row) paintNumber(ctx, polygon, row, m, view.k);
+      }
+    }
+  }
+  ctx.restore();
 }
 
 function pathsOf(shapes: Derived): Painted {
@@ -279,14 +288,6 @@ function squareOf(shapes: readonly WallShape[]): Square {
   return { shapes, body, faces, box };
 }
 
-function trace(path: Path2D, ring: Ring, closed: boolean): void {
-  ring.forEach(([x = 0, y = 0], i) => {
-    if (i === 0) path.moveTo(x, y);
-    else path.lineTo(x, y);
-  });
-  if (closed) path.closePath();
-}
-
 function touch(a: Box, b: Box): boolean {
   return a[0] <= b[2] && a[2] >= b[0] && a[1] <= b[3] && a[3] >= b[1];
 }
@@ -334,113 +335,4 @@ function paintEvidence(
   ctx.setLineDash([2 / k, 4 / k]);
   ctx.stroke(free);
   ctx.setLineDash([]);
-}
-
-interface OpeningLook {
-  kind: string;
-  width: number;
-  hand: string;
-  swing: string;
-  leaf: string;
-}
-
-/** In mm, y up. */
-function paintOpening(ctx: CanvasRenderingContext2D, polygon: Ring, row: OpeningLook, k: number): void {
-  const cut = new Path2D();
-  trace(cut, polygon, true);
-  ctx.fillStyle = PAPER;
-  ctx.fill(cut);
-  const n = polygon.length / 2;
-  const [nearRight, farRight, farLeft, nearLeft] = [polygon[0], polygon[n - 1], polygon[n], polygon.at(-1)];
-  if (!nearRight || !farRight || !farLeft || !nearLeft) return;
-  const px = 1 / k;
-  ctx.strokeStyle = EDGE;
-  ctx.lineWidth = 1.4 * px;
-  const lines = new Path2D();
-  trace(lines, [nearRight, nearLeft], false);
-  trace(lines, [farRight, farLeft], false);
-  ctx.stroke(lines);
-  if (row.width * k < SMALL_PX) return;
-  if (row.kind === "window") {
-    // Both faces and the pane between them.
-    const right = polygon.slice(0, n);
-    const left = polygon.slice(n).reverse();
-    for (const part of [0, 0.5, 1]) {
-      const pane = new Path2D();
-      trace(
-        pane,
-        right.map((p, i) => between(p, left[i] ?? p, part)),
-        false,
-      );
-      ctx.lineWidth = (part === 0.5 ? 0.9 : 1.4) * px;
-      ctx.stroke(pane);
-    }
-  }
-  if (row.kind !== "door") return;
-  const [near, far] = row.swing === "left" ? [nearLeft, farLeft] : [nearRight, farRight];
-  if (row.leaf === "sliding") {
-    const [otherNear, otherFar] = row.swing === "left" ? [nearRight, farRight] : [nearLeft, farLeft];
-    paintSliding(ctx, row, [near, far, otherNear, otherFar], px);
-    return;
-  }
-  const hinges = row.leaf === "double" ? ["left", "right"] : [row.hand];
-  for (const hand of hinges) {
-    const [hinge, latch] = hand === "left" ? [near, far] : [far, near];
-    paintLeaf(ctx, hinge, latch, row.leaf === "double" ? row.width / 2 : row.width, hand === row.swing, px);
-  }
-}
-
-function between(a: readonly number[], b: readonly number[], part: number): readonly number[] {
-  return [(a[0] ?? 0) + ((b[0] ?? 0) - (a[0] ?? 0)) * part, (a[1] ?? 0) + ((b[1] ?? 0) - (a[1] ?? 0)) * part];
-}
-
-/** A leaf that slides along the face it swings to, half pushed open. */
-function paintSliding(
-  ctx: CanvasRenderingContext2D,
-  row: OpeningLook,
-  [near, far, otherNear, otherFar]: readonly [
-    readonly number[],
-    readonly number[],
-    readonly number[],
-    readonly number[],
-  ],
-  px: number,
-): void {
-  const [start, end] = row.hand === "left" ? [near, far] : [far, near];
-  const across: readonly number[] = row.hand === "left" ? otherNear : otherFar;
-  const off = [((start[0] ?? 0) - (across[0] ?? 0)) * 0.25, ((start[1] ?? 0) - (across[1] ?? 0)) * 0.25];
-  const path = new Path2D();
-  trace(
-    path,
-    [-0.5, 0.5].map((part) => {
-      const [x = 0, y = 0] = between(start, end, part);
-      return [x + (off[0] ?? 0), y + (off[1] ?? 0)];
-    }),
-    false,
-  );
-  ctx.lineWidth = 2.4 * px;
-  ctx.stroke(path);
-}
-
-/** @param clockwise whether the leaf turns clockwise, y up, from shut to open */
-function paintLeaf(
-  ctx: CanvasRenderingContext2D,
-  hinge: readonly number[],
-  latch: readonly number[],
-  width: number,
-  counter: boolean,
-  px: number,
-): void {
-  const [x = 0, y = 0] = hinge;
-  const shut = Math.atan2((latch[1] ?? 0) - y, (latch[0] ?? 0) - x);
-  const open = shut + (counter ? Math.PI / 2 : -Math.PI / 2);
-  const leaf = new Path2D();
-  leaf.moveTo(x, y);
-  leaf.lineTo(x + width * Math.cos(open), y + width * Math.sin(open));
-  ctx.lineWidth = 1.4 * px;
-  ctx.stroke(leaf);
-  const swing = new Path2D();
-  swing.arc(x, y, width, shut, open, !counter);
-  ctx.lineWidth = 0.9 * px;
-  ctx.stroke(swing);
 }

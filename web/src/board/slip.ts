@@ -19,10 +19,16 @@ export async function read(text: string): Promise<number | null> {
 /**
  * Sends a change and clears the draft at once, so that the next pick need not wait for the answer. A refusal brings the
  * draft back with its reason, unless the hand has gone on to something else.
+ *
+ * @param draft what it comes of, where that was cleared before
  */
-export async function sendDraft(title: string, operations: Operation[]): Promise<void> {
-  const { draft, slip } = useDesk.getState();
-  clearDraft();
+export async function sendDraft(
+  title: string,
+  operations: Operation[],
+  draft = useDesk.getState().draft,
+): Promise<void> {
+  const { slip, draft: now } = useDesk.getState();
+  if (now === draft) clearDraft();
   const refused = await change(title, operations);
   // What met somebody else's change is decided beside it.
   if (!refused || isClash(refused) || useDesk.getState().draft) return;

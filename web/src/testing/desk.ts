@@ -241,6 +241,10 @@ export function deskWithPlan(): Serving {
     if (pathname.endsWith("/try")) return json(serving.tried);
     if (pathname.endsWith("/found")) return json({ found: serving.found });
     if (pathname.endsWith("/bearing")) return json({ found: serving.bearing });
+    if (pathname === "/api/opening-width") {
+      const width = Number(url.searchParams.get("width"));
+      return json({ doubt: width > 1200 ? `A leaf of a door is ${width} mm wide.` : null });
+    }
     if (pathname.endsWith("/gap")) return json({ found: serving.gap });
     if (pathname.endsWith("/ticks")) return json({ count: serving.ticks });
     serving.sent.push(JSON.parse(await request.text()));

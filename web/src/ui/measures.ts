@@ -95,6 +95,11 @@ export function onSite(mm: number): string {
   return isImperial() ? `${grouped(mm / FOOT_MM, 2)}'` : `${grouped(mm / 1000, 2)} m`;
 }
 
+/** The same as it is typed and read back, to the millimetre. */
+export function typedOnSite(mm: number): string {
+  return isImperial() ? `${(mm / FOOT_MM).toFixed(3)} ft` : `${(mm / 1000).toFixed(3)} m`;
+}
+
 /** The unit where it is said once for several figures: nothing where they carry it themselves. */
 export function unitWord(): string {
   return isImperial() ? "" : ` ${unit}`;

@@ -74,19 +74,37 @@ final class Plausible
         ))];
     }
 
+    /**
+     * What is unusual about so wide an opening, before there is one.
+     *
+     * @param string $leaf how many leaves a door has
+     *
+     * @return array{code: string, message: string}|null
+     */
+    public static function width(OpeningKind $kind, string $leaf, float $mm): ?array
+    {
+        $each = 'double' === $leaf ? $mm / 2.0 : $mm;
+        [$least, $most] = self::LEAF_MM;
+        if (OpeningKind::Door !== $kind || ($each >= $least && $each <= $most)) {
+            return null;
+        }
+        $isNarrow = $each < $least;
+
+        return ['code' => $isNarrow ? 'narrow-door' : 'wide-door', 'message' => \sprintf(
+            'A leaf of a door is %s wide; leaves are seldom %s.',
+            Length::told($each),
+            ($isNarrow ? 'under ' : 'over ').Length::told($isNarrow ? $least : $most),
+        )];
+    }
+
     /** @return list<Doubt> */
     private static function opening(Opening $opening, Wall $wall, Storey $storey): array
     {
         $doubts = [];
         $at = $wall->at($opening->offset + $opening->width / 2.0)->toArray();
-        $leaf = 'double' === $opening->leaf ? $opening->width / 2.0 : $opening->width;
-        [$least, $most] = self::LEAF_MM;
-        if (OpeningKind::Door === $opening->kind && ($leaf < $least || $leaf > $most)) {
-            $doubts[] = new Doubt($leaf < $least ? 'narrow-door' : 'wide-door', $opening->id, $at, \sprintf(
-                'A leaf of a door is %s wide; leaves are seldom %s.',
-                Length::told($leaf),
-                ($leaf < $least ? 'under ' : 'over ').Length::told($leaf < $least ? $least : $most),
-            ));
+        $width = self::width($opening->kind, $opening->leaf, $opening->width);
+        if (null !== $width) {
+            $doubts[] = new Doubt($width['code'], $opening->id, $at, $width['message']);
         }
         if (null === $opening->height) {
             return $doubts;

@@ -7,9 +7,9 @@ import { grouped } from "../../../ui/numbers";
 import { Field, Link, OneOf, Plain } from "../../../ui/parts";
 import { Typed } from "../../../ui/Typed";
 import { Elsewhere } from "../Elsewhere";
-import { legsOf, useBoundary, useClearances } from "./boundary";
+import { type BoundaryAnswer, legsOf, useBoundary, useClearances } from "./boundary";
 import { LegFields } from "./LegFields";
-import { addLeg, boundariesOf, legWords, NO_LEG, setLeg, useBoundaryAtHand } from "./legs";
+import { addLeg, boundariesOf, close, legWords, NO_LEG, setLeg, useBoundaryAtHand } from "./legs";
 
 /** The legs of a site's boundary as they are written, how it closes, and how near the building comes to each. */
 export function BoundaryPanel() {
@@ -66,7 +66,9 @@ function Legs({ boundary }: { boundary: Thing<"boundary"> }) {
       {answer?.closed ? (
         <p>
           <span className={isBad ? "text-rust" : ""}>
-            {answer.closed.precision === null ? (
+            {!answer.closed.tested ? (
+              `Closed by its computed leg, ${onSite(answer.closed.lengthMm)} in all: nothing tests it`
+            ) : answer.closed.precision === null ? (
               `Closes exactly in ${onSite(answer.closed.lengthMm)}`
             ) : (
               <>
@@ -107,6 +109,9 @@ function Legs({ boundary }: { boundary: Thing<"boundary"> }) {
           Read off the ink, ±{ink.plusMinusDegrees.toFixed(2)}°: type the length that is written along it.
         </p>
       )}
+      {answer && next.bearing === "" && next.length === "" && (
+        <Closing answer={answer} boundary={boundary} legs={own} />
+      )}
       {!ink && own.length < 3 && (
         <p className="mt-1 text-quiet">No bearing written? Click along the leg: its direction is taken from the ink.</p>
       )}
@@ -134,6 +139,28 @@ function Legs({ boundary }: { boundary: Thing<"boundary"> }) {
   );
 }
 
+/** Computed legs that miss by more than this are computed anew, mm. */
+const STALE_MM = 5;
+
+/** The leg that would close what was measured, to be taken where nothing is written along it. */
+function Closing(props: { answer: BoundaryAnswer; boundary: Thing<"boundary">; legs: readonly Thing<"leg">[] }) {
+  const { answer, boundary, legs } = props;
+  const before = legs.findIndex((leg) => leg.computed);
+  const isStale = before >= 0 && (answer.closed?.misclosureMm ?? Number.POSITIVE_INFINITY) > STALE_MM;
+  // Where one of the legs is likely mistyped, another one does not mend it.
+  if (!answer.closing || answer.mistyped.length > 0 || (before >= 0 && !isStale)) return null;
+  const { closing } = answer;
+  return (
+    <p className="mt-1 text-quiet">
+      What closes it{isStale ? " now" : ""}: <span className="text-ink">{closing.bearing}</span>,{" "}
+      <span className="text-ink">{onSite(closing.mm)}</span>.{" "}
+      <Link onClick={() => void close(boundary.id, closing, legs[before]?.id)}>
+        {before >= 0 ? `Compute leg ${before + 1} anew` : "Take it as the last leg, computed"}
+      </Link>
+    </p>
+  );
+}
+
 /** A leg as it is written; open, its figures are corrected, and another one is inserted behind it. */
 function Leg({ leg, number, clear }: { leg: Thing<"leg">; number: number; clear: number | undefined }) {
   const isOpen = useBoundaryAtHand((s) => s.leg === leg.id);
@@ -148,7 +175,10 @@ function Leg({ leg, number, clear }: { leg: Thing<"leg">; number: number; clear:
     <li className="border-t border-line">
       <button type="button" aria-expanded={isOpen} className="flex w-full gap-2 py-1 text-left" onClick={toggle}>
         <span className="text-quiet">{number}</span>
-        <span className="flex-1">{legWords(leg)}</span>
+        <span className="flex-1">
+          {legWords(leg)}
+          {leg.computed && <span className="text-quiet"> · computed</span>}
+        </span>
         {clear !== undefined && (
           <span className={clear === 0 ? "text-rust" : ""}>{clear === 0 ? "crosses it" : onSite(clear)}</span>
         )}

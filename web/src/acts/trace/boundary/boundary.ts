@@ -4,6 +4,8 @@ import { inProject, useProject } from "../../../store/project";
 import type { Thing } from "../../../store/rows";
 import { inOrder } from "../../../store/rows";
 
+export type BoundaryAnswer = Schemas["BoundaryAnswer"];
+
 /** Legs of a boundary in their order. */
 export function legsOf(legs: Iterable<Thing<"leg">>, boundary: string): Thing<"leg">[] {
   return inOrder(legs)
@@ -12,7 +14,7 @@ export function legsOf(legs: Iterable<Thing<"leg">>, boundary: string): Thing<"l
 }
 
 /** Where a boundary runs and how it closes, asked anew when one of its rows has changed. */
-export function useBoundary(boundary: Thing<"boundary"> | undefined): Schemas["BoundaryAnswer"] | undefined {
+export function useBoundary(boundary: Thing<"boundary"> | undefined): BoundaryAnswer | undefined {
   const legs = useProject((s) => s.rows.leg);
   const state = boundary
     ? [boundary.id, boundary.revision, ...legsOf(legs.values(), boundary.id).map((l) => `${l.id}${l.revision}`)]

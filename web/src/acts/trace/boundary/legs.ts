@@ -6,6 +6,7 @@ import { isClash } from "../../../store/edits";
 import { projectUnit } from "../../../store/lengths";
 import { change, say, useProject } from "../../../store/project";
 import { inOrder, type Thing } from "../../../store/rows";
+import { typedOnSite } from "../../../ui/measures";
 import { legsOf } from "./boundary";
 
 /** A leg as it is typed; without a radius it is straight. */
@@ -39,19 +40,29 @@ async function made(title: string, operations: Operation[]): Promise<Refused | n
   return refused;
 }
 
+/** Adds the leg that closes a boundary, or computes that leg anew; it says that it was computed. */
+export function close(
+  boundary: string,
+  { mm, bearing }: { mm: number; bearing: string },
+  before?: string,
+): Promise<Refused | null> {
+  const leg = { ...NO_LEG, bearing, length: typedOnSite(mm) };
+  return before === undefined ? addLeg(boundary, leg, undefined, true) : setLeg(before, leg, true);
+}
+
 /** A further leg at the end, or after another: those behind it move on. */
-export function addLeg(boundary: string, leg: LegTyped, after?: string): Promise<Refused | null> {
+export function addLeg(boundary: string, leg: LegTyped, after?: string, computed = false): Promise<Refused | null> {
   const own = legsOf(useProject.getState().rows.leg.values(), boundary);
   const at = after === undefined ? own.length : own.findIndex((l) => l.id === after) + 1;
   const order = (own[at - 1]?.order ?? -1) + 1;
   return made(after === undefined ? "Boundary leg" : "Insert a leg", [
     ...own.slice(at).map((l, i): Operation => ({ do: "set", type: "leg", id: l.id, values: { order: order + 1 + i } })),
-    { do: "add", type: "leg", id: newId(), values: { boundary, order, ...leg, unit: projectUnit() } },
+    { do: "add", type: "leg", id: newId(), values: { boundary, order, ...leg, unit: projectUnit(), computed } },
   ]);
 }
 
-export function setLeg(id: string, leg: LegTyped): Promise<Refused | null> {
-  return made("Correct a leg", [{ do: "set", type: "leg", id, values: { ...leg, unit: projectUnit() } }]);
+export function setLeg(id: string, leg: LegTyped, computed = false): Promise<Refused | null> {
+  return made("Correct a leg", [{ do: "set", type: "leg", id, values: { ...leg, unit: projectUnit(), computed } }]);
 }
 
 /** As it stands on a plan. */

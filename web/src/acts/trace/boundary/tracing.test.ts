@@ -4,7 +4,7 @@ import { useProject } from "../../../store/project";
 import { withRows } from "../../../store/rows";
 import { deskWithPlan, json, row, type Serving, STOREY } from "../../../testing/desk";
 import { legsOf } from "./boundary";
-import { addLeg, legWords, NO_LEG, setLeg, useBoundaryAtHand } from "./legs";
+import { addLeg, close, legWords, NO_LEG, setLeg, useBoundaryAtHand } from "./legs";
 import { boundaryPoint } from "./tracing";
 
 let server: Serving;
@@ -78,6 +78,22 @@ describe("a boundary on the board", () => {
     await setLeg("y", { ...NO_LEG, bearing: "90", length: "30" });
     expect(server.sent.at(-1)?.operations).toMatchObject([{ do: "set", id: "y", values: { bearing: "90" } }]);
     expect(legWords(curve)).toBe("N 45 E · along it 12 · R 10 right");
+  });
+
+  it("is closed by a leg that says it was computed, and is measured once somebody types its figures", async () => {
+    useProject.setState((s) => ({ rows: withRows(s.rows, [boundary, row("leg", "x", { boundary: "b", order: 0 })]) }));
+    await close("b", { mm: 24_304.6, bearing: "206°09'41\"" });
+    const made = server.sent.at(-1)?.operations[0];
+    expect(made).toMatchObject({
+      do: "add",
+      values: { order: 1, bearing: "206°09'41\"", length: "24.305 m", computed: true },
+    });
+    await close("b", { mm: 24_000, bearing: "206°" }, "x");
+    expect(server.sent.at(-1)?.operations).toMatchObject([
+      { do: "set", id: "x", values: { length: "24.000 m", computed: true } },
+    ]);
+    await setLeg("x", { ...NO_LEG, bearing: "206°", length: "24.02" });
+    expect(server.sent.at(-1)?.operations[0]?.values).toMatchObject({ computed: false });
   });
 
   it("is one of several, each with a name of its own, turned as the first one", async () => {

@@ -23,7 +23,8 @@ const act: Act = {
     const door = drafted("jamb");
     const line = hostLine();
     if (!door || !line) return null;
-    const hint = "Click the other edge, or type the width; the leaf swings to the pointer’s side.";
+    const rest = "Click the other edge, or type the width; the leaf swings to the pointer’s side.";
+    const hint = door.noGap ? `No gap is drawn here: this is an edge of the opening. ${rest}` : rest;
     return { at: pointAlong(line, door.from), label: "width", hint, passes: true, send: setDoorWidth };
   },
   words() {

@@ -1,4 +1,5 @@
 import { beforeEach, describe, expect, it, vi } from "vitest";
+import { currentAct } from "../../../board/act";
 import { drafted, setAct, useDesk } from "../../../board/desk";
 import { clickAt } from "../../../board/hand";
 import { useProject } from "../../../store/project";
@@ -40,7 +41,57 @@ describe("doors", () => {
   });
 });
 
+describe("an unusual width", () => {
+  it("is asked about before anything is made, and Enter has it so", async () => {
+    setAct("openings");
+    clickAt([500, 0], false);
+    clickAt([2740, 20], false);
+    await vi.waitFor(() => expect(useDesk.getState().slipError).toContain("2240 mm wide"));
+    expect(sent).toEqual([]);
+    expect(useDesk.getState().slip).toBe("2240 mm");
+    useDesk.setState({ pointer: [2740, 20] });
+    await entered("2240");
+    expect(sent[0]?.operations[0]?.values).toMatchObject({ offset: 500, width: 2240 });
+  });
+
+  it("is another when another is typed instead", async () => {
+    setAct("openings");
+    clickAt([500, 0], false);
+    useDesk.setState({ pointer: [2740, 20] });
+    await entered("8200");
+    expect(sent).toEqual([]);
+    await entered("820");
+    expect(sent[0]?.operations[0]?.values).toMatchObject({ offset: 500, width: 820 });
+  });
+
+  it("is asked about where the ink shows it and a door is forced on it", async () => {
+    server.gap = { kind: "opening", offset: 1000, width: 2400, plusMinusMm: 4, leafAt: null, leafSide: null };
+    useOpeningOptions.setState({ kind: "door" });
+    setAct("openings");
+    clickAt([2000, 10], false);
+    await vi.waitFor(() => expect(useDesk.getState().slip).toBe("2400 mm"));
+    expect(sent).toEqual([]);
+  });
+});
+
 describe("openings by their ink", () => {
+  it("are told to have no gap where none is drawn", async () => {
+    server.gap = null;
+    setAct("openings");
+    clickAt([2400, 10], false);
+    await vi.waitFor(() => expect(currentAct()?.slip?.()?.hint).toMatch(/^No gap is drawn here/));
+  });
+
+  it("have the drawn leaf too where both edges are clicked", async () => {
+    setAct("openings");
+    server.gap = null;
+    clickAt([2000, 10], false);
+    server.gap = { kind: "door", offset: 1990, width: 930, plusMinusMm: 4, leafAt: "far", leafSide: "right" };
+    clickAt([2910, 40], false);
+    await vi.waitFor(() => expect(sent).toHaveLength(1));
+    expect(sent[0]?.operations[0]?.values).toMatchObject({ offset: 2000, width: 910, hand: "right", swing: "right" });
+  });
+
   it("take width, kind and leaf from one click", async () => {
     server.gap = { kind: "door", offset: 2000, width: 910, plusMinusMm: 4, leafAt: "far", leafSide: "right" };
     setAct("openings");

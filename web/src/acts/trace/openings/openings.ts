@@ -2,7 +2,7 @@ import { create } from "zustand";
 import { api, settled } from "../../../api/client";
 import { newId } from "../../../api/ids";
 import type { Click, Drag } from "../../../board/act";
-import { drafted, useDesk } from "../../../board/desk";
+import { clearDraft, type DeskState, drafted, useDesk } from "../../../board/desk";
 import { inkIsReady } from "../../../board/found";
 import { read, sendDraft } from "../../../board/slip";
 import { SNAP_PX, wallUnder } from "../../../board/snap";
@@ -10,11 +10,12 @@ import type { XY } from "../../../geometry/plane";
 import { change, inProject, useProject } from "../../../store/project";
 import { inOrder, type Values } from "../../../store/rows";
 import { nearestOnLine, pointAlong, wallLine } from "../../../store/walls";
+import { typedAs } from "../../../ui/measures";
 
 declare module "../../../board/desk" {
   interface Drafts {
-    /** the first edge of an opening: how far along which wall */
-    jamb: { wall: string; from: number };
+    /** the first edge of an opening: how far along which wall, whether the ink shows no gap there, and the width that was asked about */
+    jamb: { wall: string; from: number; noGap?: boolean; asked?: number };
   }
 }
 
@@ -46,12 +47,47 @@ async function openingByInk(wall: string, pointer: XY, drawing: string): Promise
   const { draft } = useDesk.getState();
   const gap = await gapIn(drawing, wall, pointer);
   const now = useDesk.getState();
-  if (!gap || now.draft !== draft || now.slip !== "") return;
+  if (now.draft !== draft || now.slip !== "") return;
+  if (!gap) {
+    if (draft?.of === "jamb") useDesk.setState({ draft: { ...draft, noGap: true } });
+    return;
+  }
   const { kind } = useOpeningOptions.getState();
-  await addOpening(wall, kind === "as drawn" ? gap.kind : kind, gap.offset, gap.width, {
-    hand: gap.leafAt === "far" ? "right" : "left",
-    swing: gap.leafSide ?? "left",
-  });
+  const of = kind === "as drawn" ? gap.kind : kind;
+  if (await asks(of, { wall, from: gap.offset }, gap.width, draft)) return;
+  await addOpening(wall, of, gap.offset, gap.width, leafOf(gap));
+}
+
+type Gap = NonNullable<Awaited<ReturnType<typeof gapIn>>>;
+
+const leafOf = (gap: Gap) =>
+  ({ hand: gap.leafAt === "far" ? "right" : "left", swing: gap.leafSide ?? "left" }) as const;
+
+/** An unusual width is asked about first; Enter has it so. */
+async function asks(
+  kind: OpeningKind,
+  jamb: { wall: string; from: number },
+  width: number,
+  before: DeskState["draft"],
+): Promise<boolean> {
+  const { leaf } = useOpeningOptions.getState();
+  if (kind !== "door") return false;
+  try {
+    const { doubt } = await settled(
+      api.GET("/api/opening-width", { params: { query: { kind, leaf, width: Math.round(width) } } }),
+    );
+    const now = useDesk.getState().draft;
+    // Where the hand has gone on, it is told where everything else that is unusual is told.
+    if (doubt === null || (now !== null && now !== before)) return false;
+    useDesk.setState({
+      draft: { of: "jamb", ...jamb, asked: Math.round(width) },
+      slip: typedAs(width),
+      slipError: `${doubt} Enter has it so; or type what it is.`,
+    });
+    return true;
+  } catch {
+    return false; // away: nothing can be asked
+  }
 }
 
 /** What the ink of a drawing shows in a wall; null where it cannot be asked or shows nothing. */
@@ -81,14 +117,27 @@ export async function setDoorWidth(text: string): Promise<void> {
   await byHand(door.wall, toward !== null && toward < door.from ? door.from - width : door.from, width, pointer);
 }
 
+/** As the ink shows it where its edges are those of a drawn gap; otherwise the leaf swings to the side on which the pointer is. */
 async function byHand(wall: string, offset: number, width: number, pointer: XY | null): Promise<void> {
-  const { kind: openingKind } = useOpeningOptions.getState();
+  const { kind: wanted } = useOpeningOptions.getState();
+  const { drawing, draft } = useDesk.getState();
   const line = wallLine(useProject.getState().rows, wall);
-  // The leaf swings to the side on which the pointer is.
-  const left = !line || !pointer || nearestOnLine(pointer, line).side >= 0;
-  const kind = openingKind === "as drawn" ? "door" : openingKind;
-  await addOpening(wall, kind, offset, width, { hand: "left", swing: left ? "left" : "right" });
+  if (!line) return;
+  clearDraft();
+  const mid = pointAlong(line, offset + width / 2);
+  const gap = drawing !== null && inkIsReady(drawing) ? await gapIn(drawing, wall, mid) : null;
+  const drawn = gap && Math.abs(gap.offset - offset) + Math.abs(gap.width - width) < SAME_GAP * width ? gap : null;
+  const kind = wanted === "as drawn" ? (drawn?.kind ?? "door") : wanted;
+  const asked = draft?.of === "jamb" ? draft.asked : undefined;
+  const isAsked = asked !== undefined && Math.abs(asked - width) < 2; // as it was written, rounded
+  if (!isAsked && (await asks(kind, { wall, from: offset }, width, null))) return;
+  const swing = !pointer || nearestOnLine(pointer, line).side >= 0 ? "left" : "right";
+  const leaf = drawn?.leafAt ? leafOf(drawn) : ({ hand: "left", swing } as const);
+  await addOpening(wall, kind, offset, width, leaf, draft);
 }
+
+/** Edges that were clicked are those of a drawn gap where they are this near to them, as a part of the width. */
+const SAME_GAP = 0.35;
 
 type OpeningKind = Values["opening"]["kind"];
 
@@ -129,6 +178,7 @@ async function addOpening(
   offset: number,
   width: number,
   leaf: { hand: "left" | "right"; swing: "left" | "right" },
+  before = useDesk.getState().draft,
 ): Promise<void> {
   const { letter, title } = USUAL[kind];
   const { sill, height } = heightsFor(kind, width);
@@ -136,14 +186,18 @@ async function addOpening(
   let n = 1;
   while (taken.includes(`${letter}${String(n).padStart(2, "0")}`)) n++;
   const number = `${letter}${String(n).padStart(2, "0")}`;
-  await sendDraft(title, [
-    {
-      do: "add",
-      type: "opening",
-      id: newId(),
-      values: { wall, kind, offset, width, sill, height, ...leaf, number, leaf: useOpeningOptions.getState().leaf },
-    },
-  ]);
+  await sendDraft(
+    title,
+    [
+      {
+        do: "add",
+        type: "opening",
+        id: newId(),
+        values: { wall, kind, offset, width, sill, height, ...leaf, number, leaf: useOpeningOptions.getState().leaf },
+      },
+    ],
+    before,
+  );
 }
 
 export function removeOpening(id: string): void {
