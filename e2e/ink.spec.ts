@@ -42,8 +42,8 @@ test("from a bare scan to named rooms by what the ink shows, and settled", async
   await page.keyboard.press("c");
   await page.getByRole("button", { name: "Read the drawing’s figures" }).click();
   const figures = page.getByRole("region", { name: "Figures read" });
-  await brought(page, figures.getByText("8 600", { exact: true }));
-  await figures.getByText("11 000", { exact: true }).hover();
+  await brought(page, figures.getByLabel("Figure, read 8 600"));
+  await figures.getByLabel("Figure, read 11 000").hover();
   await expectAccessible(page);
   await page.getByRole("button", { name: "Size it by the 9 figures written on it" }).click();
   await expect(page.getByRole("heading", { name: /±[\d.]+ mm over 10 m/ })).toBeVisible({ timeout: 60_000 });
@@ -54,7 +54,9 @@ test("from a bare scan to named rooms by what the ink shows, and settled", async
   await page.getByRole("button", { name: "Undo" }).click();
   await expect(page.getByRole("heading", { name: "The scale is a guess" })).toBeVisible();
   // What is written is on the page: it need not be read again, for any fit.
-  await figures.getByRole("listitem").filter({ hasText: "8 600" }).getByRole("button", { name: "check" }).click();
+  const read = (text: string) =>
+    figures.getByRole("listitem").filter({ has: page.getByLabel(`Figure, read ${text}`) });
+  await read("8 600").getByRole("button", { name: "check" }).click();
   await expect(page.getByRole("group", { name: /8 600/ })).toBeVisible();
   await page.getByRole("button", { name: "Size it by the 8 figures written on it" }).click();
   await expect(longest).toBeVisible();

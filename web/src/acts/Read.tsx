@@ -39,6 +39,20 @@ export function Strip(props: { box: readonly number[]; upright: boolean; words: 
   );
 }
 
+/** What was read, to be corrected where it stands before it is taken. */
+export function Corrected({ label, text, set }: { label: string; text: string; set: (text: string) => void }) {
+  return (
+    <input
+      className="w-full min-w-0 rounded border border-transparent bg-transparent px-1 font-semibold hover:border-line focus:border-line focus:bg-white"
+      aria-label={label}
+      value={text}
+      autoComplete="off"
+      spellCheck={false}
+      onChange={(e) => set(e.target.value)}
+    />
+  );
+}
+
 /** What is written on the drawing, each with its picture for a glance; nothing is taken until it is said. */
 export function ReadSection(props: {
   label: string;

@@ -136,7 +136,7 @@ function Paste({ storey, done }: { storey: string; done: () => void }) {
       <textarea
         className="h-24 w-full rounded border border-line bg-white p-1.5"
         aria-label="Rooms table"
-        placeholder={"3 Tank room 4.80 x 3.54 17.0 m²"}
+        placeholder="e.g. 3 Tank room 4.80 x 3.54 17.0 m²"
         value={text}
         onChange={(e) => setText(e.target.value)}
       />

@@ -68,6 +68,7 @@ export function choosePlace(place: Place): void {
     ...place,
     drawing: drawing?.id ?? null,
     selected: null,
+    group: [],
   });
   const known = views[nameOf(place)];
   if (known && known.fit === fitOf(drawing?.id ?? null)) setView(known.view);
@@ -94,6 +95,7 @@ export function chooseDrawing(id: string): void {
     side: drawing.side,
     drawing: id,
     selected: null,
+    group: [],
   });
 }
 

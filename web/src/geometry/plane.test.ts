@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { affineAt, apply, composed, inverse, isSlanted, type Map2, mapOf, scaleOf } from "./maps";
-import { heldSquare, nearestOn, roundStep, type XY } from "./plane";
+import { heldSquare, nearestOn, ringArea, roundStep, turnBetween, type XY } from "./plane";
 import { toScreen, type View, viewOf, viewUnder, zoomAt } from "./view";
 
 const SIZE = { width: 730, height: 700 };
@@ -115,5 +115,20 @@ describe("a photograph's map", () => {
     const map = mapOf({ ...FIT, m20: 0, m21: 0, lensK: null });
     expect(isSlanted(map)).toBe(false);
     expect(apply(map, [1, 1])).toEqual([5 + 0.1 - 700, 0.2 - 5.1 + 9000]);
+  });
+});
+
+describe("rings and corners", () => {
+  it("have areas that are positive counter-clockwise, and angles on either side", () => {
+    const ring = [
+      [0, 0],
+      [4, 0],
+      [4, 3],
+    ] as const;
+    expect(ringArea(ring)).toBe(6);
+    expect(ringArea([...ring].reverse())).toBe(-6);
+    expect(turnBetween([4, 0], [0, 0], [0, 5])).toBeCloseTo(90);
+    expect(turnBetween([4, 0], [0, 0], [3, -3])).toBeCloseTo(45);
+    expect(turnBetween([4, 0], [0, 0], [-1, 0])).toBeCloseTo(180);
   });
 });

@@ -20,6 +20,21 @@ export function nearestOn(p: XY, a: XY, b: XY): { at: XY; along: number; off: nu
   return { at, along, off: distance(p, at), side: (p[1] - a[1]) * ux - (p[0] - a[0]) * uy };
 }
 
+/** Area of a closed ring without its last corner said twice, positive where it runs counter-clockwise. */
+export function ringArea(ring: readonly XY[]): number {
+  return ring.reduce((sum, [x, y], i) => {
+    const [nx, ny] = ring[(i + 1) % ring.length] ?? [x, y];
+    return sum + (x * ny - nx * y) / 2;
+  }, 0);
+}
+
+/** The angle at a corner between the lines to its two neighbours, degrees from 0 to 180. */
+export function turnBetween(before: XY, corner: XY, after: XY): number {
+  const [ax, ay] = [before[0] - corner[0], before[1] - corner[1]];
+  const [bx, by] = [after[0] - corner[0], after[1] - corner[1]];
+  return (Math.atan2(Math.abs(ax * by - ay * bx), ax * bx + ay * by) * 180) / Math.PI;
+}
+
 export function contains(ring: readonly (readonly number[])[], [x, y]: XY): boolean {
   let inside = false;
   for (let i = 0, j = ring.length - 1; i < ring.length; j = i++) {

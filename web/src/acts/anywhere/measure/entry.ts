@@ -12,5 +12,5 @@ export default {
   order: 10,
   label: "Measure",
   key: "M",
-  when: "anything; nothing is saved",
+  when: "lengths, angles, areas; nothing is saved",
 } satisfies ActEntry;

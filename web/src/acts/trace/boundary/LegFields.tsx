@@ -37,20 +37,20 @@ export function LegFields(props: {
           label={curve ? "bearing of its chord" : "bearing"}
           value={leg.bearing}
           onChange={(bearing) => set({ ...leg, bearing })}
-          placeholder={"N 36°15'20\" E"}
+          placeholder="e.g. N 36°15′ E"
         />
         <Field
           label={curve ? { chord: "chord", arc: "length along it", angle: "central angle" }[leg.gives] : "length"}
           value={leg.length}
           onChange={(length) => set({ ...leg, length })}
-          placeholder={leg.gives === "angle" ? "36°52'12\"" : "24.30 m"}
+          placeholder={leg.gives === "angle" ? "e.g. 36°52′" : "e.g. 24.30 m"}
         />
         {curve && (
           <Field
             label="radius"
             value={leg.radius}
             onChange={(radius) => set({ ...leg, radius })}
-            placeholder="15.00 m"
+            placeholder="e.g. 15 m"
           />
         )}
       </div>

@@ -1,9 +1,10 @@
+import { useState } from "react";
 import { useDesk } from "../../../board/desk";
 import { useProject } from "../../../store/project";
 import { area } from "../../../ui/measures";
 import { count } from "../../../ui/numbers";
 import { Link, Plain } from "../../../ui/parts";
-import { ReadSection, Strip } from "../../Read";
+import { Corrected, ReadSection, Strip } from "../../Read";
 import { refuse, useReadings } from "../../searches";
 import { listRooms, nameRooms, roomsToName, titled } from "./names";
 
@@ -18,7 +19,8 @@ function Of({ drawing }: { drawing: string }) {
   // Which rooms have no name follows from both.
   useProject((s) => s.derived);
   useProject((s) => s.rows.room);
-  const rooms = told ? roomsToName(told.rooms) : [];
+  const [corrected, setCorrected] = useState<Record<string, string>>({});
+  const rooms = (told ? roomsToName(told.rooms) : []).map((r) => ({ ...r, name: corrected[r.id] ?? titled(r.name) }));
   const listed = told?.rooms.filter((r) => r.areaM2 !== null) ?? [];
   return (
     <ReadSection
@@ -40,9 +42,13 @@ function Of({ drawing }: { drawing: string }) {
         {rooms.map((r) => (
           <li key={r.id} className="flex items-center gap-2 border-t border-line py-1">
             <Strip box={r.box} upright={false} words={r.name} />
-            <span className="min-w-0 flex-1 font-semibold">
-              {titled(r.name)}
-              {r.areaM2 !== null && <span className="block font-normal text-quiet">{area(r.areaM2)} as written</span>}
+            <span className="min-w-0 flex-1">
+              <Corrected
+                label={`Name, read ${r.name}`}
+                text={r.name}
+                set={(text) => setCorrected((all) => ({ ...all, [r.id]: text }))}
+              />
+              {r.areaM2 !== null && <span className="block px-1 text-quiet">{area(r.areaM2)} as written</span>}
             </span>
             <span className="flex flex-col gap-0.5">
               <Link onClick={() => void nameRooms([r])}>take</Link>

@@ -25,7 +25,7 @@ describe("names that were read", () => {
     useProject.setState((s) => ({
       rows: withRows(s.rows, [row("room", "r", { storey: STOREY, number: "4", name: "Store" })]),
     }));
-    await nameRooms([inside, room("WC", [400, -100])]);
+    await nameRooms([{ ...inside, name: "Wash room" }, room("WC", [400, -100])]);
     expect(server.sent[0]?.title).toBe("Name rooms");
     expect(server.sent[0]?.operations.map((o) => [o.values?.number, o.values?.name])).toEqual([
       ["5", "Wash room"],

@@ -29,7 +29,7 @@ export function roomsToName(rooms: readonly ReadRoom[]): ReadRoom[] {
   return rooms.filter((room) => [...surest.values()].includes(room));
 }
 
-/** Names rooms as they were read. */
+/** Names rooms, by the names that are given with where they were read. */
 export async function nameRooms(rooms: readonly ReadRoom[]): Promise<void> {
   const { storey, drawing } = useDesk.getState();
   if (storey === null) return;
@@ -45,7 +45,7 @@ export async function nameRooms(rooms: readonly ReadRoom[]): Promise<void> {
             values: {
               storey,
               drawing,
-              name: titled(room.name),
+              name: room.name.trim(),
               number: String(first + i),
               x: at[0],
               y: at[1],

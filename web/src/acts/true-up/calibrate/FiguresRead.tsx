@@ -1,8 +1,9 @@
+import { useState } from "react";
 import { useDesk } from "../../../board/desk";
 import { useProject } from "../../../store/project";
 import { count } from "../../../ui/numbers";
 import { Link, Plain } from "../../../ui/parts";
-import { ReadSection, Strip } from "../../Read";
+import { Corrected, ReadSection, Strip } from "../../Read";
 import { refuse, useFound, useToldReadings } from "../../searches";
 import { sizeByFigures, takeFigure, takeScale } from "../figures";
 
@@ -17,6 +18,7 @@ function Of({ drawing }: { drawing: string }) {
   const looked = useFound((s) => s.looked);
   const rows = useProject((s) => s.rows);
   const guess = rows.fit.get(drawing)?.isGuess ?? true;
+  const [corrected, setCorrected] = useState<Record<string, string>>({});
   const figures = [...(told?.figures ?? [])].sort((a, b) => b.mm - a.mm);
   return (
     <ReadSection
@@ -39,6 +41,8 @@ function Of({ drawing }: { drawing: string }) {
       )}
       <ul className="mt-2">
         {figures.map((f) => {
+          const text = corrected[f.id] ?? f.text;
+          const taken = text === f.text ? f : { ...f, typed: text };
           const off = (f.spanMm / f.mm - 1) * 100;
           return (
             <li
@@ -49,18 +53,22 @@ function Of({ drawing }: { drawing: string }) {
             >
               <Strip box={f.box} upright={f.along === "y"} words={f.text} />
               <span className="min-w-0 flex-1">
-                <span className="block font-semibold">{f.text}</span>
-                {f.isBar && <span className="block text-quiet">scale bar</span>}
-                {!guess && (
-                  <span className={`block ${Math.abs(off) > 2 ? "text-rust" : "text-quiet"}`}>
+                <Corrected
+                  label={`Figure, read ${f.text}`}
+                  text={text}
+                  set={(now) => setCorrected((all) => ({ ...all, [f.id]: now }))}
+                />
+                {f.isBar && <span className="block px-1 text-quiet">scale bar</span>}
+                {!guess && text === f.text && (
+                  <span className={`block px-1 ${Math.abs(off) > 2 ? "text-rust" : "text-quiet"}`}>
                     {Math.abs(off) < 0.05 ? "" : off > 0 ? "+" : "−"}
                     {Math.abs(off).toFixed(1)} %
                   </span>
                 )}
               </span>
               <span className="flex flex-col gap-0.5">
-                <Link onClick={() => void takeFigure(f, false)}>known</Link>
-                <Link onClick={() => void takeFigure(f, true)}>check</Link>
+                <Link onClick={() => void takeFigure(taken, false)}>known</Link>
+                <Link onClick={() => void takeFigure(taken, true)}>check</Link>
                 <Link onClick={() => void refuse("readings", drawing, [f.id])}>refuse</Link>
               </span>
             </li>

@@ -197,7 +197,7 @@ function SpacedAxes({ along, first }: { along: "x" | "y"; first: string }) {
         <div className="w-12">
           <Field label="from" value={label} onChange={setLabel} />
         </div>
-        <Field label={`spacings along ${along}`} value={text} onChange={setText} placeholder="5 x 6000" />
+        <Field label={`spacings along ${along}`} value={text} onChange={setText} placeholder="e.g. 5 x 6000" />
         <button type="submit" className="rounded border border-line bg-white px-2 py-1" disabled={text.trim() === ""}>
           Set
         </button>

@@ -60,7 +60,7 @@ export function SquareSlip({ screen }: { screen: Map2 }) {
           <input
             className="w-28 rounded border border-line bg-white px-1 py-0.5"
             aria-label="Bearing, clockwise from north"
-            placeholder="N 36°15' E"
+            placeholder="e.g. N 36°15′ E"
             value={bearing}
             onChange={(e) => setBearing(e.target.value)}
           />
