@@ -348,6 +348,7 @@ final class TrueUpTest extends TestCase
             $desk->imported();
             $made = JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id"))->get('pages')->items()[0]->get('made');
             self::assertTrue($made->get('isScene')->boolean(), 'A photograph of a building.');
+            self::assertSame('missing', $desk->progress('read-figures', $desk->drawing)->get('state')->text(), 'Nothing is written on it.');
             $desk->ask('read-figures', $desk->drawing);
             $desk->ended('read-figures', $desk->drawing);
             self::assertSame('waiting', $desk->progress('find-way-up', $desk->page)->get('state')->text(), 'Its figures have not said it.');

@@ -52,6 +52,26 @@ final class PickRefinementTest extends TestCase
         self::assertEqualsWithDelta(110.0, self::near($page, new PixelPoint(200, 148))?->thicknessPx, 1.0);
     }
 
+    public function testOnAPhotographOfAWallNoBrickIsAColumnOrAStroke(): void
+    {
+        $sheet = new Sheets(300, 200, grain: 4);
+        for ($row = 0; $row < 13; ++$row) {
+            for ($k = -1; $k < 7; ++$k) {
+                $sheet->fill(45 * $k + 22 * ($row % 2), 15 * $row, 43, 13, 120);
+            }
+        }
+        $page = $sheet->raster();
+        $brick = new PixelPoint(45 * 3 + 22, 15 * 6 + 6);
+        $found = PickRefinement::near($page->page(), $brick, 10.0, 12.0, isScene: true);
+        self::assertNotNull($found);
+        self::assertContains($found->kind, [FoundKind::Face, FoundKind::Corner]);
+        self::assertLessThan(0.6, min(abs($found->at->y - 90.0), abs($found->at->y - 103.0)), 'On an edge of the brick.');
+        // Beside the end of a brick, where only a level edge says anything of the height.
+        $end = PickRefinement::lineNear($page->page(), new PixelPoint(45 * 3 + 43, 15 * 6 + 5), 10.0, 0.0, 10.0, 12.0, true);
+        self::assertNotNull($end);
+        self::assertLessThan(0.6, min(abs($end->at->y - 90.0), abs($end->at->y - 103.0)));
+    }
+
     public function testTheMiddleOfAStrokeCounts(): void
     {
         $page = (new Sheets(200, 200, grain: 3))->fill(0, 90, 200, 3)->raster();

@@ -44,7 +44,11 @@ final readonly class ReadByItself implements Aftermath, OncePageIsMade
 
     private function read(Drawing $drawing): void
     {
-        // Where somebody has said how large it is already, nothing waits for it.
+        // Where somebody has said how large it is already, nothing waits for it; on a photograph of a building nothing is written.
+        $page = $this->entities->find(Page::class, $drawing->beside($drawing->page())->criteria());
+        if (true === $page?->isScene()) {
+            return;
+        }
         $fit = $this->entities->find(DrawingFit::class, $drawing->key()->criteria());
         if (true === $fit?->isGuess() && null === $this->findings->of($drawing, FindingKind::Figures)) {
             $this->jobs->ask(ReadFigures::class, $drawing->key(), $this->findings->basis($drawing, FindingKind::Figures), lane: Lane::Idle);

@@ -22,6 +22,9 @@ use Symfony\Component\Uid\Uuid;
 #[Route('/api/projects/{project}/pages/{id}')]
 final readonly class InkController
 {
+    /** so far off the way that is asked for a line may run */
+    private const ALONG_DEGREES = 10.0;
+
     public function __construct(private ProjectAccess $access, private InkOfPages $ink)
     {
     }
@@ -32,12 +35,12 @@ final readonly class InkController
     public function found(Uuid $project, Uuid $id, Request $request): Response
     {
         $number = self::numbers($request);
-        $scale = $request->query->get('mmPerPixel');
-        $page = $this->page($project, $id);
-        $found = PickRefinement::near(
-            $page, new PixelPoint($number('x'), $number('y')), $number('reach'), null === $scale ? null : max(1e-6, $number('mmPerPixel')),
-            'corners' === $request->query->get('only'),
-        );
+        $scale = null === $request->query->get('mmPerPixel') ? null : max(1e-6, $number('mmPerPixel'));
+        $page = $this->access->row(Page::class, $project, $id);
+        [$ink, $pick, $reach] = [$this->inkOf($page), new PixelPoint($number('x'), $number('y')), $number('reach')];
+        $found = null === $request->query->get('along')
+            ? PickRefinement::near($ink, $pick, $reach, $scale, 'corners' === $request->query->get('only'), $page->isScene())
+            : PickRefinement::lineNear($ink, $pick, $reach, $number('along'), self::ALONG_DEGREES, $scale, $page->isScene());
 
         return new JsonResponse(['found' => null === $found ? null : [
             'kind' => $found->kind->value, 'x' => $found->at->x, 'y' => $found->at->y, 'sigmaPx' => $found->sigmaPx, 'alongDegrees' => $found->alongDegrees, 'thicknessPx' => $found->thicknessPx,
@@ -51,7 +54,7 @@ final readonly class InkController
     {
         $number = self::numbers($request);
         $count = JointCount::along(
-            $this->page($project, $id),
+            $this->inkOf($this->access->row(Page::class, $project, $id)),
             new PixelPoint($number('ax'), $number('ay')),
             new PixelPoint($number('bx'), $number('by')),
         );
@@ -64,9 +67,9 @@ final readonly class InkController
         ]]);
     }
 
-    private function page(Uuid $project, Uuid $id): InkOfPage
+    private function inkOf(Page $page): InkOfPage
     {
-        return $this->ink->of($this->access->row(Page::class, $project, $id)) ?? throw Refusal::conflict(
+        return $this->ink->of($page) ?? throw Refusal::conflict(
             'not-ready',
             'This page is still being read: its ink cannot be looked at yet.',
         );

@@ -170,6 +170,12 @@ class Page extends ProjectRow
         return true === (self::decoded($this->made)['lightOnDark'] ?? null);
     }
 
+    /** Whether it is a photograph of a building, not of a drawing. */
+    public function isScene(): bool
+    {
+        return true === (self::decoded($this->made)['isScene'] ?? null);
+    }
+
     /** What is known of its proportions before anything is stated: lines drawn by a program are as they were drawn; else the ink tells. */
     public function beforehand(): Beforehand
     {

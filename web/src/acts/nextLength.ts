@@ -16,6 +16,8 @@ export interface NextLength {
   /** how far what is picked stands before the wall plane, and from how far away that was photographed, as typed */
   standOff: { by: string; from: string };
   wholePage: boolean;
+  /** what one course and one unit add, as typed where they are counted and the project does not know them yet */
+  module: { course: string; unitLength: string };
   /** sides of the size ghost as typed, and in mm once they are read */
   ghost: { width: string; depth: string; mm: readonly [number, number] | null };
 }
@@ -30,5 +32,6 @@ export const useNextLength = create<NextLength>(() => ({
   wallText: "",
   standOff: { by: "", from: "" },
   wholePage: false,
+  module: { course: "", unitLength: "" },
   ghost: { width: "", depth: "", mm: null },
 }));

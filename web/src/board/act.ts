@@ -91,6 +91,8 @@ export interface Act {
   snap?(pointer: XY, reach: number, free: boolean): Snap | null;
   /** How many points of the picture are wanted: then the lens follows the pointer. */
   wanted?(): number;
+  /** Only what runs level tells anything of such a point: another line would leave its height to the hand. */
+  wantsLevel?: true;
   /** Whether the ink is asked where the pointer rests and nothing surer is there; where points are wanted it is. */
   asksInk?(snap: Snap | null): boolean;
   /** What is made of what the ink shows there; null where it is of no use. */

@@ -13,6 +13,8 @@ const HAND_PX = 3.4;
 const LEAST_PX = 5;
 /** The server looks no further than this, page pixels. */
 const MOST_PX = 34;
+/** A direction is told over this far to either side, mm. */
+const LEVEL_MM = 50;
 /** ms of rest before the ink is asked about */
 const REST = 35;
 
@@ -65,7 +67,7 @@ export async function inkAt(
   signal?: AbortSignal,
   drawing = useDesk.getState().drawing,
 ): Promise<Snap | null> {
-  const { rows } = useProject.getState();
+  const { rows, pages } = useProject.getState();
   const map = fitMap(rows, drawing);
   const row = drawing === null ? undefined : rows.drawing.get(drawing);
   if (!map || !row || !inkIsReady(drawing)) return null;
@@ -82,6 +84,7 @@ export async function inkAt(
             // A guess tells pens from walls as well: it takes the paper's own size.
             mmPerPixel: mmPerPixel(rows, drawing),
             ...(corners ? { only: "corners" as const } : {}),
+            ...(currentAct()?.wantsLevel ? { along: levelOnPage(map, pointer) } : {}),
           },
         },
         ...(signal ? { signal } : {}),
@@ -90,7 +93,7 @@ export async function inkAt(
     if (!found) return null;
     return {
       at: apply(map, [found.x, found.y]),
-      words: wordsFor(found),
+      words: wordsFor(found, pages.get(row.page)?.made?.isScene ?? false),
       kind: found.kind,
       sigmaPx: found.sigmaPx,
       thicknessPx: found.thicknessPx,
@@ -101,6 +104,13 @@ export async function inkAt(
   }
 }
 
+/** Which way level runs on the page near a point of the model, degrees counter-clockwise as seen. */
+function levelOnPage(map: PageMap, [x, y]: XY): number {
+  const back = inverse(map);
+  const [from, to] = [apply(back, [x - LEVEL_MM, y]), apply(back, [x + LEVEL_MM, y])];
+  return (Math.atan2(from[1] - to[1], to[0] - from[0]) * 180) / Math.PI;
+}
+
 /** A direction of the page, counter-clockwise as seen, as one of the model. */
 function alongOf(map: PageMap, at: XY, degrees: number): number {
   const [dx, dy] = [Math.cos((degrees * Math.PI) / 180), -Math.sin((degrees * Math.PI) / 180)];
@@ -108,6 +118,7 @@ function alongOf(map: PageMap, at: XY, degrees: number): number {
   return Math.atan2(to[1] - from[1], to[0] - from[0]);
 }
 
-function wordsFor(found: Schemas["Found"]): string {
+function wordsFor(found: Schemas["Found"], isScene: boolean): string {
+  if (isScene) return `${found.kind === "wall face" ? "edge" : found.kind}, on the photograph`;
   return found.kind === "line" ? "middle of a line, on the scan" : `${found.kind}, on the scan`;
 }

@@ -1,4 +1,5 @@
 import { apply, inverse } from "../geometry/maps";
+import { contains, type XY } from "../geometry/plane";
 import { type Size, toScreen, type View } from "../geometry/view";
 import type { Rows } from "../store/rows";
 import type { Derived, WallShape } from "../store/shapes";
@@ -219,11 +220,12 @@ function paintSharply(
   ctx.save();
   ctx.setTransform(dpr, 0, 0, dpr, 0, 0);
   ctx.globalAlpha = alpha;
+  const isInside = (at: XY) => [...shapes.regions.values()].some((region) => contains(region.polygon, at));
   for (const { shapes: all } of inView) {
     for (const { openings } of all) {
       for (const { id, polygon } of openings) {
         const row = rows.opening.get(id);
-        if (row) paintNumber(ctx, polygon, row, m, view.k);
+        if (row) paintNumber(ctx, polygon, row, m, view.k, isInside);
       }
     }
   }

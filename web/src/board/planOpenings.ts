@@ -1,4 +1,4 @@
-import { apply, type Map2 } from "../geometry/maps";
+import { apply, inverse, type Map2 } from "../geometry/maps";
 import type { XY } from "../geometry/plane";
 
 const EDGE = "#0f4f4b";
@@ -6,7 +6,7 @@ const PAPER = "#fdfcfa";
 /** Doors and windows smaller than this are only their gap. */
 const SMALL_PX = 3;
 /** An opening at least this wide on the screen has its number beside it, this far from its face, px. */
-const NUMBERED_PX = 38;
+const NUMBERED_PX = 30;
 const NUMBER_PX = 9;
 
 type Ring = readonly (readonly number[])[];
@@ -129,13 +129,18 @@ function paintLeaf(
   ctx.stroke(swing);
 }
 
-/** The number of an opening stands beside it, where its leaf does not swing. */
+/**
+ * The number of an opening stands beside it: a door's where its leaf does not swing, any other's outside where one side is.
+ *
+ * @param isInside whether a place of the model lies in a room
+ */
 export function paintNumber(
   ctx: CanvasRenderingContext2D,
   polygon: Ring,
   row: OpeningLook,
   screen: Map2,
   k: number,
+  isInside: (at: XY) => boolean,
 ): void {
   if (row.width * k < NUMBERED_PX) return;
   ctx.font = '600 11px "Public Sans Variable", sans-serif';
@@ -145,7 +150,10 @@ export function paintNumber(
     return [points.reduce((s, p) => s + p[0], 0) / points.length, points.reduce((s, p) => s + p[1], 0) / points.length];
   };
   const [right, left] = [middleOf(polygon.slice(0, half)), middleOf(polygon.slice(half))];
-  const [on, off] = row.kind === "door" && row.swing === "left" ? [right, left] : [left, right];
+  const inModel = (p: XY, from: XY): XY => apply(inverse(screen), [2 * p[0] - from[0], 2 * p[1] - from[1]]);
+  const isRight =
+    row.kind === "door" ? row.swing === "left" : isInside(inModel(left, right)) && !isInside(inModel(right, left));
+  const [on, off] = isRight ? [right, left] : [left, right];
   const wide = Math.hypot(on[0] - off[0], on[1] - off[1]) || 1;
   const beside = NUMBER_PX + (ctx.measureText(row.number).width / 2) * (Math.abs(on[0] - off[0]) / wide);
   const at: XY = [on[0] + ((on[0] - off[0]) / wide) * beside, on[1] + ((on[1] - off[1]) / wide) * beside];

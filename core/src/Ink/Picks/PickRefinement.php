@@ -56,9 +56,16 @@ final readonly class PickRefinement
     /**
      * @param int $half half side of the window, px
      * @param float|null $mmPerPixel tells pens from walls; null where nothing is known
+     * @param bool $isScene nothing is drawn with a pen, and nothing is a column
      */
-    private function __construct(private PageInk $pageInk, PixelPoint $pick, int $half, private float $reach, private ?float $mmPerPixel)
-    {
+    private function __construct(
+        private PageInk $pageInk,
+        PixelPoint $pick,
+        int $half,
+        private float $reach,
+        private ?float $mmPerPixel,
+        private bool $isScene = false,
+    ) {
         [$left, $top] = [(int) floor($pick->x) - $half, (int) floor($pick->y) - $half];
         $this->window = $pageInk->window($left, $top, 2 * $half, 2 * $half);
         [$this->left, $this->top] = [max(0, $left), max(0, $top)];
@@ -68,6 +75,7 @@ final readonly class PickRefinement
     /**
      * @param float $reach how far it may move, page pixels; no further than the lens shows
      * @param bool $cornersOnly nothing but corners and crossings will do
+     * @param bool $isScene it is a photograph of a building: what shows are edges of surfaces, and a brick is no column
      */
     public static function near(
         PageInk $pageInk,
@@ -75,11 +83,12 @@ final readonly class PickRefinement
         float $reach,
         ?float $mmPerPixel = null,
         bool $cornersOnly = false,
+        bool $isScene = false,
     ): ?Found {
         $reach = max(2.0, min(self::MOST_REACH, $reach));
-        $near = new self($pageInk, $pick, (int) ceil(max(self::LEAST_HALF, $reach + self::MARGIN)), $reach, $mmPerPixel);
+        $near = new self($pageInk, $pick, (int) ceil(max(self::LEAST_HALF, $reach + self::MARGIN)), $reach, $mmPerPixel, $isScene);
         $found = $near->found($cornersOnly);
-        if (null === $found && !$cornersOnly) {
+        if (null === $found && !$cornersOnly && !$isScene) {
             $near = new self($pageInk, $pick, (int) ceil(self::COLUMN_PX * 0.75), $reach, $mmPerPixel);
             $found = $near->column(false);
         }
@@ -106,9 +115,10 @@ final readonly class PickRefinement
         float $alongDegrees,
         float $withinDegrees,
         ?float $mmPerPixel = null,
+        bool $isScene = false,
     ): ?Found {
         $reach = max(2.0, min(self::MOST_REACH, $reach));
-        $near = new self($pageInk, $pick, (int) ceil(max(self::LEAST_HALF, $reach + self::MARGIN)), $reach, $mmPerPixel);
+        $near = new self($pageInk, $pick, (int) ceil(max(self::LEAST_HALF, $reach + self::MARGIN)), $reach, $mmPerPixel, $isScene);
         $straight = $near->edges();
         $runs = array_values(
             array_filter(
@@ -152,7 +162,7 @@ final readonly class PickRefinement
         if ($cornersOnly) {
             return $corner;
         }
-        $column = $this->column(true);
+        $column = $this->isScene ? null : $this->column(true);
         if (null !== $column && (null === $corner || $this->off($column) < $this->off($corner))) {
             return $column;
         }
@@ -364,7 +374,7 @@ final readonly class PickRefinement
 
     private function penPx(): float
     {
-        return Pen::px($this->mmPerPixel);
+        return $this->isScene ? 0.0 : Pen::px($this->mmPerPixel);
     }
 
     /** Grain is smoothed by a binomial of three, as far as there is any: the weaker the smoothing, the sharper the corners. */

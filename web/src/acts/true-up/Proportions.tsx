@@ -37,7 +37,7 @@ export function Proportions({ drawing, report, open }: { drawing: string; report
           <Plain onClick={() => void leaveAsTaken(drawing)}>Not so</Plain>
         </div>
       ) : report.model !== "similar" ? (
-        <div className="flex items-center justify-between gap-2">
+        <div className="flex flex-wrap items-center justify-between gap-x-2 gap-y-1">
           <span>
             <span className="block font-semibold">
               {report.model === "perspective"

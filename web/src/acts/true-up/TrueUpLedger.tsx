@@ -74,6 +74,7 @@ export function TrueUpLedger() {
       >
         {row.locked ? "Locked: nothing moves it. " : ""}
         {sentence(report, tolerance, row, lensKnown)}
+        {act === "calibrate" && mm !== null && mm > tolerance && <b>{` ${adviceWords(report)}`}</b>}
       </Head>
       <div className="min-h-0 flex-1 overflow-y-auto" data-testid="known-lengths">
         {mm === null && act === null && isUnderWay(reading) && (
@@ -116,6 +117,12 @@ export function TrueUpLedger() {
       </footer>
     </>
   );
+}
+
+/** The same in words, while something is being stated already. */
+function adviceWords(report: FitReport): string {
+  const [next] = report.offers.length > 0 ? [] : report.advice;
+  return next ? said(next.message) : "";
 }
 
 /** The one next thing to do, as computed. */

@@ -17,11 +17,15 @@ const placeOf = () => {
   return map && p ? apply(map, p.at) : null;
 };
 
+/** Heights on all sides count from one level. */
+const isZeroStated = () => [...useProject.getState().rows.levelMark.values()].some((m) => m.text !== "");
+
 /** Heights on a side: what lies there, and its level where that is known. */
 const act: Act = {
   name: "levels",
   wanted: () => 1,
-  click: (click) => pick(click, { wanted: 1, text: "" }),
+  wantsLevel: true,
+  click: (click) => pick(click, { wanted: 1, text: isZeroStated() ? "" : "finished floor 0" }),
   snap: exactSnap,
   slip() {
     const at = placeOf();

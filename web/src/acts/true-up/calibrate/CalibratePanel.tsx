@@ -23,16 +23,16 @@ export function CalibratePanel() {
       <OneOf label="Known by" value={calibrateBy} of={WAYS} set={(by) => begin({ by })} />
       {calibrateBy === "length" && (
         <label className="mt-2 flex items-center gap-2">
-          runs
+          measured
           <select
             className="rounded border border-line bg-white px-1 py-0.5"
             value={along}
             onChange={(e) => begin({ along: e.target.value as typeof along })}
           >
-            <option value="straight">straight between its ends</option>
-            <option value="x">along x only</option>
-            <option value="y">along y only</option>
-            <option value="across">across, from a line to another</option>
+            <option value="straight">straight from end to end</option>
+            <option value="x">left to right only</option>
+            <option value="y">up and down only</option>
+            <option value="across">square across, from a line</option>
           </select>
         </label>
       )}

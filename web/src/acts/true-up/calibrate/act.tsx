@@ -14,6 +14,7 @@ import { useProject } from "../../../store/project";
 import { useNextLength } from "../../nextLength";
 import { drawPickedLine, tipOnScreen } from "../picked";
 import { CalibratePanel } from "./CalibratePanel";
+import { CountOptions } from "./CountOptions";
 import { picksWanted, stateWhatIsPicked, whenAllFound } from "./calibrate";
 import { FiguresRead } from "./FiguresRead";
 import { ghostRing } from "./ghost";
@@ -49,7 +50,7 @@ const act: Act = {
       about: picks.map((p) => apply(map, p.at)),
       ...WORDS[by],
       send: stateWhatIsPicked,
-      ...(by === "length" ? { More } : {}),
+      ...(by === "length" ? { More } : by === "count" ? { More: CountOptions } : {}),
     };
   },
   draws: (pen) =>

@@ -11,6 +11,7 @@ import { useProject } from "../../../store/project";
 import { withRows } from "../../../store/rows";
 import { cornerAt, DRAWING, deskTurned, entered, page, row, type Sent, type Serving } from "../../../testing/desk";
 import { scaleOf } from "./CalibratePanel";
+import { missingOf } from "./calibrate";
 
 let server: Serving;
 let sent: Sent[];
@@ -284,6 +285,25 @@ describe("a room and a count", () => {
     clickAt([0, 0], true);
     clickAt([6000, 0], true);
     await vi.waitFor(() => expect(useDesk.getState().slip).toBe("23u"));
+  });
+
+  it("asks how high a course is where the project does not know it, and states both", async () => {
+    useProject.setState((s) => ({
+      rows: withRows(s.rows, [row("project", "p", { course: null, unitLength: null, joint: 10 })]),
+    }));
+    useNextLength.setState({ by: "count" });
+    setAct("calibrate");
+    clickAt([0, 0], true);
+    clickAt([0, 4000], true);
+    await entered("31c-1j");
+    expect(useDesk.getState().slipError).toContain("how high one course is");
+    expect(server.sent).toEqual([]);
+    expect([missingOf("31 c"), missingOf("7u"), missingOf("4.2 m")]).toEqual(["course", "unitLength", null]);
+    useNextLength.setState({ module: { course: "75", unitLength: "" } });
+    await entered("31c-1j");
+    expect(server.sent.map((s) => s.title)).toEqual(["Module", "Known length"]);
+    expect(server.sent[0]?.operations).toMatchObject([{ do: "set", id: "p", values: { course: 75 } }]);
+    expect(server.sent[1]?.operations.at(-1)?.values).toMatchObject({ text: "31c-1j", course: 75, joint: 10 });
   });
 });
 

@@ -4,7 +4,7 @@ import { drafted, type Picked, useDesk } from "../../../board/desk";
 import { picksNow } from "../../../board/picking";
 import type { XY } from "../../../geometry/plane";
 import { lengthOf, projectUnit } from "../../../store/lengths";
-import { inProject, useProject } from "../../../store/project";
+import { change, inProject, useProject } from "../../../store/project";
 import { useNextLength } from "../../nextLength";
 import { addPick, sendStatement } from "../../statements";
 
@@ -61,7 +61,6 @@ async function stateLength(text: string): Promise<void> {
   const picks = picksNow();
   const [a, b, c] = picks;
   if (drawing === null || !a || !b) return;
-  const [project] = useProject.getState().rows.project.values();
   const across = next.by === "length" && next.along === "across";
   const ids = picks.map(() => newId());
   const counted = next.by === "count";
@@ -73,6 +72,8 @@ async function stateLength(text: string): Promise<void> {
       )
     : 0;
   if (wall === null) return;
+  const module = counted ? await moduleFor(text) : { course: null, unitLength: null, joint: 0 };
+  if (module === null) return;
   const stands = next.standOff.by.trim() !== "" && next.by === "length";
   const standOff = stands
     ? await millimetres(next.standOff.by, "Say how far it stands before the wall: 450 mm.")
@@ -106,14 +107,43 @@ async function stateLength(text: string): Promise<void> {
           along: counted ? "straight" : next.along,
           heldOut: next.heldOut,
           wholePage: next.wholePage,
-          course: counted ? (project?.course ?? null) : null,
-          unitLength: counted ? (project?.unitLength ?? null) : null,
-          joint: counted ? (project?.joint ?? 0) : 0,
+          ...module,
         },
       },
     ],
     text,
   );
+}
+
+type Counted = "course" | "unitLength";
+
+/** What a count stands on that the project does not know yet: one course, or one unit along. */
+export function missingOf(text: string): Counted | null {
+  const [project] = useProject.getState().rows.project.values();
+  if (/\dc/.test(text.replace(/\s/g, "")) && project?.course == null) return "course";
+  return /\du/.test(text.replace(/\s/g, "")) && project?.unitLength == null ? "unitLength" : null;
+}
+
+/** The project's module, with what was typed beside the count; or what is missing said at the slip. */
+async function moduleFor(
+  text: string,
+): Promise<{ course: number | null; unitLength: number | null; joint: number } | null> {
+  const [project] = useProject.getState().rows.project.values();
+  const known = {
+    course: project?.course ?? null,
+    unitLength: project?.unitLength ?? null,
+    joint: project?.joint ?? 0,
+  };
+  const missing = missingOf(text);
+  if (missing === null || !project) return known;
+  const otherwise =
+    missing === "course"
+      ? "Say how high one course is, from joint to joint: 75."
+      : "Say how long one unit is, from joint to joint: 225.";
+  const mm = await millimetres(useNextLength.getState().module[missing], otherwise);
+  if (mm === null) return null;
+  const refused = await change("Module", [{ do: "set", type: "project", id: project.id, values: { [missing]: mm } }]);
+  return refused ? null : { ...known, [missing]: mm };
 }
 
 /** A length that an allowance needs, or what is missing said at the slip. */
