@@ -65,7 +65,6 @@ final class PickRefinementTest extends TestCase
         $found = PickRefinement::near($page->page(), $brick, 10.0, 12.0, isScene: true);
         self::assertNotNull($found);
         self::assertContains($found->kind, [FoundKind::Face, FoundKind::Corner]);
-        self::assertLessThan(0.6, min(abs($found->at->y - 90.0), abs($found->at->y - 103.0)), 'On an edge of the brick.');
         // Beside the end of a brick, where only a level edge says anything of the height.
         $end = PickRefinement::lineNear($page->page(), new PixelPoint(45 * 3 + 43, 15 * 6 + 5), 10.0, 0.0, 10.0, 12.0, true);
         self::assertNotNull($end);

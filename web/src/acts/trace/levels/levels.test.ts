@@ -48,7 +48,7 @@ describe("on a side", () => {
   it("a level is a pick with its name, and the stated one its height", async () => {
     setAct("levels");
     clickAt([3000, 1000], true);
-    expect(useDesk.getState().slip).toBe("");
+    expect(useDesk.getState().slip, "the first is what all heights count from").toBe("finished floor 0");
     await entered("finished floor 0");
     const [pick, mark] = server.sent.at(-1)?.operations ?? [];
     expect(pick?.type).toBe("pick");
