@@ -21,7 +21,10 @@ export function FigureSlip() {
   useFrames(() => put(form.current));
   const open = slip !== null;
   useEffect(() => {
-    if (open) input.current?.focus();
+    if (!open) return;
+    input.current?.focus();
+    // What is proposed is typed over.
+    input.current?.select();
   }, [open]);
   if (!slip || desk.slip === null) return null;
   const { label, hint, More, passes = false } = slip;

@@ -14,8 +14,9 @@ export function OutlineOptions() {
   const side = useDesk((s) => s.side);
   const kind = useOutlineKind((s) => s.kind);
   const set = (to: typeof kind) => useOutlineKind.setState({ kind: to });
+  const hint = "Click from corner to corner; Enter closes it. After two opposite corners Enter makes a rectangle.";
   // On a side it goes round a face.
-  if (side !== null) return null;
+  if (side !== null) return <p className="border-b border-line bg-white px-4 py-3 text-[13px] text-quiet">{hint}</p>;
   return (
     <section className="border-b border-line bg-white px-4 py-3 text-[13px]" aria-label="Outlines">
       <OneOf
@@ -40,7 +41,7 @@ export function OutlineOptions() {
           set={set}
         />
       </div>
-      <p className="mt-2 text-quiet">Click from corner to corner; corners of walls hold. Enter closes it.</p>
+      <p className="mt-2 text-quiet">{hint} Corners of walls hold.</p>
     </section>
   );
 }

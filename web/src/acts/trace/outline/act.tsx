@@ -17,10 +17,11 @@ const act: Act = {
   click: (click) => void outlinePoint(click),
   snap: exactSnap,
   key(e) {
-    if (e.key !== "Enter" || ringNow().length < 3) return false;
+    if (e.key !== "Enter" || ringNow().length < 2) return false;
     void closeOutline();
     return true;
   },
+  words: () => (ringNow().length === 2 ? ["Enter: the rectangle between the two"] : []),
   draws(pen) {
     const { snap, pointer } = useDesk.getState();
     const ring = ringNow();

@@ -57,7 +57,19 @@ describe("an outline", () => {
     expect(server.sent[0]?.operations[0]?.values?.name).toBe("Floor 2");
     useDesk.setState({ draft: { of: "outline", ring: corners.slice(0, 2) } });
     await closeOutline();
-    expect(server.sent, "two corners are none").toHaveLength(1);
+    expect(server.sent, "two corners on one line are none").toHaveLength(1);
+    const opposite: XY[] = [
+      [24_000, 3000],
+      [20_000, 0],
+    ];
+    useDesk.setState({ draft: { of: "outline", ring: opposite } });
+    await closeOutline();
+    expect(server.sent[1]?.operations.slice(1).map((o) => [o.values?.x, o.values?.y])).toEqual([
+      [20_000, 0],
+      [24_000, 0],
+      [24_000, 3000],
+      [20_000, 3000],
+    ]);
   });
 
   it("takes corners one after the other, however late the ink is known, and its end waits for them", async () => {

@@ -92,7 +92,8 @@ export async function closeOutline(): Promise<void> {
 
 async function saveOutline(): Promise<void> {
   const { side, storey, drawing } = useDesk.getState();
-  const ring = ringNow();
+  const traced = ringNow();
+  const ring = traced.length === 2 ? rectangleBetween(traced) : traced;
   const { kind: outlineKind } = useOutlineKind.getState();
   if ((side === null && storey === null) || ring.length < 3) return;
   const outline = newId();
@@ -119,5 +120,18 @@ async function saveOutline(): Promise<void> {
       }),
     ),
   ]);
-  if (refused) put(ring);
+  if (refused) put(traced);
+}
+
+/** Two opposite corners stand for the rectangle between them, square to the model's axes. */
+function rectangleBetween([a, b]: readonly XY[]): readonly XY[] {
+  if (!a || !b || Math.abs(a[0] - b[0]) < 1 || Math.abs(a[1] - b[1]) < 1) return NONE;
+  const [x1, x2] = [Math.min(a[0], b[0]), Math.max(a[0], b[0])];
+  const [y1, y2] = [Math.min(a[1], b[1]), Math.max(a[1], b[1])];
+  return [
+    [x1, y1],
+    [x2, y1],
+    [x2, y2],
+    [x1, y2],
+  ];
 }
