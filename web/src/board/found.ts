@@ -93,7 +93,7 @@ export async function inkAt(
     if (!found) return null;
     return {
       at: apply(map, [found.x, found.y]),
-      words: wordsFor(found, pages.get(row.page)?.made?.isScene ?? false),
+      words: wordsFor(found, row.kind === "site", pages.get(row.page)?.made?.isScene ?? false),
       kind: found.kind,
       sigmaPx: found.sigmaPx,
       thicknessPx: found.thicknessPx,
@@ -118,7 +118,12 @@ function alongOf(map: PageMap, at: XY, degrees: number): number {
   return Math.atan2(to[1] - from[1], to[0] - from[0]);
 }
 
-function wordsFor(found: Schemas["Found"], isScene: boolean): string {
-  if (isScene) return `${found.kind === "wall face" ? "edge" : found.kind}, on the photograph`;
-  return found.kind === "line" ? "middle of a line, on the scan" : `${found.kind}, on the scan`;
+/** On a site no mark is a column, and no edge a wall's. */
+const ON_SITE = { "column centre": "middle of the mark", "wall face": "edge" } as const;
+
+function wordsFor({ kind }: Schemas["Found"], isSite: boolean, isScene: boolean): string {
+  if (isScene) return `${kind === "wall face" ? "edge" : kind}, on the photograph`;
+  const words =
+    kind === "line" ? "middle of a line" : isSite && kind in ON_SITE ? ON_SITE[kind as keyof typeof ON_SITE] : kind;
+  return `${words}, on the scan`;
 }

@@ -27,19 +27,24 @@ function OfStorey({ storey }: { storey: string }) {
   const Selected = useSelectableSelected()?.Panel;
   const lines = wallLines(rows, storey);
   const regions = shapes?.regions.size ?? 0;
+  // Where nothing is built on it yet, a site is its boundaries.
+  const isSite = lines.length === 0 && rows.drawing.get(drawing ?? "")?.kind === "site";
+  const boundariesHere = [...rows.boundary.values()].filter((b) => b.storey === storey).length;
   const here = entriesOf("trace", false).flatMap(({ act }) => acts.get(act) ?? []);
   const [next] = here.flatMap((act) => act.next?.(storey) ?? []).sort((a, b) => a.rank - b.rank);
   const kinds = here.flatMap((act) => act.Rows ?? []).sort((a, b) => a.rank - b.rank);
   return (
     <>
       <Head
-        title={`${count(lines.length, "wall")}, ${count(regions, "room")}`}
+        title={isSite ? count(boundariesHere, "boundary") : `${count(lines.length, "wall")}, ${count(regions, "room")}`}
         next={next && !reads && <NextThing onClick={next.go}>{next.words}</NextThing>}
       >
         {guess
           ? "The drawing is not trued up yet: what is traced now is carried along when it is."
           : !shapes || regions === 0
-            ? "Nothing is enclosed yet."
+            ? isSite
+              ? "A site: nothing is built on it yet."
+              : "Nothing is enclosed yet."
             : `${area(shapes.areas.netFloorM2)} net floor area, ${area(shapes.areas.grossFloorM2)} gross.`}
       </Head>
       <div className="min-h-0 flex-1 overflow-y-auto">

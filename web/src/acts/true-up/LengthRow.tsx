@@ -17,6 +17,7 @@ const RUST = "#9c3414";
 const REST = 350;
 
 export function LengthRow({ length, report }: { length: Thing<"knownLength">; report: FitReport }) {
+  const isSite = useProject((s) => s.rows.drawing.get(length.drawing)?.kind === "site");
   const result = report.lengths.find((r) => r.id === length.id);
   const blamed = report.blamed?.id === length.id ? report.blamed : null;
   const [colour, ink] = result?.suspect
@@ -49,7 +50,7 @@ export function LengthRow({ length, report }: { length: Thing<"knownLength">; re
         <span className="text-base font-semibold">{result ? difference(result.residualMm) : "…"}</span>
       </div>
       <div className="flex justify-between gap-2 text-[13px] text-quiet">
-        <span className="truncate">{whatItIs(length)}</span>
+        <span className="truncate">{whatItIs(length, isSite)}</span>
         <span className="whitespace-nowrap">
           {result ? `${length.heldOut ? "reads" : "fits"} ${fine(result.fittedMm, 1)}` : ""}
         </span>
@@ -80,12 +81,19 @@ export function LengthRow({ length, report }: { length: Thing<"knownLength">; re
   );
 }
 
-function whatItIs(length: Thing<"knownLength">): string {
-  const along = { straight: "", x: " · along x", y: " · along y", across: " · across" }[length.along];
+function whatItIs(length: Thing<"knownLength">, isSite: boolean): string {
+  const along = {
+    straight: "",
+    x: " · left to right only",
+    y: " · up and down only",
+    across: " · square across",
+  }[length.along];
   const picked = length.picked !== length.ends ? ` · picked on ${length.picked}s, wall ${written(length.wall)}` : "";
-  // A scale bar runs between no faces.
-  if (length.standing === "scale bar") return `scale bar${along}${length.wholePage ? " · whole page" : ""}`;
-  return `${length.standing} · ${length.ends}s${along}${picked}${length.wholePage ? " · whole page" : ""}`;
+  // Neither a scale bar nor a count runs between faces, and nothing does on a site.
+  const isBetween = !isSite && length.standing !== "scale bar" && length.standing !== "module";
+  const ends = isBetween ? ` · ${length.ends}s` : "";
+  const standing = length.standing === "module" ? "counted" : length.standing;
+  return `${standing}${ends}${along}${isBetween ? picked : ""}${length.wholePage ? " · whole page" : ""}`;
 }
 
 /** What would hold without a length, asked when the pointer or the focus rests on it. */

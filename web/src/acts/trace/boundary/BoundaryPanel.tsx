@@ -45,10 +45,13 @@ function Legs({ boundary }: { boundary: Thing<"boundary"> }) {
   const own = legsOf(legs.values(), boundary.id);
   // Worse than 1 : 1000 is no measurement: common practice, no source.
   const isBad = (answer?.closed?.precision ?? 1000) < 1000;
+  // As long as one of the usual legs is open, more are to come.
+  const isUnderWay = (answer?.closing?.mm ?? 0) > lengthOf(answer?.path ?? []) / own.length / 3;
   const [next, setNext] = useState(NO_LEG);
   const ink = useDrafted("bearing");
   // A boundary that has just begun waits for its first bearing, one that was read off the ink for its length.
-  const waitsFor = ink ? "length" : own.length === 0 ? "bearing" : undefined;
+  const clicks = useBoundaryAtHand((s) => s.clicks);
+  const waitsFor = ink ? "length" : own.length === 0 || clicks > 0 ? "bearing" : undefined;
   useEffect(() => {
     if (ink) setNext((leg) => ({ ...leg, bearing: ink.bearing }));
   }, [ink]);
@@ -82,8 +85,12 @@ function Legs({ boundary }: { boundary: Thing<"boundary"> }) {
           It encloses <b>{area(answer.closed.areaM2)}</b>.
         </p>
       ) : (
-        <p className={own.length > 2 ? "text-rust" : "text-quiet"}>
-          {own.length > 2 ? answer?.refusal : "Type each leg as it is written, in order round the site."}
+        <p className={own.length > 2 && !isUnderWay ? "text-rust" : "text-quiet"}>
+          {own.length > 2 && !isUnderWay
+            ? answer?.refusal
+            : answer?.closing && own.length > 2
+              ? `Still open by ${onSite(answer.closing.mm)}.`
+              : "Type each leg as it is written, in order round the site."}
         </p>
       )}
       {answer && answer.mistyped.length > 0 && (
@@ -94,7 +101,10 @@ function Legs({ boundary }: { boundary: Thing<"boundary"> }) {
               mm === null ? `leg ${leg + 1} bore ${bearing}` : `leg ${leg + 1} were ${onSite(mm)} long`,
             )
             .join(", or if ")}
-          .
+          .{" "}
+          <Link onClick={() => useBoundaryAtHand.setState({ leg: own[answer.mistyped[0]?.leg ?? 0]?.id ?? null })}>
+            Look at it
+          </Link>
         </p>
       )}
       {clearances.length > 0 && <p className="mt-2 text-right text-quiet">clear of the building by</p>}
@@ -103,10 +113,11 @@ function Legs({ boundary }: { boundary: Thing<"boundary"> }) {
           <Leg key={leg.id} leg={leg} number={i + 1} clear={clearances[i]?.mm} />
         ))}
       </ol>
-      <LegFields leg={next} set={setNext} send={add} words="Add" waitsFor={waitsFor} />
+      <LegFields leg={next} set={setNext} send={add} words="Add" waitsFor={waitsFor} clicks={clicks} />
       {ink && next.bearing === ink.bearing && (
         <p className="mt-1 text-quiet">
-          Read off the ink, ±{ink.plusMinusDegrees.toFixed(2)}°: type the length that is written along it.
+          Read off the ink, ±{Math.max(0.01, ink.plusMinusDegrees).toFixed(2)}°: type the length that is written along
+          it.
         </p>
       )}
       {answer && next.bearing === "" && next.length === "" && (
@@ -211,6 +222,14 @@ function Leg({ leg, number, clear }: { leg: Thing<"leg">; number: number; clear:
       )}
     </li>
   );
+}
+
+/** mm along a path */
+function lengthOf(path: readonly (readonly number[])[]): number {
+  return path.reduce((sum, [x = 0, y = 0], i) => {
+    const [px = x, py = y] = path[i - 1] ?? [];
+    return sum + Math.hypot(x - px, y - py);
+  }, 0);
 }
 
 const pick = ({ bearing, length, radius, turns, gives }: typeof NO_LEG) => ({ bearing, length, radius, turns, gives });

@@ -10,13 +10,15 @@ export function LegFields(props: {
   words: string;
   /** which figure is waited for: the hand need not go there */
   waitsFor?: "bearing" | "length" | undefined;
+  /** with each it is waited for again */
+  clicks?: number;
   children?: ReactNode;
 }) {
-  const { leg, set, send, words, waitsFor, children } = props;
+  const { leg, set, send, words, waitsFor, clicks = 0, children } = props;
   const form = useRef<HTMLFormElement>(null);
   useEffect(() => {
-    if (waitsFor) form.current?.querySelectorAll("input")[waitsFor === "bearing" ? 0 : 1]?.focus();
-  }, [waitsFor]);
+    if (waitsFor && clicks >= 0) form.current?.querySelectorAll("input")[waitsFor === "bearing" ? 0 : 1]?.focus();
+  }, [waitsFor, clicks]);
   const [curve, setCurve] = useState(leg.radius !== "");
   const [error, setError] = useState<string | null>(null);
   const missing = [leg.bearing, leg.length, ...(curve ? [leg.radius] : [])].some((text) => text.trim() === "");

@@ -14,12 +14,16 @@ export type LegTyped = Pick<Thing<"leg">, "bearing" | "length" | "radius" | "tur
 
 export const NO_LEG: LegTyped = { bearing: "", length: "", radius: "", turns: "left", gives: "chord" };
 
-/** Which boundary of the storey is being typed, whether the next click begins another one, and the leg that is open. */
-export const useBoundaryAtHand = create<{ boundary: string | null; another: boolean; leg: string | null }>(() => ({
-  boundary: null,
-  another: false,
-  leg: null,
-}));
+/**
+ * Which boundary of the storey is being typed, whether the next click begins another one, the leg that is open, and how often the board
+ * was clicked: what is typed after that belongs to the next leg.
+ */
+export const useBoundaryAtHand = create<{
+  boundary: string | null;
+  another: boolean;
+  leg: string | null;
+  clicks: number;
+}>(() => ({ boundary: null, another: false, leg: null, clicks: 0 }));
 
 export function boundariesOf(boundaries: Iterable<Thing<"boundary">>, storey: string | null): Thing<"boundary">[] {
   return inOrder(boundaries).filter((b) => b.storey === storey);

@@ -2,7 +2,7 @@ import { beforeEach, describe, expect, it } from "vitest";
 import { drafted } from "../../../board/desk";
 import { useProject } from "../../../store/project";
 import { withRows } from "../../../store/rows";
-import { deskWithPlan, json, row, type Serving, STOREY } from "../../../testing/desk";
+import { DRAWING, deskWithPlan, json, report, row, type Serving, STOREY } from "../../../testing/desk";
 import { legsOf } from "./boundary";
 import { addLeg, close, legWords, NO_LEG, setLeg, useBoundaryAtHand } from "./legs";
 import { boundaryPoint } from "./tracing";
@@ -12,6 +12,7 @@ const boundary = row("boundary", "b", { storey: STOREY, name: "Boundary", x: 100
 
 beforeEach(() => {
   server = deskWithPlan();
+  useProject.setState({ fits: new Map([[DRAWING, report()]]) });
   useBoundaryAtHand.setState(useBoundaryAtHand.getInitialState());
   server.answers = {
     b: {
@@ -47,10 +48,22 @@ describe("a boundary on the board", () => {
     expect(server.sent, "nothing is changed by asking").toEqual([]);
   });
 
+  it("reads no bearing off a drawing of which nothing says how it is turned", async () => {
+    const determined = { scale: true, turn: false, place: false };
+    useProject.setState((s) => ({
+      rows: withRows(s.rows, [boundary]),
+      fits: new Map([[DRAWING, { ...report(), determined }]]),
+    }));
+    await boundaryPoint([5000, 6000]);
+    expect(useProject.getState().trouble).toContain("In Square, pick a leg and type its bearing.");
+    expect(server.asked.filter((u) => u.pathname.endsWith("/bearing"))).toEqual([]);
+  });
+
   it("says where no line runs that way, and why it could not be asked", async () => {
     useProject.setState((s) => ({ rows: withRows(s.rows, [boundary]) }));
     await boundaryPoint([5000, 6000]);
     expect(useProject.getState().trouble).toMatch(/^No straight line runs that way/);
+    useProject.setState({ fits: new Map([[DRAWING, report()]]) });
     server.answers.bearing = json({ error: { code: "not-ready", message: "Still being read.", at: "" } }, 409);
     useProject.setState((s) => ({ rows: withRows(s.rows, [boundary]) }));
     await boundaryPoint([5000, 6000]);

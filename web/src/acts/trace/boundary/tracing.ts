@@ -30,8 +30,14 @@ export async function boundaryPoint(at: XY): Promise<void> {
     await change("Begin a boundary", [{ do: "add", type: "boundary", id: boundary, values }]);
     return;
   }
+  useBoundaryAtHand.setState(({ clicks }) => ({ clicks: clicks + 1 }));
   const map = fitMap(rows, drawing);
   if (drawing === null || !map) return;
+  if (!useProject.getState().fits.get(drawing)?.determined.turn) {
+    return say(
+      "Nothing says yet which way this drawing is turned, so no bearing can be read off it. In Square, pick a leg and type its bearing.",
+    );
+  }
   const { path, upDegrees } = await settled(
     api.GET("/api/projects/{project}/boundaries/{id}", { params: { path: inProject(known.id) } }),
   );

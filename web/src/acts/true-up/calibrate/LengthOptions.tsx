@@ -1,5 +1,6 @@
 import { useCallback, useEffect, useState } from "react";
 import { useDesk } from "../../../board/desk";
+import { useProject } from "../../../store/project";
 import type { Values } from "../../../store/rows";
 import { type NextLength, useNextLength } from "../../nextLength";
 
@@ -19,6 +20,9 @@ const isMore = () => localStorage.getItem(MORE) === "1";
 /** What a length runs between; whence it is known, along what, and whether the fit may use it, behind one key. */
 export function LengthOptions() {
   const next = useNextLength();
+  const drawing = useDesk((s) => s.drawing);
+  // Round a site there are no walls for a figure to run between.
+  const isSite = useProject((s) => s.rows.drawing.get(drawing ?? "")?.kind === "site");
   const [more, setMore] = useState(isMore);
   const turn = useCallback(() => {
     localStorage.setItem(MORE, isMore() ? "0" : "1");
@@ -45,13 +49,15 @@ export function LengthOptions() {
   const select = "rounded border border-line bg-white px-1 py-0.5 text-xs";
   return (
     <div className="mt-1 flex flex-wrap items-center gap-1.5 text-xs">
-      <Choice
-        label="between"
-        value={next.endsAt}
-        of={ENDS}
-        // What is picked follows, until somebody says otherwise.
-        set={(endsAt) => set({ endsAt, ...(next.pickedAt === next.endsAt ? { pickedAt: endsAt } : {}) })}
-      />
+      {!isSite && (
+        <Choice
+          label="between"
+          value={next.endsAt}
+          of={ENDS}
+          // What is picked follows, until somebody says otherwise.
+          set={(endsAt) => set({ endsAt, ...(next.pickedAt === next.endsAt ? { pickedAt: endsAt } : {}) })}
+        />
+      )}
       {next.pickedAt !== next.endsAt && (
         <label className="flex items-center gap-1">
           wall
@@ -74,10 +80,12 @@ export function LengthOptions() {
       {more && (
         <>
           <Choice label="known as" value={next.standing} of={STANDINGS} set={(standing) => set({ standing })} />
-          <span className="flex items-center gap-1">
-            picked
-            <Choice label="picked on" value={next.pickedAt} of={ENDS} set={(pickedAt) => set({ pickedAt })} />
-          </span>
+          {!isSite && (
+            <span className="flex items-center gap-1">
+              picked
+              <Choice label="picked on" value={next.pickedAt} of={ENDS} set={(pickedAt) => set({ pickedAt })} />
+            </span>
+          )}
           <label className="flex items-center gap-1">
             <input type="checkbox" checked={next.heldOut} onChange={(e) => set({ heldOut: e.target.checked })} />
             check only

@@ -17,10 +17,13 @@ export function SquareSlip({ screen }: { screen: Map2 }) {
     drawing,
   );
   const button = useRef<HTMLButtonElement>(null);
-  const [runs, setRuns] = useState<"x" | "y" | "bearing" | null>(null);
+  const field = useRef<HTMLInputElement>(null);
+  // Round a site lines run on bearings.
+  const isSite = useProject((s) => s.rows.drawing.get(drawing ?? "")?.kind === "site");
+  const [runs, setRuns] = useState<"x" | "y" | "bearing" | null>(isSite ? "bearing" : null);
   const [bearing, setBearing] = useState("");
   const read = useBearing(bearing);
-  useEffect(() => button.current?.focus(), []);
+  useEffect(() => (field.current ?? button.current)?.focus(), []);
   const turn = gridTurn();
   const [a, b] = picks ?? [];
   if (!turn || !map || !a || !b) return null;
@@ -58,6 +61,7 @@ export function SquareSlip({ screen }: { screen: Map2 }) {
         </select>
         {along === "bearing" && (
           <input
+            ref={field}
             className="w-28 rounded border border-line bg-white px-1 py-0.5"
             aria-label="Bearing, clockwise from north"
             placeholder="e.g. N 36°15′ E"
