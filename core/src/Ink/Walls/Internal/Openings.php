@@ -22,6 +22,8 @@ final class Openings
     /** Openings are no narrower than this: common practice, no source. */
     private const LEAST_MM = 350.0;
     private const WIDEST_MM = 3200.0;
+    /** No leaf of a door is wider: common practice, no source. */
+    private const WIDEST_LEAF_MM = 1250.0;
     /** how plain the weaker jamb of an opening is where its wall shows too, 0 to 1; by trial (bench ink) */
     private const PLAIN = 0.4;
     /** mm that the gap on the page may lie off the one between a wall's parts */
@@ -133,7 +135,8 @@ final class Openings
             return null;
         }
         $stands = $gap ?? Gap::between($pageInk, $map, $wall->from, $wall->to, $wall->thickness, $from, $to);
-        $isDoor = null !== $stands->leafSide;
+        // What swings beside a gap that no leaf closes is a door of another wall.
+        $isDoor = null !== $stands->leafSide && $to - $from <= self::WIDEST_LEAF_MM;
         $isLined = null === $gap && !$isDoor ? $jambs->inked($from, $to) > self::LINED : $stands->lined;
         $evidence = new OpeningEvidence(
             null !== $gap,
@@ -153,8 +156,8 @@ final class Openings
             $stands->sigmaMm,
             $evidence->confidence(),
             $evidence,
-            $stands->leafAt,
-            $stands->leafSide,
+            $isDoor ? $stands->leafAt : null,
+            $isDoor ? $stands->leafSide : null,
         );
     }
 

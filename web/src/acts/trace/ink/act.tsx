@@ -1,7 +1,8 @@
 import type { Act, Shown } from "../../../board/act";
 import { areaDrag } from "../../../board/area";
 import { setAct, useDesk } from "../../../board/desk";
-import { useProject } from "../../../store/project";
+import { ask, useProject } from "../../../store/project";
+import { workKey } from "../../../store/work";
 import { wallLines } from "../../../store/walls";
 import { InkPanel } from "./InkPanel";
 import { Proposals } from "./Proposals";
@@ -19,8 +20,12 @@ const act: Act = {
     const kind = drawing === null ? undefined : rows.drawing.get(drawing)?.kind;
     const isSite = kind === "site" || [...rows.boundary.values()].some((b) => b.storey === storey);
     if (kind === undefined || isSite || act === "ink" || wallLines(rows, storey).length > 0) return null;
-    const words = "Find the walls in the ink, or trace the outer ones first";
-    return { rank: 30, words, go: () => setAct("ink") };
+    const go = () => {
+      setAct("ink");
+      const isAsked = useProject.getState().work.has(workKey("find-walls", drawing ?? ""));
+      if (drawing !== null && !isAsked) void ask("find-walls", drawing);
+    };
+    return { rank: 30, words: "Find the walls in the ink", go };
   },
 };
 
