@@ -94,7 +94,7 @@ test("from a bare scan to named rooms by what the ink shows, and settled", async
   if (SHOTS) await page.screenshot({ path: `${SHOTS}settle.png` });
   await expectAccessible(page);
   await settle.getByRole("button", { name: "Settle the storey" }).click();
-  await expect(settle.getByText("All that is meant level, plumb or parallel is")).toBeVisible();
+  await expect(settle.getByText("Walls that are meant square or parallel are")).toBeVisible();
   await expect(page.getByRole("heading", { name: "10 walls, 6 rooms" })).toBeVisible();
   // One change each: five steps back and nothing is traced.
   for (let i = 0; i < 4; i++) await page.keyboard.press("Control+z");

@@ -28,7 +28,9 @@ test("a boundary is typed leg by leg, seen open, and closed with its area", asyn
     await page.keyboard.press("Enter");
     await expect(panel.getByRole("listitem").filter({ hasText: length })).toBeVisible();
   }
-  await expect(panel).toContainText("misses its beginning");
+  await expect(panel).toContainText("Still open by 86.9");
+  // The leg that would close it is told, and so could be taken where nothing is written along it.
+  await expect(panel).toContainText(/What closes it: 206°\d\d'\d\d", 86\.9\d m/);
   await panel.getByLabel("bearing").fill("south");
   await panel.getByLabel("length").fill("285.13 ft");
   await page.keyboard.press("Enter");

@@ -65,7 +65,7 @@ final class LengthParserTest extends TestCase
         yield 'two readings' => ['1,250 m', 1, '1.250 m or 1250 m'];
         yield 'a foot of inches' => ["11'13", 3, '13 inches'];
         yield 'divides by zero' => ['1/0"', 2, 'divides by zero'];
-        yield 'module' => ['31c', 2, 'counts a module'];
+        yield 'module' => ['31c', 2, 'counts courses'];
         yield 'a dash before a fraction' => ['2400-1/2"', 4, 'can be read two ways'];
         yield 'a point before three digits' => ['3.250', 1, '3.25 mm or 3250 mm'];
         yield 'a count of such' => ['2 x 3.250', 5, '3.25 mm or 3250 mm'];

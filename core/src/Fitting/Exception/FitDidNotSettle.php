@@ -10,7 +10,7 @@ final class FitDidNotSettle extends \RuntimeException implements FittingExceptio
     {
         return new self(
             \sprintf(
-                'The statements pull so far apart that no best fit was found in %d rounds: look for a slip of ten or a wrong unit.',
+                'What is stated pulls so far apart that no size fits all of it (%d rounds tried): look for a slip of ten or a wrong unit.',
                 $rounds,
             ),
         );

@@ -16,7 +16,7 @@ final class NothingToFit extends \DomainException implements FittingException
     public static function folds(): self
     {
         return new self(
-            'The statements would fold the picture over inside the page: look for corners picked in the wrong order, or a slip of ten.',
+            'By what is stated the picture would fold over on itself: look for corners picked in the wrong order, or a slip of ten.',
         );
     }
 
@@ -33,7 +33,7 @@ final class NothingToFit extends \DomainException implements FittingException
     public static function tooLittleFor(Model $model): self
     {
         return new self(match ($model) {
-            Model::Perspective => 'The statements do not determine a perspective fit: run lines with the grid at all four sides of the '
+            Model::Perspective => 'What is stated does not say yet how the camera stood: run lines with the grid at all four sides of the '
                 .'drawing, or state a known rectangle.',
             default => "The statements do not determine a $model->value fit: give known lengths along both axes of the drawing"
                 .(Model::Sheared === $model ? ', and one across them or two grid lines.' : '.'),

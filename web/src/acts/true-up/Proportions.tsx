@@ -66,7 +66,7 @@ export function Proportions({ drawing, report, open }: { drawing: string; report
           <p>
             Proportions are taken for true.{" "}
             <span className="text-quiet">
-              Lengths along both axes, checked by others, would show it if they are not.
+              A length across and one down would show it if they are not.
             </span>
           </p>
         )
@@ -103,7 +103,7 @@ export function Proportions({ drawing, report, open }: { drawing: string; report
       {open && (
         <div className="mt-2 flex w-40 items-end gap-2">
           <Typed
-            label="or x's factor over y's"
+            label="or type its stretch, x over y"
             value={row?.ownFactor ? row.ownFactor.toFixed(4) : ""}
             set={(text) => {
               const factor = Number.parseFloat(text.replace(",", "."));

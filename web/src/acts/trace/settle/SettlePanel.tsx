@@ -40,7 +40,7 @@ function Of({ storey }: { storey: string }) {
     <section className="border-b border-line bg-white px-4 py-3 text-[13px]" aria-label="Settle">
       {told.moves.length === 0 ? (
         <p>
-          All that is meant level, plumb or parallel is
+          Walls that are meant square or parallel are
           {told.contradictions.length + told.unheld.length === 0
             ? ", and decided figures hold."
             : told.held.length > 0
@@ -50,11 +50,11 @@ function Of({ storey }: { storey: string }) {
       ) : (
         <>
           <p>
-            {count(told.straightened, "wall")} made level, plumb or parallel
+            {count(told.straightened, "wall")} made exactly square or parallel
             {told.held.length > 0 && `, ${count(told.held.length, "figure")} held`}. Largest move{" "}
             <strong>{fineInWords(told.largestMm, 1)}</strong>, of {count(told.moves.length, "corner")}.
           </p>
-          <NextThing onClick={() => void settle(storey)}>Settle the storey</NextThing>
+          <NextThing onClick={() => void settle(storey)}>Settle the storey: move them there</NextThing>
         </>
       )}
       {told.contradictions.map((c) => (

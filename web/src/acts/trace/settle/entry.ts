@@ -12,6 +12,6 @@ export default {
   order: 60,
   label: "Settle",
   key: "S",
-  when: "level and plumb",
+  when: "walls exactly square",
   on: "storey",
 } satisfies ActEntry;
