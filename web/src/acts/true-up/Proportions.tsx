@@ -7,6 +7,7 @@ import { Plain } from "../../ui/parts";
 import { Typed } from "../../ui/Typed";
 import { Work } from "../../ui/Work";
 import { sendStatement } from "../statements";
+import { sidesOf, unheldWords } from "./heldSides";
 import { leaveAsTaken, straightenByInk } from "./squaring";
 
 /** Own factors of a stretched or leaning copy: offered with their evidence, typed, and taken back. */
@@ -65,9 +66,7 @@ export function Proportions({ drawing, report, open }: { drawing: string; report
         !leaning && (
           <p>
             Proportions are taken for true.{" "}
-            <span className="text-quiet">
-              A length across and one down would show it if they are not.
-            </span>
+            <span className="text-quiet">A length across and one down would show it if they are not.</span>
           </p>
         )
       )}
@@ -154,10 +153,13 @@ function Straightening({ drawing }: { drawing: string }) {
     retry: false,
     placeholderData: (old) => old,
   });
+  const rows = useProject((s) => s.rows);
   if (!slanted) return null;
+  const unheld = unheldWords(sidesOf(rows, drawing));
   return (
     <div className="mt-2">
       <Work kind="rectify-drawing" about={drawing} />
+      {unheld && <p className="mt-1 text-ochre">{unheld}</p>}
       {data?.message && <p className="mt-1 text-rust">{said(data.message)}</p>}
     </div>
   );
