@@ -2,11 +2,11 @@ import { useState } from "react";
 import { useDesk } from "../../../board/desk";
 import { useProject } from "../../../store/project";
 import { area } from "../../../ui/measures";
-import { count } from "../../../ui/numbers";
+import { count, listed } from "../../../ui/numbers";
 import { Link, Plain } from "../../../ui/parts";
 import { Corrected, ReadSection, Strip } from "../../Read";
 import { refuse, useReadings } from "../../searches";
-import { listRooms, nameRooms, roomsToName, titled } from "./names";
+import { listRooms, nameRooms, roomsToName, roomsUnclosed, titled } from "./names";
 
 /** Names that were read in rooms that have none yet, each with the area written beside it. */
 export function NamesRead() {
@@ -21,7 +21,8 @@ function Of({ drawing }: { drawing: string }) {
   useProject((s) => s.rows.room);
   const [corrected, setCorrected] = useState<Record<string, string>>({});
   const rooms = (told ? roomsToName(told.rooms) : []).map((r) => ({ ...r, name: corrected[r.id] ?? titled(r.name) }));
-  const listed = told?.rooms.filter((r) => r.areaM2 !== null) ?? [];
+  const unclosed = told ? roomsUnclosed(told.rooms) : [];
+  const withAreas = told?.rooms.filter((r) => r.areaM2 !== null) ?? [];
   return (
     <ReadSection
       label="Names read"
@@ -32,12 +33,21 @@ function Of({ drawing }: { drawing: string }) {
     >
       <div className="mt-2 flex flex-wrap gap-1.5">
         {rooms.length > 1 && <Plain onClick={() => void nameRooms(rooms)}>Take all names</Plain>}
-        {listed.length > 0 && (
-          <Plain onClick={() => void listRooms(listed)}>
-            {`List ${count(listed.length, "area")} in the rooms table`}
+        {withAreas.length > 0 && (
+          <Plain onClick={() => void listRooms(withAreas)}>
+            {`List ${count(withAreas.length, "area")} in the rooms table`}
           </Plain>
         )}
       </div>
+      {unclosed.length > 0 && (
+        <p className="mt-2">
+          {listed(unclosed.map((r) => titled(r.name)))} {unclosed.length === 1 ? "lies" : "lie"} where nothing closes
+          yet.{" "}
+          <Link onClick={() => void nameRooms(unclosed.map((r) => ({ ...r, name: titled(r.name) })))}>
+            Name them: where they are open is shown
+          </Link>
+        </p>
+      )}
       <ul className="mt-2">
         {rooms.map((r) => (
           <li key={r.id} className="flex items-center gap-2 border-t border-line py-1">

@@ -3,7 +3,7 @@ import type { ReadRoom } from "../../../acts/searches";
 import { useProject } from "../../../store/project";
 import { withRows } from "../../../store/rows";
 import { deskWithPlan, row, type Serving, STOREY } from "../../../testing/desk";
-import { listRooms, nameRooms, roomsToName, titled } from "./names";
+import { listRooms, nameRooms, roomsToName, roomsUnclosed, titled } from "./names";
 
 let server: Serving;
 
@@ -35,6 +35,19 @@ describe("names that were read", () => {
       3070 * Math.cos(Math.PI / 90) - 1890 * Math.sin(Math.PI / 90),
       3,
     );
+  });
+
+  it("are told where nothing closes round them, so that named they show where it is open", () => {
+    const open = room("CELL", [400, -100]);
+    expect(roomsUnclosed([open]), "inside a region it is no such one").toEqual([]);
+    useProject.setState((s) => ({
+      derived: new Map([...s.derived].map(([id, shapes]) => [id, { ...shapes, regions: new Map() }])),
+    }));
+    expect(roomsUnclosed([open, room("YARD", [20_000, 0])])).toEqual([open]);
+    useProject.setState((s) => ({
+      rows: withRows(s.rows, [row("room", "c", { storey: STOREY, number: "1", name: "Cell" })]),
+    }));
+    expect(roomsUnclosed([open]), "once it is named").toEqual([]);
   });
 
   it("become the rooms table where an area was read with them; with none there is no change", async () => {

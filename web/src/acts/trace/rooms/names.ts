@@ -5,6 +5,7 @@ import { apply } from "../../../geometry/maps";
 import { contains, type XY } from "../../../geometry/plane";
 import { fitMap } from "../../../store/drawings";
 import { change, useProject } from "../../../store/project";
+import { boxOf, wallLines } from "../../../store/walls";
 import { pair, type ReadRoom } from "../../searches";
 import { nextNumber } from "./rooms";
 
@@ -27,6 +28,24 @@ export function roomsToName(rooms: readonly ReadRoom[]): ReadRoom[] {
     if (region && (!before || room.confidence > before.confidence)) surest.set(region.key, room);
   }
   return rooms.filter((room) => [...surest.values()].includes(room));
+}
+
+/** Names that lie among the traced walls where nothing is enclosed yet, and nobody has named anything so. */
+export function roomsUnclosed(rooms: readonly ReadRoom[]): ReadRoom[] {
+  const { storey } = useDesk.getState();
+  const { rows, derived } = useProject.getState();
+  const regions = [...(derived.get(storey ?? "")?.regions.values() ?? [])];
+  const boxes = wallLines(rows, storey).map(boxOf);
+  if (boxes.length < 3) return [];
+  const bound = (k: 0 | 1 | 2 | 3) => (k < 2 ? Math.min : Math.max)(...boxes.map((b) => b[k]));
+  const [x1, y1, x2, y2] = [bound(0), bound(1), bound(2), bound(3)];
+  const named = new Set([...rows.room.values()].filter((r) => r.storey === storey).map((r) => r.name.toLowerCase()));
+  return rooms.filter((room) => {
+    const at = placeOf(room);
+    if (!at || named.has(titled(room.name).toLowerCase())) return false;
+    const isAmong = at[0] > x1 && at[0] < x2 && at[1] > y1 && at[1] < y2;
+    return isAmong && !regions.some((r) => contains(r.polygon, at));
+  });
 }
 
 /** Names rooms, by the names that are given with where they were read. */
