@@ -41,8 +41,7 @@ function Of({ drawing }: { drawing: string }) {
       </div>
       {unclosed.length > 0 && (
         <p className="mt-2">
-          {listed(unclosed.map((r) => titled(r.name)))} {unclosed.length === 1 ? "lies" : "lie"} where nothing closes
-          yet.{" "}
+          {listed(unclosed.map((r) => titled(r.name)))} {unclosed.length === 1 ? "is" : "are"} not closed off yet.{" "}
           <Link onClick={() => void nameRooms(unclosed.map((r) => ({ ...r, name: titled(r.name) })))}>
             Name them: where they are open is shown
           </Link>

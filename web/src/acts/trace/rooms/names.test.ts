@@ -39,7 +39,9 @@ describe("names that were read", () => {
 
   it("are told where nothing closes round them, so that named they show where it is open", () => {
     const open = room("CELL", [400, -100]);
-    expect(roomsUnclosed([open]), "inside a region it is no such one").toEqual([]);
+    expect(roomsUnclosed([open]), "alone in a region it is no such one").toEqual([]);
+    const doubtful = { ...room("ASH", [410, -110]), confidence: 0.6 };
+    expect(roomsUnclosed([open, doubtful]), "of two in one region one is").toEqual([doubtful]);
     useProject.setState((s) => ({
       derived: new Map([...s.derived].map(([id, shapes]) => [id, { ...shapes, regions: new Map() }])),
     }));

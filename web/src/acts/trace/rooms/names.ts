@@ -30,7 +30,7 @@ export function roomsToName(rooms: readonly ReadRoom[]): ReadRoom[] {
   return rooms.filter((room) => [...surest.values()].includes(room));
 }
 
-/** Names that lie among the traced walls where nothing is enclosed yet, and nobody has named anything so. */
+/** Names among the traced walls that nothing closes off yet, or that lie with another in one region, and nobody has named anything so. */
 export function roomsUnclosed(rooms: readonly ReadRoom[]): ReadRoom[] {
   const { storey } = useDesk.getState();
   const { rows, derived } = useProject.getState();
@@ -40,11 +40,13 @@ export function roomsUnclosed(rooms: readonly ReadRoom[]): ReadRoom[] {
   const bound = (k: 0 | 1 | 2 | 3) => (k < 2 ? Math.min : Math.max)(...boxes.map((b) => b[k]));
   const [x1, y1, x2, y2] = [bound(0), bound(1), bound(2), bound(3)];
   const named = new Set([...rows.room.values()].filter((r) => r.storey === storey).map((r) => r.name.toLowerCase()));
+  const first = new Set(roomsToName(rooms));
   return rooms.filter((room) => {
     const at = placeOf(room);
     if (!at || named.has(titled(room.name).toLowerCase())) return false;
     const isAmong = at[0] > x1 && at[0] < x2 && at[1] > y1 && at[1] < y2;
-    return isAmong && !regions.some((r) => contains(r.polygon, at));
+    const region = regions.find((r) => contains(r.polygon, at));
+    return isAmong && (region === undefined || !first.has(room));
   });
 }
 
