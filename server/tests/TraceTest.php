@@ -341,10 +341,12 @@ final class TraceTest extends TestCase
         ]);
         self::assertSame(500, $opening($first)['offset']);
         // Drawn on to the first wall.
-        $this->desk->change([[
+        $end = [[
             'do' => 'rework',
             'rework' => ['kind' => 'end', 'wall' => $across['walls'][0], 'atStart' => false, 'other' => $wall['walls'][0]],
-        ]]);
+        ]];
+        $this->desk->change($end);
+        self::assertSame('ends-there', $this->desk->refused(422, $end)['code'], 'Again it would change nothing.');
         $node = array_column(Desk::rows($this->desk->state(), 'node'), 'values', 'id')[$across['nodes'][1]];
         self::assertEqualsWithDelta(
             -100.0,

@@ -8,6 +8,7 @@ use Plinth\Core\Exchange\Json\JsonValue;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Plan\Editing\Exception\UnusableEdit;
 use Plinth\Core\Plan\Editing\Rework;
+use Plinth\Core\Plan\Model\Wall as CoreWall;
 use Plinth\Server\Change\Base;
 use Plinth\Server\Change\Operation;
 use Plinth\Server\Change\RowValues;
@@ -110,6 +111,13 @@ final readonly class ReworkOperation implements Operation
         $other = StoreyWalls::core($workspace, $host);
         $to = Rework::endAt($core, $atStart, $other);
         $node = $atStart ? $wall->fromNode() : $wall->toNode();
+        // Where the other wall does not reach so far, both go on to the corner.
+        $short = Rework::endShortOf($other, $to);
+        $end = null === $short ? null : ($short ? $host->fromNode() : $host->toNode());
+        $corner = null !== $end && 1 === $edits->endingAt($end) ? $end : null;
+        if (null === $corner && $to->distanceTo($atStart ? $core->from : $core->to) <= CoreWall::JOIN_MM) {
+            throw UnusableEdit::endsThere();
+        }
         $before = $core->length();
         if (1 < $edits->endingAt($node)) {
             // Others end there too, and stay.
@@ -119,12 +127,9 @@ final readonly class ReworkOperation implements Operation
             StoreyWalls::move($workspace, [$node->toBinary() => $to], $base, $rework->at);
         }
         $longer = StoreyWalls::core($workspace, $wall)->length() - $before;
-        // Where the other wall does not reach so far, both go on to the corner.
-        $short = Rework::endShortOf($other, $to);
-        $end = null === $short ? null : ($short ? $host->fromNode() : $host->toNode());
-        if (null !== $end && 1 === $edits->endingAt($end)) {
+        if (null !== $corner) {
             $more = $other->length();
-            StoreyWalls::move($workspace, [$end->toBinary() => $to], $base, $rework->at);
+            StoreyWalls::move($workspace, [$corner->toBinary() => $to], $base, $rework->at);
             if ($short) {
                 $edits->follow($host, StoreyWalls::core($workspace, $host)->length() - $more);
             }

@@ -50,6 +50,11 @@ final class UnusableEdit extends \RuntimeException implements Fault
         return new self('never-meet', 'These two walls run the same way and never meet: choose another wall to end at.');
     }
 
+    public static function endsThere(): self
+    {
+        return new self('ends-there', 'This wall ends on the other one’s line already.');
+    }
+
     public static function offWall(): self
     {
         return new self('off-wall', 'That place does not lie between the ends of the wall.');
