@@ -23,8 +23,9 @@ export function FigureSlip() {
   useEffect(() => {
     if (!open) return;
     input.current?.focus();
-    // What is proposed is typed over; the key that opened it is the first of what is typed.
-    if ((useDesk.getState().slip ?? "").length > 1) input.current?.select();
+    // What is proposed is typed over, but for the key that opened the slip, and what is begun with a space behind it.
+    const text = useDesk.getState().slip ?? "";
+    if (text.length > 1 && !text.endsWith(" ")) input.current?.select();
   }, [open]);
   if (!slip || desk.slip === null) return null;
   const { label, hint, More, passes = false } = slip;
