@@ -6,7 +6,8 @@ declare(strict_types=1);
 //   php ops/words.php > docs/refusals-and-hints.md      form in bin/test says where that is out of date
 
 $root = dirname(__DIR__).'/';
-$text = "'((?:[^'\\\\]|\\\\.)+)'";
+$one = "'(?:[^'\\\\]|\\\\.)+'";
+$text = "($one(?:\\s*\\.\\s*$one)*)";
 $sources = [
     'Refusals of the computation' => ['core/src', '~/Exception/~', ["/(?:sprintf\\(\\s*|new self\\(\\s*|=> )$text/"]],
     'Refusals of the server' => ['server/src', '~~', ["/Refusal::\\w+\\(\\s*'[\\w-]+',\\s*(?:\\\\sprintf\\(\\s*)?$text/"]],
@@ -27,6 +28,8 @@ foreach ($sources as $title => [$folder, $files, $patterns]) {
         foreach ($patterns as $pattern) {
             preg_match_all($pattern, (string) file_get_contents($path), $found);
             foreach ($found[1] as $words) {
+                // What is written in several pieces is said in one.
+                $words = "'" === $words[0] ? substr((string) preg_replace("/'\\s*\\.\\s*'/", '', $words), 1, -1) : $words;
                 $words = trim((string) preg_replace('/\s+/', ' ', stripslashes($words)));
                 if (substr_count($words, ' ') >= 2 && 1 === preg_match('/[a-z]{3}/', $words)) {
                     $said[$words] = true;

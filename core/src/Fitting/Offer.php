@@ -94,7 +94,8 @@ final readonly class Offer
         $percent = 100.0 * abs($stretch['x'] / $stretch['y'] - 1.0);
         if (Model::Stretched === $larger->model) {
             return \sprintf(
-                'Figures along x and along y disagree by %.2f %%: the copy is stretched %s. A factor of its own for each axis would bring all of them together.',
+                'Figures along x and along y disagree by %.2f %%: the copy is stretched %s. '
+                .'A factor of its own for each axis would bring all of them together.',
                 $percent,
                 $stretch['x'] < $stretch['y'] ? 'sideways' : 'upright',
             );

@@ -120,7 +120,11 @@ final class UnreadableLength extends \DomainException implements UnitsException
     public static function moduleWithoutGauge(int $position, string $module): self
     {
         return new self(
-            \sprintf('“%s” at character %d counts courses, units or joints: say how large one is in Calibrate, under “a count”.', $module, $position + 1),
+            \sprintf(
+                '“%s” at character %d counts courses, units or joints: say how large one is in Calibrate, under “a count”.',
+                $module,
+                $position + 1,
+            ),
             $position,
         );
     }
