@@ -456,6 +456,39 @@ final class TraceTest extends TestCase
         self::assertSame($room['id'], self::told($state, 'regions')[0]['id'] ?? null);
     }
 
+    /** A divider that goes part of the way is what is left to be closed, not the gap behind it. */
+    public function testALeakEndsWhereSomethingStandsInTheWay(): void
+    {
+        $ring = $this->desk->chain([[0, 0], [6000, 0], [6000, 4000], [0, 4000]], true);
+        $inner = $this->desk->chain([[3000, 0], [3000, 2500]]);
+        $room = fn (string $number, float $x): array => [
+            'do' => 'add',
+            'type' => 'room',
+            'id' => Desk::newId(),
+            'values' => ['storey' => $this->desk->storey, 'drawing' => null, 'name' => 'Cell', 'number' => $number, 'x' => $x, 'y' => 2000],
+        ];
+        $this->desk->change([$ring['operation'], $inner['operation'], $room('1', 1500), $room('2', 4500)]);
+        $gap = function (): float {
+            $leaks = array_merge(...array_map(static function (array $r): array {
+                self::assertIsArray($r['leaks']);
+
+                return $r['leaks'];
+            }, self::told($this->desk->state(), 'regions')));
+            self::assertCount(1, $leaks);
+            self::assertIsArray($leaks[0]);
+
+            return Desk::float($leaks[0]['gapMm']);
+        };
+        self::assertEqualsWithDelta(1400.0, $gap(), 1e-6);
+        $this->desk->change([[
+            'do' => 'add',
+            'type' => 'divider',
+            'id' => Desk::newId(),
+            'values' => ['storey' => $this->desk->storey, 'drawing' => null, 'x1' => 3000, 'y1' => 3300, 'x2' => 3000, 'y2' => 3900],
+        ]]);
+        self::assertEqualsWithDelta(800.0, $gap(), 1e-6);
+    }
+
     public function testTheDrawingsOwnRoomsTableIsHeldAgainstTheTracing(): void
     {
         $ring = $this->desk->chain([[0, 0], [6000, 0], [6000, 4000], [0, 4000]], true);

@@ -4,10 +4,13 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Tests\Plan;
 
+use PHPUnit\Framework\Attributes\TestWith;
 use PHPUnit\Framework\TestCase;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Plan\Derivation\Derivation;
+use Plinth\Core\Plan\Model\Divider;
 use Plinth\Core\Plan\Model\Room;
+use Plinth\Core\Plan\Model\Storey;
 use Plinth\Core\Plan\Model\Wall;
 use Plinth\Core\Plan\Network\Leak;
 
@@ -44,6 +47,25 @@ final class LeakTest extends TestCase
         $leak = $this->leak($walls, new Point(3000, 2000));
         self::assertEqualsWithDelta(800.0, $leak->gapMm, 1e-9);
         self::assertContains('east', $leak->walls);
+    }
+
+    /** Whichever of the two comes first: nothing leaks through what stands in the way. */
+    #[TestWith(['a'])]
+    #[TestWith(['z'])]
+    public function testAGapEndsWhereSomethingStandsInTheWay(string $divider): void
+    {
+        $storey = new Storey('s', 'Ground', 0.0, 2700.0, [
+            Plans::wall('south', 0, 0, 6000, 0, 200), Plans::wall('east', 6000, 0, 6000, 4000, 200),
+            Plans::wall('north', 6000, 4000, 0, 4000, 200), Plans::wall('west', 0, 4000, 0, 0, 200),
+            Plans::wall('inner', 3000, 0, 3000, 2500, 200),
+        ], [], [
+            new Room('1', 'Cell', '1', new Point(1500, 2000)), new Room('2', 'Cell', '2', new Point(4500, 2000)),
+        ], [new Divider($divider, new Point(3000, 3300), new Point(3000, 3900))]);
+
+        $leaks = Derivation::of($storey)->leaks;
+        self::assertCount(1, $leaks);
+        self::assertEqualsWithDelta(800.0, $leaks[0]->gapMm, 1e-6);
+        self::assertContains($divider, $leaks[0]->walls);
     }
 
     public function testTheNeckStandsBetweenTheTwoBodies(): void

@@ -20,6 +20,9 @@ final class MendedPieces implements PieceSource
     /** So far from its end a mend may reach: the gap and half of thick walls. */
     private const REACH_MM = self::WIDEST_GAP_MM + 1000.0;
 
+    /** cosine of three degrees */
+    private const SAME_WAY = 0.99863;
+
     /** @var array<string, Mend> by the key of its piece */
     public array $mends = [];
 
@@ -81,13 +84,42 @@ final class MendedPieces implements PieceSource
                 $best[$host->wall] = [$gap, [$p, $q], [$px, $py]];
             }
         }
-        foreach ($best as $wall => [$gap, $neck, $to]) {
+        foreach (self::first($best, [$x, $y]) as $wall => [$gap, $neck, $to]) {
             $name = "~mend/$key/$wall";
             $this->mends[$name] = ['gap' => $gap, 'neck' => $neck, 'walls' => [$piece->wall, $wall], 'end' => 0 === $side ? 'from' : 'to'];
             $this->fromEnd[$key][] = new Piece($name, $name, [$x, $y], $to, 0.0);
         }
 
         return $this->fromEnd[$key];
+    }
+
+    /**
+     * Of those that lie behind each other the nearest: what stands in the way closes it.
+     *
+     * @param array<string, array{float, Neck, array{float, float}}> $best gap, neck and place on each wall
+     * @param array{float, float} $from
+     *
+     * @return array<string, array{float, Neck, array{float, float}}>
+     */
+    private static function first(array $best, array $from): array
+    {
+        $away = array_map(static fn (array $mend): array => [$mend[2][0] - $from[0], $mend[2][1] - $from[1]], $best);
+        $kept = [];
+        foreach ($best as $wall => $mend) {
+            [$dx, $dy] = $away[$wall];
+            $length = hypot($dx, $dy);
+            foreach ($away as $other => [$ox, $oy]) {
+                $nearer = hypot($ox, $oy);
+                $cosine = ($dx * $ox + $dy * $oy) / ($length * $nearer);
+                // Of two that lie on one spot the one whose name comes first.
+                if ($cosine > self::SAME_WAY && [$nearer, (string) $other] < [$length, (string) $wall]) {
+                    continue 2;
+                }
+            }
+            $kept[$wall] = $mend;
+        }
+
+        return $kept;
     }
 
     /**
