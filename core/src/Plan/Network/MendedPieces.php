@@ -112,7 +112,7 @@ final class MendedPieces implements PieceSource
                 $nearer = hypot($ox, $oy);
                 $cosine = ($dx * $ox + $dy * $oy) / ($length * $nearer);
                 // Of two that lie on one spot the one whose name comes first.
-                if ($cosine > self::SAME_WAY && [$nearer, (string) $other] < [$length, (string) $wall]) {
+                if ($cosine > self::SAME_WAY && [$nearer, $other] < [$length, $wall]) {
                     continue 2;
                 }
             }
