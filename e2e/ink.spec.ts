@@ -54,8 +54,7 @@ test("from a bare scan to named rooms by what the ink shows, and settled", async
   await page.getByRole("button", { name: "Undo" }).click();
   await expect(page.getByRole("heading", { name: "The scale is a guess" })).toBeVisible();
   // What is written is on the page: it need not be read again, for any fit.
-  const read = (text: string) =>
-    figures.getByRole("listitem").filter({ has: page.getByLabel(`Figure, read ${text}`) });
+  const read = (text: string) => figures.getByRole("listitem").filter({ has: page.getByLabel(`Figure, read ${text}`) });
   await read("8 600").getByRole("button", { name: "check" }).click();
   await expect(page.getByRole("group", { name: /8 600/ })).toBeVisible();
   await page.getByRole("button", { name: "Size it by the 8 figures written on it" }).click();
