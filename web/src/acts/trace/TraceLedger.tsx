@@ -28,8 +28,9 @@ function OfStorey({ storey }: { storey: string }) {
   const lines = wallLines(rows, storey);
   const regions = shapes?.regions.size ?? 0;
   // Where nothing is built on it yet, a site is its boundaries.
-  const isSite = lines.length === 0 && rows.drawing.get(drawing ?? "")?.kind === "site";
   const boundariesHere = [...rows.boundary.values()].filter((b) => b.storey === storey).length;
+  const isOfSite = boundariesHere > 0 || rows.drawing.get(drawing ?? "")?.kind === "site";
+  const isSite = lines.length === 0 && isOfSite;
   const here = entriesOf("trace", false).flatMap(({ act }) => acts.get(act) ?? []);
   const [next] = here.flatMap((act) => act.next?.(storey) ?? []).sort((a, b) => a.rank - b.rank);
   const kinds = here.flatMap((act) => act.Rows ?? []).sort((a, b) => a.rank - b.rank);
