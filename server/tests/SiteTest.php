@@ -19,15 +19,7 @@ final class SiteTest extends TestCase
 
     public function testABoundaryIsTypedClosedAndRemovedWithItsLegs(): void
     {
-        $desk = new Desk(Client::ofStack()->signIn());
-        $id = Desk::newId();
-        $desk->change([[
-            'do' => 'add',
-            'type' => 'boundary',
-            'id' => $id,
-            'values' => ['storey' => $desk->storey, 'name' => 'Lot', 'x' => 1000.0, 'y' => 2000.0],
-        ]]);
-        $shown = static fn (): JsonValue => JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id/boundaries/$id"));
+        [$desk, $id, $shown] = self::begun();
         self::assertStringContainsString('three legs', $shown()->get('refusal')->text());
         foreach (self::LEGS as $order => [$bearing, $length]) {
             $desk->change([self::leg($id, $order, $bearing, $length)]);
@@ -59,15 +51,7 @@ final class SiteTest extends TestCase
     /** The last leg of the textbook traverse follows from the other four, as near as the traverse closes. */
     public function testTheLegThatWouldCloseItIsToldAndOneThatWasTakenFromThereTestsNothing(): void
     {
-        $desk = new Desk(Client::ofStack()->signIn());
-        $id = Desk::newId();
-        $desk->change([[
-            'do' => 'add',
-            'type' => 'boundary',
-            'id' => $id,
-            'values' => ['storey' => $desk->storey, 'name' => 'Lot', 'x' => 0.0, 'y' => 0.0],
-        ]]);
-        $shown = static fn (): JsonValue => JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id/boundaries/$id"));
+        [$desk, $id, $shown] = self::begun();
         $desk->change([self::leg($id, 0, ...self::LEGS[0])]);
         self::assertNull($shown()->optional('closing'), 'There and back encloses nothing.');
         foreach ([1, 2, 3] as $order) {
@@ -149,6 +133,21 @@ final class SiteTest extends TestCase
         self::assertSame('length', $desk->refused(422, [
             ['do' => 'set', 'type' => 'leg', 'id' => $curve['id'], 'values' => ['gives' => 'chord', 'length' => '21 m']],
         ])['at']);
+    }
+
+    /** @return array{Desk, string, \Closure(): JsonValue} a boundary without legs, its id, and how it is told */
+    private static function begun(): array
+    {
+        $desk = new Desk(Client::ofStack()->signIn());
+        $id = Desk::newId();
+        $desk->change([[
+            'do' => 'add',
+            'type' => 'boundary',
+            'id' => $id,
+            'values' => ['storey' => $desk->storey, 'name' => 'Lot', 'x' => 1000.0, 'y' => 2000.0],
+        ]]);
+
+        return [$desk, $id, static fn (): JsonValue => JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id/boundaries/$id"))];
     }
 
     /**
