@@ -118,6 +118,8 @@ final class InkTest extends TestCase
                     'kind' => $o['kind'],
                     'offset' => $o['offset'],
                     'width' => $o['width'],
+                    'sill' => 0.0,
+                    'height' => 2100.0,
                     'leafAt' => $o['leafAt'],
                     'leafSide' => $o['leafSide'],
                 ],
@@ -188,6 +190,8 @@ final class InkTest extends TestCase
             'openings' => array_map(
                 static fn (array $o): array => [
                     'on' => $o['wall'],
+                    'sill' => 900.0,
+                    'height' => null,
                     ...array_intersect_key($o, array_flip(['kind', 'offset', 'width', 'leafAt', 'leafSide'])),
                 ],
                 self::items($refused, 'inTraced'),

@@ -31,8 +31,7 @@ final readonly class LayOperation implements Operation
         return 'lay';
     }
 
-    /** Usual heights, mm, until the project has some of its own: common practice, no source. */
-    private const USUAL = ['door' => ['D', 0.0, 2040.0], 'window' => ['W', 900.0, 1200.0], 'opening' => ['O', 0.0, 2100.0]];
+    private const LETTERS = ['door' => 'D', 'window' => 'W', 'opening' => 'O'];
 
     public function apply(Workspace $workspace, JsonValue $lay, Base $base): void
     {
@@ -119,9 +118,9 @@ final readonly class LayOperation implements Operation
     {
         $numbers = self::numbers($workspace, $project);
         foreach ($lay->list('openings') as $opening) {
-            $opening->object(['wall', 'on', 'kind', 'offset', 'width', 'leafAt', 'leafSide']);
+            $opening->object(['wall', 'on', 'kind', 'offset', 'width', 'sill', 'height', 'leafAt', 'leafSide']);
             $kind = $opening->get('kind')->choice(OpeningKind::class);
-            [$letter, $sill, $height] = self::USUAL[$kind->value];
+            $letter = self::LETTERS[$kind->value];
             $width = $opening->get('width')->positive();
             if (null !== $opening->optional('on')) {
                 $id = $workspace->get(Wall::class, RowValues::uuid($opening->get('on')))->id();
@@ -140,7 +139,8 @@ final readonly class LayOperation implements Operation
             $n = ($numbers[$letter] ?? 0) + 1;
             $numbers[$letter] = $n;
             $workspace->add(Opening::class, new UuidV7(), [
-                'wall' => $id->toRfc4122(), 'kind' => $kind->value, 'offset' => $offset, 'width' => $width, 'sill' => $sill, 'height' => $height,
+                'wall' => $id->toRfc4122(), 'kind' => $kind->value, 'offset' => $offset, 'width' => $width,
+                'sill' => $opening->get('sill')->notNegative(), 'height' => $opening->optional('height')?->positive(),
                 'hand' => 'far' === $opening->optional('leafAt')?->text()
                     ? Hand::Right->value
                     : Hand::Left->value, 'swing' => $opening->optional('leafSide')?->text() ?? Hand::Left->value,

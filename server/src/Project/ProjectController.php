@@ -89,8 +89,10 @@ final readonly class ProjectController
         // Sent again after a break in between, a project without its beginning gets it now.
         if (0 === $this->access->project($id)->head()) {
             $storey = $body->optional('storey')?->text(120) ?? 'Ground';
-            $this->recorder->record($id, $user, new UuidV7(), 'Begin', static function (Workspace $workspace) use ($storey): void {
-                $workspace->add(Storey::class, new UuidV7(), ['name' => $storey, 'elevation' => 0.0, 'height' => 2700.0], 'storey');
+            // Floor to floor until somebody says it, round in the project's unit: common practice, no source.
+            $height = $this->access->project($id)->unit()->isImperial() ? 2743.2 : 2700.0;
+            $this->recorder->record($id, $user, new UuidV7(), 'Begin', static function (Workspace $workspace) use ($storey, $height): void {
+                $workspace->add(Storey::class, new UuidV7(), ['name' => $storey, 'elevation' => 0.0, 'height' => $height], 'storey');
             }, state: ChangeState::Left); // the beginning of a project is not undone
         }
 

@@ -19,7 +19,7 @@ export const SHOWN_IN: readonly (readonly [DisplayUnit, string])[] = [
   ["in", "decimal inches"],
 ];
 
-const isImperial = (unit: DisplayUnit) => unit.startsWith("ft") || unit === "in";
+export const isImperial = (unit: DisplayUnit) => unit.startsWith("ft") || unit === "in";
 
 /** What a bare number means where sizes are shown so. */
 function bareUnit(of: DisplayUnit): Values["project"]["unit"] {

@@ -169,7 +169,7 @@ export function plan(): Row[] {
     });
   const [c, s] = [10 * Math.cos(Math.PI / 90), 10 * Math.sin(Math.PI / 90)];
   return [
-    row("project", "p", { name: "P", purpose: "planning", unit: "mm" }),
+    row("project", "p", { name: "P", purpose: "planning", unit: "mm", shows: "mm", areas: "m2" }),
     row("storey", STOREY, { name: "Ground", elevation: 0, height: 2700 }),
     row("drawing", DRAWING, {
       storey: STOREY,

@@ -56,9 +56,13 @@ export function Link({ children, onClick }: { children: ReactNode; onClick: () =
   );
 }
 
+/** Feet, inches and their parts, which are seen whole in a narrow field too. */
+const LONG_FIGURE = /^[-\d'" /]{11,}$/;
+
 /** A small labelled field. */
 export function Field({
   label,
+  value,
   onChange,
   ...rest
 }: { label: string; value: string; onChange: (text: string) => void } & Omit<
@@ -69,9 +73,10 @@ export function Field({
     <label className="block min-w-0 flex-1 text-xs text-quiet">
       {label}
       <input
-        className="mt-0.5 w-full rounded border border-line bg-white px-1.5 py-1 text-[14px] text-ink"
+        className={`mt-0.5 h-7 w-full rounded border border-line bg-white px-1.5 py-1 text-ink ${LONG_FIGURE.test(value) ? "text-[12px] tracking-tight" : "text-[14px]"}`}
         autoComplete="off"
         spellCheck={false}
+        value={value}
         onChange={(e) => onChange(e.target.value)}
         {...rest}
       />

@@ -32,14 +32,12 @@ final readonly class Legibility
         $px = self::PARTITION_MM / $mmPerPixel;
         $plusMinus = self::PICK_PX * $mmPerPixel;
         $size = $px >= 10.0 ? (string) round($px) : (string) round($px, 1);
-        $partition = Length::told(self::PARTITION_MM, 0);
         $error = Length::told($plusMinus);
         $words = match (true) {
-            $px >= self::CLEAR_PX => \sprintf('Clear: a partition of %s is about %s px wide; expect ±%s.', $partition, $size, $error),
-            $px >= self::COARSE_PX => \sprintf('Coarse: a partition of %s is about %s px wide; expect ±%s.', $partition, $size, $error),
+            $px >= self::CLEAR_PX => \sprintf('Clear: a thin partition is about %s px wide; expect ±%s.', $size, $error),
+            $px >= self::COARSE_PX => \sprintf('Coarse: a thin partition is about %s px wide; expect ±%s.', $size, $error),
             default => \sprintf(
-                'Too coarse for partitions: %s is about %s px, so its two faces run together; expect ±%s. A finer scan would help.',
-                $partition,
+                'Too coarse for partitions: a thin one is about %s px wide, its two faces run together; expect ±%s. A finer scan would help.',
                 $size,
                 $error,
             ),

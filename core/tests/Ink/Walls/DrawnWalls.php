@@ -80,6 +80,31 @@ final class DrawnWalls
      */
     public static function solid(array $walls, int $width, int $height, PixelToMm $map): GreyRaster
     {
+        return self::inked(self::covered($walls, 0.0, $width, $height, $map), $width, $height);
+    }
+
+    /**
+     * The same by their faces alone, two pixels wide, which are left out where walls meet.
+     *
+     * @param list<array{float, float, float, float, float}> $walls ends and thickness, mm
+     */
+    public static function lined(array $walls, int $width, int $height, PixelToMm $map): GreyRaster
+    {
+        $outside = self::covered($walls, 1.0, $width, $height, $map);
+        $inside = self::covered($walls, -1.0, $width, $height, $map);
+        $ink = array_map(static fn (float $out, float $in): float => $out - $in, $outside, $inside);
+
+        return self::inked($ink, $width, $height);
+    }
+
+    /**
+     * @param list<array{float, float, float, float, float}> $walls
+     * @param float $more px that they reach further on every side
+     *
+     * @return array<int, float> part of each pixel that they cover
+     */
+    private static function covered(array $walls, float $more, int $width, int $height, PixelToMm $map): array
+    {
         $mm = $map->mmPerPixelAt(new PixelPoint(0.0, 0.0));
         $ink = array_fill(0, $width * $height, 0.0);
         foreach ($walls as [$x1, $y1, $x2, $y2, $t]) {
@@ -92,11 +117,17 @@ final class DrawnWalls
                     $p = $map->toMm(new PixelPoint($u + 0.5, $v + 0.5));
                     [$along, $off] = [($p->x - $x1) * $ux + ($p->y - $y1) * $uy, ($p->y - $y1) * $ux - ($p->x - $x1) * $uy];
                     $inside = min($t / 2.0 - abs($off), $along + $t / 2.0, $length + $t / 2.0 - $along);
-                    $ink[$v * $width + $u] = max($ink[$v * $width + $u], min(1.0, max(0.0, $inside / $mm + 0.5)));
+                    $ink[$v * $width + $u] = max($ink[$v * $width + $u], min(1.0, max(0.0, $inside / $mm + $more + 0.5)));
                 }
             }
         }
 
+        return $ink;
+    }
+
+    /** @param array<int, float> $ink part of each pixel */
+    private static function inked(array $ink, int $width, int $height): GreyRaster
+    {
         return new GreyRaster($width, $height, implode('', array_map(static fn (float $part): string => \chr((int) round(238 - 190 * $part)), $ink)));
     }
 

@@ -12,6 +12,8 @@ use Plinth\Core\Geometry\PixelToMm;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Ink\Page\GreyRaster;
 use Plinth\Core\Ink\Picks\WallsBeside;
+use Plinth\Core\Ink\Walls\Internal\LineSearch;
+use Plinth\Core\Ink\Walls\Internal\WallLine;
 use Plinth\Core\Ink\Walls\ProposedOpening;
 use Plinth\Core\Ink\Walls\ProposedWall;
 use Plinth\Core\Ink\Walls\WallProbe;
@@ -156,6 +158,23 @@ final class WallsInTheInkTest extends TestCase
         $doors = array_filter($found->openings, static fn ($o): bool => OpeningKind::Door === $o->kind);
         self::assertCount(1, $doors);
         self::assertEqualsWithDelta(900.0, array_values($doors)[0]->width, 40.0);
+    }
+
+    /** A thin wall whose faces lie between those of a thick one that ends beside it: they are no window in the thick one. */
+    public function testAThickWallDoesNotGoOnOverTheFacesOfAThinOne(): void
+    {
+        $walls = [
+            [0.0, 0.0, 12800.0, 0.0, 300.0], [12800.0, 0.0, 12800.0, 9000.0, 300.0], [0.0, 0.0, 0.0, 9000.0, 300.0],
+            [0.0, 9000.0, 2300.0, 9000.0, 300.0], [7500.0, 8980.0, 12800.0, 8980.0, 300.0],
+            [2300.0, 9000.0, 2300.0, 13200.0, 300.0], [2300.0, 13200.0, 7500.0, 13200.0, 300.0], [7500.0, 13200.0, 7500.0, 9000.0, 300.0],
+            [2300.0, 9000.0, 7500.0, 9000.0, 100.0], [6900.0, 0.0, 6900.0, 9000.0, 100.0],
+        ];
+        $map = PixelToMm::similar(11.0, 0.0, new PixelPoint(50.0, 1270.0), new Point(0.0, 0.0));
+        $raster = DrawnWalls::lined($walls, 1270, 1320, $map);
+        $lines = LineSearch::in($raster->page(), new PixelBox(0, 0, 1270, 1320), $map, static function (float $done): void {})->lines;
+        $besideTheWing = array_values(array_filter($lines, static fn (WallLine $l): bool => abs($l->from->y - 8980.0) < 15.0 && $l->to->x > 9000.0));
+        self::assertCount(1, $besideTheWing);
+        self::assertEqualsWithDelta(7650.0, $besideTheWing[0]->from->x, 30.0);
     }
 
     /** A house has more walls than its wing: they must not turn the raster on which the wing is looked for. */

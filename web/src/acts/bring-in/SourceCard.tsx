@@ -6,6 +6,7 @@ import { pagesOf } from "../../store/drawings";
 import { ask, change, projectId, useProject, useProjectFields } from "../../store/project";
 import type { Thing } from "../../store/rows";
 import { isUnderWay, workKey } from "../../store/work";
+import { said } from "../../ui/measures";
 import { count } from "../../ui/numbers";
 import { Plain } from "../../ui/parts";
 import { Work } from "../../ui/Work";
@@ -197,11 +198,11 @@ function PageRow({ page, many }: { page: Thing<"page">; many: boolean }) {
       )}
       {report && !stands(first.kind) && (
         <p className="mt-1.5 text-[13px] text-quiet">
-          {report.legibility.words}
+          {said(report.legibility.words)}
           {report.basis === "paper"
-            ? " If it is 1:100 on A3."
+            ? " Taken for 1:100 on A3."
             : report.basis === "resolution"
-              ? " If it is 1:100."
+              ? " Taken for 1:100."
               : ""}
         </p>
       )}

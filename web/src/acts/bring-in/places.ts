@@ -2,6 +2,7 @@ import type { Operation, Schemas } from "../../api/client";
 import { newId } from "../../api/ids";
 import type { Place } from "../../store/drawings";
 import { type DrawingKind, inOrder, type Rows, type Thing } from "../../store/rows";
+import { usualStoreyHeight } from "../../store/usual";
 
 type Title = Schemas["Title"];
 
@@ -115,7 +116,7 @@ export class Places {
   private newStorey({ newStorey: name, level }: { newStorey: string; level: number | null }): Place {
     const storey = newId();
     const [lowest, highest] = [this.storeys[0], this.storeys.at(-1)];
-    const height = highest?.height ?? USUAL_HEIGHT_MM;
+    const height = highest?.height ?? usualStoreyHeight();
     const elevation =
       level !== null && level < 0
         ? (lowest?.elevation ?? 0) - height
@@ -128,6 +129,3 @@ export class Places {
     return { storey, side: null };
   }
 }
-
-/** mm from floor to floor where no storey says so: common practice, no source */
-const USUAL_HEIGHT_MM = 2700;

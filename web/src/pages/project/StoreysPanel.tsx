@@ -10,6 +10,7 @@ import { others } from "../../store/presence";
 import { change, useProject } from "../../store/project";
 import type { Thing } from "../../store/rows";
 import { storeysInOrder } from "../../store/storeys";
+import { usualStoreyHeight } from "../../store/usual";
 import { typedAs, unitWord } from "../../ui/measures";
 import { count } from "../../ui/numbers";
 import { Link, Plain } from "../../ui/parts";
@@ -149,7 +150,7 @@ async function setHeight(storey: Thing<"storey">, height: number): Promise<void>
 function addStorey(where: "above" | "below"): void {
   const storeys = storeysInOrder().filter((s) => s.alternativeOf === null);
   const next = where === "above" ? storeys.at(-1) : storeys[0];
-  const height = next?.height ?? 2700;
+  const height = next?.height ?? usualStoreyHeight();
   const elevation = !next ? 0 : where === "above" ? next.elevation + next.height : next.elevation - height;
   const id = newId();
   const values = { name: `Storey ${storeys.length + 1}`, elevation, height, alternativeOf: null };

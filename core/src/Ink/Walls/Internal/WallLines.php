@@ -264,9 +264,10 @@ final class WallLines
                     continue;
                 }
                 $jamb = $isEnd ? $end + $nearest[0] : $end - $nearest[0];
+                [$from, $to] = [min($end, $jamb), max($end, $jamb)];
                 if (
-                    $signs->hasLeaf($wall, min($end, $jamb), max($end, $jamb))
-                    || $signs->isLined($wall, min($end, $jamb), max($end, $jamb))
+                    $signs->hasLeaf($wall, $from, $to)
+                    || ($signs->isLined($wall, $from, $to) && !self::isTaken($wall, $from, $to, $walls))
                 ) {
                     $isEnd ? $wall->to = $nearest[1]->at : $wall->from = $nearest[1]->at;
                 }
@@ -274,6 +275,27 @@ final class WallLines
         }
 
         return $walls;
+    }
+
+    /**
+     * The lines there are those of another wall.
+     *
+     * @param list<Strip> $walls
+     */
+    private static function isTaken(Strip $wall, float $from, float $to, array $walls): bool
+    {
+        foreach ($walls as $other) {
+            if (
+                $other !== $wall
+                && $other->plumb === $wall->plumb
+                && abs($other->at - $wall->at) < ($other->thickness + $wall->thickness) / 2.0
+                && min($other->to, $to) - max($other->from, $from) > 0.5 * ($to - $from)
+            ) {
+                return true;
+            }
+        }
+
+        return false;
     }
 
     /**

@@ -63,8 +63,8 @@ describe("walls found in the ink", () => {
       [100, null],
     ]);
     expect(lay?.openings, "counted by the walls that are laid").toEqual([
-      { wall: 1, kind: "window", offset: 500, width: 1200, leafAt: null, leafSide: null },
-      { wall: 0, kind: "door", offset: 900, width: 800, leafAt: "start", leafSide: "left" },
+      { wall: 1, kind: "window", offset: 500, width: 1200, leafAt: null, leafSide: null, sill: 900, height: 1200 },
+      { wall: 0, kind: "door", offset: 900, width: 800, leafAt: "start", leafSide: "left", sill: 0, height: 2040 },
     ]);
     expect(lay?.columns).toEqual([]);
     await accept(chosen(told, ALL));

@@ -3,6 +3,7 @@ import { api, settled } from "../../../api/client";
 import { useDesk } from "../../../board/desk";
 import { contains, nearestOn, type XY } from "../../../geometry/plane";
 import { change, inProject, useProject } from "../../../store/project";
+import { heightsOf } from "../../../store/usual";
 import { pointAlong, wallLine } from "../../../store/walls";
 import { fine, inWords } from "../../../ui/measures";
 import { look, type ProposedOpening, type ProposedWall, pair, refuse, said, useFound } from "../../searches";
@@ -32,7 +33,7 @@ export async function accept(wanted: Wanted): Promise<void> {
   const index = new Map(walls.map((w, i) => [w.id, i]));
   const openings = (wanted.openings ?? true) ? told.openings.filter((o) => o.sure && index.has(o.wall)) : [];
   const of = ({ kind, offset, width, leafAt, leafSide }: ProposedOpening) => ({
-    ...{ kind, offset, width, leafAt, leafSide },
+    ...{ kind, offset, width, leafAt, leafSide, ...heightsOf(kind, width) },
   });
   const refused = await change(acceptWords(walls.length, inTraced.length), [
     {

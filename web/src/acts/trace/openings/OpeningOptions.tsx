@@ -1,6 +1,7 @@
 import { useDesk, useDrafted } from "../../../board/desk";
+import { usualSizes } from "../../../store/usual";
 import { OneOf, Plain } from "../../../ui/parts";
-import { useOpeningOptions, usualSizes } from "./openings";
+import { useOpeningOptions } from "./openings";
 
 /** What a click in a wall makes: as the ink shows it, or what is chosen. */
 export function OpeningOptions() {

@@ -130,6 +130,16 @@ describe("openings by their ink", () => {
     });
   });
 
+  it("are as high as is usual in feet where sizes are shown in feet", async () => {
+    server.gap = { kind: "door", offset: 1000, width: 910, plusMinusMm: 4, leafAt: null, leafSide: "left" };
+    const shown = { name: "P", purpose: "planning", unit: "ft", shows: "ft-in/16", areas: "ft2" } as const;
+    useProject.setState((s) => ({ rows: withRows(s.rows, [row("project", "p", shown)]) }));
+    setAct("openings");
+    clickAt([1500, 10], false);
+    await vi.waitFor(() => expect(server.sent).toHaveLength(1));
+    expect(server.sent.at(-1)?.operations[0]?.values).toMatchObject({ kind: "door", height: 2032 });
+  });
+
   it("leave a hand that goes on by itself alone", async () => {
     server.gap = { kind: "door", offset: 2000, width: 910, plusMinusMm: 4, leafAt: null, leafSide: "left" };
     setAct("openings");

@@ -8,7 +8,7 @@ import { read, sendDraft } from "../../../board/slip";
 import { SNAP_PX, wallUnder } from "../../../board/snap";
 import type { XY } from "../../../geometry/plane";
 import { change, inProject, useProject } from "../../../store/project";
-import { inOrder, type Values } from "../../../store/rows";
+import { heightsOf, type OpeningKind } from "../../../store/usual";
 import { nearestOnLine, pointAlong, wallLine } from "../../../store/walls";
 import { typedAs } from "../../../ui/measures";
 
@@ -139,38 +139,11 @@ async function byHand(wall: string, offset: number, width: number, pointer: XY |
 /** Edges that were clicked are those of a drawn gap where they are this near to them, as a part of the width. */
 const SAME_GAP = 0.35;
 
-type OpeningKind = Values["opening"]["kind"];
-
-/** Usual heights, mm, until the project has some of its own: common practice, no source. */
-const USUAL: Record<OpeningKind, { letter: string; title: string; sill: number; height: number }> = {
-  door: { letter: "D", title: "Door", sill: 0, height: 2040 },
-  window: { letter: "W", title: "Window", sill: 900, height: 1200 },
-  opening: { letter: "O", title: "Opening", sill: 0, height: 2100 },
+const WORDS: Record<OpeningKind, { letter: string; title: string }> = {
+  door: { letter: "D", title: "Door" },
+  window: { letter: "W", title: "Window" },
+  opening: { letter: "O", title: "Opening" },
 };
-
-/** Widths differ by less than this where they mean one size, mm. */
-const SAME_SIZE_MM = 15;
-
-/** The project's usual sizes of a kind: those that occur, the most frequent first. */
-export function usualSizes(kind: OpeningKind): { width: number; sill: number; height: number | null; count: number }[] {
-  const sizes: { width: number; sill: number; height: number | null; count: number }[] = [];
-  for (const o of inOrder(useProject.getState().rows.opening.values())) {
-    if (o.kind !== kind) continue;
-    const known = sizes.find(
-      (s) => Math.abs(s.width - o.width) < SAME_SIZE_MM && s.sill === o.sill && s.height === o.height,
-    );
-    if (known) known.count++;
-    else sizes.push({ width: o.width, sill: o.sill, height: o.height, count: 1 });
-  }
-  return sizes.sort((a, b) => b.count - a.count);
-}
-
-/** Sill and height of the project's most usual opening of this kind and width, or of the kind. */
-function heightsFor(kind: OpeningKind, width: number): { sill: number; height: number | null } {
-  const sizes = usualSizes(kind);
-  const usual = sizes.find((s) => Math.abs(s.width - width) < SAME_SIZE_MM) ?? sizes[0];
-  return usual ?? { sill: USUAL[kind].sill, height: USUAL[kind].height };
-}
 
 async function addOpening(
   wall: string,
@@ -180,8 +153,8 @@ async function addOpening(
   leaf: { hand: "left" | "right"; swing: "left" | "right" },
   before = useDesk.getState().draft,
 ): Promise<void> {
-  const { letter, title } = USUAL[kind];
-  const { sill, height } = heightsFor(kind, width);
+  const { letter, title } = WORDS[kind];
+  const { sill, height } = heightsOf(kind, width);
   const taken = [...useProject.getState().rows.opening.values()].map((o) => o.number);
   let n = 1;
   while (taken.includes(`${letter}${String(n).padStart(2, "0")}`)) n++;

@@ -29,7 +29,7 @@ export function RoomOptions() {
       />
       <p className="mt-2 text-quiet">
         {mode === "name"
-          ? "Click through the rooms: 3 Tank room. The number goes up by itself."
+          ? "Click a room and type what it is called, such as 3 Tank room. The number goes up by itself."
           : mode === "divider"
             ? "From wall to wall where rooms meet without one. It has no thickness."
             : "Its centre is taken from the ink near the click. What it stands on is no floor area."}

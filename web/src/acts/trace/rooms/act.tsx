@@ -36,7 +36,7 @@ const act: Act = {
   takesInk: (found) => (found.kind === "column centre" ? found : null),
   slip() {
     const named = drafted("name");
-    const hint = "Number and name: 3 Tank room. Enter names it.";
+    const hint = "Number and name, such as 3 Tank room. Enter names it.";
     return named && { at: named.at, label: "name", hint, send: nameRoom };
   },
   draws(pen) {
