@@ -47,9 +47,20 @@ test("a boundary is typed leg by leg, seen open, and closed with its area", asyn
   await page.keyboard.press("Enter");
   await expect(panel).toContainText("Closes only within");
   await expect(panel).toContainText("It would close if leg 3 were 219.5");
-  await third.getByLabel("length").fill("720.35 ft");
+  await expect(third.getByLabel("length")).toBeFocused();
+  await third.getByLabel("length").fill("219.56268"); // a bare number is in metres here, in a project of millimetres too
   await page.keyboard.press("Enter");
   await expect(panel).toContainText(/1 : 3\d.\d{3}/);
+  await expect(third).toContainText("219.56268 m");
+  // With no act in hand a click on a leg opens it.
+  await page.keyboard.press("Escape");
+  await page.keyboard.press("Escape");
+  await expect(panel).toHaveCount(0);
+  await page.keyboard.press("t");
+  const corners = (await page.locator("polyline[fill-opacity]").first().getAttribute("points"))?.split(" ") ?? [];
+  const [[ax = 0, ay = 0], [bx = 0, by = 0]] = [corners[2], corners[3]].map((c) => (c ?? "").split(",").map(Number));
+  await board.click({ position: { x: (ax + bx) / 2, y: (ay + by) / 2 } });
+  await expect(third.getByLabel("length")).toHaveValue("219.56268");
   // A curve behind it whose figures do not go together is refused at its fields, and what was typed stays.
   await third.getByRole("button", { name: "Insert one after" }).click();
   const curve = third.locator("form").last();

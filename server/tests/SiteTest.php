@@ -84,6 +84,9 @@ final class SiteTest extends TestCase
         self::assertSame('unreadable-bearing', $desk->refused(422, [self::leg($id, 0, 'north-ish', '20')])['code']);
         self::assertSame('unreadable-length', $desk->refused(422, [self::leg($id, 0, '90', 'far')])['code']);
         self::assertSame('length-not-positive', $desk->refused(422, [self::leg($id, 0, '90', '0')])['code']);
+        $tooLong = $desk->refused(422, [self::leg($id, 0, '90', '18810')]);
+        self::assertSame('leg-too-long', $tooLong['code']);
+        self::assertStringContainsString('Write its unit too', Desk::text($tooLong['message']));
         foreach ([['0', '100'], ['90', '100'], ['180', '100'], ['270', '60']] as $order => [$bearing, $length]) {
             $desk->change([self::leg($id, $order, $bearing, $length)]);
         }

@@ -189,13 +189,15 @@ final class TrueUpTest extends TestCase
         $desk = $this->desk();
         $desk->change($desk->knownLength([[300.0, 1500.0], [2300.0, 1500.0]], '10 000'));
         $chain = $desk->chain([[1000.0, 1000.0], [9000.0, 1000.0]]);
-        $desk->change([$chain['operation']]);
+        $desk->change([$chain['operation'], ['do' => 'add', 'type' => 'boundary', 'id' => Desk::newId(), 'values' => [
+            'storey' => $desk->storey, 'drawing' => $desk->drawing, 'name' => 'Lot', 'x' => 9000.0, 'y' => 1000.0,
+        ]]]);
         $more = $desk->knownLength([[300.0, 500.0], [2300.0, 500.0]], '10 200');
         $tried = JsonValue::of(
             $desk->client->ok('POST', "/api/projects/$desk->id/try", ['base' => $desk->revision, 'operations' => $more]),
         );
         $move = $tried->get('moves')->items()[0];
-        self::assertSame(2.0, $move->get('traced')->number());
+        self::assertSame(3.0, $move->get('traced')->number());
         self::assertGreaterThan(20.0, $move->get('mm')->number());
         $before = $this->nodes($desk);
         $desk->change($more);
@@ -206,6 +208,8 @@ final class TrueUpTest extends TestCase
         $after = $this->nodes($desk);
         $moved = max(0.0, ...array_map(static fn (array $a, array $b): float => hypot($a[0] - $b[0], $a[1] - $b[1]), $before, $after));
         self::assertEqualsWithDelta($move->get('mm')->number(), $moved, 1e-6, 'As far as was said.');
+        $begin = Desk::rows($desk->state(), 'boundary')[0]['values'];
+        self::assertEqualsWithDelta($after[1], [$begin['x'], $begin['y']], 1e-6, 'A boundary goes along with the corner that it begins at.');
     }
 
     public function testALockedDrawingIsMovedByNothing(): void

@@ -14,6 +14,7 @@ use Plinth\Server\Change\RowValues;
 use Plinth\Server\Change\WhenGone;
 use Plinth\Server\Project\DrawnOnStorey;
 use Plinth\Server\Project\Storey;
+use Plinth\Server\Source\Drawing;
 use Symfony\Bridge\Doctrine\Types\UuidType;
 use Symfony\Component\Uid\Uuid;
 
@@ -26,6 +27,11 @@ class Boundary extends ProjectRow implements DrawnOnStorey
     #[Refers(Storey::class, then: WhenGone::GoesAlong)]
     #[ORM\Column(type: UuidType::NAME)]
     private Uuid $storey;
+
+    /** the drawing on which its beginning was picked; null once that is gone */
+    #[Refers(Drawing::class, then: WhenGone::LetsGo)]
+    #[ORM\Column(type: UuidType::NAME, nullable: true)]
+    private ?Uuid $drawing = null;
 
     #[ORM\Column(length: 120)]
     private string $name = '';
@@ -42,12 +48,20 @@ class Boundary extends ProjectRow implements DrawnOnStorey
 
     public function values(): array
     {
-        return ['storey' => $this->storey->toRfc4122(), 'name' => $this->name, 'x' => $this->x, 'y' => $this->y, 'up' => $this->up];
+        return [
+            'storey' => $this->storey->toRfc4122(),
+            'drawing' => $this->drawing?->toRfc4122(),
+            'name' => $this->name,
+            'x' => $this->x,
+            'y' => $this->y,
+            'up' => $this->up,
+        ];
     }
 
     public function take(RowValues $values): void
     {
         $this->storey = $values->id('storey');
+        $this->drawing = $values->optionalId('drawing');
         $this->name = $values->name('name');
         $this->x = $values->place('x');
         $this->y = $values->place('y');

@@ -24,6 +24,9 @@ use Symfony\Component\Uid\Uuid;
 #[ORM\Index(fields: ['project', 'boundary'])]
 class BoundaryLeg extends ProjectRow
 {
+    /** A longer one was meant in another unit. */
+    private const LONGEST_MM = 5e6;
+
     #[Refers(Boundary::class, then: WhenGone::GoesAlong)]
     #[ORM\Column(type: UuidType::NAME)]
     private Uuid $boundary;
@@ -83,7 +86,21 @@ class BoundaryLeg extends ProjectRow
         $this->turns = $values->choiceOr('turns', Turns::Left);
         $this->gives = $values->choiceOr('gives', CurveFigure::Chord);
         $this->computed = $values->flag('computed');
-        if ($this->toCore()->mm <= 0.0) {
+        $mm = $this->toCore()->mm;
+        if ($mm > self::LONGEST_MM) {
+            throw Refusal::invalid(
+                'leg-too-long',
+                \sprintf(
+                    '“%s” makes a leg of %.0f km: a bare number along a boundary is in %s. Write its unit too, as in %s.',
+                    $this->length,
+                    $mm / 1e6,
+                    LengthUnit::Foot === $this->unit ? 'feet' : 'metres',
+                    LengthUnit::Foot === $this->unit ? "61' 8\"" : '18810 mm',
+                ),
+                $values->at('length'),
+            );
+        }
+        if ($mm <= 0.0) {
             throw Refusal::invalid(
                 'length-not-positive',
                 \sprintf('A leg must be longer than zero, and “%s” is not.', $this->length),

@@ -4,7 +4,7 @@ import type { Slip } from "../board/act";
 import { clearDraft, drafted, useDesk } from "../board/desk";
 import { read } from "../board/slip";
 import { SNAP_PX, wallUnder } from "../board/snap";
-import { distance, type XY } from "../geometry/plane";
+import { distance, nearestOn, type XY } from "../geometry/plane";
 import { change, useProject } from "../store/project";
 import { nearestOnLine, pointAlong, wallLine } from "../store/walls";
 
@@ -66,7 +66,8 @@ export function askedPoint(pointer: XY): void {
   if (!hit) return;
   clearDraft();
   if (asked.kind === "split") {
-    const rework = { kind: "split", wall: hit.id, along: hit.along, node: newId(), newWall: newId() } as const;
+    const along = atCrossing(hit) ?? hit.along;
+    const rework = { kind: "split", wall: hit.id, along, node: newId(), newWall: newId() } as const;
     return void change("Split a wall", [{ do: "rework", rework }]);
   }
   if (asked.kind === "join") {
@@ -99,6 +100,22 @@ export async function setBeside(text: string): Promise<void> {
   };
   clearDraft();
   await change("Copy beside", [{ do: "rework", rework }]);
+}
+
+/** How far along a wall the one lies that meets it under the pointer: it is split on that one's line, not beside it. */
+function atCrossing({ id, along }: { id: string; along: number }): number | null {
+  const { rows } = useProject.getState();
+  const wall = wallLine(rows, id);
+  if (!wall || wall.chain.length > 2) return null; // on an arc the place is as it was clicked
+  for (const other of rows.wall.keys()) {
+    const line = other === id ? null : wallLine(rows, other);
+    const meet = line?.wall.storey === wall.wall.storey ? crossing(wall, line) : null;
+    if (!line || !meet) continue;
+    const on = nearestOn(meet, wall.from, wall.to);
+    const isMet = on.off < 1 && nearestOn(meet, line.from, line.to).off <= wall.wall.thickness / 2 + 1;
+    if (isMet && Math.abs(on.along - along) <= line.wall.thickness / 2) return on.along;
+  }
+  return null;
 }
 
 function crossing(a: { from: XY; to: XY }, b: { from: XY; to: XY }): XY | null {

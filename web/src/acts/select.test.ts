@@ -158,6 +158,19 @@ describe("acts that ask for a place or another wall", () => {
     expect(drafted("asked")).toBeNull();
   });
 
+  it("split a wall on the line of the one that meets it under the pointer", async () => {
+    const nodes = [
+      row("node", "n7", { storey: STOREY, drawing: null, x: 2170, y: 40 }),
+      row("node", "n8", { storey: STOREY, drawing: null, x: 2170, y: 3000 }),
+    ];
+    useProject.setState((s) => ({ rows: withRows(s.rows, nodes) }));
+    useProject.setState((s) => ({ rows: withRows(s.rows, [likeSouth("partition", "n7", "n8")]) }));
+    ask("split", "south");
+    clickAt([2200, -30], false);
+    await vi.waitFor(() => expect(sent).toHaveLength(1));
+    expect(sent[0]?.operations[0]?.rework).toMatchObject({ wall: "south", along: 2170 });
+  });
+
   it("wait on while nothing is hit, and take no wall as the other of itself", () => {
     ask("join", "south");
     clickAt([3000, 2000], false);

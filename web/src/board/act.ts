@@ -125,6 +125,8 @@ export interface Shown {
   Marks?: OnBoard;
   /** words over the marks */
   Labels?: OnBoard;
+  /** points of what it shows on the storey or side at hand: all that is traced is seen with them */
+  points?: () => readonly XY[];
 }
 
 /** All that a step brings with it. */
@@ -174,6 +176,11 @@ export function entriesOf(step: Step | null, isOnSide: boolean): ActEntry[] {
 export function actAt({ act, step }: Pick<DeskState, "act" | "step">): Act | null {
   const { acts, steps } = useActs.getState();
   return act === null ? (steps.get(step)?.rest ?? null) : (acts.get(act) ?? null);
+}
+
+/** Points of all that is shown, as far as its step is loaded. */
+export function pointsShown(): XY[] {
+  return [...useActs.getState().steps.values()].flatMap(({ shows = [] }) => shows.flatMap((s) => s.points?.() ?? []));
 }
 
 /** Kinds of rows that can be selected, as far as their acts are loaded. */

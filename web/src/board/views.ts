@@ -3,7 +3,7 @@ import type { XY } from "../geometry/plane";
 import { viewOf } from "../geometry/view";
 import { type Picture, pageWhole, pictureOf } from "../store/drawings";
 import { useProject } from "../store/project";
-import { currentAct } from "./act";
+import { currentAct, pointsShown } from "./act";
 import { setView, useDesk } from "./desk";
 
 /** The drawing that is worked on, filling the board; while its page is being cut, the page. */
@@ -36,10 +36,11 @@ function showPicture(picture: Picture | null): void {
   if (view) setView(view);
 }
 
+/** All that is traced on the storey or side at hand, filling the board. */
 export function showTraced(): void {
   const { storey, size } = useDesk.getState();
   const shapes = storey === null ? undefined : useProject.getState().derived.get(storey);
-  const points: XY[] = [];
+  const points = pointsShown();
   for (const { stretches } of shapes?.walls.values() ?? []) {
     for (const { right, left } of stretches) {
       for (const p of [...right, ...left]) points.push([p[0] ?? 0, p[1] ?? 0]);

@@ -130,7 +130,7 @@ final readonly class Title
         $low = (string) preg_replace_callback(
             '/(?<!\p{L})\p{L}(?!\p{L})/u',
             static fn (array $letter): string => mb_strtoupper($letter[0]),
-            mb_strtolower(trim($text)),
+            mb_strtolower((string) preg_replace('/^[^\p{L}\p{N}]+|[^\p{L}\p{N})]+$/u', '', $text)),
         );
         $words = mb_substr(mb_strtoupper(mb_substr($low, 0, 1)).mb_substr($low, 1), 0, self::LONGEST);
 

@@ -87,7 +87,8 @@ function DropArea({ large }: { large: boolean }) {
 function WayUp() {
   const rows = useProject((s) => s.rows);
   const pages = useProject((s) => s.pages);
-  const wrong = wrongWayUp(rows, pages);
+  const placed = new Set(belongings({ rows, pages }).map((b) => b.drawing.id));
+  const wrong = wrongWayUp(rows, pages).filter((w) => !placed.has(w.drawing.id));
   if (wrong.length === 0) return null;
   const turn = () =>
     void change(
@@ -107,7 +108,7 @@ function Belong() {
   const rows = useProject((s) => s.rows);
   const pages = useProject((s) => s.pages);
   const found = belongings({ rows, pages });
-  if (found.length === 0 || wrongWayUp(rows, pages).length > 0) return null;
+  if (found.length === 0) return null;
   const put = async () => {
     if (await putThere(rows, found)) return;
     const [first] = found;

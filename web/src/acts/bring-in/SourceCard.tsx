@@ -186,6 +186,7 @@ function PageRow({ page, many }: { page: Thing<"page">; many: boolean }) {
       )}
       <Work kind="import-page" about={page.id} />
       <Work kind="find-way-up" about={page.id} />
+      {first && <Work kind="read-figures" about={first.id} />}
       {wayUp !== null && <p className="mt-1.5 text-[13px] text-quiet">{wayUp}</p>}
       {uncut && proposed > 1 && (
         <button

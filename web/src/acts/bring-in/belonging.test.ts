@@ -76,6 +76,18 @@ describe("where drawings belong", () => {
     expect(operations[4]?.values).toMatchObject({ storey: operations[1]?.id, side: null, hidden: false });
   });
 
+  it("turns what lies on its side in the same click", () => {
+    const onItsSide = {
+      titles: [title("First floor", { storey: "First floor", level: 1 })],
+      wayUp: { turns: 1, sure: true },
+    };
+    const found = belongings({ rows, pages: new Map([made("p3", onItsSide)]) });
+    expect(found.map((b) => belongingWords(rows, b))).toEqual([
+      "d3 seems to be a plan, as “First floor” is written on it. It goes to a new storey, First floor, turned the right way up.",
+    ]);
+    expect(placings(rows, found).at(-1)).toMatchObject({ id: "d3", values: { kind: "plan", turns: 1 } });
+  });
+
   it("shows one that comes to where nothing is seen yet, and lets it wait where something is", () => {
     const upper = withRows(rows, [storey("upper", "Upper", 2700)]);
     const to = (place: string) => (id: string) => ({

@@ -3,6 +3,7 @@ import { change, type ProjectState } from "../../store/project";
 import type { DrawingKind, Rows, Thing } from "../../store/rows";
 import { drawingsOfPage, isWhole } from "./cutting";
 import { Places, placedBy, placeOf, sideNamed, stands, titleIn, type Wanted, wantedName } from "./places";
+import { wrongWayUp } from "./wayUp";
 
 /** What a drawing seems to be, and where it belongs by that. */
 export interface Belonging {
@@ -11,16 +12,19 @@ export interface Belonging {
   place: Wanted;
   /** what says so */
   by: string;
+  /** the turns that lay it the right way up, where it lies another way */
+  turns: number | null;
 }
 
 /** Where a drawing belongs that is still as it arrived: by the title on it, the name of its file, or because it is a photograph of a wall. */
 export function belongings(project: Pick<ProjectState, "rows" | "pages">): Belonging[] {
+  const wrong = new Map(wrongWayUp(project.rows, project.pages).map((w) => [w.drawing.id, w.turns]));
   return [...project.rows.drawing.values()].flatMap((drawing) => {
     const page = project.rows.page.get(drawing.page);
     // What somebody has changed since is theirs; a page of several drawings is cut first.
     if (!page || drawing.revision !== page.revision) return [];
     const found = belongingOf(project.rows, drawing, page, project.pages.get(page.id)?.made ?? null);
-    return found && !isThere(drawing, found) ? [found] : [];
+    return found && !isThere(drawing, found) ? [{ ...found, turns: wrong.get(drawing.id) ?? null }] : [];
   });
 }
 
@@ -29,7 +33,7 @@ function belongingOf(
   drawing: Thing<"drawing">,
   page: Thing<"page">,
   made: PageMade["made"],
-): Belonging | null {
+): Omit<Belonging, "turns"> | null {
   if (!made) return null;
   const uncut = drawingsOfPage(rows, page.id).length === 1 && isWhole(drawing, page);
   if (uncut && made.cuts.length > 1) return null;
@@ -46,19 +50,19 @@ function belongingOf(
   return { drawing, kind: "elevation", place: sideNamed(rows, drawing.name), by: "it is a photograph of a building" };
 }
 
-function isThere(drawing: Thing<"drawing">, { kind, place }: Belonging): boolean {
+function isThere(drawing: Thing<"drawing">, { kind, place }: Pick<Belonging, "kind" | "place">): boolean {
   return kind === drawing.kind && JSON.stringify(place) === JSON.stringify(placeOf(drawing));
 }
 
 /** A sentence for each. */
-export function belongingWords(rows: Rows, { drawing, kind, place, by }: Belonging): string {
+export function belongingWords(rows: Rows, { drawing, kind, place, by, turns }: Belonging): string {
   const isNew = "newStorey" in place || "newSide" in place;
   const what = stands(kind) ? "side" : "storey";
   const where = `${isNew ? `a new ${what}, ` : stands(kind) ? "the side " : ""}${wantedName(rows, place)}`;
-  return `${drawing.name} seems to be ${kind === "elevation" ? "an" : "a"} ${kind}, as ${by}. It goes to ${where}.`;
+  return `${drawing.name} seems to be ${kind === "elevation" ? "an" : "a"} ${kind}, as ${by}. It goes to ${where}${turns === null ? "" : ", turned the right way up"}.`;
 }
 
-type Wish = Pick<Belonging, "drawing" | "kind" | "place">;
+type Wish = Pick<Belonging, "drawing" | "kind" | "place"> & Partial<Pick<Belonging, "turns">>;
 
 /** Puts drawings where they are wanted, as one change. */
 export function putThere(rows: Rows, all: readonly Wish[]): Promise<unknown> {
@@ -78,7 +82,7 @@ export function placings(rows: Rows, all: readonly Wish[]): Operation[] {
   const taken = new Set(shown.map((d) => d.storey ?? d.side ?? ""));
   const sets = [...all]
     .sort((a, b) => level(a) - level(b))
-    .map(({ drawing, kind, place }): Operation => {
+    .map(({ drawing, kind, place, turns }): Operation => {
       const at = places.at(place);
       const key = at.storey ?? at.side ?? "";
       const stays = key === (drawing.storey ?? drawing.side);
@@ -88,7 +92,7 @@ export function placings(rows: Rows, all: readonly Wish[]): Operation[] {
         do: "set",
         type: "drawing",
         id: drawing.id,
-        values: { kind, ...at, hidden },
+        values: { kind, ...at, hidden, ...(turns ? { turns } : {}) },
       };
     });
   return [...places.operations, ...sets];

@@ -13,6 +13,10 @@ namespace Plinth\Core\Ink\Walls\Internal;
  */
 final class WallLines
 {
+    /** mm that pieces of one wall lie off each other */
+    private const ONE_LINE = 40.0;
+    /** mm that a wall runs off the ends beside a gap, and beyond the gap's line, where it crosses the gap; by trial (bench ink) */
+    private const OFF_BOTH = 300.0;
     /** Openings are no wider than this: common practice, no source. */
     private const WIDEST_GAP = 4500.0;
     /** A gap of this at most is a crossing wall, or ink that was badly seen. */
@@ -222,11 +226,34 @@ final class WallLines
             return false;
         };
         $met = ($isMet($a->to) ? 1 : 0) + ($isMet($b->from) ? 1 : 0);
-        if ($gap <= 3200.0 && 0 === $met) {
+        if ($gap <= 3200.0 && 0 === $met && !self::isCrossed($a, $b, $walls)) {
             return true;
         }
 
         return $signs->isLined($a, $a->to, $b->from) || ($gap < 2400.0 && $signs->hasLeaf($a, $a->to, $b->from));
+    }
+
+    /**
+     * Another wall runs through the gap between two, well off both: that is no opening of one wall.
+     *
+     * @param array<int, Strip> $walls
+     */
+    private static function isCrossed(Strip $a, Strip $b, array $walls): bool
+    {
+        foreach ($walls as $w) {
+            if (
+                $w->plumb !== $a->plumb
+                && $w->length() > 900.0
+                && $w->at > $a->to + self::OFF_BOTH
+                && $w->at < $b->from - self::OFF_BOTH
+                && $a->at > $w->from + self::OFF_BOTH
+                && $a->at < $w->to - self::OFF_BOTH
+            ) {
+                return true;
+            }
+        }
+
+        return false;
     }
 
     /**
@@ -238,6 +265,7 @@ final class WallLines
      */
     private static function reaching(array $walls, Signs $signs): array
     {
+        $inLine = self::inLine($walls);
         foreach ($walls as $wall) {
             if ($wall->length() < self::LEAST_LENGTH) {
                 continue;
@@ -245,12 +273,12 @@ final class WallLines
             foreach ([false, true] as $isEnd) {
                 $end = $isEnd ? $wall->to : $wall->from;
                 $nearest = null;
-                foreach ($walls as $other) {
+                foreach ($walls as $k => $other) {
                     if (
                         $other->plumb === $wall->plumb
-                        || $other->length() < 900.0
-                        || $wall->at < $other->from - 60.0
-                        || $wall->at > $other->to + 60.0
+                        || $inLine[$k] < 900.0
+                        || $wall->at < $other->from - $wall->thickness / 2.0 - self::SHORT
+                        || $wall->at > $other->to + $wall->thickness / 2.0 + self::SHORT
                     ) {
                         continue;
                     }
@@ -275,6 +303,21 @@ final class WallLines
         }
 
         return $walls;
+    }
+
+    /**
+     * How much of a wall lies in the line of each: by its openings it comes in pieces.
+     *
+     * @param array<int, Strip> $walls
+     *
+     * @return array<int, float> mm
+     */
+    private static function inLine(array $walls): array
+    {
+        return array_map(static fn (Strip $wall): float => array_sum(array_map(
+            static fn (Strip $w): float => $w->plumb === $wall->plumb && abs($w->at - $wall->at) < self::ONE_LINE ? $w->length() : 0.0,
+            $walls,
+        )), $walls);
     }
 
     /**

@@ -4,10 +4,9 @@ import { apply, type Map2 } from "../../../geometry/maps";
 import { distance, middle, middleOfChain, type XY } from "../../../geometry/plane";
 import { useProject } from "../../../store/project";
 import { inOrder, type Thing } from "../../../store/rows";
-import { arcChain } from "../../../store/walls";
-import { area, inWords, onSite } from "../../../ui/measures";
-import { legsOf, useBoundary, useClearances } from "./boundary";
-import { boundariesOf, legWords, useBoundaryAtHand } from "./legs";
+import { area, onSite } from "../../../ui/measures";
+import { boundariesOf, legLines, legsOf, useBoundary, useClearances } from "./boundary";
+import { legWords, useBoundaryAtHand } from "./legs";
 
 /** Boundaries of the storey: as measured while they are open, adjusted and with their area once they close. */
 export function Boundaries({ screen }: { screen: Map2 }) {
@@ -28,18 +27,12 @@ export function Boundaries({ screen }: { screen: Map2 }) {
 function Outline({ boundary, screen }: { boundary: Thing<"boundary">; screen: Map2 }) {
   const answer = useBoundary(boundary);
   const legs = useProject((s) => s.rows.leg);
-  const isAtHand = useDesk((s) => s.act === "boundary");
+  const isAtHand = useDesk((s) => s.act === "boundary" || s.selected?.type === "leg");
   const openLeg = useBoundaryAtHand((s) => s.leg);
   const at = (p: readonly number[]): XY => apply(screen, [p[0] ?? 0, p[1] ?? 0]);
   const own = legsOf(legs.values(), boundary.id);
   const begin = at([boundary.x, boundary.y]);
-  const corners: readonly (readonly number[])[] = answer?.closed?.corners ?? answer?.path ?? [];
-  const rises = answer?.closed?.rises ?? answer?.rises ?? [];
-  // Each leg as it runs: a straight one has two points.
-  const lines = rises.map((rise, i) => {
-    const [[ax = 0, ay = 0] = [], [bx = 0, by = 0] = []] = [corners[i], corners[(i + 1) % corners.length]];
-    return arcChain([ax, ay], [bx, by], rise).map(at);
-  });
+  const lines = legLines(answer).map((line) => line.map(at));
   const end = answer?.path.at(-1);
   const gap = end && !answer?.closed && own.length > 1 ? at(end) : null;
   return (
@@ -83,7 +76,7 @@ function Outline({ boundary, screen }: { boundary: Thing<"boundary">; screen: Ma
       {gap && end && (
         <Tag
           at={middle(gap, begin)}
-          text={`open by ${inWords(distance([end[0] ?? 0, end[1] ?? 0], [boundary.x, boundary.y]))}`}
+          text={`open by ${onSite(distance([end[0] ?? 0, end[1] ?? 0], [boundary.x, boundary.y]))}`}
           colour={RUST}
         />
       )}

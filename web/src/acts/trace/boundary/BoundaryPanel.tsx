@@ -7,9 +7,9 @@ import { grouped } from "../../../ui/numbers";
 import { Field, Link, OneOf, Plain } from "../../../ui/parts";
 import { Typed } from "../../../ui/Typed";
 import { Elsewhere } from "../Elsewhere";
-import { type BoundaryAnswer, legsOf, useBoundary, useClearances } from "./boundary";
+import { type BoundaryAnswer, boundariesOf, legsOf, useBoundary, useClearances } from "./boundary";
 import { LegFields } from "./LegFields";
-import { addLeg, boundariesOf, close, legWords, NO_LEG, setLeg, useBoundaryAtHand } from "./legs";
+import { addLeg, close, legWords, NO_LEG, setLeg, useBoundaryAtHand } from "./legs";
 
 /** The legs of a site's boundary as they are written, how it closes, and how near the building comes to each. */
 export function BoundaryPanel() {
@@ -36,6 +36,19 @@ export function BoundaryPanel() {
       )}
     </section>
   );
+}
+
+/** A leg that was clicked on the board: its boundary, with the leg open. */
+export function SelectedLeg({ id }: { id: string }) {
+  const boundary = useProject((s) => s.rows.leg.get(id)?.boundary);
+  const clicked = useDesk((s) => s.selected); // anew with each click, on the same leg too
+  useEffect(() => {
+    if (boundary && clicked) useBoundaryAtHand.setState({ boundary, another: false, leg: clicked.id });
+    return () => useBoundaryAtHand.setState({ leg: null });
+  }, [boundary, clicked]);
+  // With the act at hand the panel stands there already.
+  const isAtHand = useDesk((s) => s.act === "boundary");
+  return isAtHand ? null : <BoundaryPanel />;
 }
 
 function Legs({ boundary }: { boundary: Thing<"boundary"> }) {
@@ -113,7 +126,7 @@ function Legs({ boundary }: { boundary: Thing<"boundary"> }) {
           <Leg key={leg.id} leg={leg} number={i + 1} clear={clearances[i]?.mm} />
         ))}
       </ol>
-      <LegFields leg={next} set={setNext} send={add} words="Add" waitsFor={waitsFor} clicks={clicks} />
+      <LegFields leg={next} set={setNext} send={add} words="Add" goesOn waitsFor={waitsFor} clicks={clicks} />
       {ink && next.bearing === ink.bearing && (
         <p className="mt-1 text-quiet">
           Read off the ink, ±{Math.max(0.01, ink.plusMinusDegrees).toFixed(2)}°: type the length that is written along
@@ -201,6 +214,7 @@ function Leg({ leg, number, clear }: { leg: Thing<"leg">; number: number; clear:
             set={setTyped}
             send={async () => (await setLeg(leg.id, pick(typed ?? leg)))?.message ?? null}
             words="Correct"
+            waitsFor="length"
           >
             <span className="flex-1" />
             <Link onClick={() => setBehind(NO_LEG)}>Insert one after</Link>

@@ -8,16 +8,21 @@ export function LegFields(props: {
   set: (leg: LegTyped) => void;
   send: () => Promise<string | null>;
   words: string;
+  /** whether another leg is typed after it */
+  goesOn?: boolean;
   /** which figure is waited for: the hand need not go there */
   waitsFor?: "bearing" | "length" | undefined;
   /** with each it is waited for again */
   clicks?: number;
   children?: ReactNode;
 }) {
-  const { leg, set, send, words, waitsFor, clicks = 0, children } = props;
+  const { leg, set, send, words, goesOn = false, waitsFor, clicks = 0, children } = props;
   const form = useRef<HTMLFormElement>(null);
   useEffect(() => {
-    if (waitsFor && clicks >= 0) form.current?.querySelectorAll("input")[waitsFor === "bearing" ? 0 : 1]?.focus();
+    if (!waitsFor || clicks < 0) return;
+    const field = form.current?.querySelectorAll("input")[waitsFor === "bearing" ? 0 : 1];
+    field?.focus();
+    field?.select(); // what stands there is typed over
   }, [waitsFor, clicks]);
   const [curve, setCurve] = useState(leg.radius !== "");
   const [error, setError] = useState<string | null>(null);
@@ -28,8 +33,9 @@ export function LegFields(props: {
       className="mt-1"
       onSubmit={(e) => {
         e.preventDefault();
-        // The next leg begins with its bearing.
-        e.currentTarget.querySelector("input")?.focus();
+        // The next leg begins with its bearing; what was corrected is typed over if it is still not right.
+        if (goesOn) e.currentTarget.querySelector("input")?.focus();
+        else if (document.activeElement instanceof HTMLInputElement) document.activeElement.select();
         setError(null);
         void send().then(setError);
       }}

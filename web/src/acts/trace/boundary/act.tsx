@@ -2,7 +2,8 @@ import type { Act, Shown } from "../../../board/act";
 import { setAct, useDesk } from "../../../board/desk";
 import { useProject } from "../../../store/project";
 import { Boundaries } from "./Boundaries";
-import { BoundaryPanel } from "./BoundaryPanel";
+import { BoundaryPanel, SelectedLeg } from "./BoundaryPanel";
+import { legAt, legPoints } from "./boundary";
 import { boundaryPoint } from "./tracing";
 
 /** A site, leg by leg as its bearings and lengths are written. */
@@ -10,6 +11,7 @@ const act: Act = {
   name: "boundary",
   click: ({ pointer, snap }) => void boundaryPoint(snap?.at ?? pointer),
   Panel: BoundaryPanel,
+  selects: { leg: { Panel: SelectedLeg, hit: { rank: 60, at: legAt } } },
   next(storey) {
     const { rows } = useProject.getState();
     const { act, drawing } = useDesk.getState();
@@ -22,4 +24,4 @@ const act: Act = {
 
 export default act;
 
-export const shows: readonly Shown[] = [{ in: () => true, Marks: Boundaries }];
+export const shows: readonly Shown[] = [{ in: () => true, Marks: Boundaries, points: legPoints }];

@@ -5,9 +5,9 @@ import { useDesk } from "../../../board/desk";
 import { isClash } from "../../../store/edits";
 import { projectUnit } from "../../../store/lengths";
 import { change, say, useProject } from "../../../store/project";
-import { inOrder, type Thing } from "../../../store/rows";
+import type { Thing } from "../../../store/rows";
 import { typedOnSite } from "../../../ui/measures";
-import { legsOf } from "./boundary";
+import { boundariesOf, legsOf } from "./boundary";
 
 /** A leg as it is typed; without a radius it is straight. */
 export type LegTyped = Pick<Thing<"leg">, "bearing" | "length" | "radius" | "turns" | "gives">;
@@ -24,10 +24,6 @@ export const useBoundaryAtHand = create<{
   leg: string | null;
   clicks: number;
 }>(() => ({ boundary: null, another: false, leg: null, clicks: 0 }));
-
-export function boundariesOf(boundaries: Iterable<Thing<"boundary">>, storey: string | null): Thing<"boundary">[] {
-  return inOrder(boundaries).filter((b) => b.storey === storey);
-}
 
 /** The one that was chosen, or the first of the storey. */
 export function boundaryAtHand(): Thing<"boundary"> | undefined {
@@ -61,17 +57,30 @@ export function addLeg(boundary: string, leg: LegTyped, after?: string, computed
   const order = (own[at - 1]?.order ?? -1) + 1;
   return made(after === undefined ? "Boundary leg" : "Insert a leg", [
     ...own.slice(at).map((l, i): Operation => ({ do: "set", type: "leg", id: l.id, values: { order: order + 1 + i } })),
-    { do: "add", type: "leg", id: newId(), values: { boundary, order, ...leg, unit: projectUnit(), computed } },
+    { do: "add", type: "leg", id: newId(), values: { boundary, order, ...leg, unit: siteUnit(), computed } },
   ]);
 }
 
 export function setLeg(id: string, leg: LegTyped, computed = false): Promise<Refused | null> {
-  return made("Correct a leg", [{ do: "set", type: "leg", id, values: { ...leg, unit: projectUnit(), computed } }]);
+  return made("Correct a leg", [{ do: "set", type: "leg", id, values: { ...leg, unit: siteUnit(), computed } }]);
 }
 
-/** As it stands on a plan. */
-export function legWords({ bearing, length, radius, turns, gives }: LegTyped): string {
-  if (radius === "") return `${bearing} · ${length}`;
+/** What a bare number means along a boundary: sites are measured in metres, or in feet; common practice, no source. */
+function siteUnit(): Thing<"leg">["unit"] {
+  return ["ft", "in"].includes(projectUnit()) ? "ft" : "m";
+}
+
+/** As it stands on a plan, bare numbers with the unit that they had when they were typed. */
+export function legWords({
+  bearing,
+  length,
+  radius,
+  turns,
+  gives,
+  unit,
+}: LegTyped & Pick<Thing<"leg">, "unit">): string {
+  const told = (text: string) => (/^[\d.,\s]+$/.test(text) ? `${text.trim()} ${unit}` : text);
+  if (radius === "") return `${bearing} · ${told(length)}`;
   const given = { chord: "chord", arc: "along it", angle: "angle" }[gives];
-  return `${bearing} · ${given} ${length} · R ${radius} ${turns}`;
+  return `${bearing} · ${given} ${gives === "angle" ? length : told(length)} · R ${told(radius)} ${turns}`;
 }

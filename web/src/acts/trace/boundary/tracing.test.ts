@@ -80,7 +80,7 @@ describe("a boundary on the board", () => {
   it("takes a leg that was forgotten where it belongs, and one that is corrected stays where it is", async () => {
     const leg = (id: string, order: number) => row("leg", id, { boundary: "b", order, radius: "" });
     useProject.setState((s) => ({ rows: withRows(s.rows, [boundary, leg("x", 0), leg("y", 1), leg("z", 2)]) }));
-    const curve = { bearing: "N 45 E", length: "12", radius: "10", turns: "right", gives: "arc" } as const;
+    const curve = { bearing: "N 45 E", length: "12", radius: "10", turns: "right", gives: "arc", unit: "m" } as const;
     await addLeg("b", curve, "x");
     expect(server.sent.at(-1)?.operations.map((o) => [o.do, o.id, o.values?.order])).toEqual([
       ["set", "y", 2],
@@ -90,7 +90,7 @@ describe("a boundary on the board", () => {
     expect(server.sent.at(-1)?.operations.at(-1)?.values).toMatchObject(curve);
     await setLeg("y", { ...NO_LEG, bearing: "90", length: "30" });
     expect(server.sent.at(-1)?.operations).toMatchObject([{ do: "set", id: "y", values: { bearing: "90" } }]);
-    expect(legWords(curve)).toBe("N 45 E · along it 12 · R 10 right");
+    expect(legWords(curve)).toBe("N 45 E · along it 12 m · R 10 m right");
   });
 
   it("is closed by a leg that says it was computed, and is measured once somebody types its figures", async () => {

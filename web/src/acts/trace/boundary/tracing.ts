@@ -6,7 +6,8 @@ import { apply, inverse } from "../../../geometry/maps";
 import type { XY } from "../../../geometry/plane";
 import { fitMap } from "../../../store/drawings";
 import { change, inProject, say, useProject } from "../../../store/project";
-import { boundariesOf, boundaryAtHand, useBoundaryAtHand } from "./legs";
+import { boundariesOf } from "./boundary";
+import { boundaryAtHand, useBoundaryAtHand } from "./legs";
 
 declare module "../../../board/desk" {
   interface Drafts {
@@ -26,7 +27,7 @@ export async function boundaryPoint(at: XY): Promise<void> {
     const name = others.length === 0 ? "Boundary" : `Boundary ${others.length + 1}`;
     const boundary = newId();
     useBoundaryAtHand.setState({ boundary, another: false, leg: null });
-    const values = { storey, name, x: at[0], y: at[1], up: known?.up ?? "" };
+    const values = { storey, drawing, name, x: at[0], y: at[1], up: known?.up ?? "" };
     await change("Begin a boundary", [{ do: "add", type: "boundary", id: boundary, values }]);
     return;
   }

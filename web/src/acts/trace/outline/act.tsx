@@ -4,7 +4,7 @@ import { TEAL } from "../../../board/marks";
 import { exactSnap } from "../../../board/snap";
 import { isTracing } from "../../isTracing";
 import { removeRow } from "../removing";
-import { cornerDrag, cornerPoints, edgeMiddles, outlineAt } from "./corners";
+import { cornerDrag, cornerPoints, cornersHere, edgeMiddles, outlineAt } from "./corners";
 import { OutlineOptions, OutlineRows } from "./OutlinePanel";
 import { Outlines } from "./Outlines";
 import { closeOutline, outlinePoint, ringNow } from "./outline";
@@ -49,4 +49,4 @@ const act: Act = {
 
 export default act;
 
-export const shows: readonly Shown[] = [{ in: isTracing, Marks: Outlines }];
+export const shows: readonly Shown[] = [{ in: isTracing, Marks: Outlines, points: cornersHere }];

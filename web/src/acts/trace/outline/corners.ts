@@ -38,12 +38,20 @@ export function edgeMiddles(outline: string): XY[] {
   return edgesOf(cornersNow(outline)).map(middleOfChain);
 }
 
+/** Outlines of the storey or side at hand. */
+function outlinesHere(): Thing<"outline">[] {
+  const { side, storey } = useDesk.getState();
+  const isHere = (o: Thing<"outline">) => (side === null ? o.storey === storey : o.side === side);
+  return [...useProject.getState().rows.outline.values()].filter(isHere);
+}
+
+/** Corners of all of them. */
+export const cornersHere = (): XY[] => outlinesHere().flatMap(({ id }) => cornerPoints(id));
+
 /** The outline of the storey or side at hand that has an edge within the reach of a point. */
 export function outlineAt(pointer: XY, reach: number): string | null {
-  const { side, storey } = useDesk.getState();
   let best: { id: string; off: number } | null = null;
-  for (const outline of useProject.getState().rows.outline.values()) {
-    if (side === null ? outline.storey !== storey : outline.side !== side) continue;
+  for (const outline of outlinesHere()) {
     for (const chain of edgesOf(cornersNow(outline.id))) {
       for (let i = 1; i < chain.length; i++) {
         const { off } = nearestOn(pointer, chain[i - 1] ?? pointer, chain[i] ?? pointer);
