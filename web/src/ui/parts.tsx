@@ -70,10 +70,10 @@ export function Field({
   "onChange" | "value" | "className"
 >) {
   return (
-    <label className="block min-w-0 flex-1 text-xs text-quiet">
+    <label className="@container block min-w-0 flex-1 text-xs text-quiet">
       {label}
       <input
-        className={`mt-0.5 h-7 w-full rounded border border-line bg-white px-1.5 py-1 text-ink ${LONG_FIGURE.test(value) ? "text-[12px] tracking-tight" : "text-[14px]"}`}
+        className={`mt-0.5 h-7 w-full rounded border border-line bg-white px-1.5 py-1 text-[14px] text-ink ${LONG_FIGURE.test(value) ? "@max-[6rem]:text-[12px] @max-[6rem]:tracking-tight" : ""}`}
         autoComplete="off"
         spellCheck={false}
         value={value}

@@ -9,6 +9,7 @@ import { goTo, useDesk } from "../../board/desk";
 import { useKeys } from "../../board/keys";
 import { Lens } from "../../board/Lens";
 import { choosePlace, keepLeft, showPlace, whereLeft } from "../../board/place";
+import { drawingsOn, type Place } from "../../store/drawings";
 import { closeProject, openProject, startPolling, useProject } from "../../store/project";
 import { startStraightening } from "../../store/rectified";
 import { inOrder } from "../../store/rows";
@@ -114,9 +115,13 @@ function Coming() {
 function begin(): void {
   const { rows } = useProject.getState();
   const left = whereLeft();
-  const [first] = inOrder(rows.storey.values());
+  const places: Place[] = [
+    ...inOrder(rows.storey.values()).map(({ id }) => ({ storey: id, side: null })),
+    ...inOrder(rows.side.values()).map(({ id }) => ({ storey: null, side: id })),
+  ];
+  const first = places.find((place) => drawingsOn(rows, place).length > 0) ?? places[0];
   const isThere = left !== null && (rows.storey.has(left.storey ?? "") || rows.side.has(left.side ?? ""));
-  choosePlace(isThere ? left : { storey: first?.id ?? null, side: null });
+  choosePlace(isThere ? left : (first ?? { storey: null, side: null }));
   if (isThere && rows.drawing.has(left.drawing ?? "")) useDesk.setState({ drawing: left.drawing });
   const { drawing } = useDesk.getState();
   const guess = drawing === null || (rows.fit.get(drawing)?.isGuess ?? true);

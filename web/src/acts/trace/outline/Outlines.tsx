@@ -44,11 +44,15 @@ function Traced({ outline, screen }: { outline: Thing<"outline">; screen: Map2 }
         {...(wrong ? { strokeDasharray: "4 3" } : outline.kind === "face" ? {} : { strokeDasharray: "14 4" })}
       />
       {outline.kind === "void" && <Cross ring={ring} />}
-      <Tag
-        at={outline.kind === "face" ? [x, y] : (ring[0] ?? [x, y])}
-        text={wrong ? `${outline.name} crosses itself` : `${outline.name} ${answer?.areaM2 ? area(answer.areaM2) : ""}`}
-        colour={colour}
-      />
+      {(wrong || !selected) && ( // selected it says so in the ledger, and its handles are free
+        <Tag
+          at={outline.kind === "face" ? [x, y] : (ring[0] ?? [x, y])}
+          text={
+            wrong ? `${outline.name} crosses itself` : `${outline.name} ${answer?.areaM2 ? area(answer.areaM2) : ""}`
+          }
+          colour={colour}
+        />
+      )}
     </g>
   );
 }
