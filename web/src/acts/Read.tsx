@@ -18,10 +18,13 @@ export function Strip(props: { box: readonly number[]; upright: boolean; words: 
   const rows = useProject((s) => s.rows);
   const map = fitMap(rows, drawing);
   const [l = 0, t = 0, r = 0, b = 0] = box;
-  const [wide, high] = upright ? [b - t, r - l] : [r - l, b - t];
+  // A page that lies on its side has its level text running up.
+  const across = map ? affineAt(map, [l, t]) : null;
+  const isOnSide = across !== null && Math.abs(across[3]) > Math.abs(across[0]);
+  const [wide, high] = upright !== isOnSide ? [b - t, r - l] : [r - l, b - t];
   return (
     <span className="block overflow-hidden rounded border border-line" role="img" aria-label={`as drawn: ${words}`}>
-      {map && scaleOf(affineAt(map, [l, t])) > 0 && (
+      {across && scaleOf(across) > 0 && (
         <Magnified
           at={[(l + r) / 2, (t + b) / 2]}
           {...STRIP}

@@ -1,7 +1,7 @@
 import { beforeEach, expect, it } from "vitest";
 import type { Finding } from "../store/shapes";
 import { deskWithPlan, type Serving } from "../testing/desk";
-import { MENDS, mendOverlap } from "./overlaps";
+import { MENDS, mendOverlap, mendOverlaps, overlapWords } from "./overlaps";
 
 let server: Serving;
 
@@ -23,6 +23,19 @@ it("is mended by the act that the core has said, under the name that the button 
     title: MENDS.merge,
     operations: [{ do: "rework", rework: { kind: "mend", wall: "south", other: "east" } }],
   });
+});
+
+it("is mended with all others in one change, each wall once", async () => {
+  const all = [finding("trim", ["b", "c"]), finding("merge", ["a", "b"]), finding("remove", ["c", "d"])];
+  expect(overlapWords(all)).toBe("3 pairs of walls lie on each other: mend them");
+  expect(overlapWords([finding("trim")])).toBe("Two walls lie on each other: end one at the other");
+  await mendOverlaps(all);
+  expect(server.sent.map((s) => s.operations.map((o) => [o.rework?.wall, o.rework?.other]))).toEqual([
+    [
+      ["c", "d"],
+      ["a", "b"],
+    ],
+  ]);
 });
 
 it("is left alone where there is nothing to be done about it", async () => {

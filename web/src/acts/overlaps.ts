@@ -1,3 +1,4 @@
+import type { Operation } from "../api/client";
 import { change } from "../store/project";
 import type { Finding } from "../store/shapes";
 
@@ -8,6 +9,36 @@ export const MENDS = {
   trim: "End one at the other",
   remove: "Remove one of them",
 } as const;
+
+/** Pairs of walls that lie on each other and can be mended, on a storey whose findings these are. */
+export const overlapsOf = (findings: readonly Finding[]) => findings.filter((f) => f.mend !== null);
+
+/** What is said of all of them. */
+export function overlapWords(overlaps: readonly Finding[]): string {
+  const [first] = overlaps;
+  return overlaps.length === 1 && first?.mend
+    ? `Two walls lie on each other: ${MENDS[first.mend].toLowerCase()}`
+    : `${overlaps.length} pairs of walls lie on each other: mend them`;
+}
+
+/** What makes one of two goes first: it often mends what else lies on them. */
+const FIRST: Record<keyof typeof MENDS, number> = { remove: 0, merge: 1, beside: 2, trim: 3 };
+const rankOf = ({ mend }: Finding) => (mend === null ? 4 : FIRST[mend]);
+
+/** Mends all of them as one change; where a wall lies on several, one of those, and the others are told again after it. */
+export async function mendOverlaps(overlaps: readonly Finding[]): Promise<void> {
+  const [first] = overlaps;
+  if (overlaps.length === 1 && first) return mendOverlap(first);
+  const taken = new Set<string>();
+  const inOrder = [...overlaps].sort((a, b) => rankOf(a) - rankOf(b));
+  const operations = inOrder.flatMap((finding): Operation[] => {
+    const [wall, other] = finding.things;
+    if (!wall || !other || taken.has(wall) || taken.has(other)) return [];
+    taken.add(wall).add(other);
+    return [{ do: "rework", rework: { kind: "mend", wall, other } }];
+  });
+  await change("Mend walls that lie on each other", operations);
+}
 
 /** One act mends two walls that lie on each other: which, the core has said by how they lie. */
 export async function mendOverlap(finding: Finding): Promise<void> {

@@ -36,11 +36,14 @@ export function BringInLedger() {
         <DropArea large={sources.length === 0} />
         <Uploads />
         <DropInList />
-        <WayUp />
-        <Belong />
         {sources.map((source) => (
           <SourceCard key={source.id} source={source} />
         ))}
+      </div>
+      {/* At the foot: what is found later moves nothing under the pointer, and is in sight wherever the list is. */}
+      <div className="max-h-[45%] shrink-0 overflow-y-auto border-t border-line bg-white px-4 pb-3 empty:hidden">
+        <WayUp />
+        <Belong />
       </div>
       {sources.length > 0 && (
         <footer className="border-t border-line px-4 py-2.5 text-[13px] text-quiet">

@@ -13,6 +13,8 @@ namespace Plinth\Core\Ink\Walls\Internal;
  */
 final class WallLines
 {
+    /** mm from a wall's face to a dimension that is drawn along it: common practice, no source */
+    private const LONGEST_TAIL = 2500.0;
     /** mm that pieces of one wall lie off each other */
     private const ONE_LINE = 40.0;
     /** mm that a wall runs off the ends beside a gap, and beyond the gap's line, where it crosses the gap; by trial (bench ink) */
@@ -52,7 +54,7 @@ final class WallLines
         }
         $merged = self::merged($strips, $wander * $cell, $signs, $wander);
 
-        return self::reaching(self::bridged(self::exclusive($merged), $wander * $cell, $signs, $wander), $signs);
+        return self::reaching(self::withoutTails(self::bridged(self::exclusive($merged), $wander * $cell, $signs, $wander), $signs), $signs);
     }
 
     /**
@@ -257,6 +259,66 @@ final class WallLines
     }
 
     /**
+     * A filled wall that goes on beyond one that it meets, and is not filled there, ends at that one: those are the lines that carry its
+     * measure out to a dimension.
+     *
+     * @param array<int, Strip> $walls
+     *
+     * @return list<Strip>
+     */
+    private static function withoutTails(array $walls, Signs $signs): array
+    {
+        foreach ($walls as $wall) {
+            foreach ([false, true] as $isEnd) {
+                $end = $isEnd ? $wall->to : $wall->from;
+                $last = null;
+                foreach ($walls as $other) {
+                    if (
+                        $other->plumb === $wall->plumb
+                        || $other->filling !== $wall->filling
+                        || $other->length() < 900.0
+                        || $wall->at < $other->from - $wall->thickness / 2.0 - self::SHORT
+                        || $wall->at > $other->to + $wall->thickness / 2.0 + self::SHORT
+                    ) {
+                        continue;
+                    }
+                    $beyond = ($isEnd ? $end - $other->at : $other->at - $end) - $other->thickness / 2.0;
+                    $last = null === $last || $beyond < $last[0] ? [$beyond, $other] : $last;
+                }
+                if (null === $last || $last[0] <= self::NO_GAP || $last[0] > min(self::LONGEST_TAIL, 0.5 * $wall->length())) {
+                    continue;
+                }
+                [$before, $face] = $isEnd
+                    ? [$last[1]->at - $last[1]->thickness / 2.0, $last[1]->at + $last[1]->thickness / 2.0]
+                    : [$last[1]->at + $last[1]->thickness / 2.0, $last[1]->at - $last[1]->thickness / 2.0];
+                $inside = $isEnd ? $before - self::NO_GAP : $before + self::NO_GAP;
+                if (
+                    $signs->isFilled($wall, min($inside, $before), max($inside, $before))
+                    && !$signs->isFilled($wall, min($end, $face), max($end, $face))
+                ) {
+                    $isEnd ? $wall->to = $last[1]->at : $wall->from = $last[1]->at;
+                    $wall->parts = self::within($wall);
+                }
+            }
+        }
+
+        return array_values($walls);
+    }
+
+    /** @return list<array{float, float}> the parts of a wall that lie between its ends */
+    private static function within(Strip $wall): array
+    {
+        $parts = [];
+        foreach ($wall->parts as [$from, $to]) {
+            if (min($to, $wall->to) > max($from, $wall->from)) {
+                $parts[] = [max($from, $wall->from), min($to, $wall->to)];
+            }
+        }
+
+        return $parts;
+    }
+
+    /**
      * A wall that ends at a door beside a crossing wall goes on to it.
      *
      * @param list<Strip> $walls
@@ -294,8 +356,8 @@ final class WallLines
                 $jamb = $isEnd ? $end + $nearest[0] : $end - $nearest[0];
                 [$from, $to] = [min($end, $jamb), max($end, $jamb)];
                 if (
-                    $signs->hasLeaf($wall, $from, $to)
-                    || ($signs->isLined($wall, $from, $to) && !self::isTaken($wall, $from, $to, $walls))
+                    !self::isTaken($wall, $from, $to, $walls)
+                    && ($signs->hasLeaf($wall, $from, $to) || $signs->isLined($wall, $from, $to))
                 ) {
                     $isEnd ? $wall->to = $nearest[1]->at : $wall->from = $nearest[1]->at;
                 }
@@ -321,7 +383,7 @@ final class WallLines
     }
 
     /**
-     * The lines there are those of another wall.
+     * What is drawn there is another wall.
      *
      * @param list<Strip> $walls
      */

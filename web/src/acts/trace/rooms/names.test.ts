@@ -3,7 +3,7 @@ import type { ReadRoom } from "../../../acts/searches";
 import { useProject } from "../../../store/project";
 import { withRows } from "../../../store/rows";
 import { deskWithPlan, row, type Serving, STOREY } from "../../../testing/desk";
-import { listRooms, nameRooms, roomsToName, roomsUnclosed, titled } from "./names";
+import { listRooms, nameRooms, placeOf, roomsToName, roomsUnclosed, titled } from "./names";
 
 let server: Serving;
 
@@ -47,9 +47,16 @@ describe("names that were read", () => {
     }));
     expect(roomsUnclosed([open, room("YARD", [20_000, 0])])).toEqual([open]);
     useProject.setState((s) => ({
-      rows: withRows(s.rows, [row("room", "c", { storey: STOREY, number: "1", name: "Cell" })]),
+      rows: withRows(s.rows, [row("room", "c", { storey: STOREY, number: "1", name: "Cell", x: 0, y: 9e6 })]),
     }));
     expect(roomsUnclosed([open]), "once it is named").toEqual([]);
+    const misread = room("00 CELLAR", [300, -90]);
+    expect(roomsUnclosed([misread])).toEqual([misread]);
+    const [x = 0, y = 0] = placeOf(misread) ?? [];
+    useProject.setState((s) => ({
+      rows: withRows(s.rows, [row("room", "d", { storey: STOREY, number: "2", name: "Cellar", x, y })]),
+    }));
+    expect(roomsUnclosed([misread]), "corrected and taken").toEqual([]);
   });
 
   it("become the rooms table where an area was read with them; with none there is no change", async () => {

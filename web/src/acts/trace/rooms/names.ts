@@ -2,7 +2,7 @@ import type { Operation } from "../../../api/client";
 import { newId } from "../../../api/ids";
 import { useDesk } from "../../../board/desk";
 import { apply } from "../../../geometry/maps";
-import { contains, type XY } from "../../../geometry/plane";
+import { contains, distance, type XY } from "../../../geometry/plane";
 import { fitMap } from "../../../store/drawings";
 import { change, useProject } from "../../../store/project";
 import { boxOf, wallLines } from "../../../store/walls";
@@ -30,6 +30,9 @@ export function roomsToName(rooms: readonly ReadRoom[]): ReadRoom[] {
   return rooms.filter((room) => [...surest.values()].includes(room));
 }
 
+/** A room whose name stands so near to one that was read was named by that, also where it was corrected first, mm. */
+const SAME_PLACE_MM = 300;
+
 /** Names among the traced walls that nothing closes off yet, or that lie with another in one region, and nobody has named anything so. */
 export function roomsUnclosed(rooms: readonly ReadRoom[]): ReadRoom[] {
   const { storey } = useDesk.getState();
@@ -39,11 +42,13 @@ export function roomsUnclosed(rooms: readonly ReadRoom[]): ReadRoom[] {
   if (boxes.length < 3) return [];
   const bound = (k: 0 | 1 | 2 | 3) => (k < 2 ? Math.min : Math.max)(...boxes.map((b) => b[k]));
   const [x1, y1, x2, y2] = [bound(0), bound(1), bound(2), bound(3)];
-  const named = new Set([...rows.room.values()].filter((r) => r.storey === storey).map((r) => r.name.toLowerCase()));
+  const here = [...rows.room.values()].filter((r) => r.storey === storey);
+  const isNamed = (name: string, at: XY) =>
+    here.some((r) => r.name.toLowerCase() === name.toLowerCase() || distance([r.x, r.y], at) < SAME_PLACE_MM);
   const first = new Set(roomsToName(rooms));
   return rooms.filter((room) => {
     const at = placeOf(room);
-    if (!at || named.has(titled(room.name).toLowerCase())) return false;
+    if (!at || isNamed(titled(room.name), at)) return false;
     const isAmong = at[0] > x1 && at[0] < x2 && at[1] > y1 && at[1] < y2;
     const region = regions.find((r) => contains(r.polygon, at));
     return isAmong && (region === undefined || !first.has(room));

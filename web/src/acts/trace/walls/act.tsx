@@ -9,7 +9,7 @@ import type { Place } from "../../../store/drawings";
 import { useProject } from "../../../store/project";
 import { arcChain, riseThrough, wallLine, wallLines } from "../../../store/walls";
 import { inWords, written } from "../../../ui/measures";
-import { MENDS, mendOverlap } from "../../overlaps";
+import { mendOverlaps, overlapsOf, overlapWords } from "../../overlaps";
 import { SelectRow } from "../../SelectRow";
 import { withPlusMinus } from "../../withPlusMinus";
 import { Some } from "../Some";
@@ -103,13 +103,9 @@ const act: Act = {
     },
   },
   next(storey) {
-    const overlap = useProject
-      .getState()
-      .derived.get(storey)
-      ?.findings.find((f) => f.mend !== null);
-    if (!overlap?.mend) return null;
-    const words = `Two walls lie on each other: ${MENDS[overlap.mend].toLowerCase()}`;
-    return { rank: 20, words, go: () => void mendOverlap(overlap) };
+    const overlaps = overlapsOf(useProject.getState().derived.get(storey)?.findings ?? []);
+    if (overlaps.length === 0) return null;
+    return { rank: 20, words: overlapWords(overlaps), go: () => void mendOverlaps(overlaps) };
   },
 };
 

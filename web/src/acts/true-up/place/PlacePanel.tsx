@@ -41,6 +41,7 @@ export function PlacePanel() {
             ? "Pick the left end of the side and then its right end, as you look at it from outside, and say which side it is."
             : "Point at the axis on the drawing and give its label."}
       </p>
+      {storey !== null && placing === "point" && <ShowsThrough storey={storey} />}
       {drawing !== null && <KeepsSize drawing={drawing} />}
       {storey !== null && <FourSides storey={storey} />}
       {side !== null && <SideState side={side} />}
@@ -49,6 +50,27 @@ export function PlacePanel() {
       <SpacedAxes along="y" first="A" />
       <Columns />
     </section>
+  );
+}
+
+/** The other storeys, each to show through or not: what a drawing is placed onto. Where nothing is traced its drawings show. */
+function ShowsThrough({ storey }: { storey: string }) {
+  const { through } = useDeskFields("through");
+  const storeys = useProject((s) => s.rows.storey);
+  const others = [...storeys.values()].filter((s) => s.id !== storey).sort((a, b) => a.elevation - b.elevation);
+  if (others.length === 0) return null;
+  const toggle = (id: string) => {
+    const isTraced = (useProject.getState().derived.get(id)?.walls.size ?? 0) > 0;
+    useDesk.setState(through === id ? { through: null } : { through: id, throughPicture: !isTraced });
+  };
+  return (
+    <fieldset className="mt-2 flex flex-wrap gap-1" aria-label="What shows through">
+      {others.map(({ id, name }) => (
+        <Plain key={id} pressed={through === id} onClick={() => toggle(id)}>
+          {name} shows through
+        </Plain>
+      ))}
+    </fieldset>
   );
 }
 
