@@ -68,6 +68,23 @@ final class LeakTest extends TestCase
         self::assertContains($divider, $leaks[0]->walls);
     }
 
+    /** Two corners that all but touch: neither has a free end, and still one room runs into the other there. */
+    public function testACornerThatMissesAnotherIsALeakThatALineCloses(): void
+    {
+        $walls = [
+            Plans::wall('south', 0, 0, 6000, 0, 100), Plans::wall('east', 6000, 0, 6000, 4000, 100),
+            Plans::wall('north', 6000, 4000, 0, 4000, 100), Plans::wall('west', 0, 4000, 0, 0, 100),
+            Plans::wall('left', 0, 2000, 2900, 2000, 100), Plans::wall('below', 2900, 2000, 2900, 0, 100),
+            Plans::wall('right', 6000, 2000, 3100, 2000, 100), Plans::wall('above', 3100, 2000, 3100, 4000, 100),
+        ];
+        $leak = Derivation::of(new Storey('s', 'Ground', 0.0, 2700.0, $walls, [], [
+            new Room('1', 'Upper', '1', new Point(1500, 3000)), new Room('2', 'Lower', '2', new Point(4500, 1000)),
+        ]))->leaks[0] ?? null;
+        self::assertNotNull($leak);
+        self::assertEqualsWithDelta(100.0, $leak->gapMm, 1e-6);
+        self::assertNull($leak->end);
+    }
+
     public function testTheNeckStandsBetweenTheTwoBodies(): void
     {
         for ($gap = 5; $gap <= 2000; $gap *= 3) {

@@ -9,10 +9,10 @@ use Plinth\Core\Geometry\PixelToMm;
 use Plinth\Core\Ink\Page\PageInk;
 use Plinth\Core\Ink\Walls\Internal\Columns;
 use Plinth\Core\Ink\Walls\Internal\Cycles;
-use Plinth\Core\Ink\Walls\Internal\DoorsAtEnds;
 use Plinth\Core\Ink\Walls\Internal\JudgedLines;
 use Plinth\Core\Ink\Walls\Internal\LineSearch;
 use Plinth\Core\Ink\Walls\Internal\Openings;
+use Plinth\Core\Ink\Walls\Internal\OpeningsAtEnds;
 use Plinth\Core\Ink\Walls\Internal\WallJoints;
 use Plinth\Core\Ink\Walls\Internal\WallLine;
 
@@ -57,7 +57,7 @@ final readonly class WallProposals
             $onProgress(self::LAID + (1.0 - self::LAID) * 0.6 * ($i + 1) / \count($lines));
         }
         $joined = WallJoints::of(array_values(array_filter($probed, self::isShown(...))));
-        [$walls, $proposed] = self::told(DoorsAtEnds::drawnOn($joined, $pageInk, $map));
+        [$walls, $proposed] = self::told(OpeningsAtEnds::drawnOn($joined, $pageInk, $map));
         $openings = Openings::in(
             $walls,
             array_map(static fn (ProposedWall $w): float => $w->confidence, $proposed),

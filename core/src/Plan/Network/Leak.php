@@ -11,9 +11,10 @@ final readonly class Leak
      * @param float $gapMm clear width between the two bodies
      * @param array{array{float, float}, array{float, float}} $neck its two ends
      * @param array{string, string} $walls the wall that ends, and the one it misses
-     * @param 'from'|'to' $end of the wall that ends: drawn on to the other, it mends the leak
+     * @param 'from'|'to'|null $end of the wall that ends: drawn on to the other, it mends the leak; null where two walls corner there and
+     *                              a line across closes it
      */
-    public function __construct(public string $room, public float $gapMm, public array $neck, public array $walls, public string $end)
+    public function __construct(public string $room, public float $gapMm, public array $neck, public array $walls, public ?string $end)
     {
     }
 }

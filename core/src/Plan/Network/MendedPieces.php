@@ -8,15 +8,18 @@ use Plinth\Core\Geometry\Segment;
 use Plinth\Core\Plan\Model\Wall;
 
 /**
- * A plan's pieces with every free end joined to every wall that it could be meant to meet, by a straight mend.
+ * A plan's pieces with every free end joined to every wall that it could be meant to meet, by a straight mend; a corner of two walls as
+ * well, to those that it all but touches.
  *
  * @phpstan-type Neck array{array{float, float}, array{float, float}}
- * @phpstan-type Mend array{gap: float, neck: Neck, walls: array{string, string}, end: 'from'|'to'}
+ * @phpstan-type Mend array{gap: float, neck: Neck, walls: array{string, string}, end: 'from'|'to'|null}
  */
 final class MendedPieces implements PieceSource
 {
     /** A gap wider than this is a missing wall, not a leak: the widest common door is about half of it. */
     private const WIDEST_GAP_MM = 2500.0;
+    /** A corner is drawn on to nothing; between it and what lies nearer something was traced short. */
+    private const CORNER_GAP_MM = 400.0;
     /** So far from its end a mend may reach: the gap and half of thick walls. */
     private const REACH_MM = self::WIDEST_GAP_MM + 1000.0;
 
@@ -66,9 +69,11 @@ final class MendedPieces implements PieceSource
             return $this->fromEnd[$key];
         }
         $this->fromEnd[$key] = [];
-        if (!$this->network->isFree($piece, $side)) {
+        $isFree = $this->network->isFree($piece, $side);
+        if (!$isFree && !$this->network->isCorner($piece, $side)) {
             return [];
         }
+        $widest = $isFree ? self::WIDEST_GAP_MM : self::CORNER_GAP_MM;
         [$x, $y] = $this->network->nodes[$this->network->end($piece, $side)];
         $r = self::REACH_MM;
         $cap = self::cap($piece, $side, [$x, $y]);
@@ -80,13 +85,13 @@ final class MendedPieces implements PieceSource
             [$px, $py] = Segment::nearest([$x, $y], $host->a, $host->b);
             [$p, $q, $gap] = Segment::shortestWay($cap, self::body($host));
             $away = hypot($px - $x, $py - $y);
-            if ($gap <= self::WIDEST_GAP_MM && $away > Wall::JOIN_MM && $away <= $r && $gap < ($best[$host->wall][0] ?? \INF)) {
+            if ($gap <= $widest && $away > Wall::JOIN_MM && $away <= $r && $gap < ($best[$host->wall][0] ?? \INF)) {
                 $best[$host->wall] = [$gap, [$p, $q], [$px, $py]];
             }
         }
         foreach (self::first($best, [$x, $y]) as $wall => [$gap, $neck, $to]) {
             $name = "~mend/$key/$wall";
-            $this->mends[$name] = ['gap' => $gap, 'neck' => $neck, 'walls' => [$piece->wall, $wall], 'end' => 0 === $side ? 'from' : 'to'];
+            $this->mends[$name] = ['gap' => $gap, 'neck' => $neck, 'walls' => [$piece->wall, $wall], 'end' => $isFree ? (0 === $side ? 'from' : 'to') : null];
             $this->fromEnd[$key][] = new Piece($name, $name, [$x, $y], $to, 0.0);
         }
 

@@ -249,6 +249,12 @@ final class Network
         return 1 === \count($this->around($this->end($piece, $side)));
     }
 
+    /** Whether one other piece, and no third, meets the end of a piece there. */
+    public function isCorner(Piece $piece, int $side): bool
+    {
+        return 2 === \count($this->around($this->end($piece, $side)));
+    }
+
     /** The node of a piece's end; where it stops inside another wall's body, on that wall's centre line. */
     public function end(Piece $piece, int $side): int
     {

@@ -160,6 +160,28 @@ describe("a leak", () => {
   });
 });
 
+describe("a leak between walls that touch at a corner alone", () => {
+  it("is closed from one's centre line to the other's, across the corner", async () => {
+    const bodies: string[] = [];
+    vi.stubGlobal("fetch", async (request: Request) => {
+      bodies.push(await request.text());
+      return json({ error: { code: "never-meet", message: "They never meet.", at: "" } }, 422);
+    });
+    const touching = {
+      room: "r",
+      gapMm: 0,
+      neck: [
+        [5900, 100],
+        [5900, 100],
+      ],
+      walls: ["south", "east"],
+      end: "to",
+    };
+    await mendLeak(touching as unknown as Leak);
+    expect(JSON.parse(bodies[1] ?? "").operations[0].values).toMatchObject({ x1: 5900, y1: 0, x2: 6000, y2: 100 });
+  });
+});
+
 describe("rooms that are open", () => {
   it("are those that nothing encloses, or that run into another room", () => {
     const named = ["a", "b", "c"].map((id) => row("room", id, { name: id }));

@@ -11,6 +11,7 @@ import { sidesOf } from "../../../store/lengths";
 import { change, useProject } from "../../../store/project";
 import type { Rows, Thing } from "../../../store/rows";
 import type { Derived, Leak } from "../../../store/shapes";
+import { nearestOnLine, wallLine } from "../../../store/walls";
 
 declare module "../../../board/desk" {
   interface Drafts {
@@ -106,19 +107,33 @@ export async function setCeiling(room: string, text: string): Promise<void> {
   await change("Ceiling height", [{ do: "set", type: "room", id: room, values: { height: mm } }]);
 }
 
+/** mm: bodies that are nearer touch, and a divider between them has no length */
+const TOUCH_MM = 1;
+
+/** Both ends of what closes a leak: across it, or where two walls touch at a corner alone, from centre line to centre line. */
+function neckOf(leak: Leak): readonly [XY, XY] {
+  const [p, q] = [pair(leak.neck[0]), pair(leak.neck[1])];
+  if (distance(p, q) > TOUCH_MM) return [p, q];
+  const { rows } = useProject.getState();
+  const [a, b] = leak.walls.map((id) => wallLine(rows, id)).map((line) => (line ? nearestOnLine(p, line).at : null));
+  return a && b && distance(a, b) > TOUCH_MM ? [a, b] : [p, q];
+}
+
+const pair = ([x = 0, y = 0]: readonly number[] = []): XY => [x, y];
+
 /** One act closes a leak: the wall that ends goes on to the one it misses, or a divider closes what is left open. */
 export async function mendLeak(leak: Leak): Promise<void> {
   const { rows } = useProject.getState();
   const { storey, drawing } = useDesk.getState();
   const [ends, misses] = leak.walls;
-  const [p, q] = leak.neck;
+  const [p, q] = neckOf(leak);
   if (storey === null) return;
-  const isWall = rows.wall.has(ends ?? "") && rows.wall.has(misses ?? "");
+  const isWall = leak.end !== null && rows.wall.has(ends ?? "") && rows.wall.has(misses ?? "");
   const divide: Operation = {
     do: "add",
     type: "divider",
     id: newId(),
-    values: { storey, drawing, x1: p?.[0] ?? 0, y1: p?.[1] ?? 0, x2: q?.[0] ?? 0, y2: q?.[1] ?? 0 },
+    values: { storey, drawing, x1: p[0], y1: p[1], x2: q[0], y2: q[1] },
   };
   if (!isWall || !ends || !misses) return void (await change("Close a leak", [divide]));
   const rework = { kind: "end", wall: ends, other: misses, atStart: leak.end === "from", node: newId() } as const;

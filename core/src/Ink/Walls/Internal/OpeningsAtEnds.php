@@ -16,10 +16,12 @@ use Plinth\Core\Ink\Picks\Gap;
  *
  * @internal
  */
-final class DoorsAtEnds
+final class OpeningsAtEnds
 {
-    /** mm from a free end to the next wall: doors are so wide, with a stub; common practice, no source */
-    private const REACH_MM = [500.0, 1500.0];
+    /** mm from a free end to the next wall: doors are so wide, with a stub, and windows; common practice, no source */
+    private const REACH_MM = [500.0, 1500.0, 3500.0];
+    /** Pieces of one wall differ in thickness by less, part of it. */
+    private const ALIKE = 0.2;
     /** mm of wall that may stand between the door and the next wall */
     private const STUBS_MM = [0.0, 50.0, 100.0, 150.0, 200.0, 300.0];
     /** mm that the next wall may lie off the line of this one, or end short of it */
@@ -32,27 +34,34 @@ final class DoorsAtEnds
      */
     public static function drawnOn(array $walls, PageInk $pageInk, PixelToMm $map): array
     {
-        return array_map(static function (WallLine $wall) use ($walls, $pageInk, $map): WallLine {
+        // One after the other: where two ends look at each other the second is met by then.
+        foreach ($walls as $i => $wall) {
             [$from, $to] = array_map(
                 static fn (array $ends): Point => $wall->isMet($ends[0], $walls)
                     ? $ends[0]
                     : self::beyond($wall, $ends[0], $ends[1], $walls, $pageInk, $map),
                 [[$wall->from, $wall->to], [$wall->to, $wall->from]],
             );
+            if ($from !== $wall->from || $to !== $wall->to) {
+                $walls[$i] = $wall->between($from, $to);
+            }
+        }
 
-            return $from === $wall->from && $to === $wall->to ? $wall : $wall->between($from, $to);
-        }, $walls);
+        return $walls;
     }
 
     /**
-     * Where a free end goes on to: the next wall over a door, or where it is.
+     * Where a free end goes on to: the next wall over a door, the next piece of its own over a window, or where it is.
      *
      * @param list<WallLine> $walls
      */
     private static function beyond(WallLine $wall, Point $end, Point $other, array $walls, PageInk $pageInk, PixelToMm $map): Point
     {
-        foreach (self::ahead($wall, $end, $other, $walls) as [$clear, $target]) {
-            if (self::isDoor($wall, $other, $end, $clear, $target, $pageInk, $map)) {
+        foreach (self::ahead($wall, $end, $other, $walls) as [$clear, $target, $isInLine]) {
+            if (
+                ($clear <= self::REACH_MM[1] && self::isDoor($wall, $other, $end, $clear, $target, $pageInk, $map))
+                || ($isInLine && self::isWindow($wall, $other, $end, $clear, $target, $pageInk, $map))
+            ) {
                 return $target;
             }
         }
@@ -65,7 +74,7 @@ final class DoorsAtEnds
      *
      * @param list<WallLine> $walls
      *
-     * @return list<array{float, Point}> mm that are clear until there, and where its centre line would end
+     * @return list<array{float, Point, bool}> mm that are clear until there, where its centre line would end, and whether that is in its line
      */
     private static function ahead(WallLine $wall, Point $end, Point $other, array $walls): array
     {
@@ -81,7 +90,7 @@ final class DoorsAtEnds
                     $along = ($at->x - $end->x) * $ux + ($at->y - $end->y) * $uy;
                     $off = abs(($at->x - $end->x) * $uy - ($at->y - $end->y) * $ux);
                     if ($off <= min(self::OFF_MM, 0.35 * ($wall->thickness + $next->thickness))) {
-                        $ahead[] = [$along, $at];
+                        $ahead[] = [$along, $at, abs($wall->thickness - $next->thickness) <= self::ALIKE * max($wall->thickness, $next->thickness)];
                     }
                 }
                 continue;
@@ -91,13 +100,27 @@ final class DoorsAtEnds
             $half = $next->thickness / 2.0 / max(0.2, abs($ux * $vy - $uy * $vx));
             $meeting = null === $t ? null : $other->towards($end, $t);
             if (null !== $meeting && $next->distance($meeting) <= $wall->thickness / 2.0 + self::OFF_MM) {
-                $ahead[] = [($meeting->x - $end->x) * $ux + ($meeting->y - $end->y) * $uy - $half, $meeting];
+                $ahead[] = [($meeting->x - $end->x) * $ux + ($meeting->y - $end->y) * $uy - $half, $meeting, false];
             }
         }
-        $ahead = array_filter($ahead, static fn (array $a): bool => $a[0] >= self::REACH_MM[0] && $a[0] <= self::REACH_MM[1]);
+        $ahead = array_filter($ahead, static fn (array $a): bool => $a[0] >= self::REACH_MM[0] && $a[0] <= self::REACH_MM[$a[2] ? 2 : 1]);
         usort($ahead, static fn (array $a, array $b): int => $a[0] <=> $b[0]);
 
         return $ahead;
+    }
+
+    private static function isWindow(
+        WallLine $wall,
+        Point $other,
+        Point $end,
+        float $clear,
+        Point $target,
+        PageInk $pageInk,
+        PixelToMm $map,
+    ): bool {
+        $near = $other->distanceTo($end);
+
+        return Gap::between($pageInk, $map, $other, $target, $wall->thickness, $near, $near + $clear)->lined;
     }
 
     private static function isDoor(
