@@ -57,7 +57,7 @@ export function Link({ children, onClick }: { children: ReactNode; onClick: () =
 }
 
 /** Feet, inches and their parts, or a length to a tenth: seen whole in a narrow field too. */
-const LONG_FIGURE = /^[-\d'" /]{11,}$|^[-\d.]{7,} \w+$/;
+const LONG_FIGURE = /^[-\d'" /]{11,}$|^[-\d.]{6,} \w+$/;
 
 /** A small labelled field. */
 export function Field({
