@@ -91,7 +91,8 @@ final class MendedPieces implements PieceSource
         }
         foreach (self::first($best, [$x, $y]) as $wall => [$gap, $neck, $to]) {
             $name = "~mend/$key/$wall";
-            $this->mends[$name] = ['gap' => $gap, 'neck' => $neck, 'walls' => [$piece->wall, $wall], 'end' => $isFree ? (0 === $side ? 'from' : 'to') : null];
+            $end = 0 === $side ? 'from' : 'to';
+            $this->mends[$name] = ['gap' => $gap, 'neck' => $neck, 'walls' => [$piece->wall, $wall], 'end' => $isFree ? $end : null];
             $this->fromEnd[$key][] = new Piece($name, $name, [$x, $y], $to, 0.0);
         }
 

@@ -20,6 +20,8 @@ final class OpeningsAtEnds
 {
     /** mm from a free end to the next wall: doors are so wide, with a stub, and windows; common practice, no source */
     private const REACH_MM = [500.0, 1500.0, 3500.0];
+    /** mm from the face of a wall that crosses to the beginning of the next piece, where both stand at one place */
+    private const AT_ONE_PLACE_MM = 300.0;
     /** Pieces of one wall differ in thickness by less, part of it. */
     private const ALIKE = 0.2;
     /** mm of wall that may stand between the door and the next wall */
@@ -74,7 +76,7 @@ final class OpeningsAtEnds
      *
      * @param list<WallLine> $walls
      *
-     * @return list<array{float, Point, bool}> mm that are clear until there, where its centre line would end, and whether that is in its line
+     * @return list<array{float, Point, bool}> mm that are clear until there, where its centre line would end, whether that is in its line
      */
     private static function ahead(WallLine $wall, Point $end, Point $other, array $walls): array
     {
@@ -86,12 +88,12 @@ final class OpeningsAtEnds
                 continue;
             }
             if ($wall->isParallelTo($next)) {
-                foreach ([$next->from, $next->to] as $at) {
-                    $along = ($at->x - $end->x) * $ux + ($at->y - $end->y) * $uy;
-                    $off = abs(($at->x - $end->x) * $uy - ($at->y - $end->y) * $ux);
-                    if ($off <= min(self::OFF_MM, 0.35 * ($wall->thickness + $next->thickness))) {
-                        $ahead[] = [$along, $at, abs($wall->thickness - $next->thickness) <= self::ALIKE * max($wall->thickness, $next->thickness)];
-                    }
+                $along = static fn (Point $at): float => ($at->x - $end->x) * $ux + ($at->y - $end->y) * $uy;
+                $at = $along($next->from) < $along($next->to) ? $next->from : $next->to;
+                $off = abs(($at->x - $end->x) * $uy - ($at->y - $end->y) * $ux);
+                if ($off <= min(self::OFF_MM, 0.35 * ($wall->thickness + $next->thickness))) {
+                    $unlike = abs($wall->thickness - $next->thickness) / max($wall->thickness, $next->thickness);
+                    $ahead[] = [$along($at), $at, $unlike <= self::ALIKE];
                 }
                 continue;
             }
@@ -103,6 +105,10 @@ final class OpeningsAtEnds
                 $ahead[] = [($meeting->x - $end->x) * $ux + ($meeting->y - $end->y) * $uy - $half, $meeting, false];
             }
         }
+        // What stands in the way closes it: no window runs through a wall that crosses, unless that one stands where the next piece begins.
+        $crossed = array_filter($ahead, static fn (array $a): bool => !$a[2] && $a[0] > -self::OFF_MM);
+        $first = [] === $crossed ? \INF : min(array_column($crossed, 0));
+        $ahead = array_filter($ahead, static fn (array $a): bool => !$a[2] || $a[0] < $first + self::AT_ONE_PLACE_MM);
         $ahead = array_filter($ahead, static fn (array $a): bool => $a[0] >= self::REACH_MM[0] && $a[0] <= self::REACH_MM[$a[2] ? 2 : 1]);
         usort($ahead, static fn (array $a, array $b): int => $a[0] <=> $b[0]);
 

@@ -54,7 +54,9 @@ final class WallLines
         }
         $merged = self::merged($strips, $wander * $cell, $signs, $wander);
 
-        return self::reaching(self::withoutTails(self::bridged(self::exclusive($merged), $wander * $cell, $signs, $wander), $signs), $signs);
+        $bridged = self::bridged(self::exclusive($merged), $wander * $cell, $signs, $wander);
+
+        return self::reaching(self::withoutTails($bridged, $signs), $signs);
     }
 
     /**
