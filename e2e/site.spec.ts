@@ -57,8 +57,10 @@ test("a boundary is typed leg by leg, seen open, and closed with its area", asyn
   await page.keyboard.press("Escape");
   await expect(panel).toHaveCount(0);
   await page.keyboard.press("t");
-  const corners = (await page.locator("polyline[fill-opacity]").first().getAttribute("points"))?.split(" ") ?? [];
-  const [[ax = 0, ay = 0], [bx = 0, by = 0]] = [corners[2], corners[3]].map((c) => (c ?? "").split(",").map(Number));
+  const points = await page.locator("polyline[fill-opacity]").first().getAttribute("points");
+  const at = (i: number) => (points?.split(" ")[i] ?? "").split(",").map(Number);
+  const [ax = 0, ay = 0] = at(2);
+  const [bx = 0, by = 0] = at(3);
   await board.click({ position: { x: (ax + bx) / 2, y: (ay + by) / 2 } });
   await expect(third.getByLabel("length")).toHaveValue("219.56268");
   // A curve behind it whose figures do not go together is refused at its fields, and what was typed stays.
