@@ -15,7 +15,7 @@ final class LegibilityTest extends TestCase
 {
     #[TestWith([25.0, "Coarse: a thin partition is about 4 px wide; expect ±15\u{202F}mm."])]
     #[TestWith([6.35, "Clear: a thin partition is about 16 px wide; expect ±3.8\u{202F}mm."])]
-    #[TestWith([80.0, "Too coarse for partitions: a thin one is about 1.3 px wide, so its faces run together; expect ±48\u{202F}mm. A finer scan would help."])]
+    #[TestWith([80.0, "Too coarse for partitions: a thin one is about 1.3 px wide, its faces run together; expect ±48\u{202F}mm. A finer scan would help."])]
     public function testItSaysHowWideAPartitionShows(float $mmPerPixel, string $words): void
     {
         self::assertSame($words, Legibility::at($mmPerPixel)->words);

@@ -37,7 +37,7 @@ final readonly class Legibility
             $px >= self::CLEAR_PX => \sprintf('Clear: a thin partition is about %s px wide; expect ±%s.', $size, $error),
             $px >= self::COARSE_PX => \sprintf('Coarse: a thin partition is about %s px wide; expect ±%s.', $size, $error),
             default => \sprintf(
-                'Too coarse for partitions: a thin one is about %s px wide, so its faces run together; expect ±%s. A finer scan would help.',
+                'Too coarse for partitions: a thin one is about %s px wide, its faces run together; expect ±%s. A finer scan would help.',
                 $size,
                 $error,
             ),
