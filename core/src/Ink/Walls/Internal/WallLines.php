@@ -15,6 +15,8 @@ final class WallLines
 {
     /** mm from a wall's face to a dimension that is drawn along it: common practice, no source */
     private const LONGEST_TAIL = 2500.0;
+    /** mm: what is shorter says nothing of where another wall ends; by trial (bench ink) */
+    private const LONG = 900.0;
     /** mm that pieces of one wall lie off each other */
     private const ONE_LINE = 40.0;
     /** mm that a wall runs off the ends beside a gap, and beyond the gap's line, where it crosses the gap; by trial (bench ink) */
@@ -218,7 +220,7 @@ final class WallLines
             foreach ($walls as $w) {
                 if (
                     $w->plumb !== $a->plumb
-                    && $w->length() > 900.0
+                    && $w->length() > self::LONG
                     && abs($at - $w->at) <= $w->thickness / 2.0 + 150.0
                     && $a->at > $w->from - 60.0
                     && $a->at < $w->to + 60.0
@@ -247,7 +249,7 @@ final class WallLines
         foreach ($walls as $w) {
             if (
                 $w->plumb !== $a->plumb
-                && $w->length() > 900.0
+                && $w->length() > self::LONG
                 && $w->at > $a->to + self::OFF_BOTH
                 && $w->at < $b->from - self::OFF_BOTH
                 && $a->at > $w->from + self::OFF_BOTH
@@ -275,13 +277,7 @@ final class WallLines
                 $end = $isEnd ? $wall->to : $wall->from;
                 $last = null;
                 foreach ($walls as $other) {
-                    if (
-                        $other->plumb === $wall->plumb
-                        || $other->filling !== $wall->filling
-                        || $other->length() < 900.0
-                        || $wall->at < $other->from - $wall->thickness / 2.0 - self::SHORT
-                        || $wall->at > $other->to + $wall->thickness / 2.0 + self::SHORT
-                    ) {
+                    if ($other->filling !== $wall->filling || $other->length() < self::LONG || !self::meetsLineOf($other, $wall)) {
                         continue;
                     }
                     $beyond = ($isEnd ? $end - $other->at : $other->at - $end) - $other->thickness / 2.0;
@@ -305,6 +301,14 @@ final class WallLines
         }
 
         return array_values($walls);
+    }
+
+    /** Whether a wall runs square to another and comes to that one's line, or to a face of it at least. */
+    private static function meetsLineOf(Strip $crossing, Strip $wall): bool
+    {
+        $margin = $wall->thickness / 2.0 + self::SHORT;
+
+        return $crossing->plumb !== $wall->plumb && $wall->at >= $crossing->from - $margin && $wall->at <= $crossing->to + $margin;
     }
 
     /** @return list<array{float, float}> the parts of a wall that lie between its ends */
@@ -338,12 +342,7 @@ final class WallLines
                 $end = $isEnd ? $wall->to : $wall->from;
                 $nearest = null;
                 foreach ($walls as $k => $other) {
-                    if (
-                        $other->plumb === $wall->plumb
-                        || $inLine[$k] < 900.0
-                        || $wall->at < $other->from - $wall->thickness / 2.0 - self::SHORT
-                        || $wall->at > $other->to + $wall->thickness / 2.0 + self::SHORT
-                    ) {
+                    if ($inLine[$k] < self::LONG || !self::meetsLineOf($other, $wall)) {
                         continue;
                     }
                     $gap = ($isEnd ? $other->at - $end : $end - $other->at) - $other->thickness / 2.0;
