@@ -1,5 +1,6 @@
 import { useDesk, useDrafted } from "../../../board/desk";
 import { usualSizes } from "../../../store/usual";
+import { typedAs, written } from "../../../ui/measures";
 import { OneOf, Plain } from "../../../ui/parts";
 import { useOpeningOptions } from "./openings";
 
@@ -45,9 +46,9 @@ export function OpeningOptions() {
           {sizes.map((s) => (
             <Plain
               key={`${s.width} ${s.sill} ${s.height}`}
-              onClick={() => useDesk.setState({ slip: String(Math.round(s.width)) })}
+              onClick={() => useDesk.setState({ slip: typedAs(s.width) })}
             >
-              {Math.round(s.width)}
+              {written(s.width)}
             </Plain>
           ))}
         </div>
