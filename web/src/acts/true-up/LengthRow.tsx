@@ -5,7 +5,7 @@ import { levelling, Magnified } from "../../board/Lens";
 import { fitMap } from "../../store/drawings";
 import { attempt, useProject } from "../../store/project";
 import type { Thing } from "../../store/rows";
-import { difference, fine, overSpan, plusMinus, written } from "../../ui/measures";
+import { difference, fine, overSpan, plusMinus, unitWord, written } from "../../ui/measures";
 import { Link } from "../../ui/parts";
 import { picksOf, removal, removeStatement, sendStatement } from "../statements";
 import { audit } from "./audit";
@@ -188,7 +188,7 @@ function ResidualBar({ result, colour }: { result: Schemas["LengthResult"]; colo
       height="14"
       viewBox="-80 0 160 14"
       role="img"
-      aria-label={`${difference(result.residualMm)} mm where ${plusMinus(result.plusMinusMm)} is expected`}
+      aria-label={`${difference(result.residualMm)}${unitWord()} where ${plusMinus(result.plusMinusMm)} is expected`}
     >
       <line x1={0} x2={0} y1={1} y2={13} stroke="#5a645f" />
       {[-unit, unit].map((x) => (

@@ -8,7 +8,7 @@ import type { XY } from "../../geometry/plane";
 import { fitMap } from "../../store/drawings";
 import { inProject, useProject } from "../../store/project";
 import { inOrder } from "../../store/rows";
-import { difference, plusMinus } from "../../ui/measures";
+import { difference, plusMinus, unitWord } from "../../ui/measures";
 import { besideLine } from "./Statements";
 
 /** Screen pixels that the largest remaining error is drawn as. */
@@ -85,7 +85,8 @@ export function TruthPlot({ screen }: { screen: Map2 }) {
               strokeWidth="4"
               paintOrder="stroke"
             >
-              {difference(result.residualMm)} mm
+              {difference(result.residualMm)}
+              {unitWord()}
             </text>
           </g>
         );

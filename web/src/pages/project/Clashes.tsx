@@ -2,6 +2,7 @@ import { isRowEdit, type Row } from "../../api/client";
 import { showTraced } from "../../board/views";
 import type { Clash } from "../../store/edits";
 import { decide, useProject } from "../../store/project";
+import { fineInWords } from "../../ui/measures";
 import { Plain } from "../../ui/parts";
 
 /** Own edits that met somebody else's, each beside what is there now, until their author has decided. */
@@ -80,7 +81,7 @@ function differences({ edit, theirs }: Clash): Difference[] {
     Object.entries(wanted(edit.operations, row)).flatMap(([key, mine]) => {
       const now = (row.values as Record<string, unknown>)[key];
       if (now === undefined || now === mine) return [];
-      return { key: `${row.id} ${key}`, words: spoken(key), mine: told(mine), theirs: told(now) };
+      return { key: `${row.id} ${key}`, words: spoken(key), mine: told(key, mine), theirs: told(key, now) };
     }),
   );
 }
@@ -105,8 +106,11 @@ function spoken(key: string): string {
   return key.replace(/[A-Z]/g, (c) => ` ${c.toLowerCase()}`);
 }
 
-function told(value: unknown): string {
-  if (typeof value === "number") return String(Math.round(value * 10) / 10);
+/** Values that are lengths are told in the project's unit. */
+const LENGTH = /^([xy][12]?|thickness|width|depth|height|offset|sill|rise|elevation|top|mm|(site|traced)Mm)$/;
+
+function told(key: string, value: unknown): string {
+  if (typeof value === "number") return LENGTH.test(key) ? fineInWords(value, 1) : String(Math.round(value * 10) / 10);
   return value === null || value === "" ? "none" : value === true ? "yes" : value === false ? "no" : String(value);
 }
 

@@ -2,7 +2,7 @@ import { useEffect } from "react";
 import type { Schemas } from "../../../api/client";
 import { useDesk } from "../../../board/desk";
 import { useProject } from "../../../store/project";
-import { difference, fineInWords } from "../../../ui/measures";
+import { difference, fineInWords, unitWord } from "../../../ui/measures";
 import { count } from "../../../ui/numbers";
 import { NextThing, Plain } from "../../../ui/parts";
 import { previewSettling, settle, useSettling } from "./settling";
@@ -60,9 +60,9 @@ function Of({ storey }: { storey: string }) {
       {told.contradictions.map((c) => (
         <div key={c.figure} className="mt-2 border-t border-line pt-2 text-rust">
           <p>
-            {text(c.figure)} is {difference(c.byMm)} mm against{" "}
-            {c.chain.length === 0 ? "the walls between" : c.chain.map(text).join(" and ")}. The tracing speaks most
-            against <strong>{text(c.culprit)}</strong>.
+            {text(c.figure)} is {difference(c.byMm)}
+            {unitWord()} against {c.chain.length === 0 ? "the walls between" : c.chain.map(text).join(" and ")}. The
+            tracing speaks most against <strong>{text(c.culprit)}</strong>.
           </p>
           <Plain onClick={() => useDesk.setState({ selected: { type: "figure", id: c.culprit }, group: [] })}>
             Decide about {text(c.culprit)}
