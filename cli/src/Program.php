@@ -11,6 +11,7 @@ use Plinth\Cli\Command\FlowCommand;
 use Plinth\Cli\Command\LengthCommand;
 use Plinth\Cli\Command\ProbeCommand;
 use Plinth\Cli\Command\ReadCommand;
+use Plinth\Cli\Command\RoofCommand;
 use Plinth\Cli\Command\SettleCommand;
 use Plinth\Cli\Command\SkewCommand;
 use Plinth\Cli\Command\TraverseCommand;
@@ -42,6 +43,7 @@ final class Program extends Application
             new LengthCommand(),
             new FitCommand(),
             new TraverseCommand(),
+            new RoofCommand(),
             new DeriveCommand(),
             new SettleCommand(),
             new ExportCommand(),

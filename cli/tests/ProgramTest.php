@@ -101,6 +101,21 @@ final class ProgramTest extends TestCase
         self::assertCount(5, $answer['corners']);
     }
 
+    /** 10 × 6 m between two gables (arithmetic). */
+    public function testARoofComesBackWithItsFacetsAndLines(): void
+    {
+        [$code, $roof] = self::plinth(['roof'], ['rings' => [[
+            ['x' => 0, 'y' => 0, 'pitch' => 45, 'eaves' => 2500], ['x' => 10_000, 'y' => 0],
+            ['x' => 10_000, 'y' => 6000, 'pitch' => 45, 'eaves' => 2500], ['x' => 0, 'y' => 6000],
+        ]]]);
+        self::assertSame(0, $code);
+        self::assertEqualsWithDelta(60.0 * \M_SQRT2, $roof['slopesM2'], 1e-9);
+        self::assertIsArray($roof['lines']);
+        self::assertContains('ridge', array_column($roof['lines'], 'kind'));
+        self::assertIsArray($roof['facets']);
+        self::assertCount(4, $roof['facets']);
+    }
+
     /** @return array<string, mixed> two rooms, the wall between them 12 mm out of plumb, its figure 30 mm off */
     private static function plan(): array
     {
@@ -231,6 +246,8 @@ final class ProgramTest extends TestCase
         yield 'no image at all' => [['skew'], null, 'usage', ''];
         yield 'no map' => [['walls', 'image' => 'scan.png'], ['pixelToMm' => [[1, 0, 0], [0, 0, 0], [0, 0, 1]]], 'usage', 'pixelToMm'];
         yield 'no bearing' => [['traverse'], ['legs' => [['bearing' => 'up', 'length' => '1']]], 'unreadable-bearing', ''];
+        $gables = [['x' => 0, 'y' => 0], ['x' => 9000, 'y' => 0], ['x' => 0, 'y' => 9000]];
+        yield 'no roof' => [['roof'], ['rings' => [$gables]], 'roof-open', ''];
         yield 'no legs' => [['traverse'], ['legs' => []], 'unusable-boundary', 'legs'];
     }
 
@@ -248,7 +265,7 @@ final class ProgramTest extends TestCase
 
     public function testEveryCommandSaysWhatItReadsAndAnswers(): void
     {
-        foreach (['length', 'fit', 'traverse', 'derive', 'settle', 'export', 'skew', 'probe', 'walls'] as $command) {
+        foreach (['length', 'fit', 'traverse', 'roof', 'derive', 'settle', 'export', 'skew', 'probe', 'walls'] as $command) {
             $tester = new ApplicationTester(self::program());
             self::assertSame(0, $tester->run([$command, '--help' => true]));
             self::assertMatchesRegularExpression('/Usage:\s+'.$command.'/', $tester->getDisplay());
