@@ -116,6 +116,7 @@ function PageRow({ page, many }: { page: Thing<"page">; many: boolean }) {
   const turns = first?.turns ?? 0;
   const proposed = made?.made?.cuts.length ?? 0;
   const looking = project.work.get(workKey("find-way-up", page.id));
+  const reading = project.work.get(workKey("read-figures", first?.id ?? ""));
   const wayUp = wayUpWords(made?.made?.wayUp, turns);
   const uncut = first !== undefined && drawings.length === 1 && isWhole(first, page);
   const report = first && project.fits.get(first.id);
@@ -186,7 +187,7 @@ function PageRow({ page, many }: { page: Thing<"page">; many: boolean }) {
       )}
       <Work kind="import-page" about={page.id} />
       <Work kind="find-way-up" about={page.id} />
-      {first && <Work kind="read-figures" about={first.id} />}
+      {reading?.state === "working" && first && <Work kind="read-figures" about={first.id} />}
       {wayUp !== null && <p className="mt-1.5 text-[13px] text-quiet">{wayUp}</p>}
       {uncut && proposed > 1 && (
         <button
