@@ -337,7 +337,7 @@ final class SourcesTest extends TestCase
         self::assertIsArray($fits[0]);
         self::assertIsArray($fits[0]['legibility']);
         self::assertIsString($fits[0]['legibility']['words']);
-        self::assertStringContainsString("100\u{202f}mm is about 5 px wide; expect ±12\u{202f}mm", $fits[0]['legibility']['words']);
+        self::assertStringContainsString("a thin partition is about 5 px wide; expect ±12\u{202f}mm", $fits[0]['legibility']['words']);
     }
 
     public function testTheSameBytesAreStoredOnce(): void
