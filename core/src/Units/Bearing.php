@@ -27,6 +27,9 @@ final readonly class Bearing
         $plain = mb_strtoupper(
             trim(strtr(mb_scrub($text), ['′' => "'", '’' => "'", '″' => '"', '”' => '"', "''" => '"', 'º' => '°', ',' => '.', '−' => '-'])),
         );
+        // As it is keyed where no ° is at hand: S 82 41 50 E, 126-55-17.
+        $keyed = '/^([NS]?)\s*(\d{1,3})[\s:-]+([0-5]?\d)[\s:-]+([0-5]?\d(?:\.\d+)?)\s*([EW]?)$/u';
+        $plain = (string) preg_replace($keyed, "$1$2°$3'$4\"$5", $plain);
         // Minutes stand apart from the degrees, and whole from the seconds: 12345' would be 123°45' as well as 12°345'.
         $angle = self::NUMBER.'(?:\s*(?:°|DEG|D)\s*|\s+|(?![\d.]))(?:([0-5]?\d(?:\.\d+)?)\s*\'\s*)?(?:([0-5]?\d(?:\.\d+)?)\s*"\s*)?';
         if (1 === preg_match('/^([NS])\s*'.$angle.'\s*([EW])$/u', $plain, $m)) {
