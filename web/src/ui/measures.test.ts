@@ -1,6 +1,7 @@
 import { afterEach, describe, expect, it } from "vitest";
 import {
   area,
+  bearing,
   difference,
   fine,
   height,
@@ -100,4 +101,13 @@ it("areas are in square metres or square feet, whatever lengths are in", () => {
   expect(area(9.290304)).toBe("100.0 ft²");
   showIn("ft-in/16", "m2");
   expect(area(9.290304)).toBe("9.29 m²");
+});
+
+it("writes a bearing in degrees, minutes and seconds, and no thirds of them", () => {
+  expect([97.30277777777778, 0, 359.99999, 8.5].map(bearing)).toEqual([
+    "97°18'10\"",
+    "0°00'00\"",
+    "0°00'00\"",
+    "8°30'00\"",
+  ]);
 });

@@ -182,3 +182,10 @@ export function yardstick(mm: number): string {
   if (isImperial()) return mm < FOOT_MM - 1 ? `${Math.round(mm / INCH_MM)} in` : `${Math.round(mm / FOOT_MM)} ft`;
   return mm >= 1000 ? `${mm / 1000} m` : mm >= 10 ? `${mm / 10} cm` : `${mm} mm`;
 }
+
+/** Degrees clockwise from north, to the second: `97°18'10"`. */
+export function bearing(degrees: number): string {
+  const seconds = Math.round(degrees * 3600);
+  const two = (n: number) => String(n).padStart(2, "0");
+  return `${Math.floor(seconds / 3600) % 360}°${two(Math.floor(seconds / 60) % 60)}'${two(seconds % 60)}"`;
+}

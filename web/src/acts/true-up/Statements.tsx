@@ -7,6 +7,7 @@ import { fitMap } from "../../store/drawings";
 import { useProject } from "../../store/project";
 import type { Thing } from "../../store/rows";
 import { inOrder } from "../../store/rows";
+import { bearing } from "../../ui/measures";
 import { foot } from "./picked";
 import { useTruthPlot } from "./plot";
 
@@ -101,7 +102,7 @@ function wordsOf(length: Thing<"knownLength">): string {
 }
 
 export function runsWith(line: Thing<"gridPick">): string {
-  return line.bearing === null ? `runs with ${line.axis}` : `bears ${line.bearing}°`;
+  return line.bearing === null ? `runs with ${line.axis}` : `bears ${bearing(line.bearing)}`;
 }
 
 function PlacedMark({ at, colour }: { at: XY; colour: string }) {

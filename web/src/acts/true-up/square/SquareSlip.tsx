@@ -43,8 +43,9 @@ export function SquareSlip({ screen }: { screen: Map2 }) {
       style={{ left: Math.max(8, at[0] - 145), top: at[1] > 150 ? at[1] - 138 : at[1] + 24 }}
       onSubmit={(e) => {
         e.preventDefault();
-        if (along !== "bearing") void setGridLine({ axis: along });
-        else if (read.degrees !== null) void setGridLine({ bearing: read.degrees });
+        if (along !== "bearing") return void setGridLine({ axis: along });
+        // A quick hand is ahead of what is read; what is refused is told already.
+        void bearingOf(bearing).then((degrees) => setGridLine({ bearing: degrees }), ignored);
       }}
     >
       <div className="flex items-center gap-2 text-[13px]">
@@ -94,7 +95,14 @@ export function SquareSlip({ screen }: { screen: Map2 }) {
   );
 }
 
-/** What a bearing says as it is typed, read by the core. */
+/** Degrees clockwise from north, read by the core; throws a `Refused`. */
+async function bearingOf(text: string): Promise<number> {
+  return (await settled(api.GET("/api/bearing", { params: { query: { text } } }))).degrees;
+}
+
+const ignored = () => {};
+
+/** What a bearing says as it is typed. */
 function useBearing(text: string): { degrees: number | null; refused: string | null } {
   const [read, setRead] = useState<{ degrees: number | null; refused: string | null }>({
     degrees: null,
@@ -104,8 +112,8 @@ function useBearing(text: string): { degrees: number | null; refused: string | n
     setRead({ degrees: null, refused: null });
     if (text.trim() === "") return;
     const asked = { isLatest: true };
-    settled(api.GET("/api/bearing", { params: { query: { text } } })).then(
-      ({ degrees }) => asked.isLatest && setRead({ degrees, refused: null }),
+    bearingOf(text).then(
+      (degrees) => asked.isLatest && setRead({ degrees, refused: null }),
       ({ message }: Refused) => asked.isLatest && setRead({ degrees: null, refused: message }),
     );
     return () => {
