@@ -73,14 +73,7 @@ final class SiteTest extends TestCase
 
     public function testWhatIsWrongIsSaidAtTheLegAndNothingIsLost(): void
     {
-        $desk = new Desk(Client::ofStack()->signIn());
-        $id = Desk::newId();
-        $desk->change([[
-            'do' => 'add',
-            'type' => 'boundary',
-            'id' => $id,
-            'values' => ['storey' => $desk->storey, 'name' => 'Lot', 'x' => 0, 'y' => 0],
-        ]]);
+        [$desk, $id] = self::begun();
         self::assertSame('unreadable-bearing', $desk->refused(422, [self::leg($id, 0, 'north-ish', '20')])['code']);
         self::assertSame('unreadable-length', $desk->refused(422, [self::leg($id, 0, '90', 'far')])['code']);
         self::assertSame('length-not-positive', $desk->refused(422, [self::leg($id, 0, '90', '0')])['code']);

@@ -60,10 +60,7 @@ final class OpeningsAtEnds
     private static function beyond(WallLine $wall, Point $end, Point $other, array $walls, PageInk $pageInk, PixelToMm $map): Point
     {
         foreach (self::ahead($wall, $end, $other, $walls) as [$clear, $target, $isInLine]) {
-            if (
-                ($clear <= self::REACH_MM[1] && self::isDoor($wall, $other, $end, $clear, $target, $pageInk, $map))
-                || ($isInLine && self::isWindow($wall, $other, $end, $clear, $target, $pageInk, $map))
-            ) {
+            if (self::isOpening($wall, $other, $end, $clear, $target, $isInLine, $pageInk, $map)) {
                 return $target;
             }
         }
@@ -115,39 +112,27 @@ final class OpeningsAtEnds
         return $ahead;
     }
 
-    private static function isWindow(
+    /**
+     * Whether a door is drawn in what is clear, with a stub of wall beyond it, or to the next piece in line a window.
+     */
+    private static function isOpening(
         WallLine $wall,
         Point $other,
         Point $end,
         float $clear,
         Point $target,
+        bool $isInLine,
         PageInk $pageInk,
         PixelToMm $map,
     ): bool {
         $near = $other->distanceTo($end);
-
-        return Gap::between($pageInk, $map, $other, $target, $wall->thickness, $near, $near + $clear)->lined;
-    }
-
-    private static function isDoor(
-        WallLine $wall,
-        Point $other,
-        Point $end,
-        float $clear,
-        Point $target,
-        PageInk $pageInk,
-        PixelToMm $map,
-    ): bool {
-        $near = $other->distanceTo($end);
-        foreach (self::STUBS_MM as $stub) {
-            if (
-                $clear - $stub >= self::REACH_MM[0]
-                && Gap::between($pageInk, $map, $other, $target, $wall->thickness, $near, $near + $clear - $stub)->isDoor
-            ) {
+        $gap = static fn (float $wide): Gap => Gap::between($pageInk, $map, $other, $target, $wall->thickness, $near, $near + $wide);
+        foreach ($clear <= self::REACH_MM[1] ? self::STUBS_MM : [] as $stub) {
+            if ($clear - $stub >= self::REACH_MM[0] && $gap($clear - $stub)->isDoor) {
                 return true;
             }
         }
 
-        return false;
+        return $isInLine && $gap($clear)->lined;
     }
 }
