@@ -22,12 +22,10 @@ final class DependenciesTest extends TestCase
         foreach (self::named() as [$file, $name]) {
             ++$count;
             $isOurs = str_starts_with($name, 'Plinth\\Core') || str_starts_with($name, 'Brick\\Math');
-            $isPhp = !str_contains($name, '\\') && (
-                \function_exists($name)
-                || \defined($name)
-                || class_exists($name)
-                || interface_exists($name)
-            );
+            $isClass = class_exists($name) || interface_exists($name);
+            $isPhp = $isClass
+                ? (new \ReflectionClass($name))->isInternal()
+                : !str_contains($name, '\\') && (\function_exists($name) || \defined($name));
             self::assertTrue($isOurs || $isPhp, "$file names $name.");
         }
         self::assertGreaterThan(100, $count);
