@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Plan\Derivation;
 
+use Plinth\Core\Geometry\Overlay;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Plan\Derivation\Internal\Layer;
 use Plinth\Core\Plan\Derivation\Internal\Outlines;
@@ -36,6 +37,7 @@ use Plinth\Core\Plan\Network\WholeStorey;
  * Source of the areas' names: ISO 9836. Own derivation otherwise; the tests hold areas against GEOS.
  *
  * @phpstan-import-type Box from Neighbourhood
+ * @phpstan-import-type Shape from Overlay
  */
 final class Derivation
 {
@@ -157,6 +159,33 @@ final class Derivation
     }
 
     /**
+     * @param list<string> $ids
+     *
+     * @return array<string, list<Shape>> what each wall covers of the plan that no other does, by id
+     */
+    public function footprints(array $ids): array
+    {
+        [$enclosing, $loose] = [new WallShapes($this->enclosing), new WallShapes($this->loose)];
+        $footprints = [];
+        foreach ($ids as $id) {
+            $isLoose = [] !== $this->loose->pieces->ofWall($id);
+            if (($isLoose ? $this->loose : $this->enclosing)->pieces->wall($id) instanceof Wall) {
+                $footprints[$id] = ($isLoose ? $loose : $enclosing)->footprint($id);
+            }
+        }
+
+        return $footprints;
+    }
+
+    /** A wall by its id; null for a divider and what is not there. */
+    public function wall(string $id): ?Wall
+    {
+        $line = $this->enclosing->pieces->wall($id) ?? $this->loose->pieces->wall($id);
+
+        return $line instanceof Wall ? $line : null;
+    }
+
+    /**
      * Every region that some walls bound, those round walls that stand free, and those that hold some points: by their keys. And for
      * regions that were found by a point that they hold, it and the lines round it: what was there before and is not among them, is
      * gone.
@@ -246,7 +275,7 @@ final class Derivation
     }
 
     /** @return list<string> ids of all walls and dividers */
-    private function all(): array
+    public function all(): array
     {
         $bounds = $this->plan->bounds() ?? [0.0, 0.0, 0.0, 0.0];
         $this->enclosing->pieces->near(...$bounds);

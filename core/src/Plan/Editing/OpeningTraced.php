@@ -60,6 +60,8 @@ final class OpeningTraced
                 $turn($opening->hand),
                 $turn($opening->swing),
                 $opening->leaf,
+                $opening->head,
+                $opening->rise,
             );
         }
 

@@ -13,7 +13,12 @@ final readonly class Opening
     /** How many leaves a door has; a sliding one runs along its wall. */
     public const LEAVES = ['single', 'double', 'sliding'];
 
-    /** @throws UnusableValue */
+    /**
+     * @param float|null $height from its sill to its highest point, mm; where it is not known it reaches to the top of its wall
+     * @param float $rise of its head over its springing, mm, where that is part of a circle
+     *
+     * @throws UnusableValue
+     */
     public function __construct(
         public string $id,
         public string $wall,
@@ -25,11 +30,14 @@ final readonly class Opening
         public string $hand = 'left',
         public string $swing = 'left',
         public string $leaf = 'single',
+        public OpeningHead $head = OpeningHead::Level,
+        public float $rise = 0.0,
     ) {
         Checked::within("opening $id/offset", $offset);
         Checked::size("opening $id/width", $width);
         Checked::within("opening $id/sill", $sill);
         Checked::size("opening $id/height", $height);
+        Checked::within("opening $id/rise", $rise);
     }
 
     /** The same further along its wall, mm. */
@@ -46,6 +54,8 @@ final readonly class Opening
             $this->hand,
             $this->swing,
             $this->leaf,
+            $this->head,
+            $this->rise,
         );
     }
 }

@@ -19,6 +19,12 @@ final readonly class Storey
      * @param list<Divider> $dividers
      * @param list<Column> $columns
      * @param list<Figure> $figures that were decided
+     * @param list<Slab> $floors
+     * @param list<Slab> $ceilings
+     * @param list<FloorVoid> $voids in its floor
+     * @param list<PitchedRoof> $roofs over it
+     * @param list<Shaft> $shafts that stand on it
+     * @param list<Dormer> $dormers on its roofs
      *
      * @throws UnusableValue
      */
@@ -33,6 +39,12 @@ final readonly class Storey
         public array $dividers = [],
         public array $columns = [],
         public array $figures = [],
+        public array $floors = [],
+        public array $ceilings = [],
+        public array $voids = [],
+        public array $roofs = [],
+        public array $shafts = [],
+        public array $dormers = [],
     ) {
         Checked::within("storey $id/elevation", $elevation);
         Checked::size("storey $id/height", $height);
@@ -41,8 +53,9 @@ final readonly class Storey
     /**
      * @param list<Wall> $walls
      * @param list<Opening> $openings
+     * @param list<Divider>|null $dividers the same ones without any
      */
-    public function with(array $walls, array $openings): self
+    public function with(array $walls, array $openings, ?array $dividers = null): self
     {
         return new self(
             $this->id,
@@ -52,9 +65,15 @@ final readonly class Storey
             $walls,
             $openings,
             $this->rooms,
-            $this->dividers,
+            $dividers ?? $this->dividers,
             $this->columns,
             $this->figures,
+            $this->floors,
+            $this->ceilings,
+            $this->voids,
+            $this->roofs,
+            $this->shafts,
+            $this->dormers,
         );
     }
 }

@@ -24,6 +24,7 @@ final readonly class Wall
     /**
      * @param float $rise of an arc over its chord, mm, positive to the left of from → to; 0 is straight
      * @param bool $enclosing bounds rooms; a railing or a low wall does not
+     * @param bool $toCeiling ends under the ceiling that covers it; others go on to the floor above or the roof
      *
      * @throws UnusableValue
      */
@@ -36,11 +37,28 @@ final readonly class Wall
         public ?float $height = null,
         public float $rise = 0.0,
         public bool $enclosing = true,
+        public bool $toCeiling = false,
     ) {
         Checked::places("wall $id", $from, $to);
         Checked::size("wall $id/thickness", $thickness, self::THICKEST_MM);
         Checked::size("wall $id/height", $height);
         Checked::within("wall $id/rise", $rise, self::MOST_RISE_MM);
+    }
+
+    /** The same between other ends. */
+    public function between(Point $from, Point $to): self
+    {
+        return new self(
+            $this->id,
+            $from,
+            $to,
+            $this->thickness,
+            $this->line,
+            $this->height,
+            $this->rise,
+            $this->enclosing,
+            $this->toCeiling,
+        );
     }
 
     public function arc(): ?Arc
@@ -105,16 +123,38 @@ final readonly class Wall
      * The body between two distances from the start, mm: along the right face and back along the left; four points of a
      * straight wall.
      *
+     * @param float|null $right and left of it how far it reaches from the centre line, mm to its left; the wall's faces without them
+     *
      * @return non-empty-list<array{float, float}>
      */
-    public function piece(float $start, float $end): array
+    public function piece(float $start, float $end, ?float $right = null, ?float $left = null): array
     {
         $half = $this->thickness / 2.0;
 
         return array_map(static fn (Point $p): array => $p->toArray(), [
-            ...$this->chain($start, $end, -$half),
-            ...array_reverse($this->chain($start, $end, $half)),
+            ...$this->chain($start, $end, $right ?? -$half),
+            ...array_reverse($this->chain($start, $end, $left ?? $half)),
         ]);
+    }
+
+    /** How far from the start a point lies along the centre line, mm; beyond its ends too. */
+    public function along(float $x, float $y): float
+    {
+        $length = $this->length();
+        if (null !== ($arc = $this->arc())) {
+            $turn = fmod(atan2($y - $arc->centre->y, $x - $arc->centre->x) - $arc->start, 2.0 * \M_PI);
+            $ahead = $arc->sweep > 0.0 ? $turn : -$turn;
+            // Whatever lies in the middle of what the arc leaves of its circle is as far before it as beyond.
+            $most = \M_PI + abs($arc->sweep) / 2.0;
+
+            return $arc->radius * match (true) {
+                $ahead > $most => $ahead - 2.0 * \M_PI,
+                $ahead < $most - 2.0 * \M_PI => $ahead + 2.0 * \M_PI,
+                default => $ahead,
+            };
+        }
+
+        return (($x - $this->from->x) * ($this->to->x - $this->from->x) + ($y - $this->from->y) * ($this->to->y - $this->from->y)) / $length;
     }
 
     /** @return array{float, float, float, float} round its body and a millimetre more: xmin, ymin, xmax, ymax */

@@ -70,7 +70,7 @@ final class WholeStorey implements Neighbourhood
         $walls = array_values(array_filter($this->lines, static fn ($l): bool => $l instanceof Wall));
         $dividers = array_values(array_filter($this->lines, static fn ($l): bool => $l instanceof Divider));
 
-        return new Storey($s->id, $s->name, $s->elevation, $s->height, $walls, $s->openings, $s->rooms, $dividers, $s->columns);
+        return $s->with($walls, $s->openings, $dividers);
     }
 
     public function lines(array $box): array

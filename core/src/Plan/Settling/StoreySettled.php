@@ -31,7 +31,7 @@ final readonly class StoreySettled
             $wall = $storey->walls[$i];
             $from = $settled->moves[$j->from] ?? $wall->from;
             $to = $settled->moves[$j->to] ?? $wall->to;
-            $walls[] = new Wall($wall->id, $from, $to, $wall->thickness, $wall->line, $wall->height, $wall->rise, $wall->enclosing);
+            $walls[] = $wall->between($from, $to);
             $shifts[$wall->id] = self::along($wall->from, $from, $to);
         }
         $openings = array_map(static fn (Opening $o): Opening => $o->shifted($shifts[$o->wall] ?? 0.0), $storey->openings);

@@ -37,6 +37,15 @@ final class UnbuildableRoof extends \RuntimeException implements Fault
         return new self('outline-crosses', 'This outline crosses itself, or a court reaches over its edge: pull its corners apart.');
     }
 
+    /** @param int $edge from 0 */
+    public static function overhang(int $edge): self
+    {
+        return new self(
+            'overhangs-apart',
+            \sprintf('Edges %d and %d of this roof run straight on with unequal overhangs: give both the same.', max(1, $edge), $edge + 1),
+        );
+    }
+
     public static function open(): self
     {
         return new self('roof-open', 'Nothing closes this roof: where only gables are left, one more edge has to slope.');

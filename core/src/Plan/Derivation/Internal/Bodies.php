@@ -193,6 +193,48 @@ final class Bodies
     }
 
     /**
+     * What straight edges and the chords of arcs cover that no others do. Straight ones come first: at the ends of arcs the faces of
+     * single chords fold back over each other, and what the straight ones leave is theirs.
+     *
+     * @param non-empty-list<int> $edges one straight one, or all chords of an arc
+     *
+     * @return list<Shape>
+     */
+    public function footprint(array $edges): array
+    {
+        $network = $this->faces->network;
+        $isArc = static fn (int $e): bool => 0.0 !== $network->halves[2 * $e]['radius'];
+        ['wall' => $wall, 'half' => $half] = $network->edges[$edges[0]];
+        $isCurved = $isArc($edges[0]);
+        if (!$isCurved && ($this->isPlain($edges[0]) || 0.0 === $half)) {
+            return 0.0 === $half ? [] : [['outer' => $this->quad($edges[0]), 'holes' => []]];
+        }
+        $rings = array_merge(...array_map($this->of(...), $edges));
+        if ([] === $rings) {
+            return [];
+        }
+        $without = [];
+        foreach ($this->near(Polygon::bounds(array_merge(...$rings))) as $other) {
+            $of = $network->edges[$other]['wall'];
+            if (\in_array($other, $edges, true) || 0.0 === $network->edges[$other]['half'] || ($isCurved && $of === $wall)) {
+                continue;
+            }
+            if ($isArc($other)) {
+                array_push($without, ...($isCurved && strcmp($of, $wall) < 0 ? $this->of($other) : []));
+            } elseif ($this->isPlain($other)) {
+                $without[] = $this->quad($other);
+            } elseif ($isCurved || $this->comesBefore($other, $edges[0])) {
+                array_push($without, ...$this->of($other));
+            }
+        }
+        $this->effort->spend(self::RING * \count($without));
+        // An arc lies between the faces of its neighbours, too, however they fold.
+        $faces = $isCurved ? array_map($this->quad(...), $edges) : [];
+
+        return Overlay::parts([$rings, $faces, $without], static fn (array $w): bool => ($w[0] > 0 || 0 !== $w[1]) && $w[2] <= 0);
+    }
+
+    /**
      * What bodies leave of a face.
      *
      * @param list<Face> $islands outer faces of what stands free inside

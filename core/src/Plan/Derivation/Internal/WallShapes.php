@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Plan\Derivation\Internal;
 
+use Plinth\Core\Geometry\Overlay;
 use Plinth\Core\Geometry\Polygon;
 use Plinth\Core\Plan\Derivation\Finding;
 use Plinth\Core\Plan\Derivation\WallShape;
@@ -17,6 +18,8 @@ use Plinth\Core\Plan\Network\Face;
  * What walls look like between others, what their openings cut out of them, and what is wrong with either.
  *
  * @internal
+ *
+ * @phpstan-import-type Shape from Overlay
  */
 final readonly class WallShapes
 {
@@ -72,6 +75,28 @@ final readonly class WallShapes
         [$openings, $openingFindings] = [] === $pieces ? [[], []] : $this->openings($wall, $junctions, $ofWall);
 
         return new WallShape($id, $stretches, $area, $openings, [...array_values($findings), ...$openingFindings]);
+    }
+
+    /** @return list<Shape> what a wall covers of the plan that no other does */
+    public function footprint(string $id): array
+    {
+        [$pieces, $faces, $bodies] = [$this->layer->pieces, $this->layer->faces, $this->layer->bodies];
+        $parts = [];
+        $chords = [];
+        foreach ($pieces->ofWall($id) as $piece) {
+            foreach ($faces->network->along($piece) as $e) {
+                if ($faces->network->edges[$e]['wall'] !== $id) {
+                    continue;
+                }
+                if (0.0 !== $faces->network->halves[2 * $e]['radius']) {
+                    $chords[] = $e;
+                } else {
+                    array_push($parts, ...$bodies->footprint([$e]));
+                }
+            }
+        }
+
+        return [] === $chords ? $parts : $bodies->footprint($chords);
     }
 
     /**

@@ -1,0 +1,281 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Bodies\Internal;
+
+use Plinth\Core\Geometry\Polygon;
+use Plinth\Core\Plan\Model\Wall;
+
+/**
+ * Cells of what stands upright: from the floor it stands on up to its own height or what covers it, less what is cut out of it.
+ *
+ * Its part of the plan is cut along all edges of what it stands on and under, and where planes pass each other above it, so that over
+ * each cell nothing changes.
+ *
+ * @internal
+ *
+ * @phpstan-import-type Ring from Polygon
+ */
+final readonly class Standing
+{
+    /** Less is no height, mm. */
+    private const NOTHING_MM = 0.01;
+
+    /**
+     * @param list<Covering> $below what it stands on
+     * @param list<Covering> $above what ends it where it is covered
+     * @param list<Covering> $through what passes through it
+     */
+    public function __construct(private array $below, private array $above, private array $through = [])
+    {
+    }
+
+    /**
+     * @param list<Ring> $rings counter-clockwise, without holes
+     * @param float $top mm; where it is covered it ends there
+     * @param bool $isOwn whether its top is its own, and what covers it higher up is none of its business
+     * @param Wall|null $wall that slices are measured along
+     * @param list<Slice> $slices of the wall
+     * @param bool $isFill whether it is what the slices hold; otherwise that is cut out of it
+     *
+     * @return list<Cell>
+     */
+    public function cells(
+        array $rings,
+        float $base,
+        float $top,
+        bool $isOwn = false,
+        ?Wall $wall = null,
+        array $slices = [],
+        bool $isFill = false,
+    ): array {
+        $near = $this->near($rings, $base, $top);
+        if (null !== $wall && [] !== $slices) {
+            $rings = self::sliced($rings, $wall, $slices);
+        }
+        foreach ($near as $coverings) {
+            foreach ($coverings as $covering) {
+                $rings = Cut::edges($rings, $covering->rings);
+            }
+        }
+        $ends = [Plane::level($base), Plane::level($top)];
+        $cells = [];
+        foreach ($rings as $ring) {
+            if ([] === $slices && [] === $near['below'] && [] === $near['above'] && [] === $near['through']) {
+                $cells[] = new Cell([$ring], [$ends]);
+                continue;
+            }
+            $at = Polygon::labelPoint($ring);
+            $covers = static fn (Covering $c): bool => $c->covers(...$at);
+            $stands = array_map(static fn (Covering $c): Plane => $c->top, array_filter($near['below'], $covers));
+            $limits = array_map(static fn (Covering $c): Plane => $c->bottom, array_filter($near['above'], $covers));
+            $held = array_map(static fn (Covering $c): array => [$c->bottom, $c->top], array_filter($near['through'], $covers));
+            $limits = array_values([] === $limits || $isOwn ? [...$limits, $ends[1]] : $limits);
+            $stands = array_values([] === $stands ? [$ends[0]] : $stands);
+            $within = null === $wall ? [] : self::at($wall->along(...$at), $slices);
+            if ($isFill && [] === $within) {
+                continue;
+            }
+            $planes = [...$stands, ...$limits, ...array_merge(...$within, ...$held)];
+            foreach (self::whereNoneCross($ring, $planes) as $part) {
+                $middle = Polygon::labelPoint($part);
+                $spans = [[self::outermost($stands, $middle, 1.0), self::outermost($limits, $middle, -1.0)]];
+                $spans = $isFill ? self::common($spans[0], $within, $middle) : self::without($spans, $within, $middle);
+                $spans = self::without($spans, array_values($held), $middle);
+                if ([] !== $spans) {
+                    $cells[] = new Cell([$part], $spans);
+                }
+            }
+        }
+
+        return $cells;
+    }
+
+    /**
+     * @param list<Ring> $rings
+     * @param float $base mm, where it stands
+     * @param float $top mm, where it ends if nothing covers it
+     *
+     * @return array{below: list<Covering>, above: list<Covering>, through: list<Covering>}
+     */
+    private function near(array $rings, float $base, float $top): array
+    {
+        if ([] === $rings || ([] === $this->below && [] === $this->above && [] === $this->through)) {
+            return ['below' => [], 'above' => [], 'through' => []];
+        }
+        $points = array_merge(...$rings);
+        \assert([] !== $points);
+        $box = Polygon::bounds($points);
+        $isNear = static fn (Covering $c): bool => $c->isNear($box);
+        $above = array_values(array_filter($this->above, $isNear));
+        // What nothing passes is not cut up for it.
+        $highest = max([$top, ...array_map(static fn (Covering $c): float => $c->highest, $above)]);
+        $isPassed = static fn (Covering $c): bool => $c->isNear($box) && $c->highest > $base && $c->lowest < $highest;
+
+        return [
+            'below' => array_values(array_filter($this->below, $isNear)),
+            'above' => $above,
+            'through' => array_values(array_filter($this->through, $isPassed)),
+        ];
+    }
+
+    /**
+     * @param list<Ring> $rings
+     * @param list<Slice> $slices
+     *
+     * @return list<Ring> cut across the wall at the ends of all slices
+     */
+    private static function sliced(array $rings, Wall $wall, array $slices): array
+    {
+        $cuts = [];
+        foreach ($slices as $slice) {
+            $cuts[(string) $slice->from] = $slice->from;
+            $cuts[(string) $slice->to] = $slice->to;
+        }
+        sort($cuts);
+        $done = [];
+        foreach ($cuts as $along) {
+            $on = $wall->at($along);
+            $beside = $wall->at($along, 1.0);
+            [$rest, $before] = [[], []];
+            foreach ($rings as $ring) {
+                [$left, $right] = Cut::line($ring, $on->toArray(), [$beside->x - $on->x, $beside->y - $on->y]);
+                array_push($before, ...$left);
+                array_push($rest, ...$right);
+            }
+            // What lies before a cut lies before those that follow, too; only round an arc it may not.
+            if (null === $wall->arc()) {
+                array_push($done, ...$before);
+                $rings = $rest;
+            } else {
+                $rings = [...$before, ...$rest];
+            }
+        }
+
+        return [...$done, ...$rings];
+    }
+
+    /**
+     * @param list<Slice> $slices
+     *
+     * @return list<array{Plane, Plane}> of all slices at a place along the wall
+     */
+    private static function at(float $along, array $slices): array
+    {
+        $spans = [];
+        foreach ($slices as $slice) {
+            if ($along > $slice->from && $along < $slice->to) {
+                array_push($spans, ...$slice->spans);
+            }
+        }
+
+        return $spans;
+    }
+
+    /**
+     * @param Ring $ring
+     * @param list<Plane> $planes
+     *
+     * @return list<Ring> parts over which none of the planes passes another
+     */
+    private static function whereNoneCross(array $ring, array $planes): array
+    {
+        $rings = [$ring];
+        foreach ($planes as $a => $one) {
+            for ($b = 0; $b < $a; ++$b) {
+                $other = $planes[$b];
+                [$gx, $gy] = [$one->dx - $other->dx, $one->dy - $other->dy];
+                $steep = $gx * $gx + $gy * $gy;
+                if ($steep < 1e-12) {
+                    continue;
+                }
+                $parts = [];
+                foreach ($rings as $each) {
+                    $over = array_map(static fn (array $p): float => $one->at(...$p) - $other->at(...$p), $each);
+                    if (min($over) > -self::NOTHING_MM || max($over) < self::NOTHING_MM) {
+                        $parts[] = $each;
+                        continue;
+                    }
+                    [$x, $y] = $each[0];
+                    $on = [$x - $over[0] * $gx / $steep, $y - $over[0] * $gy / $steep];
+                    [$left, $right] = Cut::line($each, $on, [-$gy, $gx]);
+                    array_push($parts, ...$left, ...$right);
+                }
+                $rings = $parts;
+            }
+        }
+
+        return $rings;
+    }
+
+    /**
+     * @param non-empty-list<Plane> $planes
+     * @param array{float, float} $at
+     * @param float $sign 1 for the highest, −1 for the lowest
+     */
+    private static function outermost(array $planes, array $at, float $sign): Plane
+    {
+        $best = $planes[0];
+        foreach ($planes as $plane) {
+            if ($sign * ($plane->at(...$at) - $best->at(...$at)) > 0.0) {
+                $best = $plane;
+            }
+        }
+
+        return $best;
+    }
+
+    /**
+     * @param list<array{Plane, Plane}> $spans
+     * @param list<array{Plane, Plane}> $cuts
+     * @param array{float, float} $at
+     *
+     * @return list<array{Plane, Plane}>
+     */
+    private static function without(array $spans, array $cuts, array $at): array
+    {
+        foreach ($cuts as [$from, $to]) {
+            $left = [];
+            foreach ($spans as [$bottom, $top]) {
+                [$b, $t, $f, $u] = [$bottom->at(...$at), $top->at(...$at), $from->at(...$at), $to->at(...$at)];
+                if ($f >= $t || $u <= $b) {
+                    $left[] = [$bottom, $top];
+                    continue;
+                }
+                if ($f > $b + self::NOTHING_MM) {
+                    $left[] = [$bottom, $from];
+                }
+                if ($u < $t - self::NOTHING_MM) {
+                    $left[] = [$to, $top];
+                }
+            }
+            $spans = $left;
+        }
+
+        return array_values(
+            array_filter($spans, static fn (array $s): bool => $s[1]->at(...$at) - $s[0]->at(...$at) > self::NOTHING_MM),
+        );
+    }
+
+    /**
+     * @param array{Plane, Plane} $span
+     * @param list<array{Plane, Plane}> $fills
+     * @param array{float, float} $at
+     *
+     * @return list<array{Plane, Plane}> what of the fills lies within the span
+     */
+    private static function common(array $span, array $fills, array $at): array
+    {
+        $kept = [];
+        foreach ($fills as [$bottom, $top]) {
+            $bottom = self::outermost([$bottom, $span[0]], $at, 1.0);
+            $top = self::outermost([$top, $span[1]], $at, -1.0);
+            if ($top->at(...$at) - $bottom->at(...$at) > self::NOTHING_MM) {
+                $kept[] = [$bottom, $top];
+            }
+        }
+
+        return $kept;
+    }
+}

@@ -1,0 +1,490 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Bodies;
+
+use Plinth\Core\Bodies\Internal\Cell;
+use Plinth\Core\Bodies\Internal\Covering;
+use Plinth\Core\Bodies\Internal\Cut;
+use Plinth\Core\Bodies\Internal\OpeningForm;
+use Plinth\Core\Bodies\Internal\Outward;
+use Plinth\Core\Bodies\Internal\Plane;
+use Plinth\Core\Bodies\Internal\RoofBody;
+use Plinth\Core\Bodies\Internal\Stack;
+use Plinth\Core\Bodies\Internal\Standing;
+use Plinth\Core\Geometry\Contour;
+use Plinth\Core\Geometry\Overlay;
+use Plinth\Core\Geometry\Polygon;
+use Plinth\Core\Plan\Derivation\Derivation;
+use Plinth\Core\Plan\Model\Column;
+use Plinth\Core\Plan\Model\Dormer;
+use Plinth\Core\Plan\Model\Opening;
+use Plinth\Core\Plan\Model\PitchedRoof;
+use Plinth\Core\Plan\Model\Shaft;
+use Plinth\Core\Plan\Model\Slab;
+use Plinth\Core\Plan\Model\Storey;
+use Plinth\Core\Plan\Model\Wall;
+use Plinth\Core\Plan\Network\Neighbourhood;
+use Plinth\Core\Roof\Exception\UnbuildableRoof;
+use Plinth\Core\Roof\Roof;
+
+/**
+ * The bodies of one storey.
+ *
+ * @phpstan-import-type Ring from Polygon
+ * @phpstan-import-type Shape from Overlay
+ */
+final class StoreyBodies
+{
+    /** Further than anything stands, mm. */
+    private const FAR_MM = 1e7;
+
+    /** @var array<string, RoofBody|null> of this storey and others, by id; null where it cannot stand */
+    private array $roofs = [];
+    /** @var array<string, Refused> */
+    private array $refused = [];
+    /** @var array<string, list<Shape>>|null */
+    private ?array $footprints = null;
+    private ?Standing $walls = null;
+    private ?Standing $partitions = null;
+
+    /** @param list<Storey> $others of the building */
+    public function __construct(
+        private readonly Storey $storey,
+        private readonly array $others,
+        private readonly Neighbourhood $plan,
+        private readonly Derivation $derivation,
+    ) {
+    }
+
+    /** @return list<Body> */
+    public function all(): array
+    {
+        return [
+            ...$this->floors(),
+            ...$this->walls($this->derivation->all()),
+            ...$this->columns(),
+            ...$this->ceilings(),
+            ...$this->roofs(),
+            ...$this->shafts(),
+            ...$this->dormers(),
+        ];
+    }
+
+    /** @return list<Refused> what cannot stand; known once it has been asked for */
+    public function refused(): array
+    {
+        return array_values($this->refused);
+    }
+
+    /**
+     * @param list<string> $ids
+     *
+     * @return list<Body> walls, and what stands in their openings
+     */
+    public function walls(array $ids): array
+    {
+        $openings = [];
+        foreach ($this->plan->openings($ids) as $opening) {
+            $openings[$opening->wall][] = $opening;
+        }
+        $bodies = [];
+        foreach ($this->derivation->footprints($ids) as $id => $footprint) {
+            $wall = $this->derivation->wall($id);
+            if (null !== $wall && [] !== $footprint) {
+                array_push($bodies, ...$this->wall($wall, Cut::withoutHoles($footprint), $openings[$id] ?? []));
+            }
+        }
+
+        return $bodies;
+    }
+
+    /** @return list<Body> */
+    public function columns(): array
+    {
+        $bodies = [];
+        foreach ($this->plan->columns([-\INF, -\INF, \INF, \INF]) as $column) {
+            $rings = Cut::withoutHoles($this->beside([$column->outline()]));
+            $cells = $this->standing(false)->cells($rings, $this->storey->elevation, $this->top(null));
+            array_push($bodies, ...$this->body(BodyKind::Column, $column->id, $cells));
+        }
+
+        return $bodies;
+    }
+
+    /** @return list<Body> and their finish, where that has a thickness of its own */
+    public function floors(): array
+    {
+        $bodies = [];
+        foreach ($this->storey->floors as $floor) {
+            $shapes = self::less([self::ring($floor->outline)], [...$this->voids($this->storey), ...$this->passing($floor, $this->storey)]);
+            $top = $this->storey->elevation + $floor->top;
+            $cells = self::plates($shapes, $top - $floor->thickness, $top - $floor->finish);
+            array_push($bodies, ...$this->body(BodyKind::Floor, $floor->id, $cells));
+            if ($floor->finish > 0.0) {
+                $rings = array_merge(...array_map(static fn (array $s): array => [$s['outer'], ...$s['holes']], $shapes));
+                $cells = self::plates($this->beside($rings, true), $top - $floor->finish, $top);
+                array_push($bodies, ...$this->body(BodyKind::Finish, $floor->id, $cells));
+            }
+        }
+
+        return $bodies;
+    }
+
+    /** @return list<Body> */
+    public function ceilings(): array
+    {
+        $bodies = [];
+        $above = $this->above();
+        foreach ($this->storey->ceilings as $ceiling) {
+            $open = [...(null === $above ? [] : $this->voids($above)), ...$this->passing($ceiling, $this->storey)];
+            $shapes = self::less([self::ring($ceiling->outline)], $open);
+            $rings = array_merge(...array_map(static fn (array $s): array => [$s['outer'], ...$s['holes']], $shapes));
+            $top = $this->storey->elevation + $ceiling->top;
+            $cells = self::plates([] === $rings ? [] : $this->beside($rings, true), $top - $ceiling->thickness, $top);
+            array_push($bodies, ...$this->body(BodyKind::Ceiling, $ceiling->id, $cells));
+        }
+
+        return $bodies;
+    }
+
+    /** @return list<Body> */
+    public function roofs(): array
+    {
+        $bodies = [];
+        foreach ($this->storey->roofs as $roof) {
+            $body = $this->roof($roof, $this->storey);
+            if (null === $body) {
+                continue;
+            }
+            $cells = [];
+            foreach ($body->coverings as $covering) {
+                $open = $this->throughRoof($covering);
+                $shapes = [] === $open
+                    ? [['outer' => $covering->rings[0], 'holes' => \array_slice($covering->rings, 1)]]
+                    : Overlay::difference($covering->rings, $open);
+                foreach ($shapes as $shape) {
+                    $cells[] = new Cell([$shape['outer'], ...$shape['holes']], [[$covering->bottom, $covering->top]]);
+                }
+            }
+            array_push($bodies, ...$this->body(BodyKind::Roof, $roof->id, $cells));
+        }
+
+        return $bodies;
+    }
+
+    /** A roof's upper side as far as it stands: ridges, hips, valleys and verges with their lengths, facets with their areas. */
+    public function roofOver(PitchedRoof $roof): ?Roof
+    {
+        return $this->roof($roof, $this->storey)?->upper;
+    }
+
+    /** @return list<Body> */
+    public function shafts(): array
+    {
+        $bodies = [];
+        foreach ($this->storey->shafts as $shaft) {
+            [$base, $top] = [$this->storey->elevation + $shaft->base, $this->storey->elevation + $shaft->top];
+            $cells = [new Cell([self::ring($shaft->outline)], [[Plane::level($base), Plane::level($top)]])];
+            array_push($bodies, ...$this->body(BodyKind::Chimney, $shaft->id, $cells));
+        }
+
+        return $bodies;
+    }
+
+    /** @return list<Body> walls that stand on the roof, under a lid */
+    public function dormers(): array
+    {
+        $roofs = [];
+        foreach ($this->storey->roofs as $roof) {
+            array_push($roofs, ...($this->roof($roof, $this->storey)->coverings ?? []));
+        }
+        $standing = new Standing($roofs, []);
+        $sunk = new Standing([], [], array_map(
+            static fn (Covering $c): Covering => new Covering($c->rings, $c->bottom->raised(-self::FAR_MM), $c->top),
+            $roofs,
+        ));
+        $bodies = [];
+        foreach ($this->storey->dormers as $dormer) {
+            $lid = $this->storey->elevation + $dormer->top;
+            $inner = self::inner($dormer);
+            $walls = Cut::withoutHoles(Overlay::difference([self::ring($dormer->outline)], $inner));
+            $cells = [...$standing->cells($walls, $lid, $lid), ...$sunk->cells($inner, $lid - $dormer->thickness, $lid)];
+            array_push($bodies, ...$this->body(BodyKind::Dormer, $dormer->id, $cells));
+        }
+
+        return $bodies;
+    }
+
+    /**
+     * @param list<Ring> $rings
+     * @param list<Opening> $openings
+     *
+     * @return list<Body>
+     */
+    private function wall(Wall $wall, array $rings, array $openings): array
+    {
+        [$base, $top] = [$this->storey->elevation, $this->top($wall->height)];
+        $standing = $this->standing($wall->toCeiling);
+        $isOwn = null !== $wall->height;
+        $slices = [];
+        $forms = [];
+        foreach ($openings as $opening) {
+            $form = new OpeningForm($wall, $opening, $base);
+            if ($form->isThere()) {
+                $forms[$opening->id] = $form;
+                array_push($slices, ...$form->cut());
+            }
+        }
+        $cells = $standing->cells($rings, $base, $top, $isOwn, $wall, $slices);
+        $bodies = $this->body($wall->enclosing ? BodyKind::Wall : BodyKind::Railing, $wall->id, $cells);
+        foreach ($forms as $id => $form) {
+            foreach ($form->fills() as $fill) {
+                $half = $fill['deep'] / 2.0;
+                [$first, $last] = [$fill['slices'][0] ?? null, $fill['slices'][\count($fill['slices']) - 1] ?? null];
+                if (null !== $first && null !== $last) {
+                    $ring = $wall->piece($first->from, $last->to, -$half, $half);
+                    $cells = $standing->cells([$ring], $base, $top, $isOwn, $wall, $fill['slices'], true);
+                    array_push($bodies, ...$this->body(BodyKind::from($fill['kind']), (string) $id, $cells));
+                }
+            }
+        }
+
+        return $bodies;
+    }
+
+    /**
+     * @param list<Cell> $cells
+     *
+     * @return list<Body>
+     */
+    private function body(BodyKind $kind, string $id, array $cells): array
+    {
+        $mesh = Stack::mesh($cells);
+
+        return null === $mesh ? [] : [new Body($kind, $id, $this->storey->id, $mesh)];
+    }
+
+    /** @param bool $toCeiling whether ceilings end it */
+    private function standing(bool $toCeiling): Standing
+    {
+        if ($toCeiling) {
+            return $this->partitions ??= $this->makeStanding($this->storey->ceilings);
+        }
+
+        return $this->walls ??= $this->makeStanding([]);
+    }
+
+    /** @param list<Slab> $ceilings */
+    private function makeStanding(array $ceilings): Standing
+    {
+        $below = array_map(fn (Slab $f): Covering => $this->plate($f, $this->storey, true), $this->storey->floors);
+        $above = array_map(fn (Slab $c): Covering => $this->plate($c, $this->storey), $ceilings);
+        $next = $this->above();
+        foreach (null === $next ? [] : $next->floors as $floor) {
+            $above[] = $this->plate($floor, $next);
+        }
+        foreach ($this->storey->roofs as $roof) {
+            array_push($above, ...($this->roof($roof, $this->storey)->coverings ?? []));
+        }
+        $through = [];
+        foreach ($this->others as $other) {
+            foreach ($other->roofs as $roof) {
+                array_push($through, ...($this->roof($roof, $other)->coverings ?? []));
+            }
+        }
+        foreach ([$this->storey, ...$this->others] as $storey) {
+            foreach ($storey->shafts as $shaft) {
+                [$from, $to] = [$storey->elevation + $shaft->base, $storey->elevation + $shaft->top];
+                $through[] = new Covering([self::ring($shaft->outline)], Plane::level($from), Plane::level($to));
+            }
+        }
+
+        return new Standing($below, $above, $through);
+    }
+
+    /** @param bool $isStoodOn whether what stands on it stands under its finish */
+    private function plate(Slab $slab, Storey $storey, bool $isStoodOn = false): Covering
+    {
+        $top = $storey->elevation + $slab->top;
+        $holes = [] === $storey->floors || !\in_array($slab, $storey->floors, true) ? [] : array_map(
+            static fn (array $ring): array => array_reverse($ring),
+            $this->voids($storey),
+        );
+
+        return new Covering(
+            [self::ring($slab->outline), ...$holes],
+            Plane::level($top - $slab->thickness),
+            Plane::level($isStoodOn ? $top - $slab->finish : $top),
+        );
+    }
+
+    private function roof(PitchedRoof $roof, Storey $on): ?RoofBody
+    {
+        if (!\array_key_exists($roof->id, $this->roofs)) {
+            try {
+                $this->roofs[$roof->id] = RoofBody::of($roof, $on->elevation);
+            } catch (UnbuildableRoof $e) {
+                $this->roofs[$roof->id] = null;
+                if ($on === $this->storey) {
+                    $this->refused[$roof->id] = new Refused($roof->id, $e->getMessage());
+                }
+            }
+        }
+
+        return $this->roofs[$roof->id];
+    }
+
+    /** The storey whose floor ends this one's walls. */
+    private function above(): ?Storey
+    {
+        $next = null;
+        foreach ($this->others as $other) {
+            if ($other->elevation > $this->storey->elevation && $other->elevation < ($next->elevation ?? \INF)) {
+                $next = $other;
+            }
+        }
+
+        return $next;
+    }
+
+    private function top(?float $height): float
+    {
+        return $this->storey->elevation + ($height ?? $this->storey->height);
+    }
+
+    /**
+     * What walls and columns leave of rings.
+     *
+     * @param non-empty-list<Ring> $rings
+     * @param bool $andColumns whether columns stand there, too
+     *
+     * @return list<Shape>
+     */
+    private function beside(array $rings, bool $andColumns = false): array
+    {
+        $points = array_merge(...$rings);
+        \assert([] !== $points);
+        $box = Polygon::bounds($points);
+        $standing = [];
+        foreach ($this->footprints ??= $this->derivation->footprints($this->derivation->all()) as $shapes) {
+            foreach ($shapes as $shape) {
+                $standing[] = $shape['outer'];
+                array_push($standing, ...$shape['holes']);
+            }
+        }
+        foreach ($andColumns ? $this->plan->columns($box) : [] as $column) {
+            $standing[] = $column->outline();
+        }
+        $near = array_values(array_filter($standing, static function (array $ring) use ($box): bool {
+            [$x1, $y1, $x2, $y2] = Polygon::bounds($ring);
+
+            return $x1 < $box[2] && $x2 > $box[0] && $y1 < $box[3] && $y2 > $box[1];
+        }));
+
+        return Overlay::difference($rings, $near);
+    }
+
+    /**
+     * @param list<Ring> $rings
+     * @param list<Ring> $without
+     *
+     * @return list<Shape>
+     */
+    private static function less(array $rings, array $without): array
+    {
+        return [] === $without
+            ? array_map(static fn (array $ring): array => ['outer' => $ring, 'holes' => []], $rings)
+            : Overlay::difference($rings, $without);
+    }
+
+    /**
+     * @param list<Shape> $shapes
+     *
+     * @return list<Cell>
+     */
+    private static function plates(array $shapes, float $bottom, float $top): array
+    {
+        return array_map(
+            static fn (array $s): Cell => new Cell([$s['outer'], ...$s['holes']], [[Plane::level($bottom), Plane::level($top)]]),
+            $shapes,
+        );
+    }
+
+    /** @return list<non-empty-list<array{float, float}>> counter-clockwise */
+    private function voids(Storey $storey): array
+    {
+        return array_map(static fn ($v): array => self::ring($v->outline), $storey->voids);
+    }
+
+    /** @return list<non-empty-list<array{float, float}>> shafts of any storey that pass a slab */
+    private function passing(Slab $slab, Storey $of): array
+    {
+        $passing = [];
+        $top = $of->elevation + $slab->top;
+        foreach ([$this->storey, ...$this->others] as $storey) {
+            foreach ($storey->shafts as $shaft) {
+                if ($storey->elevation + $shaft->base < $top && $storey->elevation + $shaft->top > $top - $slab->thickness) {
+                    $passing[] = self::ring($shaft->outline);
+                }
+            }
+        }
+
+        return $passing;
+    }
+
+    /** @return list<Ring> what is cut out of a part of a roof */
+    private function throughRoof(Covering $covering): array
+    {
+        $open = [];
+        foreach ([$this->storey, ...$this->others] as $storey) {
+            foreach ($storey->shafts as $shaft) {
+                $open[] = self::ring($shaft->outline);
+            }
+        }
+        foreach ($this->storey->dormers as $dormer) {
+            $lid = $this->storey->elevation + $dormer->top - $dormer->thickness;
+            foreach (self::inner($dormer) as $ring) {
+                // Only where the dormer rises over the roof.
+                foreach (self::lower($ring, $covering->top, $lid) as $part) {
+                    $open[] = $part;
+                }
+            }
+        }
+
+        return array_values(array_filter($open, static fn (array $ring): bool => $covering->isNear(Polygon::bounds($ring))));
+    }
+
+    /**
+     * @param Ring $ring
+     *
+     * @return list<non-empty-list<array{float, float}>> parts of it over which a plane lies lower than a height
+     */
+    private static function lower(array $ring, Plane $plane, float $height): array
+    {
+        $parts = [$ring];
+        if (!$plane->isLevel()) {
+            $over = $plane->at(...$ring[0]) - $height;
+            $steep = $plane->dx ** 2 + $plane->dy ** 2;
+            $on = [$ring[0][0] - $over * $plane->dx / $steep, $ring[0][1] - $over * $plane->dy / $steep];
+            $parts = array_merge(...Cut::line($ring, $on, [-$plane->dy, $plane->dx]));
+        }
+
+        return array_values(array_filter($parts, static fn (array $p): bool => $plane->at(...Polygon::labelPoint($p)) < $height));
+    }
+
+    /** @return list<non-empty-list<array{float, float}>> a dormer's inside, counter-clockwise; none where its walls take up all of it */
+    private static function inner(Dormer $dormer): array
+    {
+        return Outward::inset(self::ring($dormer->outline), $dormer->thickness);
+    }
+
+    /** @return non-empty-list<array{float, float}> counter-clockwise */
+    private static function ring(Contour $contour): array
+    {
+        $ring = $contour->points();
+
+        return Polygon::area($ring) < 0.0 ? array_reverse($ring) : $ring;
+    }
+}
