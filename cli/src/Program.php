@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Plinth\Cli;
 
+use Plinth\Cli\Command\BodiesCommand;
 use Plinth\Cli\Command\DeriveCommand;
 use Plinth\Cli\Command\ExportCommand;
 use Plinth\Cli\Command\FitCommand;
@@ -45,6 +46,7 @@ final class Program extends Application
             new TraverseCommand(),
             new RoofCommand(),
             new DeriveCommand(),
+            new BodiesCommand(),
             new SettleCommand(),
             new ExportCommand(),
             new SkewCommand($pictures),

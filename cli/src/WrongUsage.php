@@ -24,7 +24,7 @@ final class WrongUsage extends \InvalidArgumentException
 
     public static function unknownFormat(string $format): self
     {
-        return new self(\sprintf('There is no format “%s”: use dxf.', $format), 'format');
+        return new self(\sprintf('There is no format “%s”: use dxf or gltf.', $format), 'format');
     }
 
     public static function cannotRead(string $file, string $at): self

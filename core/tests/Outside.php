@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Tests;
 
-/** Asks a general-purpose library in Debian's Python for its answer to the same question. */
+/** Asks a general-purpose library for its answer to the same question: in Debian's Python, or in Node of npm's. */
 final class Outside
 {
     /**
@@ -14,9 +14,10 @@ final class Outside
      */
     public static function ask(string $script, array $question): array
     {
-        $process = proc_open(['/usr/bin/python3', __DIR__.'/outside/'.$script], [['pipe', 'r'], ['pipe', 'w'], ['pipe', 'w']], $pipes);
+        $runs = str_ends_with($script, '.mjs') ? 'node' : '/usr/bin/python3';
+        $process = proc_open([$runs, __DIR__.'/outside/'.$script], [['pipe', 'r'], ['pipe', 'w'], ['pipe', 'w']], $pipes);
         if (false === $process) {
-            throw new \RuntimeException('python3 does not start.');
+            throw new \RuntimeException("$runs does not start.");
         }
         fwrite($pipes[0], json_encode($question, \JSON_THROW_ON_ERROR));
         fclose($pipes[0]);

@@ -6,9 +6,14 @@ namespace Plinth\Cli\Command;
 
 use Plinth\Cli\Json;
 use Plinth\Cli\WrongUsage;
+use Plinth\Core\Bodies\BuildingBodies;
+use Plinth\Core\Exchange\BodiesDocument\BodiesWriter;
 use Plinth\Core\Exchange\Dxf\DxfWriter;
+use Plinth\Core\Exchange\Gltf\GlbWriter;
 use Plinth\Core\Exchange\PlanDocument\PlanReader;
 use Plinth\Core\Plan\Derivation\Derivation;
+use Plinth\Core\Plan\Model\Plan;
+use Plinth\Core\Plan\Model\Storey;
 use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Console\Command\Command;
 use Symfony\Component\Console\Input\InputArgument;
@@ -16,43 +21,66 @@ use Symfony\Component\Console\Input\InputInterface;
 use Symfony\Component\Console\Input\InputOption;
 use Symfony\Component\Console\Output\OutputInterface;
 
-#[AsCommand('export', 'A storey of a plan document to a file', help: <<<'TEXT'
-    Reads a plan document (docs/plan-format.md), writes one storey in an open format, and answers {"file", "bytes", "storey", "walls"}.
+#[AsCommand('export', 'A plan document to a file', help: <<<'TEXT'
+    Reads a plan document (docs/plan-format.md). As dxf it writes the lines of one storey, as gltf the bodies of all of them, or of one, and
+    answers {"file", "bytes"} with what is in it.
     TEXT)]
 final class ExportCommand extends Command
 {
     protected function configure(): void
     {
-        $this->addArgument('format', InputArgument::REQUIRED, 'dxf');
+        $this->addArgument('format', InputArgument::REQUIRED, 'dxf or gltf');
         $this->addOption('out', null, InputOption::VALUE_REQUIRED, 'the file to write');
-        $this->addOption('storey', null, InputOption::VALUE_REQUIRED, 'its id; the first one without it');
+        $this->addOption('storey', null, InputOption::VALUE_REQUIRED, 'its id; without it the first one as dxf, all of them as gltf');
         Json::option($this, 'the plan document');
     }
 
     protected function execute(InputInterface $input, OutputInterface $output): int
     {
         $format = Json::text($input->getArgument('format'));
-        if ('dxf' !== $format) {
+        if (!\in_array($format, ['dxf', 'gltf'], true)) {
             throw WrongUsage::unknownFormat($format);
         }
         $out = $input->getOption('out') ?? throw WrongUsage::missingOption('out');
         $wanted = $input->getOption('storey');
-        foreach (PlanReader::read(Json::input($input))->storeys as $storey) {
-            if (null === $wanted || $wanted === $storey->id) {
-                $dxf = DxfWriter::write($storey, Derivation::of($storey));
-                if (false === @file_put_contents(Json::text($out), $dxf)) {
-                    throw WrongUsage::cannotWrite(Json::text($out));
-                }
-                Json::write($output, [
-                    'file' => $out,
-                    'bytes' => \strlen($dxf),
-                    'storey' => $storey->id,
-                    'walls' => \count($storey->walls),
-                ]);
-
-                return self::SUCCESS;
-            }
+        $plan = PlanReader::read(Json::input($input));
+        $storeys = array_values(array_filter($plan->storeys, static fn (Storey $s): bool => null === $wanted || $wanted === $s->id));
+        if ([] === $storeys) {
+            throw WrongUsage::noStorey(Json::text($wanted));
         }
-        throw WrongUsage::noStorey(Json::text($wanted));
+        [$written, $told] = 'dxf' === $format ? self::dxf($storeys[0]) : self::gltf($plan, $storeys);
+        if (false === @file_put_contents(Json::text($out), $written)) {
+            throw WrongUsage::cannotWrite(Json::text($out));
+        }
+        Json::write($output, ['file' => $out, 'bytes' => \strlen($written), ...$told]);
+
+        return self::SUCCESS;
+    }
+
+    /** @return array{string, array<string, mixed>} */
+    private static function dxf(Storey $storey): array
+    {
+        return [DxfWriter::write($storey, Derivation::of($storey)), ['storey' => $storey->id, 'walls' => \count($storey->walls)]];
+    }
+
+    /**
+     * @param list<Storey> $storeys of the plan
+     *
+     * @return array{string, array<string, mixed>}
+     */
+    private static function gltf(Plan $plan, array $storeys): array
+    {
+        $building = new BuildingBodies($plan);
+        [$bodies, $names, $refused] = [[], [], []];
+        foreach ($storeys as $storey) {
+            array_push($bodies, ...$building->storey($storey->id)->all());
+            array_push($refused, ...$building->storey($storey->id)->refused());
+            $names[$storey->id] = '' === $storey->name ? $storey->id : $storey->name;
+        }
+
+        return [GlbWriter::write($bodies, $names), [
+            'bodies' => \count($bodies),
+            'refused' => array_map(BodiesWriter::refused(...), $refused),
+        ]];
     }
 }

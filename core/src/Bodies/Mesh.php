@@ -89,26 +89,18 @@ final readonly class Mesh
     public function trianglesOf(array $face): array
     {
         [$nx, $ny, $nz] = $this->normal($face);
-        [$ox, $oy, $oz] = $this->vertices[$face[0][0]];
         // Onto the plane of two axes that it faces most, the same way round.
-        $flat = match (max(abs($nx), abs($ny), abs($nz))) {
-            abs($nz) => $nz > 0.0 ? static fn (array $p): array => [$p[0] - $ox, $p[1] - $oy] : static fn (array $p): array => [
-                $p[1] - $oy,
-                $p[0] - $ox,
-            ],
-            abs($ny) => $ny > 0.0 ? static fn (array $p): array => [$p[2] - $oz, $p[0] - $ox] : static fn (array $p): array => [
-                $p[0] - $ox,
-                $p[2] - $oz,
-            ],
-            default => $nx > 0.0 ? static fn (array $p): array => [$p[1] - $oy, $p[2] - $oz] : static fn (array $p): array => [
-                $p[2] - $oz,
-                $p[1] - $oy,
-            ],
+        [$u, $v, $isTurned] = match (max(abs($nx), abs($ny), abs($nz))) {
+            abs($nz) => [0, 1, $nz < 0.0],
+            abs($ny) => [2, 0, $ny < 0.0],
+            default => [1, 2, $nx < 0.0],
         };
+        [$u, $v] = $isTurned ? [$v, $u] : [$u, $v];
+        $first = $this->vertices[$face[0][0]];
         $places = [];
         foreach ($face as $ring) {
-            foreach ($ring as $v) {
-                $places[$v] = $flat($this->vertices[$v]);
+            foreach ($ring as $n) {
+                $places[$n] = [$this->vertices[$n][$u] - $first[$u], $this->vertices[$n][$v] - $first[$v]];
             }
         }
 

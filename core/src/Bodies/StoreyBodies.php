@@ -7,21 +7,21 @@ namespace Plinth\Core\Bodies;
 use Plinth\Core\Bodies\Internal\Cell;
 use Plinth\Core\Bodies\Internal\Covering;
 use Plinth\Core\Bodies\Internal\Cut;
+use Plinth\Core\Bodies\Internal\Fills;
 use Plinth\Core\Bodies\Internal\OpeningForm;
 use Plinth\Core\Bodies\Internal\Outward;
 use Plinth\Core\Bodies\Internal\Plane;
 use Plinth\Core\Bodies\Internal\RoofBody;
 use Plinth\Core\Bodies\Internal\Stack;
 use Plinth\Core\Bodies\Internal\Standing;
+use Plinth\Core\Geometry\Blocks;
 use Plinth\Core\Geometry\Contour;
 use Plinth\Core\Geometry\Overlay;
 use Plinth\Core\Geometry\Polygon;
 use Plinth\Core\Plan\Derivation\Derivation;
-use Plinth\Core\Plan\Model\Column;
 use Plinth\Core\Plan\Model\Dormer;
 use Plinth\Core\Plan\Model\Opening;
 use Plinth\Core\Plan\Model\PitchedRoof;
-use Plinth\Core\Plan\Model\Shaft;
 use Plinth\Core\Plan\Model\Slab;
 use Plinth\Core\Plan\Model\Storey;
 use Plinth\Core\Plan\Model\Wall;
@@ -32,7 +32,7 @@ use Plinth\Core\Roof\Roof;
 /**
  * The bodies of one storey.
  *
- * @phpstan-import-type Ring from Polygon
+ * @phpstan-import-type Ring from Cut
  * @phpstan-import-type Shape from Overlay
  */
 final class StoreyBodies
@@ -44,8 +44,11 @@ final class StoreyBodies
     private array $roofs = [];
     /** @var array<string, Refused> */
     private array $refused = [];
-    /** @var array<string, list<Shape>>|null */
-    private ?array $footprints = null;
+    /** of parts of walls, by their numbers */
+    private ?Blocks $blocks = null;
+    /** @var list<array{ring: Ring, box: array{float, float, float, float}}> parts of walls, and holes in them */
+    private array $footprints = [];
+    private readonly Fills $fills;
     private ?Standing $walls = null;
     private ?Standing $partitions = null;
 
@@ -56,6 +59,7 @@ final class StoreyBodies
         private readonly Neighbourhood $plan,
         private readonly Derivation $derivation,
     ) {
+        $this->fills = new Fills($storey->id);
     }
 
     /** @return list<Body> */
@@ -124,7 +128,7 @@ final class StoreyBodies
             array_push($bodies, ...$this->body(BodyKind::Floor, $floor->id, $cells));
             if ($floor->finish > 0.0) {
                 $rings = array_merge(...array_map(static fn (array $s): array => [$s['outer'], ...$s['holes']], $shapes));
-                $cells = self::plates($this->beside($rings, true), $top - $floor->finish, $top);
+                $cells = self::plates([] === $rings ? [] : $this->beside($rings, true), $top - $floor->finish, $top);
                 array_push($bodies, ...$this->body(BodyKind::Finish, $floor->id, $cells));
             }
         }
@@ -229,26 +233,18 @@ final class StoreyBodies
         $standing = $this->standing($wall->toCeiling);
         $isOwn = null !== $wall->height;
         $slices = [];
-        $forms = [];
+        $filled = [];
         foreach ($openings as $opening) {
             $form = new OpeningForm($wall, $opening, $base);
             if ($form->isThere()) {
-                $forms[$opening->id] = $form;
+                $filled[] = $opening;
                 array_push($slices, ...$form->cut());
             }
         }
         $cells = $standing->cells($rings, $base, $top, $isOwn, $wall, $slices);
         $bodies = $this->body($wall->enclosing ? BodyKind::Wall : BodyKind::Railing, $wall->id, $cells);
-        foreach ($forms as $id => $form) {
-            foreach ($form->fills() as $fill) {
-                $half = $fill['deep'] / 2.0;
-                [$first, $last] = [$fill['slices'][0] ?? null, $fill['slices'][\count($fill['slices']) - 1] ?? null];
-                if (null !== $first && null !== $last) {
-                    $ring = $wall->piece($first->from, $last->to, -$half, $half);
-                    $cells = $standing->cells([$ring], $base, $top, $isOwn, $wall, $fill['slices'], true);
-                    array_push($bodies, ...$this->body(BodyKind::from($fill['kind']), (string) $id, $cells));
-                }
-            }
+        foreach ($filled as $opening) {
+            array_push($bodies, ...$this->fills->of($wall, $opening, $base, $standing->clear($wall->box(), $base, $top, $isOwn), $standing, $top, $isOwn));
         }
 
         return $bodies;
@@ -282,8 +278,10 @@ final class StoreyBodies
         $below = array_map(fn (Slab $f): Covering => $this->plate($f, $this->storey, true), $this->storey->floors);
         $above = array_map(fn (Slab $c): Covering => $this->plate($c, $this->storey), $ceilings);
         $next = $this->above();
-        foreach (null === $next ? [] : $next->floors as $floor) {
-            $above[] = $this->plate($floor, $next);
+        if (null !== $next) {
+            foreach ($next->floors as $floor) {
+                $above[] = $this->plate($floor, $next);
+            }
         }
         foreach ($this->storey->roofs as $roof) {
             array_push($above, ...($this->roof($roof, $this->storey)->coverings ?? []));
@@ -364,26 +362,53 @@ final class StoreyBodies
      */
     private function beside(array $rings, bool $andColumns = false): array
     {
-        $points = array_merge(...$rings);
-        \assert([] !== $points);
-        $box = Polygon::bounds($points);
-        $standing = [];
-        foreach ($this->footprints ??= $this->derivation->footprints($this->derivation->all()) as $shapes) {
-            foreach ($shapes as $shape) {
-                $standing[] = $shape['outer'];
-                array_push($standing, ...$shape['holes']);
-            }
-        }
+        $box = Polygon::bounds(array_merge(...$rings));
+        $near = array_column($this->footprintsNear($box), 'ring');
         foreach ($andColumns ? $this->plan->columns($box) : [] as $column) {
-            $standing[] = $column->outline();
+            $near[] = $column->outline();
         }
-        $near = array_values(array_filter($standing, static function (array $ring) use ($box): bool {
-            [$x1, $y1, $x2, $y2] = Polygon::bounds($ring);
 
-            return $x1 < $box[2] && $x2 > $box[0] && $y1 < $box[3] && $y2 > $box[1];
+        // Most ceilings lie between walls already.
+        $near = array_values(array_filter($near, static function (array $ring) use ($rings): bool {
+            foreach ($rings as $of) {
+                if (!Cut::isBeside($of, $ring)) {
+                    return true;
+                }
+            }
+
+            return false;
         }));
 
-        return Overlay::difference($rings, $near);
+        return self::less($rings, $near);
+    }
+
+    /**
+     * @param array{float, float, float, float} $box
+     *
+     * @return list<array{ring: Ring, box: array{float, float, float, float}}> parts of walls near a box
+     */
+    private function footprintsNear(array $box): array
+    {
+        if (null === $this->blocks) {
+            $this->blocks = new Blocks();
+            foreach ($this->derivation->footprints($this->derivation->all()) as $shapes) {
+                foreach ($shapes as $shape) {
+                    foreach ([$shape['outer'], ...$shape['holes']] as $ring) {
+                        $this->blocks->put(\count($this->footprints), Polygon::bounds($ring));
+                        $this->footprints[] = ['ring' => $ring, 'box' => Polygon::bounds($ring)];
+                    }
+                }
+            }
+        }
+        $near = array_map(
+            fn (int|string $n): array => $this->footprints[$n],
+            $this->blocks->near($box) ?? array_keys($this->footprints),
+        );
+
+        return array_values(array_filter(
+            $near,
+            static fn (array $f): bool => $f['box'][0] < $box[2] && $f['box'][2] > $box[0] && $f['box'][1] < $box[3] && $f['box'][3] > $box[1],
+        ));
     }
 
     /**
@@ -394,8 +419,8 @@ final class StoreyBodies
      */
     private static function less(array $rings, array $without): array
     {
-        return [] === $without
-            ? array_map(static fn (array $ring): array => ['outer' => $ring, 'holes' => []], $rings)
+        return [] === $without && 1 === \count($rings)
+            ? [['outer' => $rings[0], 'holes' => []]]
             : Overlay::difference($rings, $without);
     }
 

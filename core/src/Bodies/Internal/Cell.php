@@ -4,14 +4,12 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Bodies\Internal;
 
-use Plinth\Core\Geometry\Polygon;
-
 /**
  * A part of the plan over which a body is solid from certain planes up to certain others.
  *
  * @internal
  *
- * @phpstan-import-type Ring from Polygon
+ * @phpstan-import-type Ring from Cut
  */
 final readonly class Cell
 {

@@ -12,8 +12,9 @@ use Plinth\Core\Geometry\Polygon;
  *
  * @internal
  *
- * @phpstan-import-type Ring from Polygon
  * @phpstan-import-type Shape from Overlay
+ *
+ * @phpstan-type Ring non-empty-list<array{float, float}>
  */
 final class Cut
 {
@@ -106,32 +107,48 @@ final class Cut
     }
 
     /**
-     * Cuts rings along every edge of others that passes through them, so that each part lies wholly in or wholly out of each.
+     * Cuts rings along every line that passes through them, so that each part lies wholly on one side of each.
      *
      * @param list<Ring> $rings
-     * @param list<Ring> $along
+     * @param list<array{array{float, float}, array{float, float}}> $lines
      *
      * @return list<Ring>
      */
-    public static function edges(array $rings, array $along): array
+    public static function along(array $rings, array $lines): array
     {
-        foreach ($along as $other) {
-            foreach ($other as $i => $q) {
-                $p = $other[$i > 0 ? $i - 1 : \count($other) - 1];
-                $parts = [];
-                foreach ($rings as $ring) {
-                    if (self::passes($ring, $p, $q)) {
-                        [$left, $right] = self::line($ring, $p, [$q[0] - $p[0], $q[1] - $p[1]]);
-                        array_push($parts, ...$left, ...$right);
-                    } else {
-                        $parts[] = $ring;
-                    }
+        foreach ($lines as [$p, $q]) {
+            $parts = [];
+            foreach ($rings as $ring) {
+                if (self::passes($ring, $p, $q)) {
+                    [$left, $right] = self::line($ring, $p, [$q[0] - $p[0], $q[1] - $p[1]]);
+                    array_push($parts, ...$left, ...$right);
+                } else {
+                    $parts[] = $ring;
                 }
-                $rings = $parts;
             }
+            $rings = $parts;
         }
 
         return $rings;
+    }
+
+    /**
+     * Whether a ring lies beside others: it may touch them.
+     *
+     * @param Ring $ring
+     * @param Ring $other
+     */
+    public static function isBeside(array $ring, array $other): bool
+    {
+        $p = $other[\count($other) - 1];
+        foreach ($other as $q) {
+            if (self::passes($ring, $p, $q)) {
+                return false;
+            }
+            $p = $q;
+        }
+
+        return !Polygon::contains($ring, ...self::inside($other)) && !Polygon::contains($other, ...self::inside($ring));
     }
 
     /**
@@ -179,6 +196,36 @@ final class Cut
         }
 
         return false;
+    }
+
+    /**
+     * A place well within a ring.
+     *
+     * @param Ring $ring
+     *
+     * @return array{float, float}
+     */
+    public static function inside(array $ring): array
+    {
+        [$x, $y] = [0.0, 0.0];
+        foreach ($ring as [$px, $py]) {
+            $x += $px;
+            $y += $py;
+        }
+        $n = \count($ring);
+        [$x, $y] = [$x / $n, $y / $n];
+        // Of one that bends inward the middle may lie outside, or on its edge.
+        if ($n > 3) {
+            [$ax, $ay] = $ring[$n - 1];
+            foreach ($ring as [$bx, $by]) {
+                if (($bx - $ax) * ($y - $ay) - ($by - $ay) * ($x - $ax) < 1e-3 * hypot($bx - $ax, $by - $ay)) {
+                    return Polygon::labelPoint($ring);
+                }
+                [$ax, $ay] = [$bx, $by];
+            }
+        }
+
+        return [$x, $y];
     }
 
     /**
@@ -235,9 +282,9 @@ final class Cut
     /**
      * Without corners that follow themselves, and without spikes, where a ring runs back along itself.
      *
-     * @param Ring $ring
+     * @param list<array{float, float}> $ring
      *
-     * @return Ring
+     * @return list<array{float, float}>
      */
     private static function tidy(array $ring): array
     {

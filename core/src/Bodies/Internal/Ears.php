@@ -38,7 +38,7 @@ final class Ears
      */
     private static function right(array $ring, array $at): float
     {
-        return max(array_map(static fn (int $v): float => $at[$v][0], $ring));
+        return max(-\INF, ...array_map(static fn (int $v): float => $at[$v][0], $ring));
     }
 
     /**

@@ -19,10 +19,10 @@ final class Outward
     /**
      * Every edge moved outward by so much of its own; corners lie where neighbouring edges meet then.
      *
-     * @param list<Point> $corners counter-clockwise
+     * @param non-empty-list<Point> $corners counter-clockwise
      * @param list<float> $by of the edge from each corner, mm
      *
-     * @return list<Point>
+     * @return non-empty-list<Point>
      *
      * @throws UnbuildableRoof where edges that run straight on reach beyond by unequal distances
      */
@@ -54,7 +54,7 @@ final class Outward
     }
 
     /**
-     * @param list<array{float, float}> $ring counter-clockwise
+     * @param non-empty-list<array{float, float}> $ring counter-clockwise
      * @param float $by mm inward, all round
      *
      * @return list<non-empty-list<array{float, float}>> none where nothing is left
@@ -72,6 +72,6 @@ final class Outward
             }
         }
 
-        return [] !== $inner && Polygon::area($inner) > 0.0 ? [$inner] : [];
+        return Polygon::area($inner) > 0.0 ? [$inner] : [];
     }
 }

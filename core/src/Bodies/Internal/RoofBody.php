@@ -44,8 +44,10 @@ final readonly class RoofBody
         if ((new Contour($corners))->area() < 0.0) {
             // Counter-clockwise; the edge from each corner keeps what rises over it.
             $n = \count($corners);
-            $turn = static fn (array $of): array => array_map(static fn (int $i): mixed => $of[(2 * $n - 2 - $i) % $n], range(0, $n - 1));
-            [$corners, $pitches, $overhangs] = [array_reverse($corners), $turn($pitches), $turn($overhangs)];
+            $turned = array_map(static fn (int $i): int => (2 * $n - 2 - $i) % $n, range(0, $n - 1));
+            $corners = array_reverse($corners);
+            $pitches = array_map(static fn (int $i): ?float => $roof->pitches[$i], $turned);
+            $overhangs = array_map(static fn (int $i): float => $roof->overhangs[$i], $turned);
         }
         $reached = Outward::moved($corners, $overhangs);
         $eaves = $level + $roof->eaves;
@@ -65,7 +67,7 @@ final readonly class RoofBody
         [$upper, $lowest] = self::over($reached, $pitches, $over);
         $below = self::planes($lower, $least);
         if ($isEven) {
-            $up = $roof->thickness / cos(deg2rad((float) max(array_map(floatval(...), $pitches))));
+            $up = $roof->thickness / cos(deg2rad(max(0.0, ...array_map(floatval(...), $pitches))));
 
             return new self(
                 array_map(static fn (array $f): Covering => new Covering($f['rings'], $f['plane'], $f['plane']->raised($up)), $below),
@@ -91,7 +93,7 @@ final readonly class RoofBody
     }
 
     /**
-     * @param list<Point> $corners
+     * @param non-empty-list<Point> $corners
      * @param list<float|null> $pitches
      * @param list<float|null> $eaves
      *

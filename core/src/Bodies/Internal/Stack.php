@@ -15,7 +15,9 @@ use Plinth\Core\Bodies\Mesh;
  *
  * @internal
  *
- * @phpstan-type Strip array{int, int, int, int} numbers of heights: bottom and top at an edge's start, bottom and top at its end
+ * A strip is a span over an edge, by the numbers of its heights: bottom and top at its start, bottom and top at its end.
+ *
+ * @phpstan-type Strip array{int, int, int, int}
  */
 final class Stack
 {
@@ -24,17 +26,21 @@ final class Stack
     /** Heights at one place nearer than this are one: planes that meet there were worked out from corners that were rounded. */
     private const SAME_HEIGHT_MM = 2e-3;
     private const BUCKET_MM = 1.0;
-    /** A single cell with so few corners touches itself nowhere. */
-    private const SIMPLE = 12;
+    private const RIM = self::NEAR_MM / self::BUCKET_MM;
+    private const MOST_HEIGHTS = 1 << 20;
+    /** So few places are gone through faster than sought. */
+    private const FEW = 24;
 
     /** @var list<array{float, float}> */
     private array $places = [];
-    /** @var array<string, list<int>> */
+    /** @var array<int, array<int, list<int>>> */
     private array $buckets = [];
     /** @var list<list<list<int>>> cell → rings → places */
     private array $rings = [];
-    /** @var list<list<float>> place → heights from below */
+    /** @var array<int, list<float>> place → heights from below */
     private array $heights = [];
+    /** @var array<int, array<int, list<int>>> cell → place → numbers of the heights of its spans, bottom and top of each */
+    private array $spans = [];
     /** @var list<array{float, float, float}> */
     private array $vertices = [];
     /** @var array<int, array<int, int>> place → number of height → vertex */
@@ -55,17 +61,45 @@ final class Stack
     public static function mesh(array $cells): ?Mesh
     {
         $cells = array_values(array_filter($cells, static fn (Cell $c): bool => [] !== $c->spans));
+        if (1 === \count($cells) && null !== ($prism = self::prism($cells[0]))) {
+            return $prism;
+        }
         $stack = new self($cells);
         $stack->place();
-        if (\count($cells) > 1 || \count($stack->places) > self::SIMPLE) {
-            $stack->meetEdges();
-        }
+        $stack->meetEdges();
         $stack->cutWherePlanesCross();
         $stack->gatherHeights();
         $stack->levels();
         $stack->sides();
 
         return [] === $stack->faces ? null : new Mesh($stack->vertices, $stack->faces);
+    }
+
+    /** What stands on a convex ring between two levels: most of what there is. */
+    private static function prism(Cell $cell): ?Mesh
+    {
+        [$ring, [$bottom, $top]] = [$cell->rings[0], $cell->spans[0]];
+        $n = \count($ring);
+        if (1 !== \count($cell->rings) || 1 !== \count($cell->spans) || !$bottom->isLevel() || !$top->isLevel() || $top->z - $bottom->z <= self::SAME_HEIGHT_MM) {
+            return null;
+        }
+        [[$ax, $ay], [$bx, $by]] = [$ring[$n - 2], $ring[$n - 1]];
+        $vertices = [];
+        foreach ($ring as [$cx, $cy]) {
+            if (abs($cx - $bx) + abs($cy - $by) < 2.0 * self::NEAR_MM || ($bx - $ax) * ($cy - $by) - ($by - $ay) * ($cx - $bx) < 0.0) {
+                return null;
+            }
+            [$ax, $ay, $bx, $by] = [$bx, $by, $cx, $cy];
+            $vertices[] = [$cx, $cy, $bottom->z];
+            $vertices[] = [$cx, $cy, $top->z];
+        }
+        $faces = [[range(1, 2 * $n - 1, 2)], [range(2 * $n - 2, 0, -2)]];
+        for ($i = 0; $i < $n; ++$i) {
+            $k = $i + 1 < $n ? $i + 1 : 0;
+            $faces[] = [[2 * $i, 2 * $k, 2 * $k + 1, 2 * $i + 1]];
+        }
+
+        return new Mesh($vertices, $faces);
     }
 
     private function place(): void
@@ -82,40 +116,48 @@ final class Stack
     private function number(float $x, float $y): int
     {
         [$i, $j] = [$x / self::BUCKET_MM, $y / self::BUCKET_MM];
-        [$low, $high] = [self::NEAR_MM / self::BUCKET_MM, 1.0 - self::NEAR_MM / self::BUCKET_MM];
-        [$fi, $fj] = [floor($i), floor($j)];
-        $near = ["$fi $fj"];
-        [$si, $sj] = [$i - $fi < $low ? -1.0 : ($i - $fi > $high ? 1.0 : 0.0), $j - $fj < $low ? -1.0 : ($j - $fj > $high ? 1.0 : 0.0)];
-        foreach ([[$si, 0.0], [0.0, $sj], [$si, $sj]] as [$di, $dj]) {
-            $near[] = ($fi + $di).' '.($fj + $dj);
-        }
-        foreach ($near as $bucket) {
-            foreach ($this->buckets[$bucket] ?? [] as $n) {
-                if (abs($this->places[$n][0] - $x) < self::NEAR_MM && abs($this->places[$n][1] - $y) < self::NEAR_MM) {
-                    return $n;
-                }
-            }
+        [$fi, $fj] = [(int) floor($i), (int) floor($j)];
+        [$u, $v] = [$i - $fi, $j - $fj];
+        // Near a bucket's side it may be known in the next one.
+        [$si, $sj] = [$u < self::RIM ? -1 : ($u > 1.0 - self::RIM ? 1 : 0), $v < self::RIM ? -1 : ($v > 1.0 - self::RIM ? 1 : 0)];
+        $known = $this->knownIn($fi, $fj, $x, $y)
+            ?? (0 === $si ? null : $this->knownIn($fi + $si, $fj, $x, $y))
+            ?? (0 === $sj ? null : $this->knownIn($fi, $fj + $sj, $x, $y))
+            ?? (0 === $si || 0 === $sj ? null : $this->knownIn($fi + $si, $fj + $sj, $x, $y));
+        if (null !== $known) {
+            return $known;
         }
         $this->places[] = [$x, $y];
-        $this->buckets[$near[0]][] = $n = \count($this->places) - 1;
 
-        return $n;
+        return $this->buckets[$fi][$fj][] = \count($this->places) - 1;
+    }
+
+    private function knownIn(int $i, int $j, float $x, float $y): ?int
+    {
+        foreach ($this->buckets[$i][$j] ?? [] as $n) {
+            if (abs($this->places[$n][0] - $x) < self::NEAR_MM && abs($this->places[$n][1] - $y) < self::NEAR_MM) {
+                return $n;
+            }
+        }
+
+        return null;
     }
 
     /** Cuts edges where corners of others lie on them. */
     private function meetEdges(): void
     {
         // From left to right, so that only places beside an edge are held against it.
-        $order = array_keys($this->places);
-        usort($order, fn (int $a, int $b): int => $this->places[$a][0] <=> $this->places[$b][0]);
-        $xs = array_map(fn (int $n): float => $this->places[$n][0], $order);
+        $xs = array_column($this->places, 0);
+        asort($xs);
+        $order = array_keys($xs);
+        $xs = array_values($xs);
         foreach ($this->rings as $c => $rings) {
             foreach ($rings as $r => $ring) {
                 $cut = [];
-                foreach ($ring as $i => $from) {
-                    $to = $ring[($i + 1) % \count($ring)];
-                    $cut[] = $from;
+                $from = $ring[\count($ring) - 1];
+                foreach ($ring as $to) {
                     array_push($cut, ...$this->between($from, $to, $order, $xs));
+                    $cut[] = $from = $to;
                 }
                 $this->rings[$c][$r] = $cut;
             }
@@ -132,11 +174,13 @@ final class Stack
     {
         [[$ax, $ay], [$bx, $by]] = [$this->places[$from], $this->places[$to]];
         [$dx, $dy] = [$bx - $ax, $by - $ay];
-        $length = hypot($dx, $dy);
+        $reach = self::NEAR_MM * hypot($dx, $dy);
+        $length2 = $dx * $dx + $dy * $dy;
         $least = min($ax, $bx) - self::NEAR_MM;
         $most = max($ax, $bx) + self::NEAR_MM;
-        [$low, $high] = [0, \count($xs)];
-        while ($low < $high) {
+        $n = \count($xs);
+        $low = 0;
+        for ($high = $n; $n > self::FEW && $low < $high;) {
             $middle = ($low + $high) >> 1;
             if ($xs[$middle] < $least) {
                 $low = $middle + 1;
@@ -145,15 +189,22 @@ final class Stack
             }
         }
         $on = [];
-        for ($n = \count($xs); $low < $n && $xs[$low] <= $most; ++$low) {
+        for (; $low < $n && $xs[$low] <= $most; ++$low) {
+            if ($xs[$low] < $least) {
+                continue;
+            }
             $k = $order[$low];
             [$px, $py] = [$xs[$low] - $ax, $this->places[$k][1] - $ay];
-            $along = ($px * $dx + $py * $dy) / $length;
-            if ($k !== $from && $k !== $to && $along > 0.0 && $along < $length && abs($px * $dy - $py * $dx) < self::NEAR_MM * $length) {
-                $on[$k] = $along;
+            if (abs($px * $dy - $py * $dx) < $reach && $k !== $from && $k !== $to) {
+                $along = $px * $dx + $py * $dy;
+                if ($along > 0.0 && $along < $length2) {
+                    $on[$k] = $along;
+                }
             }
         }
-        asort($on);
+        if (\count($on) > 1) {
+            asort($on);
+        }
 
         return array_keys($on);
     }
@@ -209,12 +260,15 @@ final class Stack
     private function crossings(int $from, int $to, array $spans): array
     {
         $parts = [];
-        $planes = array_merge(...$spans);
-        $starts = array_map(fn (Plane $p): float => $p->at(...$this->places[$from]), $planes);
-        $ends = array_map(fn (Plane $p): float => $p->at(...$this->places[$to]), $planes);
-        foreach ($planes as $a => $plane) {
+        $planes = [];
+        foreach ($spans as [$bottom, $top]) {
+            array_push($planes, $bottom, $top);
+        }
+        [[$ax, $ay], [$bx, $by]] = [$this->places[$from], $this->places[$to]];
+        $over = array_map(static fn (Plane $p): array => [$p->at($ax, $ay), $p->at($bx, $by)], $planes);
+        foreach ($over as $a => [$start, $end]) {
             for ($b = 0; $b < $a; ++$b) {
-                [$s, $e] = [$starts[$a] - $starts[$b], $ends[$a] - $ends[$b]];
+                [$s, $e] = [$start - $over[$b][0], $end - $over[$b][1]];
                 if (($s > self::SAME_HEIGHT_MM && $e < -self::SAME_HEIGHT_MM) || ($s < -self::SAME_HEIGHT_MM && $e > self::SAME_HEIGHT_MM)) {
                     $parts[] = $s / ($s - $e);
                 }
@@ -250,42 +304,46 @@ final class Stack
 
     private function gatherHeights(): void
     {
-        $all = array_fill(0, \count($this->places), []);
+        $all = [];
+        $over = [];
         foreach ($this->cells as $c => $cell) {
             foreach ($this->rings[$c] as $ring) {
                 foreach ($ring as $n) {
+                    [$x, $y] = $this->places[$n];
+                    $of = [];
                     foreach ($cell->spans as [$bottom, $top]) {
-                        $all[$n][] = $bottom->at(...$this->places[$n]);
-                        $all[$n][] = $top->at(...$this->places[$n]);
+                        $of[] = $all[$n][] = $bottom->at($x, $y);
+                        $of[] = $all[$n][] = $top->at($x, $y);
                     }
+                    $over[$c][$n] = $of;
                 }
             }
         }
         foreach ($all as $n => $heights) {
             sort($heights);
             $kept = [];
+            $last = -\INF;
             foreach ($heights as $z) {
-                if ([] === $kept || $z - $kept[\count($kept) - 1] > self::SAME_HEIGHT_MM) {
-                    $kept[] = $z;
+                if ($z - $last > self::SAME_HEIGHT_MM) {
+                    $kept[] = $last = $z;
                 }
             }
             $this->heights[$n] = $kept;
         }
-    }
-
-    /** Number of the height at which a plane passes a place. */
-    private function height(Plane $plane, int $place): int
-    {
-        $z = $plane->at(...$this->places[$place]);
-        $k = 0;
-        foreach ($this->heights[$place] as $n => $height) {
-            if ($height > $z) {
-                break;
+        foreach ($over as $c => $places) {
+            foreach ($places as $n => $heights) {
+                $numbers = [];
+                $kept = $this->heights[$n];
+                foreach ($heights as $z) {
+                    $k = \count($kept) - 1;
+                    while ($kept[$k] > $z) {
+                        --$k;
+                    }
+                    $numbers[] = $k;
+                }
+                $this->spans[$c][$n] = $numbers;
             }
-            $k = $n;
         }
-
-        return $k;
     }
 
     private function vertex(int $place, int $height): int
@@ -302,12 +360,12 @@ final class Stack
     private function levels(): void
     {
         foreach ($this->cells as $c => $cell) {
-            foreach ($cell->spans as [$bottom, $top]) {
+            for ($k = 0, $last = 2 * \count($cell->spans); $k < $last; $k += 2) {
                 [$above, $below, $isSolid] = [[], [], false];
                 foreach ($this->rings[$c] as $ring) {
                     [$upper, $lower] = [[], []];
                     foreach ($ring as $n) {
-                        [$b, $t] = [$this->height($bottom, $n), $this->height($top, $n)];
+                        [$b, $t] = [$this->spans[$c][$n][$k], $this->spans[$c][$n][$k + 1]];
                         $isSolid = $isSolid || $t > $b;
                         $upper[] = $this->vertex($n, $t);
                         $lower[] = $this->vertex($n, $b);
@@ -316,7 +374,6 @@ final class Stack
                     $below[] = array_reverse($lower);
                 }
                 if ($isSolid) {
-                    \assert([] !== $above && [] !== $below);
                     $this->faces[] = $above;
                     $this->faces[] = $below;
                 }
@@ -328,15 +385,26 @@ final class Stack
     private function sides(): void
     {
         foreach ($this->edges() as [$from, $to, $left, $right]) {
-            $here = $this->strips($this->cells[$left], $from, $to);
-            $there = null === $right ? [] : $this->strips($this->cells[$right], $from, $to);
+            [$a, $b] = [$this->spans[$left][$from], $this->spans[$left][$to]];
+            [$c, $d] = null === $right ? [[], []] : [$this->spans[$right][$from], $this->spans[$right][$to]];
+            if ($a === $c && $b === $d) {
+                continue;
+            }
+            if (null === $right && 2 === \count($a)) {
+                if ($a[0] !== $a[1] || $b[0] !== $b[1]) {
+                    $this->stand($from, $to, [$a[0], $b[0]], [$a[1], $b[1]], true);
+                }
+                continue;
+            }
+            $here = self::strips($a, $b);
+            $there = self::strips($c, $d);
             $lines = [];
-            foreach ([...$here, ...$there] as [$b, $t, $c, $u]) {
-                $lines["$b $c"] = [$b, $c];
-                $lines["$t $u"] = [$t, $u];
+            foreach ([...$here, ...$there] as [$low, $high, $lowEnd, $highEnd]) {
+                $lines[$low * self::MOST_HEIGHTS + $lowEnd] = [$low, $lowEnd];
+                $lines[$high * self::MOST_HEIGHTS + $highEnd] = [$high, $highEnd];
             }
             // No two pass each other: in the middle as at either end.
-            usort($lines, static fn (array $a, array $b): int => $a[0] + $a[1] <=> $b[0] + $b[1]);
+            usort($lines, static fn (array $p, array $q): int => $p[0] + $p[1] <=> $q[0] + $q[1]);
             $begun = null;
             $solid = 0;
             for ($n = 0, $last = \count($lines) - 1; $n <= $last; ++$n) {
@@ -351,14 +419,18 @@ final class Stack
         }
     }
 
-    /** @return list<Strip> */
-    private function strips(Cell $cell, int $from, int $to): array
+    /**
+     * @param list<int> $starts numbers of heights of one cell's spans at an edge's start, and at its end
+     * @param list<int> $ends
+     *
+     * @return list<Strip>
+     */
+    private static function strips(array $starts, array $ends): array
     {
         $strips = [];
-        foreach ($cell->spans as [$bottom, $top]) {
-            $strip = [$this->height($bottom, $from), $this->height($top, $from), $this->height($bottom, $to), $this->height($top, $to)];
-            if ($strip[0] !== $strip[1] || $strip[2] !== $strip[3]) {
-                $strips[] = $strip;
+        for ($k = 0, $n = \count($starts); $k < $n; $k += 2) {
+            if ($starts[$k] !== $starts[$k + 1] || $ends[$k] !== $ends[$k + 1]) {
+                $strips[] = [$starts[$k], $starts[$k + 1], $ends[$k], $ends[$k + 1]];
             }
         }
 

@@ -15,7 +15,7 @@ use Plinth\Core\Plan\Model\Wall;
  *
  * @internal
  *
- * @phpstan-import-type Ring from Polygon
+ * @phpstan-import-type Ring from Cut
  */
 final readonly class Standing
 {
@@ -50,36 +50,43 @@ final readonly class Standing
         array $slices = [],
         bool $isFill = false,
     ): array {
-        $near = $this->near($rings, $base, $top);
+        if ([] === $rings) {
+            return [];
+        }
+        $box = Polygon::bounds(array_merge(...$rings));
+        $near = $this->near($box, $base, $top);
         if (null !== $wall && [] !== $slices) {
             $rings = self::sliced($rings, $wall, $slices);
         }
         foreach ($near as $coverings) {
             foreach ($coverings as $covering) {
-                $rings = Cut::edges($rings, $covering->rings);
+                $rings = Cut::along($rings, $covering->edgesNear($box));
             }
         }
         $ends = [Plane::level($base), Plane::level($top)];
+        $isFree = [] === $near['below'] && [] === $near['above'] && [] === $near['through'];
         $cells = [];
         foreach ($rings as $ring) {
-            if ([] === $slices && [] === $near['below'] && [] === $near['above'] && [] === $near['through']) {
-                $cells[] = new Cell([$ring], [$ends]);
+            $at = Cut::inside($ring);
+            $within = null === $wall ? [] : self::at($wall->along(...$at), $slices);
+            if ($isFree && [] === $within) {
+                if (!$isFill) {
+                    $cells[] = new Cell([$ring], [$ends]);
+                }
                 continue;
             }
-            $at = Polygon::labelPoint($ring);
             $covers = static fn (Covering $c): bool => $c->covers(...$at);
             $stands = array_map(static fn (Covering $c): Plane => $c->top, array_filter($near['below'], $covers));
             $limits = array_map(static fn (Covering $c): Plane => $c->bottom, array_filter($near['above'], $covers));
             $held = array_map(static fn (Covering $c): array => [$c->bottom, $c->top], array_filter($near['through'], $covers));
             $limits = array_values([] === $limits || $isOwn ? [...$limits, $ends[1]] : $limits);
             $stands = array_values([] === $stands ? [$ends[0]] : $stands);
-            $within = null === $wall ? [] : self::at($wall->along(...$at), $slices);
             if ($isFill && [] === $within) {
                 continue;
             }
             $planes = [...$stands, ...$limits, ...array_merge(...$within, ...$held)];
             foreach (self::whereNoneCross($ring, $planes) as $part) {
-                $middle = Polygon::labelPoint($part);
+                $middle = $part === $ring ? $at : Cut::inside($part);
                 $spans = [[self::outermost($stands, $middle, 1.0), self::outermost($limits, $middle, -1.0)]];
                 $spans = $isFill ? self::common($spans[0], $within, $middle) : self::without($spans, $within, $middle);
                 $spans = self::without($spans, array_values($held), $middle);
@@ -93,20 +100,31 @@ final readonly class Standing
     }
 
     /**
-     * @param list<Ring> $rings
+     * @param array{float, float, float, float} $box
+     * @param bool $isOwn whether what stands there has a top of its own
+     *
+     * @return float mm up to which all that stands there is whole
+     */
+    public function clear(array $box, float $base, float $top, bool $isOwn): float
+    {
+        $isNear = static fn (Covering $c): bool => $c->isNear($box);
+        if ([] !== array_filter($this->through, $isNear)) {
+            return $base;
+        }
+        $limits = array_map(static fn (Covering $c): float => $c->lowest, array_values(array_filter($this->above, $isNear)));
+
+        return min([$top, ...$limits]);
+    }
+
+    /**
+     * @param array{float, float, float, float} $box
      * @param float $base mm, where it stands
      * @param float $top mm, where it ends if nothing covers it
      *
      * @return array{below: list<Covering>, above: list<Covering>, through: list<Covering>}
      */
-    private function near(array $rings, float $base, float $top): array
+    private function near(array $box, float $base, float $top): array
     {
-        if ([] === $rings || ([] === $this->below && [] === $this->above && [] === $this->through)) {
-            return ['below' => [], 'above' => [], 'through' => []];
-        }
-        $points = array_merge(...$rings);
-        \assert([] !== $points);
-        $box = Polygon::bounds($points);
         $isNear = static fn (Covering $c): bool => $c->isNear($box);
         $above = array_values(array_filter($this->above, $isNear));
         // What nothing passes is not cut up for it.
@@ -130,12 +148,17 @@ final readonly class Standing
     {
         $cuts = [];
         foreach ($slices as $slice) {
-            $cuts[(string) $slice->from] = $slice->from;
-            $cuts[(string) $slice->to] = $slice->to;
+            $cuts[] = $slice->from;
+            $cuts[] = $slice->to;
         }
         sort($cuts);
         $done = [];
+        $last = -\INF;
         foreach ($cuts as $along) {
+            if ($along === $last) {
+                continue;
+            }
+            $last = $along;
             $on = $wall->at($along);
             $beside = $wall->at($along, 1.0);
             [$rest, $before] = [[], []];
@@ -182,6 +205,9 @@ final readonly class Standing
     private static function whereNoneCross(array $ring, array $planes): array
     {
         $rings = [$ring];
+        if ([] === array_filter($planes, static fn (Plane $p): bool => !$p->isLevel())) {
+            return $rings;
+        }
         foreach ($planes as $a => $one) {
             for ($b = 0; $b < $a; ++$b) {
                 $other = $planes[$b];

@@ -116,6 +116,11 @@ final readonly class JsonValue
             : throw UnreadableDocument::outOfRange($this->at, 'a whole number from 0 to 2147483647');
     }
 
+    public function isNull(): bool
+    {
+        return null === $this->value;
+    }
+
     public function boolean(): bool
     {
         return \is_bool($this->value) ? $this->value : throw UnreadableDocument::wrongType($this->at, 'true or false', $this->value);

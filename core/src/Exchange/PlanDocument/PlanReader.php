@@ -7,14 +7,22 @@ namespace Plinth\Core\Exchange\PlanDocument;
 use Plinth\Core\Exchange\Exception\UnreadableDocument;
 use Plinth\Core\Exchange\Json\JsonValue;
 use Plinth\Core\Geometry\Arc;
+use Plinth\Core\Geometry\Contour;
+use Plinth\Core\Geometry\Point;
 use Plinth\Core\Plan\Model\Column;
 use Plinth\Core\Plan\Model\Divider;
+use Plinth\Core\Plan\Model\Dormer;
 use Plinth\Core\Plan\Model\Figure;
+use Plinth\Core\Plan\Model\FloorVoid;
 use Plinth\Core\Plan\Model\Line;
 use Plinth\Core\Plan\Model\Opening;
+use Plinth\Core\Plan\Model\OpeningHead;
 use Plinth\Core\Plan\Model\OpeningKind;
+use Plinth\Core\Plan\Model\PitchedRoof;
 use Plinth\Core\Plan\Model\Plan;
 use Plinth\Core\Plan\Model\Room;
+use Plinth\Core\Plan\Model\Shaft;
+use Plinth\Core\Plan\Model\Slab;
 use Plinth\Core\Plan\Model\Storey;
 use Plinth\Core\Plan\Model\Wall;
 
@@ -22,16 +30,29 @@ use Plinth\Core\Plan\Model\Wall;
 final class PlanReader
 {
     public const FORMAT = 'zesty-plinth/plan';
-    public const VERSION = 1;
+    /** what is written; earlier ones are read as well */
+    public const VERSION = 2;
+
+    private const STOREY = ['id', 'name', 'elevation', 'height', 'walls', 'openings', 'dividers', 'columns', 'rooms', 'figures'];
+    private const WALL = ['id', 'from', 'to', 'thickness', 'line', 'height', 'rise', 'enclosing'];
+    private const OPENING = ['id', 'wall', 'kind', 'offset', 'width', 'sill', 'height', 'hand', 'swing', 'leaf'];
+    /** what came with version 2 */
+    private const BODIES = ['floors', 'ceilings', 'voids', 'roofs', 'chimneys', 'dormers'];
+
+    private function __construct(private readonly int $version)
+    {
+    }
 
     /** @throws UnreadableDocument with the path of what breaks the format */
     public static function read(string $json): Plan
     {
         $document = JsonValue::parse($json)->object(['format', 'version', 'units', 'remarks', 'storeys']);
         $document->get('format')->word([self::FORMAT]);
-        if ((float) self::VERSION !== $document->get('version')->number()) {
-            throw UnreadableDocument::outOfRange('version', (string) self::VERSION);
+        $version = (int) $document->get('version')->number();
+        if ($version < 1 || $version > self::VERSION || (float) $version !== $document->get('version')->number()) {
+            throw UnreadableDocument::outOfRange('version', \sprintf('1 or %d', self::VERSION));
         }
+        $reader = new self($version);
         $document->get('units')->word(['mm']);
         foreach ($document->list('remarks') as $remark) {
             $remark->text();
@@ -40,25 +61,25 @@ final class PlanReader
 
         $storeys = [];
         foreach ($document->list('storeys') as $storey) {
-            $storeys[] = self::storey($storey, $ids);
+            $storeys[] = $reader->storey($storey, $ids);
         }
 
         return new Plan($storeys);
     }
 
     /** @param array<string, true> $ids of the whole document */
-    private static function storey(JsonValue $storey, array &$ids): Storey
+    private function storey(JsonValue $storey, array &$ids): Storey
     {
-        $storey->object(['id', 'name', 'elevation', 'height', 'walls', 'openings', 'dividers', 'columns', 'rooms', 'figures']);
+        $storey->object([...self::STOREY, ...$this->since2(self::BODIES)]);
         $id = self::id($storey, $ids);
         $byId = [];
         foreach ($storey->list('walls') as $w) {
-            $wall = self::wall($w, $ids);
+            $wall = $this->wall($w, $ids);
             $byId[$wall->id] = $wall;
         }
         $openings = [];
         foreach ($storey->list('openings') as $o) {
-            $openings[] = self::opening($o, $byId, $ids);
+            $openings[] = $this->opening($o, $byId, $ids);
         }
         $rooms = [];
         foreach ($storey->list('rooms') as $r) {
@@ -96,13 +117,116 @@ final class PlanReader
             $dividers,
             $columns,
             $figures,
+            $this->each($storey, 'floors', $ids, self::slab(...)),
+            $this->each($storey, 'ceilings', $ids, self::slab(...)),
+            $this->each($storey, 'voids', $ids, self::void(...)),
+            $this->each($storey, 'roofs', $ids, self::roof(...)),
+            $this->each($storey, 'chimneys', $ids, self::chimney(...)),
+            $this->each($storey, 'dormers', $ids, self::dormer(...)),
         );
     }
 
-    /** @param array<string, true> $ids */
-    private static function wall(JsonValue $wall, array &$ids): Wall
+    /**
+     * @param list<string> $keys
+     *
+     * @return list<string> none of an earlier document
+     */
+    private function since2(array $keys): array
     {
-        $wall->object(['id', 'from', 'to', 'thickness', 'line', 'height', 'rise', 'enclosing']);
+        return $this->version < 2 ? [] : $keys;
+    }
+
+    /**
+     * @template T
+     *
+     * @param array<string, true> $ids
+     * @param callable(JsonValue, string): T $read
+     *
+     * @return list<T>
+     */
+    private function each(JsonValue $storey, string $key, array &$ids, callable $read): array
+    {
+        $all = [];
+        foreach ($this->version < 2 ? [] : $storey->list($key) as $thing) {
+            $all[] = $read($thing, self::id($thing, $ids));
+        }
+
+        return $all;
+    }
+
+    private static function slab(JsonValue $slab, string $id): Slab
+    {
+        $slab->object(['id', 'outline', 'rises', 'top', 'thickness', 'finish']);
+        $thickness = $slab->get('thickness')->positive(Wall::THICKEST_MM);
+        $finish = $slab->optional('finish')?->notNegative() ?? 0.0;
+        if ($finish > $thickness) {
+            throw UnreadableDocument::outOfRange($slab->at.'/finish', 'at most its thickness, of which it is the uppermost part');
+        }
+
+        return new Slab($id, self::contour($slab), $slab->optional('top')?->number() ?? 0.0, $thickness, $finish);
+    }
+
+    private static function void(JsonValue $void, string $id): FloorVoid
+    {
+        $void->object(['id', 'outline', 'rises']);
+
+        return new FloorVoid($id, self::contour($void));
+    }
+
+    private static function chimney(JsonValue $chimney, string $id): Shaft
+    {
+        $chimney->object(['id', 'outline', 'rises', 'base', 'top']);
+        [$base, $top] = [$chimney->optional('base')?->number() ?? 0.0, $chimney->get('top')->number()];
+        if ($top <= $base) {
+            throw UnreadableDocument::outOfRange($chimney->at.'/top', 'above its base');
+        }
+
+        return new Shaft($id, self::contour($chimney), $base, $top);
+    }
+
+    private static function dormer(JsonValue $dormer, string $id): Dormer
+    {
+        $dormer->object(['id', 'outline', 'rises', 'top', 'thickness']);
+
+        return new Dormer($id, self::contour($dormer), $dormer->get('top')->number(), $dormer->get('thickness')->positive(Wall::THICKEST_MM));
+    }
+
+    private static function roof(JsonValue $roof, string $id): PitchedRoof
+    {
+        $roof->object(['id', 'outline', 'pitches', 'overhangs', 'eaves', 'thickness']);
+        $corners = self::contour($roof)->corners;
+        $pitches = array_map(static fn (JsonValue $p): ?float => $p->isNull() ? null : $p->notNegative(), $roof->get('pitches')->items());
+        $overhangs = array_map(static fn (JsonValue $o): float => $o->notNegative(), $roof->list('overhangs'));
+        foreach (['pitches' => $pitches, 'overhangs' => $overhangs] as $key => $of) {
+            if (\count($of) !== \count($corners) && ('pitches' === $key || [] !== $of)) {
+                throw UnreadableDocument::outOfRange($roof->at."/$key", 'as many as its outline has corners');
+            }
+        }
+
+        return new PitchedRoof(
+            $id,
+            $corners,
+            $pitches,
+            [] === $overhangs ? array_fill(0, \count($corners), 0.0) : $overhangs,
+            $roof->get('eaves')->number(),
+            $roof->get('thickness')->positive(Wall::THICKEST_MM),
+        );
+    }
+
+    private static function contour(JsonValue $thing): Contour
+    {
+        $corners = array_map(static fn (JsonValue $p): Point => $p->point(), $thing->get('outline')->items());
+        if (\count($corners) < 3) {
+            throw UnreadableDocument::outOfRange($thing->at.'/outline', 'three corners or more');
+        }
+
+        return new Contour($corners, array_map(static fn (JsonValue $r): float => $r->number(), $thing->list('rises')));
+    }
+
+    /** @param array<string, true> $ids */
+    private function wall(JsonValue $wall, array &$ids): Wall
+    {
+        $wall->object([...self::WALL, ...$this->since2(['toCeiling'])]);
         $read = new Wall(
             self::id($wall, $ids),
             $wall->get('from')->point(),
@@ -112,6 +236,7 @@ final class PlanReader
             $wall->optional('height')?->positive(),
             self::rise($wall),
             $wall->optional('enclosing')?->boolean() ?? true,
+            $wall->optional('toCeiling')?->boolean() ?? false,
         );
         if ($read->from->distanceTo($read->to) <= Wall::JOIN_MM) {
             throw UnreadableDocument::outOfRange(
@@ -140,9 +265,9 @@ final class PlanReader
      * @param array<string, Wall> $walls
      * @param array<string, true> $ids
      */
-    private static function opening(JsonValue $opening, array $walls, array &$ids): Opening
+    private function opening(JsonValue $opening, array $walls, array &$ids): Opening
     {
-        $opening->object(['id', 'wall', 'kind', 'offset', 'width', 'sill', 'height', 'hand', 'swing', 'leaf']);
+        $opening->object([...self::OPENING, ...$this->since2(['head', 'rise'])]);
         $host = $walls[$opening->get('wall')->text()] ?? throw UnreadableDocument::unknownReference($opening->at.'/wall', 'wall');
         $width = $opening->get('width')->positive();
         if ($width > $host->length()) {
@@ -163,6 +288,8 @@ final class PlanReader
             $opening->optional('hand')?->word(['left', 'right']) ?? 'left',
             $opening->optional('swing')?->word(['left', 'right']) ?? 'left',
             $opening->optional('leaf')?->word(Opening::LEAVES) ?? 'single',
+            $opening->optional('head')?->choice(OpeningHead::class) ?? OpeningHead::Level,
+            $opening->optional('rise')?->notNegative() ?? 0.0,
         );
     }
 

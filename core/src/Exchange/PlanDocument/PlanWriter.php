@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Exchange\PlanDocument;
 
+use Plinth\Core\Geometry\Contour;
+use Plinth\Core\Geometry\Point;
 use Plinth\Core\Plan\Derivation\DerivedStorey;
 use Plinth\Core\Plan\Derivation\Finding;
 use Plinth\Core\Plan\Derivation\Region;
@@ -11,10 +13,16 @@ use Plinth\Core\Plan\Derivation\Unplaced;
 use Plinth\Core\Plan\Derivation\WallShape;
 use Plinth\Core\Plan\Model\Column;
 use Plinth\Core\Plan\Model\Divider;
+use Plinth\Core\Plan\Model\Dormer;
 use Plinth\Core\Plan\Model\Figure;
+use Plinth\Core\Plan\Model\FloorVoid;
 use Plinth\Core\Plan\Model\Opening;
+use Plinth\Core\Plan\Model\OpeningHead;
+use Plinth\Core\Plan\Model\PitchedRoof;
 use Plinth\Core\Plan\Model\Plan;
 use Plinth\Core\Plan\Model\Room;
+use Plinth\Core\Plan\Model\Shaft;
+use Plinth\Core\Plan\Model\Slab;
 use Plinth\Core\Plan\Model\Storey;
 use Plinth\Core\Plan\Model\Wall;
 use Plinth\Core\Plan\Network\Leak;
@@ -53,6 +61,7 @@ final class PlanWriter
                 'thickness' => $w->thickness,
                 'line' => $w->line->value,
                 'height' => $w->height, 'rise' => 0.0 === $w->rise ? null : $w->rise, 'enclosing' => $w->enclosing ? null : false,
+                'toCeiling' => $w->toCeiling ? true : null,
             ]), $s->walls),
             'openings' => array_map(static fn (Opening $o): array => self::said([
                 'id' => $o->id,
@@ -62,6 +71,7 @@ final class PlanWriter
                 'width' => $o->width,
                 'sill' => $o->sill,
                 'height' => $o->height, 'hand' => $o->hand, 'swing' => $o->swing, 'leaf' => $o->leaf,
+                'head' => OpeningHead::Level === $o->head ? null : $o->head->value, 'rise' => 0.0 === $o->rise ? null : $o->rise,
             ]), $s->openings),
             'dividers' => array_map(
                 static fn (Divider $d): array => self::said([
@@ -79,6 +89,37 @@ final class PlanWriter
                 'id' => $f->id, 'a' => $f->a, 'aSide' => $f->aSide->value, 'b' => $f->b, 'bSide' => $f->bSide->value, 'mm' => $f->mm,
                 'roundedTo' => 2.0 * $f->toleranceMm,
             ], $s->figures),
+            'floors' => array_map(self::slab(...), $s->floors),
+            'ceilings' => array_map(self::slab(...), $s->ceilings),
+            'voids' => array_map(static fn (FloorVoid $v): array => ['id' => $v->id, ...self::contour($v->outline)], $s->voids),
+            'roofs' => array_map(static fn (PitchedRoof $r): array => [
+                'id' => $r->id, ...self::contour(new Contour($r->corners)), 'pitches' => $r->pitches, 'overhangs' => $r->overhangs,
+                'eaves' => $r->eaves, 'thickness' => $r->thickness,
+            ], $s->roofs),
+            'chimneys' => array_map(static fn (Shaft $c): array => [
+                'id' => $c->id, ...self::contour($c->outline), 'base' => $c->base, 'top' => $c->top,
+            ], $s->shafts),
+            'dormers' => array_map(static fn (Dormer $d): array => [
+                'id' => $d->id, ...self::contour($d->outline), 'top' => $d->top, 'thickness' => $d->thickness,
+            ], $s->dormers),
+        ];
+    }
+
+    /** @return array<string, mixed> */
+    private static function slab(Slab $s): array
+    {
+        return self::said([
+            'id' => $s->id, ...self::contour($s->outline), 'top' => $s->top, 'thickness' => $s->thickness,
+            'finish' => 0.0 === $s->finish ? null : $s->finish,
+        ]);
+    }
+
+    /** @return array<string, mixed> */
+    private static function contour(Contour $contour): array
+    {
+        return [
+            'outline' => array_map(static fn (Point $p): array => $p->toArray(), $contour->corners),
+            ...([] === array_filter($contour->rises, static fn (float $r): bool => 0.0 !== $r) ? [] : ['rises' => $contour->rises]),
         ];
     }
 

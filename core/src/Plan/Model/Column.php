@@ -40,7 +40,7 @@ final readonly class Column
         return ($this->round ? \M_PI / 4.0 : 1.0) * $this->width * $this->depth;
     }
 
-    /** @return list<array{float, float}> counter-clockwise; a round one as a polygon of the same area */
+    /** @return non-empty-list<array{float, float}> counter-clockwise; a round one as a polygon of the same area */
     public function outline(): array
     {
         $ring = SettingOut::column($this->centre->x, $this->centre->y, $this->width, $this->depth, $this->round);

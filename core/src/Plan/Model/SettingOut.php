@@ -24,7 +24,7 @@ final readonly class SettingOut
     /**
      * Outline of a column about its centre; a round one as a polygon within a hundredth of its radius.
      *
-     * @return Ring
+     * @return non-empty-list<array{float, float}>
      */
     public static function column(float $x, float $y, float $width, float $depth, bool $round): array
     {

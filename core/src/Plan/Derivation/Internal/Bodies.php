@@ -210,11 +210,9 @@ final class Bodies
             return 0.0 === $half ? [] : [['outer' => $this->quad($edges[0]), 'holes' => []]];
         }
         $rings = array_merge(...array_map($this->of(...), $edges));
-        if ([] === $rings) {
-            return [];
-        }
+        $points = array_merge(...$rings);
         $without = [];
-        foreach ($this->near(Polygon::bounds(array_merge(...$rings))) as $other) {
+        foreach ([] === $points ? [] : $this->near(Polygon::bounds($points)) as $other) {
             $of = $network->edges[$other]['wall'];
             if (\in_array($other, $edges, true) || 0.0 === $network->edges[$other]['half'] || ($isCurved && $of === $wall)) {
                 continue;
@@ -464,7 +462,7 @@ final class Bodies
         return Clip::leftOf($strip, $node, [$side * $nx, $side * $ny]);
     }
 
-    /** @return Ring between its two nodes, as its faces meet those of its neighbours */
+    /** @return non-empty-list<array{float, float}> between its two nodes, as its faces meet those of its neighbours */
     private function quad(int $edge): array
     {
         $network = $this->faces->network;

@@ -1,0 +1,280 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Tests\Bodies;
+
+use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\TestCase;
+use Plinth\Core\Bodies\Body;
+use Plinth\Core\Bodies\BodyKind;
+use Plinth\Core\Bodies\BuildingBodies;
+use Plinth\Core\Exchange\Gltf\GlbWriter;
+use Plinth\Core\Geometry\Contour;
+use Plinth\Core\Geometry\Overlay;
+use Plinth\Core\Geometry\Point;
+use Plinth\Core\Plan\Derivation\Derivation;
+use Plinth\Core\Plan\Model\Opening;
+use Plinth\Core\Plan\Model\OpeningHead;
+use Plinth\Core\Plan\Model\OpeningKind;
+use Plinth\Core\Plan\Model\PitchedRoof;
+use Plinth\Core\Plan\Model\Plan;
+use Plinth\Core\Plan\Model\Slab;
+use Plinth\Core\Plan\Model\Storey;
+use Plinth\Core\Plan\Model\Wall;
+use Plinth\Core\Plan\Network\WholeStorey;
+use Plinth\Core\Tests\Outside;
+use Plinth\Core\Tests\Plan\Plans;
+
+/** What stands of a plan is closed, turned outward, as large as arithmetic says, and shares nothing with anything else. */
+final class BodiesTest extends TestCase
+{
+    /** @return iterable<string, array{House}> */
+    public static function houses(): iterable
+    {
+        yield 'at the zero' => [new House()];
+        yield 'turned' => [new House(1200.0, -700.0, 23.0)];
+        yield 'on a national grid' => [new House(650e6, 650e6)];
+    }
+
+    #[DataProvider('houses')]
+    public function testEveryBodyIsClosedAndHasNoFaceOfNoArea(House $house): void
+    {
+        $kinds = [];
+        foreach (BuildingBodies::of($house->plan()) as $body) {
+            $mesh = $body->mesh();
+            $kinds[$body->kind->value] = true;
+            self::assertSame([], $mesh->openEdges(), "{$body->kind->value} $body->id is open.");
+            self::assertGreaterThan(0.0, $mesh->volume(), "{$body->kind->value} $body->id is turned inside out.");
+            $area = 0.0;
+            foreach ($mesh->triangles() as $triangle) {
+                [$x, $y, $z] = $mesh->normal([$triangle]);
+                self::assertGreaterThan(1e-4, $x ** 2 + $y ** 2 + $z ** 2, "{$body->kind->value} $body->id has a triangle of no area.");
+                $area += sqrt($x ** 2 + $y ** 2 + $z ** 2) / 2.0;
+            }
+            self::assertEqualsWithDelta($mesh->area(), $area, 1e-9 * $area, "{$body->kind->value} $body->id is not cut up whole.");
+        }
+        self::assertCount(11, $kinds);
+    }
+
+    /** manifold-3d 3 (npm), in single precision: volumes to 1e-5 of themselves; of what touches it tells up to some 100 mm³. */
+    #[DataProvider('houses')]
+    public function testNoTwoBodiesHaveAnythingInCommon(House $house): void
+    {
+        $bodies = BuildingBodies::of($house->plan());
+        ['volumes' => $volumes, 'status' => $status, 'common' => $common] = self::solids($bodies);
+        foreach ($bodies as $i => $body) {
+            self::assertSame('NoError', $status[$i], "{$body->kind->value} $body->id");
+            self::assertEqualsWithDelta($body->mesh()->volume() / 1e9, $volumes[$i], 2e-5 * $volumes[$i], "{$body->kind->value} $body->id");
+        }
+        foreach ($common as [$a, $b, $volume]) {
+            self::assertLessThan(1e-6, $volume, $bodies[$a]->kind->value.' '.$bodies[$a]->id.' and '.$bodies[$b]->kind->value.' '.$bodies[$b]->id);
+        }
+    }
+
+    public function testABodyIsTheSameOnANationalGrid(): void
+    {
+        $here = BuildingBodies::of((new House())->plan());
+        $there = BuildingBodies::of((new House(650e6, 650e6))->plan());
+        self::assertCount(\count($here), $there);
+        foreach ($here as $i => $body) {
+            $volume = $body->mesh()->volume();
+            self::assertSame([$body->kind, $body->id], [$there[$i]->kind, $there[$i]->id]);
+            self::assertEqualsWithDelta($volume, $there[$i]->mesh()->volume(), 1e-8 * $volume, "{$body->kind->value} $body->id");
+        }
+    }
+
+    public function testVolumesAreWhatArithmeticSays(): void
+    {
+        $wall = new Wall('w', new Point(0.0, 0.0), new Point(5000.0, 0.0), 200.0);
+        $cut = static fn (Opening ...$openings): float => 1e9 * (5.0 * 0.2 * 2.7) - self::volume(
+            new Plan([new Storey('s', '', 0.0, 2700.0, [$wall], array_values($openings))]),
+            BodyKind::Wall,
+        );
+        self::assertEqualsWithDelta(0.0, $cut(), 1.0);
+        $window = static fn (OpeningHead $head, float $width, float $height, float $rise = 0.0): Opening => new Opening(
+            'o',
+            'w',
+            OpeningKind::Window,
+            1000.0,
+            $width,
+            500.0,
+            $height,
+            head: $head,
+            rise: $rise,
+        );
+        foreach ([
+            'level' => [$window(OpeningHead::Level, 1200.0, 900.0), 1200.0 * 900.0],
+            'half a circle over 300' => [$window(OpeningHead::Semicircle, 1000.0, 800.0), 1000.0 * 300.0 + \M_PI * 500.0 ** 2 / 2.0],
+            'round' => [$window(OpeningHead::Round, 900.0, 900.0), \M_PI * 450.0 ** 2],
+            // A segment 1200 wide that rises 200: radius 1000, half its angle asin(0.6).
+            'a segment' => [
+                $window(OpeningHead::Segment, 1200.0, 1000.0, 200.0),
+                1200.0 * 800.0 + 1e6 * (asin(0.6) - 0.6 * 0.8),
+            ],
+        ] as $what => [$opening, $area]) {
+            self::assertEqualsWithDelta(200.0 * $area, $cut($opening), 1e-9 * 2.7e9, $what);
+        }
+        self::assertEqualsWithDelta(200.0 * 800.0 * 2700.0, $cut(new Opening('o', 'w', OpeningKind::Opening, 500.0, 800.0)), 1.0);
+    }
+
+    public function testAFrameAndWhatClosesItFillTheirPartOfAnOpening(): void
+    {
+        $wall = new Wall('w', new Point(0.0, 0.0), new Point(3000.0, 4000.0), 300.0);
+        $bodies = static fn (Opening $o): array => BuildingBodies::of(new Plan([new Storey('s', '', 0.0, 2700.0, [$wall], [$o])]));
+        $window = $bodies(new Opening('o', 'w', OpeningKind::Window, 1000.0, 1200.0, 900.0, 1000.0));
+        self::assertEqualsWithDelta(70.0 * (1200.0 * 1000.0 - 1100.0 * 900.0), self::sum($window, BodyKind::Frame), 1.0);
+        self::assertEqualsWithDelta(24.0 * 1100.0 * 900.0, self::sum($window, BodyKind::Pane), 1.0);
+        $door = $bodies(new Opening('o', 'w', OpeningKind::Door, 1000.0, 1500.0, 0.0, 2100.0, leaf: 'double'));
+        self::assertCount(2, array_filter($door, static fn (Body $b): bool => BodyKind::Leaf === $b->kind));
+        self::assertEqualsWithDelta(40.0 * 1400.0 * 2050.0, self::sum($door, BodyKind::Leaf), 1.0);
+        self::assertSame([], array_filter(
+            $bodies(new Opening('o', 'w', OpeningKind::Opening, 1000.0, 1200.0)),
+            static fn (Body $b): bool => BodyKind::Wall !== $b->kind,
+        ));
+    }
+
+    public function testWallsGoUpToWhatCoversThem(): void
+    {
+        $house = new House();
+        $outer = [[0, 0], [10_000, 0], [10_000, 6000], [0, 6000]];
+        $walls = static fn (float $height, float $to): float => self::volume(new Plan([
+            new Storey('s', '', 0.0, $height, $house->walls('w'), floors: [new Slab('f', $house->round($outer), 0.0, 300.0)]),
+            new Storey('t', '', $to, 2600.0, [], floors: [new Slab('g', $house->round($outer), 0.0, 200.0)]),
+        ]), BodyKind::Wall);
+        $plan = array_sum(array_map(
+            static fn ($shapes): float => Overlay::area($shapes),
+            (static function () use ($house): array {
+                $derivation = new Derivation(new WholeStorey(new Storey('s', '', 0.0, 1.0, $house->walls('w'))));
+
+                return $derivation->footprints($derivation->all());
+            })(),
+        ));
+        // Up to the underside of the floor above, whatever the storey's own height says.
+        self::assertEqualsWithDelta($plan * 2600.0, $walls(2800.0, 2800.0), 1e-9 * $plan * 2600.0);
+        self::assertEqualsWithDelta($plan * 2900.0, $walls(2800.0, 3100.0), 1e-9 * $plan * 2900.0);
+    }
+
+    /** 10 × 6 m, 45°, two gables: each gable 9 m² (arithmetic). */
+    public function testAGableComesOfItself(): void
+    {
+        $house = new House();
+        $outer = $house->round([[0, 0], [10_000, 0], [10_000, 6000], [0, 6000]])->corners;
+        $with = static fn (?float $height, float $overhang): Plan => new Plan([new Storey(
+            's',
+            '',
+            0.0,
+            2500.0,
+            [new Wall('w', new Point(9850.0, 0.0), new Point(9850.0, 6000.0), 300.0, height: $height)],
+            roofs: [new PitchedRoof('r', $outer, [45.0, null, 45.0, null], array_fill(0, 4, $overhang), 2500.0, 180.0)],
+        )]);
+        $under = 300.0 * (6000.0 * 2500.0 + 9e6);
+        self::assertEqualsWithDelta($under, self::volume($with(null, 0.0), BodyKind::Wall), 1e-9 * $under);
+        self::assertEqualsWithDelta($under, self::volume($with(null, 600.0), BodyKind::Wall), 1e-9 * $under);
+        self::assertEqualsWithDelta(300.0 * 6000.0 * 2000.0, self::volume($with(2000.0, 600.0), BodyKind::Wall), 1.0);
+        // Its own height, 4000, ends it below the ridge and the slopes end it beside.
+        self::assertEqualsWithDelta(
+            300.0 * (6000.0 * 2500.0 + 1500.0 * (6000.0 + 3000.0) / 2.0),
+            self::volume($with(4000.0, 600.0), BodyKind::Wall),
+            1.0,
+        );
+        // Across the slope it is 180 thick: as large as its slopes, less nothing, for both sides are cut plumb.
+        self::assertEqualsWithDelta(180.0 * 60e6 * \M_SQRT2, self::volume($with(null, 0.0), BodyKind::Roof), 1e3);
+        self::assertEqualsWithDelta(180.0 * 11.2e3 * 7.2e3 * \M_SQRT2, self::volume($with(null, 600.0), BodyKind::Roof), 1e3);
+    }
+
+    public function testAVoidCutsItsFloorAndAChimneyAllThatItPasses(): void
+    {
+        $bodies = BuildingBodies::of((new House())->plan());
+        $of = static fn (string $id, BodyKind $kind): float => self::sum(
+            array_values(array_filter($bodies, static fn (Body $b): bool => $b->id === $id)),
+            $kind,
+        );
+        self::assertEqualsWithDelta(250.0 * (60e6 - 2e6 - 0.36e6), $of('ufl', BodyKind::Floor), 1.0);
+        // The chimney stands on the ground floor's level, above that floor.
+        self::assertEqualsWithDelta(200.0 * 60e6, $of('gfl', BodyKind::Floor), 1.0);
+        self::assertEqualsWithDelta(0.36e6 * 8500.0, $of('ch', BodyKind::Chimney), 1.0);
+    }
+
+    public function testAPartitionEndsUnderItsCeiling(): void
+    {
+        $wall = static fn (bool $toCeiling): Plan => new Plan([new Storey(
+            's',
+            '',
+            0.0,
+            2700.0,
+            [new Wall('w', new Point(1000.0, 1000.0), new Point(4000.0, 1000.0), 100.0, toCeiling: $toCeiling)],
+            ceilings: [new Slab('c', new Contour([new Point(0.0, 0.0), new Point(5000.0, 0.0), new Point(5000.0, 3000.0), new Point(0.0, 3000.0)]), 2400.0, 30.0)],
+        )]);
+        self::assertEqualsWithDelta(300_000.0 * 2370.0, self::volume($wall(true), BodyKind::Wall), 1.0);
+        self::assertEqualsWithDelta(15e6 * 30.0, self::volume($wall(true), BodyKind::Ceiling) + 0.0, 300_000.0 * 30.0 + 1.0);
+        self::assertEqualsWithDelta(300_000.0 * 2700.0, self::volume($wall(false), BodyKind::Wall), 1.0);
+        self::assertEqualsWithDelta((15e6 - 300_000.0) * 30.0, self::volume($wall(false), BodyKind::Ceiling), 1.0);
+    }
+
+    public function testWhatCannotStandIsToldAndTheRestStands(): void
+    {
+        $house = new House();
+        $roof = new PitchedRoof('r', $house->round([[0, 0], [9000, 0], [0, 9000], [9000, 9000]])->corners, array_fill(0, 4, 30.0), array_fill(0, 4, 0.0), 2500.0, 200.0);
+        $plan = new Plan([new Storey('s', '', 0.0, 2500.0, $house->walls('w'), roofs: [$roof])]);
+        $building = new BuildingBodies($plan);
+        self::assertCount(6, $building->storey('s')->all());
+        self::assertSame(['r'], array_column($building->storey('s')->refused(), 'id'));
+        self::assertStringContainsString('crosses itself', $building->storey('s')->refused()[0]->message);
+    }
+
+    /** Walls in every way that people draw them: what an edit asks for by itself is what all of it together holds. */
+    public function testPartOfAStoreyIsWhatTheWholeSays(): void
+    {
+        foreach ([3, 4, 5] as $seed) {
+            $storey = Plans::furnished($seed, 4, 4);
+            $all = [];
+            foreach (BuildingBodies::of(new Plan([$storey])) as $body) {
+                self::assertSame([], $body->mesh()->openEdges(), "$seed: {$body->kind->value} $body->id is open.");
+                $all[$body->id.' '.$body->kind->value] = $body->mesh();
+            }
+            foreach (\array_slice($storey->walls, 0, 6) as $wall) {
+                foreach ((new BuildingBodies(new Plan([$storey])))->storey($storey->id)->walls([$wall->id]) as $body) {
+                    self::assertEqualsWithDelta($all[$body->id.' '.$body->kind->value]->volume(), $body->mesh()->volume(), 1e-3);
+                }
+            }
+        }
+    }
+
+    /** The glTF validator (npm gltf-validator 2) has nothing to say, and volumes read back are the same. */
+    public function testTheFileOfAllBodiesIsValid(): void
+    {
+        foreach (self::houses() as [$house]) {
+            $glb = GlbWriter::write(BuildingBodies::of($house->plan()), ['g' => 'Ground', 'u' => 'Upper']);
+            self::assertSame([], Outside::ask('solids.mjs', ['glb' => base64_encode($glb)])['messages']);
+        }
+        self::assertSame([], Outside::ask('solids.mjs', ['glb' => base64_encode(GlbWriter::write([]))])['messages']);
+    }
+
+    private static function volume(Plan $plan, BodyKind $kind): float
+    {
+        return self::sum(BuildingBodies::of($plan), $kind);
+    }
+
+    /** @param list<Body> $bodies */
+    private static function sum(array $bodies, BodyKind $kind): float
+    {
+        return array_sum(array_map(static fn (Body $b): float => $b->kind === $kind ? $b->mesh()->volume() : 0.0, $bodies));
+    }
+
+    /**
+     * @param list<Body> $bodies
+     *
+     * @return array{volumes: list<float>, status: list<string>, common: list<array{int, int, float}>}
+     */
+    private static function solids(array $bodies): array
+    {
+        $answer = Outside::ask('solids.mjs', ['bodies' => array_map(
+            static fn (Body $b): array => ['vertices' => $b->mesh()->vertices, 'triangles' => $b->mesh()->triangles()],
+            $bodies,
+        )]);
+
+        /** @var array{volumes: list<float>, status: list<string>, common: list<array{int, int, float}>} $answer */
+        return $answer;
+    }
+}
