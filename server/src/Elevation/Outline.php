@@ -36,11 +36,14 @@ class Outline extends ProjectRow implements DrawnOnStorey
     #[ORM\Column(length: 9, options: ['default' => 'face'])]
     private OutlineKind $kind = OutlineKind::Face;
 
-    /** mm: of a slab or ceiling downward from its top, of a kerb or plinth its height */
+    /**
+     * mm: of a slab or ceiling downward from its top, of a kerb, plinth or chimney its height, of a roof across its slopes, of a dormer its
+     * walls'
+     */
     #[ORM\Column(nullable: true)]
     private ?float $thickness = null;
 
-    /** mm of its top above the storey's floor */
+    /** mm of its top above the storey's floor; of a roof the eaves: where its underside passes over the outline */
     #[ORM\Column(nullable: true)]
     private ?float $top = null;
 
@@ -70,5 +73,25 @@ class Outline extends ProjectRow implements DrawnOnStorey
         $this->kind = $values->choiceOr('kind', OutlineKind::Face);
         $this->thickness = $values->optionalPositive('thickness');
         $this->top = $values->optionalNumber('top');
+    }
+
+    public function goesRound(): OutlineKind
+    {
+        return $this->kind;
+    }
+
+    public function storey(): ?Uuid
+    {
+        return $this->storey;
+    }
+
+    public function thickness(): ?float
+    {
+        return $this->thickness;
+    }
+
+    public function top(): ?float
+    {
+        return $this->top;
     }
 }

@@ -5,7 +5,9 @@ declare(strict_types=1);
 namespace Plinth\Server\Elevation;
 
 use Doctrine\ORM\Mapping as ORM;
+use Plinth\Core\Exchange\Exception\UnreadableDocument;
 use Plinth\Core\Geometry\Point;
+use Plinth\Core\Plan\Model\Wall as CoreWall;
 use Plinth\Server\Change\Kind;
 use Plinth\Server\Change\ProjectRow;
 use Plinth\Server\Change\Refers;
@@ -21,6 +23,8 @@ use Symfony\Component\Uid\Uuid;
 #[ORM\Index(fields: ['project', 'outline'])]
 class OutlineCorner extends ProjectRow
 {
+    private const STEEPEST = 85;
+
     #[Refers(Outline::class, then: WhenGone::GoesAlong)]
     #[ORM\Column(type: UuidType::NAME)]
     private Uuid $outline;
@@ -44,6 +48,14 @@ class OutlineCorner extends ProjectRow
     #[ORM\Column]
     private float $rise = 0.0;
 
+    /** degrees that a roof rises over the edge to the next corner; null for a gable */
+    #[ORM\Column(nullable: true)]
+    private ?float $pitch = null;
+
+    /** mm that a roof reaches beyond that edge */
+    #[ORM\Column(options: ['default' => 0])]
+    private float $overhang = 0.0;
+
     public function values(): array
     {
         return [
@@ -53,6 +65,8 @@ class OutlineCorner extends ProjectRow
             'x' => $this->x,
             'y' => $this->y,
             'rise' => $this->rise,
+            'pitch' => $this->pitch,
+            'overhang' => $this->overhang,
         ];
     }
 
@@ -64,6 +78,29 @@ class OutlineCorner extends ProjectRow
         $this->x = $values->place('x');
         $this->y = $values->place('y');
         $this->rise = $values->optionalNumber('rise') ?? 0.0;
+        $this->pitch = $values->optionalNumber('pitch');
+        if (null !== $this->pitch && ($this->pitch < 0.0 || $this->pitch > self::STEEPEST)) {
+            throw UnreadableDocument::outOfRange($values->at('pitch'), \sprintf('from 0° to %d°, or none for a gable', self::STEEPEST));
+        }
+        $this->overhang = $values->optionalNumber('overhang') ?? 0.0;
+        if ($this->overhang < 0.0 || $this->overhang > CoreWall::THICKEST_MM) {
+            throw UnreadableDocument::outOfRange($values->at('overhang'), \sprintf('from zero to %d mm', CoreWall::THICKEST_MM));
+        }
+    }
+
+    public function outline(): Uuid
+    {
+        return $this->outline;
+    }
+
+    public function pitch(): ?float
+    {
+        return $this->pitch;
+    }
+
+    public function overhang(): float
+    {
+        return $this->overhang;
     }
 
     public function rise(): float

@@ -10,6 +10,9 @@ enum OutlineKind: string
     case Face = 'face';
     case Slab = 'slab';
     case Ceiling = 'ceiling';
+    case Roof = 'roof';
+    case Chimney = 'chimney';
+    case Dormer = 'dormer';
     case RoofEdge = 'roof edge';
     case Kerb = 'kerb';
     case Plinth = 'plinth';

@@ -8,6 +8,7 @@ use Plinth\Core\Exchange\Json\JsonValue;
 use Plinth\Core\Units\Bearing;
 use Plinth\Core\Units\LengthParser;
 use Plinth\Core\Units\LengthUnit;
+use Plinth\Core\Units\Pitch;
 use Plinth\Core\Units\TwoLengths;
 use Plinth\Server\Http\Needs;
 use Plinth\Server\Http\Who;
@@ -16,7 +17,7 @@ use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 
-/** Reads a typed length, two of them or a bearing, while it is being typed. */
+/** Reads a typed length, two of them, a pitch or a bearing, while it is being typed. */
 final readonly class LengthController
 {
     #[Needs(Who::SignedIn)]
@@ -42,6 +43,13 @@ final readonly class LengthController
         );
 
         return new JsonResponse(['mm' => [$both->first, $both->second]]);
+    }
+
+    #[Needs(Who::SignedIn)]
+    #[Route('/api/pitch', methods: ['GET'])]
+    public function pitch(Request $request): Response
+    {
+        return new JsonResponse(['degrees' => Pitch::parse(JsonValue::of($request->query->get('text', ''), 'text')->text(60))->degrees]);
     }
 
     #[Needs(Who::SignedIn)]

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Server\Plan;
 
 use Doctrine\ORM\Mapping as ORM;
+use Plinth\Core\Plan\Model\OpeningHead;
 use Plinth\Core\Plan\Model\OpeningKind;
 use Plinth\Server\Change\Kind;
 use Plinth\Server\Change\ProjectRow;
@@ -49,6 +50,13 @@ class Opening extends ProjectRow implements OnStorey
     #[ORM\Column(length: 7, options: ['default' => 'single'])]
     private Leaf $leaf = Leaf::Single;
 
+    #[ORM\Column(length: 10, options: ['default' => 'level'])]
+    private OpeningHead $head = OpeningHead::Level;
+
+    /** mm of a head that is part of a circle over its springing */
+    #[ORM\Column(options: ['default' => 0])]
+    private float $rise = 0.0;
+
     /** D01, W01 … */
     #[ORM\Column(length: 12)]
     private string $number = '';
@@ -63,6 +71,7 @@ class Opening extends ProjectRow implements OnStorey
         return [
             'wall' => $this->wall->toRfc4122(), 'kind' => $this->kind->value, 'offset' => $this->offset, 'width' => $this->width,
             'sill' => $this->sill, 'height' => $this->height, 'hand' => $this->hand->value, 'swing' => $this->swing->value, 'number' => $this->number, 'leaf' => $this->leaf->value,
+            'head' => $this->head->value, 'rise' => $this->rise,
         ];
     }
 
@@ -78,6 +87,8 @@ class Opening extends ProjectRow implements OnStorey
         $this->swing = $values->choice('swing', Hand::class);
         $this->number = $values->text('number', 12);
         $this->leaf = $values->choiceOr('leaf', Leaf::Single);
+        $this->head = $values->choiceOr('head', OpeningHead::Level);
+        $this->rise = $values->optionalPositive('rise') ?? 0.0;
     }
 
     public function wall(): Uuid

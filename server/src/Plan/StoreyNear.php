@@ -10,6 +10,7 @@ use Plinth\Core\Plan\Model\Column;
 use Plinth\Core\Plan\Model\Divider;
 use Plinth\Core\Plan\Model\Line;
 use Plinth\Core\Plan\Model\Opening;
+use Plinth\Core\Plan\Model\OpeningHead;
 use Plinth\Core\Plan\Model\OpeningKind;
 use Plinth\Core\Plan\Model\Room;
 use Plinth\Core\Plan\Model\Wall;
@@ -30,7 +31,7 @@ final class StoreyNear implements Neighbourhood
     private const SMALL = 300;
     /** A walk along many places is better off with all of it. */
     private const MOST_ASKED = 8;
-    private const WALLS = 'SELECT w.id, f.x, f.y, t.x, t.y, w.thickness, w.line, w.height, w.rise, w.enclosing FROM wall w JOIN node f ON f.project = w.project AND f.id = w.from_node JOIN node t ON t.project = w.project AND t.id = w.to_node WHERE w.project = ? AND w.storey = ?';
+    private const WALLS = 'SELECT w.id, f.x, f.y, t.x, t.y, w.thickness, w.line, w.height, w.rise, w.enclosing, w.to_ceiling FROM wall w JOIN node f ON f.project = w.project AND f.id = w.from_node JOIN node t ON t.project = w.project AND t.id = w.to_node WHERE w.project = ? AND w.storey = ?';
 
     /** @var Box|null */
     private ?array $bounds = null;
@@ -131,12 +132,12 @@ final class StoreyNear implements Neighbourhood
         $of = array_map(static fn (string $w): string => Uuid::fromString($w)->toBinary(), $walls);
         $openings = [];
         foreach ($this->connection->iterateNumeric(
-            'SELECT id, wall, kind, offset_mm, width, sill, height, hand, swing, leaf FROM opening WHERE project = ? AND wall IN ('.implode(
+            'SELECT id, wall, kind, offset_mm, width, sill, height, hand, swing, leaf, head, rise FROM opening WHERE project = ? AND wall IN ('.implode(
                 ',',
                 array_fill(0, \count($of), '?'),
             ).') ORDER BY id',
             [$this->storey->project->toBinary(), ...$of],
-        ) as [$id, $wall, $kind, $offset, $width, $sill, $height, $hand, $swing, $leaf]) {
+        ) as [$id, $wall, $kind, $offset, $width, $sill, $height, $hand, $swing, $leaf, $head, $rise]) {
             $openings[] = new Opening(
                 Raw::id($id),
                 Raw::id($wall),
@@ -148,6 +149,8 @@ final class StoreyNear implements Neighbourhood
                 Raw::text($hand),
                 Raw::text($swing),
                 Raw::text($leaf),
+                OpeningHead::from(Raw::text($head)),
+                Raw::number($rise),
             );
         }
 
@@ -211,7 +214,7 @@ final class StoreyNear implements Neighbourhood
     private static function walls(iterable $rows): array
     {
         $walls = [];
-        foreach ($rows as [$id, $x1, $y1, $x2, $y2, $thickness, $line, $height, $rise, $enclosing]) {
+        foreach ($rows as [$id, $x1, $y1, $x2, $y2, $thickness, $line, $height, $rise, $enclosing, $toCeiling]) {
             $walls[] = new Wall(
                 Raw::id($id),
                 new Point(Raw::number($x1), Raw::number($y1)),
@@ -221,6 +224,7 @@ final class StoreyNear implements Neighbourhood
                 Raw::optional($height),
                 Raw::number($rise),
                 0.0 !== Raw::number($enclosing),
+                0.0 !== Raw::number($toCeiling),
             );
         }
 

@@ -64,6 +64,10 @@ class Wall extends ProjectRow implements OnStorey, DrawnOnStorey
     #[ORM\Column(options: ['default' => true])]
     private bool $enclosing = true;
 
+    /** ends under the ceiling that covers it */
+    #[ORM\Column(options: ['default' => false])]
+    private bool $toCeiling = false;
+
     #[Refers(BuildUp::class)]
     #[ORM\Column(type: UuidType::NAME, nullable: true)]
     private ?Uuid $buildUp = null;
@@ -96,7 +100,8 @@ class Wall extends ProjectRow implements OnStorey, DrawnOnStorey
         return [
             'storey' => $this->storey->toRfc4122(), 'fromNode' => $this->fromNode->toRfc4122(), 'toNode' => $this->toNode->toRfc4122(),
             'thickness' => $this->thickness, 'height' => $this->height, 'line' => $this->line->value, 'evidence' => $this->evidence->value,
-            'rise' => $this->rise, 'enclosing' => $this->enclosing, 'buildUp' => $this->buildUp?->toRfc4122(),
+            'rise' => $this->rise, 'enclosing' => $this->enclosing, 'toCeiling' => $this->toCeiling,
+            'buildUp' => $this->buildUp?->toRfc4122(),
         ];
     }
 
@@ -120,6 +125,7 @@ class Wall extends ProjectRow implements OnStorey, DrawnOnStorey
             );
         }
         $this->enclosing = $values->flagOr('enclosing', true);
+        $this->toCeiling = $values->flagOr('toCeiling', false);
         $this->buildUp = $values->optionalId('buildUp');
     }
 
@@ -135,6 +141,7 @@ class Wall extends ProjectRow implements OnStorey, DrawnOnStorey
             isset($values['height']) ? (float) $values['height'] : null,
             (float) ($values['rise'] ?? 0.0),
             (bool) ($values['enclosing'] ?? true),
+            (bool) ($values['toCeiling'] ?? false),
         );
     }
 

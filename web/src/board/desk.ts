@@ -92,6 +92,8 @@ export interface DeskState {
   throughPicture: boolean;
   /** the slider that is being moved, before it is saved */
   fading: { drawing: string; fade: number } | null;
+  /** the board's face: the plan or side as it is drawn, or the building as it stands */
+  face: "drawn" | "standing";
   showsOpen: boolean;
   keysShown: boolean;
   singleKeys: boolean;
@@ -120,6 +122,7 @@ export const useDesk = create<DeskState>(() => ({
   through: null,
   throughPicture: false,
   fading: null,
+  face: "drawn",
   showsOpen: false,
   keysShown: false,
   singleKeys: true,
@@ -149,11 +152,20 @@ export function clearDraft(): void {
 }
 
 export function goTo(step: Step, act: ActName | null = null): void {
-  useDesk.setState({ step, act, selected: null, group: [], showsOpen: false, ...NOTHING_DRAFTED });
+  useDesk.setState({
+    step,
+    act,
+    ...(act === null ? {} : { face: "drawn" as const }),
+    selected: null,
+    group: [],
+    showsOpen: false,
+    ...NOTHING_DRAFTED,
+  });
 }
 
 export function setAct(act: ActName | null): void {
-  useDesk.setState({ act, showsOpen: false, ...NOTHING_DRAFTED });
+  // Acts point on what is drawn.
+  useDesk.setState({ act, ...(act === null ? {} : { face: "drawn" as const }), showsOpen: false, ...NOTHING_DRAFTED });
 }
 
 export function setView(view: View): void {

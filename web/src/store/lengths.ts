@@ -41,6 +41,15 @@ export async function typed(text: string, take: (mm: number) => unknown): Promis
   if (mm !== null) take(mm);
 }
 
+/** The pitch of a roof typed into a field of the ledger, degrees; what is wrong with it is said on top. */
+export async function typedPitch(text: string, take: (degrees: number) => unknown): Promise<void> {
+  try {
+    take((await settled(api.GET("/api/pitch", { params: { query: { text } } }))).degrees);
+  } catch (error) {
+    say((error as Refused).message);
+  }
+}
+
 /** A place typed into a field of the ledger, which may lie below zero or at it. */
 export async function typedPlace(text: string, take: (mm: number) => unknown): Promise<void> {
   const mm = await lengthOrSaid(text, placeOf);

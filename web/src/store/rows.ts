@@ -25,7 +25,18 @@ export const LEVEL_KINDS: readonly LevelKind[] = [
   "ridge",
   "other",
 ];
-export const OUTLINE_KINDS: readonly OutlineKind[] = ["face", "slab", "ceiling", "roof edge", "kerb", "plinth", "void"];
+export const OUTLINE_KINDS: readonly OutlineKind[] = [
+  "face",
+  "slab",
+  "ceiling",
+  "roof",
+  "chimney",
+  "dormer",
+  "roof edge",
+  "kerb",
+  "plinth",
+  "void",
+];
 
 const KINDS: readonly Kind[] = [
   "project",

@@ -189,3 +189,8 @@ export function bearing(degrees: number): string {
   const two = (n: number) => String(n).padStart(2, "0");
   return `${Math.floor(seconds / 3600) % 360}°${two(Math.floor(seconds / 60) % 60)}'${two(seconds % 60)}"`;
 }
+
+/** How steep a roof's edge rises, degrees; null for a gable. */
+export function pitchWords(degrees: number | null): string {
+  return degrees === null ? "gable" : `${Math.round(degrees * 100) / 100}°`;
+}

@@ -30,6 +30,46 @@ final class BodiesWriter
         ];
     }
 
+    /**
+     * Bodies as they are drawn: forms of triangles about a place of their own, to a hundredth of a millimetre, and where each stands.
+     *
+     * @param list<Body> $bodies
+     *
+     * @return array<string, mixed>
+     */
+    public static function drawn(array $bodies): array
+    {
+        $first = $bodies[0] ?? null;
+        [$x, $y] = null === $first ? [0.0, 0.0] : array_map(round(...), \array_slice($first->mesh()->vertices[0], 0, 2));
+        [$forms, $numbers, $told] = [[], new \WeakMap(), []];
+        foreach ($bodies as $body) {
+            $form = $body->form;
+            $at = $body->placement;
+            if (!isset($numbers[$form])) {
+                $numbers[$form] = \count($forms);
+                [$ox, $oy] = null === $at ? [$x, $y] : [0.0, 0.0];
+                $flat = [];
+                foreach ($form->vertices as [$px, $py, $pz]) {
+                    array_push($flat, round($px - $ox, 2), round($py - $oy, 2), round($pz, 2));
+                }
+                $forms[] = [
+                    'vertices' => $flat,
+                    'triangles' => array_merge(...$form->triangles()),
+                    'creases' => array_merge(...$form->creases()),
+                ];
+            }
+            $told[] = [
+                'kind' => $body->kind->value,
+                'id' => $body->id,
+                'form' => $numbers[$form],
+                'at' => null === $at ? null : [$at->x - $x, $at->y - $y, $at->z, $at->cos, $at->sin],
+                'volumeM3' => $form->volume() / 1e9,
+            ];
+        }
+
+        return ['origin' => [$x, $y], 'forms' => $forms, 'bodies' => $told];
+    }
+
     /** @return array<string, mixed> of a roof's upper side */
     public static function roof(string $id, Roof $roof): array
     {

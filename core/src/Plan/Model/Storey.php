@@ -51,6 +51,38 @@ final readonly class Storey
     }
 
     /**
+     * The same with what lies over and under its walls.
+     *
+     * @param list<Slab> $floors
+     * @param list<Slab> $ceilings
+     * @param list<FloorVoid> $voids
+     * @param list<PitchedRoof> $roofs
+     * @param list<Shaft> $shafts
+     * @param list<Dormer> $dormers
+     */
+    public function built(array $floors, array $ceilings, array $voids, array $roofs, array $shafts, array $dormers): self
+    {
+        return new self(
+            $this->id,
+            $this->name,
+            $this->elevation,
+            $this->height,
+            $this->walls,
+            $this->openings,
+            $this->rooms,
+            $this->dividers,
+            $this->columns,
+            $this->figures,
+            $floors,
+            $ceilings,
+            $voids,
+            $roofs,
+            $shafts,
+            $dormers,
+        );
+    }
+
+    /**
      * @param list<Wall> $walls
      * @param list<Opening> $openings
      * @param list<Divider>|null $dividers the same ones without any

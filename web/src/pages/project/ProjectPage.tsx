@@ -6,6 +6,7 @@ import { useActs } from "../../board/act";
 import { Board } from "../../board/Board";
 import { BoardFoot } from "../../board/BoardFoot";
 import { goTo, useDesk } from "../../board/desk";
+import { Faces } from "../../board/Faces";
 import { useKeys } from "../../board/keys";
 import { Lens } from "../../board/Lens";
 import { choosePlace, keepLeft, showPlace, whereLeft } from "../../board/place";
@@ -77,17 +78,19 @@ export function ProjectPage(props: { id: string; account: Account; onSignedOut: 
       <TopBar account={props.account} onSignedOut={props.onSignedOut} />
       <div className="flex min-h-0 flex-1">
         <StepRail />
-        <Board>
-          <Trouble />
-          <Lens />
-          {[...steps].map(([of, { Over }]) => Over && <Over key={of} />)}
-          <BoardFoot />
-          {over && (
-            <div className="pointer-events-none absolute inset-3 z-30 flex items-center justify-center rounded-xl border-4 border-dashed border-ink bg-sheet/80 text-2xl font-bold">
-              Let go to bring it in
-            </div>
-          )}
-        </Board>
+        <Faces>
+          <Board>
+            <Trouble />
+            <Lens />
+            {[...steps].map(([of, { Over }]) => Over && <Over key={of} />)}
+            <BoardFoot />
+            {over && (
+              <div className="pointer-events-none absolute inset-3 z-30 flex items-center justify-center rounded-xl border-4 border-dashed border-ink bg-sheet/80 text-2xl font-bold">
+                Let go to bring it in
+              </div>
+            )}
+          </Board>
+        </Faces>
         <aside
           className="flex w-[322px] shrink-0 flex-col border-l border-line bg-sheet max-[1100px]:w-[264px]"
           aria-label="Ledger"

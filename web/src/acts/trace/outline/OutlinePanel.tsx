@@ -1,13 +1,22 @@
 import { useDesk } from "../../../board/desk";
 import type { Place } from "../../../store/drawings";
+import { typedPitch, typedPlace } from "../../../store/lengths";
 import { useProject } from "../../../store/project";
-import type { Thing } from "../../../store/rows";
+import type { OutlineKind, Thing } from "../../../store/rows";
 import { inOrder } from "../../../store/rows";
-import { area, inWords, written } from "../../../ui/measures";
-import { OneOf } from "../../../ui/parts";
+import { area, inWords, pitchWords, typedAs, written } from "../../../ui/measures";
+import { OneOf, Plain } from "../../../ui/parts";
+import { Typed } from "../../../ui/Typed";
 import { SelectRow } from "../../SelectRow";
-import { useOutlineKind } from "./outline";
+import { outlinesFromWalls, useOutlineKind } from "./outline";
 import { useOutline } from "./useOutline";
+
+/** What one act makes of the enclosed plan. */
+const FROM_WALLS: Partial<Record<OutlineKind, string>> = {
+  slab: "Floor, to the walls’ outer faces",
+  ceiling: "A ceiling in every room",
+  roof: "Roof over the walls’ outer faces",
+};
 
 /** What the next outline on a storey goes round. */
 export function OutlineOptions() {
@@ -31,6 +40,18 @@ export function OutlineOptions() {
       />
       <div className="mt-1">
         <OneOf
+          label="or over it"
+          value={kind}
+          of={[
+            ["roof", "a roof"],
+            ["dormer", "a dormer"],
+            ["chimney", "a chimney"],
+          ]}
+          set={set}
+        />
+      </div>
+      <div className="mt-1">
+        <OneOf
           label="or round"
           value={kind}
           of={[
@@ -41,8 +62,33 @@ export function OutlineOptions() {
           set={set}
         />
       </div>
+      {kind === "roof" && <RoofFields />}
+      {FROM_WALLS[kind] && (
+        <div className="mt-2">
+          <Plain onClick={() => void outlinesFromWalls()}>{FROM_WALLS[kind]}</Plain>
+        </div>
+      )}
       <p className="mt-2 text-quiet">{hint} Corners of walls hold.</p>
     </section>
+  );
+}
+
+/** How the next roof rises; each of its edges can be changed once it stands. */
+function RoofFields() {
+  const { pitch, overhang } = useOutlineKind();
+  return (
+    <div className="mt-1.5 grid grid-cols-2 gap-2">
+      <Typed
+        label="pitch all round"
+        value={pitchWords(pitch)}
+        set={(text) => void typedPitch(text, (to) => useOutlineKind.setState({ pitch: to }))}
+      />
+      <Typed
+        label="overhang"
+        value={typedAs(overhang)}
+        set={(text) => void typedPlace(text, (to) => useOutlineKind.setState({ overhang: Math.max(0, to) }))}
+      />
+    </div>
   );
 }
 

@@ -7,6 +7,7 @@ import type { Thing } from "../../../store/rows";
 import { area } from "../../../ui/measures";
 import { edgesOf } from "./corners";
 import { useOutline } from "./useOutline";
+import { useRoof } from "./useRoof";
 
 /** Outlines of the storey or side at hand. */
 export function Outlines({ screen }: { screen: Map2 }) {
@@ -44,6 +45,7 @@ function Traced({ outline, screen }: { outline: Thing<"outline">; screen: Map2 }
         {...(wrong ? { strokeDasharray: "4 3" } : outline.kind === "face" ? {} : { strokeDasharray: "14 4" })}
       />
       {outline.kind === "void" && <Cross ring={ring} />}
+      {outline.kind === "roof" && <RoofLines outline={outline} screen={screen} />}
       {(wrong || !selected) && ( // selected it says so in the ledger, and its handles are free
         <Tag
           at={outline.kind === "face" ? [x, y] : (ring[0] ?? [x, y])}
@@ -53,6 +55,32 @@ function Traced({ outline, screen }: { outline: Thing<"outline">; screen: Map2 }
           colour={colour}
         />
       )}
+    </g>
+  );
+}
+
+/** Ridges, hips and valleys as they are seen from above, and where the eaves run. */
+function RoofLines({ outline, screen }: { outline: Thing<"outline">; screen: Map2 }) {
+  const { roof } = useRoof(outline);
+  const at = ([x = 0, y = 0]: readonly number[]) => apply(screen, [x, y]);
+  return (
+    <g stroke={TEAL} fill="none">
+      {roof?.lines
+        .filter((l) => l.kind !== "seam")
+        .map((l) => {
+          const [p, q] = [at(l.from), at(l.to)];
+          return (
+            <line
+              key={`${l.from}${l.to}`}
+              x1={p[0]}
+              y1={p[1]}
+              x2={q[0]}
+              y2={q[1]}
+              strokeWidth={l.kind === "ridge" ? 2 : 1.3}
+              strokeDasharray={l.kind === "valley" ? "5 3" : undefined}
+            />
+          );
+        })}
     </g>
   );
 }

@@ -1,14 +1,15 @@
 import { useState } from "react";
 import { distance } from "../../../geometry/plane";
-import { typed, typedPlace } from "../../../store/lengths";
+import { typed, typedPitch, typedPlace } from "../../../store/lengths";
 import { change, useProject } from "../../../store/project";
 import type { Thing } from "../../../store/rows";
-import { area, inWords, typedAs, written } from "../../../ui/measures";
+import { area, inWords, pitchWords, typedAs, written } from "../../../ui/measures";
 import { Plain } from "../../../ui/parts";
 import { Typed } from "../../../ui/Typed";
 import { Elsewhere } from "../Elsewhere";
 import { removeRow } from "../removing";
 import { halveEdge, removeCorner, setEdge } from "./corners";
+import { RoofTold } from "./RoofTold";
 import { useOutline } from "./useOutline";
 
 /** A selected outline: its name and sizes, and its corners and edges, each of which may be typed. */
@@ -23,7 +24,9 @@ function Outline({ outline }: { outline: Thing<"outline"> }) {
   const [open, setOpen] = useState<string | null>(null);
   const set = (title: string, values: Record<string, unknown>) =>
     void change(title, [{ do: "set", type: "outline", id, values }]);
-  const mm = (value: number | null) => (value === null ? "none" : typedAs(value));
+  const isRoof = outline.kind === "roof";
+  const none = isRoof ? "as the storey" : "none";
+  const mm = (value: number | null) => (value === null ? none : typedAs(value));
   return (
     <section className="border-b border-line bg-white px-4 py-3 text-[13px]" aria-label={`Outline ${outline.name}`}>
       <div className="flex items-baseline justify-between text-teal">
@@ -41,13 +44,14 @@ function Outline({ outline }: { outline: Thing<"outline"> }) {
               set={(text) => void typed(text, (thickness) => set("Thickness of an outline", { thickness }))}
             />
             <Typed
-              label="top above floor"
+              label={outline.kind === "roof" ? "eaves above floor" : "top above floor"}
               value={mm(outline.top)}
               set={(text) => void typedPlace(text, (top) => set("Top of an outline", { top }))}
             />
           </>
         )}
       </div>
+      {isRoof && <RoofTold outline={outline} corners={corners} />}
       <ol className="mt-2" aria-label="Corners">
         {corners.map((corner, i) => {
           const next = corners[(i + 1) % corners.length] ?? corner;
@@ -65,7 +69,7 @@ function Outline({ outline }: { outline: Thing<"outline"> }) {
                   {written(corner.x)}, {written(corner.y)}
                 </span>
                 <span className="text-right text-quiet">
-                  {corner.rise === 0 ? "then" : "then an arc over"} {written(edge)}
+                  {isRoof ? pitchWords(corner.pitch) : corner.rise === 0 ? "then" : "then an arc over"} {written(edge)}
                 </span>
               </button>
               {open === corner.id && <CornerFields outline={outline} corner={corner} edge={edge} />}
@@ -106,6 +110,24 @@ function CornerFields(props: { outline: Thing<"outline">; corner: Thing<"outline
           value={typedAs(edge, 1)}
           set={(text) => void typed(text, (length) => void setEdge(outline.id, corner.id, length))}
         />
+        {outline.kind === "roof" && (
+          <>
+            <Typed
+              label="pitch over this edge"
+              value={pitchWords(corner.pitch)}
+              set={(text) =>
+                /^\s*gable\s*$/i.test(text)
+                  ? set("Make an edge a gable", { pitch: null })
+                  : void typedPitch(text, (pitch) => set("Pitch of an edge", { pitch }))
+              }
+            />
+            <Typed
+              label="overhang"
+              value={typedAs(corner.overhang)}
+              set={(text) => void typedPlace(text, (overhang) => set("Overhang of an edge", { overhang }))}
+            />
+          </>
+        )}
         <Typed
           label="rise of an arc, left of it +"
           value={typedAs(corner.rise, 1)}
@@ -113,6 +135,9 @@ function CornerFields(props: { outline: Thing<"outline">; corner: Thing<"outline
         />
       </div>
       <div className="mt-1.5 flex gap-1.5">
+        {outline.kind === "roof" && corner.pitch !== null && (
+          <Plain onClick={() => set("Make an edge a gable", { pitch: null })}>A gable</Plain>
+        )}
         <Plain onClick={() => void halveEdge(outline.id, corner.id)}>Halve the edge</Plain>
         <Plain danger onClick={() => void removeCorner(outline.id, corner.id)}>
           Remove the corner

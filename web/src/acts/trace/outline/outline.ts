@@ -1,12 +1,12 @@
 import { create } from "zustand";
-import type { Operation } from "../../../api/client";
+import { api, type Operation, settled } from "../../../api/client";
 import { newId } from "../../../api/ids";
 import type { Click } from "../../../board/act";
 import { clearDraft, drafted, type Snap, useDesk } from "../../../board/desk";
 import { inkAt } from "../../../board/found";
 import { SNAP_PX } from "../../../board/snap";
 import { distance, type XY } from "../../../geometry/plane";
-import { change, useProject } from "../../../store/project";
+import { change, inProject, say, useProject } from "../../../store/project";
 import type { OutlineKind } from "../../../store/rows";
 
 declare module "../../../board/desk" {
@@ -17,7 +17,12 @@ declare module "../../../board/desk" {
 }
 
 /** What an outline on a storey goes round. */
-export const useOutlineKind = create<{ kind: Exclude<OutlineKind, "face"> }>(() => ({ kind: "slab" }));
+export const useOutlineKind = create<{
+  kind: Exclude<OutlineKind, "face">;
+  /** of the next roof: degrees, and how far it reaches beyond its walls, mm; common practice, no source */
+  pitch: number;
+  overhang: number;
+}>(() => ({ kind: "slab", pitch: 35, overhang: 500 }));
 
 const NONE: readonly XY[] = [];
 
@@ -78,6 +83,10 @@ const USUAL: Record<OutlineKind, { name: string; thickness: number | null; top: 
   face: { name: "Face", thickness: null, top: null },
   slab: { name: "Floor", thickness: 200, top: 0 },
   ceiling: { name: "Ceiling", thickness: 30, top: 2500 },
+  // Its eaves are as high as the storey unless somebody says otherwise.
+  roof: { name: "Roof", thickness: 250, top: null },
+  chimney: { name: "Chimney", thickness: null, top: 8000 },
+  dormer: { name: "Dormer", thickness: 150, top: 4500 },
   "roof edge": { name: "Roof edge", thickness: 200, top: null },
   kerb: { name: "Kerb", thickness: 150, top: 150 },
   plinth: { name: "Plinth", thickness: 300, top: 0 },
@@ -96,31 +105,66 @@ async function saveOutline(): Promise<void> {
   const ring = traced.length === 2 ? rectangleBetween(traced) : traced;
   const { kind: outlineKind } = useOutlineKind.getState();
   if ((side === null && storey === null) || ring.length < 3) return;
-  const outline = newId();
-  const kind = side === null ? outlineKind : "face";
-  const { name, thickness, top } = USUAL[kind];
-  const count = [...useProject.getState().rows.outline.values()].filter(
-    (o) => o.side === side && (side !== null || o.storey === storey) && o.kind === kind,
-  ).length;
-  const place = side === null ? { storey, side: null } : { storey: null, side };
   clearDraft();
-  const refused = await change("Trace an outline", [
-    {
-      do: "add",
-      type: "outline",
-      id: outline,
-      values: { ...place, kind, thickness, top, name: count === 0 ? name : `${name} ${count + 1}` },
-    },
-    ...ring.map(
-      ([x, y], order): Operation => ({
-        do: "add",
-        type: "outlineCorner",
-        id: newId(),
-        values: { outline, drawing, order, x, y },
-      }),
-    ),
-  ]);
+  const kind = side === null ? outlineKind : "face";
+  const refused = await change("Trace an outline", added(side === null ? { storey } : { side }, kind, [ring], drawing));
   if (refused) put(traced);
+}
+
+/** Outlines of a kind with their corners, each named after those that are there already. */
+function added(
+  place: { storey: string | null } | { side: string | null },
+  kind: OutlineKind,
+  rings: readonly (readonly XY[])[],
+  drawing: string | null,
+): Operation[] {
+  const { name, thickness, top } = USUAL[kind];
+  const where = { storey: null, side: null, ...place };
+  const count = [...useProject.getState().rows.outline.values()].filter(
+    (o) => o.side === where.side && o.storey === where.storey && o.kind === kind,
+  ).length;
+  const { pitch, overhang } = useOutlineKind.getState();
+  return rings.flatMap((ring, i): Operation[] => {
+    const outline = newId();
+    const number = count + i + 1;
+    return [
+      {
+        do: "add",
+        type: "outline",
+        id: outline,
+        values: { ...where, kind, thickness, top, name: number === 1 ? name : `${name} ${number}` },
+      },
+      ...ring.map(
+        ([x, y], order): Operation => ({
+          do: "add",
+          type: "outlineCorner",
+          id: newId(),
+          values: { outline, drawing, order, x, y, ...(kind === "roof" ? { pitch, overhang } : {}) },
+        }),
+      ),
+    ];
+  });
+}
+
+/** One act from the enclosed plan: a floor or a roof over all of it, a ceiling in every room. */
+export async function outlinesFromWalls(): Promise<void> {
+  const { storey } = useDesk.getState();
+  const { kind } = useOutlineKind.getState();
+  if (storey === null) return;
+  const rings = kind === "ceiling" ? roomsOf(storey) : await outerFaces(storey);
+  if (rings.length === 0) return say("No walls enclose anything on this storey yet: trace them first.");
+  await change(`${USUAL[kind].name} from the walls`, added({ storey }, kind, rings, null));
+}
+
+const roomsOf = (storey: string): XY[][] =>
+  [...(useProject.getState().derived.get(storey)?.regions.values() ?? [])].map(({ polygon }) =>
+    polygon.map(([x = 0, y = 0]): XY => [x, y]),
+  );
+
+async function outerFaces(storey: string): Promise<XY[][]> {
+  const path = inProject(storey);
+  const { rings } = await settled(api.GET("/api/projects/{project}/storeys/{id}/outer", { params: { path } }));
+  return rings.map((ring) => ring.map(([x = 0, y = 0]): XY => [x, y]));
 }
 
 /** Two opposite corners stand for the rectangle between them, square to the model's axes. */

@@ -1,0 +1,108 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Building;
+
+use Plinth\Core\Bodies\BuildingBodies;
+use Plinth\Core\Exchange\BodiesDocument\BodiesWriter;
+use Plinth\Core\Exchange\Gltf\GlbWriter;
+use Plinth\Core\Exchange\PlanDocument\PlanWriter;
+use Plinth\Core\Plan\Derivation\BodyOutline;
+use Plinth\Core\Plan\Derivation\Derivation;
+use Plinth\Core\Plan\Model\Plan;
+use Plinth\Server\Http\Needs;
+use Plinth\Server\Http\Who;
+use Plinth\Server\Plan\HandedOver;
+use Plinth\Server\Plan\PlanKeeper;
+use Plinth\Server\Project\ProjectAccess;
+use Plinth\Server\Project\Storey;
+use Symfony\Component\HttpFoundation\JsonResponse;
+use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\Routing\Attribute\Route;
+use Symfony\Component\Uid\Uuid;
+use Symfony\Contracts\Cache\CacheInterface;
+
+/** The building as it stands: bodies of a storey, and what is handed over of all of it. */
+#[Route('/api/projects/{project}')]
+final readonly class BuildingController
+{
+    public function __construct(
+        private ProjectAccess $access,
+        private BuildingPlan $building,
+        private PlanKeeper $plans,
+        private HandedOver $handedOver,
+        private CacheInterface $cache,
+    ) {
+    }
+
+    /** What follows from rows takes its time: it is kept under a hash of all that it follows from. */
+    #[Needs(Who::Reader)]
+    #[Route('/storeys/{id}/bodies', methods: ['GET'])]
+    public function bodies(Uuid $project, Uuid $id): Response
+    {
+        $row = $this->access->row(Storey::class, $project, $id);
+        $plan = $this->building->of($project, $row->id());
+        $version = hash('xxh128', json_encode(PlanWriter::document($plan), \JSON_THROW_ON_ERROR));
+        $json = $this->cache->get("bodies.$version.".$row->id()->toRfc4122(), static function () use ($plan, $row, $version): string {
+            $id = $row->id()->toRfc4122();
+            $of = (new BuildingBodies($plan))->storey($id);
+            $bodies = $of->all();
+            $roofs = [];
+            foreach ($plan->storeys as $storey) {
+                foreach ($storey->id === $id ? $storey->roofs : [] as $roof) {
+                    if (null !== ($over = $of->roofOver($roof))) {
+                        $roofs[] = BodiesWriter::roof($roof->id, $over);
+                    }
+                }
+            }
+
+            return json_encode([
+                'version' => $version,
+                ...BodiesWriter::drawn($bodies),
+                'roofs' => $roofs,
+                'refused' => array_map(BodiesWriter::refused(...), $of->refused()),
+            ], \JSON_THROW_ON_ERROR);
+        });
+
+        return new JsonResponse($json, json: true);
+    }
+
+    /** What is enclosed by the walls of a storey, along their outer faces: for a floor or a roof over all of it. */
+    #[Needs(Who::Reader)]
+    #[Route('/storeys/{id}/outer', methods: ['GET'])]
+    public function outer(Uuid $project, Uuid $id): Response
+    {
+        $row = $this->access->row(Storey::class, $project, $id);
+        $outlines = Derivation::of($this->plans->load($row->key()))->outlines;
+
+        return new JsonResponse(['rings' => array_map(static fn (BodyOutline $o): array => Straight::ring($o->outer), $outlines)]);
+    }
+
+    #[Needs(Who::Reader)]
+    #[Route('/building.glb', methods: ['GET'])]
+    public function glb(Uuid $project): Response
+    {
+        $plan = $this->building->of($project);
+        $names = [];
+        foreach ($plan->storeys as $storey) {
+            $names[$storey->id] = $storey->name;
+        }
+        $glb = GlbWriter::write(BuildingBodies::of($plan), $names);
+
+        return $this->handedOver->file($glb, 'model/gltf-binary', $this->access->project($project), null, 'glb');
+    }
+
+    #[Needs(Who::Reader)]
+    #[Route('/storeys/{id}/plan.json', methods: ['GET'])]
+    public function document(Uuid $project, Uuid $id): Response
+    {
+        $row = $this->access->row(Storey::class, $project, $id);
+        $json = json_encode(
+            PlanWriter::document(new Plan([$this->building->storey($row)]), $this->handedOver->remarks($row)),
+            \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRETTY_PRINT,
+        );
+
+        return $this->handedOver->file($json, 'application/json', $this->access->project($row->project()), $row, 'json');
+    }
+}

@@ -1,0 +1,119 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Tests;
+
+use PHPUnit\Framework\TestCase;
+use Plinth\Core\Exchange\Json\JsonValue;
+use Plinth\Core\Exchange\PlanDocument\PlanReader;
+
+/** What was traced stands: walls under their roof, floors with their voids, told again only once something has changed. */
+final class BuildingTest extends TestCase
+{
+    private const OUTER = [[-100, -100], [6100, -100], [6100, 4100], [-100, 4100]];
+
+    private Desk $desk;
+
+    protected function setUp(): void
+    {
+        $this->desk = new Desk(Client::ofStack()->signIn());
+        $this->desk->change([$this->desk->chain([[0, 0], [6000, 0], [6000, 4000], [0, 4000]], true)['operation']]);
+    }
+
+    public function testWallsStandAsHighAsTheirStoreyAndFollowTheRoofOnceThereIsOne(): void
+    {
+        $before = $this->bodies();
+        self::assertEqualsWithDelta(20.0 * 0.2 * 2.7, self::volume($before, 'wall'), 1e-6);
+        // Who asks again is told the same version, so that nothing is drawn anew.
+        self::assertSame($before->get('version')->text(), $this->bodies()->get('version')->text());
+        $this->outline('roof', self::OUTER, 2500, 200, [45.0, null, 45.0, null]);
+        $under = $this->bodies();
+        self::assertNotSame($before->get('version')->text(), $under->get('version')->text());
+        // Gables: 4.2 m wide and half as high, in walls of 0.2 m; the walls beneath the slopes lean with them.
+        $gables = 2 * 0.2 * (4.2 * 4.2 / 4.0) - 2 * 0.2 * 0.2 * 0.2 / 2.0 * 2;
+        $beside = 2 * 5.8 * 0.2 * 0.2 / 2.0 + 2 * 0.2 * 0.2 * 0.2;
+        self::assertEqualsWithDelta(20.0 * 0.2 * 2.5 + $gables + $beside, self::volume($under, 'wall'), 0.03);
+        self::assertEqualsWithDelta(6.2 * 4.2 * \M_SQRT2 * 0.2, self::volume($under, 'roof'), 1e-6);
+        $lines = [];
+        foreach ($under->get('roofs')->items()[0]->get('lines')->items() as $line) {
+            $lines[$line->get('kind')->text()][] = $line->get('lengthMm')->number();
+        }
+        self::assertEqualsWithDelta([6200.0], $lines['ridge'] ?? [], 1e-6);
+    }
+
+    public function testAVoidAndAChimneyAreOpenInTheFloor(): void
+    {
+        $this->outline('slab', self::OUTER, 0, 250);
+        $this->outline('void', [[1000, 1000], [2000, 1000], [2000, 3000], [1000, 3000]], null, null);
+        self::assertEqualsWithDelta((6.2 * 4.2 - 2.0) * 0.25, self::volume($this->bodies(), 'floor'), 1e-9);
+        $this->outline('chimney', [[4000, 1000], [4500, 1000], [4500, 1500], [4000, 1500]], 6000, 6500);
+        self::assertEqualsWithDelta((6.2 * 4.2 - 2.25) * 0.25, self::volume($this->bodies(), 'floor'), 1e-9);
+        self::assertEqualsWithDelta(0.25 * 6.5, self::volume($this->bodies(), 'chimney'), 1e-9);
+    }
+
+    public function testWhatCannotStandIsToldInWords(): void
+    {
+        $id = $this->outline('roof', [[0, 0], [6000, 4000], [6000, 0], [0, 4000]], 2500, 200, [30.0, 30.0, 30.0, 30.0]);
+        $refused = $this->bodies()->get('refused')->items();
+        self::assertSame($id, $refused[0]->get('id')->text());
+        self::assertStringContainsString('crosses itself', $refused[0]->get('message')->text());
+        $corner = Desk::rows($this->desk->state(), 'outlineCorner')[0]['id'];
+        $steep = $this->desk->refused(422, [['do' => 'set', 'type' => 'outlineCorner', 'id' => $corner, 'values' => ['pitch' => 88]]]);
+        self::assertStringContainsString('85°', json_encode($steep, \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE));
+    }
+
+    public function testTheOuterFacesAreTheCornersOfARoof(): void
+    {
+        $rings = $this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/storeys/{$this->desk->storey}/outer")['rings'];
+        self::assertIsArray($rings);
+        self::assertEqualsCanonicalizing(self::OUTER, $rings[0] ?? null);
+    }
+
+    public function testTheBuildingIsHandedOverWithAllThatStands(): void
+    {
+        $this->outline('slab', self::OUTER, 0, 250);
+        $this->outline('roof', self::OUTER, 2500, 200, [45.0, null, 45.0, null]);
+        $document = $this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/storeys/{$this->desk->storey}/plan.json");
+        $storey = PlanReader::read(json_encode($document, \JSON_THROW_ON_ERROR))->storeys[0];
+        self::assertSame([45.0, null, 45.0, null], $storey->roofs[0]->pitches);
+        self::assertCount(1, $storey->floors);
+        [$status, $glb] = $this->desk->client->send('GET', "/api/projects/{$this->desk->id}/building.glb");
+        self::assertSame(200, $status);
+        self::assertStringStartsWith('glTF', Desk::text($glb['text']));
+    }
+
+    private function bodies(): JsonValue
+    {
+        return JsonValue::of($this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/storeys/{$this->desk->storey}/bodies"));
+    }
+
+    /**
+     * @param list<array{int, int}> $ring
+     * @param list<float|null> $pitches
+     */
+    private function outline(string $kind, array $ring, ?int $top, ?int $thickness, array $pitches = []): string
+    {
+        $id = Desk::newId();
+        $values = ['storey' => $this->desk->storey, 'side' => null, 'kind' => $kind, 'name' => $kind, 'top' => $top, 'thickness' => $thickness];
+        $this->desk->change([
+            ['do' => 'add', 'type' => 'outline', 'id' => $id, 'values' => $values],
+            ...array_map(static fn (int $i): array => [
+                'do' => 'add',
+                'type' => 'outlineCorner',
+                'id' => Desk::newId(),
+                'values' => ['outline' => $id, 'order' => $i, 'x' => $ring[$i][0], 'y' => $ring[$i][1], 'pitch' => $pitches[$i] ?? null],
+            ], array_keys($ring)),
+        ]);
+
+        return $id;
+    }
+
+    private static function volume(JsonValue $bodies, string $kind): float
+    {
+        return array_sum(array_map(
+            static fn (JsonValue $b): float => $kind === $b->get('kind')->text() ? $b->get('volumeM3')->number() : 0.0,
+            $bodies->get('bodies')->items(),
+        ));
+    }
+}

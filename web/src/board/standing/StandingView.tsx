@@ -1,0 +1,403 @@
+import { type PointerEvent as ReactPointerEvent, useCallback, useEffect, useRef, useState } from "react";
+import { useProject } from "../../store/project";
+import type { Kind } from "../../store/rows";
+import { storeysInOrder } from "../../store/storeys";
+import { inWords } from "../../ui/measures";
+import { useDesk } from "../desk";
+import { images } from "../picture";
+import { selectedWalls, selectWalls } from "../selection";
+import { type BodyKind, standingStoreys, useBodies } from "./bodies";
+import { type Eye, type Place3, panned, turned, walked, whole, zoomed } from "./camera";
+import { standingPictures } from "./pictures";
+import { StandingScene } from "./scene";
+
+/** Eye height of who stands, and the nearest that one comes to a wall, metres; common practice, no source. */
+const EYE_M = 1.6;
+const BODY_M = 0.3;
+const STEP_M = 0.4;
+const DRAG_PX = 4;
+/** What an arrow key turns by, as a drag. */
+const TURN_PX = 35;
+
+/** What can be left out, and what goes with it. */
+const LAYERS: readonly { name: string; kinds: readonly BodyKind[] }[] = [
+  { name: "roofs", kinds: ["roof", "dormer", "chimney"] },
+  { name: "ceilings", kinds: ["ceiling"] },
+  { name: "floors", kinds: ["floor", "finish"] },
+  { name: "fittings", kinds: ["frame", "leaf", "pane"] },
+];
+
+const ROWS: Record<BodyKind, Kind> = {
+  wall: "wall",
+  railing: "wall",
+  column: "column",
+  floor: "outline",
+  finish: "outline",
+  ceiling: "outline",
+  roof: "outline",
+  dormer: "outline",
+  chimney: "outline",
+  frame: "opening",
+  leaf: "opening",
+  pane: "opening",
+};
+
+type Cut = { way: "none" | "level" | "upright"; part: number; degrees: number };
+
+/** The building as it stands: turned by dragging, zoomed at the pointer, cut, and walked through. */
+export default function StandingView() {
+  const frame = useRef<HTMLDivElement>(null);
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const scene = useRef<StandingScene | null>(null);
+  const eye = useRef<Eye | null>(null);
+  const asked = useRef(0);
+  const bodies = useBodies();
+  const rows = useProject((s) => s.rows.storey);
+  const selected = useDesk((s) => s.selected);
+  const group = useDesk((s) => s.group);
+  const [without, setWithout] = useState<ReadonlySet<string>>(new Set());
+  const [hidden, setHidden] = useState<ReadonlySet<string>>(new Set());
+  const [cut, setCut] = useState<Cut>({ way: "none", part: 0.5, degrees: 0 });
+  const [isInside, setInside] = useState(false);
+  const [withPictures, setPictures] = useState(true);
+  const [lost, setLost] = useState(false);
+
+  const paint = useCallback(() => {
+    if (asked.current !== 0) return;
+    asked.current = requestAnimationFrame(() => {
+      asked.current = 0;
+      if (scene.current && eye.current) scene.current.render(eye.current);
+    });
+  }, []);
+  const look = useCallback(
+    (next: Eye) => {
+      eye.current = next;
+      paint();
+    },
+    [paint],
+  );
+  const showAll = useCallback(() => {
+    const bounds = scene.current?.bounds();
+    const node = canvas.current;
+    if (!bounds || !node) return;
+    setInside(false);
+    look(whole(bounds.least, bounds.most, node.clientWidth / Math.max(1, node.clientHeight)));
+  }, [look]);
+
+  useEffect(() => {
+    const node = canvas.current;
+    const box = frame.current;
+    if (!node || !box) return;
+    try {
+      scene.current = new StandingScene(node);
+    } catch {
+      setLost(true);
+      return;
+    }
+    const resize = () => {
+      scene.current?.resize(box.clientWidth, box.clientHeight);
+      paint();
+    };
+    const watch = new ResizeObserver(resize);
+    watch.observe(box);
+    resize();
+    return () => {
+      watch.disconnect();
+      cancelAnimationFrame(asked.current);
+      asked.current = 0;
+      scene.current?.dispose();
+      scene.current = null;
+    };
+  }, [paint]);
+
+  useEffect(() => {
+    const s = scene.current;
+    if (!s) return;
+    s.put(bodies);
+    const out = new Set(LAYERS.filter((l) => without.has(l.name)).flatMap((l) => l.kinds));
+    // Doors stand open to who walks through them.
+    if (isInside) out.add("leaf");
+    s.show(new Set(standingStoreys().filter((id) => !hidden.has(id))), out);
+    s.cut(planeOf(cut, s));
+    if (eye.current === null && bodies.size > 0) showAll();
+    paint();
+  }, [bodies, without, hidden, cut, isInside, paint, showAll]);
+
+  useEffect(() => {
+    scene.current?.choose(new Set([...(selected ? [selected.id] : []), ...group]));
+    paint();
+  }, [selected, group, paint]);
+
+  useEffect(() => {
+    const s = scene.current;
+    if (!s || bodies.size === 0) return;
+    let timer = 0;
+    const again = () => {
+      timer = 0;
+      s.stand(withPictures ? standingPictures(standingStoreys().filter((id) => !hidden.has(id))) : []);
+      paint();
+    };
+    again();
+    // Tiles arrive one by one: they are put together once for all that came in between.
+    const stop = images.onArrival(() => {
+      if (timer === 0) timer = window.setTimeout(again, 200);
+    });
+    return () => {
+      stop();
+      clearTimeout(timer);
+    };
+  }, [withPictures, hidden, bodies, paint]);
+
+  const drag = useRef<{ x: number; y: number; lastX: number; lastY: number; pans: boolean; moved: boolean } | null>(
+    null,
+  );
+  const at = (e: { clientX: number; clientY: number }): readonly [number, number] => {
+    const box = canvas.current?.getBoundingClientRect();
+    if (!box) return [0, 0];
+    return [((e.clientX - box.left) / box.width) * 2 - 1, 1 - ((e.clientY - box.top) / box.height) * 2];
+  };
+  const onPointerDown = (e: ReactPointerEvent) => {
+    drag.current = {
+      x: e.clientX,
+      y: e.clientY,
+      lastX: e.clientX,
+      lastY: e.clientY,
+      pans: e.button !== 0 || e.shiftKey,
+      moved: false,
+    };
+    e.currentTarget.setPointerCapture(e.pointerId);
+  };
+  const onPointerMove = (e: ReactPointerEvent) => {
+    const held = drag.current;
+    if (!held || !eye.current) return;
+    if (Math.hypot(e.clientX - held.x, e.clientY - held.y) > DRAG_PX) held.moved = true;
+    if (!held.moved) return;
+    const [dx, dy] = [e.clientX - held.lastX, e.clientY - held.lastY];
+    [held.lastX, held.lastY] = [e.clientX, e.clientY];
+    const pans = held.pans && eye.current.distance > 0;
+    look(pans ? panned(eye.current, dx, dy, canvas.current?.clientHeight ?? 1) : turned(eye.current, dx, dy));
+  };
+  const onPointerUp = (e: ReactPointerEvent) => {
+    const held = drag.current;
+    drag.current = null;
+    if (!held || held.moved) return;
+    const hit = scene.current?.hit(...at(e)) ?? null;
+    if (!hit) return useDesk.setState({ selected: null, group: [] });
+    const type = ROWS[hit.kind];
+    // What is selected is worked on where it stands.
+    useDesk.setState({ storey: hit.storey, side: null });
+    if (type !== "wall") return useDesk.setState({ selected: { type, id: hit.id }, group: [] });
+    const before = e.shiftKey ? selectedWalls() : [];
+    selectWalls(before.includes(hit.id) ? before.filter((w) => w !== hit.id) : [...before, hit.id]);
+  };
+  const walk = useCallback(
+    (forward: number, aside: number) => {
+      const now = eye.current;
+      if (!now || !scene.current) return;
+      const next = walked(now, forward, aside);
+      const way: Place3 = [next.at[0] - now.at[0], next.at[1] - now.at[1], 0];
+      if (scene.current.clear(now.at, way) > Math.hypot(way[0], way[1]) + BODY_M) look(next);
+    },
+    [look],
+  );
+  useEffect(() => {
+    const node = canvas.current;
+    if (!node) return;
+    const onWheel = (e: WheelEvent) => {
+      e.preventDefault();
+      if (!eye.current || !scene.current) return;
+      if (eye.current.distance === 0) return walk(-e.deltaY * 0.004, 0);
+      const [x, y] = at(e);
+      const hit = scene.current.hit(x, y);
+      const about = hit?.at ?? scene.current.onLevel(x, y, eye.current.at[2]) ?? eye.current.at;
+      look(zoomed(eye.current, Math.exp(e.deltaY * (e.ctrlKey ? 0.01 : 0.0016)), about));
+    };
+    node.addEventListener("wheel", onWheel, { passive: false });
+    return () => node.removeEventListener("wheel", onWheel);
+  });
+
+  const onKey = (e: React.KeyboardEvent) => {
+    const now = eye.current;
+    if (!now || e.ctrlKey || e.altKey || e.metaKey) return;
+    const move = now.distance === 0 ? insideKey(e.key, e.shiftKey, now) : outsideKey(e.key, now);
+    if (!move) return;
+    e.preventDefault();
+    e.stopPropagation();
+    move();
+  };
+  const insideKey = (key: string, aside: boolean, now: Eye): (() => void) | null => {
+    if (key === "ArrowUp") return () => walk(STEP_M, 0);
+    if (key === "ArrowDown") return () => walk(-STEP_M, 0);
+    const way = key === "ArrowLeft" ? -1 : key === "ArrowRight" ? 1 : 0;
+    if (way === 0) return null;
+    return () => (aside ? walk(0, way * STEP_M) : look(turned(now, -way * TURN_PX, 0)));
+  };
+  const outsideKey = (key: string, now: Eye): (() => void) | null => {
+    const turns: Record<string, readonly [number, number]> = {
+      ArrowUp: [0, -TURN_PX],
+      ArrowDown: [0, TURN_PX],
+      ArrowLeft: [-TURN_PX, 0],
+      ArrowRight: [TURN_PX, 0],
+    };
+    const turn = turns[key];
+    if (turn) return () => look(turned(now, ...turn));
+    const nearer = key === "+" ? 0.8 : key === "-" ? 1.25 : null;
+    return nearer === null ? null : () => look(zoomed(now, nearer, now.at));
+  };
+
+  /** Into the middle of what is looked at, on the floor of the storey at hand. */
+  const standInside = () => {
+    const s = scene.current;
+    const now = eye.current;
+    if (!s || !now) return;
+    if (now.distance === 0) return showAll();
+    const { storey } = useDesk.getState();
+    const level = (rows.get(storey ?? standingStoreys()[0] ?? "")?.elevation ?? 0) / 1000 + EYE_M;
+    const shapes = useProject.getState().derived.get(storey ?? standingStoreys()[0] ?? "");
+    // In the largest room, well inside it, which is where its label stands.
+    const rooms = [...(shapes?.regions.values() ?? [])].sort((a, b) => b.netAreaM2 - a.netAreaM2);
+    const [x = 0, y = 0] = rooms[0]?.label ?? s.inModel(now.at);
+    const [sx, sy] = s.inScene([x, y, 0]);
+    setInside(true);
+    look({ at: [sx, sy, level], distance: 0, turn: now.turn, tilt: 0.05 });
+  };
+  const keep = () => {
+    const node = canvas.current;
+    if (!node || !scene.current || !eye.current) return;
+    scene.current.render(eye.current);
+    node.toBlob((png) => {
+      if (!png) return;
+      const link = document.createElement("a");
+      link.href = URL.createObjectURL(png);
+      link.download = "3d-view.png";
+      link.click();
+      URL.revokeObjectURL(link.href);
+    });
+  };
+
+  const toggled = (set: ReadonlySet<string>, name: string) => {
+    const next = new Set(set);
+    if (!next.delete(name)) next.add(name);
+    return next;
+  };
+  const refused = [...bodies.values()].flatMap((b) => b.refused);
+  const box = "flex h-8 items-center gap-2 rounded-lg border border-line bg-sheet px-2.5 text-[13px]";
+  const storeys = storeysInOrder().filter((s) => s.alternativeOf === null);
+  return (
+    <div className="absolute inset-0 z-20 bg-board" ref={frame} data-testid="standing">
+      {/* biome-ignore lint/a11y/noInteractiveElementToNoninteractiveRole: it is turned and walked through by keys */}
+      <canvas
+        ref={canvas}
+        tabIndex={0}
+        className="absolute inset-0 h-full w-full cursor-grab touch-none outline-offset-[-3px]"
+        aria-label="The building as it stands. Arrow keys turn it, plus and minus go nearer and further; inside they walk."
+        role="application"
+        onPointerDown={onPointerDown}
+        onPointerMove={onPointerMove}
+        onPointerUp={onPointerUp}
+        onContextMenu={(e) => e.preventDefault()}
+        onKeyDown={onKey}
+      />
+      {lost && (
+        <p className="absolute inset-x-0 top-1/3 text-center text-rust">
+          This browser draws nothing in space (WebGL is off). The plan is there all the same.
+        </p>
+      )}
+      {refused.length > 0 && (
+        <ul className="absolute left-3 top-3 max-w-md rounded-lg border border-rust bg-sheet px-3 py-2 text-[13px] text-rust">
+          {refused.map((r) => (
+            <li key={r.id}>{r.message}</li>
+          ))}
+        </ul>
+      )}
+      <div className="pointer-events-none absolute bottom-3 left-3 right-3 flex flex-wrap gap-1.5 [&>*]:pointer-events-auto">
+        <fieldset className={box} aria-label="Storeys that are seen">
+          {storeys.map((s) => (
+            <Tick key={s.id} name={s.name} on={!hidden.has(s.id)} set={() => setHidden(toggled(hidden, s.id))} />
+          ))}
+        </fieldset>
+        <fieldset className={box} aria-label="What is seen">
+          {LAYERS.map(({ name }) => (
+            <Tick key={name} name={name} on={!without.has(name)} set={() => setWithout(toggled(without, name))} />
+          ))}
+          <Tick name="pictures" on={withPictures} set={() => setPictures(!withPictures)} />
+        </fieldset>
+        <fieldset className={box} aria-label="Cut">
+          <select
+            aria-label="cut"
+            className="bg-transparent underline"
+            value={cut.way}
+            onChange={(e) => setCut({ ...cut, way: e.target.value as Cut["way"] })}
+          >
+            <option value="none">not cut</option>
+            <option value="level">cut level</option>
+            <option value="upright">cut upright</option>
+          </select>
+          {cut.way !== "none" && (
+            <input
+              type="range"
+              aria-label={cut.way === "level" ? "height of the cut" : "where it is cut"}
+              min={0}
+              max={1}
+              step={0.005}
+              value={cut.part}
+              onChange={(e) => setCut({ ...cut, part: e.target.valueAsNumber })}
+            />
+          )}
+          {cut.way === "level" && scene.current && (
+            <span className="w-16 text-right tabular-nums">{inWords(levelOf(cut, scene.current) * 1000)}</span>
+          )}
+          {cut.way === "upright" && (
+            <input
+              type="range"
+              aria-label="direction of the cut"
+              min={0}
+              max={180}
+              step={5}
+              value={cut.degrees}
+              className="w-20"
+              onChange={(e) => setCut({ ...cut, degrees: e.target.valueAsNumber })}
+            />
+          )}
+        </fieldset>
+        <button type="button" className={box} aria-pressed={isInside} onClick={standInside}>
+          {isInside ? "step outside" : "stand inside"}
+        </button>
+        <button type="button" className={box} onClick={showAll}>
+          all of it
+        </button>
+        <button type="button" className={box} onClick={keep}>
+          PNG
+        </button>
+      </div>
+    </div>
+  );
+}
+
+function Tick({ name, on, set }: { name: string; on: boolean; set: () => void }) {
+  return (
+    <label className="flex items-center gap-1">
+      <input type="checkbox" checked={on} onChange={set} />
+      {name}
+    </label>
+  );
+}
+
+/** Metres above the project's zero at which a level cut lies. */
+function levelOf(cut: Cut, scene: StandingScene): number {
+  const bounds = scene.bounds();
+  return bounds ? bounds.least[2] + cut.part * (bounds.most[2] - bounds.least[2]) : 0;
+}
+
+function planeOf(cut: Cut, scene: StandingScene): { normal: Place3; at: number } | null {
+  const bounds = scene.bounds();
+  if (cut.way === "none" || !bounds) return null;
+  if (cut.way === "level") return { normal: [0, 0, 1], at: levelOf(cut, scene) };
+  const turn = (cut.degrees * Math.PI) / 180;
+  const normal: Place3 = [Math.sin(turn), -Math.cos(turn), 0];
+  const reach = [bounds.least, bounds.most].flatMap((p) =>
+    [bounds.least, bounds.most].map((q) => p[0] * normal[0] + q[1] * normal[1]),
+  );
+  const [low, high] = [Math.min(...reach), Math.max(...reach)];
+  return { normal, at: low + cut.part * (high - low) };
+}

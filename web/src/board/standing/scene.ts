@@ -1,0 +1,365 @@
+import {
+  BackSide,
+  BufferAttribute,
+  BufferGeometry,
+  Color,
+  DirectionalLight,
+  DoubleSide,
+  FrontSide,
+  Group,
+  HemisphereLight,
+  LineBasicMaterial,
+  LineSegments,
+  type Material,
+  Mesh,
+  MeshBasicMaterial,
+  MeshLambertMaterial,
+  PerspectiveCamera,
+  Plane,
+  Raycaster,
+  Scene,
+  type Texture,
+  Vector2,
+  Vector3,
+  WebGLRenderer,
+} from "three";
+import type { Bodies, BodyKind } from "./bodies";
+import { type Eye, eyeOf, FIELD_OF_VIEW, ahead as lookOf, type Place3 } from "./camera";
+
+/** Limestone and timber, quiet beside the drawing; panes let through what is behind them. */
+const COLOURS: Record<BodyKind, number> = {
+  wall: 0xece7dc,
+  railing: 0xd8d0bf,
+  column: 0xd6d0c2,
+  floor: 0xd9d1bf,
+  finish: 0xcbb894,
+  ceiling: 0xf4f1ea,
+  roof: 0xa9a08f,
+  dormer: 0xd5cdbd,
+  chimney: 0xb7a48f,
+  frame: 0xfdfcfa,
+  leaf: 0xbfa985,
+  pane: 0x9dbdbb,
+};
+const KINDS = Object.keys(COLOURS) as BodyKind[];
+const INK = 0x1c2a26;
+const TEAL = 0x1f7a72;
+const M = 1000;
+
+/** Which body each triangle of a mesh is of. */
+interface Owned {
+  storey: string;
+  bodies: readonly { kind: BodyKind; id: string }[];
+  owners: Uint32Array;
+}
+
+/** Something that was hit. */
+export interface Hit {
+  storey: string;
+  kind: BodyKind;
+  id: string;
+  at: Place3;
+}
+
+/** A picture that lies or stands in the model, metres. */
+export interface Standing {
+  /** lower left, lower right, upper right, upper left as it is looked at */
+  corners: readonly [Place3, Place3, Place3, Place3];
+  texture: Texture;
+  alpha: number;
+}
+
+/** What is drawn of the building: all bodies of a kind on a storey are one mesh, so that the number of walls costs nothing. */
+export class StandingScene {
+  private readonly renderer: WebGLRenderer;
+  private readonly scene = new Scene();
+  private readonly camera = new PerspectiveCamera(FIELD_OF_VIEW, 1, 0.05, 4e4);
+  private readonly storeys = new Map<string, { version: string; group: Group }>();
+  private readonly chosen = new Group();
+  private readonly pictures = new Group();
+  private readonly cuts: Plane[] = [];
+  private readonly materials = new Map<BodyKind, Material>();
+  private readonly lines = new LineBasicMaterial({ color: INK, transparent: true, opacity: 0.55 });
+  private readonly cutFace = new MeshBasicMaterial({ color: 0x33433d, side: BackSide });
+  private readonly selected = new MeshBasicMaterial({
+    color: TEAL,
+    transparent: true,
+    opacity: 0.45,
+    depthWrite: false,
+    polygonOffset: true,
+    polygonOffsetFactor: -1,
+    side: DoubleSide,
+  });
+  /** mm that the scene counts from */
+  private origin: readonly [number, number] | null = null;
+  private told = new Map<string, Bodies>();
+
+  constructor(readonly canvas: HTMLCanvasElement) {
+    this.renderer = new WebGLRenderer({ canvas, antialias: true, preserveDrawingBuffer: true });
+    this.renderer.setClearColor(new Color(0xfdfcfa));
+    this.renderer.localClippingEnabled = true;
+    this.camera.up.set(0, 0, 1);
+    const sun = new DirectionalLight(0xffffff, 1.5);
+    sun.position.set(-0.55, -0.8, 1.1);
+    this.scene.add(new HemisphereLight(0xffffff, 0xcfc8b8, 2.1), sun, this.pictures, this.chosen);
+    for (const kind of KINDS) {
+      const colour = { color: COLOURS[kind], flatShading: true, clippingPlanes: this.cuts };
+      this.materials.set(
+        kind,
+        kind === "pane"
+          ? new MeshLambertMaterial({ ...colour, transparent: true, opacity: 0.4, depthWrite: false })
+          : new MeshLambertMaterial({ ...colour, polygonOffset: true, polygonOffsetFactor: 1, polygonOffsetUnits: 1 }),
+      );
+    }
+    for (const material of [this.lines, this.cutFace, this.selected]) material.clippingPlanes = this.cuts;
+  }
+
+  dispose(): void {
+    for (const storey of [...this.storeys.keys()]) this.remove(storey);
+    empty(this.chosen);
+    empty(this.pictures);
+    this.renderer.dispose();
+  }
+
+  resize(width: number, height: number): void {
+    this.renderer.setPixelRatio(window.devicePixelRatio);
+    this.renderer.setSize(width, height, false);
+    this.camera.aspect = width / Math.max(1, height);
+    this.camera.updateProjectionMatrix();
+  }
+
+  /** Takes over what has changed; whether anything has. */
+  put(bodies: ReadonlyMap<string, Bodies>): boolean {
+    let isNew = false;
+    for (const storey of [...this.storeys.keys()]) {
+      if (!bodies.has(storey)) {
+        this.remove(storey);
+        isNew = true;
+      }
+    }
+    for (const [storey, told] of bodies) {
+      if (this.storeys.get(storey)?.version === told.version) continue;
+      this.remove(storey);
+      this.origin ??= [told.origin[0] ?? 0, told.origin[1] ?? 0];
+      const group = this.built(storey, told);
+      this.storeys.set(storey, { version: told.version, group });
+      this.scene.add(group);
+      isNew = true;
+    }
+    this.told = new Map(bodies);
+    return isNew;
+  }
+
+  /** What is seen: storeys, and kinds that are left out. */
+  show(storeys: ReadonlySet<string>, without: ReadonlySet<BodyKind>): void {
+    for (const [id, { group }] of this.storeys) {
+      group.visible = storeys.has(id);
+      for (const child of group.children) child.visible = !without.has(child.userData.kind as BodyKind);
+    }
+  }
+
+  /** Only what lies on the side of a plane that its normal points away from; all of it without one. */
+  cut(plane: { normal: Place3; at: number } | null): void {
+    this.cuts.length = 0;
+    if (plane) this.cuts.push(new Plane(new Vector3(...plane.normal).negate(), plane.at));
+    for (const { group } of this.storeys.values()) {
+      for (const child of group.children) {
+        if (child.userData.isCutFace) child.visible = plane !== null && child.visible;
+      }
+    }
+    this.scene.traverse((o) => {
+      if (o instanceof Mesh && !Array.isArray(o.material)) (o.material as Material).needsUpdate = true;
+    });
+  }
+
+  /** Marks what is selected. */
+  choose(ids: ReadonlySet<string>): void {
+    empty(this.chosen);
+    if (ids.size === 0) return;
+    for (const told of this.told.values()) {
+      const of = told.bodies.filter((b) => ids.has(b.id));
+      if (of.length === 0) continue;
+      const { places } = this.placed(told, of);
+      const geometry = new BufferGeometry();
+      geometry.setAttribute("position", new BufferAttribute(places, 3));
+      this.chosen.add(new Mesh(geometry, this.selected));
+    }
+  }
+
+  stand(pictures: readonly Standing[]): void {
+    empty(this.pictures);
+    for (const { corners, texture, alpha } of pictures) {
+      const [a, b, c, d] = corners.map((p) => this.inScene(p)) as [Place3, Place3, Place3, Place3];
+      const geometry = new BufferGeometry();
+      geometry.setAttribute("position", new BufferAttribute(new Float32Array([...a, ...b, ...c, ...a, ...c, ...d]), 3));
+      geometry.setAttribute("uv", new BufferAttribute(new Float32Array([0, 0, 1, 0, 1, 1, 0, 0, 1, 1, 0, 1]), 2));
+      const material = new MeshBasicMaterial({
+        map: texture,
+        transparent: true,
+        opacity: alpha,
+        // Who comes from behind sees the building, not the back of its picture.
+        side: FrontSide,
+        depthWrite: false,
+        polygonOffset: true,
+        polygonOffsetFactor: -2,
+      });
+      this.pictures.add(new Mesh(geometry, material));
+    }
+  }
+
+  /** The corners of the box round all that is seen, metres. */
+  bounds(): { least: Place3; most: Place3 } | null {
+    const [least, most] = [
+      [Infinity, Infinity, Infinity],
+      [-Infinity, -Infinity, -Infinity],
+    ] as [number[], number[]];
+    for (const { group } of this.storeys.values()) {
+      for (const child of group.visible ? group.children : []) {
+        if (!(child instanceof Mesh) || !child.visible) continue;
+        child.geometry.computeBoundingBox();
+        const box = child.geometry.boundingBox;
+        for (const i of [0, 1, 2] as const) {
+          least[i] = Math.min(least[i] ?? 0, box?.min.getComponent(i) ?? Infinity);
+          most[i] = Math.max(most[i] ?? 0, box?.max.getComponent(i) ?? -Infinity);
+        }
+      }
+    }
+    return Number.isFinite(least[0]) ? { least: least as unknown as Place3, most: most as unknown as Place3 } : null;
+  }
+
+  render(eye: Eye): void {
+    const [x, y, z] = eyeOf(eye);
+    const [dx, dy, dz] = lookOf(eye);
+    this.camera.position.set(x, y, z);
+    // From straight above the top of the picture is what one looks towards.
+    this.camera.up.set(
+      -Math.sin(eye.turn) * Math.sin(eye.tilt),
+      Math.cos(eye.turn) * Math.sin(eye.tilt),
+      Math.cos(eye.tilt),
+    );
+    this.camera.lookAt(x + dx, y + dy, z + dz);
+    this.renderer.render(this.scene, this.camera);
+  }
+
+  /** What is under a place of the canvas, −1 … 1 across and up. */
+  hit(x: number, y: number): Hit | null {
+    const ray = new Raycaster();
+    ray.setFromCamera(new Vector2(x, y), this.camera);
+    return this.first(ray, () => true);
+  }
+
+  /** How far one can go from a place before something stands in the way, metres. */
+  clear(from: Place3, way: Place3): number {
+    const ray = new Raycaster(new Vector3(...from), new Vector3(...way).normalize());
+    // Doors are walked through.
+    const found = this.first(ray, (kind) => kind !== "leaf" && kind !== "pane");
+    return found ? Math.hypot(found.at[0] - from[0], found.at[1] - from[1], found.at[2] - from[2]) : Infinity;
+  }
+
+  /** Where a ray through a place of the canvas meets a level, metres. */
+  onLevel(x: number, y: number, level: number): Place3 | null {
+    const ray = new Raycaster();
+    ray.setFromCamera(new Vector2(x, y), this.camera);
+    const at = ray.ray.intersectPlane(new Plane(new Vector3(0, 0, 1), -level), new Vector3());
+    return at ? [at.x, at.y, at.z] : null;
+  }
+
+  /** Model millimetres of a place in the scene, and the other way round. */
+  inModel([x, y, z]: Place3): Place3 {
+    return [x * M + (this.origin?.[0] ?? 0), y * M + (this.origin?.[1] ?? 0), z * M];
+  }
+
+  inScene([x, y, z]: Place3): Place3 {
+    return [(x - (this.origin?.[0] ?? 0)) / M, (y - (this.origin?.[1] ?? 0)) / M, z / M];
+  }
+
+  private first(ray: Raycaster, isWanted: (kind: BodyKind) => boolean): Hit | null {
+    const meshes = [...this.storeys.values()].flatMap(({ group }) =>
+      group.visible ? group.children.filter((c) => c.visible && c.userData.owned) : [],
+    );
+    for (const { object, faceIndex, point } of ray.intersectObjects(meshes, false)) {
+      const { storey, bodies, owners } = object.userData.owned as Owned;
+      const body = bodies[owners[faceIndex ?? 0] ?? 0];
+      // What is cut away is not there.
+      if (body && isWanted(body.kind) && this.cuts.every((p) => p.distanceToPoint(point) >= 0)) {
+        return { storey, ...body, at: [point.x, point.y, point.z] };
+      }
+    }
+    return null;
+  }
+
+  private built(storey: string, told: Bodies): Group {
+    const group = new Group();
+    for (const kind of KINDS) {
+      const of = told.bodies.filter((b) => b.kind === kind);
+      const material = this.materials.get(kind);
+      if (of.length === 0 || !material) continue;
+      const { places, owners, creases } = this.placed(told, of);
+      const geometry = new BufferGeometry();
+      geometry.setAttribute("position", new BufferAttribute(places, 3));
+      geometry.computeVertexNormals();
+      const mesh = new Mesh(geometry, material);
+      mesh.userData = { kind, owned: { storey, bodies: of, owners } satisfies Owned };
+      group.add(mesh);
+      const edges = new BufferGeometry();
+      edges.setAttribute("position", new BufferAttribute(creases, 3));
+      const drawn = new LineSegments(edges, this.lines);
+      drawn.userData = { kind };
+      group.add(drawn);
+      if (kind !== "pane") {
+        // Where a body is cut one looks at its inside, which is as dark as poché.
+        const inside = new Mesh(geometry, this.cutFace);
+        inside.userData = { kind, isCutFace: true };
+        group.add(inside);
+      }
+    }
+    return group;
+  }
+
+  /** Triangles and lines of bodies, metres about the scene's own place. */
+  private placed(told: Bodies, of: readonly Bodies["bodies"][number][]) {
+    const [ox, oy] = this.origin ?? [0, 0];
+    const [sx, sy] = [(told.origin[0] ?? 0) - ox, (told.origin[1] ?? 0) - oy];
+    const forms = of.map((b) => told.forms[b.form]);
+    const places = new Float32Array(3 * forms.reduce((n, f) => n + (f?.triangles.length ?? 0), 0));
+    const creases = new Float32Array(3 * forms.reduce((n, f) => n + (f?.creases.length ?? 0), 0));
+    const owners = new Uint32Array(places.length / 9);
+    let [p, c] = [0, 0];
+    of.forEach((body, owner) => {
+      const form = forms[owner];
+      if (!form) return;
+      const [x = 0, y = 0, z = 0, cos = 1, sin = 0] = body.at ?? [];
+      const put = (into: Float32Array, at: number, v: number) => {
+        const [u = 0, w = 0, h = 0] = [form.vertices[3 * v], form.vertices[3 * v + 1], form.vertices[3 * v + 2]];
+        into[at] = (sx + x + cos * u - sin * w) / M;
+        into[at + 1] = (sy + y + sin * u + cos * w) / M;
+        into[at + 2] = (z + h) / M;
+      };
+      for (const v of form.triangles) {
+        if (p % 9 === 0) owners[p / 9] = owner;
+        put(places, p, v);
+        p += 3;
+      }
+      for (const v of form.creases) {
+        put(creases, c, v);
+        c += 3;
+      }
+    });
+    return { places, owners, creases };
+  }
+
+  private remove(storey: string): void {
+    const known = this.storeys.get(storey);
+    if (!known) return;
+    empty(known.group);
+    this.scene.remove(known.group);
+    this.storeys.delete(storey);
+  }
+}
+
+function empty(group: Group): void {
+  for (const child of [...group.children]) {
+    if (child instanceof Mesh || child instanceof LineSegments) child.geometry.dispose();
+    group.remove(child);
+  }
+}
