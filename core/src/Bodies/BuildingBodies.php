@@ -17,7 +17,7 @@ use Plinth\Core\Plan\Network\WholeStorey;
  * common; a body is the same wherever the plan lies. What cuts what: a void cuts floors, an opening its wall, a floor or a roof the walls
  * and columns under it, walls and columns the finish of a floor and the ceilings between them, a chimney all that it passes.
  *
- * Plane faces with straight edges: arcs are drawn by chords as they are in plan.
+ * HeightPlane faces with straight edges: arcs are drawn by chords as they are in plan.
  */
 final class BuildingBodies
 {

@@ -8,12 +8,12 @@ use Plinth\Core\Bodies\Internal\Cell;
 use Plinth\Core\Bodies\Internal\Covering;
 use Plinth\Core\Bodies\Internal\Cut;
 use Plinth\Core\Bodies\Internal\Fills;
+use Plinth\Core\Bodies\Internal\HeightPlane;
 use Plinth\Core\Bodies\Internal\OpeningForm;
 use Plinth\Core\Bodies\Internal\Outward;
-use Plinth\Core\Bodies\Internal\Plane;
 use Plinth\Core\Bodies\Internal\RoofBody;
 use Plinth\Core\Bodies\Internal\Stack;
-use Plinth\Core\Bodies\Internal\Standing;
+use Plinth\Core\Bodies\Internal\Upright;
 use Plinth\Core\Geometry\Blocks;
 use Plinth\Core\Geometry\Contour;
 use Plinth\Core\Geometry\Overlay;
@@ -49,8 +49,8 @@ final class StoreyBodies
     /** @var list<array{ring: Ring, box: array{float, float, float, float}}> parts of walls, and holes in them */
     private array $footprints = [];
     private readonly Fills $fills;
-    private ?Standing $walls = null;
-    private ?Standing $partitions = null;
+    private ?Upright $walls = null;
+    private ?Upright $partitions = null;
 
     /** @param list<Storey> $others of the building */
     public function __construct(
@@ -110,7 +110,7 @@ final class StoreyBodies
         $bodies = [];
         foreach ($this->plan->columns([-\INF, -\INF, \INF, \INF]) as $column) {
             $rings = Cut::withoutHoles($this->beside([$column->outline()]));
-            $cells = $this->standing(false)->cells($rings, $this->storey->elevation, $this->top(null));
+            $cells = $this->upright(false)->cells($rings, $this->storey->elevation, $this->top(null));
             array_push($bodies, ...$this->body(BodyKind::Column, $column->id, $cells));
         }
 
@@ -190,7 +190,7 @@ final class StoreyBodies
         $bodies = [];
         foreach ($this->storey->shafts as $shaft) {
             [$base, $top] = [$this->storey->elevation + $shaft->base, $this->storey->elevation + $shaft->top];
-            $cells = [new Cell([self::ring($shaft->outline)], [[Plane::level($base), Plane::level($top)]])];
+            $cells = [new Cell([self::ring($shaft->outline)], [[HeightPlane::level($base), HeightPlane::level($top)]])];
             array_push($bodies, ...$this->body(BodyKind::Chimney, $shaft->id, $cells));
         }
 
@@ -204,8 +204,8 @@ final class StoreyBodies
         foreach ($this->storey->roofs as $roof) {
             array_push($roofs, ...($this->roof($roof, $this->storey)->coverings ?? []));
         }
-        $standing = new Standing($roofs, []);
-        $sunk = new Standing([], [], array_map(
+        $upright = new Upright($roofs, []);
+        $sunk = new Upright([], [], array_map(
             static fn (Covering $c): Covering => new Covering($c->rings, $c->bottom->raised(-self::FAR_MM), $c->top),
             $roofs,
         ));
@@ -214,7 +214,7 @@ final class StoreyBodies
             $lid = $this->storey->elevation + $dormer->top;
             $inner = self::inner($dormer);
             $walls = Cut::withoutHoles(Overlay::difference([self::ring($dormer->outline)], $inner));
-            $cells = [...$standing->cells($walls, $lid, $lid), ...$sunk->cells($inner, $lid - $dormer->thickness, $lid)];
+            $cells = [...$upright->cells($walls, $lid, $lid), ...$sunk->cells($inner, $lid - $dormer->thickness, $lid)];
             array_push($bodies, ...$this->body(BodyKind::Dormer, $dormer->id, $cells));
         }
 
@@ -230,7 +230,7 @@ final class StoreyBodies
     private function wall(Wall $wall, array $rings, array $openings): array
     {
         [$base, $top] = [$this->storey->elevation, $this->top($wall->height)];
-        $standing = $this->standing($wall->toCeiling);
+        $upright = $this->upright($wall->toCeiling);
         $isOwn = null !== $wall->height;
         $slices = [];
         $filled = [];
@@ -241,10 +241,10 @@ final class StoreyBodies
                 array_push($slices, ...$form->cut());
             }
         }
-        $cells = $standing->cells($rings, $base, $top, $isOwn, $wall, $slices);
+        $cells = $upright->cells($rings, $base, $top, $isOwn, $wall, $slices);
         $bodies = $this->body($wall->enclosing ? BodyKind::Wall : BodyKind::Railing, $wall->id, $cells);
         foreach ($filled as $opening) {
-            array_push($bodies, ...$this->fills->of($wall, $opening, $base, $standing->clear($wall->box(), $base, $top, $isOwn), $standing, $top, $isOwn));
+            array_push($bodies, ...$this->fills->of($wall, $opening, $base, $upright->clear($wall->box(), $base, $top, $isOwn), $upright, $top, $isOwn));
         }
 
         return $bodies;
@@ -263,17 +263,17 @@ final class StoreyBodies
     }
 
     /** @param bool $toCeiling whether ceilings end it */
-    private function standing(bool $toCeiling): Standing
+    private function upright(bool $toCeiling): Upright
     {
         if ($toCeiling) {
-            return $this->partitions ??= $this->makeStanding($this->storey->ceilings);
+            return $this->partitions ??= $this->makeUpright($this->storey->ceilings);
         }
 
-        return $this->walls ??= $this->makeStanding([]);
+        return $this->walls ??= $this->makeUpright([]);
     }
 
     /** @param list<Slab> $ceilings */
-    private function makeStanding(array $ceilings): Standing
+    private function makeUpright(array $ceilings): Upright
     {
         $below = array_map(fn (Slab $f): Covering => $this->plate($f, $this->storey, true), $this->storey->floors);
         $above = array_map(fn (Slab $c): Covering => $this->plate($c, $this->storey), $ceilings);
@@ -295,11 +295,11 @@ final class StoreyBodies
         foreach ([$this->storey, ...$this->others] as $storey) {
             foreach ($storey->shafts as $shaft) {
                 [$from, $to] = [$storey->elevation + $shaft->base, $storey->elevation + $shaft->top];
-                $through[] = new Covering([self::ring($shaft->outline)], Plane::level($from), Plane::level($to));
+                $through[] = new Covering([self::ring($shaft->outline)], HeightPlane::level($from), HeightPlane::level($to));
             }
         }
 
-        return new Standing($below, $above, $through);
+        return new Upright($below, $above, $through);
     }
 
     /** @param bool $isStoodOn whether what stands on it stands under its finish */
@@ -313,8 +313,8 @@ final class StoreyBodies
 
         return new Covering(
             [self::ring($slab->outline), ...$holes],
-            Plane::level($top - $slab->thickness),
-            Plane::level($isStoodOn ? $top - $slab->finish : $top),
+            HeightPlane::level($top - $slab->thickness),
+            HeightPlane::level($isStoodOn ? $top - $slab->finish : $top),
         );
     }
 
@@ -432,7 +432,7 @@ final class StoreyBodies
     private static function plates(array $shapes, float $bottom, float $top): array
     {
         return array_map(
-            static fn (array $s): Cell => new Cell([$s['outer'], ...$s['holes']], [[Plane::level($bottom), Plane::level($top)]]),
+            static fn (array $s): Cell => new Cell([$s['outer'], ...$s['holes']], [[HeightPlane::level($bottom), HeightPlane::level($top)]]),
             $shapes,
         );
     }
@@ -486,7 +486,7 @@ final class StoreyBodies
      *
      * @return list<non-empty-list<array{float, float}>> parts of it over which a plane lies lower than a height
      */
-    private static function lower(array $ring, Plane $plane, float $height): array
+    private static function lower(array $ring, HeightPlane $plane, float $height): array
     {
         $parts = [$ring];
         if (!$plane->isLevel()) {

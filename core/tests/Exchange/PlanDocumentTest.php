@@ -10,6 +10,7 @@ use PHPUnit\Framework\TestCase;
 use Plinth\Core\Exchange\Exception\UnreadableDocument;
 use Plinth\Core\Exchange\PlanDocument\PlanReader;
 use Plinth\Core\Exchange\PlanDocument\PlanWriter;
+use Plinth\Core\Tests\Bodies\House;
 
 final class PlanDocumentTest extends TestCase
 {
@@ -34,9 +35,47 @@ final class PlanDocumentTest extends TestCase
         self::assertTrue($this->schemaAccepts($again), 'What is written keeps to the published schema.');
     }
 
+    public function testAWholeBuildingIsReadBackAsItWas(): void
+    {
+        $plan = (new House(30.0, 40.0, 17.0))->plan();
+        $json = json_encode(PlanWriter::document($plan), \JSON_THROW_ON_ERROR | \JSON_PRESERVE_ZERO_FRACTION);
+        self::assertEquals($plan, PlanReader::read($json));
+        self::assertTrue($this->schemaAccepts($json), 'What is written keeps to the published schema.');
+    }
+
+    public function testWhatNoSchemaSaysIsRefusedWithItsPlaceToo(): void
+    {
+        $ring = [[0, 0], [6000, 0], [6000, 4000]];
+        foreach ([
+            'storeys/0/floors/0/finish' => ['floors' => [['id' => 'f', 'outline' => $ring, 'thickness' => 200, 'finish' => 300]]],
+            'storeys/0/roofs/0/pitches' => [
+                'roofs' => [['id' => 'r', 'outline' => $ring, 'pitches' => [30, null], 'eaves' => 2500, 'thickness' => 200]],
+            ],
+            'storeys/0/chimneys/0/top' => ['chimneys' => [['id' => 'c', 'outline' => $ring, 'base' => 3000, 'top' => 2000]]],
+        ] as $at => $storey) {
+            $this->assertRefusedAt($at, json_encode($this->document($storey), \JSON_THROW_ON_ERROR));
+        }
+    }
+
+    public function testAnEarlierDocumentIsReadAndHoldsNothingOfALaterOne(): void
+    {
+        $first = ['version' => 1] + $this->document(['walls' => [self::WALL]]);
+        self::assertCount(1, PlanReader::read(json_encode($first, \JSON_THROW_ON_ERROR))->storeys[0]->walls);
+        foreach (['floors' => [], 'walls' => [['toCeiling' => true] + self::WALL]] as $key => $value) {
+            try {
+                PlanReader::read(json_encode(['version' => 1] + $this->document([$key => $value]), \JSON_THROW_ON_ERROR));
+                self::fail("$key is none of version 1.");
+            } catch (UnreadableDocument $e) {
+                self::assertStringStartsWith("storeys/0/$key", $e->at());
+            }
+        }
+    }
+
     /** @return iterable<string, array{array<string, mixed>, string}> */
     public static function breaches(): iterable
     {
+        $ring = [[0, 0], [6000, 0], [6000, 4000]];
+        yield 'a floor of two corners' => [['floors' => [['id' => 'f', 'outline' => [[0, 0], [1, 0]], 'thickness' => 200]]], 'storeys/0/floors/0/outline'];
         yield 'unknown key' => [['walls' => [self::WALL + ['colour' => 'red']]], 'storeys/0/walls/0/colour'];
         yield 'missing thickness' => [['walls' => [['id' => 'a', 'from' => [0, 0], 'to' => [1, 9]]]], 'storeys/0/walls/0/thickness'];
         yield 'thickness of zero' => [['walls' => [['thickness' => 0] + self::WALL]], 'storeys/0/walls/0/thickness'];
@@ -120,7 +159,7 @@ final class PlanDocumentTest extends TestCase
     {
         return [
             'format' => 'zesty-plinth/plan',
-            'version' => 1,
+            'version' => 2,
             'units' => 'mm',
             'storeys' => [$storey + ['id' => 's', 'name' => 'Ground', 'elevation' => 0, 'height' => 2700, 'walls' => [self::WALL]]],
         ];

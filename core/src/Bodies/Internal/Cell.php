@@ -15,7 +15,7 @@ final readonly class Cell
 {
     /**
      * @param non-empty-list<Ring> $rings the outer one counter-clockwise, then holes clockwise
-     * @param list<array{Plane, Plane}> $spans from below, none above another's top nor under its bottom
+     * @param list<array{HeightPlane, HeightPlane}> $spans from below, none above another's top nor under its bottom
      */
     public function __construct(public array $rings, public array $spans)
     {

@@ -30,7 +30,7 @@ final readonly class Covering
     private float $rowMm;
 
     /** @param non-empty-list<Ring> $rings the outer one, then holes */
-    public function __construct(public array $rings, public Plane $bottom, public Plane $top)
+    public function __construct(public array $rings, public HeightPlane $bottom, public HeightPlane $top)
     {
         $this->box = Polygon::bounds($rings[0]);
         $this->highest = max(array_map(static fn (array $p): float => $top->at(...$p), $rings[0]));

@@ -37,7 +37,7 @@ final class Fills
      *
      * @return list<Body>
      */
-    public function of(Wall $wall, Opening $opening, float $base, float $clear, Standing $standing, float $top, bool $isOwn): array
+    public function of(Wall $wall, Opening $opening, float $base, float $clear, Upright $upright, float $top, bool $isOwn): array
     {
         $isWhole = $opening->offset >= 0.0 && $opening->offset + $opening->width <= $wall->length();
         // What has no height reaches to the top of its wall, if that is level.
@@ -54,7 +54,7 @@ final class Fills
             );
         }
         $bodies = [];
-        foreach (self::made($wall, $opening, $base, $standing, $top, $isOwn) as [$kind, $mesh]) {
+        foreach (self::made($wall, $opening, $base, $upright, $top, $isOwn) as [$kind, $mesh]) {
             $bodies[] = new Body($kind, $opening->id, $this->storey, $mesh);
         }
 
@@ -71,7 +71,7 @@ final class Fills
         if (!isset($this->forms[$key])) {
             $wall = new Wall('', new Point(0.0, 0.0), new Point($w, 0.0), $thickness);
             $form = new Opening('', '', $o->kind, 0.0, $w, 0.0, $h, $o->hand, $o->swing, $o->leaf, $o->head, $o->rise);
-            $this->forms[$key] = self::made($wall, $form, 0.0, new Standing([], []), \INF, true);
+            $this->forms[$key] = self::made($wall, $form, 0.0, new Upright([], []), \INF, true);
         }
 
         return !$isDrawnOut ? $this->forms[$key] : array_map(
@@ -96,7 +96,7 @@ final class Fills
     }
 
     /** @return list<array{BodyKind, Mesh}> */
-    private static function made(Wall $wall, Opening $opening, float $base, Standing $standing, float $top, bool $isOwn): array
+    private static function made(Wall $wall, Opening $opening, float $base, Upright $upright, float $top, bool $isOwn): array
     {
         $made = [];
         foreach ((new OpeningForm($wall, $opening, $base))->fills() as $fill) {
@@ -106,7 +106,7 @@ final class Fills
                 continue;
             }
             $ring = $wall->piece($first->from, $last->to, -$half, $half);
-            $mesh = Stack::mesh($standing->cells([$ring], $base, $top, $isOwn, $wall, $fill['slices'], true));
+            $mesh = Stack::mesh($upright->cells([$ring], $base, $top, $isOwn, $wall, $fill['slices'], true));
             if (null !== $mesh) {
                 $made[] = [BodyKind::from($fill['kind']), $mesh];
             }

@@ -126,7 +126,7 @@ final readonly class OpeningForm
 
     /**
      * @param list<float> $bends
-     * @param callable(float, float): list<array{Plane, Plane}> $spans
+     * @param callable(float, float): list<array{HeightPlane, HeightPlane}> $spans
      *
      * @return list<Slice>
      */
@@ -143,17 +143,17 @@ final readonly class OpeningForm
     }
 
     /** Of its sill or head between two places along the wall. */
-    private function plane(float $from, float $to, bool $isHead): Plane
+    private function plane(float $from, float $to, bool $isHead): HeightPlane
     {
         $sill = $this->base + $this->opening->sill;
         $height = $this->opening->height;
         if (null === $height) {
-            return Plane::level($isHead ? $sill + self::NO_END_MM : $sill);
+            return HeightPlane::level($isHead ? $sill + self::NO_END_MM : $sill);
         }
         $arc = $this->isArched() ? $this->arc()['rise'] : 0.0;
         $isRound = OpeningHead::Round === $this->opening->head;
         if (!$this->isArched() || (!$isHead && !$isRound)) {
-            return Plane::level($isHead ? $sill + $height : $sill);
+            return HeightPlane::level($isHead ? $sill + $height : $sill);
         }
         $spring = $sill + $height - $arc;
         $at = fn (float $s): float => $spring + ($isHead ? 1.0 : -1.0) * $this->drawnOut * $this->rise($s);
@@ -161,7 +161,7 @@ final readonly class OpeningForm
         $chord = $p->distanceTo($q) ** 2;
         $rises = $at($to) - $at($from);
 
-        return Plane::through($p->x, $p->y, $at($from), $rises * ($q->x - $p->x) / $chord, $rises * ($q->y - $p->y) / $chord);
+        return HeightPlane::through($p->x, $p->y, $at($from), $rises * ($q->x - $p->x) / $chord, $rises * ($q->y - $p->y) / $chord);
     }
 
     private function isArched(): bool

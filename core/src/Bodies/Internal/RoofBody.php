@@ -54,7 +54,7 @@ final readonly class RoofBody
         if ($roof->isFlat()) {
             $ring = array_map(static fn (Point $p): array => $p->toArray(), $reached);
 
-            return new self([new Covering([$ring], Plane::level($eaves), Plane::level($eaves + $roof->thickness))], null, $eaves);
+            return new self([new Covering([$ring], HeightPlane::level($eaves), HeightPlane::level($eaves + $roof->thickness))], null, $eaves);
         }
         [$under, $over] = [[], []];
         foreach ($pitches as $i => $degrees) {
@@ -111,7 +111,7 @@ final readonly class RoofBody
         return [Roof::over([$corners], [$edges]), $least];
     }
 
-    /** @return list<array{rings: non-empty-list<non-empty-list<array{float, float}>>, plane: Plane}> of slopes, with their holes */
+    /** @return list<array{rings: non-empty-list<non-empty-list<array{float, float}>>, plane: HeightPlane}> of slopes, with their holes */
     private static function planes(Roof $roof, float $least): array
     {
         $slopes = array_filter($roof->facets, static fn (RoofFacet $f): bool => $f->isSlope && abs($f->planArea()) > 1.0);
@@ -129,7 +129,7 @@ final readonly class RoofBody
                 }
             }
             /** @var non-empty-list<non-empty-list<array{float, float}>> $rings */
-            $planes[] = ['rings' => $rings, 'plane' => Plane::of($facet->corners)->raised($least)];
+            $planes[] = ['rings' => $rings, 'plane' => HeightPlane::of($facet->corners)->raised($least)];
         }
 
         return $planes;

@@ -11,7 +11,7 @@ namespace Plinth\Core\Bodies\Internal;
  */
 final readonly class Slice
 {
-    /** @param list<array{Plane, Plane}> $spans from below */
+    /** @param list<array{HeightPlane, HeightPlane}> $spans from below */
     public function __construct(public float $from, public float $to, public array $spans)
     {
     }

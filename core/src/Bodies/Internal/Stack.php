@@ -253,7 +253,7 @@ final class Stack
     }
 
     /**
-     * @param list<array{Plane, Plane}> $spans
+     * @param list<array{HeightPlane, HeightPlane}> $spans
      *
      * @return list<float> parts of the way from start to end where two of the planes pass each other
      */
@@ -265,7 +265,7 @@ final class Stack
             array_push($planes, $bottom, $top);
         }
         [[$ax, $ay], [$bx, $by]] = [$this->places[$from], $this->places[$to]];
-        $over = array_map(static fn (Plane $p): array => [$p->at($ax, $ay), $p->at($bx, $by)], $planes);
+        $over = array_map(static fn (HeightPlane $p): array => [$p->at($ax, $ay), $p->at($bx, $by)], $planes);
         foreach ($over as $a => [$start, $end]) {
             for ($b = 0; $b < $a; ++$b) {
                 [$s, $e] = [$start - $over[$b][0], $end - $over[$b][1]];

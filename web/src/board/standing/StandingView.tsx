@@ -7,7 +7,7 @@ import { useDesk } from "../desk";
 import { images } from "../picture";
 import { selectedWalls, selectWalls } from "../selection";
 import { type BodyKind, standingStoreys, useBodies } from "./bodies";
-import { type Eye, type Place3, panned, turned, walked, whole, zoomed } from "./camera";
+import { ahead, type Eye, type Place3, panned, turned, walked, whole, zoomed } from "./camera";
 import { standingPictures } from "./pictures";
 import { StandingScene } from "./scene";
 
@@ -259,7 +259,12 @@ export default function StandingView() {
     const [x = 0, y = 0] = rooms[0]?.label ?? s.inModel(now.at);
     const [sx, sy] = s.inScene([x, y, 0]);
     setInside(true);
-    look({ at: [sx, sy, level], distance: 0, turn: now.turn, tilt: 0.05 });
+    // The longest way through the room.
+    const at: Place3 = [sx, sy, level];
+    const ways = Array.from({ length: 16 }, (_, i) => (i * Math.PI) / 8);
+    const free = (turn: number) => s.clear(at, ahead({ turn, tilt: 0 }));
+    const turn = ways.reduce((best, way) => (free(way) > free(best) + 0.01 ? way : best), 0);
+    look({ at, distance: 0, turn, tilt: 0.08 });
   };
   const keep = () => {
     const node = canvas.current;

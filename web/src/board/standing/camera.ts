@@ -12,7 +12,9 @@ export interface Eye {
   tilt: number;
 }
 
-export const FIELD_OF_VIEW = 40;
+/** degrees up and down: from outside as through a longer lens, inside as wide as one sees */
+export const FIELD_OF_VIEW = 34;
+export const FIELD_INSIDE = 68;
 const STEEPEST = Math.PI / 2 - 0.01;
 const [NEAREST, FURTHEST] = [0.3, 2e4];
 
@@ -70,7 +72,7 @@ export function whole(least: Place3, most: Place3, aspect: number): Eye {
   const across = Math.atan(Math.tan(half) * Math.min(1, aspect));
   return {
     at: [middle(0), middle(1), middle(2)],
-    distance: (radius / Math.sin(across)) * 0.92,
+    distance: radius / Math.sin(across),
     turn: -Math.PI / 5,
     tilt: Math.PI / 7,
   };

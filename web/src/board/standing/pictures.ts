@@ -31,7 +31,8 @@ export function standingPictures(storeys: readonly string[]): Standing[] {
     const length = Math.max(1, Math.hypot(toX - fromX, toY - fromY));
     const [ux, uy] = [(toX - fromX) / length, (toY - fromY) / length];
     for (const { id, hidden, fade } of drawingsOn(rows, { storey: null, side: side.id })) {
-      const painted = hidden ? null : paintedDrawing(id, fade);
+      // What is not trued yet has no size to stand by.
+      const painted = hidden || (rows.fit.get(id)?.isGuess ?? true) ? null : paintedDrawing(id, fade);
       if (!painted) continue;
       const [x1, y1, x2, y2] = painted.box;
       const at = (along: number, height: number): Place3 => [fromX + along * ux, fromY + along * uy, height];

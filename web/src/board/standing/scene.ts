@@ -24,7 +24,7 @@ import {
   WebGLRenderer,
 } from "three";
 import type { Bodies, BodyKind } from "./bodies";
-import { type Eye, eyeOf, FIELD_OF_VIEW, ahead as lookOf, type Place3 } from "./camera";
+import { type Eye, eyeOf, FIELD_INSIDE, FIELD_OF_VIEW, ahead as lookOf, type Place3 } from "./camera";
 
 /** Limestone and timber, quiet beside the drawing; panes let through what is behind them. */
 const COLOURS: Record<BodyKind, number> = {
@@ -230,6 +230,11 @@ export class StandingScene {
   render(eye: Eye): void {
     const [x, y, z] = eyeOf(eye);
     const [dx, dy, dz] = lookOf(eye);
+    const field = eye.distance === 0 ? FIELD_INSIDE : FIELD_OF_VIEW;
+    if (this.camera.fov !== field) {
+      this.camera.fov = field;
+      this.camera.updateProjectionMatrix();
+    }
     this.camera.position.set(x, y, z);
     // From straight above the top of the picture is what one looks towards.
     this.camera.up.set(

@@ -9,7 +9,7 @@ namespace Plinth\Core\Bodies\Internal;
  *
  * @internal
  */
-final readonly class Plane
+final readonly class HeightPlane
 {
     private function __construct(public float $z, public float $dx, public float $dy, private float $x, private float $y)
     {

@@ -17,7 +17,7 @@ use Plinth\Core\Plan\Model\Wall;
  *
  * @phpstan-import-type Ring from Cut
  */
-final readonly class Standing
+final readonly class Upright
 {
     /** Less is no height, mm. */
     private const NOTHING_MM = 0.01;
@@ -63,7 +63,7 @@ final readonly class Standing
                 $rings = Cut::along($rings, $covering->edgesNear($box));
             }
         }
-        $ends = [Plane::level($base), Plane::level($top)];
+        $ends = [HeightPlane::level($base), HeightPlane::level($top)];
         $isFree = [] === $near['below'] && [] === $near['above'] && [] === $near['through'];
         $cells = [];
         foreach ($rings as $ring) {
@@ -76,8 +76,8 @@ final readonly class Standing
                 continue;
             }
             $covers = static fn (Covering $c): bool => $c->covers(...$at);
-            $stands = array_map(static fn (Covering $c): Plane => $c->top, array_filter($near['below'], $covers));
-            $limits = array_map(static fn (Covering $c): Plane => $c->bottom, array_filter($near['above'], $covers));
+            $stands = array_map(static fn (Covering $c): HeightPlane => $c->top, array_filter($near['below'], $covers));
+            $limits = array_map(static fn (Covering $c): HeightPlane => $c->bottom, array_filter($near['above'], $covers));
             $held = array_map(static fn (Covering $c): array => [$c->bottom, $c->top], array_filter($near['through'], $covers));
             $limits = array_values([] === $limits || $isOwn ? [...$limits, $ends[1]] : $limits);
             $stands = array_values([] === $stands ? [$ends[0]] : $stands);
@@ -182,7 +182,7 @@ final readonly class Standing
     /**
      * @param list<Slice> $slices
      *
-     * @return list<array{Plane, Plane}> of all slices at a place along the wall
+     * @return list<array{HeightPlane, HeightPlane}> of all slices at a place along the wall
      */
     private static function at(float $along, array $slices): array
     {
@@ -198,14 +198,14 @@ final readonly class Standing
 
     /**
      * @param Ring $ring
-     * @param list<Plane> $planes
+     * @param list<HeightPlane> $planes
      *
      * @return list<Ring> parts over which none of the planes passes another
      */
     private static function whereNoneCross(array $ring, array $planes): array
     {
         $rings = [$ring];
-        if ([] === array_filter($planes, static fn (Plane $p): bool => !$p->isLevel())) {
+        if ([] === array_filter($planes, static fn (HeightPlane $p): bool => !$p->isLevel())) {
             return $rings;
         }
         foreach ($planes as $a => $one) {
@@ -236,11 +236,11 @@ final readonly class Standing
     }
 
     /**
-     * @param non-empty-list<Plane> $planes
+     * @param non-empty-list<HeightPlane> $planes
      * @param array{float, float} $at
      * @param float $sign 1 for the highest, −1 for the lowest
      */
-    private static function outermost(array $planes, array $at, float $sign): Plane
+    private static function outermost(array $planes, array $at, float $sign): HeightPlane
     {
         $best = $planes[0];
         foreach ($planes as $plane) {
@@ -253,11 +253,11 @@ final readonly class Standing
     }
 
     /**
-     * @param list<array{Plane, Plane}> $spans
-     * @param list<array{Plane, Plane}> $cuts
+     * @param list<array{HeightPlane, HeightPlane}> $spans
+     * @param list<array{HeightPlane, HeightPlane}> $cuts
      * @param array{float, float} $at
      *
-     * @return list<array{Plane, Plane}>
+     * @return list<array{HeightPlane, HeightPlane}>
      */
     private static function without(array $spans, array $cuts, array $at): array
     {
@@ -285,11 +285,11 @@ final readonly class Standing
     }
 
     /**
-     * @param array{Plane, Plane} $span
-     * @param list<array{Plane, Plane}> $fills
+     * @param array{HeightPlane, HeightPlane} $span
+     * @param list<array{HeightPlane, HeightPlane}> $fills
      * @param array{float, float} $at
      *
-     * @return list<array{Plane, Plane}> what of the fills lies within the span
+     * @return list<array{HeightPlane, HeightPlane}> what of the fills lies within the span
      */
     private static function common(array $span, array $fills, array $at): array
     {
