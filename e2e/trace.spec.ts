@@ -345,6 +345,78 @@ test("a floor with a void is traced round, and the drawing's own rooms table is 
   await expectAccessible(page);
 });
 
+test("one act lays a roof over the walls; it stands, is seen from outside, inside and cut, and an edge becomes a gable", async ({
+  page,
+}) => {
+  const desk = await table(page, "Standing");
+  await desk.rectangle();
+  await page.keyboard.press("o");
+  await page.getByRole("button", { name: "a roof", exact: true }).click();
+  await page.getByLabel("pitch all round").fill("1:1");
+  await page.getByLabel("pitch all round").press("Enter");
+  await expect(page.getByLabel("pitch all round")).toHaveValue("45°");
+  await page.getByLabel("overhang").fill("0");
+  await page.getByLabel("overhang").press("Enter");
+  await page.getByRole("button", { name: "Roof over the walls’ outer faces" }).click();
+  await saved(page);
+  await page.keyboard.press("Escape");
+  await page.getByRole("button", { name: /^Roof/ }).click();
+  const roof = page.getByRole("region", { name: "Outline Roof" });
+  // 6.2 × 4.2 m at 45° all round: a ridge of 2 m, slopes of 26.04 m² × √2 (arithmetic).
+  await expect(roof).toContainText("ridge 2 000 mm");
+  await expect(roof).toContainText("slopes 36.83 m²");
+  const short = roof.getByRole("listitem").filter({ hasText: "4 200" }).first();
+  await short.getByRole("button").first().click();
+  await roof.getByRole("button", { name: "A gable" }).click();
+  await expect(roof).toContainText("ridge 4 100 mm");
+  await page.getByRole("button", { name: "3D", exact: true }).click();
+  const standing = page.getByRole("application", { name: /The building as it stands/ });
+  /** How much of the picture is something, and how many colours it has. */
+  const seen = () =>
+    standing.evaluate((canvas: HTMLCanvasElement) => {
+      const copy = document.createElement("canvas");
+      [copy.width, copy.height] = [canvas.width, canvas.height];
+      const ctx = copy.getContext("2d");
+      ctx?.drawImage(canvas, 0, 0);
+      const { data = [] } = ctx?.getImageData(0, 0, copy.width, copy.height) ?? {};
+      const colours = new Map<string, number>();
+      for (let i = 0; i < data.length; i += 4) {
+        const colour = `${data[i]} ${data[i + 1]} ${data[i + 2]}`;
+        colours.set(colour, (colours.get(colour) ?? 0) + 1);
+      }
+      return { blank: (4 * (colours.get("253 252 250") ?? 0)) / data.length, colours: colours.size };
+    });
+  await expect.poll(async () => (await seen()).colours).toBeGreaterThan(20);
+  expect((await seen()).blank).toBeGreaterThan(0.3);
+  // The same selection: what is clicked is said in the ledger.
+  await page.keyboard.press("Escape");
+  const box = await standing.boundingBox();
+  if (!box) throw new Error("nothing stands");
+  await page.mouse.click(box.x + box.width / 2, box.y + box.height * 0.45);
+  await expect(roof).toBeVisible();
+  await page.getByLabel("roofs").uncheck();
+  await page.mouse.click(box.x + 10, box.y + 60);
+  await expect(roof).toBeHidden();
+  await page.getByLabel("cut", { exact: true }).selectOption("level");
+  await expect(page.getByText("1 200 mm")).toBeVisible();
+  await page.getByLabel("height of the cut").fill("2000");
+  await expect(page.getByText("2 000 mm")).toBeVisible();
+  await expectAccessible(page);
+  await page.getByLabel("cut", { exact: true }).selectOption("none");
+  // Inside there is something wherever one looks; a wall is not walked through.
+  await page.getByRole("button", { name: "stand inside" }).click();
+  await page.getByLabel("roofs").check();
+  await expect.poll(async () => (await seen()).blank).toBeLessThan(0.2);
+  await standing.focus();
+  for (let i = 0; i < 30; i++) await page.keyboard.press("ArrowUp");
+  await expect.poll(async () => (await seen()).blank).toBeLessThan(0.2);
+  const kept = page.waitForEvent("download");
+  await page.getByRole("button", { name: "PNG" }).click();
+  expect((await kept).suggestedFilename()).toBe("3d-view.png");
+  await page.getByRole("button", { name: "drawn", exact: true }).click();
+  await expect(page.getByTestId("board")).toBeVisible();
+});
+
 test("walls that share a build-up change with it, and a typed length moves the end that is free to", async ({
   page,
 }) => {

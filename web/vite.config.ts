@@ -5,5 +5,6 @@ import { documents } from "./documents.ts";
 
 export default defineConfig({
   plugins: [react(), tailwindcss(), documents()],
-  build: { target: "es2022", sourcemap: false },
+  // What draws in space comes only once the building is looked at.
+  build: { target: "es2022", sourcemap: false, chunkSizeWarningLimit: 600 },
 });

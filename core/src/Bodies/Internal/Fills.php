@@ -50,7 +50,8 @@ final class Fills
 
             return array_map(
                 fn (array $form): Body => new Body($form[0], $opening->id, $this->storey, $form[1], $placement),
-                $this->forms($wall->thickness, $opening, $height),
+                // In a thicker wall it is the same.
+                $this->forms(min($wall->thickness, OpeningForm::FRAME_DEEP_MM), $opening, $height),
             );
         }
         $bodies = [];
@@ -83,16 +84,18 @@ final class Fills
     /** Both halves of the model moved apart, and the middle to the middle. */
     private static function drawnOut(Mesh $model, float $width, float $height): Mesh
     {
-        $middle = self::MODEL_MM / 2.0;
-        $move = static fn (float $at, float $by): float => $at < $middle - 1.0 ? $at : ($at > $middle + 1.0 ? $at + $by : $at + $by / 2.0);
+        [$left, $right] = [self::MODEL_MM / 2.0 - 1.0, self::MODEL_MM / 2.0 + 1.0];
+        [$wider, $higher] = [$width - self::MODEL_MM, $height - self::MODEL_MM];
+        $vertices = [];
+        foreach ($model->vertices as [$x, $y, $z]) {
+            $vertices[] = [
+                $x < $left ? $x : ($x > $right ? $x + $wider : $x + $wider / 2.0),
+                $y,
+                $z < $left ? $z : ($z > $right ? $z + $higher : $z + $higher / 2.0),
+            ];
+        }
 
-        return new Mesh(
-            array_map(
-                static fn (array $p): array => [$move($p[0], $width - self::MODEL_MM), $p[1], $move($p[2], $height - self::MODEL_MM)],
-                $model->vertices,
-            ),
-            $model->faces,
-        );
+        return new Mesh($vertices, $model->faces);
     }
 
     /** @return list<array{BodyKind, Mesh}> */

@@ -19,7 +19,7 @@ use Plinth\Core\Plan\Model\Wall;
 final readonly class OpeningForm
 {
     private const FRAME_MM = 50.0;
-    private const FRAME_DEEP_MM = 70.0;
+    public const FRAME_DEEP_MM = 70.0;
     private const LEAF_DEEP_MM = 40.0;
     private const PANE_DEEP_MM = 24.0;
     /** How far a chord lies off its arc, mm. */

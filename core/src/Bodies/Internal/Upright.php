@@ -54,7 +54,7 @@ final readonly class Upright
             return [];
         }
         $box = Polygon::bounds(array_merge(...$rings));
-        $near = $this->near($box, $base, $top);
+        [$near, $base, $top] = $this->settled($this->near($box, $base, $top), $rings[0], $box, $base, $top, $isOwn);
         if (null !== $wall && [] !== $slices) {
             $rings = self::sliced($rings, $wall, $slices);
         }
@@ -97,6 +97,48 @@ final readonly class Upright
         }
 
         return $cells;
+    }
+
+    /**
+     * Level coverings whose edges do not come near hold for all of it, or for nothing: they are told once.
+     *
+     * @param array{below: list<Covering>, above: list<Covering>, through: list<Covering>} $near
+     * @param Ring $ring
+     * @param array{float, float, float, float} $box
+     *
+     * @return array{array{below: list<Covering>, above: list<Covering>, through: list<Covering>}, float, float} what is left, base and top
+     */
+    private function settled(array $near, array $ring, array $box, float $base, float $top, bool $isOwn): array
+    {
+        $at = null;
+        $left = ['below' => [], 'above' => [], 'through' => $near['through']];
+        $stands = [];
+        foreach ($near['below'] as $covering) {
+            if (!$covering->top->isLevel() || [] !== $covering->edgesNear($box)) {
+                $left['below'][] = $covering;
+            } elseif ($covering->covers(...$at ??= Cut::inside($ring))) {
+                $stands[] = $covering->top->z;
+            }
+        }
+        $limits = [];
+        foreach ($near['above'] as $covering) {
+            if (!$covering->bottom->isLevel() || [] !== $covering->edgesNear($box)) {
+                $left['above'][] = $covering;
+            } elseif ($covering->covers(...$at ??= Cut::inside($ring))) {
+                $limits[] = $covering->bottom->z;
+            }
+        }
+        // Beside others they count with them.
+        if ([] !== $left['below'] && [] !== $stands) {
+            $left['below'] = $near['below'];
+            $stands = [];
+        }
+        if ([] !== $left['above'] && [] !== $limits) {
+            $left['above'] = $near['above'];
+            $limits = [];
+        }
+
+        return [$left, [] === $stands ? $base : max($stands), [] === $limits ? $top : min([...$isOwn ? [$top] : [], ...$limits])];
     }
 
     /**

@@ -42,7 +42,11 @@ const ROWS: Record<BodyKind, Kind> = {
   pane: "opening",
 };
 
-type Cut = { way: "none" | "level" | "upright"; part: number; degrees: number };
+/** Level at so many mm above the project's zero, or upright at a part of the way through, looking so many degrees from north. */
+type Cut = { way: "none" | "level" | "upright"; level: number; part: number; degrees: number };
+
+/** Above the floor, mm: as plans are cut. */
+const CUT_MM = 1200;
 
 /** The building as it stands: turned by dragging, zoomed at the pointer, cut, and walked through. */
 export default function StandingView() {
@@ -57,7 +61,7 @@ export default function StandingView() {
   const group = useDesk((s) => s.group);
   const [without, setWithout] = useState<ReadonlySet<string>>(new Set());
   const [hidden, setHidden] = useState<ReadonlySet<string>>(new Set());
-  const [cut, setCut] = useState<Cut>({ way: "none", part: 0.5, degrees: 0 });
+  const [cut, setCut] = useState<Cut>({ way: "none", level: CUT_MM, part: 0.5, degrees: 0 });
   const [isInside, setInside] = useState(false);
   const [withPictures, setPictures] = useState(true);
   const [lost, setLost] = useState(false);
@@ -285,6 +289,7 @@ export default function StandingView() {
     if (!next.delete(name)) next.add(name);
     return next;
   };
+  const bounds = scene.current?.bounds();
   const refused = [...bodies.values()].flatMap((b) => b.refused);
   const box = "flex h-8 items-center gap-2 rounded-lg border border-line bg-sheet px-2.5 text-[13px]";
   const storeys = storeysInOrder().filter((s) => s.alternativeOf === null);
@@ -332,25 +337,39 @@ export default function StandingView() {
             aria-label="cut"
             className="bg-transparent underline"
             value={cut.way}
-            onChange={(e) => setCut({ ...cut, way: e.target.value as Cut["way"] })}
+            onChange={(e) => {
+              const floor = rows.get(useDesk.getState().storey ?? "")?.elevation ?? 0;
+              setCut({ ...cut, way: e.target.value as Cut["way"], level: floor + CUT_MM });
+            }}
           >
             <option value="none">not cut</option>
             <option value="level">cut level</option>
             <option value="upright">cut upright</option>
           </select>
-          {cut.way !== "none" && (
+          {cut.way === "level" && (
+            <>
+              <input
+                type="range"
+                aria-label="height of the cut"
+                min={Math.floor((bounds?.least[2] ?? 0) * 20) * 50}
+                max={Math.ceil((bounds?.most[2] ?? 3) * 20) * 50}
+                step={50}
+                value={cut.level}
+                onChange={(e) => setCut({ ...cut, level: e.target.valueAsNumber })}
+              />
+              <span className="w-20 text-right tabular-nums">{inWords(cut.level)}</span>
+            </>
+          )}
+          {cut.way === "upright" && (
             <input
               type="range"
-              aria-label={cut.way === "level" ? "height of the cut" : "where it is cut"}
+              aria-label="where it is cut"
               min={0}
               max={1}
               step={0.005}
               value={cut.part}
               onChange={(e) => setCut({ ...cut, part: e.target.valueAsNumber })}
             />
-          )}
-          {cut.way === "level" && scene.current && (
-            <span className="w-16 text-right tabular-nums">{inWords(levelOf(cut, scene.current) * 1000)}</span>
           )}
           {cut.way === "upright" && (
             <input
@@ -388,16 +407,10 @@ function Tick({ name, on, set }: { name: string; on: boolean; set: () => void })
   );
 }
 
-/** Metres above the project's zero at which a level cut lies. */
-function levelOf(cut: Cut, scene: StandingScene): number {
-  const bounds = scene.bounds();
-  return bounds ? bounds.least[2] + cut.part * (bounds.most[2] - bounds.least[2]) : 0;
-}
-
 function planeOf(cut: Cut, scene: StandingScene): { normal: Place3; at: number } | null {
   const bounds = scene.bounds();
   if (cut.way === "none" || !bounds) return null;
-  if (cut.way === "level") return { normal: [0, 0, 1], at: levelOf(cut, scene) };
+  if (cut.way === "level") return { normal: [0, 0, 1], at: cut.level / 1000 };
   const turn = (cut.degrees * Math.PI) / 180;
   const normal: Place3 = [Math.sin(turn), -Math.cos(turn), 0];
   const reach = [bounds.least, bounds.most].flatMap((p) =>
