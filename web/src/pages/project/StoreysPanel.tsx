@@ -6,6 +6,7 @@ import { useDesk, useDeskFields } from "../../board/desk";
 import { choosePlace } from "../../board/place";
 import { drawingsOn } from "../../store/drawings";
 import { typed } from "../../store/lengths";
+import { sideOfFloor } from "../../store/levels";
 import { others } from "../../store/presence";
 import { change, useProject } from "../../store/project";
 import type { Thing } from "../../store/rows";
@@ -55,6 +56,11 @@ function Slice({ storey, here, through }: { storey: Thing<"storey">; here: boole
   const goes = asks ? goesWith(rows, storey.id) : "";
   const walls = derived?.walls.size ?? 0;
   const base = rows.storey.get(storey.alternativeOf ?? "");
+  // A height that no side shows was typed by hand.
+  const fits = useProject((s) => s.fits);
+  const above = storeysInOrder().find((s) => s.alternativeOf === null && s.elevation > storey.elevation);
+  const from = sideOfFloor(rows, fits, storey);
+  const ceiling = from && above ? sideOfFloor(rows, fits, above) : null;
   const set = (title: string, values: Record<string, unknown>) =>
     void change(title, [{ do: "set", type: "storey", id: storey.id, values }]);
   return (
@@ -91,7 +97,7 @@ function Slice({ storey, here, through }: { storey: Thing<"storey">; here: boole
         </div>
         <div className="w-28">
           <Typed
-            label="height"
+            label={ceiling ? `height, as on ${ceiling}` : "height, typed"}
             value={typedAs(storey.height)}
             set={(text) => void typed(text, (mm) => void setHeight(storey, mm))}
           />
