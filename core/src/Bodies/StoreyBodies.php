@@ -19,6 +19,7 @@ use Plinth\Core\Geometry\Contour;
 use Plinth\Core\Geometry\Overlay;
 use Plinth\Core\Geometry\Polygon;
 use Plinth\Core\Plan\Derivation\Derivation;
+use Plinth\Core\Plan\Derivation\Region;
 use Plinth\Core\Plan\Model\Dormer;
 use Plinth\Core\Plan\Model\Opening;
 use Plinth\Core\Plan\Model\PitchedRoof;
@@ -140,7 +141,7 @@ final class StoreyBodies
     public function ceilings(): array
     {
         $bodies = [];
-        $above = $this->above();
+        $above = $this->above($this->storey);
         foreach ($this->storey->ceilings as $ceiling) {
             $open = [...(null === $above ? [] : $this->voids($above)), ...$this->passing($ceiling, $this->storey)];
             $shapes = self::less([self::ring($ceiling->outline)], $open);
@@ -176,6 +177,50 @@ final class StoreyBodies
         }
 
         return $bodies;
+    }
+
+    /**
+     * How high rooms are: up to their ceiling, the floor above or the roof, and through a void up to what covers that.
+     *
+     * @param list<Region> $regions of the storey
+     *
+     * @return list<RoomHeight>
+     */
+    public function heights(array $regions): array
+    {
+        $next = $this->above($this->storey);
+        $voids = null === $next ? [] : $this->voids($next);
+        $below = array_map(fn (Slab $f): Covering => $this->plate($f, $this->storey), $this->storey->floors);
+        $upright = new Upright($below, $this->over($this->storey, $this->storey->ceilings));
+        $through = null === $next ? $upright : new Upright($below, $this->over($next, $next->ceilings));
+        $top = $this->top(null);
+        $base = $this->storey->elevation;
+        $heights = [];
+        foreach ($regions as $region) {
+            if (null !== ($typed = $region->room?->height)) {
+                $heights[] = new RoomHeight($region->key, $typed, $typed, 0.0, true);
+                continue;
+            }
+            $rings = [$region->polygon, ...$region->holes];
+            $open = [] === $voids ? [] : Cut::both($rings, $voids);
+            $covered = Cut::withoutHoles([] === $open ? [['outer' => $region->polygon, 'holes' => $region->holes]] : Overlay::difference($rings, $voids));
+            $cells = $upright->cells($covered, $base, $top);
+            if (null !== $next) {
+                array_push($cells, ...$through->cells(Cut::withoutHoles($open), $base, $next->elevation + $next->height));
+            }
+            [$least, $most] = [\INF, 0.0];
+            foreach ($cells as $cell) {
+                foreach ($cell->spans as [$bottom, $over]) {
+                    foreach ($cell->rings[0] as [$x, $y]) {
+                        $least = min($least, $over->at($x, $y) - $bottom->at($x, $y));
+                        $most = max($most, $over->at($x, $y) - $bottom->at($x, $y));
+                    }
+                }
+            }
+            $heights[] = new RoomHeight($region->key, min($least, $most), $most, Overlay::area($open), false);
+        }
+
+        return $heights;
     }
 
     /** A roof's upper side as far as it stands: ridges, hips, valleys and verges with their lengths, facets with their areas. */
@@ -275,17 +320,6 @@ final class StoreyBodies
     /** @param list<Slab> $ceilings */
     private function makeUpright(array $ceilings): Upright
     {
-        $below = array_map(fn (Slab $f): Covering => $this->plate($f, $this->storey, true), $this->storey->floors);
-        $above = array_map(fn (Slab $c): Covering => $this->plate($c, $this->storey), $ceilings);
-        $next = $this->above();
-        if (null !== $next) {
-            foreach ($next->floors as $floor) {
-                $above[] = $this->plate($floor, $next);
-            }
-        }
-        foreach ($this->storey->roofs as $roof) {
-            array_push($above, ...($this->roof($roof, $this->storey)->coverings ?? []));
-        }
         $through = [];
         foreach ($this->others as $other) {
             foreach ($other->roofs as $roof) {
@@ -298,8 +332,30 @@ final class StoreyBodies
                 $through[] = new Covering([self::ring($shaft->outline)], HeightPlane::level($from), HeightPlane::level($to));
             }
         }
+        $below = array_map(fn (Slab $f): Covering => $this->plate($f, $this->storey, true), $this->storey->floors);
 
-        return new Upright($below, $above, $through);
+        return new Upright($below, $this->over($this->storey, $ceilings), $through);
+    }
+
+    /**
+     * @param list<Slab> $ceilings of it that count
+     *
+     * @return list<Covering> what ends what stands on a storey: ceilings, the floor above, its own roofs
+     */
+    private function over(Storey $storey, array $ceilings): array
+    {
+        $over = array_map(fn (Slab $c): Covering => $this->plate($c, $storey), $ceilings);
+        $next = $this->above($storey);
+        if (null !== $next) {
+            foreach ($next->floors as $floor) {
+                $over[] = $this->plate($floor, $next);
+            }
+        }
+        foreach ($storey->roofs as $roof) {
+            array_push($over, ...($this->roof($roof, $storey)->coverings ?? []));
+        }
+
+        return $over;
     }
 
     /** @param bool $isStoodOn whether what stands on it stands under its finish */
@@ -334,12 +390,12 @@ final class StoreyBodies
         return $this->roofs[$roof->id];
     }
 
-    /** The storey whose floor ends this one's walls. */
-    private function above(): ?Storey
+    /** The storey whose floor ends the walls of another. */
+    private function above(Storey $storey): ?Storey
     {
         $next = null;
-        foreach ($this->others as $other) {
-            if ($other->elevation > $this->storey->elevation && $other->elevation < ($next->elevation ?? \INF)) {
+        foreach ([$this->storey, ...$this->others] as $other) {
+            if ($other->elevation > $storey->elevation && $other->elevation < ($next->elevation ?? \INF)) {
                 $next = $other;
             }
         }

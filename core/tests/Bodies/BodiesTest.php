@@ -212,6 +212,33 @@ final class BodiesTest extends TestCase
         self::assertEqualsWithDelta((15e6 - 300_000.0) * 30.0, self::volume($wall(false), BodyKind::Ceiling), 1.0);
     }
 
+    public function testARoomIsAsHighAsWhatCoversItAndThroughAVoidHigher(): void
+    {
+        $plan = (new House())->plan();
+        $building = new BuildingBodies($plan);
+        $heights = [];
+        foreach ($plan->storeys as $storey) {
+            $regions = Derivation::of($storey)->regions;
+            foreach ($building->storey($storey->id)->heights($regions) as $i => $height) {
+                self::assertSame($regions[$i]->key, $height->region);
+                $heights[$storey->id][] = $height;
+            }
+        }
+        // The room with the void: 2425 under its ceiling; through the void up to the roof, whose underside rises at 35° from 5400 over the
+        // line at x = 0, as far in as the void reaches.
+        $open = array_values(array_filter($heights['g'] ?? [], static fn ($h): bool => $h->openMm2 > 0.0));
+        self::assertCount(1, $open);
+        self::assertEqualsWithDelta(2e6, $open[0]->openMm2, 1e-3);
+        self::assertEqualsWithDelta(2425.0, $open[0]->leastMm, 1e-6);
+        self::assertEqualsWithDelta(5400.0 + 2000.0 * tan(deg2rad(35.0)), $open[0]->mostMm, 1e-6);
+        foreach ($heights['g'] ?? [] as $height) {
+            self::assertTrue(0.0 < $height->openMm2 || abs($height->mostMm - 2425.0) < 1e-6);
+        }
+        // Under the roof a room is lowest at its eaves: 300 inside the line, 2600 above the floor.
+        $least = min(\INF, ...array_map(static fn ($h): float => $h->leastMm, $heights['u'] ?? []));
+        self::assertEqualsWithDelta(2600.0 + 300.0 * tan(deg2rad(35.0)), $least, 1e-6);
+    }
+
     public function testWhatCannotStandIsToldAndTheRestStands(): void
     {
         $house = new House();

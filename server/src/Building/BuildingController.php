@@ -11,6 +11,8 @@ use Plinth\Core\Exchange\PlanDocument\PlanWriter;
 use Plinth\Core\Plan\Derivation\BodyOutline;
 use Plinth\Core\Plan\Derivation\Derivation;
 use Plinth\Core\Plan\Model\Plan;
+use Plinth\Core\Plan\Model\Storey as CoreStorey;
+use Plinth\Core\Plan\Network\WholeStorey;
 use Plinth\Server\Http\Needs;
 use Plinth\Server\Http\Who;
 use Plinth\Server\Plan\HandedOver;
@@ -46,14 +48,16 @@ final readonly class BuildingController
         $version = hash('xxh128', json_encode(PlanWriter::document($plan), \JSON_THROW_ON_ERROR));
         $json = $this->cache->get("bodies.$version.".$row->id()->toRfc4122(), static function () use ($plan, $row, $version): string {
             $id = $row->id()->toRfc4122();
-            $of = (new BuildingBodies($plan))->storey($id);
+            $stands = array_values(array_filter($plan->storeys, static fn (CoreStorey $s): bool => $s->id === $id))[0];
+            $whole = new WholeStorey($stands);
+            $derivation = new Derivation($whole);
+            [, $regions] = $derivation->everything();
+            $of = (new BuildingBodies($plan, [$id => $whole], [$id => $derivation]))->storey($id);
             $bodies = $of->all();
             $roofs = [];
-            foreach ($plan->storeys as $storey) {
-                foreach ($storey->id === $id ? $storey->roofs : [] as $roof) {
-                    if (null !== ($over = $of->roofOver($roof))) {
-                        $roofs[] = BodiesWriter::roof($roof->id, $over);
-                    }
+            foreach ($stands->roofs as $roof) {
+                if (null !== ($over = $of->roofOver($roof))) {
+                    $roofs[] = BodiesWriter::roof($roof->id, $over);
                 }
             }
 
@@ -61,6 +65,7 @@ final readonly class BuildingController
                 'version' => $version,
                 ...BodiesWriter::drawn($bodies),
                 'roofs' => $roofs,
+                'heights' => array_map(BodiesWriter::height(...), $of->heights($regions)),
                 'refused' => array_map(BodiesWriter::refused(...), $of->refused()),
             ], \JSON_THROW_ON_ERROR);
         });

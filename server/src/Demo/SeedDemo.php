@@ -6,6 +6,7 @@ namespace Plinth\Server\Demo;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Plinth\Core\Exchange\Json\JsonValue;
+use Plinth\Core\Exchange\PlanDocument\PlanReader;
 use Plinth\Core\Geometry\PixelToMm;
 use Plinth\Core\Geometry\Point;
 use Plinth\Server\Account\AccountController;
@@ -30,8 +31,11 @@ use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Uid\Uuid;
 use Symfony\Component\Uid\UuidV7;
 
-/** A ringing station's ground floor, half done: trued, outer walls and two rooms traced, the rest left to do. */
-#[AsCommand('plinth:demo', 'Puts the demo account and its project in place, once.')]
+/**
+ * A ringing station's ground floor, half done: trued, outer walls and two rooms traced, the rest left to do. And a lodge as it stands, to
+ * be walked through.
+ */
+#[AsCommand('plinth:demo', 'Puts the demo account and its projects in place, once.')]
 final readonly class SeedDemo
 {
     /** Where hand picks fall beside the true point, px, in turn. */
@@ -52,11 +56,22 @@ final readonly class SeedDemo
             return 0;
         }
         $user = new User(AccountController::DEMO_EMAIL, 'Demo Desk');
+        $this->entities->persist($user);
+        $lodge = $this->project('Reedmace Lodge, as it stands', $user);
+        $project = $this->project('Sallow Fen ringing station', $user);
+        $this->building($lodge->id(), $user);
+        $this->work($project->id(), $user);
+
+        return 0;
+    }
+
+    private function project(string $name, User $user): Project
+    {
         $project = Project::of(new UuidV7(), $user);
         $project->take(
             new RowValues(
                 [
-                    'name' => 'Sallow Fen ringing station',
+                    'name' => $name,
                     'purpose' => 'planning',
                     'unit' => 'mm',
                     'shows' => 'mm',
@@ -68,12 +83,17 @@ final readonly class SeedDemo
                 ['name', 'purpose', 'unit', 'shows', 'areas', 'course', 'unitLength', 'joint'],
             ),
         );
-        $this->entities->persist($user);
         $this->entities->persist($project);
         $this->entities->flush();
-        $this->work($project->id(), $user);
 
-        return 0;
+        return $project;
+    }
+
+    /** A lodge of two storeys from its exact plan: walls, openings, floors, ceilings, a roof with a gable, a chimney, a porch. */
+    private function building(Uuid $project, User $user): void
+    {
+        $plan = PlanReader::read((string) file_get_contents($this->projectDir.'/demo/reedmace-lodge.json'));
+        $this->change($project, $user, 'The lodge as it stands', PlanRows::of($plan));
     }
 
     private function work(Uuid $project, User $user): void

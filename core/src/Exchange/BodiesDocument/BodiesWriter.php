@@ -6,6 +6,7 @@ namespace Plinth\Core\Exchange\BodiesDocument;
 
 use Plinth\Core\Bodies\Body;
 use Plinth\Core\Bodies\Refused;
+use Plinth\Core\Bodies\RoomHeight;
 use Plinth\Core\Roof\Roof;
 use Plinth\Core\Roof\RoofFacet;
 use Plinth\Core\Roof\RoofLine;
@@ -82,6 +83,18 @@ final class BodiesWriter
                 static fn (RoofLine $l): array => ['kind' => $l->kind->value, 'lengthMm' => $l->length(), 'from' => $l->from, 'to' => $l->to],
                 $roof->lines,
             ),
+        ];
+    }
+
+    /** @return array<string, mixed> */
+    public static function height(RoomHeight $height): array
+    {
+        return [
+            'region' => $height->region,
+            'leastMm' => round($height->leastMm, 3),
+            'mostMm' => round($height->mostMm, 3),
+            'openM2' => $height->openMm2 / 1e6,
+            'typed' => $height->isTyped,
         ];
     }
 

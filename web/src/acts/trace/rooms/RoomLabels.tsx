@@ -8,6 +8,7 @@ import type { Thing } from "../../../store/rows";
 import type { Derived, Region } from "../../../store/shapes";
 import { area } from "../../../ui/measures";
 import { MENDS, mendOverlap } from "../../overlaps";
+import { mayBeOpen, useHeights } from "./heights";
 import { neckOf } from "./Leaks";
 import { type InRoom, inRoom, sidesOf } from "./labels";
 import { mendLeak, openRooms } from "./rooms";
@@ -76,6 +77,8 @@ function Of({ shapes, screen }: { shapes: Derived; screen: Map2 }) {
   useEffect(() => {
     before.current = there;
   });
+  const storey = useDesk((s) => s.storey);
+  const heights = useHeights(storey, mayBeOpen(rows, storey ?? ""));
   const labels = useRef<HTMLDivElement>(null);
   useEffect(() => giveWay(labels.current), []);
   return (
@@ -97,7 +100,12 @@ function Of({ shapes, screen }: { shapes: Derived; screen: Map2 }) {
             style={{ transform: `translate(${Math.round(x)}px, ${Math.round(y)}px) translate(-50%, -50%)` }}
             data-testid="room-label"
           >
-            <Label room={room} region={region} {...inRoom(width * k, depth * k, room, region)} />
+            <Label
+              room={room}
+              region={region}
+              isOpen={(heights.get(region.key)?.openM2 ?? 0) > 0}
+              {...inRoom(width * k, depth * k, room, region)}
+            />
           </div>
         );
       })}
@@ -154,9 +162,9 @@ function Of({ shapes, screen }: { shapes: Derived; screen: Map2 }) {
   );
 }
 
-type LabelOf = InRoom & { room?: Thing<"room"> | undefined; region: Region };
+type LabelOf = InRoom & { room?: Thing<"room"> | undefined; region: Region; isOpen: boolean };
 
-const Label = memo(({ room, region, width, small, area: isArea, sides }: LabelOf) => (
+const Label = memo(({ room, region, isOpen, width, small, area: isArea, sides }: LabelOf) => (
   <div
     className={`px-0.5 py-0.5 text-center leading-tight ${small ? "text-[11px]" : "text-[13px]"}`}
     style={{ width: "max-content", maxWidth: width }}
@@ -173,5 +181,6 @@ const Label = memo(({ room, region, width, small, area: isArea, sides }: LabelOf
     </div>
     {isArea && <div className="whitespace-nowrap">{area(region.netAreaM2)}</div>}
     {sides && <div className="text-[0.92em] whitespace-nowrap text-quiet">{sidesOf(region)}</div>}
+    {isOpen && isArea && <div className="text-[0.92em] whitespace-nowrap text-quiet">open to above</div>}
   </div>
 ));

@@ -7,6 +7,7 @@ import { Typed } from "../../../ui/Typed";
 import { Elsewhere } from "../Elsewhere";
 import { removeRow } from "../removing";
 import { setDividerLength } from "./dividers";
+import { highInWords, isCovered, useHeights } from "./heights";
 import { numberAndName, useRoomOptions } from "./rooms";
 
 /** Names by a click, lines that bound rooms where there is no wall, or columns in them. */
@@ -124,11 +125,13 @@ export function SelectedRoom({ id }: { id: string }) {
   const rows = useProject((s) => s.rows);
   const derived = useProject((s) => s.derived);
   const { storey } = useDeskFields("storey");
+  const heights = useHeights(storey, isCovered(rows));
   const room = rows.room.get(id);
   if (!room) return null;
   const region = [...(derived.get(storey ?? "")?.regions.values() ?? [])].find((r) => r.id === id);
   const set = (title: string, values: Record<string, unknown>) =>
     void change(title, [{ do: "set", type: "room", id, values }]);
+  const high = heights.get(region?.key ?? "");
   const [width = 0, depth = 0] = region?.clear ?? [];
   return (
     <section className="border-b border-line bg-white px-4 py-3 text-[13px]" aria-label={`Room ${room.name}`}>
@@ -141,6 +144,7 @@ export function SelectedRoom({ id }: { id: string }) {
       {region && (
         <div className="text-quiet">
           {written(width)} × {written(depth)} clear, through its label
+          {high && <span className="block">{highInWords(high)}</span>}
         </div>
       )}
       <div className="mt-2 grid grid-cols-2 gap-2">

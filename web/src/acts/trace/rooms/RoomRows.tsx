@@ -5,16 +5,18 @@ import { useProject } from "../../../store/project";
 import type { Derived } from "../../../store/shapes";
 import { area, fineInWords } from "../../../ui/measures";
 import { SelectRow } from "../../SelectRow";
+import { mayBeOpen, useHeights } from "./heights";
 import { openRooms } from "./rooms";
 
 /** Rooms of a storey with their areas, those that are open last. */
 export function RoomRows({ storey }: Place) {
   const shapes = useProject((s) => s.derived.get(storey ?? ""));
-  return shapes ? <Of shapes={shapes} /> : null;
+  return shapes ? <Of shapes={shapes} storey={storey} /> : null;
 }
 
-function Of({ shapes }: { shapes: Derived }) {
+function Of({ shapes, storey }: { shapes: Derived; storey: string | null }) {
   const rows = useProject((s) => s.rows);
+  const heights = useHeights(storey, mayBeOpen(rows, storey ?? ""));
   const named = [...shapes.regions.values()].flatMap((region) => {
     const room = region.id === null ? undefined : rows.room.get(region.id);
     return room ? [{ room, region }] : [];
@@ -27,6 +29,9 @@ function Of({ shapes }: { shapes: Derived }) {
           <span>
             <span className="text-quiet">{room.number} </span>
             <span className="font-semibold">{room.name}</span>
+            {(heights.get(region.key)?.openM2 ?? 0) > 0 && (
+              <span className="block text-[13px] text-quiet">open to above</span>
+            )}
           </span>
           <span className="shrink-0">{area(region.netAreaM2)}</span>
         </SelectRow>

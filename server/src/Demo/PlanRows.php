@@ -1,0 +1,118 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Demo;
+
+use Plinth\Core\Geometry\Contour;
+use Plinth\Core\Geometry\Point;
+use Plinth\Core\Plan\Model\Plan;
+use Plinth\Core\Plan\Model\Storey;
+use Symfony\Component\Uid\UuidV7;
+
+/** The rows of a plan, as operations that add them to a project. */
+final class PlanRows
+{
+    /** @var list<array<string, mixed>> */
+    private array $operations = [];
+
+    private function __construct()
+    {
+    }
+
+    /** @return list<array<string, mixed>> */
+    public static function of(Plan $plan): array
+    {
+        $rows = new self();
+        foreach ($plan->storeys as $storey) {
+            $rows->storey($storey);
+        }
+
+        return $rows->operations;
+    }
+
+    private function storey(Storey $s): void
+    {
+        $storey = $this->add('storey', ['name' => $s->name, 'elevation' => $s->elevation, 'height' => $s->height]);
+        [$nodes, $walls] = [[], []];
+        $node = function (Point $at) use (&$nodes, $storey): string {
+            return $nodes["$at->x $at->y"] ??= $this->add('node', ['storey' => $storey, 'x' => $at->x, 'y' => $at->y]);
+        };
+        foreach ($s->walls as $wall) {
+            $walls[$wall->id] = $this->add('wall', [
+                'storey' => $storey, 'fromNode' => $node($wall->from), 'toNode' => $node($wall->to), 'thickness' => $wall->thickness,
+                'height' => $wall->height, 'line' => $wall->line->value, 'evidence' => 'figure', 'rise' => $wall->rise,
+                'toCeiling' => $wall->toCeiling,
+            ]);
+        }
+        foreach ($s->openings as $o) {
+            $this->add('opening', [
+                'wall' => $walls[$o->wall], 'kind' => $o->kind->value, 'offset' => $o->offset, 'width' => $o->width, 'sill' => $o->sill,
+                'height' => $o->height, 'hand' => $o->hand, 'swing' => $o->swing, 'number' => $o->id, 'leaf' => $o->leaf,
+                'head' => $o->head->value, ...(0.0 === $o->rise ? [] : ['rise' => $o->rise]),
+            ]);
+        }
+        foreach ($s->rooms as $r) {
+            $this->add('room', [
+                'storey' => $storey, 'name' => $r->name, 'number' => $r->number, 'x' => $r->anchor->x, 'y' => $r->anchor->y,
+            ]);
+        }
+        foreach ($s->columns as $c) {
+            $this->add('column', [
+                'storey' => $storey, 'x' => $c->centre->x, 'y' => $c->centre->y, 'width' => $c->width, 'depth' => $c->depth,
+                'round' => $c->round,
+            ]);
+        }
+        foreach (['slab' => $s->floors, 'ceiling' => $s->ceilings] as $kind => $slabs) {
+            foreach ($slabs as $slab) {
+                $this->outline($storey, $kind, $slab->outline, $slab->top, $slab->thickness);
+            }
+        }
+        foreach ($s->voids as $void) {
+            $this->outline($storey, 'void', $void->outline, null, null);
+        }
+        foreach ($s->shafts as $shaft) {
+            $this->outline($storey, 'chimney', $shaft->outline, $shaft->top, $shaft->top - $shaft->base);
+        }
+        foreach ($s->dormers as $dormer) {
+            $this->outline($storey, 'dormer', $dormer->outline, $dormer->top, $dormer->thickness);
+        }
+        foreach ($s->roofs as $roof) {
+            $this->outline($storey, 'roof', new Contour($roof->corners), $roof->eaves, $roof->thickness, $roof->pitches, $roof->overhangs);
+        }
+    }
+
+    /**
+     * @param list<float|null> $pitches of each edge
+     * @param list<float> $overhangs
+     */
+    private function outline(
+        string $storey,
+        string $kind,
+        Contour $round,
+        ?float $top,
+        ?float $thickness,
+        array $pitches = [],
+        array $overhangs = [],
+    ): void {
+        $outline = $this->add('outline', [
+            'storey' => $storey, 'side' => null, 'kind' => $kind, 'name' => 'slab' === $kind ? 'Floor' : ucfirst($kind), 'top' => $top,
+            'thickness' => $thickness,
+        ]);
+        foreach ($round->corners as $i => $corner) {
+            $this->add('outlineCorner', [
+                'outline' => $outline, 'order' => $i, 'x' => $corner->x, 'y' => $corner->y, 'rise' => $round->rises[$i] ?? 0.0,
+                'pitch' => $pitches[$i] ?? null, 'overhang' => $overhangs[$i] ?? 0.0,
+            ]);
+        }
+    }
+
+    /** @param array<string, scalar|null> $values */
+    private function add(string $type, array $values): string
+    {
+        $id = (string) new UuidV7();
+        $this->operations[] = ['do' => 'add', 'type' => $type, 'id' => $id, 'values' => $values];
+
+        return $id;
+    }
+}
