@@ -47,7 +47,7 @@ final class StoreyBodies
     private array $refused = [];
     /** of parts of walls, by their numbers */
     private ?Blocks $blocks = null;
-    /** @var list<array{ring: Ring, box: array{float, float, float, float}}> parts of walls, and holes in them */
+    /** @var list<array{ring: Ring, box: array{float, float, float, float}, toCeiling: bool}> parts of walls, and holes in them */
     private array $footprints = [];
     private readonly Fills $fills;
     private ?Upright $walls = null;
@@ -147,7 +147,7 @@ final class StoreyBodies
             $shapes = self::less([self::ring($ceiling->outline)], $open);
             $rings = array_merge(...array_map(static fn (array $s): array => [$s['outer'], ...$s['holes']], $shapes));
             $top = $this->storey->elevation + $ceiling->top;
-            $cells = self::plates([] === $rings ? [] : $this->beside($rings, true), $top - $ceiling->thickness, $top);
+            $cells = self::plates([] === $rings ? [] : $this->beside($rings, true, true), $top - $ceiling->thickness, $top);
             array_push($bodies, ...$this->body(BodyKind::Ceiling, $ceiling->id, $cells));
         }
 
@@ -413,13 +413,19 @@ final class StoreyBodies
      *
      * @param non-empty-list<Ring> $rings
      * @param bool $andColumns whether columns stand there, too
+     * @param bool $overPartitions whether what ends under ceilings is none of them
      *
      * @return list<Shape>
      */
-    private function beside(array $rings, bool $andColumns = false): array
+    private function beside(array $rings, bool $andColumns = false, bool $overPartitions = false): array
     {
         $box = Polygon::bounds(array_merge(...$rings));
-        $near = array_column($this->footprintsNear($box), 'ring');
+        $near = [];
+        foreach ($this->footprintsNear($box) as ['ring' => $ring, 'toCeiling' => $toCeiling]) {
+            if (!$overPartitions || !$toCeiling) {
+                $near[] = $ring;
+            }
+        }
         foreach ($andColumns ? $this->plan->columns($box) : [] as $column) {
             $near[] = $column->outline();
         }
@@ -441,17 +447,18 @@ final class StoreyBodies
     /**
      * @param array{float, float, float, float} $box
      *
-     * @return list<array{ring: Ring, box: array{float, float, float, float}}> parts of walls near a box
+     * @return list<array{ring: Ring, box: array{float, float, float, float}, toCeiling: bool}> parts of walls near a box
      */
     private function footprintsNear(array $box): array
     {
         if (null === $this->blocks) {
             $this->blocks = new Blocks();
-            foreach ($this->derivation->footprints($this->derivation->all()) as $shapes) {
+            foreach ($this->derivation->footprints($this->derivation->all()) as $id => $shapes) {
+                $toCeiling = $this->derivation->wall($id)->toCeiling ?? false;
                 foreach ($shapes as $shape) {
                     foreach ([$shape['outer'], ...$shape['holes']] as $ring) {
                         $this->blocks->put(\count($this->footprints), Polygon::bounds($ring));
-                        $this->footprints[] = ['ring' => $ring, 'box' => Polygon::bounds($ring)];
+                        $this->footprints[] = ['ring' => $ring, 'box' => Polygon::bounds($ring), 'toCeiling' => $toCeiling];
                     }
                 }
             }
