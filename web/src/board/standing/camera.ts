@@ -71,8 +71,9 @@ export function whole(least: Place3, most: Place3, aspect: number): Eye {
   const half = (FIELD_OF_VIEW * Math.PI) / 360;
   const across = Math.atan(Math.tan(half) * Math.min(1, aspect));
   return {
-    at: [middle(0), middle(1), middle(2)],
-    distance: radius / Math.sin(across),
+    // A little above the middle of the picture: along its foot stands what can be chosen.
+    at: [middle(0), middle(1), middle(2) - 0.09 * radius],
+    distance: (radius / Math.sin(across)) * 1.05,
     turn: -Math.PI / 5,
     tilt: Math.PI / 7,
   };

@@ -99,9 +99,10 @@ export class StandingScene {
     this.renderer.setClearColor(new Color(0xfdfcfa));
     this.renderer.localClippingEnabled = true;
     this.camera.up.set(0, 0, 1);
-    const sun = new DirectionalLight(0xffffff, 1.5);
-    sun.position.set(-0.55, -0.8, 1.1);
-    this.scene.add(new HemisphereLight(0xffffff, 0xcfc8b8, 2.1), sun, this.pictures, this.chosen);
+    const sun = new DirectionalLight(0xffffff, 1.7);
+    // From the south-east, so that no two slopes or walls that meet are as bright.
+    sun.position.set(0.4, -0.85, 0.8);
+    this.scene.add(new HemisphereLight(0xffffff, 0xd5cfc1, 1.9), sun, this.pictures, this.chosen);
     for (const kind of KINDS) {
       const colour = { color: COLOURS[kind], flatShading: true, clippingPlanes: this.cuts };
       this.materials.set(

@@ -128,7 +128,8 @@ function begin(): void {
   if (isThere && rows.drawing.has(left.drawing ?? "")) useDesk.setState({ drawing: left.drawing });
   const { drawing } = useDesk.getState();
   const guess = drawing === null || (rows.fit.get(drawing)?.isGuess ?? true);
-  goTo(isThere ? left.step : rows.page.size === 0 ? "bring-in" : guess ? "true-up" : "trace");
+  const begun = rows.page.size === 0 ? (rows.wall.size === 0 ? "bring-in" : "trace") : guess ? "true-up" : "trace";
+  goTo(isThere ? left.step : begun);
   // Once the board knows its size.
   if (!isThere) requestAnimationFrame(() => requestAnimationFrame(showPlace));
 }
