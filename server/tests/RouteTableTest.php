@@ -25,7 +25,7 @@ final class RouteTableTest extends TestCase
 
     private const ANYBODY = ['GET /api/account', 'POST /api/sign-in', 'POST /api/demo-sign-in', 'POST /api/sign-out', 'GET /api/health'];
     private const SIGNED_IN = [
-        'GET /api/account/sessions', 'DELETE /api/account/sessions', 'DELETE /api/account/sessions/{session}', 'POST /api/account/password', 'GET /api/work', 'GET /api/length', 'GET /api/lengths', 'GET /api/bearing', 'GET /api/pitch', 'GET /api/opening-width', 'GET /api/spacings', 'POST /api/rooms-table',
+        'GET /api/account/sessions', 'DELETE /api/account/sessions', 'DELETE /api/account/sessions/{session}', 'POST /api/account/password', 'GET /api/work', 'GET /api/length', 'GET /api/lengths', 'GET /api/bearing', 'GET /api/pitch', 'GET /api/objects', 'GET /api/object', 'GET /api/opening-width', 'GET /api/spacings', 'POST /api/rooms-table',
         'GET /api/meter', 'POST /api/meter', 'GET /api/projects', 'POST /api/projects', 'GET /api/drop-in', 'POST /api/drop-in/scan',
     ];
     private const READER = [

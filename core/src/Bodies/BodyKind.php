@@ -19,4 +19,5 @@ enum BodyKind: string
     case Frame = 'frame';
     case Leaf = 'leaf';
     case Pane = 'pane';
+    case Object = 'object';
 }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Bodies;
 
+use Plinth\Core\Bodies\Internal\Boxes;
 use Plinth\Core\Bodies\Internal\Cell;
 use Plinth\Core\Bodies\Internal\Covering;
 use Plinth\Core\Bodies\Internal\Cut;
@@ -18,6 +19,8 @@ use Plinth\Core\Geometry\Blocks;
 use Plinth\Core\Geometry\Contour;
 use Plinth\Core\Geometry\Overlay;
 use Plinth\Core\Geometry\Polygon;
+use Plinth\Core\Objects\ObjectForm;
+use Plinth\Core\Objects\ObjectKind;
 use Plinth\Core\Plan\Derivation\Derivation;
 use Plinth\Core\Plan\Derivation\Region;
 use Plinth\Core\Plan\Model\Dormer;
@@ -74,6 +77,7 @@ final class StoreyBodies
             ...$this->roofs(),
             ...$this->shafts(),
             ...$this->dormers(),
+            ...$this->objects(),
         ];
     }
 
@@ -174,6 +178,24 @@ final class StoreyBodies
                 }
             }
             array_push($bodies, ...$this->body(BodyKind::Roof, $roof->id, $cells));
+        }
+
+        return $bodies;
+    }
+
+    /** @return list<Body> those of one kind and size share their form */
+    public function objects(): array
+    {
+        $forms = [];
+        $bodies = [];
+        foreach ($this->storey->objects as $o) {
+            $key = "$o->kind $o->width $o->depth $o->height";
+            $forms[$key] ??= Stack::mesh(Boxes::cells((new ObjectForm(ObjectKind::from($o->kind), $o->width, $o->depth, $o->height))->boxes));
+            if (null !== $forms[$key]) {
+                $turn = deg2rad($o->degrees);
+                $at = new Placement($o->at->x, $o->at->y, $this->storey->elevation + $o->base, cos($turn), sin($turn));
+                $bodies[] = new Body(BodyKind::Object, $o->id, $this->storey->id, $forms[$key], $at);
+            }
         }
 
         return $bodies;

@@ -6,6 +6,7 @@ namespace Plinth\Core\Tests\Bodies;
 
 use Plinth\Core\Geometry\Contour;
 use Plinth\Core\Geometry\Point;
+use Plinth\Core\Objects\ObjectKind;
 use Plinth\Core\Plan\Model\Column;
 use Plinth\Core\Plan\Model\Dormer;
 use Plinth\Core\Plan\Model\FloorVoid;
@@ -13,6 +14,7 @@ use Plinth\Core\Plan\Model\Opening;
 use Plinth\Core\Plan\Model\OpeningHead;
 use Plinth\Core\Plan\Model\OpeningKind;
 use Plinth\Core\Plan\Model\PitchedRoof;
+use Plinth\Core\Plan\Model\PlacedObject;
 use Plinth\Core\Plan\Model\Plan;
 use Plinth\Core\Plan\Model\Shaft;
 use Plinth\Core\Plan\Model\Slab;
@@ -77,6 +79,10 @@ final readonly class House
             new Column('gr', $this->at(7500.0, 4500.0), 300.0, 300.0, true),
         ], floors: [new Slab('gfl', $this->round(self::OUTER), 0.0, 250.0, 50.0)], ceilings: [
             new Slab('gce', $this->round([[300, 300], [9700, 300], [9700, 5700], [300, 5700]]), 2450.0, 25.0),
+        ], objects: [
+            new PlacedObject('table', ObjectKind::Table->value, $this->at(6500.0, 1500.0), 30.0 + $this->degrees, 1400.0, 800.0, 740.0),
+            new PlacedObject('bath', ObjectKind::Bath->value, $this->at(1500.0, 4800.0), $this->degrees, 1700.0, 750.0, 550.0),
+            new PlacedObject('shelves', ObjectKind::Shelves->value, $this->at(8000.0, 500.0), $this->degrees, 900.0, 300.0, 1900.0),
         ], shafts: [new Shaft('ch', $this->round([[3000, 2500], [3600, 2500], [3600, 3100], [3000, 3100]]), 0.0, 8500.0)]);
     }
 

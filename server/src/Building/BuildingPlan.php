@@ -10,6 +10,7 @@ use Plinth\Core\Geometry\Point;
 use Plinth\Core\Plan\Model\Dormer;
 use Plinth\Core\Plan\Model\FloorVoid;
 use Plinth\Core\Plan\Model\PitchedRoof;
+use Plinth\Core\Plan\Model\PlacedObject as CoreObject;
 use Plinth\Core\Plan\Model\Plan;
 use Plinth\Core\Plan\Model\Shaft;
 use Plinth\Core\Plan\Model\Slab;
@@ -17,6 +18,7 @@ use Plinth\Core\Plan\Model\Storey as CoreStorey;
 use Plinth\Server\Elevation\Outline;
 use Plinth\Server\Elevation\OutlineCorner;
 use Plinth\Server\Elevation\OutlineKind;
+use Plinth\Server\Objects\PlacedObject;
 use Plinth\Server\Plan\PlanKeeper;
 use Plinth\Server\Project\Storey;
 use Symfony\Component\Uid\Uuid;
@@ -51,7 +53,7 @@ final readonly class BuildingPlan
         foreach ($rows as $row) {
             $isMeant = null !== $alternative && $row->id()->equals($alternative);
             if ($isMeant || (null === $row->values()['alternativeOf'] && $instead !== $row->id()->toRfc4122())) {
-                $storeys[] = self::built($this->plans->load($row->key()), $outlines[$row->id()->toRfc4122()] ?? []);
+                $storeys[] = $this->built($row, $outlines[$row->id()->toRfc4122()] ?? []);
             }
         }
 
@@ -61,10 +63,7 @@ final readonly class BuildingPlan
     /** One of them by itself. */
     public function storey(Storey $storey): CoreStorey
     {
-        return self::built(
-            $this->plans->load($storey->key()),
-            $this->outlines($storey->project())[$storey->id()->toRfc4122()] ?? [],
-        );
+        return $this->built($storey, $this->outlines($storey->project())[$storey->id()->toRfc4122()] ?? []);
     }
 
     /** @return array<string, list<array{Outline, non-empty-list<OutlineCorner>}>> by storey; those with fewer than three corners are none */
@@ -89,8 +88,13 @@ final readonly class BuildingPlan
     }
 
     /** @param list<array{Outline, non-empty-list<OutlineCorner>}> $outlines */
-    private static function built(CoreStorey $storey, array $outlines): CoreStorey
+    private function built(Storey $row, array $outlines): CoreStorey
     {
+        $storey = $this->plans->load($row->key());
+        $objects = array_map(
+            static fn (PlacedObject $o): CoreObject => $o->stands(),
+            $this->entities->getRepository(PlacedObject::class)->findBy(['project' => $row->project(), 'storey' => $row->id()], ['id' => 'ASC']),
+        );
         [$floors, $ceilings, $voids, $roofs, $shafts, $dormers] = [[], [], [], [], [], []];
         foreach ($outlines as [$outline, $corners]) {
             $id = $outline->id()->toRfc4122();
@@ -133,6 +137,6 @@ final readonly class BuildingPlan
             }
         }
 
-        return $storey->built($floors, $ceilings, $voids, $roofs, $shafts, $dormers);
+        return $storey->built($floors, $ceilings, $voids, $roofs, $shafts, $dormers, $objects);
     }
 }

@@ -63,6 +63,12 @@ final class PlanRows
                 'round' => $c->round,
             ]);
         }
+        foreach ($s->objects as $o) {
+            $this->add('object', [
+                'storey' => $storey, 'kind' => $o->kind, 'x' => $o->at->x, 'y' => $o->at->y, 'degrees' => $o->degrees, 'width' => $o->width,
+                'depth' => $o->depth, 'height' => $o->height, 'base' => $o->base,
+            ]);
+        }
         foreach (['slab' => $s->floors, 'ceiling' => $s->ceilings] as $kind => $slabs) {
             foreach ($slabs as $slab) {
                 $this->outline($storey, $kind, $slab->outline, $slab->top, $slab->thickness);

@@ -54,6 +54,7 @@ const KINDS: readonly Kind[] = [
   "levelMark",
   "gridAxis",
   "column",
+  "object",
   "boundary",
   "leg",
   "outline",

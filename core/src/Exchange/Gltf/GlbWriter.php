@@ -35,6 +35,7 @@ final class GlbWriter
         'frame' => [0.84, 0.84, 0.82, 1.0],
         'leaf' => [0.4, 0.28, 0.18, 1.0],
         'pane' => [0.5, 0.63, 0.68, 0.35],
+        'object' => [0.66, 0.6, 0.52, 1.0],
     ];
 
     /** @var list<array<string, mixed>> */

@@ -9,6 +9,7 @@ use Plinth\Core\Exchange\Json\JsonValue;
 use Plinth\Core\Geometry\Arc;
 use Plinth\Core\Geometry\Contour;
 use Plinth\Core\Geometry\Point;
+use Plinth\Core\Objects\ObjectKind;
 use Plinth\Core\Plan\Model\Column;
 use Plinth\Core\Plan\Model\Divider;
 use Plinth\Core\Plan\Model\Dormer;
@@ -19,6 +20,7 @@ use Plinth\Core\Plan\Model\Opening;
 use Plinth\Core\Plan\Model\OpeningHead;
 use Plinth\Core\Plan\Model\OpeningKind;
 use Plinth\Core\Plan\Model\PitchedRoof;
+use Plinth\Core\Plan\Model\PlacedObject;
 use Plinth\Core\Plan\Model\Plan;
 use Plinth\Core\Plan\Model\Room;
 use Plinth\Core\Plan\Model\Shaft;
@@ -37,7 +39,7 @@ final class PlanReader
     private const WALL = ['id', 'from', 'to', 'thickness', 'line', 'height', 'rise', 'enclosing'];
     private const OPENING = ['id', 'wall', 'kind', 'offset', 'width', 'sill', 'height', 'hand', 'swing', 'leaf'];
     /** what came with version 2 */
-    private const BODIES = ['floors', 'ceilings', 'voids', 'roofs', 'chimneys', 'dormers'];
+    private const BODIES = ['floors', 'ceilings', 'voids', 'roofs', 'chimneys', 'dormers', 'objects'];
 
     private function __construct(private readonly int $version)
     {
@@ -123,6 +125,7 @@ final class PlanReader
             $this->each($storey, 'roofs', $ids, self::roof(...)),
             $this->each($storey, 'chimneys', $ids, self::chimney(...)),
             $this->each($storey, 'dormers', $ids, self::dormer(...)),
+            $this->each($storey, 'objects', $ids, self::object(...)),
         );
     }
 
@@ -189,6 +192,22 @@ final class PlanReader
         $dormer->object(['id', 'outline', 'rises', 'top', 'thickness']);
 
         return new Dormer($id, self::contour($dormer), $dormer->get('top')->number(), $dormer->get('thickness')->positive(Wall::THICKEST_MM));
+    }
+
+    private static function object(JsonValue $object, string $id): PlacedObject
+    {
+        $object->object(['id', 'kind', 'at', 'degrees', 'width', 'depth', 'height', 'base']);
+
+        return new PlacedObject(
+            $id,
+            $object->get('kind')->choice(ObjectKind::class)->value,
+            $object->get('at')->point(),
+            fmod($object->optional('degrees')?->number() ?? 0.0, 360.0),
+            $object->get('width')->positive(20_000.0),
+            $object->get('depth')->positive(20_000.0),
+            $object->get('height')->positive(20_000.0),
+            $object->optional('base')?->number() ?? 0.0,
+        );
     }
 
     private static function roof(JsonValue $roof, string $id): PitchedRoof

@@ -19,6 +19,7 @@ use Plinth\Core\Plan\Model\FloorVoid;
 use Plinth\Core\Plan\Model\Opening;
 use Plinth\Core\Plan\Model\OpeningHead;
 use Plinth\Core\Plan\Model\PitchedRoof;
+use Plinth\Core\Plan\Model\PlacedObject;
 use Plinth\Core\Plan\Model\Plan;
 use Plinth\Core\Plan\Model\Room;
 use Plinth\Core\Plan\Model\Shaft;
@@ -102,6 +103,10 @@ final class PlanWriter
             'dormers' => array_map(static fn (Dormer $d): array => [
                 'id' => $d->id, ...self::contour($d->outline), 'top' => $d->top, 'thickness' => $d->thickness,
             ], $s->dormers),
+            'objects' => array_map(static fn (PlacedObject $o): array => [
+                'id' => $o->id, 'kind' => $o->kind, 'at' => $o->at->toArray(), 'degrees' => $o->degrees, 'width' => $o->width,
+                'depth' => $o->depth, 'height' => $o->height, 'base' => $o->base,
+            ], $s->objects),
         ];
     }
 

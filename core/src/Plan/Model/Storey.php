@@ -25,6 +25,7 @@ final readonly class Storey
      * @param list<PitchedRoof> $roofs over it
      * @param list<Shaft> $shafts that stand on it
      * @param list<Dormer> $dormers on its roofs
+     * @param list<PlacedObject> $objects in its rooms
      *
      * @throws UnusableValue
      */
@@ -45,6 +46,7 @@ final readonly class Storey
         public array $roofs = [],
         public array $shafts = [],
         public array $dormers = [],
+        public array $objects = [],
     ) {
         Checked::within("storey $id/elevation", $elevation);
         Checked::size("storey $id/height", $height);
@@ -59,8 +61,9 @@ final readonly class Storey
      * @param list<PitchedRoof> $roofs
      * @param list<Shaft> $shafts
      * @param list<Dormer> $dormers
+     * @param list<PlacedObject> $objects
      */
-    public function built(array $floors, array $ceilings, array $voids, array $roofs, array $shafts, array $dormers): self
+    public function built(array $floors, array $ceilings, array $voids, array $roofs, array $shafts, array $dormers, array $objects = []): self
     {
         return new self(
             $this->id,
@@ -79,6 +82,7 @@ final readonly class Storey
             $roofs,
             $shafts,
             $dormers,
+            $objects,
         );
     }
 
@@ -106,6 +110,7 @@ final readonly class Storey
             $this->roofs,
             $this->shafts,
             $this->dormers,
+            $this->objects,
         );
     }
 }

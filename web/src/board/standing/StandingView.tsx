@@ -24,7 +24,8 @@ const LAYERS: readonly { name: string; kinds: readonly BodyKind[] }[] = [
   { name: "roofs", kinds: ["roof", "dormer", "chimney"] },
   { name: "ceilings", kinds: ["ceiling"] },
   { name: "floors", kinds: ["floor", "finish"] },
-  { name: "fittings", kinds: ["frame", "leaf", "pane"] },
+  { name: "doors, windows", kinds: ["frame", "leaf", "pane"] },
+  { name: "objects", kinds: ["object"] },
 ];
 
 const ROWS: Record<BodyKind, Kind> = {
@@ -40,6 +41,7 @@ const ROWS: Record<BodyKind, Kind> = {
   frame: "opening",
   leaf: "opening",
   pane: "opening",
+  object: "object",
 };
 
 /** Level at so many mm above the project's zero, or upright at a part of the way through, looking so many degrees from north. */

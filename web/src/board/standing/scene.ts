@@ -40,6 +40,7 @@ const COLOURS: Record<BodyKind, number> = {
   frame: 0xfdfcfa,
   leaf: 0xbfa985,
   pane: 0x9dbdbb,
+  object: 0xc8bfae,
 };
 const KINDS = Object.keys(COLOURS) as BodyKind[];
 const INK = 0x1c2a26;

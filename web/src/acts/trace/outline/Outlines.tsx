@@ -27,6 +27,8 @@ export function Outlines({ screen }: { screen: Map2 }) {
 function Traced({ outline, screen }: { outline: Thing<"outline">; screen: Map2 }) {
   const { corners, answer } = useOutline(outline);
   const selected = useDesk((s) => s.selected?.id === outline.id);
+  // Floors and roofs lie over all that is drawn: they are told where they are worked on.
+  const isQuiet = useDesk((s) => s.act !== "outline") && outline.kind !== "face";
   const ring = edgesOf(corners).flatMap((chain) => chain.slice(0, -1).map((p) => apply(screen, p)));
   const wrong = answer !== undefined && answer.refusal !== null;
   const colour = wrong ? RUST : TEAL;
@@ -39,14 +41,14 @@ function Traced({ outline, screen }: { outline: Thing<"outline">; screen: Map2 }
       <polygon
         points={ring.map((p) => p.join(",")).join(" ")}
         fill={colour}
-        fillOpacity={outline.kind === "void" ? 0 : 0.07}
+        fillOpacity={outline.kind === "void" ? 0 : isQuiet && !selected ? 0.015 : 0.07}
         stroke={colour}
-        strokeWidth={selected ? 3.5 : 2}
+        strokeWidth={selected ? 3.5 : isQuiet ? 1.2 : 2}
         {...(wrong ? { strokeDasharray: "4 3" } : outline.kind === "face" ? {} : { strokeDasharray: "14 4" })}
       />
       {outline.kind === "void" && <Cross ring={ring} />}
       {outline.kind === "roof" && <RoofLines outline={outline} screen={screen} />}
-      {(wrong || !selected) && ( // selected it says so in the ledger, and its handles are free
+      {(wrong || (!selected && !isQuiet)) && ( // selected it says so in the ledger, and its handles are free
         <Tag
           at={outline.kind === "face" ? [x, y] : (ring[0] ?? [x, y])}
           text={
