@@ -35,7 +35,7 @@ foreach ([[8, 13, 200], [42, 63, 5000]] as [$columns, $rows, $about]) {
     foreach (Derivation::of($plan)->outlines as $i => $outline) {
         $floors[] = new Slab("floor $i", new Contour(array_map(static fn (array $p): Point => new Point(...$p), $outline->outer)), 0.0, 250.0);
     }
-    $storey = $plan->with($plan->walls, $openings)->built($floors, [], [], [], [], []);
+    $storey = $plan->with($plan->walls, $openings)->built($floors);
     $whole = new WholeStorey($storey);
     $derive = least(static fn () => Derivation::of($storey), 3);
     $derivation = new Derivation($whole);

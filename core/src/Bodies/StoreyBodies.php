@@ -190,7 +190,8 @@ final class StoreyBodies
         $bodies = [];
         foreach ($this->storey->objects as $o) {
             $key = "$o->kind $o->width $o->depth $o->height";
-            $forms[$key] ??= Stack::mesh(Boxes::cells((new ObjectForm(ObjectKind::from($o->kind), $o->width, $o->depth, $o->height))->boxes));
+            $form = new ObjectForm(ObjectKind::from($o->kind), $o->width, $o->depth, $o->height);
+            $forms[$key] ??= Stack::mesh(Boxes::cells($form->boxes));
             if (null !== $forms[$key]) {
                 $turn = deg2rad($o->degrees);
                 $at = new Placement($o->at->x, $o->at->y, $this->storey->elevation + $o->base, cos($turn), sin($turn));
@@ -225,7 +226,8 @@ final class StoreyBodies
             }
             $rings = [$region->polygon, ...$region->holes];
             $open = [] === $voids ? [] : Cut::both($rings, $voids);
-            $covered = Cut::withoutHoles([] === $open ? [['outer' => $region->polygon, 'holes' => $region->holes]] : Overlay::difference($rings, $voids));
+            $whole = [['outer' => $region->polygon, 'holes' => $region->holes]];
+            $covered = Cut::withoutHoles([] === $open ? $whole : Overlay::difference($rings, $voids));
             $cells = $upright->cells($covered, $base, $top);
             if (null !== $next) {
                 array_push($cells, ...$through->cells(Cut::withoutHoles($open), $base, $next->elevation + $next->height));
@@ -311,7 +313,8 @@ final class StoreyBodies
         $cells = $upright->cells($rings, $base, $top, $isOwn, $wall, $slices);
         $bodies = $this->body($wall->enclosing ? BodyKind::Wall : BodyKind::Railing, $wall->id, $cells);
         foreach ($filled as $opening) {
-            array_push($bodies, ...$this->fills->of($wall, $opening, $base, $upright->clear($wall->box(), $base, $top, $isOwn), $upright, $top, $isOwn));
+            $clear = $upright->clear($wall->box(), $base, $top);
+            array_push($bodies, ...$this->fills->of($wall, $opening, $base, $clear, $upright, $top, $isOwn));
         }
 
         return $bodies;
@@ -492,7 +495,7 @@ final class StoreyBodies
 
         return array_values(array_filter(
             $near,
-            static fn (array $f): bool => $f['box'][0] < $box[2] && $f['box'][2] > $box[0] && $f['box'][1] < $box[3] && $f['box'][3] > $box[1],
+            static fn (array $f): bool => self::overlap($f['box'], $box),
         ));
     }
 
@@ -516,8 +519,10 @@ final class StoreyBodies
      */
     private static function plates(array $shapes, float $bottom, float $top): array
     {
+        $span = [HeightPlane::level($bottom), HeightPlane::level($top)];
+
         return array_map(
-            static fn (array $s): Cell => new Cell([$s['outer'], ...$s['holes']], [[HeightPlane::level($bottom), HeightPlane::level($top)]]),
+            static fn (array $s): Cell => new Cell([$s['outer'], ...$s['holes']], [$span]),
             $shapes,
         );
     }
@@ -588,6 +593,15 @@ final class StoreyBodies
     private static function inner(Dormer $dormer): array
     {
         return Outward::inset(self::ring($dormer->outline), $dormer->thickness);
+    }
+
+    /**
+     * @param array{float, float, float, float} $a
+     * @param array{float, float, float, float} $b
+     */
+    private static function overlap(array $a, array $b): bool
+    {
+        return $a[0] < $b[2] && $a[2] > $b[0] && $a[1] < $b[3] && $a[3] > $b[1];
     }
 
     /** @return non-empty-list<array{float, float}> counter-clockwise */

@@ -4,7 +4,13 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Objects;
 
-/** Things that stand in rooms, drawn by us as boxes of true size. What each usually measures: common practice, no source. */
+/**
+ * Things that stand in rooms, drawn by us as boxes of true size. What each usually measures: common practice, no source.
+ *
+ * A reach is from and to: a part of the whole and mm added to it, twice.
+ *
+ * @phpstan-type Reach array{float, float, float, float}
+ */
 enum ObjectKind: string
 {
     case Bed = 'bed';
@@ -62,7 +68,7 @@ enum ObjectKind: string
      * The boxes it is made of, each from and to along its width, its depth from the front, and its height: a part of the whole, and mm
      * added to that.
      *
-     * @return non-empty-list<array{array{float, float, float, float}, array{float, float, float, float}, array{float, float, float, float}}>
+     * @return non-empty-list<array{Reach, Reach, Reach}>
      */
     public function boxes(): array
     {
@@ -103,11 +109,18 @@ enum ObjectKind: string
             self::Shelves => [
                 [$low(20.0), $all, $all], [$high(20.0), $all, $all], [$inner(20.0), $high(10.0), $all],
                 ...array_map(
-                    static fn (int $i): array => [$inner(20.0), [0.0, 0.0, 1.0, -10.0], [$i / 6.0, $i < 6 ? 0.0 : -20.0, $i / 6.0, $i < 6 ? 20.0 : 0.0]],
+                    static fn (int $i): array => [
+                        $inner(20.0),
+                        [0.0, 0.0, 1.0, -10.0],
+                        [$i / 6.0, $i < 6 ? 0.0 : -20.0, $i / 6.0, $i < 6 ? 20.0 : 0.0],
+                    ],
                     range(0, 6),
                 ),
             ],
-            self::BaseUnit => [[$all, [0.0, 40.0, 1.0, 0.0], $low(100.0)], [$all, [0.0, 20.0, 1.0, 0.0], [0.0, 100.0, 1.0, -40.0]], [$all, $all, $high(40.0)]],
+            self::BaseUnit => [
+                [$all, [0.0, 40.0, 1.0, 0.0], $low(100.0)], [$all, [0.0, 20.0, 1.0, 0.0], [0.0, 100.0, 1.0, -40.0]],
+                [$all, $all, $high(40.0)],
+            ],
             self::SinkUnit => [
                 [$all, [0.0, 40.0, 1.0, 0.0], $low(100.0)], [$all, [0.0, 20.0, 1.0, 0.0], [0.0, 100.0, 1.0, -220.0]],
                 [$low(60.0), $all, $high(220.0)], [$high(60.0), $all, $high(220.0)],
@@ -127,8 +140,10 @@ enum ObjectKind: string
                 ], [$low(200.0), $high(200.0)])),
             ],
             self::Person => [
-                [$between(0.2, 0.46), $between(0.25, 0.75), $between(0.0, 0.48)], [$between(0.54, 0.8), $between(0.25, 0.75), $between(0.0, 0.48)],
-                [$between(0.0, 1.0), $between(0.2, 0.8), $between(0.48, 0.84)], [$between(0.34, 0.66), $between(0.2, 0.8), $between(0.84, 1.0)],
+                [$between(0.2, 0.46), $between(0.25, 0.75), $between(0.0, 0.48)],
+                [$between(0.54, 0.8), $between(0.25, 0.75), $between(0.0, 0.48)],
+                [$between(0.0, 1.0), $between(0.2, 0.8), $between(0.48, 0.84)],
+                [$between(0.34, 0.66), $between(0.2, 0.8), $between(0.84, 1.0)],
             ],
             default => [[$all, $all, $all]],
         };

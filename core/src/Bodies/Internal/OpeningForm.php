@@ -75,7 +75,10 @@ final readonly class OpeningForm
     {
         $bends = $this->isArched() ? $this->bends : [$this->start, $this->end];
 
-        return $this->slices($bends, fn (float $from, float $to): array => [[$this->plane($from, $to, false), $this->plane($from, $to, true)]]);
+        return $this->slices(
+            $bends,
+            fn (float $from, float $to): array => [[$this->plane($from, $to, false), $this->plane($from, $to, true)]],
+        );
     }
 
     /**

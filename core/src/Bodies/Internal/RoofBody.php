@@ -54,7 +54,9 @@ final readonly class RoofBody
         if ($roof->isFlat()) {
             $ring = array_map(static fn (Point $p): array => $p->toArray(), $reached);
 
-            return new self([new Covering([$ring], HeightPlane::level($eaves), HeightPlane::level($eaves + $roof->thickness))], null, $eaves);
+            $upper = HeightPlane::level($eaves + $roof->thickness);
+
+            return new self([new Covering([$ring], HeightPlane::level($eaves), $upper)], null, $eaves);
         }
         [$under, $over] = [[], []];
         foreach ($pitches as $i => $degrees) {

@@ -80,7 +80,8 @@ final class Stack
     {
         [$ring, [$bottom, $top]] = [$cell->rings[0], $cell->spans[0]];
         $n = \count($ring);
-        if (1 !== \count($cell->rings) || 1 !== \count($cell->spans) || !$bottom->isLevel() || !$top->isLevel() || $top->z - $bottom->z <= self::SAME_HEIGHT_MM) {
+        $isOne = 1 === \count($cell->rings) && 1 === \count($cell->spans);
+        if (!$isOne || !$bottom->isLevel() || !$top->isLevel() || $top->z - $bottom->z <= self::SAME_HEIGHT_MM) {
             return null;
         }
         [[$ax, $ay], [$bx, $by]] = [$ring[$n - 2], $ring[$n - 1]];
@@ -269,7 +270,7 @@ final class Stack
         foreach ($over as $a => [$start, $end]) {
             for ($b = 0; $b < $a; ++$b) {
                 [$s, $e] = [$start - $over[$b][0], $end - $over[$b][1]];
-                if (($s > self::SAME_HEIGHT_MM && $e < -self::SAME_HEIGHT_MM) || ($s < -self::SAME_HEIGHT_MM && $e > self::SAME_HEIGHT_MM)) {
+                if ($s * $e < 0.0 && min(abs($s), abs($e)) > self::SAME_HEIGHT_MM) {
                     $parts[] = $s / ($s - $e);
                 }
             }
@@ -408,7 +409,8 @@ final class Stack
             $begun = null;
             $solid = 0;
             for ($n = 0, $last = \count($lines) - 1; $n <= $last; ++$n) {
-                $next = $n < $last ? self::isSolid($here, $lines[$n], $lines[$n + 1]) - self::isSolid($there, $lines[$n], $lines[$n + 1]) : 0;
+                [$lower, $upper] = [$lines[$n], $lines[$n + 1] ?? null];
+                $next = null === $upper ? 0 : self::isSolid($here, $lower, $upper) - self::isSolid($there, $lower, $upper);
                 if ($next !== $solid) {
                     if (null !== $begun && 0 !== $solid) {
                         $this->stand($from, $to, $begun, $lines[$n], $solid > 0);

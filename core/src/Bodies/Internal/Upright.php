@@ -143,11 +143,10 @@ final readonly class Upright
 
     /**
      * @param array{float, float, float, float} $box
-     * @param bool $isOwn whether what stands there has a top of its own
      *
      * @return float mm up to which all that stands there is whole
      */
-    public function clear(array $box, float $base, float $top, bool $isOwn): float
+    public function clear(array $box, float $base, float $top): float
     {
         $isNear = static fn (Covering $c): bool => $c->isNear($box);
         if ([] !== array_filter($this->through, $isNear)) {

@@ -80,7 +80,12 @@ final class BodiesWriter
                 'edge' => $f->edge, 'areaM2' => $f->area() / 1e6, 'pitch' => rad2deg(acos(min(1.0, $f->planArea() / $f->area()))),
             ], array_values(array_filter($roof->facets, static fn (RoofFacet $f): bool => $f->isSlope && $f->planArea() > 1.0))),
             'lines' => array_map(
-                static fn (RoofLine $l): array => ['kind' => $l->kind->value, 'lengthMm' => $l->length(), 'from' => $l->from, 'to' => $l->to],
+                static fn (RoofLine $l): array => [
+                    'kind' => $l->kind->value,
+                    'lengthMm' => $l->length(),
+                    'from' => $l->from,
+                    'to' => $l->to,
+                ],
                 $roof->lines,
             ),
         ];

@@ -191,7 +191,9 @@ final class PlanReader
     {
         $dormer->object(['id', 'outline', 'rises', 'top', 'thickness']);
 
-        return new Dormer($id, self::contour($dormer), $dormer->get('top')->number(), $dormer->get('thickness')->positive(Wall::THICKEST_MM));
+        $thickness = $dormer->get('thickness')->positive(Wall::THICKEST_MM);
+
+        return new Dormer($id, self::contour($dormer), $dormer->get('top')->number(), $thickness);
     }
 
     private static function object(JsonValue $object, string $id): PlacedObject

@@ -8,7 +8,7 @@ use Plinth\Core\Geometry\Contour;
 use Plinth\Core\Plan\Model\Exception\UnusableValue;
 use Plinth\Core\Plan\Model\Internal\Checked;
 
-/** What stands upright through floors, ceilings and the roof, as a chimney does: from so far up to its top, above the storey's level, mm. */
+/** What stands upright through floors, ceilings and the roof, as a chimney does: from and to above the storey's level, mm. */
 final readonly class Shaft
 {
     /** @throws UnusableValue */

@@ -63,8 +63,15 @@ final readonly class Storey
      * @param list<Dormer> $dormers
      * @param list<PlacedObject> $objects
      */
-    public function built(array $floors, array $ceilings, array $voids, array $roofs, array $shafts, array $dormers, array $objects = []): self
-    {
+    public function built(
+        array $floors,
+        array $ceilings = [],
+        array $voids = [],
+        array $roofs = [],
+        array $shafts = [],
+        array $dormers = [],
+        array $objects = [],
+    ): self {
         return new self(
             $this->id,
             $this->name,

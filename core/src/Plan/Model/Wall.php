@@ -154,7 +154,9 @@ final readonly class Wall
             };
         }
 
-        return (($x - $this->from->x) * ($this->to->x - $this->from->x) + ($y - $this->from->y) * ($this->to->y - $this->from->y)) / $length;
+        [$dx, $dy] = [$this->to->x - $this->from->x, $this->to->y - $this->from->y];
+
+        return (($x - $this->from->x) * $dx + ($y - $this->from->y) * $dy) / $length;
     }
 
     /** @return array{float, float, float, float} round its body and a millimetre more: xmin, ymin, xmax, ymax */
