@@ -63,6 +63,37 @@ final class BuildingTest extends TestCase
         self::assertStringContainsString('85°', json_encode($steep, \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE));
     }
 
+    public function testAnObjectStandsWhereItIsPutAndAsLargeAsItIs(): void
+    {
+        $kinds = $this->desk->client->ok('GET', '/api/objects')['kinds'];
+        self::assertIsArray($kinds);
+        self::assertContains('bath', array_column($kinds, 'kind'));
+        $id = Desk::newId();
+        $values = ['storey' => $this->desk->storey, 'kind' => 'wardrobe', 'x' => 3000, 'y' => 2000, 'degrees' => 90];
+        $size = ['width' => 1200, 'depth' => 600, 'height' => 2000];
+        $this->desk->change([['do' => 'add', 'type' => 'object', 'id' => $id, 'values' => $values + $size]]);
+        self::assertEqualsWithDelta(1.2 * 0.6 * 2.0, self::volume($this->bodies(), 'object'), 1e-9);
+        $form = $this->desk->client->ok('GET', '/api/object?kind=wardrobe&width=1200&depth=600&height=2000');
+        self::assertEquals([[[-600, -300], [600, -300], [600, 300], [-600, 300]]], $form['plan']);
+        $wrong = $this->desk->refused(422, [['do' => 'set', 'type' => 'object', 'id' => $id, 'values' => ['width' => 0]]]);
+        self::assertStringContainsString('width', json_encode($wrong, \JSON_THROW_ON_ERROR));
+        self::assertSame(422, $this->desk->client->send('GET', '/api/object?kind=throne&width=1&depth=1&height=1')[0]);
+    }
+
+    public function testARoomUnderAVoidIsOpenToAbove(): void
+    {
+        $upper = Desk::newId();
+        $this->desk->change([
+            ['do' => 'add', 'type' => 'storey', 'id' => $upper, 'values' => ['name' => 'Upper', 'elevation' => 2700, 'height' => 2500]],
+        ]);
+        $this->outline('slab', self::OUTER, 0, 250, on: $upper);
+        $this->outline('void', [[1000, 1000], [2000, 1000], [2000, 3000], [1000, 3000]], null, null, on: $upper);
+        $height = $this->bodies()->get('heights')->items()[0];
+        self::assertEqualsWithDelta(2450.0, $height->get('leastMm')->number(), 1e-6);
+        self::assertEqualsWithDelta(5200.0, $height->get('mostMm')->number(), 1e-6);
+        self::assertEqualsWithDelta(2.0, $height->get('openM2')->number(), 1e-9);
+    }
+
     public function testTheOuterFacesAreTheCornersOfARoof(): void
     {
         $rings = $this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/storeys/{$this->desk->storey}/outer")['rings'];
@@ -92,10 +123,11 @@ final class BuildingTest extends TestCase
      * @param list<array{int, int}> $ring
      * @param list<float|null> $pitches
      */
-    private function outline(string $kind, array $ring, ?int $top, ?int $thickness, array $pitches = []): string
+    private function outline(string $kind, array $ring, ?int $top, ?int $thickness, array $pitches = [], ?string $on = null): string
     {
         $id = Desk::newId();
-        $values = ['storey' => $this->desk->storey, 'side' => null, 'kind' => $kind, 'name' => $kind, 'top' => $top, 'thickness' => $thickness];
+        $place = ['storey' => $on ?? $this->desk->storey, 'side' => null];
+        $values = [...$place, 'kind' => $kind, 'name' => $kind, 'top' => $top, 'thickness' => $thickness];
         $this->desk->change([
             ['do' => 'add', 'type' => 'outline', 'id' => $id, 'values' => $values],
             ...array_map(static fn (int $i): array => [

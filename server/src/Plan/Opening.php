@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Server\Plan;
 
 use Doctrine\ORM\Mapping as ORM;
+use Plinth\Core\Exchange\Exception\UnreadableDocument;
 use Plinth\Core\Plan\Model\OpeningHead;
 use Plinth\Core\Plan\Model\OpeningKind;
 use Plinth\Server\Change\Kind;
@@ -88,7 +89,10 @@ class Opening extends ProjectRow implements OnStorey
         $this->number = $values->text('number', 12);
         $this->leaf = $values->choiceOr('leaf', Leaf::Single);
         $this->head = $values->choiceOr('head', OpeningHead::Level);
-        $this->rise = $values->optionalPositive('rise') ?? 0.0;
+        $this->rise = $values->optionalNumber('rise') ?? 0.0;
+        if ($this->rise < 0.0) {
+            throw UnreadableDocument::outOfRange($values->at('rise'), 'zero or more');
+        }
     }
 
     public function wall(): Uuid
