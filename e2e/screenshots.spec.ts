@@ -147,7 +147,6 @@ test("main views", async ({ page }) => {
   await expect(page.getByText(/places agree within/)).toBeVisible({ timeout: 60_000 });
   await page.getByText(/places agree within/).scrollIntoViewIfNeeded();
   await page.waitForTimeout(500);
-  await page.screenshot(shot("newer-version"));
 
   await page.goto("/");
   await begin(page, "Lot at the fen");
@@ -160,6 +159,15 @@ test("main views", async ({ page }) => {
   await followSite(page, surveyor);
   await page.waitForTimeout(600);
   await page.screenshot(shot("boundary"));
+
+  await page.goto("/");
+  await page.getByRole("link", { name: /Reedmace Lodge/ }).click();
+  await expect(page.getByRole("heading", { name: "7 walls, 4 rooms" })).toBeVisible();
+  await page.getByRole("button", { name: "3D", exact: true }).click();
+  const standing = page.getByRole("application", { name: /The building as it stands/ });
+  await expect(standing).toBeVisible();
+  await page.waitForTimeout(4000);
+  await page.screenshot(shot("standing"));
 
   await page.goto("/");
   await page.getByRole("link", { name: /Sallow Fen/ }).click();

@@ -25,6 +25,7 @@ export function HandOverLedger() {
       <div className="min-h-0 flex-1 overflow-y-auto">
         <Card
           title="DXF"
+          take="DXF"
           href={`/api/projects/${projectId()}/storeys/${storey}/plan.dxf`}
           inside="Clean wall outlines, centre lines, doors with their swing, rooms with names and areas, axes, columns and closed boundaries, on layers, in the project’s own unit."
           outside="Not in it: the picture, known lengths, heights."
@@ -32,9 +33,18 @@ export function HandOverLedger() {
         />
         <Card
           title="Plan document"
+          take="plan document"
           href={`/api/projects/${projectId()}/storeys/${storey}/plan.json`}
-          inside="Walls, doors and rooms of this storey as open JSON, for scripts and for the command line."
-          outside="Not in it: the picture, the fit, axes, columns and boundaries."
+          inside="Walls, doors, rooms, floors, ceilings, roofs and objects of this storey as open JSON, for scripts and for the command line."
+          outside="Not in it: the picture, the fit, axes and boundaries."
+          ready={has}
+        />
+        <Card
+          title="The building, glTF"
+          take="building"
+          href={`/api/projects/${projectId()}/building.glb`}
+          inside="All that stands on all storeys as closed bodies of true size, named and by storey, in one file."
+          outside="Not in it: pictures, names of rooms, what is only drawn."
           ready={has}
         />
       </div>
@@ -42,7 +52,7 @@ export function HandOverLedger() {
   );
 }
 
-function Card(props: { title: string; href: string; inside: string; outside: string; ready: boolean }) {
+function Card(props: { title: string; take: string; href: string; inside: string; outside: string; ready: boolean }) {
   return (
     <section className="border-b border-line p-4">
       <h3 className="text-lg font-bold">{props.title}</h3>
@@ -54,7 +64,7 @@ function Card(props: { title: string; href: string; inside: string; outside: str
           href={props.href}
           download
         >
-          Take the {props.title === "DXF" ? "DXF" : "plan document"}
+          Take the {props.take}
         </a>
       ) : (
         <p className="mt-2 text-[13px] text-quiet">Trace a wall first.</p>
