@@ -16,6 +16,8 @@ const EYE_M = 1.6;
 const BODY_M = 0.3;
 const STEP_M = 0.4;
 const DRAG_PX = 4;
+/** It rests once nothing has moved for so long. */
+const REST_MS = 160;
 /** What an arrow key turns by, as a drag. */
 const TURN_PX = 35;
 
@@ -68,17 +70,24 @@ export default function StandingView() {
   const [withPictures, setPictures] = useState(true);
   const [lost, setLost] = useState(false);
 
-  const paint = useCallback(() => {
+  const rest = useRef(0);
+  const drag = useRef<{ x: number; y: number; lastX: number; lastY: number; pans: boolean; moved: boolean } | null>(
+    null,
+  );
+  const paint = useCallback((isMoving = false) => {
     if (asked.current !== 0) return;
     asked.current = requestAnimationFrame(() => {
       asked.current = 0;
-      if (scene.current && eye.current) scene.current.render(eye.current);
+      if (scene.current && eye.current) scene.current.render(eye.current, isMoving);
     });
   }, []);
   const look = useCallback(
     (next: Eye) => {
       eye.current = next;
-      paint();
+      paint(true);
+      clearTimeout(rest.current);
+      // A hand that holds it goes on; what is turned by keys or the wheel comes to rest by itself.
+      if (drag.current === null) rest.current = window.setTimeout(() => paint(), REST_MS);
     },
     [paint],
   );
@@ -110,6 +119,7 @@ export default function StandingView() {
     return () => {
       watch.disconnect();
       cancelAnimationFrame(asked.current);
+      clearTimeout(rest.current);
       asked.current = 0;
       scene.current?.dispose();
       scene.current = null;
@@ -154,9 +164,6 @@ export default function StandingView() {
     };
   }, [withPictures, hidden, bodies, paint]);
 
-  const drag = useRef<{ x: number; y: number; lastX: number; lastY: number; pans: boolean; moved: boolean } | null>(
-    null,
-  );
   const at = (e: { clientX: number; clientY: number }): readonly [number, number] => {
     const box = canvas.current?.getBoundingClientRect();
     if (!box) return [0, 0];
@@ -186,6 +193,7 @@ export default function StandingView() {
   const onPointerUp = (e: ReactPointerEvent) => {
     const held = drag.current;
     drag.current = null;
+    if (held?.moved) paint();
     if (!held || held.moved) return;
     const hit = scene.current?.hit(...at(e)) ?? null;
     if (!hit) return useDesk.setState({ selected: null, group: [] });

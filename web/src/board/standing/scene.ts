@@ -46,6 +46,10 @@ const KINDS = Object.keys(COLOURS) as BodyKind[];
 const INK = 0x1c2a26;
 const TEAL = 0x1f7a72;
 const M = 1000;
+/** A picture that takes longer than this is drawn coarser while it moves, ms; and by how much, pixels for one. */
+const SMOOTH_MS = 14;
+const COARSE = 0.5;
+const LEAST_PART = 0.02;
 
 /** Which body each triangle of a mesh is of. */
 interface Owned {
@@ -94,6 +98,11 @@ export class StandingScene {
   /** mm that the scene counts from */
   private origin: readonly [number, number] | null = null;
   private told = new Map<string, Bodies>();
+  /** how long the last fine picture took, ms */
+  private tookMs = 0;
+  private isCoarse = false;
+  private part = 1;
+  private readonly pixel = new Uint8Array(4);
 
   constructor(readonly canvas: HTMLCanvasElement) {
     this.renderer = new WebGLRenderer({ canvas, antialias: true, preserveDrawingBuffer: true });
@@ -124,6 +133,8 @@ export class StandingScene {
   }
 
   resize(width: number, height: number): void {
+    this.isCoarse = false;
+    this.lines.visible = true;
     this.renderer.setPixelRatio(window.devicePixelRatio);
     this.renderer.setSize(width, height, false);
     this.camera.aspect = width / Math.max(1, height);
@@ -181,10 +192,7 @@ export class StandingScene {
     for (const told of this.told.values()) {
       const of = told.bodies.filter((b) => ids.has(b.id));
       if (of.length === 0) continue;
-      const { places } = this.placed(told, of);
-      const geometry = new BufferGeometry();
-      geometry.setAttribute("position", new BufferAttribute(places, 3));
-      this.chosen.add(new Mesh(geometry, this.selected));
+      this.chosen.add(new Mesh(this.placed(told, of).faces, this.selected));
     }
   }
 
@@ -229,7 +237,44 @@ export class StandingScene {
     return Number.isFinite(least[0]) ? { least: least as unknown as Place3, most: most as unknown as Place3 } : null;
   }
 
-  render(eye: Eye): void {
+  /**
+   * @param isMoving whether it is one of many on the way: what takes long to draw is then drawn coarser, without its edges and, of very
+   *   much, the largest alone; once it rests, all of it
+   */
+  render(eye: Eye, isMoving = false): void {
+    const isCoarse = isMoving && this.tookMs > SMOOTH_MS;
+    this.setCoarse(isCoarse);
+    const began = performance.now();
+    this.draw(eye);
+    // What the driver still has to do is waited for, or it would be counted with the next picture.
+    const gl = this.renderer.getContext();
+    gl.readPixels(0, 0, 1, 1, gl.RGBA, gl.UNSIGNED_BYTE, this.pixel);
+    const took = performance.now() - began;
+    if (!isCoarse) this.tookMs = took;
+    else this.setPart(this.part * Math.max(0.3, Math.min(1.1, SMOOTH_MS / took)));
+  }
+
+  private setCoarse(isCoarse: boolean): void {
+    if (isCoarse === this.isCoarse) return;
+    this.isCoarse = isCoarse;
+    this.lines.visible = !isCoarse;
+    this.renderer.setPixelRatio(isCoarse ? COARSE : window.devicePixelRatio);
+    this.setPart(isCoarse ? Math.min(this.part, (2 * SMOOTH_MS) / this.tookMs) : 1, isCoarse);
+  }
+
+  /** How much of all triangles is drawn while it moves: bodies lie in them from the largest to the smallest. */
+  private setPart(part: number, isKept = true): void {
+    if (isKept) this.part = Math.max(LEAST_PART, Math.min(1, part));
+    for (const { group } of this.storeys.values()) {
+      for (const child of group.children) {
+        if (!(child instanceof Mesh) || child.userData.isCutFace) continue;
+        const { count } = (child.geometry as BufferGeometry).getIndex() ?? { count: 0 };
+        child.geometry.setDrawRange(0, isKept ? 3 * Math.ceil((count / 3) * this.part) : Number.POSITIVE_INFINITY);
+      }
+    }
+  }
+
+  private draw(eye: Eye): void {
     const [x, y, z] = eyeOf(eye);
     const [dx, dy, dz] = lookOf(eye);
     const field = eye.distance === 0 ? FIELD_INSIDE : FIELD_OF_VIEW;
@@ -298,24 +343,23 @@ export class StandingScene {
   private built(storey: string, told: Bodies): Group {
     const group = new Group();
     for (const kind of KINDS) {
-      const of = told.bodies.filter((b) => b.kind === kind);
+      const of = told.bodies
+        .filter((b) => b.kind === kind)
+        .map((b) => [reach(told.forms[b.form]), b] as const)
+        .sort((a, b) => b[0] - a[0])
+        .map(([, b]) => b);
       const material = this.materials.get(kind);
       if (of.length === 0 || !material) continue;
-      const { places, owners, creases } = this.placed(told, of);
-      const geometry = new BufferGeometry();
-      geometry.setAttribute("position", new BufferAttribute(places, 3));
-      geometry.computeVertexNormals();
-      const mesh = new Mesh(geometry, material);
+      const { faces, edges, owners } = this.placed(told, of);
+      const mesh = new Mesh(faces, material);
       mesh.userData = { kind, owned: { storey, bodies: of, owners } satisfies Owned };
       group.add(mesh);
-      const edges = new BufferGeometry();
-      edges.setAttribute("position", new BufferAttribute(creases, 3));
       const drawn = new LineSegments(edges, this.lines);
       drawn.userData = { kind };
       group.add(drawn);
       if (kind !== "pane") {
         // Where a body is cut one looks at its inside, which is as dark as poché.
-        const inside = new Mesh(geometry, this.cutFace);
+        const inside = new Mesh(faces, this.cutFace);
         inside.userData = { kind, isCutFace: true };
         group.add(inside);
       }
@@ -323,36 +367,41 @@ export class StandingScene {
     return group;
   }
 
-  /** Triangles and lines of bodies, metres about the scene's own place. */
+  /** Places of bodies, metres about the scene's own, each once; triangles and lines between them. */
   private placed(told: Bodies, of: readonly Bodies["bodies"][number][]) {
     const [ox, oy] = this.origin ?? [0, 0];
     const [sx, sy] = [(told.origin[0] ?? 0) - ox, (told.origin[1] ?? 0) - oy];
     const forms = of.map((b) => told.forms[b.form]);
-    const places = new Float32Array(3 * forms.reduce((n, f) => n + (f?.triangles.length ?? 0), 0));
-    const creases = new Float32Array(3 * forms.reduce((n, f) => n + (f?.creases.length ?? 0), 0));
-    const owners = new Uint32Array(places.length / 9);
-    let [p, c] = [0, 0];
+    const total = (size: (form: Bodies["forms"][number]) => number) =>
+      forms.reduce((n, form) => n + (form ? size(form) : 0), 0);
+    const places = new Float32Array(total((f) => f.vertices.length));
+    const triangles = new Uint32Array(total((f) => f.triangles.length));
+    const creases = new Uint32Array(total((f) => f.creases.length));
+    const owners = new Uint32Array(triangles.length / 3);
+    let [p, t, c] = [0, 0, 0];
     of.forEach((body, owner) => {
       const form = forms[owner];
       if (!form) return;
       const [x = 0, y = 0, z = 0, cos = 1, sin = 0] = body.at ?? [];
-      const put = (into: Float32Array, at: number, v: number) => {
-        const [u = 0, w = 0, h = 0] = [form.vertices[3 * v], form.vertices[3 * v + 1], form.vertices[3 * v + 2]];
-        into[at] = (sx + x + cos * u - sin * w) / M;
-        into[at + 1] = (sy + y + sin * u + cos * w) / M;
-        into[at + 2] = (z + h) / M;
-      };
-      for (const v of form.triangles) {
-        if (p % 9 === 0) owners[p / 9] = owner;
-        put(places, p, v);
-        p += 3;
+      const first = p / 3;
+      for (let v = 0; v < form.vertices.length; v += 3) {
+        const [u = 0, w = 0, h = 0] = [form.vertices[v], form.vertices[v + 1], form.vertices[v + 2]];
+        places[p++] = (sx + x + cos * u - sin * w) / M;
+        places[p++] = (sy + y + sin * u + cos * w) / M;
+        places[p++] = (z + h) / M;
       }
-      for (const v of form.creases) {
-        put(creases, c, v);
-        c += 3;
-      }
+      owners.fill(owner, t / 3, (t + form.triangles.length) / 3);
+      for (const v of form.triangles) triangles[t++] = first + v;
+      for (const v of form.creases) creases[c++] = first + v;
     });
-    return { places, owners, creases };
+    const at = new BufferAttribute(places, 3);
+    const made = (index: Uint32Array) => {
+      const geometry = new BufferGeometry();
+      geometry.setAttribute("position", at);
+      geometry.setIndex(new BufferAttribute(index, 1));
+      return geometry;
+    };
+    return { faces: made(triangles), edges: made(creases), owners };
   }
 
   private remove(storey: string): void {
@@ -362,6 +411,19 @@ export class StandingScene {
     this.scene.remove(known.group);
     this.storeys.delete(storey);
   }
+}
+
+/** How large a form is: the longest side of the box round it, mm. */
+function reach(form: Bodies["forms"][number] | undefined): number {
+  const [least, most] = [
+    [Infinity, Infinity, Infinity],
+    [-Infinity, -Infinity, -Infinity],
+  ];
+  form?.vertices.forEach((v, i) => {
+    least[i % 3] = Math.min(least[i % 3] ?? v, v);
+    most[i % 3] = Math.max(most[i % 3] ?? v, v);
+  });
+  return Math.max(0, ...most.map((m, i) => m - (least[i] ?? m)));
 }
 
 function empty(group: Group): void {
