@@ -410,6 +410,16 @@ test("one act lays a roof over the walls; it stands, is seen from outside, insid
   await standing.focus();
   for (let i = 0; i < 30; i++) await page.keyboard.press("ArrowUp");
   await expect.poll(async () => (await seen()).blank).toBeLessThan(0.2);
+  await page.getByRole("button", { name: "save this view" }).click();
+  await saved(page);
+  await page.getByRole("button", { name: "step outside" }).click();
+  await expect.poll(async () => (await seen()).blank).toBeGreaterThan(0.3);
+  await page.getByRole("button", { name: "View 1", exact: true }).click();
+  await expect(page.getByRole("button", { name: "step outside" })).toBeVisible();
+  await expect.poll(async () => (await seen()).blank).toBeLessThan(0.2);
+  await page.getByRole("button", { name: "Remove View 1" }).click();
+  await saved(page);
+  await expect(page.getByRole("button", { name: "View 1", exact: true })).toBeHidden();
   const kept = page.waitForEvent("download");
   await page.getByRole("button", { name: "PNG" }).click();
   expect((await kept).suggestedFilename()).toBe("3d-view.png");

@@ -55,6 +55,7 @@ const KINDS: readonly Kind[] = [
   "gridAxis",
   "column",
   "object",
+  "savedView",
   "boundary",
   "leg",
   "outline",

@@ -10,6 +10,7 @@ import { type BodyKind, standingStoreys, useBodies } from "./bodies";
 import { ahead, type Eye, type Place3, panned, turned, walked, whole, zoomed } from "./camera";
 import { standingPictures } from "./pictures";
 import { StandingScene } from "./scene";
+import { Views, type ViewValues } from "./Views";
 
 /** Eye height of who stands, and the nearest that one comes to a wall, metres; common practice, no source. */
 const EYE_M = 1.6;
@@ -294,6 +295,40 @@ export default function StandingView() {
     });
   };
 
+  const viewNow = (): ViewValues | null => {
+    const s = scene.current;
+    const now = eye.current;
+    if (!s || !now) return null;
+    const [x, y, z] = s.inModel(now.at);
+    const left = [...without, ...hidden].join(";");
+    const cutAt = cut.way === "level" ? cut.level : cut.part;
+    const [turn, tilt] = [(now.turn * 180) / Math.PI, (now.tilt * 180) / Math.PI];
+    return {
+      x,
+      y,
+      z,
+      distance: now.distance * 1000,
+      turn,
+      tilt,
+      cut: cut.way,
+      cutAt,
+      cutTurn: cut.degrees,
+      without: left,
+    };
+  };
+  const goTo = (to: ViewValues) => {
+    const s = scene.current;
+    if (!s) return;
+    const left = new Set(to.without.split(";").filter((name) => name !== ""));
+    setWithout(new Set(LAYERS.map((l) => l.name).filter((name) => left.has(name))));
+    setHidden(new Set(standingStoreys().filter((id) => left.has(id))));
+    const at = to.cut === "level" ? { level: to.cutAt } : { part: to.cutAt };
+    setCut({ ...cut, way: to.cut, degrees: to.cutTurn, ...at });
+    setInside(to.distance === 0);
+    const [turn, tilt] = [(to.turn * Math.PI) / 180, (to.tilt * Math.PI) / 180];
+    look({ at: s.inScene([to.x, to.y, to.z]), distance: to.distance / 1000, turn, tilt });
+  };
+
   const toggled = (set: ReadonlySet<string>, name: string) => {
     const next = new Set(set);
     if (!next.delete(name)) next.add(name);
@@ -403,6 +438,7 @@ export default function StandingView() {
         <button type="button" className={box} onClick={keep}>
           PNG
         </button>
+        <Views now={viewNow} go={goTo} />
       </div>
     </div>
   );

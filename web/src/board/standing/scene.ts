@@ -326,6 +326,14 @@ export class StandingScene {
   }
 
   private first(ray: Raycaster, isWanted: (kind: BodyKind) => boolean): Hit | null {
+    // What is left out of a coarse picture stands in the way all the same.
+    if (this.isCoarse) this.setPart(1, false);
+    const found = this.struck(ray, isWanted);
+    if (this.isCoarse) this.setPart(this.part);
+    return found;
+  }
+
+  private struck(ray: Raycaster, isWanted: (kind: BodyKind) => boolean): Hit | null {
     const meshes = [...this.storeys.values()].flatMap(({ group }) =>
       group.visible ? group.children.filter((c) => c.visible && c.userData.owned) : [],
     );
