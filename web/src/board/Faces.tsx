@@ -12,6 +12,8 @@ const FACES = [
 /** The board's two faces: the drawing with what is traced over it, and the building as it stands. */
 export function Faces({ children }: { children: React.ReactNode }) {
   const face = useDesk((s) => s.face);
+  // What stands is what was traced; while drawings are brought in and trued up the corner is theirs.
+  const isOffered = useDesk((s) => s.face === "standing" || (s.step !== "bring-in" && s.step !== "true-up"));
   return (
     <div className="relative flex min-w-0 flex-1">
       {children}
@@ -22,22 +24,24 @@ export function Faces({ children }: { children: React.ReactNode }) {
           <StandingView />
         </Suspense>
       )}
-      <fieldset
-        className="absolute right-3 top-9 z-30 flex overflow-hidden rounded-lg border border-line bg-white text-[13px]"
-        aria-label="Face of the board"
-      >
-        {FACES.map(([of, name]) => (
-          <button
-            key={of}
-            type="button"
-            aria-pressed={face === of}
-            className={`px-2.5 py-1 ${face === of ? "bg-ink font-semibold text-white" : ""}`}
-            onClick={() => useDesk.setState({ face: of })}
-          >
-            {name}
-          </button>
-        ))}
-      </fieldset>
+      {isOffered && (
+        <fieldset
+          className="absolute right-3 top-9 z-30 flex overflow-hidden rounded-lg border border-line bg-white text-[13px]"
+          aria-label="Face of the board"
+        >
+          {FACES.map(([of, name]) => (
+            <button
+              key={of}
+              type="button"
+              aria-pressed={face === of}
+              className={`px-2.5 py-1 ${face === of ? "bg-ink font-semibold text-white" : ""}`}
+              onClick={() => useDesk.setState({ face: of })}
+            >
+              {name}
+            </button>
+          ))}
+        </fieldset>
+      )}
     </div>
   );
 }

@@ -10,6 +10,7 @@ import { Faces } from "../../board/Faces";
 import { useKeys } from "../../board/keys";
 import { Lens } from "../../board/Lens";
 import { choosePlace, keepLeft, showPlace, whereLeft } from "../../board/place";
+import { showTraced } from "../../board/views";
 import { drawingsOn, type Place } from "../../store/drawings";
 import { closeProject, openProject, startPolling, useProject } from "../../store/project";
 import { startStraightening } from "../../store/rectified";
@@ -131,5 +132,6 @@ function begin(): void {
   const begun = rows.page.size === 0 ? (rows.wall.size === 0 ? "bring-in" : "trace") : guess ? "true-up" : "trace";
   goTo(isThere ? left.step : begun);
   // Once the board knows its size.
-  if (!isThere) requestAnimationFrame(() => requestAnimationFrame(showPlace));
+  const show = drawing === null ? showTraced : showPlace;
+  if (!isThere) requestAnimationFrame(() => requestAnimationFrame(show));
 }
