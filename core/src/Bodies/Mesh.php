@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Core\Bodies;
 
 use Plinth\Core\Bodies\Internal\Ears;
+use Plinth\Core\Geometry\Newell;
 
 /**
  * The surface of a body: plane faces whose corners go counter-clockwise seen from outside.
@@ -45,8 +46,6 @@ final readonly class Mesh
     }
 
     /**
-     * By Newell's formula (Sutherland, Sproull and Schumacker, 1974).
-     *
      * @param Face $face
      *
      * @return Place outward, twice as long as the face is large, mm²
@@ -55,16 +54,12 @@ final readonly class Mesh
     {
         [$nx, $ny, $nz] = [0.0, 0.0, 0.0];
         foreach ($face as $ring) {
-            [$ox, $oy, $oz] = $this->vertices[$ring[0]];
-            [$ax, $ay, $az] = [0.0, 0.0, 0.0];
+            $corners = [];
             foreach ($ring as $v) {
-                [$bx, $by, $bz] = $this->vertices[$v];
-                [$bx, $by, $bz] = [$bx - $ox, $by - $oy, $bz - $oz];
-                $nx += $ay * $bz - $az * $by;
-                $ny += $az * $bx - $ax * $bz;
-                $nz += $ax * $by - $ay * $bx;
-                [$ax, $ay, $az] = [$bx, $by, $bz];
+                $corners[] = $this->vertices[$v];
             }
+            [$x, $y, $z] = Newell::normal($corners);
+            [$nx, $ny, $nz] = [$nx + $x, $ny + $y, $nz + $z];
         }
 
         return [$nx, $ny, $nz];

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Roof;
 
+use Plinth\Core\Geometry\Newell;
+
 /**
  * One plane piece of a roof: a slope, or the upright wall under a gable.
  *
@@ -19,10 +21,10 @@ final readonly class RoofFacet
     {
     }
 
-    /** @return float mm² as it lies, by Newell's normal */
+    /** @return float mm² as it lies */
     public function area(): float
     {
-        [$nx, $ny, $nz] = $this->normal();
+        [$nx, $ny, $nz] = Newell::normal($this->corners);
 
         return sqrt($nx ** 2 + $ny ** 2 + $nz ** 2) / 2.0;
     }
@@ -30,23 +32,6 @@ final readonly class RoofFacet
     /** @return float mm² seen from above; a hole in a facet counts negative */
     public function planArea(): float
     {
-        return $this->normal()[2] / 2.0;
-    }
-
-    /** @return Place its direction, twice its area long */
-    private function normal(): array
-    {
-        [$nx, $ny, $nz] = [0.0, 0.0, 0.0];
-        [$ox, $oy, $oz] = $this->corners[0];
-        for ($i = 1, $n = \count($this->corners); $i + 1 < $n; ++$i) {
-            [$ax, $ay, $az] = $this->corners[$i];
-            [$bx, $by, $bz] = $this->corners[$i + 1];
-            [$ux, $uy, $uz, $vx, $vy, $vz] = [$ax - $ox, $ay - $oy, $az - $oz, $bx - $ox, $by - $oy, $bz - $oz];
-            $nx += $uy * $vz - $uz * $vy;
-            $ny += $uz * $vx - $ux * $vz;
-            $nz += $ux * $vy - $uy * $vx;
-        }
-
-        return [$nx, $ny, $nz];
+        return Newell::normal($this->corners)[2] / 2.0;
     }
 }

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Bodies\Internal;
 
+use Plinth\Core\Geometry\Newell;
+
 /**
  * A plane that is nowhere upright: how high it lies at each place.
  *
@@ -33,16 +35,8 @@ final readonly class HeightPlane
      */
     public static function of(array $corners): self
     {
-        [$nx, $ny, $nz] = [0.0, 0.0, 0.0];
+        [$nx, $ny, $nz] = Newell::normal($corners);
         [$ox, $oy, $oz] = $corners[0];
-        [$ax, $ay, $az] = [0.0, 0.0, 0.0];
-        foreach ($corners as [$x, $y, $z]) {
-            [$bx, $by, $bz] = [$x - $ox, $y - $oy, $z - $oz];
-            $nx += $ay * $bz - $az * $by;
-            $ny += $az * $bx - $ax * $bz;
-            $nz += $ax * $by - $ay * $bx;
-            [$ax, $ay, $az] = [$bx, $by, $bz];
-        }
 
         return self::through($ox, $oy, $oz, -$nx / $nz, -$ny / $nz);
     }
