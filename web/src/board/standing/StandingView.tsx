@@ -141,9 +141,10 @@ export default function StandingView() {
   }, [bodies, without, hidden, cut, isInside, paint, showAll]);
 
   useEffect(() => {
+    if (bodies.size === 0) return;
     scene.current?.choose(new Set([...(selected ? [selected.id] : []), ...group]));
     paint();
-  }, [selected, group, paint]);
+  }, [selected, group, bodies, paint]);
 
   useEffect(() => {
     const s = scene.current;

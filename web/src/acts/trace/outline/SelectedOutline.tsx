@@ -25,7 +25,7 @@ function Outline({ outline }: { outline: Thing<"outline"> }) {
   const set = (title: string, values: Record<string, unknown>) =>
     void change(title, [{ do: "set", type: "outline", id, values }]);
   const isRoof = outline.kind === "roof";
-  const none = isRoof ? "as the storey" : "none";
+  const none = isRoof ? "storey’s" : "none";
   const mm = (value: number | null) => (value === null ? none : typedAs(value));
   return (
     <section className="border-b border-line bg-white px-4 py-3 text-[13px]" aria-label={`Outline ${outline.name}`}>
@@ -44,7 +44,7 @@ function Outline({ outline }: { outline: Thing<"outline"> }) {
               set={(text) => void typed(text, (thickness) => set("Thickness of an outline", { thickness }))}
             />
             <Typed
-              label={outline.kind === "roof" ? "eaves above floor" : "top above floor"}
+              label={outline.kind === "roof" ? "eaves" : "top above floor"}
               value={mm(outline.top)}
               set={(text) => void typedPlace(text, (top) => set("Top of an outline", { top }))}
             />
@@ -69,7 +69,8 @@ function Outline({ outline }: { outline: Thing<"outline"> }) {
                   {written(corner.x)}, {written(corner.y)}
                 </span>
                 <span className="text-right text-quiet">
-                  {isRoof ? pitchWords(corner.pitch) : corner.rise === 0 ? "then" : "then an arc over"} {written(edge)}
+                  {isRoof ? `${pitchWords(corner.pitch)} over` : corner.rise === 0 ? "then" : "then an arc over"}{" "}
+                  {written(edge)}
                 </span>
               </button>
               {open === corner.id && <CornerFields outline={outline} corner={corner} edge={edge} />}
