@@ -183,6 +183,11 @@ test("a door is flipped, made two leaves, and moved by its handles; it stays wit
   await panel.getByRole("button", { name: "two leaves" }).click();
   await expect(panel.getByRole("button", { name: "two leaves" })).toHaveAttribute("aria-pressed", "true");
   await saved(page);
+  await panel.getByRole("button", { name: "bowed" }).click();
+  await expect(panel.getByLabel("the bow rises")).toHaveValue("91 mm");
+  await panel.getByRole("button", { name: "half round" }).click();
+  await expect(panel.getByRole("button", { name: "half round" })).toHaveAttribute("aria-pressed", "true");
+  await saved(page);
   const offset = Number.parseInt(await panel.getByLabel("from one end").inputValue(), 10);
   await desk.drag([-3000 + offset + 455, -2000], [-3000 + offset + 955, -2000]);
   await expect(panel.getByLabel("from one end")).toHaveValue(/^\d{4} mm$/);

@@ -73,6 +73,29 @@ export function SelectedOpening({ id }: { id: string }) {
           />
         </div>
       )}
+      {height !== null && (
+        <div className="mt-2">
+          <OneOf
+            label="Above it is"
+            value={opening.head}
+            of={[
+              ["level", "level"],
+              ["segment", "bowed"],
+              ["semicircle", "half round"],
+              ["round", "round"],
+            ]}
+            // A bow usually rises a tenth of its width; common practice, no source.
+            set={(head) => set("Head of", { head, ...(head === "segment" ? { rise: Math.round(width / 10) } : {}) })}
+          />
+          {opening.head === "segment" && (
+            <Typed
+              label="the bow rises"
+              value={figure(opening.rise)}
+              set={(text) => void typed(text, (mm) => set("Bow of", { rise: mm }))}
+            />
+          )}
+        </div>
+      )}
       <div className="mt-2 flex flex-wrap gap-1.5">
         {opening.kind === "door" && (
           <>

@@ -28,6 +28,7 @@ export function SelectedWalls() {
   const thickness = same((w) => w.thickness);
   const own = same((w) => w.height);
   const enclosing = same((w) => w.enclosing);
+  const toCeiling = same((w) => w.toCeiling);
   return (
     <section className="border-b border-line bg-white px-4 py-3 text-[13px]" aria-label="Selected walls">
       <div className="flex items-baseline justify-between text-teal">
@@ -102,6 +103,12 @@ export function SelectedWalls() {
           onClick={() => void setOfWalls("Encloses", ids, { enclosing: enclosing !== true })}
         >
           Bounds rooms
+        </Plain>
+        <Plain
+          pressed={toCeiling === true}
+          onClick={() => void setOfWalls("Ends under the ceiling", ids, { toCeiling: toCeiling !== true })}
+        >
+          Up to the ceiling
         </Plain>
         <Plain danger onClick={() => void removeWalls(ids)}>
           Remove
