@@ -229,10 +229,12 @@ final class ProjectTest extends TestCase
         foreach (['plan.dxf', 'plan.json'] as $file) {
             self::assertStringContainsString('Sizes are a guess', $of($file), $file);
         }
+        self::assertStringContainsString('Sizes are a guess', $of('../../building.glb'));
         $desk->change($desk->knownLength([[640, 1846], [2719, 1797]], '13200'));
         foreach (['plan.dxf', 'plan.json'] as $file) {
             self::assertStringNotContainsString('Sizes are a guess', $of($file), $file);
         }
+        self::assertStringNotContainsString('Sizes are a guess', $of('../../building.glb'));
     }
 
     public function testThePlanDocumentHandedOverIsReadByTheCommandLine(): void

@@ -555,7 +555,10 @@ final class StoreyBodies
         $open = [];
         foreach ([$this->storey, ...$this->others] as $storey) {
             foreach ($storey->shafts as $shaft) {
-                $open[] = self::ring($shaft->outline);
+                // One that ends below the roof leaves it whole.
+                if ($storey->elevation + $shaft->base < $covering->highest) {
+                    array_push($open, ...self::lower(self::ring($shaft->outline), $covering->bottom, $storey->elevation + $shaft->top));
+                }
             }
         }
         foreach ($this->storey->dormers as $dormer) {

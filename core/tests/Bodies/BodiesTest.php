@@ -19,6 +19,7 @@ use Plinth\Core\Plan\Model\OpeningHead;
 use Plinth\Core\Plan\Model\OpeningKind;
 use Plinth\Core\Plan\Model\PitchedRoof;
 use Plinth\Core\Plan\Model\Plan;
+use Plinth\Core\Plan\Model\Shaft;
 use Plinth\Core\Plan\Model\Slab;
 use Plinth\Core\Plan\Model\Storey;
 use Plinth\Core\Plan\Model\Wall;
@@ -194,6 +195,20 @@ final class BodiesTest extends TestCase
         // The chimney stands on the ground floor's level, above that floor.
         self::assertEqualsWithDelta(200.0 * 60e6, $of('gfl', BodyKind::Floor), 1.0);
         self::assertEqualsWithDelta(0.36e6 * 8500.0, $of('ch', BodyKind::Chimney), 1.0);
+    }
+
+    public function testAChimneyThatEndsBelowTheRoofLeavesItWhole(): void
+    {
+        $outer = (new House())->round([[0, 0], [10_000, 0], [10_000, 6000], [0, 6000]]);
+        $roof = new PitchedRoof('r', $outer->corners, [45.0, null, 45.0, null], [0.0, 0.0, 0.0, 0.0], 2500.0, 180.0);
+        $chimney = (new House())->round([[4000, 2700], [4600, 2700], [4600, 3300], [4000, 3300]]);
+        $with = static fn (float $top): float => self::volume(
+            new Plan([new Storey('s', '', 0.0, 2500.0, [], roofs: [$roof], shafts: [new Shaft('c', $chimney, 0.0, $top)])]),
+            BodyKind::Roof,
+        );
+        $whole = 180.0 * 60e6 * \M_SQRT2;
+        self::assertEqualsWithDelta($whole, $with(4000.0), 1e3);
+        self::assertEqualsWithDelta($whole - 180.0 * 0.36e6 * \M_SQRT2, $with(7000.0), 1e3);
     }
 
     public function testAPartitionEndsUnderItsCeiling(): void

@@ -89,11 +89,13 @@ final readonly class BuildingController
     public function glb(Uuid $project): Response
     {
         $plan = $this->building->of($project);
-        $names = [];
+        [$names, $remarks] = [[], []];
         foreach ($plan->storeys as $storey) {
             $names[$storey->id] = $storey->name;
+            $row = $this->access->row(Storey::class, $project, Uuid::fromString($storey->id));
+            $remarks = [...$remarks, ...$this->handedOver->remarks($row)];
         }
-        $glb = GlbWriter::write(BuildingBodies::of($plan), $names);
+        $glb = GlbWriter::write(BuildingBodies::of($plan), $names, array_values(array_unique($remarks)));
 
         return $this->handedOver->file($glb, 'model/gltf-binary', $this->access->project($project), null, 'glb');
     }

@@ -60,8 +60,9 @@ final class GlbWriter
     /**
      * @param list<Body> $bodies
      * @param array<string, string> $storeys names by id
+     * @param list<string> $remarks what whoever opens it should know, told in the scene's extras
      */
-    public static function write(array $bodies, array $storeys = []): string
+    public static function write(array $bodies, array $storeys = [], array $remarks = []): string
     {
         [$x, $y] = [\INF, \INF];
         foreach ($bodies as $body) {
@@ -70,7 +71,7 @@ final class GlbWriter
         }
         $writer = new self(self::whole($x), self::whole($y));
 
-        return $writer->file($bodies, $storeys);
+        return $writer->file($bodies, $storeys, $remarks);
     }
 
     /** @return float mm, whole metres */
@@ -82,8 +83,9 @@ final class GlbWriter
     /**
      * @param list<Body> $bodies
      * @param array<string, string> $storeys
+     * @param list<string> $remarks
      */
-    private function file(array $bodies, array $storeys): string
+    private function file(array $bodies, array $storeys, array $remarks): string
     {
         $nodes = [];
         $of = [];
@@ -99,7 +101,10 @@ final class GlbWriter
         $document = [
             'asset' => ['version' => '2.0', 'generator' => 'Zesty Plinth'],
             'scene' => 0,
-            'scenes' => [[...([] === $roots ? [] : ['nodes' => $roots]), 'extras' => ['originMm' => [$this->x, $this->y]]]],
+            'scenes' => [[
+                ...([] === $roots ? [] : ['nodes' => $roots]),
+                'extras' => ['originMm' => [$this->x, $this->y], ...([] === $remarks ? [] : ['remarks' => $remarks])],
+            ]],
             ...([] === $nodes ? [] : [
                 'nodes' => $nodes,
                 'meshes' => $this->meshes,

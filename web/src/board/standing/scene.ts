@@ -128,7 +128,7 @@ export class StandingScene {
   dispose(): void {
     for (const storey of [...this.storeys.keys()]) this.remove(storey);
     empty(this.chosen);
-    empty(this.pictures);
+    this.takeDown();
     this.renderer.dispose();
   }
 
@@ -197,7 +197,7 @@ export class StandingScene {
   }
 
   stand(pictures: readonly Standing[]): void {
-    empty(this.pictures);
+    this.takeDown();
     for (const { corners, texture, alpha } of pictures) {
       const [a, b, c, d] = corners.map((p) => this.inScene(p)) as [Place3, Place3, Place3, Place3];
       const geometry = new BufferGeometry();
@@ -215,6 +215,17 @@ export class StandingScene {
       });
       this.pictures.add(new Mesh(geometry, material));
     }
+  }
+
+  /** What pictures were painted on is large: it goes with them. */
+  private takeDown(): void {
+    for (const child of this.pictures.children) {
+      if (child instanceof Mesh && child.material instanceof MeshBasicMaterial) {
+        child.material.map?.dispose();
+        child.material.dispose();
+      }
+    }
+    empty(this.pictures);
   }
 
   /** The corners of the box round all that is seen, metres. */
