@@ -26,7 +26,7 @@ export function Faces({ children }: { children: React.ReactNode }) {
       )}
       {isOffered && (
         <fieldset
-          className="absolute right-3 top-9 z-30 flex overflow-hidden rounded-lg border border-line bg-white text-[13px]"
+          className="absolute right-3 top-9 z-21 flex overflow-hidden rounded-lg border border-line bg-white text-[13px]"
           aria-label="Face of the board"
         >
           {FACES.map(([of, name]) => (
