@@ -16,6 +16,9 @@ export function TraceLedger() {
   return side === null ? null : <SideLedger side={side} />;
 }
 
+/** What is said of a thing stands above the rows: chosen far down in them, it would not be seen. */
+const intoSight = (node: HTMLElement | null) => node?.scrollIntoView?.({ block: "nearest" });
+
 function OfStorey({ storey }: { storey: string }) {
   const { drawing, selected } = useDeskFields("drawing", "selected", "group", "act");
   const rows = useProject((s) => s.rows);
@@ -52,7 +55,11 @@ function OfStorey({ storey }: { storey: string }) {
         {/* Who only reads sees what is selected, and can change nothing of it. */}
         <fieldset disabled={reads} className="contents">
           {Panel && <Panel />}
-          {Selected && <Selected key={selected?.id} id={selected?.id ?? ""} />}
+          {Selected && (
+            <div key={selected?.id} ref={intoSight}>
+              <Selected id={selected?.id ?? ""} />
+            </div>
+          )}
         </fieldset>
         {lines.length === 0 && !reads && <FromBelow storey={storey} />}
         {kinds.map((kind) => (

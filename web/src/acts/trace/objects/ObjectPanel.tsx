@@ -1,4 +1,3 @@
-import { useDesk } from "../../../board/desk";
 import type { Place } from "../../../store/drawings";
 import { sidesOf, typed, typedPlace } from "../../../store/lengths";
 import { change, useProject } from "../../../store/project";
@@ -6,6 +5,7 @@ import type { Thing } from "../../../store/rows";
 import { inWords, typedAs, written } from "../../../ui/measures";
 import { Plain } from "../../../ui/parts";
 import { Typed } from "../../../ui/Typed";
+import { SelectRow } from "../../SelectRow";
 import { Elsewhere } from "../Elsewhere";
 import { removeRow } from "../removing";
 import { FINE, type ObjectKind, objectsHere, QUARTER, turnedBy, useNextObject } from "./objects";
@@ -85,12 +85,7 @@ export function ObjectRows({ storey }: Place) {
     const [first] = same;
     if (!first) return null;
     return (
-      <button
-        key={first.id}
-        type="button"
-        className="flex w-full items-baseline justify-between border-b border-line px-4 py-2 text-left"
-        onClick={() => useDesk.setState({ selected: { type: "object", id: first.id }, group: [] })}
-      >
+      <SelectRow key={first.id} type="object" id={first.id}>
         <span>
           {same.length > 1 && <span className="text-quiet">{same.length} × </span>}
           <span className="font-semibold">{first.kind}</span>
@@ -98,7 +93,7 @@ export function ObjectRows({ storey }: Place) {
         <span className="text-[13px] text-quiet">
           {written(first.width)} × {written(first.depth)} × {inWords(first.height)}
         </span>
-      </button>
+      </SelectRow>
     );
   });
 }
