@@ -9,28 +9,24 @@ use Plinth\Core\Bodies\Internal\Cell;
 use Plinth\Core\Bodies\Internal\Covering;
 use Plinth\Core\Bodies\Internal\Cut;
 use Plinth\Core\Bodies\Internal\Fills;
+use Plinth\Core\Bodies\Internal\Footprints;
 use Plinth\Core\Bodies\Internal\HeightPlane;
 use Plinth\Core\Bodies\Internal\OpeningForm;
-use Plinth\Core\Bodies\Internal\Outward;
-use Plinth\Core\Bodies\Internal\RoofBody;
+use Plinth\Core\Bodies\Internal\Rings;
 use Plinth\Core\Bodies\Internal\Stack;
+use Plinth\Core\Bodies\Internal\Surroundings;
 use Plinth\Core\Bodies\Internal\Upright;
-use Plinth\Core\Geometry\Blocks;
-use Plinth\Core\Geometry\Contour;
 use Plinth\Core\Geometry\Overlay;
-use Plinth\Core\Geometry\Polygon;
 use Plinth\Core\Objects\ObjectForm;
 use Plinth\Core\Objects\ObjectKind;
 use Plinth\Core\Plan\Derivation\Derivation;
 use Plinth\Core\Plan\Derivation\Region;
-use Plinth\Core\Plan\Model\Dormer;
 use Plinth\Core\Plan\Model\Opening;
 use Plinth\Core\Plan\Model\PitchedRoof;
 use Plinth\Core\Plan\Model\Slab;
 use Plinth\Core\Plan\Model\Storey;
 use Plinth\Core\Plan\Model\Wall;
 use Plinth\Core\Plan\Network\Neighbourhood;
-use Plinth\Core\Roof\Exception\UnbuildableRoof;
 use Plinth\Core\Roof\Roof;
 
 /**
@@ -44,14 +40,8 @@ final class StoreyBodies
     /** Further than anything stands, mm. */
     private const FAR_MM = 1e7;
 
-    /** @var array<string, RoofBody|null> of this storey and others, by id; null where it cannot stand */
-    private array $roofs = [];
-    /** @var array<string, Refused> */
-    private array $refused = [];
-    /** of parts of walls, by their numbers */
-    private ?Blocks $blocks = null;
-    /** @var list<array{ring: Ring, box: array{float, float, float, float}, toCeiling: bool}> parts of walls, and holes in them */
-    private array $footprints = [];
+    private readonly Surroundings $around;
+    private readonly Footprints $footprints;
     private readonly Fills $fills;
     private ?Upright $walls = null;
     private ?Upright $partitions = null;
@@ -59,10 +49,12 @@ final class StoreyBodies
     /** @param list<Storey> $others of the building */
     public function __construct(
         private readonly Storey $storey,
-        private readonly array $others,
+        array $others,
         private readonly Neighbourhood $plan,
         private readonly Derivation $derivation,
     ) {
+        $this->around = new Surroundings($storey, $others);
+        $this->footprints = new Footprints($plan, $derivation);
         $this->fills = new Fills($storey->id);
     }
 
@@ -84,7 +76,7 @@ final class StoreyBodies
     /** @return list<Refused> what cannot stand; known once it has been asked for */
     public function refused(): array
     {
-        return array_values($this->refused);
+        return $this->around->refused();
     }
 
     /**
@@ -114,7 +106,7 @@ final class StoreyBodies
     {
         $bodies = [];
         foreach ($this->plan->columns([-\INF, -\INF, \INF, \INF]) as $column) {
-            $rings = Cut::withoutHoles($this->beside([$column->outline()]));
+            $rings = Cut::withoutHoles($this->footprints->beside([$column->outline()]));
             $cells = $this->upright(false)->cells($rings, $this->storey->elevation, $this->top(null));
             array_push($bodies, ...$this->body(BodyKind::Column, $column->id, $cells));
         }
@@ -127,13 +119,13 @@ final class StoreyBodies
     {
         $bodies = [];
         foreach ($this->storey->floors as $floor) {
-            $shapes = self::less([self::ring($floor->outline)], [...$this->voids($this->storey), ...$this->passing($floor, $this->storey)]);
+            $shapes = Rings::less([Rings::of($floor->outline)], [...$this->around->voids($this->storey), ...$this->around->passing($floor)]);
             $top = $this->storey->elevation + $floor->top;
             $cells = self::plates($shapes, $top - $floor->thickness, $top - $floor->finish);
             array_push($bodies, ...$this->body(BodyKind::Floor, $floor->id, $cells));
             if ($floor->finish > 0.0) {
                 $rings = array_merge(...array_map(static fn (array $s): array => [$s['outer'], ...$s['holes']], $shapes));
-                $cells = self::plates([] === $rings ? [] : $this->beside($rings, true), $top - $floor->finish, $top);
+                $cells = self::plates([] === $rings ? [] : $this->footprints->beside($rings, true), $top - $floor->finish, $top);
                 array_push($bodies, ...$this->body(BodyKind::Finish, $floor->id, $cells));
             }
         }
@@ -145,13 +137,13 @@ final class StoreyBodies
     public function ceilings(): array
     {
         $bodies = [];
-        $above = $this->above($this->storey);
+        $above = $this->around->above($this->storey);
         foreach ($this->storey->ceilings as $ceiling) {
-            $open = [...(null === $above ? [] : $this->voids($above)), ...$this->passing($ceiling, $this->storey)];
-            $shapes = self::less([self::ring($ceiling->outline)], $open);
+            $open = [...(null === $above ? [] : $this->around->voids($above)), ...$this->around->passing($ceiling)];
+            $shapes = Rings::less([Rings::of($ceiling->outline)], $open);
             $rings = array_merge(...array_map(static fn (array $s): array => [$s['outer'], ...$s['holes']], $shapes));
             $top = $this->storey->elevation + $ceiling->top;
-            $cells = self::plates([] === $rings ? [] : $this->beside($rings, true, true), $top - $ceiling->thickness, $top);
+            $cells = self::plates([] === $rings ? [] : $this->footprints->beside($rings, true, true), $top - $ceiling->thickness, $top);
             array_push($bodies, ...$this->body(BodyKind::Ceiling, $ceiling->id, $cells));
         }
 
@@ -163,13 +155,13 @@ final class StoreyBodies
     {
         $bodies = [];
         foreach ($this->storey->roofs as $roof) {
-            $body = $this->roof($roof, $this->storey);
+            $body = $this->around->roof($roof, $this->storey);
             if (null === $body) {
                 continue;
             }
             $cells = [];
             foreach ($body->coverings as $covering) {
-                $open = $this->throughRoof($covering);
+                $open = $this->around->throughRoof($covering);
                 $shapes = [] === $open
                     ? [['outer' => $covering->rings[0], 'holes' => \array_slice($covering->rings, 1)]]
                     : Overlay::difference($covering->rings, $open);
@@ -211,11 +203,11 @@ final class StoreyBodies
      */
     public function heights(array $regions): array
     {
-        $next = $this->above($this->storey);
-        $voids = null === $next ? [] : $this->voids($next);
-        $below = array_map(fn (Slab $f): Covering => $this->plate($f, $this->storey), $this->storey->floors);
-        $upright = new Upright($below, $this->over($this->storey, $this->storey->ceilings));
-        $through = null === $next ? $upright : new Upright($below, $this->over($next, $next->ceilings));
+        $next = $this->around->above($this->storey);
+        $voids = null === $next ? [] : $this->around->voids($next);
+        $below = array_map(fn (Slab $f): Covering => $this->around->plate($f, $this->storey), $this->storey->floors);
+        $upright = new Upright($below, $this->around->over($this->storey, $this->storey->ceilings));
+        $through = null === $next ? $upright : new Upright($below, $this->around->over($next, $next->ceilings));
         $top = $this->top(null);
         $base = $this->storey->elevation;
         $heights = [];
@@ -250,7 +242,7 @@ final class StoreyBodies
     /** A roof's upper side as far as it stands: ridges, hips, valleys and verges with their lengths, facets with their areas. */
     public function roofOver(PitchedRoof $roof): ?Roof
     {
-        return $this->roof($roof, $this->storey)?->upper;
+        return $this->around->roof($roof, $this->storey)?->upper;
     }
 
     /** @return list<Body> */
@@ -259,7 +251,7 @@ final class StoreyBodies
         $bodies = [];
         foreach ($this->storey->shafts as $shaft) {
             [$base, $top] = [$this->storey->elevation + $shaft->base, $this->storey->elevation + $shaft->top];
-            $cells = [new Cell([self::ring($shaft->outline)], [[HeightPlane::level($base), HeightPlane::level($top)]])];
+            $cells = [new Cell([Rings::of($shaft->outline)], [[HeightPlane::level($base), HeightPlane::level($top)]])];
             array_push($bodies, ...$this->body(BodyKind::Chimney, $shaft->id, $cells));
         }
 
@@ -269,10 +261,7 @@ final class StoreyBodies
     /** @return list<Body> walls that stand on the roof, under a lid */
     public function dormers(): array
     {
-        $roofs = [];
-        foreach ($this->storey->roofs as $roof) {
-            array_push($roofs, ...($this->roof($roof, $this->storey)->coverings ?? []));
-        }
+        $roofs = $this->around->roofsOf($this->storey);
         $upright = new Upright($roofs, []);
         $sunk = new Upright([], [], array_map(
             static fn (Covering $c): Covering => new Covering($c->rings, $c->bottom->raised(-self::FAR_MM), $c->top),
@@ -281,8 +270,8 @@ final class StoreyBodies
         $bodies = [];
         foreach ($this->storey->dormers as $dormer) {
             $lid = $this->storey->elevation + $dormer->top;
-            $inner = self::inner($dormer);
-            $walls = Cut::withoutHoles(Overlay::difference([self::ring($dormer->outline)], $inner));
+            $inner = Surroundings::inner($dormer);
+            $walls = Cut::withoutHoles(Overlay::difference([Rings::of($dormer->outline)], $inner));
             $cells = [...$upright->cells($walls, $lid, $lid), ...$sunk->cells($inner, $lid - $dormer->thickness, $lid)];
             array_push($bodies, ...$this->body(BodyKind::Dormer, $dormer->id, $cells));
         }
@@ -336,180 +325,15 @@ final class StoreyBodies
     private function upright(bool $toCeiling): Upright
     {
         if ($toCeiling) {
-            return $this->partitions ??= $this->makeUpright($this->storey->ceilings);
+            return $this->partitions ??= $this->around->upright($this->storey->ceilings);
         }
 
-        return $this->walls ??= $this->makeUpright([]);
-    }
-
-    /** @param list<Slab> $ceilings */
-    private function makeUpright(array $ceilings): Upright
-    {
-        $through = [];
-        foreach ($this->others as $other) {
-            foreach ($other->roofs as $roof) {
-                array_push($through, ...($this->roof($roof, $other)->coverings ?? []));
-            }
-        }
-        foreach ([$this->storey, ...$this->others] as $storey) {
-            foreach ($storey->shafts as $shaft) {
-                [$from, $to] = [$storey->elevation + $shaft->base, $storey->elevation + $shaft->top];
-                $through[] = new Covering([self::ring($shaft->outline)], HeightPlane::level($from), HeightPlane::level($to));
-            }
-        }
-        $below = array_map(fn (Slab $f): Covering => $this->plate($f, $this->storey, true), $this->storey->floors);
-
-        return new Upright($below, $this->over($this->storey, $ceilings), $through);
-    }
-
-    /**
-     * @param list<Slab> $ceilings of it that count
-     *
-     * @return list<Covering> what ends what stands on a storey: ceilings, the floor above, its own roofs
-     */
-    private function over(Storey $storey, array $ceilings): array
-    {
-        $over = array_map(fn (Slab $c): Covering => $this->plate($c, $storey), $ceilings);
-        $next = $this->above($storey);
-        if (null !== $next) {
-            foreach ($next->floors as $floor) {
-                $over[] = $this->plate($floor, $next);
-            }
-        }
-        foreach ($storey->roofs as $roof) {
-            array_push($over, ...($this->roof($roof, $storey)->coverings ?? []));
-        }
-
-        return $over;
-    }
-
-    /** @param bool $isStoodOn whether what stands on it stands under its finish */
-    private function plate(Slab $slab, Storey $storey, bool $isStoodOn = false): Covering
-    {
-        $top = $storey->elevation + $slab->top;
-        $holes = [] === $storey->floors || !\in_array($slab, $storey->floors, true) ? [] : array_map(
-            static fn (array $ring): array => array_reverse($ring),
-            $this->voids($storey),
-        );
-
-        return new Covering(
-            [self::ring($slab->outline), ...$holes],
-            HeightPlane::level($top - $slab->thickness),
-            HeightPlane::level($isStoodOn ? $top - $slab->finish : $top),
-        );
-    }
-
-    private function roof(PitchedRoof $roof, Storey $on): ?RoofBody
-    {
-        if (!\array_key_exists($roof->id, $this->roofs)) {
-            try {
-                $this->roofs[$roof->id] = RoofBody::of($roof, $on->elevation);
-            } catch (UnbuildableRoof $e) {
-                $this->roofs[$roof->id] = null;
-                if ($on === $this->storey) {
-                    $this->refused[$roof->id] = new Refused($roof->id, $e->getMessage());
-                }
-            }
-        }
-
-        return $this->roofs[$roof->id];
-    }
-
-    /** The storey whose floor ends the walls of another. */
-    private function above(Storey $storey): ?Storey
-    {
-        $next = null;
-        foreach ([$this->storey, ...$this->others] as $other) {
-            if ($other->elevation > $storey->elevation && $other->elevation < ($next->elevation ?? \INF)) {
-                $next = $other;
-            }
-        }
-
-        return $next;
+        return $this->walls ??= $this->around->upright([]);
     }
 
     private function top(?float $height): float
     {
         return $this->storey->elevation + ($height ?? $this->storey->height);
-    }
-
-    /**
-     * What walls and columns leave of rings.
-     *
-     * @param non-empty-list<Ring> $rings
-     * @param bool $andColumns whether columns stand there, too
-     * @param bool $overPartitions whether what ends under ceilings is none of them
-     *
-     * @return list<Shape>
-     */
-    private function beside(array $rings, bool $andColumns = false, bool $overPartitions = false): array
-    {
-        $box = Polygon::bounds(array_merge(...$rings));
-        $near = [];
-        foreach ($this->footprintsNear($box) as ['ring' => $ring, 'toCeiling' => $toCeiling]) {
-            if (!$overPartitions || !$toCeiling) {
-                $near[] = $ring;
-            }
-        }
-        foreach ($andColumns ? $this->plan->columns($box) : [] as $column) {
-            $near[] = $column->outline();
-        }
-
-        // Most ceilings lie between walls already.
-        $near = array_values(array_filter($near, static function (array $ring) use ($rings): bool {
-            foreach ($rings as $of) {
-                if (!Cut::isBeside($of, $ring)) {
-                    return true;
-                }
-            }
-
-            return false;
-        }));
-
-        return self::less($rings, $near);
-    }
-
-    /**
-     * @param array{float, float, float, float} $box
-     *
-     * @return list<array{ring: Ring, box: array{float, float, float, float}, toCeiling: bool}> parts of walls near a box
-     */
-    private function footprintsNear(array $box): array
-    {
-        if (null === $this->blocks) {
-            $this->blocks = new Blocks();
-            foreach ($this->derivation->footprints($this->derivation->all()) as $id => $shapes) {
-                $toCeiling = $this->derivation->wall($id)->toCeiling ?? false;
-                foreach ($shapes as $shape) {
-                    foreach ([$shape['outer'], ...$shape['holes']] as $ring) {
-                        $this->blocks->put(\count($this->footprints), Polygon::bounds($ring));
-                        $this->footprints[] = ['ring' => $ring, 'box' => Polygon::bounds($ring), 'toCeiling' => $toCeiling];
-                    }
-                }
-            }
-        }
-        $near = array_map(
-            fn (int|string $n): array => $this->footprints[$n],
-            $this->blocks->near($box) ?? array_keys($this->footprints),
-        );
-
-        return array_values(array_filter(
-            $near,
-            static fn (array $f): bool => self::overlap($f['box'], $box),
-        ));
-    }
-
-    /**
-     * @param list<Ring> $rings
-     * @param list<Ring> $without
-     *
-     * @return list<Shape>
-     */
-    private static function less(array $rings, array $without): array
-    {
-        return [] === $without && 1 === \count($rings)
-            ? [['outer' => $rings[0], 'holes' => []]]
-            : Overlay::difference($rings, $without);
     }
 
     /**
@@ -525,93 +349,5 @@ final class StoreyBodies
             static fn (array $s): Cell => new Cell([$s['outer'], ...$s['holes']], [$span]),
             $shapes,
         );
-    }
-
-    /** @return list<non-empty-list<array{float, float}>> counter-clockwise */
-    private function voids(Storey $storey): array
-    {
-        return array_map(static fn ($v): array => self::ring($v->outline), $storey->voids);
-    }
-
-    /** @return list<non-empty-list<array{float, float}>> shafts of any storey that pass a slab */
-    private function passing(Slab $slab, Storey $of): array
-    {
-        $passing = [];
-        $top = $of->elevation + $slab->top;
-        foreach ([$this->storey, ...$this->others] as $storey) {
-            foreach ($storey->shafts as $shaft) {
-                if ($storey->elevation + $shaft->base < $top && $storey->elevation + $shaft->top > $top - $slab->thickness) {
-                    $passing[] = self::ring($shaft->outline);
-                }
-            }
-        }
-
-        return $passing;
-    }
-
-    /** @return list<Ring> what is cut out of a part of a roof */
-    private function throughRoof(Covering $covering): array
-    {
-        $open = [];
-        foreach ([$this->storey, ...$this->others] as $storey) {
-            foreach ($storey->shafts as $shaft) {
-                // One that ends below the roof leaves it whole.
-                if ($storey->elevation + $shaft->base < $covering->highest) {
-                    array_push($open, ...self::lower(self::ring($shaft->outline), $covering->bottom, $storey->elevation + $shaft->top));
-                }
-            }
-        }
-        foreach ($this->storey->dormers as $dormer) {
-            $lid = $this->storey->elevation + $dormer->top - $dormer->thickness;
-            foreach (self::inner($dormer) as $ring) {
-                // Only where the dormer rises over the roof.
-                foreach (self::lower($ring, $covering->top, $lid) as $part) {
-                    $open[] = $part;
-                }
-            }
-        }
-
-        return array_values(array_filter($open, static fn (array $ring): bool => $covering->isNear(Polygon::bounds($ring))));
-    }
-
-    /**
-     * @param Ring $ring
-     *
-     * @return list<non-empty-list<array{float, float}>> parts of it over which a plane lies lower than a height
-     */
-    private static function lower(array $ring, HeightPlane $plane, float $height): array
-    {
-        $parts = [$ring];
-        if (!$plane->isLevel()) {
-            $over = $plane->at(...$ring[0]) - $height;
-            $steep = $plane->dx ** 2 + $plane->dy ** 2;
-            $on = [$ring[0][0] - $over * $plane->dx / $steep, $ring[0][1] - $over * $plane->dy / $steep];
-            $parts = array_merge(...Cut::line($ring, $on, [-$plane->dy, $plane->dx]));
-        }
-
-        return array_values(array_filter($parts, static fn (array $p): bool => $plane->at(...Polygon::labelPoint($p)) < $height));
-    }
-
-    /** @return list<non-empty-list<array{float, float}>> a dormer's inside, counter-clockwise; none where its walls take up all of it */
-    private static function inner(Dormer $dormer): array
-    {
-        return Outward::inset(self::ring($dormer->outline), $dormer->thickness);
-    }
-
-    /**
-     * @param array{float, float, float, float} $a
-     * @param array{float, float, float, float} $b
-     */
-    private static function overlap(array $a, array $b): bool
-    {
-        return $a[0] < $b[2] && $a[2] > $b[0] && $a[1] < $b[3] && $a[3] > $b[1];
-    }
-
-    /** @return non-empty-list<array{float, float}> counter-clockwise */
-    private static function ring(Contour $contour): array
-    {
-        $ring = $contour->points();
-
-        return Polygon::area($ring) < 0.0 ? array_reverse($ring) : $ring;
     }
 }

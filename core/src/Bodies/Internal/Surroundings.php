@@ -1,0 +1,202 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Bodies\Internal;
+
+use Plinth\Core\Bodies\Refused;
+use Plinth\Core\Geometry\Polygon;
+use Plinth\Core\Plan\Model\Dormer;
+use Plinth\Core\Plan\Model\FloorVoid;
+use Plinth\Core\Plan\Model\PitchedRoof;
+use Plinth\Core\Plan\Model\Slab;
+use Plinth\Core\Plan\Model\Storey;
+use Plinth\Core\Roof\Exception\UnbuildableRoof;
+
+/**
+ * What lies under, over and across a storey, of itself and of others: what ends or cuts that which stands there.
+ *
+ * @internal
+ *
+ * @phpstan-import-type Ring from Cut
+ */
+final class Surroundings
+{
+    /** @var array<string, RoofBody|null> of all storeys, by id; null where it cannot stand */
+    private array $roofs = [];
+    /** @var array<string, Refused> of this storey */
+    private array $refused = [];
+
+    /** @param list<Storey> $others of the building */
+    public function __construct(private readonly Storey $storey, private readonly array $others)
+    {
+    }
+
+    /** @return list<Refused> what cannot stand, as far as it has been asked for */
+    public function refused(): array
+    {
+        return array_values($this->refused);
+    }
+
+    /**
+     * What ends walls and columns: the floor that they stand on, what lies over them, and what passes through.
+     *
+     * @param list<Slab> $ceilings that end them, too
+     */
+    public function upright(array $ceilings): Upright
+    {
+        $through = [];
+        foreach ($this->others as $other) {
+            array_push($through, ...$this->roofsOf($other));
+        }
+        foreach ([$this->storey, ...$this->others] as $storey) {
+            foreach ($storey->shafts as $shaft) {
+                [$from, $to] = [$storey->elevation + $shaft->base, $storey->elevation + $shaft->top];
+                $through[] = new Covering([Rings::of($shaft->outline)], HeightPlane::level($from), HeightPlane::level($to));
+            }
+        }
+        $below = array_map(fn (Slab $f): Covering => $this->plate($f, $this->storey, true), $this->storey->floors);
+
+        return new Upright($below, $this->over($this->storey, $ceilings), $through);
+    }
+
+    /**
+     * @param list<Slab> $ceilings of it that count
+     *
+     * @return list<Covering> what ends what stands on a storey: ceilings, the floor above, its own roofs
+     */
+    public function over(Storey $storey, array $ceilings): array
+    {
+        $over = array_map(fn (Slab $c): Covering => $this->plate($c, $storey), $ceilings);
+        $next = $this->above($storey);
+        if (null !== $next) {
+            foreach ($next->floors as $floor) {
+                $over[] = $this->plate($floor, $next);
+            }
+        }
+
+        return [...$over, ...$this->roofsOf($storey)];
+    }
+
+    /** @param bool $isStoodOn whether what stands on it stands under its finish */
+    public function plate(Slab $slab, Storey $storey, bool $isStoodOn = false): Covering
+    {
+        $top = $storey->elevation + $slab->top;
+        $holes = [] === $storey->floors || !\in_array($slab, $storey->floors, true) ? [] : array_map(
+            static fn (array $ring): array => array_reverse($ring),
+            $this->voids($storey),
+        );
+
+        return new Covering(
+            [Rings::of($slab->outline), ...$holes],
+            HeightPlane::level($top - $slab->thickness),
+            HeightPlane::level($isStoodOn ? $top - $slab->finish : $top),
+        );
+    }
+
+    /** @return list<Covering> all parts of a storey's roofs that stand */
+    public function roofsOf(Storey $storey): array
+    {
+        return array_merge(...array_map(fn (PitchedRoof $r): array => $this->roof($r, $storey)->coverings ?? [], $storey->roofs));
+    }
+
+    public function roof(PitchedRoof $roof, Storey $on): ?RoofBody
+    {
+        if (!\array_key_exists($roof->id, $this->roofs)) {
+            try {
+                $this->roofs[$roof->id] = RoofBody::of($roof, $on->elevation);
+            } catch (UnbuildableRoof $e) {
+                $this->roofs[$roof->id] = null;
+                if ($on === $this->storey) {
+                    $this->refused[$roof->id] = new Refused($roof->id, $e->getMessage());
+                }
+            }
+        }
+
+        return $this->roofs[$roof->id];
+    }
+
+    /** The storey whose floor ends the walls of another. */
+    public function above(Storey $storey): ?Storey
+    {
+        $next = null;
+        foreach ([$this->storey, ...$this->others] as $other) {
+            if ($other->elevation > $storey->elevation && $other->elevation < ($next->elevation ?? \INF)) {
+                $next = $other;
+            }
+        }
+
+        return $next;
+    }
+
+    /** @return list<non-empty-list<array{float, float}>> counter-clockwise */
+    public function voids(Storey $storey): array
+    {
+        return array_map(static fn (FloorVoid $v): array => Rings::of($v->outline), $storey->voids);
+    }
+
+    /** @return list<non-empty-list<array{float, float}>> shafts of any storey that pass a slab of this one */
+    public function passing(Slab $slab): array
+    {
+        $passing = [];
+        $top = $this->storey->elevation + $slab->top;
+        foreach ([$this->storey, ...$this->others] as $storey) {
+            foreach ($storey->shafts as $shaft) {
+                if ($storey->elevation + $shaft->base < $top && $storey->elevation + $shaft->top > $top - $slab->thickness) {
+                    $passing[] = Rings::of($shaft->outline);
+                }
+            }
+        }
+
+        return $passing;
+    }
+
+    /** @return list<Ring> what is cut out of a part of a roof */
+    public function throughRoof(Covering $covering): array
+    {
+        $open = [];
+        foreach ([$this->storey, ...$this->others] as $storey) {
+            foreach ($storey->shafts as $shaft) {
+                // One that ends below the roof leaves it whole.
+                if ($storey->elevation + $shaft->base < $covering->highest) {
+                    array_push($open, ...self::lower(Rings::of($shaft->outline), $covering->bottom, $storey->elevation + $shaft->top));
+                }
+            }
+        }
+        foreach ($this->storey->dormers as $dormer) {
+            $lid = $this->storey->elevation + $dormer->top - $dormer->thickness;
+            foreach (self::inner($dormer) as $ring) {
+                // Only where the dormer rises over the roof.
+                foreach (self::lower($ring, $covering->top, $lid) as $part) {
+                    $open[] = $part;
+                }
+            }
+        }
+
+        return array_values(array_filter($open, static fn (array $ring): bool => $covering->isNear(Polygon::bounds($ring))));
+    }
+
+    /**
+     * @param Ring $ring
+     *
+     * @return list<non-empty-list<array{float, float}>> parts of it over which a plane lies lower than a height
+     */
+    private static function lower(array $ring, HeightPlane $plane, float $height): array
+    {
+        $parts = [$ring];
+        if (!$plane->isLevel()) {
+            $over = $plane->at(...$ring[0]) - $height;
+            $steep = $plane->dx ** 2 + $plane->dy ** 2;
+            $on = [$ring[0][0] - $over * $plane->dx / $steep, $ring[0][1] - $over * $plane->dy / $steep];
+            $parts = array_merge(...Cut::line($ring, $on, [-$plane->dy, $plane->dx]));
+        }
+
+        return array_values(array_filter($parts, static fn (array $p): bool => $plane->at(...Polygon::labelPoint($p)) < $height));
+    }
+
+    /** @return list<non-empty-list<array{float, float}>> a dormer's inside, counter-clockwise; none where its walls take up all of it */
+    public static function inner(Dormer $dormer): array
+    {
+        return Outward::inset(Rings::of($dormer->outline), $dormer->thickness);
+    }
+}
