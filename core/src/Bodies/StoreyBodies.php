@@ -119,7 +119,8 @@ final class StoreyBodies
     {
         $bodies = [];
         foreach ($this->storey->floors as $floor) {
-            $shapes = Rings::less([Rings::of($floor->outline)], [...$this->around->voids($this->storey), ...$this->around->passing($floor)]);
+            $open = [...$this->around->voids($this->storey), ...$this->around->passing($floor)];
+            $shapes = Rings::less([Rings::of($floor->outline)], $open);
             $top = $this->storey->elevation + $floor->top;
             $cells = self::plates($shapes, $top - $floor->thickness, $top - $floor->finish);
             array_push($bodies, ...$this->body(BodyKind::Floor, $floor->id, $cells));
