@@ -14,7 +14,8 @@ use Symfony\Component\Console\Input\InputInterface;
 use Symfony\Component\Console\Output\OutputInterface;
 
 #[AsCommand('bodies', 'A plan document to the bodies of its building', help: <<<'TEXT'
-    Reads a plan document (docs/plan-format.md). Answers all that stands as closed bodies with their volumes, roofs with the areas of
+    Reads a plan document (docs/plan-format.md). Answers all that stands as closed bodies with their volumes, surfaces with their finish and
+    net area, roofs with the areas of
     their facets and the lengths of their lines, and what cannot stand.
     TEXT)]
 final class BodiesCommand extends Command
@@ -28,10 +29,11 @@ final class BodiesCommand extends Command
     {
         $plan = PlanReader::read(Json::input($input));
         $building = new BuildingBodies($plan);
-        $told = ['bodies' => [], 'roofs' => [], 'refused' => []];
+        $told = ['bodies' => [], 'surfaces' => [], 'roofs' => [], 'refused' => []];
         foreach ($plan->storeys as $storey) {
             $bodies = $building->storey($storey->id);
             array_push($told['bodies'], ...array_map(BodiesWriter::body(...), $bodies->all()));
+            array_push($told['surfaces'], ...array_map(BodiesWriter::measured(...), $building->surfaces($storey->id)));
             foreach ($storey->roofs as $roof) {
                 if (null !== ($over = $bodies->roofOver($roof))) {
                     $told['roofs'][] = BodiesWriter::roof($roof->id, $over);

@@ -71,14 +71,15 @@ final class ExportCommand extends Command
     private static function gltf(Plan $plan, array $storeys): array
     {
         $building = new BuildingBodies($plan);
-        [$bodies, $names, $refused] = [[], [], []];
+        [$bodies, $surfaces, $names, $refused] = [[], [], [], []];
         foreach ($storeys as $storey) {
             array_push($bodies, ...$building->storey($storey->id)->all());
+            array_push($surfaces, ...$building->surfaces($storey->id));
             array_push($refused, ...$building->storey($storey->id)->refused());
             $names[$storey->id] = '' === $storey->name ? $storey->id : $storey->name;
         }
 
-        return [GlbWriter::write($bodies, $names), [
+        return [GlbWriter::write($bodies, $names, surfaces: $surfaces, finishes: $plan->finishes), [
             'bodies' => \count($bodies),
             'refused' => array_map(BodiesWriter::refused(...), $refused),
         ]];

@@ -4,9 +4,13 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Bodies;
 
+use Plinth\Core\Bodies\Internal\Surfacing;
+use Plinth\Core\Geometry\Polygon;
 use Plinth\Core\Plan\Derivation\Derivation;
+use Plinth\Core\Plan\Derivation\Region;
 use Plinth\Core\Plan\Model\Plan;
 use Plinth\Core\Plan\Model\Storey;
+use Plinth\Core\Plan\Model\SurfaceOn;
 use Plinth\Core\Plan\Network\Neighbourhood;
 use Plinth\Core\Plan\Network\WholeStorey;
 
@@ -45,14 +49,70 @@ final class BuildingBodies
         if (isset($this->storeys[$id])) {
             return $this->storeys[$id];
         }
-        $storey = null;
-        foreach ($this->plan->storeys as $each) {
-            $storey = $each->id === $id ? $each : $storey;
-        }
-        \assert(null !== $storey);
+        $storey = $this->byId($id);
         $plan = $this->plans[$id] ?? new WholeStorey($storey);
         $others = array_values(array_filter($this->plan->storeys, static fn (Storey $s): bool => $s->id !== $id));
 
         return $this->storeys[$id] = new StoreyBodies($storey, $others, $plan, $this->derived[$id] ?? new Derivation($plan));
+    }
+
+    /**
+     * What has a finish on a storey, as it stands; nothing of surfaces whose room or wall is not there.
+     *
+     * @param list<Region>|null $regions of the storey, where they have been derived already
+     *
+     * @return list<FinishedSurface>
+     */
+    public function surfaces(string $id, ?array $regions = null): array
+    {
+        $storey = $this->byId($id);
+        if ([] === $storey->surfaces) {
+            return [];
+        }
+        $regions ??= Derivation::of($storey)->regions;
+        $of = $this->storey($id);
+        $made = [];
+        foreach ($storey->surfaces as $surface) {
+            if (!$surface->on->isOfRoom()) {
+                $wall = $of->wallOf($surface->of);
+                if (null !== $wall) {
+                    $made[] = Surfacing::face($surface, $id, $wall, $of->walls([$wall->id]), $storey->elevation);
+                }
+                continue;
+            }
+            foreach ($regions as $region) {
+                if ($region->room?->id === $surface->of) {
+                    $made[] = SurfaceOn::Walls === $surface->on
+                        ? Surfacing::round($surface, $id, $region, $of->rooms()->cells($region), $this->wallsRound($id, $region))
+                        : Surfacing::level($surface, $id, $region, $of->rooms());
+                }
+            }
+        }
+
+        return $made;
+    }
+
+    /** @return list<Body> walls that a room looks onto, those of the storey above where it is open to it */
+    private function wallsRound(string $id, Region $region): array
+    {
+        $of = $this->storey($id);
+        $above = $of->rooms()->opensTo($region);
+        $higher = null === $above ? null : $this->storey($above->id);
+
+        return [
+            ...$of->walls($region->walls),
+            ...$higher?->walls($higher->wallsNear(Polygon::bounds($region->polygon))) ?? [],
+        ];
+    }
+
+    private function byId(string $id): Storey
+    {
+        foreach ($this->plan->storeys as $storey) {
+            if ($storey->id === $id) {
+                return $storey;
+            }
+        }
+
+        throw new \LogicException("No storey $id.");
     }
 }

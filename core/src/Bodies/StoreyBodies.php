@@ -13,6 +13,7 @@ use Plinth\Core\Bodies\Internal\Footprints;
 use Plinth\Core\Bodies\Internal\HeightPlane;
 use Plinth\Core\Bodies\Internal\OpeningForm;
 use Plinth\Core\Bodies\Internal\Rings;
+use Plinth\Core\Bodies\Internal\RoomSpace;
 use Plinth\Core\Bodies\Internal\Stack;
 use Plinth\Core\Bodies\Internal\Surroundings;
 use Plinth\Core\Bodies\Internal\Upright;
@@ -23,7 +24,6 @@ use Plinth\Core\Plan\Derivation\Derivation;
 use Plinth\Core\Plan\Derivation\Region;
 use Plinth\Core\Plan\Model\Opening;
 use Plinth\Core\Plan\Model\PitchedRoof;
-use Plinth\Core\Plan\Model\Slab;
 use Plinth\Core\Plan\Model\Storey;
 use Plinth\Core\Plan\Model\Wall;
 use Plinth\Core\Plan\Network\Neighbourhood;
@@ -45,6 +45,7 @@ final class StoreyBodies
     private readonly Fills $fills;
     private ?Upright $walls = null;
     private ?Upright $partitions = null;
+    private ?RoomSpace $rooms = null;
 
     /** @param list<Storey> $others of the building */
     public function __construct(
@@ -91,6 +92,7 @@ final class StoreyBodies
             $openings[$opening->wall][] = $opening;
         }
         $bodies = [];
+        array_walk($ids, fn (string $id): ?Wall => $this->wallOf($id));
         foreach ($this->derivation->footprints($ids) as $id => $footprint) {
             $wall = $this->derivation->wall($id);
             if (null !== $wall && [] !== $footprint) {
@@ -99,6 +101,18 @@ final class StoreyBodies
         }
 
         return $bodies;
+    }
+
+    /** As it was drawn, if it is there. */
+    public function wallOf(string $id): ?Wall
+    {
+        $wall = $this->derivation->wall($id);
+        if (null === $wall && null !== ($bounds = $this->plan->bounds())) {
+            $this->derivation->look([$bounds]);
+            $wall = $this->derivation->wall($id);
+        }
+
+        return $wall;
     }
 
     /** @return list<Body> */
@@ -204,29 +218,11 @@ final class StoreyBodies
      */
     public function heights(array $regions): array
     {
-        $next = $this->around->above($this->storey);
-        $voids = null === $next ? [] : $this->around->voids($next);
-        $below = array_map(fn (Slab $f): Covering => $this->around->plate($f, $this->storey), $this->storey->floors);
-        $upright = new Upright($below, $this->around->over($this->storey, $this->storey->ceilings));
-        $through = null === $next ? $upright : new Upright($below, $this->around->over($next, $next->ceilings));
-        $top = $this->top(null);
-        $base = $this->storey->elevation;
         $heights = [];
         foreach ($regions as $region) {
-            if (null !== ($typed = $region->room?->height)) {
-                $heights[] = new RoomHeight($region->key, $typed, $typed, 0.0, true);
-                continue;
-            }
-            $rings = [$region->polygon, ...$region->holes];
-            $open = [] === $voids ? [] : Cut::both($rings, $voids);
-            $whole = [['outer' => $region->polygon, 'holes' => $region->holes]];
-            $covered = Cut::withoutHoles([] === $open ? $whole : Overlay::difference($rings, $voids));
-            $cells = $upright->cells($covered, $base, $top);
-            if (null !== $next) {
-                array_push($cells, ...$through->cells(Cut::withoutHoles($open), $base, $next->elevation + $next->height));
-            }
+            [$typed, $open] = [$region->room?->height, $this->rooms()->openMm2($region)];
             [$least, $most] = [\INF, 0.0];
-            foreach ($cells as $cell) {
+            foreach (null === $typed ? $this->rooms()->cells($region) : [] as $cell) {
                 foreach ($cell->spans as [$bottom, $over]) {
                     foreach ($cell->rings[0] as [$x, $y]) {
                         $least = min($least, $over->at($x, $y) - $bottom->at($x, $y));
@@ -234,7 +230,9 @@ final class StoreyBodies
                     }
                 }
             }
-            $heights[] = new RoomHeight($region->key, min($least, $most), $most, Overlay::area($open), false);
+            $heights[] = null === $typed
+                ? new RoomHeight($region->key, min($least, $most), $most, $open, false)
+                : new RoomHeight($region->key, $typed, $typed, 0.0, true);
         }
 
         return $heights;
@@ -320,6 +318,27 @@ final class StoreyBodies
         $mesh = Stack::mesh($cells);
 
         return null === $mesh ? [] : [new Body($kind, $id, $this->storey->id, $mesh)];
+    }
+
+    /** @internal what rooms of the storey leave free */
+    public function rooms(): RoomSpace
+    {
+        return $this->rooms ??= new RoomSpace($this->storey, $this->around, $this->plan);
+    }
+
+    /**
+     * @internal
+     *
+     * @param array{float, float, float, float} $box
+     *
+     * @return list<string> walls near it
+     */
+    public function wallsNear(array $box): array
+    {
+        return array_values(array_map(
+            static fn (Wall $w): string => $w->id,
+            array_filter($this->plan->lines($box), static fn ($line): bool => $line instanceof Wall),
+        ));
     }
 
     /** @param bool $toCeiling whether ceilings end it */

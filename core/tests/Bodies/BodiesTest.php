@@ -276,7 +276,9 @@ final class BodiesTest extends TestCase
                 $all[$body->id.' '.$body->kind->value] = $body->mesh();
             }
             foreach (\array_slice($storey->walls, 0, 6) as $wall) {
-                foreach ((new BuildingBodies(new Plan([$storey])))->storey($storey->id)->walls([$wall->id]) as $body) {
+                $walls = (new BuildingBodies(new Plan([$storey])))->storey($storey->id)->walls([$wall->id]);
+                self::assertSame(isset($all[$wall->id.' wall']), [] !== $walls, "$seed: $wall->id");
+                foreach ($walls as $body) {
                     self::assertEqualsWithDelta($all[$body->id.' '.$body->kind->value]->volume(), $body->mesh()->volume(), 1e-3);
                 }
             }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Core\Exchange\BodiesDocument;
 
 use Plinth\Core\Bodies\Body;
+use Plinth\Core\Bodies\FinishedSurface;
 use Plinth\Core\Bodies\Refused;
 use Plinth\Core\Bodies\RoomHeight;
 use Plinth\Core\Roof\Roof;
@@ -101,6 +102,30 @@ final class BodiesWriter
             'openM2' => $height->openMm2 / 1e6,
             'typed' => $height->isTyped,
         ];
+    }
+
+    /** @return array<string, mixed> how large a surface with a finish is */
+    public static function measured(FinishedSurface $surface): array
+    {
+        return ['id' => $surface->id, 'finish' => $surface->finish, 'storey' => $surface->storey, 'areaM2' => $surface->areaMm2 / 1e6];
+    }
+
+    /**
+     * A surface as it is drawn: triangles to a hundredth of a millimetre about a place, and where of the pattern each corner lies.
+     *
+     * @param array{float, float} $origin
+     *
+     * @return array<string, mixed>
+     */
+    public static function surface(FinishedSurface $surface, array $origin): array
+    {
+        [$places, $pattern] = [[], []];
+        foreach ($surface->places as $i => [$x, $y, $z]) {
+            array_push($places, round($x - $origin[0], 2), round($y - $origin[1], 2), round($z, 2));
+            array_push($pattern, round($surface->pattern[$i][0], 2), round($surface->pattern[$i][1], 2));
+        }
+
+        return [...self::measured($surface), 'places' => $places, 'pattern' => $pattern];
     }
 
     /** @return array<string, mixed> */

@@ -6,11 +6,16 @@ namespace Plinth\Core\Exchange\Gltf;
 
 use Plinth\Core\Bodies\Body;
 use Plinth\Core\Bodies\BodyKind;
+use Plinth\Core\Bodies\FinishedSurface;
 use Plinth\Core\Bodies\Mesh;
+use Plinth\Core\Exchange\Gltf\Internal\PatternPicture;
+use Plinth\Core\Geometry\Newell;
+use Plinth\Core\Plan\Model\Finish;
 
 /**
  * Writes bodies as one binary file of glTF 2.0 (ISO/IEC 12113): a node for each storey, and in it one for each body, named by its kind
- * and id. Metres, y up; single precision, therefore about a place of whole metres that is told in the scene's extras.
+ * and id; surfaces with a finish lie a millimetre before them, with what repeats of their pattern as a picture. Metres, y up; single
+ * precision, therefore about a place of whole metres that is told in the scene's extras.
  *
  * Source: the glTF 2.0 specification, chapter 4 and section 5; little-endian throughout.
  */
@@ -46,7 +51,9 @@ final class GlbWriter
     private array $views = [];
     /** @var list<array<string, mixed>> */
     private array $materials = [];
-    /** @var array<string, int> kind → material */
+    /** @var list<array<string, mixed>> */
+    private array $images = [];
+    /** @var array<string, int> kind, or finish → material */
     private array $materialOf = [];
     /** @var \WeakMap<Mesh, int> */
     private \WeakMap $meshOf;
@@ -61,9 +68,16 @@ final class GlbWriter
      * @param list<Body> $bodies
      * @param array<string, string> $storeys names by id
      * @param list<string> $remarks what whoever opens it should know, told in the scene's extras
+     * @param list<FinishedSurface> $surfaces
+     * @param list<Finish> $finishes of them
      */
-    public static function write(array $bodies, array $storeys = [], array $remarks = []): string
-    {
+    public static function write(
+        array $bodies,
+        array $storeys = [],
+        array $remarks = [],
+        array $surfaces = [],
+        array $finishes = [],
+    ): string {
         [$x, $y] = [\INF, \INF];
         foreach ($bodies as $body) {
             [$px, $py] = null === $body->placement ? $body->form->vertices[0] : [$body->placement->x, $body->placement->y];
@@ -71,7 +85,7 @@ final class GlbWriter
         }
         $writer = new self(self::whole($x), self::whole($y));
 
-        return $writer->file($bodies, $storeys, $remarks);
+        return $writer->file($bodies, $storeys, $remarks, $surfaces, array_column($finishes, null, 'id'));
     }
 
     /** @return float mm, whole metres */
@@ -84,14 +98,22 @@ final class GlbWriter
      * @param list<Body> $bodies
      * @param array<string, string> $storeys
      * @param list<string> $remarks
+     * @param list<FinishedSurface> $surfaces
+     * @param array<string, Finish> $finishes
      */
-    private function file(array $bodies, array $storeys, array $remarks): string
+    private function file(array $bodies, array $storeys, array $remarks, array $surfaces, array $finishes): string
     {
         $nodes = [];
         $of = [];
         foreach ($bodies as $body) {
             $of[$body->storey][] = \count($nodes);
             $nodes[] = $this->node($body);
+        }
+        foreach ($surfaces as $surface) {
+            if ([] !== $surface->places) {
+                $of[$surface->storey][] = \count($nodes);
+                $nodes[] = ['name' => 'surface '.$surface->id, 'mesh' => $this->surface($surface, $finishes[$surface->finish])];
+            }
         }
         $roots = [];
         foreach ($of as $storey => $children) {
@@ -109,6 +131,10 @@ final class GlbWriter
                 'nodes' => $nodes,
                 'meshes' => $this->meshes,
                 'materials' => $this->materials,
+                ...([] === $this->images ? [] : [
+                    'images' => $this->images,
+                    'textures' => array_map(static fn (int $i): array => ['source' => $i], array_keys($this->images)),
+                ]),
                 'accessors' => $this->accessors,
                 'bufferViews' => $this->views,
                 'buffers' => [['byteLength' => \strlen($this->buffer)]],
@@ -200,6 +226,77 @@ final class GlbWriter
             'indices' => $this->accessor($indices, self::UNSIGNED, self::INDICES, 'SCALAR', $corners),
             'material' => $material,
         ];
+    }
+
+    private function surface(FinishedSurface $surface, Finish $finish): int
+    {
+        [$width, $height] = $finish->repeat()['size'] ?? [self::MM, self::MM];
+        [$places, $normals, $pattern] = ['', '', ''];
+        [$least, $most] = [[\INF, \INF, \INF], [-\INF, -\INF, -\INF]];
+        $count = 0;
+        foreach (array_chunk($surface->places, 3) as $n => $corners) {
+            [$nx, $ny, $nz] = Newell::normal($corners);
+            $length = sqrt($nx * $nx + $ny * $ny + $nz * $nz);
+            if ($length <= 0.0) {
+                continue;
+            }
+            [$nx, $ny, $nz] = [$nx / $length, $ny / $length, $nz / $length];
+            foreach ($corners as $i => [$x, $y, $z]) {
+                $packed = pack('g3', ($x + $nx - $this->x) / self::MM, ($z + $nz) / self::MM, -($y + $ny - $this->y) / self::MM);
+                $places .= $packed;
+                $normals .= pack('g3', $nx, $nz, -$ny);
+                [$u, $v] = $surface->pattern[3 * $n + $i];
+                $pattern .= pack('g2', $u / $width, -$v / $height);
+                foreach (array_values((array) unpack('g3', $packed)) as $k => $at) {
+                    \assert(\is_float($at));
+                    [$least[$k], $most[$k]] = [min($least[$k], $at), max($most[$k], $at)];
+                }
+                ++$count;
+            }
+        }
+        $this->meshes[] = ['name' => $finish->name, 'primitives' => [[
+            'attributes' => [
+                'POSITION' => $this->accessor($places, self::FLOAT, self::VERTICES, 'VEC3', $count, ['min' => $least, 'max' => $most]),
+                'NORMAL' => $this->accessor($normals, self::FLOAT, self::VERTICES, 'VEC3', $count),
+                ...null === $finish->repeat() ? [] : [
+                    'TEXCOORD_0' => $this->accessor($pattern, self::FLOAT, self::VERTICES, 'VEC2', $count),
+                ],
+            ],
+            'material' => $this->finish($finish),
+        ]]];
+
+        return \count($this->meshes) - 1;
+    }
+
+    private function finish(Finish $finish): int
+    {
+        $key = 'finish '.$finish->id;
+        if (!isset($this->materialOf[$key])) {
+            $colour = array_map(
+                // IEC 61966-2-1: pictures and what is typed are not linear, factors are.
+                static fn (string $two): float => ($c = hexdec($two) / 255.0) <= 0.04045 ? $c / 12.92 : (($c + 0.055) / 1.055) ** 2.4,
+                str_split(substr($finish->colour, 1), 2),
+            );
+            $this->materialOf[$key] = \count($this->materials);
+            $this->materials[] = ['name' => $finish->name, 'pbrMetallicRoughness' => [
+                ...null === $finish->repeat()
+                    ? ['baseColorFactor' => [...$colour, 1.0]]
+                    : ['baseColorTexture' => ['index' => $this->picture(PatternPicture::of($finish))]],
+                'metallicFactor' => 0.0,
+                'roughnessFactor' => 0.8,
+            ]];
+        }
+
+        return $this->materialOf[$key];
+    }
+
+    private function picture(string $png): int
+    {
+        $this->views[] = ['buffer' => 0, 'byteOffset' => \strlen($this->buffer), 'byteLength' => \strlen($png)];
+        $this->buffer .= $png.str_repeat("\0", (4 - \strlen($png) % 4) % 4);
+        $this->images[] = ['bufferView' => \count($this->views) - 1, 'mimeType' => 'image/png'];
+
+        return \count($this->images) - 1;
     }
 
     /** @param array<string, mixed> $bounds */

@@ -14,6 +14,8 @@ use Plinth\Core\Plan\Model\Column;
 use Plinth\Core\Plan\Model\Divider;
 use Plinth\Core\Plan\Model\Dormer;
 use Plinth\Core\Plan\Model\Figure;
+use Plinth\Core\Plan\Model\Finish;
+use Plinth\Core\Plan\Model\FinishPattern;
 use Plinth\Core\Plan\Model\FloorVoid;
 use Plinth\Core\Plan\Model\Line;
 use Plinth\Core\Plan\Model\Opening;
@@ -26,6 +28,8 @@ use Plinth\Core\Plan\Model\Room;
 use Plinth\Core\Plan\Model\Shaft;
 use Plinth\Core\Plan\Model\Slab;
 use Plinth\Core\Plan\Model\Storey;
+use Plinth\Core\Plan\Model\Surface;
+use Plinth\Core\Plan\Model\SurfaceOn;
 use Plinth\Core\Plan\Model\Wall;
 
 /** Reads a plan document (docs/plan-format.md). Unknown keys are refused with their path. */
@@ -39,7 +43,10 @@ final class PlanReader
     private const WALL = ['id', 'from', 'to', 'thickness', 'line', 'height', 'rise', 'enclosing'];
     private const OPENING = ['id', 'wall', 'kind', 'offset', 'width', 'sill', 'height', 'hand', 'swing', 'leaf'];
     /** what came with version 2 */
-    private const BODIES = ['floors', 'ceilings', 'voids', 'roofs', 'chimneys', 'dormers', 'objects'];
+    private const BODIES = ['floors', 'ceilings', 'voids', 'roofs', 'chimneys', 'dormers', 'objects', 'surfaces'];
+
+    /** @var array<string, true> ids of finishes */
+    private array $finishes = [];
 
     private function __construct(private readonly int $version)
     {
@@ -48,25 +55,30 @@ final class PlanReader
     /** @throws UnreadableDocument with the path of what breaks the format */
     public static function read(string $json): Plan
     {
-        $document = JsonValue::parse($json)->object(['format', 'version', 'units', 'remarks', 'storeys']);
+        $document = JsonValue::parse($json)->object(['format', 'version', 'units', 'remarks', 'finishes', 'storeys']);
         $document->get('format')->word([self::FORMAT]);
         $version = (int) $document->get('version')->number();
         if ($version < 1 || $version > self::VERSION || (float) $version !== $document->get('version')->number()) {
             throw UnreadableDocument::outOfRange('version', \sprintf('1 or %d', self::VERSION));
         }
         $reader = new self($version);
+        $document->object(['format', 'version', 'units', 'remarks', ...$reader->since2(['finishes']), 'storeys']);
         $document->get('units')->word(['mm']);
         foreach ($document->list('remarks') as $remark) {
             $remark->text();
         }
         $ids = [];
+        $finishes = $reader->each($document, 'finishes', $ids, self::finish(...));
+        foreach ($finishes as $finish) {
+            $reader->finishes[$finish->id] = true;
+        }
 
         $storeys = [];
         foreach ($document->list('storeys') as $storey) {
             $storeys[] = $reader->storey($storey, $ids);
         }
 
-        return new Plan($storeys);
+        return new Plan($storeys, $finishes);
     }
 
     /** @param array<string, true> $ids of the whole document */
@@ -126,6 +138,10 @@ final class PlanReader
             $this->each($storey, 'chimneys', $ids, self::chimney(...)),
             $this->each($storey, 'dormers', $ids, self::dormer(...)),
             $this->each($storey, 'objects', $ids, self::object(...)),
+            $this->each($storey, 'surfaces', $ids, fn (JsonValue $s, string $id): Surface => $this->surface($s, $id, [
+                'room' => array_map(static fn (Room $r): string => $r->id, $rooms),
+                'wall' => array_keys($byId),
+            ])),
         );
     }
 
@@ -209,6 +225,61 @@ final class PlanReader
             $object->get('depth')->positive(20_000.0),
             $object->get('height')->positive(20_000.0),
             $object->optional('base')?->number() ?? 0.0,
+        );
+    }
+
+    private static function finish(JsonValue $finish, string $id): Finish
+    {
+        $finish->object(['id', 'name', 'colour', 'pattern', 'width', 'height', 'joint', 'bond']);
+        $colour = $finish->get('colour');
+        if (1 !== preg_match('/^#[0-9a-f]{6}$/', $colour->text())) {
+            throw UnreadableDocument::outOfRange($colour->at, '# and six digits from 0 to f');
+        }
+        $pattern = $finish->optional('pattern')?->choice(FinishPattern::class) ?? FinishPattern::Plain;
+        $isPlain = FinishPattern::Plain === $pattern;
+
+        return new Finish(
+            $id,
+            $finish->optional('name')?->text() ?? '',
+            $colour->text(),
+            $pattern,
+            $isPlain ? 0.0 : $finish->get('width')->positive(Finish::LARGEST_MM),
+            FinishPattern::Tiles === $pattern
+                ? $finish->get('height')->positive(Finish::LARGEST_MM)
+                : (float) $finish->optional('height')?->positive(Finish::LARGEST_MM),
+            $finish->optional('joint')?->notNegative() ?? 0.0,
+            $finish->optional('bond')?->word(array_keys(Finish::BONDS)) ?? 'stacked',
+        );
+    }
+
+    /** @param array{room: list<string>, wall: list<string>} $there ids of what can have one */
+    private function surface(JsonValue $surface, string $id, array $there): Surface
+    {
+        $on = $surface->get('on')->choice(SurfaceOn::class);
+        $of = $on->isOfRoom() ? 'room' : 'wall';
+        $upright = SurfaceOn::Walls === $on || !$on->isOfRoom();
+        $surface->object([
+            'id', 'finish', 'on', $of, ...$upright ? ['bottom', 'top'] : [], ...'wall' === $of ? ['start', 'end'] : [], 'origin', 'degrees',
+        ]);
+        $finish = $surface->get('finish');
+        if (!isset($this->finishes[$finish->text()])) {
+            throw UnreadableDocument::unknownReference($finish->at, 'finish');
+        }
+        if (!\in_array($surface->get($of)->text(), $there[$of], true)) {
+            throw UnreadableDocument::unknownReference($surface->get($of)->at, $of);
+        }
+
+        return new Surface(
+            $id,
+            $finish->text(),
+            $on,
+            $surface->get($of)->text(),
+            $surface->optional('bottom')?->number(),
+            $surface->optional('top')?->number(),
+            $surface->optional('start')?->number(),
+            $surface->optional('end')?->number(),
+            $surface->optional('origin')?->point() ?? new Point(0.0, 0.0),
+            fmod($surface->optional('degrees')?->number() ?? 0.0, 360.0),
         );
     }
 

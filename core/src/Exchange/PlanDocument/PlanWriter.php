@@ -15,6 +15,8 @@ use Plinth\Core\Plan\Model\Column;
 use Plinth\Core\Plan\Model\Divider;
 use Plinth\Core\Plan\Model\Dormer;
 use Plinth\Core\Plan\Model\Figure;
+use Plinth\Core\Plan\Model\Finish;
+use Plinth\Core\Plan\Model\FinishPattern;
 use Plinth\Core\Plan\Model\FloorVoid;
 use Plinth\Core\Plan\Model\Opening;
 use Plinth\Core\Plan\Model\OpeningHead;
@@ -25,6 +27,7 @@ use Plinth\Core\Plan\Model\Room;
 use Plinth\Core\Plan\Model\Shaft;
 use Plinth\Core\Plan\Model\Slab;
 use Plinth\Core\Plan\Model\Storey;
+use Plinth\Core\Plan\Model\Surface;
 use Plinth\Core\Plan\Model\Wall;
 use Plinth\Core\Plan\Network\Leak;
 
@@ -43,6 +46,7 @@ final class PlanWriter
             'version' => PlanReader::VERSION,
             'units' => 'mm',
             ...([] === $remarks ? [] : ['remarks' => $remarks]),
+            ...([] === $plan->finishes ? [] : ['finishes' => array_map(self::finish(...), $plan->finishes)]),
             'storeys' => array_map(self::storey(...), $plan->storeys),
         ];
     }
@@ -107,7 +111,23 @@ final class PlanWriter
                 'id' => $o->id, 'kind' => $o->kind, 'at' => $o->at->toArray(), 'degrees' => $o->degrees, 'width' => $o->width,
                 'depth' => $o->depth, 'height' => $o->height, 'base' => $o->base,
             ], $s->objects),
+            'surfaces' => array_map(static fn (Surface $f): array => self::said([
+                'id' => $f->id, 'finish' => $f->finish, 'on' => $f->on->value, $f->on->isOfRoom() ? 'room' : 'wall' => $f->of,
+                'bottom' => $f->bottom, 'top' => $f->top, 'start' => $f->start, 'end' => $f->end,
+                'origin' => $f->origin->toArray(), 'degrees' => $f->degrees,
+            ]), $s->surfaces),
         ];
+    }
+
+    /** @return array<string, mixed> */
+    private static function finish(Finish $f): array
+    {
+        return self::said([
+            'id' => $f->id, 'name' => $f->name, 'colour' => $f->colour, 'pattern' => $f->pattern->value,
+            ...FinishPattern::Plain === $f->pattern ? [] : [
+                'width' => $f->width, 'height' => 0.0 === $f->height ? null : $f->height, 'joint' => $f->joint, 'bond' => $f->bond,
+            ],
+        ]);
     }
 
     /** @return array<string, mixed> */

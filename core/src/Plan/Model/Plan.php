@@ -6,8 +6,11 @@ namespace Plinth\Core\Plan\Model;
 
 final readonly class Plan
 {
-    /** @param list<Storey> $storeys */
-    public function __construct(public array $storeys)
+    /**
+     * @param list<Storey> $storeys
+     * @param list<Finish> $finishes that surfaces of any storey have
+     */
+    public function __construct(public array $storeys, public array $finishes = [])
     {
     }
 }

@@ -26,6 +26,7 @@ final readonly class Storey
      * @param list<Shaft> $shafts that stand on it
      * @param list<Dormer> $dormers on its roofs
      * @param list<PlacedObject> $objects in its rooms
+     * @param list<Surface> $surfaces of its rooms and walls that have a finish
      *
      * @throws UnusableValue
      */
@@ -47,6 +48,7 @@ final readonly class Storey
         public array $shafts = [],
         public array $dormers = [],
         public array $objects = [],
+        public array $surfaces = [],
     ) {
         Checked::within("storey $id/elevation", $elevation);
         Checked::size("storey $id/height", $height);
@@ -62,6 +64,7 @@ final readonly class Storey
      * @param list<Shaft> $shafts
      * @param list<Dormer> $dormers
      * @param list<PlacedObject> $objects
+     * @param list<Surface> $surfaces
      */
     public function built(
         array $floors,
@@ -71,6 +74,7 @@ final readonly class Storey
         array $shafts = [],
         array $dormers = [],
         array $objects = [],
+        array $surfaces = [],
     ): self {
         return new self(
             $this->id,
@@ -90,6 +94,7 @@ final readonly class Storey
             $shafts,
             $dormers,
             $objects,
+            $surfaces,
         );
     }
 
@@ -118,6 +123,7 @@ final readonly class Storey
             $this->shafts,
             $this->dormers,
             $this->objects,
+            $this->surfaces,
         );
     }
 }

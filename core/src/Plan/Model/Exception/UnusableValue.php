@@ -20,6 +20,11 @@ final class UnusableValue extends \DomainException implements Fault
         return new self($at, \sprintf('%s is %s: it has to be %s.', $at, $value, $wanted));
     }
 
+    public static function malformed(string $at, string $text, string $wanted): self
+    {
+        return new self($at, \sprintf('%s is “%s”: it has to be %s.', $at, $text, $wanted));
+    }
+
     public function why(): string
     {
         return 'unusable-value';
