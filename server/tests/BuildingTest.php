@@ -80,6 +80,55 @@ final class BuildingTest extends TestCase
         self::assertSame(422, $this->desk->client->send('GET', '/api/object?kind=throne&width=1&depth=1&height=1')[0]);
     }
 
+    public function testARoomsFinishesAreMeasuredNetAndGoOutWithIt(): void
+    {
+        [$room, $finish, $floor, $walls] = [Desk::newId(), Desk::newId(), Desk::newId(), Desk::newId()];
+        $tiles = ['name' => '=Quarry tiles', 'colour' => '#c08a6e', 'pattern' => 'tiles', 'width' => 200, 'height' => 200, 'joint' => 8, 'bond' => 'half'];
+        $laid = static fn (string $on, array $values): array => [
+            ...['finish' => $finish, 'on' => $on, 'room' => $room, 'wall' => null, 'x' => 100, 'y' => 100, 'degrees' => 0], ...$values,
+        ];
+        $this->desk->change([
+            ['do' => 'add', 'type' => 'room', 'id' => $room, 'values' => ['storey' => $this->desk->storey, 'name' => 'Log, wet', 'number' => '1', 'x' => 3000, 'y' => 2000]],
+            ['do' => 'add', 'type' => 'finish', 'id' => $finish, 'values' => $tiles],
+            ['do' => 'add', 'type' => 'surface', 'id' => $floor, 'values' => $laid('floor', [])],
+            ['do' => 'add', 'type' => 'surface', 'id' => $walls, 'values' => $laid('walls', ['bottom' => 0, 'top' => 2000])],
+        ]);
+        $areas = [];
+        foreach ($this->bodies()->get('surfaces')->items() as $surface) {
+            $areas[$surface->get('id')->text()] = $surface->get('areaM2')->number();
+            self::assertSame(2 * \count($surface->get('places')->items()), 3 * \count($surface->get('pattern')->items()));
+        }
+        self::assertEqualsWithDelta([$floor => 5.8 * 3.8, $walls => 2 * (5.8 + 3.8) * 2.0], $areas, 1e-6);
+        $repeat = $this->desk->client->ok('GET', '/api/pattern?pattern=tiles&width=200&height=200&joint=8&bond=half');
+        self::assertEquals([208, 416], $repeat['size']);
+        [$status, $csv] = $this->desk->client->send('GET', "/api/projects/{$this->desk->id}/quantities.csv");
+        self::assertSame(200, $status);
+        self::assertStringContainsString('finish,Ground,\'=Quarry tiles,"1 Log, wet, floor",1,22.04,', Desk::text($csv['text']));
+        // What is laid somewhere cannot go by itself; with its room it does.
+        $this->desk->refused(409, [['do' => 'remove', 'type' => 'finish', 'id' => $finish]]);
+        $this->desk->change([['do' => 'remove', 'type' => 'room', 'id' => $room]]);
+        self::assertSame([], Desk::rows($this->desk->state(), 'surface'));
+    }
+
+    public function testASurfaceLiesOnOneThingAndAnUpperEdgeLiesAboveALowerOne(): void
+    {
+        [$room, $finish] = [Desk::newId(), Desk::newId()];
+        $this->desk->change([
+            ['do' => 'add', 'type' => 'room', 'id' => $room, 'values' => ['storey' => $this->desk->storey, 'name' => 'Log room', 'number' => '', 'x' => 3000, 'y' => 2000]],
+            ['do' => 'add', 'type' => 'finish', 'id' => $finish, 'values' => ['name' => 'Lime', 'colour' => '#f4f0e6', 'pattern' => 'plain']],
+        ]);
+        $add = static fn (array $values): array => [['do' => 'add', 'type' => 'surface', 'id' => Desk::newId(), 'values' => [
+            ...['finish' => $finish, 'room' => $room, 'on' => 'walls', 'x' => 0, 'y' => 0, 'degrees' => 0], ...$values,
+        ]]];
+        // A room has no left face, and nothing ends where it begins.
+        foreach ([['on' => 'left'], ['bottom' => 900, 'top' => 900]] as $values) {
+            $this->desk->refused(422, $add($values));
+        }
+        $this->desk->refused(422, [['do' => 'set', 'type' => 'finish', 'id' => $finish, 'values' => ['colour' => 'grey']]]);
+        $this->desk->refused(422, [['do' => 'set', 'type' => 'finish', 'id' => $finish, 'values' => ['pattern' => 'tiles', 'width' => 0]]]);
+        $this->desk->change($add([]));
+    }
+
     public function testARoomUnderAVoidIsOpenToAbove(): void
     {
         $upper = Desk::newId();

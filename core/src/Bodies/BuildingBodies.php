@@ -8,6 +8,7 @@ use Plinth\Core\Bodies\Internal\Surfacing;
 use Plinth\Core\Geometry\Polygon;
 use Plinth\Core\Plan\Derivation\Derivation;
 use Plinth\Core\Plan\Derivation\Region;
+use Plinth\Core\Plan\Model\PlacedObject;
 use Plinth\Core\Plan\Model\Plan;
 use Plinth\Core\Plan\Model\Storey;
 use Plinth\Core\Plan\Model\SurfaceOn;
@@ -90,6 +91,44 @@ final class BuildingBodies
         }
 
         return $made;
+    }
+
+    /** @return list<Quantity> of all storeys: finishes first, then objects, then what is built */
+    public function quantities(): array
+    {
+        [$finished, $objects, $built] = [[], [], []];
+        $names = array_column($this->plan->finishes, 'name', 'id');
+        foreach ($this->plan->storeys as $storey) {
+            $rooms = [];
+            foreach ($storey->rooms as $room) {
+                $rooms[$room->id] = trim("$room->number $room->name");
+            }
+            $surfaces = array_column($storey->surfaces, null, 'id');
+            foreach ($this->surfaces($storey->id) as $made) {
+                $surface = $surfaces[$made->id];
+                $where = $surface->on->isOfRoom() ? ($rooms[$surface->of] ?? '').', '.$surface->on->value : 'wall, '.$surface->on->value.' face';
+                $finished[] = new Quantity('finish', $storey->name, $names[$made->finish] ?? '', $where, 1, $made->areaMm2 / 1e6);
+            }
+            $counts = array_count_values(array_map(
+                static fn (PlacedObject $o): string => \sprintf('%s|%.0f × %.0f × %.0f mm', $o->kind, $o->width, $o->depth, $o->height),
+                $storey->objects,
+            ));
+            foreach ($counts as $key => $count) {
+                [$kind, $size] = explode('|', $key);
+                $objects[] = new Quantity('object', $storey->name, $kind, $size, $count);
+            }
+            $volumes = [];
+            foreach ($this->storey($storey->id)->all() as $body) {
+                if (BodyKind::Object !== $body->kind) {
+                    $volumes[$body->kind->value][] = $body->form->volume() / 1e9;
+                }
+            }
+            foreach ($volumes as $kind => $of) {
+                $built[] = new Quantity('body', $storey->name, $kind, '', \count($of), null, array_sum($of));
+            }
+        }
+
+        return [...$finished, ...$objects, ...$built];
     }
 
     /** @return list<Body> walls that a room looks onto, those of the storey above where it is open to it */

@@ -12,6 +12,7 @@ use Plinth\Core\Exchange\Exception\UnreadableDocument;
 use Plinth\Core\Exchange\Gltf\GlbWriter;
 use Plinth\Core\Exchange\PlanDocument\PlanReader;
 use Plinth\Core\Exchange\PlanDocument\PlanWriter;
+use Plinth\Core\Geometry\Contour;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Plan\Derivation\Derivation;
 use Plinth\Core\Plan\Derivation\Region;
@@ -101,8 +102,7 @@ final class FinishesTest extends TestCase
             new Surface('walls', 'f', SurfaceOn::Walls, 'r'),
             new Surface('ceiling', 'f', SurfaceOn::Ceiling, 'r'),
         ])->storeys[0];
-        /** @param list<array{int, int}> $void */
-        $plan = static fn (array $void): Plan => new Plan([
+        $plan = static fn (Contour $void): Plan => new Plan([
             new Storey('s', '', 0.0, 2700.0, $ground->walls, $ground->openings, $ground->rooms, surfaces: $ground->surfaces),
             new Storey(
                 'u',
@@ -112,14 +112,14 @@ final class FinishesTest extends TestCase
                 array_map(static fn (Wall $w): Wall => new Wall("u$w->id", $w->from, $w->to, 300.0), $ground->walls),
                 rooms: [new Room('ur', '', '', $house->at(2000.0, 1000.0))],
                 floors: [new Slab('fl', $house->round($outer), 0.0, 250.0)],
-                voids: [new FloorVoid('v', $house->round($void))],
+                voids: [new FloorVoid('v', $void)],
                 surfaces: [new Surface('over', 'f', SurfaceOn::Floor, 'ur')],
             ),
         ], [self::tiles()]);
-        $areas = self::areas($plan($inner));
+        $areas = self::areas($plan($house->round($inner)));
         self::assertEqualsWithDelta(14.0 * (2.45 + 2.5) - 0.9 * 2.04 - 1.44, $areas['walls'], 1e-6, 'without the edge of the floor between');
         self::assertEqualsWithDelta(0.0, $areas['over'], 1e-6);
-        $areas = self::areas($plan([[300, 300], [2300, 300], [2300, 3300], [300, 3300]]));
+        $areas = self::areas($plan($house->round([[300, 300], [2300, 300], [2300, 3300], [300, 3300]])));
         self::assertEqualsWithDelta(2.0 * 3.0, $areas['over'], 1e-6);
         self::assertEqualsWithDelta(12.0, $areas['ceiling'], 1e-6, 'half of it higher up');
         self::assertEqualsWithDelta(14.0 * 2.45 + 7.0 * 2.5 - 0.9 * 2.04 - 1.44, $areas['walls'], 1e-6);

@@ -52,6 +52,27 @@ final class LodgeTest extends TestCase
         self::assertEqualsWithDelta([7500.0], array_map(static fn (RoofLine $l): float => $l->length(), $ridges), 1e-6);
     }
 
+    public function testItsFinishesAreAsLargeAsItsFiguresSay(): void
+    {
+        $plan = PlanReader::read((string) file_get_contents(__DIR__.'/../../../demo/reedmace-lodge.json'));
+        $areas = [];
+        foreach ((new BuildingBodies($plan))->quantities() as $q) {
+            if ('finish' === $q->of) {
+                $areas[$q->name][$q->where] = $q->areaM2;
+            }
+        }
+        // The chimney stands in the kitchen and goes through the bunks; the stair hole is 2 m² of the landing.
+        self::assertEqualsWithDelta([
+            'Quarry tiles' => ['1 Boot room, floor' => 4.23 * 3.25, '2 Kitchen, floor' => 4.23 * 3.65 - 0.36],
+            'Oak boards' => [
+                '3 Hall, floor' => 6.03 * 3.83, '4 Stair, floor' => 6.03 * 3.03, '11 Bunks, floor' => 4.23 * 7.0 - 0.36,
+                '12 Reading room, floor' => 6.03 * 3.83, '13 Landing, floor' => 6.03 * 3.03 - 2.0,
+            ],
+            // 0.6 m high all round, less a window of 1.5 m and doors of 0.9 and 0.8 m.
+            'Glazed tiles' => ['2 Kitchen, walls' => 0.6 * (2 * (4.23 + 3.65) - 1.5 - 0.9 - 0.8)],
+        ], array_diff_key($areas, ['Larch boards' => 0]), 1e-6);
+    }
+
     /** manifold-3d 3 (npm). */
     public function testNothingInItSharesAnything(): void
     {

@@ -5,12 +5,14 @@ declare(strict_types=1);
 namespace Plinth\Server\Building;
 
 use Plinth\Core\Bodies\BuildingBodies;
+use Plinth\Core\Bodies\FinishedSurface;
+use Plinth\Core\Bodies\Quantity;
 use Plinth\Core\Exchange\BodiesDocument\BodiesWriter;
+use Plinth\Core\Exchange\Csv\CsvTable;
 use Plinth\Core\Exchange\Gltf\GlbWriter;
 use Plinth\Core\Exchange\PlanDocument\PlanWriter;
 use Plinth\Core\Plan\Derivation\BodyOutline;
 use Plinth\Core\Plan\Derivation\Derivation;
-use Plinth\Core\Plan\Model\Plan;
 use Plinth\Core\Plan\Model\Storey as CoreStorey;
 use Plinth\Core\Plan\Network\WholeStorey;
 use Plinth\Server\Http\Needs;
@@ -52,8 +54,9 @@ final readonly class BuildingController
             $whole = new WholeStorey($stands);
             $derivation = new Derivation($whole);
             [, $regions] = $derivation->everything();
-            $of = (new BuildingBodies($plan, [$id => $whole], [$id => $derivation]))->storey($id);
-            $bodies = $of->all();
+            $building = new BuildingBodies($plan, [$id => $whole], [$id => $derivation]);
+            $of = $building->storey($id);
+            $drawn = BodiesWriter::drawn($of->all());
             $roofs = [];
             foreach ($stands->roofs as $roof) {
                 if (null !== ($over = $of->roofOver($roof))) {
@@ -63,7 +66,11 @@ final readonly class BuildingController
 
             return json_encode([
                 'version' => $version,
-                ...BodiesWriter::drawn($bodies),
+                ...$drawn,
+                'surfaces' => array_map(
+                    static fn (FinishedSurface $s): array => BodiesWriter::surface($s, $drawn['origin']),
+                    $building->surfaces($id, $regions),
+                ),
                 'roofs' => $roofs,
                 'heights' => array_map(BodiesWriter::height(...), $of->heights($regions)),
                 'refused' => array_map(BodiesWriter::refused(...), $of->refused()),
@@ -95,9 +102,38 @@ final readonly class BuildingController
             $row = $this->access->row(Storey::class, $project, Uuid::fromString($storey->id));
             $remarks = [...$remarks, ...$this->handedOver->remarks($row)];
         }
-        $glb = GlbWriter::write(BuildingBodies::of($plan), $names, array_values(array_unique($remarks)));
+        $building = new BuildingBodies($plan);
+        $surfaces = array_merge(...array_map(static fn (CoreStorey $s): array => $building->surfaces($s->id), $plan->storeys));
+        $glb = GlbWriter::write(BuildingBodies::of($plan), $names, array_values(array_unique($remarks)), $surfaces, $plan->finishes);
 
         return $this->handedOver->file($glb, 'model/gltf-binary', $this->access->project($project), null, 'glb');
+    }
+
+    #[Needs(Who::Reader)]
+    #[Route('/quantities', methods: ['GET'])]
+    public function quantities(Uuid $project): Response
+    {
+        $this->access->project($project);
+
+        return new JsonResponse(['quantities' => $this->counted($project)]);
+    }
+
+    #[Needs(Who::Reader)]
+    #[Route('/quantities.csv', methods: ['GET'])]
+    public function table(Uuid $project): Response
+    {
+        $csv = CsvTable::quantities($this->counted($project));
+
+        return $this->handedOver->file($csv, 'text/csv; charset=utf-8', $this->access->project($project), null, 'csv');
+    }
+
+    /** @return list<Quantity> kept as bodies are */
+    private function counted(Uuid $project): array
+    {
+        $plan = $this->building->of($project);
+        $version = hash('xxh128', json_encode(PlanWriter::document($plan), \JSON_THROW_ON_ERROR));
+
+        return $this->cache->get("quantities.$version", static fn (): array => (new BuildingBodies($plan))->quantities());
     }
 
     #[Needs(Who::Reader)]
@@ -106,7 +142,7 @@ final readonly class BuildingController
     {
         $row = $this->access->row(Storey::class, $project, $id);
         $json = json_encode(
-            PlanWriter::document(new Plan([$this->building->storey($row)]), $this->handedOver->remarks($row)),
+            PlanWriter::document($this->building->storey($row), $this->handedOver->remarks($row)),
             \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRETTY_PRINT,
         );
 

@@ -8,6 +8,7 @@ use Doctrine\ORM\EntityManagerInterface;
 use Plinth\Core\Geometry\Contour;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Plan\Model\Dormer;
+use Plinth\Core\Plan\Model\Finish as CoreFinish;
 use Plinth\Core\Plan\Model\FloorVoid;
 use Plinth\Core\Plan\Model\PitchedRoof;
 use Plinth\Core\Plan\Model\PlacedObject as CoreObject;
@@ -15,12 +16,16 @@ use Plinth\Core\Plan\Model\Plan;
 use Plinth\Core\Plan\Model\Shaft;
 use Plinth\Core\Plan\Model\Slab;
 use Plinth\Core\Plan\Model\Storey as CoreStorey;
+use Plinth\Core\Plan\Model\Surface as CoreSurface;
 use Plinth\Server\Elevation\Outline;
 use Plinth\Server\Elevation\OutlineCorner;
 use Plinth\Server\Elevation\OutlineKind;
+use Plinth\Server\Finishes\Finish;
+use Plinth\Server\Finishes\Surface;
 use Plinth\Server\Objects\PlacedObject;
 use Plinth\Server\Plan\PlanKeeper;
 use Plinth\Server\Project\Storey;
+use Symfony\Bridge\Doctrine\Types\UuidType;
 use Symfony\Component\Uid\Uuid;
 
 /** A project's storeys as the core knows them, with what their outlines make of them: floors, ceilings, voids, roofs. */
@@ -57,13 +62,24 @@ final readonly class BuildingPlan
             }
         }
 
-        return new Plan($storeys);
+        return new Plan($storeys, $this->finishes($project));
     }
 
     /** One of them by itself. */
-    public function storey(Storey $storey): CoreStorey
+    public function storey(Storey $storey): Plan
     {
-        return $this->built($storey, $this->outlines($storey->project())[$storey->id()->toRfc4122()] ?? []);
+        $built = $this->built($storey, $this->outlines($storey->project())[$storey->id()->toRfc4122()] ?? []);
+
+        return new Plan([$built], $this->finishes($storey->project()));
+    }
+
+    /** @return list<CoreFinish> */
+    private function finishes(Uuid $project): array
+    {
+        return array_map(
+            static fn (Finish $f): CoreFinish => $f->finishes(),
+            $this->entities->getRepository(Finish::class)->findBy(['project' => $project], ['id' => 'ASC']),
+        );
     }
 
     /** @return array<string, list<array{Outline, non-empty-list<OutlineCorner>}>> by storey; those with fewer than three corners are none */
@@ -105,7 +121,7 @@ final readonly class BuildingPlan
             [$top, $thickness] = [$outline->top(), $outline->thickness()];
             switch ($outline->goesRound()) {
                 case OutlineKind::Slab:
-                    $floors[] = new Slab($id, $round, $top ?? 0.0, $thickness ?? self::FLOOR_MM);
+                    $floors[] = new Slab($id, $round, $top ?? 0.0, $thickness ?? self::FLOOR_MM, $outline->finish() ?? 0.0);
                     break;
                 case OutlineKind::Ceiling:
                     $ceilings[] = new Slab($id, $round, $top ?? $storey->height, $thickness ?? self::CEILING_MM);
@@ -137,6 +153,17 @@ final readonly class BuildingPlan
             }
         }
 
-        return $storey->built($floors, $ceilings, $voids, $roofs, $shafts, $dormers, $objects);
+        return $storey->built($floors, $ceilings, $voids, $roofs, $shafts, $dormers, $objects, $this->surfaces($row));
+    }
+
+    /** @return list<CoreSurface> */
+    private function surfaces(Storey $row): array
+    {
+        /** @var list<Surface> $rows */
+        $rows = $this->entities->createQuery(
+            'SELECT r FROM '.Surface::class.' r WHERE r.project = :project AND ('.Surface::onStorey().') ORDER BY r.id',
+        )->setParameter('project', $row->project(), UuidType::NAME)->setParameter('storey', $row->id(), UuidType::NAME)->getResult();
+
+        return array_map(static fn (Surface $s): CoreSurface => $s->finished(), $rows);
     }
 }

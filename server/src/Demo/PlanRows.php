@@ -15,6 +15,8 @@ final class PlanRows
 {
     /** @var list<array<string, mixed>> */
     private array $operations = [];
+    /** @var array<string, string> the plan's id of a finish → that of its row */
+    private array $finishes = [];
 
     private function __construct()
     {
@@ -24,6 +26,12 @@ final class PlanRows
     public static function of(Plan $plan): array
     {
         $rows = new self();
+        foreach ($plan->finishes as $f) {
+            $rows->finishes[$f->id] = $rows->add('finish', [
+                'name' => $f->name, 'colour' => $f->colour, 'pattern' => $f->pattern->value, 'width' => $f->width, 'height' => $f->height,
+                'joint' => $f->joint, 'bond' => $f->bond,
+            ]);
+        }
         foreach ($plan->storeys as $storey) {
             $rows->storey($storey);
         }
@@ -52,9 +60,17 @@ final class PlanRows
                 'head' => $o->head->value, ...(0.0 === $o->rise ? [] : ['rise' => $o->rise]),
             ]);
         }
+        $rooms = [];
         foreach ($s->rooms as $r) {
-            $this->add('room', [
+            $rooms[$r->id] = $this->add('room', [
                 'storey' => $storey, 'name' => $r->name, 'number' => $r->number, 'x' => $r->anchor->x, 'y' => $r->anchor->y,
+            ]);
+        }
+        foreach ($s->surfaces as $f) {
+            $this->add('surface', [
+                'finish' => $this->finishes[$f->finish], 'on' => $f->on->value, 'bottom' => $f->bottom, 'top' => $f->top, 'start' => $f->start,
+                'end' => $f->end, 'x' => $f->origin->x, 'y' => $f->origin->y, 'degrees' => $f->degrees,
+                'room' => $f->on->isOfRoom() ? $rooms[$f->of] : null, 'wall' => $f->on->isOfRoom() ? null : $walls[$f->of],
             ]);
         }
         foreach ($s->columns as $c) {
@@ -71,7 +87,7 @@ final class PlanRows
         }
         foreach (['slab' => $s->floors, 'ceiling' => $s->ceilings] as $kind => $slabs) {
             foreach ($slabs as $slab) {
-                $this->outline($storey, $kind, $slab->outline, $slab->top, $slab->thickness);
+                $this->outline($storey, $kind, $slab->outline, $slab->top, $slab->thickness, finish: $slab->finish);
             }
         }
         foreach ($s->voids as $void) {
@@ -100,10 +116,11 @@ final class PlanRows
         ?float $thickness,
         array $pitches = [],
         array $overhangs = [],
+        float $finish = 0.0,
     ): void {
         $outline = $this->add('outline', [
             'storey' => $storey, 'side' => null, 'kind' => $kind, 'name' => 'slab' === $kind ? 'Floor' : ucfirst($kind), 'top' => $top,
-            'thickness' => $thickness,
+            'thickness' => $thickness, 'finish' => 0.0 === $finish ? null : $finish,
         ]);
         foreach ($round->corners as $i => $corner) {
             $this->add('outlineCorner', [

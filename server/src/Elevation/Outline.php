@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Server\Elevation;
 
 use Doctrine\ORM\Mapping as ORM;
+use Plinth\Core\Exchange\Exception\UnreadableDocument;
 use Plinth\Server\Change\Kind;
 use Plinth\Server\Change\ProjectRow;
 use Plinth\Server\Change\Refers;
@@ -47,6 +48,10 @@ class Outline extends ProjectRow implements DrawnOnStorey
     #[ORM\Column(nullable: true)]
     private ?float $top = null;
 
+    /** mm of a slab: the uppermost part of its thickness, under which walls stand */
+    #[ORM\Column(nullable: true)]
+    private ?float $finish = null;
+
     #[ORM\Column(length: 120)]
     private string $name = '';
 
@@ -55,6 +60,7 @@ class Outline extends ProjectRow implements DrawnOnStorey
         return [
             'side' => $this->side?->toRfc4122(), 'storey' => $this->storey?->toRfc4122(), 'name' => $this->name,
             'kind' => $this->kind->value, 'thickness' => $this->thickness, 'top' => $this->top,
+            'finish' => $this->finish,
         ];
     }
 
@@ -73,6 +79,10 @@ class Outline extends ProjectRow implements DrawnOnStorey
         $this->kind = $values->choiceOr('kind', OutlineKind::Face);
         $this->thickness = $values->optionalPositive('thickness');
         $this->top = $values->optionalNumber('top');
+        $this->finish = $values->optionalPositive('finish');
+        if (null !== $this->finish && $this->finish > ($this->thickness ?? \INF)) {
+            throw UnreadableDocument::outOfRange($values->at('finish'), 'at most the thickness of the floor, of which it is the uppermost part');
+        }
     }
 
     public function goesRound(): OutlineKind
@@ -88,6 +98,11 @@ class Outline extends ProjectRow implements DrawnOnStorey
     public function thickness(): ?float
     {
         return $this->thickness;
+    }
+
+    public function finish(): ?float
+    {
+        return $this->finish;
     }
 
     public function top(): ?float

@@ -21,6 +21,9 @@ use Plinth\Core\Plan\Network\Neighbourhood;
  */
 final readonly class RoomSpace
 {
+    /** Just inside the room, mm. */
+    private const OVER_MM = 0.5;
+
     private ?Storey $next;
     private Upright $covered;
     private Upright $through;
@@ -67,16 +70,16 @@ final readonly class RoomSpace
         return null === $region->room?->height && [] !== $this->open($region) ? $this->next : null;
     }
 
-    /** @return list<Ring> what no floor can be laid on in a room: voids, and what columns stand on */
-    public function withoutFloor(Region $region): array
+    /** @return list<Ring> what nothing can be laid on in a room, at its floor or its ceiling: voids, columns and chimneys */
+    public function without(Region $region, HeightPlane $plane, bool $isFloor): array
     {
-        return [...$this->around->voids($this->storey), ...$this->columns($region)];
-    }
+        $level = $plane->at(...$region->label) + ($isFloor ? self::OVER_MM : -self::OVER_MM);
 
-    /** @return list<Ring> what columns of a room stand on */
-    public function columns(Region $region): array
-    {
-        return array_map(static fn ($c): array => $c->outline(), $this->plan->columns(Polygon::bounds($region->polygon)));
+        return [
+            ...$isFloor ? $this->around->voids($this->storey) : [],
+            ...array_map(static fn ($c): array => $c->outline(), $this->plan->columns(Polygon::bounds($region->polygon))),
+            ...$this->around->shaftsAt($level),
+        ];
     }
 
     /** @return list<array{outer: Ring, holes: list<Ring>}> */

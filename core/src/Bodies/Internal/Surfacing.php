@@ -52,13 +52,12 @@ final class Surfacing
     {
         $made = new self($surface);
         $isFloor = SurfaceOn::Floor === $surface->on;
-        $without = $isFloor ? $rooms->withoutFloor($region) : $rooms->columns($region);
         $isLevel = true;
         foreach ($rooms->cells($region) as $cell) {
             [$bottom, $over] = $cell->spans[0];
             $plane = $isFloor ? $bottom : $over;
             $isLevel = $isLevel && $plane->isLevel();
-            foreach (Rings::less($cell->rings, $without) as $shape) {
+            foreach (Rings::less($cell->rings, $rooms->without($region, $plane, $isFloor)) as $shape) {
                 $made->lie([$shape['outer'], ...$shape['holes']], $plane, $isFloor);
             }
         }

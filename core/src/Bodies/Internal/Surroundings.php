@@ -151,6 +151,21 @@ final class Surroundings
         return $passing;
     }
 
+    /** @return list<non-empty-list<array{float, float}>> shafts of any storey that are there at a height */
+    public function shaftsAt(float $z): array
+    {
+        $rings = [];
+        foreach ([$this->storey, ...$this->others] as $storey) {
+            foreach ($storey->shafts as $shaft) {
+                if ($storey->elevation + $shaft->base <= $z && $storey->elevation + $shaft->top > $z) {
+                    $rings[] = Rings::of($shaft->outline);
+                }
+            }
+        }
+
+        return $rings;
+    }
+
     /** @return list<Ring> what is cut out of a part of a roof */
     public function throughRoof(Covering $covering): array
     {

@@ -37,7 +37,7 @@ final class BodiesWriter
      *
      * @param list<Body> $bodies
      *
-     * @return array<string, mixed>
+     * @return array{origin: array{float, float}, forms: list<array<string, mixed>>, bodies: list<array<string, mixed>>}
      */
     public static function drawn(array $bodies): array
     {
