@@ -24,6 +24,8 @@ export interface ActEntry {
   when: string;
   /** where it can be done; anywhere unless it is said */
   on?: "storey" | "side";
+  /** whether its clicks measure in space, too, where the building stands */
+  measures?: true;
   /** a figure beside its name, where there is one to act on */
   hint?(project: ProjectState, drawing: string | null): string | null;
 }

@@ -163,9 +163,9 @@ export function goTo(step: Step, act: ActName | null = null): void {
   });
 }
 
-export function setAct(act: ActName | null): void {
-  // Acts point on what is drawn.
-  useDesk.setState({ act, ...(act === null ? {} : { face: "drawn" as const }), showsOpen: false, ...NOTHING_DRAFTED });
+/** @param face where it points: on what is drawn, unless it can point in space as well */
+export function setAct(act: ActName | null, face: DeskState["face"] = "drawn"): void {
+  useDesk.setState({ act, ...(act === null ? {} : { face }), showsOpen: false, ...NOTHING_DRAFTED });
 }
 
 export function setView(view: View): void {

@@ -135,7 +135,7 @@ function letterKey(key: string): boolean {
     if (!entry) continue;
     // Who only reads has no act that makes anything.
     if (step !== null && useProject.getState().role === "read") return false;
-    if (step === null) setAct(desk.act === entry.act ? null : entry.act);
+    if (step === null) setAct(desk.act === entry.act ? null : entry.act, entry.measures ? desk.face : "drawn");
     else if (desk.step !== step) goTo(step, entry.act);
     else setAct(entry.act);
     return true;

@@ -55,6 +55,8 @@ const KINDS: readonly Kind[] = [
   "gridAxis",
   "column",
   "object",
+  "finish",
+  "surface",
   "savedView",
   "boundary",
   "leg",

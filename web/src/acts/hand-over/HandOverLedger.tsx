@@ -3,6 +3,8 @@ import { projectId, useProjectFields } from "../../store/project";
 import { overSpan, plusMinus, unitWord } from "../../ui/measures";
 import { count } from "../../ui/numbers";
 import { Head } from "../../ui/parts";
+import { Card } from "./Card";
+import { Quantities } from "./Quantities";
 
 export function HandOverLedger() {
   const storey = useDesk((s) => s.storey);
@@ -47,28 +49,8 @@ export function HandOverLedger() {
           outside="Not in it: pictures, names of rooms, what is only drawn."
           ready={has}
         />
+        <Quantities ready={has} />
       </div>
     </>
-  );
-}
-
-function Card(props: { title: string; take: string; href: string; inside: string; outside: string; ready: boolean }) {
-  return (
-    <section className="border-b border-line p-4">
-      <h3 className="text-lg font-bold">{props.title}</h3>
-      <p className="mt-1 text-[14px]">{props.inside}</p>
-      <p className="text-[13px] text-quiet">{props.outside}</p>
-      {props.ready ? (
-        <a
-          className="mt-2 inline-block rounded-lg border border-ink bg-white px-3 py-1.5 font-semibold"
-          href={props.href}
-          download
-        >
-          Take the {props.take}
-        </a>
-      ) : (
-        <p className="mt-2 text-[13px] text-quiet">Trace a wall first.</p>
-      )}
-    </section>
   );
 }

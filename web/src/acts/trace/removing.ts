@@ -1,7 +1,7 @@
 import { useDesk } from "../../board/desk";
 import { change } from "../../store/project";
 
-type Removed = "figure" | "note" | "room" | "divider" | "column" | "opening" | "outline" | "object";
+type Removed = "figure" | "note" | "room" | "divider" | "column" | "opening" | "outline" | "object" | "surface";
 
 /** Removes one thing that was selected, by its own title. */
 export function removeRow(type: Removed, id: string, title = `Remove a ${type}`): void {

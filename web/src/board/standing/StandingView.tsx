@@ -2,15 +2,21 @@ import { type PointerEvent as ReactPointerEvent, useCallback, useEffect, useRef,
 import { useProject } from "../../store/project";
 import type { Kind } from "../../store/rows";
 import { storeysInOrder } from "../../store/storeys";
-import { inWords } from "../../ui/measures";
-import { useDesk } from "../desk";
+import { useActs } from "../act";
+import { setAct, useDesk } from "../desk";
+import { useRepeats } from "../patterns";
 import { images } from "../picture";
 import { selectedWalls, selectWalls } from "../selection";
 import { type BodyKind, standingStoreys, useBodies } from "./bodies";
+import { type Cut, Cutting, planeOf } from "./Cutting";
 import { ahead, type Eye, type Place3, panned, turned, walked, whole, zoomed } from "./camera";
+import { Measured } from "./Measured";
+import { PlanUp } from "./PlanUp";
 import { standingPictures } from "./pictures";
 import { StandingScene } from "./scene";
+import type { Taken } from "./taking";
 import { Views, type ViewValues } from "./Views";
+import { wearOf } from "./wear";
 
 /** Eye height of who stands, and the nearest that one comes to a wall, metres; common practice, no source. */
 const EYE_M = 1.6;
@@ -23,12 +29,13 @@ const REST_MS = 160;
 const TURN_PX = 35;
 
 /** What can be left out, and what goes with it. */
-const LAYERS: readonly { name: string; kinds: readonly BodyKind[] }[] = [
+const LAYERS: readonly { name: string; kinds: readonly (BodyKind | "finishes")[] }[] = [
   { name: "roofs", kinds: ["roof", "dormer", "chimney"] },
   { name: "ceilings", kinds: ["ceiling"] },
   { name: "floors", kinds: ["floor", "finish"] },
   { name: "doors, windows", kinds: ["frame", "leaf", "pane"] },
   { name: "objects", kinds: ["object"] },
+  { name: "finishes", kinds: ["finishes"] },
 ];
 
 const ROWS: Record<BodyKind, Kind> = {
@@ -46,9 +53,6 @@ const ROWS: Record<BodyKind, Kind> = {
   pane: "opening",
   object: "object",
 };
-
-/** Level at so many mm above the project's zero, or upright at a part of the way through, looking so many degrees from north. */
-type Cut = { way: "none" | "level" | "upright"; level: number; part: number; degrees: number };
 
 /** Above the floor, mm: as plans are cut. */
 const CUT_MM = 1200;
@@ -69,6 +73,13 @@ export default function StandingView() {
   const [cut, setCut] = useState<Cut>({ way: "none", level: CUT_MM, part: 0.5, degrees: 0 });
   const [isInside, setInside] = useState(false);
   const [withPictures, setPictures] = useState(true);
+  const [withEvidence, setEvidence] = useState(false);
+  const [measured, setMeasured] = useState<readonly Taken[]>([]);
+  const finishes = useProject((s) => s.rows.finish);
+  const repeats = useRepeats([...finishes.values()]);
+  const measuring = useActs((s) => s.entries.find((e) => e.measures)?.act ?? null);
+  const isMeasuring = useDesk((s) => s.act !== null && s.act === measuring);
+  const planUp = useRef<SVGGElement>(null);
   const [lost, setLost] = useState(false);
 
   const rest = useRef(0);
@@ -79,7 +90,9 @@ export default function StandingView() {
     if (asked.current !== 0) return;
     asked.current = requestAnimationFrame(() => {
       asked.current = 0;
-      if (scene.current && eye.current) scene.current.render(eye.current, isMoving);
+      if (!scene.current || !eye.current) return;
+      scene.current.render(eye.current, isMoving);
+      planUp.current?.setAttribute("transform", `rotate(${(eye.current.turn * 180) / Math.PI})`);
     });
   }, []);
   const look = useCallback(
@@ -93,7 +106,7 @@ export default function StandingView() {
     [paint],
   );
   const showAll = useCallback(() => {
-    const bounds = scene.current?.bounds();
+    const bounds = scene.current?.bounds() ?? null;
     const node = canvas.current;
     if (!bounds || !node) return;
     setInside(false);
@@ -135,10 +148,34 @@ export default function StandingView() {
     // Doors stand open to who walks through them.
     if (isInside) out.add("leaf");
     s.show(new Set(standingStoreys().filter((id) => !hidden.has(id))), out);
-    s.cut(planeOf(cut, s));
+    s.cut(planeOf(cut, s.bounds()));
     if (eye.current === null && bodies.size > 0) showAll();
     paint();
   }, [bodies, without, hidden, cut, isInside, paint, showAll]);
+
+  useEffect(() => {
+    const looks = new Map(
+      [...finishes.values()].map((f) => [f.id, { colour: f.colour, repeat: repeats.get(f.id) ?? null }]),
+    );
+    if (scene.current?.look(looks)) paint();
+  }, [finishes, repeats, paint]);
+
+  useEffect(() => {
+    if (bodies.size === 0) return;
+    const seen = standingStoreys().filter((id) => withEvidence && !hidden.has(id));
+    const told = seen.map(wearOf);
+    scene.current?.tell({ figure: told.flatMap((t) => t.figure), hand: told.flatMap((t) => t.hand) });
+    paint();
+  }, [bodies, withEvidence, hidden, paint]);
+
+  useEffect(() => {
+    if (!isMeasuring) setMeasured([]);
+  }, [isMeasuring]);
+
+  useEffect(() => {
+    scene.current?.measure(measured.map((m) => m.at));
+    paint();
+  }, [measured, paint]);
 
   useEffect(() => {
     if (bodies.size === 0) return;
@@ -197,6 +234,7 @@ export default function StandingView() {
     drag.current = null;
     if (held?.moved) paint();
     if (!held || held.moved) return;
+    if (isMeasuring) return measureTo(...at(e));
     const hit = scene.current?.hit(...at(e)) ?? null;
     if (!hit) return useDesk.setState({ selected: null, group: [] });
     const type = ROWS[hit.kind];
@@ -205,6 +243,12 @@ export default function StandingView() {
     if (type !== "wall") return useDesk.setState({ selected: { type, id: hit.id }, group: [] });
     const before = e.shiftKey ? selectedWalls() : [];
     selectWalls(before.includes(hit.id) ? before.filter((w) => w !== hit.id) : [...before, hit.id]);
+  };
+  const measureTo = (x: number, y: number) => {
+    const s = scene.current;
+    const found = s?.take(x, y);
+    if (!s || !found) return;
+    setMeasured((before) => [...(before.length === 1 ? before : []), { ...found, at: s.inModel(found.at) }]);
   };
   const walk = useCallback(
     (forward: number, aside: number) => {
@@ -235,7 +279,9 @@ export default function StandingView() {
   const onKey = (e: React.KeyboardEvent) => {
     const now = eye.current;
     if (!now || e.ctrlKey || e.altKey || e.metaKey) return;
-    const move = now.distance === 0 ? insideKey(e.key, e.shiftKey, now) : outsideKey(e.key, now);
+    // By keys it is measured to what lies in the middle.
+    const measures = isMeasuring && e.key === " " ? () => measureTo(0, 0) : null;
+    const move = (measures ?? now.distance === 0) ? insideKey(e.key, e.shiftKey, now) : outsideKey(e.key, now);
     if (!move) return;
     e.preventDefault();
     e.stopPropagation();
@@ -335,7 +381,7 @@ export default function StandingView() {
     if (!next.delete(name)) next.add(name);
     return next;
   };
-  const bounds = scene.current?.bounds();
+  const bounds = scene.current?.bounds() ?? null;
   const refused = [...bodies.values()].flatMap((b) => b.refused);
   const box = "flex h-8 items-center gap-2 rounded-lg border border-line bg-sheet px-2.5 text-[13px]";
   const storeys = storeysInOrder().filter((s) => s.alternativeOf === null);
@@ -359,7 +405,9 @@ export default function StandingView() {
           This browser draws nothing in space (WebGL is off). The plan is there all the same.
         </p>
       )}
-      {refused.length > 0 && (
+      <PlanUp arrow={planUp} />
+      {isMeasuring && <Measured points={measured} />}
+      {refused.length > 0 && !isMeasuring && (
         <ul className="absolute left-3 top-3 max-w-md rounded-lg border border-rust bg-sheet px-3 py-2 text-[13px] text-rust">
           {refused.map((r) => (
             <li key={r.id}>{r.message}</li>
@@ -377,61 +425,25 @@ export default function StandingView() {
             <Tick key={name} name={name} on={!without.has(name)} set={() => setWithout(toggled(without, name))} />
           ))}
           <Tick name="pictures" on={withPictures} set={() => setPictures(!withPictures)} />
+          <Tick name="evidence" on={withEvidence} set={() => setEvidence(!withEvidence)} />
         </fieldset>
-        <fieldset className={box} aria-label="Cut">
-          <select
-            aria-label="cut"
-            className="bg-transparent underline"
-            value={cut.way}
-            onChange={(e) => {
-              const floor = rows.get(useDesk.getState().storey ?? "")?.elevation ?? 0;
-              setCut({ ...cut, way: e.target.value as Cut["way"], level: floor + CUT_MM });
-            }}
-          >
-            <option value="none">not cut</option>
-            <option value="level">cut level</option>
-            <option value="upright">cut upright</option>
-          </select>
-          {cut.way === "level" && (
-            <>
-              <input
-                type="range"
-                aria-label="height of the cut"
-                min={Math.floor((bounds?.least[2] ?? 0) * 20) * 50}
-                max={Math.ceil((bounds?.most[2] ?? 3) * 20) * 50}
-                step={50}
-                value={cut.level}
-                onChange={(e) => setCut({ ...cut, level: e.target.valueAsNumber })}
-              />
-              <span className="w-20 text-right tabular-nums">{inWords(cut.level)}</span>
-            </>
-          )}
-          {cut.way === "upright" && (
-            <input
-              type="range"
-              aria-label="where it is cut"
-              min={0}
-              max={1}
-              step={0.005}
-              value={cut.part}
-              onChange={(e) => setCut({ ...cut, part: e.target.valueAsNumber })}
-            />
-          )}
-          {cut.way === "upright" && (
-            <input
-              type="range"
-              aria-label="direction of the cut"
-              min={0}
-              max={180}
-              step={5}
-              value={cut.degrees}
-              className="w-20"
-              onChange={(e) => setCut({ ...cut, degrees: e.target.valueAsNumber })}
-            />
-          )}
-        </fieldset>
+        <Cutting
+          cut={cut}
+          bounds={bounds}
+          level={() => (rows.get(useDesk.getState().storey ?? "")?.elevation ?? 0) + CUT_MM}
+          className={box}
+          set={setCut}
+        />
         <button type="button" className={box} aria-pressed={isInside} onClick={standInside}>
           {isInside ? "step outside" : "stand inside"}
+        </button>
+        <button
+          type="button"
+          className={`${box} ${isMeasuring ? "font-semibold" : ""}`}
+          aria-pressed={isMeasuring}
+          onClick={() => setAct(isMeasuring ? null : measuring, "standing")}
+        >
+          measure
         </button>
         <button type="button" className={box} onClick={showAll}>
           all of it
@@ -452,17 +464,4 @@ function Tick({ name, on, set }: { name: string; on: boolean; set: () => void })
       {name}
     </label>
   );
-}
-
-function planeOf(cut: Cut, scene: StandingScene): { normal: Place3; at: number } | null {
-  const bounds = scene.bounds();
-  if (cut.way === "none" || !bounds) return null;
-  if (cut.way === "level") return { normal: [0, 0, 1], at: cut.level / 1000 };
-  const turn = (cut.degrees * Math.PI) / 180;
-  const normal: Place3 = [Math.sin(turn), -Math.cos(turn), 0];
-  const reach = [bounds.least, bounds.most].flatMap((p) =>
-    [bounds.least, bounds.most].map((q) => p[0] * normal[0] + q[1] * normal[1]),
-  );
-  const [low, high] = [Math.min(...reach), Math.max(...reach)];
-  return { normal, at: low + cut.part * (high - low) };
 }

@@ -9,6 +9,7 @@ import {
   Group,
   HemisphereLight,
   LineBasicMaterial,
+  LineDashedMaterial,
   LineSegments,
   type Material,
   Mesh,
@@ -16,6 +17,8 @@ import {
   MeshLambertMaterial,
   PerspectiveCamera,
   Plane,
+  Points,
+  PointsMaterial,
   Raycaster,
   Scene,
   type Texture,
@@ -25,6 +28,8 @@ import {
 } from "three";
 import type { Bodies, BodyKind } from "./bodies";
 import { type Eye, eyeOf, FIELD_INSIDE, FIELD_OF_VIEW, ahead as lookOf, type Place3 } from "./camera";
+import { Laid, type Look } from "./laid";
+import { type Taken, taken } from "./taking";
 
 /** Limestone and timber, quiet beside the drawing; panes let through what is behind them. */
 const COLOURS: Record<BodyKind, number> = {
@@ -45,6 +50,7 @@ const COLOURS: Record<BodyKind, number> = {
 const KINDS = Object.keys(COLOURS) as BodyKind[];
 const INK = 0x1c2a26;
 const TEAL = 0x1f7a72;
+const PLUM = 0x6d2a63;
 const M = 1000;
 /** A picture that takes longer than this is drawn coarser while it moves, ms; and by how much, pixels for one. */
 const SMOOTH_MS = 14;
@@ -82,7 +88,10 @@ export class StandingScene {
   private readonly storeys = new Map<string, { version: string; group: Group }>();
   private readonly chosen = new Group();
   private readonly pictures = new Group();
+  private readonly wear = new Group();
+  private readonly measured = new Group();
   private readonly cuts: Plane[] = [];
+  private readonly laid = new Laid(this.cuts);
   private readonly materials = new Map<BodyKind, Material>();
   private readonly lines = new LineBasicMaterial({ color: INK, transparent: true, opacity: 0.55 });
   private readonly cutFace = new MeshBasicMaterial({ color: 0x33433d, side: BackSide });
@@ -95,6 +104,10 @@ export class StandingScene {
     polygonOffsetFactor: -1,
     side: DoubleSide,
   });
+  private readonly restsOnFigure = new LineBasicMaterial({ color: INK });
+  private readonly restsOnHand = new LineDashedMaterial({ color: INK, dashSize: 0.06, gapSize: 0.09 });
+  private readonly between = new LineBasicMaterial({ color: PLUM, depthTest: false });
+  private readonly ends = new PointsMaterial({ color: PLUM, size: 8, sizeAttenuation: false, depthTest: false });
   /** mm that the scene counts from */
   private origin: readonly [number, number] | null = null;
   private told = new Map<string, Bodies>();
@@ -112,7 +125,15 @@ export class StandingScene {
     const sun = new DirectionalLight(0xffffff, 1.7);
     // From the south-east, so that no two slopes or walls that meet are as bright.
     sun.position.set(0.4, -0.85, 0.8);
-    this.scene.add(new HemisphereLight(0xffffff, 0xd5cfc1, 1.9), sun, this.pictures, this.chosen);
+    this.scene.add(
+      new HemisphereLight(0xffffff, 0xd5cfc1, 1.9),
+      sun,
+      this.pictures,
+      this.chosen,
+      this.wear,
+      this.measured,
+    );
+    this.measured.renderOrder = 1;
     for (const kind of KINDS) {
       const colour = { color: COLOURS[kind], flatShading: true, clippingPlanes: this.cuts };
       this.materials.set(
@@ -122,13 +143,15 @@ export class StandingScene {
           : new MeshLambertMaterial({ ...colour, polygonOffset: true, polygonOffsetFactor: 1, polygonOffsetUnits: 1 }),
       );
     }
-    for (const material of [this.lines, this.cutFace, this.selected]) material.clippingPlanes = this.cuts;
+    const cut = [this.lines, this.cutFace, this.selected, this.restsOnFigure, this.restsOnHand];
+    for (const material of cut) material.clippingPlanes = this.cuts;
   }
 
   dispose(): void {
     for (const storey of [...this.storeys.keys()]) this.remove(storey);
-    empty(this.chosen);
+    for (const group of [this.chosen, this.wear, this.measured]) empty(group);
     this.takeDown();
+    this.laid.dispose();
     this.renderer.dispose();
   }
 
@@ -164,11 +187,42 @@ export class StandingScene {
   }
 
   /** What is seen: storeys, and kinds that are left out. */
-  show(storeys: ReadonlySet<string>, without: ReadonlySet<BodyKind>): void {
+  show(storeys: ReadonlySet<string>, without: ReadonlySet<BodyKind | "finishes">): void {
     for (const [id, { group }] of this.storeys) {
       group.visible = storeys.has(id);
-      for (const child of group.children) child.visible = !without.has(child.userData.kind as BodyKind);
+      for (const child of group.children) child.visible = !without.has(child.userData.kind as BodyKind | "finishes");
     }
+  }
+
+  /** How finishes look; whether anything looks otherwise now. */
+  look(looks: ReadonlyMap<string, Look>): boolean {
+    return this.laid.look(looks);
+  }
+
+  /** Lines that tell on what walls rest: ends of segments, mm. */
+  tell({ figure, hand }: { figure: readonly Place3[]; hand: readonly Place3[] }): void {
+    empty(this.wear);
+    const add = (ends: readonly Place3[], material: LineBasicMaterial | LineDashedMaterial) => {
+      if (ends.length === 0) return;
+      const lines = new LineSegments(this.through(ends), material);
+      lines.computeLineDistances();
+      this.wear.add(lines);
+    };
+    add(figure, this.restsOnFigure);
+    add(hand, this.restsOnHand);
+  }
+
+  /** What is measured, from place to place, mm. */
+  measure(places: readonly Place3[]): void {
+    empty(this.measured);
+    const [a, b] = places;
+    if (a && b) this.measured.add(new LineSegments(this.through([a, b]), this.between));
+    if (a) this.measured.add(new Points(this.through(places), this.ends));
+  }
+
+  private through(places: readonly Place3[]): BufferGeometry {
+    const at = new Float32Array(places.flatMap((p) => this.inScene(p)));
+    return new BufferGeometry().setAttribute("position", new BufferAttribute(at, 3));
   }
 
   /** Only what lies on the side of a plane that its normal points away from; all of it without one. */
@@ -311,6 +365,26 @@ export class StandingScene {
     return this.first(ray, () => true);
   }
 
+  /** The corner, the place on an edge or on a face that is pointed at; −1 … 1 across and up. */
+  take(x: number, y: number): Taken | null {
+    const hit = this.hit(x, y);
+    const told = this.told.get(hit?.storey ?? "");
+    if (!hit || !told) return null;
+    const { edges } = this.placed(
+      told,
+      told.bodies.filter((b) => b.id === hit.id && b.kind === hit.kind),
+    );
+    const [at, ends] = [edges.getAttribute("position"), edges.getIndex()];
+    const place = (n: number): Place3 => [at.getX(n), at.getY(n), at.getZ(n)];
+    const lines: (readonly [Place3, Place3])[] = [];
+    for (let i = 0; ends && i < ends.count; i += 2) lines.push([place(ends.getX(i)), place(ends.getX(i + 1))]);
+    const { clientWidth, clientHeight } = this.canvas;
+    return taken(hit.at, lines, (p) => {
+      const v = new Vector3(...p).project(this.camera);
+      return [(v.x * clientWidth) / 2, (-v.y * clientHeight) / 2];
+    });
+  }
+
   /** How far one can go from a place before something stands in the way, metres. */
   clear(from: Place3, way: Place3): number {
     const ray = new Raycaster(new Vector3(...from), new Vector3(...way).normalize());
@@ -383,6 +457,12 @@ export class StandingScene {
         group.add(inside);
       }
     }
+    if (told.surfaces.length > 0) {
+      const [ox, oy] = this.origin ?? [0, 0];
+      const laid = this.laid.group(told, [(told.origin[0] ?? 0) - ox, (told.origin[1] ?? 0) - oy]);
+      laid.userData = { kind: "finishes" };
+      group.add(laid);
+    }
     return group;
   }
 
@@ -447,7 +527,8 @@ function reach(form: Bodies["forms"][number] | undefined): number {
 
 function empty(group: Group): void {
   for (const child of [...group.children]) {
-    if (child instanceof Mesh || child instanceof LineSegments) child.geometry.dispose();
+    if (child instanceof Group) empty(child);
+    if (child instanceof Mesh || child instanceof LineSegments || child instanceof Points) child.geometry.dispose();
     group.remove(child);
   }
 }

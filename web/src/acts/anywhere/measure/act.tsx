@@ -1,9 +1,9 @@
 import type { Act } from "../../../board/act";
 import { drafted, useDesk } from "../../../board/desk";
 import { HOLD_RAD, held } from "../../../board/held";
+import { areaWithPlusMinus, withPlusMinus } from "../../../board/withPlusMinus";
 import { distance, middle, ringArea, turnBetween, type XY } from "../../../geometry/plane";
 import { inWords } from "../../../ui/measures";
-import { areaWithPlusMinus, withPlusMinus } from "../../withPlusMinus";
 
 declare module "../../../board/desk" {
   interface Drafts {

@@ -13,4 +13,5 @@ export default {
   label: "Measure",
   key: "M",
   when: "lengths, angles, areas; nothing is saved",
+  measures: true,
 } satisfies ActEntry;

@@ -48,6 +48,15 @@ function Outline({ outline }: { outline: Thing<"outline"> }) {
               value={mm(outline.top)}
               set={(text) => void typedPlace(text, (top) => set("Top of an outline", { top }))}
             />
+            {outline.kind === "slab" && (
+              <Typed
+                label="of it finish"
+                value={mm(outline.finish)}
+                set={(text) =>
+                  void typedPlace(text, (finish) => set("Finish of a floor", { finish: finish > 0 ? finish : null }))
+                }
+              />
+            )}
           </>
         )}
       </div>

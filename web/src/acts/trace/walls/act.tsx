@@ -4,6 +4,7 @@ import { TEAL } from "../../../board/marks";
 import type { Pen } from "../../../board/pen";
 import { selectedWalls } from "../../../board/selection";
 import { wallUnder } from "../../../board/snap";
+import { withPlusMinus } from "../../../board/withPlusMinus";
 import { distance, middle, type XY } from "../../../geometry/plane";
 import type { Place } from "../../../store/drawings";
 import { useProject } from "../../../store/project";
@@ -11,7 +12,6 @@ import { arcChain, riseThrough, wallLine, wallLines } from "../../../store/walls
 import { inWords, written } from "../../../ui/measures";
 import { mendOverlaps, overlapsOf, overlapWords } from "../../overlaps";
 import { SelectRow } from "../../SelectRow";
-import { withPlusMinus } from "../../withPlusMinus";
 import { Some } from "../Some";
 import { removeWalls, wallDrag } from "./editing";
 import { useWallOptions } from "./options";

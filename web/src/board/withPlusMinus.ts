@@ -1,6 +1,6 @@
-import { useDesk } from "../board/desk";
 import { useProject } from "../store/project";
 import { area, fine, unitWord, written } from "../ui/measures";
+import { useDesk } from "./desk";
 
 /** ± over length by the fit of the drawing at hand; null while its scale is a guess. */
 function relative(): number | null {
