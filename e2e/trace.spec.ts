@@ -457,6 +457,60 @@ test("a bath of true size is put down, turned, moved, and stands among what is c
   await expect(page.getByRole("button", { name: /bath 1.700/ })).toBeVisible();
 });
 
+test("tiles are laid on a floor and up the walls with their net areas, are seen standing, and leave as a table", async ({
+  page,
+}) => {
+  const desk = await table(page, "Finishes");
+  await desk.rectangle();
+  await page.keyboard.press("e");
+  await page.getByRole("region", { name: "Finishes" }).getByRole("button", { name: "tiles", exact: true }).click();
+  await saved(page);
+  await page.getByLabel("width × height").fill("200 x 100");
+  await page.getByLabel("width × height").press("Enter");
+  await page.getByLabel("rows").selectOption("half");
+  await saved(page);
+  await desk.click(0, 0);
+  await expect(page.getByText("name this room first").first()).toBeVisible();
+  await page.keyboard.press("r");
+  await desk.click(0, 0);
+  await page.keyboard.type("Wet room");
+  await page.keyboard.press("Enter");
+  await saved(page);
+  await page.keyboard.press("e");
+  await desk.click(0, 0);
+  await saved(page);
+  // 5.8 × 3.8 m within the walls, and 2 m up all round (arithmetic).
+  await expect(page.getByRole("region", { name: "Surface" })).toContainText("22.04 m²");
+  await page.getByRole("button", { name: "walls", exact: true }).click();
+  await page.getByLabel("up to").first().fill("2000");
+  await page.getByLabel("up to").first().press("Enter");
+  await desk.click(0, 0);
+  await saved(page);
+  await expect(page.getByRole("region", { name: "Surface" })).toContainText("38.40 m²");
+  await expect(page.getByRole("button", { name: /Tiles.*Wet room, walls.*38.40 m²/ })).toBeVisible();
+  await expectAccessible(page);
+  await page.getByRole("button", { name: "3D", exact: true }).click();
+  const standing = page.getByRole("application", { name: /The building as it stands/ });
+  await page.getByTestId("standing").getByRole("button", { name: "measure" }).click();
+  await expect(page.getByTestId("measured")).toContainText("Point at a corner");
+  await standing.focus();
+  await expect(async () => {
+    await page.keyboard.press("Space");
+    await expect(page.getByTestId("measured")).toContainText("where it ends", { timeout: 500 });
+  }).toPass();
+  for (let i = 0; i < 3; i++) await page.keyboard.press("ArrowLeft");
+  await page.keyboard.press("Space");
+  await expect(page.getByTestId("measured")).toContainText(/\d mm.*level/);
+  await page.getByLabel("evidence").check();
+  await expectAccessible(page);
+  await page.keyboard.press("Alt+5");
+  await page.getByRole("button", { name: "Look at the table" }).click();
+  await expect(page.getByRole("row", { name: /^Tiles 60.44 m²/ })).toBeVisible();
+  const taken = page.waitForEvent("download");
+  await page.getByRole("link", { name: "Take the table" }).click();
+  expect((await taken).suggestedFilename()).toMatch(/\.csv$/);
+});
+
 test("walls that share a build-up change with it, and a typed length moves the end that is free to", async ({
   page,
 }) => {

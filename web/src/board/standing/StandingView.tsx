@@ -281,7 +281,8 @@ export default function StandingView() {
     if (!now || e.ctrlKey || e.altKey || e.metaKey) return;
     // By keys it is measured to what lies in the middle.
     const measures = isMeasuring && e.key === " " ? () => measureTo(0, 0) : null;
-    const move = (measures ?? now.distance === 0) ? insideKey(e.key, e.shiftKey, now) : outsideKey(e.key, now);
+    const moves = now.distance === 0 ? insideKey(e.key, e.shiftKey, now) : outsideKey(e.key, now);
+    const move = measures ?? moves;
     if (!move) return;
     e.preventDefault();
     e.stopPropagation();

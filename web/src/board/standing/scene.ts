@@ -369,7 +369,7 @@ export class StandingScene {
   take(x: number, y: number): Taken | null {
     const hit = this.hit(x, y);
     const told = this.told.get(hit?.storey ?? "");
-    if (!hit || !told) return null;
+    if (!hit || !told) return this.takeLaid(x, y);
     const { edges } = this.placed(
       told,
       told.bodies.filter((b) => b.id === hit.id && b.kind === hit.kind),
@@ -383,6 +383,17 @@ export class StandingScene {
       const v = new Vector3(...p).project(this.camera);
       return [(v.x * clientWidth) / 2, (-v.y * clientHeight) / 2];
     });
+  }
+
+  /** A finish lies there although no body does: a floor that was never drawn. */
+  private takeLaid(x: number, y: number): Taken | null {
+    const ray = new Raycaster();
+    ray.setFromCamera(new Vector2(x, y), this.camera);
+    const seen = [...this.storeys.values()].flatMap(({ group }) =>
+      group.visible ? group.children.filter((c) => c.visible && c.userData.kind === "finishes") : [],
+    );
+    const [found] = ray.intersectObjects(seen);
+    return found ? { at: [found.point.x, found.point.y, found.point.z], on: "face" } : null;
   }
 
   /** How far one can go from a place before something stands in the way, metres. */
