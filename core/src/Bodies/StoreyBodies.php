@@ -12,6 +12,7 @@ use Plinth\Core\Bodies\Internal\Fills;
 use Plinth\Core\Bodies\Internal\Footprints;
 use Plinth\Core\Bodies\Internal\HeightPlane;
 use Plinth\Core\Bodies\Internal\OpeningForm;
+use Plinth\Core\Bodies\Internal\PlainWall;
 use Plinth\Core\Bodies\Internal\Rings;
 use Plinth\Core\Bodies\Internal\RoomSpace;
 use Plinth\Core\Bodies\Internal\Stack;
@@ -298,8 +299,11 @@ final class StoreyBodies
                 array_push($slices, ...$form->cut());
             }
         }
-        $cells = $upright->cells($rings, $base, $top, $isOwn, $wall, $slices);
-        $bodies = $this->body($wall->enclosing ? BodyKind::Wall : BodyKind::Railing, $wall->id, $cells);
+        $levels = 1 === \count($rings) ? $upright->levels($rings[0], $base, $top, $isOwn) : null;
+        $mesh = (null === $levels ? null : PlainWall::mesh($wall, $rings[0], $levels[0], $levels[1], $slices))
+            ?? Stack::mesh($upright->cells($rings, $base, $top, $isOwn, $wall, $slices));
+        $kind = $wall->enclosing ? BodyKind::Wall : BodyKind::Railing;
+        $bodies = null === $mesh ? [] : [new Body($kind, $wall->id, $this->storey->id, $mesh)];
         foreach ($filled as $opening) {
             $clear = $upright->clear($wall->box(), $base, $top);
             array_push($bodies, ...$this->fills->of($wall, $opening, $base, $clear, $upright, $top, $isOwn));

@@ -158,7 +158,7 @@ final class Cut
      * @param array{float, float} $p
      * @param array{float, float} $q
      */
-    private static function passes(array $ring, array $p, array $q): bool
+    public static function passes(array $ring, array $p, array $q): bool
     {
         [$dx, $dy] = [$q[0] - $p[0], $q[1] - $p[1]];
         $length = hypot($dx, $dy);

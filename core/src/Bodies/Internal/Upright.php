@@ -54,7 +54,7 @@ final readonly class Upright
             return [];
         }
         $box = Polygon::bounds(array_merge(...$rings));
-        [$near, $base, $top] = $this->settled($this->near($box, $base, $top), $rings[0], $box, $base, $top, $isOwn);
+        [$near, $base, $top] = $this->settled($this->near($box, $base, $top), $rings, $box, $base, $top, $isOwn);
         if (null !== $wall && [] !== $slices) {
             $rings = self::sliced($rings, $wall, $slices);
         }
@@ -100,31 +100,46 @@ final readonly class Upright
     }
 
     /**
+     * Where something begins and ends that nothing comes near to, or all of which lies on and under the same.
+     *
+     * @param Ring $ring
+     *
+     * @return array{float, float}|null base and top; null where they differ from place to place
+     */
+    public function levels(array $ring, float $base, float $top, bool $isOwn): ?array
+    {
+        $box = Polygon::bounds($ring);
+        [$left, $base, $top] = $this->settled($this->near($box, $base, $top), [$ring], $box, $base, $top, $isOwn);
+
+        return [] === $left['below'] && [] === $left['above'] && [] === $left['through'] ? [$base, $top] : null;
+    }
+
+    /**
      * Level coverings whose edges do not come near hold for all of it, or for nothing: they are told once.
      *
      * @param array{below: list<Covering>, above: list<Covering>, through: list<Covering>} $near
-     * @param Ring $ring
+     * @param non-empty-list<Ring> $rings
      * @param array{float, float, float, float} $box
      *
      * @return array{array{below: list<Covering>, above: list<Covering>, through: list<Covering>}, float, float} what is left, base and top
      */
-    private function settled(array $near, array $ring, array $box, float $base, float $top, bool $isOwn): array
+    private function settled(array $near, array $rings, array $box, float $base, float $top, bool $isOwn): array
     {
         $at = null;
         $left = ['below' => [], 'above' => [], 'through' => $near['through']];
         $stands = [];
         foreach ($near['below'] as $covering) {
-            if (!$covering->top->isLevel() || [] !== $covering->edgesNear($box)) {
+            if (!$covering->top->isLevel() || self::isCutBy($covering, $rings, $box)) {
                 $left['below'][] = $covering;
-            } elseif ($covering->covers(...$at ??= Cut::inside($ring))) {
+            } elseif ($covering->covers(...$at ??= Cut::inside($rings[0]))) {
                 $stands[] = $covering->top->z;
             }
         }
         $limits = [];
         foreach ($near['above'] as $covering) {
-            if (!$covering->bottom->isLevel() || [] !== $covering->edgesNear($box)) {
+            if (!$covering->bottom->isLevel() || self::isCutBy($covering, $rings, $box)) {
                 $left['above'][] = $covering;
-            } elseif ($covering->covers(...$at ??= Cut::inside($ring))) {
+            } elseif ($covering->covers(...$at ??= Cut::inside($rings[0]))) {
                 $limits[] = $covering->bottom->z;
             }
         }
@@ -139,6 +154,23 @@ final readonly class Upright
         }
 
         return [$left, [] === $stands ? $base : max($stands), [] === $limits ? $top : min([...$isOwn ? [$top] : [], ...$limits])];
+    }
+
+    /**
+     * Whether the edges of a covering come near; to one ring by itself only those come that pass through it.
+     *
+     * @param non-empty-list<Ring> $rings
+     * @param array{float, float, float, float} $box
+     */
+    private static function isCutBy(Covering $covering, array $rings, array $box): bool
+    {
+        foreach ($covering->edgesNear($box) as [$p, $q]) {
+            if (\count($rings) > 1 || Cut::passes($rings[0], $p, $q)) {
+                return true;
+            }
+        }
+
+        return false;
     }
 
     /**
