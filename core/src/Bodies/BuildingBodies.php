@@ -60,17 +60,14 @@ final class BuildingBodies
     /**
      * What has a finish on a storey, as it stands; nothing of surfaces whose room or wall is not there.
      *
-     * @param list<Region>|null $regions of the storey, where they have been derived already
-     *
      * @return list<FinishedSurface>
      */
-    public function surfaces(string $id, ?array $regions = null): array
+    public function surfaces(string $id): array
     {
         $storey = $this->byId($id);
         if ([] === $storey->surfaces) {
             return [];
         }
-        $regions ??= Derivation::of($storey)->regions;
         $of = $this->storey($id);
         $made = [];
         foreach ($storey->surfaces as $surface) {
@@ -81,7 +78,7 @@ final class BuildingBodies
                 }
                 continue;
             }
-            foreach ($regions as $region) {
+            foreach ($of->regions() as $region) {
                 if ($region->room?->id === $surface->of) {
                     $made[] = SurfaceOn::Walls === $surface->on
                         ? Surfacing::round($surface, $id, $region, $of->rooms()->cells($region), $this->wallsRound($id, $region))

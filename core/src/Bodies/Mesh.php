@@ -15,8 +15,8 @@ use Plinth\Core\Geometry\Newell;
  */
 final readonly class Mesh
 {
-    /** Faces that lean on each other by less than this run on: the cosine of half a degree. */
-    private const SMOOTH = 0.99996;
+    /** Triangles whose normals have less in common are needles. */
+    private const LEAST_MM4 = 1e-2;
 
     /**
      * @param list<Place> $vertices mm
@@ -52,6 +52,15 @@ final readonly class Mesh
      */
     public function normal(array $face): array
     {
+        if (1 === \count($face) && 4 === \count($face[0])) {
+            // Of four corners that is what their diagonals span.
+            [$a, $b, $c, $d] = $face[0];
+            [$a, $b, $c, $d] = [$this->vertices[$a], $this->vertices[$b], $this->vertices[$c], $this->vertices[$d]];
+            [$ux, $uy, $uz] = [$c[0] - $a[0], $c[1] - $a[1], $c[2] - $a[2]];
+            [$vx, $vy, $vz] = [$d[0] - $b[0], $d[1] - $b[1], $d[2] - $b[2]];
+
+            return [$uy * $vz - $uz * $vy, $uz * $vx - $ux * $vz, $ux * $vy - $uy * $vx];
+        }
         [$nx, $ny, $nz] = [0.0, 0.0, 0.0];
         foreach ($face as $ring) {
             $corners = [];
@@ -83,6 +92,9 @@ final readonly class Mesh
      */
     public function trianglesOf(array $face): array
     {
+        if (1 === \count($face) && 4 === \count($face[0]) && null !== ($halves = $this->halves($face[0]))) {
+            return $halves;
+        }
         [$nx, $ny, $nz] = $this->normal($face);
         // Onto the plane of two axes that it faces most, the same way round.
         [$u, $v, $isTurned] = match (max(abs($nx), abs($ny), abs($nz))) {
@@ -102,33 +114,24 @@ final readonly class Mesh
         return Ears::cut($face, $places);
     }
 
-    /** @return list<array{int, int}> vertices of lines along which faces meet at an angle */
-    public function creases(): array
+    /**
+     * Four corners along the diagonal that leaves something on both sides.
+     *
+     * @param list<int> $ring
+     *
+     * @return list<array{int, int, int}>|null null where neither does
+     */
+    private function halves(array $ring): ?array
     {
-        $normals = [];
-        $faces = [];
-        foreach ($this->faces as $f => $face) {
-            $normal = $this->normal($face);
-            $length = self::length($normal);
-            $normals[$f] = [$normal[0] / $length, $normal[1] / $length, $normal[2] / $length];
-            foreach ($face as $ring) {
-                foreach ($ring as $i => $to) {
-                    $from = $ring[$i > 0 ? $i - 1 : \count($ring) - 1];
-                    $faces[min($from, $to)][max($from, $to)][] = $f;
-                }
-            }
-        }
-        $creases = [];
-        foreach ($faces as $from => $ends) {
-            foreach ($ends as $to => $both) {
-                [$a, $b] = [$normals[$both[0]], $normals[$both[1] ?? $both[0]]];
-                if (2 !== \count($both) || $a[0] * $b[0] + $a[1] * $b[1] + $a[2] * $b[2] < self::SMOOTH) {
-                    $creases[] = [$from, $to];
-                }
+        [$a, $b, $c, $d] = $ring;
+        foreach ([[[$a, $b, $c], [$a, $c, $d]], [[$b, $c, $d], [$b, $d, $a]]] as $halves) {
+            [$one, $other] = [$this->normal([$halves[0]]), $this->normal([$halves[1]])];
+            if ($one[0] * $other[0] + $one[1] * $other[1] + $one[2] * $other[2] > self::LEAST_MM4) {
+                return $halves;
             }
         }
 
-        return $creases;
+        return null;
     }
 
     /** @return list<array{int, int}> edges that do not run once each way between two faces; none where the surface is closed */

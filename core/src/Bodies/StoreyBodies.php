@@ -47,6 +47,8 @@ final class StoreyBodies
     private ?Upright $walls = null;
     private ?Upright $partitions = null;
     private ?RoomSpace $rooms = null;
+    /** @var list<Region>|null */
+    private ?array $regions = null;
 
     /** @param list<Storey> $others of the building */
     public function __construct(
@@ -213,14 +215,12 @@ final class StoreyBodies
     /**
      * How high rooms are: up to their ceiling, the floor above or the roof, and through a void up to what covers that.
      *
-     * @param list<Region> $regions of the storey
-     *
      * @return list<RoomHeight>
      */
-    public function heights(array $regions): array
+    public function heights(): array
     {
         $heights = [];
-        foreach ($regions as $region) {
+        foreach ($this->regions() as $region) {
             [$typed, $open] = [$region->room?->height, $this->rooms()->openMm2($region)];
             [$least, $most] = [\INF, 0.0];
             foreach (null === $typed ? $this->rooms()->cells($region) : [] as $cell) {
@@ -322,6 +322,12 @@ final class StoreyBodies
         $mesh = Stack::mesh($cells);
 
         return null === $mesh ? [] : [new Body($kind, $id, $this->storey->id, $mesh)];
+    }
+
+    /** @return list<Region> what its walls enclose */
+    public function regions(): array
+    {
+        return $this->regions ??= $this->derivation->everything()[1];
     }
 
     /** @internal what rooms of the storey leave free */

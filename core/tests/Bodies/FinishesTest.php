@@ -14,7 +14,6 @@ use Plinth\Core\Exchange\PlanDocument\PlanReader;
 use Plinth\Core\Exchange\PlanDocument\PlanWriter;
 use Plinth\Core\Geometry\Contour;
 use Plinth\Core\Geometry\Point;
-use Plinth\Core\Plan\Derivation\Derivation;
 use Plinth\Core\Plan\Derivation\Region;
 use Plinth\Core\Plan\Model\Column;
 use Plinth\Core\Plan\Model\Exception\UnusableValue;
@@ -327,9 +326,8 @@ final class FinishesTest extends TestCase
         $made = [];
         $first = null;
         foreach ($plan->storeys as $storey) {
-            $regions = Derivation::of($storey)->regions;
-            $first ??= $regions[0] ?? null;
-            foreach ($building->surfaces($storey->id, $regions) as $surface) {
+            $first ??= $building->storey($storey->id)->regions()[0] ?? null;
+            foreach ($building->surfaces($storey->id) as $surface) {
                 $made[$surface->id] = $surface;
             }
         }

@@ -14,7 +14,6 @@ use Plinth\Core\Exchange\PlanDocument\PlanWriter;
 use Plinth\Core\Plan\Derivation\BodyOutline;
 use Plinth\Core\Plan\Derivation\Derivation;
 use Plinth\Core\Plan\Model\Storey as CoreStorey;
-use Plinth\Core\Plan\Network\WholeStorey;
 use Plinth\Server\Http\Needs;
 use Plinth\Server\Http\Who;
 use Plinth\Server\Plan\HandedOver;
@@ -40,41 +39,57 @@ final readonly class BuildingController
     ) {
     }
 
-    /** What follows from rows takes its time: it is kept under a hash of all that it follows from. */
     #[Needs(Who::Reader)]
     #[Route('/storeys/{id}/bodies', methods: ['GET'])]
     public function bodies(Uuid $project, Uuid $id): Response
     {
-        $row = $this->access->row(Storey::class, $project, $id);
-        $plan = $this->building->of($project, $row->id());
-        $version = hash('xxh128', json_encode(PlanWriter::document($plan), \JSON_THROW_ON_ERROR));
-        $json = $this->cache->get("bodies.$version.".$row->id()->toRfc4122(), static function () use ($plan, $row, $version): string {
-            $id = $row->id()->toRfc4122();
-            $stands = array_values(array_filter($plan->storeys, static fn (CoreStorey $s): bool => $s->id === $id))[0];
-            $whole = new WholeStorey($stands);
-            $derivation = new Derivation($whole);
-            [, $regions] = $derivation->everything();
-            $building = new BuildingBodies($plan, [$id => $whole], [$id => $derivation]);
-            $of = $building->storey($id);
+        return $this->standing('bodies', $project, $id, static function (BuildingBodies $building, CoreStorey $storey, string $version): array {
+            $of = $building->storey($storey->id);
             $drawn = BodiesWriter::drawn($of->all());
             $roofs = [];
-            foreach ($stands->roofs as $roof) {
+            foreach ($storey->roofs as $roof) {
                 if (null !== ($over = $of->roofOver($roof))) {
                     $roofs[] = BodiesWriter::roof($roof->id, $over);
                 }
             }
 
-            return json_encode([
+            return [
                 'version' => $version,
                 ...$drawn,
                 'surfaces' => array_map(
                     static fn (FinishedSurface $s): array => BodiesWriter::surface($s, $drawn['origin']),
-                    $building->surfaces($id, $regions),
+                    $building->surfaces($storey->id),
                 ),
                 'roofs' => $roofs,
-                'heights' => array_map(BodiesWriter::height(...), $of->heights($regions)),
                 'refused' => array_map(BodiesWriter::refused(...), $of->refused()),
-            ], \JSON_THROW_ON_ERROR);
+            ];
+        });
+    }
+
+    #[Needs(Who::Reader)]
+    #[Route('/storeys/{id}/heights', methods: ['GET'])]
+    public function heights(Uuid $project, Uuid $id): Response
+    {
+        return $this->standing('heights', $project, $id, static fn (BuildingBodies $building, CoreStorey $storey): array => [
+            'heights' => array_map(BodiesWriter::height(...), $building->storey($storey->id)->heights()),
+        ]);
+    }
+
+    /**
+     * What follows from rows takes its time: it is kept under a hash of all that it follows from.
+     *
+     * @param \Closure(BuildingBodies, CoreStorey, string): array<string, mixed> $told of the building, the storey, and that hash
+     */
+    private function standing(string $what, Uuid $project, Uuid $id, \Closure $told): Response
+    {
+        $row = $this->access->row(Storey::class, $project, $id);
+        $plan = $this->building->of($project, $row->id());
+        $version = hash('xxh128', json_encode(PlanWriter::document($plan), \JSON_THROW_ON_ERROR));
+        $key = $row->id()->toRfc4122();
+        $json = $this->cache->get("$what.$version.$key", static function () use ($plan, $key, $version, $told): string {
+            $storey = array_values(array_filter($plan->storeys, static fn (CoreStorey $s): bool => $s->id === $key))[0];
+
+            return json_encode($told(new BuildingBodies($plan), $storey, $version), \JSON_THROW_ON_ERROR);
         });
 
         return new JsonResponse($json, json: true);

@@ -29,7 +29,56 @@ final class Ears
             $ring = self::bridged($ring, $hole, \array_slice($holes, $n), $at);
         }
 
-        return 3 === \count($ring) ? [$ring] : self::ears($ring, $at);
+        if (3 === \count($ring)) {
+            return [$ring];
+        }
+        $bends = self::bends($ring, $at);
+
+        return [] === $bends ? self::strip($ring) : self::ears($ring, $bends, $at);
+    }
+
+    /**
+     * @param list<int> $ring
+     * @param Places $at
+     *
+     * @return list<int> corners at which it does not turn to the left
+     */
+    private static function bends(array $ring, array $at): array
+    {
+        $n = \count($ring);
+        $bends = [];
+        [$a, $b] = [$at[$ring[$n - 2]], $at[$ring[$n - 1]]];
+        foreach ($ring as $i => $v) {
+            $c = $at[$v];
+            if (!self::isCorner($a, $b, $c)) {
+                $bends[] = $ring[$i > 0 ? $i - 1 : $n - 1];
+            }
+            [$a, $b] = [$b, $c];
+        }
+
+        return $bends;
+    }
+
+    /**
+     * A ring that turns to the left everywhere, to and fro across it.
+     *
+     * @param list<int> $ring
+     *
+     * @return list<array{int, int, int}>
+     */
+    private static function strip(array $ring): array
+    {
+        $triangles = [];
+        for ($i = 0, $k = \count($ring) - 1; $k - $i > 1;) {
+            $triangles[] = [$ring[$i], $ring[$i + 1], $ring[$k]];
+            ++$i;
+            if ($k - $i > 1) {
+                $triangles[] = [$ring[$i], $ring[$k - 1], $ring[$k]];
+                --$k;
+            }
+        }
+
+        return $triangles;
     }
 
     /**
@@ -122,11 +171,12 @@ final class Ears
 
     /**
      * @param list<int> $ring
+     * @param list<int> $bends what alone can lie within an ear: a corner that turns to the left does so as long as it is there
      * @param Places $at
      *
      * @return list<array{int, int, int}>
      */
-    private static function ears(array $ring, array $at): array
+    private static function ears(array $ring, array $bends, array $at): array
     {
         $triangles = [];
         $i = 0;
@@ -136,7 +186,7 @@ final class Ears
             $i %= $n;
             [$a, $b, $c] = [$ring[($i + $n - 1) % $n], $ring[$i], $ring[($i + 1) % $n]];
             // Once round without an ear, whatever is not turned over will do.
-            $isEar = self::isCorner($at[$a], $at[$b], $at[$c]) && ($missed > $n || self::isClear($a, $b, $c, $ring, $at));
+            $isEar = self::isCorner($at[$a], $at[$b], $at[$c]) && ($missed > $n || self::isClear($a, $b, $c, $bends, $at));
             if ($isEar || $missed > 2 * $n) {
                 if ($isEar) {
                     $triangles[] = [$a, $b, $c];
@@ -170,13 +220,13 @@ final class Ears
     }
 
     /**
-     * @param list<int> $ring
+     * @param list<int> $bends
      * @param Places $at
      */
-    private static function isClear(int $a, int $b, int $c, array $ring, array $at): bool
+    private static function isClear(int $a, int $b, int $c, array $bends, array $at): bool
     {
         [$p, $q, $r] = [$at[$a], $at[$b], $at[$c]];
-        foreach ($ring as $v) {
+        foreach ($bends as $v) {
             $s = $at[$v];
             if (
                 $v !== $a && $v !== $b && $v !== $c

@@ -17,6 +17,8 @@ use Plinth\Core\Plan\Model\Wall;
  * Frames, leaves and panes in openings. Those of one size in straight walls are made once and placed.
  *
  * @internal
+ *
+ * @phpstan-import-type Ring from Cut
  */
 final class Fills
 {
@@ -102,19 +104,67 @@ final class Fills
     private static function made(Wall $wall, Opening $opening, float $base, Upright $upright, float $top, bool $isOwn): array
     {
         $made = [];
-        foreach ((new OpeningForm($wall, $opening, $base))->fills() as $fill) {
+        $fills = (new OpeningForm($wall, $opening, $base))->fills();
+        foreach ($fills as $i => $fill) {
             $half = $fill['deep'] / 2.0;
             [$first, $last] = [$fill['slices'][0] ?? null, $fill['slices'][\count($fill['slices']) - 1] ?? null];
             if (null === $first || null === $last) {
                 continue;
             }
             $ring = $wall->piece($first->from, $last->to, -$half, $half);
-            $mesh = Stack::mesh($upright->cells([$ring], $base, $top, $isOwn, $wall, $fill['slices'], true));
+            // What a frame goes round is all that closes it.
+            $within = 0 === $i ? array_merge(...array_column(\array_slice($fills, 1), 'slices')) : [];
+            $levels = $upright->levels($ring, $base, $top, $isOwn);
+            $mesh = (null === $levels ? null : self::square($wall, $ring, $levels, $first, $fill['slices'], $within))
+                ?? Stack::mesh($upright->cells([$ring], $base, $top, $isOwn, $wall, $fill['slices'], true));
             if (null !== $mesh) {
                 $made[] = [BodyKind::from($fill['kind']), $mesh];
             }
         }
 
         return $made;
+    }
+
+    /**
+     * A leaf, a pane or a frame with nothing but right angles.
+     *
+     * @param Ring $ring
+     * @param array{float, float} $levels between which nothing ends it
+     * @param list<Slice> $slices
+     * @param list<Slice> $within what a frame goes round
+     */
+    private static function square(Wall $wall, array $ring, array $levels, Slice $first, array $slices, array $within): ?Mesh
+    {
+        // A frame is as high as where it begins.
+        $span = self::level([] === $within ? $slices : [$first]);
+        $open = self::level($within);
+        if (null === $span || ([] !== $within && null === $open) || $span[0]->z < $levels[0] || $span[1]->z > $levels[1]) {
+            return null;
+        }
+        [$low, $high] = $span;
+        $hole = null === $open ? [] : [new Slice($within[0]->from, $within[\count($within) - 1]->to, [$open])];
+
+        return PlainWall::mesh($wall, $ring, $low->z, $high->z, $hole);
+    }
+
+    /**
+     * @param list<Slice> $slices
+     *
+     * @return array{HeightPlane, HeightPlane}|null from where up to where all of them go; null where that is not the same, or not level
+     */
+    private static function level(array $slices): ?array
+    {
+        $span = $slices[0]->spans[0] ?? null;
+        foreach ($slices as $slice) {
+            if (1 !== \count($slice->spans) || null === $span) {
+                return null;
+            }
+            [$low, $high] = $slice->spans[0];
+            if (!$low->isLevel() || !$high->isLevel() || $low->z !== $span[0]->z || $high->z !== $span[1]->z) {
+                return null;
+            }
+        }
+
+        return $span;
     }
 }

@@ -208,7 +208,7 @@ final class PlainWall
         $at = array_flip($round);
         $walk = static function (int $from, int $to) use ($round, $at): array {
             $way = [];
-            for ($i = $at[$from]; ; $i = ($i + 1) % \count($round)) {
+            for ($i = $at[$from];; $i = ($i + 1) % \count($round)) {
                 $way[] = $round[$i];
                 if ($round[$i] === $to) {
                     return $way;

@@ -33,7 +33,8 @@ final class BodiesWriter
     }
 
     /**
-     * Bodies as they are drawn: forms of triangles about a place of their own, to a hundredth of a millimetre, and where each stands.
+     * Bodies as they are drawn: forms about a place of their own, to a hundredth of a millimetre, and where each stands. Faces one after
+     * another: how many rings each has, and of each ring how many corners, and which.
      *
      * @param list<Body> $bodies
      *
@@ -52,20 +53,24 @@ final class BodiesWriter
                 [$ox, $oy] = null === $at ? [$x, $y] : [0.0, 0.0];
                 $flat = [];
                 foreach ($form->vertices as [$px, $py, $pz]) {
-                    array_push($flat, round($px - $ox, 2), round($py - $oy, 2), round($pz, 2));
+                    $flat[] = round($px - $ox, 2);
+                    $flat[] = round($py - $oy, 2);
+                    $flat[] = round($pz, 2);
                 }
-                $forms[] = [
-                    'vertices' => $flat,
-                    'triangles' => array_merge(...$form->triangles()),
-                    'creases' => array_merge(...$form->creases()),
-                ];
+                $faces = [];
+                foreach ($form->faces as $face) {
+                    $faces[] = \count($face);
+                    foreach ($face as $ring) {
+                        array_push($faces, \count($ring), ...$ring);
+                    }
+                }
+                $forms[] = ['vertices' => $flat, 'faces' => $faces];
             }
             $told[] = [
                 'kind' => $body->kind->value,
                 'id' => $body->id,
                 'form' => $numbers[$form],
                 'at' => null === $at ? null : [$at->x - $x, $at->y - $y, $at->z, $at->cos, $at->sin],
-                'volumeM3' => $form->volume() / 1e9,
             ];
         }
 

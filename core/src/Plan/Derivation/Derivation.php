@@ -49,6 +49,9 @@ final class Derivation
     private readonly Enclosures $enclosures;
     private readonly Regions $regions;
 
+    /** @var array<string, list<Shape>> what walls cover, once it has been asked for */
+    private array $footprints = [];
+
     public function __construct(private readonly Neighbourhood $plan, Effort $effort = new Effort())
     {
         $this->enclosing = new Layer($plan, true, $effort);
@@ -170,7 +173,7 @@ final class Derivation
         foreach ($ids as $id) {
             $isLoose = [] !== $this->loose->pieces->ofWall($id);
             if (($isLoose ? $this->loose : $this->enclosing)->pieces->wall($id) instanceof Wall) {
-                $footprints[$id] = ($isLoose ? $loose : $enclosing)->footprint($id);
+                $footprints[$id] = $this->footprints[$id] ??= ($isLoose ? $loose : $enclosing)->footprint($id);
             }
         }
 

@@ -28,6 +28,7 @@ import {
 } from "three";
 import type { Bodies, BodyKind } from "./bodies";
 import { type Eye, eyeOf, FIELD_INSIDE, FIELD_OF_VIEW, ahead as lookOf, type Place3 } from "./camera";
+import { drawnOf } from "./forms";
 import { Laid, type Look } from "./laid";
 import { type Taken, taken } from "./taking";
 
@@ -481,17 +482,16 @@ export class StandingScene {
   private placed(told: Bodies, of: readonly Bodies["bodies"][number][]) {
     const [ox, oy] = this.origin ?? [0, 0];
     const [sx, sy] = [(told.origin[0] ?? 0) - ox, (told.origin[1] ?? 0) - oy];
-    const forms = of.map((b) => told.forms[b.form]);
-    const total = (size: (form: Bodies["forms"][number]) => number) =>
-      forms.reduce((n, form) => n + (form ? size(form) : 0), 0);
-    const places = new Float32Array(total((f) => f.vertices.length));
-    const triangles = new Uint32Array(total((f) => f.triangles.length));
-    const creases = new Uint32Array(total((f) => f.creases.length));
+    const forms = of.flatMap((b) => told.forms[b.form] ?? []);
+    const drawn = forms.map(drawnOf);
+    const places = new Float32Array(forms.reduce((n, f) => n + f.vertices.length, 0));
+    const triangles = new Uint32Array(drawn.reduce((n, d) => n + d.triangles.length, 0));
+    const creases = new Uint32Array(drawn.reduce((n, d) => n + d.creases.length, 0));
     const owners = new Uint32Array(triangles.length / 3);
     let [p, t, c] = [0, 0, 0];
     of.forEach((body, owner) => {
-      const form = forms[owner];
-      if (!form) return;
+      const [form, lines] = [forms[owner], drawn[owner]];
+      if (!form || !lines) return;
       const [x = 0, y = 0, z = 0, cos = 1, sin = 0] = body.at ?? [];
       const first = p / 3;
       for (let v = 0; v < form.vertices.length; v += 3) {
@@ -500,9 +500,9 @@ export class StandingScene {
         places[p++] = (sy + y + sin * u + cos * w) / M;
         places[p++] = (z + h) / M;
       }
-      owners.fill(owner, t / 3, (t + form.triangles.length) / 3);
-      for (const v of form.triangles) triangles[t++] = first + v;
-      for (const v of form.creases) creases[c++] = first + v;
+      owners.fill(owner, t / 3, (t + lines.triangles.length) / 3);
+      for (const v of lines.triangles) triangles[t++] = first + v;
+      for (const v of lines.creases) creases[c++] = first + v;
     });
     const at = new BufferAttribute(places, 3);
     const made = (index: Uint32Array) => {

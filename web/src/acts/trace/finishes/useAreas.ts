@@ -1,10 +1,19 @@
-import type { Schemas } from "../../../api/client";
-import { useBodiesOf } from "../useBodiesOf";
+import { useQuery } from "@tanstack/react-query";
+import { api, settled } from "../../../api/client";
+import { inProject, useProject } from "../../../store/project";
 
 const NONE: ReadonlyMap<string, number> = new Map();
-const areas = (told: Schemas["Bodies"]) => new Map(told.surfaces.map((s) => [s.id, s.areaM2]));
 
-/** Net areas of the surfaces of a storey, m², by their ids. */
+/** Net areas of the surfaces of a storey, m², by their ids; asked anew once something has been saved. */
 export function useAreas(storey: string | null, isWanted: boolean): ReadonlyMap<string, number> {
-  return useBodiesOf(storey, isWanted, areas) ?? NONE;
+  const revision = useProject((s) => (isWanted ? s.revision : 0));
+  const { data } = useQuery({
+    queryKey: ["surfaces", storey, revision],
+    queryFn: () =>
+      settled(api.GET("/api/projects/{project}/storeys/{id}/bodies", { params: { path: inProject(storey ?? "") } })),
+    enabled: isWanted && storey !== null,
+    placeholderData: (old) => old,
+    select: (told) => new Map(told.surfaces.map((s) => [s.id, s.areaM2])),
+  });
+  return data ?? NONE;
 }

@@ -1,9 +1,10 @@
-import type { Schemas } from "../../../api/client";
+import { useQuery } from "@tanstack/react-query";
+import { api, type Schemas, settled } from "../../../api/client";
+import { inProject, useProject } from "../../../store/project";
 import type { Rows } from "../../../store/rows";
 import { inWords, written } from "../../../ui/measures";
-import { useBodiesOf } from "../useBodiesOf";
 
-type Height = Schemas["Bodies"]["heights"][number];
+type Height = Schemas["RoomHeight"];
 
 /** Whether anything lies over a storey that could make its rooms other than storey-high. */
 export function isCovered(rows: Rows): boolean {
@@ -22,10 +23,18 @@ export function mayBeOpen(rows: Rows, storey: string): boolean {
 
 /** How high the rooms of a storey are, by their regions; nothing while it is not wanted. */
 export function useHeights(storey: string | null, isWanted: boolean): ReadonlyMap<string, Height> {
-  return useBodiesOf(storey, isWanted, byRegion) ?? NONE;
+  const revision = useProject((s) => (isWanted ? s.revision : 0));
+  const { data } = useQuery({
+    queryKey: ["heights", storey, revision],
+    queryFn: () =>
+      settled(api.GET("/api/projects/{project}/storeys/{id}/heights", { params: { path: inProject(storey ?? "") } })),
+    enabled: isWanted && storey !== null,
+    placeholderData: (old) => old,
+    select: (told) => new Map(told.heights.map((h) => [h.region, h])),
+  });
+  return data ?? NONE;
 }
 
-const byRegion = (told: Schemas["Bodies"]) => new Map(told.heights.map((h) => [h.region, h]));
 const NONE: ReadonlyMap<string, Height> = new Map();
 
 /** `2 425 mm high`, `2 425 to 6 800 mm high · open to above`. */
