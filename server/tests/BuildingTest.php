@@ -73,7 +73,7 @@ final class BuildingTest extends TestCase
         $values = ['storey' => $this->desk->storey, 'kind' => 'wardrobe', 'x' => 3000, 'y' => 2000, 'degrees' => 90];
         $size = ['width' => 1200, 'depth' => 600, 'height' => 2000];
         $this->desk->change([['do' => 'add', 'type' => 'object', 'id' => $id, 'values' => $values + $size]]);
-        self::assertEqualsWithDelta(1.2 * 0.6 * 2.0, self::volume($this->bodies(), 'object'), 1e-9);
+        self::assertEqualsWithDelta(1.2 * 0.6 * 2.0, self::volume($this->bodies('fills'), 'object'), 1e-9);
         $form = $this->desk->client->ok('GET', '/api/object?kind=wardrobe&width=1200&depth=600&height=2000');
         self::assertEquals([[[-600, -300], [600, -300], [600, 300], [-600, 300]]], $form['plan']);
         $wrong = $this->desk->refused(422, [['do' => 'set', 'type' => 'object', 'id' => $id, 'values' => ['width' => 0]]]);
@@ -165,9 +165,9 @@ final class BuildingTest extends TestCase
         self::assertStringStartsWith('glTF', Desk::text($glb['text']));
     }
 
-    private function bodies(): JsonValue
+    private function bodies(string $what = 'bodies'): JsonValue
     {
-        return JsonValue::of($this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/storeys/{$this->desk->storey}/bodies"));
+        return JsonValue::of($this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/storeys/{$this->desk->storey}/$what"));
     }
 
     /**

@@ -65,16 +65,27 @@ final class StoreyBodies
     /** @return list<Body> */
     public function all(): array
     {
+        return [...$this->shell(), ...$this->fills()];
+    }
+
+    /** @return list<Body> what is built, without what stands in openings and rooms */
+    public function shell(): array
+    {
         return [
             ...$this->floors(),
-            ...$this->walls($this->derivation->all()),
+            ...$this->wallsAlone($this->derivation->all()),
             ...$this->columns(),
             ...$this->ceilings(),
             ...$this->roofs(),
             ...$this->shafts(),
             ...$this->dormers(),
-            ...$this->objects(),
         ];
+    }
+
+    /** @return list<Body> frames, leaves and panes, and objects */
+    public function fills(): array
+    {
+        return [...$this->fillsOf($this->derivation->all()), ...$this->objects()];
     }
 
     /** @return list<Refused> what cannot stand; known once it has been asked for */
@@ -90,20 +101,78 @@ final class StoreyBodies
      */
     public function walls(array $ids): array
     {
-        $openings = [];
-        foreach ($this->plan->openings($ids) as $opening) {
-            $openings[$opening->wall][] = $opening;
-        }
+        return [...$this->wallsAlone($ids), ...$this->fillsOf($ids)];
+    }
+
+    /**
+     * @param list<string> $ids
+     *
+     * @return list<Body>
+     */
+    private function wallsAlone(array $ids): array
+    {
         $bodies = [];
-        array_walk($ids, fn (string $id): ?Wall => $this->wallOf($id));
-        foreach ($this->derivation->footprints($ids) as $id => $footprint) {
-            $wall = $this->derivation->wall($id);
-            if (null !== $wall && [] !== $footprint) {
-                array_push($bodies, ...$this->wall($wall, Cut::withoutHoles($footprint), $openings[$id] ?? []));
+        foreach ($this->standing($ids) as [$wall, $footprint, $openings]) {
+            [$base, $top] = [$this->storey->elevation, $this->top($wall->height)];
+            $upright = $this->upright($wall->toCeiling);
+            $isOwn = null !== $wall->height;
+            $rings = Cut::withoutHoles($footprint);
+            $slices = [];
+            foreach ($openings as $opening) {
+                $form = new OpeningForm($wall, $opening, $base);
+                array_push($slices, ...$form->isThere() ? $form->cut() : []);
+            }
+            $levels = 1 === \count($rings) ? $upright->levels($rings[0], $base, $top, $isOwn) : null;
+            $mesh = (null === $levels ? null : PlainWall::mesh($wall, $rings[0], $levels[0], $levels[1], $slices))
+                ?? Stack::mesh($upright->cells($rings, $base, $top, $isOwn, $wall, $slices));
+            if (null !== $mesh) {
+                $bodies[] = new Body($wall->enclosing ? BodyKind::Wall : BodyKind::Railing, $wall->id, $this->storey->id, $mesh);
             }
         }
 
         return $bodies;
+    }
+
+    /**
+     * @param list<string> $ids of walls
+     *
+     * @return list<Body>
+     */
+    private function fillsOf(array $ids): array
+    {
+        $bodies = [];
+        foreach ($this->standing($ids) as [$wall, , $openings]) {
+            [$base, $top] = [$this->storey->elevation, $this->top($wall->height)];
+            $upright = $this->upright($wall->toCeiling);
+            $clear = [] === $openings ? $top : $upright->clear($wall->box(), $base, $top);
+            foreach ($openings as $opening) {
+                if ((new OpeningForm($wall, $opening, $base))->isThere()) {
+                    array_push($bodies, ...$this->fills->of($wall, $opening, $base, $clear, $upright, $top, null !== $wall->height));
+                }
+            }
+        }
+
+        return $bodies;
+    }
+
+    /**
+     * @param list<string> $ids
+     *
+     * @return iterable<array{Wall, non-empty-list<Shape>, list<Opening>}> walls that cover something of the plan, with that, and their openings
+     */
+    private function standing(array $ids): iterable
+    {
+        $openings = [];
+        foreach ($this->plan->openings($ids) as $opening) {
+            $openings[$opening->wall][] = $opening;
+        }
+        array_walk($ids, fn (string $id): ?Wall => $this->wallOf($id));
+        foreach ($this->derivation->footprints($ids) as $id => $footprint) {
+            $wall = $this->derivation->wall($id);
+            if (null !== $wall && [] !== $footprint) {
+                yield [$wall, $footprint, $openings[$id] ?? []];
+            }
+        }
     }
 
     /** As it was drawn, if it is there. */
@@ -274,39 +343,6 @@ final class StoreyBodies
             $walls = Cut::withoutHoles(Overlay::difference([Rings::of($dormer->outline)], $inner));
             $cells = [...$upright->cells($walls, $lid, $lid), ...$sunk->cells($inner, $lid - $dormer->thickness, $lid)];
             array_push($bodies, ...$this->body(BodyKind::Dormer, $dormer->id, $cells));
-        }
-
-        return $bodies;
-    }
-
-    /**
-     * @param list<Ring> $rings
-     * @param list<Opening> $openings
-     *
-     * @return list<Body>
-     */
-    private function wall(Wall $wall, array $rings, array $openings): array
-    {
-        [$base, $top] = [$this->storey->elevation, $this->top($wall->height)];
-        $upright = $this->upright($wall->toCeiling);
-        $isOwn = null !== $wall->height;
-        $slices = [];
-        $filled = [];
-        foreach ($openings as $opening) {
-            $form = new OpeningForm($wall, $opening, $base);
-            if ($form->isThere()) {
-                $filled[] = $opening;
-                array_push($slices, ...$form->cut());
-            }
-        }
-        $levels = 1 === \count($rings) ? $upright->levels($rings[0], $base, $top, $isOwn) : null;
-        $mesh = (null === $levels ? null : PlainWall::mesh($wall, $rings[0], $levels[0], $levels[1], $slices))
-            ?? Stack::mesh($upright->cells($rings, $base, $top, $isOwn, $wall, $slices));
-        $kind = $wall->enclosing ? BodyKind::Wall : BodyKind::Railing;
-        $bodies = null === $mesh ? [] : [new Body($kind, $wall->id, $this->storey->id, $mesh)];
-        foreach ($filled as $opening) {
-            $clear = $upright->clear($wall->box(), $base, $top);
-            array_push($bodies, ...$this->fills->of($wall, $opening, $base, $clear, $upright, $top, $isOwn));
         }
 
         return $bodies;

@@ -45,7 +45,7 @@ final readonly class BuildingController
     {
         return $this->standing('bodies', $project, $id, static function (BuildingBodies $building, CoreStorey $storey, string $version): array {
             $of = $building->storey($storey->id);
-            $drawn = BodiesWriter::drawn($of->all());
+            $drawn = BodiesWriter::drawn($of->shell());
             $roofs = [];
             foreach ($storey->roofs as $roof) {
                 if (null !== ($over = $of->roofOver($roof))) {
@@ -54,6 +54,7 @@ final readonly class BuildingController
             }
 
             return [
+                'storey' => $storey->id,
                 'version' => $version,
                 ...$drawn,
                 'surfaces' => array_map(
@@ -64,6 +65,21 @@ final readonly class BuildingController
                 'refused' => array_map(BodiesWriter::refused(...), $of->refused()),
             ];
         });
+    }
+
+    /** Apart, so that what is built is seen before them. */
+    #[Needs(Who::Reader)]
+    #[Route('/storeys/{id}/fills', methods: ['GET'])]
+    public function fills(Uuid $project, Uuid $id): Response
+    {
+        return $this->standing('fills', $project, $id, static fn (BuildingBodies $building, CoreStorey $storey, string $version): array => [
+            'storey' => $storey->id,
+            'version' => $version,
+            ...BodiesWriter::drawn($building->storey($storey->id)->fills()),
+            'surfaces' => [],
+            'roofs' => [],
+            'refused' => [],
+        ]);
     }
 
     #[Needs(Who::Reader)]

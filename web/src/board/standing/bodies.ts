@@ -16,7 +16,13 @@ export function standingStoreys(): readonly string[] {
     .map((s) => s.id);
 }
 
-/** What stands on each storey, asked anew once something has been saved; the same object while nothing differs. */
+/** What is told of a storey apart: what is built, and what stands in its openings and rooms. */
+const PARTS = ["bodies", "fills"] as const;
+
+/**
+ * What stands on each storey, asked anew once something has been saved; the same objects while nothing differs. By storey and part: what
+ * is built comes first, so that it is seen before the rest is there.
+ */
 export function useBodies(): ReadonlyMap<string, Bodies> {
   const revision = useProject((s) => s.revision);
   const isFirst = useRef(true);
@@ -24,17 +30,20 @@ export function useBodies(): ReadonlyMap<string, Bodies> {
   useEffect(() => {
     let isWanted = revision >= 0;
     const ask = async () => {
-      for (const storey of standingStoreys()) {
-        const path = inProject(storey);
-        const told = await settled(api.GET("/api/projects/{project}/storeys/{id}/bodies", { params: { path } }));
-        if (!isWanted) return;
-        setBodies((before) =>
-          before.get(storey)?.version === told.version ? before : new Map(before).set(storey, told),
-        );
+      for (const part of PARTS) {
+        for (const storey of standingStoreys()) {
+          const path = inProject(storey);
+          const told = await settled(api.GET(`/api/projects/{project}/storeys/{id}/${part}`, { params: { path } }));
+          if (!isWanted) return;
+          const key = `${storey} ${part}`;
+          setBodies((before) => (before.get(key)?.version === told.version ? before : new Map(before).set(key, told)));
+        }
       }
       const there = new Set(standingStoreys());
       setBodies((before) =>
-        [...before.keys()].every((s) => there.has(s)) ? before : new Map([...before].filter(([s]) => there.has(s))),
+        [...before.values()].every((b) => there.has(b.storey))
+          ? before
+          : new Map([...before].filter(([, b]) => there.has(b.storey))),
       );
     };
     const timer = setTimeout(() => void ask().catch(() => {}), isFirst.current ? 0 : REST_MS);

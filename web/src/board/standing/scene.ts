@@ -61,6 +61,7 @@ const LEAST_PART = 0.02;
 /** Which body each triangle of a mesh is of. */
 interface Owned {
   storey: string;
+  part: string;
   bodies: readonly { kind: BodyKind; id: string }[];
   owners: Uint32Array;
 }
@@ -68,6 +69,8 @@ interface Owned {
 /** Something that was hit. */
 export interface Hit {
   storey: string;
+  /** of what is told of it */
+  part: string;
   kind: BodyKind;
   id: string;
   at: Place3;
@@ -86,7 +89,8 @@ export class StandingScene {
   private readonly renderer: WebGLRenderer;
   private readonly scene = new Scene();
   private readonly camera = new PerspectiveCamera(FIELD_OF_VIEW, 1, 0.05, 4e4);
-  private readonly storeys = new Map<string, { version: string; group: Group }>();
+  /** by storey and part */
+  private readonly parts = new Map<string, { storey: string; version: string; group: Group }>();
   private readonly chosen = new Group();
   private readonly pictures = new Group();
   private readonly wear = new Group();
@@ -149,7 +153,7 @@ export class StandingScene {
   }
 
   dispose(): void {
-    for (const storey of [...this.storeys.keys()]) this.remove(storey);
+    for (const part of [...this.parts.keys()]) this.remove(part);
     for (const group of [this.chosen, this.wear, this.measured]) empty(group);
     this.takeDown();
     this.laid.dispose();
@@ -168,18 +172,18 @@ export class StandingScene {
   /** Takes over what has changed; whether anything has. */
   put(bodies: ReadonlyMap<string, Bodies>): boolean {
     let isNew = false;
-    for (const storey of [...this.storeys.keys()]) {
-      if (!bodies.has(storey)) {
-        this.remove(storey);
+    for (const part of [...this.parts.keys()]) {
+      if (!bodies.has(part)) {
+        this.remove(part);
         isNew = true;
       }
     }
-    for (const [storey, told] of bodies) {
-      if (this.storeys.get(storey)?.version === told.version) continue;
-      this.remove(storey);
+    for (const [part, told] of bodies) {
+      if (this.parts.get(part)?.version === told.version) continue;
+      this.remove(part);
       this.origin ??= [told.origin[0] ?? 0, told.origin[1] ?? 0];
-      const group = this.built(storey, told);
-      this.storeys.set(storey, { version: told.version, group });
+      const group = this.built(part, told);
+      this.parts.set(part, { storey: told.storey, version: told.version, group });
       this.scene.add(group);
       isNew = true;
     }
@@ -189,8 +193,8 @@ export class StandingScene {
 
   /** What is seen: storeys, and kinds that are left out. */
   show(storeys: ReadonlySet<string>, without: ReadonlySet<BodyKind | "finishes">): void {
-    for (const [id, { group }] of this.storeys) {
-      group.visible = storeys.has(id);
+    for (const { storey, group } of this.parts.values()) {
+      group.visible = storeys.has(storey);
       for (const child of group.children) child.visible = !without.has(child.userData.kind as BodyKind | "finishes");
     }
   }
@@ -230,7 +234,7 @@ export class StandingScene {
   cut(plane: { normal: Place3; at: number } | null): void {
     this.cuts.length = 0;
     if (plane) this.cuts.push(new Plane(new Vector3(...plane.normal).negate(), plane.at));
-    for (const { group } of this.storeys.values()) {
+    for (const { group } of this.parts.values()) {
       for (const child of group.children) {
         if (child.userData.isCutFace) child.visible = plane !== null && child.visible;
       }
@@ -289,7 +293,7 @@ export class StandingScene {
       [Infinity, Infinity, Infinity],
       [-Infinity, -Infinity, -Infinity],
     ] as [number[], number[]];
-    for (const { group } of this.storeys.values()) {
+    for (const { group } of this.parts.values()) {
       for (const child of group.visible ? group.children : []) {
         if (!(child instanceof Mesh) || !child.visible) continue;
         child.geometry.computeBoundingBox();
@@ -331,7 +335,7 @@ export class StandingScene {
   /** How much of all triangles is drawn while it moves: bodies lie in them from the largest to the smallest. */
   private setPart(part: number, isKept = true): void {
     if (isKept) this.part = Math.max(LEAST_PART, Math.min(1, part));
-    for (const { group } of this.storeys.values()) {
+    for (const { group } of this.parts.values()) {
       for (const child of group.children) {
         if (!(child instanceof Mesh) || child.userData.isCutFace) continue;
         const { count } = (child.geometry as BufferGeometry).getIndex() ?? { count: 0 };
@@ -369,7 +373,7 @@ export class StandingScene {
   /** The corner, the place on an edge or on a face that is pointed at; −1 … 1 across and up. */
   take(x: number, y: number): Taken | null {
     const hit = this.hit(x, y);
-    const told = this.told.get(hit?.storey ?? "");
+    const told = this.told.get(hit?.part ?? "");
     if (!hit || !told) return this.takeLaid(x, y);
     const { edges } = this.placed(
       told,
@@ -390,7 +394,7 @@ export class StandingScene {
   private takeLaid(x: number, y: number): Taken | null {
     const ray = new Raycaster();
     ray.setFromCamera(new Vector2(x, y), this.camera);
-    const seen = [...this.storeys.values()].flatMap(({ group }) =>
+    const seen = [...this.parts.values()].flatMap(({ group }) =>
       group.visible ? group.children.filter((c) => c.visible && c.userData.kind === "finishes") : [],
     );
     const [found] = ray.intersectObjects(seen);
@@ -431,21 +435,21 @@ export class StandingScene {
   }
 
   private struck(ray: Raycaster, isWanted: (kind: BodyKind) => boolean): Hit | null {
-    const meshes = [...this.storeys.values()].flatMap(({ group }) =>
+    const meshes = [...this.parts.values()].flatMap(({ group }) =>
       group.visible ? group.children.filter((c) => c.visible && c.userData.owned) : [],
     );
     for (const { object, faceIndex, point } of ray.intersectObjects(meshes, false)) {
-      const { storey, bodies, owners } = object.userData.owned as Owned;
+      const { storey, part, bodies, owners } = object.userData.owned as Owned;
       const body = bodies[owners[faceIndex ?? 0] ?? 0];
       // What is cut away is not there.
       if (body && isWanted(body.kind) && this.cuts.every((p) => p.distanceToPoint(point) >= 0)) {
-        return { storey, ...body, at: [point.x, point.y, point.z] };
+        return { storey, part, ...body, at: [point.x, point.y, point.z] };
       }
     }
     return null;
   }
 
-  private built(storey: string, told: Bodies): Group {
+  private built(part: string, told: Bodies): Group {
     const group = new Group();
     for (const kind of KINDS) {
       const of = told.bodies
@@ -457,7 +461,7 @@ export class StandingScene {
       if (of.length === 0 || !material) continue;
       const { faces, edges, owners } = this.placed(told, of);
       const mesh = new Mesh(faces, material);
-      mesh.userData = { kind, owned: { storey, bodies: of, owners } satisfies Owned };
+      mesh.userData = { kind, owned: { storey: told.storey, part, bodies: of, owners } satisfies Owned };
       group.add(mesh);
       const drawn = new LineSegments(edges, this.lines);
       drawn.userData = { kind };
@@ -514,12 +518,12 @@ export class StandingScene {
     return { faces: made(triangles), edges: made(creases), owners };
   }
 
-  private remove(storey: string): void {
-    const known = this.storeys.get(storey);
+  private remove(part: string): void {
+    const known = this.parts.get(part);
     if (!known) return;
     empty(known.group);
     this.scene.remove(known.group);
-    this.storeys.delete(storey);
+    this.parts.delete(part);
   }
 }
 
