@@ -1,5 +1,6 @@
 import { lazy, Suspense } from "react";
 import { useDesk } from "./desk";
+import { askAhead, useReadiness } from "./standing/bodies";
 
 /** Comes with what it takes to draw in space only once it is wanted. */
 const StandingView = lazy(() => import("./standing/StandingView"));
@@ -14,6 +15,7 @@ export function Faces({ children }: { children: React.ReactNode }) {
   const face = useDesk((s) => s.face);
   // What stands is what was traced; while drawings are brought in and trued up the corner is theirs.
   const isOffered = useDesk((s) => s.face === "standing" || (s.step !== "bring-in" && s.step !== "true-up"));
+  useReadiness(isOffered && face === "drawn");
   return (
     <div className="relative flex min-w-0 flex-1">
       {children}
@@ -35,7 +37,10 @@ export function Faces({ children }: { children: React.ReactNode }) {
               type="button"
               aria-pressed={face === of}
               className={`px-2.5 py-1 ${face === of ? "bg-ink font-semibold text-white" : ""}`}
-              onClick={() => useDesk.setState({ face: of })}
+              onClick={() => {
+                if (of === "standing" && face !== of) askAhead();
+                useDesk.setState({ face: of });
+              }}
             >
               {name}
             </button>

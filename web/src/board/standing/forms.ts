@@ -96,6 +96,13 @@ function cut(
     triangles.push(a, b, c);
   } else if (rings.length === 1 && ring.length === 4 && turn(a, b, c) > 0 && turn(a, c, d) > 0) {
     triangles.push(a, b, c, a, c, d);
+  } else if (rings.length === 1 && turnsLeft(ring, turn)) {
+    // To and fro across it.
+    for (let i = 0, k = ring.length - 1; k - i > 1; ) {
+      triangles.push(ring[i] ?? 0, ring[i + 1] ?? 0, ring[k] ?? 0);
+      i++;
+      if (k - i > 1) triangles.push(ring[i] ?? 0, ring[k - 1] ?? 0, ring[k--] ?? 0);
+    }
   } else {
     const all = rings.flat();
     const points = rings.map((r) => r.map((n) => new Vector2(x(n), y(n))));
@@ -105,4 +112,13 @@ function cut(
       else triangles.push(p, r, q);
     }
   }
+}
+
+function turnsLeft(ring: readonly number[], turn: (a: number, b: number, c: number) => number): boolean {
+  let [a = 0, b = 0] = [ring[ring.length - 2], ring[ring.length - 1]];
+  for (const c of ring) {
+    if (turn(a, b, c) <= 1e-6) return false;
+    [a, b] = [b, c];
+  }
+  return true;
 }

@@ -116,8 +116,8 @@ export class StandingScene {
   /** mm that the scene counts from */
   private origin: readonly [number, number] | null = null;
   private told = new Map<string, Bodies>();
-  /** how long the last fine picture took, ms */
-  private tookMs = 0;
+  /** how long the last fine picture took, ms; of the first nothing is known, and something is to be seen soon */
+  private tookMs = SMOOTH_MS + 1;
   private isCoarse = false;
   private part = 1;
   private readonly pixel = new Uint8Array(4);
