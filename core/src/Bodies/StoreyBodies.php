@@ -13,6 +13,7 @@ use Plinth\Core\Bodies\Internal\Footprints;
 use Plinth\Core\Bodies\Internal\HeightPlane;
 use Plinth\Core\Bodies\Internal\OpeningForm;
 use Plinth\Core\Bodies\Internal\PlainWall;
+use Plinth\Core\Bodies\Internal\RailingForm;
 use Plinth\Core\Bodies\Internal\Rings;
 use Plinth\Core\Bodies\Internal\RoomSpace;
 use Plinth\Core\Bodies\Internal\Stack;
@@ -113,11 +114,11 @@ final class StoreyBodies
     {
         $bodies = [];
         foreach ($this->standing($ids) as [$wall, $footprint, $openings]) {
-            [$base, $top] = [$this->storey->elevation, $this->top($wall->height)];
+            [$base, $top] = [$this->storey->elevation, $this->top($wall->height ?? ($wall->railing ? RailingForm::HEIGHT_MM : null))];
             $upright = $this->upright($wall->toCeiling);
-            $isOwn = null !== $wall->height;
+            $isOwn = null !== $wall->height || $wall->railing;
             $rings = Cut::withoutHoles($footprint);
-            $slices = [];
+            $slices = $wall->railing ? RailingForm::open($wall, $base, $top) : [];
             foreach ($openings as $opening) {
                 $form = new OpeningForm($wall, $opening, $base);
                 array_push($slices, ...$form->isThere() ? $form->cut() : []);
@@ -126,7 +127,7 @@ final class StoreyBodies
             $mesh = (null === $levels ? null : PlainWall::mesh($wall, $rings[0], $levels[0], $levels[1], $slices))
                 ?? Stack::mesh($upright->cells($rings, $base, $top, $isOwn, $wall, $slices));
             if (null !== $mesh) {
-                $bodies[] = new Body($wall->enclosing ? BodyKind::Wall : BodyKind::Railing, $wall->id, $this->storey->id, $mesh);
+                $bodies[] = new Body($wall->enclosing && !$wall->railing ? BodyKind::Wall : BodyKind::Railing, $wall->id, $this->storey->id, $mesh);
             }
         }
 

@@ -285,6 +285,34 @@ final class BodiesTest extends TestCase
         }
     }
 
+    public function testARailingIsPostsAndBalustersBetweenRailsThroughWhichNoSpherePasses(): void
+    {
+        $made = static fn (float $rise, ?float $height): Body => BuildingBodies::of(new Plan([new Storey('s', '', 0.0, 2700.0, [
+            new Wall('r', new Point(0.0, 0.0), new Point(3000.0, 0.0), 60.0, height: $height, rise: $rise, enclosing: false, railing: true),
+        ])]))[0];
+        $railing = $made(0.0, null);
+        self::assertSame(BodyKind::Railing, $railing->kind);
+        self::assertSame([], $railing->mesh()->openEdges());
+        // Four posts, three bays of two rails, and eight balusters in each (arithmetic).
+        $square = 4 * 50 * 1000 + (3000 - 4 * 50) * 45 * 2 + 24 * 15 * (1000 - 80 - 45 - 45);
+        self::assertEqualsWithDelta(60.0 * $square, $railing->mesh()->volume(), 1.0);
+        $bowed = $made(600.0, 900.0);
+        self::assertSame([], $bowed->mesh()->openEdges());
+        self::assertSame(900.0, max(0.0, ...array_column($bowed->mesh()->vertices, 2)));
+        foreach ([$railing, $bowed] as $body) {
+            $solid = array_unique(array_map(
+                static fn (array $v): float => round($v[0], 3),
+                array_filter($body->mesh()->vertices, static fn (array $v): bool => abs($v[2] - 125.0) < 1.0 && abs($v[1]) < 1e5),
+            ));
+            sort($solid);
+            for ($i = 1; $i < \count($solid); ++$i) {
+                // Approved Document K (from memory): no sphere of 100 mm passes.
+                self::assertLessThan(100.0, $solid[$i] - $solid[$i - 1]);
+            }
+            self::assertGreaterThan(20, \count($solid));
+        }
+    }
+
     /** The glTF validator (npm gltf-validator 2) has nothing to say, and volumes read back are the same. */
     public function testTheFileOfAllBodiesIsValid(): void
     {

@@ -50,7 +50,7 @@ final class PlanRows
             $walls[$wall->id] = $this->add('wall', [
                 'storey' => $storey, 'fromNode' => $node($wall->from), 'toNode' => $node($wall->to), 'thickness' => $wall->thickness,
                 'height' => $wall->height, 'line' => $wall->line->value, 'evidence' => 'figure', 'rise' => $wall->rise,
-                'toCeiling' => $wall->toCeiling,
+                'toCeiling' => $wall->toCeiling, 'enclosing' => $wall->enclosing, 'railing' => $wall->railing,
             ]);
         }
         foreach ($s->openings as $o) {

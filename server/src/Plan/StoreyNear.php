@@ -31,7 +31,7 @@ final class StoreyNear implements Neighbourhood
     private const SMALL = 300;
     /** A walk along many places is better off with all of it. */
     private const MOST_ASKED = 8;
-    private const WALLS = 'SELECT w.id, f.x, f.y, t.x, t.y, w.thickness, w.line, w.height, w.rise, w.enclosing, w.to_ceiling FROM wall w JOIN node f ON f.project = w.project AND f.id = w.from_node JOIN node t ON t.project = w.project AND t.id = w.to_node WHERE w.project = ? AND w.storey = ?';
+    private const WALLS = 'SELECT w.id, f.x, f.y, t.x, t.y, w.thickness, w.line, w.height, w.rise, w.enclosing, w.to_ceiling, w.railing FROM wall w JOIN node f ON f.project = w.project AND f.id = w.from_node JOIN node t ON t.project = w.project AND t.id = w.to_node WHERE w.project = ? AND w.storey = ?';
 
     /** @var Box|null */
     private ?array $bounds = null;
@@ -214,7 +214,7 @@ final class StoreyNear implements Neighbourhood
     private static function walls(iterable $rows): array
     {
         $walls = [];
-        foreach ($rows as [$id, $x1, $y1, $x2, $y2, $thickness, $line, $height, $rise, $enclosing, $toCeiling]) {
+        foreach ($rows as [$id, $x1, $y1, $x2, $y2, $thickness, $line, $height, $rise, $enclosing, $toCeiling, $railing]) {
             $walls[] = new Wall(
                 Raw::id($id),
                 new Point(Raw::number($x1), Raw::number($y1)),
@@ -225,6 +225,7 @@ final class StoreyNear implements Neighbourhood
                 Raw::number($rise),
                 0.0 !== Raw::number($enclosing),
                 0.0 !== Raw::number($toCeiling),
+                0.0 !== Raw::number($railing),
             );
         }
 

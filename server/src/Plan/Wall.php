@@ -68,6 +68,10 @@ class Wall extends ProjectRow implements OnStorey, DrawnOnStorey
     #[ORM\Column(options: ['default' => false])]
     private bool $toCeiling = false;
 
+    /** posts and balusters between rails */
+    #[ORM\Column(options: ['default' => false])]
+    private bool $railing = false;
+
     #[Refers(BuildUp::class)]
     #[ORM\Column(type: UuidType::NAME, nullable: true)]
     private ?Uuid $buildUp = null;
@@ -100,7 +104,7 @@ class Wall extends ProjectRow implements OnStorey, DrawnOnStorey
         return [
             'storey' => $this->storey->toRfc4122(), 'fromNode' => $this->fromNode->toRfc4122(), 'toNode' => $this->toNode->toRfc4122(),
             'thickness' => $this->thickness, 'height' => $this->height, 'line' => $this->line->value, 'evidence' => $this->evidence->value,
-            'rise' => $this->rise, 'enclosing' => $this->enclosing, 'toCeiling' => $this->toCeiling,
+            'rise' => $this->rise, 'enclosing' => $this->enclosing, 'toCeiling' => $this->toCeiling, 'railing' => $this->railing,
             'buildUp' => $this->buildUp?->toRfc4122(),
         ];
     }
@@ -126,6 +130,7 @@ class Wall extends ProjectRow implements OnStorey, DrawnOnStorey
         }
         $this->enclosing = $values->flagOr('enclosing', true);
         $this->toCeiling = $values->flagOr('toCeiling', false);
+        $this->railing = $values->flagOr('railing', false);
         $this->buildUp = $values->optionalId('buildUp');
     }
 
@@ -142,6 +147,7 @@ class Wall extends ProjectRow implements OnStorey, DrawnOnStorey
             (float) ($values['rise'] ?? 0.0),
             (bool) ($values['enclosing'] ?? true),
             (bool) ($values['toCeiling'] ?? false),
+            (bool) ($values['railing'] ?? false),
         );
     }
 

@@ -318,7 +318,7 @@ final class PlanReader
     /** @param array<string, true> $ids */
     private function wall(JsonValue $wall, array &$ids): Wall
     {
-        $wall->object([...self::WALL, ...$this->since2(['toCeiling'])]);
+        $wall->object([...self::WALL, ...$this->since2(['toCeiling', 'railing'])]);
         $read = new Wall(
             self::id($wall, $ids),
             $wall->get('from')->point(),
@@ -329,6 +329,7 @@ final class PlanReader
             self::rise($wall),
             $wall->optional('enclosing')?->boolean() ?? true,
             $wall->optional('toCeiling')?->boolean() ?? false,
+            $wall->optional('railing')?->boolean() ?? false,
         );
         if ($read->from->distanceTo($read->to) <= Wall::JOIN_MM) {
             throw UnreadableDocument::outOfRange(

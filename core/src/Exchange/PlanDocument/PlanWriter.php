@@ -67,6 +67,7 @@ final class PlanWriter
                 'line' => $w->line->value,
                 'height' => $w->height, 'rise' => 0.0 === $w->rise ? null : $w->rise, 'enclosing' => $w->enclosing ? null : false,
                 'toCeiling' => $w->toCeiling ? true : null,
+                'railing' => $w->railing ? true : null,
             ]), $s->walls),
             'openings' => array_map(static fn (Opening $o): array => self::said([
                 'id' => $o->id,

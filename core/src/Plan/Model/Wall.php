@@ -25,6 +25,7 @@ final readonly class Wall
      * @param float $rise of an arc over its chord, mm, positive to the left of from → to; 0 is straight
      * @param bool $enclosing bounds rooms; a railing or a low wall does not
      * @param bool $toCeiling ends under the ceiling that covers it; others go on to the floor above or the roof
+     * @param bool $railing stands as posts and balusters between rails
      *
      * @throws UnusableValue
      */
@@ -38,6 +39,7 @@ final readonly class Wall
         public float $rise = 0.0,
         public bool $enclosing = true,
         public bool $toCeiling = false,
+        public bool $railing = false,
     ) {
         Checked::places("wall $id", $from, $to);
         Checked::size("wall $id/thickness", $thickness, self::THICKEST_MM);
@@ -58,6 +60,7 @@ final readonly class Wall
             $this->rise,
             $this->enclosing,
             $this->toCeiling,
+            $this->railing,
         );
     }
 

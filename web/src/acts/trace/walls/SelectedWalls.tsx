@@ -29,6 +29,7 @@ export function SelectedWalls() {
   const own = same((w) => w.height);
   const enclosing = same((w) => w.enclosing);
   const toCeiling = same((w) => w.toCeiling);
+  const railing = same((w) => w.railing);
   return (
     <section className="border-b border-line bg-white px-4 py-3 text-[13px]" aria-label="Selected walls">
       <div className="flex items-baseline justify-between text-teal">
@@ -109,6 +110,14 @@ export function SelectedWalls() {
           onClick={() => void setOfWalls("Ends under the ceiling", ids, { toCeiling: toCeiling !== true })}
         >
           Up to the ceiling
+        </Plain>
+        <Plain
+          pressed={railing === true}
+          onClick={() =>
+            void setOfWalls("A railing", ids, railing ? { railing: false } : { railing: true, enclosing: false })
+          }
+        >
+          A railing
         </Plain>
         <Plain danger onClick={() => void removeWalls(ids)}>
           Remove
