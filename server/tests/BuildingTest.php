@@ -41,6 +41,11 @@ final class BuildingTest extends TestCase
             $lines[$line->get('kind')->text()][] = $line->get('lengthMm')->number();
         }
         self::assertEqualsWithDelta([6200.0], $lines['ridge'] ?? [], 1e-6);
+        $eaves = $under->get('roofs')->items()[0]->get('eaves')->items();
+        self::assertEqualsCanonicalizing(self::OUTER, array_map(
+            static fn (JsonValue $p): array => array_map(static fn (float $mm): int => (int) round($mm), $p->pair()),
+            $eaves[0]->items(),
+        ));
     }
 
     public function testAVoidAndAChimneyAreOpenInTheFloor(): void

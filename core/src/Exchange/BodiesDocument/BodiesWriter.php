@@ -8,6 +8,7 @@ use Plinth\Core\Bodies\Body;
 use Plinth\Core\Bodies\FinishedSurface;
 use Plinth\Core\Bodies\Refused;
 use Plinth\Core\Bodies\RoomHeight;
+use Plinth\Core\Geometry\Overlay;
 use Plinth\Core\Roof\Roof;
 use Plinth\Core\Roof\RoofFacet;
 use Plinth\Core\Roof\RoofLine;
@@ -94,6 +95,10 @@ final class BodiesWriter
                 ],
                 $roof->lines,
             ),
+            'eaves' => array_map(static fn (array $shape): array => $shape['outer'], Overlay::union(array_map(
+                static fn (RoofFacet $f): array => array_map(static fn (array $c): array => [$c[0], $c[1]], $f->corners),
+                array_values(array_filter($roof->facets, static fn (RoofFacet $f): bool => $f->isSlope && $f->planArea() > 1.0)),
+            ))),
         ];
     }
 

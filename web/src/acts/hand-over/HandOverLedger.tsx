@@ -21,7 +21,7 @@ export function HandOverLedger() {
     <>
       <Head title={`${row.name}, to hand over`}>
         {has
-          ? `${count(walls, "wall")}, ${count(shapes.regions.size, "room")}, ${count(openings, "opening")}${pm == null ? ". The drawing is not trued up: sizes are a guess." : `, ${plusMinus(pm)}${unitWord()} over ${overSpan()}.`}`
+          ? `${count(walls, "wall")}, ${count(shapes.regions.size, "room")}, ${count(openings, "opening")}${drawing === null ? "." : pm == null ? ". The drawing is not trued up: sizes are a guess." : `, ${plusMinus(pm)}${unitWord()} over ${overSpan()}.`}`
           : "Nothing is traced on this storey yet."}
       </Head>
       <div className="min-h-0 flex-1 overflow-y-auto">

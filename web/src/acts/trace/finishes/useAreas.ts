@@ -1,4 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
+import { useMemo } from "react";
 import { api, settled } from "../../../api/client";
 import { inProject, useProject } from "../../../store/project";
 
@@ -13,7 +14,9 @@ export function useAreas(storey: string | null, isWanted: boolean): ReadonlyMap<
       settled(api.GET("/api/projects/{project}/storeys/{id}/bodies", { params: { path: inProject(storey ?? "") } })),
     enabled: isWanted && storey !== null,
     placeholderData: (old) => old,
-    select: (told) => new Map(told.surfaces.map((s) => [s.id, s.areaM2])),
   });
-  return data ?? NONE;
+  return useMemo(
+    () => (data && isWanted ? new Map(data.surfaces.map((s) => [s.id, s.areaM2])) : NONE),
+    [data, isWanted],
+  );
 }

@@ -67,6 +67,9 @@ function RoofLines({ outline, screen }: { outline: Thing<"outline">; screen: Map
   const at = ([x = 0, y = 0]: readonly number[]) => apply(screen, [x, y]);
   return (
     <g stroke={TEAL} fill="none">
+      {roof?.eaves.map((ring) => (
+        <polygon key={`${ring[0]}`} points={ring.map(at).join(" ")} strokeDasharray="7 4" />
+      ))}
       {roof?.lines
         .filter((l) => l.kind !== "seam")
         .map((l) => {

@@ -1,4 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
+import { useMemo } from "react";
 import { api, type Schemas, settled } from "../../../api/client";
 import { inProject, useProject } from "../../../store/project";
 import type { Rows } from "../../../store/rows";
@@ -30,9 +31,9 @@ export function useHeights(storey: string | null, isWanted: boolean): ReadonlyMa
       settled(api.GET("/api/projects/{project}/storeys/{id}/heights", { params: { path: inProject(storey ?? "") } })),
     enabled: isWanted && storey !== null,
     placeholderData: (old) => old,
-    select: (told) => new Map(told.heights.map((h) => [h.region, h])),
   });
-  return data ?? NONE;
+  // Not by `select`: of what stands in for an answer it would be another one each time.
+  return useMemo(() => (data && isWanted ? new Map(data.heights.map((h) => [h.region, h])) : NONE), [data, isWanted]);
 }
 
 const NONE: ReadonlyMap<string, Height> = new Map();
