@@ -103,7 +103,8 @@ final class BuildingBodies
             $surfaces = array_column($storey->surfaces, null, 'id');
             foreach ($this->surfaces($storey->id) as $made) {
                 $surface = $surfaces[$made->id];
-                $where = $surface->on->isOfRoom() ? ($rooms[$surface->of] ?? '').', '.$surface->on->value : 'wall, '.$surface->on->value.' face';
+                $on = $surface->on->value;
+                $where = $surface->on->isOfRoom() ? ($rooms[$surface->of] ?? '').", $on" : "wall, $on face";
                 $finished[] = new Quantity('finish', $storey->name, $names[$made->finish] ?? '', $where, 1, $made->areaMm2 / 1e6);
             }
             $counts = array_count_values(array_map(

@@ -127,7 +127,8 @@ final class StoreyBodies
             $mesh = (null === $levels ? null : PlainWall::mesh($wall, $rings[0], $levels[0], $levels[1], $slices))
                 ?? Stack::mesh($upright->cells($rings, $base, $top, $isOwn, $wall, $slices));
             if (null !== $mesh) {
-                $bodies[] = new Body($wall->enclosing && !$wall->railing ? BodyKind::Wall : BodyKind::Railing, $wall->id, $this->storey->id, $mesh);
+                $kind = $wall->enclosing && !$wall->railing ? BodyKind::Wall : BodyKind::Railing;
+                $bodies[] = new Body($kind, $wall->id, $this->storey->id, $mesh);
             }
         }
 
@@ -159,7 +160,7 @@ final class StoreyBodies
     /**
      * @param list<string> $ids
      *
-     * @return iterable<array{Wall, non-empty-list<Shape>, list<Opening>}> walls that cover something of the plan, with that, and their openings
+     * @return iterable<array{Wall, non-empty-list<Shape>, list<Opening>}> walls that cover something of the plan, with that, and openings
      */
     private function standing(array $ids): iterable
     {

@@ -285,6 +285,59 @@ final class BodiesTest extends TestCase
         }
     }
 
+    /** Straight, turned and far off, openings anywhere, on ends and on each other: what is solid is what they leave (arithmetic). */
+    public function testAWallIsWhatItsOpeningsLeave(): void
+    {
+        mt_srand(11);
+        for ($n = 0; $n < 300; ++$n) {
+            $turn = mt_rand(0, 360) * \M_PI / 180.0;
+            $length = (float) mt_rand(2000, 9000);
+            $from = new Point((float) mt_rand(-10_000, 10_000), 0 === $n % 3 ? 650e6 : 0.0);
+            $wall = new Wall('w', $from, $from->plus($length * cos($turn), $length * sin($turn)), (float) mt_rand(60, 400));
+            [$openings, $open] = [[], []];
+            for ($i = 0; $i < mt_rand(0, 4); ++$i) {
+                [$offset, $width] = [(float) mt_rand(-300, (int) $length), (float) mt_rand(300, 1500)];
+                [$sill, $high] = [(float) (mt_rand(0, 1) * mt_rand(100, 1200)), (float) mt_rand(300, 1400)];
+                $openings[] = new Opening("o$i", 'w', OpeningKind::Opening, $offset, $width, $sill, $high);
+                $open[] = [max(0.0, $offset), min($length, $offset + $width), $sill, $sill + $high];
+            }
+            $mesh = BuildingBodies::of(new Plan([new Storey('s', '', 0.0, 2600.0, [$wall], $openings)]))[0]->mesh();
+            self::assertSame([], $mesh->openEdges(), "wall $n");
+            $solid = $wall->thickness * ($length * 2600.0 - self::covered($open));
+            self::assertEqualsWithDelta($solid, $mesh->volume(), 1e-6 * $solid, "wall $n");
+        }
+    }
+
+    /**
+     * @param list<array{float, float, float, float}> $boxes least and most along, least and most up
+     *
+     * @return float mm² that they cover together, box by box of the grid that all their sides make
+     */
+    private static function covered(array $boxes): float
+    {
+        $sides = static function (int $a, int $b) use ($boxes): array {
+            $all = [...array_column($boxes, $a), ...array_column($boxes, $b)];
+            sort($all);
+
+            return $all;
+        };
+        [$xs, $zs] = [$sides(0, 1), $sides(2, 3)];
+        $area = 0.0;
+        for ($i = 1; $i < \count($xs); ++$i) {
+            for ($k = 1; $k < \count($zs); ++$k) {
+                [$x, $z] = [($xs[$i - 1] + $xs[$i]) / 2.0, ($zs[$k - 1] + $zs[$k]) / 2.0];
+                foreach ($boxes as [$from, $to, $low, $high]) {
+                    if ($x > $from && $x < $to && $z > $low && $z < $high) {
+                        $area += ($xs[$i] - $xs[$i - 1]) * ($zs[$k] - $zs[$k - 1]);
+                        break;
+                    }
+                }
+            }
+        }
+
+        return $area;
+    }
+
     public function testARailingIsPostsAndBalustersBetweenRailsThroughWhichNoSpherePasses(): void
     {
         $made = static fn (float $rise, ?float $height): Body => BuildingBodies::of(new Plan([new Storey('s', '', 0.0, 2700.0, [

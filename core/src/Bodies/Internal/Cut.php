@@ -19,7 +19,7 @@ use Plinth\Core\Geometry\Polygon;
 final class Cut
 {
     /** What lies no further off a line lies on it, mm. */
-    private const ON_MM = 1e-6;
+    private const ON_MM = 1e-5;
     /** mm² that are no part */
     private const NOTHING_MM2 = 1e-3;
 

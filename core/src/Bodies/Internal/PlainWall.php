@@ -29,8 +29,12 @@ final class PlainWall
     private array $faces = [];
 
     /** @param Ring $ring */
-    private function __construct(private readonly Wall $wall, private readonly array $ring, private readonly float $base, private readonly float $top)
-    {
+    private function __construct(
+        private readonly Wall $wall,
+        private readonly array $ring,
+        private readonly float $base,
+        private readonly float $top,
+    ) {
     }
 
     /**
@@ -90,7 +94,9 @@ final class PlainWall
             }
             [$low, $high] = [$slice->spans[0][0]->z, $slice->spans[0][1]->z];
             $isDoor = $low <= $this->base;
-            if ($high > $this->top - self::LEAST_MM || $high - max($low, $this->base) < self::LEAST_MM || (!$isDoor && $low - $this->base < self::LEAST_MM)) {
+            // What it leaves over, under and between has to be something.
+            $left = [$this->top - $high, $high - max($low, $this->base), $isDoor ? \INF : $low - $this->base];
+            if (min($left) < self::LEAST_MM) {
                 return null;
             }
             $through = [];

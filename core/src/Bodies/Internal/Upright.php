@@ -233,7 +233,8 @@ final readonly class Upright
             }
             $last = $along;
             $on = $wall->at($along);
-            $beside = $wall->at($along, 1.0);
+            // Far enough off that rounding does not turn it.
+            $beside = $wall->at($along, 1000.0);
             [$rest, $before] = [[], []];
             foreach ($rings as $ring) {
                 [$left, $right] = Cut::line($ring, $on->toArray(), [$beside->x - $on->x, $beside->y - $on->y]);
