@@ -448,6 +448,7 @@ test("a bath of true size is put down, turned, moved, and stands among what is c
   await desk.drag([1500, 300], [1600, -200]);
   await desk.click(1600, -200);
   const bath = page.getByRole("region", { name: "Object bath" });
+  await expect(bath.getByRole("img", { name: "bath from above and from the front" })).toBeVisible();
   await bath.getByLabel("width × depth").fill("1800 x 800");
   await bath.getByLabel("width × depth").press("Enter");
   await expect(page.getByRole("button", { name: /bath 1.800 × 800 × 550 mm/ })).toBeVisible();

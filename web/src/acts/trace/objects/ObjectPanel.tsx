@@ -9,7 +9,7 @@ import { SelectRow } from "../../SelectRow";
 import { Elsewhere } from "../Elsewhere";
 import { removeRow } from "../removing";
 import { FINE, type ObjectKind, objectsHere, QUARTER, turnedBy, useNextObject } from "./objects";
-import { useObjectKinds } from "./useObjects";
+import { formKey, useForms, useObjectKinds } from "./useObjects";
 
 /** What is put down next, how large, and which way it faces. */
 export function ObjectOptions() {
@@ -42,6 +42,40 @@ export function ObjectOptions() {
       </div>
       <p className="mt-2 text-quiet">A click puts it down by its middle. Its front is marked.</p>
     </section>
+  );
+}
+
+/** From above and from the front, at one scale. */
+function Seen({ of }: { of: Thing<"object"> }) {
+  const faces = useForms([of]).get(formKey(of));
+  if (!faces) return null;
+  const { width: w, depth: d, height: h } = of;
+  const across = w / 8;
+  const box = [-w / 2, -Math.max(d, h), 2 * w + across, Math.max(d, h)];
+  return (
+    <svg
+      className="mt-2 h-24 w-full text-teal"
+      viewBox={box.join(" ")}
+      role="img"
+      aria-label={`${of.kind} from above and from the front`}
+      stroke="currentColor"
+      fill="#fdfcfa"
+    >
+      {faces.plan.map((ring) => (
+        <polygon
+          key={`a${ring}`}
+          points={ring.map(([x, y]) => `${x},${-y - d / 2}`).join(" ")}
+          vectorEffect="non-scaling-stroke"
+        />
+      ))}
+      {faces.front.map((ring) => (
+        <polygon
+          key={`f${ring}`}
+          points={ring.map(([x, z]) => `${x + w + across},${-z}`).join(" ")}
+          vectorEffect="non-scaling-stroke"
+        />
+      ))}
+    </svg>
   );
 }
 
@@ -107,6 +141,7 @@ export function SelectedObject({ id }: { id: string }) {
   return (
     <section className="border-b border-line bg-white px-4 py-3 text-[13px]" aria-label={`Object ${object.kind}`}>
       <span className="text-lg font-bold text-teal">{object.kind}</span>
+      <Seen of={object} />
       <Sizes of={object} set={(values) => set(`Size of a ${object.kind}`, values)} />
       <div className="mt-2 flex flex-wrap items-center gap-1.5">
         <Plain onClick={() => turn(QUARTER)}>A quarter turn</Plain>

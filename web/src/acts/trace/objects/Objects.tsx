@@ -18,7 +18,7 @@ export function Objects({ screen }: { screen: Map2 }) {
         const [w, d] = [o.width / 2, o.depth / 2];
         return (
           <g key={o.id} stroke={TEAL} strokeWidth={selected?.id === o.id ? 2.4 : 1} fill="#fdfcfa" fillOpacity={0.82}>
-            {(forms.get(formKey(o)) ?? []).map((ring, i) => (
+            {(forms.get(formKey(o))?.plan ?? []).map((ring, i) => (
               // biome-ignore lint/suspicious/noArrayIndexKey: its parts have no other name
               <polygon key={i} points={ring.map(at).join(" ")} />
             ))}

@@ -15,8 +15,14 @@ export function useObjectKinds() {
 
 type Form = Pick<Thing<"object">, "kind" | "width" | "depth" | "height">;
 
-/** Rings of objects from above, about their middles, as the core draws them; objects of one size are asked for once. */
-export function useForms(objects: readonly Form[]): ReadonlyMap<string, readonly (readonly XY[])[]> {
+/** Rings that an object is made of, about its middle, as the core draws them: from above and from the front. */
+export interface Faces {
+  plan: readonly (readonly XY[])[];
+  front: readonly (readonly XY[])[];
+}
+
+/** Faces of objects by their form; those of one size are asked for once. */
+export function useForms(objects: readonly Form[]): ReadonlyMap<string, Faces> {
   const keys = [...new Map(objects.map((o) => [formKey(o), o])).entries()];
   return useQueries({
     queries: keys.map(([key, { kind, width, depth, height }]) => ({
@@ -28,10 +34,12 @@ export function useForms(objects: readonly Form[]): ReadonlyMap<string, readonly
       new Map(
         told.map(({ data }, i) => [
           keys[i]?.[0] ?? "",
-          (data?.plan ?? []).map((ring) => ring.map(([x = 0, y = 0]): XY => [x, y])),
+          { plan: (data?.plan ?? []).map(points), front: (data?.front ?? []).map(points) },
         ]),
       ),
   });
 }
+
+const points = (ring: readonly (readonly number[])[]) => ring.map(([x = 0, y = 0]): XY => [x, y]);
 
 export const formKey = ({ kind, width, depth, height }: Form) => `${kind} ${width} ${depth} ${height}`;
