@@ -90,7 +90,7 @@ final class BuildingBodies
         return $made;
     }
 
-    /** @return list<Quantity> of all storeys: finishes first, then objects, then what is built */
+    /** @return list<BuildingQuantity> of all storeys: finishes first, then objects, then what is built */
     public function quantities(): array
     {
         [$finished, $objects, $built] = [[], [], []];
@@ -105,7 +105,7 @@ final class BuildingBodies
                 $surface = $surfaces[$made->id];
                 $on = $surface->on->value;
                 $where = $surface->on->isOfRoom() ? ($rooms[$surface->of] ?? '').", $on" : "wall, $on face";
-                $finished[] = new Quantity('finish', $storey->name, $names[$made->finish] ?? '', $where, 1, $made->areaMm2 / 1e6);
+                $finished[] = new BuildingQuantity('finish', $storey->name, $names[$made->finish] ?? '', $where, 1, $made->areaMm2 / 1e6);
             }
             $counts = array_count_values(array_map(
                 static fn (PlacedObject $o): string => \sprintf('%s|%.0f × %.0f × %.0f mm', $o->kind, $o->width, $o->depth, $o->height),
@@ -113,7 +113,7 @@ final class BuildingBodies
             ));
             foreach ($counts as $key => $count) {
                 [$kind, $size] = explode('|', $key);
-                $objects[] = new Quantity('object', $storey->name, $kind, $size, $count);
+                $objects[] = new BuildingQuantity('object', $storey->name, $kind, $size, $count);
             }
             $volumes = [];
             foreach ($this->storey($storey->id)->all() as $body) {
@@ -122,7 +122,7 @@ final class BuildingBodies
                 }
             }
             foreach ($volumes as $kind => $of) {
-                $built[] = new Quantity('body', $storey->name, $kind, '', \count($of), null, array_sum($of));
+                $built[] = new BuildingQuantity('body', $storey->name, $kind, '', \count($of), null, array_sum($of));
             }
         }
 

@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Plinth\Server\Building;
 
 use Plinth\Core\Bodies\BuildingBodies;
+use Plinth\Core\Bodies\BuildingQuantity;
 use Plinth\Core\Bodies\FinishedSurface;
-use Plinth\Core\Bodies\Quantity;
 use Plinth\Core\Exchange\BodiesDocument\BodiesWriter;
 use Plinth\Core\Exchange\Csv\CsvTable;
 use Plinth\Core\Exchange\Gltf\GlbWriter;
@@ -158,7 +158,7 @@ final readonly class BuildingController
         return $this->handedOver->file($csv, 'text/csv; charset=utf-8', $this->access->project($project), null, 'csv');
     }
 
-    /** @return list<Quantity> kept as bodies are */
+    /** @return list<BuildingQuantity> kept as bodies are */
     private function counted(Uuid $project): array
     {
         $plan = $this->building->of($project);

@@ -1,5 +1,5 @@
 import type { Operation } from "../api/client";
-import { change } from "../store/project";
+import { change, say, undo, useProject } from "../store/project";
 import type { Finding } from "../store/shapes";
 
 /** What is done about two walls that lie on each other, in words. */
@@ -37,12 +37,22 @@ export async function mendOverlaps(overlaps: readonly Finding[]): Promise<void> 
     taken.add(wall).add(other);
     return [{ do: "rework", rework: { kind: "mend", wall, other } }];
   });
-  await change("Mend walls that lie on each other", operations);
+  await mend("Mend walls that lie on each other", operations);
+}
+
+/** A room that runs out is worse than bodies that lie on each other: what would open one is taken back, and said. */
+async function mend(title: string, operations: readonly Operation[]): Promise<void> {
+  const leaks = () => [...useProject.getState().derived.values()].reduce((n, shapes) => n + shapes.leaks.length, 0);
+  const before = leaks();
+  if (await change(title, [...operations])) return;
+  if (leaks() <= before) return;
+  await undo();
+  say("Mended so, a room would be open: the walls were left as they are.");
 }
 
 /** One act mends two walls that lie on each other: which, the core has said by how they lie. */
 export async function mendOverlap(finding: Finding): Promise<void> {
   const [wall, other] = finding.things;
   if (!wall || !other || finding.mend === null) return;
-  await change(MENDS[finding.mend], [{ do: "rework", rework: { kind: "mend", wall, other } }]);
+  await mend(MENDS[finding.mend], [{ do: "rework", rework: { kind: "mend", wall, other } }]);
 }

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Exchange\Csv;
 
-use Plinth\Core\Bodies\Quantity;
+use Plinth\Core\Bodies\BuildingQuantity;
 
 /**
  * A table as text, lines ended by CR and LF and fields quoted where they need it (RFC 4180). A text that a spreadsheet would take for a
@@ -26,12 +26,12 @@ final class CsvTable
         ));
     }
 
-    /** @param list<Quantity> $quantities */
+    /** @param list<BuildingQuantity> $quantities */
     public static function quantities(array $quantities): string
     {
         return self::write(
             ['what', 'storey', 'name', 'where', 'count', 'area m²', 'volume m³'],
-            array_map(static fn (Quantity $q): array => [
+            array_map(static fn (BuildingQuantity $q): array => [
                 $q->of, $q->storey, $q->name, $q->where, $q->count,
                 null === $q->areaM2 ? null : round($q->areaM2, 4),
                 null === $q->volumeM3 ? null : round($q->volumeM3, 4),

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Core\Bodies;
 
 /** So much of something on a storey: surfaces by their finish and room, objects by their kind and size, bodies by their kind. */
-final readonly class Quantity
+final readonly class BuildingQuantity
 {
     /**
      * @param string $of `finish`, `object` or `body`
