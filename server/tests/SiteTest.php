@@ -85,7 +85,7 @@ final class SiteTest extends TestCase
         }
         $answer = JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id/boundaries/$id"));
         self::assertNull($answer->optional('closed'));
-        self::assertStringContainsString('misses its beginning by 12.192 m', $answer->get('refusal')->text());
+        self::assertStringContainsString("misses its beginning by 12192\u{202F}mm", $answer->get('refusal')->text());
         self::assertCount(4, Desk::rows($desk->state(), 'leg'), 'The legs stay as typed.');
         (new Client((string) getenv('PLINTH_ADDRESS')))->refused(401, 'GET', "/api/projects/$desk->id/boundaries/$id");
     }

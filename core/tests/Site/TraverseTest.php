@@ -79,7 +79,7 @@ final class TraverseTest extends TestCase
     /** @param list<array{string, string}> $legs */
     #[TestWith([[['0', '10 m'], ['90', '10 m']], 'three legs', 'legs'])]
     #[TestWith([[['0', '10 m'], ['90', '0 m'], ['225', '14 m']], 'longer than zero', 'legs/1'])]
-    #[TestWith([[['0', '10 m'], ['90', '10 m'], ['180', '10 m']], 'misses its beginning by 10.000 m', 'legs'])]
+    #[TestWith([[['0', '10 m'], ['90', '10 m'], ['180', '10 m']], "misses its beginning by 10000\u{202F}mm", 'legs'])]
     #[TestWith([[['45', '14.142 m'], ['180', '10 m'], ['315', '14.142 m'], ['180', '10 m']], 'crosses', 'legs/2'])]
     public function testWhatIsNoBoundaryIsRefusedInWords(array $legs, string $words, string $at): void
     {

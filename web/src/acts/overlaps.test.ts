@@ -1,6 +1,7 @@
 import { beforeEach, expect, it } from "vitest";
-import type { Finding } from "../store/shapes";
-import { deskWithPlan, type Serving } from "../testing/desk";
+import { useProject } from "../store/project";
+import type { Finding, Leak } from "../store/shapes";
+import { deskWithPlan, type Serving, STOREY } from "../testing/desk";
 import { MENDS, mendOverlap, mendOverlaps, overlapWords } from "./overlaps";
 
 let server: Serving;
@@ -42,4 +43,17 @@ it("is left alone where there is nothing to be done about it", async () => {
   await mendOverlap(finding(null));
   await mendOverlap(finding("beside", ["south"]));
   expect(server.sent).toHaveLength(0);
+});
+
+it("is taken back, and said, where a room would be open afterwards", async () => {
+  const stop = useProject.subscribe((now) => {
+    const shapes = now.derived.get(STOREY);
+    if (server.sent.length === 0 || !shapes || shapes.leaks.length > 0) return;
+    const leak = { room: "r", gapMm: 5, neck: [], walls: [], end: null } as unknown as Leak;
+    useProject.setState({ derived: new Map([[STOREY, { ...shapes, leaks: [leak] }]]) });
+  });
+  await mendOverlap(finding("trim"));
+  stop();
+  expect(server.asked.some((url) => url.pathname.endsWith("/undo"))).toBe(true);
+  expect(useProject.getState().trouble).toContain("a room would be open");
 });

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Core\Site\Exception;
 
 use Plinth\Core\Fault\Fault;
+use Plinth\Core\Units\Length;
 
 /** Legs that make no boundary; `at` names the leg concerned, such as `legs/2`. */
 final class UnusableBoundary extends \DomainException implements Fault
@@ -28,9 +29,9 @@ final class UnusableBoundary extends \DomainException implements Fault
     {
         return new self(
             \sprintf(
-                'The boundary misses its beginning by %.3f m in %.2f m (1 : %.0f): a leg is missing, or a length or bearing is mistyped.',
-                $missingMm / 1000.0,
-                $lengthMm / 1000.0,
+                'The boundary misses its beginning by %s in %s (1 : %.0f): a leg is missing, or a length or bearing is mistyped.',
+                Length::told($missingMm),
+                Length::told($lengthMm),
                 $lengthMm / $missingMm,
             ),
             'legs',

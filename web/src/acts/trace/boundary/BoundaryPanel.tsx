@@ -2,7 +2,7 @@ import { useEffect, useState } from "react";
 import { clearDraft, useDesk, useDrafted } from "../../../board/desk";
 import { change, useProject } from "../../../store/project";
 import type { Thing } from "../../../store/rows";
-import { area, fineInWords, onSite } from "../../../ui/measures";
+import { area, fineInWords, onSite, said } from "../../../ui/measures";
 import { grouped } from "../../../ui/numbers";
 import { Field, Link, OneOf, Plain } from "../../../ui/parts";
 import { Typed } from "../../../ui/Typed";
@@ -100,7 +100,7 @@ function Legs({ boundary }: { boundary: Thing<"boundary"> }) {
       ) : (
         <p className={own.length > 2 && !isUnderWay ? "text-rust" : "text-quiet"}>
           {own.length > 2 && !isUnderWay
-            ? answer?.refusal
+            ? answer?.refusal && said(answer.refusal)
             : answer?.closing && own.length > 2
               ? `Still open by ${onSite(answer.closing.mm)}.`
               : "Type each leg as it is written, in order round the site."}

@@ -38,6 +38,8 @@ const act: Act = {
     const onto = isOnto() && !free ? ontoHere(pointer) : null;
     return onto ? { at: onto.at, words: `onto the ${onto.words}` } : exactSnap(pointer, reach, free);
   },
+  // What the point goes onto is not in its own ink.
+  takesInk: (found) => (isOnto() ? null : found),
   slip() {
     const { placing } = usePlacing.getState();
     const picks = picksNow();

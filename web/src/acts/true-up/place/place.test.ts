@@ -1,4 +1,5 @@
 import { beforeEach, describe, expect, it, vi } from "vitest";
+import { currentAct } from "../../../board/act";
 import { setAct, useDesk } from "../../../board/desk";
 import { clickAt } from "../../../board/hand";
 import { useProject } from "../../../store/project";
@@ -94,6 +95,15 @@ describe("what a point may be put onto", () => {
     // What does not show is not held to.
     useDesk.setState({ through: null });
     expect(ontoHere([-70, -110])).toBeNull();
+  });
+
+  it("is sought in the ink of its drawing; where it goes is not", () => {
+    setAct("place");
+    const found = { at: [10, 20], words: "middle of a line" } as const;
+    expect(currentAct()?.takesInk?.(found, [10, 20])).toBe(found);
+    picked([100, 100]);
+    useDesk.setState({ slip: "" });
+    expect(currentAct()?.takesInk?.(found, [10, 20])).toBeNull();
   });
 });
 
