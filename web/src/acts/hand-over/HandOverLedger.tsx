@@ -37,7 +37,7 @@ export function HandOverLedger() {
           title="Plan document"
           take="plan document"
           href={`/api/projects/${projectId()}/storeys/${storey}/plan.json`}
-          inside="Walls, doors, rooms, floors, ceilings, roofs and objects of this storey as open JSON, for scripts and for the command line."
+          inside="Walls, doors, rooms, floors, ceilings, roofs, objects and finishes of this storey as open JSON, for scripts and for the command line."
           outside="Not in it: the picture, the fit, axes and boundaries."
           ready={has}
         />
@@ -45,7 +45,7 @@ export function HandOverLedger() {
           title="The building, glTF"
           take="building"
           href={`/api/projects/${projectId()}/building.glb`}
-          inside="All that stands on all storeys as closed bodies of true size, named and by storey, in one file."
+          inside="All that stands on all storeys as closed bodies of true size with their finishes, named and by storey, in one file."
           outside="Not in it: pictures, names of rooms, what is only drawn."
           ready={has}
         />
