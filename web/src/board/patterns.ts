@@ -13,20 +13,26 @@ export const JOINT = { colour: "#1c2a26", alpha: 0.45 };
 
 /** What repeats of finishes, by their ids; those that are alike are asked for once. A plain one has nothing. */
 export function useRepeats(finishes: readonly Thing<"finish">[]): ReadonlyMap<string, Repeat> {
+  const alike = new Map<string, Thing<"finish">>();
+  for (const finish of finishes) if (finish.pattern !== "plain") alike.set(keyOf(finish), finish);
   return useQueries({
-    queries: finishes.map(({ pattern, width, height, joint, bond }) => ({
-      queryKey: ["pattern", pattern, width, height, joint, bond],
+    queries: [...alike].map(([key, { pattern, width, height, joint, bond }]) => ({
+      queryKey: ["pattern", key],
       queryFn: () => settled(api.GET("/api/pattern", { params: { query: { pattern, width, height, joint, bond } } })),
       staleTime: Number.POSITIVE_INFINITY,
-      enabled: pattern !== "plain",
     })),
-    combine: (told) =>
-      new Map(
-        told.flatMap(({ data }, i) => {
-          const id = finishes[i]?.id;
+    combine: (told) => {
+      const byKey = new Map([...alike.keys()].map((key, i) => [key, told[i]?.data]));
+      return new Map(
+        finishes.flatMap((finish) => {
+          const data = byKey.get(keyOf(finish));
           const [u = 1, v = 1] = data?.size ?? [];
-          return data && id ? [[id, { size: [u, v], pieces: data.pieces }] as const] : [];
+          return data ? [[finish.id, { size: [u, v], pieces: data.pieces }] as const] : [];
         }),
-      ),
+      );
+    },
   });
 }
+
+const keyOf = ({ pattern, width, height, joint, bond }: Thing<"finish">) =>
+  `${pattern} ${width} ${height} ${joint} ${bond}`;
