@@ -14,6 +14,7 @@ use Plinth\Core\Plan\Model\Storey;
 use Plinth\Core\Plan\Model\SurfaceOn;
 use Plinth\Core\Plan\Network\Neighbourhood;
 use Plinth\Core\Plan\Network\WholeStorey;
+use Plinth\Core\Units\Length;
 
 /**
  * The bodies of a building, storey by storey, or of what an edit touches.
@@ -101,10 +102,12 @@ final class BuildingBodies
                 $rooms[$room->id] = trim("$room->number $room->name");
             }
             $surfaces = array_column($storey->surfaces, null, 'id');
+            $walls = array_column($storey->walls, null, 'id');
             foreach ($this->surfaces($storey->id) as $made) {
                 $surface = $surfaces[$made->id];
                 $on = $surface->on->value;
-                $where = $surface->on->isOfRoom() ? ($rooms[$surface->of] ?? '').", $on" : "wall, $on face";
+                $long = Length::told(isset($walls[$surface->of]) ? $walls[$surface->of]->length() : 0.0);
+                $where = $surface->on->isOfRoom() ? ($rooms[$surface->of] ?? '').", $on" : "wall of $long, $on face";
                 $finished[] = new BuildingQuantity('finish', $storey->name, $names[$made->finish] ?? '', $where, 1, $made->areaMm2 / 1e6);
             }
             $counts = array_count_values(array_map(

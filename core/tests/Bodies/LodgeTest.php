@@ -71,6 +71,8 @@ final class LodgeTest extends TestCase
             // 0.6 m high all round, less a window of 1.5 m and doors of 0.9 and 0.8 m.
             'Glazed tiles' => ['2 Kitchen, walls' => 0.6 * (2 * (4.23 + 3.65) - 1.5 - 0.9 - 0.8)],
         ], array_diff_key($areas, ['Larch boards' => 0]), 1e-6);
+        // Up to the roof's underside, 2.5 m over the outer faces; two windows of 1.2 × 1.1 m in the longer ones.
+        self::assertEqualsWithDelta(11.0 * 2.5 - 2 * 1.2 * 1.1, $areas['Larch boards']["wall of 10700\u{202F}mm, right face"] ?? null, 1e-6);
     }
 
     /** manifold-3d 3 (npm). */

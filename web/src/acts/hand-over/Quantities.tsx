@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type Schemas, settled } from "../../api/client";
 import { projectId, useProject } from "../../store/project";
-import { area } from "../../ui/measures";
+import { area, said } from "../../ui/measures";
 import { Plain } from "../../ui/parts";
 import { Card } from "./Card";
 
@@ -69,10 +69,11 @@ function Same({ same }: { same: readonly Quantity[] }) {
         <td className="py-1 text-right whitespace-nowrap">{inUnit(first, total)}</td>
       </tr>
       {first.of !== "body" &&
-        same.map((q) => (
-          <tr key={`${q.storey} ${q.where}`} className="text-quiet">
+        same.map((q, i) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: two walls may be as long
+          <tr key={i} className="text-quiet">
             <td className="pl-3">
-              {q.where} · {q.storey}
+              {said(q.where)} · {q.storey}
             </td>
             <td className="text-right whitespace-nowrap">{inUnit(q, q.areaM2 ?? q.count)}</td>
           </tr>

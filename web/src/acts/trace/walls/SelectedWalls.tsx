@@ -33,9 +33,7 @@ export function SelectedWalls() {
   return (
     <section className="border-b border-line bg-white px-4 py-3 text-[13px]" aria-label="Selected walls">
       <div className="flex items-baseline justify-between text-teal">
-        <span className="text-lg font-bold">
-          {line ? (first.rise === 0 ? "Wall" : "Curved wall") : `${walls.length} walls`}
-        </span>
+        <span className="text-lg font-bold">{line ? titleOf(first) : `${walls.length} walls`}</span>
         <span className="text-lg font-semibold">{line ? written(line.length) : inWords(sum(walls, rows))}</span>
       </div>
       {line && (
@@ -126,6 +124,11 @@ export function SelectedWalls() {
       <Elsewhere things={ids.map((id) => ({ type: "wall", id }))} />
     </section>
   );
+}
+
+function titleOf({ railing, rise }: Thing<"wall">): string {
+  if (railing) return rise === 0 ? "Railing" : "Curved railing";
+  return rise === 0 ? "Wall" : "Curved wall";
 }
 
 function Ask({ kind, wall, children }: { kind: Asked; wall: string; children: string }) {
