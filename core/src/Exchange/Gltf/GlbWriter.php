@@ -190,7 +190,6 @@ final class GlbWriter
     {
         [$ox, $oy] = $isInPlace ? [$this->x, $this->y] : [0.0, 0.0];
         [$places, $normals, $indices] = ['', '', ''];
-        [$least, $most] = [[\INF, \INF, \INF], [-\INF, -\INF, -\INF]];
         $count = 0;
         $corners = 0;
         foreach ($mesh->faces as $face) {
@@ -203,14 +202,8 @@ final class GlbWriter
                     if (!isset($numbers[$v])) {
                         $numbers[$v] = $count++;
                         [$x, $y, $z] = $mesh->vertices[$v];
-                        $packed = pack('g3', ($x - $ox) / self::MM, $z / self::MM, -($y - $oy) / self::MM);
-                        $places .= $packed;
+                        $places .= pack('g3', ($x - $ox) / self::MM, $z / self::MM, -($y - $oy) / self::MM);
                         $normals .= $normal;
-                        // Of what is written, not of what was meant.
-                        foreach (array_values((array) unpack('g3', $packed)) as $k => $at) {
-                            \assert(\is_float($at));
-                            [$least[$k], $most[$k]] = [min($least[$k], $at), max($most[$k], $at)];
-                        }
                     }
                     $indices .= pack('V', $numbers[$v]);
                     ++$corners;
@@ -220,7 +213,7 @@ final class GlbWriter
 
         return [
             'attributes' => [
-                'POSITION' => $this->accessor($places, self::FLOAT, self::VERTICES, 'VEC3', $count, ['min' => $least, 'max' => $most]),
+                'POSITION' => $this->accessor($places, self::FLOAT, self::VERTICES, 'VEC3', $count, self::bounds($places)),
                 'NORMAL' => $this->accessor($normals, self::FLOAT, self::VERTICES, 'VEC3', $count),
             ],
             'indices' => $this->accessor($indices, self::UNSIGNED, self::INDICES, 'SCALAR', $corners),
@@ -232,7 +225,6 @@ final class GlbWriter
     {
         [$width, $height] = $finish->repeat()['size'] ?? [self::MM, self::MM];
         [$places, $normals, $pattern] = ['', '', ''];
-        [$least, $most] = [[\INF, \INF, \INF], [-\INF, -\INF, -\INF]];
         $count = 0;
         foreach (array_chunk($surface->places, 3) as $n => $corners) {
             [$nx, $ny, $nz] = Newell::normal($corners);
@@ -242,21 +234,16 @@ final class GlbWriter
             }
             [$nx, $ny, $nz] = [$nx / $length, $ny / $length, $nz / $length];
             foreach ($corners as $i => [$x, $y, $z]) {
-                $packed = pack('g3', ($x + $nx - $this->x) / self::MM, ($z + $nz) / self::MM, -($y + $ny - $this->y) / self::MM);
-                $places .= $packed;
+                $places .= pack('g3', ($x + $nx - $this->x) / self::MM, ($z + $nz) / self::MM, -($y + $ny - $this->y) / self::MM);
                 $normals .= pack('g3', $nx, $nz, -$ny);
                 [$u, $v] = $surface->pattern[3 * $n + $i];
                 $pattern .= pack('g2', $u / $width, -$v / $height);
-                foreach (array_values((array) unpack('g3', $packed)) as $k => $at) {
-                    \assert(\is_float($at));
-                    [$least[$k], $most[$k]] = [min($least[$k], $at), max($most[$k], $at)];
-                }
                 ++$count;
             }
         }
         $this->meshes[] = ['name' => $finish->name, 'primitives' => [[
             'attributes' => [
-                'POSITION' => $this->accessor($places, self::FLOAT, self::VERTICES, 'VEC3', $count, ['min' => $least, 'max' => $most]),
+                'POSITION' => $this->accessor($places, self::FLOAT, self::VERTICES, 'VEC3', $count, self::bounds($places)),
                 'NORMAL' => $this->accessor($normals, self::FLOAT, self::VERTICES, 'VEC3', $count),
                 ...null === $finish->repeat() ? [] : [
                     'TEXCOORD_0' => $this->accessor($pattern, self::FLOAT, self::VERTICES, 'VEC2', $count),
@@ -297,6 +284,18 @@ final class GlbWriter
         $this->images[] = ['bufferView' => \count($this->views) - 1, 'mimeType' => 'image/png'];
 
         return \count($this->images) - 1;
+    }
+
+    /** @return array{min: list<float>, max: list<float>} of places as they are written, not as they were meant */
+    private static function bounds(string $places): array
+    {
+        [$least, $most] = [[\INF, \INF, \INF], [-\INF, -\INF, -\INF]];
+        foreach (array_values((array) unpack('g*', $places)) as $i => $at) {
+            \assert(\is_float($at));
+            [$least[$i % 3], $most[$i % 3]] = [min($least[$i % 3], $at), max($most[$i % 3], $at)];
+        }
+
+        return ['min' => $least, 'max' => $most];
     }
 
     /** @param array<string, mixed> $bounds */
