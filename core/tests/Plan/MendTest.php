@@ -27,6 +27,7 @@ final class MendTest extends TestCase
         yield 'side by side, too near' => [$long, Plans::wall('near', 1000, 150, 5000, 150), MendAct::Beside];
         yield 'side by side, below' => [$long, Plans::wall('below', 1000, -120, 5000, -130), MendAct::Beside];
         yield 'crossing flat' => [$long, Plans::wall('flat', 2000, 300, 5000, -90), MendAct::Remove];
+        yield 'half of it again, thicker and askew' => [$long, Plans::wall('askew', 5000, 180, 10_000, -170, 300), MendAct::Merge];
         yield 'one is curved' => [$long, new Wall('bow', new Point(0, 50), new Point(10_000, 50), 200.0, rise: 40.0), MendAct::Remove];
     }
 
@@ -46,6 +47,12 @@ final class MendTest extends TestCase
         self::assertEquals([new Point(0, 0), new Point(14_000, 10), null, false], [$mend->from, $mend->to, $mend->takesFrom, $mend->takesTo]);
         $mend = Mend::of(Plans::wall('long', 0, 0, 10_000, 0, 300), Plans::wall('back', 11_000, 5, -500, 5));
         self::assertEquals([new Point(-500, 5), new Point(11_000, 5), false, true], [$mend->from, $mend->to, $mend->takesFrom, $mend->takesTo]);
+    }
+
+    public function testOfTwoTheShorterGoesSinceItAloneBoundsLess(): void
+    {
+        $mend = Mend::of(Plans::wall('long', 0, 0, 10_000, 0, 70), Plans::wall('short', 2000, 300, 5000, -90, 300));
+        self::assertSame([MendAct::Remove, 'short', 'long'], [$mend->act, $mend->wall, $mend->other]);
     }
 
     /** Pairs at random, moved and turned: each overlap that is found says an act, and after it the two no longer lie on each other. */

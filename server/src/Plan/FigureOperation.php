@@ -99,7 +99,7 @@ final readonly class FigureOperation implements Operation
                 return;
             }
             $moves = $aMoves ? $a : $b;
-            StoreyWalls::move(
+            StoreyWalls::carry(
                 $workspace,
                 StoreyWalls::round($workspace, [$a, $b])->apart(
                     $a->id()->toBinary(),

@@ -72,7 +72,7 @@ final readonly class ShiftOperation implements Operation
         } catch (UnusableEdit $e) {
             throw Refusal::invalid($e->why(), $e->getMessage(), $shift->at);
         }
-        StoreyWalls::move($workspace, $moved, $base, $shift->at);
+        StoreyWalls::carry($workspace, $moved, $base, $shift->at);
     }
 
     /** @throws UnusableEdit */
@@ -90,7 +90,7 @@ final readonly class ShiftOperation implements Operation
                 $moves = StoreyWalls::round($workspace, [$wall]);
                 // What goes straight on goes along, once.
                 $done += array_fill_keys($moves->run($id), true);
-                StoreyWalls::move($workspace, $moves->across($id, Line::Left === $core->line ? -$more : $more), $base, $named->at);
+                StoreyWalls::carry($workspace, $moves->across($id, Line::Left === $core->line ? -$more : $more), $base, $named->at);
             }
         }
     }

@@ -9,8 +9,8 @@ use Plinth\Core\Plan\Editing\Exception\UnusableEdit;
 use Plinth\Core\Plan\Editing\Shift;
 use Plinth\Core\Plan\Model\JoinedWall;
 use Plinth\Core\Plan\Model\Wall as CoreWall;
+use Plinth\Core\Plan\Settling\StoreySettled;
 use Plinth\Server\Change\Base;
-use Plinth\Server\Change\Operations;
 use Plinth\Server\Change\Raw;
 use Plinth\Server\Change\Workspace;
 use Symfony\Component\Uid\Uuid;
@@ -129,18 +129,43 @@ final class StoreyWalls
     }
 
     /**
+     * Moves nodes; openings of walls that begin elsewhere then keep their place in the building. Those of a wall that goes as a whole go
+     * with it.
+     *
+     * @param array<string, Point> $nodes as in {@see move()}
+     */
+    public static function carry(Workspace $workspace, array $nodes, Base $base, string $at): void
+    {
+        $ids = array_map(Uuid::fromBinary(...), array_keys($nodes));
+        $workspace->findAllBy(Wall::class, 'fromNode', $ids);
+        $walls = array_merge([], ...array_map(static fn (Uuid $id): array => $workspace->findBy(Wall::class, 'fromNode', $id), $ids));
+        $before = array_map(static fn (Wall $w): CoreWall => self::core($workspace, $w), $walls);
+        self::move($workspace, $nodes, $base, $at);
+        $further = [];
+        foreach ($walls as $i => $wall) {
+            $after = self::core($workspace, $wall);
+            [$by, $end] = [[$after->from->x - $before[$i]->from->x, $after->from->y - $before[$i]->from->y], $before[$i]->to];
+            if ($end->plus(...$by)->distanceTo($after->to) > CoreWall::JOIN_MM) {
+                $further[$i] = StoreySettled::along($before[$i]->from, $after->from, $after->to);
+            }
+        }
+        $workspace->findAllBy(Opening::class, 'wall', array_map(static fn (int $i): Uuid => $walls[$i]->id(), array_keys($further)));
+        foreach ($further as $i => $along) {
+            foreach ($workspace->findBy(Opening::class, 'wall', $walls[$i]->id()) as $opening) {
+                $workspace->set($opening, ['offset' => $opening->offset() + $along], $at);
+            }
+        }
+    }
+
+    /**
      * Gives a wall a length that somebody has written; its openings keep their place in the building.
      *
      * @throws UnusableEdit
      */
     public static function lengthen(Workspace $workspace, Wall $wall, float $mm, bool $startStays, Base $base, string $at): void
     {
-        $before = self::core($workspace, $wall)->length();
         $moved = self::round($workspace, [$wall])->asLongAs($wall->id()->toBinary(), $mm, $startStays);
         $workspace->set($wall, ['evidence' => Evidence::Figure->value], $at);
-        foreach ($startStays ? [] : $workspace->findBy(Opening::class, 'wall', $wall->id()) as $opening) {
-            $workspace->set($opening, ['offset' => $opening->offset() + $mm - $before], $at);
-        }
-        self::move($workspace, $moved, $base, $at);
+        self::carry($workspace, $moved, $base, $at);
     }
 }

@@ -57,3 +57,25 @@ it("is taken back, and said, where a room would be open afterwards", async () =>
   expect(server.asked.some((url) => url.pathname.endsWith("/undo"))).toBe(true);
   expect(useProject.getState().trouble).toContain("a room would be open");
 });
+
+it("is done one by one where all at once would lose a room, and what would lose it is left", async () => {
+  const { derived } = useProject.getState();
+  const shapes = derived.get(STOREY);
+  if (!shapes) throw new Error("the plan has no shapes");
+  const rooms = shapes.regions.size;
+  expect(rooms).toBeGreaterThan(0);
+  // What takes one back has no operations of its own.
+  const mends = () => server.sent.filter((s) => "operations" in s);
+  const stop = useProject.subscribe((now) => {
+    const last = server.sent.at(-1);
+    const mended = last && "operations" in last && last.operations.some((o) => o.rework?.wall === "c");
+    const here = now.derived.get(STOREY);
+    if (mended && here && here.regions.size > 0)
+      useProject.setState({ derived: new Map([[STOREY, { ...here, regions: new Map() }]]) });
+    if (!mended && here && here.regions.size < rooms) useProject.setState({ derived });
+  });
+  await mendOverlaps([finding("merge", ["a", "b"]), finding("remove", ["c", "d"])]);
+  stop();
+  expect(mends().map((s) => s.operations.map((o) => o.rework?.wall))).toEqual([["c", "a"], ["c"], ["a"]]);
+  expect(useProject.getState().trouble).toContain("a room would be open");
+});

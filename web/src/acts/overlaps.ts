@@ -37,22 +37,36 @@ export async function mendOverlaps(overlaps: readonly Finding[]): Promise<void> 
     taken.add(wall).add(other);
     return [{ do: "rework", rework: { kind: "mend", wall, other } }];
   });
-  await mend("Mend walls that lie on each other", operations);
+  const outcome = await mend("Mend walls that lie on each other", operations);
+  if (outcome !== "opens") return;
+  // Not all of them at once, then: each that leaves the rooms closed.
+  let left = 0;
+  for (const operation of operations)
+    if ((await mend("Mend walls that lie on each other", [operation])) === "opens") left++;
+  if (left > 0) say(OPENS);
 }
 
-/** A room that runs out is worse than bodies that lie on each other: what would open one is taken back, and said. */
-async function mend(title: string, operations: readonly Operation[]): Promise<void> {
-  const leaks = () => [...useProject.getState().derived.values()].reduce((n, shapes) => n + shapes.leaks.length, 0);
-  const before = leaks();
-  if (await change(title, [...operations])) return;
-  if (leaks() <= before) return;
+const OPENS = "Mended so, a room would be open: the walls were left as they are.";
+/** Smaller than this no room is missed, m²: a sliver between two walls that become one. */
+const SLIVER_M2 = 0.5;
+
+/** A room that runs out is worse than bodies that lie on each other: what would open one is taken back. */
+async function mend(title: string, operations: readonly Operation[]): Promise<"mended" | "refused" | "opens"> {
+  const all = () => [...useProject.getState().derived.values()];
+  const leaks = () => all().reduce((n, shapes) => n + shapes.leaks.length, 0);
+  const rooms = () =>
+    all().reduce((n, { regions }) => n + [...regions.values()].filter((r) => r.netAreaM2 >= SLIVER_M2).length, 0);
+  const before = { leaks: leaks(), rooms: rooms() };
+  if (await change(title, [...operations])) return "refused";
+  if (leaks() <= before.leaks && rooms() >= before.rooms) return "mended";
   await undo();
-  say("Mended so, a room would be open: the walls were left as they are.");
+  return "opens";
 }
 
 /** One act mends two walls that lie on each other: which, the core has said by how they lie. */
 export async function mendOverlap(finding: Finding): Promise<void> {
   const [wall, other] = finding.things;
   if (!wall || !other || finding.mend === null) return;
-  await mend(MENDS[finding.mend], [{ do: "rework", rework: { kind: "mend", wall, other } }]);
+  const outcome = await mend(MENDS[finding.mend], [{ do: "rework", rework: { kind: "mend", wall, other } }]);
+  if (outcome === "opens") say(OPENS);
 }

@@ -88,6 +88,15 @@ function put(form: HTMLFormElement | null): void {
   const { left, top } = beside(points, [x, y], { width: form.offsetWidth, height: form.offsetHeight }, size);
   form.style.left = `${left}px`;
   form.style.top = `${top}px`;
+  const { pointer } = useDesk.getState();
+  const [px, py] = pointer ? apply(screen, pointer) : [Number.NaN, Number.NaN];
+  const isUnder =
+    px > left - GAP_PX &&
+    px < left + form.offsetWidth + GAP_PX &&
+    py > top - GAP_PX &&
+    py < top + form.offsetHeight + GAP_PX;
+  // What is no obstacle to the hand is none to the eye either.
+  form.style.opacity = slip.passes && isUnder ? "0.2" : "";
 }
 
 /**

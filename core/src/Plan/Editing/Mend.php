@@ -47,7 +47,7 @@ final readonly class Mend
         // The thicker one stays, else the longer, else whose id comes first.
         [$wall, $other] = ([$a->thickness, $a->length(), $b->id] <=> [$b->thickness, $b->length(), $a->id]) > 0 ? [$b, $a] : [$a, $b];
         if (null !== $wall->arc() || null !== $other->arc() || $wall->length() <= Wall::JOIN_MM || $other->length() <= Wall::JOIN_MM) {
-            return new self(MendAct::Remove, $wall->id, $other->id, $wall->from, $wall->to);
+            return self::removed($wall, $other);
         }
         $reach = ($wall->thickness + $other->thickness) / 2.0;
         [[$t1, $d1], [$t2, $d2]] = [self::seen($other, $wall->from), self::seen($other, $wall->to)];
@@ -59,7 +59,9 @@ final readonly class Mend
         $high = min($length, max($t1, $t2));
         $isFlat = abs($d2 - $d1) < self::FLAT * abs($t2 - $t1);
         [$first, $last] = $high > $low ? [$aside($low), $aside($high)] : [$aside(($low + $high) / 2.0), $aside(($low + $high) / 2.0)];
-        if ($isFlat && max(abs($first), abs($last)) <= self::ONE * 2.0 * $reach) {
+        // Walls that cross at a flat angle and touch wherever both run are one that a hand drew twice.
+        $isOne = max(abs($first), abs($last)) <= ($first * $last > 0.0 ? self::ONE * 2.0 : 1.0) * $reach;
+        if ($isFlat && $isOne) {
             return self::merged($wall, $other, $t1, $t2, $length);
         }
         if ($isFlat && $first * $last > 0.0) {
@@ -76,7 +78,15 @@ final readonly class Mend
             );
         }
 
-        return ($isFlat ? null : self::trimmed($a, $b)) ?? new self(MendAct::Remove, $wall->id, $other->id, $wall->from, $wall->to);
+        return ($isFlat ? null : self::trimmed($a, $b)) ?? self::removed($wall, $other);
+    }
+
+    /** The shorter one goes: what it alone bounds is less. */
+    private static function removed(Wall $wall, Wall $other): self
+    {
+        [$goes, $stays] = $wall->length() > $other->length() ? [$other, $wall] : [$wall, $other];
+
+        return new self(MendAct::Remove, $goes->id, $stays->id, $goes->from, $goes->to);
     }
 
     /** Of all four ends the one that has least to go to the other's line, where that runs. */

@@ -67,8 +67,8 @@ function OfStorey({ storey }: { storey: string }) {
         ))}
       </div>
       <footer className="border-t border-line px-4 py-2.5 text-[13px] text-quiet">
-        Net areas to inner faces. Lengths along centre lines{unitWord() && `,${unitWord()}`}. Shift and drag selects
-        walls.
+        Net areas to inner faces. Lengths along centre lines{unitWord() && `,${unitWord()}`}. Esc puts the act down: a
+        click selects then, Shift and drag selects walls.
       </footer>
     </>
   );

@@ -20,6 +20,8 @@ describe("the name of a room", () => {
   it("is read as number and name, and the next number goes on from it", () => {
     expect(numberAndName("3 Tank room")).toEqual({ number: "3", name: "Tank room" });
     expect(numberAndName("Tank room")).toEqual({ number: "", name: "Tank room" });
+    expect(numberAndName("9 9 Study")).toEqual({ number: "9", name: "Study" });
+    expect(numberAndName("9 90 Study")).toEqual({ number: "9", name: "90 Study" });
     expect(numberAndName(" 12 ")).toEqual({ number: "12", name: "Room 12" });
     expect(numberAndName("  ")).toEqual({ number: "", name: "" });
     expect(nextNumber()).toBe("1");

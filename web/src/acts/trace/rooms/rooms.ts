@@ -83,7 +83,8 @@ export function nextNumber(): string {
 
 /** `3 Tank room`: number and name; a number alone, or a name alone, is taken too. */
 export function numberAndName(text: string): { number: string; name: string } {
-  const [, number = "", name = ""] = /^\s*(\d[\w./-]{0,11})?\s*(.*?)\s*$/.exec(text) ?? [];
+  // The field holds the next number already: typed again it is still one.
+  const [, number = "", name = ""] = /^\s*(\d[\w./-]{0,11})?(?:\s+\1(?=\s))?\s*(.*?)\s*$/.exec(text) ?? [];
   return { number, name: name === "" ? (number === "" ? "" : `Room ${number}`) : name };
 }
 

@@ -48,7 +48,8 @@ const act: Act = {
     if (!map || !a || !b || picks.length < wanted()) return null;
     const words = WORDS[placing === "point" || placing === "side" ? placing : "axis"];
     const about = [apply(map, a.at), apply(map, b.at)];
-    return { at: middle(apply(map, a.at), apply(map, b.at)), about, ...words, send: isSide() ? stateSide : statePlace };
+    const at = middle(apply(map, a.at), apply(map, b.at));
+    return { at, about, ...words, passes: isOnto(), send: isSide() ? stateSide : statePlace };
   },
   draws(pen) {
     const map = fitMap(useProject.getState().rows, useDesk.getState().drawing);
