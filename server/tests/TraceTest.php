@@ -227,20 +227,26 @@ final class TraceTest extends TestCase
         [$south, $east] = $ring['walls'];
         $doors = [Desk::door($south, 1000, 900, $a = Desk::newId()), Desk::door($east, 1000, 900, $b = Desk::newId())];
         $this->desk->change([$ring['operation'], ...$doors]);
-        $offsets = function () use ($a, $b): array {
-            $openings = array_column(Desk::rows($this->desk->state(), 'opening'), 'values', 'id');
+        // East along the south wall, north along the east wall.
+        $places = function () use ($ring, $a, $b): array {
+            $state = $this->desk->state();
+            $openings = array_column(Desk::rows($state, 'opening'), 'values', 'id');
+            $nodes = array_column(Desk::rows($state, 'node'), 'values', 'id');
 
-            return [Desk::float($openings[$a]['offset']), Desk::float($openings[$b]['offset'])];
+            return [
+                Desk::float($nodes[$ring['nodes'][0]]['x']) + Desk::float($openings[$a]['offset']),
+                Desk::float($nodes[$ring['nodes'][1]]['y']) + Desk::float($openings[$b]['offset']),
+            ];
         };
         $this->desk->change([['do' => 'shift', 'shift' => ['nodes' => [['id' => $ring['nodes'][0], 'x' => -500, 'y' => 0]]]]]);
-        self::assertEqualsWithDelta([1500.0, 1000.0], $offsets(), 1e-9, 'Its start was dragged half a metre out.');
+        self::assertEqualsWithDelta([1000.0, 1000.0], $places(), 1e-9, 'The south wall was dragged half a metre out at its start.');
         $this->desk->change([['do' => 'shift', 'shift' => ['wall' => $south, 'left' => -300]]]);
-        self::assertEqualsWithDelta([1500.0, 1300.0], $offsets(), 1e-9, 'The east wall begins further down; its door has not moved.');
+        self::assertEqualsWithDelta([1000.0, 1000.0], $places(), 1e-9, 'The east wall begins further down; its door has not moved.');
         $all = array_map(static fn (array $n): array => [
             'id' => $n['id'], 'x' => Desk::float($n['values']['x']) + 700, 'y' => Desk::float($n['values']['y']) + 700,
         ], Desk::rows($this->desk->state(), 'node'));
         $this->desk->change([['do' => 'shift', 'shift' => ['nodes' => $all]]]);
-        self::assertEqualsWithDelta([1500.0, 1300.0], $offsets(), 1e-9, 'What goes as a whole takes its openings along.');
+        self::assertEqualsWithDelta([1700.0, 1700.0], $places(), 1e-9, 'What goes as a whole takes its openings along.');
     }
 
     /** A figure of an opening's width, and one along a wall, are kept like those between faces. */
