@@ -70,6 +70,24 @@ final class GapTest extends TestCase
         self::assertTrue($gap->lined);
     }
 
+    /** Dashes along both faces are the edge of a lintel above: common practice, no source. */
+    public function testAnOpeningUnderDashesIsNoWindow(): void
+    {
+        $dashed = static function (int $from, int $dash): Sheets {
+            $sheet = self::solid();
+            for ($x = $from; $x < 288; $x += 12) {
+                $sheet = $sheet->fill($x, 100, $dash, 2)->fill($x, 118, $dash, 2);
+            }
+
+            return $sheet;
+        };
+        foreach ([204, 207] as $from) {
+            $gap = self::around($dashed($from, 8)->raster(), 2450.0);
+            self::assertSame([false, null], [$gap?->lined, $gap?->leafSide]);
+        }
+        self::assertTrue(self::around($dashed(201, 12)->raster(), 2450.0)?->lined, 'In one stroke it is one.');
+    }
+
     public function testWhereTheWallRunsOnOrAtAnEdgeThereIsNone(): void
     {
         self::assertNull(self::around(self::solid()->raster(), 1000.0), 'Solid wall.');

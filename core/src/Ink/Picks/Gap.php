@@ -41,6 +41,8 @@ final readonly class Gap
     /** or between its faces, away from both, along half of it */
     private const INNER = 0.4;
     private const LINED_INSIDE = 0.45;
+    /** Panes are drawn in one stroke: what runs along it is nowhere paler than so much of where it is darkest, else it is dashes. */
+    private const EVEN = 0.2;
 
     /**
      * @param float $from along the wall's centre line from its beginning to the near jamb, mm
@@ -426,8 +428,13 @@ final readonly class Gap
             $dark,
             $scale,
         );
-        // A threshold along a face under an open leaf is no window.
-        $isWindow = !$swing->isDoor && (
+        $tones = array_map(
+            static fn (int $k): float => $across($near + ($far - $near) * (0.12 + 0.76 * $k / 80.0), self::WHOLE),
+            range(0, 80),
+        );
+        sort($tones);
+        // A threshold along a face under an open leaf is no window, and dashes are the edge of something above.
+        $isWindow = !$swing->isDoor && $tones[8] > self::EVEN * $tones[72] && (
             $lined(self::INNER) > self::LINED_INSIDE
             || $lined(self::BAND) > self::LINED
             || (!$swing->swings && $lined(self::WHOLE) > self::LINED)
