@@ -76,7 +76,7 @@ final class GapTest extends TestCase
         $dashed = static function (int $from, int $dash): Sheets {
             $sheet = self::solid();
             for ($x = $from; $x < 288; $x += 12) {
-                $sheet = $sheet->fill($x, 100, $dash, 2)->fill($x, 118, $dash, 2);
+                $sheet = $sheet->fill($x, 100, $dash, 2)->fill($x + 2, 118, $dash, 2);
             }
 
             return $sheet;
