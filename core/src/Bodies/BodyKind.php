@@ -13,6 +13,7 @@ enum BodyKind: string
     case Floor = 'floor';
     case Finish = 'finish';
     case Ceiling = 'ceiling';
+    case Stair = 'stair';
     case Roof = 'roof';
     case Dormer = 'dormer';
     case Chimney = 'chimney';

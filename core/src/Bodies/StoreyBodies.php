@@ -17,19 +17,23 @@ use Plinth\Core\Bodies\Internal\RailingForm;
 use Plinth\Core\Bodies\Internal\Rings;
 use Plinth\Core\Bodies\Internal\RoomSpace;
 use Plinth\Core\Bodies\Internal\Stack;
+use Plinth\Core\Bodies\Internal\StairBody;
 use Plinth\Core\Bodies\Internal\Surroundings;
 use Plinth\Core\Bodies\Internal\Upright;
 use Plinth\Core\Geometry\Overlay;
+use Plinth\Core\Geometry\Polygon;
 use Plinth\Core\Objects\ObjectForm;
 use Plinth\Core\Objects\ObjectKind;
 use Plinth\Core\Plan\Derivation\Derivation;
 use Plinth\Core\Plan\Derivation\Region;
 use Plinth\Core\Plan\Model\Opening;
 use Plinth\Core\Plan\Model\PitchedRoof;
+use Plinth\Core\Plan\Model\Stair;
 use Plinth\Core\Plan\Model\Storey;
 use Plinth\Core\Plan\Model\Wall;
 use Plinth\Core\Plan\Network\Neighbourhood;
 use Plinth\Core\Roof\Roof;
+use Plinth\Core\Stairs\StairForm;
 
 /**
  * The bodies of one storey.
@@ -47,6 +51,9 @@ final class StoreyBodies
     private readonly Fills $fills;
     private ?Upright $walls = null;
     private ?Upright $partitions = null;
+    private ?Upright $under = null;
+    /** @var list<string>|null */
+    private ?array $underStairs = null;
     private ?RoomSpace $rooms = null;
     /** @var list<Region>|null */
     private ?array $regions = null;
@@ -77,6 +84,7 @@ final class StoreyBodies
             ...$this->wallsAlone($this->derivation->all()),
             ...$this->columns(),
             ...$this->ceilings(),
+            ...$this->stairs(),
             ...$this->roofs(),
             ...$this->shafts(),
             ...$this->dormers(),
@@ -115,7 +123,7 @@ final class StoreyBodies
         $bodies = [];
         foreach ($this->standing($ids) as [$wall, $footprint, $openings]) {
             [$base, $top] = [$this->storey->elevation, $this->top($wall->height ?? ($wall->railing ? RailingForm::HEIGHT_MM : null))];
-            $upright = $this->upright($wall->toCeiling);
+            $upright = $this->uprightOf($wall);
             $isOwn = null !== $wall->height || $wall->railing;
             $rings = Cut::withoutHoles($footprint);
             $slices = $wall->railing ? RailingForm::open($wall, $base, $top) : [];
@@ -145,7 +153,7 @@ final class StoreyBodies
         $bodies = [];
         foreach ($this->standing($ids) as [$wall, , $openings]) {
             [$base, $top] = [$this->storey->elevation, $this->top($wall->height)];
-            $upright = $this->upright($wall->toCeiling);
+            $upright = $this->uprightOf($wall);
             $clear = [] === $openings ? $top : $upright->clear($wall->box(), $base, $top);
             foreach ($openings as $opening) {
                 if ((new OpeningForm($wall, $opening, $base))->isThere()) {
@@ -262,6 +270,74 @@ final class StoreyBodies
         }
 
         return $bodies;
+    }
+
+    /** @return list<Body> what a stair is made of, beside walls that it is built between, and its rails */
+    public function stairs(): array
+    {
+        $bodies = [];
+        foreach ($this->storey->stairs as $stair) {
+            $form = $this->around->stair($stair, $this->storey);
+            if (null === $form) {
+                continue;
+            }
+            $body = new StairBody($form, $this->storey->elevation);
+            foreach ($body->cells() as $run) {
+                array_push($bodies, ...$this->body(BodyKind::Stair, $stair->id, $this->besideWalls($run)));
+            }
+            array_push($bodies, ...$this->body(BodyKind::Railing, $stair->id, $this->besideWalls($body->rails())));
+        }
+
+        return $bodies;
+    }
+
+    /**
+     * @param list<Cell> $cells
+     *
+     * @return list<Cell> what walls leave of them, but for those that stand under the stair and end at it
+     */
+    private function besideWalls(array $cells): array
+    {
+        $left = [];
+        foreach ($cells as $cell) {
+            foreach ($this->footprints->beside($cell->rings, true, false, $this->wallsUnderStairs()) as $shape) {
+                $left[] = new Cell([$shape['outer'], ...$shape['holes']], $cell->spans);
+            }
+        }
+
+        return $left;
+    }
+
+    /** @return list<string> walls that stand wholly under a stair */
+    private function wallsUnderStairs(): array
+    {
+        return $this->underStairs ??= [] === $this->storey->stairs ? [] : array_values(array_filter(
+            $this->derivation->all(),
+            function (string $id): bool {
+                $wall = $this->wallOf($id);
+                if (null === $wall) {
+                    return false;
+                }
+                foreach ($this->storey->stairs as $stair) {
+                    $treads = $this->around->stair($stair, $this->storey)->treads ?? [];
+                    $covered = 0;
+                    foreach ([0.1, 0.5, 0.9] as $part) {
+                        $at = $wall->at($part * $wall->length());
+                        foreach ($treads as $tread) {
+                            if (Polygon::contains($tread->ring, $at->x, $at->y)) {
+                                ++$covered;
+                                break;
+                            }
+                        }
+                    }
+                    if (3 === $covered) {
+                        return true;
+                    }
+                }
+
+                return false;
+            },
+        ));
     }
 
     /** @return list<Body> those of one kind and size share their form */
@@ -387,6 +463,20 @@ final class StoreyBodies
             static fn (Wall $w): string => $w->id,
             array_filter($this->plan->lines($box), static fn ($line): bool => $line instanceof Wall),
         ));
+    }
+
+    /** What ends a wall. */
+    private function uprightOf(Wall $wall): Upright
+    {
+        if (!\in_array($wall->id, $this->wallsUnderStairs(), true)) {
+            return $this->upright($wall->toCeiling);
+        }
+        $forms = array_filter(array_map(fn (Stair $s): ?StairForm => $this->around->stair($s, $this->storey), $this->storey->stairs));
+
+        return $this->under ??= $this->around->upright($this->storey->ceilings, array_merge(...array_map(
+            fn (StairForm $f): array => (new StairBody($f, $this->storey->elevation))->coverings(),
+            array_values($forms),
+        )));
     }
 
     /** @param bool $toCeiling whether ceilings end it */

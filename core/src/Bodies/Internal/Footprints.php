@@ -22,7 +22,7 @@ final class Footprints
 {
     /** of parts of walls, by their numbers */
     private ?Blocks $blocks = null;
-    /** @var list<array{ring: Ring, box: array{float, float, float, float}, toCeiling: bool}> parts of walls, and holes in them */
+    /** @var list<array{ring: Ring, box: array{float, float, float, float}, wall: string, toCeiling: bool}> parts of walls, and holes in them */
     private array $parts = [];
 
     public function __construct(private readonly Neighbourhood $plan, private readonly Derivation $derivation)
@@ -35,15 +35,16 @@ final class Footprints
      * @param non-empty-list<Ring> $rings
      * @param bool $andColumns whether columns stand there, too
      * @param bool $overPartitions whether what ends under ceilings is none of them
+     * @param list<string> $except walls that are none of them either
      *
      * @return list<Shape>
      */
-    public function beside(array $rings, bool $andColumns = false, bool $overPartitions = false): array
+    public function beside(array $rings, bool $andColumns = false, bool $overPartitions = false, array $except = []): array
     {
         $box = Polygon::bounds(array_merge(...$rings));
         $near = [];
-        foreach ($this->near($box) as ['ring' => $ring, 'toCeiling' => $toCeiling]) {
-            if (!$overPartitions || !$toCeiling) {
+        foreach ($this->near($box) as ['ring' => $ring, 'wall' => $wall, 'toCeiling' => $toCeiling]) {
+            if ((!$overPartitions || !$toCeiling) && !\in_array($wall, $except, true)) {
                 $near[] = $ring;
             }
         }
@@ -68,7 +69,7 @@ final class Footprints
     /**
      * @param array{float, float, float, float} $box
      *
-     * @return list<array{ring: Ring, box: array{float, float, float, float}, toCeiling: bool}> parts of walls near a box
+     * @return list<array{ring: Ring, box: array{float, float, float, float}, wall: string, toCeiling: bool}> parts of walls near a box
      */
     private function near(array $box): array
     {
@@ -79,7 +80,7 @@ final class Footprints
                 foreach ($shapes as $shape) {
                     foreach ([$shape['outer'], ...$shape['holes']] as $ring) {
                         $this->blocks->put(\count($this->parts), Polygon::bounds($ring));
-                        $this->parts[] = ['ring' => $ring, 'box' => Polygon::bounds($ring), 'toCeiling' => $toCeiling];
+                        $this->parts[] = ['ring' => $ring, 'box' => Polygon::bounds($ring), 'wall' => $id, 'toCeiling' => $toCeiling];
                     }
                 }
             }

@@ -5,13 +5,17 @@ declare(strict_types=1);
 namespace Plinth\Core\Bodies\Internal;
 
 use Plinth\Core\Bodies\Refused;
+use Plinth\Core\Geometry\Overlay;
 use Plinth\Core\Geometry\Polygon;
 use Plinth\Core\Plan\Model\Dormer;
 use Plinth\Core\Plan\Model\FloorVoid;
 use Plinth\Core\Plan\Model\PitchedRoof;
 use Plinth\Core\Plan\Model\Slab;
+use Plinth\Core\Plan\Model\Stair;
 use Plinth\Core\Plan\Model\Storey;
 use Plinth\Core\Roof\Exception\UnbuildableRoof;
+use Plinth\Core\Stairs\Exception\UnbuildableStair;
+use Plinth\Core\Stairs\StairForm;
 
 /**
  * What lies under, over and across a storey, of itself and of others: what ends or cuts that which stands there.
@@ -24,6 +28,8 @@ final class Surroundings
 {
     /** @var array<string, RoofBody|null> of all storeys, by id; null where it cannot stand */
     private array $roofs = [];
+    /** @var array<string, StairForm|null> of all storeys, by id; null where it cannot stand */
+    private array $stairs = [];
     /** @var array<string, Refused> of this storey */
     private array $refused = [];
 
@@ -42,8 +48,9 @@ final class Surroundings
      * What ends walls and columns: the floor that they stand on, what lies over them, and what passes through.
      *
      * @param list<Slab> $ceilings that end them, too
+     * @param list<Covering> $more what else does
      */
-    public function upright(array $ceilings): Upright
+    public function upright(array $ceilings, array $more = []): Upright
     {
         $through = [];
         foreach ($this->others as $other) {
@@ -57,7 +64,7 @@ final class Surroundings
         }
         $below = array_map(fn (Slab $f): Covering => $this->plate($f, $this->storey, true), $this->storey->floors);
 
-        return new Upright($below, $this->over($this->storey, $ceilings), $through);
+        return new Upright($below, [...$this->over($this->storey, $ceilings), ...$more], $through);
     }
 
     /**
@@ -129,10 +136,62 @@ final class Surroundings
         return $next;
     }
 
-    /** @return list<non-empty-list<array{float, float}>> counter-clockwise */
+    /** @return list<non-empty-list<array{float, float}>> counter-clockwise: what is drawn, and what stairs that arrive need */
     public function voids(Storey $storey): array
     {
-        return array_map(static fn (FloorVoid $v): array => Rings::of($v->outline), $storey->voids);
+        $drawn = array_map(static fn (FloorVoid $v): array => Rings::of($v->outline), $storey->voids);
+        $needed = [];
+        foreach ([$this->storey, ...$this->others] as $below) {
+            foreach ($below->stairs as $stair) {
+                if ($this->arrival($stair, $below) === $storey) {
+                    $shapes = $this->stair($stair, $below)?->opening($this->underside($below, $storey)) ?? [];
+                    array_push($needed, ...array_column($shapes, 'outer'));
+                }
+            }
+        }
+
+        return [] === $needed ? $drawn : array_column(Overlay::union([...$drawn, ...$needed]), 'outer');
+    }
+
+    /** A stair as it stands between its storeys; null where it cannot. */
+    public function stair(Stair $stair, Storey $on): ?StairForm
+    {
+        if (!\array_key_exists($stair->id, $this->stairs)) {
+            try {
+                $height = ($this->arrival($stair, $on)->elevation ?? $on->elevation + $on->height) - $on->elevation;
+                $this->stairs[$stair->id] = StairForm::of($stair, $height);
+            } catch (UnbuildableStair $e) {
+                $this->stairs[$stair->id] = null;
+                if ($on === $this->storey) {
+                    $this->refused[$stair->id] = new Refused($stair->id, $e->getMessage());
+                }
+            }
+        }
+
+        return $this->stairs[$stair->id];
+    }
+
+    /** The storey where a stair arrives; null where there is none above. */
+    public function arrival(Stair $stair, Storey $on): ?Storey
+    {
+        foreach ([$this->storey, ...$this->others] as $storey) {
+            if ($storey->id === $stair->reaches && $storey->elevation > $on->elevation) {
+                return $storey;
+            }
+        }
+
+        return $this->above($on);
+    }
+
+    /** @return float mm, lowest underside of the floors of a storey over the level of one below it */
+    public function underside(Storey $below, Storey $above): float
+    {
+        $lowest = $above->elevation;
+        foreach ($above->floors as $floor) {
+            $lowest = min($lowest, $above->elevation + $floor->top - $floor->thickness);
+        }
+
+        return $lowest - $below->elevation;
     }
 
     /** @return list<non-empty-list<array{float, float}>> shafts of any storey that pass a slab of this one */

@@ -27,6 +27,7 @@ final readonly class Storey
      * @param list<Dormer> $dormers on its roofs
      * @param list<PlacedObject> $objects in its rooms
      * @param list<Surface> $surfaces of its rooms and walls that have a finish
+     * @param list<Stair> $stairs that go up from it
      *
      * @throws UnusableValue
      */
@@ -49,6 +50,7 @@ final readonly class Storey
         public array $dormers = [],
         public array $objects = [],
         public array $surfaces = [],
+        public array $stairs = [],
     ) {
         Checked::within("storey $id/elevation", $elevation);
         Checked::size("storey $id/height", $height);
@@ -65,6 +67,7 @@ final readonly class Storey
      * @param list<Dormer> $dormers
      * @param list<PlacedObject> $objects
      * @param list<Surface> $surfaces
+     * @param list<Stair> $stairs
      */
     public function built(
         array $floors,
@@ -75,6 +78,7 @@ final readonly class Storey
         array $dormers = [],
         array $objects = [],
         array $surfaces = [],
+        array $stairs = [],
     ): self {
         return new self(
             $this->id,
@@ -95,6 +99,7 @@ final readonly class Storey
             $dormers,
             $objects,
             $surfaces,
+            $stairs,
         );
     }
 
@@ -124,6 +129,7 @@ final readonly class Storey
             $this->dormers,
             $this->objects,
             $this->surfaces,
+            $this->stairs,
         );
     }
 }
