@@ -27,6 +27,9 @@ use Plinth\Core\Plan\Model\Plan;
 use Plinth\Core\Plan\Model\Room;
 use Plinth\Core\Plan\Model\Shaft;
 use Plinth\Core\Plan\Model\Slab;
+use Plinth\Core\Plan\Model\Stair;
+use Plinth\Core\Plan\Model\StairBuild;
+use Plinth\Core\Plan\Model\StairTurn;
 use Plinth\Core\Plan\Model\Storey;
 use Plinth\Core\Plan\Model\Surface;
 use Plinth\Core\Plan\Model\SurfaceOn;
@@ -43,7 +46,7 @@ final class PlanReader
     private const WALL = ['id', 'from', 'to', 'thickness', 'line', 'height', 'rise', 'enclosing'];
     private const OPENING = ['id', 'wall', 'kind', 'offset', 'width', 'sill', 'height', 'hand', 'swing', 'leaf'];
     /** what came with version 2 */
-    private const BODIES = ['floors', 'ceilings', 'voids', 'roofs', 'chimneys', 'dormers', 'objects', 'surfaces'];
+    private const BODIES = ['floors', 'ceilings', 'voids', 'roofs', 'chimneys', 'dormers', 'objects', 'surfaces', 'stairs'];
 
     /** @var array<string, true> ids of finishes */
     private array $finishes = [];
@@ -76,6 +79,13 @@ final class PlanReader
         $storeys = [];
         foreach ($document->list('storeys') as $storey) {
             $storeys[] = $reader->storey($storey, $ids);
+        }
+        foreach ($storeys as $i => $storey) {
+            foreach ($storey->stairs as $k => $stair) {
+                if (null !== $stair->reaches && !\in_array($stair->reaches, array_column($storeys, 'id'), true)) {
+                    throw UnreadableDocument::outOfRange("storeys/$i/stairs/$k/reaches", 'a storey of this document');
+                }
+            }
         }
 
         return new Plan($storeys, $finishes);
@@ -142,6 +152,7 @@ final class PlanReader
                 'room' => array_map(static fn (Room $r): string => $r->id, $rooms),
                 'wall' => array_keys($byId),
             ])),
+            $this->each($storey, 'stairs', $ids, self::stair(...)),
         );
     }
 
@@ -225,6 +236,34 @@ final class PlanReader
             $object->get('depth')->positive(20_000.0),
             $object->get('height')->positive(20_000.0),
             $object->optional('base')?->number() ?? 0.0,
+        );
+    }
+
+    private static function stair(JsonValue $stair, string $id): Stair
+    {
+        $stair->object([
+            'id', 'line', 'rises', 'width', 'risers', 'treads', 'turn', 'winders', 'build', 'thickness', 'nosing', 'rails', 'railHeight',
+            'headroom', 'reaches',
+        ]);
+        $rails = $stair->optional('rails')?->word(['left', 'right', 'both']);
+
+        return new Stair(
+            $id,
+            array_map(static fn (JsonValue $p): Point => $p->point(), $stair->list('line')),
+            array_map(static fn (JsonValue $r): float => $r->number(), $stair->list('rises')),
+            $stair->get('width')->positive(Stair::WIDEST_MM),
+            $stair->get('risers')->count(),
+            array_map(static fn (JsonValue $t): Contour => self::contour($t->object(['outline', 'rises'])), $stair->list('treads')),
+            $stair->optional('turn')?->choice(StairTurn::class) ?? StairTurn::Landing,
+            $stair->optional('winders')?->count() ?? 3,
+            $stair->optional('build')?->choice(StairBuild::class) ?? StairBuild::Slab,
+            $stair->optional('thickness')?->positive(2000.0) ?? 150.0,
+            $stair->optional('nosing')?->notNegative() ?? 0.0,
+            \in_array($rails, ['left', 'both'], true),
+            \in_array($rails, ['right', 'both'], true),
+            $stair->optional('railHeight')?->positive(5000.0) ?? 900.0,
+            $stair->optional('headroom')?->positive(10_000.0) ?? 2000.0,
+            $stair->optional('reaches')?->text(),
         );
     }
 

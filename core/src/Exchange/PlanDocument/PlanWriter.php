@@ -26,6 +26,7 @@ use Plinth\Core\Plan\Model\Plan;
 use Plinth\Core\Plan\Model\Room;
 use Plinth\Core\Plan\Model\Shaft;
 use Plinth\Core\Plan\Model\Slab;
+use Plinth\Core\Plan\Model\Stair;
 use Plinth\Core\Plan\Model\Storey;
 use Plinth\Core\Plan\Model\Surface;
 use Plinth\Core\Plan\Model\Wall;
@@ -117,7 +118,25 @@ final class PlanWriter
                 'bottom' => $f->bottom, 'top' => $f->top, 'start' => $f->start, 'end' => $f->end,
                 'origin' => $f->origin->toArray(), 'degrees' => $f->degrees,
             ]), $s->surfaces),
+            'stairs' => array_map(self::stair(...), $s->stairs),
         ];
+    }
+
+    /** @return array<string, mixed> */
+    private static function stair(Stair $s): array
+    {
+        $rails = array_keys(array_filter(['left' => $s->leftRail, 'right' => $s->rightRail]));
+
+        return self::said([
+            'id' => $s->id,
+            ...$s->isFree() ? ['treads' => array_map(self::contour(...), $s->treads)] : [
+                'line' => array_map(static fn (Point $p): array => $p->toArray(), $s->line),
+                'rises' => [] === array_filter($s->rises, static fn (float $r): bool => 0.0 !== $r) ? null : $s->rises,
+            ],
+            'width' => $s->width, 'risers' => $s->risers, 'turn' => $s->turn->value, 'winders' => $s->winders, 'build' => $s->build->value,
+            'thickness' => $s->thickness, 'nosing' => $s->nosing, 'rails' => [] === $rails ? null : (2 === \count($rails) ? 'both' : $rails[0]),
+            'railHeight' => $s->railHeight, 'headroom' => $s->headroom, 'reaches' => $s->reaches,
+        ]);
     }
 
     /** @return array<string, mixed> */
