@@ -29,7 +29,7 @@ final class KindsTest extends TestCase
             }
             $seen[$class] = true;
         }
-        self::assertCount(33, $seen);
+        self::assertCount(34, $seen);
     }
 
     public function testWhatNamesAKindIsKnownLatestFirstSoThatItGoesFirst(): void

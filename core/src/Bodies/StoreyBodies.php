@@ -34,6 +34,8 @@ use Plinth\Core\Plan\Model\Wall;
 use Plinth\Core\Plan\Network\Neighbourhood;
 use Plinth\Core\Roof\Roof;
 use Plinth\Core\Stairs\StairForm;
+use Plinth\Core\Stairs\StairLimits;
+use Plinth\Core\Stairs\StairPlan;
 
 /**
  * The bodies of one storey.
@@ -270,6 +272,42 @@ final class StoreyBodies
         }
 
         return $bodies;
+    }
+
+    /**
+     * Stairs as the storey's plan shows them: those that go up from it, then those that arrive there.
+     *
+     * @return list<ShownStair>
+     */
+    public function stairsShown(): array
+    {
+        $shown = [];
+        foreach ([$this->storey, ...$this->around->below($this->storey)] as $on) {
+            foreach ($on->stairs as $stair) {
+                $arrival = $this->around->arrival($stair, $on);
+                $form = $on === $this->storey || $arrival === $this->storey ? $this->around->stair($stair, $on) : null;
+                if (null !== $form) {
+                    $underside = null === $arrival ? null : $this->around->underside($on, $arrival);
+                    $shown[] = new ShownStair(
+                        $form,
+                        $on === $this->storey ? StairPlan::below($form) : StairPlan::above($form, $underside ?? $form->height),
+                        $on === $this->storey,
+                        $on === $this->storey ? StairLimits::dwelling()->findings($form, $underside) : [],
+                    );
+                }
+            }
+        }
+
+        return $shown;
+    }
+
+    /** @return list<Refused> stairs of the storey that cannot stand */
+    public function refusedStairs(): array
+    {
+        array_map(fn (Stair $s): ?StairForm => $this->around->stair($s, $this->storey), $this->storey->stairs);
+        $ids = array_map(static fn (Stair $s): string => $s->id, $this->storey->stairs);
+
+        return array_values(array_filter($this->around->refused(), static fn (Refused $r): bool => \in_array($r->id, $ids, true)));
     }
 
     /** @return list<Body> what a stair is made of, beside walls that it is built between, and its rails */

@@ -62,8 +62,9 @@ final readonly class StairLimits
             ['stair-rise', $bound('Each riser', $form->rise, ...$this->rise), self::other($form, $this->rise)],
             ['stair-stride', $bound('Twice a rise and a going', $form->stride(), ...$this->stride), null],
         ];
-        foreach ([] === $goings ? [] : [min($goings), max($goings)] as $i => $going) {
-            $checks[] = ['stair-going', $bound(0 === $i ? 'The least going' : 'The largest going', $going, ...$this->going), null];
+        if ([] !== $goings) {
+            $checks[] = ['stair-going', $bound('The least going', min($goings), $this->going[0], \INF)
+                ?? $bound('The largest going', max($goings), 0.0, $this->going[1]), null];
         }
         $checks[] = ['stair-width', $bound('The stair', $form->width(), $this->isWound($form) ? 0.0 : $this->width, \INF), null];
         if (null !== $underside && $form->headroom($underside) < $this->headroom - 0.05) {

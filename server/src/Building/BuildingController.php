@@ -91,6 +91,17 @@ final readonly class BuildingController
         ]);
     }
 
+    /** Stairs as the plan shows them: those that go up from the storey, and those that arrive there. */
+    #[Needs(Who::Reader)]
+    #[Route('/storeys/{id}/stairs', methods: ['GET'])]
+    public function stairs(Uuid $project, Uuid $id): Response
+    {
+        return $this->standing('stairs', $project, $id, static fn (BuildingBodies $building, CoreStorey $storey): array => [
+            'stairs' => array_map(BodiesWriter::stair(...), $building->storey($storey->id)->stairsShown()),
+            'refused' => array_map(BodiesWriter::refused(...), $building->storey($storey->id)->refusedStairs()),
+        ]);
+    }
+
     /**
      * What follows from rows takes its time: it is kept under a hash of all that it follows from.
      *

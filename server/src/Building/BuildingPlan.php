@@ -15,6 +15,7 @@ use Plinth\Core\Plan\Model\PlacedObject as CoreObject;
 use Plinth\Core\Plan\Model\Plan;
 use Plinth\Core\Plan\Model\Shaft;
 use Plinth\Core\Plan\Model\Slab;
+use Plinth\Core\Plan\Model\Stair as CoreStair;
 use Plinth\Core\Plan\Model\Storey as CoreStorey;
 use Plinth\Core\Plan\Model\Surface as CoreSurface;
 use Plinth\Server\Elevation\Outline;
@@ -25,6 +26,7 @@ use Plinth\Server\Finishes\Surface;
 use Plinth\Server\Objects\PlacedObject;
 use Plinth\Server\Plan\PlanKeeper;
 use Plinth\Server\Project\Storey;
+use Plinth\Server\Stairs\Stair;
 use Symfony\Bridge\Doctrine\Types\UuidType;
 use Symfony\Component\Uid\Uuid;
 
@@ -68,7 +70,7 @@ final readonly class BuildingPlan
     /** One of them by itself. */
     public function storey(Storey $storey): Plan
     {
-        $built = $this->built($storey, $this->outlines($storey->project())[$storey->id()->toRfc4122()] ?? []);
+        $built = $this->built($storey, $this->outlines($storey->project())[$storey->id()->toRfc4122()] ?? [], true);
 
         return new Plan([$built], $this->finishes($storey->project()));
     }
@@ -104,7 +106,7 @@ final readonly class BuildingPlan
     }
 
     /** @param list<array{Outline, non-empty-list<OutlineCorner>}> $outlines */
-    private function built(Storey $row, array $outlines): CoreStorey
+    private function built(Storey $row, array $outlines, bool $isAlone = false): CoreStorey
     {
         $storey = $this->plans->load($row->key());
         $objects = array_map(
@@ -153,7 +155,12 @@ final readonly class BuildingPlan
             }
         }
 
-        return $storey->built($floors, $ceilings, $voids, $roofs, $shafts, $dormers, $objects, $this->surfaces($row));
+        $stairs = array_map(
+            static fn (Stair $s): CoreStair => $s->stands($isAlone),
+            $this->entities->getRepository(Stair::class)->findBy(['project' => $row->project(), 'storey' => $row->id()], ['id' => 'ASC']),
+        );
+
+        return $storey->built($floors, $ceilings, $voids, $roofs, $shafts, $dormers, $objects, $this->surfaces($row), $stairs);
     }
 
     /** @return list<CoreSurface> */

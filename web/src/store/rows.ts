@@ -55,6 +55,7 @@ const KINDS: readonly Kind[] = [
   "gridAxis",
   "column",
   "object",
+  "stair",
   "finish",
   "surface",
   "savedView",

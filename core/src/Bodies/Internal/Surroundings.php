@@ -183,6 +183,12 @@ final class Surroundings
         return $this->above($on);
     }
 
+    /** @return list<Storey> of which this one may be where a stair arrives */
+    public function below(Storey $storey): array
+    {
+        return array_values(array_filter($this->others, static fn (Storey $s): bool => $s->elevation < $storey->elevation));
+    }
+
     /** @return float mm, lowest underside of the floors of a storey over the level of one below it */
     public function underside(Storey $below, Storey $above): float
     {

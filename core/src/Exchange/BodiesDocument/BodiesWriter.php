@@ -8,10 +8,13 @@ use Plinth\Core\Bodies\Body;
 use Plinth\Core\Bodies\FinishedSurface;
 use Plinth\Core\Bodies\Refused;
 use Plinth\Core\Bodies\RoomHeight;
+use Plinth\Core\Bodies\ShownStair;
 use Plinth\Core\Geometry\Overlay;
 use Plinth\Core\Roof\Roof;
 use Plinth\Core\Roof\RoofFacet;
 use Plinth\Core\Roof\RoofLine;
+use Plinth\Core\Stairs\StairFinding;
+use Plinth\Core\Stairs\Tread;
 
 /** Bodies, and what is counted of them, as data for JSON (docs/plan-format.md). */
 final class BodiesWriter
@@ -136,6 +139,54 @@ final class BodiesWriter
         }
 
         return [...self::measured($surface), 'places' => $places, 'pattern' => $pattern];
+    }
+
+    /** @return array<string, mixed> a stair as a plan shows it, places to a hundredth of a millimetre */
+    public static function stair(ShownStair $shown): array
+    {
+        [$form, $plan] = [$shown->form, $shown->plan];
+
+        return [
+            'id' => $form->stair->id,
+            'goesUp' => $shown->goesUp,
+            'heightMm' => round($form->height, 3),
+            'riseMm' => round($form->rise, 3),
+            'goingMm' => round($form->going(), 3),
+            'runMm' => round($form->run(), 3),
+            'widthMm' => round($form->width(), 3),
+            'pitch' => round($form->pitch(), 3),
+            'treads' => \count($form->treads),
+            'seen' => array_map(self::line(...), $plan->seen),
+            'beyond' => array_map(self::line(...), $plan->beyond),
+            'cut' => null === $plan->cut ? null : self::line($plan->cut),
+            'way' => self::line($plan->way),
+            'numbers' => array_map(static fn (array $n): array => ['at' => self::place($n['at']), 'number' => $n['number']], $plan->numbers),
+            'words' => $plan->words,
+            'rings' => array_map(static fn (Tread $t): array => self::line($t->ring), $form->treads),
+            'findings' => array_map(static fn (StairFinding $f): array => [
+                'code' => $f->code, 'at' => self::place($f->at->toArray()), 'message' => $f->message, 'risers' => $f->risers,
+            ], $shown->findings),
+        ];
+    }
+
+    /**
+     * @param list<array{float, float}> $line
+     *
+     * @return list<array{float, float}>
+     */
+    private static function line(array $line): array
+    {
+        return array_map(self::place(...), $line);
+    }
+
+    /**
+     * @param array{float, float} $at
+     *
+     * @return array{float, float}
+     */
+    private static function place(array $at): array
+    {
+        return [round($at[0], 2), round($at[1], 2)];
     }
 
     /** @return array<string, mixed> */

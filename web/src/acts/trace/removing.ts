@@ -1,7 +1,17 @@
 import { useDesk } from "../../board/desk";
 import { change } from "../../store/project";
 
-type Removed = "figure" | "note" | "room" | "divider" | "column" | "opening" | "outline" | "object" | "surface";
+type Removed =
+  | "figure"
+  | "note"
+  | "room"
+  | "divider"
+  | "column"
+  | "opening"
+  | "outline"
+  | "object"
+  | "surface"
+  | "stair";
 
 /** Removes one thing that was selected, by its own title. */
 export function removeRow(type: Removed, id: string, title = `Remove a ${type}`): void {

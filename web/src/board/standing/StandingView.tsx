@@ -45,6 +45,7 @@ const ROWS: Record<BodyKind, Kind> = {
   floor: "outline",
   finish: "outline",
   ceiling: "outline",
+  stair: "stair",
   roof: "outline",
   dormer: "outline",
   chimney: "outline",

@@ -40,6 +40,7 @@ const COLOURS: Record<BodyKind, number> = {
   floor: 0xd9d1bf,
   finish: 0xcbb894,
   ceiling: 0xf4f1ea,
+  stair: 0xb9a98c,
   roof: 0xa9a08f,
   dormer: 0xd5cdbd,
   chimney: 0xb7a48f,

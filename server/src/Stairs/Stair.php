@@ -1,0 +1,164 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Stairs;
+
+use Doctrine\DBAL\Types\Types;
+use Doctrine\ORM\Mapping as ORM;
+use Plinth\Core\Exchange\Exception\UnreadableDocument;
+use Plinth\Core\Geometry\Contour;
+use Plinth\Core\Geometry\Point;
+use Plinth\Core\Plan\Model\Stair as CoreStair;
+use Plinth\Core\Plan\Model\StairBuild;
+use Plinth\Core\Plan\Model\StairTurn;
+use Plinth\Server\Change\Kind;
+use Plinth\Server\Change\ProjectRow;
+use Plinth\Server\Change\Refers;
+use Plinth\Server\Change\RowValues;
+use Plinth\Server\Change\WhenGone;
+use Plinth\Server\Project\OnStorey;
+use Plinth\Server\Project\Storey;
+use Symfony\Bridge\Doctrine\Types\UuidType;
+use Symfony\Component\Uid\Uuid;
+
+/** A stair that goes up from a storey, by its walking line or by treads of their own shapes; mm. */
+#[Kind('stair')]
+#[ORM\Entity]
+#[ORM\Index(fields: ['project', 'storey'])]
+#[ORM\Index(fields: ['project', 'reaches'])]
+class Stair extends ProjectRow implements OnStorey
+{
+    #[Refers(Storey::class, then: WhenGone::GoesAlong)]
+    #[ORM\Column(type: UuidType::NAME)]
+    private Uuid $storey;
+
+    /** where it arrives; the next storey above without it */
+    #[Refers(Storey::class, then: WhenGone::LetsGo)]
+    #[ORM\Column(type: UuidType::NAME, nullable: true)]
+    private ?Uuid $reaches = null;
+
+    #[ORM\Column(type: Types::TEXT)]
+    private string $line = '';
+
+    #[ORM\Column(type: Types::TEXT)]
+    private string $treads = '';
+
+    #[ORM\Column]
+    private float $width = 0.0;
+
+    #[ORM\Column]
+    private int $risers = 2;
+
+    #[ORM\Column(length: 7)]
+    private StairTurn $turn = StairTurn::Landing;
+
+    #[ORM\Column]
+    private int $winders = 3;
+
+    #[ORM\Column(length: 7)]
+    private StairBuild $build = StairBuild::Slab;
+
+    #[ORM\Column]
+    private float $thickness = 0.0;
+
+    #[ORM\Column]
+    private float $nosing = 0.0;
+
+    #[ORM\Column(length: 5)]
+    private StairRail $rails = StairRail::None;
+
+    #[ORM\Column]
+    private float $railHeight = 0.0;
+
+    #[ORM\Column]
+    private float $headroom = 0.0;
+
+    public static function onStorey(): string
+    {
+        return 'r.storey = :storey';
+    }
+
+    public function values(): array
+    {
+        return [
+            'storey' => $this->storey->toRfc4122(), 'reaches' => $this->reaches?->toRfc4122(), 'line' => $this->line,
+            'treads' => $this->treads, 'width' => $this->width, 'risers' => $this->risers, 'turn' => $this->turn->value,
+            'winders' => $this->winders, 'build' => $this->build->value, 'thickness' => $this->thickness, 'nosing' => $this->nosing,
+            'rails' => $this->rails->value, 'railHeight' => $this->railHeight, 'headroom' => $this->headroom,
+        ];
+    }
+
+    public function take(RowValues $values): void
+    {
+        $this->storey = $values->id('storey');
+        $this->reaches = $values->optionalId('reaches');
+        $this->line = trim($values->text('line', StairPlaces::LONGEST));
+        $this->treads = trim($values->text('treads', StairPlaces::LONGEST));
+        $this->width = $values->positive('width', CoreStair::WIDEST_MM);
+        $this->risers = $values->count('risers');
+        if ($this->risers < 2 || $this->risers > CoreStair::MOST_RISERS) {
+            throw UnreadableDocument::outOfRange($values->at('risers'), \sprintf('2 to %d risers', CoreStair::MOST_RISERS));
+        }
+        $this->turn = $values->choiceOr('turn', StairTurn::Landing);
+        $this->winders = $values->countOr('winders', 3);
+        if ($this->winders < 2 || $this->winders > 12) {
+            throw UnreadableDocument::outOfRange($values->at('winders'), '2 to 12 winders');
+        }
+        $this->build = $values->choiceOr('build', StairBuild::Slab);
+        $this->thickness = $values->positive('thickness', 2000.0);
+        $this->nosing = $values->notNegative('nosing');
+        if ($this->nosing > 200.0) {
+            throw UnreadableDocument::outOfRange($values->at('nosing'), 'at most 200 mm');
+        }
+        $this->rails = $values->choiceOr('rails', StairRail::None);
+        $this->railHeight = $values->positive('railHeight', 5000.0);
+        $this->headroom = $values->positive('headroom', 10_000.0);
+        // What cannot be read is refused when it comes in.
+        $line = StairPlaces::read($this->line, $values->at('line'));
+        $treads = $this->shapes($values->at('treads'));
+        if ([] === $treads && \count($line) < 2) {
+            throw UnreadableDocument::outOfRange($values->at('line'), 'two places or more, or treads');
+        }
+    }
+
+    /** @param bool $isAlone whether no other storey is there to arrive at */
+    public function stands(bool $isAlone = false): CoreStair
+    {
+        $line = StairPlaces::read($this->line, 'line');
+
+        return new CoreStair(
+            $this->id->toRfc4122(),
+            array_column($line, 0),
+            array_column($line, 1),
+            $this->width,
+            $this->risers,
+            $this->shapes('treads'),
+            $this->turn,
+            $this->winders,
+            $this->build,
+            $this->thickness,
+            $this->nosing,
+            \in_array($this->rails, [StairRail::Left, StairRail::Both], true),
+            \in_array($this->rails, [StairRail::Right, StairRail::Both], true),
+            $this->railHeight,
+            $this->headroom,
+            $isAlone ? null : $this->reaches?->toRfc4122(),
+        );
+    }
+
+    /** @return list<Contour> */
+    private function shapes(string $at): array
+    {
+        $shapes = [];
+        foreach ('' === $this->treads ? [] : explode('|', $this->treads) as $text) {
+            $round = StairPlaces::read($text, $at);
+            if (\count($round) < 3 || \count($shapes) >= CoreStair::MOST_RISERS) {
+                throw UnreadableDocument::outOfRange($at, \sprintf('three places or more for each of at most %d treads', CoreStair::MOST_RISERS));
+            }
+            $shapes[] = new Contour(array_map(static fn (array $p): Point => $p[0], $round), array_column($round, 1));
+        }
+
+        return $shapes;
+    }
+}

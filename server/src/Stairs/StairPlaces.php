@@ -1,0 +1,44 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Stairs;
+
+use Plinth\Core\Exchange\Exception\UnreadableDocument;
+use Plinth\Core\Geometry\Point;
+use Plinth\Server\Change\RowValues;
+
+/**
+ * Places of a walking line or round a tread, as they stand in a row: "x y", or "x y rise" where an arc begins, with semicolons between
+ * them and strokes between treads; mm.
+ */
+final class StairPlaces
+{
+    public const LONGEST = 60_000;
+    private const MOST = 1000;
+
+    /**
+     * @return list<array{Point, float}> with the rise of the edge that begins there
+     *
+     * @throws UnreadableDocument with the place where it breaks off
+     */
+    public static function read(string $text, string $at): array
+    {
+        $places = [];
+        foreach ('' === trim($text) ? [] : explode(';', $text) as $part) {
+            $numbers = explode(' ', (string) preg_replace('/\s+/', ' ', trim($part)));
+            $isGood = \in_array(\count($numbers), [2, 3], true) && array_filter($numbers, is_numeric(...)) === $numbers;
+            $values = array_map(static fn (string $n): float => (float) $n, $isGood ? $numbers : ['0', '0']);
+            $far = max(array_map(abs(...), $values));
+            if (!$isGood || $far > RowValues::FURTHEST_MM || \count($places) >= self::MOST) {
+                throw UnreadableDocument::outOfRange($at, \sprintf(
+                    'places as "x y" or "x y rise" in mm with semicolons between them, within 10 km, not "%s"',
+                    mb_substr(trim($part), 0, 40),
+                ));
+            }
+            $places[] = [new Point($values[0], $values[1]), $values[2] ?? 0.0];
+        }
+
+        return $places;
+    }
+}

@@ -1,0 +1,171 @@
+import type { Place } from "../../../store/drawings";
+import { typed } from "../../../store/lengths";
+import { change, useProject } from "../../../store/project";
+import type { Thing } from "../../../store/rows";
+import { inWords, said, typedAs } from "../../../ui/measures";
+import { OneOf, Plain } from "../../../ui/parts";
+import { Typed } from "../../../ui/Typed";
+import { SelectRow } from "../../SelectRow";
+import { removeRow } from "../removing";
+import { type StairWay, stairsHere, useNextStair } from "./stairs";
+import { useStairs } from "./useStairs";
+
+const WAYS: readonly (readonly [StairWay, string])[] = [
+  ["line", "a line"],
+  ["bend", "a bend"],
+  ["risers", "riser by riser"],
+];
+const HINTS: Record<StairWay, string> = {
+  line: "Click along the middle of the stair from its first riser up, a point at each corner. Enter ends it.",
+  bend: "Click the first riser's middle, a point halfway up, and the last riser's middle.",
+  risers: "Click both ends of each drawn riser, from below. Treads lie between them; Enter ends it.",
+};
+const TURNS = [
+  ["landing", "landings"],
+  ["winders", "winders"],
+] as const;
+const BUILDS = [
+  ["slab", "slab"],
+  ["strings", "strings"],
+  ["open", "open"],
+  ["solid", "solid"],
+] as const;
+const RAILS = [
+  ["none", "no rail"],
+  ["left", "left"],
+  ["right", "right"],
+  ["both", "both"],
+] as const;
+
+/** How the next stair is drawn, and what it is like. */
+export function StairOptions() {
+  const { way, width, risers, turn, build, rails } = useNextStair();
+  return (
+    <section className="flex flex-col gap-2 border-b border-line bg-white px-4 py-3 text-[13px]" aria-label="Stairs">
+      <OneOf label="drawn along" value={way} of={WAYS} set={(to) => useNextStair.setState({ way: to })} />
+      <p className="text-quiet">{HINTS[way]}</p>
+      {way !== "risers" && (
+        <div className="grid grid-cols-2 gap-2">
+          <Typed
+            label="width"
+            value={typedAs(width)}
+            set={(text) => void typed(text, (mm) => useNextStair.setState({ width: mm }))}
+          />
+          <Typed
+            label="risers"
+            value={String(risers)}
+            set={(text) => useNextStair.setState({ risers: countOf(text) ?? risers })}
+          />
+        </div>
+      )}
+      {way === "line" && (
+        <OneOf label="at corners" value={turn} of={TURNS} set={(to) => useNextStair.setState({ turn: to })} />
+      )}
+      <OneOf label="carried by" value={build} of={BUILDS} set={(to) => useNextStair.setState({ build: to })} />
+      <OneOf label="rails" value={rails} of={RAILS} set={(to) => useNextStair.setState({ rails: to })} />
+    </section>
+  );
+}
+
+const countOf = (text: string) => (/^\d{1,3}$/.test(text.trim()) ? Number(text) : null);
+
+/** A stair, with all of its treads changed at once. */
+export function SelectedStair({ id }: { id: string }) {
+  const stair = useProject((s) => s.rows.stair.get(id));
+  const { stairs, refused } = useStairs(stair?.storey ?? null);
+  if (!stair) return null;
+  const shown = stairs.find((s) => s.id === id && s.goesUp);
+  const set = (title: string, values: Partial<Thing<"stair">>) =>
+    void change(title, [{ do: "set", type: "stair", id, values }]);
+  const length = (label: string, key: "width" | "thickness" | "nosing" | "railHeight" | "headroom") => (
+    <Typed
+      label={label}
+      value={typedAs(stair[key])}
+      set={(text) => void typed(text, (mm) => set(`${label} of a stair`, { [key]: mm }))}
+    />
+  );
+  const count = (risers: number) => set("Number of risers", { risers });
+  const trouble = refused.find((r) => r.id === id);
+  return (
+    <section className="flex flex-col gap-2 border-b border-line bg-white px-4 py-3 text-[13px]" aria-label="Stair">
+      <div className="flex items-baseline justify-between">
+        <span className="text-lg font-bold text-teal">Stair</span>
+        {shown && (
+          <span className="text-[15px] font-semibold text-teal">
+            {stair.risers} × {inWords(shown.riseMm)}
+          </span>
+        )}
+      </div>
+      {trouble && (
+        <p role="alert" className="text-rust">
+          {said(trouble.message)}
+        </p>
+      )}
+      {shown && (
+        <p className="text-quiet">
+          Going {inWords(shown.goingMm)}, twice the rise and it {inWords(2 * shown.riseMm + shown.goingMm)}. Pitched at{" "}
+          {shown.pitch.toFixed(1)}°, {inWords(shown.runMm)} on the walking line. Rises {inWords(shown.heightMm)}, in{" "}
+          {shown.treads} treads.
+        </p>
+      )}
+      {shown?.findings.map((f) => (
+        <div key={f.code + f.at} role="status" className="border-l-2 border-rust pl-2 text-rust">
+          {said(f.message)}
+          {f.risers !== null && f.risers !== stair.risers && (
+            <div className="mt-1">
+              <Plain onClick={() => count(f.risers ?? stair.risers)}>Take {f.risers} risers</Plain>
+            </div>
+          )}
+        </div>
+      ))}
+      <div className="flex items-end gap-1.5">
+        <Plain onClick={() => count(stair.risers - 1)}>One less</Plain>
+        <Typed label="risers" value={String(stair.risers)} set={(text) => count(countOf(text) ?? stair.risers)} />
+        <Plain onClick={() => count(stair.risers + 1)}>One more</Plain>
+      </div>
+      <div className="grid grid-cols-2 gap-2">
+        {stair.line !== "" && length("width", "width")}
+        {length(stair.build === "slab" ? "slab" : "treads", "thickness")}
+        {length("headroom", "headroom")}
+        {stair.rails !== "none" && length("rail", "railHeight")}
+        <Typed
+          label="nosing"
+          value={typedAs(stair.nosing)}
+          set={(text) => void typed(text, (nosing) => set("Nosing of a stair", { nosing }))}
+        />
+      </div>
+      {stair.line !== "" && (
+        <OneOf label="at corners" value={stair.turn} of={TURNS} set={(turn) => set("Corners of a stair", { turn })} />
+      )}
+      <OneOf
+        label="carried by"
+        value={stair.build}
+        of={BUILDS}
+        set={(build) => set("What carries a stair", { build, thickness: build === "slab" ? 150 : 40 })}
+      />
+      <OneOf label="rails" value={stair.rails} of={RAILS} set={(rails) => set("Rails of a stair", { rails })} />
+      <div>
+        <Plain danger onClick={() => removeRow("stair", id, "Remove a stair")}>
+          Remove
+        </Plain>
+      </div>
+    </section>
+  );
+}
+
+export function StairRows({ storey }: Place) {
+  const rows = useProject((s) => s.rows.stair);
+  const { stairs } = useStairs(storey);
+  return stairsHere(rows.values(), storey).map((stair) => {
+    const shown = stairs.find((s) => s.id === stair.id && s.goesUp);
+    const isWrong = (shown?.findings.length ?? 0) > 0;
+    return (
+      <SelectRow key={stair.id} type="stair" id={stair.id}>
+        <span className={`font-semibold ${isWrong ? "text-rust" : ""}`}>Stair</span>
+        <span className="text-[13px] text-quiet">
+          {stair.risers} {shown ? `× ${inWords(shown.riseMm)}` : "risers"}
+        </span>
+      </SelectRow>
+    );
+  });
+}

@@ -1,0 +1,56 @@
+import type { Act, Shown } from "../../../board/act";
+import { useDesk } from "../../../board/desk";
+import { TEAL } from "../../../board/marks";
+import { distance } from "../../../geometry/plane";
+import { inWords } from "../../../ui/measures";
+import { isTracing } from "../../isTracing";
+import { removeRow } from "../removing";
+import { SelectedStair, StairOptions, StairRows } from "./StairPanel";
+import { Stairs } from "./Stairs";
+import { endStair, linePoints, pointsNow, stairAt, stairDrag, stairPoint, useNextStair } from "./stairs";
+
+/** Stairs that go up from a storey: along a line, round a bend, or riser by riser as they are drawn. */
+const act: Act = {
+  name: "stairs",
+  wanted: () => 1,
+  click: (click) => void stairPoint(click),
+  key(e) {
+    if (e.key !== "Enter" || pointsNow().length < 2) return false;
+    void endStair();
+    return true;
+  },
+  words(to) {
+    const points = pointsNow();
+    const last = points.at(-1);
+    if (useNextStair.getState().way === "risers")
+      return [points.length % 2 === 0 ? `riser ${points.length / 2 + 1}, one end` : "its other end"];
+    return last ? [inWords(distance(last, to))] : ["the first riser's middle"];
+  },
+  draws(pen) {
+    const { snap, pointer } = useDesk.getState();
+    const points = pointsNow();
+    const tip = snap?.at ?? pointer;
+    const { way } = useNextStair.getState();
+    const all = [...points, ...(tip ? [tip] : [])].map((p) => pen.at(p));
+    const look = { colour: TEAL, width: 2, dash: [6, 3] };
+    if (way === "risers") {
+      for (let i = 0; i + 1 < all.length; i += 2) pen.path(all.slice(i, i + 2), look);
+    } else if (points.length > 0) pen.path(all, look);
+    for (const p of all.slice(0, points.length)) pen.ring(p, 3.5, { colour: TEAL, width: 1.6, fill: "#fdfcfa" });
+  },
+  Panel: StairOptions,
+  Rows: { of: StairRows, rank: 50 },
+  selects: {
+    stair: {
+      Panel: SelectedStair,
+      remove: (id) => removeRow("stair", id, "Remove a stair"),
+      hit: { rank: 40, at: stairAt },
+      handles: linePoints,
+      drag: stairDrag,
+    },
+  },
+};
+
+export default act;
+
+export const shows: readonly Shown[] = [{ in: isTracing, Marks: Stairs }];

@@ -1,0 +1,97 @@
+import { beforeEach, describe, expect, it } from "vitest";
+import { clearDraft, useDesk } from "../../../board/desk";
+import type { XY } from "../../../geometry/plane";
+import { useProject } from "../../../store/project";
+import { withRows } from "../../../store/rows";
+import { deskWithPlan, row, type Serving, STOREY } from "../../../testing/desk";
+import {
+  linePoints,
+  placed,
+  pointsNow,
+  stairAt,
+  stairDrag,
+  stairPoint,
+  treadsBetween,
+  useNextStair,
+  useShown,
+} from "./stairs";
+
+let server: Serving;
+const click = (pointer: XY) => stairPoint({ pointer, snap: null });
+const sent = () => server.sent.at(-1)?.operations[0];
+
+beforeEach(() => {
+  server = deskWithPlan();
+  clearDraft();
+  useNextStair.setState({ way: "line", width: 900, risers: 15, turn: "landing", build: "slab", rails: "none" });
+});
+
+describe("a stair", () => {
+  it("is drawn along a line, and ends where the last point is clicked again", async () => {
+    for (const p of [[0, 0], [2450, 0], [2450, 2200]] as XY[]) await click(p); // biome-ignore format: one line
+    expect(pointsNow()).toHaveLength(3);
+    await click([2450, 2200]);
+    expect(sent()).toMatchObject({
+      do: "add",
+      type: "stair",
+      values: { storey: STOREY, line: "0 0; 2450 0; 2450 2200", treads: "", risers: 15, width: 900, thickness: 150 },
+    });
+    expect(useDesk.getState().selected).toMatchObject({ type: "stair" });
+    expect(pointsNow()).toHaveLength(0);
+  });
+
+  it("goes round a bend through three points: half a circle rises by its radius", async () => {
+    useNextStair.setState({ way: "bend" });
+    for (const p of [[0, 0], [1000, 1000], [2000, 0]] as XY[]) await click(p); // biome-ignore format: one line
+    expect(sent()?.values?.line).toBe("0 0 1000; 2000 0");
+  });
+
+  it("is traced riser by riser, whichever end is clicked first, and has one riser more than treads", async () => {
+    useNextStair.setState({ way: "risers" });
+    const risers: XY[] = [[0, 0], [0, 900], [250, 900], [250, 0], [500, 0], [500, 900]]; // biome-ignore format: one line
+    for (const p of risers) await click(p);
+    await click([500, 900]);
+    expect(sent()?.values).toMatchObject({
+      line: "",
+      treads: "0 0; 0 900; 250 900; 250 0|250 0; 250 900; 500 900; 500 0",
+      risers: 3,
+    });
+  });
+
+  it("is not sent of one riser: it says what is missing", async () => {
+    useNextStair.setState({ way: "risers" });
+    for (const p of [[0, 0], [0, 900], [0, 900]] as XY[]) await click(p); // biome-ignore format: one line
+    expect(server.sent).toHaveLength(0);
+    expect(useProject.getState().trouble).toContain("two risers");
+    expect(treadsBetween([[0, 0], [0, 900]])).toEqual([]); // biome-ignore format: one line
+  });
+});
+
+describe("a stair that is there", () => {
+  const values = { storey: STOREY, line: "0 0; 1000 0 -500; 2000 0", treads: "" };
+  beforeEach(() => {
+    useProject.setState((s) => ({ rows: withRows(s.rows, [row("stair", "s", values)]) }));
+    const ring = [[0, -450], [2000, -450], [2000, 450], [0, 450]]; // biome-ignore format: one line
+    useShown.setState({ storey: STOREY, stairs: [{ id: "s", goesUp: true, rings: [ring] } as never] });
+  });
+
+  it("is found by its treads", () => {
+    expect([stairAt([500, 100]), stairAt([500, 900])]).toEqual(["s", null]);
+    expect(linePoints("s")).toEqual([[0, 0], [1000, 0], [2000, 0]]); // biome-ignore format: one line
+  });
+
+  it("goes as a whole where it is dragged; bends stay as they are", async () => {
+    const whole = stairDrag("s", [500, 100], 50);
+    whole?.move([500, 100], [600, 200], false);
+    await whole?.drop();
+    expect(sent()?.values).toEqual({ line: "100 100; 1100 100 -500; 2100 100" });
+  });
+
+  it("goes by one point of its line where that is held", async () => {
+    const point = stairDrag("s", [2000, 0], 50);
+    point?.move([2000, 0], [2500, 0], false);
+    await point?.drop();
+    expect(sent()?.values).toEqual({ line: "0 0; 1000 0 -500; 2500 0" });
+    expect(placed("0 0; 1 1|2 2; 3 3", ([x, y]) => [x + 1, y])).toBe("1 0; 2 1|3 2; 4 3");
+  });
+});

@@ -1,0 +1,199 @@
+import { create } from "zustand";
+import type { Schemas } from "../../../api/client";
+import { newId } from "../../../api/ids";
+import type { Click, Drag } from "../../../board/act";
+import { clearDraft, drafted, useDesk } from "../../../board/desk";
+import { sendDraft } from "../../../board/slip";
+import type { XY } from "../../../geometry/plane";
+import { distance } from "../../../geometry/plane";
+import { change, say, useProject } from "../../../store/project";
+import type { Thing } from "../../../store/rows";
+import { riseThrough } from "../../../store/walls";
+
+declare module "../../../board/desk" {
+  interface Drafts {
+    /** walking line of a stair, or both ends of its risers from below */
+    stair: { points: readonly XY[] };
+  }
+}
+
+export type StairShown = Schemas["StairShown"];
+export type StairWay = "line" | "bend" | "risers";
+
+/** What the next stair is like. */
+export const useNextStair = create<{
+  way: StairWay;
+  width: number;
+  risers: number;
+  turn: Thing<"stair">["turn"];
+  build: Thing<"stair">["build"];
+  rails: Thing<"stair">["rails"];
+}>(() => ({ way: "line", width: 900, risers: 15, turn: "landing", build: "slab", rails: "none" }));
+
+/** What the server has told of the stairs of a storey, for the pointer. */
+export const useShown = create<{ storey: string | null; stairs: readonly StairShown[] }>(() => ({
+  storey: null,
+  stairs: [],
+}));
+
+export const pointsNow = (): readonly XY[] => drafted("stair")?.points ?? [];
+
+/** Clicks nearer than this to the last one end what is drawn, px. */
+const AGAIN_PX = 5;
+
+export async function stairPoint({ pointer, snap }: Pick<Click, "pointer" | "snap">): Promise<void> {
+  const { way } = useNextStair.getState();
+  const at = snap?.at ?? pointer;
+  const points = pointsNow();
+  const last = points.at(-1);
+  const isAgain = last !== undefined && distance(last, at) * useDesk.getState().view.k < AGAIN_PX;
+  if (isAgain) return endStair();
+  useDesk.setState({ draft: { of: "stair", points: [...points, at] } });
+  if (way === "bend" && points.length === 2) await endStair();
+}
+
+const place = ([x, y]: XY, rise = 0) => (rise === 0 ? `${x} ${y}` : `${x} ${y} ${rise}`);
+
+/** Treads between risers that follow each other, each as its own shape. */
+export function treadsBetween(points: readonly XY[]): string[] {
+  const treads: string[] = [];
+  for (let i = 0; i + 3 < points.length; i += 2) {
+    const [a, b, c, d] = points.slice(i, i + 4) as [XY, XY, XY, XY];
+    treads.push([a, b, d, c].map((p) => place(p)).join("; "));
+  }
+  return treads;
+}
+
+/** Whether two edges cross. */
+function crosses(a: XY, b: XY, c: XY, d: XY): boolean {
+  const side = (p: XY, q: XY, r: XY) => (q[0] - p[0]) * (r[1] - p[1]) - (q[1] - p[1]) * (r[0] - p[0]);
+  return side(a, b, c) * side(a, b, d) < 0 && side(c, d, a) * side(c, d, b) < 0;
+}
+
+/** What has been drawn so far stands. */
+export async function endStair(): Promise<void> {
+  const { storey } = useDesk.getState();
+  const { way, width, risers, turn, build, rails } = useNextStair.getState();
+  const points = inTurn(way, pointsNow());
+  const [a, b, c] = points;
+  if (storey === null || !a || !b) return clearDraft();
+  const traced = way === "risers" ? treadsBetween(points) : [];
+  if (way === "risers" && traced.length === 0)
+    return say("Click both ends of two risers or more: treads lie between them.");
+  const line =
+    way === "bend" && c
+      ? `${place(a, riseThrough(a, b, c))}; ${place(c)}`
+      : way === "line"
+        ? points.map((p) => place(p)).join("; ")
+        : "";
+  const id = newId();
+  await sendDraft("Draw a stair", [
+    {
+      do: "add",
+      type: "stair",
+      id,
+      values: {
+        storey,
+        reaches: null,
+        line,
+        treads: traced.join("|"),
+        width,
+        risers: way === "risers" ? traced.length + 1 : risers,
+        turn,
+        winders: 3,
+        build,
+        thickness: build === "slab" ? 150 : 40,
+        nosing: 0,
+        rails,
+        railHeight: 900,
+        headroom: 2000,
+      },
+    },
+  ]);
+  useDesk.setState({ selected: { type: "stair", id }, group: [] });
+}
+
+/** Ends of risers, so that the first ends of all of them lie on one side. */
+function inTurn(way: StairWay, points: readonly XY[]): readonly XY[] {
+  if (way !== "risers") return points;
+  const sorted: XY[] = [];
+  for (let i = 0; i + 1 < points.length; i += 2) {
+    const [p, q] = [points[i], points[i + 1]] as [XY, XY];
+    const [a, b] = [sorted.at(-2), sorted.at(-1)];
+    sorted.push(...(a && b && crosses(a, p, b, q) ? [q, p] : [p, q]));
+  }
+  return sorted;
+}
+
+export const stairsHere = (rows: Iterable<Thing<"stair">>, storey: string | null): Thing<"stair">[] =>
+  [...rows].filter((s) => s.storey === storey);
+
+/** The stair whose treads lie over a place. */
+export function stairAt([x, y]: XY): string | null {
+  const inside = (ring: readonly (readonly number[])[]) =>
+    ring.reduce((is, [ax = 0, ay = 0], i) => {
+      const [bx = 0, by = 0] = ring[(i + 1) % ring.length] ?? [];
+      return ay > y !== by > y && x < ((bx - ax) * (y - ay)) / (by - ay) + ax ? !is : is;
+    }, false);
+  return useShown.getState().stairs.find((s) => s.goesUp && s.rings.some(inside))?.id ?? null;
+}
+
+/** Points of its walking line. */
+export function linePoints(id: string): XY[] {
+  const line = useProject.getState().rows.stair.get(id)?.line ?? "";
+  return line === ""
+    ? []
+    : line.split(";").map((p): XY => {
+        const [x = 0, y = 0] = p.trim().split(" ").map(Number);
+        return [x, y];
+      });
+}
+
+/** The same places, each put elsewhere. */
+export function placed(text: string, to: (at: XY, i: number) => XY): string {
+  let i = 0;
+  return text
+    .split("|")
+    .map((part) =>
+      part
+        .split(";")
+        .map((p) => {
+          const [x = 0, y = 0, ...rise] = p.trim().split(" ").map(Number);
+          return [...to([x, y], i++), ...rise].join(" ");
+        })
+        .join("; "),
+    )
+    .join("|");
+}
+
+/** A drag of a point of its line moves that, one of the stair all of it. */
+export function stairDrag(id: string, at: XY, reach: number): Drag | null {
+  const stair = useProject.getState().rows.stair.get(id);
+  if (!stair) return null;
+  const points = linePoints(id);
+  const held = points.findIndex((p) => distance(p, at) < reach);
+  if (held < 0 && stairAt(at) !== id) return null;
+  let by: XY = [0, 0];
+  const moved = ([x, y]: XY, i: number): XY => (held < 0 || i === held ? [x + by[0], y + by[1]] : [x, y]);
+  return {
+    move(from, to) {
+      by = [to[0] - from[0], to[1] - from[1]];
+      const ring = points.map(moved);
+      const lines = ring.slice(1).map((p, i) => [ring[i] ?? p, p] as const);
+      const shown = useShown.getState().stairs.find((s) => s.id === id);
+      const whole = held < 0 ? (shown?.rings ?? []) : [];
+      const outlines = whole.flatMap((r) =>
+        r.map((p, i) => {
+          const q = r[(i + 1) % r.length] ?? p;
+          return [moved([p[0] ?? 0, p[1] ?? 0], -1), moved([q[0] ?? 0, q[1] ?? 0], -1)] as const;
+        }),
+      );
+      useDesk.setState({ draft: { of: "moved", lines: [...lines, ...outlines], told: false } });
+    },
+    async drop() {
+      useDesk.setState({ draft: null });
+      const values = stair.line === "" ? { treads: placed(stair.treads, moved) } : { line: placed(stair.line, moved) };
+      await change("Move a stair", [{ do: "set", type: "stair", id, values }]);
+    },
+  };
+}
