@@ -18,6 +18,7 @@ use Plinth\Core\Plan\Model\PlacedObject;
 use Plinth\Core\Plan\Model\Plan;
 use Plinth\Core\Plan\Model\Shaft;
 use Plinth\Core\Plan\Model\Slab;
+use Plinth\Core\Plan\Model\Stair;
 use Plinth\Core\Plan\Model\Storey;
 use Plinth\Core\Plan\Model\Wall;
 
@@ -83,7 +84,16 @@ final readonly class House
             new PlacedObject('table', ObjectKind::Table->value, $this->at(6500.0, 1500.0), 30.0 + $this->degrees, 1400.0, 800.0, 740.0),
             new PlacedObject('bath', ObjectKind::Bath->value, $this->at(1500.0, 4800.0), $this->degrees, 1700.0, 750.0, 550.0),
             new PlacedObject('shelves', ObjectKind::Shelves->value, $this->at(8000.0, 500.0), $this->degrees, 900.0, 300.0, 1900.0),
-        ], shafts: [new Shaft('ch', $this->round([[3000, 2500], [3600, 2500], [3600, 3100], [3000, 3100]]), 0.0, 8500.0)]);
+        ], shafts: [new Shaft('ch', $this->round([[3000, 2500], [3600, 2500], [3600, 3100], [3000, 3100]]), 0.0, 8500.0)], stairs: [new Stair(
+            'st',
+            [$this->at(5600.0, 5200.0), $this->at(9100.0, 5200.0)],
+            [],
+            800.0,
+            16,
+            nosing: 20.0,
+            leftRail: true,
+            reaches: 'u',
+        )]);
     }
 
     private function upper(): Storey
