@@ -458,6 +458,42 @@ test("a bath of true size is put down, turned, moved, and stands among what is c
   await expect(page.getByRole("button", { name: /bath 1.700/ })).toBeVisible();
 });
 
+test("a stair is drawn along its middle or riser by riser, changed as a whole, and says what does not hold", async ({
+  page,
+}) => {
+  const desk = await table(page, "Stairs");
+  await desk.rectangle();
+  await page.keyboard.press("j");
+  for (const [x, y] of [[-2200, -1000], [600, -1000], [600, 1400]] as const) await desk.click(x, y); // biome-ignore format: one line
+  await page.keyboard.press("Enter");
+  await saved(page);
+  const stair = page.getByRole("region", { name: "Stair", exact: true });
+  // 2700 mm in 15 rises (arithmetic), one of the 14 treads a landing.
+  await expect(stair).toContainText("15 × 180 mm");
+  await expect(stair).toContainText("in 14 treads");
+  await expect(stair.getByRole("status").first()).toContainText("largest going");
+  await stair.getByRole("button", { name: "One more" }).click();
+  await expect(stair).toContainText("16 × 169 mm");
+  await stair.getByRole("button", { name: "both", exact: true }).click();
+  await saved(page);
+  await expectAccessible(page);
+  await stair.getByRole("button", { name: "Remove", exact: true }).click();
+  await saved(page);
+  await page.getByRole("button", { name: "riser by riser" }).click();
+  for (let k = 0; k < 4; k++) {
+    await desk.click(-1000 + 260 * k, -600);
+    await desk.click(-1000 + 260 * k, 500);
+  }
+  await page.keyboard.press("Enter");
+  await saved(page);
+  await expect(stair).toContainText("in 3 treads");
+  await stair.getByLabel("risers").fill("15");
+  await stair.getByLabel("risers").press("Enter");
+  await expect(stair.getByRole("status").first()).toContainText("trace 11 more");
+  await stair.getByRole("button", { name: "Take 4 risers" }).click();
+  await expect(stair).toContainText("4 × 675 mm");
+});
+
 test("tiles are laid on a floor and up the walls with their net areas, are seen standing, and leave as a table", async ({
   page,
 }) => {

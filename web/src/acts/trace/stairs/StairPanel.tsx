@@ -1,3 +1,4 @@
+import { useDeskFields } from "../../../board/desk";
 import type { Place } from "../../../store/drawings";
 import { typed } from "../../../store/lengths";
 import { change, useProject } from "../../../store/project";
@@ -7,7 +8,7 @@ import { OneOf, Plain } from "../../../ui/parts";
 import { Typed } from "../../../ui/Typed";
 import { SelectRow } from "../../SelectRow";
 import { removeRow } from "../removing";
-import { type StairWay, stairsHere, useNextStair } from "./stairs";
+import { risersFor, type StairWay, stairsHere, useNextStair } from "./stairs";
 import { useStairs } from "./useStairs";
 
 const WAYS: readonly (readonly [StairWay, string])[] = [
@@ -40,6 +41,8 @@ const RAILS = [
 /** How the next stair is drawn, and what it is like. */
 export function StairOptions() {
   const { way, width, risers, turn, build, rails } = useNextStair();
+  const { storey } = useDeskFields("storey");
+  useProject((s) => s.rows.storey);
   return (
     <section className="flex flex-col gap-2 border-b border-line bg-white px-4 py-3 text-[13px]" aria-label="Stairs">
       <OneOf label="drawn along" value={way} of={WAYS} set={(to) => useNextStair.setState({ way: to })} />
@@ -53,7 +56,7 @@ export function StairOptions() {
           />
           <Typed
             label="risers"
-            value={String(risers)}
+            value={String(risers ?? (storey === null ? "" : risersFor(storey)))}
             set={(text) => useNextStair.setState({ risers: countOf(text) ?? risers })}
           />
         </div>

@@ -28,7 +28,9 @@ export function Stairs({ screen }: { screen: Map2 }) {
         const [tip, before] = [way.at(-1), way.at(-2)];
         const foot = way[0];
         const turn = tip && before ? (Math.atan2(tip[1] - before[1], tip[0] - before[0]) * 180) / Math.PI : 0;
-        const ahead = unit(foot, way[1]);
+        // Its words stand before the end at which one comes to it: the foot below, the head above.
+        const end = s.goesUp ? foot : tip;
+        const ahead = s.goesUp ? unit(foot, way[1]) : unit(tip, before);
         const isLarge = s.goingMm * view.k > NUMBER_PX;
         return (
           <g key={`${s.id}${s.goesUp}`} stroke={TEAL} fill="none" strokeWidth={width}>
@@ -54,10 +56,10 @@ export function Stairs({ screen }: { screen: Map2 }) {
               />
             )}
             {foot && <circle cx={foot[0]} cy={foot[1]} r={2.5} fill={TEAL} stroke="none" />}
-            {foot && (
+            {end && (
               <text
-                x={foot[0] - 8 * ahead[0]}
-                y={foot[1] - 8 * ahead[1] + 4}
+                x={end[0] - 8 * ahead[0]}
+                y={end[1] - 8 * ahead[1] + 4}
                 textAnchor={ahead[0] > 0.5 ? "end" : ahead[0] < -0.5 ? "start" : "middle"}
                 className="fill-teal text-[11px] font-semibold"
                 stroke="none"

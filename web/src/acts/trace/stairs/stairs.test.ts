@@ -8,6 +8,7 @@ import {
   linePoints,
   placed,
   pointsNow,
+  risersFor,
   stairAt,
   stairDrag,
   stairPoint,
@@ -77,6 +78,7 @@ describe("a stair that is there", () => {
 
   it("is found by its treads", () => {
     expect([stairAt([500, 100]), stairAt([500, 900])]).toEqual(["s", null]);
+    expect(risersFor(STOREY)).toBe(15);
     expect(linePoints("s")).toEqual([[0, 0], [1000, 0], [2000, 0]]); // biome-ignore format: one line
   });
 

@@ -24,11 +24,12 @@ export type StairWay = "line" | "bend" | "risers";
 export const useNextStair = create<{
   way: StairWay;
   width: number;
-  risers: number;
+  /** as many as the height asks for where none are typed */
+  risers: number | null;
   turn: Thing<"stair">["turn"];
   build: Thing<"stair">["build"];
   rails: Thing<"stair">["rails"];
-}>(() => ({ way: "line", width: 900, risers: 15, turn: "landing", build: "slab", rails: "none" }));
+}>(() => ({ way: "line", width: 900, risers: null, turn: "landing", build: "slab", rails: "none" }));
 
 /** What the server has told of the stairs of a storey, for the pointer. */
 export const useShown = create<{ storey: string | null; stairs: readonly StairShown[] }>(() => ({
@@ -50,6 +51,19 @@ export async function stairPoint({ pointer, snap }: Pick<Click, "pointer" | "sna
   if (isAgain) return endStair();
   useDesk.setState({ draft: { of: "stair", points: [...points, at] } });
   if (way === "bend" && points.length === 2) await endStair();
+}
+
+/** An easy rise, mm: common practice, no source. */
+const EASY_MM = 178;
+
+/** So many risers go from a storey up to the next at an easy rise. */
+export function risersFor(storey: string): number {
+  const storeys = [...useProject.getState().rows.storey.values()];
+  const own = storeys.find((s) => s.id === storey);
+  if (!own) return 2;
+  const above = storeys.map((s) => s.elevation).filter((z) => z > own.elevation);
+  const height = above.length > 0 ? Math.min(...above) - own.elevation : own.height;
+  return Math.max(2, Math.min(200, Math.round(height / EASY_MM)));
 }
 
 const place = ([x, y]: XY, rise = 0) => (rise === 0 ? `${x} ${y}` : `${x} ${y} ${rise}`);
@@ -98,7 +112,7 @@ export async function endStair(): Promise<void> {
         line,
         treads: traced.join("|"),
         width,
-        risers: way === "risers" ? traced.length + 1 : risers,
+        risers: way === "risers" ? traced.length + 1 : (risers ?? risersFor(storey)),
         turn,
         winders: 3,
         build,
