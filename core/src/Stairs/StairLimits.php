@@ -38,7 +38,9 @@ final readonly class StairLimits
     /** A stair within one dwelling: Approved Document K, from memory; its width is common practice, no source. */
     public static function dwelling(): self
     {
-        return new self([150.0, 220.0], [220.0, 300.0], [550.0, 700.0], 42.0, 800.0, 2000.0, 'a stair within a dwelling, Approved Document K');
+        $standing = 'a stair within a dwelling, Approved Document K';
+
+        return new self([150.0, 220.0], [220.0, 300.0], [550.0, 700.0], 42.0, 800.0, 2000.0, $standing);
     }
 
     /**
@@ -92,7 +94,8 @@ final readonly class StairLimits
         }
         foreach ($checks as [$code, $message, $mend]) {
             if (null !== $message) {
-                $found[] = new StairFinding($code, $form->stair->id, new Point(...$first->below()[0]), $message, $mend === $risers ? null : $mend);
+                $at = new Point(...$first->below()[0]);
+                $found[] = new StairFinding($code, $form->stair->id, $at, $message, $mend === $risers ? null : $mend);
             }
         }
 

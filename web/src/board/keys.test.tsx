@@ -208,7 +208,7 @@ describe("keys", () => {
     expect(lines).toEqual(["right", "left", "centre"]);
     press("?");
     expect(useDesk.getState().keysShown).toBe(true);
-    expect(press("y"), "one that means nothing is left to the browser").toBe(false);
+    expect(press("%"), "one that means nothing is left to the browser").toBe(false);
   });
 
   it("show the whole drawing, and what is traced", () => {

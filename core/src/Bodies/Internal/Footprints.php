@@ -22,7 +22,11 @@ final class Footprints
 {
     /** of parts of walls, by their numbers */
     private ?Blocks $blocks = null;
-    /** @var list<array{ring: Ring, box: array{float, float, float, float}, wall: string, toCeiling: bool}> parts of walls, and holes in them */
+    /**
+     * Parts of walls, and holes in them.
+     *
+     * @var list<array{ring: Ring, box: array{float, float, float, float}, wall: string, toCeiling: bool}>
+     */
     private array $parts = [];
 
     public function __construct(private readonly Neighbourhood $plan, private readonly Derivation $derivation)

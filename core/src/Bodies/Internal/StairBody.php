@@ -28,7 +28,9 @@ final readonly class StairBody
     private const STRING_MM = 40.0;
     private const UNDER_MM = 200.0;
     private const OVER_MM = 50.0;
-    /** Rails: how broad, and posts along them; common practice, no source. That no sphere of 100 mm passes: Approved Document K (memory). */
+    /**
+     * Rails: how broad, and posts along them; common practice, no source. That no sphere of 100 mm passes: Approved Document K (memory).
+     */
     private const RAIL_MM = self::STRING_MM;
     private const POST_MM = 20.0;
     private const CLEAR_MM = 95.0;
@@ -94,8 +96,8 @@ final readonly class StairBody
         $runs = [];
         [$run, $covered] = [[], []];
         foreach ($this->form->treads as $tread) {
-            $isFree = [] === $covered || Polygon::area($tread->ring) - self::NOTHING_MM < Overlay::area(Overlay::difference([$tread->ring], $covered));
-            if (!$isFree) {
+            $left = [] === $covered ? [] : Overlay::difference([$tread->ring], $covered);
+            if ([] !== $covered && Polygon::area($tread->ring) - self::NOTHING_MM >= Overlay::area($left)) {
                 $runs[] = $run;
                 [$run, $covered] = [[], []];
             }
@@ -167,7 +169,7 @@ final readonly class StairBody
     /**
      * Where a tread is reached over by the next one.
      *
-     * @return array{array{float, float}, array{float, float}}|null a line before that, from its left end to its right, and nothing where none is
+     * @return array{array{float, float}, array{float, float}}|null a line before that, from its left end to its right
      */
     private function nosing(Tread $tread): ?array
     {
@@ -198,7 +200,10 @@ final readonly class StairBody
         if (null !== $nosing) {
             [$p, $q] = $nosing;
             [$left, $right] = Cut::line($ring, $p, [$q[0] - $p[0], $q[1] - $p[1]]);
-            $parts = [...array_map(static fn (array $r): array => [$r, true], $left), ...array_map(static fn (array $r): array => [$r, false], $right)];
+            $parts = [
+                ...array_map(static fn (array $r): array => [$r, true], $left),
+                ...array_map(static fn (array $r): array => [$r, false], $right),
+            ];
         }
         $plate = min($this->form->stair->thickness, 40.0, $this->form->rise / 2.0);
         $cells = [];
@@ -279,8 +284,7 @@ final readonly class StairBody
     /**
      * Along one edge of a tread, inside it, piece by piece, with the line of nosings over each.
      *
-     * @return list<array{Ring, HeightPlane, array{float, float}, array{float, float}, float}> counter-clockwise; the edge's own ends, and how
-     *                                                                                         far along all of it, last
+     * @return list<array{Ring, HeightPlane, array{float, float}, array{float, float}, float}> counter-clockwise; then its edge, and where that begins
      */
     private function strips(Tread $tread, bool $isLeft, float $broad): array
     {

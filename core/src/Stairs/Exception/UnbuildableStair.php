@@ -22,7 +22,7 @@ final class UnbuildableStair extends \RuntimeException implements Fault
 
     public static function kink(): self
     {
-        return new self('stair-kink', 'A curved part of a walking line goes on straight where it begins and ends: move a point so that it does.');
+        return new self('stair-kink', 'A curved part of a walking line goes on straight at its ends: move a point so that it does.');
     }
 
     public static function sharp(): self

@@ -21,6 +21,12 @@ use Plinth\Core\Stairs\Tread;
  * whole numbers allow. A landing or winders turn about the point where the inner edges of both flights meet.
  *
  * @internal
+ *
+ * A corner is what lies there: its edges, how far the walking line runs over it, and by how much it turns, radians.
+ *
+ * @phpstan-type Corner array{
+ *     left: non-empty-list<array{float, float}>, right: non-empty-list<array{float, float}>, going: float, turn: float
+ * }
  */
 final class LaidTreads
 {
@@ -32,7 +38,7 @@ final class LaidTreads
     private const ONE_LANDING_MM = 150.0;
     private const NOTHING_MM = 1.0;
 
-    /** @var list<WalkingLine|array{left: non-empty-list<array{float, float}>, right: non-empty-list<array{float, float}>, going: float, turn: float}> in their order */
+    /** @var list<WalkingLine|Corner> in their order */
     private array $parts = [];
 
     private function __construct(private readonly Stair $stair)
@@ -117,7 +123,7 @@ final class LaidTreads
      * @param array{float, float} $u direction in which the line comes to it
      * @param array{float, float} $v in which it goes on
      *
-     * @return array{left: non-empty-list<array{float, float}>, right: non-empty-list<array{float, float}>, going: float, turn: float}
+     * @return Corner
      */
     private function corner(Point $at, array $u, array $v, float $turn, float $before): array
     {
@@ -220,7 +226,7 @@ final class LaidTreads
     }
 
     /**
-     * @param array{left: non-empty-list<array{float, float}>, right: non-empty-list<array{float, float}>, going: float, turn: float} $corner
+     * @param Corner $corner
      *
      * @return list<Tread>
      */
