@@ -284,7 +284,7 @@ final readonly class StairBody
     /**
      * Along one edge of a tread, inside it, piece by piece, with the line of nosings over each.
      *
-     * @return list<array{Ring, HeightPlane, array{float, float}, array{float, float}, float}> counter-clockwise; then its edge, and where that begins
+     * @return list<array{Ring, HeightPlane, array{float, float}, array{float, float}, float}> with the edge of each, and where it begins
      */
     private function strips(Tread $tread, bool $isLeft, float $broad): array
     {

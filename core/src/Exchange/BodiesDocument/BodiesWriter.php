@@ -160,7 +160,10 @@ final class BodiesWriter
             'beyond' => array_map(self::line(...), $plan->beyond),
             'cut' => null === $plan->cut ? null : self::line($plan->cut),
             'way' => self::line($plan->way),
-            'numbers' => array_map(static fn (array $n): array => ['at' => self::place($n['at']), 'number' => $n['number']], $plan->numbers),
+            'numbers' => array_map(
+                static fn (array $n): array => ['at' => self::place($n['at']), 'number' => $n['number']],
+                $plan->numbers,
+            ),
             'words' => $plan->words,
             'rings' => array_map(static fn (Tread $t): array => self::line($t->ring), $form->treads),
             'findings' => array_map(static fn (StairFinding $f): array => [

@@ -134,7 +134,9 @@ final class PlanWriter
                 'rises' => [] === array_filter($s->rises, static fn (float $r): bool => 0.0 !== $r) ? null : $s->rises,
             ],
             'width' => $s->width, 'risers' => $s->risers, 'turn' => $s->turn->value, 'winders' => $s->winders, 'build' => $s->build->value,
-            'thickness' => $s->thickness, 'nosing' => $s->nosing, 'rails' => [] === $rails ? null : (2 === \count($rails) ? 'both' : $rails[0]),
+            'thickness' => $s->thickness,
+            'nosing' => $s->nosing,
+            'rails' => 2 === \count($rails) ? 'both' : ($rails[0] ?? null),
             'railHeight' => $s->railHeight, 'headroom' => $s->headroom, 'reaches' => $s->reaches,
         ]);
     }

@@ -27,7 +27,7 @@ final class UnbuildableStair extends \RuntimeException implements Fault
 
     public static function sharp(): self
     {
-        return new self('stair-sharp', 'The walking line turns back on itself: between two flights side by side it runs across in a part of its own.');
+        return new self('stair-sharp', 'The walking line turns back on itself: between two flights it runs across in a part of its own.');
     }
 
     public static function tight(float $radius, float $width): self
