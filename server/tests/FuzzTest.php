@@ -268,7 +268,10 @@ final class FuzzTest extends TestCase
             2 => "$p/pages/{$this->id('page')}/found?x={$number()}&y={$number()}&reach={$number()}&mmPerPixel={$number()}&only=corners",
             3 => "$p/pages/{$this->id('page')}/ticks?ax={$number()}&ay={$number()}&bx={$number()}&by={$number()}",
             4 => "$p/drawings/{$this->id('drawing')}/gap?wall={$this->id('wall')}&x={$number()}&y={$number()}",
-            5 => "$p/drawings/{$this->id('drawing')}/probe?x={$number()}&y={$number()}",
+            5 => "$p/drawings/{$this->id('drawing')}/".$this->one([
+                "probe?x={$number()}&y={$number()}",
+                "risers?ax={$number()}&ay={$number()}&bx={$number()}&by={$number()}&width={$number()}",
+            ]),
             6 => "$p/drawings/{$this->id('drawing')}/bearing?ax={$number()}&ay={$number()}&bx={$number()}&by={$number()}&up={$number()}",
             7 => "$p/drawings/{$this->id('drawing')}/".$this->one([
                 'misfit?from='.$number().'&against='.$text(),

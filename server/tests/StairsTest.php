@@ -93,6 +93,42 @@ final class StairsTest extends TestCase
         self::assertNull(Desk::rows($this->desk->state(), 'stair')[0]['values']['reaches']);
     }
 
+    /** Fourteen lines 20 px apart on a drawing at 12.5 mm per px: 250 mm, by arithmetic. */
+    public function testTheRisersThatADrawingShowsAreCounted(): void
+    {
+        $image = imagecreatetruecolor(900, 600);
+        self::assertInstanceOf(\GdImage::class, $image);
+        imagefill($image, 0, 0, (int) imagecolorallocate($image, 240, 240, 238));
+        $ink = (int) imagecolorallocate($image, 40, 40, 40);
+        foreach ([[100, 100, 800, 104], [100, 500, 800, 504], [100, 100, 104, 504], [796, 100, 800, 504]] as [$x1, $y1, $x2, $y2]) {
+            imagefilledrectangle($image, $x1, $y1, $x2, $y2, $ink);
+        }
+        for ($k = 0; $k < 14; ++$k) {
+            imagefilledrectangle($image, 300 + 20 * $k, 250, 301 + 20 * $k, 322, $ink);
+        }
+        $path = sys_get_temp_dir().'/stair-'.Desk::newId().'.png';
+        imagepng($image, $path);
+        $this->desk->bringIn($path, 'stair.png');
+        unlink($path);
+        $this->desk->imported();
+        $state = $this->desk->change($this->desk->knownLength([[100.0, 300.0], [800.0, 300.0]], '8750'));
+        self::assertNotSame([], $state['fits']);
+        $ask = fn (string $query): array => $this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/risers?$query");
+        $rows = JsonValue::of($this->desk->client->ok('GET', "/api/projects/{$this->desk->id}"))->get('fits')->items()[0]->get('pixelToMm');
+        $m = array_merge(...array_map(
+            static fn (JsonValue $row): array => array_map(static fn (JsonValue $v): float => $v->number(), $row->items()),
+            $rows->items(),
+        ));
+        $at = static fn (float $x, float $y): array => [$m[0] * $x + $m[1] * $y + $m[2], $m[3] * $x + $m[4] * $y + $m[5]];
+        [[$ax, $ay], [$bx, $by]] = [$at(297.0, 286.0), $at(564.0, 286.0)];
+        $found = JsonValue::of($ask("ax=$ax&ay=$ay&bx=$bx&by=$by&width=900"))->get('found');
+        self::assertSame(14.0, $found->get('risers')->number());
+        self::assertEqualsWithDelta(250.0, $found->get('goingMm')->number(), 3.0);
+        [[$ax, $ay], [$bx, $by]] = [$at(120.0, 400.0), $at(700.0, 400.0)];
+        self::assertNull($ask("ax=$ax&ay=$ay&bx=$bx&by=$by&width=900")['found'], 'Nothing is drawn there.');
+        $this->desk->client->refused(422, 'GET', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/risers?ax=0&ay=0&bx=1&by=1&width=0");
+    }
+
     public function testWhatIsNoStairIsRefusedWithItsPlaceAndWhatCannotStandIsTold(): void
     {
         foreach ([

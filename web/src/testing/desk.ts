@@ -145,6 +145,7 @@ export interface Serving {
   found: unknown;
   ticks: unknown;
   gap: unknown;
+  risers: unknown;
   /** which way the ink runs */
   bearing: unknown;
   /** what is answered before all that, by the end of the path; a Response as it is */
@@ -216,6 +217,7 @@ export function deskWithPlan(): Serving {
     found: null,
     ticks: null,
     gap: null,
+    risers: null,
     bearing: null,
     answers: {},
   };
@@ -245,6 +247,7 @@ export function deskWithPlan(): Serving {
       const width = Number(url.searchParams.get("width"));
       return json({ doubt: width > 1200 ? `A leaf of a door is ${width} mm wide.` : null });
     }
+    if (pathname.endsWith("/risers")) return json({ found: serving.risers });
     if (pathname.endsWith("/gap")) return json({ found: serving.gap });
     if (pathname.endsWith("/ticks")) return json({ count: serving.ticks });
     serving.sent.push(JSON.parse(await request.text()));

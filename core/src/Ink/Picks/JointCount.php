@@ -19,6 +19,8 @@ final readonly class JointCount
     private const STEP = 0.5;
     /** px from joint to joint: closer ones run into each other */
     private const LEAST_PITCH = 3.0;
+    /** px: a longer line lies on no page */
+    private const LONGEST_PX = 40_000.0;
     /** pitches that are looked at beyond either end */
     private const BEYOND = 0.8;
     /** how much of a step's difference the next step takes over */
@@ -41,7 +43,7 @@ final readonly class JointCount
     public static function along(PageInk $pageInk, PixelPoint $a, PixelPoint $b): ?self
     {
         $length = $a->distanceTo($b);
-        if ($length < 6 * self::LEAST_PITCH) {
+        if ($length < 6 * self::LEAST_PITCH || $length > self::LONGEST_PX) {
             return null;
         }
         [$lag, $beat] = self::beat(self::flat(self::profile($pageInk, $a, $b, $length, 0.0)));

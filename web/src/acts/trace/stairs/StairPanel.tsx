@@ -17,7 +17,7 @@ const WAYS: readonly (readonly [StairWay, string])[] = [
   ["risers", "riser by riser"],
 ];
 const HINTS: Record<StairWay, string> = {
-  line: "Click along the middle of the stair from its first riser up, a point at each corner. Enter ends it.",
+  line: "Click along the middle of the stair from its first riser up, a point at each corner. Enter ends it. One flight takes the risers that are drawn there.",
   bend: "Click the first riser's middle, a point halfway up, and the last riser's middle.",
   risers: "Click both ends of each drawn riser, from below. Treads lie between them; Enter ends it.",
 };

@@ -41,6 +41,22 @@ describe("a stair", () => {
     expect(pointsNow()).toHaveLength(0);
   });
 
+  it("takes the risers that are drawn where it runs, once, and not over a number that was typed", async () => {
+    useDesk.setState({ drawing: "drawing" });
+    useNextStair.setState({ risers: null });
+    server.risers = { risers: 13, goingMm: 248, from: [12, 0], to: [2988, 0] };
+    await click([0, 20]);
+    await click([3000, 0]);
+    await Promise.all([click([3000, 0]), click([3000, 0])]);
+    expect(server.sent).toHaveLength(1);
+    expect(sent()?.values).toMatchObject({ risers: 13, line: "12 0; 2988 0" });
+    useNextStair.setState({ risers: 16 });
+    await click([0, 20]);
+    await click([3000, 0]);
+    await click([3000, 0]);
+    expect(sent()?.values).toMatchObject({ risers: 16, line: "0 20; 3000 0" });
+  });
+
   it("goes round a bend through three points: half a circle rises by its radius", async () => {
     useNextStair.setState({ way: "bend" });
     for (const p of [[0, 0], [1000, 1000], [2000, 0]] as XY[]) await click(p); // biome-ignore format: one line

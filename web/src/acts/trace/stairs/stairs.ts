@@ -1,12 +1,12 @@
 import { create } from "zustand";
-import type { Schemas } from "../../../api/client";
+import { api, type Schemas, settled } from "../../../api/client";
 import { newId } from "../../../api/ids";
 import type { Click, Drag } from "../../../board/act";
 import { clearDraft, drafted, useDesk } from "../../../board/desk";
 import { sendDraft } from "../../../board/slip";
 import type { XY } from "../../../geometry/plane";
 import { distance } from "../../../geometry/plane";
-import { change, say, useProject } from "../../../store/project";
+import { change, inProject, say, useProject } from "../../../store/project";
 import type { Thing } from "../../../store/rows";
 import { riseThrough } from "../../../store/walls";
 
@@ -53,6 +53,21 @@ export async function stairPoint({ pointer, snap }: Pick<Click, "pointer" | "sna
   if (way === "bend" && points.length === 2) await endStair();
 }
 
+/** The risers that the drawing at hand shows along a flight; null where it shows none, or there is none to look at. */
+async function drawnRisers([ax, ay]: XY, [bx, by]: XY, width: number) {
+  const { drawing } = useDesk.getState();
+  if (drawing === null) return null;
+  const params = { path: inProject(drawing), query: { ax, ay, bx, by, width } };
+  try {
+    const { found } = await settled(api.GET("/api/projects/{project}/drawings/{id}/risers", { params }));
+    if (!found) return null;
+    const ends = [found.from, found.to].map(([x = 0, y = 0]): XY => [x, y]);
+    return { ...found, ends };
+  } catch {
+    return null;
+  }
+}
+
 /** An easy rise, mm: common practice, no source. */
 const EASY_MM = 178;
 
@@ -91,14 +106,18 @@ export async function endStair(): Promise<void> {
   const points = inTurn(way, pointsNow());
   const [a, b, c] = points;
   if (storey === null || !a || !b) return clearDraft();
+  const { draft } = useDesk.getState();
   const traced = way === "risers" ? treadsBetween(points) : [];
   if (way === "risers" && traced.length === 0)
     return say("Click both ends of two risers or more: treads lie between them.");
+  // A single flight over a drawing: what its ink shows is laid, unless a number was typed.
+  const drawn = way === "line" && points.length === 2 && risers === null ? await drawnRisers(a, b, width) : null;
+  if (useDesk.getState().draft !== draft) return; // ended meanwhile
   const line =
     way === "bend" && c
       ? `${place(a, riseThrough(a, b, c))}; ${place(c)}`
       : way === "line"
-        ? points.map((p) => place(p)).join("; ")
+        ? (drawn?.ends ?? points).map((p) => place(p)).join("; ")
         : "";
   const id = newId();
   await sendDraft("Draw a stair", [
@@ -112,7 +131,7 @@ export async function endStair(): Promise<void> {
         line,
         treads: traced.join("|"),
         width,
-        risers: way === "risers" ? traced.length + 1 : (risers ?? risersFor(storey)),
+        risers: way === "risers" ? traced.length + 1 : (risers ?? drawn?.risers ?? risersFor(storey)),
         turn,
         winders: 3,
         build,
