@@ -32,6 +32,8 @@ final class StairsTest extends TestCase
         ]);
         self::assertCount(6 * 3, $shown->get('seen')->items(), 'Six treads lie under 1.2 m, each with a riser and two edges.');
         self::assertSame([], $shown->get('findings')->items());
+        [, $dxf] = $this->desk->client->send('GET', $this->storey($this->desk->storey).'/plan.dxf');
+        self::assertStringContainsString('UP 15 R', json_encode($dxf, \JSON_THROW_ON_ERROR));
         [$above] = $this->shown($this->upper);
         self::assertSame([$id, false, 'DN 15 R'], [$above->get('id')->text(), $above->get('goesUp')->boolean(), $above->get('words')->text()]);
         // All treads change at once, and still arrive.

@@ -7,6 +7,7 @@ namespace Plinth\Cli\Command;
 use Plinth\Cli\Json;
 use Plinth\Cli\WrongUsage;
 use Plinth\Core\Bodies\BuildingBodies;
+use Plinth\Core\Bodies\ShownStair;
 use Plinth\Core\Exchange\BodiesDocument\BodiesWriter;
 use Plinth\Core\Exchange\Dxf\DxfWriter;
 use Plinth\Core\Exchange\Gltf\GlbWriter;
@@ -14,6 +15,7 @@ use Plinth\Core\Exchange\PlanDocument\PlanReader;
 use Plinth\Core\Plan\Derivation\Derivation;
 use Plinth\Core\Plan\Model\Plan;
 use Plinth\Core\Plan\Model\Storey;
+use Plinth\Core\Stairs\StairPlan;
 use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Console\Command\Command;
 use Symfony\Component\Console\Input\InputArgument;
@@ -48,7 +50,7 @@ final class ExportCommand extends Command
         if ([] === $storeys) {
             throw WrongUsage::noStorey(Json::text($wanted));
         }
-        [$written, $told] = 'dxf' === $format ? self::dxf($storeys[0]) : self::gltf($plan, $storeys);
+        [$written, $told] = 'dxf' === $format ? self::dxf($plan, $storeys[0]) : self::gltf($plan, $storeys);
         if (false === @file_put_contents(Json::text($out), $written)) {
             throw WrongUsage::cannotWrite(Json::text($out));
         }
@@ -58,9 +60,14 @@ final class ExportCommand extends Command
     }
 
     /** @return array{string, array<string, mixed>} */
-    private static function dxf(Storey $storey): array
+    private static function dxf(Plan $plan, Storey $storey): array
     {
-        return [DxfWriter::write($storey, Derivation::of($storey)), ['storey' => $storey->id, 'walls' => \count($storey->walls)]];
+        $shown = (new BuildingBodies($plan))->storey($storey->id)->stairsShown();
+        $stairs = array_map(static fn (ShownStair $s): StairPlan => $s->plan, $shown);
+
+        return [DxfWriter::write($storey, Derivation::of($storey), stairs: $stairs), [
+            'storey' => $storey->id, 'walls' => \count($storey->walls), 'stairs' => \count($stairs),
+        ]];
     }
 
     /**

@@ -13,12 +13,37 @@ use Plinth\Core\Plan\Model\Opening;
 use Plinth\Core\Plan\Model\OpeningKind;
 use Plinth\Core\Plan\Model\Room;
 use Plinth\Core\Plan\Model\SettingOut;
+use Plinth\Core\Stairs\StairForm;
+use Plinth\Core\Stairs\StairPlan;
 use Plinth\Core\Tests\Outside;
 use Plinth\Core\Tests\Plan\Plans;
+use Plinth\Core\Tests\Stairs\Stairs;
 use Plinth\Core\Units\DisplayUnit;
 
 final class DxfWriterTest extends TestCase
 {
+    /** 15 risers of 900 mm: those under the cut, and beyond it, on layers of their own; the edges of 14 treads of 250 beside them. */
+    public function testAStairIsDrawnUpToItsCutAndBeyondIt(): void
+    {
+        $plan = StairPlan::below(StairForm::of((new Stairs())->of('straight'), 2700.0));
+        $file = (string) tempnam(sys_get_temp_dir(), 'dxf');
+        $storey = Plans::storey(Plans::rectangle());
+        file_put_contents($file, DxfWriter::write($storey, Derivation::of($storey), stairs: [$plan]));
+        $read = Outside::ask('dxf.py', ['file' => $file]);
+        unlink($file);
+        self::assertSame([0, 0], [$read['errors'], $read['fixes']], 'Neither ezdxf nor GDAL finds anything wrong.');
+        self::assertIsArray($read['lines']);
+        $of = static fn (string $layer, float $mm): int => \count(array_filter(
+            $read['lines'],
+            static fn (mixed $l): bool => \is_array($l) && $layer === $l[0] && \is_float($l[1]) && abs($l[1] - $mm) < 1e-6,
+        ));
+        self::assertSame([6, 9], [$of('stairs', 900.0), $of('stairs-beyond', 900.0)]);
+        // Two edges of each tread, and the way up over it.
+        self::assertSame([6 * 2 + 14, 8 * 2], [$of('stairs', 250.0), $of('stairs-beyond', 250.0)]);
+        self::assertIsArray($read['texts']);
+        self::assertContains('UP 15 R', $read['texts']);
+    }
+
     public function testEzdxfAndGdalReadTheLengthsThatWereWritten(): void
     {
         $storey = Plans::storey(

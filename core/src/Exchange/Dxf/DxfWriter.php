@@ -12,6 +12,7 @@ use Plinth\Core\Plan\Model\OpeningKind;
 use Plinth\Core\Plan\Model\SettingOut;
 use Plinth\Core\Plan\Model\Storey;
 use Plinth\Core\Plan\Model\Wall;
+use Plinth\Core\Stairs\StairPlan;
 use Plinth\Core\Units\AreaUnit;
 use Plinth\Core\Units\DisplayUnit;
 use Plinth\Core\Units\LengthUnit;
@@ -20,8 +21,8 @@ use Plinth\Core\Units\LengthUnit;
  * Writes one storey as an ASCII DXF drawing (AC1015), in the unit that its project is drawn in ($INSUNITS); feet and inches in inches.
  *
  * Layers: `walls` (clean outlines, closed polylines), `centre-lines` (a line per wall), `openings` (jambs, leaf and
- * swing), `rooms` (net outlines), `room-names` (text), `axes` (lines with their labels), `columns`, `boundary`, `remarks`. Coordinates are
- * written so that millimetres read back to the same double.
+ * swing), `rooms` (net outlines), `room-names` (text), `stairs` (risers and edges up to the cut, the way up, its words), `stairs-beyond`,
+ * `axes` (lines with their labels), `columns`, `boundary`, `remarks`. Coordinates are written so that millimetres read back to the same double.
  * Source of the group codes: the published DXF reference; held against ezdxf and GDAL in the tests.
  */
 final class DxfWriter
@@ -33,6 +34,8 @@ final class DxfWriter
         'openings' => 3,
         'rooms' => 4,
         'room-names' => 4,
+        'stairs' => 7,
+        'stairs-beyond' => 8,
         'axes' => 8,
         'columns' => 7,
         'boundary' => 1,
@@ -59,6 +62,7 @@ final class DxfWriter
     /**
      * @param list<string> $remarks what whoever reads it should know: as comments, and as text beside the drawing
      * @param AreaUnit|null $areas what is usual beside the lengths where it is null
+     * @param list<StairPlan> $stairs as the plan of the storey shows them
      */
     public static function write(
         Storey $storey,
@@ -67,14 +71,17 @@ final class DxfWriter
         DisplayUnit $unit = DisplayUnit::Millimetre,
         array $remarks = [],
         ?AreaUnit $areas = null,
+        array $stairs = [],
     ): string {
-        return (new self($unit, $areas ?? AreaUnit::usualFor($unit), $remarks))->drawing($storey, $derived, $settingOut);
+        return (new self($unit, $areas ?? AreaUnit::usualFor($unit), $remarks))->drawing($storey, $derived, $settingOut, $stairs);
     }
 
-    private function drawing(Storey $storey, DerivedStorey $derived, SettingOut $settingOut): string
+    /** @param list<StairPlan> $stairs */
+    private function drawing(Storey $storey, DerivedStorey $derived, SettingOut $settingOut, array $stairs): string
     {
-        $entities = $this->captured(function () use ($storey, $derived, $settingOut): void {
+        $entities = $this->captured(function () use ($storey, $derived, $settingOut, $stairs): void {
             $this->entities($storey, $derived);
+            array_map($this->stair(...), $stairs);
             $this->settingOut($settingOut, $derived);
             $this->remarks($storey);
         });
@@ -127,6 +134,22 @@ final class DxfWriter
                 );
             }
         }
+    }
+
+    private function stair(StairPlan $plan): void
+    {
+        $drawn = [
+            'stairs' => [...$plan->seen, $plan->way, ...null === $plan->cut ? [] : [$plan->cut]],
+            'stairs-beyond' => $plan->beyond,
+        ];
+        foreach ($drawn as $layer => $lines) {
+            foreach ($lines as $line) {
+                foreach (\array_slice($line, 1) as $i => $to) {
+                    $this->line($layer, $line[$i], $to);
+                }
+            }
+        }
+        $this->text('stairs', $plan->words, ...$plan->way[0]);
     }
 
     private function settingOut(SettingOut $settingOut, DerivedStorey $derived): void

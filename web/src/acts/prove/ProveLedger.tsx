@@ -10,6 +10,7 @@ import { useNextLength } from "../nextLength";
 import { MENDS, mendOverlap } from "../overlaps";
 import { RoomsTable } from "../RoomsTable";
 import { useSelectableSelected } from "../selected";
+import { useStairs } from "../useStairs";
 import { Doubts, useDoubts } from "./Doubts";
 import { ITS_TRACING, MisfitPanel, useMisfit } from "./MisfitPanel";
 import { verdictOf } from "./verdict";
@@ -75,8 +76,13 @@ export function ProveLedger() {
   const { open: doubts } = useDoubts(desk.storey);
   const isTraced = wallLines(rows, desk.storey).length > 0;
   const { off } = useMisfit(desk.storey === null ? undefined : (desk.drawing ?? undefined), ITS_TRACING, isTraced);
+  const told = useStairs(desk.storey);
+  const ofStairs = [
+    ...told.stairs.flatMap((s) => s.findings.map((f) => ({ ...f, stair: s.id }))),
+    ...told.refused.map((r) => ({ code: "refused", stair: r.id, at: null, message: r.message })),
+  ];
   const verdict = verdictOf({
-    findings: findings.length,
+    findings: findings.length + ofStairs.length,
     checksOff: checks.filter((c) => {
       const result = report?.lengths.find((r) => r.id === c.id);
       return result !== undefined && Math.abs(result.residualMm) > result.plusMinusMm;
@@ -122,6 +128,14 @@ export function ProveLedger() {
         })}
         {findings.map((finding) => (
           <FindingRow key={finding.code + finding.things.join()} finding={finding} />
+        ))}
+        {ofStairs.map((finding) => (
+          <div key={finding.code + finding.stair} className="border-b border-line px-4 py-3 text-rust">
+            <p>{said(finding.message)}</p>
+            <Plain onClick={() => useDesk.setState({ selected: { type: "stair", id: finding.stair }, group: [] })}>
+              Show the stair
+            </Plain>
+          </div>
         ))}
         {desk.storey !== null && <Doubts storey={desk.storey} />}
         {desk.storey !== null && <StandsOn storey={desk.storey} />}

@@ -7,9 +7,9 @@ import { inWords, said, typedAs } from "../../../ui/measures";
 import { OneOf, Plain } from "../../../ui/parts";
 import { Typed } from "../../../ui/Typed";
 import { SelectRow } from "../../SelectRow";
+import { useStairs } from "../../useStairs";
 import { removeRow } from "../removing";
 import { risersFor, type StairWay, stairsHere, useNextStair } from "./stairs";
-import { useStairs } from "./useStairs";
 
 const WAYS: readonly (readonly [StairWay, string])[] = [
   ["line", "a line"],

@@ -4,6 +4,7 @@ import type { XY } from "../../../geometry/plane";
 import { useProject } from "../../../store/project";
 import { withRows } from "../../../store/rows";
 import { deskWithPlan, row, type Serving, STOREY } from "../../../testing/desk";
+import { useShown } from "../../useStairs";
 import {
   linePoints,
   placed,
@@ -14,7 +15,6 @@ import {
   stairPoint,
   treadsBetween,
   useNextStair,
-  useShown,
 } from "./stairs";
 
 let server: Serving;

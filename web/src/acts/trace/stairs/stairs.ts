@@ -1,5 +1,5 @@
 import { create } from "zustand";
-import { api, type Schemas, settled } from "../../../api/client";
+import { api, settled } from "../../../api/client";
 import { newId } from "../../../api/ids";
 import type { Click, Drag } from "../../../board/act";
 import { clearDraft, drafted, useDesk } from "../../../board/desk";
@@ -9,6 +9,7 @@ import { distance } from "../../../geometry/plane";
 import { change, inProject, say, useProject } from "../../../store/project";
 import type { Thing } from "../../../store/rows";
 import { riseThrough } from "../../../store/walls";
+import { useShown } from "../../useStairs";
 
 declare module "../../../board/desk" {
   interface Drafts {
@@ -17,7 +18,6 @@ declare module "../../../board/desk" {
   }
 }
 
-export type StairShown = Schemas["StairShown"];
 export type StairWay = "line" | "bend" | "risers";
 
 /** What the next stair is like. */
@@ -30,12 +30,6 @@ export const useNextStair = create<{
   build: Thing<"stair">["build"];
   rails: Thing<"stair">["rails"];
 }>(() => ({ way: "line", width: 900, risers: null, turn: "landing", build: "slab", rails: "none" }));
-
-/** What the server has told of the stairs of a storey, for the pointer. */
-export const useShown = create<{ storey: string | null; stairs: readonly StairShown[] }>(() => ({
-  storey: null,
-  stairs: [],
-}));
 
 export const pointsNow = (): readonly XY[] => drafted("stair")?.points ?? [];
 

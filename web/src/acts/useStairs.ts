@@ -1,8 +1,16 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
-import { api, settled } from "../../../api/client";
-import { inProject, useProject } from "../../../store/project";
-import { type StairShown, useShown } from "./stairs";
+import { create } from "zustand";
+import { api, type Schemas, settled } from "../api/client";
+import { inProject, useProject } from "../store/project";
+
+export type StairShown = Schemas["StairShown"];
+
+/** What the server has told of the stairs of the storey on the board, for the pointer. */
+export const useShown = create<{ storey: string | null; stairs: readonly StairShown[] }>(() => ({
+  storey: null,
+  stairs: [],
+}));
 
 const NONE = { stairs: [] as readonly StairShown[], refused: [] as readonly { id: string; message: string }[] };
 
