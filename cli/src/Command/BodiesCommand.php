@@ -29,7 +29,7 @@ final class BodiesCommand extends Command
     {
         $plan = PlanReader::read(Json::input($input));
         $building = new BuildingBodies($plan);
-        $told = ['bodies' => [], 'surfaces' => [], 'roofs' => [], 'refused' => []];
+        $told = ['bodies' => [], 'surfaces' => [], 'roofs' => [], 'stairs' => [], 'refused' => []];
         foreach ($plan->storeys as $storey) {
             $bodies = $building->storey($storey->id);
             array_push($told['bodies'], ...array_map(BodiesWriter::body(...), $bodies->all()));
@@ -37,6 +37,11 @@ final class BodiesCommand extends Command
             foreach ($storey->roofs as $roof) {
                 if (null !== ($over = $bodies->roofOver($roof))) {
                     $told['roofs'][] = BodiesWriter::roof($roof->id, $over);
+                }
+            }
+            foreach ($bodies->stairsShown() as $shown) {
+                if ($shown->goesUp) {
+                    $told['stairs'][] = BodiesWriter::stair($shown);
                 }
             }
             array_push($told['refused'], ...array_map(BodiesWriter::refused(...), $bodies->refused()));
