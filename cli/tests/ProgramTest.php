@@ -203,7 +203,7 @@ final class ProgramTest extends TestCase
         self::assertCount(1, $answer['stairs']);
         self::assertIsArray($answer['stairs'][0]);
         self::assertEqualsWithDelta([175.0, 15], [$answer['stairs'][0]['riseMm'], $answer['stairs'][0]['treads']], 1e-9);
-        // 10 × 6 m, 200 of it structure on the ground and 250 above, less a void of 2 m², a chimney of 0.36 and a stair's 2.24 (arithmetic).
+        // 10 × 6 m, 200 of it structure below and 250 above, less a void of 2 m², a chimney's 0.36 and a stair's 2.24 (arithmetic).
         self::assertEqualsWithDelta(0.2 * 60.0 + 0.25 * (60.0 - 2.36 - 2.24), $volumes['floor'] ?? 0.0, 1e-9);
         self::assertIsArray($answer['roofs']);
         self::assertCount(1, $answer['roofs']);

@@ -22,7 +22,8 @@ use Plinth\Core\Units\LengthUnit;
  *
  * Layers: `walls` (clean outlines, closed polylines), `centre-lines` (a line per wall), `openings` (jambs, leaf and
  * swing), `rooms` (net outlines), `room-names` (text), `stairs` (risers and edges up to the cut, the way up, its words), `stairs-beyond`,
- * `axes` (lines with their labels), `columns`, `boundary`, `remarks`. Coordinates are written so that millimetres read back to the same double.
+ * `axes` (lines with their labels), `columns`, `boundary`, `remarks`. Coordinates are written so that millimetres read back to the same
+ * double.
  * Source of the group codes: the published DXF reference; held against ezdxf and GDAL in the tests.
  */
 final class DxfWriter
