@@ -7,6 +7,7 @@ namespace Plinth\Core\Tests\Stairs;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Plinth\Core\Fault\Fault;
+use Plinth\Core\Geometry\Contour;
 use Plinth\Core\Geometry\Overlay;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Geometry\Polygon;
@@ -129,6 +130,18 @@ final class StairsTest extends TestCase
         $form = StairForm::of(new Stair('s', [], [], 900.0, 13, array_values($treads)), 2600.0);
         self::assertSame([6], $form->apart);
         self::assertContains('stair-apart', array_column(StairLimits::dwelling()->findings($form, null), 'code'));
+    }
+
+    /** A hand traces each a few millimetres over the one before: they lie side by side all the same, and still meet. */
+    public function testTreadsThatWereTracedALittleOverEachOtherLieSideBySide(): void
+    {
+        $tread = static fn (int $k): Contour => new Contour([
+            new Point(250.0 * $k - 4.0, 0.0), new Point(250.0 * ($k + 1), 0.0), new Point(250.0 * ($k + 1) + 3.0, 900.0), new Point(250.0 * $k, 902.0),
+        ]);
+        $form = StairForm::of(new Stair('s', [], [], 900.0, 7, array_map($tread, range(0, 5))), 1200.0);
+        self::assertSame([], $form->apart);
+        $rings = array_map(static fn (Tread $t): array => $t->ring, $form->treads);
+        self::assertEqualsWithDelta(array_sum(array_map(Polygon::area(...), $rings)), Overlay::area(Overlay::union($rings)), 1.0);
     }
 
     public function testWhatLiesOutsideTheProjectsLimitsIsSaidWithWhereTheyComeFrom(): void

@@ -34,6 +34,8 @@ final readonly class StairBody
     private const RAIL_MM = self::STRING_MM;
     private const POST_MM = 20.0;
     private const CLEAR_MM = 95.0;
+    /** One that lies lower would lie in the treads. */
+    private const LOWEST_RAIL_MM = 150.0;
     private const NOTHING_MM = 1.0;
     /** Corners so near to the plane of the others lie in it, mm. */
     private const PLANE_MM = 1e-6;
@@ -67,6 +69,9 @@ final readonly class StairBody
     public function rails(): array
     {
         $cells = [];
+        if ($this->form->stair->railHeight < self::LOWEST_RAIL_MM) {
+            return [];
+        }
         foreach ([[$this->form->stair->leftRail, true], [$this->form->stair->rightRail, false]] as [$has, $isLeft]) {
             foreach ($has ? $this->form->treads : [] as $tread) {
                 array_push($cells, ...$this->railCells($tread, $isLeft));

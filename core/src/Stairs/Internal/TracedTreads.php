@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Core\Stairs\Internal;
 
 use Plinth\Core\Geometry\Contour;
+use Plinth\Core\Geometry\Overlay;
 use Plinth\Core\Geometry\Polygon;
 use Plinth\Core\Geometry\Segment;
 use Plinth\Core\Stairs\Exception\UnbuildableStair;
@@ -22,6 +23,8 @@ final class TracedTreads
     private const MEETS_MM = 5.0;
     /** A riser is at least so wide, mm. */
     private const LEAST_MM = 50.0;
+    /** less is no overlap, mm² */
+    private const LEAST_MM2 = 1.0;
 
     /**
      * @param non-empty-list<Contour> $traced from below
@@ -38,7 +41,8 @@ final class TracedTreads
             if (\count($ring) < 3 || abs($contour->area()) < 1.0 || null !== $contour->selfCrossing()) {
                 throw UnbuildableStair::tread($i + 1);
             }
-            $rings[] = Polygon::area($ring) < 0.0 ? array_reverse($ring) : $ring;
+            $ring = Polygon::area($ring) < 0.0 ? array_reverse($ring) : $ring;
+            $rings[] = [] === $rings ? $ring : self::beside($ring, $rings[$i - 1]);
         }
         [$risers, $apart] = [[], []];
         foreach (\array_slice($rings, 1) as $i => $next) {
@@ -65,6 +69,23 @@ final class TracedTreads
         }
 
         return [$treads, $apart];
+    }
+
+    /**
+     * What a tread leaves to the one below it where a hand drew it a little over that.
+     *
+     * @param non-empty-list<array{float, float}> $ring
+     * @param non-empty-list<array{float, float}> $below
+     *
+     * @return non-empty-list<array{float, float}>
+     */
+    private static function beside(array $ring, array $below): array
+    {
+        $left = Overlay::difference([$ring], [$below]);
+        usort($left, static fn (array $a, array $b): int => Polygon::area($b['outer']) <=> Polygon::area($a['outer']));
+        $lost = Polygon::area($ring) - Overlay::area($left);
+
+        return [] === $left || $lost < self::LEAST_MM2 || $lost > Polygon::area($ring) / 2.0 ? $ring : $left[0]['outer'];
     }
 
     /**

@@ -137,6 +137,7 @@ export function SelectedStair({ id }: { id: string }) {
           set={(text) => void typed(text, (nosing) => set("Nosing of a stair", { nosing }))}
         />
       </div>
+      <Arrival of={stair} set={(reaches) => set("Where a stair arrives", { reaches })} />
       {stair.line !== "" && (
         <OneOf label="at corners" value={stair.turn} of={TURNS} set={(turn) => set("Corners of a stair", { turn })} />
       )}
@@ -153,6 +154,31 @@ export function SelectedStair({ id }: { id: string }) {
         </Plain>
       </div>
     </section>
+  );
+}
+
+/** The storey where it arrives, where there is more than one above it. */
+function Arrival({ of, set }: { of: Thing<"stair">; set: (reaches: string | null) => void }) {
+  const storeys = useProject((s) => s.rows.storey);
+  const own = storeys.get(of.storey)?.elevation ?? 0;
+  const above = [...storeys.values()].filter((s) => s.elevation > own).sort((a, b) => a.elevation - b.elevation);
+  if (above.length < 2) return null;
+  return (
+    <label className="block text-xs text-quiet">
+      arrives at
+      <select
+        className="mt-0.5 block w-full rounded border border-line bg-white px-1.5 py-1 text-[14px] text-ink"
+        value={of.reaches ?? ""}
+        onChange={(e) => set(e.target.value === "" ? null : e.target.value)}
+      >
+        <option value="">the next storey above</option>
+        {above.map((s) => (
+          <option key={s.id} value={s.id}>
+            {s.name}
+          </option>
+        ))}
+      </select>
+    </label>
   );
 }
 
