@@ -61,7 +61,8 @@ final readonly class StairLimits
         $risers = $form->stair->risers;
         $goings = $form->goings();
         $checks = [
-            ['stair-rise', $bound('Each riser', $form->rise, ...$this->rise), self::other($form, $this->rise)],
+            // Of traced treads a number of risers alone mends nothing: more treads would have to be traced.
+            ['stair-rise', $bound('Each riser', $form->rise, ...$this->rise), $form->stair->isFree() ? null : self::other($form, $this->rise)],
             ['stair-stride', $bound('Twice a rise and a going', $form->stride(), ...$this->stride), null],
         ];
         if ([] !== $goings) {

@@ -125,6 +125,9 @@ final class StairsTest extends TestCase
             StairLimits::dwelling()->findings(StairForm::of($mended, 2700.0), null),
             static fn (StairFinding $f): bool => 'stair-arrival' === $f->code,
         ));
+        foreach (StairLimits::dwelling()->findings(StairForm::of($mended, 4200.0), null) as $other) {
+            self::assertNull($other->risers, 'What arrives is not sent back and forth: more treads would be needed.');
+        }
         $treads = $stair->treads;
         unset($treads[6]);
         $form = StairForm::of(new Stair('s', [], [], 900.0, 13, array_values($treads)), 2600.0);
