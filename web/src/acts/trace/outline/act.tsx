@@ -1,7 +1,7 @@
 import type { Act, Shown } from "../../../board/act";
 import { useDesk } from "../../../board/desk";
-import { TEAL } from "../../../board/marks";
 import { exactSnap } from "../../../board/snap";
+import { drawTraced } from "../../../board/traced";
 import { isTracing } from "../../isTracing";
 import { removeRow } from "../removing";
 import { cornerDrag, cornerPoints, cornersHere, edgeMiddles, outlineAt } from "./corners";
@@ -27,11 +27,7 @@ const act: Act = {
     const ring = ringNow();
     const tip = snap?.at ?? pointer;
     if (ring.length === 0) return;
-    const points = [...ring, ...(tip ? [tip] : [])].map((p) => pen.at(p));
-    pen.path(points, { colour: TEAL, width: 2, dash: [6, 3] });
-    for (const p of points.slice(0, ring.length)) {
-      pen.ring(p, 3.5, { colour: TEAL, width: 1.6, fill: "#fdfcfa" });
-    }
+    drawTraced(pen, [...ring, ...(tip ? [tip] : [])], ring);
   },
   Panel: OutlineOptions,
   Rows: { of: OutlineRows, rank: 40 },

@@ -1,6 +1,6 @@
 import type { Act, Shown } from "../../../board/act";
 import { useDesk } from "../../../board/desk";
-import { TEAL } from "../../../board/marks";
+import { drawTraced } from "../../../board/traced";
 import { distance } from "../../../geometry/plane";
 import { inWords } from "../../../ui/measures";
 import { isTracing } from "../../isTracing";
@@ -30,13 +30,9 @@ const act: Act = {
     const { snap, pointer } = useDesk.getState();
     const points = pointsNow();
     const tip = snap?.at ?? pointer;
-    const { way } = useNextStair.getState();
-    const all = [...points, ...(tip ? [tip] : [])].map((p) => pen.at(p));
-    const look = { colour: TEAL, width: 2, dash: [6, 3] };
-    if (way === "risers") {
-      for (let i = 0; i + 1 < all.length; i += 2) pen.path(all.slice(i, i + 2), look);
-    } else if (points.length > 0) pen.path(all, look);
-    for (const p of all.slice(0, points.length)) pen.ring(p, 3.5, { colour: TEAL, width: 1.6, fill: "#fdfcfa" });
+    const all = [...points, ...(tip ? [tip] : [])];
+    if (useNextStair.getState().way !== "risers") return drawTraced(pen, all, points);
+    for (let i = 0; i < points.length; i += 2) drawTraced(pen, all.slice(i, i + 2), points.slice(i, i + 2));
   },
   Panel: StairOptions,
   Rows: { of: StairRows, rank: 50 },

@@ -4,8 +4,7 @@ import { newId } from "../../../api/ids";
 import type { Click, Drag } from "../../../board/act";
 import { clearDraft, drafted, useDesk } from "../../../board/desk";
 import { sendDraft } from "../../../board/slip";
-import type { XY } from "../../../geometry/plane";
-import { distance } from "../../../geometry/plane";
+import { contains, distance, type XY } from "../../../geometry/plane";
 import { change, inProject, say, useProject } from "../../../store/project";
 import type { Thing } from "../../../store/rows";
 import { riseThrough } from "../../../store/walls";
@@ -137,6 +136,8 @@ export async function endStair(): Promise<void> {
       },
     },
   ]);
+  // A typed number was for this one.
+  useNextStair.setState({ risers: null });
   useDesk.setState({ selected: { type: "stair", id }, group: [] });
 }
 
@@ -156,13 +157,8 @@ export const stairsHere = (rows: Iterable<Thing<"stair">>, storey: string | null
   [...rows].filter((s) => s.storey === storey);
 
 /** The stair whose treads lie over a place. */
-export function stairAt([x, y]: XY): string | null {
-  const inside = (ring: readonly (readonly number[])[]) =>
-    ring.reduce((is, [ax = 0, ay = 0], i) => {
-      const [bx = 0, by = 0] = ring[(i + 1) % ring.length] ?? [];
-      return ay > y !== by > y && x < ((bx - ax) * (y - ay)) / (by - ay) + ax ? !is : is;
-    }, false);
-  return useShown.getState().stairs.find((s) => s.goesUp && s.rings.some(inside))?.id ?? null;
+export function stairAt(at: XY): string | null {
+  return useShown.getState().stairs.find((s) => s.goesUp && s.rings.some((ring) => contains(ring, at)))?.id ?? null;
 }
 
 /** Points of its walking line. */

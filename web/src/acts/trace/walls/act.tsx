@@ -1,9 +1,8 @@
 import type { Act } from "../../../board/act";
 import { clearDraft, drafted, useDesk } from "../../../board/desk";
-import { TEAL } from "../../../board/marks";
-import type { Pen } from "../../../board/pen";
 import { selectedWalls } from "../../../board/selection";
 import { wallUnder } from "../../../board/snap";
+import { drawTraced } from "../../../board/traced";
 import { withPlusMinus } from "../../../board/withPlusMinus";
 import { distance, middle, type XY } from "../../../geometry/plane";
 import type { Place } from "../../../store/drawings";
@@ -81,12 +80,12 @@ const act: Act = {
     const chain = drafted("chain");
     const corner = drafted("rectangle")?.from;
     const [a, b] = drafted("arc")?.ends ?? [];
-    if (chain) drawWalls(pen, [...chain.points, ...(to ? [to] : [])], chain.points);
+    if (chain) drawTraced(pen, [...chain.points, ...(to ? [to] : [])], chain.points);
     if (corner && to) {
       const ring: XY[] = [corner, [to[0], corner[1]], to, [corner[0], to[1]], corner];
-      drawWalls(pen, ring, [corner]);
+      drawTraced(pen, ring, [corner]);
     }
-    if (a && to) drawWalls(pen, b ? arcChain(a, b, riseThrough(a, to, b)) : [a, to], b ? [a, b] : [a]);
+    if (a && to) drawTraced(pen, b ? arcChain(a, b, riseThrough(a, to, b)) : [a, to], b ? [a, b] : [a]);
   },
   Panel: WallOptions,
   Rows: { of: WallRows, rank: 90 },
@@ -110,14 +109,6 @@ const act: Act = {
 };
 
 export default act;
-
-function drawWalls(pen: Pen, points: readonly XY[], corners: readonly XY[]): void {
-  pen.path(
-    points.map((p) => pen.at(p)),
-    { colour: TEAL, width: 2, dash: [6, 3] },
-  );
-  for (const p of corners) pen.ring(pen.at(p), 3.5, { colour: TEAL, width: 1.6, fill: "#fdfcfa" });
-}
 
 function WallRows({ storey }: Place) {
   const rows = useProject((s) => s.rows);
