@@ -17,25 +17,20 @@ use Plinth\Core\Bodies\Internal\RailingForm;
 use Plinth\Core\Bodies\Internal\Rings;
 use Plinth\Core\Bodies\Internal\RoomSpace;
 use Plinth\Core\Bodies\Internal\Stack;
-use Plinth\Core\Bodies\Internal\StairBody;
+use Plinth\Core\Bodies\Internal\StoreyStairs;
 use Plinth\Core\Bodies\Internal\Surroundings;
 use Plinth\Core\Bodies\Internal\Upright;
 use Plinth\Core\Geometry\Overlay;
-use Plinth\Core\Geometry\Polygon;
 use Plinth\Core\Objects\ObjectForm;
 use Plinth\Core\Objects\ObjectKind;
 use Plinth\Core\Plan\Derivation\Derivation;
 use Plinth\Core\Plan\Derivation\Region;
 use Plinth\Core\Plan\Model\Opening;
 use Plinth\Core\Plan\Model\PitchedRoof;
-use Plinth\Core\Plan\Model\Stair;
 use Plinth\Core\Plan\Model\Storey;
 use Plinth\Core\Plan\Model\Wall;
 use Plinth\Core\Plan\Network\Neighbourhood;
 use Plinth\Core\Roof\Roof;
-use Plinth\Core\Stairs\StairForm;
-use Plinth\Core\Stairs\StairLimits;
-use Plinth\Core\Stairs\StairPlan;
 
 /**
  * The bodies of one storey.
@@ -51,6 +46,7 @@ final class StoreyBodies
     private readonly Surroundings $around;
     private readonly Footprints $footprints;
     private readonly Fills $fills;
+    private readonly StoreyStairs $stairs;
     private ?Upright $walls = null;
     private ?Upright $partitions = null;
     private ?Upright $under = null;
@@ -70,6 +66,7 @@ final class StoreyBodies
         $this->around = new Surroundings($storey, $others);
         $this->footprints = new Footprints($plan, $derivation);
         $this->fills = new Fills($storey->id);
+        $this->stairs = new StoreyStairs($storey, $this->around);
     }
 
     /** @return list<Body> */
@@ -281,69 +278,24 @@ final class StoreyBodies
      */
     public function stairsShown(): array
     {
-        $shown = [];
-        foreach ([$this->storey, ...$this->around->below($this->storey)] as $on) {
-            foreach ($on->stairs as $stair) {
-                $arrival = $this->around->arrival($stair, $on);
-                $form = $on === $this->storey || $arrival === $this->storey ? $this->around->stair($stair, $on) : null;
-                if (null !== $form) {
-                    $underside = null === $arrival ? null : $this->around->underside($on, $arrival);
-                    $shown[] = new ShownStair(
-                        $form,
-                        $on === $this->storey ? StairPlan::below($form) : StairPlan::above($form, $underside ?? $form->height),
-                        $on === $this->storey,
-                        $on === $this->storey ? StairLimits::dwelling()->findings($form, $underside) : [],
-                    );
-                }
-            }
-        }
-
-        return $shown;
+        return $this->stairs->shown();
     }
 
     /** @return list<Refused> stairs of the storey that cannot stand */
     public function refusedStairs(): array
     {
-        array_map(fn (Stair $s): ?StairForm => $this->around->stair($s, $this->storey), $this->storey->stairs);
-        $ids = array_map(static fn (Stair $s): string => $s->id, $this->storey->stairs);
-
-        return array_values(array_filter($this->around->refused(), static fn (Refused $r): bool => \in_array($r->id, $ids, true)));
+        return $this->stairs->refused();
     }
 
-    /** @return list<Body> what a stair is made of, beside walls that it is built between, and its rails */
+    /** @return list<Body> what stairs are made of, beside walls that they are built between, and their rails */
     public function stairs(): array
     {
         $bodies = [];
-        foreach ($this->storey->stairs as $stair) {
-            $form = $this->around->stair($stair, $this->storey);
-            if (null === $form) {
-                continue;
-            }
-            $body = new StairBody($form, $this->storey->elevation);
-            foreach ($body->cells() as $run) {
-                array_push($bodies, ...$this->body(BodyKind::Stair, $stair->id, $this->besideWalls($run)));
-            }
-            array_push($bodies, ...$this->body(BodyKind::Railing, $stair->id, $this->besideWalls($body->rails())));
+        foreach ($this->stairs->bodies($this->footprints, $this->wallsUnderStairs()) as [$kind, $id, $cells]) {
+            array_push($bodies, ...$this->body($kind, $id, $cells));
         }
 
         return $bodies;
-    }
-
-    /**
-     * @param list<Cell> $cells
-     *
-     * @return list<Cell> what walls leave of them, but for those that stand under the stair and end at it
-     */
-    private function besideWalls(array $cells): array
-    {
-        $left = [];
-        foreach ($cells as $cell) {
-            foreach ($this->footprints->beside($cell->rings, true, false, $this->wallsUnderStairs()) as $shape) {
-                $left[] = new Cell([$shape['outer'], ...$shape['holes']], $cell->spans);
-            }
-        }
-
-        return $left;
     }
 
     /** @return list<string> walls that stand wholly under a stair */
@@ -353,27 +305,8 @@ final class StoreyBodies
             $this->derivation->all(),
             function (string $id): bool {
                 $wall = $this->wallOf($id);
-                if (null === $wall) {
-                    return false;
-                }
-                foreach ($this->storey->stairs as $stair) {
-                    $treads = $this->around->stair($stair, $this->storey)->treads ?? [];
-                    $covered = 0;
-                    foreach ([0.1, 0.5, 0.9] as $part) {
-                        $at = $wall->at($part * $wall->length());
-                        foreach ($treads as $tread) {
-                            if (Polygon::contains($tread->ring, $at->x, $at->y)) {
-                                ++$covered;
-                                break;
-                            }
-                        }
-                    }
-                    if (3 === $covered) {
-                        return true;
-                    }
-                }
 
-                return false;
+                return null !== $wall && $this->stairs->covers($wall);
             },
         ));
     }
@@ -509,12 +442,8 @@ final class StoreyBodies
         if (!\in_array($wall->id, $this->wallsUnderStairs(), true)) {
             return $this->upright($wall->toCeiling);
         }
-        $forms = array_filter(array_map(fn (Stair $s): ?StairForm => $this->around->stair($s, $this->storey), $this->storey->stairs));
 
-        return $this->under ??= $this->around->upright($this->storey->ceilings, array_merge(...array_map(
-            fn (StairForm $f): array => (new StairBody($f, $this->storey->elevation))->coverings(),
-            array_values($forms),
-        )));
+        return $this->under ??= $this->around->upright($this->storey->ceilings, $this->stairs->coverings());
     }
 
     /** @param bool $toCeiling whether ceilings end it */

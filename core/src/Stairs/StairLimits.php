@@ -61,8 +61,7 @@ final readonly class StairLimits
         $risers = $form->stair->risers;
         $goings = $form->goings();
         $checks = [
-            // Of traced treads a number of risers alone mends nothing: more treads would have to be traced.
-            ['stair-rise', $bound('Each riser', $form->rise, ...$this->rise), $form->stair->isFree() ? null : self::other($form, $this->rise)],
+            ['stair-rise', $bound('Each riser', $form->rise, ...$this->rise), self::other($form, $this->rise)],
             ['stair-stride', $bound('Twice a rise and a going', $form->stride(), ...$this->stride), null],
         ];
         if ([] !== $goings) {
@@ -154,6 +153,7 @@ final readonly class StairLimits
     {
         [$least, $most] = [(int) ceil($form->height / $rise[1] - 1e-9), (int) floor($form->height / $rise[0] + 1e-9)];
 
-        return $most < max(2, $least) ? null : max($least, 2, min($most, $form->stair->risers));
+        // Of traced treads a number alone mends nothing: more would have to be traced.
+        return $form->stair->isFree() || $most < max(2, $least) ? null : max($least, 2, min($most, $form->stair->risers));
     }
 }

@@ -30,6 +30,8 @@ final class Surroundings
     private array $roofs = [];
     /** @var array<string, StairForm|null> of all storeys, by id; null where it cannot stand */
     private array $stairs = [];
+    /** @var array<string, list<non-empty-list<array{float, float}>>> by storey */
+    private array $voids = [];
     /** @var array<string, Refused> of this storey */
     private array $refused = [];
 
@@ -138,6 +140,12 @@ final class Surroundings
 
     /** @return list<non-empty-list<array{float, float}>> counter-clockwise: what is drawn, and what stairs that arrive need */
     public function voids(Storey $storey): array
+    {
+        return $this->voids[$storey->id] ??= $this->voidsOf($storey);
+    }
+
+    /** @return list<non-empty-list<array{float, float}>> */
+    private function voidsOf(Storey $storey): array
     {
         $drawn = array_map(static fn (FloorVoid $v): array => Rings::of($v->outline), $storey->voids);
         $needed = [];
