@@ -95,6 +95,40 @@ final class StairsTest extends TestCase
         self::assertNull(Desk::rows($this->desk->state(), 'stair')[0]['values']['reaches']);
     }
 
+    public function testAProjectsOwnLimitsAreHeldAndToldAndGoIntoItsDocument(): void
+    {
+        $this->stair();
+        $limit = Desk::newId();
+        $this->desk->change([['do' => 'add', 'type' => 'stairLimit', 'id' => $limit, 'values' => [
+            'measure' => 'width', 'least' => 1000, 'most' => null, 'standing' => 'the brief',
+        ]]]);
+        $finding = $this->shown($this->desk->storey)[0]->get('findings')->items()[0];
+        self::assertStringContainsString('(the brief)', $finding->get('message')->text());
+        $told = JsonValue::of($this->desk->client->ok('GET', $this->storey($this->desk->storey).'/stairs'))->get('limits')->items();
+        self::assertCount(8, $told);
+        self::assertContains('the brief', array_map(static fn (JsonValue $l): string => $l->get('standing')->text(), $told));
+        $document = $this->desk->client->ok('GET', $this->storey($this->desk->storey).'/plan.json');
+        self::assertSame(1000.0, PlanReader::read(json_encode($document, \JSON_THROW_ON_ERROR))->stairLimits[0]->least);
+        foreach ([['least' => null], ['least' => 20, 'most' => 10], ['measure' => 'depth'], ['standing' => '']] as $wrong) {
+            $this->desk->refused(422, [['do' => 'set', 'type' => 'stairLimit', 'id' => $limit, 'values' => $wrong]]);
+        }
+        $this->desk->change([['do' => 'remove', 'type' => 'stairLimit', 'id' => $limit]]);
+        self::assertSame([], $this->shown($this->desk->storey)[0]->get('findings')->items());
+    }
+
+    public function testItGoesToAnotherStoreyWithWhatIsDrawnThereAndIsMovedAsAWhole(): void
+    {
+        $top = Desk::newId();
+        $this->desk->change([['do' => 'add', 'type' => 'storey', 'id' => $top, 'values' => ['name' => 'Top', 'elevation' => 5400, 'height' => 2600]]]);
+        $id = $this->stair(['reaches' => $this->upper]);
+        $this->desk->change([['do' => 'copy', 'copy' => ['storey' => $this->desk->storey, 'to' => $this->upper]]]);
+        [, $copy] = Desk::rows($this->desk->state(), 'stair');
+        self::assertSame([$this->upper, null, '0 0; 3500 0'], [$copy['values']['storey'], $copy['values']['reaches'], $copy['values']['line']]);
+        $this->desk->change([['do' => 'move', 'type' => 'stair', 'ids' => [$id], 'by' => [100.5, -20]]]);
+        $moved = array_column(Desk::rows($this->desk->state(), 'stair'), 'values', 'id')[$id];
+        self::assertSame('100.5 -20; 3600.5 -20', $moved['line']);
+    }
+
     /** Fourteen lines 20 px apart on a drawing at 12.5 mm per px: 250 mm, by arithmetic. */
     public function testTheRisersThatADrawingShowsAreCounted(): void
     {
@@ -126,8 +160,18 @@ final class StairsTest extends TestCase
         $found = JsonValue::of($ask("ax=$ax&ay=$ay&bx=$bx&by=$by&width=900"))->get('found');
         self::assertSame(14.0, $found->get('risers')->number());
         self::assertEqualsWithDelta(250.0, $found->get('goingMm')->number(), 3.0);
-        [[$ax, $ay], [$bx, $by]] = [$at(120.0, 400.0), $at(700.0, 400.0)];
-        self::assertNull($ask("ax=$ax&ay=$ay&bx=$bx&by=$by&width=900")['found'], 'Nothing is drawn there.');
+        [[$cx, $cy], [$dx, $dy]] = [$at(120.0, 400.0), $at(700.0, 400.0)];
+        self::assertNull($ask("ax=$cx&ay=$cy&bx=$dx&by=$dy&width=900")['found'], 'Nothing is drawn there.');
+        // What was traced over it goes along when another length makes it half as large again.
+        $stair = $this->stair(['drawing' => $this->desk->drawing, 'line' => "$ax $ay 100; $bx $by"]);
+        $lengths = Desk::rows($this->desk->state(), 'knownLength');
+        $longer = [['do' => 'set', 'type' => 'knownLength', 'id' => $lengths[0]['id'], 'values' => ['text' => '13125']]];
+        $this->desk->client->ok('POST', "/api/projects/{$this->desk->id}/changes", Desk::body($longer, $this->desk->revision) + ['tracing' => 'carry']);
+        $line = array_column(Desk::rows($this->desk->state(), 'stair'), 'values', 'id')[$stair]['line'];
+        self::assertIsString($line);
+        $numbers = array_map(floatval(...), explode(' ', str_replace(';', '', $line)));
+        self::assertEqualsWithDelta(1.5 * hypot($bx - $ax, $by - $ay), hypot($numbers[3] - $numbers[0], $numbers[4] - $numbers[1]), 0.1);
+        self::assertEqualsWithDelta(150.0, $numbers[2], 0.1, 'Its bend is as round.');
         $this->desk->client->refused(422, 'GET', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/risers?ax=0&ay=0&bx=1&by=1&width=0");
     }
 

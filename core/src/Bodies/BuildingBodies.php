@@ -14,6 +14,8 @@ use Plinth\Core\Plan\Model\Storey;
 use Plinth\Core\Plan\Model\SurfaceOn;
 use Plinth\Core\Plan\Network\Neighbourhood;
 use Plinth\Core\Plan\Network\WholeStorey;
+use Plinth\Core\Stairs\StairForm;
+use Plinth\Core\Stairs\StairLimits;
 use Plinth\Core\Units\Length;
 
 /**
@@ -29,6 +31,7 @@ final class BuildingBodies
 {
     /** @var array<string, StoreyBodies> by storey */
     private array $storeys = [];
+    private readonly StairLimits $stairLimits;
 
     /**
      * @param array<string, Neighbourhood> $plans what the walls of storeys are read from; all of the plan's own without it
@@ -36,6 +39,13 @@ final class BuildingBodies
      */
     public function __construct(private readonly Plan $plan, private readonly array $plans = [], private readonly array $derived = [])
     {
+        $this->stairLimits = StairLimits::of($plan->stairLimits);
+    }
+
+    /** What its stairs are held against. */
+    public function stairLimits(): StairLimits
+    {
+        return $this->stairLimits;
     }
 
     /** @return list<Body> of all storeys */
@@ -55,7 +65,13 @@ final class BuildingBodies
         $plan = $this->plans[$id] ?? new WholeStorey($storey);
         $others = array_values(array_filter($this->plan->storeys, static fn (Storey $s): bool => $s->id !== $id));
 
-        return $this->storeys[$id] = new StoreyBodies($storey, $others, $plan, $this->derived[$id] ?? new Derivation($plan));
+        return $this->storeys[$id] = new StoreyBodies(
+            $storey,
+            $others,
+            $plan,
+            $this->derived[$id] ?? new Derivation($plan),
+            $this->stairLimits,
+        );
     }
 
     /**
@@ -91,7 +107,7 @@ final class BuildingBodies
         return $made;
     }
 
-    /** @return list<BuildingQuantity> of all storeys: finishes first, then objects, then what is built */
+    /** @return list<BuildingQuantity> of all storeys: finishes first, then objects and stairs, then what is built */
     public function quantities(): array
     {
         [$finished, $objects, $built] = [[], [], []];
@@ -118,6 +134,11 @@ final class BuildingBodies
                 [$kind, $size] = explode('|', $key);
                 $objects[] = new BuildingQuantity('object', $storey->name, $kind, $size, $count);
             }
+            foreach ($this->storey($storey->id)->stairsShown() as $shown) {
+                if ($shown->goesUp) {
+                    $objects[] = new BuildingQuantity('stair', $storey->name, 'stair', self::stairInWords($shown->form), 1);
+                }
+            }
             $volumes = [];
             foreach ($this->storey($storey->id)->all() as $body) {
                 if (BodyKind::Object !== $body->kind) {
@@ -130,6 +151,18 @@ final class BuildingBodies
         }
 
         return [...$finished, ...$objects, ...$built];
+    }
+
+    private static function stairInWords(StairForm $form): string
+    {
+        return \sprintf(
+            '%d risers of %s, going %s, %s wide, rises %s',
+            $form->stair->risers,
+            Length::told($form->rise),
+            Length::told($form->going()),
+            Length::told($form->width()),
+            Length::told($form->height),
+        );
     }
 
     /** @return list<Body> walls that a room looks onto, those of the storey above where it is open to it */

@@ -31,6 +31,7 @@ use Plinth\Core\Plan\Model\Storey;
 use Plinth\Core\Plan\Model\Wall;
 use Plinth\Core\Plan\Network\Neighbourhood;
 use Plinth\Core\Roof\Roof;
+use Plinth\Core\Stairs\StairLimits;
 
 /**
  * The bodies of one storey.
@@ -62,11 +63,12 @@ final class StoreyBodies
         array $others,
         private readonly Neighbourhood $plan,
         private readonly Derivation $derivation,
+        StairLimits $limits,
     ) {
         $this->around = new Surroundings($storey, $others);
         $this->footprints = new Footprints($plan, $derivation);
         $this->fills = new Fills($storey->id);
-        $this->stairs = new StoreyStairs($storey, $this->around);
+        $this->stairs = new StoreyStairs($storey, $this->around, $limits);
     }
 
     /** @return list<Body> */
@@ -349,9 +351,10 @@ final class StoreyBodies
                     }
                 }
             }
+            $under = $this->stairs->over([$region->polygon, ...$region->holes]);
             $heights[] = null === $typed
-                ? new RoomHeight($region->key, min($least, $most), $most, $open, false)
-                : new RoomHeight($region->key, $typed, $typed, 0.0, true);
+                ? new RoomHeight($region->key, min($least, $most), $most, $open, false, ...$under)
+                : new RoomHeight($region->key, $typed, $typed, 0.0, true, ...$under);
         }
 
         return $heights;

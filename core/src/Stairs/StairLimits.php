@@ -5,42 +5,52 @@ declare(strict_types=1);
 namespace Plinth\Core\Stairs;
 
 use Plinth\Core\Geometry\Point;
+use Plinth\Core\Plan\Model\StairLimit;
+use Plinth\Core\Plan\Model\StairMeasure;
 use Plinth\Core\Units\Length;
 
 /**
- * What a project asks of its stairs. None of it is law here: where a bound comes from is said beside it.
+ * What a project asks of its stairs: what its author has set, and for the rest what is common in a dwelling. None of it is law here: where
+ * a bound comes from is said beside it.
  */
 final readonly class StairLimits
 {
     /** Goings of one stair that differ by more are felt, mm; common practice, no source. */
     private const UNEVEN_MM = 10.0;
 
-    /**
-     * @param array{float, float} $rise mm, least and most
-     * @param array{float, float} $going mm
-     * @param array{float, float} $stride mm, of twice a rise and a going
-     * @param float $pitch degrees, steepest
-     * @param float $width mm, least
-     * @param float $headroom mm, least
-     * @param string $standing where these come from
-     */
-    public function __construct(
-        public array $rise,
-        public array $going,
-        public array $stride,
-        public float $pitch,
-        public float $width,
-        public float $headroom,
-        public string $standing,
-    ) {
+    /** Approved Document K, a stair within one dwelling, from memory. */
+    private const DWELLING = 'a stair within a dwelling, Approved Document K';
+    private const COMMON = 'common practice';
+
+    /** @param array<string, StairLimit> $limits by measure, one for each */
+    private function __construct(public array $limits)
+    {
     }
 
-    /** A stair within one dwelling: Approved Document K, from memory; its width is common practice, no source. */
-    public static function dwelling(): self
+    /** @param list<StairLimit> $own of a project */
+    public static function of(array $own): self
     {
-        $standing = 'a stair within a dwelling, Approved Document K';
+        $limits = [];
+        foreach ([
+            new StairLimit(StairMeasure::Rise, 150.0, 220.0, self::DWELLING),
+            new StairLimit(StairMeasure::Going, 220.0, 300.0, self::DWELLING),
+            new StairLimit(StairMeasure::Stride, 550.0, 700.0, self::DWELLING),
+            new StairLimit(StairMeasure::Pitch, null, 42.0, self::DWELLING),
+            new StairLimit(StairMeasure::Width, 800.0, null, self::COMMON),
+            new StairLimit(StairMeasure::Headroom, 2000.0, null, self::DWELLING),
+            new StairLimit(StairMeasure::Handrail, 900.0, 1000.0, self::DWELLING),
+            new StairLimit(StairMeasure::Under, 1500.0, null, self::COMMON),
+            ...$own,
+        ] as $limit) {
+            $limits[$limit->measure->value] = $limit;
+        }
 
-        return new self([150.0, 220.0], [220.0, 300.0], [550.0, 700.0], 42.0, 800.0, 2000.0, $standing);
+        return new self($limits);
+    }
+
+    public function limit(StairMeasure $measure): StairLimit
+    {
+        return $this->limits[$measure->value] ?? throw new \LogicException("No limit of {$measure->value}.");
     }
 
     /**
@@ -51,55 +61,56 @@ final readonly class StairLimits
     public function findings(StairForm $form, ?float $underside): array
     {
         $found = [...self::arrival($form)];
-        $first = $form->treads[0];
-        $told = static fn (float $mm): string => Length::told($mm);
-        $bound = fn (string $what, float $is, float $least, float $most): ?string => match (true) {
-            $is < $least - 0.05 => \sprintf('%s is %s, less than %s (%s).', $what, $told($is), $told($least), $this->standing),
-            $is > $most + 0.05 => \sprintf('%s is %s, more than %s (%s).', $what, $told($is), $told($most), $this->standing),
-            default => null,
-        };
-        $risers = $form->stair->risers;
+        $stair = $form->stair;
         $goings = $form->goings();
         $checks = [
-            ['stair-rise', $bound('Each riser', $form->rise, ...$this->rise), self::other($form, $this->rise)],
-            ['stair-stride', $bound('Twice a rise and a going', $form->stride(), ...$this->stride), null],
+            ['stair-rise', $this->bound(StairMeasure::Rise, 'Each riser', $form->rise), $this->other($form)],
+            ['stair-stride', $this->bound(StairMeasure::Stride, 'Twice a rise and a going', $form->stride()), null],
         ];
         if ([] !== $goings) {
-            $checks[] = ['stair-going', $bound('The least going', min($goings), $this->going[0], \INF)
-                ?? $bound('The largest going', max($goings), 0.0, $this->going[1]), null];
+            $checks[] = ['stair-going', $this->bound(StairMeasure::Going, 'The least going', min($goings))
+                ?? $this->bound(StairMeasure::Going, 'The largest going', max($goings)), null];
         }
-        $checks[] = ['stair-width', $bound('The stair', $form->width(), $this->isWound($form) ? 0.0 : $this->width, \INF), null];
-        if (null !== $underside && $form->headroom($underside) < $this->headroom - 0.05) {
-            $checks[] = ['stair-headroom', \sprintf(
-                'Headroom is %s, less than %s (%s).',
-                $told($form->headroom($underside)),
-                $told($this->headroom),
-                $this->standing,
-            ), null];
+        if (!$this->isWound($form)) {
+            $checks[] = ['stair-width', $this->bound(StairMeasure::Width, 'The stair’s width', $form->width()), null];
         }
-        if ($form->pitch() > $this->pitch + 0.005) {
-            $checks[] = ['stair-pitch', \sprintf(
-                'It is pitched at %.1f°, steeper than %.0f° (%s).',
-                $form->pitch(),
-                $this->pitch,
-                $this->standing,
-            ), null];
+        if (null !== $underside) {
+            $checks[] = ['stair-headroom', $this->bound(StairMeasure::Headroom, 'Headroom', $form->headroom($underside)), null];
+        }
+        $checks[] = ['stair-pitch', $this->bound(StairMeasure::Pitch, 'Its pitch', $form->pitch()), null];
+        if ($stair->leftRail || $stair->rightRail) {
+            $checks[] = ['stair-handrail', $this->bound(StairMeasure::Handrail, 'The handrail’s height', $stair->railHeight), null];
         }
         if ([] !== $goings && max($goings) - min($goings) > self::UNEVEN_MM) {
             $checks[] = ['stair-uneven', \sprintf(
                 'Goings differ: %s to %s. Move a corner of its line, or trace the treads alike.',
-                $told(min($goings)),
-                $told(max($goings)),
+                Length::told(min($goings)),
+                Length::told(max($goings)),
             ), null];
         }
         foreach ($checks as [$code, $message, $mend]) {
             if (null !== $message) {
-                $at = new Point(...$first->below()[0]);
-                $found[] = new StairFinding($code, $form->stair->id, $at, $message, $mend === $risers ? null : $mend);
+                $at = new Point(...$form->treads[0]->below()[0]);
+                $found[] = new StairFinding($code, $stair->id, $at, $message, $mend === $stair->risers ? null : $mend);
             }
         }
 
         return $found;
+    }
+
+    /** What is wrong with a measure, and by whose word; null where it keeps within its limit. */
+    private function bound(StairMeasure $measure, string $what, float $is): ?string
+    {
+        $limit = $this->limit($measure);
+        [$told, $slack] = StairMeasure::Pitch === $measure
+            ? [static fn (float $degrees): string => round($degrees, 1).'°', 0.005]
+            : [Length::told(...), 0.05];
+
+        return match (true) {
+            null !== $limit->least && $is < $limit->least - $slack => \sprintf('%s is %s, less than %s (%s).', $what, $told($is), $told($limit->least), $limit->standing),
+            null !== $limit->most && $is > $limit->most + $slack => \sprintf('%s is %s, more than %s (%s).', $what, $told($is), $told($limit->most), $limit->standing),
+            default => null,
+        };
     }
 
     /** @return list<StairFinding> */
@@ -144,16 +155,14 @@ final readonly class StairLimits
         return false;
     }
 
-    /**
-     * How many risers would keep within bounds, as near to those there are as may be.
-     *
-     * @param array{float, float} $rise
-     */
-    private static function other(StairForm $form, array $rise): ?int
+    /** How many risers would keep within bounds, as near to those there are as may be. */
+    private function other(StairForm $form): ?int
     {
-        [$least, $most] = [(int) ceil($form->height / $rise[1] - 1e-9), (int) floor($form->height / $rise[0] + 1e-9)];
+        $limit = $this->limit(StairMeasure::Rise);
+        $least = max(2, (int) ceil($form->height / ($limit->most ?? \INF) - 1e-9));
+        $most = null === $limit->least ? \PHP_INT_MAX : (int) floor($form->height / $limit->least + 1e-9);
 
         // Of traced treads a number alone mends nothing: more would have to be traced.
-        return $form->stair->isFree() || $most < max(2, $least) ? null : max($least, 2, min($most, $form->stair->risers));
+        return $form->stair->isFree() || $most < $least ? null : max($least, min($most, $form->stair->risers));
     }
 }

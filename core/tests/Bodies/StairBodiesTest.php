@@ -9,12 +9,16 @@ use PHPUnit\Framework\TestCase;
 use Plinth\Core\Bodies\Body;
 use Plinth\Core\Bodies\BodyKind;
 use Plinth\Core\Bodies\BuildingBodies;
+use Plinth\Core\Bodies\RoomHeight;
 use Plinth\Core\Geometry\Contour;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Plan\Model\Plan;
 use Plinth\Core\Plan\Model\Slab;
 use Plinth\Core\Plan\Model\Stair;
 use Plinth\Core\Plan\Model\StairBuild;
+use Plinth\Core\Plan\Model\StairLimit;
+use Plinth\Core\Plan\Model\StairMeasure;
+use Plinth\Core\Plan\Model\StairPosts;
 use Plinth\Core\Plan\Model\Storey;
 use Plinth\Core\Plan\Model\Wall;
 use Plinth\Core\Tests\Outside;
@@ -75,6 +79,48 @@ final class StairBodiesTest extends TestCase
         $whole = 14 * 250.0 * (180.0 / 2.0 + $slab) * 900.0;
         $under = $slab ** 2 / tan($pitch) / 2.0 * 900.0;
         self::assertEqualsWithDelta($whole - $under, $volume(StairBuild::Slab, 150.0), 1.0);
+    }
+
+    /** Posts of 20 × 40 mm under a handrail of 40 mm; a riser of 180 over a going of 250. By arithmetic. */
+    public function testPostsStandByNumberOrOnEverySoManiethTread(): void
+    {
+        $volume = static fn (StairPosts $posts, float $by): float => self::volume(
+            self::bodies((new Stairs())->of('straight', 15, 900.0, ['leftRail' => true, 'posts' => $posts, 'postsBy' => $by]), new Stairs()),
+            BodyKind::Railing,
+        );
+        $post = static fn (float $along): float => 20.0 * 40.0 * (900.0 - 40.0 + $along * 180.0 / 250.0);
+        self::assertEqualsWithDelta(
+            11.0 * $post(125.0),
+            $volume(StairPosts::Treads, 1.0) - $volume(StairPosts::Treads, 7.0),
+            1.0,
+            'On all 14 treads; on the first, the eighth and the last.',
+        );
+        self::assertEqualsWithDelta(
+            $post(240.0),
+            $volume(StairPosts::Number, 3.0) - $volume(StairPosts::Number, 2.0),
+            1.0,
+            'One more in the middle, which is where two treads meet: it stands on one of them.',
+        );
+        self::assertEqualsWithDelta(28.0 * $post(125.0), $volume(StairPosts::Gap, 95.0) - $volume(StairPosts::Treads, 1.0), 1.0, 'Three a tread, or one.');
+        self::assertEqualsWithDelta($volume(StairPosts::Number, 4.0), $volume(StairPosts::Gap, 1150.0), 1e-3, 'Three gaps of at most 1150 over 3500 mm.');
+    }
+
+    /** Under a slab lies less than 1500 mm up to where its soffit passes that: by arithmetic on its pitch. */
+    public function testTheFloorUnderAStairIsCountedApart(): void
+    {
+        $walls = [];
+        $corners = [[-500.0, -500.0], [4500.0, -500.0], [4500.0, 500.0], [-500.0, 500.0]];
+        foreach ($corners as $i => $c) {
+            $walls[] = new Wall("w$i", new Point(...$c), new Point(...$corners[($i + 1) % 4]), 100.0);
+        }
+        $heights = static fn (StairLimit ...$limits): RoomHeight => (new BuildingBodies(
+            new Plan(self::storeys((new Stairs())->of('straight'), new Stairs(), false, $walls), [], array_values($limits)),
+        ))->storey('g')->heights()[0];
+        $slope = 180.0 / 250.0;
+        $low = static fn (float $height): float => 900.0 * ($height + 150.0 * hypot(1.0, $slope)) / $slope;
+        self::assertEqualsWithDelta(900.0 * 3500.0, $heights()->underStairsMm2, 1.0);
+        self::assertEqualsWithDelta($low(1500.0), $heights()->lowMm2, 1.0);
+        self::assertEqualsWithDelta($low(1200.0), $heights(new StairLimit(StairMeasure::Under, 1200.0, null, 'the lease'))->lowMm2, 1.0, 'As the project says.');
     }
 
     public function testItStandsTheSameOnANationalGrid(): void

@@ -33,6 +33,28 @@ final class DrawnRisersTest extends TestCase
         self::assertLessThanOrEqual(2, \count($wrong), 'What is not seen is not said: '.implode(', ', $wrong));
     }
 
+    /** Both flights beside a landing, each from about its own first riser to its own last. */
+    public function testFlightsOnBothSidesOfALandingAreFound(): void
+    {
+        [$right, $wrong, $all] = [0, [], 40];
+        for ($seed = 501; $seed < 501 + $all; ++$seed) {
+            $sheet = new StairSheets($seed, true);
+            mt_srand($seed);
+            $near = static fn (Point $p): Point => $p->plus(mt_rand(-50, 50), mt_rand(-50, 50));
+            $counts = [];
+            foreach ([[$sheet->risers, $sheet->from, $sheet->to], $sheet->second ?? [0, $sheet->from, $sheet->to]] as [$risers, $from, $to]) {
+                $found = DrawnRisers::between($sheet->page->page(), $sheet->map, $near($from), $near($to), $sheet->width);
+                $counts[] = null === $found ? null : $found->count === $risers;
+            }
+            $right += [true, true] === $counts ? 1 : 0;
+            if (\in_array(false, $counts, true)) {
+                $wrong[] = $seed;
+            }
+        }
+        self::assertGreaterThanOrEqual(0.85 * $all, $right, implode(', ', $wrong));
+        self::assertLessThanOrEqual(2, \count($wrong), implode(', ', $wrong));
+    }
+
     public function testWhereNoneAreDrawnNoneAreFound(): void
     {
         $map = PixelToMm::similar(10.0, 0.0, new PixelPoint(0.0, 0.0), new Point(0.0, 0.0));

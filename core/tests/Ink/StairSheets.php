@@ -21,11 +21,13 @@ final class StairSheets
     public readonly float $mmPerPixel;
     public readonly PixelToMm $map;
     public readonly GreyRaster $page;
+    /** @var array{int, Point, Point}|null risers of a second flight that goes on to the left behind a landing, first and last of them */
+    public readonly ?array $second;
 
     /** @var list<array{float, float, float, float, float, float}> from, to, pen, mm, and how dark */
     private array $lines = [];
 
-    public function __construct(int $seed)
+    public function __construct(int $seed, bool $isBent = false)
     {
         mt_srand($seed);
         $this->risers = mt_rand(4, 19);
@@ -34,7 +36,9 @@ final class StairSheets
         $this->mmPerPixel = self::between(7.0, 16.0);
         $run = ($this->risers - 1) * $this->going;
         $turn = 0 === $seed % 2 ? self::between(-0.06, 0.06) + \M_PI_2 * mt_rand(0, 3) : self::between(0.0, 2.0 * \M_PI);
-        $size = (int) ceil((hypot($run, $this->width) + 1200.0) / $this->mmPerPixel);
+        $more = $isBent ? mt_rand(4, 10) : 0;
+        $beyond = $isBent ? 2.0 * ($this->width + $more * $this->going) : 0.0;
+        $size = (int) ceil((hypot($run + $beyond, $this->width + $beyond) + 1200.0) / $this->mmPerPixel);
         $middle = $size * $this->mmPerPixel / 2.0;
         [$ux, $uy] = [cos($turn), sin($turn)];
         $at = static fn (float $s, float $n): Point => new Point($middle + ($s - $run / 2.0) * $ux - $n * $uy, $middle + ($s - $run / 2.0) * $uy + $n * $ux);
@@ -64,6 +68,23 @@ final class StairSheets
             $line($at(0.0, $side * $half), $at($run, $side * $half), $pen, $dark);
             // A wall beside it.
             $line($at(-300.0, $side * ($half + 90.0)), $at($run + 300.0, $side * ($half + 90.0)), 0 === mt_rand(0, 1) ? 110.0 : $pen, $dark);
+        }
+        if ($isBent) {
+            $end = $half + ($more - 1) * $this->going;
+            for ($k = 0; $k < $more; ++$k) {
+                $n = $half + $k * $this->going;
+                $line($at($run, $n), $at($run + $this->width, $n), $pen, $dark);
+            }
+            // Round the landing and along both edges.
+            foreach ([[0.0, -$half, $this->width, -$half], [0.0, $half, 0.0, $end], [$this->width, -$half, $this->width, $end]] as [$s, $n, $t, $m]) {
+                $line($at($run + $s, $n), $at($run + $t, $m), $pen, $dark);
+            }
+            $line($at($run - 60.0, 10.0), $at($run + $half, 10.0), $pen, $dark);
+            $line($at($run + $half, 10.0), $at($run + $half, $end - 60.0), $pen, $dark);
+            $ends = array_map(static fn (Point $p): Point => new Point($p->x, -$p->y), [$at($run + $half, $half), $at($run + $half, $end)]);
+            $this->second = [$more, ...$ends];
+        } else {
+            $this->second = null;
         }
         // The arrow, some figures, a cut across.
         $line($at(-60.0, self::between(-40.0, 40.0)), $at($run - 60.0, self::between(-40.0, 40.0)), $pen, $dark);

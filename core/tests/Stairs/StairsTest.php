@@ -13,6 +13,8 @@ use Plinth\Core\Geometry\Point;
 use Plinth\Core\Geometry\Polygon;
 use Plinth\Core\Plan\Model\Exception\UnusableValue;
 use Plinth\Core\Plan\Model\Stair;
+use Plinth\Core\Plan\Model\StairLimit;
+use Plinth\Core\Plan\Model\StairMeasure;
 use Plinth\Core\Plan\Model\StairTurn;
 use Plinth\Core\Stairs\StairFinding;
 use Plinth\Core\Stairs\StairForm;
@@ -32,7 +34,7 @@ final class StairsTest extends TestCase
             1e-9,
         );
         self::assertCount(14, $form->treads);
-        self::assertSame([], StairLimits::dwelling()->findings($form, null));
+        self::assertSame([], StairLimits::of([])->findings($form, null));
         // 590 ≤ 2s + a ≤ 650, as DIN 18065 has it (from memory).
         self::assertTrue(590.0 <= $form->stride() && $form->stride() <= 650.0);
     }
@@ -116,23 +118,23 @@ final class StairsTest extends TestCase
     {
         $stair = (new Stairs())->of('free', 14);
         $short = new Stair('s', [], [], 900.0, 16, $stair->treads);
-        [$finding] = StairLimits::dwelling()->findings(StairForm::of($short, 2880.0), null);
+        [$finding] = StairLimits::of([])->findings(StairForm::of($short, 2880.0), null);
         self::assertSame(['stair-arrival', 14], [$finding->code, $finding->risers]);
         self::assertStringContainsString('360', $finding->message, 'Two risers of 180 mm.');
         self::assertStringContainsString('trace 2 more', $finding->message);
         $mended = new Stair('s', [], [], 900.0, $finding->risers ?? 0, $stair->treads);
         self::assertSame([], array_filter(
-            StairLimits::dwelling()->findings(StairForm::of($mended, 2700.0), null),
+            StairLimits::of([])->findings(StairForm::of($mended, 2700.0), null),
             static fn (StairFinding $f): bool => 'stair-arrival' === $f->code,
         ));
-        foreach (StairLimits::dwelling()->findings(StairForm::of($mended, 4200.0), null) as $other) {
+        foreach (StairLimits::of([])->findings(StairForm::of($mended, 4200.0), null) as $other) {
             self::assertNull($other->risers, 'What arrives is not sent back and forth: more treads would be needed.');
         }
         $treads = $stair->treads;
         unset($treads[6]);
         $form = StairForm::of(new Stair('s', [], [], 900.0, 13, array_values($treads)), 2600.0);
         self::assertSame([6], $form->apart);
-        self::assertContains('stair-apart', array_column(StairLimits::dwelling()->findings($form, null), 'code'));
+        self::assertContains('stair-apart', array_column(StairLimits::of([])->findings($form, null), 'code'));
     }
 
     /** A hand traces each a few millimetres over the one before: they lie side by side all the same, and still meet. */
@@ -150,7 +152,7 @@ final class StairsTest extends TestCase
     public function testWhatLiesOutsideTheProjectsLimitsIsSaidWithWhereTheyComeFrom(): void
     {
         $codes = static fn (Stair $s, float $height, ?float $underside = null): array => array_column(
-            StairLimits::dwelling()->findings(StairForm::of($s, $height), $underside),
+            StairLimits::of([])->findings(StairForm::of($s, $height), $underside),
             'risers',
             'code',
         );
@@ -159,9 +161,35 @@ final class StairsTest extends TestCase
         self::assertSame(['stair-width' => null], $codes((new Stairs())->of('straight', 15, 700.0), 2700.0));
         $steep = new Stair('s', [new Point(0.0, 0.0), new Point(14 * 220.0, 0.0)], [], 900.0, 15);
         self::assertSame(['stair-pitch' => null], $codes($steep, 15 * 200.0));
-        $told = StairLimits::dwelling()->findings(StairForm::of($steep, 3000.0), null)[0]->message;
+        $told = StairLimits::of([])->findings(StairForm::of($steep, 3000.0), null)[0]->message;
         self::assertStringContainsString('42.3°', $told);
         self::assertStringContainsString('Approved Document K', $told);
+    }
+
+    public function testAProjectsOwnLimitsTakeThePlaceOfThoseItHasNotSet(): void
+    {
+        $form = StairForm::of((new Stairs())->of('straight', 15, 900.0, ['rightRail' => true, 'railHeight' => 1050.0]), 2700.0);
+        $told = static fn (StairLimit ...$own): array => array_column(StairLimits::of(array_values($own))->findings($form, null), 'message', 'code');
+        self::assertSame(['stair-handrail'], array_keys($told()));
+        $own = $told(
+            new StairLimit(StairMeasure::Handrail, 1000.0, 1100.0, 'our office'),
+            new StairLimit(StairMeasure::Width, 1000.0, null, 'the brief, page 4'),
+        );
+        self::assertSame(['stair-width'], array_keys($own));
+        self::assertStringContainsString('(the brief, page 4)', $own['stair-width']);
+    }
+
+    public function testALimitBoundsSomethingAndItsLeastIsNotOverItsMost(): void
+    {
+        new StairLimit(StairMeasure::Pitch, null, 38.0, '');
+        foreach ([[null, null], [300.0, 200.0], [-1.0, null], [\NAN, null]] as [$least, $most]) {
+            try {
+                new StairLimit(StairMeasure::Rise, $least, $most, '');
+                self::fail('This is no limit.');
+            } catch (UnusableValue $e) {
+                self::assertStringContainsString('stair limit rise', $e->getMessage());
+            }
+        }
     }
 
     /** Under a floor whose underside is 2450 over the foot, 2000 are left up to 450: two treads of 180, and from the third it is open. */

@@ -99,6 +99,7 @@ final readonly class BuildingController
         return $this->standing('stairs', $project, $id, static fn (BuildingBodies $building, CoreStorey $storey): array => [
             'stairs' => array_map(BodiesWriter::stair(...), $building->storey($storey->id)->stairsShown()),
             'refused' => array_map(BodiesWriter::refused(...), $building->storey($storey->id)->refusedStairs()),
+            'limits' => BodiesWriter::stairLimits($building->stairLimits()),
         ]);
     }
 

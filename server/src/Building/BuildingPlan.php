@@ -16,6 +16,7 @@ use Plinth\Core\Plan\Model\Plan;
 use Plinth\Core\Plan\Model\Shaft;
 use Plinth\Core\Plan\Model\Slab;
 use Plinth\Core\Plan\Model\Stair as CoreStair;
+use Plinth\Core\Plan\Model\StairLimit as CoreStairLimit;
 use Plinth\Core\Plan\Model\Storey as CoreStorey;
 use Plinth\Core\Plan\Model\Surface as CoreSurface;
 use Plinth\Server\Elevation\Outline;
@@ -27,6 +28,7 @@ use Plinth\Server\Objects\PlacedObject;
 use Plinth\Server\Plan\PlanKeeper;
 use Plinth\Server\Project\Storey;
 use Plinth\Server\Stairs\Stair;
+use Plinth\Server\Stairs\StairLimit;
 use Symfony\Bridge\Doctrine\Types\UuidType;
 use Symfony\Component\Uid\Uuid;
 
@@ -64,7 +66,7 @@ final readonly class BuildingPlan
             }
         }
 
-        return new Plan($storeys, $this->finishes($project));
+        return new Plan($storeys, $this->finishes($project), $this->stairLimits($project));
     }
 
     /** One of them by itself. */
@@ -72,7 +74,16 @@ final readonly class BuildingPlan
     {
         $built = $this->built($storey, $this->outlines($storey->project())[$storey->id()->toRfc4122()] ?? [], true);
 
-        return new Plan([$built], $this->finishes($storey->project()));
+        return new Plan([$built], $this->finishes($storey->project()), $this->stairLimits($storey->project()));
+    }
+
+    /** @return list<CoreStairLimit> */
+    private function stairLimits(Uuid $project): array
+    {
+        return array_map(
+            static fn (StairLimit $l): CoreStairLimit => $l->bounds(),
+            $this->entities->getRepository(StairLimit::class)->findBy(['project' => $project], ['id' => 'ASC']),
+        );
     }
 
     /** @return list<CoreFinish> */

@@ -14,8 +14,6 @@ use Symfony\Component\Uid\Uuid;
  */
 final readonly class Operations
 {
-    private const PLACES = ['x', 'y', 'x1', 'y1', 'x2', 'y2', 'toX', 'toY'];
-
     /** @var array<string, Operation> */
     private array $registered;
 
@@ -84,16 +82,12 @@ final readonly class Operations
         }
     }
 
-    /** @return array<string, float> the places of a row, moved */
-    public static function moved(ProjectRow $row, float $dx, float $dy, string $at = ''): array
+    /** @return array<string, scalar|null> the places of a row, moved */
+    private static function moved(ProjectRow $row, float $dx, float $dy, string $at): array
     {
-        $places = array_intersect_key($row->values(), array_flip(self::PLACES));
-        if ([] === $places || !$row::kind()->isMoved) {
+        $moved = $row->movedBy($dx, $dy);
+        if ([] === $moved || !$row::kind()->isMoved) {
             throw Refusal::invalid('no-place', \sprintf('A %s has no place of its own to be moved from.', $row::kind()->name), $at);
-        }
-        $moved = [];
-        foreach (array_filter($places, is_numeric(...)) as $key => $place) {
-            $moved[$key] = (float) $place + (false !== stripos($key, 'x') ? $dx : $dy);
         }
 
         return $moved;

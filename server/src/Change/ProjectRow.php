@@ -19,6 +19,9 @@ abstract class ProjectRow
     /** @var list<string> columns that follow from others or belong to a job: nobody writes them by a change */
     public const FOLLOWS = [];
 
+    /** What most rows call their own places. */
+    private const PLACES = ['x', 'y', 'x1', 'y1', 'x2', 'y2', 'toX', 'toY'];
+
     #[ORM\Column]
     protected int $revision = 0;
 
@@ -72,6 +75,17 @@ abstract class ProjectRow
         $value = 'id' === $by->field ? $this->id->toRfc4122() : $this->values()[$by->field] ?? null;
 
         return \is_string($value) ? Uuid::fromString($value) : null;
+    }
+
+    /** @return Values its own places, moved by so many mm; none where it has none */
+    public function movedBy(float $dx, float $dy): array
+    {
+        $moved = [];
+        foreach (array_filter(array_intersect_key($this->values(), array_flip(self::PLACES)), is_numeric(...)) as $key => $place) {
+            $moved[$key] = (float) $place + (false !== stripos($key, 'x') ? $dx : $dy);
+        }
+
+        return $moved;
     }
 
     public function id(): Uuid

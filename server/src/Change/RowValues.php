@@ -96,9 +96,9 @@ final readonly class RowValues
         return $this->json->get($key)->positive($most);
     }
 
-    public function optionalPositive(string $key): ?float
+    public function optionalPositive(string $key, float $most = 1e9): ?float
     {
-        return $this->json->optional($key)?->positive(1e9);
+        return $this->json->optional($key)?->positive($most);
     }
 
     public function notNegative(string $key): float

@@ -6,7 +6,6 @@ namespace Plinth\Server\Project;
 
 use Plinth\Server\Change\Base;
 use Plinth\Server\Change\Kinds;
-use Plinth\Server\Change\Operations;
 use Plinth\Server\Change\ProjectRow;
 use Plinth\Server\Change\Refers;
 use Plinth\Server\Change\WhenGone;
@@ -49,7 +48,7 @@ final readonly class Elsewhere
         foreach ($this->whole($workspace, $rows, $along, $at) as $row) {
             $id = new UuidV7();
             $copies[$row->id()->toRfc4122()] = $id->toRfc4122();
-            $moved = [0.0, 0.0] !== $by && isset($row->values()[isset($row->values()['x1']) ? 'x1' : 'x']) ? Operations::moved($row, ...$by) : [];
+            $moved = [0.0, 0.0] === $by ? [] : $row->movedBy(...$by);
             $workspace->add($row::class, $id, $moved + self::there($row, $to, $copies) + $row->values(), $at);
         }
     }
@@ -182,15 +181,16 @@ final readonly class Elsewhere
     /**
      * @param array<string, string> $copies id of a row → id of its copy
      *
-     * @return array<string, string> what a row names, once it is on the other storey
+     * @return array<string, string|null> what a row names, once it is on the other storey; no third one
      */
     private static function there(ProjectRow $row, Uuid $to, array $copies): array
     {
         $there = [];
+        $on = self::storeyOf($row::class);
         foreach ($row::refers() as $by) {
             $named = $row->named($by)?->toRfc4122();
             if (Storey::class === $by->to && null !== $named) {
-                $there[$by->field] = $to->toRfc4122();
+                $there[$by->field] = $by->field === $on?->field ? $to->toRfc4122() : null;
             } elseif (null !== $named && isset($copies[$named])) {
                 $there[$by->field] = $copies[$named];
             }

@@ -11,14 +11,17 @@ use Plinth\Core\Geometry\Contour;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Plan\Model\Stair as CoreStair;
 use Plinth\Core\Plan\Model\StairBuild;
+use Plinth\Core\Plan\Model\StairPosts;
 use Plinth\Core\Plan\Model\StairTurn;
 use Plinth\Server\Change\Kind;
 use Plinth\Server\Change\ProjectRow;
 use Plinth\Server\Change\Refers;
 use Plinth\Server\Change\RowValues;
 use Plinth\Server\Change\WhenGone;
+use Plinth\Server\Project\DrawnOnStorey;
 use Plinth\Server\Project\OnStorey;
 use Plinth\Server\Project\Storey;
+use Plinth\Server\Source\Drawing;
 use Symfony\Bridge\Doctrine\Types\UuidType;
 use Symfony\Component\Uid\Uuid;
 
@@ -27,7 +30,8 @@ use Symfony\Component\Uid\Uuid;
 #[ORM\Entity]
 #[ORM\Index(fields: ['project', 'storey'])]
 #[ORM\Index(fields: ['project', 'reaches'])]
-class Stair extends ProjectRow implements OnStorey
+#[ORM\Index(fields: ['project', 'drawing'])]
+class Stair extends ProjectRow implements OnStorey, DrawnOnStorey
 {
     #[Refers(Storey::class, then: WhenGone::GoesAlong)]
     #[ORM\Column(type: UuidType::NAME)]
@@ -37,6 +41,11 @@ class Stair extends ProjectRow implements OnStorey
     #[Refers(Storey::class, then: WhenGone::LetsGo)]
     #[ORM\Column(type: UuidType::NAME, nullable: true)]
     private ?Uuid $reaches = null;
+
+    /** the drawing it was traced over; null once that is gone */
+    #[Refers(Drawing::class, then: WhenGone::LetsGo)]
+    #[ORM\Column(type: UuidType::NAME, nullable: true)]
+    private ?Uuid $drawing = null;
 
     #[ORM\Column(type: Types::TEXT)]
     private string $line = '';
@@ -71,6 +80,12 @@ class Stair extends ProjectRow implements OnStorey
     #[ORM\Column]
     private float $railHeight = 0.0;
 
+    #[ORM\Column(length: 6, options: ['default' => 'gap'])]
+    private StairPosts $posts = StairPosts::Gap;
+
+    #[ORM\Column(options: ['default' => CoreStair::GAP_MM])]
+    private float $postsBy = CoreStair::GAP_MM;
+
     #[ORM\Column]
     private float $headroom = 0.0;
 
@@ -82,10 +97,12 @@ class Stair extends ProjectRow implements OnStorey
     public function values(): array
     {
         return [
-            'storey' => $this->storey->toRfc4122(), 'reaches' => $this->reaches?->toRfc4122(), 'line' => $this->line,
+            'storey' => $this->storey->toRfc4122(), 'reaches' => $this->reaches?->toRfc4122(),
+            'drawing' => $this->drawing?->toRfc4122(), 'line' => $this->line,
             'treads' => $this->treads, 'width' => $this->width, 'risers' => $this->risers, 'turn' => $this->turn->value,
             'winders' => $this->winders, 'build' => $this->build->value, 'thickness' => $this->thickness, 'nosing' => $this->nosing,
-            'rails' => $this->rails->value, 'railHeight' => $this->railHeight, 'headroom' => $this->headroom,
+            'rails' => $this->rails->value, 'railHeight' => $this->railHeight, 'posts' => $this->posts->value, 'postsBy' => $this->postsBy,
+            'headroom' => $this->headroom,
         ];
     }
 
@@ -93,6 +110,7 @@ class Stair extends ProjectRow implements OnStorey
     {
         $this->storey = $values->id('storey');
         $this->reaches = $values->optionalId('reaches');
+        $this->drawing = $values->optionalId('drawing');
         $this->line = trim($values->text('line', StairPlaces::LONGEST));
         $this->treads = trim($values->text('treads', StairPlaces::LONGEST));
         $this->width = $values->positive('width', CoreStair::WIDEST_MM);
@@ -113,6 +131,7 @@ class Stair extends ProjectRow implements OnStorey
         }
         $this->rails = $values->choiceOr('rails', StairRail::None);
         $this->railHeight = $values->positive('railHeight', 5000.0);
+        $this->takePosts($values);
         $this->headroom = $values->positive('headroom', 10_000.0);
         // What cannot be read is refused when it comes in.
         $line = StairPlaces::read($this->line, $values->at('line'));
@@ -120,6 +139,31 @@ class Stair extends ProjectRow implements OnStorey
         if ([] === $treads && \count($line) < 2) {
             throw UnreadableDocument::outOfRange($values->at('line'), 'two places or more, or treads');
         }
+    }
+
+    private function takePosts(RowValues $values): void
+    {
+        $by = $values->optionalPositive('postsBy', 5000.0);
+        $this->posts = $values->choiceOr('posts', $this->posts);
+        if (StairPosts::Gap !== $this->posts && $by > CoreStair::MOST_RISERS) {
+            throw UnreadableDocument::outOfRange($values->at('postsBy'), \sprintf('at most %d', CoreStair::MOST_RISERS));
+        }
+        $this->postsBy = $by ?? (StairPosts::Gap === $this->posts ? CoreStair::GAP_MM : 1.0);
+    }
+
+    public function movedBy(float $dx, float $dy): array
+    {
+        return $this->mapped(static fn (Point $p, float $rise): array => [new Point($p->x + $dx, $p->y + $dy), $rise]);
+    }
+
+    /**
+     * @param \Closure(Point, float): array{Point, float} $elsewhere of a place and the rise of its edge
+     *
+     * @return array{line: string, treads: string}
+     */
+    public function mapped(\Closure $elsewhere): array
+    {
+        return ['line' => StairPlaces::mapped($this->line, $elsewhere), 'treads' => StairPlaces::mapped($this->treads, $elsewhere)];
     }
 
     /** @param bool $isAlone whether no other storey is there to arrive at */
@@ -144,6 +188,8 @@ class Stair extends ProjectRow implements OnStorey
             $this->railHeight,
             $this->headroom,
             $isAlone ? null : $this->reaches?->toRfc4122(),
+            $this->posts,
+            $this->postsBy,
         );
     }
 

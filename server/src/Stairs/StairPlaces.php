@@ -41,4 +41,25 @@ final class StairPlaces
 
         return $places;
     }
+
+    /**
+     * The same text with its places elsewhere.
+     *
+     * @param \Closure(Point, float): array{Point, float} $elsewhere of a place and the rise of its edge
+     */
+    public static function mapped(string $text, \Closure $elsewhere): string
+    {
+        $number = static fn (float $mm): string => json_encode(round($mm, 6), \JSON_THROW_ON_ERROR);
+        $shapes = [];
+        foreach ('' === trim($text) ? [] : explode('|', $text) as $shape) {
+            $places = [];
+            foreach (self::read($shape, 'places') as [$at, $rise]) {
+                [$to, $risen] = $elsewhere($at, $rise);
+                $places[] = $number($to->x).' '.$number($to->y).(0.0 === $rise ? '' : ' '.$number($risen));
+            }
+            $shapes[] = implode('; ', $places);
+        }
+
+        return implode('|', $shapes);
+    }
 }

@@ -10,6 +10,6 @@ final readonly class StairRows implements RowKinds
 {
     public function rows(): array
     {
-        return [Stair::class];
+        return [Stair::class, StairLimit::class];
     }
 }

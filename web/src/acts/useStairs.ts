@@ -5,6 +5,7 @@ import { api, type Schemas, settled } from "../api/client";
 import { inProject, useProject } from "../store/project";
 
 export type StairShown = Schemas["StairShown"];
+export type StairLimit = Required<Schemas["StairLimitValues"]>;
 
 /** What the server has told of the stairs of the storey on the board, for the pointer. */
 export const useShown = create<{ storey: string | null; stairs: readonly StairShown[] }>(() => ({
@@ -12,7 +13,11 @@ export const useShown = create<{ storey: string | null; stairs: readonly StairSh
   stairs: [],
 }));
 
-const NONE = { stairs: [] as readonly StairShown[], refused: [] as readonly { id: string; message: string }[] };
+const NONE = {
+  stairs: [] as readonly StairShown[],
+  refused: [] as readonly { id: string; message: string }[],
+  limits: [] as readonly StairLimit[],
+};
 
 /** Stairs of a storey as the core draws them, those that arrive from below with them; asked anew once something has been saved. */
 export function useStairs(storey: string | null) {

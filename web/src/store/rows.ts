@@ -56,6 +56,7 @@ const KINDS: readonly Kind[] = [
   "column",
   "object",
   "stair",
+  "stairLimit",
   "finish",
   "surface",
   "savedView",

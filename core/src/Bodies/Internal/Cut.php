@@ -303,4 +303,22 @@ final class Cut
 
         return $ring;
     }
+
+    /**
+     * @param Ring $ring
+     *
+     * @return list<non-empty-list<array{float, float}>> parts of it over which a plane lies lower than a height
+     */
+    public static function lower(array $ring, HeightPlane $plane, float $height): array
+    {
+        $parts = [$ring];
+        if (!$plane->isLevel()) {
+            $over = $plane->at(...$ring[0]) - $height;
+            $steep = $plane->dx ** 2 + $plane->dy ** 2;
+            $on = [$ring[0][0] - $over * $plane->dx / $steep, $ring[0][1] - $over * $plane->dy / $steep];
+            $parts = array_merge(...self::line($ring, $on, [-$plane->dy, $plane->dx]));
+        }
+
+        return array_values(array_filter($parts, static fn (array $p): bool => $plane->at(...Polygon::labelPoint($p)) < $height));
+    }
 }

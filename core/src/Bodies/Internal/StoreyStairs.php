@@ -7,8 +7,10 @@ namespace Plinth\Core\Bodies\Internal;
 use Plinth\Core\Bodies\BodyKind;
 use Plinth\Core\Bodies\Refused;
 use Plinth\Core\Bodies\ShownStair;
+use Plinth\Core\Geometry\Overlay;
 use Plinth\Core\Geometry\Polygon;
 use Plinth\Core\Plan\Model\Stair;
+use Plinth\Core\Plan\Model\StairMeasure;
 use Plinth\Core\Plan\Model\Storey;
 use Plinth\Core\Plan\Model\Wall;
 use Plinth\Core\Stairs\StairForm;
@@ -19,13 +21,15 @@ use Plinth\Core\Stairs\StairPlan;
  * Stairs that go up from a storey, and those that arrive there.
  *
  * @internal
+ *
+ * @phpstan-import-type Ring from Cut
  */
 final readonly class StoreyStairs
 {
     /** A wall stands under a stair where it does at all of these parts of its length. */
     private const UNDER_AT = [0.1, 0.5, 0.9];
 
-    public function __construct(private Storey $storey, private Surroundings $around)
+    public function __construct(private Storey $storey, private Surroundings $around, private StairLimits $limits)
     {
     }
 
@@ -36,7 +40,7 @@ final readonly class StoreyStairs
         foreach ($this->standing() as $form) {
             $arrival = $this->around->arrival($form->stair, $this->storey);
             $underside = null === $arrival ? null : $this->around->underside($this->storey, $arrival);
-            $shown[] = new ShownStair($form, StairPlan::below($form), true, StairLimits::dwelling()->findings($form, $underside));
+            $shown[] = new ShownStair($form, StairPlan::below($form), true, $this->limits->findings($form, $underside));
         }
         foreach ($this->around->below($this->storey) as $on) {
             foreach ($on->stairs as $stair) {
@@ -68,11 +72,10 @@ final readonly class StoreyStairs
     {
         $bodies = [];
         foreach ($this->standing() as $form) {
-            $body = new StairBody($form, $this->storey->elevation);
-            foreach ($body->cells() as $run) {
+            foreach ((new StairBody($form, $this->storey->elevation))->cells() as $run) {
                 $bodies[] = [BodyKind::Stair, $form->stair->id, self::beside($run, $footprints, $under)];
             }
-            $bodies[] = [BodyKind::Railing, $form->stair->id, self::beside($body->rails(), $footprints, $under)];
+            $bodies[] = [BodyKind::Railing, $form->stair->id, self::beside((new StairRailing($form, $this->storey->elevation))->cells(), $footprints, $under)];
         }
 
         return $bodies;
@@ -107,6 +110,25 @@ final readonly class StoreyStairs
             fn (StairForm $f): array => (new StairBody($f, $this->storey->elevation))->coverings(),
             $this->standing(),
         ));
+    }
+
+    /**
+     * How much of a part of the plan lies under them.
+     *
+     * @param list<Ring> $rings counter-clockwise, holes clockwise
+     *
+     * @return array{float, float} mm²: all of it, and what of it is lower than the project counts in full
+     */
+    public function over(array $rings): array
+    {
+        $from = $this->storey->elevation + ($this->limits->limit(StairMeasure::Under)->least ?? 0.0);
+        [$all, $low] = [[], []];
+        foreach ($this->coverings() as $covering) {
+            $all[] = $covering->rings[0];
+            array_push($low, ...Cut::lower($covering->rings[0], $covering->bottom, $from));
+        }
+
+        return [Overlay::area(Cut::both($rings, $all)), Overlay::area(Cut::both($rings, $low))];
     }
 
     /** @return list<StairForm> */

@@ -247,7 +247,7 @@ final class Surroundings
             foreach ($storey->shafts as $shaft) {
                 // One that ends below the roof leaves it whole.
                 if ($storey->elevation + $shaft->base < $covering->highest) {
-                    array_push($open, ...self::lower(Rings::of($shaft->outline), $covering->bottom, $storey->elevation + $shaft->top));
+                    array_push($open, ...Cut::lower(Rings::of($shaft->outline), $covering->bottom, $storey->elevation + $shaft->top));
                 }
             }
         }
@@ -255,31 +255,13 @@ final class Surroundings
             $lid = $this->storey->elevation + $dormer->top - $dormer->thickness;
             foreach (self::inner($dormer) as $ring) {
                 // Only where the dormer rises over the roof.
-                foreach (self::lower($ring, $covering->top, $lid) as $part) {
+                foreach (Cut::lower($ring, $covering->top, $lid) as $part) {
                     $open[] = $part;
                 }
             }
         }
 
         return array_values(array_filter($open, static fn (array $ring): bool => $covering->isNear(Polygon::bounds($ring))));
-    }
-
-    /**
-     * @param Ring $ring
-     *
-     * @return list<non-empty-list<array{float, float}>> parts of it over which a plane lies lower than a height
-     */
-    private static function lower(array $ring, HeightPlane $plane, float $height): array
-    {
-        $parts = [$ring];
-        if (!$plane->isLevel()) {
-            $over = $plane->at(...$ring[0]) - $height;
-            $steep = $plane->dx ** 2 + $plane->dy ** 2;
-            $on = [$ring[0][0] - $over * $plane->dx / $steep, $ring[0][1] - $over * $plane->dy / $steep];
-            $parts = array_merge(...Cut::line($ring, $on, [-$plane->dy, $plane->dx]));
-        }
-
-        return array_values(array_filter($parts, static fn (array $p): bool => $plane->at(...Polygon::labelPoint($p)) < $height));
     }
 
     /** @return list<non-empty-list<array{float, float}>> a dormer's inside, counter-clockwise; none where its walls take up all of it */

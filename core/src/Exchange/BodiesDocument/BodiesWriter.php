@@ -10,10 +10,12 @@ use Plinth\Core\Bodies\Refused;
 use Plinth\Core\Bodies\RoomHeight;
 use Plinth\Core\Bodies\ShownStair;
 use Plinth\Core\Geometry\Overlay;
+use Plinth\Core\Plan\Model\StairLimit;
 use Plinth\Core\Roof\Roof;
 use Plinth\Core\Roof\RoofFacet;
 use Plinth\Core\Roof\RoofLine;
 use Plinth\Core\Stairs\StairFinding;
+use Plinth\Core\Stairs\StairLimits;
 use Plinth\Core\Stairs\Tread;
 
 /** Bodies, and what is counted of them, as data for JSON (docs/plan-format.md). */
@@ -114,6 +116,8 @@ final class BodiesWriter
             'mostMm' => round($height->mostMm, 3),
             'openM2' => $height->openMm2 / 1e6,
             'typed' => $height->isTyped,
+            'underStairsM2' => $height->underStairsMm2 / 1e6,
+            'lowM2' => $height->lowMm2 / 1e6,
         ];
     }
 
@@ -139,6 +143,14 @@ final class BodiesWriter
         }
 
         return [...self::measured($surface), 'places' => $places, 'pattern' => $pattern];
+    }
+
+    /** @return list<array<string, mixed>> what stairs are held against */
+    public static function stairLimits(StairLimits $limits): array
+    {
+        return array_map(static fn (StairLimit $l): array => [
+            'measure' => $l->measure->value, 'least' => $l->least, 'most' => $l->most, 'standing' => $l->standing,
+        ], array_values($limits->limits));
     }
 
     /** @return array<string, mixed> a stair as a plan shows it, places to a hundredth of a millimetre */

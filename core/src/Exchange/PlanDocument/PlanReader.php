@@ -29,6 +29,9 @@ use Plinth\Core\Plan\Model\Shaft;
 use Plinth\Core\Plan\Model\Slab;
 use Plinth\Core\Plan\Model\Stair;
 use Plinth\Core\Plan\Model\StairBuild;
+use Plinth\Core\Plan\Model\StairLimit;
+use Plinth\Core\Plan\Model\StairMeasure;
+use Plinth\Core\Plan\Model\StairPosts;
 use Plinth\Core\Plan\Model\StairTurn;
 use Plinth\Core\Plan\Model\Storey;
 use Plinth\Core\Plan\Model\Surface;
@@ -58,14 +61,14 @@ final class PlanReader
     /** @throws UnreadableDocument with the path of what breaks the format */
     public static function read(string $json): Plan
     {
-        $document = JsonValue::parse($json)->object(['format', 'version', 'units', 'remarks', 'finishes', 'storeys']);
+        $document = JsonValue::parse($json)->object(['format', 'version', 'units', 'remarks', 'finishes', 'stairLimits', 'storeys']);
         $document->get('format')->word([self::FORMAT]);
         $version = (int) $document->get('version')->number();
         if ($version < 1 || $version > self::VERSION || (float) $version !== $document->get('version')->number()) {
             throw UnreadableDocument::outOfRange('version', \sprintf('1 or %d', self::VERSION));
         }
         $reader = new self($version);
-        $document->object(['format', 'version', 'units', 'remarks', ...$reader->since2(['finishes']), 'storeys']);
+        $document->object(['format', 'version', 'units', 'remarks', ...$reader->since2(['finishes', 'stairLimits']), 'storeys']);
         $document->get('units')->word(['mm']);
         foreach ($document->list('remarks') as $remark) {
             $remark->text();
@@ -76,6 +79,7 @@ final class PlanReader
             $reader->finishes[$finish->id] = true;
         }
 
+        $limits = array_map(self::stairLimit(...), $document->list('stairLimits'));
         $storeys = [];
         foreach ($document->list('storeys') as $storey) {
             $storeys[] = $reader->storey($storey, $ids);
@@ -88,7 +92,7 @@ final class PlanReader
             }
         }
 
-        return new Plan($storeys, $finishes);
+        return new Plan($storeys, $finishes, $limits);
     }
 
     /** @param array<string, true> $ids of the whole document */
@@ -243,8 +247,9 @@ final class PlanReader
     {
         $stair->object([
             'id', 'line', 'rises', 'width', 'risers', 'treads', 'turn', 'winders', 'build', 'thickness', 'nosing', 'rails', 'railHeight',
-            'headroom', 'reaches',
+            'headroom', 'reaches', 'posts', 'postsBy',
         ]);
+        $posts = $stair->optional('posts')?->choice(StairPosts::class) ?? StairPosts::Gap;
         $rails = $stair->optional('rails')?->word(['left', 'right', 'both']);
 
         return new Stair(
@@ -264,7 +269,20 @@ final class PlanReader
             $stair->optional('railHeight')?->positive(5000.0) ?? 900.0,
             $stair->optional('headroom')?->positive(10_000.0) ?? 2000.0,
             $stair->optional('reaches')?->text(),
+            $posts,
+            $stair->optional('postsBy')?->positive(StairPosts::Gap === $posts ? 5000.0 : Stair::MOST_RISERS) ?? Stair::GAP_MM,
         );
+    }
+
+    private static function stairLimit(JsonValue $limit): StairLimit
+    {
+        $limit->object(['measure', 'least', 'most', 'standing']);
+        [$least, $most] = [$limit->optional('least')?->positive(10_000.0), $limit->optional('most')?->positive(10_000.0)];
+        if ((null === $least && null === $most) || ($least ?? 0.0) > ($most ?? \INF)) {
+            throw UnreadableDocument::outOfRange($limit->at, 'a least, a most, or both in this order');
+        }
+
+        return new StairLimit($limit->get('measure')->choice(StairMeasure::class), $least, $most, $limit->get('standing')->text(200));
     }
 
     private static function finish(JsonValue $finish, string $id): Finish

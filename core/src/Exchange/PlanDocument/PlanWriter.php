@@ -27,6 +27,7 @@ use Plinth\Core\Plan\Model\Room;
 use Plinth\Core\Plan\Model\Shaft;
 use Plinth\Core\Plan\Model\Slab;
 use Plinth\Core\Plan\Model\Stair;
+use Plinth\Core\Plan\Model\StairLimit;
 use Plinth\Core\Plan\Model\Storey;
 use Plinth\Core\Plan\Model\Surface;
 use Plinth\Core\Plan\Model\Wall;
@@ -48,6 +49,9 @@ final class PlanWriter
             'units' => 'mm',
             ...([] === $remarks ? [] : ['remarks' => $remarks]),
             ...([] === $plan->finishes ? [] : ['finishes' => array_map(self::finish(...), $plan->finishes)]),
+            ...([] === $plan->stairLimits ? [] : ['stairLimits' => array_map(static fn (StairLimit $l): array => self::said([
+                'measure' => $l->measure->value, 'least' => $l->least, 'most' => $l->most, 'standing' => $l->standing,
+            ]), $plan->stairLimits)]),
             'storeys' => array_map(self::storey(...), $plan->storeys),
         ];
     }
@@ -138,6 +142,7 @@ final class PlanWriter
             'nosing' => $s->nosing,
             'rails' => 2 === \count($rails) ? 'both' : ($rails[0] ?? null),
             'railHeight' => $s->railHeight, 'headroom' => $s->headroom, 'reaches' => $s->reaches,
+            ...[] === $rails ? [] : ['posts' => $s->posts->value, 'postsBy' => $s->postsBy],
         ]);
     }
 

@@ -9,8 +9,9 @@ final readonly class Plan
     /**
      * @param list<Storey> $storeys
      * @param list<Finish> $finishes that surfaces of any storey have
+     * @param list<StairLimit> $stairLimits that its author has set, one for each measure at most
      */
-    public function __construct(public array $storeys, public array $finishes = [])
+    public function __construct(public array $storeys, public array $finishes = [], public array $stairLimits = [])
     {
     }
 }

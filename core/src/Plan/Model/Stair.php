@@ -18,6 +18,8 @@ final readonly class Stair
 {
     public const MOST_RISERS = 200;
     public const WIDEST_MM = 20_000.0;
+    /** That no sphere of 100 mm passes: Approved Document K, from memory. */
+    public const GAP_MM = 95.0;
 
     /**
      * @param list<Point> $line mm, walking line in the middle of its width from the first riser to the last; none where treads are traced
@@ -32,6 +34,7 @@ final readonly class Stair
      * @param bool $leftRail whether a rail runs along its left edge going up
      * @param float $railHeight mm over the line of nosings
      * @param float $headroom mm that is kept free over its treads: the floor above is open where it would be less
+     * @param float $postsBy mm, a number of posts, or of treads, as its posts are set out; without it the gap is 95 mm
      * @param string|null $reaches storey where it arrives; the next one above without it
      *
      * @throws UnusableValue
@@ -53,6 +56,8 @@ final readonly class Stair
         public float $railHeight = 900.0,
         public float $headroom = 2000.0,
         public ?string $reaches = null,
+        public StairPosts $posts = StairPosts::Gap,
+        public float $postsBy = self::GAP_MM,
     ) {
         Checked::places("stair $id", ...$line);
         Checked::size("stair $id/width", $width, self::WIDEST_MM);
@@ -66,6 +71,7 @@ final readonly class Stair
         if ($winders < 2 || $winders > 12) {
             throw UnusableValue::outOfRange("stair $id/winders", $winders, '2 to 12');
         }
+        Checked::size("stair $id/postsBy", $postsBy, StairPosts::Gap === $posts ? 5000.0 : self::MOST_RISERS);
         foreach ($rises as $rise) {
             Checked::within("stair $id/rises", $rise);
         }

@@ -7,7 +7,7 @@ import { Typed } from "../../../ui/Typed";
 import { Elsewhere } from "../Elsewhere";
 import { removeRow } from "../removing";
 import { setDividerLength } from "./dividers";
-import { highInWords, isCovered, useHeights } from "./heights";
+import { highInWords, isCovered, underStairsInWords, useHeights } from "./heights";
 import { numberAndName, useRoomOptions } from "./rooms";
 
 /** Names by a click, lines that bound rooms where there is no wall, or columns in them. */
@@ -145,6 +145,7 @@ export function SelectedRoom({ id }: { id: string }) {
         <div className="text-quiet">
           {written(width)} × {written(depth)} clear, through its label
           {high && <span className="block">{highInWords(high)}</span>}
+          {high && <span className="block">{underStairsInWords(high)}</span>}
         </div>
       )}
       <div className="mt-2 grid grid-cols-2 gap-2">

@@ -3,14 +3,15 @@ import { useMemo } from "react";
 import { api, type Schemas, settled } from "../../../api/client";
 import { inProject, useProject } from "../../../store/project";
 import type { Rows } from "../../../store/rows";
-import { inWords, written } from "../../../ui/measures";
+import { area, inWords, written } from "../../../ui/measures";
 
 type Height = Schemas["RoomHeight"];
 
-/** Whether anything lies over a storey that could make its rooms other than storey-high. */
+/** Whether anything lies over a storey that could make its rooms other than storey-high, or a stair that some lie under. */
 export function isCovered(rows: Rows): boolean {
-  return [...rows.outline.values()].some(
-    (o) => o.storey !== null && ["roof", "ceiling", "slab", "void"].includes(o.kind),
+  return (
+    rows.stair.size > 0 ||
+    [...rows.outline.values()].some((o) => o.storey !== null && ["roof", "ceiling", "slab", "void"].includes(o.kind))
   );
 }
 
@@ -42,4 +43,10 @@ const NONE: ReadonlyMap<string, Height> = new Map();
 export function highInWords({ leastMm, mostMm, openM2 }: Height): string {
   const high = mostMm - leastMm < 0.5 ? inWords(mostMm) : `${written(leastMm)} to ${inWords(mostMm)}`;
   return `${high} high${openM2 > 0 ? " · open to above" : ""}`;
+}
+
+/** `3.15 m² under stairs, 2.10 m² of it too low to count`; null where none are. */
+export function underStairsInWords({ underStairsM2, lowM2 }: Height): string | null {
+  if (underStairsM2 < 0.005) return null;
+  return `${area(underStairsM2)} under stairs${lowM2 < 0.005 ? "" : `, ${area(lowM2)} of it too low to count`}`;
 }

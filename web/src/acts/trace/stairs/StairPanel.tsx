@@ -9,6 +9,7 @@ import { Typed } from "../../../ui/Typed";
 import { SelectRow } from "../../SelectRow";
 import { useStairs } from "../../useStairs";
 import { removeRow } from "../removing";
+import { LimitsTable } from "./LimitsTable";
 import { risersFor, type StairWay, stairsHere, useNextStair } from "./stairs";
 
 const WAYS: readonly (readonly [StairWay, string])[] = [
@@ -17,7 +18,7 @@ const WAYS: readonly (readonly [StairWay, string])[] = [
   ["risers", "riser by riser"],
 ];
 const HINTS: Record<StairWay, string> = {
-  line: "Click along the middle of the stair from its first riser up, a point at each corner. Enter ends it. One flight takes the risers that are drawn there.",
+  line: "Click along the middle of the stair from its first riser up, a point at each corner. Enter ends it. It takes the risers that are drawn there.",
   bend: "Click the first riser's middle, a point halfway up, and the last riser's middle.",
   risers: "Click both ends of each drawn riser, from below. Treads lie between them; Enter ends it.",
 };
@@ -37,6 +38,14 @@ const RAILS = [
   ["right", "right"],
   ["both", "both"],
 ] as const;
+
+const POSTS = [
+  ["gap", "close"],
+  ["number", "so many"],
+  ["treads", "on treads"],
+] as const;
+const POSTS_FIRST = { gap: 95, number: 4, treads: 3 };
+const POSTS_BY = { gap: "clear at most", number: "along each edge", treads: "on every … tread" };
 
 /** How the next stair is drawn, and what it is like. */
 export function StairOptions() {
@@ -66,6 +75,7 @@ export function StairOptions() {
       )}
       <OneOf label="carried by" value={build} of={BUILDS} set={(to) => useNextStair.setState({ build: to })} />
       <OneOf label="rails" value={rails} of={RAILS} set={(to) => useNextStair.setState({ rails: to })} />
+      <LimitsTable storey={storey} />
     </section>
   );
 }
@@ -148,6 +158,25 @@ export function SelectedStair({ id }: { id: string }) {
         set={(build) => set("What carries a stair", { build, thickness: build === "slab" ? 150 : 40 })}
       />
       <OneOf label="rails" value={stair.rails} of={RAILS} set={(rails) => set("Rails of a stair", { rails })} />
+      {stair.rails !== "none" && (
+        <div className="flex items-end gap-2">
+          <OneOf
+            label="posts"
+            value={stair.posts}
+            of={POSTS}
+            set={(posts) => set("Posts of a stair’s rails", { posts, postsBy: POSTS_FIRST[posts] })}
+          />
+          <Typed
+            label={POSTS_BY[stair.posts]}
+            value={stair.posts === "gap" ? typedAs(stair.postsBy ?? POSTS_FIRST.gap) : String(stair.postsBy)}
+            set={(text) =>
+              stair.posts === "gap"
+                ? void typed(text, (postsBy) => set("Posts of a stair’s rails", { postsBy }))
+                : set("Posts of a stair’s rails", { postsBy: countOf(text) ?? stair.postsBy })
+            }
+          />
+        </div>
+      )}
       <div>
         <Plain danger onClick={() => removeRow("stair", id, "Remove a stair")}>
           Remove

@@ -4,9 +4,9 @@ import { drawTraced } from "../../../board/traced";
 import { distance } from "../../../geometry/plane";
 import { inWords } from "../../../ui/measures";
 import { isTracing } from "../../isTracing";
+import { Stairs } from "../../Stairs";
 import { removeRow } from "../removing";
 import { SelectedStair, StairOptions, StairRows } from "./StairPanel";
-import { Stairs } from "./Stairs";
 import { endStair, linePoints, pointsNow, stairAt, stairDrag, stairPoint, useNextStair } from "./stairs";
 
 /** Stairs that go up from a storey: along a line, round a bend, or riser by riser as they are drawn. */

@@ -57,6 +57,22 @@ describe("a stair", () => {
     expect(sent()?.values).toMatchObject({ risers: 16, line: "0 20; 3000 0" });
   });
 
+  it("takes the risers of both flights beside a landing, each without the half of it, or none", async () => {
+    useDesk.setState({ drawing: "drawing" });
+    useNextStair.setState({ risers: null });
+    server.risers = { risers: 7, goingMm: 250, from: [10, 0], to: [2000, 2000] };
+    for (const p of [[0, 20], [2450, 0], [2450, 2200], [2450, 2200]] as XY[]) await click(p); // biome-ignore format: one line
+    expect(sent()?.values).toMatchObject({ risers: 14, line: "10 0; 2450 0; 2000 2000", drawing: "drawing" });
+    const asked = server.asked.filter((url) => url.pathname.endsWith("/risers")).map((url) => url.searchParams);
+    expect(asked.map((q) => ["ax", "ay", "bx", "by"].map((k) => Math.round(Number(q.get(k)))))).toEqual([
+      [0, 20, 2000, 4],
+      [2450, 450, 2450, 2200],
+    ]);
+    server.risers = null;
+    for (const p of [[0, 20], [2450, 0], [2450, 2200], [2450, 2200]] as XY[]) await click(p); // biome-ignore format: one line
+    expect(sent()?.values).toMatchObject({ risers: 15, line: "0 20; 2450 0; 2450 2200" });
+  });
+
   it("goes round a bend through three points: half a circle rises by its radius", async () => {
     useNextStair.setState({ way: "bend" });
     for (const p of [[0, 0], [1000, 1000], [2000, 0]] as XY[]) await click(p); // biome-ignore format: one line

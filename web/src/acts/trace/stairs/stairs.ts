@@ -61,6 +61,28 @@ async function drawnRisers([ax, ay]: XY, [bx, by]: XY, width: number) {
   }
 }
 
+/** The same of all flights of a line with landings at its corners; null unless each of them shows its own. */
+async function drawnFlights(points: readonly XY[], turn: Thing<"stair">["turn"], width: number) {
+  if (points.length > 2 && turn !== "landing") return null;
+  const flights = await Promise.all(
+    points.slice(1).map((to, i) => {
+      const from = points[i] ?? to;
+      const length = Math.max(1e-9, distance(from, to));
+      // A landing takes half of its width off each flight at it.
+      const on = (mm: number): XY => [
+        from[0] + ((to[0] - from[0]) * mm) / length,
+        from[1] + ((to[1] - from[1]) * mm) / length,
+      ];
+      const [begins, ends] = [i === 0 ? 0 : width / 2, i === points.length - 2 ? length : length - width / 2];
+      return ends - begins > width / 2 ? drawnRisers(on(begins), on(ends), width) : null;
+    }),
+  );
+  const found = flights.filter((f) => f !== null);
+  if (found.length < flights.length) return null;
+  const line = [found[0]?.ends[0], ...points.slice(1, -1), found.at(-1)?.ends[1]].filter((p) => p !== undefined);
+  return { risers: found.reduce((sum, f) => sum + f.risers, 0), ends: line };
+}
+
 /** An easy rise, mm: common practice, no source. */
 const EASY_MM = 178;
 
@@ -103,8 +125,8 @@ export async function endStair(): Promise<void> {
   const traced = way === "risers" ? treadsBetween(points) : [];
   if (way === "risers" && traced.length === 0)
     return say("Click both ends of two risers or more: treads lie between them.");
-  // A single flight over a drawing: what its ink shows is laid, unless a number was typed.
-  const drawn = way === "line" && points.length === 2 && risers === null ? await drawnRisers(a, b, width) : null;
+  // Over a drawing what its ink shows is laid, unless a number was typed.
+  const drawn = way === "line" && risers === null ? await drawnFlights(points, turn, width) : null;
   if (useDesk.getState().draft !== draft) return; // ended meanwhile
   const line =
     way === "bend" && c
@@ -121,6 +143,7 @@ export async function endStair(): Promise<void> {
       values: {
         storey,
         reaches: null,
+        drawing: useDesk.getState().drawing,
         line,
         treads: traced.join("|"),
         width,

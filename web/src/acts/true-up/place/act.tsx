@@ -7,6 +7,8 @@ import { apply } from "../../../geometry/maps";
 import { middle, type XY } from "../../../geometry/plane";
 import { fitMap } from "../../../store/drawings";
 import { useProject } from "../../../store/project";
+import { isTracing } from "../../isTracing";
+import { Stairs } from "../../Stairs";
 import { PlacePanel } from "./PlacePanel";
 import { ontoHere, placeOnto, statePlace, usePlacing } from "./placing";
 import { SettingOut } from "./SettingOut";
@@ -76,4 +78,5 @@ export default act;
 export const shows: readonly Shown[] = [
   { in: () => true, Marks: SettingOut },
   { in: () => true, Marks: Sides },
+  { in: (desk) => desk.act === "place" && !isTracing(desk), Marks: Stairs },
 ];

@@ -5,6 +5,7 @@ import { clickAt } from "../../../board/hand";
 import { useProject } from "../../../store/project";
 import { withRows } from "../../../store/rows";
 import { cornerAt, DRAWING, deskTurned, entered, picked, row, type Serving, STOREY } from "../../../testing/desk";
+import { useShown } from "../../useStairs";
 import { crossingNamed, nudgeMm, nudgePlace, ontoHere, usePlacing } from "./placing";
 import { foursides, nearestCorners, planCorners, sideWithoutLine, stateSide } from "./sides";
 
@@ -95,6 +96,21 @@ describe("what a point may be put onto", () => {
     // What does not show is not held to.
     useDesk.setState({ through: null });
     expect(ontoHere([-70, -110])).toBeNull();
+  });
+
+  it("is a tread of a stair that both storeys share, but not of one that was traced over this drawing", () => {
+    const ring = [[0, 0], [250, 0], [250, 900], [0, 900]]; // biome-ignore format: one line
+    useShown.setState({ storey: STOREY, stairs: [{ id: "s", goesUp: false, rings: [ring] } as never] });
+    useDesk.setState({ view: { x: 3000, y: 2000, k: 0.1 } });
+    useProject.setState((s) => ({
+      rows: withRows(s.rows, [row("stair", "s", { storey: "below", drawing: "another" })]),
+    }));
+    expect(ontoHere([260, 890])).toMatchObject({ at: [250, 900], words: "tread of the stair below" });
+    useProject.setState((s) => ({
+      rows: withRows(s.rows, [row("stair", "s", { storey: "below", drawing: DRAWING })]),
+    }));
+    expect(ontoHere([260, 890])).toBeNull();
+    useShown.setState({ stairs: [] });
   });
 
   it("is sought in the ink of its drawing; where it goes is not", () => {

@@ -14,6 +14,7 @@ import { useProject } from "../../../store/project";
 import type { Thing } from "../../../store/rows";
 import { crossings, type Known, nearestKnown, shownThrough } from "../../known";
 import { addPick, sendStatement } from "../../statements";
+import { useShown } from "../../useStairs";
 import { nearestCorners, planCorners } from "./sides";
 
 /** What the next pick states. */
@@ -70,7 +71,20 @@ export function ontoHere(pointer: XY): { at: XY; words: string } | null {
   for (const node of useProject.getState().rows.node.values()) {
     if (node.storey === storey && node.drawing !== drawing) corners.push([[node.x, node.y], "traced corner"]);
   }
-  return nearestKnown(pointer, SNAP_PX / view.k, [...corners, ...shownThrough(), ...crossings()]);
+  return nearestKnown(pointer, SNAP_PX / view.k, [...corners, ...treads(drawing), ...shownThrough(), ...crossings()]);
+}
+
+/** Corners of the treads of stairs that the storey shares with the one below, or that were traced over other drawings of it. */
+function treads(drawing: string | null): Known[] {
+  const { stair } = useProject.getState().rows;
+  return useShown
+    .getState()
+    .stairs.filter((s) => drawing === null || stair.get(s.id)?.drawing !== drawing)
+    .flatMap((s) =>
+      s.rings
+        .flat()
+        .map(([x = 0, y = 0]): Known => [[x, y], s.goesUp ? "tread of a stair" : "tread of the stair below"]),
+    );
 }
 
 /** On a side, the plan's corner whose upright is under the pointer; the height stays. */

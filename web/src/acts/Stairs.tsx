@@ -1,8 +1,8 @@
-import { useDeskFields } from "../../../board/desk";
-import { TEAL } from "../../../board/marks";
-import { apply, type Map2 } from "../../../geometry/maps";
-import { distance, type XY } from "../../../geometry/plane";
-import { useStairs } from "../../useStairs";
+import { useDeskFields } from "../board/desk";
+import { TEAL } from "../board/marks";
+import { apply, type Map2 } from "../geometry/maps";
+import { distance, type XY } from "../geometry/plane";
+import { useStairs } from "./useStairs";
 
 /** Numbers stand on treads that are drawn so large, px. */
 const NUMBER_PX = 14;
