@@ -27,6 +27,18 @@ test("doors and windows are taken from the ink by one click each, and a plain op
   await saved(page);
   await hand.seesGridLine();
   await page.keyboard.press("w");
+  // What the hand lets go of is not seen any more.
+  const [x, y] = hand.at([3000, -1200]);
+  const seen = () => page.screenshot({ clip: { x: x - 12, y: y - 12, width: 24, height: 24 } });
+  await page.mouse.move(x + 300, y);
+  const before = await seen();
+  await page.keyboard.down("Alt");
+  await hand.click([3000, -1200]);
+  await page.keyboard.up("Alt");
+  await page.mouse.move(x + 300, y);
+  expect(before.equals(await seen())).toBe(false);
+  await page.keyboard.press("Escape");
+  await expect.poll(async () => before.equals(await seen())).toBe(true);
   await hand.click([0, 0]);
   await hand.click([13200, 0]);
   await saved(page);

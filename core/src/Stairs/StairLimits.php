@@ -106,11 +106,13 @@ final readonly class StairLimits
             ? [static fn (float $degrees): string => round($degrees, 1).'°', 0.005]
             : [Length::told(...), 0.05];
 
-        return match (true) {
-            null !== $limit->least && $is < $limit->least - $slack => \sprintf('%s is %s, less than %s (%s).', $what, $told($is), $told($limit->least), $limit->standing),
-            null !== $limit->most && $is > $limit->most + $slack => \sprintf('%s is %s, more than %s (%s).', $what, $told($is), $told($limit->most), $limit->standing),
-            default => null,
+        [$than, $bound] = match (true) {
+            null !== $limit->least && $is < $limit->least - $slack => ['less', $limit->least],
+            null !== $limit->most && $is > $limit->most + $slack => ['more', $limit->most],
+            default => [null, 0.0],
         };
+
+        return null === $than ? null : \sprintf('%s is %s, %s than %s (%s).', $what, $told($is), $than, $told($bound), $limit->standing);
     }
 
     /** @return list<StairFinding> */

@@ -20,7 +20,9 @@ export function useHandLayer(canvas: RefObject<HTMLCanvasElement | null>): void 
       target.height = h;
     }
     ctx.setTransform(1, 0, 0, 1, 0, 0);
-    ctx.clearRect(0, 0, w, h);
+    // In two parts: a canvas that is cleared as a whole and not drawn upon after that goes on showing what it did in some browsers.
+    ctx.clearRect(0, 0, w, h >> 1);
+    ctx.clearRect(0, h >> 1, w, h);
     ctx.setTransform(dpr, 0, 0, dpr, 0, 0);
     const act = currentAct();
     if (act?.onPage?.()) return;

@@ -78,8 +78,13 @@ final readonly class StairRailing
         $room = array_filter($lengths, static fn (float $l): bool => $l >= self::POST_MM);
 
         return match ($this->form->stair->posts) {
-            StairPosts::Treads => array_map(static fn (float $l, int $i): array => isset($room[$i]) && (0 === $i % max(1, (int) round($by)) || $i === $last)
-                ? [($l - self::POST_MM) / 2.0] : [], $lengths, array_keys($lengths)),
+            StairPosts::Treads => array_map(
+                static fn (float $l, int $i): array => isset($room[$i]) && (0 === $i % max(1, (int) round($by)) || $i === $last)
+                    ? [($l - self::POST_MM) / 2.0]
+                    : [],
+                $lengths,
+                array_keys($lengths),
+            ),
             StairPosts::Number => self::evenly($lengths, max(1, (int) round($by))),
             // Where there is room for it on each tread, all treads have them alike.
             StairPosts::Gap => $by + self::POST_MM <= $total / max(1, \count($room))

@@ -75,7 +75,8 @@ final readonly class StoreyStairs
             foreach ((new StairBody($form, $this->storey->elevation))->cells() as $run) {
                 $bodies[] = [BodyKind::Stair, $form->stair->id, self::beside($run, $footprints, $under)];
             }
-            $bodies[] = [BodyKind::Railing, $form->stair->id, self::beside((new StairRailing($form, $this->storey->elevation))->cells(), $footprints, $under)];
+            $rails = (new StairRailing($form, $this->storey->elevation))->cells();
+            $bodies[] = [BodyKind::Railing, $form->stair->id, self::beside($rails, $footprints, $under)];
         }
 
         return $bodies;

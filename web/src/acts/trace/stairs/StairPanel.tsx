@@ -39,17 +39,25 @@ const RAILS = [
   ["both", "both"],
 ] as const;
 
+const EDGES = [
+  ["straight", "straight edges"],
+  ["round", "round edges"],
+] as const;
 const POSTS = [
   ["gap", "close"],
   ["number", "so many"],
-  ["treads", "on treads"],
+  ["treads", "by treads"],
 ] as const;
 const POSTS_FIRST = { gap: 95, number: 4, treads: 3 };
-const POSTS_BY = { gap: "clear at most", number: "along each edge", treads: "on every … tread" };
+const POSTS_BY = {
+  gap: "clear between posts at most",
+  number: "posts along each edge",
+  treads: "a post on every so manieth tread",
+};
 
 /** How the next stair is drawn, and what it is like. */
 export function StairOptions() {
-  const { way, width, risers, turn, build, rails } = useNextStair();
+  const { way, width, risers, turn, build, rails, edges } = useNextStair();
   const { storey } = useDeskFields("storey");
   useProject((s) => s.rows.storey);
   return (
@@ -69,6 +77,9 @@ export function StairOptions() {
             set={(text) => useNextStair.setState({ risers: countOf(text) ?? risers })}
           />
         </div>
+      )}
+      {way === "risers" && (
+        <OneOf label="edges" value={edges} of={EDGES} set={(to) => useNextStair.setState({ edges: to })} />
       )}
       {way === "line" && (
         <OneOf label="at corners" value={turn} of={TURNS} set={(to) => useNextStair.setState({ turn: to })} />
@@ -159,7 +170,7 @@ export function SelectedStair({ id }: { id: string }) {
       />
       <OneOf label="rails" value={stair.rails} of={RAILS} set={(rails) => set("Rails of a stair", { rails })} />
       {stair.rails !== "none" && (
-        <div className="flex items-end gap-2">
+        <>
           <OneOf
             label="posts"
             value={stair.posts}
@@ -175,7 +186,7 @@ export function SelectedStair({ id }: { id: string }) {
                 : set("Posts of a stair’s rails", { postsBy: countOf(text) ?? stair.postsBy })
             }
           />
-        </div>
+        </>
       )}
       <div>
         <Plain danger onClick={() => removeRow("stair", id, "Remove a stair")}>

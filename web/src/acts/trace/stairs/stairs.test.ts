@@ -91,6 +91,24 @@ describe("a stair", () => {
     });
   });
 
+  it("has round edges where it is traced so: arcs of the circle that its risers' ends lie on", () => {
+    const ends = (turn: number): XY[] => [500, 1500].map((r): XY => [r * Math.cos(turn), r * Math.sin(turn)]);
+    const step = Math.PI / 13;
+    const treads = treadsBetween(
+      [0, 1, 2, 3].flatMap((k) => ends(k * step)),
+      true,
+    );
+    const rises = treads.map((t) => t.split(";").map((p) => Number(p.trim().split(" ")[2] ?? 0)));
+    const sagitta = (r: number) => r * (1 - Math.cos(step / 2));
+    for (const [inner, outer, last, back] of rises) {
+      expect([inner, last]).toEqual([0, 0]);
+      // Outwards is to the right as one goes up to the left; the inner edge is walked back.
+      expect(outer).toBeCloseTo(-sagitta(1500), 6);
+      expect(back).toBeCloseTo(sagitta(500), 6);
+    }
+    expect(treadsBetween([[0, 0], [0, 900], [250, 0], [250, 900], [500, 0], [500, 900]], true)[0]).toBe("0 0; 0 900; 250 900; 250 0"); // biome-ignore format: one line
+  });
+
   it("is not sent of one riser: it says what is missing", async () => {
     useNextStair.setState({ way: "risers" });
     for (const p of [[0, 0], [0, 900], [0, 900]] as XY[]) await click(p); // biome-ignore format: one line

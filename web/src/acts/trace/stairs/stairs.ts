@@ -28,7 +28,17 @@ export const useNextStair = create<{
   turn: Thing<"stair">["turn"];
   build: Thing<"stair">["build"];
   rails: Thing<"stair">["rails"];
-}>(() => ({ way: "line", width: 900, risers: null, turn: "landing", build: "slab", rails: "none" }));
+  /** how the edges of treads that are traced run from riser to riser */
+  edges: "straight" | "round";
+}>(() => ({
+  way: "line",
+  width: 900,
+  risers: null,
+  turn: "landing",
+  build: "slab",
+  rails: "none",
+  edges: "straight",
+}));
 
 export const pointsNow = (): readonly XY[] => drafted("stair")?.points ?? [];
 
@@ -98,14 +108,32 @@ export function risersFor(storey: string): number {
 
 const place = ([x, y]: XY, rise = 0) => (rise === 0 ? `${x} ${y}` : `${x} ${y} ${rise}`);
 
-/** Treads between risers that follow each other, each as its own shape. */
-export function treadsBetween(points: readonly XY[]): string[] {
+/** Treads between risers that follow each other, each as its own shape; round ones go on in arcs from riser to riser. */
+export function treadsBetween(points: readonly XY[], isRound = false): string[] {
   const treads: string[] = [];
+  const rise = (from: number, to: number) => {
+    const [a, b] = [points[from], points[to]];
+    if (!isRound || !a || !b) return 0;
+    const step = to - from;
+    const beyond = [points[from - step], points[to + step]].filter((p) => p !== undefined);
+    return beyond.reduce((sum, p) => sum + riseBeside(p, a, b), 0) / Math.max(1, beyond.length);
+  };
   for (let i = 0; i + 3 < points.length; i += 2) {
     const [a, b, c, d] = points.slice(i, i + 4) as [XY, XY, XY, XY];
-    treads.push([a, b, d, c].map((p) => place(p)).join("; "));
+    treads.push([place(a), place(b, rise(i + 1, i + 3)), place(d), place(c, rise(i + 2, i))].join("; "));
   }
   return treads;
+}
+
+/** Over its chord from a to b, mm to the left: an arc of the circle that passes another point, on the side away from that. */
+function riseBeside(p: XY, a: XY, b: XY): number {
+  const cross = (b[0] - a[0]) * (p[1] - a[1]) - (b[1] - a[1]) * (p[0] - a[0]);
+  const chord = distance(a, b);
+  // Of a triangle: the product of its sides over four times its area.
+  const radius = (chord * distance(b, p) * distance(p, a)) / Math.max(1e-9, 2 * Math.abs(cross));
+  return Math.abs(cross) < 1e-6 * chord ** 2
+    ? 0
+    : -Math.sign(cross) * (radius - Math.sqrt(Math.max(0, radius ** 2 - chord ** 2 / 4)));
 }
 
 /** Whether two edges cross. */
@@ -117,12 +145,12 @@ function crosses(a: XY, b: XY, c: XY, d: XY): boolean {
 /** What has been drawn so far stands. */
 export async function endStair(): Promise<void> {
   const { storey } = useDesk.getState();
-  const { way, width, risers, turn, build, rails } = useNextStair.getState();
+  const { way, width, risers, turn, build, rails, edges } = useNextStair.getState();
   const points = inTurn(way, pointsNow());
   const [a, b, c] = points;
   if (storey === null || !a || !b) return clearDraft();
   const { draft } = useDesk.getState();
-  const traced = way === "risers" ? treadsBetween(points) : [];
+  const traced = way === "risers" ? treadsBetween(points, edges === "round") : [];
   if (way === "risers" && traced.length === 0)
     return say("Click both ends of two risers or more: treads lie between them.");
   // Over a drawing what its ink shows is laid, unless a number was typed.
