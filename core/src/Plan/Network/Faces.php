@@ -160,11 +160,15 @@ final class Faces
     public function sides(int $half): array
     {
         $twin = $half ^ 1;
-        $right = [$this->corner($this->network->before($half))[0], ...array_reverse($this->corner($twin))];
-        $atEnd = $this->corner($this->network->before($twin));
-        $atStart = $this->corner($half);
+        $sides = [];
+        foreach ([[$half, $twin], [$twin, $half]] as [$from, $to]) {
+            $before = $this->network->before($from);
+            $last = array_reverse($this->corner($to));
+            // Round a free end one comes back to where the other face begins: there that goes on by itself.
+            $sides[] = [$this->corner($before)[0], ...$this->network->before($to) === $to && \count($last) > 1 ? \array_slice($last, 0, -1) : $last];
+        }
 
-        return [$right, [$atEnd[0], ...array_reverse($atStart)]];
+        return [$sides[0], $sides[1]];
     }
 
     /**

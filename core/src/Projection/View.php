@@ -1,0 +1,94 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Projection;
+
+use Plinth\Core\Geometry\Point;
+use Plinth\Core\Projection\Exception\UndrawableView;
+
+/**
+ * Where one stands and looks: level, square to an upright plane on a line of the plan, from its left end to its right.
+ *
+ * u runs along that line, v is the height, w how far something lies behind the plane; mm. A section is cut along steps, each a stretch of
+ * the line with how far behind it the cut lies: a line with jogs has several. A side shows all there is, from wherever nothing stands in
+ * the way.
+ */
+final readonly class View
+{
+    private const SHORTEST_MM = 1.0;
+
+    /** unit vector along the line on the plan */
+    private float $ux;
+    private float $uy;
+
+    /**
+     * @param list<array{float, float, float}> $steps of a section: from u to u, and w of the cut there; none of a side
+     * @param float $depth mm behind the cut, or of a side behind its plane, that are still shown
+     *
+     * @throws UndrawableView
+     */
+    private function __construct(public Point $from, Point $to, public array $steps, public float $depth)
+    {
+        $length = $from->distanceTo($to);
+        if (!is_finite($length) || $length < self::SHORTEST_MM) {
+            throw UndrawableView::withoutLine();
+        }
+        if (is_nan($depth) || $depth <= 0.0) {
+            throw UndrawableView::withoutDepth();
+        }
+        [$this->ux, $this->uy] = [($to->x - $from->x) / $length, ($to->y - $from->y) / $length];
+    }
+
+    /**
+     * The whole building seen from a side.
+     *
+     * @throws UndrawableView
+     */
+    public static function side(Point $from, Point $to, float $depth = \INF): self
+    {
+        return new self($from, $to, [], $depth);
+    }
+
+    /**
+     * What lies behind a cut along a line with jogs: its stretches run alongside the first one, and what joins them square to it.
+     *
+     * @param list<Point> $line from left to right as one looks
+     *
+     * @throws UndrawableView
+     */
+    public static function section(array $line, float $depth = \INF): self
+    {
+        $from = $line[0] ?? throw UndrawableView::withoutLine();
+        $view = new self($from, $line[1] ?? $from, [], $depth);
+        $steps = [];
+        $at = array_map(static fn (Point $p): array => $view->place([$p->x, $p->y, 0.0]), $line);
+        foreach (\array_slice($at, 1) as $i => [$u, , $w]) {
+            [$before, , $was] = $at[$i];
+            if (abs($u - $before) < self::SHORTEST_MM) {
+                continue;
+            }
+            if ($u < $before || abs($w - $was) > 1e-3 * ($u - $before)) {
+                throw UndrawableView::jogged($i + 1);
+            }
+            $steps[] = [$before, $u, $w];
+        }
+        // It goes on beyond both ends.
+        $steps[0][0] = -\INF;
+        $steps[\count($steps) - 1][1] = \INF;
+
+        return new self($from, $line[1], $steps, $depth);
+    }
+
+    /**
+     * @param array{float, float, float} $p of the model
+     *
+     * @return array{float, float, float} u, v and w
+     */
+    public function place(array $p): array
+    {
+        [$x, $y] = [$p[0] - $this->from->x, $p[1] - $this->from->y];
+
+        return [$x * $this->ux + $y * $this->uy, $p[2], $y * $this->ux - $x * $this->uy];
+    }
+}

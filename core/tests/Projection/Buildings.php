@@ -1,0 +1,73 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Tests\Projection;
+
+use Plinth\Core\Geometry\Contour;
+use Plinth\Core\Geometry\Point;
+use Plinth\Core\Plan\Derivation\Derivation;
+use Plinth\Core\Plan\Model\Opening;
+use Plinth\Core\Plan\Model\OpeningKind;
+use Plinth\Core\Plan\Model\PitchedRoof;
+use Plinth\Core\Plan\Model\Plan;
+use Plinth\Core\Plan\Model\Slab;
+use Plinth\Core\Plan\Model\Storey;
+use Plinth\Core\Plan\Model\Wall;
+use Plinth\Core\Tests\Bodies\House;
+use Plinth\Core\Tests\Plan\Plans;
+
+/** Buildings of one or two storeys, each another: walls that were drawn by an unsteady hand, with openings, floors, columns and roofs. */
+final class Buildings
+{
+    public static function of(int $seed): Plan
+    {
+        if (0 === $seed % 10) {
+            return (new House(0.0, 0.0, 0 === $seed % 20 ? 0.0 : fmod(37.0 * $seed, 300.0)))->plan();
+        }
+        $ground = self::storey($seed, 'g', 0.0);
+        if (0 === $seed % 3) {
+            return new Plan([$ground]);
+        }
+        // Above it the same, but for a wall or two; every other one under a roof.
+        $upper = new Storey(
+            'u',
+            'Upper',
+            2700.0,
+            2500.0,
+            array_map(
+                static fn (Wall $w): Wall => new Wall("u$w->id", $w->from, $w->to, $w->thickness),
+                array_values(array_filter($ground->walls, static fn (Wall $w, int $i): bool => 0 !== ($i + $seed) % 7, \ARRAY_FILTER_USE_BOTH)),
+            ),
+        );
+        $corners = $ground->floors[0]->outline->corners;
+        $roof = 0 === $seed % 2 && 4 === \count($corners)
+            ? [new PitchedRoof('r', $corners, [35.0, 0 === $seed % 4 ? null : 45.0, 35.0, 45.0], [400.0, 300.0, 400.0, 300.0], 2500.0, 180.0)]
+            : [];
+
+        return new Plan([$ground, $upper->built(
+            array_map(static fn (Slab $f): Slab => new Slab("u$f->id", $f->outline, 0.0, 220.0), $ground->floors),
+            roofs: $roof,
+        )]);
+    }
+
+    private static function storey(int $seed, string $id, float $elevation): Storey
+    {
+        $plan = Plans::furnished(9000 + $seed, mt_rand(0, 1) + $seed % 2 + 1, $seed % 3 > 0 ? 2 : 1);
+        $openings = array_map(static fn (Opening $o): Opening => new Opening(
+            $o->id,
+            $o->wall,
+            $o->kind,
+            $o->offset,
+            $o->width,
+            OpeningKind::Window === $o->kind ? 900.0 : 0.0,
+            OpeningKind::Window === $o->kind ? 1200.0 : 2100.0,
+        ), $plan->openings);
+        $floors = [];
+        foreach (Derivation::of($plan)->outlines as $i => $outline) {
+            $floors[] = new Slab("f$i", new Contour(array_map(static fn (array $p): Point => new Point(...$p), $outline->outer)), 0.0, 250.0);
+        }
+
+        return (new Storey($id, 'Ground', $elevation, 2700.0, $plan->walls, $openings, columns: $plan->columns))->built($floors);
+    }
+}
