@@ -94,7 +94,9 @@ final class ProjectionTest extends TestCase
                         $low = $middle;
                     }
                 }
-                yield $at($low);
+                if ($sight->differ(...$at($low), ...$at($high))) {
+                    yield $at($low);
+                }
             }
         }
     }

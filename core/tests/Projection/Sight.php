@@ -107,7 +107,7 @@ final class Sight
         $along = $a['depth'] + $a['slope'][0] * ($u2 - $u1) + $a['slope'][1] * ($v2 - $v1);
         $turned = abs($a['normal'][0] - $b['normal'][0]) + abs($a['normal'][1] - $b['normal'][1]) + abs($a['normal'][2] - $b['normal'][2]);
 
-        return $turned > 2e-6 || abs($along - $b['depth']) > 0.002;
+        return $turned > 2e-5 || abs($along - $b['depth']) * $a['normal'][2] > 0.006;
     }
 
     /** @param list<list<array{float, float}>> $rings */

@@ -468,7 +468,34 @@ final class Bodies
         $network = $this->faces->network;
         [$right, $left] = $this->faces->sides(2 * $edge);
 
-        return [$network->nodes[$network->edges[$edge]['from']], ...$right, $network->nodes[$network->edges[$edge]['to']], ...$left];
+        return self::withoutSpikes([
+            $network->nodes[$network->edges[$edge]['from']],
+            ...$right,
+            $network->nodes[$network->edges[$edge]['to']],
+            ...$left,
+        ]);
+    }
+
+    /**
+     * Where a thin wall goes on in a thick one, the step between their faces is walked out and back.
+     *
+     * @param non-empty-list<array{float, float}> $ring
+     *
+     * @return non-empty-list<array{float, float}> without places at which it turns straight back
+     */
+    private static function withoutSpikes(array $ring): array
+    {
+        for ($i = 0, $n = \count($ring); $i < $n && $n > 3; ++$i) {
+            [[$ax, $ay], [$bx, $by], [$cx, $cy]] = [$ring[$i > 0 ? $i - 1 : $n - 1], $ring[$i], $ring[$i + 1 < $n ? $i + 1 : 0]];
+            [$px, $py, $qx, $qy] = [$bx - $ax, $by - $ay, $cx - $bx, $cy - $by];
+            $off = abs($px * $qy - $py * $qx);
+            if ($px * $qx + $py * $qy < 0.0 && $off <= Tolerance::ROUND_OFF_MM * max(hypot($px, $py), hypot($qx, $qy))) {
+                array_splice($ring, $i, 1);
+                [$i, $n] = [-1, $n - 1];
+            }
+        }
+
+        return $ring;
     }
 
     /** @return Hull */
