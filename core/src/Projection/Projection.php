@@ -9,7 +9,7 @@ use Plinth\Core\Geometry\Overlay;
 use Plinth\Core\Projection\Internal\Facet;
 use Plinth\Core\Projection\Internal\HiddenLines;
 use Plinth\Core\Projection\Internal\Merged;
-use Plinth\Core\Projection\Internal\Scene;
+use Plinth\Core\Projection\Internal\SeenFaces;
 
 /**
  * Bodies in true parallel projection onto a side or a section.
@@ -22,9 +22,9 @@ final class Projection
     /** @param list<Body> $bodies */
     public static function of(array $bodies, View $view, bool $withHidden = false): DrawnView
     {
-        $scene = new Scene($bodies, $view);
-        [$faces, $covers] = self::cut($bodies, $scene);
-        [$visible, $hidden] = HiddenLines::of([...$covers, ...$scene->facets], $withHidden);
+        $seen = new SeenFaces($bodies, $view);
+        [$faces, $covers] = self::cut($bodies, $seen);
+        [$visible, $hidden] = HiddenLines::of([...$covers, ...$seen->all], $withHidden);
         $count = \count($bodies);
         $isCut = static fn (array $piece): bool => $piece[4] >= $count;
         $pieces = [
@@ -54,10 +54,10 @@ final class Projection
      *
      * @return array{list<CutFace>, list<Facet>} faces, and the same as what lies before all else; those of one kind go on in each other
      */
-    private static function cut(array $bodies, Scene $scene): array
+    private static function cut(array $bodies, SeenFaces $seen): array
     {
         [$faces, $covers, $kinds] = [[], [], []];
-        foreach ($scene->cuts as $number => $cuts) {
+        foreach ($seen->cuts as $number => $cuts) {
             $body = $bodies[$number];
             foreach ($cuts as [$rings, $depth]) {
                 $kinds[$body->kind->value] ??= -2 - \count($kinds);

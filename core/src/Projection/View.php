@@ -74,8 +74,12 @@ final readonly class View
             $steps[] = [$before, $u, $w];
         }
         // It goes on beyond both ends.
-        $steps[0][0] = -\INF;
-        $steps[\count($steps) - 1][1] = \INF;
+        $last = \count($steps) - 1;
+        $steps = array_map(
+            static fn (array $step, int $i): array => [0 === $i ? -\INF : $step[0], $i === $last ? \INF : $step[1], $step[2]],
+            $steps,
+            array_keys($steps),
+        );
 
         return new self($from, $line[1], $steps, $depth);
     }

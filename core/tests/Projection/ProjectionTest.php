@@ -9,10 +9,8 @@ use PHPUnit\Framework\TestCase;
 use Plinth\Core\Bodies\BuildingBodies;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Projection\DrawnView;
-use Plinth\Core\Projection\LineRole;
 use Plinth\Core\Projection\Projection;
 use Plinth\Core\Projection\View;
-use Plinth\Core\Projection\ViewLine;
 
 /** What a side and a section show is what one sees: a line wherever two things meet in sight, and nowhere else. */
 final class ProjectionTest extends TestCase
@@ -55,7 +53,7 @@ final class ProjectionTest extends TestCase
                 [$u, $v] = [$line->from[0] + $part * $du * $line->length(), $line->from[1] + $part * $dv * $line->length()];
                 [$nu, $nv] = [-self::BESIDE_MM * $dv, self::BESIDE_MM * $du];
                 ++$lines;
-                if (!$sight->differ($u + $nu, $v + $nv, $u - $nu, $v - $nv)) {
+                if (!$sight->within($u - 1.0, $v - 1.0, $u + 1.0, $v + 1.0)->differ($u + $nu, $v + $nv, $u - $nu, $v - $nv)) {
                     $wrong[] = \sprintf('%d: %s %s at %.2f %.2f', $seed, $line->role->value, $line->body, $u, $v);
                 }
             }
@@ -81,20 +79,21 @@ final class ProjectionTest extends TestCase
             [$bu, $bv] = 0 === $k % 2 ? [$au, $v1 + 100.0] : [$u1 + 100.0, $av];
             [$au, $av] = 0 === $k % 2 ? [$au, $v0 - 100.0] : [$u0 - 100.0, $av];
             $at = static fn (float $t): array => [$au + ($bu - $au) * $t, $av + ($bv - $av) * $t];
+            $beside = $sight->within(min($au, $bu), min($av, $bv), max($au, $bu), max($av, $bv));
             for ($i = 0; $i < 25; ++$i) {
                 [$low, $high] = [$i / 25.0, ($i + 1) / 25.0];
-                if (!$sight->differ(...$at($low), ...$at($high))) {
+                if (!$beside->differ(...$at($low), ...[...$at($high), true])) {
                     continue;
                 }
                 while (($high - $low) * max($bu - $au, $bv - $av) > 0.02) {
                     $middle = ($low + $high) / 2.0;
-                    if ($sight->differ(...$at($low), ...$at($middle))) {
+                    if ($beside->differ(...$at($low), ...[...$at($middle), true])) {
                         $high = $middle;
                     } else {
                         $low = $middle;
                     }
                 }
-                if ($sight->differ(...$at($low), ...$at($high))) {
+                if ($beside->differ(...$at($low), ...[...$at($high), true])) {
                     yield $at($low);
                 }
             }

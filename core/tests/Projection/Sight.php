@@ -13,11 +13,11 @@ use Plinth\Core\Geometry\Point;
  * What one sees along single sight lines: the oracle that drawn views are held against. It knows nothing of edges, planes in common or what
  * lies before what: each sight line is cut with all faces.
  *
- * @phpstan-type Seen array{kind: BodyKind|null, isCut: bool, depth: float, normal: array{float, float, float}, slope: array{float, float}, body: int}
+ * @phpstan-type Seen array{kind: BodyKind|null, isCut: bool, depth: float, normal: array{float, float, float}, slope: array{float, float}, body: int, wide: float}
  */
 final class Sight
 {
-    /** @var list<array{rings: list<list<array{float, float}>>, plane: array{float, float, float}, normal: array{float, float, float}, box: array{float, float, float, float}, body: int}> */
+    /** @var list<array{rings: list<list<array{float, float}>>, plane: array{float, float, float}, normal: array{float, float, float}, box: array{float, float, float, float}, body: int, wide: float}> */
     private array $faces = [];
 
     /**
@@ -46,12 +46,17 @@ final class Sight
                 }
                 [$u, $v, $w] = $rings[0][0];
                 $all = array_merge(...$rings);
+                \assert([] !== $all);
                 $this->faces[] = [
                     'rings' => array_map(static fn (array $r): array => array_map(static fn (array $p): array => [$p[0], $p[1]], $r), $rings),
                     'plane' => [-$nu / $nw, -$nv / $nw, $w + $nu / $nw * $u + $nv / $nw * $v],
                     'normal' => [$nu / $size, $nv / $size, $nw / $size],
                     'box' => [min(array_column($all, 0)), min(array_column($all, 1)), max(array_column($all, 0)), max(array_column($all, 1))],
                     'body' => $number,
+                    'wide' => hypot(
+                        max(array_column($all, 0)) - min(array_column($all, 0)),
+                        max(array_column($all, 2)) - min(array_column($all, 2)),
+                    ),
                 ];
             }
         }
@@ -61,14 +66,27 @@ final class Sight
     public function box(): array
     {
         $boxes = array_column($this->faces, 'box');
+        \assert([] !== $boxes);
 
         return [min(array_column($boxes, 0)), min(array_column($boxes, 1)), max(array_column($boxes, 2)), max(array_column($boxes, 3))];
+    }
+
+    /** The same of what comes into a box alone. */
+    public function within(float $u0, float $v0, float $u1, float $v1): self
+    {
+        $part = clone $this;
+        $part->faces = array_values(array_filter(
+            $this->faces,
+            static fn (array $f): bool => $f['box'][0] <= $u1 && $f['box'][2] >= $u0 && $f['box'][1] <= $v1 && $f['box'][3] >= $v0,
+        ));
+
+        return $part;
     }
 
     /** @return Seen */
     public function at(float $u, float $v): array
     {
-        $nearest = ['kind' => null, 'isCut' => false, 'depth' => \INF, 'normal' => [0.0, 0.0, 0.0], 'slope' => [0.0, 0.0], 'body' => -1];
+        $nearest = ['kind' => null, 'isCut' => false, 'depth' => \INF, 'normal' => [0.0, 0.0, 0.0], 'slope' => [0.0, 0.0], 'body' => -1, 'wide' => 0.0];
         $before = [];
         foreach ($this->faces as $face) {
             [$u0, $v0, $u1, $v1] = $face['box'];
@@ -81,7 +99,7 @@ final class Sight
             } elseif ($face['normal'][2] > 0.0 && $depth < $nearest['depth']) {
                 $nearest = [
                     'kind' => $this->bodies[$face['body']]->kind, 'isCut' => false, 'depth' => $depth, 'normal' => $face['normal'],
-                    'slope' => [$face['plane'][0], $face['plane'][1]], 'body' => $face['body'],
+                    'slope' => [$face['plane'][0], $face['plane'][1]], 'body' => $face['body'], 'wide' => $face['wide'],
                 ];
             }
         }
@@ -94,8 +112,12 @@ final class Sight
         return $nearest;
     }
 
-    /** Whether a line belongs between two places that lie so near to each other. */
-    public function differ(float $u1, float $v1, float $u2, float $v2): bool
+    /**
+     * Whether a line belongs between two places that lie so near to each other.
+     *
+     * @param bool $isSureOnly whether it has to be there: between chords of what is round none has to
+     */
+    public function differ(float $u1, float $v1, float $u2, float $v2, bool $isSureOnly = false): bool
     {
         [$a, $b] = [$this->at($u1, $v1), $this->at($u2, $v2)];
         if ($a['kind'] !== $b['kind'] || $a['isCut'] !== $b['isCut']) {
@@ -106,6 +128,13 @@ final class Sight
         }
         $along = $a['depth'] + $a['slope'][0] * ($u2 - $u1) + $a['slope'][1] * ($v2 - $v1);
         $turned = abs($a['normal'][0] - $b['normal'][0]) + abs($a['normal'][1] - $b['normal'][1]) + abs($a['normal'][2] - $b['normal'][2]);
+
+        $isUpright = abs($a['normal'][1]) + abs($b['normal'][1]) < 1e-6;
+        $turns = $a['normal'][0] * $b['normal'][0] + $a['normal'][2] * $b['normal'][2];
+        $isRound = $a['body'] === $b['body'] && $isUpright && $turns > 0.906 && abs($a['wide'] - $b['wide']) < 0.02 * $a['wide'];
+        if ($isSureOnly && $isRound && abs($along - $b['depth']) < 2.0) {
+            return false;
+        }
 
         return $turned > 2e-5 || abs($along - $b['depth']) * $a['normal'][2] > 0.006;
     }

@@ -165,7 +165,8 @@ final class Faces
             $before = $this->network->before($from);
             $last = array_reverse($this->corner($to));
             // Round a free end one comes back to where the other face begins: there that goes on by itself.
-            $sides[] = [$this->corner($before)[0], ...$this->network->before($to) === $to && \count($last) > 1 ? \array_slice($last, 0, -1) : $last];
+            $isFree = $this->network->before($to) === $to && \count($last) > 1;
+            $sides[] = [$this->corner($before)[0], ...$isFree ? \array_slice($last, 0, -1) : $last];
         }
 
         return [$sides[0], $sides[1]];

@@ -72,19 +72,18 @@ final class CutRings
         if (2 === \count($crossed)) {
             return [$crossed[0][1] ? [$crossed[0][0], $crossed[1][0]] : [$crossed[1][0], $crossed[0][0]]];
         }
-        if ([] === $crossed) {
+        if (\count($crossed) < 2) {
             return [];
         }
         // Along the line in which the face's plane is cut.
-        [[$first], [$second]] = $crossed;
-        $far = $second;
+        [$first, $far] = [$crossed[0][0], $crossed[1][0]];
+        $off = static fn (string $key): float => hypot($at[$key][0] - $at[$first][0], $at[$key][1] - $at[$first][1]);
         foreach ($crossed as [$key]) {
-            $d = static fn (string $k): float => hypot($at[$k][0] - $at[$first][0], $at[$k][1] - $at[$first][1]);
-            $far = $d($key) > $d($far) ? $key : $far;
+            $far = $off($key) > $off($far) ? $key : $far;
         }
         [$du, $dv] = [$at[$far][0] - $at[$first][0], $at[$far][1] - $at[$first][1]];
-        $along = static fn (array $c): float => $at[$c[0]][0] * $du + $at[$c[0]][1] * $dv;
-        usort($crossed, static fn (array $a, array $b): int => $along($a) <=> $along($b));
+        $along = static fn (string $key): float => $at[$key][0] * $du + $at[$key][1] * $dv;
+        usort($crossed, static fn (array $a, array $b): int => $along($a[0]) <=> $along($b[0]));
         $pairs = [];
         for ($k = 1; $k < \count($crossed); $k += 2) {
             [$one, $other] = [$crossed[$k - 1], $crossed[$k]];

@@ -115,6 +115,8 @@ final readonly class Facet
     /** Whether it covers all of an upright box. */
     public function covers(float $u0, float $v0, float $u1, float $v1): bool
     {
+        // Borders that meet count as covered.
+        [$u0, $v0, $u1, $v1] = [$u0 + self::ON_MM, $v0 + self::ON_MM, $u1 - self::ON_MM, $v1 - self::ON_MM];
         if ($this->u0 > $u0 || $this->u1 < $u1 || $this->v0 > $v0 || $this->v1 < $v1) {
             return false;
         }

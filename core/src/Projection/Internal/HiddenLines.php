@@ -48,7 +48,7 @@ final class HiddenLines
      * @param bool $withHidden whether what is hidden is wanted as well
      *
      * @return array{list<Piece>, list<Piece>} visible and hidden lines: u and v
-     *                                                                                                           of both ends, number of a body
+     *                                         of both ends, number of a body
      */
     public static function of(array $facets, bool $withHidden): array
     {
@@ -56,7 +56,11 @@ final class HiddenLines
             return [[], []];
         }
         $lines = new self($facets, $withHidden);
-        foreach ($facets as $number => $facet) {
+        // Nearest first: where edges lie behind each other it is theirs.
+        $order = array_keys($facets);
+        usort($order, static fn (int $a, int $b): int => $facets[$a]->w0 <=> $facets[$b]->w0);
+        foreach ($order as $number) {
+            $facet = $facets[$number];
             foreach ($facet->isFront && ($withHidden || isset($lines->grid->open[$number])) ? $facet->rings : [] as $r => $ring) {
                 $n = \count($ring);
                 foreach ($ring as $i => $p) {
@@ -113,35 +117,35 @@ final class HiddenLines
     private function beforeFloors(array $p, array $q, float $du, float $dv, float $length): array
     {
         $grid = $this->grid;
-        [$size, $columns] = [$grid->size, $grid->columns];
+        [$wide, $tall, $columns] = [$grid->wide, $grid->high, $grid->columns];
         $dw = ($q[2] - $p[2]) / $length;
         $spans = [[0.0, $length]];
         $cells = [];
-        $first = max(0, (int) ((min($p[0], $q[0]) - $grid->u0 - 1e-6) / $size));
-        $last = min($columns - 1, (int) ((max($p[0], $q[0]) - $grid->u0 + 1e-6) / $size));
+        $first = max(0, (int) ((min($p[0], $q[0]) - $grid->u0 - 1e-6) / $wide));
+        $last = min($columns - 1, (int) ((max($p[0], $q[0]) - $grid->u0 + 1e-6) / $wide));
         for ($column = $first; $column <= $last; ++$column) {
             [$ta, $tb] = [0.0, $length];
-            $left = $grid->u0 + $column * $size;
+            $left = $grid->u0 + $column * $wide;
             if (abs($du) >= self::ALONGSIDE) {
-                [$ta, $tb] = [($left - $p[0]) / $du, ($left + $size - $p[0]) / $du];
+                [$ta, $tb] = [($left - $p[0]) / $du, ($left + $wide - $p[0]) / $du];
                 [$ta, $tb] = [max(0.0, min($ta, $tb)), min($length, max($ta, $tb))];
                 if ($tb < $ta) {
                     continue;
                 }
             }
             [$va, $vb] = [$p[1] + $dv * $ta, $p[1] + $dv * $tb];
-            $low = max(0, (int) ((min($va, $vb) - $grid->v0 - 1e-6) / $size));
-            $high = min($grid->rows - 1, (int) ((max($va, $vb) - $grid->v0 + 1e-6) / $size));
+            $low = max(0, (int) ((min($va, $vb) - $grid->v0 - 1e-6) / $tall));
+            $high = min($grid->rows - 1, (int) ((max($va, $vb) - $grid->v0 + 1e-6) / $tall));
             for ($row = $low; $row <= $high; ++$row) {
                 $k = $row * $columns + $column;
-                $bottom = $grid->v0 + $row * $size;
+                $bottom = $grid->v0 + $row * $tall;
                 [$tc, $td] = [$ta, $tb];
                 // What runs along the border of a cell is seen beside it as well.
-                $isOnBorder = abs($du) < self::ALONGSIDE && ($p[0] - $left < self::DEPTH_MM || $left + $size - $p[0] < self::DEPTH_MM);
+                $isOnBorder = abs($du) < self::ALONGSIDE && ($p[0] - $left < self::DEPTH_MM || $left + $wide - $p[0] < self::DEPTH_MM);
                 if (abs($dv) < self::ALONGSIDE) {
-                    $isOnBorder = $isOnBorder || $p[1] - $bottom < self::DEPTH_MM || $bottom + $size - $p[1] < self::DEPTH_MM;
+                    $isOnBorder = $isOnBorder || $p[1] - $bottom < self::DEPTH_MM || $bottom + $tall - $p[1] < self::DEPTH_MM;
                 } else {
-                    [$tc, $td] = [($bottom - $p[1]) / $dv, ($bottom + $size - $p[1]) / $dv];
+                    [$tc, $td] = [($bottom - $p[1]) / $dv, ($bottom + $tall - $p[1]) / $dv];
                     [$tc, $td] = [max($ta, min($tc, $td)), min($tb, max($tc, $td))];
                 }
                 if ($td < $tc) {

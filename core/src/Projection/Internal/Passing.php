@@ -76,12 +76,8 @@ final class Passing
         $edges = [];
         foreach (Spans::common(...$spans) as [$from, $to]) {
             if ($to - $from > self::NOTHING_MM) {
-                $ends = [];
-                foreach ([$from, $to] as $t) {
-                    [$x, $y] = [$u + $du * $t, $v + $dv * $t];
-                    $ends[] = [$x, $y, $f->depth($x, $y)];
-                }
-                $edges[] = [$ends[0], $ends[1], -1, $f->body];
+                [$pu, $pv, $qu, $qv] = [$u + $du * $from, $v + $dv * $from, $u + $du * $to, $v + $dv * $to];
+                $edges[] = [[$pu, $pv, $f->depth($pu, $pv)], [$qu, $qv, $f->depth($qu, $qv)], -1, $f->body];
             }
         }
 

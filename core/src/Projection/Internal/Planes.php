@@ -16,13 +16,14 @@ final class Planes
     private const OFF_MM = 5e-3;
     /** Buckets of normals to a unit. */
     private const FINE = 1e4;
+    private const DIGITS = 1e7;
 
-    /** @var array<string, int> number of a normal by its digits */
+    /** @var array<int, int> number of a normal by its digits */
     private array $known = [];
-    /** @var array<string, list<array{int, array{float, float, float}}>> */
+    /** @var array<int, list<array{int, array{float, float, float}}>> */
     private array $normals = [];
     private int $turns = 0;
-    /** @var array<string, list<array{array{float, float, float}, float, int}>> */
+    /** @var array<string, array<int, array<int, list<array{array{float, float, float}, float, int}>>>> by material, normal and mm */
     private array $planes = [];
     private int $count = 0;
 
@@ -39,7 +40,7 @@ final class Planes
         $offset = $normal[0] * $ring[0][0] + $normal[1] * $ring[0][1] + $normal[2] * $ring[0][2];
         $bucket = (int) floor($offset);
         for ($k = $bucket - 1; $k <= $bucket + 1; ++$k) {
-            foreach ($this->planes["$material|$turn|$k"] ?? [] as [[$nu, $nv, $nw], $other, $number]) {
+            foreach ($this->planes[$material][$turn][$k] ?? [] as [[$nu, $nv, $nw], $other, $number]) {
                 foreach ($ring as [$u, $v, $w]) {
                     if (abs($nu * $u + $nv * $v + $nw * $w - $other) > self::OFF_MM) {
                         continue 2;
@@ -52,29 +53,33 @@ final class Planes
         if (!$isNew) {
             return -1;
         }
-        $this->planes["$material|$turn|$bucket"][] = [$normal, $offset, $this->count];
+        $this->planes[$material][$turn][$bucket][] = [$normal, $offset, $this->count];
 
         return $this->count++;
     }
 
-    /** @param array{float, float, float} $n */
+    /** @param array{float, float, float} $n its last part is not negative, so that the two others tell it */
     private function turn(array $n): int
     {
-        $digits = round($n[0] * 1e7).','.round($n[1] * 1e7).','.round($n[2] * 1e7);
+        $digits = self::key((int) round($n[0] * self::DIGITS), (int) round($n[1] * self::DIGITS));
         if (isset($this->known[$digits])) {
             return $this->known[$digits];
         }
-        [$x, $y, $z] = [(int) floor($n[0] * self::FINE), (int) floor($n[1] * self::FINE), (int) floor($n[2] * self::FINE)];
-        for ($k = 0; $k < 27; ++$k) {
-            $key = ($x + $k % 3 - 1).','.($y + intdiv($k, 3) % 3 - 1).','.($z + intdiv($k, 9) - 1);
-            foreach ($this->normals[$key] ?? [] as [$number, $m]) {
+        [$x, $y] = [(int) floor($n[0] * self::FINE), (int) floor($n[1] * self::FINE)];
+        for ($k = 0; $k < 9; ++$k) {
+            foreach ($this->normals[self::key($x + $k % 3 - 1, $y + intdiv($k, 3) - 1)] ?? [] as [$number, $m]) {
                 if (abs($m[0] - $n[0]) + abs($m[1] - $n[1]) + abs($m[2] - $n[2]) < self::TURN) {
                     return $this->known[$digits] = $number;
                 }
             }
         }
-        $this->normals["$x,$y,$z"][] = [$this->turns, $n];
+        $this->normals[self::key($x, $y)][] = [$this->turns, $n];
 
         return $this->known[$digits] = $this->turns++;
+    }
+
+    private static function key(int $x, int $y): int
+    {
+        return ($x << 32) ^ ($y & 0xFFFFFFFF);
     }
 }

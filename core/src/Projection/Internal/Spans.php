@@ -79,16 +79,17 @@ final class Spans
         }
         sort($spans);
         $union = [];
-        $last = -1;
+        [$from, $to] = $spans[0];
         foreach ($spans as $span) {
-            if ($last >= 0 && $span[0] <= $union[$last][1] + self::GAP_MM) {
-                $union[$last][1] = max($union[$last][1], $span[1]);
+            if ($span[0] > $to + self::GAP_MM) {
+                $union[] = [$from, $to];
+                [$from, $to] = $span;
             } else {
-                $union[++$last] = $span;
+                $to = max($to, $span[1]);
             }
         }
 
-        return $union;
+        return [...$union, [$from, $to]];
     }
 
     /**

@@ -485,13 +485,13 @@ final class Bodies
      */
     private static function withoutSpikes(array $ring): array
     {
-        for ($i = 0, $n = \count($ring); $i < $n && $n > 3; ++$i) {
-            [[$ax, $ay], [$bx, $by], [$cx, $cy]] = [$ring[$i > 0 ? $i - 1 : $n - 1], $ring[$i], $ring[$i + 1 < $n ? $i + 1 : 0]];
+        for ($i = 0; $i < \count($ring) && \count($ring) > 3; ++$i) {
+            [[$ax, $ay], [$bx, $by], [$cx, $cy]] = [$ring[(0 === $i ? \count($ring) : $i) - 1], $ring[$i], $ring[($i + 1) % \count($ring)]];
             [$px, $py, $qx, $qy] = [$bx - $ax, $by - $ay, $cx - $bx, $cy - $by];
             $off = abs($px * $qy - $py * $qx);
             if ($px * $qx + $py * $qy < 0.0 && $off <= Tolerance::ROUND_OFF_MM * max(hypot($px, $py), hypot($qx, $qy))) {
-                array_splice($ring, $i, 1);
-                [$i, $n] = [-1, $n - 1];
+                $left = [...\array_slice($ring, 0, $i), ...\array_slice($ring, $i + 1)];
+                [$ring, $i] = [[] === $left ? $ring : $left, -1];
             }
         }
 

@@ -1,0 +1,283 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Projection\Internal;
+
+use Plinth\Core\Bodies\Body;
+use Plinth\Core\Geometry\Newell;
+use Plinth\Core\Projection\View;
+
+/**
+ * Faces of bodies as a view has them: what lies before a cut or too far behind it is taken off, and what is seen edge-on is left out.
+ *
+ * Faces that are seen from inside their body count where they lie in one plane with others: what is buried between two bodies is no edge.
+ *
+ * @internal
+ *
+ * @phpstan-import-type Place from Facet
+ *
+ * @phpstan-type Cut array{non-empty-list<non-empty-list<array{float, float}>>, float}
+ */
+final class SeenFaces
+{
+    /** Faces that are turned to the line of sight by less are seen edge-on. */
+    private const EDGE_ON = 1e-6;
+    /** Chords turn by less than 25° from one to the next, as a cosine; common practice, no source. */
+    private const ROUND = 0.906;
+    private const UPRIGHT_MM = 1e-6;
+    /** What has upright faces in no more directions is not round. */
+    private const PLAIN_BEARINGS = 5;
+    /** Chords of one arc are as wide as each other, but for this part. */
+    private const ALIKE = 0.01;
+
+    /** @var list<Facet> */
+    public readonly array $all;
+    /** @var array<int, list<Cut>> by body: rings, with the depth at which it is cut */
+    public readonly array $cuts;
+
+    /** @param list<Body> $bodies */
+    public function __construct(array $bodies, View $view)
+    {
+        $planes = new Planes();
+        [$front, $back, $cuts] = [[], [], []];
+        $isWhole = [] === $view->steps && \INF === $view->depth;
+        $steps = [] === $view->steps ? [[-\INF, \INF, -\INF]] : $view->steps;
+        foreach ($bodies as $number => $body) {
+            $mesh = $body->mesh();
+            $places = [];
+            foreach ($mesh->vertices as $vertex) {
+                $places[] = $view->place($vertex);
+            }
+            $cuts[$number] = [];
+            foreach ([] === $view->steps ? [] : $steps as [$from, $to, $depth]) {
+                $rings = CutRings::of($places, $mesh->faces, $depth, $from, $to);
+                if ([] !== $rings) {
+                    $cuts[$number][] = [$rings, $depth];
+                }
+            }
+            [$normals, $bearings] = [[], []];
+            foreach ($mesh->faces as $f => $face) {
+                [$nu, $nv, $nw] = $normals[$f] = self::normal($places, $face[0]);
+                if (abs($nv) < self::EDGE_ON * (abs($nu) + abs($nw))) {
+                    $bearings[(int) (atan2($nu, $nw) * 100.0)] = true;
+                }
+            }
+            $smooth = \count($bearings) > self::PLAIN_BEARINGS ? self::smooth($places, $mesh->faces, $normals) : [];
+            foreach ($mesh->faces as $f => $face) {
+                [$nu, $nv, $nw] = $normals[$f];
+                $length = sqrt($nu * $nu + $nv * $nv + $nw * $nw);
+                if ($length <= 0.0 || abs($nw) < self::EDGE_ON * $length) {
+                    continue;
+                }
+                [$rings, $drawn] = [[], []];
+                foreach ($face as $ring) {
+                    $corners = [];
+                    foreach ($ring as $vertex) {
+                        $corners[] = $places[$vertex];
+                    }
+                    if ([] === $corners) {
+                        continue;
+                    }
+                    $rings[] = $corners;
+                    $drawn[] = [] === $smooth ? array_fill(0, \count($ring), true) : self::drawn($ring, $smooth);
+                }
+                if ([] === $rings) {
+                    continue;
+                }
+                $length = $nw > 0.0 ? $length : -$length;
+                $normal = [$nu / $length, $nv / $length, $nw / $length];
+                foreach ($isWhole ? [null] : $steps as $step) {
+                    $clipped = null === $step ? [$rings, $drawn] : self::clipped($rings, $drawn, $step, $view->depth);
+                    if (null === $clipped) {
+                        continue;
+                    }
+                    if ($nw > 0.0) {
+                        $front[] = [$clipped, $normal, $rings[0], $number];
+                    } else {
+                        $back[] = [$clipped, $normal, $rings[0], $number];
+                    }
+                }
+            }
+        }
+        $facets = [];
+        foreach ([[$front, true], [$back, false]] as [$of, $isFront]) {
+            foreach ($of as [[$rings, $drawn], $normal, $whole, $number]) {
+                $plane = $planes->number($normal, $whole, $bodies[$number]->kind->value, $isFront);
+                if ($plane >= 0) {
+                    [$nu, $nv, $nw] = $normal;
+                    $offset = $nu * $whole[0][0] + $nv * $whole[0][1] + $nw * $whole[0][2];
+                    $facets[] = new Facet($rings, $drawn, -$nu / $nw, -$nv / $nw, $offset / $nw, $plane, $isFront, $number);
+                }
+            }
+        }
+        $this->all = $facets;
+        $this->cuts = $cuts;
+    }
+
+    /**
+     * Which way a face looks. Seen along w, u and v change places with what turns to the left: w is positive where it looks at one.
+     *
+     * @param list<Place> $places
+     * @param list<int> $ring
+     *
+     * @return Place
+     */
+    private static function normal(array $places, array $ring): array
+    {
+        if (4 === \count($ring)) {
+            // Of four corners that is what their diagonals span.
+            [[$au, $av, $aw], [$bu, $bv, $bw]] = [$places[$ring[0]], $places[$ring[1]]];
+            [[$cu, $cv, $cw], [$du, $dv, $dw]] = [$places[$ring[2]], $places[$ring[3]]];
+            [$pu, $pv, $pw, $qu, $qv, $qw] = [$cu - $au, $cv - $av, $cw - $aw, $du - $bu, $dv - $bv, $dw - $bw];
+
+            return [$pv * $qw - $pw * $qv, $pw * $qu - $pu * $qw, $pu * $qv - $pv * $qu];
+        }
+
+        return Newell::normal(array_map(static fn (int $v): array => $places[$v], $ring));
+    }
+
+    /**
+     * Upright edges between chords of what is round: it is drawn as round, with its outline alone.
+     *
+     * @param list<Place> $places
+     * @param list<non-empty-list<list<int>>> $faces
+     * @param array<int, Place> $normals of them
+     *
+     * @return array<string, true> by numbers of both vertices
+     */
+    private static function smooth(array $places, array $faces, array $normals): array
+    {
+        [$turns, $smooth] = [[], []];
+        foreach ($faces as $f => $face) {
+            [$nu, $nv, $nw] = $normals[$f];
+            foreach ($face[0] as $i => $b) {
+                $a = $face[0][$i > 0 ? $i - 1 : \count($face[0]) - 1];
+                [[$au, , $aw], [$bu, , $bw]] = [$places[$a], $places[$b]];
+                if (abs($au - $bu) + abs($aw - $bw) > self::UPRIGHT_MM) {
+                    continue;
+                }
+                $key = $a < $b ? "$a,$b" : "$b,$a";
+                $length = sqrt($nu ** 2 + $nv ** 2 + $nw ** 2);
+                $width = self::width($places, $face[0]);
+                if (!isset($turns[$key])) {
+                    $turns[$key] = [$nu / $length, $nw / $length, $width];
+                } elseif (
+                    abs($turns[$key][2] - $width) < self::ALIKE * $width
+                    && $turns[$key][0] * $nu + $turns[$key][1] * $nw > self::ROUND * $length
+                    // Where one side of it is seen and the other is not, it is the outline.
+                    && $turns[$key][1] > 0.0 === $nw > 0.0
+                ) {
+                    $smooth[$key] = true;
+                }
+            }
+        }
+
+        return $smooth;
+    }
+
+    /**
+     * @param list<Place> $places
+     * @param list<int> $ring
+     *
+     * @return float mm, how far an upright face reaches on the plan
+     */
+    private static function width(array $places, array $ring): float
+    {
+        $places = array_map(static fn (int $v): array => $places[$v], $ring);
+        [$u, $w] = [array_column($places, 0), array_column($places, 2)];
+
+        return [] === $u || [] === $w ? 0.0 : hypot(max($u) - min($u), max($w) - min($w));
+    }
+
+    /**
+     * @param list<int> $ring
+     * @param array<string, true> $smooth
+     *
+     * @return list<bool>
+     */
+    private static function drawn(array $ring, array $smooth): array
+    {
+        $drawn = [];
+        foreach ($ring as $i => $a) {
+            $b = $ring[$i + 1 < \count($ring) ? $i + 1 : 0];
+            $drawn[] = !isset($smooth[$a < $b ? "$a,$b" : "$b,$a"]);
+        }
+
+        return $drawn;
+    }
+
+    /**
+     * @param non-empty-list<non-empty-list<Place>> $rings
+     * @param list<list<bool>> $drawn
+     * @param array{float, float, float} $step
+     *
+     * @return array{non-empty-list<non-empty-list<Place>>, list<list<bool>>}|null null where nothing is left
+     */
+    private static function clipped(array $rings, array $drawn, array $step, float $depth): ?array
+    {
+        [$from, $to, $near] = $step;
+        $bounds = array_filter(
+            [[0, 1.0, $from], [0, -1.0, -$to], [2, 1.0, $near], [2, -1.0, -(max($near, 0.0) + $depth)]],
+            static fn (array $b): bool => is_finite($b[2]),
+        );
+        foreach ($bounds as [$axis, $sign, $least]) {
+            [$left, $flags] = [[], []];
+            foreach ($rings as $i => $ring) {
+                [$kept, $keptDrawn] = self::beyond($ring, $drawn[$i], $axis, $sign, $least);
+                if (\count($kept) > 2) {
+                    $left[] = $kept;
+                    $flags[] = $keptDrawn;
+                } elseif (0 === $i) {
+                    return null;
+                }
+            }
+            [$rings, $drawn] = [$left, $flags];
+            if ([] === $rings) {
+                return null;
+            }
+        }
+
+        return [$rings, $drawn];
+    }
+
+    /**
+     * What of a ring lies beyond a plane (Sutherland and Hodgman, 1974); where it runs along that, it is no edge.
+     *
+     * @param non-empty-list<Place> $ring
+     * @param list<bool> $drawn
+     *
+     * @return array{list<Place>, list<bool>}
+     */
+    private static function beyond(array $ring, array $drawn, int $axis, float $sign, float $least): array
+    {
+        $off = [];
+        foreach ($ring as $p) {
+            $off[] = $sign * $p[$axis] - $least;
+        }
+        if (min($off) >= 0.0) {
+            return [$ring, $drawn];
+        }
+        if (max($off) <= 0.0) {
+            return [[], []];
+        }
+        [$kept, $flags] = [[], []];
+        $n = \count($ring);
+        foreach ($ring as $i => $p) {
+            $k = $i + 1 < $n ? $i + 1 : 0;
+            $q = $ring[$k];
+            if ($off[$i] >= 0.0) {
+                $kept[] = $p;
+                $flags[] = $drawn[$i];
+            }
+            if ($off[$i] >= 0.0 !== $off[$k] >= 0.0) {
+                $part = $off[$i] / ($off[$i] - $off[$k]);
+                $at = [$p[0] + $part * ($q[0] - $p[0]), $p[1] + $part * ($q[1] - $p[1]), $p[2] + $part * ($q[2] - $p[2])];
+                $kept[] = 0 === $axis ? [$sign * $least, $at[1], $at[2]] : [$at[0], $at[1], $sign * $least];
+                $flags[] = $off[$i] < 0.0 && $drawn[$i];
+            }
+        }
+
+        return [$kept, $flags];
+    }
+}
