@@ -22,7 +22,7 @@ test("a facade is calibrated by its courses, straightened, levelled, and traced 
   const plan = new Hand(page);
   await plan.seesWholePage();
   await page.keyboard.press("p");
-  await page.getByRole("button", { name: "a side’s line" }).click();
+  await page.getByRole("button", { name: "a side", exact: true }).click();
   await plan.click([0, 0]);
   await plan.click([13200, 0]);
   await page.getByRole("textbox", { name: "side" }).fill("South");

@@ -289,6 +289,8 @@ final class FuzzTest extends TestCase
                 "boundaries/{$this->id('boundary')}",
                 "boundaries/{$this->id('boundary')}/clearances",
                 "sides/{$this->id('side')}/corners",
+                "sides/{$this->id('side')}/view",
+                "sides/{$this->id('side')}/openings",
                 'history',
                 'shares',
                 'arrivals/'.Desk::newId(),

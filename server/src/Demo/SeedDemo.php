@@ -38,6 +38,16 @@ use Symfony\Component\Uid\UuidV7;
 #[AsCommand('plinth:demo', 'Puts the demo account and its projects in place, once.')]
 final readonly class SeedDemo
 {
+    /** From left to right as one looks at them, mm; the second section goes on further back behind a jog. */
+    private const LODGE_SIDES = [
+        ['South', 0, 0, 11_000, 0, ''],
+        ['East', 11_000, 0, 11_000, 7600, ''],
+        ['North', 11_000, 7600, 0, 7600, ''],
+        ['West', 0, 7600, 0, 0, ''],
+        ['Section A', -500, 3000, 11_500, 3000, ''],
+        ['Section B', 8000, -500, 6500, 8100, '8000 4000; 6500 4000'],
+    ];
+
     /** Where hand picks fall beside the true point, px, in turn. */
     private const HAND = [[0.21, -0.14], [-0.18, 0.22], [0.12, 0.19], [-0.24, -0.11], [0.08, -0.2]];
 
@@ -94,6 +104,14 @@ final readonly class SeedDemo
     {
         $plan = PlanReader::read((string) file_get_contents($this->projectDir.'/demo/reedmace-lodge.json'));
         $this->change($project, $user, 'The lodge as it stands', PlanRows::of($plan));
+        $sides = [];
+        foreach (self::LODGE_SIDES as [$name, $fromX, $fromY, $toX, $toY, $jogs]) {
+            $sides[] = ['do' => 'add', 'type' => 'side', 'id' => (string) new UuidV7(), 'values' => [
+                'name' => $name, 'fromX' => $fromX, 'fromY' => $fromY, 'toX' => $toX, 'toY' => $toY,
+                'cut' => str_starts_with($name, 'Section'), 'jogs' => $jogs,
+            ]];
+        }
+        $this->change($project, $user, 'Its sides, and two sections', $sides);
     }
 
     private function work(Uuid $project, User $user): void

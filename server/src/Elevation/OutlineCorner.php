@@ -108,6 +108,12 @@ class OutlineCorner extends ProjectRow
         return $this->rise;
     }
 
+    /** The drawing it was traced over. */
+    public function drawing(): ?Uuid
+    {
+        return $this->drawing;
+    }
+
     public function at(): Point
     {
         return new Point($this->x, $this->y);

@@ -4,8 +4,11 @@ declare(strict_types=1);
 
 namespace Plinth\Server\Project;
 
+use Doctrine\DBAL\Types\Types;
 use Doctrine\ORM\Mapping as ORM;
 use Plinth\Core\Geometry\Point;
+use Plinth\Core\Projection\Exception\UndrawableView;
+use Plinth\Core\Projection\View;
 use Plinth\Server\Change\Kind;
 use Plinth\Server\Change\ProjectRow;
 use Plinth\Server\Change\RowValues;
@@ -17,6 +20,7 @@ use Plinth\Server\Http\Refusal;
 class Side extends ProjectRow
 {
     private const SHORTEST_MM = 100.0;
+    private const LONGEST = 2000;
 
     #[ORM\Column(length: 120)]
     private string $name = '';
@@ -34,9 +38,24 @@ class Side extends ProjectRow
     #[ORM\Column(nullable: true)]
     private ?float $toY = null;
 
+    /** whether it is a section: cut along its line, instead of all of the building seen from there */
+    #[ORM\Column(options: ['default' => false])]
+    private bool $cut = false;
+
+    /** mm behind the line that are shown; all there is without it */
+    #[ORM\Column(nullable: true)]
+    private ?float $depth = null;
+
+    /** places between the ends of a cutting line, where it has jogs */
+    #[ORM\Column(type: Types::TEXT)]
+    private string $jogs = '';
+
     public function values(): array
     {
-        return ['name' => $this->name, 'fromX' => $this->fromX, 'fromY' => $this->fromY, 'toX' => $this->toX, 'toY' => $this->toY];
+        return [
+            'name' => $this->name, 'fromX' => $this->fromX, 'fromY' => $this->fromY, 'toX' => $this->toX, 'toY' => $this->toY,
+            'cut' => $this->cut, 'depth' => $this->depth, 'jogs' => $this->jogs,
+        ];
     }
 
     public function take(RowValues $values): void
@@ -62,6 +81,32 @@ class Side extends ProjectRow
                 $values->at('fromX'),
             );
         }
+        $this->cut = $values->flag('cut');
+        $this->depth = $values->optionalPositive('depth');
+        $this->jogs = $this->cut ? trim($values->text('jogs', self::LONGEST)) : '';
+        $places = Places::read($this->jogs, $values->at('jogs'));
+        if (4 === $given && [] !== $places) {
+            try {
+                $this->looks();
+            } catch (UndrawableView $e) {
+                throw Refusal::invalid('jogs', $e->getMessage(), $values->at('jogs'));
+            }
+        }
+    }
+
+    /**
+     * Where one looks from.
+     *
+     * @throws UndrawableView
+     */
+    public function looks(): View
+    {
+        [$from, $to] = $this->line();
+        $depth = $this->depth ?? \INF;
+
+        return $this->cut
+            ? View::section([$from, ...array_column(Places::read($this->jogs, 'jogs'), 0), $to], $depth)
+            : View::side($from, $to, $depth);
     }
 
     /** @return array{Point, Point} left and right end of its line on the plan */

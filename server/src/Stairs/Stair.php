@@ -20,6 +20,7 @@ use Plinth\Server\Change\RowValues;
 use Plinth\Server\Change\WhenGone;
 use Plinth\Server\Project\DrawnOnStorey;
 use Plinth\Server\Project\OnStorey;
+use Plinth\Server\Project\Places;
 use Plinth\Server\Project\Storey;
 use Plinth\Server\Source\Drawing;
 use Symfony\Bridge\Doctrine\Types\UuidType;
@@ -111,8 +112,8 @@ class Stair extends ProjectRow implements OnStorey, DrawnOnStorey
         $this->storey = $values->id('storey');
         $this->reaches = $values->optionalId('reaches');
         $this->drawing = $values->optionalId('drawing');
-        $this->line = trim($values->text('line', StairPlaces::LONGEST));
-        $this->treads = trim($values->text('treads', StairPlaces::LONGEST));
+        $this->line = trim($values->text('line', Places::LONGEST));
+        $this->treads = trim($values->text('treads', Places::LONGEST));
         $this->width = $values->positive('width', CoreStair::WIDEST_MM);
         $this->risers = $values->count('risers');
         if ($this->risers < 2 || $this->risers > CoreStair::MOST_RISERS) {
@@ -134,7 +135,7 @@ class Stair extends ProjectRow implements OnStorey, DrawnOnStorey
         $this->takePosts($values);
         $this->headroom = $values->positive('headroom', 10_000.0);
         // What cannot be read is refused when it comes in.
-        $line = StairPlaces::read($this->line, $values->at('line'));
+        $line = Places::read($this->line, $values->at('line'));
         $treads = $this->shapes($values->at('treads'));
         if ([] === $treads && \count($line) < 2) {
             throw UnreadableDocument::outOfRange($values->at('line'), 'two places or more, or treads');
@@ -163,13 +164,13 @@ class Stair extends ProjectRow implements OnStorey, DrawnOnStorey
      */
     public function mapped(\Closure $elsewhere): array
     {
-        return ['line' => StairPlaces::mapped($this->line, $elsewhere), 'treads' => StairPlaces::mapped($this->treads, $elsewhere)];
+        return ['line' => Places::mapped($this->line, $elsewhere), 'treads' => Places::mapped($this->treads, $elsewhere)];
     }
 
     /** @param bool $isAlone whether no other storey is there to arrive at */
     public function stands(bool $isAlone = false): CoreStair
     {
-        $line = StairPlaces::read($this->line, 'line');
+        $line = Places::read($this->line, 'line');
 
         return new CoreStair(
             $this->id->toRfc4122(),
@@ -198,7 +199,7 @@ class Stair extends ProjectRow implements OnStorey, DrawnOnStorey
     {
         $shapes = [];
         foreach ('' === $this->treads ? [] : explode('|', $this->treads) as $text) {
-            $round = StairPlaces::read($text, $at);
+            $round = Places::read($text, $at);
             if (\count($round) < 3 || \count($shapes) >= CoreStair::MOST_RISERS) {
                 throw UnreadableDocument::outOfRange($at, \sprintf('three places or more for each of at most %d treads', CoreStair::MOST_RISERS));
             }

@@ -8,6 +8,7 @@ use Plinth\Core\Geometry\PixelToMm;
 use Plinth\Core\Geometry\Point;
 use Plinth\Server\Change\Workspace;
 use Plinth\Server\Fit\Traced;
+use Plinth\Server\Project\Places;
 use Plinth\Server\Source\Drawing;
 
 /** Walking lines and treads that were traced over a drawing. */
@@ -30,7 +31,7 @@ final readonly class TracedStairs implements Traced
             $was = $workspace->was(Stair::class, $stair->id()) ?? $stair->values();
             $text = '' === $was['line'] ? explode('|', (string) $was['treads'])[0] : (string) $was['line'];
 
-            return StairPlaces::read($text, 'line')[0][0];
+            return Places::read($text, 'line')[0][0];
         }, $workspace->findBy(Stair::class, 'drawing', $drawing->id()));
     }
 }

@@ -78,7 +78,8 @@ export function choosePlace(place: Place): void {
 /** All that is traced here once the picture is trued, else the whole picture. */
 export function showPlace(): void {
   const { drawing } = useDesk.getState();
-  const guess = drawing === null || (useProject.getState().rows.fit.get(drawing)?.isGuess ?? true);
+  // Where no drawing lies, what stands there is all there is.
+  const guess = drawing !== null && (useProject.getState().rows.fit.get(drawing)?.isGuess ?? true);
   (guess ? showWholePage : showTraced)();
 }
 

@@ -4,6 +4,7 @@ import { useProject } from "../../store/project";
 import { count } from "../../ui/numbers";
 import { Head, NextThing } from "../../ui/parts";
 import { useSelectableSelected } from "../selected";
+import { SideOpenings } from "./SideOpenings";
 
 /** What is marked and traced on a side: heights with their ±, and outlines with their sizes. */
 export function SideLedger({ side }: { side: string }) {
@@ -14,6 +15,7 @@ export function SideLedger({ side }: { side: string }) {
   const Panel = useCurrentAct()?.Panel;
   const Selected = useSelectableSelected()?.Panel;
   const acts = useActs((s) => s.acts);
+  const row = rows.side.get(side);
   const levels = report?.levels ?? [];
   const outlines = [...rows.outline.values()].filter((o) => o.side === side);
   const kinds = entriesOf("trace", true)
@@ -23,7 +25,11 @@ export function SideLedger({ side }: { side: string }) {
   return (
     <>
       <Head
-        title={`${count(levels.length, "level")}, ${count(outlines.length, "outline")}`}
+        title={
+          drawing === null
+            ? (row?.name ?? "")
+            : `${count(levels.length, "level")}, ${count(outlines.length, "outline")}`
+        }
         next={
           act === null &&
           drawing !== null &&
@@ -34,17 +40,22 @@ export function SideLedger({ side }: { side: string }) {
           )
         }
       >
-        {report?.plusMinusMmPer10m == null
-          ? "The drawing is not trued up yet: heights are a guess until courses or a length say better."
-          : isPlaced
-            ? "Heights count from the finished level that was stated."
-            : "Heights count from where the drawing happens to lie: no level is stated yet."}
+        {drawing === null
+          ? row?.cut
+            ? "Cut through what stands, and what lies behind it."
+            : "What stands, as it is seen from here. A drawing that is brought in for it lies behind it."
+          : report?.plusMinusMmPer10m == null
+            ? "The drawing is not trued up yet: heights are a guess until courses or a length say better."
+            : isPlaced
+              ? "Heights count from the finished level that was stated."
+              : "Heights count from where the drawing happens to lie: no level is stated yet."}
       </Head>
       <div className="min-h-0 flex-1 overflow-y-auto" data-testid="levels">
         <fieldset disabled={reads} className="contents">
           {Panel && <Panel />}
           {Selected && <Selected key={selected?.id} id={selected?.id ?? ""} />}
         </fieldset>
+        <SideOpenings side={side} />
         {kinds.map((kind) => (
           <kind.of key={kind.rank} storey={null} side={side} />
         ))}

@@ -7,6 +7,7 @@ import { inkIsReady } from "../../../board/found";
 import { read, sendDraft } from "../../../board/slip";
 import { SNAP_PX, wallUnder } from "../../../board/snap";
 import type { XY } from "../../../geometry/plane";
+import { nextOpeningNumber } from "../../../store/openings";
 import { change, inProject, useProject } from "../../../store/project";
 import { heightsOf, type OpeningKind } from "../../../store/usual";
 import { nearestOnLine, pointAlong, wallLine } from "../../../store/walls";
@@ -139,11 +140,7 @@ async function byHand(wall: string, offset: number, width: number, pointer: XY |
 /** Edges that were clicked are those of a drawn gap where they are this near to them, as a part of the width. */
 const SAME_GAP = 0.35;
 
-const WORDS: Record<OpeningKind, { letter: string; title: string }> = {
-  door: { letter: "D", title: "Door" },
-  window: { letter: "W", title: "Window" },
-  opening: { letter: "O", title: "Opening" },
-};
+const TITLES: Record<OpeningKind, string> = { door: "Door", window: "Window", opening: "Opening" };
 
 async function addOpening(
   wall: string,
@@ -153,14 +150,10 @@ async function addOpening(
   leaf: { hand: "left" | "right"; swing: "left" | "right" },
   before = useDesk.getState().draft,
 ): Promise<void> {
-  const { letter, title } = WORDS[kind];
   const { sill, height } = heightsOf(kind, width);
-  const taken = [...useProject.getState().rows.opening.values()].map((o) => o.number);
-  let n = 1;
-  while (taken.includes(`${letter}${String(n).padStart(2, "0")}`)) n++;
-  const number = `${letter}${String(n).padStart(2, "0")}`;
+  const number = nextOpeningNumber(kind);
   await sendDraft(
-    title,
+    TITLES[kind],
     [
       {
         do: "add",

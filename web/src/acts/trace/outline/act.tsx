@@ -3,6 +3,7 @@ import { useDesk } from "../../../board/desk";
 import { exactSnap } from "../../../board/snap";
 import { drawTraced } from "../../../board/traced";
 import { isTracing } from "../../isTracing";
+import { SideView, sideCorners } from "../../SideView";
 import { removeRow } from "../removing";
 import { cornerDrag, cornerPoints, cornersHere, edgeMiddles, outlineAt } from "./corners";
 import { OutlineOptions, OutlineRows } from "./OutlinePanel";
@@ -45,4 +46,7 @@ const act: Act = {
 
 export default act;
 
-export const shows: readonly Shown[] = [{ in: isTracing, Marks: Outlines, points: cornersHere }];
+export const shows: readonly Shown[] = [
+  { in: (desk) => desk.side !== null && isTracing(desk), Marks: SideView, points: sideCorners },
+  { in: isTracing, Marks: Outlines, points: cornersHere },
+];

@@ -25,9 +25,9 @@ export function PlacePanel() {
         value={placing}
         of={[
           ["point", "a point"],
-          ["axis x", "an axis up"],
-          ["axis y", "an axis across"],
-          ...(storey === null ? [] : [["side", "a side’s line"] as const]),
+          ["axis x", "axis up"],
+          ["axis y", "axis across"],
+          ...(storey === null ? [] : [["side", "a side"] as const, ["section", "a section"] as const]),
         ]}
         set={(value) => {
           usePlacing.setState({ placing: value });
@@ -39,7 +39,9 @@ export function PlacePanel() {
           ? `Point near a corner or column, then type where it lies${axes.size > 0 ? ", B/2 for a crossing," : ""} or click what it belongs onto: a traced corner, another drawing’s point, or what shows through of another storey. Two give size and turn as well.`
           : placing === "side"
             ? "Pick the left end of the side and then its right end, as you look at it from outside, and say which side it is."
-            : "Point at the axis on the drawing and give its label."}
+            : placing === "section"
+              ? "Pick where the cut begins and where it ends, from left to right as you look at what lies behind it, and name it: A, for one."
+              : "Point at the axis on the drawing and give its label."}
       </p>
       {storey !== null && placing === "point" && <ShowsThrough storey={storey} />}
       {drawing !== null && <KeepsSize drawing={drawing} />}

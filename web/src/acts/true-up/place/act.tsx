@@ -15,7 +15,7 @@ import { SettingOut } from "./SettingOut";
 import { Sides } from "./Sides";
 import { sideWithoutLine, stateSide } from "./sides";
 
-const isSide = () => usePlacing.getState().placing === "side";
+const isSide = () => ["side", "section"].includes(usePlacing.getState().placing);
 /** Whether a click says what the point that is picked belongs onto. */
 const isOnto = () =>
   usePlacing.getState().placing === "point" && picksNow().length === 1 && useDesk.getState().slip === "";
@@ -24,6 +24,7 @@ const wanted = () => (isSide() ? 2 : 1);
 const WORDS = {
   point: { label: "lies at", hint: "0 0, 12 m 3.5 m, a crossing B/2; or click what it belongs onto." },
   axis: { label: "axis", hint: "Its label: 1, 2 or A, B. Enter sets it." },
+  section: { label: "section", hint: "From its left end to its right as you look at what lies behind. Enter sets it." },
   side: { label: "side", hint: "From its left end to its right as you look at it. Enter sets it." },
 };
 
@@ -33,7 +34,10 @@ const act: Act = {
   wanted,
   click(click) {
     if (isOnto()) return void placeOnto(click.pointer, click.free);
-    const next = isSide() ? sideWithoutLine(useProject.getState().rows.side.values())?.name : undefined;
+    const next =
+      usePlacing.getState().placing === "side"
+        ? sideWithoutLine(useProject.getState().rows.side.values())?.name
+        : undefined;
     pick(click, { wanted: wanted(), text: next ?? "" });
   },
   snap(pointer, reach, free) {
@@ -48,10 +52,16 @@ const act: Act = {
     const map = fitMap(useProject.getState().rows, useDesk.getState().drawing);
     const [a, b = a] = picks;
     if (!map || !a || !b || picks.length < wanted()) return null;
-    const words = WORDS[placing === "point" || placing === "side" ? placing : "axis"];
+    const words = WORDS[placing === "axis x" || placing === "axis y" ? "axis" : placing];
     const about = [apply(map, a.at), apply(map, b.at)];
     const at = middle(apply(map, a.at), apply(map, b.at));
-    return { at, about, ...words, passes: isOnto(), send: isSide() ? stateSide : statePlace };
+    return {
+      at,
+      about,
+      ...words,
+      passes: isOnto(),
+      send: isSide() ? (text) => stateSide(text, placing === "section") : statePlace,
+    };
   },
   draws(pen) {
     const map = fitMap(useProject.getState().rows, useDesk.getState().drawing);

@@ -143,6 +143,9 @@ describe("the line of a side on the plan", () => {
     picked([0, 0], [600, 0]);
     await stateSide(" ");
     expect(useDesk.getState().slipError).toMatch(/^Which side/);
+    picked([0, 0], [600, 0]);
+    await stateSide("A", true);
+    expect(server.sent[2]?.operations[0]?.values).toMatchObject({ name: "Section A", cut: true });
   });
 
   it("is laid round what is traced on all four at once, each from its left as it is looked at", async () => {

@@ -18,7 +18,9 @@ import { useShown } from "../../useStairs";
 import { nearestCorners, planCorners } from "./sides";
 
 /** What the next pick states. */
-export const usePlacing = create<{ placing: "point" | "axis x" | "axis y" | "side" }>(() => ({ placing: "point" }));
+export const usePlacing = create<{ placing: "point" | "axis x" | "axis y" | "side" | "section" }>(() => ({
+  placing: "point",
+}));
 
 /** A second click in Place, instead of a figure: the point picked goes onto a traced corner, or onto what another drawing shows there. */
 export async function placeOnto(pointer: XY, free: boolean): Promise<void> {

@@ -8,19 +8,22 @@ import { change, inProject, useProject } from "../../../store/project";
 import { inOrder, type Thing } from "../../../store/rows";
 
 /** Enter at the two ends of a side's line on a plan: which side it is. */
-export async function stateSide(text: string): Promise<void> {
+export async function stateSide(text: string, cut = false): Promise<void> {
   const { drawing } = useDesk.getState();
   const { rows } = useProject.getState();
   const map = fitMap(rows, drawing);
   const [a, b] = picksNow();
-  const name = text.trim();
+  const name = cut && !/^section\b/i.test(text.trim()) ? `Section ${text.trim()}`.trim() : text.trim();
   if (!map || !a || !b) return;
-  if (name === "") return useDesk.setState({ slipError: "Which side is it? South, for one." });
+  if (text.trim() === "")
+    return useDesk.setState({
+      slipError: cut ? "What is it called? A, for one." : "Which side is it? South, for one.",
+    });
   const [from, to] = [apply(map, a.at), apply(map, b.at)];
-  const line = { fromX: from[0], fromY: from[1], toX: to[0], toY: to[1] };
+  const line = { fromX: from[0], fromY: from[1], toX: to[0], toY: to[1], cut };
   const known = [...rows.side.values()].find((s) => s.name.toLowerCase() === name.toLowerCase());
   clearDraft();
-  await change("Line of a side", [
+  await change(cut ? "Line of a section" : "Line of a side", [
     known
       ? { do: "set", type: "side", id: known.id, values: line }
       : { do: "add", type: "side", id: newId(), values: { name, ...line } },

@@ -2,17 +2,17 @@
 
 declare(strict_types=1);
 
-namespace Plinth\Server\Stairs;
+namespace Plinth\Server\Project;
 
 use Plinth\Core\Exchange\Exception\UnreadableDocument;
 use Plinth\Core\Geometry\Point;
 use Plinth\Server\Change\RowValues;
 
 /**
- * Places of a walking line or round a tread, as they stand in a row: "x y", or "x y rise" where an arc begins, with semicolons between
- * them and strokes between treads; mm.
+ * Places of a line or round a shape, as they stand in a row: "x y", or "x y rise" where an arc begins, with semicolons between
+ * them and strokes between shapes; mm.
  */
-final class StairPlaces
+final class Places
 {
     public const LONGEST = 60_000;
     private const MOST = 1000;

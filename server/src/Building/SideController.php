@@ -1,0 +1,163 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Building;
+
+use Doctrine\ORM\EntityManagerInterface;
+use Plinth\Core\Bodies\BodyKind;
+use Plinth\Core\Bodies\BuildingBodies;
+use Plinth\Core\Elevation\SideLine;
+use Plinth\Core\Elevation\SideMatch;
+use Plinth\Core\Elevation\SideOpening;
+use Plinth\Core\Elevation\SideWall;
+use Plinth\Core\Exchange\BodiesDocument\ViewWriter;
+use Plinth\Core\Exchange\PlanDocument\PlanWriter;
+use Plinth\Core\Plan\Model\Plan;
+use Plinth\Core\Projection\Projection;
+use Plinth\Server\Elevation\Outline;
+use Plinth\Server\Elevation\OutlineCorner;
+use Plinth\Server\Fit\DrawingFit;
+use Plinth\Server\Http\Needs;
+use Plinth\Server\Http\Who;
+use Plinth\Server\Project\ProjectAccess;
+use Plinth\Server\Project\Side;
+use Symfony\Component\HttpFoundation\JsonResponse;
+use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\Routing\Attribute\Route;
+use Symfony\Component\Uid\Uuid;
+use Symfony\Contracts\Cache\CacheInterface;
+
+/** The building as a side or a section shows it, and how its openings lie against what was traced there. */
+#[Route('/api/projects/{project}/sides/{id}')]
+final readonly class SideController
+{
+    /** What shows that an opening is seen. */
+    private const FILLS = [BodyKind::Frame->value, BodyKind::Leaf->value, BodyKind::Pane->value];
+
+    public function __construct(
+        private ProjectAccess $access,
+        private BuildingPlan $building,
+        private EntityManagerInterface $entities,
+        private CacheInterface $cache,
+    ) {
+    }
+
+    #[Needs(Who::Reader)]
+    #[Route('/view', methods: ['GET'])]
+    public function view(Uuid $project, Uuid $id): Response
+    {
+        $side = $this->access->row(Side::class, $project, $id);
+
+        return new JsonResponse($this->drawn($side, $this->building->of($project)), json: true);
+    }
+
+    /** Openings that are seen from a side, each with what was traced of it; then those that the plan lacks. */
+    #[Needs(Who::Reader)]
+    #[Route('/openings', methods: ['GET'])]
+    public function openings(Uuid $project, Uuid $id): Response
+    {
+        $side = $this->access->row(Side::class, $project, $id);
+        $plan = $this->building->of($project);
+        $line = SideLine::between(...$side->line());
+        /** @var array{lines: list<array{kind: string, id: string}>} $drawn */
+        $drawn = json_decode($this->drawn($side, $plan), true, 512, \JSON_THROW_ON_ERROR);
+        $seen = [];
+        foreach ($drawn['lines'] as $of) {
+            if (\in_array($of['kind'], self::FILLS, true)) {
+                $seen[$of['id']] = true;
+            }
+        }
+        [$planned, $walls] = [[], []];
+        foreach ($plan->storeys as $storey) {
+            [$floor, $ceiling] = [$storey->elevation, $storey->elevation + $storey->height];
+            $byId = [];
+            foreach ($storey->walls as $wall) {
+                $along = SideWall::of($wall, $line, $floor, $ceiling);
+                if (null !== $along) {
+                    $walls[] = $byId[$wall->id] = $along;
+                }
+            }
+            foreach ($storey->openings as $opening) {
+                if (isset($seen[$opening->id], $byId[$opening->wall])) {
+                    [$left, $right] = $byId[$opening->wall]->seen($opening->offset, $opening->width);
+                    $head = null === $opening->height ? $ceiling : $floor + $opening->sill + $opening->height;
+                    $planned[] = new SideOpening($opening->id, $left, $right, $floor + $opening->sill, $head, $floor, $ceiling);
+                }
+            }
+        }
+        [$traced, $drawings] = $this->traced($side);
+
+        return new JsonResponse([
+            'plusMinusMmPer10m' => $this->plusMinus($side, $drawings),
+            'matches' => array_map(self::told(...), SideMatch::of($planned, $traced, true === $side->values()['cut'] ? [] : $walls)),
+        ]);
+    }
+
+    /** @return array<string, mixed> */
+    private static function told(SideMatch $match): array
+    {
+        $told = static fn (?SideOpening $o): ?array => null === $o ? null : [
+            'id' => $o->id, 'leftMm' => round($o->left, 2), 'rightMm' => round($o->right, 2), 'sillMm' => round($o->sill, 2), 'headMm' => round($o->head, 2),
+        ];
+        $wall = $match->wall;
+        $traced = $match->traced;
+
+        return [
+            'opening' => $told($match->planned),
+            'floorMm' => $match->planned->floor ?? $wall->floor ?? 0.0,
+            'outline' => $told($traced),
+            'wall' => null === $wall || null === $traced ? null : [
+                'id' => $wall->wall->id, 'offsetMm' => round($wall->offset($traced), 2), 'widthMm' => round($wall->width($traced), 2),
+            ],
+        ];
+    }
+
+    /** Kept under a hash of all that it follows from. */
+    private function drawn(Side $side, Plan $plan): string
+    {
+        $looks = $side->looks();
+        $key = hash('xxh128', json_encode([PlanWriter::document($plan), $side->values()], \JSON_THROW_ON_ERROR));
+
+        return $this->cache->get("view.$key", static fn (): string => json_encode(
+            ViewWriter::view(Projection::of(BuildingBodies::of($plan), $looks)),
+            \JSON_THROW_ON_ERROR,
+        ));
+    }
+
+    /** @return array{list<SideOpening>, list<Uuid>} what was traced on a side, and the drawings under it */
+    private function traced(Side $side): array
+    {
+        [$traced, $drawings] = [[], []];
+        $criteria = ['project' => $side->project()];
+        foreach ($this->entities->getRepository(Outline::class)->findBy($criteria + ['side' => $side->id()], ['id' => 'ASC']) as $outline) {
+            $corners = $this->entities->getRepository(OutlineCorner::class)->findBy($criteria + ['outline' => $outline->id()]);
+            $places = array_map(static fn (OutlineCorner $c): array => $c->at()->toArray(), $corners);
+            if (\count($places) > 2) {
+                [$u, $v] = [array_column($places, 0), array_column($places, 1)];
+                $traced[] = new SideOpening($outline->id()->toRfc4122(), min($u), max($u), min($v), max($v));
+                $drawing = $corners[0]->drawing();
+                if (null !== $drawing) {
+                    $drawings[$drawing->toRfc4122()] = $drawing;
+                }
+            }
+        }
+
+        return [$traced, array_values($drawings)];
+    }
+
+    /** @param list<Uuid> $drawings */
+    private function plusMinus(Side $side, array $drawings): ?float
+    {
+        $worst = null;
+        foreach ($drawings as $drawing) {
+            $of = $this->entities->find(DrawingFit::class, $side->beside($drawing)->criteria())?->plusMinusMmPer10m();
+            if (null === $of) {
+                return null;
+            }
+            $worst = max($worst ?? 0.0, $of);
+        }
+
+        return $worst;
+    }
+}
