@@ -1,8 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
-import { useMemo } from "react";
+import { useEffect, useMemo } from "react";
+import { create } from "zustand";
 import { api, type Schemas, settled } from "../api/client";
 import { useDesk, useDeskFields } from "../board/desk";
 import { TEAL } from "../board/marks";
+import { showTraced } from "../board/views";
 import { apply, type Map2 } from "../geometry/maps";
 import type { XY } from "../geometry/plane";
 import { inProject, useProject } from "../store/project";
@@ -19,16 +21,34 @@ const LOOKS: Record<Line["role"], { width: number; dash?: string }> = {
 };
 const ROLES = ["visible", "hidden", "cut"] as const;
 
-/** What a view of a side without anything traced on it has to hold: as long as its line, from the lowest floor to over the highest. */
+/** How far what was seen of the side on the board last reaches; asked again of nothing. */
+const useReach = create<{ side: string | null; corners: readonly XY[] }>(() => ({ side: null, corners: [] }));
+
+/** What a view of a side has to hold of what stands; until that is known, its line and all storeys. */
 export function sideCorners(): XY[] {
   const { rows } = useProject.getState();
-  const row = rows.side.get(useDesk.getState().side ?? "");
-  const storeys = [...rows.storey.values()];
+  const { side } = useDesk.getState();
+  const reach = useReach.getState();
+  const row = rows.side.get(side ?? "");
   if (!row || row.fromX === null || row.fromY === null || row.toX === null || row.toY === null) return [];
-  const heights = storeys.flatMap((s) => [s.elevation, s.elevation + s.height]);
+  if (reach.side === side && reach.corners.length > 0) return [...reach.corners];
+  const heights = [...rows.storey.values()].flatMap((s) => [s.elevation, s.elevation + s.height]);
   return [
     [0, Math.min(0, ...heights)],
     [Math.hypot(row.toX - row.fromX, row.toY - row.fromY), Math.max(0, ...heights)],
+  ];
+}
+
+/** Opposite corners of all that a view shows. */
+function cornersOf({ lines, faces }: { lines: readonly Line[]; faces: readonly { rings: number[][][] }[] }): XY[] {
+  const places = [...lines.flatMap((l) => [l.from, l.to]), ...faces.flatMap((f) => f.rings.flat())];
+  const [u, v] = [0, 1].map((k) => places.map((p) => p[k] ?? 0));
+  if (!u || !v || u.length === 0) return [];
+  const least = (of: readonly number[]) => of.reduce((a, b) => Math.min(a, b));
+  const most = (of: readonly number[]) => of.reduce((a, b) => Math.max(a, b));
+  return [
+    [least(u), least(v)],
+    [most(u), most(v)],
   ];
 }
 
@@ -54,6 +74,13 @@ export function SideView({ screen }: { screen: Map2 }) {
     for (const line of data?.lines ?? []) lines.set(line.role, [...(lines.get(line.role) ?? []), line]);
     return lines;
   }, [data]);
+  useEffect(() => {
+    if (!data || side === null) return;
+    const isNew = useReach.getState().side !== side;
+    useReach.setState({ side, corners: cornersOf(data) });
+    // Where no drawing lies it is all there is to look at.
+    if (isNew && useDesk.getState().drawing === null) showTraced();
+  }, [data, side]);
   if (!isThere || !data) return null;
   const path = (lines: readonly Line[]) => lines.map((l) => `M${at(l.from)}L${at(l.to)}`).join("");
   const own = selected === null ? [] : data.lines.filter((l) => l.id === selected.id);

@@ -62,7 +62,9 @@ export function SideOpenings({ side }: { side: string }) {
     enabled: isThere,
     placeholderData: (old, query) => (query?.queryKey[1] === side ? old : undefined),
   });
-  if (!isThere || !data || data.matches.length === 0) return null;
+  // A section through which nothing was traced has nothing to hold them against.
+  const isHeld = !row?.cut || data?.matches.some((m) => m.outline !== null);
+  if (!isThere || !data || data.matches.length === 0 || !isHeld) return null;
   const apart = data.matches.filter(differs);
   const lacking = data.matches.filter((m) => m.opening === null);
   return (

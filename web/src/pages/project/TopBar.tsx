@@ -44,7 +44,22 @@ export function TopBar({ account, onSignedOut }: { account: Account; onSignedOut
         ))}
       </fieldset>
       <StoreysPanel />
-      {sides.length > 0 && (
+      {sides.length > FEW && (
+        <select
+          aria-label="Sides"
+          className={`rounded-lg border border-line px-2 py-1 ${side === null ? "bg-white" : "bg-ink font-semibold text-white"}`}
+          value={side ?? ""}
+          onChange={(e) => choosePlace({ storey: null, side: e.target.value })}
+        >
+          {side === null && <option value="">Sides</option>}
+          {sides.map((s) => (
+            <option key={s.id} value={s.id}>
+              {s.name}
+            </option>
+          ))}
+        </select>
+      )}
+      {sides.length > 0 && sides.length <= FEW && (
         <fieldset className="flex min-w-0 overflow-hidden rounded-lg border border-line bg-white" aria-label="Sides">
           {sides.map((s) => (
             <PlaceButton
@@ -97,6 +112,9 @@ export function TopBar({ account, onSignedOut }: { account: Account; onSignedOut
     </header>
   );
 }
+
+/** So many sides have room beside the storeys. */
+const FEW = 3;
 
 /** In what all sizes are shown: can be changed at any time, and everything follows. */
 function UnitChoice() {
