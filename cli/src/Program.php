@@ -16,6 +16,7 @@ use Plinth\Cli\Command\RoofCommand;
 use Plinth\Cli\Command\SettleCommand;
 use Plinth\Cli\Command\SkewCommand;
 use Plinth\Cli\Command\TraverseCommand;
+use Plinth\Cli\Command\ViewCommand;
 use Plinth\Cli\Command\WallsCommand;
 use Plinth\Cli\Picture\Pictures;
 use Plinth\Cli\Picture\Words;
@@ -47,6 +48,7 @@ final class Program extends Application
             new RoofCommand(),
             new DeriveCommand(),
             new BodiesCommand(),
+            new ViewCommand(),
             new SettleCommand(),
             new ExportCommand(),
             new SkewCommand($pictures),

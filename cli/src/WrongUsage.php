@@ -42,6 +42,11 @@ final class WrongUsage extends \InvalidArgumentException
         return new self('' === $id ? 'The plan has no storey.' : \sprintf('The plan has no storey “%s”.', $id), 'storey');
     }
 
+    public static function noLine(string $text): self
+    {
+        return new self(\sprintf('“%s” is no line: write two places or more as "x y; x y", mm.', $text), 'line');
+    }
+
     public static function noMap(string $at): self
     {
         return new self('This is no map from pixels to millimetres: nine numbers in three rows that can be turned round.', $at);

@@ -215,6 +215,24 @@ final class ProgramTest extends TestCase
         unlink($file);
     }
 
+    public function testABuildingIsSeenFromASideAndCut(): void
+    {
+        $plan = PlanWriter::document((new House())->plan());
+        [$code, $side] = self::plinth(['view', '--line' => '0 -1000; 10000 -1000'], $plan);
+        self::assertSame([0, []], [$code, $side['faces']]);
+        self::assertIsArray($side['lines']);
+        self::assertContains('roof', array_column($side['lines'], 'kind'));
+        self::assertNotContains('hidden', array_column($side['lines'], 'role'));
+        $file = (string) tempnam(sys_get_temp_dir(), 'dxf');
+        [, $told] = self::plinth(['view', '--line' => '-500 3000; 6000,3000; 6000 1500; 11000 1500', '--cut' => true, '--dxf' => $file], $plan);
+        self::assertSame(filesize($file), $told['bytes']);
+        self::assertGreaterThan(10, $told['faces']);
+        unlink($file);
+        self::assertSame('line', self::errorOf(self::plinth(['view', '--line' => '0 0'], $plan))['at']);
+        self::assertSame('line', self::errorOf(self::plinth(['view', '--line' => '0 0; x 1'], $plan))['at']);
+        self::assertSame('view-depth', self::errorOf(self::plinth(['view', '--line' => '0 0; 1000 0', '--depth' => '-5'], $plan))['code']);
+    }
+
     public function testThePictureIsAskedForSkewWallsAndOneWall(): void
     {
         $map = ['pixelToMm' => DrawnWalls::map()->rows()];
@@ -297,7 +315,8 @@ final class ProgramTest extends TestCase
 
     public function testEveryCommandSaysWhatItReadsAndAnswers(): void
     {
-        foreach (['length', 'fit', 'traverse', 'roof', 'derive', 'bodies', 'settle', 'export', 'skew', 'probe', 'walls'] as $command) {
+        $commands = ['length', 'fit', 'traverse', 'roof', 'derive', 'bodies', 'view', 'settle', 'export', 'skew', 'probe', 'walls'];
+        foreach ($commands as $command) {
             $tester = new ApplicationTester(self::program());
             self::assertSame(0, $tester->run([$command, '--help' => true]));
             self::assertMatchesRegularExpression('/Usage:\s+'.$command.'/', $tester->getDisplay());

@@ -290,6 +290,7 @@ final class FuzzTest extends TestCase
                 "boundaries/{$this->id('boundary')}/clearances",
                 "sides/{$this->id('side')}/corners",
                 "sides/{$this->id('side')}/view",
+                "sides/{$this->id('side')}/view.dxf",
                 "sides/{$this->id('side')}/openings",
                 'history',
                 'shares',

@@ -34,7 +34,7 @@ final class RouteTableTest extends TestCase
         'GET '.self::DRAWING.'/spread', 'GET '.self::DRAWING.'/flatness', 'GET '.self::DRAWING.'/fits', 'GET '.self::DRAWING.'/gap', 'GET '.self::DRAWING.'/risers', 'GET '.self::DRAWING.'/misfit', 'GET '.self::DRAWING.'/bearing', 'GET '.self::DRAWING.'/probe',
         'GET '.self::DRAWING.'/proposals', 'GET '.self::DRAWING.'/readings', 'GET '.self::DRAWING.'/rectified', 'GET '.self::DRAWING.'/rectified/{shape}/tiles/{z}/{y}/{x}',
         'GET '.self::STOREY.'/plan.dxf', 'GET '.self::STOREY.'/plan.json', 'GET '.self::STOREY.'/bodies', 'GET '.self::STOREY.'/heights', 'GET '.self::STOREY.'/stairs', 'GET '.self::STOREY.'/fills', 'GET '.self::STOREY.'/outer', 'GET '.self::PROJECT.'/building.glb', 'GET '.self::PROJECT.'/quantities', 'GET '.self::PROJECT.'/quantities.csv', 'GET '.self::STOREY.'/plausible', 'GET '.self::STOREY.'/rooms-table', 'GET '.self::STOREY.'/settled',
-        'GET '.self::PROJECT.'/outlines/{id}', 'GET '.self::PROJECT.'/sides/{id}/corners', 'GET '.self::PROJECT.'/sides/{id}/view', 'GET '.self::PROJECT.'/sides/{id}/openings', 'GET '.self::PROJECT.'/boundaries/{id}', 'GET '.self::PROJECT.'/boundaries/{id}/clearances', 'POST '.self::PROJECT.'/copies',
+        'GET '.self::PROJECT.'/outlines/{id}', 'GET '.self::PROJECT.'/sides/{id}/corners', 'GET '.self::PROJECT.'/sides/{id}/view', 'GET '.self::PROJECT.'/sides/{id}/view.dxf', 'GET '.self::PROJECT.'/sides/{id}/openings', 'GET '.self::PROJECT.'/boundaries/{id}', 'GET '.self::PROJECT.'/boundaries/{id}/clearances', 'POST '.self::PROJECT.'/copies',
         'PUT '.self::PROJECT.'/presence/{page}', 'DELETE '.self::PROJECT.'/presence/{page}',
     ];
     private const EDITOR = [

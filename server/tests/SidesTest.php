@@ -48,6 +48,8 @@ final class SidesTest extends TestCase
         self::assertEqualsWithDelta(3000.0, max([0.0, ...$v]), 0.02);
         $this->desk->change([['do' => 'set', 'type' => 'side', 'id' => $this->side, 'values' => ['cut' => true, 'fromY' => 2000, 'toY' => 2000]]]);
         self::assertCount(2, $this->view()->get('faces')->items(), 'The walls to the left and to the right.');
+        [, $dxf] = $this->desk->client->send('GET', "/api/projects/{$this->desk->id}/sides/$this->side/view.dxf");
+        self::assertStringContainsString('AC1015', json_encode($dxf, \JSON_THROW_ON_ERROR));
         $jogs = ['jogs' => '3000 2000; 3000 3900', 'toY' => 3900];
         $this->desk->change([['do' => 'set', 'type' => 'side', 'id' => $this->side, 'values' => $jogs]]);
         self::assertGreaterThan(2, \count($this->view()->get('faces')->items()), 'Behind the jog the north wall is cut along.');

@@ -44,7 +44,8 @@ final readonly class SideWall
         $offset = $this->offset($opening);
         $middle = ($opening->sill + $opening->head) / 2.0;
 
-        return $offset >= 0.0 && $offset + $this->width($opening) <= $this->wall->length() && $middle > $this->floor && $middle < $this->ceiling;
+        return $offset >= 0.0 && $offset + $this->width($opening) <= $this->wall->length()
+            && $middle > $this->floor && $middle < $this->ceiling;
     }
 
     /** @return float mm along the wall, from its start to the near edge of an opening */

@@ -6,6 +6,7 @@ namespace Plinth\Core\Tests\Exchange;
 
 use PHPUnit\Framework\Attributes\TestWith;
 use PHPUnit\Framework\TestCase;
+use Plinth\Core\Bodies\BuildingBodies;
 use Plinth\Core\Exchange\Dxf\DxfWriter;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Plan\Derivation\Derivation;
@@ -13,8 +14,13 @@ use Plinth\Core\Plan\Model\Opening;
 use Plinth\Core\Plan\Model\OpeningKind;
 use Plinth\Core\Plan\Model\Room;
 use Plinth\Core\Plan\Model\SettingOut;
+use Plinth\Core\Projection\LineRole;
+use Plinth\Core\Projection\Projection;
+use Plinth\Core\Projection\View;
+use Plinth\Core\Projection\ViewLine;
 use Plinth\Core\Stairs\StairForm;
 use Plinth\Core\Stairs\StairPlan;
+use Plinth\Core\Tests\Bodies\House;
 use Plinth\Core\Tests\Outside;
 use Plinth\Core\Tests\Plan\Plans;
 use Plinth\Core\Tests\Stairs\Stairs;
@@ -42,6 +48,29 @@ final class DxfWriterTest extends TestCase
         self::assertSame([6 * 2 + 14, 8 * 2], [$of('stairs', 250.0), $of('stairs-beyond', 250.0)]);
         self::assertIsArray($read['texts']);
         self::assertContains('UP 15 R', $read['texts']);
+    }
+
+    /** What is cut, as closed polylines, and what is seen behind it, on layers of their own; as much of each as the view has. */
+    public function testASectionIsDrawnAsTheViewHasIt(): void
+    {
+        $view = Projection::of(
+            BuildingBodies::of((new House())->plan()),
+            View::section([new Point(-500.0, 3300.0), new Point(10_500.0, 3300.0)]),
+        );
+        $file = (string) tempnam(sys_get_temp_dir(), 'dxf');
+        file_put_contents($file, DxfWriter::view($view));
+        $read = Outside::ask('dxf.py', ['file' => $file]);
+        unlink($file);
+        self::assertSame([0, 0], [$read['errors'], $read['fixes']]);
+        self::assertIsArray($read['lines']);
+        $seen = array_filter($view->lines, static fn (ViewLine $l): bool => LineRole::Visible === $l->role);
+        $lengths = array_filter($read['lines'], static fn (mixed $l): bool => \is_array($l) && 'seen' === $l[0]);
+        self::assertCount(\count($seen), $lengths);
+        self::assertEqualsWithDelta(
+            array_sum(array_map(static fn (ViewLine $l): float => $l->length(), $seen)),
+            array_sum(array_column($lengths, 1)),
+            1e-6,
+        );
     }
 
     public function testEzdxfAndGdalReadTheLengthsThatWereWritten(): void

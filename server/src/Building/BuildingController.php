@@ -149,7 +149,7 @@ final readonly class BuildingController
         $surfaces = array_merge(...array_map(static fn (CoreStorey $s): array => $building->surfaces($s->id), $plan->storeys));
         $glb = GlbWriter::write(BuildingBodies::of($plan), $names, array_values(array_unique($remarks)), $surfaces, $plan->finishes);
 
-        return $this->handedOver->file($glb, 'model/gltf-binary', $this->access->project($project), null, 'glb');
+        return $this->handedOver->file($glb, 'model/gltf-binary', $this->access->project($project), '', 'glb');
     }
 
     #[Needs(Who::Reader)]
@@ -167,7 +167,7 @@ final readonly class BuildingController
     {
         $csv = CsvTable::quantities($this->counted($project));
 
-        return $this->handedOver->file($csv, 'text/csv; charset=utf-8', $this->access->project($project), null, 'csv');
+        return $this->handedOver->file($csv, 'text/csv; charset=utf-8', $this->access->project($project), '', 'csv');
     }
 
     /** @return list<BuildingQuantity> kept as bodies are */
@@ -189,6 +189,6 @@ final readonly class BuildingController
             \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRETTY_PRINT,
         );
 
-        return $this->handedOver->file($json, 'application/json', $this->access->project($row->project()), $row, 'json');
+        return $this->handedOver->file($json, 'application/json', $this->access->project($row->project()), $row->name(), 'json');
     }
 }

@@ -51,7 +51,7 @@ final readonly class DxfController
             $this->stairs($row),
         );
 
-        return $this->handedOver->file($dxf, 'image/vnd.dxf', $project, $row, 'dxf');
+        return $this->handedOver->file($dxf, 'image/vnd.dxf', $project, $row->name(), 'dxf');
     }
 
     /** @return list<StairPlan> */

@@ -12,6 +12,7 @@ use Plinth\Core\Elevation\SideMatch;
 use Plinth\Core\Elevation\SideOpening;
 use Plinth\Core\Elevation\SideWall;
 use Plinth\Core\Exchange\BodiesDocument\ViewWriter;
+use Plinth\Core\Exchange\Dxf\DxfWriter;
 use Plinth\Core\Exchange\PlanDocument\PlanWriter;
 use Plinth\Core\Plan\Model\Plan;
 use Plinth\Core\Projection\Projection;
@@ -20,6 +21,7 @@ use Plinth\Server\Elevation\OutlineCorner;
 use Plinth\Server\Fit\DrawingFit;
 use Plinth\Server\Http\Needs;
 use Plinth\Server\Http\Who;
+use Plinth\Server\Plan\HandedOver;
 use Plinth\Server\Project\ProjectAccess;
 use Plinth\Server\Project\Side;
 use Symfony\Component\HttpFoundation\JsonResponse;
@@ -39,6 +41,7 @@ final readonly class SideController
         private ProjectAccess $access,
         private BuildingPlan $building,
         private EntityManagerInterface $entities,
+        private HandedOver $handedOver,
         private CacheInterface $cache,
     ) {
     }
@@ -50,6 +53,17 @@ final readonly class SideController
         $side = $this->access->row(Side::class, $project, $id);
 
         return new JsonResponse($this->drawn($side, $this->building->of($project)), json: true);
+    }
+
+    #[Needs(Who::Reader)]
+    #[Route('/view.dxf', methods: ['GET'], format: 'dxf')]
+    public function dxf(Uuid $project, Uuid $id): Response
+    {
+        $side = $this->access->row(Side::class, $project, $id);
+        $of = $this->access->project($side->project());
+        $view = Projection::of(BuildingBodies::of($this->building->of($project)), $side->looks());
+
+        return $this->handedOver->file(DxfWriter::view($view, $of->shows()), 'image/vnd.dxf', $of, $side->name(), 'dxf');
     }
 
     /** Openings that are seen from a side, each with what was traced of it; then those that the plan lacks. */

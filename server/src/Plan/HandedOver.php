@@ -30,14 +30,14 @@ final readonly class HandedOver
         return false === $guessed ? [] : [self::UNTRUED];
     }
 
-    /** @param Storey|null $storey that it is of; null for the whole building */
-    public function file(string $content, string $type, Project $project, ?Storey $storey, string $suffix): Response
+    /** @param string $of name of the storey or side that it is of; none for the whole building */
+    public function file(string $content, string $type, Project $project, string $of, string $suffix): Response
     {
         $name = trim(
             (string) preg_replace(
                 '/[^A-Za-z0-9]+/',
                 '-',
-                (string) iconv('UTF-8', 'ASCII//TRANSLIT//IGNORE', $project->name().' '.$storey?->name()),
+                (string) iconv('UTF-8', 'ASCII//TRANSLIT//IGNORE', $project->name().' '.$of),
             ),
             '-',
         );

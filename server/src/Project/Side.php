@@ -109,6 +109,11 @@ class Side extends ProjectRow
             : View::side($from, $to, $depth);
     }
 
+    public function name(): string
+    {
+        return $this->name;
+    }
+
     /** @return array{Point, Point} left and right end of its line on the plan */
     public function line(): array
     {

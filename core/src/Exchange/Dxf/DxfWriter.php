@@ -12,17 +12,21 @@ use Plinth\Core\Plan\Model\OpeningKind;
 use Plinth\Core\Plan\Model\SettingOut;
 use Plinth\Core\Plan\Model\Storey;
 use Plinth\Core\Plan\Model\Wall;
+use Plinth\Core\Projection\DrawnView;
+use Plinth\Core\Projection\LineRole;
 use Plinth\Core\Stairs\StairPlan;
 use Plinth\Core\Units\AreaUnit;
 use Plinth\Core\Units\DisplayUnit;
 use Plinth\Core\Units\LengthUnit;
 
 /**
- * Writes one storey as an ASCII DXF drawing (AC1015), in the unit that its project is drawn in ($INSUNITS); feet and inches in inches.
+ * Writes one storey, or a side or a section, as an ASCII DXF drawing (AC1015), in the unit that its project is drawn in ($INSUNITS); feet
+ * and inches in inches.
  *
  * Layers: `walls` (clean outlines, closed polylines), `centre-lines` (a line per wall), `openings` (jambs, leaf and
  * swing), `rooms` (net outlines), `room-names` (text), `stairs` (risers and edges up to the cut, the way up, its words), `stairs-beyond`,
- * `axes` (lines with their labels), `columns`, `boundary`, `remarks`. Coordinates are written so that millimetres read back to the same
+ * `axes` (lines with their labels), `columns`, `boundary`, `remarks`; of a side or a section `cut` (what is cut, closed polylines), `seen`,
+ * `hidden`, x along its line and y the height. Coordinates are written so that millimetres read back to the same
  * double.
  * Source of the group codes: the published DXF reference; held against ezdxf and GDAL in the tests.
  */
@@ -42,6 +46,7 @@ final class DxfWriter
         'boundary' => 1,
         'remarks' => 1,
     ];
+    private const VIEW_LAYERS = ['0' => 7, 'cut' => 7, 'seen' => 8, 'hidden' => 9, 'remarks' => 1];
     /** the published reference's numbers of units */
     private const INSUNITS = ['in' => '1', 'ft' => '2', 'mm' => '4', 'cm' => '5', 'm' => '6'];
     private const TEXT_HEIGHT_MM = 180.0;
@@ -52,11 +57,15 @@ final class DxfWriter
     private array $lines = [];
     private int $handle = 0x100;
 
-    /** @param list<string> $remarks */
+    /**
+     * @param list<string> $remarks
+     * @param array<int|string, int> $layers colours by name
+     */
     private function __construct(
         private readonly DisplayUnit $unit,
         private readonly AreaUnit $areas,
         private readonly array $remarks,
+        private readonly array $layers = self::LAYERS,
     ) {
     }
 
@@ -77,15 +86,46 @@ final class DxfWriter
         return (new self($unit, $areas ?? AreaUnit::usualFor($unit), $remarks))->drawing($storey, $derived, $settingOut, $stairs);
     }
 
+    /** @param list<string> $remarks */
+    public static function view(DrawnView $view, DisplayUnit $unit = DisplayUnit::Millimetre, array $remarks = []): string
+    {
+        $writer = new self($unit, AreaUnit::usualFor($unit), $remarks, self::VIEW_LAYERS);
+
+        return $writer->written(static function () use ($writer, $view): void {
+            foreach ($view->faces as $face) {
+                foreach ([$face->outer, ...$face->holes] as $ring) {
+                    $writer->polyline('cut', $ring);
+                }
+            }
+            foreach ($view->lines as $line) {
+                if (LineRole::Cut !== $line->role) {
+                    $writer->line(LineRole::Visible === $line->role ? 'seen' : 'hidden', $line->from, $line->to);
+                }
+            }
+            [$left, $low] = $view->bounds() ?? [0.0, 0.0];
+            $writer->beside($left, $low);
+        });
+    }
+
     /** @param list<StairPlan> $stairs */
     private function drawing(Storey $storey, DerivedStorey $derived, SettingOut $settingOut, array $stairs): string
     {
-        $entities = $this->captured(function () use ($storey, $derived, $settingOut, $stairs): void {
+        return $this->written(function () use ($storey, $derived, $settingOut, $stairs): void {
             $this->entities($storey, $derived);
             array_map($this->stair(...), $stairs);
             $this->settingOut($settingOut, $derived);
-            $this->remarks($storey);
+            $ends = array_merge(...array_map(static fn (Wall $w): array => [$w->from, $w->to], $storey->walls));
+            $this->beside(
+                [] === $ends ? 0.0 : min(array_map(static fn (Point $p): float => $p->x, $ends)),
+                [] === $ends ? 0.0 : min(array_map(static fn (Point $p): float => $p->y, $ends)),
+            );
         });
+    }
+
+    /** @param callable(): void $drawn */
+    private function written(callable $drawn): string
+    {
+        $entities = $this->captured($drawn);
         foreach ($this->remarks as $remark) {
             $this->put(999, $this->escaped($remark));
         }
@@ -203,11 +243,9 @@ final class DxfWriter
     }
 
     /** Below what is drawn, where nobody can take it for part of the plan. */
-    private function remarks(Storey $storey): void
+    /** What whoever reads it should know, under the drawing's lower left corner. */
+    private function beside(float $x, float $y): void
     {
-        $ends = array_merge(...array_map(static fn (Wall $w): array => [$w->from, $w->to], $storey->walls));
-        $x = [] === $ends ? 0.0 : min(array_map(static fn (Point $p): float => $p->x, $ends));
-        $y = [] === $ends ? 0.0 : min(array_map(static fn (Point $p): float => $p->y, $ends));
         foreach ($this->remarks as $i => $remark) {
             $this->text('remarks', $remark, $x, $y - (8.0 + 2.0 * $i) * self::TEXT_HEIGHT_MM);
         }
@@ -238,8 +276,8 @@ final class DxfWriter
                     $this->puts([[2, $name], [70, '0'], [3, ''], [72, '65'], [73, '0'], [40, '0.0']]);
                 }
             });
-            $this->table('LAYER', \count(self::LAYERS), function (string $owner): void {
-                foreach (self::LAYERS as $name => $colour) {
+            $this->table('LAYER', \count($this->layers), function (string $owner): void {
+                foreach ($this->layers as $name => $colour) {
                     $this->record('LAYER', $owner, 'AcDbLayerTableRecord');
                     $this->puts([[2, (string) $name], [70, '0'], [62, (string) $colour], [6, 'Continuous']]);
                 }

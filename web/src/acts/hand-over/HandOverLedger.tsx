@@ -10,10 +10,12 @@ export function HandOverLedger() {
   const storey = useDesk((s) => s.storey);
   const { rows, derived, fits } = useProjectFields("rows", "derived", "fits");
   const drawing = useDesk((s) => s.drawing);
+  const side = useDesk((s) => s.side);
   const row = storey === null ? undefined : rows.storey.get(storey);
   const shapes = storey === null ? undefined : derived.get(storey);
   const pm = drawing === null ? undefined : fits.get(drawing)?.plusMinusMmPer10m;
-  if (!row || !shapes) return <Head title="Hand over">Choose a storey.</Head>;
+  if (side !== null) return <SideHandedOver side={side} />;
+  if (!row || !shapes) return <Head title="Hand over">Choose a storey or a side.</Head>;
   const walls = shapes.walls.size;
   const has = walls > 0;
   const openings = [...rows.opening.values()].filter((o) => rows.wall.get(o.wall)?.storey === storey).length;
@@ -51,6 +53,31 @@ export function HandOverLedger() {
         />
         <Quantities ready={has} />
       </div>
+    </>
+  );
+}
+
+/** A side or a section as a drawing of its own. */
+function SideHandedOver({ side }: { side: string }) {
+  const { rows } = useProjectFields("rows");
+  const row = rows.side.get(side);
+  return (
+    <>
+      <Head title={`${row?.name ?? "A side"}, to hand over`}>
+        {row?.fromX == null
+          ? "It has no line on the plan yet: draw it there, under True up, Place."
+          : row.cut
+            ? "What is cut, and what is seen behind it, as it is drawn here."
+            : "What is seen of the building from this side, as it is drawn here."}
+      </Head>
+      <Card
+        title="DXF"
+        take="DXF"
+        href={`/api/projects/${projectId()}/sides/${side}/view.dxf`}
+        inside="Its lines on layers for what is cut and what is seen, x along its line and y the height, in the project’s own unit."
+        outside="Not in it: the picture behind it, outlines and levels that were traced, notes."
+        ready={row?.fromX != null}
+      />
     </>
   );
 }

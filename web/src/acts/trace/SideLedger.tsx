@@ -4,6 +4,7 @@ import { useProject } from "../../store/project";
 import { count } from "../../ui/numbers";
 import { Head, NextThing } from "../../ui/parts";
 import { useSelectableSelected } from "../selected";
+import { LineOfSide } from "./LineOfSide";
 import { SideOpenings } from "./SideOpenings";
 
 /** What is marked and traced on a side: heights with their ±, and outlines with their sizes. */
@@ -56,6 +57,7 @@ export function SideLedger({ side }: { side: string }) {
           {Selected && <Selected key={selected?.id} id={selected?.id ?? ""} />}
         </fieldset>
         <SideOpenings side={side} />
+        {drawing === null && act === null && <LineOfSide side={side} />}
         {kinds.map((kind) => (
           <kind.of key={kind.rank} storey={null} side={side} />
         ))}
