@@ -80,4 +80,26 @@ test("doors and windows are taken from the ink by one click each, and a plain op
   await saved(page);
   await panel.getByRole("button", { name: "Remove" }).click();
   await expect(row("D01")).toHaveCount(0);
+  // A section across the wall: cut where it stands, and handed over as it is drawn.
+  await page.keyboard.press("Alt+2");
+  await page.keyboard.press("p");
+  await page.getByRole("button", { name: "a section", exact: true }).click();
+  await hand.click([4000, -800]);
+  await hand.click([4000, 1500]);
+  await page.getByRole("textbox", { name: "section" }).fill("A");
+  await page.keyboard.press("Enter");
+  await saved(page);
+  await page.getByRole("button", { name: "Section A", exact: true }).click();
+  await page.keyboard.press("Alt+3");
+  const cut = page.getByTestId("side-view").locator("path[fill-rule]");
+  await expect(cut).toHaveAttribute("d", /M.*Z/);
+  const across = await cut.boundingBox();
+  expect((across?.height ?? 0) / (across?.width ?? 1)).toBeCloseTo(2700 / 300, 0);
+  await expectAccessible(page);
+  await page.keyboard.press("Alt+5");
+  const [download] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("link", { name: /DXF/ }).click(),
+  ]);
+  expect(download.suggestedFilename()).toMatch(/section-a\.dxf$/);
 });

@@ -9,7 +9,6 @@ test("main views", async ({ page }) => {
   await signIn(page);
   await expect(page.getByText(/\d+ changes/)).toBeVisible();
   await expect(page.locator("img")).not.toHaveCount(0);
-  await page.screenshot(shot("projects"));
   await begin(page, "Reed bed annexe");
   await page.getByLabel("Drawing file").setInputFiles(SCAN);
   await expect(page.getByLabel(/^Place of /).first()).toBeVisible();
@@ -163,6 +162,11 @@ test("main views", async ({ page }) => {
   await page.goto("/");
   await page.getByRole("link", { name: /Reedmace Lodge/ }).click();
   await expect(page.getByRole("heading", { name: "7 walls, 4 rooms" })).toBeVisible();
+  await page.getByLabel("Sides").selectOption("Section B");
+  await expect(page.getByTestId("side-view")).toBeVisible();
+  await page.waitForTimeout(1500);
+  await page.screenshot(shot("section"));
+  await page.getByRole("button", { name: "Ground", exact: true }).click();
   await page.getByRole("button", { name: "3D", exact: true }).click();
   const standing = page.getByRole("application", { name: /The building as it stands/ });
   await expect(standing).toBeVisible();
