@@ -5,10 +5,10 @@ declare(strict_types=1);
 namespace Plinth\Core\Projection;
 
 use Plinth\Core\Bodies\Body;
-use Plinth\Core\Geometry\Overlay;
-use Plinth\Core\Projection\Internal\Facet;
+use Plinth\Core\Projection\Internal\Cuts;
 use Plinth\Core\Projection\Internal\HiddenLines;
 use Plinth\Core\Projection\Internal\Merged;
+use Plinth\Core\Projection\Internal\PlacedBody;
 use Plinth\Core\Projection\Internal\SeenFaces;
 
 /**
@@ -22,10 +22,10 @@ final class Projection
     /** @param list<Body> $bodies */
     public static function of(array $bodies, View $view, bool $withHidden = false): DrawnView
     {
-        $seen = new SeenFaces($bodies, $view);
-        [$faces, $covers] = self::cut($bodies, $seen);
-        [$visible, $hidden] = HiddenLines::of([...$covers, ...$seen->all], $withHidden);
         $count = \count($bodies);
+        $placed = PlacedBody::all($bodies, $view);
+        $cuts = Cuts::of($placed, $view, $count);
+        [$visible, $hidden] = HiddenLines::of([...$cuts->facets, ...SeenFaces::of($placed, $view, $cuts->facets, $withHidden)], $withHidden);
         $isCut = static fn (array $piece): bool => $piece[4] >= $count;
         $pieces = [
             [array_filter($visible, $isCut), LineRole::Cut],
@@ -46,33 +46,11 @@ final class Projection
             array_push($drawn, ...$new);
         }
 
-        return new DrawnView($lines, $faces);
-    }
-
-    /**
-     * @param list<Body> $bodies
-     *
-     * @return array{list<CutFace>, list<Facet>} faces, and the same as what lies before all else; those of one kind go on in each other
-     */
-    private static function cut(array $bodies, SeenFaces $seen): array
-    {
-        [$faces, $covers, $kinds] = [[], [], []];
-        foreach ($seen->cuts as $number => $cuts) {
-            $body = $bodies[$number];
-            foreach ($cuts as [$rings, $depth]) {
-                $kinds[$body->kind->value] ??= -2 - \count($kinds);
-                foreach (Overlay::union($rings) as ['outer' => $outer, 'holes' => $holes]) {
-                    $faces[] = new CutFace($outer, $holes, $body->kind, $body->id, $body->storey);
-                    $at = [];
-                    foreach ([$outer, ...$holes] as $ring) {
-                        $at[] = array_map(static fn (array $p): array => [$p[0], $p[1], $depth], $ring);
-                    }
-                    $isDrawn = array_map(static fn (array $ring): array => array_fill(0, \count($ring), true), $at);
-                    $covers[] = new Facet($at, $isDrawn, 0.0, 0.0, $depth, $kinds[$body->kind->value], true, $number + \count($bodies));
-                }
-            }
+        $faces = [];
+        foreach ($cuts->faces as [$number, $shape]) {
+            $faces[] = new CutFace($shape['outer'], $shape['holes'], $bodies[$number]->kind, $bodies[$number]->id, $bodies[$number]->storey);
         }
 
-        return [$faces, $covers];
+        return new DrawnView($lines, $faces);
     }
 }

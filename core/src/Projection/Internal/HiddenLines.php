@@ -39,7 +39,7 @@ final class HiddenLines
     /** @param non-empty-list<Facet> $facets */
     private function __construct(private readonly array $facets, private readonly bool $withHidden)
     {
-        $this->grid = new DepthGrid($facets);
+        $this->grid = DepthGrid::over($facets);
         $this->seen = array_fill(0, \count($facets), -1);
     }
 

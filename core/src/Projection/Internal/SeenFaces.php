@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Projection\Internal;
 
-use Plinth\Core\Bodies\Body;
 use Plinth\Core\Geometry\Newell;
 use Plinth\Core\Projection\View;
 
@@ -16,8 +15,6 @@ use Plinth\Core\Projection\View;
  * @internal
  *
  * @phpstan-import-type Place from Facet
- *
- * @phpstan-type Cut array{non-empty-list<non-empty-list<array{float, float}>>, float}
  */
 final class SeenFaces
 {
@@ -31,88 +28,126 @@ final class SeenFaces
     /** Chords of one arc are as wide as each other, but for this part. */
     private const ALIKE = 0.01;
 
+    private Planes $planes;
     /** @var list<Facet> */
-    public readonly array $all;
-    /** @var array<int, list<Cut>> by body: rings, with the depth at which it is cut */
-    public readonly array $cuts;
+    private array $front = [];
+    /** @var list<array{PlacedBody, non-empty-list<non-empty-list<Place>>, list<list<bool>>, Place, non-empty-list<Place>}> */
+    private array $back = [];
 
-    /** @param list<Body> $bodies */
-    public function __construct(array $bodies, View $view)
+    private function __construct(private readonly View $view)
     {
-        $planes = new Planes();
-        [$front, $back, $cuts] = [[], [], []];
-        $isWhole = [] === $view->steps && \INF === $view->depth;
-        $steps = [] === $view->steps ? [[-\INF, \INF, -\INF]] : $view->steps;
-        foreach ($bodies as $number => $body) {
-            $mesh = $body->mesh();
-            $places = [];
-            foreach ($mesh->vertices as $vertex) {
-                $places[] = $view->place($vertex);
-            }
-            $cuts[$number] = [];
-            foreach ([] === $view->steps ? [] : $steps as [$from, $to, $depth]) {
-                $rings = CutRings::of($places, $mesh->faces, $depth, $from, $to);
-                if ([] !== $rings) {
-                    $cuts[$number][] = [$rings, $depth];
+        $this->planes = new Planes();
+    }
+
+    /**
+     * @param list<PlacedBody> $bodies
+     * @param list<Facet> $cuts that lie before all of them
+     * @param bool $isAll whether what is hidden is wanted as well
+     *
+     * @return list<Facet>
+     */
+    public static function of(array $bodies, View $view, array $cuts, bool $isAll): array
+    {
+        if ([] === $bodies) {
+            return [];
+        }
+        $seen = new self($view);
+        $grid = new DepthGrid([
+            min(array_map(static fn (PlacedBody $b): float => $b->u0, $bodies)),
+            min(array_map(static fn (PlacedBody $b): float => $b->v0, $bodies)),
+            max(array_map(static fn (PlacedBody $b): float => $b->u1, $bodies)),
+            max(array_map(static fn (PlacedBody $b): float => $b->v1, $bodies)),
+        ], 2 * \count($bodies));
+        foreach ($cuts as $cut) {
+            $grid->put($cut, 0);
+        }
+        // Nearest first: most of a building lies behind its walls, and is not looked at.
+        usort($bodies, static fn (PlacedBody $a, PlacedBody $b): int => $a->w0 <=> $b->w0);
+        foreach ($bodies as $body) {
+            if ($isAll || !$grid->hides($body->u0, $body->v0, $body->u1, $body->v1, $body->w0)) {
+                $known = \count($seen->front);
+                $seen->take($body);
+                for ($i = $known; $i < \count($seen->front); ++$i) {
+                    $grid->put($seen->front[$i], $i);
                 }
             }
-            [$normals, $bearings] = [[], []];
-            foreach ($mesh->faces as $f => $face) {
-                [$nu, $nv, $nw] = $normals[$f] = self::normal($places, $face[0]);
-                if (abs($nv) < self::EDGE_ON * (abs($nu) + abs($nw))) {
-                    $bearings[(int) (atan2($nu, $nw) * 100.0)] = true;
-                }
+        }
+
+        return [...$seen->front, ...$seen->buried()];
+    }
+
+    private function take(PlacedBody $body): void
+    {
+        $isWhole = [] === $this->view->steps && \INF === $this->view->depth;
+        $steps = [] === $this->view->steps ? [[-\INF, \INF, -\INF]] : $this->view->steps;
+        $places = $body->places;
+        [$normals, $bearings] = [[], []];
+        foreach ($body->faces as $f => $face) {
+            [$nu, $nv, $nw] = $normals[$f] = self::normal($places, $face[0]);
+            if (abs($nv) < self::EDGE_ON * (abs($nu) + abs($nw))) {
+                $bearings[(int) (atan2($nu, $nw) * 100.0)] = true;
             }
-            $smooth = \count($bearings) > self::PLAIN_BEARINGS ? self::smooth($places, $mesh->faces, $normals) : [];
-            foreach ($mesh->faces as $f => $face) {
-                [$nu, $nv, $nw] = $normals[$f];
-                $length = sqrt($nu * $nu + $nv * $nv + $nw * $nw);
-                if ($length <= 0.0 || abs($nw) < self::EDGE_ON * $length) {
-                    continue;
+        }
+        $smooth = \count($bearings) > self::PLAIN_BEARINGS ? self::smooth($places, $body->faces, $normals) : [];
+        foreach ($body->faces as $f => $face) {
+            [$nu, $nv, $nw] = $normals[$f];
+            $length = sqrt($nu * $nu + $nv * $nv + $nw * $nw);
+            if ($length <= 0.0 || abs($nw) < self::EDGE_ON * $length) {
+                continue;
+            }
+            [$rings, $drawn] = [[], []];
+            foreach ($face as $ring) {
+                $corners = [];
+                foreach ($ring as $vertex) {
+                    $corners[] = $places[$vertex];
                 }
-                [$rings, $drawn] = [[], []];
-                foreach ($face as $ring) {
-                    $corners = [];
-                    foreach ($ring as $vertex) {
-                        $corners[] = $places[$vertex];
-                    }
-                    if ([] === $corners) {
-                        continue;
-                    }
+                if ([] !== $corners) {
                     $rings[] = $corners;
                     $drawn[] = [] === $smooth ? array_fill(0, \count($ring), true) : self::drawn($ring, $smooth);
                 }
-                if ([] === $rings) {
-                    continue;
-                }
-                $length = $nw > 0.0 ? $length : -$length;
-                $normal = [$nu / $length, $nv / $length, $nw / $length];
-                foreach ($isWhole ? [null] : $steps as $step) {
-                    $clipped = null === $step ? [$rings, $drawn] : self::clipped($rings, $drawn, $step, $view->depth);
-                    if (null === $clipped) {
-                        continue;
-                    }
-                    if ($nw > 0.0) {
-                        $front[] = [$clipped, $normal, $rings[0], $number];
-                    } else {
-                        $back[] = [$clipped, $normal, $rings[0], $number];
-                    }
+            }
+            if ([] === $rings) {
+                continue;
+            }
+            $length = $nw > 0.0 ? $length : -$length;
+            $normal = [$nu / $length, $nv / $length, $nw / $length];
+            foreach ($isWhole ? [null] : $steps as $step) {
+                $clipped = null === $step ? [$rings, $drawn] : self::clipped($rings, $drawn, $step, $this->view->depth);
+                if (null !== $clipped && $nw > 0.0) {
+                    $plane = $this->planes->number($normal, $rings[0], $body->kind, true);
+                    $this->front[] = self::facet($body, $clipped, $normal, $rings[0], $plane, true);
+                } elseif (null !== $clipped) {
+                    $this->back[] = [$body, ...$clipped, $normal, $rings[0]];
                 }
             }
         }
+    }
+
+    /** @return list<Facet> those seen from inside their body that lie in one plane with one that is seen from outside */
+    private function buried(): array
+    {
         $facets = [];
-        foreach ([[$front, true], [$back, false]] as [$of, $isFront]) {
-            foreach ($of as [[$rings, $drawn], $normal, $whole, $number]) {
-                $plane = $planes->number($normal, $whole, $bodies[$number]->kind->value, $isFront);
-                if ($plane >= 0) {
-                    [$nu, $nv, $nw] = $normal;
-                    $offset = $nu * $whole[0][0] + $nv * $whole[0][1] + $nw * $whole[0][2];
-                    $facets[] = new Facet($rings, $drawn, -$nu / $nw, -$nv / $nw, $offset / $nw, $plane, $isFront, $number);
-                }
+        foreach ($this->back as [$body, $rings, $drawn, $normal, $whole]) {
+            $plane = $this->planes->number($normal, $whole, $body->kind, false);
+            if ($plane >= 0) {
+                $facets[] = self::facet($body, [$rings, $drawn], $normal, $whole, $plane, false);
             }
         }
-        $this->all = $facets;
-        $this->cuts = $cuts;
+
+        return $facets;
+    }
+
+    /**
+     * @param array{non-empty-list<non-empty-list<Place>>, list<list<bool>>} $clipped
+     * @param Place $normal
+     * @param non-empty-list<Place> $ring that lies in its plane
+     */
+    private static function facet(PlacedBody $body, array $clipped, array $normal, array $ring, int $plane, bool $isFront): Facet
+    {
+        [$nu, $nv, $nw] = $normal;
+        $offset = $nu * $ring[0][0] + $nv * $ring[0][1] + $nw * $ring[0][2];
+
+        return new Facet($clipped[0], $clipped[1], -$nu / $nw, -$nv / $nw, $offset / $nw, $plane, $isFront, $body->number);
     }
 
     /**
