@@ -14,11 +14,13 @@ import { risersFor, type StairWay, stairsHere, useNextStair } from "./stairs";
 
 const WAYS: readonly (readonly [StairWay, string])[] = [
   ["line", "a line"],
+  ["box", "a box"],
   ["bend", "a bend"],
   ["risers", "riser by riser"],
 ];
 const HINTS: Record<StairWay, string> = {
   line: "Click along the middle of the stair from its first riser up, a point at each corner. Enter ends it. It takes the risers that are drawn there.",
+  box: "Click the corner at which it begins, and the opposite one: one flight along it, or two with a landing where there is room for them. It takes the risers that are drawn there.",
   bend: "Click the first riser's middle, a point halfway up, and the last riser's middle.",
   risers: "Click both ends of each drawn riser, from below. Treads lie between them; Enter ends it.",
 };

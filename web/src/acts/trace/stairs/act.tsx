@@ -7,7 +7,7 @@ import { isTracing } from "../../isTracing";
 import { Stairs } from "../../Stairs";
 import { removeRow } from "../removing";
 import { SelectedStair, StairOptions, StairRows } from "./StairPanel";
-import { endStair, linePoints, pointsNow, stairAt, stairDrag, stairPoint, useNextStair } from "./stairs";
+import { endStair, inBox, linePoints, pointsNow, stairAt, stairDrag, stairPoint, useNextStair } from "./stairs";
 
 /** Stairs that go up from a storey: along a line, round a bend, or riser by riser as they are drawn. */
 const act: Act = {
@@ -22,8 +22,10 @@ const act: Act = {
   words(to) {
     const points = pointsNow();
     const last = points.at(-1);
-    if (useNextStair.getState().way === "risers")
+    const { way } = useNextStair.getState();
+    if (way === "risers")
       return [points.length % 2 === 0 ? `riser ${points.length / 2 + 1}, one end` : "its other end"];
+    if (way === "box" && !last) return ["the corner at which it begins"];
     return last ? [inWords(distance(last, to))] : ["the first riser's middle"];
   },
   draws(pen) {
@@ -31,7 +33,10 @@ const act: Act = {
     const points = pointsNow();
     const tip = snap?.at ?? pointer;
     const all = [...points, ...(tip ? [tip] : [])];
-    if (useNextStair.getState().way !== "risers") return drawTraced(pen, all, points);
+    const { way, width } = useNextStair.getState();
+    const [from, to] = all;
+    if (way === "box" && from && to) return drawTraced(pen, inBox(from, to, width).line, points);
+    if (way !== "risers") return drawTraced(pen, all, points);
     for (let i = 0; i < points.length; i += 2) drawTraced(pen, all.slice(i, i + 2), points.slice(i, i + 2));
   },
   Panel: StairOptions,

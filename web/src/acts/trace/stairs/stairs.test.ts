@@ -6,6 +6,7 @@ import { withRows } from "../../../store/rows";
 import { deskWithPlan, row, type Serving, STOREY } from "../../../testing/desk";
 import { useShown } from "../../useStairs";
 import {
+  inBox,
   linePoints,
   placed,
   pointsNow,
@@ -71,6 +72,17 @@ describe("a stair", () => {
     server.risers = null;
     for (const p of [[0, 20], [2450, 0], [2450, 2200], [2450, 2200]] as XY[]) await click(p); // biome-ignore format: one line
     expect(sent()?.values).toMatchObject({ risers: 15, line: "0 20; 2450 0; 2450 2200" });
+  });
+
+  it("stands in a box from the corner at which it begins: one flight, or two where there is room for them", async () => {
+    useNextStair.setState({ way: "box" });
+    await click([1000, 0]);
+    await click([0, 3500]);
+    expect(sent()?.values).toMatchObject({ line: "500 0; 500 3500", width: 1000, turn: "landing" });
+    await click([3500, 2000]);
+    await click([0, 0]);
+    expect(sent()?.values).toMatchObject({ line: "3500 1505; 495 1505; 495 495; 3500 495", width: 990 });
+    expect(inBox([0, 0], [900, -3000], 900)).toEqual({ line: [[450, 0], [450, -3000]], width: 900 }); // biome-ignore format: one line
   });
 
   it("goes round a bend through three points: half a circle rises by its radius", async () => {

@@ -17,7 +17,7 @@ declare module "../../../board/desk" {
   }
 }
 
-export type StairWay = "line" | "bend" | "risers";
+export type StairWay = "line" | "box" | "bend" | "risers";
 
 /** What the next stair is like. */
 export const useNextStair = create<{
@@ -54,6 +54,7 @@ export async function stairPoint({ pointer, snap }: Pick<Click, "pointer" | "sna
   if (isAgain) return endStair();
   useDesk.setState({ draft: { of: "stair", points: [...points, at] } });
   if (way === "bend" && points.length === 2) await endStair();
+  if (way === "box" && points.length === 1) await endStair();
 }
 
 /** The risers that the drawing at hand shows along a flight; null where it shows none, or there is none to look at. */
@@ -146,7 +147,9 @@ function crosses(a: XY, b: XY, c: XY, d: XY): boolean {
 export async function endStair(): Promise<void> {
   const { storey } = useDesk.getState();
   const { way, width, risers, turn, build, rails, edges } = useNextStair.getState();
-  const points = inTurn(way, pointsNow());
+  const clicked = pointsNow();
+  const boxed = way === "box" && clicked[0] && clicked[1] ? inBox(clicked[0], clicked[1], width) : null;
+  const points = boxed?.line ?? inTurn(way, clicked);
   const [a, b, c] = points;
   if (storey === null || !a || !b) return clearDraft();
   const { draft } = useDesk.getState();
@@ -154,12 +157,14 @@ export async function endStair(): Promise<void> {
   if (way === "risers" && traced.length === 0)
     return say("Click both ends of two risers or more: treads lie between them.");
   // Over a drawing what its ink shows is laid, unless a number was typed.
-  const drawn = way === "line" && risers === null ? await drawnFlights(points, turn, width) : null;
+  const isLine = way === "line" || way === "box";
+  const wide = boxed?.width ?? width;
+  const drawn = isLine && risers === null ? await drawnFlights(points, boxed ? "landing" : turn, wide) : null;
   if (useDesk.getState().draft !== draft) return; // ended meanwhile
   const line =
     way === "bend" && c
       ? `${place(a, riseThrough(a, b, c))}; ${place(c)}`
-      : way === "line"
+      : isLine
         ? (drawn?.ends ?? points).map((p) => place(p)).join("; ")
         : "";
   const id = newId();
@@ -174,9 +179,9 @@ export async function endStair(): Promise<void> {
         drawing: useDesk.getState().drawing,
         line,
         treads: traced.join("|"),
-        width,
+        width: wide,
         risers: way === "risers" ? traced.length + 1 : (risers ?? drawn?.risers ?? risersFor(storey)),
-        turn,
+        turn: boxed ? "landing" : turn,
         winders: 3,
         build,
         thickness: build === "slab" ? 150 : 40,
@@ -190,6 +195,27 @@ export async function endStair(): Promise<void> {
   // A typed number was for this one.
   useNextStair.setState({ risers: null });
   useDesk.setState({ selected: { type: "stair", id }, group: [] });
+}
+
+/** Between flights that run beside each other, mm; common practice, no source. */
+const BETWEEN_MM = 20;
+
+/**
+ * Walking line of a stair in a box from its first corner, at which it begins: one flight along it, or two beside each other with a landing
+ * at the far end where there is room for two that are as wide as flights are.
+ */
+export function inBox(from: XY, to: XY, width: number): { line: XY[]; width: number } {
+  const [dx, dy] = [to[0] - from[0], to[1] - from[1]];
+  const isWide = Math.abs(dx) >= Math.abs(dy);
+  // Along the longer side, and across it.
+  const [along, across] = isWide ? [dx, dy] : [dy, dx];
+  const at = (s: number, n: number): XY => (isWide ? [from[0] + s, from[1] + n] : [from[0] + n, from[1] + s]);
+  const breadth = Math.abs(across);
+  if (breadth < 2 * width) return { line: [at(0, across / 2), at(along, across / 2)], width: breadth };
+  const flight = (breadth - BETWEEN_MM) / 2;
+  const [near, far] = [(Math.sign(across) * flight) / 2, across - (Math.sign(across) * flight) / 2];
+  const end = along - (Math.sign(along) * flight) / 2;
+  return { line: [at(0, near), at(end, near), at(end, far), at(0, far)], width: flight };
 }
 
 /** Ends of risers, so that the first ends of all of them lie on one side. */
