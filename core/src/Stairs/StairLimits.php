@@ -68,8 +68,9 @@ final readonly class StairLimits
             ['stair-stride', $this->bound(StairMeasure::Stride, 'Twice a rise and a going', $form->stride()), null],
         ];
         if ([] !== $goings) {
-            $checks[] = ['stair-going', $this->bound(StairMeasure::Going, 'The least going', min($goings))
-                ?? $this->bound(StairMeasure::Going, 'The largest going', max($goings)), null];
+            $isLarge = max($goings) > ($this->limit(StairMeasure::Going)->most ?? \INF);
+            [$what, $is] = $isLarge ? ['The largest going', max($goings)] : ['The least going', min($goings)];
+            $checks[] = ['stair-going', $this->bound(StairMeasure::Going, $what, $is), null];
         }
         if (!$this->isWound($form)) {
             $checks[] = ['stair-width', $this->bound(StairMeasure::Width, 'The stair’s width', $form->width()), null];

@@ -34,6 +34,16 @@ describe("going about", () => {
     expect(useDesk.getState().drawing).toBeNull();
   });
 
+  it("puts down what cannot be done there, and keeps what can", () => {
+    useDesk.setState({ step: "trace" });
+    setAct("stairs");
+    choosePlace({ storey: null, side: "s" });
+    expect(useDesk.getState().act).toBeNull();
+    setAct("outline");
+    choosePlace({ storey: STOREY, side: null });
+    expect(useDesk.getState().act).toBe("outline");
+  });
+
   it("shows a hidden drawing when it is chosen", async () => {
     useProject.setState(({ rows }) => ({
       rows: withRows(rows, [add("top", { storey: "up", side: null, order: 3, hidden: true })]),

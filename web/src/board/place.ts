@@ -2,7 +2,8 @@ import type { Operation } from "../api/client";
 import type { View } from "../geometry/view";
 import { drawingsOn, type Place } from "../store/drawings";
 import { change, prefer, projectId, useProject } from "../store/project";
-import { clearDraft, type Step, setView, useDesk } from "./desk";
+import { entriesOf, useActs } from "./act";
+import { clearDraft, type Step, setAct, setView, useDesk } from "./desk";
 import { showTraced, showWholePage } from "./views";
 
 /** Where one left a project: the place and step, and how each place was looked at. */
@@ -70,6 +71,10 @@ export function choosePlace(place: Place): void {
     selected: null,
     group: [],
   });
+  // What cannot be done there is put down.
+  const { act, step } = useDesk.getState();
+  const isKnown = useActs.getState().entries.some((e) => e.act === act);
+  if (isKnown && !entriesOf(step, place.side !== null).some((e) => e.act === act)) setAct(null);
   const known = views[nameOf(place)];
   if (known && known.fit === fitOf(drawing?.id ?? null)) setView(known.view);
   else showPlace();
