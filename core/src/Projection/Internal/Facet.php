@@ -23,6 +23,8 @@ final readonly class Facet
     public float $v1;
     public float $w0;
     public float $w1;
+    /** whether it is an upright rectangle, seen as such */
+    private bool $isBox;
 
     /**
      * @param non-empty-list<non-empty-list<Place>> $rings outer and holes
@@ -46,6 +48,7 @@ final readonly class Facet
         [$this->u0, $this->u1] = [min($u), max($u)];
         [$this->v0, $this->v1] = [min($v), max($v)];
         [$this->w0, $this->w1] = [min($w), max($w)];
+        $this->isBox = 4 === \count($all) && 2 === \count(array_unique($u)) && 2 === \count(array_unique($v));
     }
 
     /** How far behind the view's plane it lies there, mm. */
@@ -120,7 +123,7 @@ final readonly class Facet
         if ($this->u0 > $u0 || $this->u1 < $u1 || $this->v0 > $v0 || $this->v1 < $v1) {
             return false;
         }
-        foreach ($this->rings as $ring) {
+        foreach ($this->isBox ? [] : $this->rings as $ring) {
             $p = $ring[\count($ring) - 1];
             foreach ($ring as $q) {
                 if (
@@ -133,7 +136,7 @@ final readonly class Facet
             }
         }
 
-        return $this->contains(($u0 + $u1) / 2.0, ($v0 + $v1) / 2.0);
+        return $this->isBox || $this->contains(($u0 + $u1) / 2.0, ($v0 + $v1) / 2.0);
     }
 
     /**

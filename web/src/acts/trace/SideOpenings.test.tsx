@@ -78,6 +78,13 @@ it("says what is as it should be, and takes nothing from what was not traced", (
   expect(putting(match({ outline: window }))).toEqual([]);
 });
 
+it("leaves a door on its floor where its foot was missed by a little", () => {
+  const door = match({ opening: at("d", 0, 900, 2700, 4740), outline: at("o", 0, 900, 2716, 4754) });
+  expect(heightsOf(door)).toEqual({ sill: 0, height: 2054 });
+  expect(differs(door)).toBe(true);
+  expect(differs(match({ opening: at("d", 0, 900, 2700, 4740), outline: at("o", 0, 900, 2716, 4741) }))).toBe(false);
+});
+
 it("puts what the plan lacks into its wall: a door stands on its floor, numbers go on", async () => {
   const wall = { id: "south", offsetMm: 4000, widthMm: 900 };
   const lacking = match({ outline: at("o", 4000, 4900, 2710, 4760), wall });

@@ -11,23 +11,26 @@ export type Match = Schemas["SideMatch"];
 /** Below this a sill is a threshold: what stands there is a door, mm; common practice, no source. */
 const THRESHOLD_MM = 250;
 /** Heights that are no further apart are the same, mm. */
-const SAME_MM = 1;
+const SAME_MM = 1.5;
+/** A foot on a floor is missed by no more, mm; common practice, no source. */
+const FOOT_MM = 50;
 
 /** How high the sill stands over its floor, and the opening from there to its head, as it was traced on the side. */
-export function heightsOf({ outline, floorMm }: Match): { sill: number; height: number } | null {
+export function heightsOf({ opening, outline, floorMm }: Match): { sill: number; height: number } | null {
   if (!outline) return null;
-  const sill = Math.max(0, Math.round(outline.sillMm - floorMm));
+  const traced = Math.max(0, Math.round(outline.sillMm - floorMm));
+  // What stands on its floor goes on doing so where a hand missed its foot by a little.
+  const sill = opening && opening.sillMm - floorMm < SAME_MM && traced < FOOT_MM ? 0 : traced;
   return { sill, height: Math.round(outline.headMm - floorMm) - sill };
 }
 
 /** Whether what was traced says something else than the plan. */
 export function differs(match: Match): boolean {
-  const { opening, outline } = match;
-  if (!opening || !outline) return false;
-  return (
-    Math.abs(opening.sillMm - outline.sillMm) > SAME_MM + 0.5 ||
-    Math.abs(opening.headMm - outline.headMm) > SAME_MM + 0.5
-  );
+  const { opening, floorMm } = match;
+  const heights = heightsOf(match);
+  if (!opening || !heights) return false;
+  const [sill, head] = [opening.sillMm - floorMm, opening.headMm - floorMm];
+  return Math.abs(sill - heights.sill) > SAME_MM || Math.abs(head - heights.sill - heights.height) > SAME_MM;
 }
 
 /** The opening takes its sill and head from the side. */
