@@ -5,13 +5,8 @@ declare(strict_types=1);
 // Bodies of a furnished storey, whole and after one edit, beside the derivation of its plan in the same run.
 
 use Plinth\Core\Bodies\BuildingBodies;
-use Plinth\Core\Geometry\Contour;
-use Plinth\Core\Geometry\Point;
 use Plinth\Core\Plan\Derivation\Derivation;
-use Plinth\Core\Plan\Model\Opening;
-use Plinth\Core\Plan\Model\OpeningKind;
 use Plinth\Core\Plan\Model\Plan;
-use Plinth\Core\Plan\Model\Slab;
 use Plinth\Core\Plan\Model\Wall;
 use Plinth\Core\Plan\Network\WholeStorey;
 use Plinth\Core\Tests\Plan\Plans;
@@ -20,22 +15,7 @@ require __DIR__.'/measure.php';
 
 echo "Bodies of a furnished storey beside the derivation of its plan (target: 2 times it; one edit a twentieth of the whole)\n";
 foreach ([[8, 13, 200], [42, 63, 5000]] as [$columns, $rows, $about]) {
-    $plan = Plans::furnished(20_000 + $about, $columns, $rows);
-    // Every opening has a height, as drawn ones do, and the whole has its floors.
-    $openings = array_map(static fn (Opening $o): Opening => new Opening(
-        $o->id,
-        $o->wall,
-        $o->kind,
-        $o->offset,
-        $o->width,
-        OpeningKind::Window === $o->kind ? 900.0 : 0.0,
-        OpeningKind::Window === $o->kind ? 1200.0 : 2100.0,
-    ), $plan->openings);
-    $floors = [];
-    foreach (Derivation::of($plan)->outlines as $i => $outline) {
-        $floors[] = new Slab("floor $i", new Contour(array_map(static fn (array $p): Point => new Point(...$p), $outline->outer)), 0.0, 250.0);
-    }
-    $storey = $plan->with($plan->walls, $openings)->built($floors);
+    $storey = Plans::standing(20_000 + $about, $columns, $rows);
     $whole = new WholeStorey($storey);
     $derive = least(static fn () => Derivation::of($storey), 3);
     $derivation = new Derivation($whole);
@@ -46,7 +26,7 @@ foreach ([[8, 13, 200], [42, 63, 5000]] as [$columns, $rows, $about]) {
     $faces = array_sum(array_map(static fn ($b): int => count($b->form->faces), $bodies));
     printf(
         "  %5d walls, %d openings: %d bodies with %d faces in %7.1f ms, derivation %7.1f ms, ratio %.2f\n",
-        ...[count($storey->walls), count($openings), count($bodies), $faces, $ours, $derive, $ours / $derive],
+        ...[count($storey->walls), count($storey->openings), count($bodies), $faces, $ours, $derive, $ours / $derive],
     );
     mt_srand($about);
     $times = [];

@@ -5,13 +5,9 @@ declare(strict_types=1);
 // A side and a section of a furnished storey, beside the derivation of its plan in the same run.
 
 use Plinth\Core\Bodies\BuildingBodies;
-use Plinth\Core\Geometry\Contour;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Plan\Derivation\Derivation;
-use Plinth\Core\Plan\Model\Opening;
-use Plinth\Core\Plan\Model\OpeningKind;
 use Plinth\Core\Plan\Model\Plan;
-use Plinth\Core\Plan\Model\Slab;
 use Plinth\Core\Projection\Projection;
 use Plinth\Core\Projection\View;
 use Plinth\Core\Tests\Plan\Plans;
@@ -20,21 +16,7 @@ require __DIR__.'/measure.php';
 
 echo "Sides and sections of a furnished storey beside the derivation of its plan (target: 4.4 times it at 200 walls)\n";
 foreach ([[8, 13, 200], [26, 40, 2000]] as [$columns, $rows, $about]) {
-    $plan = Plans::furnished(20_000 + $about, $columns, $rows);
-    $openings = array_map(static fn (Opening $o): Opening => new Opening(
-        $o->id,
-        $o->wall,
-        $o->kind,
-        $o->offset,
-        $o->width,
-        OpeningKind::Window === $o->kind ? 900.0 : 0.0,
-        OpeningKind::Window === $o->kind ? 1200.0 : 2100.0,
-    ), $plan->openings);
-    $floors = [];
-    foreach (Derivation::of($plan)->outlines as $i => $outline) {
-        $floors[] = new Slab("floor $i", new Contour(array_map(static fn (array $p): Point => new Point(...$p), $outline->outer)), 0.0, 250.0);
-    }
-    $storey = $plan->with($plan->walls, $openings)->built($floors);
+    $storey = Plans::standing(20_000 + $about, $columns, $rows);
     $derive = least(static fn () => Derivation::of($storey), 3);
     $bodies = BuildingBodies::of(new Plan([$storey]));
     foreach ([

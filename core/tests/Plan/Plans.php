@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Tests\Plan;
 
+use Plinth\Core\Geometry\Contour;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Plan\Derivation\Derivation;
 use Plinth\Core\Plan\Model\Column;
@@ -11,6 +12,7 @@ use Plinth\Core\Plan\Model\Divider;
 use Plinth\Core\Plan\Model\Opening;
 use Plinth\Core\Plan\Model\OpeningKind;
 use Plinth\Core\Plan\Model\Room;
+use Plinth\Core\Plan\Model\Slab;
 use Plinth\Core\Plan\Model\Storey;
 use Plinth\Core\Plan\Model\Wall;
 use Plinth\Core\Tests\Fitting\Noise;
@@ -113,6 +115,27 @@ final class Plans
         }
 
         return new Storey('s', 'Ground', 0.0, 2700.0, $walls, $openings, $rooms, $dividers, $posts);
+    }
+
+    /** The same with heights for its openings, as drawn ones have them, and a floor under each group of walls. */
+    public static function standing(int $seed, int $columns, int $rows): Storey
+    {
+        $plan = self::furnished($seed, $columns, $rows);
+        $openings = array_map(static fn (Opening $o): Opening => new Opening(
+            $o->id,
+            $o->wall,
+            $o->kind,
+            $o->offset,
+            $o->width,
+            OpeningKind::Window === $o->kind ? 900.0 : 0.0,
+            OpeningKind::Window === $o->kind ? 1200.0 : 2100.0,
+        ), $plan->openings);
+        $floors = [];
+        foreach (Derivation::of($plan)->outlines as $i => $outline) {
+            $floors[] = new Slab("floor $i", new Contour(array_map(static fn (array $p): Point => new Point(...$p), $outline->outer)), 0.0, 250.0);
+        }
+
+        return $plan->with($plan->walls, $openings)->built($floors);
     }
 
     /**

@@ -4,11 +4,6 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Tests\Projection;
 
-use Plinth\Core\Geometry\Contour;
-use Plinth\Core\Geometry\Point;
-use Plinth\Core\Plan\Derivation\Derivation;
-use Plinth\Core\Plan\Model\Opening;
-use Plinth\Core\Plan\Model\OpeningKind;
 use Plinth\Core\Plan\Model\PitchedRoof;
 use Plinth\Core\Plan\Model\Plan;
 use Plinth\Core\Plan\Model\Slab;
@@ -25,7 +20,8 @@ final class Buildings
         if (0 === $seed % 10) {
             return (new House(0.0, 0.0, 0 === $seed % 20 ? 0.0 : fmod(37.0 * $seed, 300.0)))->plan();
         }
-        $ground = self::storey($seed, 'g', 0.0);
+        mt_srand($seed);
+        $ground = Plans::standing(9000 + $seed, mt_rand(0, 1) + $seed % 2 + 1, $seed % 3 > 0 ? 2 : 1);
         if (0 === $seed % 3) {
             return new Plan([$ground]);
         }
@@ -49,25 +45,5 @@ final class Buildings
             array_map(static fn (Slab $f): Slab => new Slab("u$f->id", $f->outline, 0.0, 220.0), $ground->floors),
             roofs: $roof,
         )]);
-    }
-
-    private static function storey(int $seed, string $id, float $elevation): Storey
-    {
-        $plan = Plans::furnished(9000 + $seed, mt_rand(0, 1) + $seed % 2 + 1, $seed % 3 > 0 ? 2 : 1);
-        $openings = array_map(static fn (Opening $o): Opening => new Opening(
-            $o->id,
-            $o->wall,
-            $o->kind,
-            $o->offset,
-            $o->width,
-            OpeningKind::Window === $o->kind ? 900.0 : 0.0,
-            OpeningKind::Window === $o->kind ? 1200.0 : 2100.0,
-        ), $plan->openings);
-        $floors = [];
-        foreach (Derivation::of($plan)->outlines as $i => $outline) {
-            $floors[] = new Slab("f$i", new Contour(array_map(static fn (array $p): Point => new Point(...$p), $outline->outer)), 0.0, 250.0);
-        }
-
-        return (new Storey($id, 'Ground', $elevation, 2700.0, $plan->walls, $openings, columns: $plan->columns))->built($floors);
     }
 }
