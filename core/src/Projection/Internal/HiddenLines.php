@@ -86,6 +86,17 @@ final class HiddenLines
         if ($length < self::SHORTEST_MM) {
             return;
         }
+        // Most edges lie wholly behind what covers whole cells, those beside them too.
+        $isBehind = !$this->withHidden && $this->grid->hides(
+            min($p[0], $q[0]) - self::DEPTH_MM,
+            min($p[1], $q[1]) - self::DEPTH_MM,
+            max($p[0], $q[0]) + self::DEPTH_MM,
+            max($p[1], $q[1]) + self::DEPTH_MM,
+            min($p[2], $q[2]),
+        );
+        if ($isBehind) {
+            return;
+        }
         [$du, $dv] = [$du / $length, $dv / $length];
         ++$this->edges;
         [$spans, $cells] = $this->beforeFloors($p, $q, $du, $dv, $length);
