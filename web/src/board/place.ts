@@ -82,9 +82,10 @@ export function choosePlace(place: Place): void {
 
 /** All that is traced here once the picture is trued, else the whole picture. */
 export function showPlace(): void {
-  const { drawing } = useDesk.getState();
-  // Where no drawing lies, what stands there is all there is.
-  const guess = drawing !== null && (useProject.getState().rows.fit.get(drawing)?.isGuess ?? true);
+  const { drawing, side } = useDesk.getState();
+  // On a side where no drawing lies, what stands there is all there is; storeys lie on each other.
+  if (drawing === null && side !== null) return showTraced();
+  const guess = drawing === null || (useProject.getState().rows.fit.get(drawing)?.isGuess ?? true);
   (guess ? showWholePage : showTraced)();
 }
 
