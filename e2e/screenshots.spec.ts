@@ -7,7 +7,7 @@ const shot = (name: string) => ({ path: `../docs/screenshots/${name}.png` });
 
 test("main views", async ({ page }) => {
   await signIn(page);
-  await expect(page.getByText(/\d+ changes/)).toBeVisible();
+  await expect(page.getByText(/\d+ changes/).first()).toBeVisible();
   await expect(page.locator("img")).not.toHaveCount(0);
   await begin(page, "Reed bed annexe");
   await page.getByLabel("Drawing file").setInputFiles(SCAN);
