@@ -224,7 +224,8 @@ final class ProgramTest extends TestCase
         self::assertContains('roof', array_column($side['lines'], 'kind'));
         self::assertNotContains('hidden', array_column($side['lines'], 'role'));
         $file = (string) tempnam(sys_get_temp_dir(), 'dxf');
-        [, $told] = self::plinth(['view', '--line' => '-500 3000; 6000,3000; 6000 1500; 11000 1500', '--cut' => true, '--dxf' => $file], $plan);
+        $line = '-500 3000; 6000,3000; 6000 1500; 11000 1500';
+        [, $told] = self::plinth(['view', '--line' => $line, '--cut' => true, '--dxf' => $file], $plan);
         self::assertSame(filesize($file), $told['bytes']);
         self::assertGreaterThan(10, $told['faces']);
         unlink($file);

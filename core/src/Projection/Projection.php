@@ -25,7 +25,8 @@ final class Projection
         $count = \count($bodies);
         $placed = PlacedBody::all($bodies, $view);
         $cuts = Cuts::of($placed, $view, $count);
-        [$visible, $hidden] = HiddenLines::of([...$cuts->facets, ...SeenFaces::of($placed, $view, $cuts->facets, $withHidden)], $withHidden);
+        $facets = [...$cuts->facets, ...SeenFaces::of($placed, $view, $cuts->facets, $withHidden)];
+        [$visible, $hidden] = HiddenLines::of($facets, $withHidden);
         $isCut = static fn (array $piece): bool => $piece[4] >= $count;
         $pieces = [
             [array_filter($visible, $isCut), LineRole::Cut],
@@ -48,7 +49,8 @@ final class Projection
 
         $faces = [];
         foreach ($cuts->faces as [$number, $shape]) {
-            $faces[] = new CutFace($shape['outer'], $shape['holes'], $bodies[$number]->kind, $bodies[$number]->id, $bodies[$number]->storey);
+            $body = $bodies[$number];
+            $faces[] = new CutFace($shape['outer'], $shape['holes'], $body->kind, $body->id, $body->storey);
         }
 
         return new DrawnView($lines, $faces);

@@ -29,7 +29,7 @@ final class DepthGrid
     public array $floor;
     /** @var array<int, true> facets of which something may be seen */
     public array $open = [];
-    /** @var array{u: array<int, list<array{float, float}>>, v: array<int, list<array{float, float}>>} by cell: strips of it that are covered */
+    /** @var array{u: array<int, list<array{float, float}>>, v: array<int, list<array{float, float}>>} by cell: strips that are covered */
     private array $strips = ['u' => [], 'v' => []];
     /** @var array{u: array<int, float>, v: array<int, float>} by cell: the deepest of them */
     private array $deepest = ['u' => [], 'v' => []];
