@@ -21,7 +21,7 @@ const LOOKS: Record<Line["role"], { width: number; dash?: string }> = {
 };
 const ROLES = ["visible", "hidden", "cut"] as const;
 
-/** How far what was seen of the side on the board last reaches; asked again of nothing. */
+/** How far what was seen last reaches, and of which side. */
 const useReach = create<{ side: string | null; corners: readonly XY[] }>(() => ({ side: null, corners: [] }));
 
 /** What a view of a side has to hold of what stands; until that is known, its line and all storeys. */
