@@ -6,10 +6,13 @@ namespace Plinth\Core\Tests\Projection;
 
 use PHPUnit\Framework\TestCase;
 use Plinth\Core\Bodies\Body;
+use Plinth\Core\Bodies\BodyKind;
 use Plinth\Core\Bodies\BuildingBodies;
 use Plinth\Core\Geometry\Contour;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Geometry\Polygon;
+use Plinth\Core\Plan\Model\Opening;
+use Plinth\Core\Plan\Model\OpeningKind;
 use Plinth\Core\Plan\Model\Plan;
 use Plinth\Core\Plan\Model\Slab;
 use Plinth\Core\Plan\Model\Storey;
@@ -100,6 +103,37 @@ final class ViewTest extends TestCase
         }
     }
 
+    /** Every edge at which a body turns is drawn, as seen or as hidden: of a stair with rails, and of all that stands in a room by itself. */
+    public function testWithWhatIsHiddenNoEdgeIsMissing(): void
+    {
+        $all = BuildingBodies::of((new House())->plan());
+        foreach ([BodyKind::Stair, BodyKind::Object, BodyKind::Chimney] as $kind) {
+            foreach (array_values(array_filter($all, static fn (Body $b): bool => $kind === $b->kind)) as $body) {
+                $look = View::side(new Point(0.0, -1000.0), new Point(7.0, -1003.0));
+                $view = Projection::of([$body], $look, true);
+                foreach (self::creases($body) as [$p, $q]) {
+                    [$a, $b] = [$look->place($p), $look->place($q)];
+                    [$u, $v] = [($a[0] + $b[0]) / 2.0, ($a[1] + $b[1]) / 2.0];
+                    $off = min([\INF, ...array_map(static fn (ViewLine $l): float => self::off($l, $u, $v), $view->lines)]);
+                    self::assertLessThan(0.1, $off, \sprintf('%s %s at %.1f %.1f', $kind->value, $body->id, $u, $v));
+                }
+            }
+        }
+    }
+
+    /** A window in the far wall is hidden from the front: its outer edges stand there as dashes. */
+    public function testAWindowOnTheFarSideIsHidden(): void
+    {
+        $window = new Opening('w', 'w2', OpeningKind::Opening, 1000.0, 800.0, 900.0, 1200.0);
+        $bodies = BuildingBodies::of(new Plan([new Storey('g', 'Ground', 0.0, 2500.0, self::walls(0.0, 0.0), [$window])]));
+        $view = Projection::of($bodies, View::side(new Point(0.0, -1000.0), new Point(1.0, -1000.0)), true);
+        $hidden = array_filter($view->lines, static fn (ViewLine $l): bool => LineRole::Hidden === $l->role);
+        // From 3900 to the left: 2100 to 2900 along the side.
+        foreach ([[2100.0, 1500.0], [2900.0, 1500.0], [2500.0, 900.0], [2500.0, 2100.0]] as [$u, $v]) {
+            self::assertLessThan(0.01, min([\INF, ...array_map(static fn (ViewLine $l): float => self::off($l, $u, $v), array_values($hidden))]));
+        }
+    }
+
     public function testWallsOfTwoStoreysThatStandFlushHaveNoLineBetweenThemAndAFloorHas(): void
     {
         $walls = self::walls(0.0, 0.0);
@@ -131,6 +165,37 @@ final class ViewTest extends TestCase
                 self::assertSame($why, $e->why());
             }
         }
+    }
+
+    /** @return iterable<array{array{float, float, float}, array{float, float, float}}> edges at which a surface turns */
+    private static function creases(Body $body): iterable
+    {
+        $mesh = $body->mesh();
+        $seen = [];
+        foreach ($mesh->faces as $face) {
+            $n = $mesh->normal($face);
+            $length = sqrt($n[0] ** 2 + $n[1] ** 2 + $n[2] ** 2);
+            foreach ($face as $ring) {
+                foreach ($ring as $i => $b) {
+                    $a = $ring[$i > 0 ? $i - 1 : \count($ring) - 1];
+                    $key = min($a, $b).','.max($a, $b);
+                    $turned = isset($seen[$key]) ? ($n[0] * $seen[$key][0] + $n[1] * $seen[$key][1] + $n[2] * $seen[$key][2]) / $length : null;
+                    // What turns little may be round.
+                    if (null !== $turned && $turned < 0.9) {
+                        yield [$mesh->vertices[$a], $mesh->vertices[$b]];
+                    }
+                    $seen[$key] = [$n[0] / $length, $n[1] / $length, $n[2] / $length];
+                }
+            }
+        }
+    }
+
+    private static function off(ViewLine $line, float $u, float $v): float
+    {
+        [[$au, $av], [$bu, $bv]] = [$line->from, $line->to];
+        $t = max(0.0, min(1.0, (($u - $au) * ($bu - $au) + ($v - $av) * ($bv - $av)) / $line->length() ** 2));
+
+        return hypot($au + $t * ($bu - $au) - $u, $av + $t * ($bv - $av) - $v);
     }
 
     /** @return list<Body> */

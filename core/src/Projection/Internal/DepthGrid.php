@@ -39,8 +39,9 @@ final class DepthGrid
      *
      * @param array{float, float, float, float} $box least u and v, most u and v
      * @param int $count of what will lie there, about
+     * @param bool $isAll whether what lies behind others is kept as well
      */
-    public function __construct(array $box, int $count)
+    public function __construct(array $box, int $count, private readonly bool $isAll = false)
     {
         [$this->u0, $this->v0, $u1, $v1] = $box;
         [$wide, $high] = [max(self::LEAST_MM, $u1 - $this->u0), max(self::LEAST_MM, $v1 - $this->v0)];
@@ -52,14 +53,14 @@ final class DepthGrid
     }
 
     /** @param non-empty-list<Facet> $facets */
-    public static function over(array $facets): self
+    public static function over(array $facets, bool $isAll = false): self
     {
         $grid = new self([
             min(array_map(static fn (Facet $f): float => $f->u0, $facets)),
             min(array_map(static fn (Facet $f): float => $f->v0, $facets)),
             max(array_map(static fn (Facet $f): float => $f->u1, $facets)),
             max(array_map(static fn (Facet $f): float => $f->v1, $facets)),
-        ], \count($facets));
+        ], \count($facets), $isAll);
         $order = array_keys($facets);
         // Nearest first: what lies behind is left out.
         usort($order, static fn (int $a, int $b): int => $facets[$a]->w0 <=> $facets[$b]->w0);
@@ -102,7 +103,7 @@ final class DepthGrid
                 }
                 $this->cells[$k][] = $number;
                 $this->open[$number] = true;
-                if (!$f->isFront) {
+                if (!$f->isFront || $this->isAll) {
                     continue;
                 }
                 // All of the cell, or a strip of it from edge to edge that covers it with others.

@@ -39,7 +39,7 @@ final class HiddenLines
     /** @param non-empty-list<Facet> $facets */
     private function __construct(private readonly array $facets, private readonly bool $withHidden)
     {
-        $this->grid = DepthGrid::over($facets);
+        $this->grid = DepthGrid::over($facets, $withHidden);
         $this->seen = array_fill(0, \count($facets), -1);
     }
 
@@ -61,11 +61,12 @@ final class HiddenLines
         usort($order, static fn (int $a, int $b): int => $facets[$a]->w0 <=> $facets[$b]->w0);
         foreach ($order as $number) {
             $facet = $facets[$number];
-            foreach ($facet->isFront && ($withHidden || isset($lines->grid->open[$number])) ? $facet->rings : [] as $r => $ring) {
+            // What is turned away is hidden, wherever it is no edge of something that is seen.
+            foreach ($withHidden || ($facet->isFront && isset($lines->grid->open[$number])) ? $facet->rings : [] as $r => $ring) {
                 $n = \count($ring);
                 foreach ($ring as $i => $p) {
                     if ($facet->drawn[$r][$i]) {
-                        $lines->look([$p, $ring[$i + 1 < $n ? $i + 1 : 0], $facet->plane, $facet->body]);
+                        $lines->look([$p, $ring[$i + 1 < $n ? $i + 1 : 0], $facet->plane, $facet->body], $facet->isFront);
                     }
                 }
             }
@@ -78,7 +79,7 @@ final class HiddenLines
     }
 
     /** @param Edge $edge its ends, number of its plane (−1 of none) and of its body */
-    private function look(array $edge): void
+    private function look(array $edge, bool $isFront = true): void
     {
         [$p, $q, $plane, $body] = $edge;
         [$du, $dv] = [$q[0] - $p[0], $q[1] - $p[1]];
@@ -105,11 +106,11 @@ final class HiddenLines
         }
         [$own, $others] = $this->near($p, $q, $plane, $cells);
         // Most edges lie behind something: that comes first.
-        $spans = $this->uncovered($spans, $others, $p, $q, $du, $dv, $length);
+        $spans = $isFront ? $this->uncovered($spans, $others, $p, $q, $du, $dv, $length) : [];
         if ([] === $spans && !$this->withHidden) {
             return;
         }
-        $real = $plane < 0 && [] === $own ? [[0.0, $length]] : $this->real($own, $p, $du, $dv);
+        $real = $plane < 0 && [] === $own ? [[0.0, $length]] : $this->real($own, $p, $du, $dv, $isFront);
         $spans = Spans::common($spans, $real);
         self::add($this->visible, $spans, $p, $du, $dv, $body);
         if ($this->withHidden) {
@@ -216,12 +217,12 @@ final class HiddenLines
      *
      * @return list<Span> where just one side of an edge goes on in its own plane
      */
-    private function real(array $own, array $p, float $du, float $dv): array
+    private function real(array $own, array $p, float $du, float $dv, bool $isFront): array
     {
         [$left, $right, $insideLeft, $insideRight] = [[], [], [], []];
         foreach ($own as $facet) {
             [$l, $r] = $facet->along($p[0], $p[1], $du, $dv);
-            if ($facet->isFront) {
+            if ($facet->isFront === $isFront) {
                 array_push($left, ...Spans::between($l));
                 array_push($right, ...Spans::between($r));
             } else {

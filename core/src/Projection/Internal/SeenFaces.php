@@ -73,7 +73,7 @@ final class SeenFaces
             }
         }
 
-        return [...$seen->front, ...$seen->buried()];
+        return [...$seen->front, ...$seen->turnedAway($isAll)];
     }
 
     private function take(PlacedBody $body): void
@@ -123,12 +123,12 @@ final class SeenFaces
         }
     }
 
-    /** @return list<Facet> those seen from inside their body that lie in one plane with one that is seen from outside */
-    private function buried(): array
+    /** @return list<Facet> those seen from inside their body: all, or that lie in one plane with one that is seen from outside */
+    private function turnedAway(bool $isAll): array
     {
         $facets = [];
         foreach ($this->back as [$body, $rings, $drawn, $normal, $whole]) {
-            $plane = $this->planes->number($normal, $whole, $body->kind, false);
+            $plane = $this->planes->number($normal, $whole, $body->kind, $isAll);
             if ($plane >= 0) {
                 $facets[] = self::facet($body, [$rings, $drawn], $normal, $whole, $plane, false);
             }
