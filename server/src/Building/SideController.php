@@ -10,7 +10,7 @@ use Plinth\Core\Bodies\BuildingBodies;
 use Plinth\Core\Elevation\SideLine;
 use Plinth\Core\Elevation\SideMatch;
 use Plinth\Core\Elevation\SideOpening;
-use Plinth\Core\Elevation\SideWall;
+use Plinth\Core\Elevation\SideOpenings;
 use Plinth\Core\Exchange\BodiesDocument\ViewWriter;
 use Plinth\Core\Exchange\Dxf\DxfWriter;
 use Plinth\Core\Exchange\PlanDocument\PlanWriter;
@@ -82,29 +82,16 @@ final readonly class SideController
                 $seen[$of['id']] = true;
             }
         }
-        [$planned, $walls] = [[], []];
-        foreach ($plan->storeys as $storey) {
-            [$floor, $ceiling] = [$storey->elevation, $storey->elevation + $storey->height];
-            $byId = [];
-            foreach ($storey->walls as $wall) {
-                $along = SideWall::of($wall, $line, $floor, $ceiling);
-                if (null !== $along) {
-                    $walls[] = $byId[$wall->id] = $along;
-                }
-            }
-            foreach ($storey->openings as $opening) {
-                if (isset($seen[$opening->id], $byId[$opening->wall])) {
-                    [$left, $right] = $byId[$opening->wall]->seen($opening->offset, $opening->width);
-                    $head = null === $opening->height ? $ceiling : $floor + $opening->sill + $opening->height;
-                    $planned[] = new SideOpening($opening->id, $left, $right, $floor + $opening->sill, $head, $floor, $ceiling);
-                }
-            }
-        }
+        $stands = SideOpenings::of($plan, $line, array_map(strval(...), array_keys($seen)));
         [$traced, $drawings] = $this->traced($side);
 
         return new JsonResponse([
             'plusMinusMmPer10m' => $this->plusMinus($side, $drawings),
-            'matches' => array_map(self::told(...), SideMatch::of($planned, $traced, true === $side->values()['cut'] ? [] : $walls)),
+            // What is only cut through is in no wall that is looked at.
+            'matches' => array_map(
+                self::told(...),
+                SideMatch::of($stands->openings, $traced, true === $side->values()['cut'] ? [] : $stands->walls),
+            ),
         ]);
     }
 
@@ -142,10 +129,15 @@ final readonly class SideController
     /** @return array{list<SideOpening>, list<Uuid>} what was traced on a side, and the drawings under it */
     private function traced(Side $side): array
     {
-        [$traced, $drawings] = [[], []];
+        [$traced, $drawings, $cornersOf] = [[], [], []];
         $criteria = ['project' => $side->project()];
-        foreach ($this->entities->getRepository(Outline::class)->findBy($criteria + ['side' => $side->id()], ['id' => 'ASC']) as $outline) {
-            $corners = $this->entities->getRepository(OutlineCorner::class)->findBy($criteria + ['outline' => $outline->id()]);
+        $outlines = $this->entities->getRepository(Outline::class)->findBy($criteria + ['side' => $side->id()], ['id' => 'ASC']);
+        $ids = array_map(static fn (Outline $o): string => $o->id()->toBinary(), $outlines);
+        foreach ([] === $ids ? [] : $this->entities->getRepository(OutlineCorner::class)->findBy($criteria + ['outline' => $ids]) as $corner) {
+            $cornersOf[$corner->outline()->toRfc4122()][] = $corner;
+        }
+        foreach ($outlines as $outline) {
+            $corners = $cornersOf[$outline->id()->toRfc4122()] ?? [];
             $places = array_map(static fn (OutlineCorner $c): array => $c->at()->toArray(), $corners);
             if (\count($places) > 2) {
                 [$u, $v] = [array_column($places, 0), array_column($places, 1)];
