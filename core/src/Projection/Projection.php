@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Core\Projection;
 
 use Plinth\Core\Bodies\Body;
-use Plinth\Core\Projection\Internal\Cuts;
+use Plinth\Core\Projection\Internal\CutFacets;
 use Plinth\Core\Projection\Internal\HiddenLines;
 use Plinth\Core\Projection\Internal\Merged;
 use Plinth\Core\Projection\Internal\PlacedBody;
@@ -24,7 +24,7 @@ final class Projection
     {
         $count = \count($bodies);
         $placed = PlacedBody::all($bodies, $view);
-        $cuts = Cuts::of($placed, $view, $count);
+        $cuts = CutFacets::of($placed, $view, $count);
         $facets = [...$cuts->facets, ...SeenFaces::of($placed, $view, $cuts->facets, $withHidden)];
         [$visible, $hidden] = HiddenLines::of($facets, $withHidden);
         $isCut = static fn (array $piece): bool => $piece[4] >= $count;

@@ -14,7 +14,7 @@ use Plinth\Core\Projection\View;
  *
  * @phpstan-import-type Shape from Overlay
  */
-final readonly class Cuts
+final readonly class CutFacets
 {
     /**
      * @param list<array{int, Shape, float}> $faces number of the body, what of it is cut, and how far behind the view's plane
