@@ -12,11 +12,13 @@ use Plinth\Core\Ink\Reading\PageFigure;
 /**
  * Drawings with one truth each, their grey values read through the picture tool.
  *
+ * @param string $named what their names hold
+ *
  * @return iterable<string, array{array<string, mixed>, GreyRaster, string}>
  */
-function trials(string $folder): iterable
+function trials(string $folder, string $named = ''): iterable
 {
-    foreach (glob($folder.'/*.truth.json') ?: [] as $file) {
+    foreach (glob($folder.'/*'.$named.'*.truth.json') ?: [] as $file) {
         $truth = json_decode((string) file_get_contents($file), true);
         $image = $folder.'/'.$truth['image'];
         foreach ($truth['pages'] ?? [$truth] as $k => $page) {

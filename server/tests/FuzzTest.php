@@ -130,13 +130,13 @@ final class FuzzTest extends TestCase
                 return 0 === mt_rand(0, 1)
                     ? [
                         'POST',
-                        $project.'/drawings/'.$this->id('drawing').'/'.$this->one(['proposals/refuse', 'readings/refuse']),
+                        $project.'/drawings/'.$this->id('drawing').'/'.$this->one(['proposals/refuse', 'readings/refuse', 'facade/refuse']),
                         ['walls' => $this->some(), 'readings' => $this->some()],
                     ]
                     : [
                         'POST',
                         $project.'/jobs/'.$this->one([
-                            'import-page', 'rectify-drawing', 'find-walls', 'read-figures', 'find-skew', 'nothing',
+                            'import-page', 'rectify-drawing', 'find-walls', 'find-openings', 'read-figures', 'find-skew', 'nothing',
                         ]).'/'.$this->id($this->one(['page', 'drawing'])).$this->one(['', '/stop']),
                         [],
                     ];

@@ -16,7 +16,8 @@ use Symfony\Component\Uid\UuidV7;
 final class JobContractTest extends TestCase
 {
     /** kinds that people ask for and stop */
-    private const ASKED = ['import-page', 'find-way-up', 'rectify-drawing', 'find-walls', 'read-figures'];
+    private const OF_DRAWINGS = ['rectify-drawing', 'find-walls', 'find-openings', 'read-figures'];
+    private const ASKED = ['import-page', 'find-way-up', 'rectify-drawing', 'find-walls', 'find-openings', 'read-figures'];
 
     private \PDO $database;
 
@@ -63,9 +64,9 @@ final class JobContractTest extends TestCase
     public function testDoneTwiceItIsAsIfItWereDoneOnce(string $kind, Lane $lane): void
     {
         $desk = $this->desk();
+        $subject = $this->subject($desk, $kind);
         $before = $this->told($desk);
         $said = self::logged();
-        $subject = $this->subject($desk, $kind);
         if (\in_array($kind, self::ASKED, true) && 'rectify-drawing' !== $kind) {
             // As people ask for it, so that it has something to work on.
             $desk->ask($kind, $subject->toRfc4122());
@@ -73,7 +74,7 @@ final class JobContractTest extends TestCase
         } else {
             $this->ended($this->ask($kind, $lane, Uuid::fromString($desk->id), $subject));
         }
-        $found = $this->found($desk);
+        $found = $this->found($desk, $kind);
         // What it has found of the page is told with it, and stays.
         $before = 'find-way-up' === $kind ? $this->told($desk) : $before;
         $ended = $this->ended($this->ask($kind, $lane, Uuid::fromString($desk->id), $subject, tries: 1, isHeld: true));
@@ -83,7 +84,7 @@ final class JobContractTest extends TestCase
         Waiting::until(fn (): ?true => 0 === $this->left($desk) ? true : null, 'What it asks for does not end');
         self::assertSame($said, self::logged());
         self::assertEquals($before, $this->told($desk));
-        self::assertEquals($found, $this->found($desk));
+        self::assertEquals($found, $this->found($desk, $kind));
         self::assertSame($desk->revision, $desk->state()['revision'], 'It is no change.');
     }
 
@@ -140,20 +141,26 @@ final class JobContractTest extends TestCase
     }
 
     /** @return list<array<mixed>> what the searches of its drawing have found */
-    private function found(Desk $desk): array
+    private function found(Desk $desk, string $kind): array
     {
         return array_map(
             static fn (string $what): array => $desk->client->ok('GET', "/api/projects/$desk->id/drawings/$desk->drawing/$what"),
-            ['proposals', 'readings'],
+            'find-openings' === $kind ? ['facade'] : ['proposals', 'readings'],
         );
     }
 
     /** What a kind is about on a desk with one page and its drawing. */
     private function subject(Desk $desk, string $kind): Uuid
     {
-        return Uuid::fromString(
-            (string) (\in_array($kind, ['rectify-drawing', 'find-walls', 'read-figures'], true) ? $desk->drawing : $desk->page),
-        );
+        if ('find-openings' === $kind) {
+            $side = Desk::newId();
+            $desk->change([
+                ['do' => 'add', 'type' => 'side', 'id' => $side, 'values' => ['name' => 'South']],
+                ['do' => 'set', 'type' => 'drawing', 'id' => $desk->drawing, 'values' => ['side' => $side, 'storey' => null]],
+            ]);
+        }
+
+        return Uuid::fromString((string) (\in_array($kind, self::OF_DRAWINGS, true) ? $desk->drawing : $desk->page));
     }
 
     /** @return array<mixed> what is told of its page and drawing */

@@ -32,7 +32,7 @@ final class RouteTableTest extends TestCase
         'GET '.self::PROJECT, 'GET '.self::PROJECT.'/changes', 'GET '.self::PROJECT.'/history', 'GET '.self::PROJECT.'/pass', 'GET '.self::PROJECT.'/shares', 'GET '.self::PROJECT.'/arrivals/{id}', 'GET '.self::PROJECT.'/jobs/{kind}/{id}',
         'GET '.self::PAGE.'/lines', 'GET '.self::PAGE.'/preview', 'GET '.self::PAGE.'/{version}/tiles/{z}/{y}/{x}', 'GET '.self::PAGE.'/found', 'GET '.self::PAGE.'/ticks', 'POST '.self::PAGE.'/pictures',
         'GET '.self::DRAWING.'/spread', 'GET '.self::DRAWING.'/flatness', 'GET '.self::DRAWING.'/fits', 'GET '.self::DRAWING.'/gap', 'GET '.self::DRAWING.'/risers', 'GET '.self::DRAWING.'/misfit', 'GET '.self::DRAWING.'/bearing', 'GET '.self::DRAWING.'/probe',
-        'GET '.self::DRAWING.'/proposals', 'GET '.self::DRAWING.'/readings', 'GET '.self::DRAWING.'/rectified', 'GET '.self::DRAWING.'/rectified/{shape}/tiles/{z}/{y}/{x}',
+        'GET '.self::DRAWING.'/proposals', 'GET '.self::DRAWING.'/readings', 'GET '.self::DRAWING.'/facade', 'GET '.self::DRAWING.'/rectified', 'GET '.self::DRAWING.'/rectified/{shape}/tiles/{z}/{y}/{x}',
         'GET '.self::STOREY.'/plan.dxf', 'GET '.self::STOREY.'/plan.json', 'GET '.self::STOREY.'/bodies', 'GET '.self::STOREY.'/heights', 'GET '.self::STOREY.'/stairs', 'GET '.self::STOREY.'/fills', 'GET '.self::STOREY.'/outer', 'GET '.self::PROJECT.'/building.glb', 'GET '.self::PROJECT.'/quantities', 'GET '.self::PROJECT.'/quantities.csv', 'GET '.self::STOREY.'/plausible', 'GET '.self::STOREY.'/rooms-table', 'GET '.self::STOREY.'/settled',
         'GET '.self::PROJECT.'/outlines/{id}', 'GET '.self::PROJECT.'/sides/{id}/corners', 'GET '.self::PROJECT.'/sides/{id}/view', 'GET '.self::PROJECT.'/sides/{id}/view.dxf', 'GET '.self::PROJECT.'/sides/{id}/openings', 'GET '.self::PROJECT.'/boundaries/{id}', 'GET '.self::PROJECT.'/boundaries/{id}/clearances', 'POST '.self::PROJECT.'/copies',
         'PUT '.self::PROJECT.'/presence/{page}', 'DELETE '.self::PROJECT.'/presence/{page}',
@@ -40,7 +40,7 @@ final class RouteTableTest extends TestCase
     private const EDITOR = [
         'POST '.self::PROJECT.'/changes', 'POST '.self::PROJECT.'/try', 'POST '.self::PROJECT.'/undo', 'POST '.self::PROJECT.'/redo', 'POST '.self::PROJECT.'/sources', 'POST '.self::PROJECT.'/drop-in',
         'POST '.self::PROJECT.'/jobs/{kind}/{id}', 'POST '.self::PROJECT.'/jobs/{kind}/{id}/stop',
-        'POST '.self::PAGE.'/match', 'POST '.self::DRAWING.'/proposals/refuse', 'POST '.self::DRAWING.'/readings/refuse',
+        'POST '.self::PAGE.'/match', 'POST '.self::DRAWING.'/proposals/refuse', 'POST '.self::DRAWING.'/readings/refuse', 'POST '.self::DRAWING.'/facade/refuse',
     ];
     /** of another's share; one's own anybody may end */
     private const OWNER = [

@@ -82,14 +82,87 @@ final class SidesTest extends TestCase
         }
     }
 
-    /** @param list<array{int, int}> $corners */
-    private function outline(array $corners): void
+    public function testOpeningsThatItsPictureShowsAreFoundTracedAndHeldAgainstThePlan(): void
+    {
+        // The door as it is, the window 40 to the right and 50 higher, and one that the plan lacks.
+        $this->drawn([[1000, 0, 2000, 2100], [3540, 950, 4740, 2150], [5000, 900, 5600, 1500]]);
+        $path = "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/facade";
+        $facade = fn (): JsonValue => JsonValue::of($this->desk->client->ok('GET', $path));
+        self::assertFalse($facade()->get('found')->boolean());
+        $this->desk->ask('find-openings', $this->desk->drawing);
+        self::assertSame('done', $this->desk->ended('find-openings', $this->desk->drawing)->get('state')->text());
+        $found = array_values(array_filter($facade()->get('openings')->items(), static fn (JsonValue $o): bool => $o->get('sure')->boolean()));
+        self::assertCount(3, $found);
+        usort($found, static fn (JsonValue $a, JsonValue $b): int => $a->get('leftMm')->number() <=> $b->get('leftMm')->number());
+        $edges = static fn (JsonValue $o): array => array_map(static fn (string $e): float => $o->get($e)->number(), ['leftMm', 'sillMm', 'rightMm', 'headMm']);
+        self::assertEqualsWithDelta([3540, 950, 4740, 2150], $edges($found[1]), 8.0);
+
+        // What is refused stays so until it is taken back.
+        $id = $found[2]->get('id')->text();
+        self::assertSame(1.0, JsonValue::of($this->desk->client->ok('POST', "$path/refuse", ['openings' => [$id]]))->get('refused')->number());
+        self::assertNotContains($id, array_map(static fn (JsonValue $o): string => $o->get('id')->text(), $facade()->get('openings')->items()));
+        $this->desk->client->ok('POST', "$path/refuse", ['openings' => []]);
+
+        // What is traced is told no more, and is held against the plan with its own ±.
+        $plusMinus = $found[1]->get('plusMinusMm')->number();
+        [$l, $b, $r, $t] = $edges($found[1]);
+        $this->outline([[$l, $b], [$r, $b], [$r, $t], [$l, $t]], $plusMinus);
+        self::assertNotContains($found[1]->get('id')->text(), array_map(static fn (JsonValue $o): string => $o->get('id')->text(), $facade()->get('openings')->items()));
+        $window = $this->held()[1];
+        self::assertGreaterThan($plusMinus, $window->get('plusMinusMm')->number(), 'Two edges, and the drawing’s size.');
+        self::assertLessThan(80.0, $window->get('plusMinusMm')->number());
+        self::assertSame($this->walls[0], $window->get('wall')->get('id')->text());
+        self::assertEqualsWithDelta([3440.0, 1200.0], [$window->get('wall')->get('offsetMm')->number(), $window->get('wall')->get('widthMm')->number()], 8.0);
+
+        // On a storey no drawing shows a facade.
+        $place = ['side' => null, 'storey' => $this->desk->storey];
+        $this->desk->change([['do' => 'set', 'type' => 'drawing', 'id' => $this->desk->drawing, 'values' => $place]]);
+        $this->desk->client->refused(409, 'GET', $path);
+        $this->desk->client->refused(409, 'POST', "/api/projects/{$this->desk->id}/jobs/find-openings/{$this->desk->drawing}");
+    }
+
+    /**
+     * A drawn elevation at 5 mm a pixel, sized by its width and placed by its lower left corner.
+     *
+     * @param list<array{int, int, int, int}> $openings left, sill, right and head, mm
+     */
+    private function drawn(array $openings): void
+    {
+        $image = imagecreatetruecolor(1500, 900);
+        self::assertInstanceOf(\GdImage::class, $image);
+        imagefill($image, 0, 0, 0xF8F8F8);
+        imagesetthickness($image, 3);
+        $rectangle = static fn (float $l, float $b, float $r, float $t, int $colour) => imagerectangle($image, (int) (150 + $l / 5), (int) (750 - $t / 5), (int) (150 + $r / 5), (int) (750 - $b / 5), $colour);
+        $rectangle(0, 0, 6000, 2700, 0x303030);
+        foreach ($openings as [$l, $b, $r, $t]) {
+            $rectangle($l, $b, $r, $t, 0x303030);
+            imagesetthickness($image, 1);
+            $rectangle($l + 60, $b + 60, $r - 60, $t - 60, 0x808080);
+            imagesetthickness($image, 3);
+        }
+        $file = tempnam(sys_get_temp_dir(), 'side').'.png';
+        imagepng($image, $file);
+        $this->desk->bringIn($file, 'south.png');
+        unlink($file);
+        $this->desk->imported();
+        $corner = Desk::newId();
+        $values = ['drawing' => $this->desk->drawing, 'x' => 150.5, 'y' => 750.5, 'sigmaPx' => 0.3];
+        $this->desk->change([
+            ['do' => 'set', 'type' => 'drawing', 'id' => $this->desk->drawing, 'values' => ['side' => $this->side, 'storey' => null, 'kind' => 'elevation']],
+            ...$this->desk->knownLength([[150.5, 700.0], [1350.5, 700.0]], '6000'),
+            ['do' => 'add', 'type' => 'pick', 'id' => $corner, 'values' => $values],
+            ['do' => 'add', 'type' => 'controlPoint', 'id' => Desk::newId(), 'values' => ['drawing' => $this->desk->drawing, 'pick' => $corner, 'x' => 0, 'y' => 0]],
+        ]);
+    }
+
+    /** @param list<array{float|int, float|int}> $corners */
+    private function outline(array $corners, ?float $plusMinus = null): void
     {
         $id = Desk::newId();
         $this->desk->change([
-            ['do' => 'add', 'type' => 'outline', 'id' => $id, 'values' => ['side' => $this->side, 'storey' => null, 'kind' => 'face', 'name' => 'Face']],
-            ...array_map(static fn (array $p, int $i): array => ['do' => 'add', 'type' => 'outlineCorner', 'id' => Desk::newId(), 'values' => [
-                'outline' => $id, 'order' => $i, 'x' => $p[0], 'y' => $p[1],
+            ['do' => 'add', 'type' => 'outline', 'id' => $id, 'values' => ['side' => $this->side, 'storey' => null, 'kind' => 'face', 'name' => 'Face', 'plusMinusMm' => $plusMinus]],
+            ...array_map(fn (array $p, int $i): array => ['do' => 'add', 'type' => 'outlineCorner', 'id' => Desk::newId(), 'values' => [
+                'outline' => $id, 'drawing' => null === $plusMinus ? null : $this->desk->drawing, 'order' => $i, 'x' => $p[0], 'y' => $p[1],
             ]], $corners, array_keys($corners)),
         ]);
     }

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Plinth\Server\Building;
 
-use Doctrine\ORM\EntityManagerInterface;
 use Plinth\Core\Bodies\BodyKind;
 use Plinth\Core\Bodies\BuildingBodies;
 use Plinth\Core\Elevation\SideLine;
@@ -16,9 +15,7 @@ use Plinth\Core\Exchange\Dxf\DxfWriter;
 use Plinth\Core\Exchange\PlanDocument\PlanWriter;
 use Plinth\Core\Plan\Model\Plan;
 use Plinth\Core\Projection\Projection;
-use Plinth\Server\Elevation\Outline;
-use Plinth\Server\Elevation\OutlineCorner;
-use Plinth\Server\Fit\DrawingFit;
+use Plinth\Server\Elevation\OutlinesOfSide;
 use Plinth\Server\Http\Needs;
 use Plinth\Server\Http\Who;
 use Plinth\Server\Plan\HandedOver;
@@ -40,7 +37,7 @@ final readonly class SideController
     public function __construct(
         private ProjectAccess $access,
         private BuildingPlan $building,
-        private EntityManagerInterface $entities,
+        private OutlinesOfSide $outlines,
         private HandedOver $handedOver,
         private CacheInterface $cache,
     ) {
@@ -83,10 +80,11 @@ final readonly class SideController
             }
         }
         $stands = SideOpenings::of($plan, $line, array_map(strval(...), array_keys($seen)));
-        [$traced, $drawings] = $this->traced($side);
+        $traced = $this->outlines->of($side->key());
+        $worst = array_map(static fn (SideOpening $o): ?float => $o->plusMinusPer10m, $traced);
 
         return new JsonResponse([
-            'plusMinusMmPer10m' => $this->plusMinus($side, $drawings),
+            'plusMinusMmPer10m' => [] === $worst || \in_array(null, $worst, true) ? null : max($worst),
             // What is only cut through is in no wall that is looked at.
             'matches' => array_map(
                 self::told(...),
@@ -101,12 +99,14 @@ final readonly class SideController
         $told = static fn (?SideOpening $o): ?array => null === $o ? null : [
             'id' => $o->id, 'leftMm' => round($o->left, 2), 'rightMm' => round($o->right, 2), 'sillMm' => round($o->sill, 2), 'headMm' => round($o->head, 2),
         ];
-        $wall = $match->wall;
         $traced = $match->traced;
+        $wall = $match->wall ?? $match->planned?->in;
+        $floor = $match->planned->floor ?? $wall->floor ?? 0.0;
 
         return [
             'opening' => $told($match->planned),
-            'floorMm' => $match->planned->floor ?? $wall->floor ?? 0.0,
+            'floorMm' => $floor,
+            'plusMinusMm' => $traced?->plusMinus($floor),
             'outline' => $told($traced),
             'wall' => null === $wall || null === $traced ? null : [
                 'id' => $wall->wall->id, 'offsetMm' => round($wall->offset($traced), 2), 'widthMm' => round($wall->width($traced), 2),
@@ -124,46 +124,5 @@ final readonly class SideController
             ViewWriter::view(Projection::of(BuildingBodies::of($plan), $looks)),
             \JSON_THROW_ON_ERROR,
         ));
-    }
-
-    /** @return array{list<SideOpening>, list<Uuid>} what was traced on a side, and the drawings under it */
-    private function traced(Side $side): array
-    {
-        [$traced, $drawings, $cornersOf] = [[], [], []];
-        $criteria = ['project' => $side->project()];
-        $outlines = $this->entities->getRepository(Outline::class)->findBy($criteria + ['side' => $side->id()], ['id' => 'ASC']);
-        $ids = array_map(static fn (Outline $o): string => $o->id()->toBinary(), $outlines);
-        foreach ([] === $ids ? [] : $this->entities->getRepository(OutlineCorner::class)->findBy($criteria + ['outline' => $ids]) as $corner) {
-            $cornersOf[$corner->outline()->toRfc4122()][] = $corner;
-        }
-        foreach ($outlines as $outline) {
-            $corners = $cornersOf[$outline->id()->toRfc4122()] ?? [];
-            $places = array_map(static fn (OutlineCorner $c): array => $c->at()->toArray(), $corners);
-            if (\count($places) > 2) {
-                [$u, $v] = [array_column($places, 0), array_column($places, 1)];
-                $traced[] = new SideOpening($outline->id()->toRfc4122(), min($u), max($u), min($v), max($v));
-                $drawing = $corners[0]->drawing();
-                if (null !== $drawing) {
-                    $drawings[$drawing->toRfc4122()] = $drawing;
-                }
-            }
-        }
-
-        return [$traced, array_values($drawings)];
-    }
-
-    /** @param list<Uuid> $drawings */
-    private function plusMinus(Side $side, array $drawings): ?float
-    {
-        $worst = null;
-        foreach ($drawings as $drawing) {
-            $of = $this->entities->find(DrawingFit::class, $side->beside($drawing)->criteria())?->plusMinusMmPer10m();
-            if (null === $of) {
-                return null;
-            }
-            $worst = max($worst ?? 0.0, $of);
-        }
-
-        return $worst;
     }
 }

@@ -52,6 +52,10 @@ class Outline extends ProjectRow implements DrawnOnStorey
     #[ORM\Column(nullable: true)]
     private ?float $finish = null;
 
+    /** mm by which its edges may be off as the picture shows them; null where a hand has traced them */
+    #[ORM\Column(nullable: true)]
+    private ?float $plusMinusMm = null;
+
     #[ORM\Column(length: 120)]
     private string $name = '';
 
@@ -60,7 +64,7 @@ class Outline extends ProjectRow implements DrawnOnStorey
         return [
             'side' => $this->side?->toRfc4122(), 'storey' => $this->storey?->toRfc4122(), 'name' => $this->name,
             'kind' => $this->kind->value, 'thickness' => $this->thickness, 'top' => $this->top,
-            'finish' => $this->finish,
+            'finish' => $this->finish, 'plusMinusMm' => $this->plusMinusMm,
         ];
     }
 
@@ -80,9 +84,15 @@ class Outline extends ProjectRow implements DrawnOnStorey
         $this->thickness = $values->optionalPositive('thickness');
         $this->top = $values->optionalNumber('top');
         $this->finish = $values->optionalPositive('finish');
+        $this->plusMinusMm = $values->optionalPositive('plusMinusMm');
         if (null !== $this->finish && $this->finish > ($this->thickness ?? \INF)) {
             throw UnreadableDocument::outOfRange($values->at('finish'), 'at most the thickness of the floor, of which it is the uppermost part');
         }
+    }
+
+    public function plusMinusMm(): ?float
+    {
+        return $this->plusMinusMm;
     }
 
     public function goesRound(): OutlineKind

@@ -9,4 +9,5 @@ enum FindingKind: string
 {
     case Walls = 'walls';
     case Figures = 'figures';
+    case Facade = 'facade';
 }

@@ -14,6 +14,7 @@ use Plinth\Server\Job\Job;
 use Plinth\Server\Source\Drawing;
 use Plinth\Server\Source\InkOfPage;
 use Plinth\Server\Source\InkOfPages;
+use Plinth\Server\Source\Page;
 use Symfony\Component\Uid\Uuid;
 
 /** Searches of drawings, and what they found. */
@@ -28,7 +29,7 @@ final readonly class Findings
     {
         $box = $drawing->box();
         $on = [$drawing->page()->toRfc4122(), $box->left, $box->top, $box->width, $box->height];
-        if (FindingKind::Walls === $kind) {
+        if (FindingKind::Figures !== $kind) {
             $map = $this->fit($drawing)->pixelToMm();
             $on = [...$on, array_map(static fn (float $m): float => round($m, 9), $map->matrix()), $map->lens?->k];
         }
@@ -102,6 +103,22 @@ final readonly class Findings
             'not-ready',
             'This page is still being read: its ink cannot be looked at yet.',
         );
+    }
+
+    public function refuseWithoutSide(RowId $about): void
+    {
+        $this->sideOf($this->entities->find(Drawing::class, $about->criteria()) ?? throw Refusal::notFound());
+    }
+
+    public function sideOf(Drawing $drawing): Uuid
+    {
+        return $drawing->side() ?? throw Refusal::conflict('not-a-side', 'Only drawings that stand on a side show the openings of a facade.', 'drawing');
+    }
+
+    /** Of the building itself, and no drawing of it. */
+    public function isPhotograph(Drawing $drawing): bool
+    {
+        return true === $this->entities->find(Page::class, $drawing->beside($drawing->page())->criteria())?->isScene();
     }
 
     public function refuseWithoutStorey(RowId $about): void

@@ -206,6 +206,11 @@ class Drawing extends ProjectRow
         return $this->storey;
     }
 
+    public function side(): ?Uuid
+    {
+        return $this->side;
+    }
+
     public function page(): Uuid
     {
         return $this->page;

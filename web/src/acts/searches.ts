@@ -7,6 +7,8 @@ import { workKey } from "../store/work";
 
 export type Proposals = Schemas["Proposals"];
 export type Readings = Schemas["Readings"];
+export type Facade = Schemas["Facade"];
+export type ShownOpening = Facade["openings"][number];
 export type ProposedWall = Proposals["walls"][number];
 export type ProposedOpening = Pick<
   Proposals["inTraced"][number],
@@ -21,14 +23,20 @@ interface Found {
   /** what was told last, and of which drawing */
   proposals: { of: string; told: Proposals } | null;
   readings: { of: string; told: Readings } | null;
+  facade: { of: string; told: Facade } | null;
   /** the proposal or reading that is looked at */
   looked: string | null;
 }
 
 /** What searches of drawings have found. */
-export const useFound = create<Found>(() => ({ proposals: null, readings: null, looked: null }));
+export const useFound = create<Found>(() => ({
+  proposals: null,
+  readings: null,
+  facade: null,
+  looked: null,
+}));
 
-export type Search = "proposals" | "readings";
+export type Search = "proposals" | "readings" | "facade";
 const PATHS = {
   proposals: {
     show: "/api/projects/{project}/drawings/{id}/proposals",
@@ -38,35 +46,38 @@ const PATHS = {
     show: "/api/projects/{project}/drawings/{id}/readings",
     refuse: "/api/projects/{project}/drawings/{id}/readings/refuse",
   },
+  facade: {
+    show: "/api/projects/{project}/drawings/{id}/facade",
+    refuse: "/api/projects/{project}/drawings/{id}/facade/refuse",
+  },
 } as const;
 
-function keep(search: Search, of: string, told: Proposals | Readings): void {
-  useFound.setState(
-    search === "proposals"
-      ? { proposals: { of, told: told as Proposals } }
-      : { readings: { of, told: told as Readings } },
-  );
+function keep(search: Search, of: string, told: Proposals | Readings | Facade): void {
+  useFound.setState({ [search]: { of, told } });
 }
 
 /** What a search has found. */
 export async function look(search: Search, drawing: string): Promise<void> {
   try {
     const params = { path: inProject(drawing) };
-    keep(search, drawing, await settled<Proposals | Readings>(api.GET(PATHS[search].show, { params })));
+    keep(search, drawing, await settled<Proposals | Readings | Facade>(api.GET(PATHS[search].show, { params })));
   } catch {
     // Away: it is asked again when the panel is next looked at.
   }
 }
 
+type Params = { path: { project: string; id: string } };
+const REFUSES: Record<Search, (params: Params, ids: string[]) => Promise<Proposals | Readings | Facade>> = {
+  proposals: (params, things) => settled(api.POST(PATHS.proposals.refuse, { params, body: { things } })),
+  readings: (params, readings) => settled(api.POST(PATHS.readings.refuse, { params, body: { readings } })),
+  facade: (params, openings) => settled(api.POST(PATHS.facade.refuse, { params, body: { openings } })),
+};
+
 /** What is not wanted; nothing takes all refusals back. */
 export async function refuse(search: Search, drawing: string, ids: readonly string[]): Promise<void> {
   const params = { path: inProject(drawing) };
   await said(async () => {
-    const told =
-      search === "proposals"
-        ? await settled<Proposals>(api.POST(PATHS.proposals.refuse, { params, body: { things: [...ids] } }))
-        : await settled<Readings>(api.POST(PATHS.readings.refuse, { params, body: { readings: [...ids] } }));
-    keep(search, drawing, told);
+    keep(search, drawing, await REFUSES[search](params, [...ids]));
   });
 }
 

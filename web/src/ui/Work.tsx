@@ -13,6 +13,7 @@ const SAYS: Record<Asked, { done: string; stopped: string; again: string }> = {
   },
   "find-way-up": { done: "read", stopped: "Stopped before its end.", again: "Read it again" },
   "find-walls": { done: "looked through", stopped: "Stopped before its end.", again: "Look again" },
+  "find-openings": { done: "looked through", stopped: "Stopped before its end.", again: "Look again" },
   "read-figures": { done: "read", stopped: "Stopped before its end.", again: "Read again" },
 };
 

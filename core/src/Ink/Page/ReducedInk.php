@@ -37,6 +37,26 @@ final readonly class ReducedInk
      */
     public static function of(PageInk $pageInk, PixelBox $box, int $factor, callable $onProgress): self
     {
+        return self::read($pageInk, $box, $factor, $onProgress, self::ink(...));
+    }
+
+    /**
+     * How dark each pixel is, 0 for white to 255 for black: of a photograph, which has neither paper nor ink.
+     *
+     * @param int $factor so many pixels of the page become one, across and down
+     * @param callable(float): void $onProgress part done, 0 to 1
+     */
+    public static function darkness(PageInk $pageInk, PixelBox $box, int $factor, callable $onProgress): self
+    {
+        return self::read($pageInk, $box, $factor, $onProgress, static fn (GreyRaster $raster): string => $raster->inverted()->bytes);
+    }
+
+    /**
+     * @param callable(float): void $onProgress
+     * @param callable(GreyRaster): string $toBytes what is told of each pixel
+     */
+    private static function read(PageInk $pageInk, PixelBox $box, int $factor, callable $onProgress, callable $toBytes): self
+    {
         $left = max(0, (int) floor($box->left));
         $top = max(0, (int) floor($box->top));
         $band = self::BAND - self::BAND % $factor;
@@ -58,7 +78,7 @@ final readonly class ReducedInk
             return new self($left, $top, $factor, 1, 1, "\0");
         }
 
-        return new self($left, $top, $factor, $width, $height, self::ink(new GreyRaster($width, $height, $bytes)));
+        return new self($left, $top, $factor, $width, $height, $toBytes(new GreyRaster($width, $height, $bytes)));
     }
 
     private static function ink(GreyRaster $raster): string
@@ -94,6 +114,21 @@ final readonly class ReducedInk
         [$x, $y] = array_map(static fn (float $v): int => (int) round($v), $this->at($map, $mm));
 
         return $x < 0 || $y < 0 || $x >= $this->width || $y >= $this->height ? 0 : \ord($this->bytes[$y * $this->width + $x]);
+    }
+
+    /** The same between pixels: weighted by how near the four about it are; none off the page. */
+    public function between(PixelToMm $map, Point $mm): float
+    {
+        [$x, $y] = $this->at($map, $mm);
+        if ($x < 0.0 || $y < 0.0 || $x >= $this->width - 1 || $y >= $this->height - 1) {
+            return 0.0;
+        }
+        [$i, $j] = [(int) $x, (int) $y];
+        [$u, $v, $p] = [$x - $i, $y - $j, $j * $this->width + $i];
+        $upper = \ord($this->bytes[$p]) * (1.0 - $u) + \ord($this->bytes[$p + 1]) * $u;
+        $lower = \ord($this->bytes[$p + $this->width]) * (1.0 - $u) + \ord($this->bytes[$p + $this->width + 1]) * $u;
+
+        return $upper * (1.0 - $v) + $lower * $v;
     }
 
     /** @return array{float, float} where a place of the building lies, counted from the middle of the first pixel of this raster */

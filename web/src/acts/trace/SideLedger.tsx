@@ -4,6 +4,7 @@ import { useProject } from "../../store/project";
 import { count } from "../../ui/numbers";
 import { Head, NextThing } from "../../ui/parts";
 import { useSelectableSelected } from "../selected";
+import { FacadeOpenings } from "./FacadeOpenings";
 import { LineOfSide } from "./LineOfSide";
 import { SideOpenings } from "./SideOpenings";
 
@@ -56,6 +57,7 @@ export function SideLedger({ side }: { side: string }) {
           {Panel && <Panel />}
           {Selected && <Selected key={selected?.id} id={selected?.id ?? ""} />}
         </fieldset>
+        {drawing !== null && <FacadeOpenings side={side} drawing={drawing} />}
         <SideOpenings side={side} />
         {drawing === null && act === null && <LineOfSide side={side} />}
         {kinds.map((kind) => (

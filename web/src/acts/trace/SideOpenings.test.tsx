@@ -8,7 +8,7 @@ import { useProject } from "../../store/project";
 import { withRows } from "../../store/rows";
 import { deskWithPlan, row, type Serving } from "../../testing/desk";
 import { SideView, sideCorners } from "../SideView";
-import { differs, heightsOf, type Match, putting, SideOpenings } from "./SideOpenings";
+import { differs, differsSurely, heightsOf, isAside, type Match, moving, putting, SideOpenings } from "./SideOpenings";
 
 let root: Root;
 let server: Serving;
@@ -24,6 +24,7 @@ const match = (values: Partial<Match>): Match => ({
   opening: null,
   outline: null,
   wall: null,
+  plusMinusMm: null,
   floorMm: 2700,
   ...values,
 });
@@ -76,6 +77,23 @@ it("says what is as it should be, and takes nothing from what was not traced", (
   expect(differs(match({ opening: window }))).toBe(false);
   expect(heightsOf(match({ opening: window }))).toBeNull();
   expect(putting(match({ outline: window }))).toEqual([]);
+});
+
+it("differs surely only by more than the tracing may be off, and moves an opening to where the side has it", async () => {
+  const wall = { id: "south", offsetMm: 970, widthMm: 1210 };
+  const traced = match({ opening: window, outline: at("o", 970, 2180, 3606, 4800), wall, plusMinusMm: 9 });
+  expect([differs(traced), differsSurely(traced)]).toEqual([true, false]);
+  expect(differsSurely({ ...traced, plusMinusMm: 4 })).toBe(true);
+  expect(isAside(traced)).toBe(true);
+  expect(isAside(match({ opening: window, outline: at("o", 1001, 2201, 3600, 4800), wall }))).toBe(false);
+  expect(moving({ ...traced, wall: null })).toEqual([]);
+  server.answers = { ...server.answers, openings: { plusMinusMmPer10m: 12, matches: [traced] } };
+  await show(<SideOpenings side="s" />);
+  expect(document.body.textContent).toContain("±9");
+  await press("Move it there");
+  expect(server.sent.at(-1)?.operations).toEqual([
+    { do: "set", type: "opening", id: "w", values: { offset: 970, width: 1210 } },
+  ]);
 });
 
 it("leaves a door on its floor where its foot was missed by a little", () => {

@@ -33,6 +33,36 @@ export function differs(match: Match): boolean {
   return Math.abs(sill - heights.sill) > SAME_MM || Math.abs(head - heights.sill - heights.height) > SAME_MM;
 }
 
+/** Whether it differs by more than the tracing may be off. */
+export function differsSurely(match: Match): boolean {
+  const { opening, floorMm, plusMinusMm } = match;
+  const heights = heightsOf(match);
+  if (!opening || !heights) return false;
+  const off = Math.max(SAME_MM, plusMinusMm ?? 0);
+  const [sill, head] = [opening.sillMm - floorMm, opening.headMm - floorMm];
+  return Math.abs(sill - heights.sill) > off || Math.abs(head - heights.sill - heights.height) > off;
+}
+
+/** How far what was traced stands to the right of the plan's opening, and how much wider it is; mm. */
+function asideOf({ opening, outline }: Match): { aside: number; wider: number } {
+  if (!opening || !outline) return { aside: 0, wider: 0 };
+  const aside = (outline.leftMm + outline.rightMm - opening.leftMm - opening.rightMm) / 2;
+  return { aside, wider: outline.rightMm - outline.leftMm - (opening.rightMm - opening.leftMm) };
+}
+
+/** Whether it stands elsewhere along the side, or is wider, by what can be seen. */
+export function isAside(match: Match): boolean {
+  const { aside, wider } = asideOf(match);
+  return Math.max(Math.abs(aside), Math.abs(wider)) > SAME_MM;
+}
+
+/** The opening is moved to where it was traced, as wide as it is there. */
+export function moving({ opening, wall }: Match): Operation[] {
+  if (!opening || !wall) return [];
+  const values = { offset: wall.offsetMm, width: wall.widthMm };
+  return [{ do: "set", type: "opening", id: opening.id, values }];
+}
+
 /** The opening takes its sill and head from the side. */
 export function taking(match: Match): Operation[] {
   const heights = heightsOf(match);
@@ -117,26 +147,33 @@ function One({ match, number }: { match: Match; number: string }) {
     <div className="mt-1.5 flex items-baseline justify-between gap-2">
       <span>
         <span className="font-semibold">{number}</span> sill {written(own.sill)}, head {written(own.head)}
-        <span className={`block ${differs(match) ? "text-rust" : "text-quiet"}`}>
+        <span className={`block ${differsSurely(match) ? "text-rust" : "text-quiet"}`}>
           {outline && heights
             ? differs(match)
               ? `here ${written(heights.sill)} and ${written(heights.sill + heights.height)}`
               : "as it is here"
             : "not traced here"}
-          {outline && beside(opening, outline)}
+          {outline && match.plusMinusMm !== null && ` ±${written(match.plusMinusMm)}`}
+          {outline && beside(match)}
         </span>
       </span>
-      {differs(match) && (
-        <Plain onClick={() => void change("Sill and head from a side", taking(match))}>Take them</Plain>
-      )}
+      <span className="flex flex-col items-end gap-1">
+        {differs(match) && (
+          <Plain onClick={() => void change("Sill and head from a side", taking(match))}>Take them</Plain>
+        )}
+        {isAside(match) && match.wall && (
+          <Plain onClick={() => void change("Move an opening to where a side has it", moving(match))}>
+            Move it there
+          </Plain>
+        )}
+      </span>
     </div>
   );
 }
 
-/** How far what was traced stands beside the plan's opening, and how much wider it is. */
-function beside(opening: Schemas["SideOpening"], outline: Schemas["SideOpening"]): string {
-  const aside = (outline.leftMm + outline.rightMm - opening.leftMm - opening.rightMm) / 2;
-  const wider = outline.rightMm - outline.leftMm - (opening.rightMm - opening.leftMm);
+/** The same in words. */
+function beside(match: Match): string {
+  const { aside, wider } = asideOf(match);
   const told = [
     Math.abs(aside) >= 1 ? `${inWords(Math.abs(aside))} to the ${aside > 0 ? "right" : "left"}` : "",
     Math.abs(wider) >= 1 ? `${inWords(Math.abs(wider))} ${wider > 0 ? "wider" : "narrower"}` : "",

@@ -4,6 +4,7 @@ import { exactSnap } from "../../../board/snap";
 import { drawTraced } from "../../../board/traced";
 import { isTracing } from "../../isTracing";
 import { SideView, sideCorners } from "../../SideView";
+import { FacadeMarks } from "../FacadeOpenings";
 import { removeRow } from "../removing";
 import { cornerDrag, cornerPoints, cornersHere, edgeMiddles, outlineAt } from "./corners";
 import { OutlineOptions, OutlineRows } from "./OutlinePanel";
@@ -48,5 +49,6 @@ export default act;
 
 export const shows: readonly Shown[] = [
   { in: (desk) => desk.side !== null && isTracing(desk), Marks: SideView, points: sideCorners },
+  { in: (desk) => desk.side !== null && isTracing(desk), Marks: FacadeMarks },
   { in: isTracing, Marks: Outlines, points: cornersHere },
 ];

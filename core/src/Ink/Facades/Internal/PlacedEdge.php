@@ -1,0 +1,235 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Ink\Facades\Internal;
+
+use Plinth\Core\Geometry\PixelToMm;
+use Plinth\Core\Geometry\Point;
+use Plinth\Core\Ink\Page\ReducedInk;
+use Plinth\Core\Numerics\Median;
+
+/**
+ * One edge of an opening, placed on the picture itself: all along it first, then piece by piece, and how far the pieces lie off each other
+ * says how well.
+ *
+ * @internal
+ */
+final readonly class PlacedEdge
+{
+    /** mm between two values across the edge, at least; part of a pixel otherwise */
+    private const STEP = [2.0, 0.5];
+    /** mm over which both sides of an edge are held against each other, at least; px otherwise */
+    private const BESIDE = [12.0, 1.5];
+    /** part of the strongest edge from which one counts, and from which it may: a reveal in shadow can hide where it begins */
+    private const COUNTS = 0.1;
+    private const MAY_COUNT = 0.06;
+    /** part of its own strength that an edge has in most looks, and what most are: joints between bricks show in every other course */
+    private const SHOWS = [0.35, 0.75];
+    /** pieces, and looks at each */
+    private const PIECES = 8;
+    private const LOOKS = 6;
+    /** part left out at either end, where others meet it */
+    private const ENDS = 0.08;
+    /** mm that a piece may lie off the whole, at least; px otherwise */
+    private const OFF = [12.0, 2.0];
+    /** Pieces of a line by hand wander together: the root of how many of them are as good as independent. */
+    private const INDEPENDENT = 1.4;
+    /** mm that a frame is wide at least */
+    private const NARROWEST = 15.0;
+    /** px by which an edge in a picture is off whatever its pieces say: compression and resampling; by trial on simulated pictures */
+    private const SYSTEMATIC = 0.25;
+
+    /** @param float|null $inner mm inwards to what shows most there: how wide a frame looks; null where nothing does */
+    private function __construct(public float $at, public float $sigma, public ?float $inner)
+    {
+    }
+
+    /**
+     * @param bool $isUpright a jamb, or sill and head
+     * @param float $at mm across
+     * @param int $outside 1 where the wall lies to the right or above, −1 otherwise
+     * @param array{float, float} $along from and to, mm
+     * @param float $within mm to either side
+     */
+    public static function near(
+        ReducedInk $page,
+        PixelToMm $map,
+        bool $isUpright,
+        float $at,
+        int $outside,
+        array $along,
+        bool $isPhotograph,
+        float $mmPerPixel,
+        float $within,
+    ): self {
+        $step = max(self::STEP[0], self::STEP[1] * $mmPerPixel);
+        $beside = max(1, (int) round(max(self::BESIDE[0], self::BESIDE[1] * $mmPerPixel) / $step));
+        $reach = (int) ceil($within / $step);
+        [$pieces, $looks] = [[], []];
+        for ($k = 0; $k < self::PIECES; ++$k) {
+            $sums = array_fill(0, 2 * ($reach + $beside) + 1, 0.0);
+            for ($look = 0; $look < self::LOOKS; ++$look) {
+                $part = self::ENDS + (1.0 - 2.0 * self::ENDS) * ($k + ($look + 0.5) / self::LOOKS) / self::PIECES;
+                $v = $along[0] + $part * ($along[1] - $along[0]);
+                $values = [];
+                for ($i = -$reach - $beside; $i <= $reach + $beside; ++$i) {
+                    $u = $at + $outside * $i * $step;
+                    $values[] = $page->between($map, $isUpright ? new Point($u, $v) : new Point($v, $u));
+                }
+                foreach ($values as $i => $value) {
+                    $sums[$i] += $value / self::LOOKS;
+                }
+                $looks[] = self::edges($values, $beside, $isPhotograph);
+            }
+            $pieces[] = self::edges(array_values($sums), $beside, $isPhotograph);
+        }
+        $whole = [];
+        for ($i = 0; $i <= 2 * $reach; ++$i) {
+            $whole[] = array_sum(array_column($pieces, $i)) / self::PIECES;
+        }
+        [$found, $outer] = self::counting($whole, $looks, $isPhotograph, $reach);
+        $doubt = ($outer - $found) * $step / 2.0;
+        $inner = $isPhotograph ? self::inner($whole, $found, (int) ceil(self::NARROWEST / $step)) : null;
+        $inner = null === $inner ? null : $inner * $step;
+        $off = max(1.0, max(self::OFF[0], self::OFF[1] * $mmPerPixel) / $step);
+        $places = [];
+        foreach ($pieces as $k => $piece) {
+            $place = self::peak($piece, $found, (int) $off, $whole[$found] < 0.0);
+            if (null !== $place) {
+                $places[] = [$k, $place];
+            }
+        }
+        $values = array_map(static fn (array $p): float => $p[1], $places);
+        if (\count($values) < 3) {
+            return new self($at + $outside * ($found - $reach) * $step, max(self::OFF[0], self::OFF[1] * $mmPerPixel), $inner);
+        }
+        $middle = Median::of($values);
+        $spread = 1.48 * Median::of(array_map(static fn (float $v): float => abs($v - $middle), $values)) * $step;
+
+        return new self(
+            $at + $outside * ($middle - $reach) * $step,
+            hypot(hypot($spread / self::INDEPENDENT, self::SYSTEMATIC * $mmPerPixel), $doubt),
+            $inner,
+        );
+    }
+
+    /**
+     * @param list<float> $values across, from the opening outwards
+     *
+     * @return list<float> how strongly each place is an edge: signed of a photograph
+     */
+    private static function edges(array $values, int $beside, bool $isPhotograph): array
+    {
+        $n = \count($values);
+        $sums = [0.0];
+        foreach ($values as $v) {
+            $sums[] = $sums[\count($sums) - 1] + $v;
+        }
+        $edges = [];
+        $half = intdiv($beside, 2);
+        for ($i = $beside; $i < $n - $beside; ++$i) {
+            // Between the middles of two values: the one at i counts half to either side.
+            $edges[] = $isPhotograph
+                ? ($sums[$i + $beside + 1] - $sums[$i + 1] - ($sums[$i] - $sums[$i - $beside])) / $beside
+                : ($sums[$i + $half + 1] - $sums[$i - $half]) / (2 * $half + 1)
+                    - max($sums[$i - $half] - $sums[$i - $beside], $sums[$i + $beside + 1] - $sums[$i + $half + 1]) / max(1, $beside - $half);
+        }
+
+        return $edges;
+    }
+
+    /**
+     * The outermost edge of a photograph that counts, and how far out one lies that may be meant; of a drawing the line nearest to the
+     * middle.
+     *
+     * @param list<float> $whole
+     * @param list<list<float>> $looks of which it is the mean
+     *
+     * @return array{int, int}
+     */
+    private static function counting(array $whole, array $looks, bool $isPhotograph, int $reach): array
+    {
+        $strengths = array_map($isPhotograph ? abs(...) : static fn (float $v): float => max(0.0, $v), $whole);
+        $most = max([0.0, ...$strengths]);
+        [$found, $outer, $nearest] = [$reach, 0, \INF];
+        for ($i = 1; $i < \count($whole) - 1; ++$i) {
+            if ($strengths[$i] < self::MAY_COUNT * $most || $strengths[$i] < $strengths[$i - 1] || $strengths[$i] < $strengths[$i + 1]) {
+                continue;
+            }
+            if ($isPhotograph) {
+                $outer = $i;
+                $found = $strengths[$i] >= self::COUNTS * $most && self::isSteady($i, $whole[$i], $looks) ? $i : $found;
+            } elseif ($strengths[$i] >= self::COUNTS * $most && abs($i - $reach) < $nearest) {
+                [$found, $nearest] = [$i, abs($i - $reach)];
+            }
+        }
+
+        return [$found, max($found, $outer)];
+    }
+
+    /**
+     * How far inwards of an edge the strongest one lies.
+     *
+     * @param list<float> $whole
+     */
+    private static function inner(array $whole, int $found, int $least): ?int
+    {
+        $best = null;
+        for ($i = 1; $i <= $found - $least; ++$i) {
+            if (abs($whole[$i]) > abs($whole[$i - 1]) && abs($whole[$i]) >= abs($whole[$i + 1]) && (null === $best || abs($whole[$i]) > abs($whole[$best]))) {
+                $best = $i;
+            }
+        }
+
+        return null === $best ? null : $found - $best;
+    }
+
+    /**
+     * Whether an edge shows all along.
+     *
+     * @param list<list<float>> $looks
+     */
+    private static function isSteady(int $at, float $strength, array $looks): bool
+    {
+        $least = self::SHOWS[0] * abs($strength);
+        $sign = $strength < 0.0 ? -1.0 : 1.0;
+        $shows = 0;
+        foreach ($looks as $look) {
+            $shows += max($sign * $look[$at - 1], $sign * $look[$at], $sign * $look[$at + 1]) >= $least ? 1 : 0;
+        }
+
+        return $shows >= self::SHOWS[1] * \count($looks);
+    }
+
+    /** @param list<float> $edges */
+    private static function peak(array $edges, int $at, int $off, bool $isFalling): ?float
+    {
+        $best = null;
+        $sign = $isFalling ? -1.0 : 1.0;
+        for ($i = max(1, $at - $off); $i <= min(\count($edges) - 2, $at + $off); ++$i) {
+            $v = $sign * $edges[$i];
+            if ($v > 0.0 && $v >= $sign * $edges[$i - 1] && $v >= $sign * $edges[$i + 1] && (null === $best || $v > $sign * $edges[$best])) {
+                $best = $i;
+            }
+        }
+        if (null === $best) {
+            return null;
+        }
+        [$a, $b, $c] = [$sign * $edges[$best - 1], $sign * $edges[$best], $sign * $edges[$best + 1]];
+
+        return $best + ($a - $c) / (2.0 * min(-1e-9, $a - 2.0 * $b + $c));
+    }
+
+    /**
+     * The same where a frame looks narrower than elsewhere: a reveal in shadow can hide how far out it begins.
+     *
+     * @param float $frame mm that it is wide elsewhere
+     */
+    public function besideAFrame(float $frame): self
+    {
+        $hidden = max(0.0, $frame - ($this->inner ?? $frame));
+
+        return new self($this->at, hypot($this->sigma, $hidden / 2.0), $this->inner);
+    }
+}

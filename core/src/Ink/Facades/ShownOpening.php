@@ -1,0 +1,32 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Ink\Facades;
+
+/** An opening that the picture of a side shows: from its left to its right jamb, and from its sill up to its head; mm on the side. */
+final readonly class ShownOpening
+{
+    public const SURE = 0.5;
+
+    /**
+     * @param array{float, float, float, float} $sigmas standard deviations of left, right, sill and head as the picture shows them, mm
+     * @param float $confidence 0 to 1, as learnt from simulated facades and elevations; how far it holds on others is told in docs/accuracy.md
+     * @param array<string, float> $evidence what the confidence follows from
+     */
+    public function __construct(
+        public float $left,
+        public float $right,
+        public float $sill,
+        public float $head,
+        public array $sigmas,
+        public float $confidence,
+        public array $evidence,
+    ) {
+    }
+
+    public function isSure(): bool
+    {
+        return $this->confidence >= self::SURE;
+    }
+}
