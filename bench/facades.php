@@ -6,6 +6,7 @@ declare(strict_types=1);
 // Usage: facades.php FOLDER [NAMED] [EVIDENCE]
 
 use Plinth\Core\Geometry\PixelBox;
+use Plinth\Core\Geometry\PixelPoint;
 use Plinth\Core\Ink\Facades\FacadeOpenings;
 use Plinth\Core\Ink\Page\Paper;
 use Plinth\Core\Ink\Pages\Scene;
@@ -62,6 +63,6 @@ foreach (trials($argv[1], $argv[2] ?? '') as $name => [$truth, $raster]) {
         }
     }
     [$all, $hits, $false] = [$all + count($truth['openings']), $hits + $mine, $false + count($wrong)];
-    printf("  %s %-22s %d of %d, %d false (%s), %.1f s, %.1f mm/px: worst off %s\n", $isPhotograph ? 'P' : 'D', $name, $mine, count($truth['openings']), count($wrong), implode(' ', $wrong), $s, $truth['mmPerPixel'], implode(' ', $worst));
+    printf("  %s %-22s %d of %d, %d false (%s), %.1f s, %.1f mm/px: worst off %s\n", $isPhotograph ? 'P' : 'D', $name, $mine, count($truth['openings']), count($wrong), implode(' ', $wrong), $s, mapOf($truth)->mmPerPixelAt(new PixelPoint($raster->width / 2, $raster->height / 2)), implode(' ', $worst));
 }
 printf("  all: %d of %d found, %d false; edges median %.1f mm, nine in ten within %.1f mm; %.3f of them within ±; width and place within ± at %.3f of those found\n", $hits, $all, $false, quantile($offs, 0.5), quantile($offs, 0.9), $within / max(1, $edges), $asTold / max(1, $hits));

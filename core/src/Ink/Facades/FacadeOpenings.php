@@ -29,9 +29,7 @@ final class FacadeOpenings
     private const CELL_MM = 10.0;
     /** mm within which an edge of a photograph is looked for: as far as a frame is wide; at the sill nearer, as its board may be thin */
     private const FRAME_MM = 72.0;
-    private const SILL_MM = 55.0;
-    /** mm outwards by which both jambs of what was the inside of a frame moved */
-    private const INNER_MM = 35.0;
+    private const SILL_MM = 62.0;
     /** mm within which a line of a drawing is looked for */
     private const LINES_MM = 35.0;
     /** how likely what was chosen is an opening, by its odds alone: of a drawing, of a photograph (bench facades) */
@@ -103,9 +101,7 @@ final class FacadeOpenings
             $isPhotograph ? $within : self::LINES_MM,
         );
         [$left, $right] = [$near(true, $c->left, -1, $c->sill, $c->head, self::FRAME_MM), $near(true, $c->right, 1, $c->sill, $c->head, self::FRAME_MM)];
-        $isInner = min($c->left - $left->at, $right->at - $c->right) > self::INNER_MM;
-        $below = $isInner ? self::FRAME_MM : self::SILL_MM;
-        [$sill, $head] = [$near(false, $c->sill, -1, $left->at, $right->at, $below), $near(false, $c->head, 1, $left->at, $right->at, self::FRAME_MM)];
+        [$sill, $head] = [$near(false, $c->sill, -1, $left->at, $right->at, self::SILL_MM), $near(false, $c->head, 1, $left->at, $right->at, self::FRAME_MM)];
 
         $frame = max([0.0, ...array_map(static fn (PlacedEdge $e): float => $e->inner ?? 0.0, [$left, $right, $sill, $head])]);
         [$left, $right, $sill, $head] = array_map(static fn (PlacedEdge $e): PlacedEdge => $e->besideAFrame($frame), [$left, $right, $sill, $head]);

@@ -26,6 +26,11 @@ final readonly class PlacedEdge
     private const MAY_COUNT = 0.06;
     /** part of its own strength that an edge has in most looks, and what most are: joints between bricks show in every other course */
     private const SHOWS = [0.35, 0.75];
+    /** mm beyond both jambs, past lintels and sills, where courses are looked at; and the part of an edge's strength in which it goes on there */
+    private const FLANKS = [200.0, 450.0];
+    private const GOES_ON = 0.5;
+    /** mm from where the jambs end within which a joint may be an edge as well */
+    private const NEAR = 20.0;
     /** pieces, and looks at each */
     private const PIECES = 8;
     private const LOOKS = 6;
@@ -66,17 +71,21 @@ final readonly class PlacedEdge
         $step = max(self::STEP[0], self::STEP[1] * $mmPerPixel);
         $beside = max(1, (int) round(max(self::BESIDE[0], self::BESIDE[1] * $mmPerPixel) / $step));
         $reach = (int) ceil($within / $step);
+        $across = static function (float $v) use ($page, $map, $isUpright, $at, $outside, $step, $beside, $reach): array {
+            $values = [];
+            for ($i = -$reach - $beside; $i <= $reach + $beside; ++$i) {
+                $u = $at + $outside * $i * $step;
+                $values[] = $page->between($map, $isUpright ? new Point($u, $v) : new Point($v, $u));
+            }
+
+            return $values;
+        };
         [$pieces, $looks] = [[], []];
         for ($k = 0; $k < self::PIECES; ++$k) {
             $sums = array_fill(0, 2 * ($reach + $beside) + 1, 0.0);
             for ($look = 0; $look < self::LOOKS; ++$look) {
                 $part = self::ENDS + (1.0 - 2.0 * self::ENDS) * ($k + ($look + 0.5) / self::LOOKS) / self::PIECES;
-                $v = $along[0] + $part * ($along[1] - $along[0]);
-                $values = [];
-                for ($i = -$reach - $beside; $i <= $reach + $beside; ++$i) {
-                    $u = $at + $outside * $i * $step;
-                    $values[] = $page->between($map, $isUpright ? new Point($u, $v) : new Point($v, $u));
-                }
+                $values = $across($along[0] + $part * ($along[1] - $along[0]));
                 foreach ($values as $i => $value) {
                     $sums[$i] += $value / self::LOOKS;
                 }
@@ -84,11 +93,21 @@ final readonly class PlacedEdge
             }
             $pieces[] = self::edges(array_values($sums), $beside, $isPhotograph);
         }
+        // Joints between courses go on beside an opening; what ends it does not.
+        $flanks = [];
+        for ($k = 0; !$isUpright && $isPhotograph && $k < self::PIECES * self::LOOKS; ++$k) {
+            $beyond = self::FLANKS[0] + (self::FLANKS[1] - self::FLANKS[0]) * intdiv($k, 2) / intdiv(self::PIECES * self::LOOKS, 2);
+            $flanks[] = self::edges($across(0 === $k % 2 ? $along[0] - $beyond : $along[1] + $beyond), $beside, true);
+        }
         $whole = [];
         for ($i = 0; $i <= 2 * $reach; ++$i) {
             $whole[] = array_sum(array_column($pieces, $i)) / self::PIECES;
         }
-        [$found, $outer] = self::counting($whole, $looks, $isPhotograph, $reach);
+        $goesOn = [] === $flanks ? [] : array_map(
+            static fn (int $i): float => array_sum(array_column($flanks, $i)) / \count($flanks),
+            range(0, 2 * $reach),
+        );
+        [$found, $outer] = self::counting($whole, $looks, $goesOn, $isPhotograph, $reach, (int) ceil(self::NEAR / $step));
         $doubt = ($outer - $found) * $step / 2.0;
         $inner = $isPhotograph ? self::inner($whole, $found, (int) ceil(self::NARROWEST / $step)) : null;
         $inner = null === $inner ? null : $inner * $step;
@@ -145,16 +164,25 @@ final readonly class PlacedEdge
      *
      * @param list<float> $whole
      * @param list<list<float>> $looks of which it is the mean
+     * @param list<float> $goesOn the same beside the opening; none for jambs
      *
      * @return array{int, int}
      */
-    private static function counting(array $whole, array $looks, bool $isPhotograph, int $reach): array
+    private static function counting(array $whole, array $looks, array $goesOn, bool $isPhotograph, int $reach, int $near): array
     {
         $strengths = array_map($isPhotograph ? abs(...) : static fn (float $v): float => max(0.0, $v), $whole);
         $most = max([0.0, ...$strengths]);
         [$found, $outer, $nearest] = [$reach, 0, \INF];
         for ($i = 1; $i < \count($whole) - 1; ++$i) {
             if ($strengths[$i] < self::MAY_COUNT * $most || $strengths[$i] < $strengths[$i - 1] || $strengths[$i] < $strengths[$i + 1]) {
+                continue;
+            }
+            // A joint between courses may run where a sill does, but further out it is none.
+            $sign = $whole[$i] < 0.0 ? -1.0 : 1.0;
+            if (
+                [] !== $goesOn && $i > $reach + $near
+                && max($sign * $goesOn[$i - 1], $sign * $goesOn[$i], $sign * $goesOn[$i + 1]) > self::GOES_ON * $strengths[$i]
+            ) {
                 continue;
             }
             if ($isPhotograph) {
