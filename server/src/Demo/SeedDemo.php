@@ -112,6 +112,43 @@ final readonly class SeedDemo
             ]];
         }
         $this->change($project, $user, 'Its sides, and two sections', $sides);
+        // Corners of the walls and their eaves are known from the plan: what shows them is laid on them.
+        $corners = [[0, 0], [11_000, 0], [11_000, 5300], [0, 5300]];
+        $this->held($project, $user, $sides[0]['id'], 'lodge-south-side', 'photograph from the garden', 'perspective', $corners);
+        $this->held($project, $user, $sides[2]['id'], 'lodge-north-elevation', 'scan of an elevation', 'similar', $corners);
+    }
+
+    /**
+     * A picture that a side is held against, laid on places of the side that are known.
+     *
+     * @param list<array{int, int}> $corners mm on the side
+     */
+    private function held(Uuid $project, User $user, string $side, string $name, string $origin, string $model, array $corners): void
+    {
+        $delivery = new Delivery($this->projectDir."/demo/$name.jpg", "$name.jpg", null, Uuid::fromString($side), origin: $origin);
+        $drawing = self::touched($this->bringIn->take($project, $user, $delivery, new UuidV7()), Drawing::class);
+        $truth = $this->truth($name);
+        $places = [];
+        $picks = [];
+        foreach ($corners as $k => $corner) {
+            $picks[] = $pick = new UuidV7();
+            $places[] = self::pick($pick, $drawing, $truth, $corner, self::HAND[$k]);
+            $places[] = ['do' => 'add', 'type' => 'controlPoint', 'id' => (string) new UuidV7(), 'values' => [
+                'drawing' => (string) $drawing, 'pick' => (string) $pick, 'x' => $corner[0], 'y' => $corner[1], 'text' => 'corner of the walls',
+            ]];
+        }
+        foreach ([['11 000', 0, 1], ['5 300', 0, 3]] as [$text, $from, $to]) {
+            $places[] = ['do' => 'add', 'type' => 'knownLength', 'id' => (string) new UuidV7(), 'values' => [
+                'drawing' => (string) $drawing, 'a' => (string) $picks[$from], 'b' => (string) $picks[$to], 'text' => $text, 'unit' => 'mm', 'standing' => 'figured', 'ends' => 'outer face', 'along' => 'straight', 'heldOut' => false,
+            ]];
+        }
+        $places[] = ['do' => 'add', 'type' => 'levelMark', 'id' => (string) new UuidV7(), 'values' => [
+            'drawing' => (string) $drawing, 'pick' => (string) $picks[1], 'kind' => 'finished floor', 'name' => 'finished floor', 'text' => '0', 'unit' => 'mm',
+        ]];
+        $this->change($project, $user, 'Lay a drawing on known places', [
+            ['do' => 'set', 'type' => 'drawing', 'id' => (string) $drawing, 'values' => ['kind' => 'elevation', 'model' => $model]],
+            ...$places,
+        ]);
     }
 
     private function work(Uuid $project, User $user): void
@@ -135,7 +172,7 @@ final readonly class SeedDemo
         );
         $drawing = self::touched($brought, Drawing::class);
         $this->outside($project, $user, $storey, $side, $drawing);
-        $truth = $this->truth();
+        $truth = $this->truth('sallow-fen-ground');
         $pick = 0;
         foreach ([
             ['13 200', [0, 0], [13200, 0], false],
@@ -292,17 +329,17 @@ final readonly class SeedDemo
         throw new \LogicException('The change has no such row.');
     }
 
-    private function truth(): PixelToMm
+    private function truth(string $name): PixelToMm
     {
-        $file = (string) file_get_contents($this->projectDir.'/demo/sallow-fen-ground.truth.json');
+        $file = (string) file_get_contents($this->projectDir."/demo/$name.truth.json");
         $numbers = [];
         foreach (JsonValue::parse($file)->get('pixelToMm')->items() as $row) {
             foreach ($row->items() as $cell) {
                 $numbers[] = $cell->number();
             }
         }
-        [$a, $b, $c, $d, $e, $f] = $numbers;
+        [$a, $b, $c, $d, $e, $f, $g, $h, $i] = $numbers;
 
-        return PixelToMm::ofMatrix([$a, $b, $c, $d, $e, $f, 0.0, 0.0, 1.0]);
+        return PixelToMm::ofMatrix([$a, $b, $c, $d, $e, $f, $g, $h, $i]);
     }
 }

@@ -48,7 +48,7 @@ final readonly class FindOpenings implements AskedFor
             $px = static fn (float $x, float $y): array => $map->toPixel(new Point($x, $y))->toArray();
 
             return ['openings' => array_map(static fn (ShownOpening $o, int $i): array => [
-                'id' => 'f'.$i, 'leftMm' => $o->left, 'rightMm' => $o->right, 'sillMm' => $o->sill, 'headMm' => $o->head, 'plusMinusMm' => 2.0 * max($o->sigmas),
+                'id' => 'f'.$i, 'leftMm' => $o->left, 'rightMm' => $o->right, 'sillMm' => $o->sill, 'headMm' => $o->head, 'plusMinusMm' => $o->edgePlusMinus(),
                 'confidence' => $o->confidence, 'sure' => $o->isSure(), 'onPage' => [...$px($o->left, $o->sill), ...$px($o->right, $o->head)],
             ], $found, array_keys($found))];
         });

@@ -25,6 +25,12 @@ final readonly class ShownOpening
     ) {
     }
 
+    /** @return float ± of an edge, mm: so much that width and height, each between two of them, are told with their own ± */
+    public function edgePlusMinus(): float
+    {
+        return 2.0 * max(hypot($this->sigmas[0], $this->sigmas[1]), hypot($this->sigmas[2], $this->sigmas[3])) / \M_SQRT2;
+    }
+
     public function isSure(): bool
     {
         return $this->confidence >= self::SURE;

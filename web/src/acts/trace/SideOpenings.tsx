@@ -98,7 +98,7 @@ export function SideOpenings({ side }: { side: string }) {
   // A section through which nothing was traced has nothing to hold them against.
   const isHeld = !row?.cut || data?.matches.some((m) => m.outline !== null);
   if (!isThere || !data || data.matches.length === 0 || !isHeld) return null;
-  const apart = data.matches.filter(differs);
+  const apart = data.matches.filter(differsSurely);
   const lacking = data.matches.filter((m) => m.opening === null);
   return (
     <section className="border-b border-line px-4 py-3 text-[13px]" aria-label="Openings on this side">
@@ -106,7 +106,7 @@ export function SideOpenings({ side }: { side: string }) {
         <span className="font-semibold">Openings</span>
         {apart.length > 1 && (
           <Plain onClick={() => void change("Sills and heads from a side", apart.flatMap(taking))}>
-            Take all {apart.length} sills and heads
+            Take the {apart.length} that differ
           </Plain>
         )}
       </div>

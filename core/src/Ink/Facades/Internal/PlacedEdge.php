@@ -24,8 +24,11 @@ final readonly class PlacedEdge
     /** part of the strongest edge from which one counts, and from which it may: a reveal in shadow can hide where it begins */
     private const COUNTS = 0.1;
     private const MAY_COUNT = 0.06;
-    /** part of its own strength that an edge has in most looks, and what most are: joints between bricks show in every other course */
-    private const SHOWS = [0.35, 0.75];
+    /**
+     * Part of its own strength that an edge has where it shows; part of all looks in which one shows that may count, as joints between bricks
+     * show in every other course, and in which one that counts does.
+     */
+    private const SHOWS = [0.35, 0.6, 0.75];
     /** mm beyond both jambs, past lintels and sills, where courses are looked at; and the part of an edge's strength in which it goes on there */
     private const FLANKS = [200.0, 450.0];
     private const GOES_ON = 0.5;
@@ -186,8 +189,9 @@ final readonly class PlacedEdge
                 continue;
             }
             if ($isPhotograph) {
-                $outer = $i;
-                $found = $strengths[$i] >= self::COUNTS * $most && self::isSteady($i, $whole[$i], $looks) ? $i : $found;
+                $steady = self::steady($i, $whole[$i], $looks);
+                $outer = $steady >= self::SHOWS[1] ? $i : $outer;
+                $found = $strengths[$i] >= self::COUNTS * $most && $steady >= self::SHOWS[2] ? $i : $found;
             } elseif ($strengths[$i] >= self::COUNTS * $most && abs($i - $reach) < $nearest) {
                 [$found, $nearest] = [$i, abs($i - $reach)];
             }
@@ -214,11 +218,11 @@ final readonly class PlacedEdge
     }
 
     /**
-     * Whether an edge shows all along.
+     * The part of all looks in which an edge shows.
      *
      * @param list<list<float>> $looks
      */
-    private static function isSteady(int $at, float $strength, array $looks): bool
+    private static function steady(int $at, float $strength, array $looks): float
     {
         $least = self::SHOWS[0] * abs($strength);
         $sign = $strength < 0.0 ? -1.0 : 1.0;
@@ -227,7 +231,7 @@ final readonly class PlacedEdge
             $shows += max($sign * $look[$at - 1], $sign * $look[$at], $sign * $look[$at + 1]) >= $least ? 1 : 0;
         }
 
-        return $shows >= self::SHOWS[1] * \count($looks);
+        return $shows / max(1, \count($looks));
     }
 
     /** @param list<float> $edges */
