@@ -13,7 +13,9 @@ final class DepthGrid
 {
     private const LEAST_CELL_MM = 250.0;
     private const LEAST_MM = 1.0;
-    /** What lies so far behind what covers a cell is hidden there, mm. */
+    /** of what nothing covers in a cell: what would leave more pieces is not taken off */
+    private const MOST_LEFT = 24;
+    /** What lies so far behind what covers a cell is hidden there, and pieces that are smaller are none, mm. */
     private const BEHIND_MM = 1e-3;
 
     public readonly float $u0;
@@ -25,14 +27,14 @@ final class DepthGrid
     public readonly int $rows;
     /** @var list<list<int>> by cell, in the order in which they were put there: numbers of facets */
     public array $cells;
-    /** @var list<float> by cell: depth behind which nothing is seen */
+    /** @var array<int, float> by cell: depth behind which nothing is seen */
     public array $floor;
     /** @var array<int, true> facets of which something may be seen */
     public array $open = [];
-    /** @var array{u: array<int, list<array{float, float}>>, v: array<int, list<array{float, float}>>} by cell: strips that are covered */
-    private array $strips = ['u' => [], 'v' => []];
-    /** @var array{u: array<int, float>, v: array<int, float>} by cell: the deepest of them */
-    private array $deepest = ['u' => [], 'v' => []];
+    /** @var array<int, list<array{float, float, float, float}>> by cell: boxes of it that nothing covers yet; all of it where none is told */
+    private array $left = [];
+    /** @var array<int, float> by cell: the deepest of what covers it so far */
+    private array $deepest = [];
 
     /**
      * Nothing yet, over a box.
@@ -90,6 +92,7 @@ final class DepthGrid
 
     public function put(Facet $f, int $number): void
     {
+        $boxes = null;
         [$left, $right] = [(int) (($f->u0 - $this->u0) / $this->wide), min($this->columns - 1, (int) (($f->u1 - $this->u0) / $this->wide))];
         [$low, $high] = [(int) (($f->v0 - $this->v0) / $this->high), min($this->rows - 1, (int) (($f->v1 - $this->v0) / $this->high))];
         for ($row = $low; $row <= $high; ++$row) {
@@ -106,30 +109,73 @@ final class DepthGrid
                 if (!$f->isFront || $this->isAll) {
                     continue;
                 }
-                // All of the cell, or a strip of it from edge to edge that covers it with others.
-                $isWide = $f->u0 <= $ua + self::BEHIND_MM && $f->u1 >= $ub - self::BEHIND_MM;
-                $isTall = $f->v0 <= $va + self::BEHIND_MM && $f->v1 >= $vb - self::BEHIND_MM;
-                if (!$isWide && !$isTall) {
-                    continue;
-                }
-                [$ul, $ur, $vl, $vh] = [max($ua, $f->u0), min($ub, $f->u1), max($va, $f->v0), min($vb, $f->v1)];
-                if (!$f->covers($ul, $vl, $ur, $vh)) {
-                    continue;
-                }
-                $furthest = max($f->a * $ul, $f->a * $ur) + max($f->b * $vl, $f->b * $vh) + $f->c + self::BEHIND_MM;
-                if ($isWide && $isTall) {
-                    $this->floor[$k] = min($this->floor[$k], $furthest);
-                    continue;
-                }
-                [$axis, $strip, $whole] = $isWide ? ['v', [$vl, $vh], [$va, $vb]] : ['u', [$ul, $ur], [$ua, $ub]];
-                $this->strips[$axis][$k] = Spans::union([...$this->strips[$axis][$k] ?? [], $strip]);
-                $this->deepest[$axis][$k] = max($this->deepest[$axis][$k] ?? -\INF, $furthest);
-                foreach ($this->strips[$axis][$k] as [$from, $to]) {
-                    if ($from <= $whole[0] + self::BEHIND_MM && $to >= $whole[1] - self::BEHIND_MM) {
-                        $this->floor[$k] = min($this->floor[$k], $this->deepest[$axis][$k]);
-                    }
-                }
+                $this->cover($k, $f, $boxes ??= $f->boxes(), [$ua, $va, $ub, $vb]);
             }
         }
+    }
+
+    /**
+     * Takes what a facet covers of a cell off what is left of it; behind the deepest of those that cover all of it nothing is seen.
+     *
+     * @param list<array{float, float, float, float}> $boxes that the facet is made of
+     * @param array{float, float, float, float} $cell
+     */
+    private function cover(int $k, Facet $f, array $boxes, array $cell): void
+    {
+        if ([] === ($this->left[$k] ?? null)) {
+            return;
+        }
+        // What is aslant covers as much of the cell as it holds of it.
+        $boxes = [] === $boxes ? [[$f->u0, $f->v0, $f->u1, $f->v1]] : $boxes;
+        foreach ($boxes as [$u0, $v0, $u1, $v1]) {
+            [$u0, $v0, $u1, $v1] = [max($u0, $cell[0]), max($v0, $cell[1]), min($u1, $cell[2]), min($v1, $cell[3])];
+            if ($u1 - $u0 < self::BEHIND_MM || $v1 - $v0 < self::BEHIND_MM || !$f->covers($u0, $v0, $u1, $v1)) {
+                continue;
+            }
+            $left = [];
+            foreach ($this->left[$k] ?? [$cell] as $one) {
+                array_push($left, ...self::without($one, $u0, $v0, $u1, $v1));
+            }
+            if (\count($left) > self::MOST_LEFT) {
+                continue;
+            }
+            $furthest = max($f->a * $u0, $f->a * $u1) + max($f->b * $v0, $f->b * $v1) + $f->c + self::BEHIND_MM;
+            $this->deepest[$k] = max($this->deepest[$k] ?? -\INF, $furthest);
+            $this->left[$k] = $left;
+            if ([] === $left) {
+                $this->floor[$k] = min($this->floor[$k], $this->deepest[$k]);
+
+                return;
+            }
+        }
+    }
+
+    /**
+     * @param array{float, float, float, float} $one
+     *
+     * @return list<array{float, float, float, float}> boxes that are left of one when another is taken off it
+     */
+    private static function without(array $one, float $u0, float $v0, float $u1, float $v1): array
+    {
+        [$a, $b, $c, $d] = $one;
+        if ($u0 >= $c || $u1 <= $a || $v0 >= $d || $v1 <= $b) {
+            return [$one];
+        }
+        $left = [];
+        if ($u0 - $a > self::BEHIND_MM) {
+            $left[] = [$a, $b, $u0, $d];
+        }
+        if ($c - $u1 > self::BEHIND_MM) {
+            $left[] = [$u1, $b, $c, $d];
+        }
+        [$a, $c] = [max($a, $u0), min($c, $u1)];
+        if ($v0 - $b > self::BEHIND_MM) {
+            $left[] = [$a, $b, $c, $v0];
+        }
+        if ($d - $v1 > self::BEHIND_MM) {
+            $left[] = [$a, $v1, $c, $d];
+        }
+
+        return $left;
     }
 }

@@ -17,6 +17,9 @@ final readonly class Facet
     /** What lies so near to a line lies on it, mm. */
     private const ON_MM = 1e-4;
 
+    /** of boxes that stand beside each other: more tell no more than their edges */
+    private const MOST_COLUMNS = 24;
+
     public float $u0;
     public float $u1;
     public float $v0;
@@ -137,6 +140,39 @@ final readonly class Facet
         }
 
         return $this->isBox || $this->contains(($u0 + $u1) / 2.0, ($v0 + $v1) / 2.0);
+    }
+
+    /**
+     * Upright boxes that together are all of it, as walls with holes have them; none where an edge of it is aslant.
+     *
+     * @return list<array{float, float, float, float}> least u and v, most u and v
+     */
+    public function boxes(): array
+    {
+        if ($this->isBox) {
+            return [[$this->u0, $this->v0, $this->u1, $this->v1]];
+        }
+        $columns = [];
+        foreach ($this->rings as $ring) {
+            $p = $ring[\count($ring) - 1];
+            foreach ($ring as $q) {
+                if (abs($p[0] - $q[0]) > self::ON_MM && abs($p[1] - $q[1]) > self::ON_MM) {
+                    return [];
+                }
+                $columns[(string) round($q[0], 4)] = $q[0];
+                $p = $q;
+            }
+        }
+        sort($columns);
+        $boxes = [];
+        for ($k = 1; $k < \count($columns) && $k <= self::MOST_COLUMNS; ++$k) {
+            [$from, $to] = [$columns[$k - 1], $columns[$k]];
+            foreach (Spans::between($this->along(($from + $to) / 2.0, 0.0, 0.0, 1.0)[0]) as [$low, $high]) {
+                $boxes[] = [$from, $low, $to, $high];
+            }
+        }
+
+        return $boxes;
     }
 
     /**
