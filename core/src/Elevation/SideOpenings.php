@@ -35,7 +35,9 @@ final readonly class SideOpenings
                 if (isset($isSeen[$opening->id], $byId[$opening->wall])) {
                     [$left, $right] = $byId[$opening->wall]->seen($opening->offset, $opening->width);
                     $head = null === $opening->height ? $ceiling : $floor + $opening->sill + $opening->height;
-                    $openings[] = new SideOpening($opening->id, $left, $right, $floor + $opening->sill, $head, $floor, $ceiling, $byId[$opening->wall]);
+                    $sill = $floor + $opening->sill;
+                    $in = $byId[$opening->wall];
+                    $openings[] = new SideOpening($opening->id, $left, $right, $sill, $head, $floor, $ceiling, $in);
                 }
             }
         }

@@ -100,11 +100,13 @@ final class FacadeOpenings
             $scale,
             $isPhotograph ? $within : self::LINES_MM,
         );
-        [$left, $right] = [$near(true, $c->left, -1, $c->sill, $c->head, self::FRAME_MM), $near(true, $c->right, 1, $c->sill, $c->head, self::FRAME_MM)];
-        [$sill, $head] = [$near(false, $c->sill, -1, $left->at, $right->at, self::SILL_MM), $near(false, $c->head, 1, $left->at, $right->at, self::FRAME_MM)];
-
-        $frame = max([0.0, ...array_map(static fn (PlacedEdge $e): float => $e->inner ?? 0.0, [$left, $right, $sill, $head])]);
-        [$left, $right, $sill, $head] = array_map(static fn (PlacedEdge $e): PlacedEdge => $e->besideAFrame($frame), [$left, $right, $sill, $head]);
+        $left = $near(true, $c->left, -1, $c->sill, $c->head, self::FRAME_MM);
+        $right = $near(true, $c->right, 1, $c->sill, $c->head, self::FRAME_MM);
+        $sill = $near(false, $c->sill, -1, $left->at, $right->at, self::SILL_MM);
+        $head = $near(false, $c->head, 1, $left->at, $right->at, self::FRAME_MM);
+        $frame = max(array_map(static fn (PlacedEdge $e): float => $e->inner ?? 0.0, [$left, $right, $sill, $head]));
+        [$left, $right] = [$left->besideAFrame($frame), $right->besideAFrame($frame)];
+        [$sill, $head] = [$sill->besideAFrame($frame), $head->besideAFrame($frame)];
 
         return new ShownOpening(
             $left->at,

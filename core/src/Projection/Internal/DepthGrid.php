@@ -31,7 +31,7 @@ final class DepthGrid
     public array $floor;
     /** @var array<int, true> facets of which something may be seen */
     public array $open = [];
-    /** @var array<int, list<array{float, float, float, float}>> by cell: boxes of it that nothing covers yet; all of it where none is told */
+    /** @var array<int, list<array{float, float, float, float}>> by cell: boxes of it that nothing covers yet; all of it where none are */
     private array $left = [];
     /** @var array<int, float> by cell: the deepest of what covers it so far */
     private array $deepest = [];

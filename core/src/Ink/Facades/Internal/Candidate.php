@@ -14,10 +14,12 @@ final readonly class Candidate
     /** What each kind of evidence weighs, by logistic regression over simulated pictures (bench facades learn). */
     private const WEIGHTS = [
         'photograph' => [
-            '' => -4.83, 'jambs' => 1.07, 'strength' => -0.29, 'sill' => 0.65, 'head' => 0.6, 'beyond' => -1.0, 'ends' => 0.25, 'gap' => -7.79, 'outside' => -0.18, 'inside' => 0.25, 'narrow' => -5.82, 'wide' => -2.73, 'low' => -3.54, 'high' => -1.46,
+            '' => -4.83, 'jambs' => 1.07, 'strength' => -0.29, 'sill' => 0.65, 'head' => 0.6, 'beyond' => -1.0, 'ends' => 0.25,
+            'gap' => -7.79, 'outside' => -0.18, 'inside' => 0.25, 'narrow' => -5.82, 'wide' => -2.73, 'low' => -3.54, 'high' => -1.46,
         ],
         'drawing' => [
-            '' => -2.05, 'jambs' => 1.26, 'strength' => -3.93, 'sill' => 1.14, 'head' => 1.93, 'beyond' => -0.55, 'ends' => -0.02, 'gap' => -1.91, 'outside' => -1.25, 'inside' => 0.08, 'narrow' => -0.85, 'wide' => -2.55, 'low' => -1.03, 'high' => -0.09,
+            '' => -2.05, 'jambs' => 1.26, 'strength' => -3.93, 'sill' => 1.14, 'head' => 1.93, 'beyond' => -0.55, 'ends' => -0.02,
+            'gap' => -1.91, 'outside' => -1.25, 'inside' => 0.08, 'narrow' => -0.85, 'wide' => -2.55, 'low' => -1.03, 'high' => -0.09,
         ],
     ];
 

@@ -252,7 +252,7 @@ final readonly class Candidates
         return [$ends[0], $ends[1]];
     }
 
-    /** @return array{int, float} of the level edges that are strong enough between two columns the one nearest to a line, and how strong it is */
+    /** @return array{int, float} of the level edges that are strong enough between two columns the one nearest to a line; its strength */
     private function ended(int $l, int $r, int $at): array
     {
         $near = $this->cells(self::NEAR_END);

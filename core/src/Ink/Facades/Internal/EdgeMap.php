@@ -78,7 +78,7 @@ final readonly class EdgeMap
         return $sums;
     }
 
-    /** With nothing stronger than that: what shows strongly in every other course of bricks is then weaker than what shows in all of them. */
+    /** With nothing stronger than that: what shows in every other course of bricks is then weaker than what shows in all of them. */
     public function clipped(int $most): self
     {
         $lines = [];

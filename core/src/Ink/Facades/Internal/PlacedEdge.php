@@ -25,13 +25,15 @@ final readonly class PlacedEdge
     private const COUNTS = 0.1;
     private const MAY_COUNT = 0.06;
     /**
-     * Part of its own strength that an edge has where it shows; part of all looks in which one shows that may count, as joints between bricks
-     * show in every other course, and in which one that counts does.
+     * Part of its own strength that an edge has where it shows; part of all looks in which one shows that may count, as joints between
+     * bricks show in every other course, and in which one that counts does.
      */
     private const SHOWS = [0.35, 0.6, 0.75];
-    /** mm beyond both jambs, past lintels and sills, where courses are looked at; and the part of an edge's strength in which it goes on there */
+    /** mm beyond both jambs, past lintels and sills, where courses are looked at; part of an edge's strength in which it goes on there */
     private const FLANKS = [200.0, 450.0];
     private const GOES_ON = 0.5;
+    /** mm that a joint between courses is wide, about */
+    private const JOINT = 10.0;
     /** mm from where the jambs end within which a joint may be an edge as well */
     private const NEAR = 20.0;
     /** pieces, and looks at each */
@@ -111,7 +113,7 @@ final readonly class PlacedEdge
             range(0, 2 * $reach),
         );
         [$found, $outer] = self::counting($whole, $looks, $goesOn, $isPhotograph, $reach, (int) ceil(self::NEAR / $step));
-        $doubt = ($outer - $found) * $step / 2.0;
+        $doubt = max(($outer - $found) * $step / 2.0, self::besideJoint($whole[$found], $goesOn, $found, (int) ceil(self::JOINT / $step)));
         $inner = $isPhotograph ? self::inner($whole, $found, (int) ceil(self::NARROWEST / $step)) : null;
         $inner = null === $inner ? null : $inner * $step;
         $off = max(1.0, max(self::OFF[0], self::OFF[1] * $mmPerPixel) / $step);
@@ -155,7 +157,10 @@ final readonly class PlacedEdge
             $edges[] = $isPhotograph
                 ? ($sums[$i + $beside + 1] - $sums[$i + 1] - ($sums[$i] - $sums[$i - $beside])) / $beside
                 : ($sums[$i + $half + 1] - $sums[$i - $half]) / (2 * $half + 1)
-                    - max($sums[$i - $half] - $sums[$i - $beside], $sums[$i + $beside + 1] - $sums[$i + $half + 1]) / max(1, $beside - $half);
+                    - max(
+                        $sums[$i - $half] - $sums[$i - $beside],
+                        $sums[$i + $beside + 1] - $sums[$i + $half + 1],
+                    ) / max(1, $beside - $half);
         }
 
         return $edges;
@@ -201,6 +206,20 @@ final readonly class PlacedEdge
     }
 
     /**
+     * Where a course ends at an edge, its joint may be taken for a part of what stands there.
+     *
+     * @param list<float> $goesOn
+     *
+     * @return float mm, standard deviation
+     */
+    private static function besideJoint(float $strength, array $goesOn, int $at, int $near): float
+    {
+        $joint = array_map(abs(...), \array_slice($goesOn, max(0, $at - $near), 2 * $near + 1));
+
+        return max([0.0, ...$joint]) > self::GOES_ON / 2.0 * abs($strength) ? self::JOINT / 2.0 : 0.0;
+    }
+
+    /**
      * How far inwards of an edge the strongest one lies.
      *
      * @param list<float> $whole
@@ -209,7 +228,8 @@ final readonly class PlacedEdge
     {
         $best = null;
         for ($i = 1; $i <= $found - $least; ++$i) {
-            if (abs($whole[$i]) > abs($whole[$i - 1]) && abs($whole[$i]) >= abs($whole[$i + 1]) && (null === $best || abs($whole[$i]) > abs($whole[$best]))) {
+            $here = abs($whole[$i]);
+            if ($here > abs($whole[$i - 1]) && $here >= abs($whole[$i + 1]) && (null === $best || $here > abs($whole[$best]))) {
                 $best = $i;
             }
         }
@@ -241,7 +261,8 @@ final readonly class PlacedEdge
         $sign = $isFalling ? -1.0 : 1.0;
         for ($i = max(1, $at - $off); $i <= min(\count($edges) - 2, $at + $off); ++$i) {
             $v = $sign * $edges[$i];
-            if ($v > 0.0 && $v >= $sign * $edges[$i - 1] && $v >= $sign * $edges[$i + 1] && (null === $best || $v > $sign * $edges[$best])) {
+            $isPeak = $v > 0.0 && $v >= $sign * $edges[$i - 1] && $v >= $sign * $edges[$i + 1];
+            if ($isPeak && (null === $best || $v > $sign * $edges[$best])) {
                 $best = $i;
             }
         }
