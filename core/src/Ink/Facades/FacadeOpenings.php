@@ -43,7 +43,7 @@ final class FacadeOpenings
      * @param bool $isPhotograph of the building itself, and no drawing of it
      * @param callable(float): void $onProgress part done, 0 to 1; it may throw to stop the work
      *
-     * @return list<ShownOpening> from the left, all that were looked into, however doubtful
+     * @return list<ShownOpening> the likeliest first, however doubtful
      */
     public static function in(PageInk $pageInk, PixelBox $box, PixelToMm $map, bool $isPhotograph, callable $onProgress): array
     {
@@ -108,23 +108,25 @@ final class FacadeOpenings
         [$left, $right] = [$left->besideAFrame($frame), $right->besideAFrame($frame)];
         [$sill, $head] = [$sill->besideAFrame($frame), $head->besideAFrame($frame)];
 
+        [$base, $factor] = self::CALIBRATION[$isPhotograph ? 1 : 0];
+
         return new ShownOpening(
             $left->at,
             $right->at,
             $sill->at,
             $head->at,
             [$left->sigma, $right->sigma, $sill->sigma, $head->sigma],
-            1.0 / (1.0 + exp(-self::CALIBRATION[$isPhotograph ? 1 : 0][0] - self::CALIBRATION[$isPhotograph ? 1 : 0][1] * $c->odds)),
+            1.0 / (1.0 + exp(-$base - $factor * $c->odds)),
             $c->evidence + ['odds' => $c->odds],
         );
     }
 
-    /** @param list<Point> $corners */
+    /** @param non-empty-list<Point> $corners */
     private static function areaMm2(array $corners): float
     {
         $xs = array_map(static fn (Point $p): float => $p->x, $corners);
         $ys = array_map(static fn (Point $p): float => $p->y, $corners);
 
-        return (max([0.0, ...$xs]) - min([0.0, ...$xs])) * (max([0.0, ...$ys]) - min([0.0, ...$ys]));
+        return (max($xs) - min($xs)) * (max($ys) - min($ys));
     }
 }

@@ -58,6 +58,18 @@ final class FacadeOpeningsTest extends TestCase
         self::assertCount(\count(self::OPENINGS), self::sure(self::facade(5, self::OPENINGS, 0), false));
     }
 
+    public function testFarFromZeroItFindsTheSame(): void
+    {
+        $page = self::facade(1, self::OPENINGS)->raster()->page();
+        $there = PixelToMm::similar(self::MM_PER_PIXEL, 0.0, new PixelPoint(0.0, self::HEIGHT), new Point(650_000.0, 0.0));
+        [$near, $far] = array_map(
+            static fn (PixelToMm $map): array => FacadeOpenings::in($page, self::box(), $map, true, static fn () => null),
+            [self::map(), $there],
+        );
+        self::assertSameSize($near, $far);
+        self::assertEqualsWithDelta($near[0]->left + 650_000.0, $far[0]->left, 1.0);
+    }
+
     public function testItSaysHowFarItIsAndCanBeStopped(): void
     {
         $told = [];

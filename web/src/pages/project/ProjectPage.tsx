@@ -123,13 +123,21 @@ function begin(): void {
     ...inOrder(rows.storey.values()).map(({ id }) => ({ storey: id, side: null })),
     ...inOrder(rows.side.values()).map(({ id }) => ({ storey: null, side: id })),
   ];
-  const first = places.find((place) => drawingsOn(rows, place).length > 0) ?? places[0];
+  const isDrawnOn = (place: Place) => drawingsOn(rows, place).length > 0;
+  const isTracedOn = ({ storey }: Place) =>
+    storey !== null && [...rows.node.values()].some((node) => node.storey === storey);
+  // A plan that stands without a picture comes before the picture of a side.
+  const first =
+    places.find((place) => place.storey !== null && isDrawnOn(place)) ??
+    places.find(isTracedOn) ??
+    places.find(isDrawnOn) ??
+    places[0];
   const isThere = left !== null && (rows.storey.has(left.storey ?? "") || rows.side.has(left.side ?? ""));
   choosePlace(isThere ? left : (first ?? { storey: null, side: null }));
   if (isThere && rows.drawing.has(left.drawing ?? "")) useDesk.setState({ drawing: left.drawing });
   const { drawing } = useDesk.getState();
-  const guess = drawing === null || (rows.fit.get(drawing)?.isGuess ?? true);
-  const begun = rows.page.size === 0 ? (rows.wall.size === 0 ? "bring-in" : "trace") : guess ? "true-up" : "trace";
+  const isTrue = drawing === null ? rows.wall.size > 0 : rows.fit.get(drawing)?.isGuess === false;
+  const begun = isTrue ? "trace" : rows.page.size === 0 ? "bring-in" : "true-up";
   goTo(isThere ? left.step : begun);
   // Once the board knows its size.
   const show = drawing === null ? showTraced : showPlace;

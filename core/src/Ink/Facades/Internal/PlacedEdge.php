@@ -85,33 +85,10 @@ final readonly class PlacedEdge
 
             return $values;
         };
-        [$pieces, $looks] = [[], []];
-        for ($k = 0; $k < self::PIECES; ++$k) {
-            $sums = array_fill(0, 2 * ($reach + $beside) + 1, 0.0);
-            for ($look = 0; $look < self::LOOKS; ++$look) {
-                $part = self::ENDS + (1.0 - 2.0 * self::ENDS) * ($k + ($look + 0.5) / self::LOOKS) / self::PIECES;
-                $values = $across($along[0] + $part * ($along[1] - $along[0]));
-                foreach ($values as $i => $value) {
-                    $sums[$i] += $value / self::LOOKS;
-                }
-                $looks[] = self::edges($values, $beside, $isPhotograph);
-            }
-            $pieces[] = self::edges(array_values($sums), $beside, $isPhotograph);
-        }
+        [$pieces, $looks] = self::looked($across, $along, $beside, $isPhotograph);
+        $whole = self::mean($pieces);
         // Joints between courses go on beside an opening; what ends it does not.
-        $flanks = [];
-        for ($k = 0; !$isUpright && $isPhotograph && $k < self::PIECES * self::LOOKS; ++$k) {
-            $beyond = self::FLANKS[0] + (self::FLANKS[1] - self::FLANKS[0]) * intdiv($k, 2) / intdiv(self::PIECES * self::LOOKS, 2);
-            $flanks[] = self::edges($across(0 === $k % 2 ? $along[0] - $beyond : $along[1] + $beyond), $beside, true);
-        }
-        $whole = [];
-        for ($i = 0; $i <= 2 * $reach; ++$i) {
-            $whole[] = array_sum(array_column($pieces, $i)) / self::PIECES;
-        }
-        $goesOn = [] === $flanks ? [] : array_map(
-            static fn (int $i): float => array_sum(array_column($flanks, $i)) / \count($flanks),
-            range(0, 2 * $reach),
-        );
+        $goesOn = $isUpright || !$isPhotograph ? [] : self::mean(self::flanks($across, $along, $beside));
         [$found, $outer] = self::counting($whole, $looks, $goesOn, $isPhotograph, $reach, (int) ceil(self::NEAR / $step));
         $doubt = max(($outer - $found) * $step / 2.0, self::besideJoint($whole[$found], $goesOn, $found, (int) ceil(self::JOINT / $step)));
         $inner = $isPhotograph ? self::inner($whole, $found, (int) ceil(self::NARROWEST / $step)) : null;
@@ -136,6 +113,64 @@ final readonly class PlacedEdge
             hypot(hypot($spread / self::INDEPENDENT, self::SYSTEMATIC * $mmPerPixel), $doubt),
             $inner,
         );
+    }
+
+    /**
+     * @param callable(float): list<float> $across values across the edge at a place along it
+     * @param array{float, float} $along
+     *
+     * @return array{list<list<float>>, list<list<float>>} how strongly each place across is an edge, piece by piece and look by look
+     */
+    private static function looked(callable $across, array $along, int $beside, bool $isPhotograph): array
+    {
+        [$pieces, $looks] = [[], []];
+        for ($k = 0; $k < self::PIECES; ++$k) {
+            $values = [];
+            for ($look = 0; $look < self::LOOKS; ++$look) {
+                $part = self::ENDS + (1.0 - 2.0 * self::ENDS) * ($k + ($look + 0.5) / self::LOOKS) / self::PIECES;
+                $values[] = $here = $across($along[0] + $part * ($along[1] - $along[0]));
+                $looks[] = self::edges($here, $beside, $isPhotograph);
+            }
+            $pieces[] = self::edges(self::mean($values), $beside, $isPhotograph);
+        }
+
+        return [$pieces, $looks];
+    }
+
+    /**
+     * The same on both sides of the opening.
+     *
+     * @param callable(float): list<float> $across
+     * @param array{float, float} $along
+     *
+     * @return list<list<float>>
+     */
+    private static function flanks(callable $across, array $along, int $beside): array
+    {
+        $flanks = [];
+        $each = intdiv(self::PIECES * self::LOOKS, 2);
+        for ($k = 0; $k < $each; ++$k) {
+            $beyond = self::FLANKS[0] + (self::FLANKS[1] - self::FLANKS[0]) * $k / $each;
+            $flanks[] = self::edges($across($along[0] - $beyond), $beside, true);
+            $flanks[] = self::edges($across($along[1] + $beyond), $beside, true);
+        }
+
+        return $flanks;
+    }
+
+    /**
+     * @param list<list<float>> $rows as long as each other
+     *
+     * @return list<float>
+     */
+    private static function mean(array $rows): array
+    {
+        $mean = [];
+        foreach (array_keys($rows[0] ?? []) as $i) {
+            $mean[] = array_sum(array_column($rows, $i)) / \count($rows);
+        }
+
+        return $mean;
     }
 
     /**
