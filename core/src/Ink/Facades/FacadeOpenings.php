@@ -33,7 +33,7 @@ final class FacadeOpenings
     /** mm within which a line of a drawing is looked for */
     private const LINES_MM = 35.0;
     /** how likely what was chosen is an opening, by its odds alone: of a drawing, of a photograph (bench facades) */
-    private const CALIBRATION = [[0.18, 1.4], [3.19, 1.98]];
+    private const CALIBRATION = [[0.5, 1.0], [3.19, 1.98]];
     /** cells at most: what lies far off in a slanting photograph is none of the facade */
     private const MOST_CELLS = 3_000_000;
 

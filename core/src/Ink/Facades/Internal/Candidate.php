@@ -11,15 +11,18 @@ namespace Plinth\Core\Ink\Facades\Internal;
  */
 final readonly class Candidate
 {
-    /** What each kind of evidence weighs, by logistic regression over simulated pictures (bench facades learn). */
+    /**
+     * What each kind of evidence weighs, by logistic regression over simulated pictures; of a drawing how wide and high it is, as of a
+     * photograph: its houses are too wide to be looked at.
+     */
     private const WEIGHTS = [
         'photograph' => [
             '' => -4.83, 'jambs' => 1.07, 'strength' => -0.29, 'sill' => 0.65, 'head' => 0.6, 'beyond' => -1.0, 'ends' => 0.25,
             'gap' => -7.79, 'outside' => -0.18, 'inside' => 0.25, 'narrow' => -5.82, 'wide' => -2.73, 'low' => -3.54, 'high' => -1.46,
         ],
         'drawing' => [
-            '' => -2.05, 'jambs' => 1.26, 'strength' => -3.93, 'sill' => 1.14, 'head' => 1.93, 'beyond' => -0.55, 'ends' => -0.02,
-            'gap' => -1.91, 'outside' => -1.25, 'inside' => 0.08, 'narrow' => -0.85, 'wide' => -2.55, 'low' => -1.03, 'high' => -0.09,
+            '' => -4.56, 'jambs' => -0.59, 'strength' => 0.0, 'sill' => 1.83, 'head' => 2.8, 'beyond' => -0.28, 'ends' => 0.0,
+            'gap' => -8.49, 'outside' => -6.78, 'inside' => 0.0, 'narrow' => -1.69, 'wide' => -2.5, 'low' => -2.33, 'high' => -1.4,
         ],
     ];
 

@@ -22,6 +22,9 @@ final class Chosen
     /** Odds from which what was chosen speaks for others in line with it, and what each line says for them: logarithms */
     private const SPEAKS = -1.0;
     private const IN_LINE = 0.7;
+    /** mm from which what holds something far smaller, as a part of itself, is no opening */
+    private const WIDE = 3000.0;
+    private const FAR_SMALLER = 0.35;
     /** mm within which two edges are in line */
     private const LINE = 18.0;
 
@@ -69,6 +72,7 @@ final class Chosen
     private static function likeliest(array $candidates): array
     {
         $candidates = array_values(array_filter($candidates, static fn (Candidate $c): bool => $c->odds > self::LEAST));
+        $candidates = array_values(array_filter($candidates, static fn (Candidate $c): bool => !self::isFace($c, $candidates)));
         usort($candidates, static fn (Candidate $a, Candidate $b): int => $b->odds <=> $a->odds);
         $chosen = [];
         foreach ($candidates as $one) {
@@ -90,6 +94,22 @@ final class Chosen
         }
 
         return $chosen;
+    }
+
+    /**
+     * Whether it is a face of the building: wide, and with openings of its own that are far smaller.
+     *
+     * @param list<Candidate> $candidates
+     */
+    private static function isFace(Candidate $one, array $candidates): bool
+    {
+        foreach ($one->right - $one->left > self::WIDE ? $candidates : [] as $other) {
+            if ($other->odds > self::SPEAKS && $other->areaMm2() < self::FAR_SMALLER * $one->areaMm2() && $one->holds($other, self::BESIDE)) {
+                return true;
+            }
+        }
+
+        return false;
     }
 
     /** @param list<Candidate> $chosen */
