@@ -51,4 +51,31 @@ final class SideMatchTest extends TestCase
         $high = new SideOpening('h', 1000.0, 2200.0, 3900.0, 4100.0);
         self::assertSame([], SideMatch::of([], [$high], [$front]), 'Over its storey there is none of it.');
     }
+
+    /** Two edges, and 1 cm in 10 m of the larger of width and height over the floor: hypot(√2 · 3, 3) and hypot(√2 · 3, 2) mm. */
+    public function testWhatWasTracedIsGoodForItsEdgesAndItsDrawing(): void
+    {
+        $traced = static fn (float $right, ?float $edge, ?float $per10m): SideOpening => new SideOpening(
+            'traced',
+            1000.0,
+            $right,
+            900.0,
+            2000.0,
+            edgePlusMinus: $edge,
+            plusMinusPer10m: $per10m,
+        );
+        self::assertEqualsWithDelta(hypot(\M_SQRT2 * 3.0, 3.0), $traced(4000.0, 3.0, 10.0)->plusMinus(0.0), 1e-9);
+        self::assertEqualsWithDelta(hypot(\M_SQRT2 * 3.0, 2.0), $traced(2000.0, 3.0, 10.0)->plusMinus(0.0), 1e-9);
+        self::assertNull($traced(2000.0, 3.0, null)->plusMinus(0.0), 'Nothing says how large the drawing is.');
+        self::assertNull($traced(2000.0, null, 10.0)->plusMinus(0.0));
+    }
+
+    public function testTwoCoverEachOtherByWhatTheyShareOfBoth(): void
+    {
+        $one = new SideOpening('one', 0.0, 1000.0, 0.0, 1000.0);
+        self::assertEqualsWithDelta(1.0, $one->covers($one), 1e-12);
+        self::assertEqualsWithDelta(1.0 / 3.0, $one->covers(new SideOpening('beside', 500.0, 1500.0, 0.0, 1000.0)), 1e-12);
+        self::assertEqualsWithDelta(0.25, $one->covers(new SideOpening('within', 0.0, 500.0, 0.0, 500.0)), 1e-12);
+        self::assertEqualsWithDelta(0.0, $one->covers(new SideOpening('apart', 2000.0, 3000.0, 0.0, 1000.0)), 1e-12);
+    }
 }

@@ -104,7 +104,8 @@ final class Chosen
     private static function isFace(Candidate $one, array $candidates): bool
     {
         foreach ($one->right - $one->left > self::WIDE ? $candidates : [] as $other) {
-            if ($other->odds > self::SPEAKS && $other->areaMm2() < self::FAR_SMALLER * $one->areaMm2() && $one->holds($other, self::BESIDE)) {
+            $isPart = $other->areaMm2() < self::FAR_SMALLER * $one->areaMm2() && $one->holds($other, self::BESIDE);
+            if ($isPart && $other->odds > self::SPEAKS) {
                 return true;
             }
         }
