@@ -10,7 +10,7 @@ use Plinth\Core\Ink\Page\Paper;
 /**
  * Whether a picture shows a building itself and no drawing of one: most of a drawing is blank paper, of one
  * ground; joints between bricks are not, and a plastered wall, its roof and the sky are not alike. Its limits were set by looking
- * at 39 simulated facades and some hundred drawings; how it does on others is told in docs/accuracy.md.
+ * at 46 simulated facades and some hundred drawings; how it does on others is told in docs/accuracy.md.
  */
 final class Scene
 {
