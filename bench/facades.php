@@ -3,7 +3,7 @@
 declare(strict_types=1);
 
 // Openings of facades and drawn elevations with known truth: found, false ones, how far off, and whether their ± holds.
-// Usage: facades.php FOLDER [NAMED] [EVIDENCE]
+// Usage: facades.php FOLDER [NAMED]
 
 use Plinth\Core\Geometry\PixelBox;
 use Plinth\Core\Geometry\PixelPoint;
@@ -29,24 +29,19 @@ foreach (trials($argv[1], $argv[2] ?? '') as $name => [$truth, $raster]) {
     $taken = [];
     [$mine, $wrong, $worst] = [0, [], []];
     foreach ($found as $f) {
-        $off = INF;
-        $which = null;
+        [$off, $which, $each] = [INF, null, []];
         foreach ($truth['openings'] as $k => $o) {
             [$l, $b, $r, $t] = $o['rect'];
             $offs1 = [$f->left - $l, $f->right - $r, $f->sill - $b, $f->head - $t];
             $m = max(array_map(abs(...), $offs1));
             if ($m < $off) {
                 [$off, $which, $each] = [$m, $k, $offs1];
-
             }
-        }
-        if (isset($argv[3])) {
-            file_put_contents($argv[3].($isPhotograph ? '-P' : '-D'), json_encode(['drawing' => $name, 'off' => $off, 'values' => $f->evidence])."\n", FILE_APPEND);
         }
         if (!$f->isSure()) {
             continue;
         }
-        if ($off > 150.0 || isset($taken[$which])) {
+        if (4 !== count($each) || $off > 150.0 || isset($taken[$which])) {
             $wrong[] = sprintf('%.0f', $off);
             continue;
         }
@@ -59,7 +54,6 @@ foreach (trials($argv[1], $argv[2] ?? '') as $name => [$truth, $raster]) {
             $offs[] = abs($v);
             $within += abs($v) <= 2.0 * $f->sigmas[$k] ? 1 : 0;
             ++$edges;
-            if (getenv('OUT') && abs($v) > 2.0 * $f->sigmas[$k]) printf("    %s edge %d off %.0f ± %.0f\n", $name, $k, $v, 2 * $f->sigmas[$k]);
         }
     }
     [$all, $hits, $false] = [$all + count($truth['openings']), $hits + $mine, $false + count($wrong)];
