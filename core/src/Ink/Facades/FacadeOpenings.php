@@ -117,7 +117,6 @@ final class FacadeOpenings
             $head->at,
             [$left->sigma, $right->sigma, $sill->sigma, $head->sigma],
             1.0 / (1.0 + exp(-$base - $factor * $c->odds)),
-            $c->evidence + ['odds' => $c->odds],
         );
     }
 

@@ -12,7 +12,6 @@ final readonly class ShownOpening
     /**
      * @param array{float, float, float, float} $sigmas standard deviations of left, right, sill and head as the picture shows them, mm
      * @param float $confidence 0 to 1, as learnt from simulated pictures; how far it holds on others is told in docs/accuracy.md
-     * @param array<string, float> $evidence what the confidence follows from
      */
     public function __construct(
         public float $left,
@@ -21,7 +20,6 @@ final readonly class ShownOpening
         public float $head,
         public array $sigmas,
         public float $confidence,
-        public array $evidence,
     ) {
     }
 

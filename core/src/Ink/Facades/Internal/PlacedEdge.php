@@ -95,18 +95,17 @@ final readonly class PlacedEdge
         $inner = null === $inner ? null : $inner * $step;
         $off = max(1.0, max(self::OFF[0], self::OFF[1] * $mmPerPixel) / $step);
         $places = [];
-        foreach ($pieces as $k => $piece) {
+        foreach ($pieces as $piece) {
             $place = self::peak($piece, $found, (int) $off, $whole[$found] < 0.0);
             if (null !== $place) {
-                $places[] = [$k, $place];
+                $places[] = $place;
             }
         }
-        $values = array_map(static fn (array $p): float => $p[1], $places);
-        if (\count($values) < 3) {
+        if (\count($places) < 3) {
             return new self($at + $outside * ($found - $reach) * $step, max(self::OFF[0], self::OFF[1] * $mmPerPixel), $inner);
         }
-        $middle = Median::of($values);
-        $spread = 1.48 * Median::of(array_map(static fn (float $v): float => abs($v - $middle), $values)) * $step;
+        $middle = Median::of($places);
+        $spread = 1.48 * Median::of(array_map(static fn (float $v): float => abs($v - $middle), $places)) * $step;
 
         return new self(
             $at + $outside * ($middle - $reach) * $step,
