@@ -43,8 +43,6 @@ final readonly class PlacedEdge
     private const ENDS = 0.08;
     /** mm that a piece may lie off the whole, at least; px otherwise */
     private const OFF = [12.0, 2.0];
-    /** Pieces of a line by hand wander together: the root of how many of them are as good as independent. */
-    private const INDEPENDENT = 1.4;
     /** mm that a frame is wide at least */
     private const NARROWEST = 15.0;
     /** px by which an edge in a picture is off whatever its pieces say: compression and resampling; by trial on simulated pictures */
@@ -107,9 +105,10 @@ final readonly class PlacedEdge
         $middle = Median::of($places);
         $spread = 1.48 * Median::of(array_map(static fn (float $v): float => abs($v - $middle), $places)) * $step;
 
+        // Pieces of a line by hand wander together: more of them say no more.
         return new self(
             $at + $outside * ($middle - $reach) * $step,
-            hypot(hypot($spread / self::INDEPENDENT, self::SYSTEMATIC * $mmPerPixel), $doubt),
+            hypot(hypot($spread, self::SYSTEMATIC * $mmPerPixel), $doubt),
             $inner,
         );
     }
