@@ -52,10 +52,13 @@ final class FacadeOpenings
         if ($isPhotograph || self::sure($found) > 1) {
             return $found;
         }
-        // A photograph may be taken for a drawing, as a plastered wall is as blank as paper, but not the other way round.
+        // A photograph may be taken for a drawing, as a plastered wall is as blank as paper. Whether it is one is not known: nothing is sure.
         $other = self::look($pageInk, $box, $map, true, static fn (float $done) => $onProgress(0.5 + 0.5 * $done));
 
-        return self::sure($other) > self::sure($found) ? $other : $found;
+        return self::sure($other) <= self::sure($found) ? $found : array_map(
+            static fn (ShownOpening $o): ShownOpening => $o->inDoubt(),
+            $other,
+        );
     }
 
     /** @param list<ShownOpening> $found */

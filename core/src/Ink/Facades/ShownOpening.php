@@ -8,6 +8,8 @@ namespace Plinth\Core\Ink\Facades;
 final readonly class ShownOpening
 {
     public const SURE = 0.5;
+    /** what a confidence is then worth */
+    private const DOUBTED = 0.45;
 
     /**
      * @param array{float, float, float, float} $sigmas standard deviations of left, right, sill and head as the picture shows them, mm
@@ -27,6 +29,12 @@ final readonly class ShownOpening
     public function edgePlusMinus(): float
     {
         return 2.0 * max(hypot($this->sigmas[0], $this->sigmas[1]), hypot($this->sigmas[2], $this->sigmas[3])) / \M_SQRT2;
+    }
+
+    /** The same where it is not known what the picture is. */
+    public function inDoubt(): self
+    {
+        return new self($this->left, $this->right, $this->sill, $this->head, $this->sigmas, self::DOUBTED * $this->confidence);
     }
 
     public function isSure(): bool

@@ -53,9 +53,12 @@ final class FacadeOpeningsTest extends TestCase
         self::assertSame([], self::sure($isPhotograph ? self::facade($seed, []) : self::elevation($seed, []), $isPhotograph));
     }
 
-    public function testAPlasteredWallThatIsTakenForADrawingIsLookedAtAsAPhotographToo(): void
+    public function testAPlasteredWallThatIsTakenForADrawingIsLookedAtAsAPhotographTooAndNothingIsSure(): void
     {
-        self::assertCount(\count(self::OPENINGS), self::sure(self::facade(5, self::OPENINGS, 0), false));
+        $sheet = self::facade(5, self::OPENINGS, 0);
+        $found = FacadeOpenings::in($sheet->raster()->page(), self::box(), self::map(), false, static fn () => null);
+        self::assertGreaterThanOrEqual(\count(self::OPENINGS), \count($found));
+        self::assertSame([], array_filter($found, static fn (ShownOpening $o): bool => $o->isSure()), 'It may be a drawing after all.');
     }
 
     public function testFarFromZeroItFindsTheSame(): void

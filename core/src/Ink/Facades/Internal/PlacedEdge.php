@@ -43,12 +43,6 @@ final readonly class PlacedEdge
     private const ENDS = 0.08;
     /** mm that a piece may lie off the whole, at least; px otherwise */
     private const OFF = [12.0, 2.0];
-    /**
-     * mm from an opening's outline to the line of its frame, common practice, no source; and px apart under which a coarse drawing does not
-     * say which of both a line is.
-     */
-    private const FRAME_LINE = 65.0;
-    private const APART_PX = 4.0;
     /** mm that a frame is wide at least */
     private const NARROWEST = 15.0;
     /** px by which an edge in a picture is off whatever its pieces say: compression and resampling; by trial on simulated pictures */
@@ -95,8 +89,6 @@ final readonly class PlacedEdge
         $goesOn = $isUpright || !$isPhotograph ? [] : self::mean(self::flanks($across, $along, $beside));
         [$found, $outer] = self::counting($whole, $looks, $goesOn, $isPhotograph, $reach, (int) ceil(self::NEAR / $step));
         $doubt = max(($outer - $found) * $step / 2.0, self::besideJoint($whole[$found], $goesOn, $found, (int) ceil(self::JOINT / $step)));
-        $isCoarse = !$isPhotograph && self::APART_PX * $mmPerPixel > self::FRAME_LINE;
-        $doubt = $isCoarse ? max($doubt, self::FRAME_LINE / 2.0) : $doubt;
         $inner = $isPhotograph ? self::inner($whole, $found, (int) ceil(self::NARROWEST / $step)) : null;
         $inner = null === $inner ? null : $inner * $step;
         $off = max(1.0, max(self::OFF[0], self::OFF[1] * $mmPerPixel) / $step);
