@@ -52,7 +52,7 @@ final class FacadeOpenings
         if ($isPhotograph || self::sure($found) > 1) {
             return $found;
         }
-        // A photograph may be taken for a drawing, as a plastered wall is as blank as paper: whether it is one is not known, and nothing sure.
+        // A photograph may be taken for a drawing, as a plastered wall is as blank as paper: which it is stays open, and nothing is sure.
         $other = self::look($pageInk, $box, $map, true, static fn (float $done) => $onProgress(0.5 + 0.5 * $done));
 
         return self::sure($other) <= self::sure($found) ? $found : array_map(
