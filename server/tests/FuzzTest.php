@@ -70,6 +70,7 @@ final class FuzzTest extends TestCase
 
     private function furnish(): void
     {
+        $shape = Desk::newId();
         $this->desk = new Desk(Client::ofStack()->signIn());
         $this->desk->bringIn(__DIR__.'/../../demo/sallow-fen-ground.jpg');
         $this->desk->imported();
@@ -97,6 +98,24 @@ final class FuzzTest extends TestCase
                 'type' => 'note',
                 'id' => Desk::newId(),
                 'values' => ['storey' => $this->desk->storey, 'words' => 'assumed', 'x' => 1, 'y' => 1, 'assumption' => true],
+            ],
+            [
+                'do' => 'add',
+                'type' => 'drawnLine',
+                'id' => $shape,
+                'values' => ['storey' => $this->desk->storey, 'line' => '0 0 -20; 90 0; 90 90', 'closed' => true],
+            ],
+            [
+                'do' => 'add',
+                'type' => 'sweep',
+                'id' => Desk::newId(),
+                'values' => ['storey' => $this->desk->storey, 'name' => 'Cornice', 'profile' => $shape],
+            ],
+            [
+                'do' => 'add',
+                'type' => 'dimension',
+                'id' => Desk::newId(),
+                'values' => ['storey' => $this->desk->storey, 'x1' => 0, 'y1' => 0, 'x2' => 900, 'y2' => 0, 'off' => 300],
             ],
         ]);
     }
@@ -185,7 +204,7 @@ final class FuzzTest extends TestCase
         $type = $this->one(array_keys(Registered::kinds()->classes));
         $do = $this->one([
             'add', 'set', 'set', 'set', 'remove', 'setMany', 'removeMany', 'move', 'trace', 'shift', 'figure', 'rework', 'lay',
-            'settle', 'copy', 'toStorey', 'replace', 'goBack', 'fly',
+            'settle', 'copy', 'arrange', 'toStorey', 'replace', 'goBack', 'fly',
         ]);
         $keys = [
             'trace' => [
@@ -201,6 +220,8 @@ final class FuzzTest extends TestCase
                 'storey', 'drawing', 'walls', 'openings', 'columns',
             ], 'settle' => ['storey'], 'copy' => [
                 'storey', 'things', 'alone', 'to', 'by',
+            ], 'arrange' => [
+                'things', 'by', 'turn', 'about', 'mirror', 'copies',
             ], 'toStorey' => ['from', 'things', 'storey'], 'replace' => ['page'], 'goBack' => ['drawing', 'revision'],
         ];
         $operation = ['do' => $do, 'type' => $type, 'id' => 'add' === $do ? Desk::newId() : $this->id($type)];
@@ -233,6 +254,7 @@ final class FuzzTest extends TestCase
                     0 === mt_rand(0, 3) => $this->some(),
                     isset($this->ids[$key]) => $this->id($key),
                     str_ends_with($key, 'Node') => $this->id('node'),
+                    'things' === $key => [['type' => $type = $this->one(['drawnLine', 'dimension', 'outline']), 'id' => $this->id($type)]],
                     'points' === $key => [[mt_rand(-9000, 9000), mt_rand(-9000, 9000)], [mt_rand(-9000, 9000), mt_rand(-9000, 9000)]],
                     'nodes' === $key => [Desk::newId(), Desk::newId()],
                     'walls' === $key => [Desk::newId()],
@@ -286,6 +308,7 @@ final class FuzzTest extends TestCase
             9 => "$p/storeys/{$this->id('storey')}/".$this->one(['plan.json', 'rooms-table', 'settled']),
             10 => "$p/".$this->one([
                 "outlines/{$this->id('outline')}",
+                "drawn-lines/{$this->id('drawnLine')}",
                 "boundaries/{$this->id('boundary')}",
                 "boundaries/{$this->id('boundary')}/clearances",
                 "sides/{$this->id('side')}/corners",

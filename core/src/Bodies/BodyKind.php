@@ -17,6 +17,8 @@ enum BodyKind: string
     case Roof = 'roof';
     case Dormer = 'dormer';
     case Chimney = 'chimney';
+    /** a profile along a path */
+    case Swept = 'swept';
     case Frame = 'frame';
     case Leaf = 'leaf';
     case Pane = 'pane';

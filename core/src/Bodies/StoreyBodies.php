@@ -19,6 +19,7 @@ use Plinth\Core\Bodies\Internal\RoomSpace;
 use Plinth\Core\Bodies\Internal\Stack;
 use Plinth\Core\Bodies\Internal\StoreyStairs;
 use Plinth\Core\Bodies\Internal\Surroundings;
+use Plinth\Core\Bodies\Internal\SweepPaths;
 use Plinth\Core\Bodies\Internal\Upright;
 use Plinth\Core\Geometry\Overlay;
 use Plinth\Core\Objects\ObjectForm;
@@ -30,8 +31,11 @@ use Plinth\Core\Plan\Model\PitchedRoof;
 use Plinth\Core\Plan\Model\Storey;
 use Plinth\Core\Plan\Model\Wall;
 use Plinth\Core\Plan\Network\Neighbourhood;
+use Plinth\Core\Roof\Exception\UnbuildableRoof;
 use Plinth\Core\Roof\Roof;
 use Plinth\Core\Stairs\StairLimits;
+use Plinth\Core\Sweeping\Exception\UnbuildableSweep;
+use Plinth\Core\Sweeping\SweptForm;
 
 /**
  * The bodies of one storey.
@@ -89,6 +93,7 @@ final class StoreyBodies
             ...$this->roofs(),
             ...$this->shafts(),
             ...$this->dormers(),
+            ...$this->sweeps(),
         ];
     }
 
@@ -395,6 +400,26 @@ final class StoreyBodies
             $walls = Cut::withoutHoles(Overlay::difference([Rings::of($dormer->outline)], $inner));
             $cells = [...$upright->cells($walls, $lid, $lid), ...$sunk->cells($inner, $lid - $dormer->thickness, $lid)];
             array_push($bodies, ...$this->body(BodyKind::Dormer, $dormer->id, $cells));
+        }
+
+        return $bodies;
+    }
+
+    /** @return list<Body> profiles along their paths: one for each piece of a path */
+    public function sweeps(): array
+    {
+        $bodies = [];
+        foreach ($this->storey->sweeps as $sweep) {
+            try {
+                foreach (SweepPaths::of($sweep, $this->storey, $this->derivation) as [$corners, $rises, $closed, $up]) {
+                    $form = SweptForm::of($sweep, $corners, $rises, $closed, $up);
+                    $form = null === $sweep->face ? $form : $form->upright(...$sweep->face);
+                    $mesh = new Mesh($form->places, array_map(static fn (array $face): array => [$face], $form->faces));
+                    $bodies[] = new Body(BodyKind::Swept, $sweep->id, $this->storey->id, $mesh);
+                }
+            } catch (UnbuildableSweep|UnbuildableRoof $e) {
+                $this->around->refuse($sweep->id, $e->getMessage());
+            }
         }
 
         return $bodies;

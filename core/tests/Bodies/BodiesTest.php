@@ -55,7 +55,7 @@ final class BodiesTest extends TestCase
             }
             self::assertEqualsWithDelta($mesh->area(), $area, 1e-9 * $area, "{$body->kind->value} $body->id is not cut up whole.");
         }
-        self::assertCount(14, $kinds);
+        self::assertCount(15, $kinds);
     }
 
     /** manifold-3d 3 (npm), in single precision: volumes to 1e-5 of themselves; of what touches it tells up to some 100 mm³. */

@@ -20,6 +20,8 @@ use Plinth\Core\Plan\Model\Shaft;
 use Plinth\Core\Plan\Model\Slab;
 use Plinth\Core\Plan\Model\Stair;
 use Plinth\Core\Plan\Model\Storey;
+use Plinth\Core\Plan\Model\Sweep;
+use Plinth\Core\Plan\Model\SweepAlong;
 use Plinth\Core\Plan\Model\Wall;
 
 /** Two storeys of 10 × 6 m under a roof with a gable, with something of everything in them. */
@@ -64,6 +66,12 @@ final readonly class House
             new Wall($of.'e', $this->at(5000.0, 150.0), $this->at(5000.0, 5850.0), 120.0),
             new Wall($of.'f', $this->at(5000.0, 3000.0), $this->at(9850.0, 3000.0), 120.0, rise: 400.0),
         ];
+    }
+
+    /** @param non-empty-list<array{int, int}> $corners */
+    private static function profile(array $corners): Contour
+    {
+        return new Contour(array_map(static fn (array $p): Point => new Point((float) $p[0], (float) $p[1]), $corners));
     }
 
     private function ground(): Storey
@@ -116,6 +124,10 @@ final readonly class House
                 200.0,
             )],
             dormers: [new Dormer('do', $this->round([[6000, 400], [7800, 400], [7800, 2400], [6000, 2400]]), 4200.0, 150.0)],
+            sweeps: [
+                new Sweep('gutter', self::profile([[0, -70], [90, -70], [110, 0], [0, 0]]), SweepAlong::Eaves, of: 'r'),
+                new Sweep('cornice', self::profile([[0, 0], [30, 20], [40, 90], [0, 120]]), SweepAlong::Walls, level: 700.0),
+            ],
         );
     }
 }

@@ -19,6 +19,7 @@ use Plinth\Core\Plan\Model\Stair as CoreStair;
 use Plinth\Core\Plan\Model\StairLimit as CoreStairLimit;
 use Plinth\Core\Plan\Model\Storey as CoreStorey;
 use Plinth\Core\Plan\Model\Surface as CoreSurface;
+use Plinth\Server\Drafting\SweptProfiles;
 use Plinth\Server\Elevation\Outline;
 use Plinth\Server\Elevation\OutlineCorner;
 use Plinth\Server\Elevation\OutlineKind;
@@ -41,8 +42,11 @@ final readonly class BuildingPlan
     private const ROOF_MM = 200.0;
     private const DORMER_MM = 150.0;
 
-    public function __construct(private EntityManagerInterface $entities, private PlanKeeper $plans)
-    {
+    public function __construct(
+        private EntityManagerInterface $entities,
+        private PlanKeeper $plans,
+        private SweptProfiles $sweeps,
+    ) {
     }
 
     /**
@@ -171,7 +175,9 @@ final readonly class BuildingPlan
             $this->entities->getRepository(Stair::class)->findBy(['project' => $row->project(), 'storey' => $row->id()], ['id' => 'ASC']),
         );
 
-        return $storey->built($floors, $ceilings, $voids, $roofs, $shafts, $dormers, $objects, $this->surfaces($row), $stairs);
+        $sweeps = $this->sweeps->of($row);
+
+        return $storey->built($floors, $ceilings, $voids, $roofs, $shafts, $dormers, $objects, $this->surfaces($row), $stairs, $sweeps);
     }
 
     /** @return list<CoreSurface> */

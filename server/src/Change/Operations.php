@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Server\Change;
 
 use Plinth\Core\Exchange\Json\JsonValue;
+use Plinth\Core\Geometry\Motion;
 use Plinth\Server\Http\Refusal;
 use Symfony\Component\DependencyInjection\Attribute\AutowireIterator;
 use Symfony\Component\Uid\Uuid;
@@ -66,7 +67,7 @@ final readonly class Operations
         $class = $this->kinds->class($operation->get('type'));
         $values = 'setMany' === $do ? $operation->get('values')->map() : [];
         self::requireMay($class::kind(), 'removeMany' === $do ? 'remove' : 'set', array_keys($values), $operation);
-        [$dx, $dy] = 'move' === $do ? $operation->get('by')->pair() : [0.0, 0.0];
+        $motion = Motion::shift(...('move' === $do ? $operation->get('by')->pair() : [0.0, 0.0]));
         foreach ($operation->list('ids') as $at) {
             $this->deadline->check();
             $id = RowValues::uuid($at);
@@ -77,15 +78,15 @@ final readonly class Operations
             match ($do) {
                 'removeMany' => $workspace->removeWhole($row, $base, $at->at),
                 'setMany' => $workspace->set($row, $values, $operation->at.'/values'),
-                default => $workspace->set($row, self::moved($row, $dx, $dy, $operation->at.'/type'), $operation->at.'/by'),
+                default => $workspace->set($row, self::moved($row, $motion, $operation->at.'/type'), $operation->at.'/by'),
             };
         }
     }
 
     /** @return array<string, scalar|null> the places of a row, moved */
-    private static function moved(ProjectRow $row, float $dx, float $dy, string $at): array
+    private static function moved(ProjectRow $row, Motion $motion, string $at): array
     {
-        $moved = $row->movedBy($dx, $dy);
+        $moved = $row->movedBy($motion);
         if ([] === $moved || !$row::kind()->isMoved) {
             throw Refusal::invalid('no-place', \sprintf('A %s has no place of its own to be moved from.', $row::kind()->name), $at);
         }

@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace Plinth\Server\Change;
 
 use Doctrine\ORM\Mapping as ORM;
+use Plinth\Core\Geometry\Motion;
+use Plinth\Core\Geometry\Point;
 use Symfony\Bridge\Doctrine\Types\UuidType;
 use Symfony\Component\Uid\Uuid;
 
@@ -20,7 +22,7 @@ abstract class ProjectRow
     public const FOLLOWS = [];
 
     /** What most rows call their own places. */
-    private const PLACES = ['x', 'y', 'x1', 'y1', 'x2', 'y2', 'toX', 'toY'];
+    private const PLACES = [['x', 'y'], ['x1', 'y1'], ['x2', 'y2'], ['toX', 'toY']];
 
     #[ORM\Column]
     protected int $revision = 0;
@@ -77,15 +79,20 @@ abstract class ProjectRow
         return \is_string($value) ? Uuid::fromString($value) : null;
     }
 
-    /** @return Values its own places, moved by so many mm; none where it has none */
-    public function movedBy(float $dx, float $dy): array
+    /** @return Values its own places, and the rises of arcs between them, once it lies elsewhere; none where it has none */
+    public function movedBy(Motion $motion): array
     {
+        $values = $this->values();
         $moved = [];
-        foreach (array_filter(array_intersect_key($this->values(), array_flip(self::PLACES)), is_numeric(...)) as $key => $place) {
-            $moved[$key] = (float) $place + (false !== stripos($key, 'x') ? $dx : $dy);
+        foreach (self::PLACES as [$x, $y]) {
+            if (is_numeric($values[$x] ?? null) && is_numeric($values[$y] ?? null)) {
+                $to = $motion->of(new Point((float) $values[$x], (float) $values[$y]));
+                $moved += [$x => $to->x, $y => $to->y];
+            }
         }
+        $rise = $values['rise'] ?? null;
 
-        return $moved;
+        return [] !== $moved && is_numeric($rise) ? $moved + ['rise' => $motion->rise((float) $rise)] : $moved;
     }
 
     public function id(): Uuid

@@ -12,6 +12,7 @@ use Plinth\Server\Change\Refers;
 use Plinth\Server\Change\RowValues;
 use Plinth\Server\Change\WhenGone;
 use Plinth\Server\Http\Refusal;
+use Plinth\Server\Project\Arrangeable;
 use Plinth\Server\Project\DrawnOnStorey;
 use Plinth\Server\Project\Side;
 use Plinth\Server\Project\Storey;
@@ -23,7 +24,7 @@ use Symfony\Component\Uid\Uuid;
 #[ORM\Entity]
 #[ORM\Index(fields: ['project', 'side'])]
 #[ORM\Index(fields: ['project', 'storey'])]
-class Outline extends ProjectRow implements DrawnOnStorey
+class Outline extends ProjectRow implements Arrangeable, DrawnOnStorey
 {
     /** the side it stands on; otherwise it lies on a storey */
     #[Refers(Side::class)]

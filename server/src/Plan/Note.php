@@ -11,6 +11,7 @@ use Plinth\Server\Change\Refers;
 use Plinth\Server\Change\RowValues;
 use Plinth\Server\Change\WhenGone;
 use Plinth\Server\Http\Refusal;
+use Plinth\Server\Project\Arrangeable;
 use Plinth\Server\Project\DrawnOnStorey;
 use Plinth\Server\Project\Side;
 use Plinth\Server\Project\Storey;
@@ -21,7 +22,7 @@ use Symfony\Component\Uid\Uuid;
 #[Kind('note')]
 #[ORM\Entity]
 #[ORM\Index(fields: ['project', 'storey'])]
-class Note extends ProjectRow implements DrawnOnStorey
+class Note extends ProjectRow implements Arrangeable, DrawnOnStorey
 {
     /** the storey it lies on; otherwise it stands on a side */
     #[Refers(Storey::class, then: WhenGone::GoesAlong)]

@@ -11,17 +11,21 @@ use Plinth\Server\Change\RowValues;
 use Plinth\Server\Change\Workspace;
 use Plinth\Server\Http\Refusal;
 
-/** Reads out of an operation what is to go elsewhere: `things` by kind and id, or all of a storey. */
+/** Reads out of an operation what it is about: `things` by kind and id, or all of a storey. */
 final readonly class Drawn
 {
     public function __construct(private Kinds $kinds, private Elsewhere $elsewhere)
     {
     }
 
-    /** @return list<ProjectRow> */
-    public function meant(Workspace $workspace, JsonValue $wanted, string $storey): array
+    /**
+     * @param string|null $storey where a whole storey may be named
+     *
+     * @return list<ProjectRow>
+     */
+    public function meant(Workspace $workspace, JsonValue $wanted, ?string $storey = null): array
     {
-        if (null !== $wanted->optional($storey)) {
+        if (null !== $storey && null !== $wanted->optional($storey)) {
             return $this->elsewhere->drawnOn($workspace, RowValues::uuid($wanted->get($storey)));
         }
         $ids = [];

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Plinth\Server\Project;
 
+use Plinth\Core\Geometry\Motion;
 use Plinth\Server\Change\Base;
 use Plinth\Server\Change\Kinds;
 use Plinth\Server\Change\ProjectRow;
@@ -21,7 +22,7 @@ use Symfony\Component\Uid\UuidV7;
  */
 final readonly class Elsewhere
 {
-    public function __construct(private Kinds $kinds)
+    public function __construct(private Kinds $kinds, private Whole $whole)
     {
     }
 
@@ -45,10 +46,11 @@ final readonly class Elsewhere
     public function copy(Workspace $workspace, array $rows, Uuid $to, bool $along, array $by, string $at): void
     {
         $copies = [];
-        foreach ($this->whole($workspace, $rows, $along, $at) as $row) {
+        self::requireOnStorey($rows, $at);
+        foreach ($this->whole->of($workspace, $rows, $along, $at) as $row) {
             $id = new UuidV7();
             $copies[$row->id()->toRfc4122()] = $id->toRfc4122();
-            $moved = [0.0, 0.0] === $by ? [] : $row->movedBy(...$by);
+            $moved = [0.0, 0.0] === $by ? [] : $row->movedBy(Motion::shift(...$by));
             $workspace->add($row::class, $id, $moved + self::there($row, $to, $copies) + $row->values(), $at);
         }
     }
@@ -60,7 +62,8 @@ final readonly class Elsewhere
      */
     public function move(Workspace $workspace, array $rows, Uuid $to, Base $base, string $at): void
     {
-        $whole = $this->whole($workspace, $rows, true, $at);
+        self::requireOnStorey($rows, $at);
+        $whole = $this->whole->of($workspace, $rows, true, $at);
         $copies = [];
         foreach ($whole as $row) {
             $values = self::there($row, $to, $copies);
@@ -74,81 +77,14 @@ final readonly class Elsewhere
         }
     }
 
-    /**
-     * Rows with all that goes along, each after those that it names.
-     *
-     * @param list<ProjectRow> $rows
-     *
-     * @return array<string, ProjectRow> by kind and id
-     */
-    private function whole(Workspace $workspace, array $rows, bool $along, string $at): array
+    /** @param list<ProjectRow> $rows */
+    private static function requireOnStorey(array $rows, string $at): void
     {
-        $found = [];
         foreach ($rows as $row) {
             if (!$row instanceof DrawnOnStorey || null === $row->named(self::storeyOf($row::class) ?? throw new \LogicException('It lies on no storey.'))) {
                 throw Refusal::invalid('not-on-storey', \sprintf('A %s that lies on no storey cannot go to another one.', $row::kind()->name), $at);
             }
-            $found[$row::class][$row->id()->toRfc4122()] = $row;
         }
-        foreach ($rows as $row) {
-            if (!self::standsOnly($row, $found)) {
-                throw Refusal::conflict('stands-on-both', \sprintf('A %s goes with what it stands on only.', $row::kind()->name), $at);
-            }
-        }
-        // What stands on them first, then what all of it stands on.
-        foreach ($along ? $this->kinds->classes : [] as $class) {
-            $ids = array_map(static fn (ProjectRow $r): Uuid => $r->id(), array_values($found[$class] ?? []));
-            foreach ([] === $ids ? [] : $this->kinds->referrers($class) as [$referrer, $refers]) {
-                if (WhenGone::GoesAlong !== $refers->then || Storey::class === $class) {
-                    continue;
-                }
-                $workspace->findAllBy($referrer, $refers->field, $ids);
-                foreach ($ids as $id) {
-                    foreach ($workspace->findBy($referrer, $refers->field, $id) as $row) {
-                        if (self::standsOnly($row, $found)) {
-                            $found[$referrer][$row->id()->toRfc4122()] = $row;
-                        }
-                    }
-                }
-            }
-        }
-        foreach (array_reverse($this->kinds->classes) as $class) {
-            foreach ($class::refers() as $by) {
-                $ids = $by->alone ? array_values(array_filter(array_map(
-                    static fn (ProjectRow $r): ?Uuid => $r->named($by),
-                    array_values($found[$class] ?? []),
-                ))) : [];
-                $workspace->readAll($by->to, $ids);
-                foreach ($ids as $id) {
-                    $found[$by->to][$id->toRfc4122()] = $workspace->get($by->to, $id);
-                }
-            }
-        }
-        $whole = [];
-        foreach ($this->kinds->classes as $class) {
-            foreach ($found[$class] ?? [] as $row) {
-                $whole[Workspace::key($class, $row->id())] = $row;
-            }
-        }
-
-        return $whole;
-    }
-
-    /**
-     * Whether all that a row would go along with is going.
-     *
-     * @param array<class-string<ProjectRow>, array<string, ProjectRow>> $going
-     */
-    private static function standsOnly(ProjectRow $row, array $going): bool
-    {
-        foreach ($row::refers() as $by) {
-            $id = WhenGone::GoesAlong === $by->then && Storey::class !== $by->to ? $row->named($by) : null;
-            if (null !== $id && !isset($going[$by->to][$id->toRfc4122()])) {
-                return false;
-            }
-        }
-
-        return true;
     }
 
     /**

@@ -114,6 +114,11 @@ class Side extends ProjectRow
         return $this->name;
     }
 
+    public function hasLine(): bool
+    {
+        return null !== $this->fromX;
+    }
+
     /** @return array{Point, Point} left and right end of its line on the plan */
     public function line(): array
     {

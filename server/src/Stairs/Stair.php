@@ -8,6 +8,7 @@ use Doctrine\DBAL\Types\Types;
 use Doctrine\ORM\Mapping as ORM;
 use Plinth\Core\Exchange\Exception\UnreadableDocument;
 use Plinth\Core\Geometry\Contour;
+use Plinth\Core\Geometry\Motion;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Plan\Model\Stair as CoreStair;
 use Plinth\Core\Plan\Model\StairBuild;
@@ -152,9 +153,9 @@ class Stair extends ProjectRow implements OnStorey, DrawnOnStorey
         $this->postsBy = $by ?? (StairPosts::Gap === $this->posts ? CoreStair::GAP_MM : 1.0);
     }
 
-    public function movedBy(float $dx, float $dy): array
+    public function movedBy(Motion $motion): array
     {
-        return $this->mapped(static fn (Point $p, float $rise): array => [new Point($p->x + $dx, $p->y + $dy), $rise]);
+        return $this->mapped(static fn (Point $p, float $rise): array => [$motion->of($p), $motion->rise($rise)]);
     }
 
     /**

@@ -21,8 +21,20 @@ const LOOKS: Record<Line["role"], { width: number; dash?: string }> = {
 };
 const ROLES = ["visible", "hidden", "cut"] as const;
 
-/** How far what was seen last reaches, and of which side. */
-const useReach = create<{ side: string | null; corners: readonly XY[] }>(() => ({ side: null, corners: [] }));
+/** What was seen last, how far it reaches, and of which side. */
+const useReach = create<{ side: string | null; corners: readonly XY[]; lines: readonly (readonly [XY, XY])[] }>(() => ({
+  side: null,
+  corners: [],
+  lines: [],
+}));
+
+const NOTHING: readonly (readonly [XY, XY])[] = [];
+
+/** Ends of all lines that a side shows of what stands; none until it is known. */
+export function linesSeen(side: string | null): readonly (readonly [XY, XY])[] {
+  const reach = useReach.getState();
+  return side !== null && reach.side === side ? reach.lines : NOTHING;
+}
 
 /** What a view of a side has to hold of what stands; until that is known, its line and all storeys. */
 export function sideCorners(): XY[] {
@@ -77,7 +89,12 @@ export function SideView({ screen }: { screen: Map2 }) {
   useEffect(() => {
     if (!data || side === null) return;
     const isNew = useReach.getState().side !== side;
-    useReach.setState({ side, corners: cornersOf(data) });
+    const end = ([x = 0, y = 0]: readonly number[]): XY => [x, y];
+    useReach.setState({
+      side,
+      corners: cornersOf(data),
+      lines: data.lines.filter((l) => l.role !== "hidden").map((l) => [end(l.from), end(l.to)] as const),
+    });
     // Where no drawing lies it is all there is to look at.
     if (isNew && useDesk.getState().drawing === null) showTraced();
   }, [data, side]);

@@ -16,6 +16,13 @@ export async function read(text: string): Promise<number | null> {
   return null;
 }
 
+/** A length and, where it is typed, an angle: `4.2 m`, `4.2 m 30°`; null after what is wrong with it was said. */
+export async function readAlong(text: string): Promise<{ mm: number; radians: number | null } | null> {
+  const [, length = text, angle] = /^(.*?)(?:\s+(-?\d+(?:\.\d+)?)\s*°)?$/.exec(text.trim()) ?? [];
+  const mm = await read(length);
+  return mm === null ? null : { mm, radians: angle === undefined ? null : (Number(angle) * Math.PI) / 180 };
+}
+
 /**
  * Sends a change and clears the draft at once, so that the next pick need not wait for the answer. A refusal brings the
  * draft back with its reason, unless the hand has gone on to something else.

@@ -72,6 +72,9 @@ const KINDS: readonly Kind[] = [
   "divider",
   "figure",
   "note",
+  "drawnLine",
+  "dimension",
+  "sweep",
   "listedRoom",
   "assurance",
 ];

@@ -46,6 +46,11 @@ final class Surroundings
         return array_values($this->refused);
     }
 
+    public function refuse(string $id, string $message): void
+    {
+        $this->refused[$id] = new Refused($id, $message);
+    }
+
     /**
      * What ends walls and columns: the floor that they stand on, what lies over them, and what passes through.
      *
@@ -117,7 +122,7 @@ final class Surroundings
             } catch (UnbuildableRoof $e) {
                 $this->roofs[$roof->id] = null;
                 if ($on === $this->storey) {
-                    $this->refused[$roof->id] = new Refused($roof->id, $e->getMessage());
+                    $this->refuse($roof->id, $e->getMessage());
                 }
             }
         }
@@ -171,7 +176,7 @@ final class Surroundings
             } catch (UnbuildableStair $e) {
                 $this->stairs[$stair->id] = null;
                 if ($on === $this->storey) {
-                    $this->refused[$stair->id] = new Refused($stair->id, $e->getMessage());
+                    $this->refuse($stair->id, $e->getMessage());
                 }
             }
         }

@@ -35,6 +35,8 @@ use Plinth\Core\Plan\Model\StairPosts;
 use Plinth\Core\Plan\Model\StairTurn;
 use Plinth\Core\Plan\Model\Storey;
 use Plinth\Core\Plan\Model\Surface;
+use Plinth\Core\Plan\Model\SweepAlong;
+use Plinth\Core\Plan\Model\Sweep;
 use Plinth\Core\Plan\Model\SurfaceOn;
 use Plinth\Core\Plan\Model\Wall;
 
@@ -49,7 +51,7 @@ final class PlanReader
     private const WALL = ['id', 'from', 'to', 'thickness', 'line', 'height', 'rise', 'enclosing'];
     private const OPENING = ['id', 'wall', 'kind', 'offset', 'width', 'sill', 'height', 'hand', 'swing', 'leaf'];
     /** what came with version 2 */
-    private const BODIES = ['floors', 'ceilings', 'voids', 'roofs', 'chimneys', 'dormers', 'objects', 'surfaces', 'stairs'];
+    private const BODIES = ['floors', 'ceilings', 'voids', 'roofs', 'chimneys', 'dormers', 'objects', 'surfaces', 'stairs', 'sweeps'];
 
     /** @var array<string, true> ids of finishes */
     private array $finishes = [];
@@ -157,6 +159,7 @@ final class PlanReader
                 'wall' => array_keys($byId),
             ])),
             $this->each($storey, 'stairs', $ids, self::stair(...)),
+            $this->each($storey, 'sweeps', $ids, static fn (JsonValue $s, string $id): Sweep => self::sweep($s, $id, $storey)),
         );
     }
 
@@ -240,6 +243,38 @@ final class PlanReader
             $object->get('depth')->positive(20_000.0),
             $object->get('height')->positive(20_000.0),
             $object->optional('base')?->number() ?? 0.0,
+        );
+    }
+
+    private static function sweep(JsonValue $sweep, string $id, JsonValue $storey): Sweep
+    {
+        $sweep->object(['id', 'profile', 'along', 'path', 'rises', 'closed', 'of', 'level', 'inward', 'face']);
+        $along = $sweep->get('along')->choice(SweepAlong::class);
+        $of = $sweep->optional('of')?->text();
+        $roofs = array_map(static fn (JsonValue $r): string => $r->get('id')->text(), $storey->list('roofs'));
+        if (SweepAlong::Eaves === $along && !\in_array($of, $roofs, true)) {
+            throw UnreadableDocument::outOfRange($sweep->at.'/of', 'a roof of this storey');
+        }
+        $path = array_map(static fn (JsonValue $p): Point => $p->point(), $sweep->list('path'));
+        if (SweepAlong::Path === $along && \count($path) < 2) {
+            throw UnreadableDocument::outOfRange($sweep->at.'/path', 'two places or more');
+        }
+        $face = array_map(static fn (JsonValue $p): Point => $p->point(), $sweep->list('face'));
+        if ([] !== $face && (2 !== \count($face) || $face[0]->distanceTo($face[1]) < Wall::JOIN_MM)) {
+            throw UnreadableDocument::outOfRange($sweep->at.'/face', 'two places that lie apart');
+        }
+
+        return new Sweep(
+            $id,
+            self::contour($sweep->get('profile')->object(['outline', 'rises']), 2),
+            $along,
+            $path,
+            array_map(static fn (JsonValue $r): float => $r->number(), $sweep->list('rises')),
+            $sweep->optional('closed')?->boolean() ?? false,
+            $of,
+            $sweep->optional('level')?->number() ?? 0.0,
+            $sweep->optional('inward')?->boolean() ?? false,
+            2 === \count($face) ? $face : null,
         );
     }
 
@@ -362,11 +397,12 @@ final class PlanReader
         );
     }
 
-    private static function contour(JsonValue $thing): Contour
+    /** @param int $least corners: two can be joined by arcs */
+    private static function contour(JsonValue $thing, int $least = 3): Contour
     {
         $corners = array_map(static fn (JsonValue $p): Point => $p->point(), $thing->get('outline')->items());
-        if (\count($corners) < 3) {
-            throw UnreadableDocument::outOfRange($thing->at.'/outline', 'three corners or more');
+        if (\count($corners) < max(1, $least)) {
+            throw UnreadableDocument::outOfRange($thing->at.'/outline', 2 === $least ? 'two corners or more' : 'three corners or more');
         }
 
         return new Contour($corners, array_map(static fn (JsonValue $r): float => $r->number(), $thing->list('rises')));

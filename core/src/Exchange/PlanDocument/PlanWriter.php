@@ -30,6 +30,7 @@ use Plinth\Core\Plan\Model\Stair;
 use Plinth\Core\Plan\Model\StairLimit;
 use Plinth\Core\Plan\Model\Storey;
 use Plinth\Core\Plan\Model\Surface;
+use Plinth\Core\Plan\Model\Sweep;
 use Plinth\Core\Plan\Model\Wall;
 use Plinth\Core\Plan\Network\Leak;
 
@@ -123,7 +124,20 @@ final class PlanWriter
                 'origin' => $f->origin->toArray(), 'degrees' => $f->degrees,
             ]), $s->surfaces),
             'stairs' => array_map(self::stair(...), $s->stairs),
+            'sweeps' => array_map(self::sweep(...), $s->sweeps),
         ];
+    }
+
+    /** @return array<string, mixed> */
+    private static function sweep(Sweep $s): array
+    {
+        return self::said([
+            'id' => $s->id, 'profile' => self::contour($s->profile), 'along' => $s->along->value,
+            'path' => [] === $s->path ? null : array_map(static fn (Point $p): array => $p->toArray(), $s->path),
+            'rises' => [] === array_filter($s->rises) ? null : $s->rises,
+            'closed' => $s->closed ? true : null, 'of' => $s->of, 'level' => $s->level, 'inward' => $s->inward ? true : null,
+            'face' => null === $s->face ? null : [$s->face[0]->toArray(), $s->face[1]->toArray()],
+        ]);
     }
 
     /** @return array<string, mixed> */

@@ -289,10 +289,16 @@ final class Derivation
         return $ids;
     }
 
+    /** @return list<BodyOutline> of each group of walls that belong together */
+    public function outlines(): array
+    {
+        return Outlines::of($this->enclosing, ...$this->facesOf($this->all()));
+    }
+
     private function whole(Storey $storey): DerivedStorey
     {
         [$walls, $regions, $unplaced] = $this->everything();
-        $outlines = Outlines::of($this->enclosing, ...$this->facesOf($this->all()));
+        $outlines = $this->outlines();
         // Any text is an id, a number too.
         $openings = array_replace([], ...array_map(static fn (WallShape $w): array => $w->openings, array_values($walls)));
         $findings = array_merge(

@@ -28,6 +28,7 @@ final readonly class Storey
      * @param list<PlacedObject> $objects in its rooms
      * @param list<Surface> $surfaces of its rooms and walls that have a finish
      * @param list<Stair> $stairs that go up from it
+     * @param list<Sweep> $sweeps
      *
      * @throws UnusableValue
      */
@@ -51,6 +52,7 @@ final readonly class Storey
         public array $objects = [],
         public array $surfaces = [],
         public array $stairs = [],
+        public array $sweeps = [],
     ) {
         Checked::within("storey $id/elevation", $elevation);
         Checked::size("storey $id/height", $height);
@@ -68,6 +70,7 @@ final readonly class Storey
      * @param list<PlacedObject> $objects
      * @param list<Surface> $surfaces
      * @param list<Stair> $stairs
+     * @param list<Sweep> $sweeps
      */
     public function built(
         array $floors,
@@ -79,6 +82,7 @@ final readonly class Storey
         array $objects = [],
         array $surfaces = [],
         array $stairs = [],
+        array $sweeps = [],
     ): self {
         return new self(
             $this->id,
@@ -100,6 +104,7 @@ final readonly class Storey
             $objects,
             $surfaces,
             $stairs,
+            $sweeps,
         );
     }
 
@@ -130,6 +135,7 @@ final readonly class Storey
             $this->objects,
             $this->surfaces,
             $this->stairs,
+            $this->sweeps,
         );
     }
 }

@@ -11,7 +11,10 @@ type Removed =
   | "outline"
   | "object"
   | "surface"
-  | "stair";
+  | "stair"
+  | "drawnLine"
+  | "dimension"
+  | "sweep";
 
 /** Removes one thing that was selected, by its own title. */
 export function removeRow(type: Removed, id: string, title = `Remove a ${type}`): void {

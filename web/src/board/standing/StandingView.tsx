@@ -34,6 +34,7 @@ const LAYERS: readonly { name: string; kinds: readonly (BodyKind | "finishes")[]
   { name: "ceilings", kinds: ["ceiling"] },
   { name: "floors", kinds: ["floor", "finish"] },
   { name: "doors, windows", kinds: ["frame", "leaf", "pane"] },
+  { name: "mouldings", kinds: ["swept"] },
   { name: "objects", kinds: ["object"] },
   { name: "finishes", kinds: ["finishes"] },
 ];
@@ -49,6 +50,7 @@ const ROWS: Record<BodyKind, Kind> = {
   roof: "outline",
   dormer: "outline",
   chimney: "outline",
+  swept: "sweep",
   frame: "opening",
   leaf: "opening",
   pane: "opening",

@@ -2,7 +2,7 @@ import { api, type Refused, settled } from "../../../api/client";
 import { newId } from "../../../api/ids";
 import type { Click } from "../../../board/act";
 import { clearDraft, drafted, useDesk } from "../../../board/desk";
-import { read } from "../../../board/slip";
+import { read, readAlong } from "../../../board/slip";
 import { snapAt } from "../../../board/snap";
 import { apply, inverse } from "../../../geometry/maps";
 import { distance, type XY } from "../../../geometry/plane";
@@ -117,13 +117,13 @@ export async function setChainLength(text: string): Promise<void> {
   const last = chain?.points.at(-1);
   const toward = snap?.at ?? pointer;
   if (!last || !toward) return;
-  const [, lengthText = text, angleText] = /^(.*?)(?:\s+(-?\d+(?:\.\d+)?)\s*°)?$/.exec(text.trim()) ?? [];
-  const mm = await read(lengthText);
-  if (mm === null) return;
+  const typed = await readAlong(text);
+  if (typed === null) return;
+  const { mm } = typed;
   const pointed = Math.atan2(toward[1] - last[1], toward[0] - last[0]);
   const angle =
-    angleText !== undefined
-      ? (Number(angleText) * Math.PI) / 180
+    typed.radians !== null
+      ? typed.radians
       : snap?.words.includes("square") || snap?.words.includes("45°")
         ? pointed
         : ((await inkDirection(last, toward)) ?? pointed);

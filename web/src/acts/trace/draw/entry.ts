@@ -1,0 +1,16 @@
+import type { ActEntry } from "../../../board/act";
+
+declare module "../../../board/desk" {
+  interface ActNames {
+    draw: true;
+  }
+}
+
+export default {
+  act: "draw",
+  step: "trace",
+  order: 75,
+  label: "Lines",
+  key: "V",
+  when: "shapes, dimensions, profiles",
+} satisfies ActEntry;
