@@ -21,8 +21,9 @@ final readonly class Mesh
     /**
      * @param list<Place> $vertices mm
      * @param list<Face> $faces rings of numbers of vertices: the outer one, then those of holes, which go the other way round
+     * @param list<array{int, int}> $smooth edges between faces that stand for what is round
      */
-    public function __construct(public array $vertices, public array $faces)
+    public function __construct(public array $vertices, public array $faces, public array $smooth = [])
     {
     }
 

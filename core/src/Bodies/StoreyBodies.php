@@ -408,21 +408,39 @@ final class StoreyBodies
     /** @return list<Body> profiles along their paths: one for each piece of a path */
     public function sweeps(): array
     {
-        $bodies = [];
+        return array_map(fn (array $swept): Body => new Body(BodyKind::Swept, $swept[0], $this->storey->id, new Mesh(
+            $swept[1]->places,
+            array_map(static fn (array $face): array => [$face], $swept[1]->faces),
+            $swept[1]->smooth,
+        )), $this->swept());
+    }
+
+    /** @return list<ShownSweep> the same as the plan shows them */
+    public function sweepsShown(): array
+    {
+        return array_map(fn (array $swept): ShownSweep => new ShownSweep(
+            $swept[0],
+            $swept[1]->covers,
+            array_reduce($swept[1]->places, static fn (float $least, array $p): float => min($least, $p[2]), \INF) - $this->storey->elevation,
+        ), $this->swept());
+    }
+
+    /** @return list<array{string, SweptForm}> */
+    private function swept(): array
+    {
+        $forms = [];
         foreach ($this->storey->sweeps as $sweep) {
             try {
                 foreach (SweepPaths::of($sweep, $this->storey, $this->derivation) as [$corners, $rises, $closed, $up]) {
                     $form = SweptForm::of($sweep, $corners, $rises, $closed, $up);
-                    $form = null === $sweep->face ? $form : $form->upright(...$sweep->face);
-                    $mesh = new Mesh($form->places, array_map(static fn (array $face): array => [$face], $form->faces));
-                    $bodies[] = new Body(BodyKind::Swept, $sweep->id, $this->storey->id, $mesh);
+                    $forms[] = [$sweep->id, null === $sweep->face ? $form : $form->upright(...$sweep->face)];
                 }
             } catch (UnbuildableSweep|UnbuildableRoof $e) {
                 $this->around->refuse($sweep->id, $e->getMessage());
             }
         }
 
-        return $bodies;
+        return $forms;
     }
 
     /**

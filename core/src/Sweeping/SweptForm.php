@@ -19,7 +19,10 @@ use Plinth\Core\Sweeping\Exception\UnbuildableSweep;
  * plus x (n + m) / (1 + n·m), n and m the normals to the right of the stretches before and after, so that it lies x beside both. All
  * faces along a stretch are plane then. Arcs are chords, of the profile no further off than 0.1 mm, of the path no further than 0.3.
  *
+ * @phpstan-import-type Ring from Polygon
+ *
  * @phpstan-type Place array{float, float, float}
+ * @phpstan-type Bend array{float, float, bool} a corner, and whether it lies between chords of an arc
  */
 final readonly class SweptForm
 {
@@ -36,8 +39,10 @@ final readonly class SweptForm
     /**
      * @param list<Place> $places mm
      * @param list<list<int>> $faces corners, counter-clockwise seen from outside
+     * @param list<array{int, int}> $smooth edges between chords of what is round
+     * @param list<Ring> $covers rings round what it covers of the plan, and holes in that
      */
-    private function __construct(public array $places, public array $faces)
+    private function __construct(public array $places, public array $faces, public array $smooth, public array $covers)
     {
     }
 
@@ -60,7 +65,7 @@ final readonly class SweptForm
             throw UnbuildableSweep::tooManyFaces(self::MOST_FACES);
         }
         $mitres = self::mitres($path, $closed);
-        self::requireRoom($path, $mitres, $closed, $profile);
+        $covers = self::covers($path, $mitres, $closed, $profile);
         $places = [];
         foreach ($path as $i => [$x, $y]) {
             foreach ($profile as [$off, $over]) {
@@ -68,7 +73,7 @@ final readonly class SweptForm
             }
         }
 
-        return new self($places, self::faces($n, \count($profile), $closed));
+        return new self($places, self::faces($n, \count($profile), $closed), self::smooth($path, $profile, $closed), $covers);
     }
 
     /** The same on a plane that stands upright over a line of the plan: what lay over the path lies before it. */
@@ -77,16 +82,22 @@ final readonly class SweptForm
         $length = $left->distanceTo($right);
         [$dx, $dy] = [($right->x - $left->x) / $length, ($right->y - $left->y) / $length];
 
+        $at = static fn (float $along, float $before): array => [$left->x + $along * $dx + $before * $dy, $left->y + $along * $dy - $before * $dx];
+        [$along, $before] = [array_column($this->places, 0), array_column($this->places, 2)];
+        $covers = [] === $along || [] === $before ? [] : [[
+            $at(min($along), max($before)), $at(max($along), max($before)), $at(max($along), min($before)), $at(min($along), min($before)),
+        ]];
+
         return new self(
-            array_map(static fn (array $p): array => [
-                $left->x + $p[0] * $dx + $p[2] * $dy, $left->y + $p[0] * $dy - $p[2] * $dx, $p[1],
-            ], $this->places),
+            array_map(static fn (array $p): array => [...$at($p[0], $p[2]), $p[1]], $this->places),
             $this->faces,
+            $this->smooth,
+            $covers,
         );
     }
 
     /**
-     * @return non-empty-list<array{float, float}> counter-clockwise
+     * @return non-empty-list<Bend> counter-clockwise
      *
      * @throws UnbuildableSweep
      */
@@ -96,16 +107,16 @@ final readonly class SweptForm
             throw UnbuildableSweep::hasNoProfile();
         }
         $ring = self::chords($of->corners, $of->rises, true, self::PROFILE_OFF_MM);
-        $ring = $isTurned ? array_map(static fn (array $p): array => [-$p[0], $p[1]], $ring) : $ring;
+        $ring = $isTurned ? array_map(static fn (array $p): array => [-$p[0], $p[1], $p[2]], $ring) : $ring;
 
-        return Polygon::area($ring) < 0.0 ? array_reverse($ring) : $ring;
+        return Polygon::area(array_map(static fn (array $p): array => [$p[0], $p[1]], $ring)) < 0.0 ? array_reverse($ring) : $ring;
     }
 
     /**
      * @param list<Point> $corners
      * @param list<float> $rises
      *
-     * @return list<array{float, float}> none twice, none on the line between its neighbours
+     * @return list<Bend> none twice, none on the line between its neighbours
      */
     private static function path(array $corners, array $rises, bool $closed): array
     {
@@ -139,14 +150,14 @@ final readonly class SweptForm
      * @param non-empty-list<Point> $corners
      * @param list<float> $rises
      *
-     * @return non-empty-list<array{float, float}>
+     * @return non-empty-list<Bend>
      */
     private static function chords(array $corners, array $rises, bool $closed, float $offMm): array
     {
         $points = [];
         $n = \count($corners);
         foreach ($corners as $i => $from) {
-            $points[] = $from->toArray();
+            $points[] = [$from->x, $from->y, false];
             $to = $corners[($i + 1) % $n];
             $rise = $rises[$i] ?? 0.0;
             if ((!$closed && $n - 1 === $i) || abs($rise) < Arc::LEAST_RISE_MM || $from->distanceTo($to) < Arc::LEAST_RISE_MM) {
@@ -155,7 +166,8 @@ final readonly class SweptForm
             $arc = new Arc($from, $to, $rise);
             $count = max(2, $arc->chords($offMm));
             for ($k = 1; $k < $count; ++$k) {
-                $points[] = $arc->at($k / $count)->toArray();
+                $on = $arc->at($k / $count);
+                $points[] = [$on->x, $on->y, true];
             }
         }
 
@@ -172,7 +184,7 @@ final readonly class SweptForm
     }
 
     /**
-     * @param list<array{float, float}> $path
+     * @param list<Bend> $path
      *
      * @return list<array{float, float}> how far a point one mm to the right of the path lies off each corner
      *
@@ -194,7 +206,7 @@ final readonly class SweptForm
             [$before, $after] = [$before ?? $after ?? [0.0, 0.0], $after ?? $before ?? [0.0, 0.0]];
             $one = 1.0 + $before[0] * $after[0] + $before[1] * $after[1];
             if ($one < self::SHARPEST) {
-                throw UnbuildableSweep::turnsBack($i, new Point(...$path[$i]));
+                throw UnbuildableSweep::turnsBack($i, new Point($path[$i][0], $path[$i][1]));
             }
             $mitres[] = [($before[0] + $after[0]) / $one, ($before[1] + $after[1]) / $one];
         }
@@ -205,13 +217,15 @@ final readonly class SweptForm
     /**
      * Every stretch goes forward on both edges of what the profile covers, and that lies nowhere over itself.
      *
-     * @param list<array{float, float}> $path
+     * @param list<Bend> $path
      * @param list<array{float, float}> $mitres
-     * @param non-empty-list<array{float, float}> $profile
+     * @param non-empty-list<Bend> $profile
+     *
+     * @return list<Ring> rings round all that, and holes in it
      *
      * @throws UnbuildableSweep
      */
-    private static function requireRoom(array $path, array $mitres, bool $closed, array $profile): void
+    private static function covers(array $path, array $mitres, bool $closed, array $profile): array
     {
         $n = \count($path);
         [$least, $most] = [min(array_column($profile, 0)), max(array_column($profile, 0))];
@@ -225,15 +239,18 @@ final readonly class SweptForm
             }
             foreach ([[$ring[0], $ring[1]], [$ring[3], $ring[2]]] as [$from, $to]) {
                 if (($to[0] - $from[0]) * $dx + ($to[1] - $from[1]) * $dy <= 0.0) {
-                    throw UnbuildableSweep::hasNoRoom($i, new Point(...$path[$i]));
+                    throw UnbuildableSweep::hasNoRoom($i, new Point($path[$i][0], $path[$i][1]));
                 }
             }
             $strips[] = $ring;
         }
         $sum = array_sum(array_map(static fn (array $ring): float => abs(Polygon::area($ring)), $strips));
-        if ($sum - Overlay::area(Overlay::union($strips)) > self::OVERLAP * $sum + 1.0) {
+        $shapes = Overlay::union($strips);
+        if ($sum - Overlay::area($shapes) > self::OVERLAP * $sum + 1.0) {
             throw UnbuildableSweep::runsIntoItself();
         }
+
+        return array_merge(...array_map(static fn (array $shape): array => [$shape['outer'], ...$shape['holes']], $shapes));
     }
 
     /**
@@ -259,5 +276,29 @@ final readonly class SweptForm
         }
 
         return $faces;
+    }
+
+    /**
+     * @param non-empty-list<Bend> $path
+     * @param non-empty-list<Bend> $profile
+     *
+     * @return list<array{int, int}>
+     */
+    private static function smooth(array $path, array $profile, bool $closed): array
+    {
+        [$n, $m] = [\count($path), \count($profile)];
+        $smooth = [];
+        for ($i = 0; $i < $n; ++$i) {
+            for ($k = 0; $k < $m; ++$k) {
+                if ($path[$i][2]) {
+                    $smooth[] = [$i * $m + $k, $i * $m + ($k + 1) % $m];
+                }
+                if ($profile[$k][2] && ($closed || $i + 1 < $n)) {
+                    $smooth[] = [$i * $m + $k, ($i + 1) % $n * $m + $k];
+                }
+            }
+        }
+
+        return $smooth;
     }
 }

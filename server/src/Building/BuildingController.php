@@ -7,6 +7,7 @@ namespace Plinth\Server\Building;
 use Plinth\Core\Bodies\BuildingBodies;
 use Plinth\Core\Bodies\BuildingQuantity;
 use Plinth\Core\Bodies\FinishedSurface;
+use Plinth\Core\Bodies\Refused;
 use Plinth\Core\Exchange\BodiesDocument\BodiesWriter;
 use Plinth\Core\Exchange\Csv\CsvTable;
 use Plinth\Core\Exchange\Gltf\GlbWriter;
@@ -101,6 +102,23 @@ final readonly class BuildingController
             'refused' => array_map(BodiesWriter::refused(...), $building->storey($storey->id)->refusedStairs()),
             'limits' => BodiesWriter::stairLimits($building->stairLimits()),
         ]);
+    }
+
+    /** Profiles along their paths as the plan shows them. */
+    #[Needs(Who::Reader)]
+    #[Route('/storeys/{id}/sweeps', methods: ['GET'])]
+    public function sweeps(Uuid $project, Uuid $id): Response
+    {
+        return $this->standing('sweeps', $project, $id, static function (BuildingBodies $building, CoreStorey $storey): array {
+            $of = $building->storey($storey->id);
+            $shown = array_map(BodiesWriter::sweep(...), $of->sweepsShown());
+            $ids = array_column($storey->sweeps, 'id');
+
+            return ['sweeps' => $shown, 'refused' => array_map(
+                BodiesWriter::refused(...),
+                array_values(array_filter($of->refused(), static fn (Refused $r): bool => \in_array($r->id, $ids, true))),
+            )];
+        });
     }
 
     /**

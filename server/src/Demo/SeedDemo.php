@@ -116,6 +116,33 @@ final readonly class SeedDemo
         $corners = [[0, 0], [11_000, 0], [11_000, 5300], [0, 5300]];
         $this->held($project, $user, $sides[0]['id'], 'lodge-south-side', 'photograph from the garden', 'perspective', $corners);
         $this->held($project, $user, $sides[2]['id'], 'lodge-north-elevation', 'scan of an elevation', 'similar', $corners);
+        $this->detail($project, $user);
+    }
+
+    /** A detail at its own scale, trued by its own figures; the side that it stands on has no line. */
+    private function detail(Uuid $project, User $user): void
+    {
+        [$side, $name] = [new UuidV7(), 'lodge-cornice-detail'];
+        $this->change($project, $user, 'A side for details', [
+            ['do' => 'add', 'type' => 'side', 'id' => (string) $side, 'values' => ['name' => 'Details']],
+        ]);
+        $delivery = new Delivery($this->projectDir."/demo/$name.jpg", "$name.jpg", null, $side, origin: 'scan of a detail');
+        $drawing = self::touched($this->bringIn->take($project, $user, $delivery, new UuidV7()), Drawing::class);
+        $truth = $this->truth($name);
+        $picks = [new UuidV7(), new UuidV7(), new UuidV7()];
+        $stated = [['do' => 'set', 'type' => 'drawing', 'id' => (string) $drawing, 'values' => ['kind' => 'detail', 'model' => 'similar']]];
+        foreach ([[0, 220], [180, 220], [0, 0]] as $k => $at) {
+            $stated[] = self::pick($picks[$k], $drawing, $truth, $at, self::HAND[$k]);
+        }
+        foreach (['180' => 1, '220' => 2] as $text => $to) {
+            $stated[] = ['do' => 'add', 'type' => 'knownLength', 'id' => (string) new UuidV7(), 'values' => [
+                'drawing' => (string) $drawing, 'a' => (string) $picks[0], 'b' => (string) $picks[$to], 'text' => (string) $text, 'unit' => 'mm', 'standing' => 'figured', 'ends' => 'outer face', 'along' => 'straight', 'heldOut' => false,
+            ]];
+        }
+        $stated[] = ['do' => 'add', 'type' => 'gridPick', 'id' => (string) new UuidV7(), 'values' => [
+            'drawing' => (string) $drawing, 'a' => (string) $picks[0], 'b' => (string) $picks[1], 'axis' => 'x',
+        ]];
+        $this->change($project, $user, 'True a detail up by its figures', $stated);
     }
 
     /**

@@ -17,7 +17,9 @@ export function SelectRow(props: {
       aria-pressed={pressed}
       className={`flex w-full items-baseline justify-between gap-2 border-b border-line px-4 text-left ${slim ? "py-1.5" : "py-2"} ${pressed ? "bg-white" : ""}`}
       onClick={(e) =>
-        type === "wall" && e.shiftKey ? toggleWall(id) : useDesk.setState({ selected: { type, id }, group: [] })
+        type === "wall" && e.shiftKey
+          ? toggleWall(id)
+          : useDesk.setState({ selected: { type, id }, group: [], things: [] })
       }
     >
       {children}

@@ -85,6 +85,8 @@ export interface DeskState {
   selected: { type: Kind; id: string } | null;
   /** walls selected together; none where it is one or none */
   group: readonly string[];
+  /** several things selected together that were drawn freely: lines, dimensions, notes, outlines */
+  things: readonly Schemas["Drawn"][];
   /** directions near the grid's are held to it */
   holdSquare: boolean;
   /** the storey that shows through faintly, and whether its drawings do as well */
@@ -98,6 +100,8 @@ export interface DeskState {
   keysShown: boolean;
   singleKeys: boolean;
 }
+
+export const NOTHING_SELECTED = { selected: null, group: [], things: [] } as const satisfies Partial<DeskState>;
 
 const NOTHING_DRAFTED = {
   draft: null,
@@ -116,8 +120,7 @@ export const useDesk = create<DeskState>(() => ({
   view: { x: 0, y: 0, k: 0.05 },
   size: { width: 800, height: 600 },
   pointer: null,
-  selected: null,
-  group: [],
+  ...NOTHING_SELECTED,
   holdSquare: true,
   through: null,
   throughPicture: false,
@@ -156,8 +159,7 @@ export function goTo(step: Step, act: ActName | null = null): void {
     step,
     act,
     ...(act === null ? {} : { face: "drawn" as const }),
-    selected: null,
-    group: [],
+    ...NOTHING_SELECTED,
     showsOpen: false,
     ...NOTHING_DRAFTED,
   });

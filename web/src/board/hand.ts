@@ -1,7 +1,7 @@
 import type { XY } from "../geometry/plane";
 import { towardsChange } from "../store/project";
 import { currentAct, useActs } from "./act";
-import { clearDraft, useDesk } from "./desk";
+import { clearDraft, NOTHING_SELECTED, useDesk } from "./desk";
 import { allFound } from "./picking";
 import { snapAt } from "./snap";
 
@@ -33,5 +33,5 @@ export function stepBack(): void {
   if (desk.showsOpen) return useDesk.setState({ showsOpen: false });
   if (desk.draft) return clearDraft();
   if (desk.act) return useDesk.setState({ act: null, snap: null });
-  useDesk.setState({ selected: null, group: [] });
+  useDesk.setState(NOTHING_SELECTED);
 }

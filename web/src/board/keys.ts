@@ -98,13 +98,18 @@ function boardKey(e: KeyboardEvent): boolean {
 
 /** What is selected is removed by the act that knows how, if it is in sight; from the ledger, only if that is certain. */
 function removeSelected(inLedger: boolean): boolean {
-  const { selected, group, view, size } = useDesk.getState();
+  const { selected, group, things, view, size } = useDesk.getState();
   const [first] = group;
-  const kind = first === undefined ? selected?.type : "wall";
-  const id = first ?? selected?.id;
+  const kind = first !== undefined ? "wall" : things.length > 0 ? "drawnLine" : selected?.type;
+  const id = first ?? things[0]?.id ?? selected?.id;
   if (kind === undefined || id === undefined || useProject.getState().role === "read") return false;
   const selectable = selectableOf(kind);
-  const ends = group.length > 0 ? group.flatMap((one) => selectable?.handles?.(one) ?? []) : selectable?.handles?.(id);
+  const ends =
+    group.length > 0
+      ? group.flatMap((one) => selectable?.handles?.(one) ?? [])
+      : things.length > 0
+        ? things.flatMap((one) => selectableOf(one.type)?.handles?.(one.id) ?? [])
+        : selectable?.handles?.(id);
   if (ends ? !inSight(view, size, ends) : inLedger) {
     say("What is selected is out of sight, and was not removed. Bring it into sight first.");
     return true;

@@ -3,7 +3,7 @@ import type { View } from "../geometry/view";
 import { drawingsOn, type Place } from "../store/drawings";
 import { change, prefer, projectId, useProject } from "../store/project";
 import { entriesOf, useActs } from "./act";
-import { clearDraft, type Step, setAct, setView, useDesk } from "./desk";
+import { clearDraft, NOTHING_SELECTED, type Step, setAct, setView, useDesk } from "./desk";
 import { showTraced, showWholePage } from "./views";
 
 /** Where one left a project: the place and step, and how each place was looked at. */
@@ -68,8 +68,7 @@ export function choosePlace(place: Place): void {
   useDesk.setState({
     ...place,
     drawing: drawing?.id ?? null,
-    selected: null,
-    group: [],
+    ...NOTHING_SELECTED,
   });
   // What cannot be done there is put down.
   const { act, step } = useDesk.getState();
@@ -101,8 +100,7 @@ export function chooseDrawing(id: string): void {
     storey: drawing.storey,
     side: drawing.side,
     drawing: id,
-    selected: null,
-    group: [],
+    ...NOTHING_SELECTED,
   });
 }
 

@@ -17,5 +17,6 @@ export function selectWalls(ids: readonly string[]): void {
   useDesk.setState({
     selected: only !== undefined && ids.length === 1 ? { type: "wall", id: only } : null,
     group: ids.length > 1 ? ids : [],
+    things: [],
   });
 }

@@ -21,7 +21,7 @@ export interface OnWall {
 }
 
 const CELL_MM = 2000;
-/** A chord stands for its piece of an arc where it lies no further off than this; the board needs no more. */
+/** A chord stands for its piece of an arc where it lies no further off than this, of small ones less; the board needs no more. */
 const CHORD_MM = 2;
 
 interface Index {
@@ -157,7 +157,7 @@ export function arcChain(from: XY, to: XY, rise: number, thickness = 0): readonl
   ];
   const start = Math.atan2(from[1] - centre[1], from[0] - centre[0]);
   const sweep = -4 * Math.atan((2 * rise) / chord);
-  const step = 2 * Math.acos(Math.max(-1, 1 - CHORD_MM / (radius + thickness / 2)));
+  const step = 2 * Math.acos(Math.max(-1, 1 - Math.min(CHORD_MM, radius / 200) / (radius + thickness / 2)));
   const n = Math.max(1, Math.ceil(Math.abs(sweep) / step));
   return Array.from({ length: n + 1 }, (_, i): XY => {
     const angle = start + (sweep * i) / n;

@@ -301,6 +301,7 @@ export function deskWithPlan(): Serving {
     holdSquare: true,
     selected: null,
     group: [],
+    things: [],
     act: null,
     pointer: null,
   });

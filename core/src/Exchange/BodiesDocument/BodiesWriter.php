@@ -9,6 +9,7 @@ use Plinth\Core\Bodies\FinishedSurface;
 use Plinth\Core\Bodies\Refused;
 use Plinth\Core\Bodies\RoomHeight;
 use Plinth\Core\Bodies\ShownStair;
+use Plinth\Core\Bodies\ShownSweep;
 use Plinth\Core\Geometry\Overlay;
 use Plinth\Core\Plan\Model\StairLimit;
 use Plinth\Core\Roof\Roof;
@@ -70,7 +71,8 @@ final class BodiesWriter
                         array_push($faces, \count($ring), ...$ring);
                     }
                 }
-                $forms[] = ['vertices' => $flat, 'faces' => $faces];
+                $smooth = array_merge(...$form->smooth);
+                $forms[] = ['vertices' => $flat, 'faces' => $faces] + ([] === $smooth ? [] : ['smooth' => $smooth]);
             }
             $told[] = [
                 'kind' => $body->kind->value,
@@ -208,5 +210,18 @@ final class BodiesWriter
     public static function refused(Refused $refused): array
     {
         return ['id' => $refused->id, 'message' => $refused->message];
+    }
+
+    /** @return array<string, mixed> */
+    public static function sweep(ShownSweep $sweep): array
+    {
+        return [
+            'id' => $sweep->id,
+            'rings' => array_map(
+                static fn (array $ring): array => array_map(static fn (array $p): array => [round($p[0], 2), round($p[1], 2)], $ring),
+                $sweep->rings,
+            ),
+            'bottomMm' => round($sweep->bottom, 2),
+        ];
     }
 }

@@ -26,9 +26,15 @@ final readonly class PlacedBody
     /**
      * @param non-empty-list<Place> $places of its vertices
      * @param list<non-empty-list<list<int>>> $faces by numbers of vertices
+     * @param list<array{int, int}> $smooth edges between faces that stand for what is round
      */
-    private function __construct(public int $number, public string $kind, public array $places, public array $faces)
-    {
+    private function __construct(
+        public int $number,
+        public string $kind,
+        public array $places,
+        public array $faces,
+        public array $smooth,
+    ) {
         [$u, $v, $w] = [array_column($places, 0), array_column($places, 1), array_column($places, 2)];
         [$this->u0, $this->u1] = [min($u), max($u)];
         [$this->v0, $this->v1] = [min($v), max($v)];
@@ -52,7 +58,7 @@ final readonly class PlacedBody
                 $places[] = $view->place($vertex);
             }
             if ([] !== $places) {
-                $one = new self($number, $body->kind->value, $places, $mesh->faces);
+                $one = new self($number, $body->kind->value, $places, $mesh->faces, $mesh->smooth);
                 if ($one->w1 >= $near && $one->w0 <= $far) {
                     $placed[] = $one;
                 }

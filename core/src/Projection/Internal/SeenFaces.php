@@ -89,6 +89,7 @@ final class SeenFaces
             }
         }
         $smooth = \count($bearings) > self::PLAIN_BEARINGS ? self::smooth($places, $body->faces, $normals) : [];
+        $smooth += [] === $body->smooth ? [] : self::stated($body, $normals);
         foreach ($body->faces as $f => $face) {
             [$nu, $nv, $nw] = $normals[$f];
             $length = sqrt($nu * $nu + $nv * $nv + $nw * $nw);
@@ -209,6 +210,33 @@ final class SeenFaces
         }
 
         return $smooth;
+    }
+
+    /**
+     * Edges that their body says are smooth, and that are no outline: of which both faces are seen, or neither.
+     *
+     * @param array<int, Place> $normals of its faces
+     *
+     * @return array<string, true> by numbers of both vertices
+     */
+    private static function stated(PlacedBody $body, array $normals): array
+    {
+        $stated = [];
+        foreach ($body->smooth as [$a, $b]) {
+            $stated[$a < $b ? "$a,$b" : "$b,$a"] = true;
+        }
+        $seen = [];
+        foreach ($body->faces as $f => $face) {
+            foreach ($face[0] as $i => $b) {
+                $a = $face[0][$i > 0 ? $i - 1 : \count($face[0]) - 1];
+                $key = $a < $b ? "$a,$b" : "$b,$a";
+                if (isset($stated[$key])) {
+                    $seen[$key] = ($seen[$key] ?? 0) + ($normals[$f][2] > 0.0 ? 1 : -1);
+                }
+            }
+        }
+
+        return array_map(static fn (): bool => true, array_filter($seen, static fn (int $sum): bool => 0 !== $sum));
     }
 
     /**

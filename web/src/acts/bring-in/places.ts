@@ -14,8 +14,11 @@ export type Wanted =
   | { newStorey: string; level: number | null }
   | { newSide: string };
 
-/** Elevations and sections stand on a side, everything else lies on a storey. */
-export const stands = (kind: DrawingKind) => kind === "elevation" || kind === "section";
+/** Elevations and sections stand on a side, details on a plane of their own that has no line; everything else lies on a storey. */
+export const stands = (kind: DrawingKind) => kind === "elevation" || kind === "section" || kind === "detail";
+
+/** What the side is called that details stand on. */
+const DETAILS = "Details";
 
 const byHeight = (rows: Rows) =>
   [...rows.storey.values()].filter((s) => s.alternativeOf === null).sort((a, b) => a.elevation - b.elevation);
@@ -49,9 +52,13 @@ export function sideNamed(rows: Rows, name: string): Wanted {
 /** Where a drawing of a kind may go when it leaves where it is: nothing lies on a side that stands, and the other way round. */
 export function placeFor(rows: Rows, kind: DrawingKind, now: Wanted, name: string): Wanted {
   const isOnSide = "side" in now || "newSide" in now;
-  if (stands(kind)) return isOnSide ? now : { newSide: name };
+  if (stands(kind)) return isOnSide ? now : newSideFor(rows, kind, name);
   return isOnSide ? { storey: byHeight(rows)[groundOf(byHeight(rows))]?.id ?? "" } : now;
 }
+
+/** Details stand side by side on one; what else stands has one by its own name. */
+const newSideFor = (rows: Rows, kind: DrawingKind, name: string): Wanted =>
+  kind === "detail" ? sideNamed(rows, DETAILS) : { newSide: name };
 
 export const placeOf = (place: Place): Wanted =>
   place.storey !== null ? { storey: place.storey } : { side: place.side ?? "" };
@@ -83,7 +90,8 @@ export function placedBy(
   now: Wanted,
   name: string,
 ): { kind: DrawingKind; place: Wanted } {
-  if (stands(kind)) return { kind, place: side ? sideNamed(rows, side) : "side" in now ? now : { newSide: name } };
+  if (stands(kind))
+    return { kind, place: side ? sideNamed(rows, side) : "side" in now ? now : newSideFor(rows, kind, name) };
   if (storey) return { kind, place: storeyAt(rows, storey, level) };
   return { kind, place: now };
 }

@@ -132,7 +132,11 @@ export function ProveLedger() {
         {ofStairs.map((finding) => (
           <div key={finding.code + finding.stair} className="border-b border-line px-4 py-3 text-rust">
             <p>{said(finding.message)}</p>
-            <Plain onClick={() => useDesk.setState({ selected: { type: "stair", id: finding.stair }, group: [] })}>
+            <Plain
+              onClick={() =>
+                useDesk.setState({ selected: { type: "stair", id: finding.stair }, group: [], things: [] })
+              }
+            >
               Show the stair
             </Plain>
           </div>

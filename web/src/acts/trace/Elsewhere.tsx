@@ -1,5 +1,5 @@
 import type { Schemas } from "../../api/client";
-import { useDesk } from "../../board/desk";
+import { NOTHING_SELECTED, useDesk } from "../../board/desk";
 import { change, useProject } from "../../store/project";
 import { storeysInOrder } from "../../store/storeys";
 
@@ -42,7 +42,7 @@ export async function move(things: readonly Schemas["Drawn"][], storey: string):
   const refused = await change(`Move to ${nameOf(storey)}`, [
     { do: "toStorey", toStorey: { things: [...things], storey } },
   ]);
-  if (!refused) useDesk.setState({ selected: null, group: [] });
+  if (!refused) useDesk.setState(NOTHING_SELECTED);
 }
 
 export async function copy(things: readonly Schemas["Drawn"][], to: string): Promise<void> {

@@ -23,18 +23,20 @@ export function SideLedger({ side }: { side: string }) {
   const kinds = entriesOf("trace", true)
     .flatMap(({ act }) => acts.get(act)?.Rows ?? [])
     .sort((a, b) => a.rank - b.rank);
+  const isDetail = rows.drawing.get(drawing ?? "")?.kind === "detail";
   const isPlaced = levels.some((l) => l.statedMm !== null);
   return (
     <>
       <Head
         title={
-          drawing === null
+          drawing === null || isDetail
             ? (row?.name ?? "")
             : `${count(levels.length, "level")}, ${count(outlines.length, "outline")}`
         }
         next={
           act === null &&
           drawing !== null &&
+          !isDetail &&
           !isPlaced && (
             <NextThing onClick={() => setAct("levels")}>
               Mark the ground floor’s finished level: it is zero for all sides
@@ -48,16 +50,18 @@ export function SideLedger({ side }: { side: string }) {
             : "What stands, as it is seen from here. A drawing that is brought in for it lies behind it."
           : report?.plusMinusMmPer10m == null
             ? "The drawing is not trued up yet: heights are a guess until courses or a length say better."
-            : isPlaced
-              ? "Heights count from the finished level that was stated."
-              : "Heights count from where the drawing happens to lie: no level is stated yet."}
+            : isDetail
+              ? "A detail at its own size. A shape drawn over it can be taken along a path."
+              : isPlaced
+                ? "Heights count from the finished level that was stated."
+                : "Heights count from where the drawing happens to lie: no level is stated yet."}
       </Head>
       <div className="min-h-0 flex-1 overflow-y-auto" data-testid="levels">
         <fieldset disabled={reads} className="contents">
           {Panel && <Panel />}
           {Selected && <Selected key={selected?.id} id={selected?.id ?? ""} />}
         </fieldset>
-        {drawing !== null && <FacadeOpenings side={side} drawing={drawing} />}
+        {drawing !== null && !isDetail && <FacadeOpenings side={side} drawing={drawing} />}
         <SideOpenings side={side} />
         {drawing === null && act === null && <LineOfSide side={side} />}
         {kinds.map((kind) => (

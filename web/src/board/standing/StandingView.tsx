@@ -3,7 +3,7 @@ import { useProject } from "../../store/project";
 import type { Kind } from "../../store/rows";
 import { storeysInOrder } from "../../store/storeys";
 import { useActs } from "../act";
-import { setAct, useDesk } from "../desk";
+import { NOTHING_SELECTED, setAct, useDesk } from "../desk";
 import { useRepeats } from "../patterns";
 import { images } from "../picture";
 import { selectedWalls, selectWalls } from "../selection";
@@ -239,11 +239,11 @@ export default function StandingView() {
     if (!held || held.moved) return;
     if (isMeasuring) return measureTo(...at(e));
     const hit = scene.current?.hit(...at(e)) ?? null;
-    if (!hit) return useDesk.setState({ selected: null, group: [] });
+    if (!hit) return useDesk.setState(NOTHING_SELECTED);
     const type = ROWS[hit.kind];
     // What is selected is worked on where it stands.
     useDesk.setState({ storey: hit.storey, side: null });
-    if (type !== "wall") return useDesk.setState({ selected: { type, id: hit.id }, group: [] });
+    if (type !== "wall") return useDesk.setState({ selected: { type, id: hit.id }, group: [], things: [] });
     const before = e.shiftKey ? selectedWalls() : [];
     selectWalls(before.includes(hit.id) ? before.filter((w) => w !== hit.id) : [...before, hit.id]);
   };

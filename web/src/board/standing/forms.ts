@@ -21,12 +21,17 @@ export function drawnOf(form: Form): Drawn {
   return drawn;
 }
 
-function drawnAnew({ vertices, faces }: Form): Drawn {
+function drawnAnew({ vertices, faces, smooth = [] }: Form): Drawn {
   const triangles: number[] = [];
   const normals: number[] = [];
   const meet = new Map<number, number>();
   const creases: number[] = [];
   const count = vertices.length / 3;
+  const round = new Set<number>();
+  for (let i = 0; i + 1 < smooth.length; i += 2) {
+    const [a = 0, b = 0] = [smooth[i], smooth[i + 1]];
+    round.add(Math.min(a, b) * count + Math.max(a, b));
+  }
   let face = 0;
   for (let i = 0; i < faces.length; face++) {
     const rings: number[][] = [];
@@ -45,7 +50,7 @@ function drawnAnew({ vertices, faces }: Form): Drawn {
         const key = Math.min(from, to) * count + Math.max(from, to);
         const other = meet.get(key);
         if (other === undefined) meet.set(key, face);
-        else if (!runsOn(normals, other, face)) creases.push(from, to);
+        else if (!round.has(key) && !runsOn(normals, other, face)) creases.push(from, to);
         from = to;
       }
     }

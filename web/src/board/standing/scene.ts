@@ -44,6 +44,7 @@ const COLOURS: Record<BodyKind, number> = {
   roof: 0xa9a08f,
   dormer: 0xd5cdbd,
   chimney: 0xb7a48f,
+  swept: 0xf1ede3,
   frame: 0xfdfcfa,
   leaf: 0xbfa985,
   pane: 0x9dbdbb,

@@ -11,6 +11,6 @@ export default {
   step: "trace",
   order: 75,
   label: "Lines",
-  key: "V",
+  key: "Z",
   when: "shapes, dimensions, profiles",
 } satisfies ActEntry;

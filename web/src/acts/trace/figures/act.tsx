@@ -58,7 +58,7 @@ const act: Act = {
     const figures = inOrder(useProject.getState().rows.figure.values());
     const open = figures.find((f) => f.storey === storey && f.decided === "open");
     if (!open) return null;
-    const go = () => useDesk.setState({ selected: { type: "figure", id: open.id }, group: [] });
+    const go = () => useDesk.setState({ selected: { type: "figure", id: open.id }, group: [], things: [] });
     return { rank: 50, words: `Decide about ${open.text}`, go };
   },
 };

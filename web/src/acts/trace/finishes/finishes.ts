@@ -105,7 +105,7 @@ export async function layFinish(pointer: XY, reach: number): Promise<void> {
   const { bottom, top } = upright ? useNextFinish.getState() : { bottom: null, top: null };
   const there = surfaceAt(rows.surface.values(), place, bottom, top);
   const id = there?.id ?? newId();
-  useDesk.setState({ selected: { type: "surface", id }, group: [] });
+  useDesk.setState({ selected: { type: "surface", id }, group: [], things: [] });
   if (there?.finish === finish.id) return;
   if (there)
     return void (await change("Another finish", [{ do: "set", type: "surface", id, values: { finish: finish.id } }]));

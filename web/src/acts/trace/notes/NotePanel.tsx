@@ -2,6 +2,7 @@ import type { Place } from "../../../store/drawings";
 import { change, useProject } from "../../../store/project";
 import { Plain } from "../../../ui/parts";
 import { Typed } from "../../../ui/Typed";
+import { Arrange } from "../../Arrange";
 import { SelectRow } from "../../SelectRow";
 import { Elsewhere } from "../Elsewhere";
 import { removeRow } from "../removing";
@@ -39,6 +40,7 @@ export function SelectedNote({ id }: { id: string }) {
           Remove
         </Plain>
       </div>
+      <Arrange things={[{ type: "note", id }]} />
       {note.storey !== null && <Elsewhere things={[{ type: "note", id }]} />}
     </section>
   );

@@ -6,6 +6,7 @@ import type { Thing } from "../../../store/rows";
 import { area, inWords, pitchWords, typedAs, written } from "../../../ui/measures";
 import { Plain } from "../../../ui/parts";
 import { Typed } from "../../../ui/Typed";
+import { Arrange } from "../../Arrange";
 import { Elsewhere } from "../Elsewhere";
 import { removeRow } from "../removing";
 import { halveEdge, removeCorner, setEdge } from "./corners";
@@ -87,6 +88,7 @@ function Outline({ outline }: { outline: Thing<"outline"> }) {
           );
         })}
       </ol>
+      <Arrange things={[{ type: "outline", id }]} />
       {outline.storey !== null && <Elsewhere things={[{ type: "outline", id }]} />}
       <div className="mt-2">
         <Plain danger onClick={() => removeRow("outline", id, "Remove an outline")}>

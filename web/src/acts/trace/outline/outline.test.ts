@@ -175,7 +175,12 @@ describe("a traced outline", () => {
         ...ring.map((c, i) => corner(i, c)),
       ]),
     }));
-    useDesk.setState({ selected: { type: "outline", id: "o" }, group: [], view: { x: 12_000, y: 1500, k: 0.1 } });
+    useDesk.setState({
+      selected: { type: "outline", id: "o" },
+      group: [],
+      things: [],
+      view: { x: 12_000, y: 1500, k: 0.1 },
+    });
   });
 
   const sets = () =>

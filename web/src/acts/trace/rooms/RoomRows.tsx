@@ -44,7 +44,7 @@ function Of({ shapes, storey }: { shapes: Derived; storey: string | null }) {
               type="button"
               className="font-semibold underline"
               onClick={() => {
-                useDesk.setState({ selected: { type: "room", id: room.id }, group: [] });
+                useDesk.setState({ selected: { type: "room", id: room.id }, group: [], things: [] });
                 lookAt(leak?.neck[0] ?? [room.x, room.y]);
               }}
             >

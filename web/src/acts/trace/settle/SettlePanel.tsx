@@ -64,7 +64,9 @@ function Of({ storey }: { storey: string }) {
             {unitWord()} against {c.chain.length === 0 ? "the walls between" : c.chain.map(text).join(" and ")}. The
             tracing speaks most against <strong>{text(c.culprit)}</strong>.
           </p>
-          <Plain onClick={() => useDesk.setState({ selected: { type: "figure", id: c.culprit }, group: [] })}>
+          <Plain
+            onClick={() => useDesk.setState({ selected: { type: "figure", id: c.culprit }, group: [], things: [] })}
+          >
             Decide about {text(c.culprit)}
           </Plain>
         </div>
@@ -74,7 +76,7 @@ function Of({ storey }: { storey: string }) {
           <button
             type="button"
             className="underline underline-offset-2"
-            onClick={() => useDesk.setState({ selected: { type: "figure", id: u.figure }, group: [] })}
+            onClick={() => useDesk.setState({ selected: { type: "figure", id: u.figure }, group: [], things: [] })}
           >
             {text(u.figure)}
           </button>{" "}

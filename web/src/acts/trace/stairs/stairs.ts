@@ -194,7 +194,7 @@ export async function endStair(): Promise<void> {
   ]);
   // A typed number was for this one.
   useNextStair.setState({ risers: null });
-  useDesk.setState({ selected: { type: "stair", id }, group: [] });
+  useDesk.setState({ selected: { type: "stair", id }, group: [], things: [] });
 }
 
 /** Between flights that run beside each other, mm; common practice, no source. */

@@ -1,6 +1,6 @@
 import type { Operation, Refused } from "../../../api/client";
 import type { Drag } from "../../../board/act";
-import { useDesk } from "../../../board/desk";
+import { NOTHING_SELECTED, useDesk } from "../../../board/desk";
 import { selectedWalls } from "../../../board/selection";
 import { snapAt } from "../../../board/snap";
 import { distance, type XY } from "../../../geometry/plane";
@@ -94,7 +94,7 @@ function show(moved: ReadonlyMap<string, XY>): void {
 
 /** Removes walls with their openings; the nodes that nothing else needs go with them. */
 export function removeWalls(ids: readonly string[]): Promise<Refused | null> {
-  useDesk.setState({ selected: null, group: [] });
+  useDesk.setState(NOTHING_SELECTED);
   return change(ids.length === 1 ? "Remove a wall" : `Remove ${ids.length} walls`, [
     { do: "removeMany", type: "wall", ids: [...ids] },
   ]);
