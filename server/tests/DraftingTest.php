@@ -29,7 +29,7 @@ final class DraftingTest extends TestCase
     /** @return list<JsonValue> */
     private function rows(string $type): array
     {
-        return array_map(static fn (array $row): JsonValue => JsonValue::of($row), array_values(Desk::rows($this->desk->state(), $type)));
+        return array_map(static fn (array $row): JsonValue => JsonValue::of($row), Desk::rows($this->desk->state(), $type));
     }
 
     /** @return array<string, string> what each line of the project goes through, by id */
@@ -104,7 +104,7 @@ final class DraftingTest extends TestCase
         self::assertEquals([[0, 5000, 900, 0], [1, 4000, 900, 0], [2, 4000, 2100, -300], [3, 5000, 2100, 0]], $told);
         $dimensions = array_map(static fn (JsonValue $r): JsonValue => $r->get('values'), $this->rows('dimension'));
         self::assertCount(2, $dimensions);
-        $copy = 400 === $dimensions[0]->get('off')->number() ? $dimensions[0] : $dimensions[1];
+        $copy = 400.0 === $dimensions[0]->get('off')->number() ? $dimensions[0] : $dimensions[1];
         self::assertEqualsWithDelta([5000.0, 4000.0, 400.0], [$copy->get('x1')->number(), $copy->get('x2')->number(), $copy->get('off')->number()], 1e-6);
         self::assertCount(2, $this->rows('note'));
     }
@@ -112,20 +112,25 @@ final class DraftingTest extends TestCase
     public function testWhatCannotBeDrawnOrArrangedIsRefusedWithItsPlace(): void
     {
         $id = Desk::newId();
-        $refused = fn (array $operation): string => json_encode($this->desk->refused(422, [$operation]), \JSON_THROW_ON_ERROR);
-        self::assertStringContainsString('crosses stretch', $refused($this->line($id, '0 0; 100 100; 100 0; -10 90', true)));
-        self::assertStringContainsString('two or more', $refused($this->line($id, '0 0')));
+        self::assertStringContainsString('crosses stretch', $this->refusal($this->line($id, '0 0; 100 100; 100 0; -10 90', true)));
+        self::assertStringContainsString('two or more', $this->refusal($this->line($id, '0 0')));
         $dimension = ['storey' => $this->desk->storey, 'side' => null, 'x1' => 0, 'y1' => 0, 'x2' => 0, 'y2' => 900, 'direction' => 0, 'off' => 9];
-        self::assertStringContainsString('lie apart', $refused(['do' => 'add', 'type' => 'dimension', 'id' => $id, 'values' => $dimension]));
+        self::assertStringContainsString('lie apart', $this->refusal(['do' => 'add', 'type' => 'dimension', 'id' => $id, 'values' => $dimension]));
         $this->desk->change([$this->line($id, '0 0; 100 100')]);
         $arrange = static fn (array $how): array => ['do' => 'arrange', 'arrange' => ['things' => [['type' => 'drawnLine', 'id' => $id]]] + $how];
-        self::assertStringContainsString('one of the three', $refused($arrange([])));
-        self::assertStringContainsString('lie apart', $refused($arrange(['mirror' => [[5, 5], [5, 5]]])));
-        self::assertStringContainsString('from 0 to 500', $refused($arrange(['by' => [1, 1], 'copies' => 501])));
+        self::assertStringContainsString('one of the three', $this->refusal($arrange([])));
+        self::assertStringContainsString('lie apart', $this->refusal($arrange(['mirror' => [[5, 5], [5, 5]]])));
+        self::assertStringContainsString('from 0 to 500', $this->refusal($arrange(['by' => [1, 1], 'copies' => 501])));
         $wall = $this->desk->chain([[0, 0], [2000, 0]]);
         $this->desk->change([$wall['operation']]);
         $walls = ['things' => [['type' => 'wall', 'id' => $wall['walls'][0]]], 'by' => [1, 1]];
-        self::assertStringContainsString('cannot be arranged', $refused(['do' => 'arrange', 'arrange' => $walls]));
+        self::assertStringContainsString('cannot be arranged', $this->refusal(['do' => 'arrange', 'arrange' => $walls]));
+    }
+
+    /** @param array<string, mixed> $operation */
+    private function refusal(array $operation): string
+    {
+        return json_encode($this->desk->refused(422, [$operation]), \JSON_THROW_ON_ERROR);
     }
 
     public function testAShapeDrawnOnADetailIsACorniceRoundTheWallsThatFollowsThem(): void

@@ -421,7 +421,7 @@ final class StoreyBodies
         return array_map(fn (array $swept): ShownSweep => new ShownSweep(
             $swept[0],
             $swept[1]->covers,
-            array_reduce($swept[1]->places, static fn (float $least, array $p): float => min($least, $p[2]), \INF) - $this->storey->elevation,
+            $swept[1]->bottom() - $this->storey->elevation,
         ), $this->swept());
     }
 

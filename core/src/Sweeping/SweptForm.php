@@ -18,11 +18,12 @@ use Plinth\Core\Sweeping\Exception\UnbuildableSweep;
  * At each corner of the path the profile lies in the plane that halves it: there a point x to the right of the path lies at the corner
  * plus x (n + m) / (1 + n·m), n and m the normals to the right of the stretches before and after, so that it lies x beside both. All
  * faces along a stretch are plane then. Arcs are chords, of the profile no further off than 0.1 mm, of the path no further than 0.3.
+ * A bend is a corner, and whether it lies between chords of an arc.
  *
- * @phpstan-import-type Ring from Polygon
+ * @phpstan-type Ring non-empty-list<array{float, float}>
  *
  * @phpstan-type Place array{float, float, float}
- * @phpstan-type Bend array{float, float, bool} a corner, and whether it lies between chords of an arc
+ * @phpstan-type Bend array{float, float, bool}
  */
 final readonly class SweptForm
 {
@@ -76,13 +77,21 @@ final readonly class SweptForm
         return new self($places, self::faces($n, \count($profile), $closed), self::smooth($path, $profile, $closed), $covers);
     }
 
+    /** @return float mm, how high its lowest place lies */
+    public function bottom(): float
+    {
+        return array_reduce($this->places, static fn (float $least, array $p): float => min($least, $p[2]), \INF);
+    }
+
     /** The same on a plane that stands upright over a line of the plan: what lay over the path lies before it. */
     public function upright(Point $left, Point $right): self
     {
         $length = $left->distanceTo($right);
         [$dx, $dy] = [($right->x - $left->x) / $length, ($right->y - $left->y) / $length];
 
-        $at = static fn (float $along, float $before): array => [$left->x + $along * $dx + $before * $dy, $left->y + $along * $dy - $before * $dx];
+        $at = static fn (float $along, float $before): array => [
+            $left->x + $along * $dx + $before * $dy, $left->y + $along * $dy - $before * $dx,
+        ];
         [$along, $before] = [array_column($this->places, 0), array_column($this->places, 2)];
         $covers = [] === $along || [] === $before ? [] : [[
             $at(min($along), max($before)), $at(max($along), max($before)), $at(max($along), min($before)), $at(min($along), min($before)),

@@ -35,9 +35,9 @@ use Plinth\Core\Plan\Model\StairPosts;
 use Plinth\Core\Plan\Model\StairTurn;
 use Plinth\Core\Plan\Model\Storey;
 use Plinth\Core\Plan\Model\Surface;
-use Plinth\Core\Plan\Model\SweepAlong;
-use Plinth\Core\Plan\Model\Sweep;
 use Plinth\Core\Plan\Model\SurfaceOn;
+use Plinth\Core\Plan\Model\Sweep;
+use Plinth\Core\Plan\Model\SweepAlong;
 use Plinth\Core\Plan\Model\Wall;
 
 /** Reads a plan document (docs/plan-format.md). Unknown keys are refused with their path. */

@@ -134,7 +134,7 @@ final class PlanWriter
         return self::said([
             'id' => $s->id, 'profile' => self::contour($s->profile), 'along' => $s->along->value,
             'path' => [] === $s->path ? null : array_map(static fn (Point $p): array => $p->toArray(), $s->path),
-            'rises' => [] === array_filter($s->rises) ? null : $s->rises,
+            'rises' => [] === array_filter($s->rises, static fn (float $r): bool => 0.0 !== $r) ? null : $s->rises,
             'closed' => $s->closed ? true : null, 'of' => $s->of, 'level' => $s->level, 'inward' => $s->inward ? true : null,
             'face' => null === $s->face ? null : [$s->face[0]->toArray(), $s->face[1]->toArray()],
         ]);

@@ -36,14 +36,21 @@ final class UnbuildableSweep extends \DomainException implements Fault
     public static function hasNoRoom(int $corner, Point $at): self
     {
         return new self(
-            \sprintf('The profile is too wide for the corner at %.0f, %.0f: draw it narrower, or let it point the other way.', $at->x, $at->y),
+            \sprintf(
+                'The profile is too wide for the corner at %.0f, %.0f: draw it narrower, or let it point the other way.',
+                $at->x,
+                $at->y,
+            ),
             "path/$corner",
         );
     }
 
     public static function runsIntoItself(): self
     {
-        return new self('The profile runs into itself where the path comes near to where it was: draw it narrower, or the path wider.', 'path');
+        return new self(
+            'The profile runs into itself where the path comes near to where it was: draw it narrower, or the path wider.',
+            'path',
+        );
     }
 
     public static function tooManyFaces(int $most): self
