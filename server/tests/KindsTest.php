@@ -29,7 +29,7 @@ final class KindsTest extends TestCase
             }
             $seen[$class] = true;
         }
-        self::assertCount(38, $seen);
+        self::assertCount(39, $seen);
     }
 
     public function testWhatNamesAKindIsKnownLatestFirstSoThatItGoesFirst(): void

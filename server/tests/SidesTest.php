@@ -57,6 +57,41 @@ final class SidesTest extends TestCase
         self::assertStringContainsString('Stretch', json_encode($error, \JSON_THROW_ON_ERROR));
     }
 
+    public function testSidesStandInARowJoinedAtTheirCorners(): void
+    {
+        [$street, $west, $bare] = [Desk::newId(), Desk::newId(), Desk::newId()];
+        $part = static fn (string $side, int $order, int $from, int $to, int $rise = 0): array => [
+            'do' => 'add', 'type' => 'streetPart', 'id' => Desk::newId(),
+            'values' => ['street' => $street, 'side' => $side, 'order' => $order, 'fromX' => $from, 'toX' => $to, 'rise' => $rise],
+        ];
+        $this->desk->change([
+            ['do' => 'add', 'type' => 'side', 'id' => $street, 'values' => ['name' => 'Along the lane']],
+            ['do' => 'add', 'type' => 'side', 'id' => $bare, 'values' => ['name' => 'Neighbour']],
+            ['do' => 'add', 'type' => 'side', 'id' => $west, 'values' => ['name' => 'West', 'fromX' => 0, 'fromY' => 4000, 'toX' => 0, 'toY' => 0]],
+            $part($west, 0, 0, 4000), $part($this->side, 1, 0, 6000, 300), $part($bare, 2, -500, 2500),
+        ]);
+        [$u, $v] = $this->extent($this->view($street));
+        self::assertEqualsWithDelta([0.0, 10_000.0, 0.0, 3000.0], [min([1e9, ...$u]), max([0.0, ...$u]), min([1e9, ...$v]), max([0.0, ...$v])], 0.02);
+        $doors = array_filter(
+            $this->view($street)->get('lines')->items(),
+            static fn (JsonValue $l): bool => 'leaf' === $l->get('kind')->text(),
+        );
+        self::assertNotSame([], $doors);
+        foreach ($doors as $line) {
+            self::assertGreaterThan(4000.0, $line->get('from')->pair()[0], 'The door is in the second part.');
+            self::assertGreaterThan(299.0, $line->get('from')->pair()[1], 'It is lifted with it.');
+        }
+        [, $dxf] = $this->desk->client->send('GET', "/api/projects/{$this->desk->id}/sides/$street/view.dxf");
+        self::assertStringContainsString('AC1015', json_encode($dxf, \JSON_THROW_ON_ERROR));
+        $error = $this->desk->refused(422, [$part($street, 3, 0, 900)]);
+        self::assertStringContainsString('itself', json_encode($error, \JSON_THROW_ON_ERROR));
+        $error = $this->desk->refused(422, [$part($west, 3, 900, 905)]);
+        self::assertStringContainsString('10 mm', json_encode($error, \JSON_THROW_ON_ERROR));
+        $this->desk->change([['do' => 'remove', 'type' => 'side', 'id' => $west]]);
+        [$u] = $this->extent($this->view($street));
+        self::assertEqualsWithDelta(6000.0, max([0.0, ...$u]), 0.02, 'What is gone stands in no row.');
+    }
+
     public function testOpeningsAreHeldAgainstWhatWasTracedAndWhatThePlanLacksHasItsWall(): void
     {
         [$door, $window] = $this->held();
@@ -167,9 +202,11 @@ final class SidesTest extends TestCase
         ]);
     }
 
-    private function view(): JsonValue
+    private function view(?string $side = null): JsonValue
     {
-        return JsonValue::of($this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/sides/$this->side/view"));
+        $side ??= $this->side;
+
+        return JsonValue::of($this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/sides/$side/view"));
     }
 
     /** @return list<JsonValue> */

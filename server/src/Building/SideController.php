@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Plinth\Server\Building;
 
+use Doctrine\ORM\EntityManagerInterface;
 use Plinth\Core\Bodies\BodyKind;
 use Plinth\Core\Bodies\BuildingBodies;
 use Plinth\Core\Elevation\SideLine;
@@ -14,8 +15,11 @@ use Plinth\Core\Exchange\BodiesDocument\ViewWriter;
 use Plinth\Core\Exchange\Dxf\DxfWriter;
 use Plinth\Core\Exchange\PlanDocument\PlanWriter;
 use Plinth\Core\Plan\Model\Plan;
+use Plinth\Core\Projection\DrawnView;
 use Plinth\Core\Projection\Projection;
+use Plinth\Core\Projection\Street;
 use Plinth\Server\Elevation\OutlinesOfSide;
+use Plinth\Server\Elevation\StreetPart;
 use Plinth\Server\Http\Needs;
 use Plinth\Server\Http\Who;
 use Plinth\Server\Plan\HandedOver;
@@ -40,6 +44,7 @@ final readonly class SideController
         private OutlinesOfSide $outlines,
         private HandedOver $handedOver,
         private CacheInterface $cache,
+        private EntityManagerInterface $entities,
     ) {
     }
 
@@ -58,7 +63,7 @@ final readonly class SideController
     {
         $side = $this->access->row(Side::class, $project, $id);
         $of = $this->access->project($side->project());
-        $view = Projection::of(BuildingBodies::of($this->building->of($project)), $side->looks());
+        $view = $this->shown($side, $this->building->of($project));
 
         return $this->handedOver->file(DxfWriter::view($view, $of->shows()), 'image/vnd.dxf', $of, $side->name(), 'dxf');
     }
@@ -117,12 +122,36 @@ final readonly class SideController
     /** Kept under a hash of all that it follows from. */
     private function drawn(Side $side, Plan $plan): string
     {
-        $looks = $side->looks();
-        $key = hash('xxh128', json_encode([PlanWriter::document($plan), $side->values()], \JSON_THROW_ON_ERROR));
+        $parts = array_map(static fn (StreetPart $p): array => $p->values(), $this->parts($side));
+        $sides = array_map(fn (array $p): array => $this->access->row(Side::class, $side->project(), Uuid::fromString((string) $p['side']))->values(), $parts);
+        [] === $parts && $side->looks();
+        $key = hash('xxh128', json_encode([PlanWriter::document($plan), $side->values(), $parts, $sides], \JSON_THROW_ON_ERROR));
 
-        return $this->cache->get("view.$key", static fn (): string => json_encode(
-            ViewWriter::view(Projection::of(BuildingBodies::of($plan), $looks)),
-            \JSON_THROW_ON_ERROR,
-        ));
+        return $this->cache->get("view.$key", fn (): string => json_encode(ViewWriter::view($this->shown($side, $plan)), \JSON_THROW_ON_ERROR));
+    }
+
+    /** What is seen from a side, or from those that stand in a row there; of a side that has no line nothing is. */
+    private function shown(Side $side, Plan $plan): DrawnView
+    {
+        $bodies = BuildingBodies::of($plan);
+        $parts = $this->parts($side);
+        if ([] === $parts) {
+            return Projection::of($bodies, $side->looks());
+        }
+
+        return Street::of(array_map(function (StreetPart $part) use ($side, $bodies): array {
+            $of = $this->access->row(Side::class, $side->project(), $part->side());
+
+            return [$of->hasLine() ? Projection::of($bodies, $of->looks()) : new DrawnView([], []), ...$part->stretch()];
+        }, $parts));
+    }
+
+    /** @return list<StreetPart> from the left */
+    private function parts(Side $side): array
+    {
+        return $this->entities->getRepository(StreetPart::class)->findBy(
+            ['project' => $side->project(), 'street' => $side->id()],
+            ['order' => 'ASC', 'id' => 'ASC'],
+        );
     }
 }

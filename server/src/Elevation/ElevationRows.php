@@ -10,6 +10,6 @@ final readonly class ElevationRows implements RowKinds
 {
     public function rows(): array
     {
-        return [Outline::class, OutlineCorner::class];
+        return [Outline::class, OutlineCorner::class, StreetPart::class];
     }
 }

@@ -8,6 +8,7 @@ import { showTraced } from "../board/views";
 import { apply, type Map2 } from "../geometry/maps";
 import type { XY } from "../geometry/plane";
 import { inProject, useProject } from "../store/project";
+import { streetParts } from "../store/street";
 
 const INK = "#1c2a26";
 
@@ -68,7 +69,8 @@ function cornersOf({ lines, faces }: { lines: readonly Line[]; faces: readonly {
 export function SideView({ screen }: { screen: Map2 }) {
   const { side, selected } = useDeskFields("side", "selected");
   const row = useProject((s) => (side === null ? undefined : s.rows.side.get(side)));
-  const isThere = row !== undefined && row.fromX !== null;
+  const isRow = useProject((s) => streetParts(s.rows, side).length > 0);
+  const isThere = row !== undefined && (row.fromX !== null || isRow);
   const revision = useProject((s) => (isThere ? s.revision : 0));
   const { data } = useQuery({
     queryKey: ["view", side, revision],

@@ -1,9 +1,10 @@
 import { type PointerEvent as ReactPointerEvent, useEffect, useRef } from "react";
 import { apply, inverse } from "../geometry/maps";
 import type { XY } from "../geometry/plane";
-import { toScreen, zoomAt } from "../geometry/view";
-import { drawingsOn, drawingsThrough, pageWhole, pictureOf } from "../store/drawings";
+import { toScreen, type View, zoomAt } from "../geometry/view";
+import { drawingsOn, drawingsThrough, type Place, pageWhole, pictureOf } from "../store/drawings";
 import { useProject } from "../store/project";
+import { streetParts } from "../store/street";
 import { currentAct, type Drag } from "./act";
 import { setView, useDesk } from "./desk";
 import { EdgeRules } from "./EdgeRules";
@@ -191,9 +192,8 @@ function usePainting(frame: React.RefObject<HTMLDivElement | null>, canvas: Reac
         if (page) paintPicture(ctx, page, view, size, dpr, { alpha: 1, ink: null, covers: true });
         return;
       }
-      const shown = drawingsOn(project.rows, desk).filter((d) => !d.hidden);
-      const paint = (before: boolean) => {
-        for (const drawing of shown) {
+      const paintOf = (place: Place, at: View, before: boolean) => {
+        for (const drawing of drawingsOn(project.rows, place).filter((d) => !d.hidden)) {
           const picture = drawing.before === before ? pictureOf(project, drawing.id) : null;
           // Its exact lines are there before they are wanted.
           if (picture?.made?.lines) linesOf(picture.page);
@@ -201,8 +201,24 @@ function usePainting(frame: React.RefObject<HTMLDivElement | null>, canvas: Reac
           if (picture) {
             // Before the tracing its paper lets the tracing show through; behind it, it covers older drawings.
             const ink = drawing.inkOnly ? drawing.tint : null;
-            paintPicture(ctx, picture, view, size, dpr, { alpha, ink, covers: !before });
+            paintPicture(ctx, picture, at, size, dpr, { alpha, ink, covers: !before });
           }
+        }
+      };
+      const parts = streetParts(project.rows, desk.side);
+      const paint = (before: boolean) => {
+        paintOf(desk, view, before);
+        // In a row each side shows as far as it goes, where it stands.
+        for (const { part, left, right, by } of parts) {
+          const [x1] = apply(toScreen(view, size), [left, 0]);
+          const [x2] = apply(toScreen(view, size), [right, 0]);
+          ctx.save();
+          ctx.setTransform(dpr, 0, 0, dpr, 0, 0);
+          ctx.beginPath();
+          ctx.rect(x1, 0, x2 - x1, size.height);
+          ctx.clip();
+          paintOf({ storey: null, side: part.side }, { ...view, x: view.x - by[0], y: view.y - by[1] }, before);
+          ctx.restore();
         }
       };
       paint(false);

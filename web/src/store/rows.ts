@@ -75,6 +75,7 @@ const KINDS: readonly Kind[] = [
   "drawnLine",
   "dimension",
   "sweep",
+  "streetPart",
   "listedRoom",
   "assurance",
 ];

@@ -2,7 +2,7 @@ import { Popover, PopoverButton, PopoverPanel } from "@headlessui/react";
 import { useState } from "react";
 import type { Operation } from "../../api/client";
 import { newId } from "../../api/ids";
-import { useDesk, useDeskFields } from "../../board/desk";
+import { type ActName, goTo, useDesk, useDeskFields } from "../../board/desk";
 import { choosePlace } from "../../board/place";
 import { drawingsOn } from "../../store/drawings";
 import { typed } from "../../store/lengths";
@@ -40,7 +40,13 @@ export function StoreysPanel() {
           ))}
           <div className="h-1.5 border-t-2 border-ink" />
         </div>
-        <Plain onClick={() => addStorey("below")}>Add below</Plain>
+        <div className="flex justify-between">
+          <Plain onClick={() => addStorey("below")}>Add below</Plain>
+          <span className="flex gap-1.5">
+            <Plain onClick={() => addSide("Details")}>A side for details</Plain>
+            <Plain onClick={() => addSide("Street", "street")}>A row of sides</Plain>
+          </span>
+        </div>
       </PopoverPanel>
     </Popover>
   );
@@ -162,6 +168,18 @@ function addStorey(where: "above" | "below"): void {
   const values = { name: `Storey ${storeys.length + 1}`, elevation, height, alternativeOf: null };
   void change("Add a storey", [{ do: "add", type: "storey", id, values }]).then((refused) => {
     if (!refused) choosePlace({ storey: id, side: null });
+  });
+}
+
+/** A side that has no line on the plan: details stand on one, and others in a row. */
+function addSide(name: string, act: ActName | null = null): void {
+  const id = newId();
+  const known = [...useProject.getState().rows.side.values()].filter((s) => s.name.startsWith(name)).length;
+  const values = { name: known === 0 ? name : `${name} ${known + 1}` };
+  void change("Add a side", [{ do: "add", type: "side", id, values }]).then((refused) => {
+    if (refused) return;
+    choosePlace({ storey: null, side: id });
+    goTo("trace", act);
   });
 }
 

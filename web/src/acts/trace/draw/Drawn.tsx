@@ -1,4 +1,4 @@
-import { useDesk, useDeskFields } from "../../../board/desk";
+import { useDesk } from "../../../board/desk";
 import { ends, TEAL } from "../../../board/marks";
 import { apply, type Map2 } from "../../../geometry/maps";
 import type { XY } from "../../../geometry/plane";
@@ -6,6 +6,7 @@ import { chainOf, dimensionLine, here, type LineKind } from "../../../store/draw
 import { useProject } from "../../../store/project";
 import type { Thing } from "../../../store/rows";
 import { inWords } from "../../../ui/measures";
+import { PlacesSeen } from "../../PlacesSeen";
 
 const INK = "#1c2a26";
 /** Narrow and wide lines on the board, px: one to two, by ISO 128-2. */
@@ -33,7 +34,6 @@ export function drawnPoints(): XY[] {
 
 /** Lines, shapes and dimensions that were drawn on the storey or side at hand. */
 export function Drawn({ screen }: { screen: Map2 }) {
-  const place = useDeskFields("storey", "side");
   const lines = useProject((s) => s.rows.drawnLine);
   const dimensions = useProject((s) => s.rows.dimension);
   return (
@@ -52,12 +52,19 @@ export function Drawn({ screen }: { screen: Map2 }) {
           </pattern>
         ))}
       </defs>
-      {here(lines.values(), place).map((line) => (
-        <DrawnLine key={line.id} line={line} screen={screen} />
-      ))}
-      {here(dimensions.values(), place).map((d) => (
-        <DrawnDimension key={d.id} dimension={d} screen={screen} />
-      ))}
+      <PlacesSeen
+        screen={screen}
+        of={(place, at) => (
+          <>
+            {here(lines.values(), place).map((line) => (
+              <DrawnLine key={line.id} line={line} screen={at} />
+            ))}
+            {here(dimensions.values(), place).map((d) => (
+              <DrawnDimension key={d.id} dimension={d} screen={at} />
+            ))}
+          </>
+        )}
+      />
     </g>
   );
 }

@@ -1,27 +1,31 @@
-import { useDeskFields } from "../../../board/desk";
+import { useDesk } from "../../../board/desk";
 import { ends, OCHRE, Tag } from "../../../board/marks";
 import { apply, type Map2 } from "../../../geometry/maps";
 import type { XY } from "../../../geometry/plane";
 import { useProject } from "../../../store/project";
+import { PlacesSeen } from "../../PlacesSeen";
 import { notesHere, noteWords } from "./notes";
 
 /** Words on the board, those that are assumed in ochre. */
 export function Notes({ screen }: { screen: Map2 }) {
-  const { storey, side, selected } = useDeskFields("storey", "side", "selected");
+  const selected = useDesk((s) => s.selected);
   const notes = useProject((s) => s.rows.note);
   return (
-    <>
-      {notesHere(notes.values(), { storey, side }).map((n) => {
-        const at = apply(screen, [n.x, n.y]);
-        const colour = n.assumption ? OCHRE : "#1c2a26";
-        return (
-          <g key={n.id} stroke={colour}>
-            {n.toX !== null && n.toY !== null && <Arrow from={at} to={apply(screen, [n.toX, n.toY])} />}
-            <Tag at={at} text={noteWords(n)} colour={colour} dashed={selected?.id === n.id} />
-          </g>
-        );
-      })}
-    </>
+    <PlacesSeen
+      screen={screen}
+      of={(place, shown) =>
+        notesHere(notes.values(), place).map((n) => {
+          const at = apply(shown, [n.x, n.y]);
+          const colour = n.assumption ? OCHRE : "#1c2a26";
+          return (
+            <g key={n.id} stroke={colour}>
+              {n.toX !== null && n.toY !== null && <Arrow from={at} to={apply(shown, [n.toX, n.toY])} />}
+              <Tag at={at} text={noteWords(n)} colour={colour} dashed={selected?.id === n.id} />
+            </g>
+          );
+        })
+      }
+    />
   );
 }
 

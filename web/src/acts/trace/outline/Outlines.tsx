@@ -1,26 +1,24 @@
-import { useDesk, useDeskFields } from "../../../board/desk";
+import { useDesk } from "../../../board/desk";
 import { RUST, Tag, TEAL } from "../../../board/marks";
 import { apply, type Map2 } from "../../../geometry/maps";
 import type { XY } from "../../../geometry/plane";
+import { here } from "../../../store/drawn";
 import { useProject } from "../../../store/project";
 import type { Thing } from "../../../store/rows";
 import { area } from "../../../ui/measures";
+import { PlacesSeen } from "../../PlacesSeen";
 import { edgesOf } from "./corners";
 import { useOutline } from "./useOutline";
 import { useRoof } from "./useRoof";
 
 /** Outlines of the storey or side at hand. */
 export function Outlines({ screen }: { screen: Map2 }) {
-  const { side, storey } = useDeskFields("side", "storey");
   const outlines = useProject((s) => s.rows.outline);
   return (
-    <>
-      {[...outlines.values()]
-        .filter((o) => (side === null ? o.storey === storey : o.side === side))
-        .map((o) => (
-          <Traced key={o.id} outline={o} screen={screen} />
-        ))}
-    </>
+    <PlacesSeen
+      screen={screen}
+      of={(place, at) => here(outlines.values(), place).map((o) => <Traced key={o.id} outline={o} screen={at} />)}
+    />
   );
 }
 
