@@ -1,22 +1,18 @@
 import { type PointerEvent as ReactPointerEvent, useEffect, useRef } from "react";
 import { apply, inverse } from "../geometry/maps";
 import type { XY } from "../geometry/plane";
-import { toScreen, type View, zoomAt } from "../geometry/view";
-import { drawingsOn, drawingsThrough, type Place, pageWhole, pictureOf } from "../store/drawings";
+import { toScreen, zoomAt } from "../geometry/view";
 import { useProject } from "../store/project";
-import { streetParts } from "../store/street";
 import { currentAct, type Drag } from "./act";
 import { setView, useDesk } from "./desk";
 import { EdgeRules } from "./EdgeRules";
 import { lookAway, lookNear, wantsInk } from "./found";
-import { paintGrid, useGrid } from "./grid";
+import { useGrid } from "./grid";
 import { clickAt } from "./hand";
 import { useHandLayer } from "./handLayer";
-import { linesOf } from "./lines";
 import { Overlay } from "./Overlay";
-import { images, paintPicture } from "./picture";
-import { paintPlan } from "./plan";
-import { selectedWalls } from "./selection";
+import { paintBoard } from "./painting";
+import { images } from "./picture";
 import { snapAt } from "./snap";
 
 const DRAG_PX = 4;
@@ -175,71 +171,14 @@ function usePainting(frame: React.RefObject<HTMLDivElement | null>, canvas: Reac
     let asked = 0;
     const paint = () => {
       asked = 0;
-      const desk = useDesk.getState();
-      const { view, size, storey, step, through } = desk;
-      const project = useProject.getState();
+      const { size } = useDesk.getState();
       const dpr = window.devicePixelRatio;
       const [w, h] = [Math.round(size.width * dpr), Math.round(size.height * dpr)];
       if (target.width !== w || target.height !== h) {
         target.width = w;
         target.height = h;
       }
-      ctx.setTransform(1, 0, 0, 1, 0, 0);
-      ctx.fillStyle = "#fdfcfa";
-      ctx.fillRect(0, 0, w, h);
-      if (currentAct()?.onPage?.()) {
-        const page = pageWhole(project, desk.drawing);
-        if (page) paintPicture(ctx, page, view, size, dpr, { alpha: 1, ink: null, covers: true });
-        return;
-      }
-      const paintOf = (place: Place, at: View, before: boolean) => {
-        for (const drawing of drawingsOn(project.rows, place).filter((d) => !d.hidden)) {
-          const picture = drawing.before === before ? pictureOf(project, drawing.id) : null;
-          // Its exact lines are there before they are wanted.
-          if (picture?.made?.lines) linesOf(picture.page);
-          const alpha = desk.fading?.drawing === drawing.id ? desk.fading.fade : drawing.fade;
-          if (picture) {
-            // Before the tracing its paper lets the tracing show through; behind it, it covers older drawings.
-            const ink = drawing.inkOnly ? drawing.tint : null;
-            paintPicture(ctx, picture, at, size, dpr, { alpha, ink, covers: !before });
-          }
-        }
-      };
-      const parts = streetParts(project.rows, desk.side);
-      const paint = (before: boolean) => {
-        paintOf(desk, view, before);
-        // In a row each side shows as far as it goes, where it stands.
-        for (const { part, left, right, by } of parts) {
-          const [x1] = apply(toScreen(view, size), [left, 0]);
-          const [x2] = apply(toScreen(view, size), [right, 0]);
-          ctx.save();
-          ctx.setTransform(dpr, 0, 0, dpr, 0, 0);
-          ctx.beginPath();
-          ctx.rect(x1, 0, x2 - x1, size.height);
-          ctx.clip();
-          paintOf({ storey: null, side: part.side }, { ...view, x: view.x - by[0], y: view.y - by[1] }, before);
-          ctx.restore();
-        }
-      };
-      paint(false);
-      const isThrough = through !== null && through !== storey && storey !== null;
-      // The ink of another storey's drawings, in a colour of its own.
-      for (const drawing of isThrough && desk.throughPicture ? drawingsThrough(project.rows, through) : []) {
-        const picture = pictureOf(project, drawing.id);
-        if (picture) paintPicture(ctx, picture, view, size, dpr, { alpha: 0.6, ink: "plum", covers: false });
-      }
-      // Until tracing begins the picture speaks and the tracing stands back.
-      const early = step === "bring-in" || step === "true-up";
-      const shapes = storey === null ? undefined : project.derived.get(storey);
-      const below = isThrough ? project.derived.get(through) : undefined;
-      if (below) paintPlan(ctx, below, project.rows, view, size, dpr, { selected: [], alpha: 0.22 }, ask);
-      if (shapes) {
-        const look = { selected: selectedWalls(), alpha: early ? 0.35 : 1 };
-        paintPlan(ctx, shapes, project.rows, view, size, dpr, look, ask);
-      }
-      paint(true);
-      ctx.setTransform(dpr, 0, 0, dpr, 0, 0);
-      if (storey !== null) paintGrid(ctx, view, size);
+      paintBoard(ctx, dpr, ask);
     };
     const ask = () => {
       if (asked === 0) asked = requestAnimationFrame(paint);

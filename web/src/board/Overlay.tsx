@@ -14,7 +14,7 @@ export function Overlay() {
   if (act?.onPage?.()) return act.Over ? <act.Over screen={screen} /> : null;
   return (
     <>
-      <svg className="pointer-events-none absolute inset-0 h-full w-full" aria-hidden="true">
+      <svg className="pointer-events-none absolute inset-0 h-full w-full" aria-hidden="true" data-testid="marks">
         <title>Marks on the board</title>
         {shown.map((each, i) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: what is registered keeps its place

@@ -50,6 +50,11 @@ export class Images {
     return kept.image.complete && kept.image.naturalWidth > 0 ? kept.image : null;
   }
 
+  /** How many are on their way. */
+  coming(): number {
+    return [...this.kept.values()].filter(({ image, again }) => again === null && !image.complete).length;
+  }
+
   onArrival(listener: () => void): () => void {
     this.listeners.add(listener);
     return () => this.listeners.delete(listener);

@@ -1,9 +1,11 @@
 import { useDesk } from "../../board/desk";
 import { projectId, useProjectFields } from "../../store/project";
+import { streetParts } from "../../store/street";
 import { overSpan, plusMinus, unitWord } from "../../ui/measures";
 import { count } from "../../ui/numbers";
 import { Head } from "../../ui/parts";
 import { Card } from "./Card";
+import { MarkedUp } from "./MarkedUp";
 import { Quantities } from "./Quantities";
 
 export function HandOverLedger() {
@@ -61,14 +63,17 @@ export function HandOverLedger() {
 function SideHandedOver({ side }: { side: string }) {
   const { rows } = useProjectFields("rows");
   const row = rows.side.get(side);
+  const isRow = streetParts(rows, side).length > 0;
   return (
     <>
       <Head title={`${row?.name ?? "A side"}, to hand over`}>
-        {row?.fromX == null
-          ? "It has no line on the plan yet: draw it there, under True up, Place."
-          : row.cut
-            ? "What is cut, and what is seen behind it, as it is drawn here."
-            : "What is seen of the building from this side, as it is drawn here."}
+        {isRow
+          ? "Sides in a row, joined at shared corners, as they are drawn here."
+          : row?.fromX == null
+            ? "It has no line on the plan yet: draw it there, under True up, Place."
+            : row.cut
+              ? "What is cut, and what is seen behind it, as it is drawn here."
+              : "What is seen of the building from this side, as it is drawn here."}
       </Head>
       <Card
         title="DXF"
@@ -76,8 +81,9 @@ function SideHandedOver({ side }: { side: string }) {
         href={`/api/projects/${projectId()}/sides/${side}/view.dxf`}
         inside="Its lines on layers for what is cut and what is seen, x along its line and y the height, in the project’s own unit."
         outside="Not in it: the picture behind it, outlines and levels that were traced, notes."
-        ready={row?.fromX != null}
+        ready={isRow || row?.fromX != null}
       />
+      <MarkedUp name={row?.name ?? "side"} />
     </>
   );
 }

@@ -1,6 +1,7 @@
 import { entriesOf, useActs, useCurrentAct } from "../../board/act";
 import { setAct, useDeskFields } from "../../board/desk";
 import { useProject } from "../../store/project";
+import { streetParts } from "../../store/street";
 import { count } from "../../ui/numbers";
 import { Head, NextThing } from "../../ui/parts";
 import { useSelectableSelected } from "../selected";
@@ -18,6 +19,7 @@ export function SideLedger({ side }: { side: string }) {
   const Selected = useSelectableSelected()?.Panel;
   const acts = useActs((s) => s.acts);
   const row = rows.side.get(side);
+  const isRow = streetParts(rows, side).length > 0;
   const levels = report?.levels ?? [];
   const outlines = [...rows.outline.values()].filter((o) => o.side === side);
   const kinds = entriesOf("trace", true)
@@ -45,9 +47,11 @@ export function SideLedger({ side }: { side: string }) {
         }
       >
         {drawing === null
-          ? row?.cut
-            ? "Cut through what stands, and what lies behind it."
-            : "What stands, as it is seen from here. A drawing that is brought in for it lies behind it."
+          ? isRow
+            ? "Sides in a row, each trued up by itself, joined at shared corners."
+            : row?.cut
+              ? "Cut through what stands, and what lies behind it."
+              : "What stands, as it is seen from here. A drawing that is brought in for it lies behind it."
           : report?.plusMinusMmPer10m == null
             ? "The drawing is not trued up yet: heights are a guess until courses or a length say better."
             : isDetail

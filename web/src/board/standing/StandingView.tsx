@@ -7,6 +7,7 @@ import { NOTHING_SELECTED, setAct, useDesk } from "../desk";
 import { useRepeats } from "../patterns";
 import { images } from "../picture";
 import { selectedWalls, selectWalls } from "../selection";
+import { handOut } from "../taken";
 import { type BodyKind, standingStoreys, useBodies } from "./bodies";
 import { type Cut, Cutting, planeOf } from "./Cutting";
 import { ahead, type Eye, type Place3, panned, turned, walked, whole, zoomed } from "./camera";
@@ -336,14 +337,7 @@ export default function StandingView() {
     const node = canvas.current;
     if (!node || !scene.current || !eye.current) return;
     scene.current.render(eye.current);
-    node.toBlob((png) => {
-      if (!png) return;
-      const link = document.createElement("a");
-      link.href = URL.createObjectURL(png);
-      link.download = "3d-view.png";
-      link.click();
-      URL.revokeObjectURL(link.href);
-    });
+    node.toBlob((png) => png && handOut(png, "3d-view.png"));
   };
 
   const viewNow = (): ViewValues | null => {

@@ -68,9 +68,18 @@ function Part({ standing, name }: { standing: StandingPart; name: string }) {
     <li className="border-t border-line py-1.5">
       <div className="flex items-baseline justify-between">
         <span className="font-semibold">{name}</span>
-        <span className="text-quiet">
-          from {written(left)}, {inWords(part.toX - part.fromX)} wide
+        <span className="flex gap-2">
+          <Link onClick={() => movePart(part, -1)}>left</Link>
+          <Link onClick={() => movePart(part, 1)}>right</Link>
+          <Link
+            onClick={() => void change("Take a side out of a row", [{ do: "remove", type: "streetPart", id: part.id }])}
+          >
+            take out
+          </Link>
         </span>
+      </div>
+      <div className="text-quiet">
+        from {written(left)}, {inWords(part.toX - part.fromX)} wide
       </div>
       <div className="mt-1 grid grid-cols-3 gap-2">
         <Typed
@@ -96,13 +105,6 @@ function Part({ standing, name }: { standing: StandingPart; name: string }) {
         <Plain pressed={asks("level")} onClick={() => askRow("level", part.id)}>
           As high as…
         </Plain>
-        <Link onClick={() => movePart(part, -1)}>left</Link>
-        <Link onClick={() => movePart(part, 1)}>right</Link>
-        <Link
-          onClick={() => void change("Take a side out of a row", [{ do: "remove", type: "streetPart", id: part.id }])}
-        >
-          take out
-        </Link>
       </div>
     </li>
   );
