@@ -27,12 +27,7 @@ final readonly class DrawnView
             if (max($a[0], $b[0]) < $from || min($a[0], $b[0]) > $to) {
                 continue;
             }
-            $at = static fn (array $p): array => match (true) {
-                $p[0] < $from => [$from, $a[1] + ($from - $a[0]) / ($b[0] - $a[0]) * ($b[1] - $a[1])],
-                $p[0] > $to => [$to, $a[1] + ($to - $a[0]) / ($b[0] - $a[0]) * ($b[1] - $a[1])],
-                default => $p,
-            };
-            [$p, $q] = [$at($a), $at($b)];
+            [$p, $q] = [self::within($a, $a, $b, $from, $to), self::within($b, $a, $b, $from, $to)];
             if ($p !== $q) {
                 $lines[] = new ViewLine($p, $q, $line->role, $line->kind, $line->body, $line->storey);
             }
@@ -54,16 +49,55 @@ final readonly class DrawnView
         return new self($lines, $faces);
     }
 
+    /**
+     * @param array{float, float} $p an end of the line from a to b
+     * @param array{float, float} $a
+     * @param array{float, float} $b
+     *
+     * @return array{float, float} that end, or where the line leaves the stretch
+     */
+    private static function within(array $p, array $a, array $b, float $from, float $to): array
+    {
+        $u = max($from, min($to, $p[0]));
+
+        return $u === $p[0] ? $p : [$u, $a[1] + ($u - $a[0]) / ($b[0] - $a[0]) * ($b[1] - $a[1])];
+    }
+
+    /**
+     * @param array{float, float} $p
+     *
+     * @return array{float, float}
+     */
+    private static function beside(array $p, float $du, float $dv): array
+    {
+        return [$p[0] + $du, $p[1] + $dv];
+    }
+
+    /**
+     * @param non-empty-list<array{float, float}> $ring
+     *
+     * @return non-empty-list<array{float, float}>
+     */
+    private static function all(array $ring, float $du, float $dv): array
+    {
+        return array_map(static fn (array $p): array => self::beside($p, $du, $dv), $ring);
+    }
+
     /** The same elsewhere in its plane, mm. */
     public function shifted(float $du, float $dv): self
     {
-        $at = static fn (array $p): array => [$p[0] + $du, $p[1] + $dv];
-
         return new self(
-            array_map(static fn (ViewLine $l): ViewLine => new ViewLine($at($l->from), $at($l->to), $l->role, $l->kind, $l->body, $l->storey), $this->lines),
+            array_map(static fn (ViewLine $l): ViewLine => new ViewLine(
+                self::beside($l->from, $du, $dv),
+                self::beside($l->to, $du, $dv),
+                $l->role,
+                $l->kind,
+                $l->body,
+                $l->storey,
+            ), $this->lines),
             array_map(static fn (CutFace $f): CutFace => new CutFace(
-                array_map($at, $f->outer),
-                array_map(static fn (array $ring): array => array_map($at, $ring), $f->holes),
+                self::all($f->outer, $du, $dv),
+                array_map(static fn (array $ring): array => self::all($ring, $du, $dv), $f->holes),
                 $f->kind,
                 $f->body,
                 $f->storey,

@@ -4,10 +4,14 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Tests\Projection;
 
+use Plinth\Core\Geometry\Contour;
+use Plinth\Core\Geometry\Point;
 use Plinth\Core\Plan\Model\PitchedRoof;
 use Plinth\Core\Plan\Model\Plan;
 use Plinth\Core\Plan\Model\Slab;
 use Plinth\Core\Plan\Model\Storey;
+use Plinth\Core\Plan\Model\Sweep;
+use Plinth\Core\Plan\Model\SweepAlong;
 use Plinth\Core\Plan\Model\Wall;
 use Plinth\Core\Tests\Bodies\House;
 use Plinth\Core\Tests\Plan\Plans;
@@ -44,6 +48,17 @@ final class Buildings
         return new Plan([$ground, $upper->built(
             array_map(static fn (Slab $f): Slab => new Slab("u$f->id", $f->outline, 0.0, 220.0), $ground->floors),
             roofs: $roof,
+            sweeps: 0 === $seed % 4 ? [] : [self::moulding($seed)],
         )]);
+    }
+
+    /** A band or a cornice of four or five corners, all round the upper walls; nowhere is one refused for a notch it does not fit into. */
+    private static function moulding(int $seed): Sweep
+    {
+        [$out, $up] = [(float) mt_rand(20, 90), (float) mt_rand(60, 300)];
+        $corners = [[0.0, 0.0], [$out * 0.6, 0.0], [$out, $up * 0.4], ...(1 === $seed % 2 ? [[$out, $up]] : []), [0.0, $up]];
+        $profile = new Contour(array_map(static fn (array $p): Point => new Point(...$p), $corners));
+
+        return new Sweep('m', $profile, SweepAlong::Walls, level: (float) mt_rand(200, 2000));
     }
 }

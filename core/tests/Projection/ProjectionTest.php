@@ -6,6 +6,7 @@ namespace Plinth\Core\Tests\Projection;
 
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
+use Plinth\Core\Bodies\BodyKind;
 use Plinth\Core\Bodies\BuildingBodies;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Projection\DrawnView;
@@ -30,7 +31,7 @@ final class ProjectionTest extends TestCase
     #[DataProvider('seeds')]
     public function testEveryLineIsSeenAndNoneIsMissing(int $first): void
     {
-        [$wrong, $missing, $lines, $meetings] = [[], [], 0, 0];
+        [$wrong, $missing, $lines, $meetings, $swept] = [[], [], 0, 0, 0];
         for ($seed = $first; $seed < $first + 20; ++$seed) {
             $bodies = BuildingBodies::of(Buildings::of($seed));
             mt_srand($seed);
@@ -53,6 +54,7 @@ final class ProjectionTest extends TestCase
                 [$u, $v] = [$line->from[0] + $part * $du * $line->length(), $line->from[1] + $part * $dv * $line->length()];
                 [$nu, $nv] = [-self::BESIDE_MM * $dv, self::BESIDE_MM * $du];
                 ++$lines;
+                $swept += BodyKind::Swept === $line->kind ? 1 : 0;
                 if (!$sight->within($u - 1.0, $v - 1.0, $u + 1.0, $v + 1.0)->differ($u + $nu, $v + $nv, $u - $nu, $v - $nv)) {
                     $wrong[] = \sprintf('%d: %s %s at %.2f %.2f', $seed, $line->role->value, $line->body, $u, $v);
                 }
@@ -66,6 +68,7 @@ final class ProjectionTest extends TestCase
         }
         self::assertGreaterThan(500, $lines);
         self::assertGreaterThan(500, $meetings);
+        self::assertGreaterThan(20, $swept, 'Mouldings are among them.');
         self::assertSame([], $wrong, 'Lines that are not seen.');
         self::assertSame([], $missing, 'What is seen and not drawn.');
     }

@@ -124,7 +124,9 @@ final readonly class SideController
     {
         $parts = array_map(static fn (StreetPart $p): array => $p->values(), $this->parts($side));
         $sides = array_map(fn (array $p): array => $this->access->row(Side::class, $side->project(), Uuid::fromString((string) $p['side']))->values(), $parts);
-        [] === $parts && $side->looks();
+        if ([] === $parts) {
+            $side->looks(); // Without a line there is nothing to be worked out.
+        }
         $key = hash('xxh128', json_encode([PlanWriter::document($plan), $side->values(), $parts, $sides], \JSON_THROW_ON_ERROR));
 
         return $this->cache->get("view.$key", fn (): string => json_encode(ViewWriter::view($this->shown($side, $plan)), \JSON_THROW_ON_ERROR));
