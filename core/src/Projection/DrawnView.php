@@ -27,7 +27,7 @@ final readonly class DrawnView
             if (max($a[0], $b[0]) < $from || min($a[0], $b[0]) > $to) {
                 continue;
             }
-            [$p, $q] = [self::within($a, $a, $b, $from, $to), self::within($b, $a, $b, $from, $to)];
+            [$p, $q] = [self::end($a, $a, $b, $from, $to), self::end($b, $a, $b, $from, $to)];
             if ($p !== $q) {
                 $lines[] = new ViewLine($p, $q, $line->role, $line->kind, $line->body, $line->storey);
             }
@@ -50,13 +50,91 @@ final readonly class DrawnView
     }
 
     /**
+     * @param array{float, float, float, float} $box least u and v, most u and v
+     *
+     * @return list<ViewLine> what of its lines lies in a box
+     */
+    public function within(array $box): array
+    {
+        $lines = [];
+        foreach ($this->lines as $line) {
+            [$from, $to] = self::part($line, $box);
+            if ($to > $from) {
+                $lines[] = self::piece($line, $from, $to);
+            }
+        }
+
+        return $lines;
+    }
+
+    /**
+     * @param array{float, float, float, float} $box least u and v, most u and v
+     *
+     * @return list<ViewLine> what of its lines lies outside it
+     */
+    public function outside(array $box): array
+    {
+        $lines = [];
+        foreach ($this->lines as $line) {
+            [$from, $to] = self::part($line, $box);
+            foreach ($to > $from ? [[0.0, $from], [$to, 1.0]] : [[0.0, 1.0]] as [$a, $b]) {
+                if ($b > $a) {
+                    $lines[] = self::piece($line, $a, $b);
+                }
+            }
+        }
+
+        return $lines;
+    }
+
+    /**
+     * @param array{float, float, float, float} $box
+     *
+     * @return array{float, float} from and to which part of a line lies in a box (Liang and Barsky, 1984); the same where none does
+     */
+    private static function part(ViewLine $line, array $box): array
+    {
+        [$from, $to] = [0.0, 1.0];
+        foreach ([0, 1] as $k) {
+            $way = $line->to[$k] - $line->from[$k];
+            [$low, $high] = [$box[$k] - $line->from[$k], $box[$k + 2] - $line->from[$k]];
+            if (0.0 === $way) {
+                if ($low > 0.0 || $high < 0.0) {
+                    return [0.0, 0.0];
+                }
+                continue;
+            }
+            $from = max($from, min($low / $way, $high / $way));
+            $to = min($to, max($low / $way, $high / $way));
+        }
+
+        return [$from, max($from, $to)];
+    }
+
+    private static function piece(ViewLine $line, float $from, float $to): ViewLine
+    {
+        $at = static fn (float $part): array => [
+            $line->from[0] + $part * ($line->to[0] - $line->from[0]), $line->from[1] + $part * ($line->to[1] - $line->from[1]),
+        ];
+
+        return 0.0 === $from && 1.0 === $to ? $line : new ViewLine(
+            0.0 === $from ? $line->from : $at($from),
+            1.0 === $to ? $line->to : $at($to),
+            $line->role,
+            $line->kind,
+            $line->body,
+            $line->storey,
+        );
+    }
+
+    /**
      * @param array{float, float} $p an end of the line from a to b
      * @param array{float, float} $a
      * @param array{float, float} $b
      *
      * @return array{float, float} that end, or where the line leaves the stretch
      */
-    private static function within(array $p, array $a, array $b, float $from, float $to): array
+    private static function end(array $p, array $a, array $b, float $from, float $to): array
     {
         $u = max($from, min($to, $p[0]));
 

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Server\Building;
 
 use Doctrine\ORM\EntityManagerInterface;
+use Plinth\Core\Bodies\Body;
 use Plinth\Core\Bodies\BodyKind;
 use Plinth\Core\Bodies\BuildingBodies;
 use Plinth\Core\Elevation\SideLine;
@@ -16,7 +17,7 @@ use Plinth\Core\Exchange\Dxf\DxfWriter;
 use Plinth\Core\Exchange\PlanDocument\PlanWriter;
 use Plinth\Core\Plan\Model\Plan;
 use Plinth\Core\Projection\DrawnView;
-use Plinth\Core\Projection\Projection;
+use Plinth\Core\Projection\KeptView;
 use Plinth\Core\Projection\Street;
 use Plinth\Server\Elevation\OutlinesOfSide;
 use Plinth\Server\Elevation\StreetPart;
@@ -25,6 +26,7 @@ use Plinth\Server\Http\Who;
 use Plinth\Server\Plan\HandedOver;
 use Plinth\Server\Project\ProjectAccess;
 use Plinth\Server\Project\Side;
+use Psr\Cache\CacheItemPoolInterface;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
@@ -38,12 +40,16 @@ final readonly class SideController
     /** What shows that an opening is seen. */
     private const FILLS = [BodyKind::Frame->value, BodyKind::Leaf->value, BodyKind::Pane->value];
 
+    /** s that a view is kept to be drawn on from */
+    private const KEPT_S = 86_400;
+
     public function __construct(
         private ProjectAccess $access,
         private BuildingPlan $building,
         private OutlinesOfSide $outlines,
         private HandedOver $handedOver,
         private CacheInterface $cache,
+        private CacheItemPoolInterface $pool,
         private EntityManagerInterface $entities,
     ) {
     }
@@ -138,14 +144,30 @@ final readonly class SideController
         $bodies = BuildingBodies::of($plan);
         $parts = $this->parts($side);
         if ([] === $parts) {
-            return Projection::of($bodies, $side->looks());
+            return $this->seen($side, $bodies);
         }
 
         return Street::of(array_map(function (StreetPart $part) use ($side, $bodies): array {
             $of = $this->access->row(Side::class, $side->project(), $part->side());
 
-            return [$of->hasLine() ? Projection::of($bodies, $of->looks()) : new DrawnView([], []), ...$part->stretch()];
+            return [$of->hasLine() ? $this->seen($of, $bodies) : new DrawnView([], []), ...$part->stretch()];
         }, $parts));
+    }
+
+    /**
+     * As it was seen last, with what has changed since drawn anew.
+     *
+     * @param list<Body> $bodies
+     */
+    private function seen(Side $side, array $bodies): DrawnView
+    {
+        $looks = hash('xxh128', serialize([$side->project()->toRfc4122(), $side->id()->toRfc4122(), $side->values()]));
+        $item = $this->pool->getItem("seen.$looks");
+        $before = $item->get();
+        $now = $before instanceof KeptView ? $before->again($bodies, $side->looks()) : KeptView::of($bodies, $side->looks());
+        $this->pool->save($item->set($now)->expiresAfter(self::KEPT_S));
+
+        return $now->drawn;
     }
 
     /** @return list<StreetPart> from the left */
