@@ -41,6 +41,11 @@ final class SidesTest extends TestCase
         self::assertSame([], $this->view()->get('faces')->items());
         $kinds = array_map(static fn (JsonValue $l): string => $l->get('kind')->text(), $this->view()->get('lines')->items());
         self::assertContains('leaf', $kinds);
+        $roles = array_map(
+            static fn (JsonValue $l): string => $l->get('role')->text(),
+            $this->view(hidden: true)->get('lines')->items(),
+        );
+        self::assertContains('hidden', $roles, 'The walls behind, where they are wanted.');
         self::assertContains('frame', $kinds);
         $storey = $this->desk->storey;
         $this->desk->change([['do' => 'set', 'type' => 'storey', 'id' => $storey, 'values' => ['height' => 3000]]]);
@@ -202,11 +207,12 @@ final class SidesTest extends TestCase
         ]);
     }
 
-    private function view(?string $side = null): JsonValue
+    private function view(?string $side = null, bool $hidden = false): JsonValue
     {
         $side ??= $this->side;
+        $also = $hidden ? '?hidden=1' : '';
 
-        return JsonValue::of($this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/sides/$side/view"));
+        return JsonValue::of($this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/sides/$side/view$also"));
     }
 
     /** @return list<JsonValue> */

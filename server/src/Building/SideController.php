@@ -18,6 +18,7 @@ use Plinth\Core\Exchange\PlanDocument\PlanWriter;
 use Plinth\Core\Plan\Model\Plan;
 use Plinth\Core\Projection\DrawnView;
 use Plinth\Core\Projection\KeptView;
+use Plinth\Core\Projection\Projection;
 use Plinth\Core\Projection\Street;
 use Plinth\Server\Elevation\OutlinesOfSide;
 use Plinth\Server\Elevation\StreetPart;
@@ -28,6 +29,7 @@ use Plinth\Server\Project\ProjectAccess;
 use Plinth\Server\Project\Side;
 use Psr\Cache\CacheItemPoolInterface;
 use Symfony\Component\HttpFoundation\JsonResponse;
+use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Uid\Uuid;
@@ -56,11 +58,12 @@ final readonly class SideController
 
     #[Needs(Who::Reader)]
     #[Route('/view', methods: ['GET'])]
-    public function view(Uuid $project, Uuid $id): Response
+    public function view(Uuid $project, Uuid $id, Request $request): Response
     {
         $side = $this->access->row(Side::class, $project, $id);
+        $withHidden = $request->query->getBoolean('hidden');
 
-        return new JsonResponse($this->drawn($side, $this->building->of($project)), json: true);
+        return new JsonResponse($this->drawn($side, $this->building->of($project), $withHidden), json: true);
     }
 
     #[Needs(Who::Reader)]
@@ -126,31 +129,31 @@ final readonly class SideController
     }
 
     /** Kept under a hash of all that it follows from. */
-    private function drawn(Side $side, Plan $plan): string
+    private function drawn(Side $side, Plan $plan, bool $withHidden = false): string
     {
         $parts = array_map(static fn (StreetPart $p): array => $p->values(), $this->parts($side));
         $sides = array_map(fn (array $p): array => $this->access->row(Side::class, $side->project(), Uuid::fromString((string) $p['side']))->values(), $parts);
         if ([] === $parts) {
             $side->looks(); // Without a line there is nothing to be worked out.
         }
-        $key = hash('xxh128', json_encode([PlanWriter::document($plan), $side->values(), $parts, $sides], \JSON_THROW_ON_ERROR));
+        $key = hash('xxh128', json_encode([PlanWriter::document($plan), $side->values(), $parts, $sides, $withHidden], \JSON_THROW_ON_ERROR));
 
-        return $this->cache->get("view.$key", fn (): string => json_encode(ViewWriter::view($this->shown($side, $plan)), \JSON_THROW_ON_ERROR));
+        return $this->cache->get("view.$key", fn (): string => json_encode(ViewWriter::view($this->shown($side, $plan, $withHidden)), \JSON_THROW_ON_ERROR));
     }
 
     /** What is seen from a side, or from those that stand in a row there; of a side that has no line nothing is. */
-    private function shown(Side $side, Plan $plan): DrawnView
+    private function shown(Side $side, Plan $plan, bool $withHidden = false): DrawnView
     {
         $bodies = BuildingBodies::of($plan);
         $parts = $this->parts($side);
         if ([] === $parts) {
-            return $this->seen($side, $bodies);
+            return $this->seen($side, $bodies, $withHidden);
         }
 
-        return Street::of(array_map(function (StreetPart $part) use ($side, $bodies): array {
+        return Street::of(array_map(function (StreetPart $part) use ($side, $bodies, $withHidden): array {
             $of = $this->access->row(Side::class, $side->project(), $part->side());
 
-            return [$of->hasLine() ? $this->seen($of, $bodies) : new DrawnView([], []), ...$part->stretch()];
+            return [$of->hasLine() ? $this->seen($of, $bodies, $withHidden) : new DrawnView([], []), ...$part->stretch()];
         }, $parts));
     }
 
@@ -159,8 +162,11 @@ final readonly class SideController
      *
      * @param list<Body> $bodies
      */
-    private function seen(Side $side, array $bodies): DrawnView
+    private function seen(Side $side, array $bodies, bool $withHidden): DrawnView
     {
+        if ($withHidden) {
+            return Projection::of($bodies, $side->looks(), true);
+        }
         $looks = hash('xxh128', serialize([$side->project()->toRfc4122(), $side->id()->toRfc4122(), $side->values()]));
         $item = $this->pool->getItem("seen.$looks");
         $before = $item->get();

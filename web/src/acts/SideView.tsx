@@ -29,6 +29,9 @@ const useReach = create<{ side: string | null; corners: readonly XY[]; lines: re
   lines: [],
 }));
 
+/** Whether hidden lines show on sides as well, dashed. */
+export const useHidden = create<{ hidden: boolean }>(() => ({ hidden: false }));
+
 const NOTHING: readonly (readonly [XY, XY])[] = [];
 
 /** Ends of all lines that a side shows of what stands; none until it is known. */
@@ -70,12 +73,17 @@ export function SideView({ screen }: { screen: Map2 }) {
   const { side, selected } = useDeskFields("side", "selected");
   const row = useProject((s) => (side === null ? undefined : s.rows.side.get(side)));
   const isRow = useProject((s) => streetParts(s.rows, side).length > 0);
+  const hidden = useHidden((s) => s.hidden);
   const isThere = row !== undefined && (row.fromX !== null || isRow);
   const revision = useProject((s) => (isThere ? s.revision : 0));
   const { data } = useQuery({
-    queryKey: ["view", side, revision],
+    queryKey: ["view", side, revision, hidden],
     queryFn: () =>
-      settled(api.GET("/api/projects/{project}/sides/{id}/view", { params: { path: inProject(side ?? "") } })),
+      settled(
+        api.GET("/api/projects/{project}/sides/{id}/view", {
+          params: { path: inProject(side ?? ""), query: hidden ? { hidden } : {} },
+        }),
+      ),
     enabled: isThere,
     placeholderData: (old, query) => (query?.queryKey[1] === side ? old : undefined),
   });

@@ -3,6 +3,7 @@ import { change, useProject } from "../../store/project";
 import { typedAs } from "../../ui/measures";
 import { Plain } from "../../ui/parts";
 import { Typed } from "../../ui/Typed";
+import { useHidden } from "../SideView";
 
 /** What stands for a depth that is not bound, and is typed to bind none. */
 const ALL = "all there is";
@@ -10,6 +11,7 @@ const ALL = "all there is";
 /** A side or section by itself: its name, how deep it is looked into, and where a section cuts. */
 export function LineOfSide({ side }: { side: string }) {
   const row = useProject((s) => s.rows.side.get(side));
+  const hidden = useHidden((s) => s.hidden);
   if (!row || row.fromX === null || row.fromY === null || row.toX === null || row.toY === null) return null;
   const { fromX, fromY, toX, toY } = row;
   const set = (title: string, values: Record<string, unknown>) =>
@@ -53,7 +55,7 @@ export function LineOfSide({ side }: { side: string }) {
           />
         )}
       </div>
-      <div className="mt-2 flex gap-1.5">
+      <div className="mt-2 flex flex-wrap gap-1.5">
         <Plain
           onClick={() =>
             set(row.cut ? "Look from outside" : "Cut along its line", { cut: !row.cut, jogs: row.cut ? "" : row.jogs })
@@ -67,6 +69,9 @@ export function LineOfSide({ side }: { side: string }) {
           }
         >
           Look the other way
+        </Plain>
+        <Plain pressed={hidden} onClick={() => useHidden.setState({ hidden: !hidden })}>
+          Hidden lines
         </Plain>
       </div>
     </section>
