@@ -24,7 +24,17 @@ final class WrongUsage extends \InvalidArgumentException
 
     public static function unknownFormat(string $format): self
     {
-        return new self(\sprintf('There is no format “%s”: use dxf or gltf.', $format), 'format');
+        return new self(\sprintf('There is no format “%s”: use dxf, svg or gltf.', $format), 'format');
+    }
+
+    public static function unknownPaper(string $paper): self
+    {
+        return new self(\sprintf('There is no paper “%s”: use A4, A3, A2, A1 or A0.', $paper), 'paper');
+    }
+
+    public static function noScale(string $scale): self
+    {
+        return new self(\sprintf('“%s” is no scale: write 100 for 1:100, from 1 to 10 000.', $scale), 'scale');
     }
 
     public static function cannotRead(string $file, string $at): self

@@ -185,6 +185,26 @@ final class ProgramTest extends TestCase
         self::assertSame('out', self::errorOf(self::plinth(['export', 'format' => 'dxf'], self::plan()))['at']);
     }
 
+    public function testAPlanIsPutOnASheetAtAScaleThatFits(): void
+    {
+        $file = (string) tempnam(sys_get_temp_dir(), 'sheet');
+        [$code, $answer] = self::plinth(['export', 'format' => 'svg', '--out' => $file, '--title' => 'Boat house'], self::plan());
+        self::assertSame(0, $code);
+        self::assertEquals([50, 420.0, 297.0], [$answer['scale'], $answer['widthMm'], $answer['heightMm']]);
+        $svg = (string) file_get_contents($file);
+        self::assertStringContainsString('width="420mm" height="297mm" viewBox="0 0 420 297"', $svg);
+        self::assertStringContainsString('Boat house', $svg);
+        $upright = ['export', 'format' => 'svg', '--out' => $file, '--paper' => 'a4', '--upright' => true, '--scale' => '100'];
+        [, $answer] = self::plinth($upright, self::plan());
+        self::assertEquals([100, 210.0, 297.0], [$answer['scale'], $answer['widthMm'], $answer['heightMm']]);
+        unlink($file);
+        $wrong = static fn (string $option, string $value): mixed => self::errorOf(self::plinth(
+            ['export', 'format' => 'svg', '--out' => $file, "--$option" => $value],
+            self::plan(),
+        ))['at'];
+        self::assertSame(['paper', 'scale', 'scale'], [$wrong('paper', 'B5'), $wrong('scale', 'much'), $wrong('scale', '5')]);
+    }
+
     public function testABuildingIsToldAsBodiesAndExportedWithThem(): void
     {
         $plan = PlanWriter::document((new House())->plan());

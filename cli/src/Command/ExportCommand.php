@@ -12,9 +12,13 @@ use Plinth\Core\Exchange\BodiesDocument\BodiesWriter;
 use Plinth\Core\Exchange\Dxf\DxfWriter;
 use Plinth\Core\Exchange\Gltf\GlbWriter;
 use Plinth\Core\Exchange\PlanDocument\PlanReader;
+use Plinth\Core\Exchange\Svg\SvgWriter;
 use Plinth\Core\Plan\Derivation\Derivation;
 use Plinth\Core\Plan\Model\Plan;
 use Plinth\Core\Plan\Model\Storey;
+use Plinth\Core\Sheets\PaperSize;
+use Plinth\Core\Sheets\PrintSheet;
+use Plinth\Core\Sheets\TitleFields;
 use Plinth\Core\Stairs\StairPlan;
 use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Console\Command\Command;
@@ -24,23 +28,27 @@ use Symfony\Component\Console\Input\InputOption;
 use Symfony\Component\Console\Output\OutputInterface;
 
 #[AsCommand('export', 'A plan document to a file', help: <<<'TEXT'
-    Reads a plan document (docs/plan-format.md). As dxf it writes the lines of one storey, as gltf the bodies of all of them, or of one, and
-    answers {"file", "bytes"} with what is in it.
+    Reads a plan document (docs/plan-format.md). As dxf it writes the lines of one storey, as svg a print sheet with its plan at a scale,
+    as gltf the bodies of all of them, or of one, and answers {"file", "bytes"} with what is in it.
     TEXT)]
 final class ExportCommand extends Command
 {
     protected function configure(): void
     {
-        $this->addArgument('format', InputArgument::REQUIRED, 'dxf or gltf');
+        $this->addArgument('format', InputArgument::REQUIRED, 'dxf, svg or gltf');
         $this->addOption('out', null, InputOption::VALUE_REQUIRED, 'the file to write');
-        $this->addOption('storey', null, InputOption::VALUE_REQUIRED, 'its id; without it the first one as dxf, all of them as gltf');
+        $this->addOption('storey', null, InputOption::VALUE_REQUIRED, 'its id; without it the first one, as gltf all of them');
+        $this->addOption('paper', null, InputOption::VALUE_REQUIRED, 'A4 to A0, as svg', 'A3');
+        $this->addOption('upright', null, InputOption::VALUE_NONE, 'the longer side of the paper stands');
+        $this->addOption('scale', null, InputOption::VALUE_REQUIRED, '1 : so much; without it the largest of ISO 5455 that fits');
+        $this->addOption('title', null, InputOption::VALUE_REQUIRED, 'what the sheet is called', '');
         Json::option($this, 'the plan document');
     }
 
     protected function execute(InputInterface $input, OutputInterface $output): int
     {
         $format = Json::text($input->getArgument('format'));
-        if (!\in_array($format, ['dxf', 'gltf'], true)) {
+        if (!\in_array($format, ['dxf', 'svg', 'gltf'], true)) {
             throw WrongUsage::unknownFormat($format);
         }
         $out = $input->getOption('out') ?? throw WrongUsage::missingOption('out');
@@ -50,7 +58,11 @@ final class ExportCommand extends Command
         if ([] === $storeys) {
             throw WrongUsage::noStorey(Json::text($wanted));
         }
-        [$written, $told] = 'dxf' === $format ? self::dxf($plan, $storeys[0]) : self::gltf($plan, $storeys);
+        [$written, $told] = match ($format) {
+            'dxf' => self::dxf($plan, $storeys[0]),
+            'svg' => self::sheet($storeys[0], $input),
+            default => self::gltf($plan, $storeys),
+        };
         if (false === @file_put_contents(Json::text($out), $written)) {
             throw WrongUsage::cannotWrite(Json::text($out));
         }
@@ -67,6 +79,28 @@ final class ExportCommand extends Command
 
         return [DxfWriter::write($storey, Derivation::of($storey), stairs: $stairs), [
             'storey' => $storey->id, 'walls' => \count($storey->walls), 'stairs' => \count($stairs),
+        ]];
+    }
+
+    /** @return array{string, array<string, mixed>} */
+    private static function sheet(Storey $storey, InputInterface $input): array
+    {
+        $size = Json::text($input->getOption('paper'));
+        $paper = PaperSize::tryFrom(strtoupper($size)) ?? throw WrongUsage::unknownPaper($size);
+        $scale = $input->getOption('scale');
+        $range = ['options' => ['min_range' => 1, 'max_range' => 10_000]];
+        $wanted = null === $scale ? null : filter_var($scale, \FILTER_VALIDATE_INT, $range);
+        if (false === $wanted) {
+            throw WrongUsage::noScale(Json::text($scale));
+        }
+        $name = '' === $storey->name ? $storey->id : $storey->name;
+        $title = Json::text($input->getOption('title'));
+        $honest = 'From a plan document: what it was traced from, and how true that is, is not said in it.';
+        $fields = new TitleFields('' === $title ? 'Plan' : $title, $name, $honest);
+        $sheet = PrintSheet::plan($storey, Derivation::of($storey), $fields, $paper, true === $input->getOption('upright'), $wanted);
+
+        return [SvgWriter::write($sheet->ink, $sheet->width, $sheet->height, trim("$title $name")), [
+            'storey' => $storey->id, 'scale' => $sheet->scale, 'widthMm' => $sheet->width, 'heightMm' => $sheet->height,
         ]];
     }
 

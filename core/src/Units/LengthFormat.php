@@ -34,6 +34,14 @@ final readonly class LengthFormat
             : LengthUnit::Inch->millimetres() / $this->denominator;
     }
 
+    /** As it stands on a drawing, which says once in what it is measured: `4375`, `4.375`, `11'-7 1/2"`. */
+    public function figure(float $mm): string
+    {
+        return 0 === $this->denominator
+            ? number_format($mm / $this->unit->millimetres(), $this->decimals, '.', '')
+            : $this->print($mm);
+    }
+
     public function print(float $mm): string
     {
         if (0 === $this->denominator) {

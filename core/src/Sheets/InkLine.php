@@ -1,0 +1,25 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Sheets;
+
+/** A line on a sheet: mm of paper from its upper left corner, y down. */
+final readonly class InkLine
+{
+    /** Widths of ISO 128-2, mm: twice as wide from one to the next but one. */
+    public const FINE = 0.18;
+    public const NARROW = 0.25;
+    public const MEDIUM = 0.35;
+    public const WIDE = 0.5;
+    public const BROAD = 0.7;
+
+    /**
+     * @param list<array{float, float}> $points
+     * @param float $width mm
+     * @param list<float> $dashes drawn, not drawn, … in widths of the line
+     */
+    public function __construct(public array $points, public float $width, public array $dashes = [], public bool $closed = false)
+    {
+    }
+}
