@@ -13,7 +13,7 @@ test("openings of a side are found in its photograph, traced, and give the plan 
   await expect(held).toContainText("not traced here");
   await page.getByRole("button", { name: "Find the openings in the picture" }).click();
   const all = page.getByRole("button", { name: "Trace all 5 that are sure" });
-  await expect(all).toBeVisible({ timeout: 30_000 });
+  await expect(all).toBeVisible({ timeout: 90_000 });
   await expect(page.locator("[data-facade] rect")).toHaveCount(5);
   await expectAccessible(page);
   await all.click();
@@ -32,7 +32,7 @@ test("openings of a side are found in its photograph, traced, and give the plan 
   // What the elevation shows and nobody has drawn on the plan goes into its wall.
   await page.getByLabel("Sides").selectOption("North");
   await page.getByRole("button", { name: "Find the openings in the picture" }).click();
-  await page.getByRole("button", { name: "Trace all 5 that are sure" }).click({ timeout: 30_000 });
+  await page.getByRole("button", { name: "Trace all 5 that are sure" }).click({ timeout: 90_000 });
   await saved(page);
   await expect(held).toContainText(/Not in the plan, (69|70)\d/);
   await held.getByRole("button", { name: "Put it in" }).click();

@@ -169,7 +169,7 @@ test("a drawing goes where it belongs by one click, and its kind and place are c
   await expect(kind).toHaveValue("elevation");
   await expect(page.getByRole("group", { name: "Sides" }).getByRole("button")).toHaveText(["station-south-side"]);
   // What is a plan lies on a storey, here one that is made for it.
-  await kind.selectOption("detail");
+  await kind.selectOption("site");
   await saved(page);
   await expect(place.locator("option:checked")).toHaveText("Ground");
   await place.selectOption({ label: "a new storey above Ground" });

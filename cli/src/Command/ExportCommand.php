@@ -8,6 +8,7 @@ use Plinth\Cli\Json;
 use Plinth\Cli\WrongUsage;
 use Plinth\Core\Bodies\BuildingBodies;
 use Plinth\Core\Bodies\ShownStair;
+use Plinth\Core\Bodies\ShownSweep;
 use Plinth\Core\Exchange\BodiesDocument\BodiesWriter;
 use Plinth\Core\Exchange\Dxf\DxfWriter;
 use Plinth\Core\Exchange\Gltf\GlbWriter;
@@ -17,6 +18,7 @@ use Plinth\Core\Plan\Derivation\Derivation;
 use Plinth\Core\Plan\Model\Plan;
 use Plinth\Core\Plan\Model\Storey;
 use Plinth\Core\Sheets\PaperSize;
+use Plinth\Core\Sheets\PlanBeside;
 use Plinth\Core\Sheets\PrintSheet;
 use Plinth\Core\Sheets\TitleFields;
 use Plinth\Core\Stairs\StairPlan;
@@ -60,7 +62,7 @@ final class ExportCommand extends Command
         }
         [$written, $told] = match ($format) {
             'dxf' => self::dxf($plan, $storeys[0]),
-            'svg' => self::sheet($storeys[0], $input),
+            'svg' => self::sheet($plan, $storeys[0], $input),
             default => self::gltf($plan, $storeys),
         };
         if (false === @file_put_contents(Json::text($out), $written)) {
@@ -83,7 +85,7 @@ final class ExportCommand extends Command
     }
 
     /** @return array{string, array<string, mixed>} */
-    private static function sheet(Storey $storey, InputInterface $input): array
+    private static function sheet(Plan $plan, Storey $storey, InputInterface $input): array
     {
         $size = Json::text($input->getOption('paper'));
         $paper = PaperSize::tryFrom(strtoupper($size)) ?? throw WrongUsage::unknownPaper($size);
@@ -97,9 +99,15 @@ final class ExportCommand extends Command
         $title = Json::text($input->getOption('title'));
         $honest = 'From a plan document: what it was traced from, and how true that is, is not said in it.';
         $fields = new TitleFields('' === $title ? 'Plan' : $title, $name, $honest);
-        $sheet = PrintSheet::plan($storey, Derivation::of($storey), $fields, $paper, true === $input->getOption('upright'), $wanted);
+        $of = (new BuildingBodies($plan))->storey($storey->id);
+        $beside = new PlanBeside(
+            array_map(static fn (ShownStair $s): StairPlan => $s->plan, $of->stairsShown()),
+            array_merge([], ...array_map(static fn (ShownSweep $s): array => $s->rings, $of->sweepsShown())),
+        );
+        $isUpright = true === $input->getOption('upright');
+        $sheet = PrintSheet::plan($storey, Derivation::of($storey), $fields, $paper, $isUpright, $wanted, beside: $beside);
 
-        return [SvgWriter::write($sheet->ink, $sheet->width, $sheet->height, trim("$title $name")), [
+        return [SvgWriter::write($sheet->ink, $sheet->width, $sheet->height, trim("$title $name"), true), [
             'storey' => $storey->id, 'scale' => $sheet->scale, 'widthMm' => $sheet->width, 'heightMm' => $sheet->height,
         ]];
     }

@@ -15,6 +15,9 @@ final class PaperLetters
     public const HEIGHTS = [2.5, 3.5, 5.0, 7.0];
     /** As families and weights are named where a sheet is printed. */
     public const FAMILY = 'Public Sans';
+    private const FOLDER = __DIR__.'/../../fonts/';
+    /** by weight */
+    private const FILES = [400 => 'PublicSans-Regular.ttf', 600 => 'PublicSans-SemiBold.ttf'];
 
     private static ?self $regular = null;
     private static ?self $bold = null;
@@ -33,12 +36,12 @@ final class PaperLetters
 
     public static function regular(): self
     {
-        return self::$regular ??= self::read('PublicSans-Regular.ttf');
+        return self::$regular ??= self::read(self::FILES[400]);
     }
 
     public static function bold(): self
     {
-        return self::$bold ??= self::read('PublicSans-SemiBold.ttf');
+        return self::$bold ??= self::read(self::FILES[600]);
     }
 
     /** @return float mm, of words so high */
@@ -66,9 +69,15 @@ final class PaperLetters
         return implode('', array_filter(mb_str_split($plain), fn (string $c): bool => isset($this->glyphs[mb_ord($c)])));
     }
 
+    /** @return array<int, string> the fonts themselves, by weight */
+    public static function fonts(): array
+    {
+        return array_map(static fn (string $name): string => (string) file_get_contents(self::FOLDER.$name), self::FILES);
+    }
+
     private static function read(string $name): self
     {
-        $font = (string) file_get_contents(\dirname(__DIR__, 2)."/fonts/$name");
+        $font = (string) file_get_contents(self::FOLDER.$name);
         $tables = [];
         for ($i = 0; $i < self::number($font, 4); ++$i) {
             $at = 12 + 16 * $i;

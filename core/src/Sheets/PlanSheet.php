@@ -14,6 +14,7 @@ use Plinth\Core\Plan\Model\Column;
 use Plinth\Core\Plan\Model\Opening;
 use Plinth\Core\Plan\Model\OpeningKind;
 use Plinth\Core\Plan\Model\Storey;
+use Plinth\Core\Sheets\Internal\BesideInk;
 use Plinth\Core\Sheets\Internal\Stamps;
 use Plinth\Core\Units\AreaUnit;
 use Plinth\Core\Units\DisplayUnit;
@@ -34,8 +35,6 @@ final class PlanSheet
     private array $areas = [];
     /** @var list<InkLine> */
     private array $lines = [];
-    /** @var list<InkText> */
-    private array $texts = [];
 
     private function __construct(private readonly PlanOnPaper $paper)
     {
@@ -50,8 +49,14 @@ final class PlanSheet
         return [] === $points ? null : Polygon::bounds($points);
     }
 
-    public static function of(Storey $storey, DerivedStorey $derived, PlanOnPaper $paper, DisplayUnit $unit, AreaUnit $areas): SheetInk
-    {
+    public static function of(
+        Storey $storey,
+        DerivedStorey $derived,
+        PlanOnPaper $paper,
+        DisplayUnit $unit,
+        AreaUnit $areas,
+        PlanBeside $beside = new PlanBeside(),
+    ): SheetInk {
         $plan = new self($paper);
         $cutOuts = array_values($derived->openings);
         $walls = $plan->walls($derived, $cutOuts);
@@ -78,6 +83,7 @@ final class PlanSheet
             $paper,
             $unit->format(),
         );
+        $more = BesideInk::of($storey->objects, $beside, $paper, $unit);
         $stamps = Stamps::in(array_map(
             static fn (Region $r): array => [
                 array_map($paper->of(...), $r->polygon),
@@ -86,9 +92,10 @@ final class PlanSheet
                 (string) preg_replace('/2$/', '²', $areas->written($r->netAreaMm2 / 1e6)),
             ],
             $derived->regions,
-        ), $walls, array_map(static fn (InkText $t): array => $t->room(), $figures));
+        ), $walls, array_map(static fn (InkText $t): array => $t->room(), [...$figures, ...$more->texts]));
 
-        return new SheetInk($plan->areas, [...$plan->lines, ...$chainLines], [...$plan->texts, ...$figures, ...$stamps]);
+        // What stands in rooms lies under what is cut.
+        return $more->with(new SheetInk($plan->areas, [...$plan->lines, ...$chainLines], [...$figures, ...$stamps]));
     }
 
     /**

@@ -38,6 +38,7 @@ final readonly class PrintSheet
         ?int $scale = null,
         DisplayUnit $unit = DisplayUnit::Millimetre,
         ?AreaUnit $areas = null,
+        PlanBeside $beside = new PlanBeside(),
     ): self {
         $extent = PlanSheet::extent($storey, $derived) ?? throw UnusableSheet::isEmpty();
         [$short, $long] = $paper->sides();
@@ -59,7 +60,7 @@ final readonly class PrintSheet
         $bar = self::scaleBar($wanted, PaperFrame::FILING_MM + 6.0, $height - PaperFrame::MARGIN_MM - PaperFrame::FOOT_MM - 8.0, $unit);
 
         return new self(
-            PlanSheet::of($storey, $derived, $onPaper, $unit, $areas ?? AreaUnit::usualFor($unit))->with($bar)->with($frame),
+            PlanSheet::of($storey, $derived, $onPaper, $unit, $areas ?? AreaUnit::usualFor($unit), $beside)->with($bar)->with($frame),
             $width,
             $height,
             $wanted,

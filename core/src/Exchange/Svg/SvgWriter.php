@@ -16,8 +16,9 @@ final class SvgWriter
     /**
      * @param float $width mm
      * @param float $height mm
+     * @param bool $withLetters whether its letters go with it, for whoever has not got them
      */
-    public static function write(SheetInk $ink, float $width, float $height, string $title): string
+    public static function write(SheetInk $ink, float $width, float $height, string $title, bool $withLetters = false): string
     {
         return \sprintf(
             '<?xml version="1.0" encoding="UTF-8"?>'."\n"
@@ -27,6 +28,7 @@ final class SvgWriter
             self::number($height),
             self::escaped($title),
             implode('', [
+                $withLetters ? self::letters() : '',
                 ...array_map(self::area(...), $ink->areas),
                 '<g fill="none" stroke="#000" stroke-linejoin="round" stroke-linecap="round">'."\n",
                 ...array_map(self::line(...), $ink->lines),
@@ -36,6 +38,21 @@ final class SvgWriter
                 "</g>\n",
             ]),
         );
+    }
+
+    private static function letters(): string
+    {
+        $faces = [];
+        foreach (PaperLetters::fonts() as $weight => $font) {
+            $faces[] = \sprintf(
+                '@font-face{font-family:"%s";font-weight:%d;src:url(data:font/ttf;base64,%s)}',
+                PaperLetters::FAMILY,
+                $weight,
+                base64_encode($font),
+            );
+        }
+
+        return '<style>'.implode('', $faces)."</style>\n";
     }
 
     private static function area(InkArea $area): string

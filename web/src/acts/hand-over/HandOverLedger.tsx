@@ -7,6 +7,7 @@ import { Head } from "../../ui/parts";
 import { Card } from "./Card";
 import { MarkedUp } from "./MarkedUp";
 import { Quantities } from "./Quantities";
+import { SheetCard } from "./SheetCard";
 
 export function HandOverLedger() {
   const storey = useDesk((s) => s.storey);
@@ -29,6 +30,7 @@ export function HandOverLedger() {
           : "Nothing is traced on this storey yet."}
       </Head>
       <div className="min-h-0 flex-1 overflow-y-auto">
+        <SheetCard storey={row.id} ready={has} />
         <Card
           title="DXF"
           take="DXF"
