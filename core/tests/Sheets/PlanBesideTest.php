@@ -1,0 +1,123 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Tests\Sheets;
+
+use PHPUnit\Framework\TestCase;
+use Plinth\Core\Drafting\DrawnDimension;
+use Plinth\Core\Drafting\DrawnLine;
+use Plinth\Core\Drafting\Fill;
+use Plinth\Core\Drafting\LineKind;
+use Plinth\Core\Geometry\Point;
+use Plinth\Core\Geometry\Polygon;
+use Plinth\Core\Objects\ObjectKind;
+use Plinth\Core\Plan\Derivation\Derivation;
+use Plinth\Core\Plan\Model\PlacedObject;
+use Plinth\Core\Plan\Model\Stair;
+use Plinth\Core\Plan\Model\Storey;
+use Plinth\Core\Sheets\InkLine;
+use Plinth\Core\Sheets\InkText;
+use Plinth\Core\Sheets\PlanBeside;
+use Plinth\Core\Sheets\PlanOnPaper;
+use Plinth\Core\Sheets\PlanSheet;
+use Plinth\Core\Sheets\SheetInk;
+use Plinth\Core\Stairs\StairForm;
+use Plinth\Core\Stairs\StairPlan;
+use Plinth\Core\Tests\Plan\Plans;
+use Plinth\Core\Units\AreaUnit;
+use Plinth\Core\Units\DisplayUnit;
+
+/** What stands and lies beside walls is on the sheet as well: as it was drawn, by its line kind, with its figures. */
+final class PlanBesideTest extends TestCase
+{
+    /** @param list<PlacedObject> $objects */
+    private static function drawn(PlanBeside $beside, array $objects = []): SheetInk
+    {
+        $storey = new Storey('s', 'Ground', 0.0, 2700.0, Plans::rectangle(), objects: $objects);
+
+        return PlanSheet::of($storey, Derivation::of($storey), new PlanOnPaper(50.0, 0.0, 0.0), DisplayUnit::Millimetre, AreaUnit::usualFor(DisplayUnit::Millimetre), $beside);
+    }
+
+    /** @return list<InkText> */
+    private static function named(SheetInk $ink, string $words): array
+    {
+        return array_values(array_filter($ink->texts, static fn (InkText $t): bool => $t->words === $words));
+    }
+
+    public function testALineIsAsWideAndDashedAsItsKindAndAShapeIsFilled(): void
+    {
+        $corners = [new Point(1000, 1000), new Point(2000, 1000), new Point(2000, 1500), new Point(1000, 1500)];
+        $axis = DrawnLine::through([new Point(0, 2000), new Point(6000, 2000)], [], false, LineKind::LongDashDotWide);
+        $solid = DrawnLine::through($corners, [], true, LineKind::Narrow, Fill::Solid);
+        $ink = self::drawn(new PlanBeside(lines: [$axis, $solid]));
+        $dashed = array_values(array_filter($ink->lines, static fn (InkLine $l): bool => [] !== $l->dashes));
+        self::assertCount(1, $dashed);
+        self::assertSame([InkLine::WIDE, [24.0, 3.0, 0.5, 3.0]], [$dashed[0]->width, $dashed[0]->dashes]);
+        self::assertEquals([[0.0, -40.0], [120.0, -40.0]], $dashed[0]->points);
+        $filled = array_filter($ink->areas, static fn ($a): bool => 0.55 === $a->grey);
+        self::assertCount(1, $filled);
+    }
+
+    public function testAHatchFillsItsShapeAndNothingElse(): void
+    {
+        for ($seed = 1; $seed <= 40; ++$seed) {
+            mt_srand($seed);
+            // A star of any number of points: as far from convex as shapes are.
+            $corners = [];
+            $n = mt_rand(3, 9);
+            for ($k = 0; $k < 2 * $n; ++$k) {
+                $r = 0 === $k % 2 ? mt_rand(900, 1800) : mt_rand(200, 700);
+                $corners[] = new Point(3000.0 + $r * cos($k * \M_PI / $n), 2000.0 + $r * sin($k * \M_PI / $n));
+            }
+            $ink = self::drawn(new PlanBeside(lines: [DrawnLine::through($corners, [], true, LineKind::Narrow, Fill::Crossed)]));
+            $ring = array_map(static fn (Point $p): array => [$p->x / 50.0, -$p->y / 50.0], $corners);
+            $strokes = array_filter($ink->lines, static fn (InkLine $l): bool => InkLine::FINE === $l->width && 2 === \count($l->points) && self::isInside($l, $ring));
+            $long = 0.0;
+            foreach ($strokes as $stroke) {
+                [[$x1, $y1], [$x2, $y2]] = [$stroke->points[0], $stroke->points[1]];
+                self::assertEqualsWithDelta(1.0, abs(($x2 - $x1) / ($y2 - $y1)), 1e-6, 'At 45° (ISO 128).');
+                $long += hypot($x2 - $x1, $y2 - $y1);
+            }
+            // Lines 2 mm apart, twice: together as long as the area says.
+            self::assertEqualsWithDelta(abs(Polygon::area($ring)), $long, 0.12 * abs(Polygon::area($ring)) + 10.0, "seed $seed");
+        }
+    }
+
+    /** @param list<array{float, float}> $ring */
+    private static function isInside(InkLine $line, array $ring): bool
+    {
+        [[$x1, $y1], [$x2, $y2]] = [$line->points[0], $line->points[1]];
+
+        return Polygon::contains($ring, ($x1 + $x2) / 2.0, ($y1 + $y2) / 2.0);
+    }
+
+    public function testADimensionByHandReadsFromBelowOrFromTheRight(): void
+    {
+        $upright = new DrawnDimension(new Point(500, 3500), new Point(500, 1000), null, 300.0);
+        $level = new DrawnDimension(new Point(4000, 500), new Point(1000, 800), 0.0, -200.0);
+        $ink = self::drawn(new PlanBeside(dimensions: [$upright, $level]));
+        self::assertEqualsWithDelta(90.0, self::named($ink, '2500')[0]->degrees, 1e-9);
+        self::assertEqualsWithDelta(0.0, self::named($ink, '3000')[0]->degrees, 1e-9);
+    }
+
+    public function testStairsObjectsAndNotesAreThereAndStampsKeepOffTheirWords(): void
+    {
+        $stair = new Stair('st', [new Point(800, 3000), new Point(4000, 3000)], [], 900.0, 16);
+        $bath = new PlacedObject('b', ObjectKind::Bath->value, new Point(5000, 700), 90.0, 1700.0, 750.0, 550.0);
+        $beside = new PlanBeside(
+            [StairPlan::below(StairForm::of($stair, 2700.0))],
+            notes: [[[3000.0, 2000.0], 'assumed: sound floor', [5000.0, 2500.0]]],
+        );
+        $ink = self::drawn($beside, [$bath]);
+        self::assertCount(1, self::named($ink, 'UP 16 R'));
+        $note = self::named($ink, 'assumed: sound floor')[0];
+        self::assertEqualsWithDelta([60.0, -40.0], [$note->x, $note->y - 1.25], 1e-9);
+        $area = self::named($ink, '22.04 m²');
+        self::assertCount(1, $area, 'Its place was taken, and it has found another one.');
+        self::assertGreaterThan(3.0, hypot($area[0]->x - $note->x, $area[0]->y - $note->y));
+        $white = array_filter($ink->areas, static fn ($a): bool => 1.0 === $a->grey);
+        self::assertNotSame([], $white, 'A bath, under which nothing shows through.');
+        self::assertGreaterThan(20, \count(array_filter($ink->lines, static fn (InkLine $l): bool => InkLine::NARROW === $l->width)));
+    }
+}
