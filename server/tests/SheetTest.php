@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Server\Tests;
 
 use PHPUnit\Framework\TestCase;
+use Plinth\Core\Exchange\Json\JsonValue;
 
 /** The plan of a storey is printed as it is traced, and says what it rests on. */
 final class SheetTest extends TestCase
@@ -53,6 +54,21 @@ final class SheetTest extends TestCase
         self::assertStringContainsString('stroke-dasharray', $svg);
         $this->desk->change([['do' => 'set', 'type' => 'project', 'id' => $this->desk->id, 'values' => ['shows' => 'm']]]);
         self::assertStringContainsString('>6.000<', $this->text($this->path('svg', '?scale=50')), 'In the unit that the project is shown in.');
+    }
+
+    public function testItSaysFromWhichDrawingItWasTracedAndWhetherThatIsTrue(): void
+    {
+        $this->desk->bringIn(__DIR__.'/../../demo/sallow-fen-ground.jpg');
+        $this->desk->imported();
+        $this->traced();
+        $honest = $this->text($this->path('svg'));
+        self::assertMatchesRegularExpression('/Traced from ground[^<]*, not trued up\./', $honest);
+        $this->desk->change($this->desk->knownLength([[600, 400], [2600, 400]], '10 000'));
+        $this->desk->change($this->desk->knownLength([[600, 400], [600, 1800]], '7 000'));
+        $told = $this->text($this->path('svg'));
+        self::assertSame(1, preg_match('/Traced from ground[^<]*, ±([\d.]+) mm over 10 m, not checked\./', $told, $found));
+        $fits = JsonValue::of($this->desk->state())->get('fits')->items();
+        self::assertEqualsWithDelta($fits[0]->get('plusMinusMmPer10m')->number(), (float) $found[1], 0.51, 'As the ledger tells it.');
     }
 
     public function testItIsPrintedAsPdfWithItsLettersAndAsPicture(): void

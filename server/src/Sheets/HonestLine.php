@@ -6,6 +6,7 @@ namespace Plinth\Server\Sheets;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Plinth\Server\Fit\DrawingFit;
+use Plinth\Server\Fit\FitReport;
 use Plinth\Server\Fit\KnownLength;
 use Plinth\Server\Project\Storey;
 use Plinth\Server\Source\Drawing;
@@ -13,7 +14,7 @@ use Plinth\Server\Source\Drawing;
 /** What a sheet says of itself: from which drawings it was traced, how true they are, and what was checked. */
 final readonly class HonestLine
 {
-    public function __construct(private EntityManagerInterface $entities)
+    public function __construct(private EntityManagerInterface $entities, private FitReport $reports)
     {
     }
 
@@ -26,9 +27,11 @@ final readonly class HonestLine
             if (true === $values['hidden'] || 'plan' !== $values['kind']) {
                 continue;
             }
-            $plusMinus = $this->entities->find(DrawingFit::class, $drawing->key()->criteria())?->plusMinusMmPer10m();
+            $fit = $this->entities->find(DrawingFit::class, $drawing->key()->criteria());
+            // As the ledger tells it now: what the page has shown since the fit was made counts.
+            $plusMinus = null === $fit ? null : $this->reports->of($fit, $drawing)['plusMinusMmPer10m'];
             $name = (string) $values['name'];
-            $said[] = null === $plusMinus ? "$name, not trued up" : \sprintf('%s, ±%s mm over 10 m%s', $name, self::figure($plusMinus), $this->checked($drawing));
+            $said[] = \is_float($plusMinus) ? \sprintf('%s, ±%s mm over 10 m%s', $name, self::figure($plusMinus), $this->checked($drawing)) : "$name, not trued up";
         }
 
         return [] === $said ? 'Not traced from a drawing.' : 'Traced from '.implode('; ', $said).'.';
