@@ -10,16 +10,11 @@ use Plinth\Core\Geometry\Motion;
 use Plinth\Core\Geometry\Point;
 use Plinth\Server\Change\Kind;
 use Plinth\Server\Change\ProjectRow;
-use Plinth\Server\Change\Refers;
 use Plinth\Server\Change\RowValues;
-use Plinth\Server\Change\WhenGone;
 use Plinth\Server\Http\Refusal;
 use Plinth\Server\Project\Arrangeable;
 use Plinth\Server\Project\DrawnOnStorey;
-use Plinth\Server\Project\Side;
-use Plinth\Server\Project\Storey;
-use Symfony\Bridge\Doctrine\Types\UuidType;
-use Symfony\Component\Uid\Uuid;
+use Plinth\Server\Project\OnStoreyOrSide;
 
 /** A dimension by hand: how far two places lie apart, told at a line beside them. */
 #[Kind('dimension')]
@@ -28,14 +23,7 @@ use Symfony\Component\Uid\Uuid;
 #[ORM\Index(fields: ['project', 'side'])]
 class Dimension extends ProjectRow implements Arrangeable, DrawnOnStorey
 {
-    /** the storey it lies on; otherwise it stands on a side */
-    #[Refers(Storey::class, then: WhenGone::GoesAlong)]
-    #[ORM\Column(type: UuidType::NAME, nullable: true)]
-    private ?Uuid $storey = null;
-
-    #[Refers(Side::class)]
-    #[ORM\Column(type: UuidType::NAME, nullable: true)]
-    private ?Uuid $side = null;
+    use OnStoreyOrSide;
 
     #[ORM\Column]
     private float $x1 = 0.0;
@@ -60,22 +48,14 @@ class Dimension extends ProjectRow implements Arrangeable, DrawnOnStorey
     public function values(): array
     {
         return [
-            'storey' => $this->storey?->toRfc4122(), 'side' => $this->side?->toRfc4122(), 'x1' => $this->x1, 'y1' => $this->y1,
+            ...$this->where(), 'x1' => $this->x1, 'y1' => $this->y1,
             'x2' => $this->x2, 'y2' => $this->y2, 'direction' => $this->direction, 'off' => $this->off,
         ];
     }
 
     public function take(RowValues $values): void
     {
-        $this->storey = $values->optionalId('storey');
-        $this->side = $values->optionalId('side');
-        if ((null === $this->side) === (null === $this->storey)) {
-            throw Refusal::invalid(
-                'one-place',
-                'A dimension lies on a storey or stands on a side: name one of the two.',
-                $values->at('storey'),
-            );
-        }
+        $this->takeWhere($values);
         [$this->x1, $this->y1] = [$values->place('x1'), $values->place('y1')];
         [$this->x2, $this->y2] = [$values->place('x2'), $values->place('y2')];
         $this->direction = $values->optionalNumber('direction');

@@ -20,9 +20,8 @@ use Plinth\Server\Change\WhenGone;
 use Plinth\Server\Http\Refusal;
 use Plinth\Server\Project\Arrangeable;
 use Plinth\Server\Project\DrawnOnStorey;
+use Plinth\Server\Project\OnStoreyOrSide;
 use Plinth\Server\Project\Places;
-use Plinth\Server\Project\Side;
-use Plinth\Server\Project\Storey;
 use Plinth\Server\Source\Drawing;
 use Symfony\Bridge\Doctrine\Types\UuidType;
 use Symfony\Component\Uid\Uuid;
@@ -35,14 +34,7 @@ use Symfony\Component\Uid\Uuid;
 #[ORM\Index(fields: ['project', 'drawing'])]
 class DrawnLine extends ProjectRow implements Arrangeable, DrawnOnStorey
 {
-    /** the storey it lies on; otherwise it stands on a side */
-    #[Refers(Storey::class, then: WhenGone::GoesAlong)]
-    #[ORM\Column(type: UuidType::NAME, nullable: true)]
-    private ?Uuid $storey = null;
-
-    #[Refers(Side::class)]
-    #[ORM\Column(type: UuidType::NAME, nullable: true)]
-    private ?Uuid $side = null;
+    use OnStoreyOrSide;
 
     /** the drawing it was traced over; null once that is gone */
     #[Refers(Drawing::class, then: WhenGone::LetsGo)]
@@ -68,7 +60,7 @@ class DrawnLine extends ProjectRow implements Arrangeable, DrawnOnStorey
     public function values(): array
     {
         return [
-            'storey' => $this->storey?->toRfc4122(), 'side' => $this->side?->toRfc4122(), 'drawing' => $this->drawing?->toRfc4122(),
+            ...$this->where(), 'drawing' => $this->drawing?->toRfc4122(),
             'name' => $this->name, 'line' => $this->line, 'closed' => $this->closed, 'kind' => $this->kind->value,
             'fill' => $this->fill->value,
         ];
@@ -76,11 +68,7 @@ class DrawnLine extends ProjectRow implements Arrangeable, DrawnOnStorey
 
     public function take(RowValues $values): void
     {
-        $this->storey = $values->optionalId('storey');
-        $this->side = $values->optionalId('side');
-        if ((null === $this->side) === (null === $this->storey)) {
-            throw Refusal::invalid('one-place', 'A line lies on a storey or stands on a side: name one of the two.', $values->at('storey'));
-        }
+        $this->takeWhere($values);
         $this->drawing = $values->optionalId('drawing');
         $this->name = trim($values->text('name'));
         $this->line = trim($values->text('line', Places::LONGEST));

@@ -8,15 +8,10 @@ use Doctrine\ORM\Mapping as ORM;
 use Plinth\Core\Exchange\Exception\UnreadableDocument;
 use Plinth\Server\Change\Kind;
 use Plinth\Server\Change\ProjectRow;
-use Plinth\Server\Change\Refers;
 use Plinth\Server\Change\RowValues;
-use Plinth\Server\Change\WhenGone;
-use Plinth\Server\Http\Refusal;
 use Plinth\Server\Project\Arrangeable;
 use Plinth\Server\Project\DrawnOnStorey;
-use Plinth\Server\Project\Side;
-use Plinth\Server\Project\Storey;
-use Symfony\Bridge\Doctrine\Types\UuidType;
+use Plinth\Server\Project\OnStoreyOrSide;
 use Symfony\Component\Uid\Uuid;
 
 /** What is traced round on a side over its drawing: the face of the building, an opening in it, its roof. Its corners are rows. */
@@ -26,14 +21,7 @@ use Symfony\Component\Uid\Uuid;
 #[ORM\Index(fields: ['project', 'storey'])]
 class Outline extends ProjectRow implements Arrangeable, DrawnOnStorey
 {
-    /** the side it stands on; otherwise it lies on a storey */
-    #[Refers(Side::class)]
-    #[ORM\Column(type: UuidType::NAME, nullable: true)]
-    private ?Uuid $side = null;
-
-    #[Refers(Storey::class, then: WhenGone::GoesAlong)]
-    #[ORM\Column(type: UuidType::NAME, nullable: true)]
-    private ?Uuid $storey = null;
+    use OnStoreyOrSide;
 
     #[ORM\Column(length: 9, options: ['default' => 'face'])]
     private OutlineKind $kind = OutlineKind::Face;
@@ -63,7 +51,7 @@ class Outline extends ProjectRow implements Arrangeable, DrawnOnStorey
     public function values(): array
     {
         return [
-            'side' => $this->side?->toRfc4122(), 'storey' => $this->storey?->toRfc4122(), 'name' => $this->name,
+            ...$this->where(), 'name' => $this->name,
             'kind' => $this->kind->value, 'thickness' => $this->thickness, 'top' => $this->top,
             'finish' => $this->finish, 'plusMinusMm' => $this->plusMinusMm,
         ];
@@ -71,15 +59,7 @@ class Outline extends ProjectRow implements Arrangeable, DrawnOnStorey
 
     public function take(RowValues $values): void
     {
-        $this->side = $values->optionalId('side');
-        $this->storey = $values->optionalId('storey');
-        if ((null === $this->side) === (null === $this->storey)) {
-            throw Refusal::invalid(
-                'one-place',
-                'An outline lies on a storey or stands on a side: name one of the two.',
-                $values->at('storey'),
-            );
-        }
+        $this->takeWhere($values);
         $this->name = $values->name('name');
         $this->kind = $values->choiceOr('kind', OutlineKind::Face);
         $this->thickness = $values->optionalPositive('thickness');

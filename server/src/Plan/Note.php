@@ -7,16 +7,10 @@ namespace Plinth\Server\Plan;
 use Doctrine\ORM\Mapping as ORM;
 use Plinth\Server\Change\Kind;
 use Plinth\Server\Change\ProjectRow;
-use Plinth\Server\Change\Refers;
 use Plinth\Server\Change\RowValues;
-use Plinth\Server\Change\WhenGone;
-use Plinth\Server\Http\Refusal;
 use Plinth\Server\Project\Arrangeable;
 use Plinth\Server\Project\DrawnOnStorey;
-use Plinth\Server\Project\Side;
-use Plinth\Server\Project\Storey;
-use Symfony\Bridge\Doctrine\Types\UuidType;
-use Symfony\Component\Uid\Uuid;
+use Plinth\Server\Project\OnStoreyOrSide;
 
 /** Words over the drawing, with an arrow where it points at something; an assumption is a note that Prove lists. */
 #[Kind('note')]
@@ -24,14 +18,7 @@ use Symfony\Component\Uid\Uuid;
 #[ORM\Index(fields: ['project', 'storey'])]
 class Note extends ProjectRow implements Arrangeable, DrawnOnStorey
 {
-    /** the storey it lies on; otherwise it stands on a side */
-    #[Refers(Storey::class, then: WhenGone::GoesAlong)]
-    #[ORM\Column(type: UuidType::NAME, nullable: true)]
-    private ?Uuid $storey = null;
-
-    #[Refers(Side::class)]
-    #[ORM\Column(type: UuidType::NAME, nullable: true)]
-    private ?Uuid $side = null;
+    use OnStoreyOrSide;
 
     #[ORM\Column]
     private float $x = 0.0;
@@ -55,17 +42,13 @@ class Note extends ProjectRow implements Arrangeable, DrawnOnStorey
     public function values(): array
     {
         return [
-            'storey' => $this->storey?->toRfc4122(), 'side' => $this->side?->toRfc4122(), 'x' => $this->x, 'y' => $this->y, 'toX' => $this->toX, 'toY' => $this->toY, 'words' => $this->words, 'assumption' => $this->assumption,
+            ...$this->where(), 'x' => $this->x, 'y' => $this->y, 'toX' => $this->toX, 'toY' => $this->toY, 'words' => $this->words, 'assumption' => $this->assumption,
         ];
     }
 
     public function take(RowValues $values): void
     {
-        $this->storey = $values->optionalId('storey');
-        $this->side = $values->optionalId('side');
-        if ((null === $this->side) === (null === $this->storey)) {
-            throw Refusal::invalid('one-place', 'A note lies on a storey or stands on a side: name one of the two.', $values->at('storey'));
-        }
+        $this->takeWhere($values);
         $this->x = $values->place('x');
         $this->y = $values->place('y');
         $this->toX = $values->optionalNumber('toX');
