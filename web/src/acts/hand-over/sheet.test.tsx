@@ -1,31 +1,16 @@
 // @vitest-environment happy-dom
-import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { type ReactNode, act as settled } from "react";
-import { createRoot, type Root } from "react-dom/client";
-import { afterEach, beforeEach, expect, it } from "vitest";
+import { act as settled } from "react";
+import { beforeEach, expect, it } from "vitest";
 import { useDesk } from "../../board/desk";
 import { stepBack } from "../../board/hand";
 import { deskWithPlan, json, type Serving, STOREY } from "../../testing/desk";
+import { aScreen, press } from "../../testing/screen";
 import { loadStep } from "..";
 import { SheetCard, useSheet } from "./SheetCard";
 import { SheetView } from "./SheetView";
 
-let root: Root;
+const { show } = aScreen();
 let server: Serving;
-const soon = () => settled(async () => void (await new Promise((done) => setTimeout(done, 40))));
-
-async function show(children: ReactNode): Promise<void> {
-  const client = new QueryClient();
-  await settled(async () => root.render(<QueryClientProvider client={client}>{children}</QueryClientProvider>));
-  await soon();
-}
-
-async function press(text: string): Promise<void> {
-  const button = [...document.querySelectorAll("button")].find((b) => b.textContent === text);
-  expect(button, text).toBeDefined();
-  await settled(async () => button?.click());
-  await soon();
-}
 
 const asked = () =>
   server.asked
@@ -34,19 +19,12 @@ const asked = () =>
     ?.searchParams.toString();
 
 beforeEach(() => {
-  (globalThis as { IS_REACT_ACT_ENVIRONMENT?: boolean }).IS_REACT_ACT_ENVIRONMENT = true;
   server = deskWithPlan();
   server.answers["sheet.svg"] = new Response("<svg xmlns='http://www.w3.org/2000/svg'/>", {
     headers: { "Content-Type": "image/svg+xml" },
   });
   useSheet.setState(useSheet.getInitialState());
   useDesk.setState({ step: "hand-over" });
-  root = createRoot(document.body.appendChild(document.createElement("div")));
-});
-
-afterEach(async () => {
-  await settled(async () => root.unmount());
-  document.body.replaceChildren();
 });
 
 it("asks for the paper and the scale that are chosen, and gives files of the same", async () => {

@@ -1,16 +1,15 @@
 // @vitest-environment happy-dom
-import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { act as settled } from "react";
-import { createRoot, type Root } from "react-dom/client";
 import { afterEach, beforeEach, expect, it } from "vitest";
 import { useDesk } from "../../board/desk";
 import { useProject } from "../../store/project";
 import { withRows } from "../../store/rows";
 import { DRAWING, deskWithPlan, json, progress, row, type Serving } from "../../testing/desk";
+import { aScreen, press } from "../../testing/screen";
 import { useFound } from "../searches";
 import { FacadeMarks, FacadeOpenings } from "./FacadeOpenings";
 
-let root: Root;
+const { show } = aScreen();
 let server: Serving;
 const shown = (id: string, left: number, sure: boolean) => ({
   id,
@@ -22,43 +21,28 @@ const shown = (id: string, left: number, sure: boolean) => ({
   confidence: sure ? 0.9 : 0.2,
   sure,
 });
-const soon = () => settled(async () => void (await new Promise((done) => setTimeout(done, 50))));
-const press = async (text: string) => {
-  const button = [...document.querySelectorAll("button")].find((b) => b.textContent === text);
-  await settled(async () => button?.click());
-  await soon();
-};
 
 beforeEach(() => {
-  (globalThis as { IS_REACT_ACT_ENVIRONMENT?: boolean }).IS_REACT_ACT_ENVIRONMENT = true;
   server = deskWithPlan();
   useProject.setState((s) => ({ rows: withRows(s.rows, [row("side", "s", { name: "South" })]) }));
   useDesk.setState({ side: "s", storey: null });
-  root = createRoot(document.body.appendChild(document.createElement("div")));
 });
 
 afterEach(async () => {
-  await settled(async () => root.unmount());
-  document.body.replaceChildren();
   useDesk.setState({ side: null });
   useFound.setState({ facade: null, looked: null });
 });
 
-async function show(): Promise<void> {
-  const client = new QueryClient();
-  await settled(async () =>
-    root.render(
-      <QueryClientProvider client={client}>
-        <FacadeOpenings side="s" drawing={DRAWING} />
-        <svg>
-          <title>board</title>
-          <FacadeMarks screen={[1, 0, 0, 0, -1, 3000]} />
-        </svg>
-      </QueryClientProvider>,
-    ),
+const showFound = () =>
+  show(
+    <>
+      <FacadeOpenings side="s" drawing={DRAWING} />
+      <svg>
+        <title>board</title>
+        <FacadeMarks screen={[1, 0, 0, 0, -1, 3000]} />
+      </svg>
+    </>,
   );
-  await soon();
-}
 
 it("asks for a search where there was none, and traces all that are sure as outlines with their ±", async () => {
   const working = progress({ kind: "find-openings", about: DRAWING, state: "working" });
@@ -67,7 +51,7 @@ it("asks for a search where there was none, and traces all that are sure as outl
     facade: { found: false, refused: 0, openings: [] },
     [DRAWING]: json(working, 202),
   };
-  await show();
+  await showFound();
   await press("Find the openings in the picture");
   expect(server.asked.map((url) => url.pathname).at(-1)).toContain("/jobs/find-openings/");
   server.answers = {
@@ -100,7 +84,7 @@ it("asks for a search where there was none, and traces all that are sure as outl
 
 it("refuses what is not wanted, and takes refusals back", async () => {
   server.answers = { ...server.answers, facade: { found: true, refused: 0, openings: [shown("a", 500, true)] } };
-  await show();
+  await showFound();
   server.answers = { ...server.answers, refuse: json({ found: true, refused: 1, openings: [] }) };
   await press("Refuse");
   expect(useFound.getState().facade?.told.refused).toBe(1);

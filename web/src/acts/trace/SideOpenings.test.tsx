@@ -1,16 +1,15 @@
 // @vitest-environment happy-dom
-import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { act as settled } from "react";
-import { createRoot, type Root } from "react-dom/client";
 import { afterEach, beforeEach, expect, it } from "vitest";
 import { useDesk } from "../../board/desk";
 import { useProject } from "../../store/project";
 import { withRows } from "../../store/rows";
 import { deskWithPlan, row, type Serving } from "../../testing/desk";
+import { aScreen, press } from "../../testing/screen";
 import { SideView, sideCorners } from "../SideView";
 import { differs, differsSurely, heightsOf, isAside, type Match, moving, putting, SideOpenings } from "./SideOpenings";
 
-let root: Root;
+const { show } = aScreen();
 let server: Serving;
 const at = (id: string, left: number, right: number, sill: number, head: number) => ({
   id,
@@ -28,36 +27,18 @@ const match = (values: Partial<Match>): Match => ({
   floorMm: 2700,
   ...values,
 });
-const soon = () => settled(async () => void (await new Promise((done) => setTimeout(done, 50))));
-const press = async (text: string) => {
-  const button = [...document.querySelectorAll("button")].find((b) => b.textContent?.includes(text));
-  await settled(async () => button?.click());
-  await soon();
-};
 
 beforeEach(() => {
-  (globalThis as { IS_REACT_ACT_ENVIRONMENT?: boolean }).IS_REACT_ACT_ENVIRONMENT = true;
   server = deskWithPlan();
   const side = row("side", "s", { name: "South", fromX: 0, fromY: 0, toX: 6000, toY: 0, cut: false });
   const opening = row("opening", "w", { wall: "south", kind: "window", offset: 1000, width: 1200, number: "W01" });
   useProject.setState((s) => ({ rows: withRows(s.rows, [side, opening]) }));
   useDesk.setState({ side: "s", storey: null });
-  const place = document.createElement("div");
-  document.body.append(place);
-  root = createRoot(place);
 });
 
 afterEach(async () => {
-  await settled(async () => root.unmount());
-  document.body.replaceChildren();
   useDesk.setState({ side: null });
 });
-
-async function show(what: React.ReactNode): Promise<void> {
-  const client = new QueryClient({ defaultOptions: { queries: { retry: false } } });
-  await settled(async () => root.render(<QueryClientProvider client={client}>{what}</QueryClientProvider>));
-  await soon();
-}
 
 it("takes sill and head from what was traced on the side, over the opening’s own floor", async () => {
   const traced = match({ opening: window, outline: at("o", 970, 2170, 3640.4, 4799.6) });

@@ -1,12 +1,11 @@
 // @vitest-environment happy-dom
-import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { type ReactNode, act as settled } from "react";
-import { createRoot, type Root } from "react-dom/client";
-import { afterEach, beforeEach, describe, expect, it } from "vitest";
+import { act as settled } from "react";
+import { beforeEach, describe, expect, it } from "vitest";
 import { useDesk } from "../../../board/desk";
 import { useProject } from "../../../store/project";
 import { withRows } from "../../../store/rows";
 import { deskWithPlan, row, type Serving, STOREY } from "../../../testing/desk";
+import { aScreen, press, soon } from "../../../testing/screen";
 import { StreetPanel } from "../street/StreetPanel";
 import { Drawn } from "./Drawn";
 import { DimensionPanel, LinePanel } from "./DrawnPanels";
@@ -16,23 +15,8 @@ import { useDrawOptions } from "./draw";
 import { SweepPanel } from "./SweepPanel";
 import { Sweeps, sweepUnder } from "./Sweeps";
 
-let root: Root;
+const { show } = aScreen();
 let server: Serving;
-
-const soon = () => settled(async () => void (await new Promise((done) => setTimeout(done, 40))));
-
-async function show(children: ReactNode): Promise<void> {
-  const client = new QueryClient();
-  await settled(async () => root.render(<QueryClientProvider client={client}>{children}</QueryClientProvider>));
-  await soon();
-}
-
-async function press(text: string): Promise<void> {
-  const button = [...document.querySelectorAll("button")].find((b) => b.textContent === text);
-  expect(button, text).toBeDefined();
-  await settled(async () => button?.click());
-  await soon();
-}
 
 /** Writes into the field of a label and leaves it. */
 async function write(label: string, text: string): Promise<void> {
@@ -100,16 +84,9 @@ const moulding = (values = {}) =>
   });
 
 beforeEach(() => {
-  (globalThis as { IS_REACT_ACT_ENVIRONMENT?: boolean }).IS_REACT_ACT_ENVIRONMENT = true;
   server = deskWithPlan();
   useDrawOptions.setState(useDrawOptions.getInitialState());
   there(row("side", "south", { name: "South", fromX: 0, fromY: 0, toX: 6000, toY: 0 }));
-  root = createRoot(document.body.appendChild(document.createElement("div")));
-});
-
-afterEach(async () => {
-  await settled(async () => root.unmount());
-  document.body.replaceChildren();
 });
 
 describe("a selected line", () => {

@@ -1,14 +1,13 @@
 // @vitest-environment happy-dom
-import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { act as settled } from "react";
-import { createRoot, type Root } from "react-dom/client";
-import { afterEach, beforeEach, expect, it } from "vitest";
+import { beforeEach, expect, it } from "vitest";
 import { useProject } from "../../../store/project";
 import { withRows } from "../../../store/rows";
 import { deskWithPlan, row, type Serving, STOREY } from "../../../testing/desk";
+import { aScreen, press, soon } from "../../../testing/screen";
 import { LimitsTable } from "./LimitsTable";
 
-let root: Root;
+const { show } = aScreen();
 let server: Serving;
 const limit = (measure: string, least: number | null, most: number | null) => ({
   measure,
@@ -16,40 +15,18 @@ const limit = (measure: string, least: number | null, most: number | null) => ({
   most,
   standing: "a book",
 });
-const soon = () => new Promise((done) => setTimeout(done, 50));
-const press = (text: string) =>
-  settled(async () => {
-    [...document.querySelectorAll("button")].find((b) => b.textContent?.includes(text))?.click();
-    await soon();
-  });
 
 beforeEach(() => {
-  (globalThis as { IS_REACT_ACT_ENVIRONMENT?: boolean }).IS_REACT_ACT_ENVIRONMENT = true;
   server = deskWithPlan();
   const limits = [limit("width", 800, null), limit("pitch", null, 42)];
   server.answers = { ...server.answers, stairs: { stairs: [], refused: [], limits } };
-  const place = document.createElement("div");
-  document.body.append(place);
-  root = createRoot(place);
-});
-
-afterEach(async () => {
-  await settled(async () => root.unmount());
-  document.body.replaceChildren();
 });
 
 async function open(more: Parameters<typeof withRows>[1] = []): Promise<void> {
   const stair = row("stair", "s", { storey: STOREY, line: "0 0; 1 1", treads: "" });
   useProject.setState((s) => ({ rows: withRows(s.rows, [stair, ...more]) }));
-  await settled(async () => {
-    root.render(
-      <QueryClientProvider client={new QueryClient({ defaultOptions: { queries: { retry: false } } })}>
-        <LimitsTable storey={STOREY} />
-      </QueryClientProvider>,
-    );
-  });
-  await settled(async () => void (await soon()));
-  await press("held against");
+  await show(<LimitsTable storey={STOREY} />);
+  await press("What stairs are held against");
 }
 
 it("says what stairs are held against and by whose word; what is typed is the project’s own", async () => {
@@ -64,8 +41,8 @@ it("says what stairs are held against and by whose word; what is typed is the pr
     Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, "value")?.set?.call(fields[0], "1000");
     fields[0]?.dispatchEvent(new Event("input", { bubbles: true }));
     fields[0]?.blur();
-    await soon();
   });
+  await soon();
   expect(server.sent.at(-1)?.operations[0]).toMatchObject({
     do: "add",
     type: "stairLimit",
