@@ -11,7 +11,6 @@ const ALL = "all there is";
 /** A side or section by itself: its name, how deep it is looked into, and where a section cuts. */
 export function LineOfSide({ side }: { side: string }) {
   const row = useProject((s) => s.rows.side.get(side));
-  const hidden = useHidden((s) => s.hidden);
   if (!row || row.fromX === null || row.fromY === null || row.toX === null || row.toY === null) return null;
   const { fromX, fromY, toX, toY } = row;
   const set = (title: string, values: Record<string, unknown>) =>
@@ -70,11 +69,19 @@ export function LineOfSide({ side }: { side: string }) {
         >
           Look the other way
         </Plain>
-        <Plain pressed={hidden} onClick={() => useHidden.setState({ hidden: !hidden })}>
-          Hidden lines
-        </Plain>
+        <HiddenLines />
       </div>
     </section>
+  );
+}
+
+/** Whether what stands behind something is drawn too, dashed. */
+export function HiddenLines() {
+  const hidden = useHidden((s) => s.hidden);
+  return (
+    <Plain pressed={hidden} onClick={() => useHidden.setState({ hidden: !hidden })}>
+      Hidden lines
+    </Plain>
   );
 }
 

@@ -6,7 +6,7 @@ import { count } from "../../ui/numbers";
 import { Head, NextThing } from "../../ui/parts";
 import { useSelectableSelected } from "../selected";
 import { FacadeOpenings } from "./FacadeOpenings";
-import { LineOfSide } from "./LineOfSide";
+import { HiddenLines, LineOfSide } from "./LineOfSide";
 import { SideOpenings } from "./SideOpenings";
 
 /** What is marked and traced on a side: heights with their ±, and outlines with their sizes. */
@@ -68,6 +68,11 @@ export function SideLedger({ side }: { side: string }) {
         {drawing !== null && !isDetail && <FacadeOpenings side={side} drawing={drawing} />}
         <SideOpenings side={side} />
         {drawing === null && act === null && <LineOfSide side={side} />}
+        {drawing !== null && act === null && row?.fromX != null && (
+          <div className="border-b border-line px-4 py-3 text-[13px]">
+            <HiddenLines />
+          </div>
+        )}
         {kinds.map((kind) => (
           <kind.of key={kind.rank} storey={null} side={side} />
         ))}
