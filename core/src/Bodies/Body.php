@@ -25,6 +25,6 @@ final readonly class Body
     {
         return null === $this->placement
             ? $this->form
-            : new Mesh(array_map($this->placement->of(...), $this->form->vertices), $this->form->faces);
+            : new Mesh(array_map($this->placement->of(...), $this->form->vertices), $this->form->faces, $this->form->smooth);
     }
 }

@@ -100,14 +100,15 @@ final readonly class KeptView
         return $looked;
     }
 
-    /** @return array{string, array{float, float, float, float, float, float}} its corners in short, and how far it reaches */
+    /** @return array{string, array{float, float, float, float, float, float}} its surface in short, and how far it reaches */
     private static function form(Mesh $form): array
     {
         [$x, $y, $z] = [array_column($form->vertices, 0), array_column($form->vertices, 1), array_column($form->vertices, 2)];
         if ([] === $x || [] === $y || [] === $z) {
             return ['', [0.0, 0.0, 0.0, 0.0, 0.0, 0.0]];
         }
-        $print = hash('xxh128', pack('d*', ...$x, ...$y, ...$z).\count($form->faces), true);
+        $joined = json_encode([$form->faces, $form->smooth], \JSON_THROW_ON_ERROR);
+        $print = hash('xxh128', pack('d*', ...$x, ...$y, ...$z).$joined, true);
 
         return [$print, [min($x), min($y), min($z), max($x), max($y), max($z)]];
     }

@@ -7,7 +7,10 @@ namespace Plinth\Core\Tests\Projection;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Plinth\Core\Bodies\Body;
+use Plinth\Core\Bodies\BodyKind;
 use Plinth\Core\Bodies\BuildingBodies;
+use Plinth\Core\Bodies\Mesh;
+use Plinth\Core\Bodies\Placement;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Plan\Model\Plan;
 use Plinth\Core\Plan\Model\Storey;
@@ -17,6 +20,7 @@ use Plinth\Core\Projection\DrawnView;
 use Plinth\Core\Projection\KeptView;
 use Plinth\Core\Projection\Projection;
 use Plinth\Core\Projection\View;
+use Plinth\Core\Projection\ViewLine;
 
 /** After an edit a view is what drawing all of it gives, and only what the edit touches was drawn again. */
 final class KeptViewTest extends TestCase
@@ -79,6 +83,29 @@ final class KeptViewTest extends TestCase
         $without = $again->again(self::standing($walls), $view);
         self::assertSame(0, $without->redone);
         self::assertCount(\count($again->drawn->lines) - 4, $without->drawn->lines);
+    }
+
+    public function testTheSameCornersJoinedOtherwiseAreDrawnAgain(): void
+    {
+        // A sheet of four corners that lie in no plane, folded along one diagonal, along the other, and round there.
+        $corners = [[0.0, 0.0, 0.0], [1000.0, 0.0, 0.0], [1000.0, 300.0, 1000.0], [0.0, 0.0, 1000.0]];
+        $sheet = static fn (Mesh $form): array => [new Body(BodyKind::Wall, 'w', 's', $form, new Placement(500.0, 0.0, 0.0, 1.0, 0.0))];
+        $view = View::side(new Point(-1000.0, -5000.0), new Point(3000.0, -5000.0));
+        $told = static function (DrawnView $v): array {
+            $lines = array_map(static fn (ViewLine $l): string => vsprintf('%d %d %d %d', [...$l->from, ...$l->to]), $v->lines);
+            sort($lines);
+
+            return $lines;
+        };
+        $folds = [[[0, 1, 2]], [[0, 2, 3]]];
+        $kept = KeptView::of($sheet(new Mesh($corners, $folds)), $view);
+        foreach ([new Mesh($corners, [[[0, 1, 3]], [[1, 2, 3]]]), new Mesh($corners, $folds), new Mesh($corners, $folds, [[0, 2]])] as $form) {
+            $bodies = $sheet($form);
+            $before = $kept;
+            $kept = $kept->again($bodies, $view);
+            self::assertSame($told(Projection::of($bodies, $view)), $told($kept->drawn));
+            self::assertNotSame($told($before->drawn), $told($kept->drawn));
+        }
     }
 
     /**
