@@ -5,7 +5,9 @@ declare(strict_types=1);
 namespace Plinth\Server\Tests;
 
 use Doctrine\DBAL\Connection;
+use Doctrine\DBAL\Driver\PDO\Exception as PdoFault;
 use Doctrine\DBAL\DriverManager;
+use Doctrine\DBAL\Exception\DeadlockException;
 use Doctrine\DBAL\Tools\DsnParser;
 use Doctrine\ORM\EntityManagerInterface;
 use Doctrine\Persistence\ManagerRegistry;
@@ -22,13 +24,13 @@ use Plinth\Server\Job\Jobs;
 use Plinth\Server\Job\JobState;
 use Plinth\Server\Job\Lane;
 use Plinth\Server\Job\Progress;
-use Plinth\Server\Job\PutsBack;
 use Plinth\Server\Job\Superseded;
 use Plinth\Server\Job\Worker;
 use Plinth\Server\Source\Making\FindSkew;
 use Plinth\Server\Source\Making\FindWayUp;
 use Plinth\Server\Source\Making\ImportPage;
 use Psr\Log\AbstractLogger;
+use Psr\Log\LogLevel;
 use Symfony\Component\Clock\MockClock;
 use Symfony\Component\Uid\UuidV7;
 
@@ -267,49 +269,45 @@ final class JobsTest extends TestCase
     #[DataProvider('thrown')]
     public function testWhateverIsThrownIsToldInWords(\Throwable $what, string $reason, string $words, bool $isLogged): void
     {
-        $kind = new class($what) implements PutsBack {
-            public bool $isBack = false;
+        $kind = new ThrowingKind($what);
+        $about = new RowId(new UuidV7(), new UuidV7());
+        $this->jobs->ask($kind::class, $about);
+        $said = $this->logged($kind, $this->connection);
+        $told = $this->jobs->of($kind::class, $about);
+        self::assertSame([JobState::Failed, $reason, $words], [$told->state, $told->reason, $told->words]);
+        self::assertTrue($kind->isBack);
+        self::assertSame($isLogged ? [LogLevel::CRITICAL] : [], $said);
+    }
 
-            public function __construct(private readonly \Throwable $what)
-            {
-            }
+    /** Two workers that reached for the same rows: it begins again, and nobody who watches the log is woken. */
+    public function testWhatMetAnotherTransactionBeginsAgainWithoutAnAlarm(): void
+    {
+        $met = new DeadlockException(PdoFault::new(new \PDOException('Deadlock found')), null);
+        $kind = new ThrowingKind($met);
+        $about = new RowId(new UuidV7(), new UuidV7());
+        $this->jobs->ask($kind::class, $about);
+        self::assertSame([LogLevel::NOTICE], $this->logged($kind, self::createStub(Connection::class)));
+        self::assertSame(JobState::Waiting, $this->jobs->of($kind::class, $about)->state);
+        self::assertFalse($kind->isBack);
+    }
 
-            public static function name(): string
-            {
-                return 'throws';
-            }
-
-            public static function lane(): Lane
-            {
-                return Lane::Quick;
-            }
-
-            public function run(Job $job, Attempt $attempt): void
-            {
-                posix_kill(posix_getpid(), \SIGTERM); // the worker ends after this one
-                throw $this->what;
-            }
-
-            public function putBack(Job $job): void
-            {
-                $this->isBack = true;
-            }
-        };
+    /** @return list<mixed> at which levels a worker that does it writes into the log */
+    private function logged(ThrowingKind $kind, Connection $connection): array
+    {
         $logger = new class extends AbstractLogger {
-            public int $said = 0;
+            /** @var list<mixed> */
+            public array $levels = [];
 
             public function log(mixed $level, string|\Stringable $message, array $context = []): void
             {
-                ++$this->said;
+                $this->levels[] = $level;
             }
         };
-        $about = new RowId(new UuidV7(), new UuidV7());
-        $this->jobs->ask($kind::class, $about);
         $entities = self::createStub(EntityManagerInterface::class);
         $entities->method('isOpen')->willReturn(true);
         (new Worker(
             $this->jobs,
-            $this->connection,
+            $connection,
             $entities,
             self::createStub(ManagerRegistry::class),
             $this->clock,
@@ -319,10 +317,8 @@ final class JobsTest extends TestCase
         foreach ([\SIGTERM, \SIGINT] as $signal) {
             pcntl_signal($signal, \SIG_DFL);
         }
-        $told = $this->jobs->of($kind::class, $about);
-        self::assertSame([JobState::Failed, $reason, $words], [$told->state, $told->reason, $told->words]);
-        self::assertTrue($kind->isBack);
-        self::assertSame($isLogged ? 1 : 0, $logger->said);
+
+        return $logger->levels;
     }
 
     private function attempt(Job $job): Attempt

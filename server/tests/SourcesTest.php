@@ -6,6 +6,8 @@ namespace Plinth\Server\Tests;
 
 use PHPUnit\Framework\TestCase;
 use Plinth\Core\Exchange\Json\JsonValue;
+use Plinth\Server\Source\DropIn\DropInFolder;
+use Symfony\Component\Clock\MockClock;
 
 /** Sources are kept for the life of a project: cut, turned, hinted at, replaced, removed and brought back. */
 final class SourcesTest extends TestCase
@@ -393,6 +395,22 @@ final class SourcesTest extends TestCase
                 $take('x'),
             )[0],
         );
+    }
+
+    public function testTwoPagesThatAreDeliveredAtOnceAreTwoFiles(): void
+    {
+        $place = sys_get_temp_dir().'/drop-in-'.bin2hex(random_bytes(4));
+        $folder = new DropInFolder($place, '', new MockClock('2126-01-01'));
+        $folder->deliver(self::SCAN, 'scan.jpg', 0);
+        $folder->deliver(self::SCAN, 'scan.jpg', 0);
+        $names = array_column($folder->waiting(), 'name');
+        sort($names);
+        self::assertSame(['scan (2).jpg', 'scan.jpg'], $names);
+        foreach ($names as $name) {
+            self::assertFileEquals(self::SCAN, "$place/".$name);
+        }
+        Files::clear($place);
+        rmdir($place);
     }
 
     /** @return array<mixed> how the page at hand lies on the older one */

@@ -12,6 +12,7 @@ use Plinth\Server\Http\DatabaseTrouble;
 use Plinth\Server\Http\Refusal;
 use Psr\Clock\ClockInterface;
 use Psr\Log\LoggerInterface;
+use Psr\Log\LogLevel;
 use Symfony\Component\Console\Attribute\Argument;
 use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Console\Attribute\Option;
@@ -109,16 +110,19 @@ final class Worker
             $e instanceof Refusal => Failed::refused($e),
             default => Failed::byUs(),
         };
-        if ($why->reason === Failed::byUs()->reason) {
-            $this->logger->critical($e->getMessage(), ['exception' => $e, 'job' => $job->kind, 'about' => $job->about->id->toRfc4122()]);
-        }
         $mostTries = match (true) {
             // That the database went away is nobody's fault here.
             $why->mayTryAgain, DatabaseTrouble::isAway($e), $e instanceof RetryableException => self::MOST_TRIES,
             $e === $why || $e instanceof Refusal => 0,
             default => self::MOST_FAULTS,
         };
-        if ($job->tries < $mostTries && !$this->connection->isTransactionActive()) {
+        $goesAgain = $job->tries < $mostTries && !$this->connection->isTransactionActive();
+        if ($why->reason === Failed::byUs()->reason) {
+            // Two that reached for the same rows at once: one of them begins again, and nobody has to look into it.
+            $level = $goesAgain && $e instanceof RetryableException ? LogLevel::NOTICE : LogLevel::CRITICAL;
+            $this->logger->log($level, $e->getMessage(), ['exception' => $e, 'job' => $job->kind, 'about' => $job->about->id->toRfc4122()]);
+        }
+        if ($goesAgain) {
             $this->jobs->again($job);
 
             return;

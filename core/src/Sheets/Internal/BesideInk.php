@@ -118,7 +118,7 @@ final class BesideInk
             $this->areas[] = new InkArea([$onPaper], self::FILL_GREY);
         }
         foreach ($line->fill->directions() as $degrees) {
-            foreach (Hatching::in($onPaper, $degrees, self::HATCH_MM) as $stroke) {
+            foreach (HatchStrokes::in($onPaper, $degrees, self::HATCH_MM) as $stroke) {
                 $this->lines[] = new InkLine($stroke, InkLine::FINE);
             }
         }

@@ -91,7 +91,8 @@ final readonly class DropInFolder
     public function deliver(string $from, string $name, int $pauseMicroseconds): void
     {
         @mkdir($this->folder, 0o755, true);
-        $part = $this->folder.'/'.$name.'.part';
+        // Two pages may come in one second: neither is written into the other's file, nor over it.
+        $part = $this->folder.'/'.$name.'.'.bin2hex(random_bytes(4)).'.part';
         $in = fopen($from, 'r');
         $out = fopen($part, 'w');
         if (false === $in || false === $out) {
@@ -103,6 +104,10 @@ final readonly class DropInFolder
             usleep($pauseMicroseconds);
         }
         fclose($out);
+        ['filename' => $stem, 'extension' => $ending] = pathinfo($name) + ['extension' => ''];
+        for ($copy = 2; file_exists($this->folder.'/'.$name); ++$copy) {
+            $name = "$stem ($copy).$ending";
+        }
         rename($part, $this->folder.'/'.$name);
     }
 }

@@ -9,7 +9,7 @@ namespace Plinth\Core\Sheets\Internal;
  *
  * @internal
  */
-final class Hatching
+final class HatchStrokes
 {
     private const MOST_LINES = 4000;
 
