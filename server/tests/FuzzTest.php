@@ -305,7 +305,7 @@ final class FuzzTest extends TestCase
                 'readings',
             ]),
             8 => "$p/changes?since={$number()}",
-            9 => "$p/storeys/{$this->id('storey')}/".$this->one(['plan.json', 'rooms-table', 'settled', 'sweeps', 'bodies', 'sheet.svg']),
+            9 => "$p/storeys/{$this->id('storey')}/".$this->one(['plan.json', 'rooms-table', 'settled', 'sweeps', 'bodies']),
             10 => "$p/".$this->one([
                 "outlines/{$this->id('outline')}",
                 "drawn-lines/{$this->id('drawnLine')}",

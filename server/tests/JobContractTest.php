@@ -17,7 +17,7 @@ final class JobContractTest extends TestCase
 {
     /** kinds that people ask for and stop */
     private const OF_DRAWINGS = ['rectify-drawing', 'find-walls', 'find-openings', 'read-figures'];
-    private const ASKED = ['import-page', 'find-way-up', 'rectify-drawing', 'find-walls', 'find-openings', 'read-figures'];
+    private const ASKED = ['import-page', 'find-way-up', 'rectify-drawing', 'find-walls', 'find-openings', 'read-figures', 'print-sheets'];
 
     private \PDO $database;
 
@@ -158,6 +158,11 @@ final class JobContractTest extends TestCase
                 ['do' => 'add', 'type' => 'side', 'id' => $side, 'values' => ['name' => 'South']],
                 ['do' => 'set', 'type' => 'drawing', 'id' => $desk->drawing, 'values' => ['side' => $side, 'storey' => null]],
             ]);
+        }
+        if ('print-sheets' === $kind) {
+            $desk->change([['do' => 'add', 'type' => 'printSheet', 'id' => Desk::newId(), 'values' => ['order' => 0, 'width' => 420, 'height' => 297]]]);
+
+            return Uuid::fromString($desk->id);
         }
 
         return Uuid::fromString((string) (\in_array($kind, self::OF_DRAWINGS, true) ? $desk->drawing : $desk->page));

@@ -19,8 +19,10 @@ use Plinth\Core\Plan\Model\Plan;
 use Plinth\Core\Plan\Model\Storey;
 use Plinth\Core\Sheets\PaperSize;
 use Plinth\Core\Sheets\PlanBeside;
-use Plinth\Core\Sheets\PrintSheet;
-use Plinth\Core\Sheets\TitleFields;
+use Plinth\Core\Sheets\PlanningSet;
+use Plinth\Core\Sheets\PrintScale;
+use Plinth\Core\Sheets\SheetPainter;
+use Plinth\Core\Sheets\SheetSubject;
 use Plinth\Core\Stairs\StairPlan;
 use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Console\Command\Command;
@@ -97,18 +99,21 @@ final class ExportCommand extends Command
         }
         $name = '' === $storey->name ? $storey->id : $storey->name;
         $title = Json::text($input->getOption('title'));
-        $honest = 'From a plan document: what it was traced from, and how true that is, is not said in it.';
-        $fields = new TitleFields('' === $title ? 'Plan' : $title, $name, $honest);
         $of = (new BuildingBodies($plan))->storey($storey->id);
         $beside = new PlanBeside(
             array_map(static fn (ShownStair $s): StairPlan => $s->plan, $of->stairsShown()),
             array_merge([], ...array_map(static fn (ShownSweep $s): array => $s->rings, $of->sweepsShown())),
+            numbers: SheetSubject::numbers($plan),
         );
-        $isUpright = true === $input->getOption('upright');
-        $sheet = PrintSheet::plan($storey, Derivation::of($storey), $fields, $paper, $isUpright, $wanted, beside: $beside);
+        $subject = new SheetSubject('' === $title ? 'Plan' : $title, $plan, beside: [$storey->id => $beside], honest: [
+            $storey->id => 'From a plan document: what it was traced from, and how true that is, is not said in it.',
+        ]);
+        $scales = null === $wanted ? PrintScale::RECOMMENDED : [(float) $wanted];
+        $sheet = PlanningSet::plan($subject, $storey->id, $paper, true === $input->getOption('upright'), $scales);
+        $printed = (new SheetPainter($subject))->sheet($sheet);
 
-        return [SvgWriter::write($sheet->ink, $sheet->width, $sheet->height, trim("$title $name"), true), [
-            'storey' => $storey->id, 'scale' => $sheet->scale, 'widthMm' => $sheet->width, 'heightMm' => $sheet->height,
+        return [SvgWriter::write($printed, true), [
+            'storey' => $storey->id, 'scale' => $sheet->views[0]->scale, 'widthMm' => $sheet->width, 'heightMm' => $sheet->height,
         ]];
     }
 

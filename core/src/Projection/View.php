@@ -8,7 +8,7 @@ use Plinth\Core\Geometry\Point;
 use Plinth\Core\Projection\Exception\UndrawableView;
 
 /**
- * Where one stands and looks: level, square to an upright plane on a line of the plan, from its left end to its right.
+ * Where one stands and looks: level, square to an upright plane on a line of the plan, from its left end to its right; or from above.
  *
  * u runs along that line, v is the height, w how far something lies behind the plane; mm. A section is cut along steps, each a stretch of
  * the line with how far behind it the cut lies: a line with jogs has several. A side shows all there is, from wherever nothing stands in
@@ -21,6 +21,9 @@ final readonly class View
     /** unit vector along the line on the plan */
     private float $ux;
     private float $uy;
+    /** of how far down one looks, cosine and sine */
+    private float $level;
+    private float $down;
 
     /**
      * @param list<array{float, float, float}> $steps of a section: from u to u, and w of the cut there; none of a side
@@ -28,8 +31,9 @@ final readonly class View
      *
      * @throws UndrawableView
      */
-    private function __construct(public Point $from, Point $to, public array $steps, public float $depth)
+    private function __construct(public Point $from, Point $to, public array $steps, public float $depth, float $tilt = 0.0)
     {
+        [$this->level, $this->down] = [cos(deg2rad($tilt)), sin(deg2rad($tilt))];
         $length = $from->distanceTo($to);
         if (!is_finite($length) || $length < self::SHORTEST_MM) {
             throw UndrawableView::withoutLine();
@@ -48,6 +52,17 @@ final readonly class View
     public static function side(Point $from, Point $to, float $depth = \INF): self
     {
         return new self($from, $to, [], $depth);
+    }
+
+    /**
+     * The whole building from somewhat above, in true parallel projection.
+     *
+     * @param float $turn which way one looks, degrees counter-clockwise from up on the plan
+     * @param float $tilt how far down, degrees from 0 to 90
+     */
+    public static function standing(float $turn, float $tilt): self
+    {
+        return new self(new Point(0.0, 0.0), new Point(1000.0 * cos(deg2rad($turn)), 1000.0 * sin(deg2rad($turn))), [], \INF, $tilt);
     }
 
     /**
@@ -93,6 +108,10 @@ final readonly class View
     {
         [$x, $y] = [$p[0] - $this->from->x, $p[1] - $this->from->y];
 
-        return [$x * $this->ux + $y * $this->uy, $p[2], $y * $this->ux - $x * $this->uy];
+        $ahead = $y * $this->ux - $x * $this->uy;
+
+        return [
+            $x * $this->ux + $y * $this->uy, $p[2] * $this->level + $ahead * $this->down, $ahead * $this->level - $p[2] * $this->down,
+        ];
     }
 }

@@ -18,8 +18,14 @@ final readonly class InkLine
      * @param list<array{float, float}> $points
      * @param float $width mm
      * @param list<float> $dashes drawn, not drawn, … in widths of the line
+     * @param string $key of what is told, so that it can be pointed at
      */
-    public function __construct(public array $points, public float $width, public array $dashes = [], public bool $closed = false)
-    {
+    public function __construct(
+        public array $points,
+        public float $width,
+        public array $dashes = [],
+        public bool $closed = false,
+        public string $key = '',
+    ) {
     }
 }

@@ -17,6 +17,7 @@ final readonly class InkText
      * @param float $height mm, nominal
      * @param 'start'|'middle'|'end' $anchor
      * @param float $degrees counter-clockwise
+     * @param string $key of what is told, so that it can be pointed at
      */
     public function __construct(
         public float $x,
@@ -26,6 +27,7 @@ final readonly class InkText
         public string $anchor = 'start',
         public float $degrees = 0.0,
         public bool $bold = false,
+        public string $key = '',
     ) {
     }
 

@@ -36,6 +36,31 @@ final readonly class PaperFrame
         return (new self($width, $height))->drawn($fields, $scale, $unit);
     }
 
+    /**
+     * @param float $width mm of paper
+     * @param float $height mm of paper
+     *
+     * @return array{float, float, float, float} what is left for views: left, top, right, bottom, mm
+     */
+    public static function room(float $width, float $height): array
+    {
+        return [self::FILING_MM, self::MARGIN_MM, $width - self::MARGIN_MM, $height - self::MARGIN_MM - self::FOOT_MM - self::BLOCK_HEIGHT_MM];
+    }
+
+    /** @return array{float, float, float, float} all within the frame, the title block's room too; mm */
+    public static function views(float $width, float $height): array
+    {
+        return [self::FILING_MM, self::MARGIN_MM, $width - self::MARGIN_MM, $height - self::MARGIN_MM - self::FOOT_MM];
+    }
+
+    /** @return array{float, float, float, float} the title block's; mm */
+    public static function block(float $width, float $height): array
+    {
+        [$left, , $right, $bottom] = self::views($width, $height);
+
+        return [max($left, $right - self::BLOCK_WIDTH_MM), $bottom - self::BLOCK_HEIGHT_MM, $right, $bottom];
+    }
+
     private function drawn(TitleFields $fields, string $scale, string $unit): SheetInk
     {
         [$left, $top] = [self::FILING_MM, self::MARGIN_MM];

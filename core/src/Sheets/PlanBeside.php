@@ -6,10 +6,11 @@ namespace Plinth\Core\Sheets;
 
 use Plinth\Core\Drafting\DrawnDimension;
 use Plinth\Core\Drafting\DrawnLine;
+use Plinth\Core\Plan\Model\SettingOut;
 use Plinth\Core\Stairs\StairPlan;
 
 /**
- * What a plan shows beside its walls, openings, columns and objects.
+ * What a plan, a side or a section shows beside what is built.
  *
  * @phpstan-type Ring non-empty-list<array{float, float}>
  */
@@ -21,6 +22,10 @@ final readonly class PlanBeside
      * @param list<DrawnLine> $lines that were drawn freely
      * @param list<DrawnDimension> $dimensions by hand
      * @param list<array{array{float, float}, string, array{float, float}|null}> $notes where they stand, words, and what they point at; mm
+     * @param array<string, string> $numbers of openings, by id
+     * @param list<SectionMark> $sections that are cut through it
+     * @param array<string, true> $freeHand walls that rest on no ink and no figure, by id
+     * @param InkPicture|null $picture that it was traced from, its corners in mm of what is shown
      */
     public function __construct(
         public array $stairs = [],
@@ -28,6 +33,11 @@ final readonly class PlanBeside
         public array $lines = [],
         public array $dimensions = [],
         public array $notes = [],
+        public SettingOut $settingOut = new SettingOut(),
+        public array $numbers = [],
+        public array $sections = [],
+        public array $freeHand = [],
+        public ?InkPicture $picture = null,
     ) {
     }
 }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Core\Sheets;
 
 use Plinth\Core\Geometry\Overlay;
+use Plinth\Core\Geometry\Point;
 use Plinth\Core\Geometry\Polygon;
 use Plinth\Core\Plan\Derivation\BodyOutline;
 use Plinth\Core\Plan\Derivation\DerivedStorey;
@@ -13,11 +14,18 @@ use Plinth\Core\Plan\Derivation\WallShape;
 use Plinth\Core\Plan\Model\Column;
 use Plinth\Core\Plan\Model\Opening;
 use Plinth\Core\Plan\Model\OpeningKind;
+use Plinth\Core\Plan\Model\PlacedObject;
 use Plinth\Core\Plan\Model\Storey;
 use Plinth\Core\Sheets\Internal\BesideInk;
+use Plinth\Core\Sheets\Internal\ChainInk;
+use Plinth\Core\Sheets\Internal\FreePaper;
+use Plinth\Core\Sheets\Internal\InsideChains;
+use Plinth\Core\Sheets\Internal\PlaceNames;
+use Plinth\Core\Sheets\Internal\SheetSigns;
 use Plinth\Core\Sheets\Internal\Stamps;
-use Plinth\Core\Units\AreaUnit;
-use Plinth\Core\Units\DisplayUnit;
+use Plinth\Core\Sheets\Model\SheetView;
+use Plinth\Core\Sheets\Model\Shows;
+use Plinth\Core\Sheets\Model\ViewKind;
 
 /**
  * The plan of a storey as it is drawn on a sheet: what is cut is filled and drawn wide, leaves and panes narrow (ISO 128), rooms with their
@@ -31,13 +39,30 @@ final class PlanSheet
     /** Pieces of the arc that a leaf swings along. */
     private const SWING = 16;
 
-    /** @var list<InkArea> */
-    private array $areas = [];
-    /** @var list<InkLine> */
-    private array $lines = [];
+    /** What is drawn on nothing is dashed, where its wear is shown. */
+    private const WORN = [6.0, 4.0];
+    /** Rooms of one name are of one colour. */
+    private const COLOURS = [[0xF6, 0xE7, 0xD2], [0xE3, 0xEE, 0xDC], [0xDC, 0xEA, 0xF2], [0xF3, 0xE0, 0xE0], [0xEA, 0xE4, 0xF2], [0xF4, 0xF1, 0xD3]];
+    /** Round a figure lines are left out for so much, mm. */
+    private const CLEAR_MM = 0.3;
+    private const TAG_MM = 2.5;
+    private const JOG_MM = 2.5;
+    /** From the outermost chain's figure to bubbles and section marks, mm of paper. */
+    private const BEYOND_MM = 9.0;
 
-    private function __construct(private readonly PlanOnPaper $paper)
-    {
+    /** @var list<SheetInk> */
+    private array $inks = [];
+    private readonly FreePaper $free;
+
+    private function __construct(
+        private readonly Storey $storey,
+        private readonly DerivedStorey $derived,
+        private readonly PlanOnPaper $paper,
+        private readonly Written $written,
+        private readonly PlanBeside $beside,
+        private readonly SheetView $view,
+    ) {
+        $this->free = new FreePaper();
     }
 
     /** @return array{float, float, float, float}|null how far a storey reaches: xmin, ymin, xmax, ymax, mm; null without walls */
@@ -49,78 +74,347 @@ final class PlanSheet
         return [] === $points ? null : Polygon::bounds($points);
     }
 
+    /** @param SheetView|null $view that says what is shown, and which dimensions were moved or left out; the usual without one */
     public static function of(
         Storey $storey,
         DerivedStorey $derived,
         PlanOnPaper $paper,
-        DisplayUnit $unit,
-        AreaUnit $areas,
+        Written $written = new Written(),
         PlanBeside $beside = new PlanBeside(),
+        ?SheetView $view = null,
     ): SheetInk {
-        $plan = new self($paper);
-        $cutOuts = array_values($derived->openings);
-        $walls = $plan->walls($derived, $cutOuts);
-        foreach ($storey->openings as $opening) {
-            $cutOut = $derived->openings[$opening->id] ?? null;
-            foreach ($storey->walls as $wall) {
-                if (null !== $cutOut && $wall->id === $opening->wall) {
-                    $plan->opening($opening, $cutOut);
+        $view ??= new SheetView('', ViewKind::Plan, $storey->id, 0.0, 0.0, shows: Shows::usually(ViewKind::Plan));
+
+        return (new self($storey, $derived, $paper, $written, $beside, $view))->drawn();
+    }
+
+    private function drawn(): SheetInk
+    {
+        $this->under();
+        $besideShown = new PlanBeside(
+            $this->beside->stairs,
+            $this->beside->over,
+            $this->view->shows(Shows::Drawn) ? $this->beside->lines : [],
+            $this->view->shows(Shows::Drawn) ? $this->beside->dimensions : [],
+            $this->view->shows(Shows::Notes) ? $this->beside->notes : [],
+        );
+        // What stands in rooms lies under what is cut.
+        $more = BesideInk::of($this->objects(), $besideShown, $this->paper, $this->written);
+        $this->draw($more);
+        foreach ($more->texts as $text) {
+            $this->free->take($text->room());
+        }
+        foreach ($more->lines as $line) {
+            $this->free->line($line->points, $line->closed);
+        }
+        $this->walls();
+        $this->openings();
+        $this->columns();
+        $this->jogs();
+        $chains = new ChainInk($this->free, $this->paper, $this->written->unit->format(), $this->view->marks);
+        // Signs first: they have few places, figures have many.
+        if ($this->view->shows(Shows::Numbers)) {
+            $this->numbers();
+        }
+        if ($this->view->shows(Shows::Dimensions)) {
+            $this->outside($chains);
+        }
+        $this->stamps();
+        if ($this->view->shows(Shows::Inside)) {
+            $this->inside($chains);
+        }
+        if ($this->view->shows(Shows::Levels)) {
+            $this->level();
+        }
+        $this->draw(new SheetInk([], $chains->lines, $chains->texts));
+        $this->marks();
+
+        return SheetInk::all($this->inks);
+    }
+
+    /** The drawing that it was traced from, and the rooms' colours. */
+    private function under(): void
+    {
+        $pictures = null !== $this->beside->picture && $this->view->shows(Shows::Ink) ? [$this->beside->picture->on($this->paper)] : [];
+        $areas = [];
+        foreach ($this->view->shows(Shows::Colour) ? $this->derived->regions : [] as $region) {
+            $rings = array_map(fn (array $ring): array => array_map($this->paper->of(...), $ring), [$region->polygon, ...$region->holes]);
+            $name = $region->room->name ?? '';
+            $areas[] = new InkArea($rings, 1.0, '' === $name ? null : self::COLOURS[crc32($name) % \count(self::COLOURS)]);
+        }
+        $this->draw(new SheetInk($areas, [], [], $pictures));
+    }
+
+    private function columns(): void
+    {
+        foreach ($this->storey->columns as $column) {
+            $ring = array_map($this->paper->of(...), $column->outline());
+            $this->draw(new SheetInk([new InkArea([$ring], self::CUT_GREY)], [new InkLine($ring, InkLine::WIDE, closed: true)]));
+            $this->free->line($ring, true);
+            $this->free->fill($ring);
+        }
+    }
+
+    private function outside(ChainInk $chains): void
+    {
+        OutsideChains::round(
+            array_map(static fn (BodyOutline $o): array => $o->outer, $this->derived->outlines),
+            $this->derived->openings,
+            array_map(static fn (Region $r): array => $r->polygon, $this->derived->regions),
+            array_map(static fn (Column $c): array => $c->outline(), $this->storey->columns),
+            new PlaceNames($this->derived->walls),
+            $this->paper,
+            $chains,
+            $this->free,
+        );
+    }
+
+    /** @return list<PlacedObject> those that are shown: beside the building, where chains of dimensions stand, there is no room for them */
+    private function objects(): array
+    {
+        $extent = self::extent($this->storey, $this->derived);
+        $objects = $this->view->shows(Shows::Objects) ? $this->storey->objects : [];
+
+        return null === $extent || !$this->view->shows(Shows::Dimensions) ? $objects : array_values(array_filter(
+            $objects,
+            static fn (PlacedObject $o): bool => $o->at->x > $extent[0] && $o->at->x < $extent[2] && $o->at->y > $extent[1] && $o->at->y < $extent[3],
+        ));
+    }
+
+    private function inside(ChainInk $chains): void
+    {
+        $through = array_values(array_filter(
+            InsideChains::through($this->derived->regions, $this->paper, $this->free),
+            static fn (array $chain): bool => !$chains->isLeftOut(self::insideKey($chain[0], $chain[2])),
+        ));
+        // Lines first: no figure stands on a line of another chain.
+        foreach ($through as $k => [$side, $out, $places]) {
+            $through[$k][1] = $out + $chains->movedOut(self::insideKey($side, $places), $side);
+            $ends = array_map(fn (array $p): array => $this->paper->of($side->at($p[0], $through[$k][1])), [$places[0], $places[\count($places) - 1]]);
+            $this->free->line($ends);
+        }
+        foreach ($through as [$side, $out, $places]) {
+            $chains->chain($side, $places, $out, self::insideKey($side, $places), true);
+        }
+    }
+
+    /** @param non-empty-list<array{float, string}> $places */
+    private static function insideKey(ChainSide $side, array $places): string
+    {
+        return 'inside.'.$side->value.'.'.substr(hash('xxh64', $places[0][1].'>'.$places[\count($places) - 1][1]), 0, 12);
+    }
+
+    private function stamps(): void
+    {
+        if (!$this->view->shows(Shows::Stamps)) {
+            return;
+        }
+        $this->draw(new SheetInk([], [], Stamps::in(array_map(
+            fn (Region $r): array => [
+                array_map($this->paper->of(...), $r->polygon),
+                $this->paper->of($r->label),
+                trim(($r->room->number ?? '').' '.($r->room->name ?? '')),
+                $this->written->area($r->netAreaMm2),
+            ],
+            $this->derived->regions,
+        ), $this->free)));
+    }
+
+    /** Numbers of doors and windows beside their openings, in a room or outside. */
+    private function numbers(): void
+    {
+        foreach ($this->derived->openings as $id => $ring) {
+            $number = $this->beside->numbers[$id] ?? '';
+            if ('' === $number || \count($ring) < 4) {
+                continue;
+            }
+            $at = array_map($this->paper->of(...), $ring);
+            // Near right, far right, far left, near left; with curved faces there are more between.
+            $half = intdiv(\count($at), 2);
+            [$right, $left] = [self::middle($at[0], $at[$half - 1]), self::middle($at[$half], $at[\count($at) - 1])];
+            [$dx, $dy] = [$right[0] - $left[0], $right[1] - $left[1]];
+            $long = max(1e-9, hypot($dx, $dy));
+            $wide = (new InkText(0.0, 0.0, $number, self::TAG_MM))->width();
+            foreach ([1.0, 2.5, 4.5, 7.0] as $more) {
+                foreach ([1.0, -1.0] as $way) {
+                    // As far off that the words' box is clear of the wall's face, whichever way it runs.
+                    [$nx, $ny] = [$way * $dx / $long, $way * $dy / $long];
+                    $face = $way > 0.0 ? $right : $left;
+                    $off = $more + abs($nx) * $wide / 2.0 + abs($ny) * self::TAG_MM / 2.0;
+                    $text = new InkText($face[0] + $nx * $off, $face[1] + $ny * $off + self::TAG_MM / 2.0, $number, self::TAG_MM, 'middle');
+                    if ($this->free->isFree($text->room(), 0.3)) {
+                        $this->draw(new SheetInk([], [], [$text]));
+                        $this->free->take($text->room());
+                        continue 3;
+                    }
                 }
             }
         }
-        foreach ($storey->columns as $column) {
-            $ring = array_map($paper->of(...), $column->outline());
-            $plan->areas[] = new InkArea([$ring], self::CUT_GREY);
-            $plan->lines[] = new InkLine($ring, InkLine::WIDE, closed: true);
-            $walls[] = $ring;
-        }
-        $rings = array_map(static fn (BodyOutline $o): array => $o->outer, $derived->outlines);
-        [$chainLines, $figures] = OutsideChains::round(
-            $rings,
-            $cutOuts,
-            array_map(static fn (Region $r): array => $r->polygon, $derived->regions),
-            array_map(static fn (Column $c): array => $c->outline(), $storey->columns),
-            $paper,
-            $unit->format(),
-        );
-        $more = BesideInk::of($storey->objects, $beside, $paper, $unit);
-        $stamps = Stamps::in(array_map(
-            static fn (Region $r): array => [
-                array_map($paper->of(...), $r->polygon),
-                $paper->of($r->label),
-                trim(($r->room->number ?? '').' '.($r->room->name ?? '')),
-                (string) preg_replace('/2$/', '²', $areas->written($r->netAreaMm2 / 1e6)),
-            ],
-            $derived->regions,
-        ), $walls, array_map(static fn (InkText $t): array => $t->room(), [...$figures, ...$more->texts]));
+    }
 
-        // What stands in rooms lies under what is cut.
-        return $more->with(new SheetInk($plan->areas, [...$plan->lines, ...$chainLines], [...$figures, ...$stamps]));
+    /** How high the floor lies, in the largest room that has the room for it. */
+    private function level(): void
+    {
+        $regions = $this->derived->regions;
+        usort($regions, static fn (Region $a, Region $b): int => $b->netAreaMm2 <=> $a->netAreaMm2);
+        foreach (\array_slice($regions, 0, 3) as $region) {
+            $ring = array_map($this->paper->of(...), $region->polygon);
+            foreach (Stamps::places($ring, $this->paper->of($region->label)) as [$x, $y]) {
+                $sign = SheetSigns::level($x, $y, $this->written->level($this->storey->elevation), true);
+                $box = $sign->bounds();
+                $room = null === $box ? [] : [[$box[0], $box[1]], [$box[2], $box[1]], [$box[2], $box[3]], [$box[0], $box[3]]];
+                if ([] !== $room && $this->free->isFree($room, 0.6) && Stamps::isInside($room, $ring)) {
+                    $this->draw($sign);
+                    $this->free->take($room);
+
+                    return;
+                }
+            }
+        }
+    }
+
+    /** Axes with their names, and where sections are cut: beyond the chains. */
+    private function marks(): void
+    {
+        $extent = self::extent($this->storey, $this->derived);
+        $drawn = SheetInk::all($this->inks)->bounds();
+        if (null === $extent || null === $drawn) {
+            return;
+        }
+        foreach ($this->view->shows(Shows::Axes) ? $this->beside->settingOut->axes : [] as ['label' => $label, 'along' => $along, 'at' => $at]) {
+            $isUpright = 'x' === $along;
+            [$x, $y] = $this->paper->of([$at, $at]);
+            [$from, $to] = $isUpright
+                ? [[$x, $drawn[1] - self::BEYOND_MM + 4.0], [$x, $this->paper->of([0.0, $extent[1]])[1] + 4.0]]
+                : [[$this->paper->of([$extent[2], 0.0])[0] + 4.0, $y], [$drawn[0] - self::BEYOND_MM + 4.0, $y]];
+            $end = $isUpright ? $from : $to;
+            foreach ($this->free->beside($from, $to, self::CLEAR_MM) as $piece) {
+                $this->draw(new SheetInk([], [new InkLine($piece, InkLine::FINE, [24.0, 6.0, 1.0, 6.0])]));
+            }
+            $this->draw($isUpright ? SheetSigns::bubble($end[0], $end[1] - 4.0, $label) : SheetSigns::bubble($end[0] - 4.0, $end[1], $label));
+        }
+        $drawn = SheetInk::all($this->inks)->bounds() ?? $drawn;
+        foreach ($this->view->shows(Shows::Sections) ? $this->beside->sections : [] as $section) {
+            $this->section($section, $drawn);
+        }
+    }
+
+    /** @param array{float, float, float, float} $drawn what marks stand outside of */
+    private function section(SectionMark $section, array $drawn): void
+    {
+        $line = array_map(fn (Point $p): array => $this->paper->of($p->toArray()), $section->line);
+        $last = \count($line) - 1;
+        foreach ([[$line[0], $line[min(1, $last)], 1.0], [$line[$last], $line[max(0, $last - 1)], -1.0]] as [$end, $next, $way]) {
+            $long = hypot($next[0] - $end[0], $next[1] - $end[1]);
+            if ($long < 1e-6) {
+                return;
+            }
+            $on = [($next[0] - $end[0]) / $long, ($next[1] - $end[1]) / $long];
+            // As one looks the line runs from left to right: ahead is to its left on the plan, which on paper is up from rightwards.
+            $looks = [$way * $on[1], -$way * $on[0]];
+            // Back along the line until it is outside all that is drawn.
+            $out = \INF;
+            foreach ([0, 1] as $k) {
+                if (abs($on[$k]) > 1e-6) {
+                    $edge = $on[$k] > 0.0 ? $drawn[$k] - 9.0 : $drawn[$k + 2] + 9.0;
+                    $out = min($out, max(0.0, ($end[$k] - $edge) / $on[$k]));
+                }
+            }
+            $at = [$end[0] - $out * $on[0], $end[1] - $out * $on[1]];
+            $this->draw(SheetSigns::cut($at, $on, $looks, $section->name));
+            // A thin chain line leads as far as the building, beside whatever is written.
+            $edge = $this->edge($at, $on, $next);
+            if (null !== $edge) {
+                foreach ($this->free->beside([$at[0] + 7.0 * $on[0], $at[1] + 7.0 * $on[1]], $edge, self::CLEAR_MM) as $piece) {
+                    $this->draw(new SheetInk([], [new InkLine($piece, InkLine::FINE, [24.0, 6.0, 1.0, 6.0])]));
+                }
+            }
+        }
     }
 
     /**
-     * @param list<Ring> $cutOuts of openings
+     * Where a level or upright line from outside comes to what is built.
      *
-     * @return list<Ring> rings round what is cut, mm of paper
+     * @param array{float, float} $from mm of paper
+     * @param array{float, float} $on a unit vector
+     * @param array{float, float} $until no further
+     *
+     * @return array{float, float}|null null for a slanting one
      */
-    private function walls(DerivedStorey $derived, array $cutOuts): array
+    private function edge(array $from, array $on, array $until): ?array
     {
-        $bodies = [];
-        foreach ($derived->walls as $shape) {
-            array_push($bodies, ...self::bodies($shape));
+        $extent = self::extent($this->storey, $this->derived);
+        $along = abs($on[0]) > abs($on[1]) ? 0 : 1;
+        if (null === $extent || abs($on[1 - $along]) > 1e-6) {
+            return null;
         }
-        $cut = [];
-        $left = [] === $bodies ? [] : Overlay::difference($bodies, array_map(self::counterClockwise(...), $cutOuts));
-        foreach ($left as ['outer' => $outer, 'holes' => $holes]) {
-            $rings = array_map(fn (array $ring): array => array_map($this->paper->of(...), $ring), [$outer, ...$holes]);
-            $this->areas[] = new InkArea($rings, self::CUT_GREY);
-            foreach ($rings as $ring) {
-                $this->lines[] = new InkLine($ring, InkLine::WIDE, closed: true);
-            }
-            $cut[] = $rings[0];
-        }
+        [[$x1, $y2], [$x2, $y1]] = [$this->paper->of([$extent[0], $extent[1]]), $this->paper->of([$extent[2], $extent[3]])];
+        $box = [$x1, $y1, $x2, $y2];
+        $edge = $until;
+        $edge[$along] = $on[$along] > 0.0 ? min($until[$along], $box[$along] - 2.0) : max($until[$along], $box[$along + 2] + 2.0);
+        $edge[1 - $along] = $from[1 - $along];
 
-        return $cut;
+        return $edge;
+    }
+
+    /** Where cutting lines have jogs: a wide stroke each way. */
+    private function jogs(): void
+    {
+        foreach ($this->view->shows(Shows::Sections) ? $this->beside->sections : [] as $section) {
+            $line = array_map(fn (Point $p): array => $this->paper->of($p->toArray()), $section->line);
+            for ($i = 1; $i < \count($line) - 1; ++$i) {
+                foreach ([$line[$i - 1], $line[$i + 1]] as $to) {
+                    $long = max(1e-9, hypot($to[0] - $line[$i][0], $to[1] - $line[$i][1]));
+                    $part = min(1.0, self::JOG_MM / $long);
+                    $stroke = [$line[$i], self::part($line[$i], $to, $part)];
+                    $this->draw(new SheetInk([], [new InkLine($stroke, InkLine::WIDE)]));
+                    $this->free->line($stroke);
+                }
+            }
+        }
+    }
+
+    private function draw(SheetInk $ink): void
+    {
+        $this->inks[] = $ink;
+    }
+
+    private function walls(): void
+    {
+        [$bodies, $worn] = [[], []];
+        foreach ($this->derived->walls as $shape) {
+            if ($this->view->shows(Shows::Wear) && isset($this->beside->freeHand[$shape->id])) {
+                array_push($worn, ...self::bodies($shape));
+            } else {
+                array_push($bodies, ...self::bodies($shape));
+            }
+        }
+        foreach ([...$bodies, ...$worn] as $body) {
+            $this->free->fill(array_map($this->paper->of(...), $body));
+        }
+        $cutOuts = array_map(self::counterClockwise(...), array_values($this->derived->openings));
+        foreach ([[$bodies, []], [$worn, self::WORN]] as [$of, $dashes]) {
+            foreach ([] === $of ? [] : Overlay::difference($of, $cutOuts) as ['outer' => $outer, 'holes' => $holes]) {
+                $rings = array_map(fn (array $ring): array => array_map($this->paper->of(...), $ring), [$outer, ...$holes]);
+                $areas = [] === $dashes ? [new InkArea($rings, self::CUT_GREY)] : [];
+                $this->draw(new SheetInk($areas, array_map(
+                    static fn (array $ring): InkLine => new InkLine($ring, [] === $dashes ? InkLine::WIDE : InkLine::NARROW, $dashes, true),
+                    $rings,
+                )));
+                foreach ($rings as $ring) {
+                    $this->free->line($ring, true);
+                }
+            }
+        }
+    }
+
+    private function openings(): void
+    {
+        foreach ($this->storey->openings as $opening) {
+            if (isset($this->derived->openings[$opening->id])) {
+                $this->opening($opening, $this->derived->openings[$opening->id]);
+            }
+        }
     }
 
     /** @return list<Ring> counter-clockwise */
@@ -147,18 +441,20 @@ final class PlanSheet
         return Polygon::area($ring) < 0.0 ? array_reverse($ring) : $ring;
     }
 
-    /** @param Ring $piece near right, far right, far left, near left */
+    /** @param Ring $piece along the right face from near to far, and back along the left */
     private function opening(Opening $opening, array $piece): void
     {
-        if (4 !== \count($piece)) {
-            return; // in a wall that is curved its jambs are drawn with the wall alone
+        $half = intdiv(\count($piece), 2);
+        if ($half < 2) {
+            return;
         }
-        [$nearRight, $farRight, $farLeft, $nearLeft] = $piece;
+        [$right, $left] = [\array_slice($piece, 0, $half), array_reverse(\array_slice($piece, $half))];
+        [$nearRight, $farRight, $farLeft, $nearLeft] = [$right[0], $right[$half - 1], $left[\count($left) - 1], $left[0]];
         if (OpeningKind::Window === $opening->kind) {
-            foreach ([[$nearRight, $farRight], [$nearLeft, $farLeft]] as [$a, $b]) {
-                $this->draw([$a, $b], InkLine::NARROW);
+            $pane = \count($right) === \count($left) ? array_map(self::middle(...), $right, $left) : [self::middle($nearRight, $nearLeft), self::middle($farRight, $farLeft)];
+            foreach ([$right, $left, $pane] as $line) {
+                $this->stroke($line, InkLine::NARROW);
             }
-            $this->draw([self::middle($nearRight, $nearLeft), self::middle($farRight, $farLeft)], InkLine::NARROW);
         }
         if (OpeningKind::Door !== $opening->kind) {
             return;
@@ -167,7 +463,7 @@ final class PlanSheet
         [$near, $far] = $swingsLeft ? [$nearLeft, $farLeft] : [$nearRight, $farRight];
         if ('sliding' === $opening->leaf) {
             // Beside the wall, slid along it by its own width.
-            $this->draw([$near, self::part($near, $far, -1.0)], InkLine::MEDIUM);
+            $this->stroke([$near, self::part($near, $far, -1.0)], InkLine::MEDIUM);
 
             return;
         }
@@ -182,15 +478,17 @@ final class PlanSheet
                 [$dx, $dy] = [$latch[0] - $hinge[0], $latch[1] - $hinge[1]];
                 $swing[] = [$hinge[0] + $dx * cos($angle) - $dy * sin($angle), $hinge[1] + $dx * sin($angle) + $dy * cos($angle)];
             }
-            $this->draw($swing, InkLine::FINE);
-            $this->draw([$hinge, $swing[self::SWING]], InkLine::MEDIUM);
+            $this->stroke($swing, InkLine::FINE);
+            $this->stroke([$hinge, $swing[self::SWING]], InkLine::MEDIUM);
         }
     }
 
     /** @param list<array{float, float}> $points mm of the plan */
-    private function draw(array $points, float $width): void
+    private function stroke(array $points, float $width): void
     {
-        $this->lines[] = new InkLine(array_map($this->paper->of(...), $points), $width);
+        $line = array_map($this->paper->of(...), $points);
+        $this->draw(new SheetInk([], [new InkLine($line, $width)]));
+        $this->free->line($line);
     }
 
     /**

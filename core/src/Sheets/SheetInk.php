@@ -4,20 +4,49 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Sheets;
 
-/** What is drawn on a sheet: areas first, then lines, then words. */
+/** What is drawn on a sheet: pictures first, then areas, lines, and words. */
 final readonly class SheetInk
 {
     /**
      * @param list<InkArea> $areas
      * @param list<InkLine> $lines
      * @param list<InkText> $texts
+     * @param list<InkPicture> $pictures
      */
-    public function __construct(public array $areas = [], public array $lines = [], public array $texts = [])
+    public function __construct(public array $areas = [], public array $lines = [], public array $texts = [], public array $pictures = [])
     {
     }
 
     public function with(self $other): self
     {
-        return new self([...$this->areas, ...$other->areas], [...$this->lines, ...$other->lines], [...$this->texts, ...$other->texts]);
+        return self::all([$this, $other]);
+    }
+
+    /** @param list<self> $inks */
+    public static function all(array $inks): self
+    {
+        return new self(
+            array_merge([], ...array_map(static fn (self $i): array => $i->areas, $inks)),
+            array_merge([], ...array_map(static fn (self $i): array => $i->lines, $inks)),
+            array_merge([], ...array_map(static fn (self $i): array => $i->texts, $inks)),
+            array_merge([], ...array_map(static fn (self $i): array => $i->pictures, $inks)),
+        );
+    }
+
+    /** @return array{float, float, float, float}|null how far it reaches on paper, least x and y, most x and y, mm; null where there is nothing */
+    public function bounds(): ?array
+    {
+        $points = array_merge(
+            [],
+            ...array_map(static fn (InkArea $a): array => array_merge([], ...$a->rings), $this->areas),
+            ...array_map(static fn (InkLine $l): array => $l->points, $this->lines),
+            ...array_map(static fn (InkText $t): array => $t->room(), $this->texts),
+            ...array_map(static fn (InkPicture $p): array => [
+                $p->origin, [$p->origin[0] + $p->right[0] + $p->down[0], $p->origin[1] + $p->right[1] + $p->down[1]],
+            ], $this->pictures),
+        );
+        [$x, $y] = [array_column($points, 0), array_column($points, 1)];
+
+        return [] === $x || [] === $y ? null : [min($x), min($y), max($x), max($y)];
     }
 }

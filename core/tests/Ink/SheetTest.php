@@ -8,7 +8,7 @@ use PHPUnit\Framework\Attributes\TestWith;
 use PHPUnit\Framework\TestCase;
 use Plinth\Core\Geometry\PixelPoint;
 use Plinth\Core\Ink\Page\GreyRaster;
-use Plinth\Core\Ink\Pages\Internal\SheetView;
+use Plinth\Core\Ink\Pages\Internal\PhotographedSheet;
 use Plinth\Core\Ink\Pages\Sheet;
 use Plinth\Core\Ink\Pages\Skew;
 
@@ -97,7 +97,7 @@ final class SheetTest extends TestCase
             $corners[] = [($p->x - self::WIDTH / 2.0) / $unit + 0.0002 * (self::part() - 0.5), (self::HEIGHT / 2.0 - $p->y) / $unit];
         }
 
-        return SheetView::of($corners[0], $corners[1], $corners[2], $corners[3], 0.0004)?->focal();
+        return PhotographedSheet::of($corners[0], $corners[1], $corners[2], $corners[3], 0.0004)?->focal();
     }
 
     /**

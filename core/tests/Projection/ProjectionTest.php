@@ -19,6 +19,14 @@ final class ProjectionTest extends TestCase
     /** How far beside a line one looks, mm. */
     private const BESIDE_MM = 0.4;
 
+    /** @var list<string> */
+    private array $wrong = [];
+    /** @var list<string> */
+    private array $missing = [];
+    private int $lines = 0;
+    private int $meetings = 0;
+    private int $swept = 0;
+
     /** @return iterable<string, array{int}> */
     public static function seeds(): iterable
     {
@@ -31,7 +39,7 @@ final class ProjectionTest extends TestCase
     #[DataProvider('seeds')]
     public function testEveryLineIsSeenAndNoneIsMissing(int $first): void
     {
-        [$wrong, $missing, $lines, $meetings, $swept] = [[], [], 0, 0, 0];
+        $this->begin();
         for ($seed = $first; $seed < $first + 20; ++$seed) {
             $bodies = BuildingBodies::of(Buildings::of($seed));
             mt_srand($seed);
@@ -45,32 +53,70 @@ final class ProjectionTest extends TestCase
             [$from, $to] = [$at(-10_000.0, $behind), $at(10_000.0, $behind)];
             $view = Projection::of($bodies, $isSection ? View::section([$from, $to]) : View::side($from, $to));
             $sight = new Sight($bodies, $from, $to, $isSection ? 0.0 : null);
-            foreach ($view->lines as $line) {
-                if ($line->length() < 4.0 * self::BESIDE_MM) {
-                    continue;
-                }
-                $part = mt_rand(50, 950) / 1000.0;
-                [$du, $dv] = [($line->to[0] - $line->from[0]) / $line->length(), ($line->to[1] - $line->from[1]) / $line->length()];
-                [$u, $v] = [$line->from[0] + $part * $du * $line->length(), $line->from[1] + $part * $dv * $line->length()];
-                [$nu, $nv] = [-self::BESIDE_MM * $dv, self::BESIDE_MM * $du];
-                ++$lines;
-                $swept += BodyKind::Swept === $line->kind ? 1 : 0;
-                if (!$sight->within($u - 1.0, $v - 1.0, $u + 1.0, $v + 1.0)->differ($u + $nu, $v + $nv, $u - $nu, $v - $nv)) {
-                    $wrong[] = \sprintf('%d: %s %s at %.2f %.2f', $seed, $line->role->value, $line->body, $u, $v);
-                }
+            $this->hold($view, $sight, $seed);
+        }
+        $this->holds();
+    }
+
+    /** Forty of them from above, at any slant, and some straight from above, which is a plan of the roof. */
+    #[DataProvider('slanted')]
+    public function testFromAboveAsWell(int $first): void
+    {
+        $this->begin();
+        for ($seed = $first; $seed < $first + 10; ++$seed) {
+            $bodies = BuildingBodies::of(Buildings::of($seed));
+            mt_srand($seed);
+            [$turn, $tilt] = [mt_rand(0, 3600) / 10.0, 0 === $seed % 5 ? 90.0 : mt_rand(100, 850) / 10.0];
+            $to = new Point(1000.0 * cos(deg2rad($turn)), 1000.0 * sin(deg2rad($turn)));
+            $this->hold(Projection::of($bodies, View::standing($turn, $tilt)), new Sight($bodies, new Point(0.0, 0.0), $to, tilt: $tilt), $seed);
+        }
+        $this->holds();
+    }
+
+    /** @return iterable<string, array{int}> */
+    public static function slanted(): iterable
+    {
+        for ($k = 0; $k < 4; ++$k) {
+            yield \sprintf('%d to %d', 10 * $k, 10 * $k + 9) => [1000 + 10 * $k];
+        }
+    }
+
+    private function begin(): void
+    {
+        [$this->wrong, $this->missing, $this->lines, $this->meetings, $this->swept] = [[], [], 0, 0, 0];
+    }
+
+    private function holds(): void
+    {
+        self::assertGreaterThan(500, $this->lines);
+        self::assertGreaterThan(250, $this->meetings);
+        self::assertGreaterThan(20, $this->swept, 'Mouldings are among them.');
+        self::assertSame([], $this->wrong, 'Lines that are not seen.');
+        self::assertSame([], $this->missing, 'What is seen and not drawn.');
+    }
+
+    private function hold(DrawnView $view, Sight $sight, int $seed): void
+    {
+        foreach ($view->lines as $line) {
+            if ($line->length() < 4.0 * self::BESIDE_MM) {
+                continue;
             }
-            foreach (self::meetings($sight) as [$u, $v]) {
-                ++$meetings;
-                if (!self::isDrawn($view, $u, $v)) {
-                    $missing[] = \sprintf('%d: %.2f %.2f', $seed, $u, $v);
-                }
+            $part = mt_rand(50, 950) / 1000.0;
+            [$du, $dv] = [($line->to[0] - $line->from[0]) / $line->length(), ($line->to[1] - $line->from[1]) / $line->length()];
+            [$u, $v] = [$line->from[0] + $part * $du * $line->length(), $line->from[1] + $part * $dv * $line->length()];
+            [$nu, $nv] = [-self::BESIDE_MM * $dv, self::BESIDE_MM * $du];
+            ++$this->lines;
+            $this->swept += BodyKind::Swept === $line->kind ? 1 : 0;
+            if (!$sight->within($u - 1.0, $v - 1.0, $u + 1.0, $v + 1.0)->differ($u + $nu, $v + $nv, $u - $nu, $v - $nv)) {
+                $this->wrong[] = \sprintf('%d: %s %s at %.2f %.2f', $seed, $line->role->value, $line->body, $u, $v);
             }
         }
-        self::assertGreaterThan(500, $lines);
-        self::assertGreaterThan(500, $meetings);
-        self::assertGreaterThan(20, $swept, 'Mouldings are among them.');
-        self::assertSame([], $wrong, 'Lines that are not seen.');
-        self::assertSame([], $missing, 'What is seen and not drawn.');
+        foreach (self::meetings($sight) as [$u, $v]) {
+            ++$this->meetings;
+            if (!self::isDrawn($view, $u, $v)) {
+                $this->missing[] = \sprintf('%d: %.2f %.2f', $seed, $u, $v);
+            }
+        }
     }
 
     /** @return iterable<array{float, float}> where, along random sight planes, one thing ends and another begins */

@@ -19,24 +19,30 @@ final class Sight
 {
     /** @var list<array{rings: list<list<array{float, float}>>, plane: array{float, float, float}, normal: array{float, float, float}, box: array{float, float, float, float}, body: int, wide: float}> */
     private array $faces = [];
+    private readonly float $level;
+    private readonly float $down;
 
     /**
      * @param list<Body> $bodies
      * @param float|null $cut depth behind the line of a section's cut
+     * @param float $tilt how far down one looks, degrees
      */
-    public function __construct(private readonly array $bodies, Point $from, Point $to, private readonly ?float $cut = null)
+    public function __construct(private readonly array $bodies, Point $from, Point $to, private readonly ?float $cut = null, float $tilt = 0.0)
     {
+        [$this->level, $this->down] = [cos(deg2rad($tilt)), sin(deg2rad($tilt))];
         $length = $from->distanceTo($to);
         [$ux, $uy] = [($to->x - $from->x) / $length, ($to->y - $from->y) / $length];
         foreach ($bodies as $number => $body) {
             $mesh = $body->mesh();
             foreach ($mesh->faces as $face) {
-                $rings = [];
+                [$rings, $ahead] = [[], []];
                 foreach ($face as $ring) {
-                    $rings[] = array_map(static function (int $v) use ($mesh, $from, $ux, $uy): array {
+                    $rings[] = array_map(function (int $v) use ($mesh, $from, $ux, $uy, &$ahead): array {
                         [$x, $y, $z] = $mesh->vertices[$v];
+                        $ahead[] = $w = ($y - $from->y) * $ux - ($x - $from->x) * $uy;
 
-                        return [($x - $from->x) * $ux + ($y - $from->y) * $uy, $z, ($y - $from->y) * $ux - ($x - $from->x) * $uy];
+                        // Turned about the line that one stands on.
+                        return [($x - $from->x) * $ux + ($y - $from->y) * $uy, $z * $this->level + $w * $this->down, $w * $this->level - $z * $this->down];
                     }, $ring);
                 }
                 [$nu, $nv, $nw] = Newell::normal($rings[0]);
@@ -46,7 +52,7 @@ final class Sight
                 }
                 [$u, $v, $w] = $rings[0][0];
                 $all = array_merge(...$rings);
-                \assert([] !== $all);
+                \assert([] !== $all && [] !== $ahead);
                 $this->faces[] = [
                     'rings' => array_map(static fn (array $r): array => array_map(static fn (array $p): array => [$p[0], $p[1]], $r), $rings),
                     'plane' => [-$nu / $nw, -$nv / $nw, $w + $nu / $nw * $u + $nv / $nw * $v],
@@ -55,7 +61,7 @@ final class Sight
                     'body' => $number,
                     'wide' => hypot(
                         max(array_column($all, 0)) - min(array_column($all, 0)),
-                        max(array_column($all, 2)) - min(array_column($all, 2)),
+                        max($ahead) - min($ahead),
                     ),
                 ];
             }
@@ -129,8 +135,10 @@ final class Sight
         $along = $a['depth'] + $a['slope'][0] * ($u2 - $u1) + $a['slope'][1] * ($v2 - $v1);
         $turned = abs($a['normal'][0] - $b['normal'][0]) + abs($a['normal'][1] - $b['normal'][1]) + abs($a['normal'][2] - $b['normal'][2]);
 
-        $isUpright = abs($a['normal'][1]) + abs($b['normal'][1]) < 1e-6;
-        $turns = $a['normal'][0] * $b['normal'][0] + $a['normal'][2] * $b['normal'][2];
+        // How far faces lean from upright, however one looks.
+        [$leanA, $leanB] = array_map(fn (array $of): float => abs($of[1] * $this->level - $of[2] * $this->down), [$a['normal'], $b['normal']]);
+        $isUpright = $leanA + $leanB < 1e-6;
+        $turns = $a['normal'][0] * $b['normal'][0] + $a['normal'][1] * $b['normal'][1] + $a['normal'][2] * $b['normal'][2];
         $isRound = $a['body'] === $b['body'] && $isUpright && $turns > 0.906 && abs($a['wide'] - $b['wide']) < 0.02 * $a['wide'];
         if ($isSureOnly && $isRound && abs($along - $b['depth']) < 2.0) {
             return false;

@@ -25,8 +25,6 @@ use Plinth\Core\Sheets\SheetInk;
 use Plinth\Core\Stairs\StairForm;
 use Plinth\Core\Stairs\StairPlan;
 use Plinth\Core\Tests\Plan\Plans;
-use Plinth\Core\Units\AreaUnit;
-use Plinth\Core\Units\DisplayUnit;
 
 /** What stands and lies beside walls is on the sheet as well: as it was drawn, by its line kind, with its figures. */
 final class PlanBesideTest extends TestCase
@@ -36,7 +34,7 @@ final class PlanBesideTest extends TestCase
     {
         $storey = new Storey('s', 'Ground', 0.0, 2700.0, Plans::rectangle(), objects: $objects);
 
-        return PlanSheet::of($storey, Derivation::of($storey), new PlanOnPaper(50.0, 0.0, 0.0), DisplayUnit::Millimetre, AreaUnit::usualFor(DisplayUnit::Millimetre), $beside);
+        return PlanSheet::of($storey, Derivation::of($storey), new PlanOnPaper(50.0, 0.0, 0.0), beside: $beside);
     }
 
     /** @return list<InkText> */

@@ -13,24 +13,50 @@ use Plinth\Core\Plan\Derivation\Derivation;
 use Plinth\Core\Plan\Derivation\WallShape;
 use Plinth\Core\Plan\Model\Opening;
 use Plinth\Core\Plan\Model\OpeningKind;
+use Plinth\Core\Plan\Model\Plan;
 use Plinth\Core\Plan\Model\Room;
+use Plinth\Core\Plan\Model\SettingOut;
 use Plinth\Core\Plan\Model\Storey;
+use Plinth\Core\Plan\Model\Wall;
+use Plinth\Core\Sheets\InkArea;
 use Plinth\Core\Sheets\InkLine;
+use Plinth\Core\Sheets\InkPicture;
 use Plinth\Core\Sheets\InkText;
+use Plinth\Core\Sheets\Model\SheetView;
+use Plinth\Core\Sheets\Model\Shows;
+use Plinth\Core\Sheets\Model\ViewKind;
+use Plinth\Core\Sheets\Model\ViewMark;
 use Plinth\Core\Sheets\PaperLetters;
+use Plinth\Core\Sheets\PlanBeside;
 use Plinth\Core\Sheets\PlanOnPaper;
 use Plinth\Core\Sheets\PlanSheet;
+use Plinth\Core\Sheets\SectionMark;
 use Plinth\Core\Sheets\SheetInk;
+use Plinth\Core\Sheets\SheetSubject;
+use Plinth\Core\Sheets\Written;
 use Plinth\Core\Tests\Plan\Plans;
-use Plinth\Core\Units\AreaUnit;
 use Plinth\Core\Units\DisplayUnit;
 
 /** A plan on a sheet: figures are the plan's own, add up, and nobody has to guess what is written. */
 final class PlanSheetTest extends TestCase
 {
-    private static function drawn(Storey $storey, float $scale = 100.0, DisplayUnit $unit = DisplayUnit::Millimetre): SheetInk
-    {
-        return PlanSheet::of($storey, Derivation::of($storey), new PlanOnPaper($scale, 150.0, 200.0), $unit, AreaUnit::usualFor($unit));
+    private const OUTSIDE = [Shows::Dimensions, Shows::Stamps];
+
+    /**
+     * @param list<Shows>|null $shows the usual without any
+     * @param list<ViewMark> $marks
+     */
+    private static function drawn(
+        Storey $storey,
+        float $scale = 100.0,
+        DisplayUnit $unit = DisplayUnit::Millimetre,
+        ?array $shows = null,
+        array $marks = [],
+        PlanBeside $beside = new PlanBeside(),
+    ): SheetInk {
+        $view = new SheetView('v', ViewKind::Plan, $storey->id, 0.0, 0.0, shows: $shows ?? Shows::usually(ViewKind::Plan), marks: $marks);
+
+        return PlanSheet::of($storey, Derivation::of($storey), new PlanOnPaper($scale, 150.0, 200.0), new Written($unit), $beside, $view);
     }
 
     /** @return list<string> */
@@ -46,7 +72,7 @@ final class PlanSheetTest extends TestCase
             new Opening('w', 'south', OpeningKind::Window, 3000.0, 1500.0),
             new Opening('v', 'east', OpeningKind::Window, 1200.0, 1000.0),
         ], [new Room('r', 'Hall', '1', new Point(3000.0, 2000.0))]);
-        $words = self::words(self::drawn($storey));
+        $words = self::words(self::drawn($storey, shows: self::OUTSIDE));
         $figures = array_map(intval(...), array_values(array_filter($words, ctype_digit(...))));
         sort($figures);
         // Below: 1100, 900, 1100, 1500, 1600; right: 1300, 1000, 1900; on all sides walls and the room behind them, and overall.
@@ -76,7 +102,9 @@ final class PlanSheetTest extends TestCase
         for ($seed = $first; $seed < $first + 30; ++$seed) {
             $storey = Plans::standing(40_000 + $seed, 1 + $seed % 4, 1 + $seed % 3);
             $scale = [50.0, 100.0, 200.0][$seed % 3];
-            $ink = self::drawn($storey, $scale, 0 === $seed % 5 ? DisplayUnit::FeetAndSixteenths : DisplayUnit::Millimetre);
+            $numbers = SheetSubject::numbers(new Plan([$storey]));
+            $unit = 0 === $seed % 5 ? DisplayUnit::FeetAndSixteenths : DisplayUnit::Millimetre;
+            $ink = self::drawn($storey, $scale, $unit, beside: new PlanBeside(numbers: $numbers));
             $count += \count($ink->texts);
             $rooms = array_map(static fn (InkText $t): array => $t->room(), $ink->texts);
             foreach ($rooms as $i => $room) {
@@ -138,7 +166,7 @@ final class PlanSheetTest extends TestCase
                 $openings[] = new Opening("o$at", 's', OpeningKind::Window, $at, $wide);
                 $at += $wide;
             }
-            $ink = self::drawn(Plans::storey($walls, $openings));
+            $ink = self::drawn(Plans::storey($walls, $openings), shows: self::OUTSIDE);
             $below = array_values(array_filter($ink->texts, static fn (InkText $t): bool => 0.0 === $t->degrees && $t->y > 200.0 + 2.0));
             usort($below, static fn (InkText $a, InkText $b): int => $a->x <=> $b->x);
             $figures = array_map(static fn (InkText $t): int => (int) $t->words, $below);
@@ -147,5 +175,146 @@ final class PlanSheetTest extends TestCase
             self::assertSame(3 * $overall, array_sum($figures), "seed $seed: openings, walls and rooms, and the whole");
             self::assertCount(2 * \count($openings) + 5, $figures);
         }
+    }
+
+    /** Two rooms with a wall between them: what runs through them adds up to what lies inside the outer walls. */
+    public function testChainsThroughRoomsTellEachOnceEachWayAndTheWallsBetween(): void
+    {
+        $storey = Plans::storey([...Plans::rectangle(), Plans::wall('mid', 2500, 0, 2500, 4000)], [], [
+            new Room('a', 'Store', '1', new Point(1000.0, 2000.0)), new Room('b', 'Hall', '2', new Point(4500.0, 2000.0)),
+        ]);
+        $figures = array_count_values(array_filter(self::words(self::drawn($storey, 50.0, shows: [Shows::Inside])), ctype_digit(...)));
+        ksort($figures);
+        // Level: 2300 + the wall + 3300; upright each room by itself.
+        self::assertSame([200 => 1, 2300 => 1, 3300 => 1, 3800 => 2], $figures);
+    }
+
+    public function testEveryRoomOfRandomPlansIsToldBothWaysOrHasNoRoomForIt(): void
+    {
+        [$told, $all] = [0, 0];
+        for ($seed = 0; $seed < 60; ++$seed) {
+            // A grid of any widths; doors are not needed to measure rooms.
+            mt_srand(70_000 + $seed);
+            [$across, $up] = [self::cuts(2 + $seed % 3), self::cuts(1 + $seed % 3)];
+            $walls = [];
+            foreach ($across as $i => $x) {
+                $walls[] = Plans::wall("x$i", $x, 0, $x, max($up));
+            }
+            foreach ($up as $i => $y) {
+                $walls[] = Plans::wall("y$i", 0, $y, max($across), $y);
+            }
+            $storey = Plans::storey($walls);
+            $words = array_count_values(self::words(self::drawn($storey, 50.0, shows: [Shows::Inside])));
+            foreach (Derivation::of($storey)->regions as $region) {
+                foreach ([0, 1] as $axis) {
+                    $at = array_column($region->polygon, $axis);
+                    ++$all;
+                    $told += isset($words[(string) round(max($at) - min($at))]) ? 1 : 0;
+                }
+            }
+        }
+        self::assertGreaterThan(150, $all);
+        self::assertGreaterThan(0.95, $told / $all, "$told of $all sizes of rooms");
+    }
+
+    /** @return non-empty-list<float> from 0, each so far from the one before as a room is wide */
+    private static function cuts(int $count): array
+    {
+        $cuts = [0.0];
+        for ($k = 0; $k < $count; ++$k) {
+            $cuts[] = $cuts[$k] + mt_rand(1800, 6000);
+        }
+
+        return $cuts;
+    }
+
+    /** @return array<string, InkText> figures by what they tell */
+    private static function figures(SheetInk $ink): array
+    {
+        $keyed = array_filter($ink->texts, static fn (InkText $t): bool => '' !== $t->key);
+
+        return array_combine(array_map(static fn (InkText $t): string => $t->key, $keyed), $keyed);
+    }
+
+    public function testAFigureIsMovedOrLeftOutAndStaysSoWhenThePlanIsEdited(): void
+    {
+        $openings = [new Opening('w', 'south', OpeningKind::Window, 3000.0, 1500.0)];
+        $before = self::figures(self::drawn(Plans::storey(Plans::rectangle(), $openings), shows: self::OUTSIDE));
+        $window = array_keys(array_filter($before, static fn (InkText $t): bool => '1500' === $t->words))[0] ?? '';
+        $wall = array_keys(array_filter($before, static fn (InkText $t): bool => '3100' === $t->words))[0] ?? '';
+        self::assertNotSame('', $window.$wall);
+        $marks = [new ViewMark($window, 4.0, 9.0), new ViewMark($wall, hidden: true)];
+        // The east wall moves out by a metre, and the window becomes narrower.
+        $wider = Plans::storey([
+            Plans::wall('south', 0, 0, 7000, 0), Plans::wall('east', 7000, 0, 7000, 4000), Plans::wall('north', 7000, 4000, 0, 4000), Plans::wall('west', 0, 4000, 0, 0),
+        ], [new Opening('w', 'south', OpeningKind::Window, 3000.0, 1200.0)]);
+        $natural = self::figures(self::drawn($wider, shows: self::OUTSIDE));
+        $after = self::figures(self::drawn($wider, shows: self::OUTSIDE, marks: $marks));
+        self::assertSame('1200', $after[$window]->words);
+        self::assertEqualsWithDelta([$natural[$window]->x + 4.0, $natural[$window]->y + 9.0], [$after[$window]->x, $after[$window]->y], 1e-9);
+        self::assertArrayHasKey($wall, $natural);
+        self::assertArrayNotHasKey($wall, $after);
+        // A whole chain as well: nothing of it is drawn.
+        $less = self::figures(self::drawn($wider, shows: self::OUTSIDE, marks: [new ViewMark('below.openings', hidden: true)]));
+        self::assertSame([], array_filter(array_keys($less), static fn (string $k): bool => str_starts_with($k, 'below.openings')));
+        self::assertCount(3, array_diff_key($natural, $less));
+    }
+
+    public function testAChainThatIsMovedOutTakesItsFiguresAlong(): void
+    {
+        $storey = Plans::storey(Plans::rectangle());
+        $natural = self::figures(self::drawn($storey, shows: self::OUTSIDE));
+        $moved = self::figures(self::drawn($storey, shows: self::OUTSIDE, marks: [new ViewMark('below.overall', 3.0, 12.0)]));
+        foreach ($natural as $key => $text) {
+            self::assertEqualsWithDelta($text->y + (str_starts_with($key, 'below.overall') ? 12.0 : 0.0), $moved[$key]->y, 1e-9, $key);
+            self::assertEqualsWithDelta($text->x, $moved[$key]->x, 1e-9, 'Along itself it does not move.');
+        }
+    }
+
+    public function testOpeningsAreNumberedLevelsAxesAndSectionsMarked(): void
+    {
+        $openings = [new Opening('d', 'south', OpeningKind::Door, 1000.0, 900.0), new Opening('w', 'south', OpeningKind::Window, 3000.0, 1500.0)];
+        $storey = new Storey('s', 'Upper', 2800.0, 2700.0, Plans::rectangle(), $openings);
+        $beside = new PlanBeside(
+            settingOut: new SettingOut([['label' => 'A', 'along' => 'x', 'at' => 0.0], ['label' => '1', 'along' => 'y', 'at' => 4000.0]]),
+            numbers: SheetSubject::numbers(new Plan([$storey])),
+            sections: [new SectionMark('C', [new Point(-1000.0, 2000.0), new Point(8000.0, 2000.0)])],
+        );
+        $ink = self::drawn($storey, beside: $beside);
+        $words = array_count_values(self::words($ink));
+        self::assertSame([1, 1, 1, 1, 2], array_map(static fn (string $w): int => $words[$w] ?? 0, ['D1', 'W1', '+2.800', 'A', 'C']));
+        self::assertContains('1', self::words($ink), 'The axis along y as well.');
+        // As one looks along it from left to right the section runs east: it looks north, and its arrows point up.
+        $arrows = array_values(array_filter($ink->areas, static fn (InkArea $a): bool => 0.0 === $a->grey && 3 === \count($a->rings[0]) && $a->rings[0][0][1] < $a->rings[0][1][1] - 2.0));
+        self::assertCount(2, $arrows);
+        $box = self::drawn($storey)->bounds();
+        self::assertNotNull($box);
+        self::assertTrue($arrows[0]->rings[0][0][0] < $box[0] && $arrows[1]->rings[0][0][0] > $box[2], 'Outside all that is drawn.');
+    }
+
+    public function testAWindowInACurvedWallHasItsPanesAndWornWallsAreDashedWhereThatIsShown(): void
+    {
+        $walls = Plans::rectangle();
+        $walls[0] = new Wall('south', new Point(0.0, 0.0), new Point(6000.0, 0.0), 200.0, rise: -900.0);
+        $storey = Plans::storey($walls, [new Opening('w', 'south', OpeningKind::Window, 2500.0, 1200.0)]);
+        $narrow = static fn (SheetInk $ink): int => \count(array_filter($ink->lines, static fn (InkLine $l): bool => InkLine::NARROW === $l->width && \count($l->points) > 2));
+        self::assertSame(3, $narrow(self::drawn($storey, shows: [])));
+        $beside = new PlanBeside(freeHand: ['north' => true]);
+        $dashed = static fn (SheetInk $ink): int => \count(array_filter($ink->lines, static fn (InkLine $l): bool => [] !== $l->dashes));
+        self::assertSame([0, 1], [$dashed(self::drawn($storey, shows: [], beside: $beside)), $dashed(self::drawn($storey, shows: [Shows::Wear], beside: $beside))]);
+    }
+
+    public function testRoomsOfOneNameAreOfOneColourAndTheDrawingLiesUnderAll(): void
+    {
+        $storey = Plans::storey([...Plans::rectangle(), Plans::wall('mid', 2500, 0, 2500, 4000)], [], [
+            new Room('a', 'Cell', '1', new Point(1000.0, 2000.0)), new Room('b', 'Cell', '2', new Point(4500.0, 2000.0)),
+        ]);
+        $picture = new InkPicture('bytes', 'image/jpeg', [-500.0, 4500.0], [7000.0, 0.0], [0.0, -5000.0]);
+        $ink = self::drawn($storey, shows: [Shows::Colour, Shows::Ink], beside: new PlanBeside(picture: $picture));
+        $colours = array_values(array_filter(array_map(static fn (InkArea $a): ?array => $a->colour, $ink->areas), is_array(...)));
+        self::assertCount(2, $colours);
+        self::assertSame($colours[0], $colours[1]);
+        self::assertEqualsWithDelta([145.0, 155.0, 70.0, 50.0], [...$ink->pictures[0]->origin, $ink->pictures[0]->right[0], $ink->pictures[0]->down[1]], 1e-9);
+        self::assertSame([], self::drawn($storey, shows: [], beside: new PlanBeside(picture: $picture))->pictures);
     }
 }

@@ -4,10 +4,7 @@ declare(strict_types=1);
 
 namespace Plinth\Server\Building;
 
-use Doctrine\ORM\EntityManagerInterface;
-use Plinth\Core\Bodies\Body;
 use Plinth\Core\Bodies\BodyKind;
-use Plinth\Core\Bodies\BuildingBodies;
 use Plinth\Core\Elevation\SideLine;
 use Plinth\Core\Elevation\SideMatch;
 use Plinth\Core\Elevation\SideOpening;
@@ -16,10 +13,6 @@ use Plinth\Core\Exchange\BodiesDocument\ViewWriter;
 use Plinth\Core\Exchange\Dxf\DxfWriter;
 use Plinth\Core\Exchange\PlanDocument\PlanWriter;
 use Plinth\Core\Plan\Model\Plan;
-use Plinth\Core\Projection\DrawnView;
-use Plinth\Core\Projection\KeptView;
-use Plinth\Core\Projection\Projection;
-use Plinth\Core\Projection\Street;
 use Plinth\Server\Elevation\OutlinesOfSide;
 use Plinth\Server\Elevation\StreetPart;
 use Plinth\Server\Http\Needs;
@@ -27,7 +20,6 @@ use Plinth\Server\Http\Who;
 use Plinth\Server\Plan\HandedOver;
 use Plinth\Server\Project\ProjectAccess;
 use Plinth\Server\Project\Side;
-use Psr\Cache\CacheItemPoolInterface;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
@@ -42,17 +34,13 @@ final readonly class SideController
     /** What shows that an opening is seen. */
     private const FILLS = [BodyKind::Frame->value, BodyKind::Leaf->value, BodyKind::Pane->value];
 
-    /** s that a view is kept to be drawn on from */
-    private const KEPT_S = 86_400;
-
     public function __construct(
         private ProjectAccess $access,
         private BuildingPlan $building,
         private OutlinesOfSide $outlines,
         private HandedOver $handedOver,
         private CacheInterface $cache,
-        private CacheItemPoolInterface $pool,
-        private EntityManagerInterface $entities,
+        private SeenSides $seen,
     ) {
     }
 
@@ -72,7 +60,7 @@ final readonly class SideController
     {
         $side = $this->access->row(Side::class, $project, $id);
         $of = $this->access->project($side->project());
-        $view = $this->shown($side, $this->building->of($project));
+        $view = $this->seen->of($side, $this->building->of($project));
 
         return $this->handedOver->file(DxfWriter::view($view, $of->shows()), 'image/vnd.dxf', $of, $side->name(), 'dxf');
     }
@@ -131,57 +119,13 @@ final readonly class SideController
     /** Kept under a hash of all that it follows from. */
     private function drawn(Side $side, Plan $plan, bool $withHidden = false): string
     {
-        $parts = array_map(static fn (StreetPart $p): array => $p->values(), $this->parts($side));
+        $parts = array_map(static fn (StreetPart $p): array => $p->values(), $this->seen->parts($side));
         $sides = array_map(fn (array $p): array => $this->access->row(Side::class, $side->project(), Uuid::fromString((string) $p['side']))->values(), $parts);
         if ([] === $parts) {
             $side->looks(); // Without a line there is nothing to be worked out.
         }
         $key = hash('xxh128', json_encode([PlanWriter::document($plan), $side->values(), $parts, $sides, $withHidden], \JSON_THROW_ON_ERROR));
 
-        return $this->cache->get("view.$key", fn (): string => json_encode(ViewWriter::view($this->shown($side, $plan, $withHidden)), \JSON_THROW_ON_ERROR));
-    }
-
-    /** What is seen from a side, or from those that stand in a row there; of a side that has no line nothing is. */
-    private function shown(Side $side, Plan $plan, bool $withHidden = false): DrawnView
-    {
-        $bodies = BuildingBodies::of($plan);
-        $parts = $this->parts($side);
-        if ([] === $parts) {
-            return $this->seen($side, $bodies, $withHidden);
-        }
-
-        return Street::of(array_map(function (StreetPart $part) use ($side, $bodies, $withHidden): array {
-            $of = $this->access->row(Side::class, $side->project(), $part->side());
-
-            return [$of->hasLine() ? $this->seen($of, $bodies, $withHidden) : new DrawnView([], []), ...$part->stretch()];
-        }, $parts));
-    }
-
-    /**
-     * As it was seen last, with what has changed since drawn anew.
-     *
-     * @param list<Body> $bodies
-     */
-    private function seen(Side $side, array $bodies, bool $withHidden): DrawnView
-    {
-        if ($withHidden) {
-            return Projection::of($bodies, $side->looks(), true);
-        }
-        $looks = hash('xxh128', serialize([$side->project()->toRfc4122(), $side->id()->toRfc4122(), $side->values()]));
-        $item = $this->pool->getItem("seen.$looks");
-        $before = $item->get();
-        $now = $before instanceof KeptView ? $before->again($bodies, $side->looks()) : KeptView::of($bodies, $side->looks());
-        $this->pool->save($item->set($now)->expiresAfter(self::KEPT_S));
-
-        return $now->drawn;
-    }
-
-    /** @return list<StreetPart> from the left */
-    private function parts(Side $side): array
-    {
-        return $this->entities->getRepository(StreetPart::class)->findBy(
-            ['project' => $side->project(), 'street' => $side->id()],
-            ['order' => 'ASC', 'id' => 'ASC'],
-        );
+        return $this->cache->get("view.$key", fn (): string => json_encode(ViewWriter::view($this->seen->of($side, $plan, $withHidden)), \JSON_THROW_ON_ERROR));
     }
 }

@@ -105,8 +105,16 @@ class Side extends ProjectRow
         $depth = $this->depth ?? \INF;
 
         return $this->cut
-            ? View::section([$from, ...array_column(Places::read($this->jogs, 'jogs'), 0), $to], $depth)
+            ? View::section($this->looksAlong(), $depth)
             : View::side($from, $to, $depth);
+    }
+
+    /** @return non-empty-list<Point> its line with its jogs, from left to right as one looks */
+    public function looksAlong(): array
+    {
+        [$from, $to] = $this->line();
+
+        return [$from, ...array_column(Places::read($this->jogs, 'jogs'), 0), $to];
     }
 
     public function name(): string

@@ -4,126 +4,150 @@ declare(strict_types=1);
 
 namespace Plinth\Server\Sheets;
 
-use Doctrine\ORM\EntityManagerInterface;
-use Plinth\Core\Bodies\BuildingBodies;
-use Plinth\Core\Bodies\ShownStair;
-use Plinth\Core\Bodies\ShownSweep;
-use Plinth\Core\Drafting\DrawnDimension;
-use Plinth\Core\Drafting\DrawnLine as CoreLine;
 use Plinth\Core\Exchange\Svg\SvgWriter;
-use Plinth\Core\Plan\Derivation\Derivation;
 use Plinth\Core\Sheets\Exception\UnusableSheet;
+use Plinth\Core\Sheets\Model\PrintSheet as CoreSheet;
+use Plinth\Core\Sheets\Model\SheetView as CoreView;
 use Plinth\Core\Sheets\PaperSize;
-use Plinth\Core\Sheets\PlanBeside;
-use Plinth\Core\Sheets\PrintSheet;
-use Plinth\Core\Sheets\TitleFields;
-use Plinth\Core\Stairs\StairPlan;
-use Plinth\Server\Building\BuildingPlan;
-use Plinth\Server\Drafting\Dimension;
-use Plinth\Server\Drafting\DrawnLine;
+use Plinth\Core\Sheets\PlanningSet;
+use Plinth\Core\Sheets\PrintedSheet;
+use Plinth\Core\Sheets\SheetPainter;
+use Plinth\Core\Sheets\Tiles;
 use Plinth\Server\Http\Needs;
 use Plinth\Server\Http\Refusal;
 use Plinth\Server\Http\Who;
 use Plinth\Server\Plan\HandedOver;
-use Plinth\Server\Plan\Note;
 use Plinth\Server\Project\Project;
 use Plinth\Server\Project\ProjectAccess;
-use Plinth\Server\Project\Storey;
 use Symfony\Component\Clock\ClockInterface;
+use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Uid\Uuid;
+use Symfony\Component\Uid\UuidV7;
 
-/** The plan of a storey on a print sheet: as it is looked at, and as it is printed. */
-#[Route('/api/projects/{project}/storeys/{id}')]
+/** Print sheets: proposed as a set, as they are looked at, and as they are printed one by one. */
+#[Route('/api/projects/{project}')]
 final readonly class SheetController
 {
-    private const SCALES = [1, 10_000];
+    private const MOST_TILES = 64;
 
     public function __construct(
         private ProjectAccess $access,
-        private BuildingPlan $building,
-        private EntityManagerInterface $entities,
-        private HonestLine $honest,
+        private Sheets $sheets,
+        private SheetSubjects $subjects,
         private SheetPrinter $printer,
+        private PrintedFiles $files,
         private HandedOver $handedOver,
         private ClockInterface $clock,
     ) {
     }
 
+    /** A planning set of what there is, to be taken as it is or not at all. */
     #[Needs(Who::Reader)]
-    #[Route('/sheet.svg', methods: ['GET'], defaults: ['format' => 'svg'])]
-    #[Route('/sheet.pdf', methods: ['GET'], defaults: ['format' => 'pdf'])]
-    #[Route('/sheet.png', methods: ['GET'], defaults: ['format' => 'png'])]
-    public function sheet(Uuid $project, Uuid $id, string $format, Request $request): Response
+    #[Route('/sheets/proposal', methods: ['GET'])]
+    public function proposal(Uuid $project, Request $request): Response
     {
-        $storey = $this->access->row(Storey::class, $project, $id);
+        $paper = $this->paper($request, 'A3');
+        $subject = $this->subjects->of($this->access->project($project));
+        $newId = static fn (): string => (new UuidV7())->toRfc4122();
+        try {
+            $set = PlanningSet::of($subject, $paper, $request->query->getBoolean('upright'), $newId);
+        } catch (UnusableSheet $e) {
+            throw Refusal::invalid($e->why(), $e->getMessage(), $e->at());
+        }
+        $today = $this->clock->now()->format('Y-m-d');
+
+        return new JsonResponse(['sheets' => array_map(static fn (CoreSheet $s, int $i): array => [
+            'id' => $s->id,
+            'values' => [
+                'order' => $i, 'width' => $s->width, 'height' => $s->height, 'part' => $s->part, 'number' => $s->number, 'owner' => '',
+                'creator' => '', 'approved' => '', 'date' => $today,
+            ],
+            'views' => array_map(static fn (CoreView $v): array => ['id' => $v->id, 'values' => SheetView::valuesOf($v, $s->id)], $s->views),
+        ], $set, array_keys($set))]);
+    }
+
+    #[Needs(Who::Reader)]
+    #[Route('/sheets/{id}/sheet.svg', methods: ['GET'], defaults: ['format' => 'svg'])]
+    #[Route('/sheets/{id}/sheet.pdf', methods: ['GET'], defaults: ['format' => 'pdf'])]
+    #[Route('/sheets/{id}/sheet.png', methods: ['GET'], defaults: ['format' => 'png'])]
+    public function sheet(Uuid $project, Uuid $id, string $format): Response
+    {
+        $row = $this->access->row(PrintSheet::class, $project, $id);
         $of = $this->access->project($project);
-        $paper = PaperSize::tryFrom($request->query->getString('paper', 'A3')) ?? throw Refusal::invalid(
+        $printed = $this->printed($of, $id->toRfc4122());
+        if ('svg' === $format) {
+            return new Response(SvgWriter::write($printed, true), 200, ['Content-Type' => 'image/svg+xml', 'Cache-Control' => 'no-store']);
+        }
+        $file = 'pdf' === $format
+            ? $this->printer->bound([SvgWriter::write($printed)], $of->name(), [$printed->title])
+            : $this->printer->png(SvgWriter::write($printed), max($printed->width, $printed->height));
+        $name = trim($row->values()['number'].' '.$row->values()['part']);
+
+        return $this->handedOver->file($file, 'pdf' === $format ? 'application/pdf' : 'image/png', $of, '' === $name ? 'sheet' : $name, $format);
+    }
+
+    /** All of them, as they were printed last. */
+    #[Needs(Who::Reader)]
+    #[Route('/sheets/set.pdf', methods: ['GET'])]
+    public function set(Uuid $project): Response
+    {
+        $of = $this->access->project($project);
+        $file = $this->files->of($of->id(), PrintedFiles::version($of)) ?? throw Refusal::conflict(
+            'not-printed',
+            'The set was not printed since the last change: ask for it to be printed, then take it.',
+            'sheets',
+        );
+
+        return $this->handedOver->file((string) file_get_contents($file), 'application/pdf', $of, 'sheets', 'pdf');
+    }
+
+    /** One sheet for a printer of small paper: pieces that overlap, with marks where they lie on each other. */
+    #[Needs(Who::Reader)]
+    #[Route('/sheets/{id}/tiles.pdf', methods: ['GET'])]
+    public function tiles(Uuid $project, Uuid $id, Request $request): Response
+    {
+        $row = $this->access->row(PrintSheet::class, $project, $id);
+        $of = $this->access->project($project);
+        $paper = $this->paper($request, 'A4');
+        $printed = $this->printed($of, $id->toRfc4122());
+        [$wide, $high, $pieces] = Tiles::of($printed->width, $printed->height, $paper);
+        if (\count($pieces) > self::MOST_TILES) {
+            throw Refusal::invalid('many-tiles', \sprintf('That would be %d pages: choose larger paper.', \count($pieces)), 'paper');
+        }
+        $file = $this->printer->bound(
+            array_map(static fn (array $piece): string => SvgWriter::tile($printed, $wide, $high, $piece), $pieces),
+            $of->name(),
+            array_column($pieces, 2),
+        );
+        $name = trim($row->values()['number'].' '.$row->values()['part'].' in pieces');
+
+        return $this->handedOver->file($file, 'application/pdf', $of, $name, 'pdf');
+    }
+
+    private function paper(Request $request, string $usual): PaperSize
+    {
+        return PaperSize::tryFrom($request->query->getString('paper', $usual)) ?? throw Refusal::invalid(
             'no-paper',
             'There is no such paper: choose A4, A3, A2, A1 or A0.',
             'paper',
         );
-        $scale = $request->query->has('scale') ? filter_var($request->query->getString('scale'), \FILTER_VALIDATE_INT, [
-            'options' => ['min_range' => self::SCALES[0], 'max_range' => self::SCALES[1]],
-        ]) : null;
-        if (false === $scale) {
-            throw Refusal::invalid('no-scale', 'A scale is a whole number from 1 to 10 000: 100 for 1:100.', 'scale');
-        }
-        try {
-            $sheet = $this->drawn($of, $storey, $paper, $request->query->getBoolean('upright'), $scale);
-        } catch (UnusableSheet $e) {
-            throw Refusal::invalid($e->why(), $e->getMessage(), $e->at());
-        }
-        $title = trim($of->name().', '.$storey->name(), ', ');
-        $svg = SvgWriter::write($sheet->ink, $sheet->width, $sheet->height, $title, 'svg' === $format);
-        if ('svg' === $format) {
-            return new Response($svg, 200, ['Content-Type' => 'image/svg+xml', 'Cache-Control' => 'no-store']);
-        }
-        $printed = 'pdf' === $format ? $this->printer->pdf($svg) : $this->printer->png($svg, max($sheet->width, $sheet->height));
-
-        return $this->handedOver->file($printed, 'pdf' === $format ? 'application/pdf' : 'image/png', $of, $storey->name(), $format);
     }
 
-    private function drawn(Project $of, Storey $row, PaperSize $paper, bool $isUpright, ?int $scale): PrintSheet
+    private function printed(Project $project, string $id): PrintedSheet
     {
-        $plan = $this->building->of($row->project(), $row->id());
-        $id = $row->id()->toRfc4122();
-        foreach ($plan->storeys as $storey) {
-            if ($storey->id === $id) {
-                $fields = new TitleFields($of->name(), $row->name(), $this->honest->of($row), date: $this->clock->now()->format('Y-m-d'));
-                $beside = $this->beside($row, new BuildingBodies($plan));
-
-                return PrintSheet::plan($storey, Derivation::of($storey), $fields, $paper, $isUpright, $scale, $of->shows(), $of->areas(), $beside);
+        $sheets = $this->sheets->of($project->id());
+        foreach ($sheets as $i => $sheet) {
+            if ($sheet->id === $id) {
+                try {
+                    return (new SheetPainter($this->subjects->of($project, [$sheet])))->sheet($sheet, $i + 1, \count($sheets));
+                } catch (UnusableSheet $e) {
+                    throw Refusal::invalid($e->why(), $e->getMessage(), $e->at());
+                }
             }
         }
         throw Refusal::notFound();
-    }
-
-    private function beside(Storey $row, BuildingBodies $building): PlanBeside
-    {
-        $here = ['project' => $row->project(), 'storey' => $row->id()];
-        $bodies = $building->storey($row->id()->toRfc4122());
-        $notes = [];
-        foreach ($this->entities->getRepository(Note::class)->findBy($here, ['id' => 'ASC']) as $note) {
-            $v = $note->values();
-            $to = null === $v['toX'] || null === $v['toY'] ? null : [(float) $v['toX'], (float) $v['toY']];
-            $notes[] = [[(float) $v['x'], (float) $v['y']], (true === $v['assumption'] ? 'assumed: ' : '').$v['words'], $to];
-        }
-
-        return new PlanBeside(
-            array_map(static fn (ShownStair $s): StairPlan => $s->plan, $bodies->stairsShown()),
-            array_merge([], ...array_map(static fn (ShownSweep $s): array => $s->rings, $bodies->sweepsShown())),
-            array_map(
-                static fn (DrawnLine $l): CoreLine => $l->drawn(),
-                $this->entities->getRepository(DrawnLine::class)->findBy($here, ['id' => 'ASC']),
-            ),
-            array_map(
-                static fn (Dimension $d): DrawnDimension => $d->told(),
-                $this->entities->getRepository(Dimension::class)->findBy($here, ['id' => 'ASC']),
-            ),
-            $notes,
-        );
     }
 }

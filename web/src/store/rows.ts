@@ -76,6 +76,9 @@ const KINDS: readonly Kind[] = [
   "dimension",
   "sweep",
   "streetPart",
+  "printSheet",
+  "sheetView",
+  "viewMark",
   "listedRoom",
   "assurance",
 ];

@@ -6,37 +6,106 @@ namespace Plinth\Core\Exchange\Svg;
 
 use Plinth\Core\Sheets\InkArea;
 use Plinth\Core\Sheets\InkLine;
+use Plinth\Core\Sheets\InkPicture;
 use Plinth\Core\Sheets\InkText;
 use Plinth\Core\Sheets\PaperLetters;
+use Plinth\Core\Sheets\PrintedSheet;
 use Plinth\Core\Sheets\SheetInk;
+use Plinth\Core\Sheets\Tiles;
 
 /** Writes a sheet as SVG 1.1 whose user unit is a millimetre of paper: what is printed from it is as large as it says. */
 final class SvgWriter
 {
+    /** @param bool $withLetters whether its letters go with it, for whoever has not got them */
+    public static function write(PrintedSheet $sheet, bool $withLetters = false): string
+    {
+        return self::document($sheet->width, $sheet->height, $sheet->title, self::groups($sheet), $withLetters);
+    }
+
     /**
-     * @param float $width mm
-     * @param float $height mm
-     * @param bool $withLetters whether its letters go with it, for whoever has not got them
+     * A piece of a sheet for a small printer.
+     *
+     * @param float $wide mm of its paper
+     * @param float $high mm of its paper
+     * @param array{float, float, string} $piece left and top of what it shows, mm of the sheet, and its name
      */
-    public static function write(SheetInk $ink, float $width, float $height, string $title, bool $withLetters = false): string
+    public static function tile(PrintedSheet $sheet, float $wide, float $high, array $piece): string
+    {
+        [$left, $top, $name] = $piece;
+        $margin = Tiles::MARGIN_MM;
+        $inner = \sprintf(
+            '<svg x="%1$s" y="%1$s" width="%2$s" height="%3$s" viewBox="%4$s %5$s %2$s %3$s">'."\n%6\$s</svg>\n",
+            self::number($margin),
+            self::number($wide - 2.0 * $margin),
+            self::number($high - 2.0 * $margin),
+            self::number($left),
+            self::number($top),
+            self::groups($sheet),
+        );
+
+        return self::document($wide, $high, "$sheet->title, $name", $inner.self::ink(Tiles::marks($wide, $high, "$sheet->title, $name")), false);
+    }
+
+    private static function document(float $width, float $height, string $title, string $inside, bool $withLetters): string
     {
         return \sprintf(
             '<?xml version="1.0" encoding="UTF-8"?>'."\n"
-            .'<svg xmlns="http://www.w3.org/2000/svg" width="%1$smm" height="%2$smm" viewBox="0 0 %1$s %2$s" xml:lang="en">'."\n"
-            ."<title>%3\$s</title>\n%4\$s</svg>\n",
+            .'<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" width="%1$smm" height="%2$smm" viewBox="0 0 %1$s %2$s" xml:lang="en">'."\n"
+            ."<title>%3\$s</title>\n%4\$s%5\$s</svg>\n",
             self::number($width),
             self::number($height),
             self::escaped($title),
-            implode('', [
-                $withLetters ? self::letters() : '',
-                ...array_map(self::area(...), $ink->areas),
-                '<g fill="none" stroke="#000" stroke-linejoin="round" stroke-linecap="round">'."\n",
-                ...array_map(self::line(...), $ink->lines),
-                "</g>\n",
-                \sprintf('<g font-family="%s" fill="#000">'."\n", PaperLetters::FAMILY),
-                ...array_map(self::text(...), $ink->texts),
-                "</g>\n",
-            ]),
+            $withLetters ? self::letters() : '',
+            $inside,
+        );
+    }
+
+    private static function groups(PrintedSheet $sheet): string
+    {
+        $written = '';
+        foreach ($sheet->groups as $k => $group) {
+            $clip = '';
+            if (null !== $group->clip) {
+                [$x1, $y1, $x2, $y2] = $group->clip;
+                $written .= \sprintf(
+                    '<clipPath id="window%d"><rect x="%s" y="%s" width="%s" height="%s"/></clipPath>'."\n",
+                    $k,
+                    self::number($x1),
+                    self::number($y1),
+                    self::number($x2 - $x1),
+                    self::number($y2 - $y1),
+                );
+                $clip = " clip-path=\"url(#window$k)\"";
+            }
+            $box = implode(' ', array_map(self::number(...), $group->bounds() ?? []));
+            $written .= '<g'.('' === $group->key ? '' : ' data-view="'.self::escaped($group->key)."\" data-box=\"$box\"").">\n"
+                ."<g$clip>\n".self::ink($group->ink)."</g>\n".self::ink($group->beside)."</g>\n";
+        }
+
+        return $written;
+    }
+
+    private static function ink(SheetInk $ink): string
+    {
+        return implode('', [
+            ...array_map(self::picture(...), $ink->pictures),
+            ...array_map(self::area(...), $ink->areas),
+            '<g fill="none" stroke="#000" stroke-linejoin="round" stroke-linecap="round">'."\n",
+            ...array_map(self::line(...), $ink->lines),
+            "</g>\n",
+            \sprintf('<g font-family="%s" fill="#000">'."\n", PaperLetters::FAMILY),
+            ...array_map(self::text(...), $ink->texts),
+            "</g>\n",
+        ]);
+    }
+
+    private static function picture(InkPicture $picture): string
+    {
+        return \sprintf(
+            '<image width="1" height="1" preserveAspectRatio="none" transform="matrix(%s)" xlink:href="data:%s;base64,%s"/>'."\n",
+            implode(' ', array_map(self::number(...), [...$picture->right, ...$picture->down, ...$picture->origin])),
+            $picture->type,
+            base64_encode($picture->bytes),
         );
     }
 
@@ -60,9 +129,9 @@ final class SvgWriter
         $grey = (int) round(255.0 * $area->grey);
 
         return \sprintf(
-            "<path d=\"%s\" fill=\"#%2\$02x%2\$02x%2\$02x\" fill-rule=\"evenodd\"/>\n",
+            "<path d=\"%s\" fill=\"#%02x%02x%02x\" fill-rule=\"evenodd\"/>\n",
             implode('', array_map(static fn (array $ring): string => self::path($ring, true), $area->rings)),
-            $grey,
+            ...($area->colour ?? [$grey, $grey, $grey]),
         );
     }
 
@@ -71,10 +140,11 @@ final class SvgWriter
         $dashes = array_map(static fn (float $part): string => self::number($part * $line->width), $line->dashes);
 
         return \sprintf(
-            "<path d=\"%s\" stroke-width=\"%s\"%s/>\n",
+            "<path d=\"%s\" stroke-width=\"%s\"%s%s/>\n",
             self::path($line->points, $line->closed),
             self::number($line->width),
             [] === $dashes ? '' : ' stroke-linecap="butt" stroke-dasharray="'.implode(' ', $dashes).'"',
+            self::key($line->key),
         );
     }
 
@@ -84,7 +154,7 @@ final class SvgWriter
         $words = $letters->written($text->words);
 
         return '' === $words ? '' : \sprintf(
-            "<text x=\"%s\" y=\"%s\" font-size=\"%s\"%s%s%s>%s</text>\n",
+            "<text x=\"%s\" y=\"%s\" font-size=\"%s\"%s%s%s%s>%s</text>\n",
             self::number($text->x),
             self::number($text->y),
             self::number($letters->size($text->height)),
@@ -96,8 +166,14 @@ final class SvgWriter
                 self::number($text->x),
                 self::number($text->y),
             ),
+            self::key($text->key),
             self::escaped($words),
         );
+    }
+
+    private static function key(string $key): string
+    {
+        return '' === $key ? '' : ' data-key="'.self::escaped($key).'"';
     }
 
     /** @param list<array{float, float}> $points */

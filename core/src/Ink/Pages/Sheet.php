@@ -6,8 +6,8 @@ namespace Plinth\Core\Ink\Pages;
 
 use Plinth\Core\Geometry\PixelPoint;
 use Plinth\Core\Ink\Page\GreyRaster;
+use Plinth\Core\Ink\Pages\Internal\PhotographedSheet;
 use Plinth\Core\Ink\Pages\Internal\SheetEdge;
-use Plinth\Core\Ink\Pages\Internal\SheetView;
 use Plinth\Core\Ink\Pages\Internal\SlantOfLines;
 
 /** A sheet of paper that a picture shows whole, lying on something darker or lighter than it is. */
@@ -70,7 +70,7 @@ final readonly class Sheet
         );
     }
 
-    private function view(float $width, float $height): ?SheetView
+    private function view(float $width, float $height): ?PhotographedSheet
     {
         $unit = hypot($width, $height) / 2.0;
         [$a, $b, $c, $d] = array_map(
@@ -78,7 +78,7 @@ final readonly class Sheet
             $this->corners,
         );
 
-        return SheetView::of($a, $b, $c, $d, $this->sigmaPx / $unit);
+        return PhotographedSheet::of($a, $b, $c, $d, $this->sigmaPx / $unit);
     }
 
     private function area(): float

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Plinth\Core\Sheets\Exception;
 
 use Plinth\Core\Fault\Fault;
-use Plinth\Core\Sheets\PaperSize;
 
 /** What cannot be put on a sheet. */
 final class UnusableSheet extends \DomainException implements Fault
@@ -20,16 +19,14 @@ final class UnusableSheet extends \DomainException implements Fault
         return new self('There are no walls on this storey to be drawn: trace some first.', 'storey');
     }
 
-    public static function isTooSmall(PaperSize $paper, int $scale): self
+    public static function isTooSmall(): self
     {
-        return new self(
-            \sprintf(
-                'The plan and its dimensions do not fit on %s at 1:%d: take larger paper, turn it, or a smaller scale.',
-                $paper->value,
-                $scale,
-            ),
-            'scale',
-        );
+        return new self('What is to be put on the sheet does not fit: take larger paper, turn it, or a smaller scale.', 'scale');
+    }
+
+    public static function showsWhatIsGone(): self
+    {
+        return new self('A view of this sheet shows a storey, side or picture that is not there any more: take the view away.', 'of');
     }
 
     public function why(): string

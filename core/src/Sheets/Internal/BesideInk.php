@@ -18,8 +18,8 @@ use Plinth\Core\Sheets\InkText;
 use Plinth\Core\Sheets\PlanBeside;
 use Plinth\Core\Sheets\PlanOnPaper;
 use Plinth\Core\Sheets\SheetInk;
+use Plinth\Core\Sheets\Written;
 use Plinth\Core\Stairs\StairPlan;
-use Plinth\Core\Units\DisplayUnit;
 
 /**
  * Draws what stands and lies beside walls: objects, stairs, what was drawn freely, dimensions by hand, notes.
@@ -49,7 +49,7 @@ final class BesideInk
     }
 
     /** @param list<PlacedObject> $objects */
-    public static function of(array $objects, PlanBeside $beside, PlanOnPaper $paper, DisplayUnit $unit): SheetInk
+    public static function of(array $objects, PlanBeside $beside, PlanOnPaper $paper, Written $written): SheetInk
     {
         $ink = new self($paper);
         array_map($ink->object(...), $objects);
@@ -60,7 +60,7 @@ final class BesideInk
         }
         array_map($ink->line(...), $beside->lines);
         foreach ($beside->dimensions as $dimension) {
-            $ink->dimension($dimension, $unit->format()->figure($dimension->measures()));
+            $ink->dimension($dimension, $written->length($dimension->measures()));
         }
         foreach ($beside->notes as [$at, $words, $to]) {
             $ink->note($at, $words, $to);

@@ -23,11 +23,11 @@ final class OutsidePlaces
     /** Nearer places than this are one; a jamb that lies no further off a face lies in it, mm. */
     private const SAME_MM = 2.0;
 
-    /** @var list<array{float, float, float}> faces that look there: from and to along the side, and how far out they lie; mm */
+    /** @var list<array{float, float, float, string, string}> faces that look there: from and to along the side, how far out; mm; what their ends are */
     private array $faces = [];
 
     /** @param list<Ring> $rings round walls, counter-clockwise */
-    public function __construct(private readonly array $rings, private readonly ChainSide $side)
+    public function __construct(private readonly array $rings, private readonly ChainSide $side, private readonly PlaceNames $names)
     {
         $all = [];
         foreach ($rings as $ring) {
@@ -37,12 +37,13 @@ final class OutsidePlaces
                 $length = hypot($to - $along, $next - $out);
                 // Round a building the other way than its side counts, faces that look there run on.
                 if ($length > self::SAME_MM && abs($next - $out) < self::ASKEW * $length && ($to > $along) === $side->runsOn()) {
-                    $all[] = [min($along, $to), max($along, $to), max($out, $next)];
+                    $ends = [$names->of($p), $names->of($ring[($i + 1) % \count($ring)])];
+                    $all[] = [min($along, $to), max($along, $to), max($out, $next), ...($to > $along ? $ends : array_reverse($ends))];
                 }
             }
         }
         usort($all, static fn (array $a, array $b): int => $a[0] <=> $b[0]);
-        foreach ($all as [$from, $to, $out]) {
+        foreach ($all as [$from, $to, $out, $begins, $ends]) {
             $middle = ($from + $to) / 2.0;
             $before = array_filter($all, static fn (array $f): bool => $f[2] > $out + self::SAME_MM && $f[0] < $middle && $f[1] > $middle);
             $last = \count($this->faces) - 1;
@@ -51,9 +52,9 @@ final class OutsidePlaces
                 && abs($this->faces[$last][1] - $from) < self::SAME_MM;
             if ([] === $before && $runsOn) {
                 // Where an inner wall joins there is a corner of the outline and none of the building.
-                $this->faces[$last] = [$this->faces[$last][0], $to, $this->faces[$last][2]];
+                $this->faces[$last] = [$this->faces[$last][0], $to, $this->faces[$last][2], $this->faces[$last][3], $ends];
             } elseif ([] === $before) {
-                $this->faces[] = [$from, $to, $out];
+                $this->faces[] = [$from, $to, $out, $begins, $ends];
             }
         }
     }
@@ -63,7 +64,7 @@ final class OutsidePlaces
      *
      * @param list<Ring> $regions along inner faces, counter-clockwise
      *
-     * @return list<array{float, float}> none where no room lies there
+     * @return list<array{float, float, string}> none where no room lies there
      */
     public function rooms(array $regions): array
     {
@@ -75,12 +76,13 @@ final class OutsidePlaces
                 if (hypot($to - $along, $next - $out) <= self::SAME_MM || ($to > $along) !== $this->side->runsOn()) {
                     continue;
                 }
-                [$low, $high] = [min($along, $to), max($along, $to)];
+                $ends = [[$along, $this->names->of($p)], [$to, $this->names->of($ring[($i + 1) % \count($ring)])]];
+                [[$low, $first], [$high, $second]] = $to > $along ? $ends : array_reverse($ends);
                 foreach ($this->faces as [$from, $until, $face]) {
                     $behind = $face - max($out, $next);
                     $isThere = $behind > 0.0 && $behind < self::THICKEST_MM && abs($next - $out) < self::ASKEW * ($high - $low);
                     if ($isThere && $low > $from - self::SAME_MM && $high < $until + self::SAME_MM) {
-                        array_push($places, [$low, $face], [$high, $face]);
+                        array_push($places, [$low, $face, $first], [$high, $face, $second]);
                     }
                 }
             }
@@ -106,32 +108,32 @@ final class OutsidePlaces
         return $out;
     }
 
-    /** @return list<array{float, float}> along the side and out, each once, in order */
+    /** @return list<array{float, float, string}> along the side, out, and what is there; each once, in order */
     public function corners(): array
     {
         $places = [];
-        foreach ($this->faces as [$from, $to, $out]) {
-            array_push($places, [$from, $out], [$to, $out]);
+        foreach ($this->faces as [$from, $to, $out, $begins, $ends]) {
+            array_push($places, [$from, $out, $begins], [$to, $out, $ends]);
         }
 
         return self::once($places);
     }
 
     /**
-     * @param list<Ring> $openings cut-outs in plan
+     * @param array<string, Ring> $openings cut-outs in plan, by id
      *
-     * @return list<array{float, float}>
+     * @return list<array{float, float, string}>
      */
     public function jambs(array $openings): array
     {
         $places = [];
-        foreach ($openings as $ring) {
+        foreach ($openings as $id => $ring) {
             $at = array_map($this->side->of(...), $ring);
             [$from, $to] = [min(array_column($at, 0)), max(array_column($at, 0))];
             foreach ($this->faces as [$low, $high, $out]) {
                 $inFace = array_filter($at, static fn (array $p): bool => abs($p[1] - $out) < self::SAME_MM);
                 if (\count($inFace) > 1 && $from > $low - self::SAME_MM && $to < $high + self::SAME_MM) {
-                    array_push($places, [$from, $out], [$to, $out]);
+                    array_push($places, [$from, $out, "$id<"], [$to, $out, "$id>"]);
                 }
             }
         }
@@ -140,9 +142,9 @@ final class OutsidePlaces
     }
 
     /**
-     * @param list<array{float, float}> $places
+     * @param list<array{float, float, string}> $places
      *
-     * @return list<array{float, float}> in order, each once: the one furthest out
+     * @return list<array{float, float, string}> in order, each once: the one furthest out
      */
     public static function once(array $places): array
     {
@@ -151,7 +153,7 @@ final class OutsidePlaces
         foreach ($places as $place) {
             $last = \count($kept) - 1;
             if ($last >= 0 && $place[0] - $kept[$last][0] < self::SAME_MM) {
-                $kept[$last] = [$kept[$last][0], max($kept[$last][1], $place[1])];
+                $kept[$last] = [$kept[$last][0], max($kept[$last][1], $place[1]), min($kept[$last][2], $place[2])];
             } else {
                 $kept[] = $place;
             }

@@ -12,7 +12,7 @@ use Plinth\Core\Sheets\InkText;
  *
  * @internal
  *
- * @phpstan-import-type Ring from Taken
+ * @phpstan-import-type Ring from FreePaper
  */
 final class Stamps
 {
@@ -21,26 +21,25 @@ final class Stamps
     private const LEADING_MM = 1.6;
     /** Places are tried on a grid so wide, mm of paper. */
     private const GRID_MM = 2.0;
+    private const MOST_EACH_WAY = 60;
     /** From walls and from other words, mm. */
     private const APART_MM = 0.6;
 
     /**
      * @param list<array{Ring, array{float, float}, string, string}> $rooms outline, a place well inside, name, area; mm of paper
-     * @param list<Ring> $walls that no words may cross
-     * @param list<Ring> $taken by other words
      *
      * @return list<InkText>
      */
-    public static function in(array $rooms, array $walls, array $taken): array
+    public static function in(array $rooms, FreePaper $free): array
     {
         $texts = [];
         foreach ($rooms as [$ring, $inside, $name, $area]) {
             foreach (self::SIZES as [$nameHeight, $areaHeight]) {
-                $stamp = self::fitting($ring, $inside, '' === $name ? 0.0 : $nameHeight, $areaHeight, $name, $area, $walls, $taken);
+                $stamp = self::fitting($ring, $inside, '' === $name ? 0.0 : $nameHeight, $areaHeight, $name, $area, $free);
                 if ([] !== $stamp) {
                     foreach ($stamp as $text) {
                         $texts[] = $text;
-                        $taken[] = $text->room();
+                        $free->take($text->room());
                     }
                     break;
                 }
@@ -53,8 +52,6 @@ final class Stamps
     /**
      * @param Ring $ring
      * @param array{float, float} $inside
-     * @param list<Ring> $walls
-     * @param list<Ring> $taken
      *
      * @return list<InkText> none where there is no room
      */
@@ -65,8 +62,7 @@ final class Stamps
         float $areaHeight,
         string $name,
         string $area,
-        array $walls,
-        array $taken,
+        FreePaper $free,
     ): array {
         foreach (self::places($ring, $inside) as [$x, $y]) {
             $stamp = $nameHeight > 0.0 ? [
@@ -76,10 +72,7 @@ final class Stamps
             $fits = true;
             foreach ($stamp as $text) {
                 $room = $text->room();
-                $fits = $fits
-                    && Taken::isFree($room, $taken, self::APART_MM)
-                    && self::isInside($room, $ring)
-                    && self::isBeside($room, $walls);
+                $fits = $fits && $free->isFree($room, self::APART_MM) && self::isInside($room, $ring);
             }
             if ($fits) {
                 return $stamp;
@@ -93,62 +86,42 @@ final class Stamps
      * @param Ring $ring
      * @param array{float, float} $inside
      *
-     * @return list<array{float, float}> the given one first, then those of a grid, the nearest first
+     * @return iterable<array{float, float}> the given one first, then those of a grid, the nearest first
      */
-    private static function places(array $ring, array $inside): array
+    public static function places(array $ring, array $inside): iterable
     {
+        yield $inside;
         [$x1, $y1, $x2, $y2] = Polygon::bounds($ring);
         $places = [];
-        for ($x = $x1; $x <= $x2; $x += self::GRID_MM) {
-            for ($y = $y1; $y <= $y2; $y += self::GRID_MM) {
-                $places[] = [$x, $y];
+        [$stepX, $stepY] = [max(self::GRID_MM, ($x2 - $x1) / self::MOST_EACH_WAY), max(self::GRID_MM, ($y2 - $y1) / self::MOST_EACH_WAY)];
+        for ($x = $x1; $x <= $x2; $x += $stepX) {
+            for ($y = $y1; $y <= $y2; $y += $stepY) {
+                $places[] = [hypot($x - $inside[0], $y - $inside[1]), $x, $y];
             }
         }
-        usort($places, static fn (array $a, array $b): int => hypot($a[0] - $inside[0], $a[1] - $inside[1])
-            <=> hypot($b[0] - $inside[0], $b[1] - $inside[1]));
-
-        return [$inside, ...\array_slice($places, 0, 600)];
+        sort($places);
+        foreach (\array_slice($places, 0, 600) as [, $x, $y]) {
+            yield [$x, $y];
+        }
     }
 
     /**
-     * @param Ring $room
+     * Whether words lie in a room, and no side of it comes across them.
+     *
+     * @param Ring $room an upright box
      * @param Ring $ring
      */
-    private static function isInside(array $room, array $ring): bool
+    public static function isInside(array $room, array $ring): bool
     {
         foreach ($room as $corner) {
             if (!Polygon::contains($ring, ...$corner)) {
                 return false;
             }
         }
-
-        return self::isBeside($room, [$ring]);
-    }
-
-    /**
-     * Whether no line of rings comes across a room, or lies in it.
-     *
-     * @param Ring $room an upright box
-     * @param list<Ring> $rings
-     */
-    private static function isBeside(array $room, array $rings): bool
-    {
         [$x1, $y1, $x2, $y2] = Polygon::bounds($room);
-        [$x1, $y1, $x2, $y2] = [$x1 - self::APART_MM, $y1 - self::APART_MM, $x2 + self::APART_MM, $y2 + self::APART_MM];
-        foreach ($rings as $ring) {
-            foreach ($ring as $i => [$ax, $ay]) {
-                [$bx, $by] = $ring[($i + 1) % \count($ring)];
-                if (max($ax, $bx) < $x1 || min($ax, $bx) > $x2 || max($ay, $by) < $y1 || min($ay, $by) > $y2) {
-                    continue;
-                }
-                // All corners of the box lie on one side of a line that passes it by.
-                $sides = array_map(
-                    static fn (array $p): float => ($bx - $ax) * ($p[1] - $ay) - ($by - $ay) * ($p[0] - $ax),
-                    [[$x1, $y1], [$x2, $y1], [$x2, $y2], [$x1, $y2]],
-                );
-                if (min($sides) <= 0.0 && max($sides) >= 0.0) {
-                    return false;
-                }
+        foreach ($ring as [$x, $y]) {
+            if ($x > $x1 && $x < $x2 && $y > $y1 && $y < $y2) {
+                return false;
             }
         }
 

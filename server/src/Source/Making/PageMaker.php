@@ -32,7 +32,7 @@ final readonly class PageMaker
      * px along the longer side: enough to look at on the board, and to find cuts on; the largest JPEG scans come down to it while being
      * decoded
      */
-    private const PREVIEW = 1200;
+    public const PREVIEW = 1200;
     private const SECONDS = 600.0;
     /** A picture whose colours nowhere differ more than this is line work on yellowed paper: grey serves it. */
     private const COLOURFUL = 24;

@@ -7,23 +7,27 @@ namespace Plinth\Core\Tests\Sheets;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Plinth\Core\Exchange\Svg\SvgWriter;
-use Plinth\Core\Plan\Derivation\Derivation;
 use Plinth\Core\Plan\Model\Opening;
 use Plinth\Core\Plan\Model\OpeningKind;
-use Plinth\Core\Plan\Model\Storey;
+use Plinth\Core\Plan\Model\Plan;
 use Plinth\Core\Sheets\Exception\UnusableSheet;
+use Plinth\Core\Sheets\InkGroup;
 use Plinth\Core\Sheets\InkLine;
 use Plinth\Core\Sheets\InkText;
+use Plinth\Core\Sheets\Model\PrintSheet;
 use Plinth\Core\Sheets\PaperLetters;
 use Plinth\Core\Sheets\PaperSize;
+use Plinth\Core\Sheets\PlanningSet;
+use Plinth\Core\Sheets\PrintedSheet;
 use Plinth\Core\Sheets\PrintScale;
-use Plinth\Core\Sheets\PrintSheet;
 use Plinth\Core\Sheets\SheetInk;
-use Plinth\Core\Sheets\TitleFields;
+use Plinth\Core\Sheets\SheetPainter;
+use Plinth\Core\Sheets\SheetSubject;
+use Plinth\Core\Sheets\Tiles;
 use Plinth\Core\Tests\Plan\Plans;
 
 /** A sheet is as large as it says, and so is what is on it; told by librsvg and poppler (Debian), which know nothing of it. */
-final class PrintSheetTest extends TestCase
+final class PrintedSheetTest extends TestCase
 {
     private string $folder;
 
@@ -51,22 +55,28 @@ final class PrintSheetTest extends TestCase
         return $out;
     }
 
-    private static function fields(): TitleFields
+    private static function subject(): SheetSubject
     {
-        return new TitleFields('Boat house <north & "lee">', 'Ground floor', 'Traced from a scan, ±12 mm over 10 m; check length holds.', number: 'P-01', date: '2026-11-30');
-    }
-
-    private static function house(): Storey
-    {
-        return Plans::storey(Plans::rectangle(), [
+        $house = Plans::storey(Plans::rectangle(), [
             new Opening('d', 'south', OpeningKind::Door, 1000.0, 900.0),
             new Opening('w', 'south', OpeningKind::Window, 3000.0, 1500.0),
         ]);
+
+        return new SheetSubject('Boat house <north & "lee">', new Plan([$house]), honest: [
+            $house->id => 'Traced from a scan, ±12 mm over 10 m; check length holds.',
+        ]);
     }
 
-    private static function sheet(?int $scale = null, PaperSize $paper = PaperSize::A3, bool $upright = false): PrintSheet
+    private static function sheet(?float $scale = null, PaperSize $paper = PaperSize::A3, bool $upright = false): PrintSheet
     {
-        return PrintSheet::plan(self::house(), Derivation::of(self::house()), self::fields(), $paper, $upright, $scale);
+        $subject = self::subject();
+
+        return PlanningSet::plan($subject, $subject->plan->storeys[0]->id, $paper, $upright, null === $scale ? PrintScale::RECOMMENDED : [$scale]);
+    }
+
+    private static function written(SheetInk $ink, float $width, float $height): string
+    {
+        return SvgWriter::write(new PrintedSheet($width, $height, [new InkGroup($ink)], 'Sheet'));
     }
 
     /** @return iterable<string, array{PaperSize, bool, string}> page sizes in points: mm × 72 / 25.4 (ISO 216) */
@@ -80,8 +90,8 @@ final class PrintSheetTest extends TestCase
     #[DataProvider('papers')]
     public function testAPageIsAsLargeAsItsPaperAndItsLettersAreInIt(PaperSize $paper, bool $upright, string $points): void
     {
-        $sheet = self::sheet(100, $paper, $upright);
-        file_put_contents("$this->folder/s.svg", SvgWriter::write($sheet->ink, $sheet->width, $sheet->height, 'Boat house'));
+        $sheet = self::sheet(100.0, $paper, $upright);
+        file_put_contents("$this->folder/s.svg", SvgWriter::write((new SheetPainter(self::subject()))->sheet($sheet)));
         $this->told('rsvg-convert', '-f', 'pdf', '-o', 's.pdf', 's.svg');
         $info = $this->told('pdfinfo', 's.pdf');
         self::assertMatchesRegularExpression('/Page size: +([\d.]+) x ([\d.]+) pts/', $info);
@@ -92,7 +102,7 @@ final class PrintSheetTest extends TestCase
         self::assertMatchesRegularExpression('/PublicSans\S*\s+.*\byes yes yes/', $fonts, 'Its letters are embedded, as a subset, with what they mean.');
         self::assertDoesNotMatchRegularExpression('/\bno (yes|no) (yes|no)\s+\d/', $fonts, 'Every one of them.');
         $text = $this->told('pdftotext', '-layout', 's.pdf', '-');
-        foreach (['Boat house <north & "lee">', '1:100', '22.04 m²', '6200', '900', '±12 mm over 10 m', 'P-01'] as $words) {
+        foreach (['Boat house <north & "lee">', '1:100', '22.04 m²', '6200', '900', '±12 mm over 10 m', '1/1'] as $words) {
             self::assertStringContainsString($words, $text);
         }
     }
@@ -100,7 +110,7 @@ final class PrintSheetTest extends TestCase
     public function testTenMetresAtOneToAHundredAreAHundredMillimetres(): void
     {
         $line = new SheetInk([], [new InkLine([[50.0, 100.0], [150.0, 100.0]], InkLine::WIDE)]);
-        file_put_contents("$this->folder/l.svg", SvgWriter::write($line, 297.0, 210.0, 'Line'));
+        file_put_contents("$this->folder/l.svg", self::written($line, 297.0, 210.0));
         $this->told('rsvg-convert', '-f', 'pdf', '-o', 'l.pdf', 'l.svg');
         // The pixels at 600 dpi: from the first to the last dark one, round ends taken off.
         $this->told('pdftoppm', '-r', '600', '-gray', '-singlefile', 'l.pdf', 'l');
@@ -125,7 +135,7 @@ final class PrintSheetTest extends TestCase
     {
         foreach ([['12 500', false], ['Boat house', true], ['11\'-7 1/2"', false], ['Waschküche', false]] as [$words, $bold]) {
             $ink = new SheetInk([], [], [new InkText(20.0, 50.0, $words, 10.0, bold: $bold)]);
-            file_put_contents("$this->folder/w.svg", SvgWriter::write($ink, 210.0, 100.0, 'Words'));
+            file_put_contents("$this->folder/w.svg", self::written($ink, 210.0, 100.0));
             $this->told('rsvg-convert', '-f', 'png', '-d', '300', '-p', '300', '--background-color', 'white', '-o', 'w.png', 'w.svg');
             $image = imagecreatefrompng("$this->folder/w.png");
             self::assertNotFalse($image);
@@ -144,22 +154,63 @@ final class PrintSheetTest extends TestCase
 
     public function testThePlanStandsAtTheLargestRecommendedScaleOrIsRefused(): void
     {
-        self::assertSame([50, 50], [self::sheet()->scale, PrintScale::fitting(6200.0, 4200.0, 250.0, 140.0)]);
-        self::assertSame(100, self::sheet(paper: PaperSize::A4, upright: true)->scale);
-        foreach (self::sheet()->ink->lines as $line) {
+        // 1, 2 and 5 times ten as often as is wanted (ISO 5455).
+        self::assertSame([50.0, 50.0], [self::sheet()->views[0]->scale, self::sheet(paper: PaperSize::A4, upright: true)->views[0]->scale]);
+        foreach ((new SheetPainter(self::subject()))->sheet(self::sheet())->ink()->lines as $line) {
             foreach ($line->points as [$x, $y]) {
                 self::assertTrue($x >= 20.0 && $x <= 410.0 && $y >= 10.0 && $y <= 287.0, 'All of it lies within the frame.');
             }
         }
         $this->expectException(UnusableSheet::class);
-        $this->expectExceptionMessage('do not fit on A4 at 1:10');
-        self::sheet(10, PaperSize::A4);
+        $this->expectExceptionMessage('does not fit: take larger paper');
+        self::sheet(10.0, PaperSize::A4);
     }
 
     public function testWithoutWallsThereIsNothingToPrint(): void
     {
-        $empty = Plans::storey([]);
         $this->expectException(UnusableSheet::class);
-        PrintSheet::plan($empty, Derivation::of($empty), self::fields(), PaperSize::A3);
+        $this->expectExceptionMessage('no walls');
+        PlanningSet::plan(new SheetSubject('', new Plan([Plans::storey([])])), Plans::storey([])->id, PaperSize::A3, false);
+    }
+
+    /** Lines are as wide as ISO 128-2 has them, in poppler's reading of the PDF. */
+    public function testLinesArePrintedAsWideAsTheyAre(): void
+    {
+        $widths = [InkLine::FINE, InkLine::NARROW, InkLine::MEDIUM, InkLine::WIDE, InkLine::BROAD];
+        $lines = array_map(static fn (float $w, int $k): InkLine => new InkLine([[20.0, 20.0 + 10.0 * $k], [120.0, 20.0 + 10.0 * $k]], $w), $widths, array_keys($widths));
+        file_put_contents("$this->folder/l.svg", self::written(new SheetInk([], $lines), 210.0, 297.0));
+        $this->told('rsvg-convert', '-f', 'pdf', '-o', 'l.pdf', 'l.svg');
+        $this->told('pdftocairo', '-svg', 'l.pdf', 'again.svg');
+        preg_match_all('/stroke-width:([\d.]+)/', (string) file_get_contents("$this->folder/again.svg"), $found);
+        $printed = array_map(static fn (string $w): float => (float) $w * 25.4 / 72.0, $found[1]);
+        self::assertEqualsWithDelta($widths, $printed, 0.005);
+    }
+
+    /** Pieces show all of the sheet once at least, and the marks of one lie on those of the next. */
+    public function testPiecesCoverTheSheetAndTheirMarksMeet(): void
+    {
+        foreach ([[841.0, 594.0, PaperSize::A4], [594.0, 420.0, PaperSize::A3], [420.0, 297.0, PaperSize::A4], [210.0, 297.0, PaperSize::A4]] as [$width, $height, $paper]) {
+            [$wide, $high, $pieces] = Tiles::of($width, $height, $paper);
+            [$left, $top] = [array_values(array_unique(array_column($pieces, 0))), array_values(array_unique(array_column($pieces, 1)))];
+            $shown = [$wide - 2.0 * Tiles::MARGIN_MM, $high - 2.0 * Tiles::MARGIN_MM];
+            self::assertNotSame([], $left);
+            self::assertNotSame([], $top);
+            self::assertGreaterThanOrEqual($width, max($left) + $shown[0]);
+            self::assertGreaterThanOrEqual($height, max($top) + $shown[1]);
+            foreach (\array_slice($left, 1) as $i => $x) {
+                self::assertEqualsWithDelta(Tiles::OVERLAP_MM, $left[$i] + $shown[0] - $x, 1e-9);
+            }
+            $marks = array_map(static fn (InkLine $l): float => ($l->points[0][0] + $l->points[1][0]) / 2.0 - Tiles::MARGIN_MM, Tiles::marks($wide, $high, 'A1')->lines);
+            self::assertContains(0.0, $marks);
+            if (\count($left) > 1) {
+                $meets = array_filter($marks, static fn (float $m): bool => abs($m - $left[1]) < 1e-9);
+                self::assertNotSame([], $meets, 'Where the next piece begins there is a mark on this one.');
+            }
+        }
+        $piece = SvgWriter::tile((new SheetPainter(self::subject()))->sheet(self::sheet()), 210.0, 297.0, [184.0, 0.0, 'B1']);
+        self::assertStringContainsString('viewBox="184 0 194 281"', $piece);
+        file_put_contents("$this->folder/t.svg", $piece);
+        $this->told('rsvg-convert', '-f', 'pdf', '-o', 't.pdf', 't.svg');
+        self::assertMatchesRegularExpression('/595\.2\d* x 841\.8/', $this->told('pdfinfo', 't.pdf'));
     }
 }

@@ -11,7 +11,7 @@ namespace Plinth\Core\Ink\Pages\Internal;
  *
  * @internal
  */
-final readonly class SheetView
+final readonly class PhotographedSheet
 {
     /** Longer over shorter side: ISO 216; the sheets it is told from, of ANSI/ASME Y14.1 and of architects' sets. From memory. */
     private const ISO = \M_SQRT2;

@@ -1,0 +1,75 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Sheets;
+
+use Plinth\Core\Geometry\Contour;
+use Plinth\Core\Plan\Model\Opening;
+use Plinth\Core\Plan\Model\OpeningKind;
+use Plinth\Core\Plan\Model\Plan;
+use Plinth\Core\Plan\Model\Storey;
+
+/** What sheets of a project are drawn from. */
+final readonly class SheetSubject
+{
+    /**
+     * @param string $title of the project
+     * @param array<string, PlanBeside> $beside by id of storey or side
+     * @param array<string, SubjectSide> $sides by id
+     * @param list<Contour> $boundaries of the site, mm of the plan
+     * @param float|null $bearing of up on the plan, degrees clockwise from north; null where nobody has said
+     * @param array<string, InkPicture> $pictures by id
+     * @param array<string, string> $pictureNames by id
+     * @param list<string> $assumptions that were made
+     * @param array<string, string> $buildUps names of what walls are built of, by id of the wall
+     * @param array<string, string> $honest what each storey or side was traced from and how true that is, by id
+     */
+    public function __construct(
+        public string $title,
+        public Plan $plan,
+        public Written $written = new Written(),
+        public array $beside = [],
+        public array $sides = [],
+        public array $boundaries = [],
+        public ?float $bearing = null,
+        public array $pictures = [],
+        public array $pictureNames = [],
+        public array $assumptions = [],
+        public array $buildUps = [],
+        public array $honest = [],
+    ) {
+    }
+
+    public function storey(string $id): ?Storey
+    {
+        foreach ($this->plan->storeys as $storey) {
+            if ($storey->id === $id) {
+                return $storey;
+            }
+        }
+
+        return null;
+    }
+
+    /**
+     * Numbers of doors and windows through the building, storey by storey, in the order in which they came to be: D1, D2, …, W1, W2, …
+     *
+     * @return array<string, string> by id of opening
+     */
+    public static function numbers(Plan $plan): array
+    {
+        $numbers = [];
+        $count = ['D' => 0, 'W' => 0];
+        foreach ($plan->storeys as $storey) {
+            $openings = array_filter($storey->openings, static fn (Opening $o): bool => OpeningKind::Opening !== $o->kind);
+            usort($openings, static fn (Opening $a, Opening $b): int => $a->id <=> $b->id);
+            foreach ($openings as $opening) {
+                $letter = OpeningKind::Door === $opening->kind ? 'D' : 'W';
+                $numbers[$opening->id] = $letter.++$count[$letter];
+            }
+        }
+
+        return $numbers;
+    }
+}

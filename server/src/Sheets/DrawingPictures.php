@@ -1,0 +1,104 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Sheets;
+
+use Doctrine\ORM\EntityManagerInterface;
+use Plinth\Core\Geometry\PixelPoint;
+use Plinth\Core\Sheets\InkPicture;
+use Plinth\Server\Fit\DrawingFit;
+use Plinth\Server\Http\Refusal;
+use Plinth\Server\Source\Drawing;
+use Plinth\Server\Source\FileStore;
+use Plinth\Server\Source\Making\PageMaker;
+use Plinth\Server\Source\Page;
+use Plinth\Server\Source\Reading\PictureTool;
+
+/** Pictures of drawings as they lie under lines or stand by themselves on a sheet: fetched in the sandbox, as fine as they are printed. */
+final readonly class DrawingPictures
+{
+    private const SECONDS = 30.0;
+    /** px along the longer side: A1 at 200 dpi */
+    private const MOST_PX = 6600.0;
+
+    public function __construct(private EntityManagerInterface $entities, private FileStore $files, private PictureTool $tool)
+    {
+    }
+
+    /**
+     * A drawing where it lies on its storey or side, in grey.
+     *
+     * @param float $dpi of the paper that it is printed on
+     * @param float $scale 1 : so much
+     *
+     * @return InkPicture|null mm of the plan; null where it is not trued up, leans, or is still being read
+     */
+    public function under(Drawing $drawing, float $dpi, float $scale): ?InkPicture
+    {
+        $fit = $this->entities->find(DrawingFit::class, $drawing->key()->criteria());
+        if (null === $fit || $fit->isSlanted()) {
+            return null;
+        }
+        $box = $drawing->box();
+        $map = $fit->pixelToMm();
+        $corner = static fn (float $x, float $y): array => $map->toMm(new PixelPoint($x, $y))->toArray();
+        [$origin, $right, $down] = [$corner($box->left, $box->top), $corner($box->right(), $box->top), $corner($box->left, $box->bottom())];
+        $mm = hypot($right[0] - $origin[0], $right[1] - $origin[1]);
+        $wanted = $mm / $scale / 25.4 * $dpi;
+        $bytes = $this->fetched($drawing, PageMaker::GREY, $wanted / $box->width);
+
+        return null === $bytes ? null : new InkPicture(
+            $bytes,
+            'image/jpeg',
+            $origin,
+            [$right[0] - $origin[0], $right[1] - $origin[1]],
+            [$down[0] - $origin[0], $down[1] - $origin[1]],
+        );
+    }
+
+    /** A drawing or photograph by itself, as it was brought in. */
+    public function alone(Drawing $drawing): ?InkPicture
+    {
+        $box = $drawing->box();
+        $bytes = $this->fetched($drawing, null, 1.0);
+
+        return null === $bytes ? null : new InkPicture($bytes, 'image/jpeg', [0.0, 0.0], [$box->width, 0.0], [0.0, $box->height]);
+    }
+
+    /**
+     * @param string|null $file of the page's pictures; its preview without one
+     * @param float $times as many pixels as the page has
+     */
+    private function fetched(Drawing $drawing, ?string $file, float $times): ?string
+    {
+        $page = $this->entities->find(Page::class, $drawing->beside($drawing->page())->criteria()) ?? throw Refusal::notFound();
+        $pictures = $this->files->pictures($page->key(), $page->pictures());
+        $from = null === $pictures ? null : $pictures.'/'.($file ?? 'preview.jpg');
+        $from = null === $file ? $this->files->preview($page->key()) ?? $from : $from;
+        if (null === $from || !is_file($from)) {
+            return null;
+        }
+        $box = $drawing->box();
+        $shrunk = null === $file ? PageMaker::PREVIEW / max($page->width(), $page->height()) : 1.0;
+        $shrunk = min(1.0, $shrunk);
+        $folder = $this->files->workFolder();
+        try {
+            $crop = array_map(static fn (float $v): string => (string) (int) floor($v), [
+                $box->left * $shrunk, $box->top * $shrunk, max(1.0, $box->width * $shrunk), max(1.0, $box->height * $shrunk),
+            ]);
+            $this->tool->run(['vips', 'crop', $from, "$folder/cut.v", ...$crop], self::SECONDS, [$from], $folder);
+            $most = self::MOST_PX / max((float) $crop[2], (float) $crop[3]);
+            $resized = min(1.0, $times, $most);
+            if ($resized < 0.95) {
+                $this->tool->run(['vips', 'resize', "$folder/cut.v", "$folder/fine.v", (string) $resized], self::SECONDS, [], $folder);
+            }
+            $made = $resized < 0.95 ? "$folder/fine.v" : "$folder/cut.v";
+            $this->tool->run(['vips', 'jpegsave', $made, "$folder/picture.jpg", '--Q', '85', '--strip'], self::SECONDS, [], $folder);
+
+            return (string) file_get_contents("$folder/picture.jpg");
+        } finally {
+            $this->files->removeFolder($folder);
+        }
+    }
+}
