@@ -103,7 +103,7 @@ final class ExportCommand extends Command
         $beside = new PlanBeside(
             array_map(static fn (ShownStair $s): StairPlan => $s->plan, $of->stairsShown()),
             array_merge([], ...array_map(static fn (ShownSweep $s): array => $s->rings, $of->sweepsShown())),
-            numbers: SheetSubject::numbers($plan),
+            numbers: SheetSubject::numbered($plan),
         );
         $subject = new SheetSubject('' === $title ? 'Plan' : $title, $plan, beside: [$storey->id => $beside], honest: [
             $storey->id => 'From a plan document: what it was traced from, and how true that is, is not said in it.',

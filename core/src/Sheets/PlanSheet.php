@@ -234,22 +234,57 @@ final class PlanSheet
             [$right, $left] = [self::middle($at[0], $at[$half - 1]), self::middle($at[$half], $at[\count($at) - 1])];
             [$dx, $dy] = [$right[0] - $left[0], $right[1] - $left[1]];
             $long = max(1e-9, hypot($dx, $dy));
-            $wide = (new InkText(0.0, 0.0, $number, self::TAG_MM))->width();
-            foreach ([1.0, 2.5, 4.5, 7.0] as $more) {
-                foreach ([1.0, -1.0] as $way) {
+            $text = $this->tag($number, $right, $left, [$dx / $long, $dy / $long]);
+            if (null !== $text) {
+                $this->draw(new SheetInk([], [], [$text]));
+                $this->free->take($text->room());
+            }
+        }
+    }
+
+    /**
+     * A number outside the building, or in a room, as near to its opening as there is place.
+     *
+     * @param array{float, float} $right the middle of its opening's right face
+     * @param array{float, float} $left and of its left one
+     * @param array{float, float} $across a unit vector from left to right
+     */
+    private function tag(string $number, array $right, array $left, array $across): ?InkText
+    {
+        $wide = (new InkText(0.0, 0.0, $number, self::TAG_MM))->width();
+        $beside = static fn (float $way, float $off, float $along): array => [
+            ($way > 0.0 ? $right : $left)[0] + $way * $off * $across[0] - $along * $across[1],
+            ($way > 0.0 ? $right : $left)[1] + $way * $off * $across[1] + $along * $across[0],
+        ];
+        $isInRoom = fn (float $way): bool => $this->isInRoom($beside($way, 1.0, 0.0));
+        $ways = !$isInRoom(-1.0) && $isInRoom(1.0) ? [-1.0, 1.0] : [1.0, -1.0];
+        foreach ([0.0, 3.0, -3.0, 6.0, -6.0] as $along) {
+            foreach ($ways as $way) {
+                foreach ([1.0, 2.5, 4.5] as $more) {
                     // As far off that the words' box is clear of the wall's face, whichever way it runs.
-                    [$nx, $ny] = [$way * $dx / $long, $way * $dy / $long];
-                    $face = $way > 0.0 ? $right : $left;
-                    $off = $more + abs($nx) * $wide / 2.0 + abs($ny) * self::TAG_MM / 2.0;
-                    $text = new InkText($face[0] + $nx * $off, $face[1] + $ny * $off + self::TAG_MM / 2.0, $number, self::TAG_MM, 'middle');
+                    [$x, $y] = $beside($way, $more + abs($across[0]) * $wide / 2.0 + abs($across[1]) * self::TAG_MM / 2.0, $along);
+                    $text = new InkText($x, $y + self::TAG_MM / 2.0, $number, self::TAG_MM, 'middle');
                     if ($this->free->isFree($text->room(), 0.3)) {
-                        $this->draw(new SheetInk([], [], [$text]));
-                        $this->free->take($text->room());
-                        continue 3;
+                        return $text;
                     }
                 }
             }
         }
+
+        return null;
+    }
+
+    /** @param array{float, float} $p mm of paper */
+    private function isInRoom(array $p): bool
+    {
+        [$x, $y] = [($p[0] - $this->paper->x) * $this->paper->scale, ($this->paper->y - $p[1]) * $this->paper->scale];
+        foreach ($this->derived->regions as $region) {
+            if (Polygon::contains($region->polygon, $x, $y)) {
+                return true;
+            }
+        }
+
+        return false;
     }
 
     /** How high the floor lies, in the largest room that has the room for it. */
@@ -390,7 +425,10 @@ final class PlanSheet
             }
         }
         foreach ([...$bodies, ...$worn] as $body) {
-            $this->free->fill(array_map($this->paper->of(...), $body));
+            $ring = array_map($this->paper->of(...), $body);
+            $this->free->fill($ring);
+            // Nor do words stand in openings.
+            $this->free->line($ring, true);
         }
         $cutOuts = array_map(self::counterClockwise(...), array_values($this->derived->openings));
         foreach ([[$bodies, []], [$worn, self::WORN]] as [$of, $dashes]) {

@@ -13,6 +13,9 @@ use Plinth\Core\Plan\Model\Storey;
 /** What sheets of a project are drawn from. */
 final readonly class SheetSubject
 {
+    /** @var array<string, string> of doors and windows, by id */
+    public array $numbers;
+
     /**
      * @param string $title of the project
      * @param array<string, PlanBeside> $beside by id of storey or side
@@ -23,6 +26,7 @@ final readonly class SheetSubject
      * @param array<string, string> $pictureNames by id
      * @param list<string> $assumptions that were made
      * @param array<string, string> $buildUps names of what walls are built of, by id of the wall
+     * @param array<string, string> $numbers of openings, by id; those that have none are numbered here
      * @param array<string, string> $honest what each storey or side was traced from and how true that is, by id
      */
     public function __construct(
@@ -38,7 +42,9 @@ final readonly class SheetSubject
         public array $assumptions = [],
         public array $buildUps = [],
         public array $honest = [],
+        array $numbers = [],
     ) {
+        $this->numbers = self::numbered($plan, $numbers);
     }
 
     public function storey(string $id): ?Storey
@@ -53,20 +59,28 @@ final readonly class SheetSubject
     }
 
     /**
-     * Numbers of doors and windows through the building, storey by storey, in the order in which they came to be: D1, D2, …, W1, W2, …
+     * Numbers of doors and windows through the building. Those that have none get the next ones, storey by storey, in the order in which
+     * they came to be: D01, D02, …, W01, W02, …
+     *
+     * @param array<string, string> $known
      *
      * @return array<string, string> by id of opening
      */
-    public static function numbers(Plan $plan): array
+    public static function numbered(Plan $plan, array $known = []): array
     {
+        $known = array_filter($known, static fn (string $n): bool => '' !== $n);
+        $taken = array_flip($known);
         $numbers = [];
-        $count = ['D' => 0, 'W' => 0];
+        $count = ['D' => 1, 'W' => 1];
         foreach ($plan->storeys as $storey) {
-            $openings = array_filter($storey->openings, static fn (Opening $o): bool => OpeningKind::Opening !== $o->kind);
+            $openings = array_filter($storey->openings, static fn (Opening $o): bool => OpeningKind::Opening !== $o->kind || isset($known[$o->id]));
             usort($openings, static fn (Opening $a, Opening $b): int => $a->id <=> $b->id);
             foreach ($openings as $opening) {
                 $letter = OpeningKind::Door === $opening->kind ? 'D' : 'W';
-                $numbers[$opening->id] = $letter.++$count[$letter];
+                while (!isset($known[$opening->id]) && isset($taken[\sprintf('%s%02d', $letter, $count[$letter])])) {
+                    ++$count[$letter];
+                }
+                $numbers[$opening->id] = $known[$opening->id] ?? \sprintf('%s%02d', $letter, $count[$letter]++);
             }
         }
 

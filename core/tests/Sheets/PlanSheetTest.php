@@ -102,7 +102,7 @@ final class PlanSheetTest extends TestCase
         for ($seed = $first; $seed < $first + 30; ++$seed) {
             $storey = Plans::standing(40_000 + $seed, 1 + $seed % 4, 1 + $seed % 3);
             $scale = [50.0, 100.0, 200.0][$seed % 3];
-            $numbers = SheetSubject::numbers(new Plan([$storey]));
+            $numbers = SheetSubject::numbered(new Plan([$storey]));
             $unit = 0 === $seed % 5 ? DisplayUnit::FeetAndSixteenths : DisplayUnit::Millimetre;
             $ink = self::drawn($storey, $scale, $unit, beside: new PlanBeside(numbers: $numbers));
             $count += \count($ink->texts);
@@ -277,12 +277,12 @@ final class PlanSheetTest extends TestCase
         $storey = new Storey('s', 'Upper', 2800.0, 2700.0, Plans::rectangle(), $openings);
         $beside = new PlanBeside(
             settingOut: new SettingOut([['label' => 'A', 'along' => 'x', 'at' => 0.0], ['label' => '1', 'along' => 'y', 'at' => 4000.0]]),
-            numbers: SheetSubject::numbers(new Plan([$storey])),
+            numbers: SheetSubject::numbered(new Plan([$storey])),
             sections: [new SectionMark('C', [new Point(-1000.0, 2000.0), new Point(8000.0, 2000.0)])],
         );
         $ink = self::drawn($storey, beside: $beside);
         $words = array_count_values(self::words($ink));
-        self::assertSame([1, 1, 1, 1, 2], array_map(static fn (string $w): int => $words[$w] ?? 0, ['D1', 'W1', '+2.800', 'A', 'C']));
+        self::assertSame([1, 1, 1, 1, 2], array_map(static fn (string $w): int => $words[$w] ?? 0, ['D01', 'W01', '+2.800', 'A', 'C']));
         self::assertContains('1', self::words($ink), 'The axis along y as well.');
         // As one looks along it from left to right the section runs east: it looks north, and its arrows point up.
         $arrows = array_values(array_filter($ink->areas, static fn (InkArea $a): bool => 0.0 === $a->grey && 3 === \count($a->rings[0]) && $a->rings[0][0][1] < $a->rings[0][1][1] - 2.0));

@@ -132,8 +132,13 @@ final class SheetPainterTest extends TestCase
         $rooms = self::words($painter->view(self::view(ViewKind::Rooms))->all());
         self::assertContains('net area', $rooms);
         self::assertContains('together', $rooms);
-        $numbers = SheetSubject::numbers($subject->plan);
+        $numbers = $subject->numbers;
         self::assertNotSame([], $numbers);
+        self::assertSame($numbers, array_unique($numbers));
+        $first = array_key_first($numbers);
+        $told = SheetSubject::numbered($subject->plan, [$first => 'W02']);
+        self::assertSame('W02', $told[$first], 'As somebody has numbered it.');
+        self::assertSame($told, array_unique($told), 'And no other has that number.');
         self::assertSame([], array_diff(array_values($numbers), self::words($painter->view(self::view(ViewKind::Openings))->all())), 'Every door and window is in the table.');
         self::assertContains('boundary of the site', self::words($painter->view(self::view(ViewKind::Key))->all()));
         $notes = new SheetView('v', ViewKind::Notes, '', 20.0, 20.0, width: 70.0, words: "Doors are told clear of their linings, all of them.\nSecond.", shows: [Shows::Notes]);

@@ -31,6 +31,7 @@ use Plinth\Server\Drafting\DrawnLine;
 use Plinth\Server\Plan\BuildUp;
 use Plinth\Server\Plan\Evidence;
 use Plinth\Server\Plan\Note;
+use Plinth\Server\Plan\Opening;
 use Plinth\Server\Plan\Wall;
 use Plinth\Server\Project\Project;
 use Plinth\Server\Project\Side;
@@ -88,7 +89,8 @@ final readonly class SheetSubjects
         }
         $pictures = $this->alone($id, $wanted);
         [$beside, $honest] = [[], []];
-        $numbers = SheetSubject::numbers($plan);
+        $known = $this->numbers($id);
+        $numbers = SheetSubject::numbered($plan, $known);
         $rows = $this->entities->getRepository(Storey::class)->findBy(['project' => $id], ['elevation' => 'ASC', 'id' => 'ASC']);
         $freeHand = $this->freeHand($id);
         foreach ($rows as $row) {
@@ -136,6 +138,7 @@ final readonly class SheetSubjects
             $this->assumptions($id),
             $this->buildUps($id),
             array_intersect_key($honest, array_flip(array_map(static fn ($s): string => $s->id, $plan->storeys))),
+            $known,
         );
     }
 
@@ -269,6 +272,17 @@ final readonly class SheetSubjects
         }
 
         return $of;
+    }
+
+    /** @return array<string, string> that openings were given, by id */
+    private function numbers(Uuid $project): array
+    {
+        $numbers = [];
+        foreach ($this->entities->getRepository(Opening::class)->findBy(['project' => $project]) as $opening) {
+            $numbers[$opening->id()->toRfc4122()] = (string) $opening->values()['number'];
+        }
+
+        return $numbers;
     }
 
     /** @return array<string, true> */

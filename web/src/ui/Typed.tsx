@@ -3,12 +3,22 @@ import { useProject } from "../store/project";
 import { Field } from "./parts";
 
 /** A field that is set when it is left or Enter is pressed. */
-export function Typed({ label, value, set }: { label: string; value: string; set: (text: string) => void }) {
+export function Typed({
+  label,
+  value,
+  set,
+  mayBeEmpty = false,
+}: {
+  label: string;
+  value: string;
+  set: (text: string) => void;
+  mayBeEmpty?: boolean;
+}) {
   const reads = useProject((s) => s.role === "read");
   const [text, setText] = useState(value);
   useEffect(() => setText(value), [value]);
   const done = () => {
-    if (text.trim() !== "" && text !== value) set(text);
+    if ((mayBeEmpty || text.trim() !== "") && text !== value) set(text);
   };
   if (reads)
     return (

@@ -15,6 +15,7 @@ const SAYS: Record<Asked, { done: string; stopped: string; again: string }> = {
   "find-walls": { done: "looked through", stopped: "Stopped before its end.", again: "Look again" },
   "find-openings": { done: "looked through", stopped: "Stopped before its end.", again: "Look again" },
   "read-figures": { done: "read", stopped: "Stopped before its end.", again: "Read again" },
+  "print-sheets": { done: "printed", stopped: "Stopped: nothing was printed.", again: "Print them" },
 };
 
 /** How far a piece of long work is, with its stop; why it came to nothing, with the way to begin it again. */

@@ -107,3 +107,29 @@ export function OneOf<T extends string>(props: {
     </fieldset>
   );
 }
+
+/** One of several by its words; of several things that differ none is chosen. */
+export function Choose<T extends string>(props: {
+  label: string;
+  value: T | null;
+  of: readonly (readonly [T, string])[];
+  set: (value: T) => void;
+}) {
+  return (
+    <label className="block min-w-0 text-xs text-quiet">
+      {props.label}
+      <select
+        className="mt-0.5 h-7 w-full rounded border border-line bg-white px-1 text-[13px] text-ink"
+        value={props.value ?? ""}
+        onChange={(e) => props.set(e.target.value as T)}
+      >
+        {props.value === null && <option value="">several</option>}
+        {props.of.map(([value, words]) => (
+          <option key={value} value={value}>
+            {words}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}

@@ -68,7 +68,7 @@ final readonly class SheetTables
 
     private function openings(SheetView $view): SheetInk
     {
-        $numbers = SheetSubject::numbers($this->subject->plan);
+        $numbers = $this->subject->numbers;
         $rows = [];
         foreach ($this->subject->plan->storeys as $storey) {
             if ('' !== $view->of && $storey->id !== $view->of) {

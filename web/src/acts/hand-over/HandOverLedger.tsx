@@ -7,7 +7,9 @@ import { Head } from "../../ui/parts";
 import { Card } from "./Card";
 import { MarkedUp } from "./MarkedUp";
 import { Quantities } from "./Quantities";
-import { SheetCard } from "./SheetCard";
+import { SheetLedger } from "./sheets/SheetLedger";
+import { SheetsCard } from "./sheets/SheetsCard";
+import { useSheets } from "./sheets/sheets";
 
 export function HandOverLedger() {
   const storey = useDesk((s) => s.storey);
@@ -17,6 +19,9 @@ export function HandOverLedger() {
   const row = storey === null ? undefined : rows.storey.get(storey);
   const shapes = storey === null ? undefined : derived.get(storey);
   const pm = drawing === null ? undefined : fits.get(drawing)?.plusMinusMmPer10m;
+  const open = useSheets((s) => s.sheet);
+  const sheet = open === null ? undefined : rows.printSheet.get(open);
+  if (sheet) return <SheetLedger sheet={sheet} />;
   if (side !== null) return <SideHandedOver side={side} />;
   if (!row || !shapes) return <Head title="Hand over">Choose a storey or a side.</Head>;
   const walls = shapes.walls.size;
@@ -30,7 +35,7 @@ export function HandOverLedger() {
           : "Nothing is traced on this storey yet."}
       </Head>
       <div className="min-h-0 flex-1 overflow-y-auto">
-        <SheetCard storey={row.id} ready={has} />
+        <SheetsCard />
         <Card
           title="DXF"
           take="DXF"
@@ -77,6 +82,7 @@ function SideHandedOver({ side }: { side: string }) {
               ? "What is cut, and what is seen behind it, as it is drawn here."
               : "What is seen of the building from this side, as it is drawn here."}
       </Head>
+      <SheetsCard />
       <Card
         title="DXF"
         take="DXF"

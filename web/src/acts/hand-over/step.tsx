@@ -1,15 +1,17 @@
 import type { StepModule } from "../../board/act";
 import { HandOverLedger } from "./HandOverLedger";
-import { useSheet } from "./SheetCard";
-import { SheetView } from "./SheetView";
+import { SheetOver } from "./sheets/SheetOver";
+import { lookAt, takeView, useSheets } from "./sheets/sheets";
 
 export default {
   Ledger: HandOverLedger,
   acts: [],
-  Over: SheetView,
+  Over: SheetOver,
   back() {
-    const { large } = useSheet.getState();
-    if (large) useSheet.setState({ large: false });
-    return large;
+    const { sheet, view, figure } = useSheets.getState();
+    if (figure !== null) useSheets.setState({ figure: null });
+    else if (view !== null) takeView(null);
+    else if (sheet !== null) lookAt(null);
+    return sheet !== null;
   },
 } satisfies StepModule;

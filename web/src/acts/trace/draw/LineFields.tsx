@@ -1,4 +1,5 @@
 import type { Fill, LineKind } from "../../../store/drawn";
+import { Choose } from "../../../ui/parts";
 
 const KINDS: readonly (readonly [LineKind, string])[] = [
   ["continuous narrow", "continuous, narrow"],
@@ -17,36 +18,11 @@ const FILLS: readonly (readonly [Fill, string])[] = [
   ["cross-hatched", "cross-hatched"],
 ];
 
-function Choice<T extends string>(props: {
-  label: string;
-  value: T | null;
-  of: readonly (readonly [T, string])[];
-  set: (value: T) => void;
-}) {
-  return (
-    <label className="block min-w-0 text-xs text-quiet">
-      {props.label}
-      <select
-        className="mt-0.5 h-7 w-full rounded border border-line bg-white px-1 text-[13px] text-ink"
-        value={props.value ?? ""}
-        onChange={(e) => props.set(e.target.value as T)}
-      >
-        {props.value === null && <option value="">several</option>}
-        {props.of.map(([value, words]) => (
-          <option key={value} value={value}>
-            {words}
-          </option>
-        ))}
-      </select>
-    </label>
-  );
-}
-
 /** How a line is drawn, by ISO 128. */
 export const KindOf = (props: { value: LineKind | null; set: (kind: LineKind) => void }) => (
-  <Choice label="line" of={KINDS} {...props} />
+  <Choose label="line" of={KINDS} {...props} />
 );
 
 export const FillOf = (props: { value: Fill | null; set: (fill: Fill) => void }) => (
-  <Choice label="filled, if closed" of={FILLS} {...props} />
+  <Choose label="filled, if closed" of={FILLS} {...props} />
 );
