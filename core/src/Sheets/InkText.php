@@ -31,6 +31,12 @@ final readonly class InkText
     ) {
     }
 
+    /** @return array{float, float} how far a line of words of a height reaches over its foot and below, mm */
+    public static function tall(float $height): array
+    {
+        return [(1.0 + self::ABOVE) * $height, self::BELOW * $height];
+    }
+
     /** @return float mm */
     public function width(): float
     {

@@ -19,6 +19,10 @@ final class PaperLetters
     /** by weight */
     private const FILES = [400 => 'PublicSans-Regular.ttf', 600 => 'PublicSans-SemiBold.ttf'];
 
+    private const MOST_KNOWN = 20_000;
+
+    /** @var array<string, int> how wide words are that were asked for, font units: a figure is tried at many places */
+    private array $units = [];
     private static ?self $regular = null;
     private static ?self $bold = null;
 
@@ -47,12 +51,18 @@ final class PaperLetters
     /** @return float mm, of words so high */
     public function width(string $words, float $height): float
     {
-        $units = 0;
-        foreach (mb_str_split($this->written($words)) as $letter) {
-            $units += $this->advances[$this->glyphs[mb_ord($letter)]];
+        if (!isset($this->units[$words])) {
+            $units = 0;
+            foreach (mb_str_split($this->written($words)) as $letter) {
+                $units += $this->advances[$this->glyphs[mb_ord($letter)]];
+            }
+            if (\count($this->units) > self::MOST_KNOWN) {
+                $this->units = [];
+            }
+            $this->units[$words] = $units;
         }
 
-        return $units / $this->em * $this->size($height);
+        return $this->units[$words] / $this->em * $this->size($height);
     }
 
     /** @return float mm, the size of the font at which capitals are so high */

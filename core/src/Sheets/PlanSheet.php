@@ -50,8 +50,14 @@ final class PlanSheet
     /** From the outermost chain's figure to bubbles and section marks, mm of paper. */
     private const BEYOND_MM = 9.0;
 
-    /** @var list<SheetInk> */
-    private array $inks = [];
+    /** @var list<InkArea> */
+    private array $areas = [];
+    /** @var list<InkLine> */
+    private array $lines = [];
+    /** @var list<InkText> */
+    private array $texts = [];
+    /** @var list<InkPicture> */
+    private array $pictures = [];
     private readonly FreePaper $free;
 
     private function __construct(
@@ -129,7 +135,7 @@ final class PlanSheet
         $this->draw(new SheetInk([], $chains->lines, $chains->texts));
         $this->marks();
 
-        return SheetInk::all($this->inks);
+        return $this->ink();
     }
 
     /** The drawing that it was traced from, and the rooms' colours. */
@@ -311,12 +317,14 @@ final class PlanSheet
     /** Axes with their names, and where sections are cut: beyond the chains. */
     private function marks(): void
     {
-        $extent = self::extent($this->storey, $this->derived);
-        $drawn = SheetInk::all($this->inks)->bounds();
+        $axes = $this->view->shows(Shows::Axes) ? $this->beside->settingOut->axes : [];
+        $sections = $this->view->shows(Shows::Sections) ? $this->beside->sections : [];
+        $extent = [] === $axes && [] === $sections ? null : self::extent($this->storey, $this->derived);
+        $drawn = null === $extent ? null : $this->ink()->bounds();
         if (null === $extent || null === $drawn) {
             return;
         }
-        foreach ($this->view->shows(Shows::Axes) ? $this->beside->settingOut->axes : [] as ['label' => $label, 'along' => $along, 'at' => $at]) {
+        foreach ($axes as ['label' => $label, 'along' => $along, 'at' => $at]) {
             $isUpright = 'x' === $along;
             [$x, $y] = $this->paper->of([$at, $at]);
             [$from, $to] = $isUpright
@@ -328,8 +336,8 @@ final class PlanSheet
             }
             $this->draw($isUpright ? SheetSigns::bubble($end[0], $end[1] - 4.0, $label) : SheetSigns::bubble($end[0] - 4.0, $end[1], $label));
         }
-        $drawn = SheetInk::all($this->inks)->bounds() ?? $drawn;
-        foreach ($this->view->shows(Shows::Sections) ? $this->beside->sections : [] as $section) {
+        $drawn = $this->ink()->bounds() ?? $drawn;
+        foreach ($sections as $section) {
             $this->section($section, $drawn);
         }
     }
@@ -411,38 +419,56 @@ final class PlanSheet
 
     private function draw(SheetInk $ink): void
     {
-        $this->inks[] = $ink;
+        array_push($this->areas, ...$ink->areas);
+        array_push($this->lines, ...$ink->lines);
+        array_push($this->texts, ...$ink->texts);
+        array_push($this->pictures, ...$ink->pictures);
+    }
+
+    private function ink(): SheetInk
+    {
+        return new SheetInk($this->areas, $this->lines, $this->texts, $this->pictures);
     }
 
     private function walls(): void
     {
+        $isWorn = fn (string $id): bool => $this->view->shows(Shows::Wear) && isset($this->beside->freeHand[$id]);
+        $cutOuts = array_map(self::counterClockwise(...), array_values($this->derived->openings));
         [$bodies, $worn] = [[], []];
         foreach ($this->derived->walls as $shape) {
-            if ($this->view->shows(Shows::Wear) && isset($this->beside->freeHand[$shape->id])) {
-                array_push($worn, ...self::bodies($shape));
-            } else {
-                array_push($bodies, ...self::bodies($shape));
+            foreach (self::bodies($shape) as $body) {
+                $isWorn($shape->id) ? $worn[] = $body : $bodies[] = $body;
+                $ring = array_map($this->paper->of(...), $body);
+                // Words stand neither on walls nor in their openings.
+                $this->free->fill($ring);
+                $this->free->line($ring, true);
             }
         }
-        foreach ([...$bodies, ...$worn] as $body) {
-            $ring = array_map($this->paper->of(...), $body);
-            $this->free->fill($ring);
-            // Nor do words stand in openings.
-            $this->free->line($ring, true);
+        if ([] === $worn) {
+            // The derivation has united them already.
+            $holes = array_merge([], ...array_map(static fn (BodyOutline $o): array => $o->holes, $this->derived->outlines));
+            $bodies = array_map(static fn (BodyOutline $o): array => $o->outer, $this->derived->outlines);
+            $this->cut($bodies, [...$cutOuts, ...array_map(self::counterClockwise(...), $holes)], []);
+
+            return;
         }
-        $cutOuts = array_map(self::counterClockwise(...), array_values($this->derived->openings));
-        foreach ([[$bodies, []], [$worn, self::WORN]] as [$of, $dashes]) {
-            foreach ([] === $of ? [] : Overlay::difference($of, $cutOuts) as ['outer' => $outer, 'holes' => $holes]) {
-                $rings = array_map(fn (array $ring): array => array_map($this->paper->of(...), $ring), [$outer, ...$holes]);
-                $areas = [] === $dashes ? [new InkArea($rings, self::CUT_GREY)] : [];
-                $this->draw(new SheetInk($areas, array_map(
-                    static fn (array $ring): InkLine => new InkLine($ring, [] === $dashes ? InkLine::WIDE : InkLine::NARROW, $dashes, true),
-                    $rings,
-                )));
-                foreach ($rings as $ring) {
-                    $this->free->line($ring, true);
-                }
-            }
+        $this->cut($bodies, $cutOuts, []);
+        $this->cut($worn, $cutOuts, self::WORN);
+    }
+
+    /**
+     * @param list<Ring> $bodies
+     * @param list<Ring> $without what is not cut: openings, and what bodies stand round
+     * @param list<float> $dashes of what is not sure, and is not filled
+     */
+    private function cut(array $bodies, array $without, array $dashes): void
+    {
+        foreach ([] === $bodies ? [] : Overlay::difference($bodies, $without) as ['outer' => $outer, 'holes' => $holes]) {
+            $rings = array_map(fn (array $ring): array => array_map($this->paper->of(...), $ring), [$outer, ...$holes]);
+            $this->draw(new SheetInk([] === $dashes ? [new InkArea($rings, self::CUT_GREY)] : [], array_map(
+                static fn (array $ring): InkLine => new InkLine($ring, [] === $dashes ? InkLine::WIDE : InkLine::NARROW, $dashes, true),
+                $rings,
+            )));
         }
     }
 
@@ -516,17 +542,20 @@ final class PlanSheet
                 [$dx, $dy] = [$latch[0] - $hinge[0], $latch[1] - $hinge[1]];
                 $swing[] = [$hinge[0] + $dx * cos($angle) - $dy * sin($angle), $hinge[1] + $dx * sin($angle) + $dy * cos($angle)];
             }
-            $this->stroke($swing, InkLine::FINE);
+            $this->stroke($swing, InkLine::FINE, 4);
             $this->stroke([$hinge, $swing[self::SWING]], InkLine::MEDIUM);
         }
     }
 
-    /** @param list<array{float, float}> $points mm of the plan */
-    private function stroke(array $points, float $width): void
+    /**
+     * @param list<array{float, float}> $points mm of the plan
+     * @param int $each of so many points one is enough to keep words off
+     */
+    private function stroke(array $points, float $width, int $each = 1): void
     {
         $line = array_map($this->paper->of(...), $points);
-        $this->draw(new SheetInk([], [new InkLine($line, $width)]));
-        $this->free->line($line);
+        $this->lines[] = new InkLine($line, $width);
+        $this->free->line(array_values(array_filter($line, static fn (int $k): bool => 0 === $k % $each, \ARRAY_FILTER_USE_KEY)));
     }
 
     /**

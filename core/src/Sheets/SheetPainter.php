@@ -101,7 +101,7 @@ final class SheetPainter
         $bounds = $clip ?? $ink->bounds();
         $beside = null === $bounds ? new SheetInk() : $this->title($view, $bounds);
 
-        return new InkGroup($ink, $view->id, $clip, null === $clip ? $beside : $beside->with(self::round($clip)));
+        return new InkGroup($ink, $view->id, $clip, null === $clip ? $beside : $beside->with(self::round($clip)), $bounds);
     }
 
     /** @return array{float, float, float, float}|null how far what a view is of reaches without anything beside, mm; null where that is not known */

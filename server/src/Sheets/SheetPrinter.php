@@ -15,7 +15,7 @@ final readonly class SheetPrinter
     private const DPI = 300.0;
     private const MOST_PX = 12_000;
     /** Sheets of one run of the converter. */
-    private const AT_ONCE = 4;
+    private const AT_ONCE = 2;
 
     public function __construct(private PictureTool $tool, private FileStore $files, private string $projectDir)
     {
@@ -49,16 +49,27 @@ final readonly class SheetPrinter
     {
         $folder = $this->files->workFolder();
         try {
-            [$pages, $batch] = [[], []];
-            foreach ($svgs as $i => $svg) {
-                file_put_contents("$folder/page$i.svg", $svg);
-                $batch[] = "page$i";
-                if (\count($batch) >= self::AT_ONCE) {
-                    array_push($pages, ...$this->pages($batch, $folder, \count($pages), $onPage));
-                    $batch = [];
+            $drawn = (static function () use ($svgs, $folder): \Generator {
+                foreach ($svgs as $i => $svg) {
+                    file_put_contents("$folder/page$i.svg", $svg);
+                    yield "page$i";
                 }
+            })();
+            [$pages, $batch] = [[], self::next($drawn, 1)];
+            while ([] !== $batch) {
+                // While these are converted, the next ones are drawn.
+                $following = [];
+                $onLook = static function () use ($drawn, &$following, &$pages, $onPage): void {
+                    if (null !== $onPage) {
+                        $onPage(\count($pages));
+                    }
+                    if (\count($following) < self::AT_ONCE) {
+                        array_push($following, ...self::next($drawn, 1));
+                    }
+                };
+                array_push($pages, ...$this->pages($batch, $folder, $onLook));
+                $batch = [...$following, ...self::next($drawn, self::AT_ONCE - \count($following))];
             }
-            array_push($pages, ...$this->pages($batch, $folder, \count($pages), $onPage));
             $this->tool->run(['qpdf', '--empty', '--pages', ...$pages, '--', "$folder/bound.pdf"], self::SECONDS, [], $folder);
             $json = $this->tool->run(['qpdf', '--json=2', '--json-key=pages', '--json-key=qpdf', '--json-stream-data=none', "$folder/bound.pdf"], self::SECONDS, [], $folder);
             file_put_contents("$folder/more.json", PdfWrapping::of($json, $title, $bookmarks));
@@ -71,21 +82,30 @@ final readonly class SheetPrinter
     }
 
     /**
-     * @param list<string> $names of SVG files that are there
-     * @param int $done pages that are there already
-     * @param (callable(int): void)|null $onPage
+     * @param \Generator<int, string> $drawn
+     *
+     * @return list<string> so many of them, or as many as there are left
+     */
+    private static function next(\Generator $drawn, int $count): array
+    {
+        $names = [];
+        for (; $count > 0 && $drawn->valid(); --$count) {
+            $names[] = $drawn->current();
+            $drawn->next();
+        }
+
+        return $names;
+    }
+
+    /**
+     * @param non-empty-list<string> $names of SVG files that are there
+     * @param callable(): void $onLook
      *
      * @return list<string> files, a page each
      */
-    private function pages(array $names, string $folder, int $done, ?callable $onPage): array
+    private function pages(array $names, string $folder, callable $onLook): array
     {
-        if ([] === $names) {
-            return [];
-        }
         $commands = array_map(fn (string $n): array => $this->convert(['-f', 'pdf', '-o', "$folder/$n.pdf", "$folder/$n.svg"]), $names);
-        $onLook = null === $onPage ? null : static function () use ($onPage, $done): void {
-            $onPage($done);
-        };
         $this->tool->runTogether($commands, self::SECONDS, $this->reads(), $folder, $onLook);
         foreach ($names as $name) {
             unlink("$folder/$name.svg");

@@ -77,7 +77,7 @@ final class SvgWriter
                 );
                 $clip = " clip-path=\"url(#window$k)\"";
             }
-            $box = implode(' ', array_map(self::number(...), $group->bounds() ?? []));
+            $box = '' === $group->key ? '' : implode(' ', array_map(self::number(...), $group->bounds() ?? []));
             $written .= '<g'.('' === $group->key ? '' : ' data-view="'.self::escaped($group->key)."\" data-box=\"$box\"").">\n"
                 ."<g$clip>\n".self::ink($group->ink)."</g>\n".self::ink($group->beside)."</g>\n";
         }
@@ -179,17 +179,18 @@ final class SvgWriter
     /** @param list<array{float, float}> $points */
     private static function path(array $points, bool $closed): string
     {
-        $places = array_map(static fn (array $p): string => self::number($p[0]).' '.self::number($p[1]), $points);
+        $path = '';
+        foreach ($points as [$x, $y]) {
+            $path .= ('' === $path ? 'M' : 'L').(round($x, 4) + 0.0).' '.(round($y, 4) + 0.0);
+        }
 
-        return 'M'.implode('L', $places).($closed ? 'Z' : '');
+        return $closed ? $path.'Z' : $path;
     }
 
     /** To a ten thousandth of a millimetre. */
     private static function number(float $mm): string
     {
-        $text = rtrim(rtrim(number_format($mm, 4, '.', ''), '0'), '.');
-
-        return '-0' === $text ? '0' : $text;
+        return (string) (round($mm, 4) + 0.0); // 0 has no sign
     }
 
     /** Control characters are no text in XML. */

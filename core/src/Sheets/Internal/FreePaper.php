@@ -19,6 +19,8 @@ use Plinth\Core\Geometry\Polygon;
 final class FreePaper
 {
     private const CELL_MM = 8.0;
+    /** more cells than there are one over the other */
+    private const ROW = 1 << 24;
 
     /** @var list<Box> that words take */
     private array $boxes = [];
@@ -26,11 +28,11 @@ final class FreePaper
     private array $lines = [];
     /** @var list<Ring> */
     private array $filled = [];
-    /** @var array<string, list<int>> shapes by cell */
+    /** @var array<int, list<int>> shapes by cell */
     private array $filledIn = [];
-    /** @var array<string, list<int>> boxes by cell */
+    /** @var array<int, list<int>> boxes by cell */
     private array $boxesIn = [];
-    /** @var array<string, list<int>> lines by cell */
+    /** @var array<int, list<int>> lines by cell */
     private array $linesIn = [];
 
     /** @param Ring $room that words take from now on */
@@ -79,34 +81,42 @@ final class FreePaper
     {
         [$x1, $y1, $x2, $y2] = Polygon::bounds($room);
         [$x1, $y1, $x2, $y2] = [$x1 - $apart, $y1 - $apart, $x2 + $apart, $y2 + $apart];
-        // What no line of a shape crosses lies in it with its middle, or not at all.
-        [$x, $y] = [($x1 + $x2) / 2.0, ($y1 + $y2) / 2.0];
-        foreach ($this->filledIn[self::cells([$x, $y, $x, $y])[0] ?? ''] ?? [] as $i) {
-            if (Polygon::contains($this->filled[$i], $x, $y)) {
-                return false;
+        [$left, $right] = [(int) floor($x1 / self::CELL_MM), (int) floor($x2 / self::CELL_MM)];
+        [$top, $bottom] = [(int) floor($y1 / self::CELL_MM), (int) floor($y2 / self::CELL_MM)];
+        for ($column = $left; $column <= $right; ++$column) {
+            for ($row = $top; $row <= $bottom; ++$row) {
+                $cell = $column * self::ROW + $row;
+                foreach ($this->boxesIn[$cell] ?? [] as $i) {
+                    [$u1, $v1, $u2, $v2] = $this->boxes[$i];
+                    if ($x1 < $u2 && $x2 > $u1 && $y1 < $v2 && $y2 > $v1) {
+                        return false;
+                    }
+                }
+                foreach ($this->linesIn[$cell] ?? [] as $i) {
+                    [$ax, $ay, $bx, $by] = $this->lines[$i];
+                    if (
+                        ($ax < $x1 && $bx < $x1) || ($ax > $x2 && $bx > $x2) || ($ay < $y1 && $by < $y1) || ($ay > $y2 && $by > $y2)
+                    ) {
+                        continue;
+                    }
+                    // All corners of the box lie on one side of a line that passes it by.
+                    [$dx, $dy] = [$bx - $ax, $by - $ay];
+                    $first = $dx * ($y1 - $ay) - $dy * ($x1 - $ax);
+                    $isOneSide = ($dx * ($y1 - $ay) - $dy * ($x2 - $ax)) * $first > 0.0
+                        && ($dx * ($y2 - $ay) - $dy * ($x2 - $ax)) * $first > 0.0
+                        && ($dx * ($y2 - $ay) - $dy * ($x1 - $ax)) * $first > 0.0;
+                    if (!$isOneSide) {
+                        return false;
+                    }
+                }
             }
         }
-        foreach (self::cells([$x1, $y1, $x2, $y2]) as $cell) {
-            foreach ($this->boxesIn[$cell] ?? [] as $i) {
-                [$u1, $v1, $u2, $v2] = $this->boxes[$i];
-                if ($x1 < $u2 && $x2 > $u1 && $y1 < $v2 && $y2 > $v1) {
-                    return false;
-                }
-            }
-            foreach ($this->linesIn[$cell] ?? [] as $i) {
-                [$ax, $ay, $bx, $by] = $this->lines[$i];
-                if (max($ax, $bx) < $x1 || min($ax, $bx) > $x2 || max($ay, $by) < $y1 || min($ay, $by) > $y2) {
-                    continue;
-                }
-                // All corners of the box lie on one side of a line that passes it by.
-                [$dx, $dy] = [$bx - $ax, $by - $ay];
-                $sides = [
-                    $dx * ($y1 - $ay) - $dy * ($x1 - $ax), $dx * ($y1 - $ay) - $dy * ($x2 - $ax),
-                    $dx * ($y2 - $ay) - $dy * ($x2 - $ax), $dx * ($y2 - $ay) - $dy * ($x1 - $ax),
-                ];
-                if (min($sides) <= 0.0 && max($sides) >= 0.0) {
-                    return false;
-                }
+
+        // What no line of a shape crosses lies in it with its middle, or not at all.
+        [$x, $y] = [($x1 + $x2) / 2.0, ($y1 + $y2) / 2.0];
+        foreach ($this->filledIn[(int) floor($x / self::CELL_MM) * self::ROW + (int) floor($y / self::CELL_MM)] ?? [] as $i) {
+            if (Polygon::contains($this->filled[$i], $x, $y)) {
+                return false;
             }
         }
 
@@ -179,15 +189,16 @@ final class FreePaper
     /**
      * @param Box $box
      *
-     * @return list<string>
+     * @return list<int>
      */
     private static function cells(array $box): array
     {
+        [$left, $top] = [(int) floor($box[0] / self::CELL_MM), (int) floor($box[1] / self::CELL_MM)];
+        [$right, $bottom] = [(int) floor($box[2] / self::CELL_MM), (int) floor($box[3] / self::CELL_MM)];
         $cells = [];
-        $last = (int) floor($box[3] / self::CELL_MM);
-        for ($x = (int) floor($box[0] / self::CELL_MM); $x <= (int) floor($box[2] / self::CELL_MM); ++$x) {
-            for ($y = (int) floor($box[1] / self::CELL_MM); $y <= $last; ++$y) {
-                $cells[] = "$x,$y";
+        for ($x = $left; $x <= $right; ++$x) {
+            for ($y = $top; $y <= $bottom; ++$y) {
+                $cells[] = $x * self::ROW + $y;
             }
         }
 

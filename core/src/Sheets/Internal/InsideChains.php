@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Sheets\Internal;
 
+use Plinth\Core\Geometry\Polygon;
 use Plinth\Core\Plan\Derivation\Region;
 use Plinth\Core\Sheets\ChainSide;
-use Plinth\Core\Sheets\InkText;
 use Plinth\Core\Sheets\PlanOnPaper;
 
 /**
@@ -25,8 +25,12 @@ final class InsideChains
     /** A room is told by a line that crosses it where it is about as wide as anywhere. */
     private const WIDE = 0.9;
     /** Where in a room lines are tried, parts of it. */
-    private const AT = [0.3, 0.7, 0.4, 0.6, 0.2, 0.8, 0.5];
+    private const AT = [0.3, 0.7, 0.45, 0.8];
+    /** Lines so near to each other are one, mm. */
+    private const SAME_MM = 60.0;
     private const MOST_LINES = 60;
+    /** Room that a figure takes beside its line, mm of paper. */
+    private const FIGURE_MM = [9.0, 3.7];
 
     /**
      * @param list<Region> $regions
@@ -50,60 +54,66 @@ final class InsideChains
      */
     private static function along(ChainSide $side, array $regions, PlanOnPaper $paper, FreePaper $free): array
     {
-        $rings = [];
-        $widths = [];
-        $lines = [];
+        [$rings, $reach, $lines] = [[], [], []];
         foreach ($regions as $i => $region) {
-            $rings[$i] = array_map($side->of(...), $region->polygon);
-            $out = array_column($rings[$i], 1);
-            [$low, $high] = [min($out), max($out)];
-            $along = array_column($rings[$i], 0);
-            if (max($along) - min($along) < self::NARROWEST_MM || $high - $low < self::NARROWEST_MM) {
-                unset($rings[$i]);
+            $ring = array_map($side->of(...), $region->polygon);
+            [$from, $low, $to, $high] = Polygon::bounds($ring);
+            if ($to - $from < self::NARROWEST_MM || $high - $low < self::NARROWEST_MM) {
                 continue;
             }
+            $rings[$i] = $ring;
+            $reach[$i] = [$low, $high];
             foreach (self::AT as $part) {
-                $lines[] = $low + $part * ($high - $low);
+                $out = $low + $part * ($high - $low);
+                $lines[(int) floor($out / self::SAME_MM)] ??= $out;
             }
         }
+        ksort($lines);
         // What each line crosses, and how wide each room is where any of them crosses it.
-        $crossed = [];
+        [$crossed, $widths] = [[], []];
         foreach ($lines as $k => $out) {
-            foreach ($rings as $i => $ring) {
-                foreach (self::crossed($ring, $out) as [$from, $to]) {
+            foreach ($reach as $i => [$low, $high]) {
+                foreach ($out > $low && $out < $high ? self::crossed($rings[$i], $out) : [] as [$from, $to]) {
                     if ($to - $from >= self::NARROWEST_MM) {
-                        $crossed[$k][] = [$from, $to, $i, self::isBlocked($side, $lines[$k], $from, $to, $paper, $free)];
+                        $crossed[$k][] = [$from, $to, $i];
                         $widths[$i] = max($widths[$i] ?? 0.0, $to - $from);
                     }
                 }
             }
         }
+        // The line that tells most of what is left, again and again. What a line tells becomes less, never more: looked at again is only the
+        // one that told most when it was looked at last (Minoux 1978, from memory).
+        $queue = new \SplPriorityQueue();
+        $wide = [];
+        foreach ($crossed as $k => $stretches) {
+            $wide[$k] = array_values(array_filter($stretches, static fn (array $s): bool => $s[1] - $s[0] >= self::WIDE * ($widths[$s[2]] ?? 0.0)));
+            $queue->insert($k, [\count($wide[$k]), -$k]);
+        }
+        $queue->setExtractFlags(\SplPriorityQueue::EXTR_BOTH);
         $left = $rings;
-        $chosen = [];
-        while ([] !== $left && \count($chosen) < self::MOST_LINES) {
-            $best = null;
-            $most = 0;
-            foreach ($crossed as $k => $stretches) {
-                $count = 0;
-                foreach ($stretches as [$from, $to, $i, $isBlocked]) {
-                    $count += isset($left[$i]) && !$isBlocked && $to - $from >= self::WIDE * $widths[$i] ? 1 : 0;
-                }
-                if ($count > $most) {
-                    [$best, $most] = [$k, $count];
-                }
-            }
-            if (null === $best) {
-                break;
-            }
+        [$chosen, $looked] = [[], []];
+        while ([] !== $left && $queue->valid() && \count($chosen) < self::MOST_LINES) {
+            /** @var array{data: int, priority: array{int, int}} $next */
+            $next = $queue->extract();
+            $k = $next['data'];
+            $looked[$k] ??= array_values(array_filter(
+                $wide[$k],
+                static fn (array $s): bool => !self::isBlocked($side, $lines[$k], $s[0], $s[1], $paper, $free),
+            ));
             $wanted = [];
-            foreach ($crossed[$best] as [$from, $to, $i, $isBlocked]) {
-                if (isset($left[$i]) && !$isBlocked && $to - $from >= self::WIDE * $widths[$i]) {
+            foreach ($looked[$k] as [, , $i]) {
+                if (isset($left[$i])) {
                     $wanted[$i] = true;
                 }
             }
-            array_push($chosen, ...self::chains($side, $lines[$best], $crossed[$best], $wanted, $regions));
+            if (\count($wanted) < $next['priority'][0]) {
+                if ([] !== $wanted) {
+                    $queue->insert($k, [\count($wanted), -$k]);
+                }
+                continue;
+            }
+            array_push($chosen, ...self::chains($side, $lines[$k], $crossed[$k], $wanted, $regions));
             $left = array_diff_key($left, $wanted);
-            unset($crossed[$best]);
         }
 
         return $chosen;
@@ -113,15 +123,15 @@ final class InsideChains
     private static function isBlocked(ChainSide $side, float $out, float $from, float $to, PlanOnPaper $paper, FreePaper $free): bool
     {
         [$x, $y] = $paper->of($side->at(($from + $to) / 2.0, $out));
-        $room = new InkText($x, $y - 0.9, '00000', 2.5, 'middle', $side->isUpright() ? 90.0 : 0.0);
+        [$half, $high] = [self::FIGURE_MM[0] / 2.0, self::FIGURE_MM[1]];
 
-        return !$free->isFree($room->room(), 0.1);
+        return !$free->isFree($side->isUpright() ? [[$x - $high, $y - $half], [$x, $y + $half]] : [[$x - $half, $y - $high], [$x + $half, $y]], 0.1);
     }
 
     /**
      * From the first room that is wanted to the last, as far as rooms lie wall to wall.
      *
-     * @param list<array{float, float, int, bool}> $stretches
+     * @param list<array{float, float, int}> $stretches
      * @param array<int, true> $wanted
      * @param list<Region> $regions
      *

@@ -14,9 +14,14 @@ use Plinth\Core\Plan\Derivation\WallShape;
  */
 final class PlaceNames
 {
-    private const CELL_MM = 4.0;
+    private const CELL_MM = 20.0;
+    /** So near to each other corners of walls are one, mm. */
+    private const NEAR_MM = 2.0;
 
-    /** @var array<string, list<array{float, float, string}>> corners of walls by cell */
+    /** more cells than there are one over the other */
+    private const ROW = 1 << 30;
+
+    /** @var array<int, list<array{float, float, string}>> corners of walls, in every cell that they are near to */
     private array $corners = [];
 
     /** @param iterable<WallShape> $walls */
@@ -25,7 +30,15 @@ final class PlaceNames
         foreach ($walls as $wall) {
             foreach ($wall->stretches as ['from' => $from, 'right' => $right, 'to' => $to, 'left' => $left]) {
                 foreach ([$from, ...$right, $to, ...$left] as [$x, $y]) {
-                    $this->corners[self::cell($x, $y, 0, 0)][] = [$x, $y, $wall->id];
+                    [$low, $high] = [self::cell($x - self::NEAR_MM, $y - self::NEAR_MM), self::cell($x + self::NEAR_MM, $y + self::NEAR_MM)];
+                    $this->corners[$low][] = [$x, $y, $wall->id];
+                    if ($low !== $high) {
+                        foreach (array_unique([self::cell($x - self::NEAR_MM, $y + self::NEAR_MM), self::cell($x + self::NEAR_MM, $y - self::NEAR_MM), $high]) as $cell) {
+                            if ($cell !== $low) {
+                                $this->corners[$cell][] = [$x, $y, $wall->id];
+                            }
+                        }
+                    }
                 }
             }
         }
@@ -35,13 +48,9 @@ final class PlaceNames
     public function of(array $p): string
     {
         $walls = [];
-        foreach ([-1, 0, 1] as $i) {
-            foreach ([-1, 0, 1] as $k) {
-                foreach ($this->corners[self::cell($p[0], $p[1], $i, $k)] ?? [] as [$x, $y, $wall]) {
-                    if (hypot($x - $p[0], $y - $p[1]) < self::CELL_MM / 2.0) {
-                        $walls[$wall] = true;
-                    }
-                }
+        foreach ($this->corners[self::cell($p[0], $p[1])] ?? [] as [$x, $y, $wall]) {
+            if (hypot($x - $p[0], $y - $p[1]) < self::NEAR_MM) {
+                $walls[$wall] = true;
             }
         }
         ksort($walls, \SORT_STRING);
@@ -49,8 +58,8 @@ final class PlaceNames
         return implode('+', array_keys($walls));
     }
 
-    private static function cell(float $x, float $y, int $i, int $k): string
+    private static function cell(float $x, float $y): int
     {
-        return ((int) floor($x / self::CELL_MM) + $i).','.((int) floor($y / self::CELL_MM) + $k);
+        return (int) floor($x / self::CELL_MM) * self::ROW + (int) floor($y / self::CELL_MM);
     }
 }

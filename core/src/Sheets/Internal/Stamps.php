@@ -6,6 +6,7 @@ namespace Plinth\Core\Sheets\Internal;
 
 use Plinth\Core\Geometry\Polygon;
 use Plinth\Core\Sheets\InkText;
+use Plinth\Core\Sheets\PaperLetters;
 
 /**
  * Stamps of rooms: name over area, where they fit between the walls; smaller where they do not, and then with the area alone.
@@ -21,7 +22,7 @@ final class Stamps
     private const LEADING_MM = 1.6;
     /** Places are tried on a grid so wide, mm of paper. */
     private const GRID_MM = 2.0;
-    private const MOST_EACH_WAY = 60;
+    private const MOST_EACH_WAY = 10;
     /** From walls and from other words, mm. */
     private const APART_MM = 0.6;
 
@@ -64,18 +65,22 @@ final class Stamps
         string $area,
         FreePaper $free,
     ): array {
+        $wide = max($nameHeight > 0.0 ? PaperLetters::bold()->width($name, $nameHeight) : 0.0, PaperLetters::regular()->width($area, $areaHeight));
+        [$left, $top, $right, $bottom] = Polygon::bounds($ring);
+        if ($wide > $right - $left || $nameHeight + $areaHeight > $bottom - $top) {
+            return [];
+        }
+        // Both lines as one box, about the place that is tried.
+        [$up, $down] = $nameHeight > 0.0
+            ? [self::LEADING_MM / 2.0 + InkText::tall($nameHeight)[0], self::LEADING_MM / 2.0 + $areaHeight + InkText::tall($areaHeight)[1]]
+            : [InkText::tall($areaHeight)[0] - $areaHeight / 2.0, $areaHeight / 2.0 + InkText::tall($areaHeight)[1]];
         foreach (self::places($ring, $inside) as [$x, $y]) {
-            $stamp = $nameHeight > 0.0 ? [
-                new InkText($x, $y - self::LEADING_MM / 2.0, $name, $nameHeight, 'middle', bold: true),
-                new InkText($x, $y + self::LEADING_MM / 2.0 + $areaHeight, $area, $areaHeight, 'middle'),
-            ] : [new InkText($x, $y + $areaHeight / 2.0, $area, $areaHeight, 'middle')];
-            $fits = true;
-            foreach ($stamp as $text) {
-                $room = $text->room();
-                $fits = $fits && $free->isFree($room, self::APART_MM) && self::isInside($room, $ring);
-            }
-            if ($fits) {
-                return $stamp;
+            $room = [[$x - $wide / 2.0, $y - $up], [$x + $wide / 2.0, $y - $up], [$x + $wide / 2.0, $y + $down], [$x - $wide / 2.0, $y + $down]];
+            if ($free->isFree($room, self::APART_MM) && self::isInside($room, $ring)) {
+                return $nameHeight > 0.0 ? [
+                    new InkText($x, $y - self::LEADING_MM / 2.0, $name, $nameHeight, 'middle', bold: true),
+                    new InkText($x, $y + self::LEADING_MM / 2.0 + $areaHeight, $area, $areaHeight, 'middle'),
+                ] : [new InkText($x, $y + $areaHeight / 2.0, $area, $areaHeight, 'middle')];
             }
         }
 
@@ -100,7 +105,7 @@ final class Stamps
             }
         }
         sort($places);
-        foreach (\array_slice($places, 0, 600) as [, $x, $y]) {
+        foreach ($places as [, $x, $y]) {
             yield [$x, $y];
         }
     }
