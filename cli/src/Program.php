@@ -19,6 +19,7 @@ use Plinth\Cli\Command\TraverseCommand;
 use Plinth\Cli\Command\ViewCommand;
 use Plinth\Cli\Command\WallsCommand;
 use Plinth\Cli\Picture\Pictures;
+use Plinth\Cli\Picture\Printer;
 use Plinth\Cli\Picture\Words;
 use Plinth\Core\Fault\Fault;
 use Symfony\Component\Console\Application;
@@ -36,7 +37,7 @@ final class Program extends Application
     private const WRONG_INPUT = 2;
     private const FAILURE = 1;
 
-    public function __construct(Pictures $pictures, Words $words)
+    public function __construct(Pictures $pictures, Words $words, Printer $printer)
     {
         parent::__construct('plinth', '1');
         $this->setAutoExit(false);
@@ -50,7 +51,7 @@ final class Program extends Application
             new BodiesCommand(),
             new ViewCommand(),
             new SettleCommand(),
-            new ExportCommand(),
+            new ExportCommand($printer),
             new SkewCommand($pictures),
             new ProbeCommand($pictures),
             new ReadCommand($pictures, $words),

@@ -24,7 +24,15 @@ final class WrongUsage extends \InvalidArgumentException
 
     public static function unknownFormat(string $format): self
     {
-        return new self(\sprintf('There is no format “%s”: use dxf, svg or gltf.', $format), 'format');
+        return new self(\sprintf('There is no format “%s”: use dxf, gltf, svg, pdf or png.', $format), 'format');
+    }
+
+    public static function noSheet(string $sheet, int $count): self
+    {
+        return new self(
+            0 === $count ? 'There are no sheets in this document.' : \sprintf('There is no sheet “%s”: write a number from 1 to %d, or as pdf: all.', $sheet, $count),
+            'sheet',
+        );
     }
 
     public static function unknownPaper(string $paper): self

@@ -9,12 +9,20 @@ use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Plinth\Cli\Picture\Picture;
 use Plinth\Cli\Picture\Pictures;
+use Plinth\Cli\Picture\Sandboxed;
+use Plinth\Cli\Picture\SandboxedPrinter;
 use Plinth\Cli\Picture\Words;
 use Plinth\Cli\Program;
 use Plinth\Core\Exchange\PlanDocument\PlanWriter;
+use Plinth\Core\Exchange\SheetsDocument\SheetsWriter;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Ink\Page\GreyRaster;
 use Plinth\Core\Ink\Reading\ReadWord;
+use Plinth\Core\Sheets\Model\PrintSheet;
+use Plinth\Core\Sheets\Model\SheetSide;
+use Plinth\Core\Sheets\Model\SheetView;
+use Plinth\Core\Sheets\Model\Shows;
+use Plinth\Core\Sheets\Model\ViewKind;
 use Plinth\Core\Tests\Bodies\House;
 use Plinth\Core\Tests\Ink\Reading\DrawnFigures;
 use Plinth\Core\Tests\Ink\Walls\DrawnWalls;
@@ -190,19 +198,52 @@ final class ProgramTest extends TestCase
         $file = (string) tempnam(sys_get_temp_dir(), 'sheet');
         [$code, $answer] = self::plinth(['export', 'format' => 'svg', '--out' => $file, '--title' => 'Boat house'], self::plan());
         self::assertSame(0, $code);
-        self::assertEquals([50, 420.0, 297.0], [$answer['scale'], $answer['widthMm'], $answer['heightMm']]);
+        self::assertEquals([['title' => 'g', 'widthMm' => 420.0, 'heightMm' => 297.0]], $answer['sheets']);
         $svg = (string) file_get_contents($file);
         self::assertStringContainsString('width="420mm" height="297mm" viewBox="0 0 420 297"', $svg);
         self::assertStringContainsString('Boat house', $svg);
         $upright = ['export', 'format' => 'svg', '--out' => $file, '--paper' => 'a4', '--upright' => true, '--scale' => '100'];
         [, $answer] = self::plinth($upright, self::plan());
-        self::assertEquals([100, 210.0, 297.0], [$answer['scale'], $answer['widthMm'], $answer['heightMm']]);
+        self::assertEquals([['title' => 'g', 'widthMm' => 210.0, 'heightMm' => 297.0]], $answer['sheets']);
+        self::assertStringContainsString('>1:100<', (string) file_get_contents($file));
         unlink($file);
         $wrong = static fn (string $option, string $value): mixed => self::errorOf(self::plinth(
             ['export', 'format' => 'svg', '--out' => $file, "--$option" => $value],
             self::plan(),
         ))['at'];
         self::assertSame(['paper', 'scale', 'scale'], [$wrong('paper', 'B5'), $wrong('scale', 'much'), $wrong('scale', '5')]);
+    }
+
+    /** Sheets that stand in a document are printed from it alone: one as SVG, PDF or picture, all of them bound. */
+    public function testSheetsOfADocumentArePrinted(): void
+    {
+        $plan = (new House())->plan();
+        $view = static fn (string $id, ViewKind $kind, string $of): SheetView => new SheetView($id, $kind, $of, 150.0, 150.0, shows: Shows::usually($kind));
+        $sheets = [
+            new PrintSheet('a', 420.0, 297.0, [$view('v', ViewKind::Plan, $plan->storeys[0]->id)], 'Ground floor', 'A-01'),
+            new PrintSheet('b', 594.0, 420.0, [$view('w', ViewKind::Side, 'south'), $view('x', ViewKind::Rooms, '')], 'South side', 'A-02'),
+        ];
+        $south = new SheetSide('south', 'South', [new Point(-5000.0, -9000.0), new Point(15_000.0, -9000.0)]);
+        $document = [...PlanWriter::document($plan), ...SheetsWriter::parts($sheets, [$south])];
+        $file = (string) tempnam(sys_get_temp_dir(), 'sheet');
+        $export = static fn (string $format, string $sheet): array => self::plinth(['export', 'format' => $format, '--out' => $file, '--sheet' => $sheet, '--title' => 'Weir'], $document);
+        [$code, $answer] = $export('svg', '2');
+        self::assertSame(0, $code);
+        self::assertEquals([['title' => 'A-02 South side', 'widthMm' => 594.0, 'heightMm' => 420.0]], $answer['sheets']);
+        self::assertStringContainsString('South', (string) file_get_contents($file));
+        [, $answer] = $export('pdf', 'all');
+        self::assertIsArray($answer['sheets']);
+        self::assertCount(2, $answer['sheets']);
+        exec('pdfinfo '.escapeshellarg($file), $info);
+        self::assertMatchesRegularExpression('/Title: +Weir.*Pages: +2\b/s', implode("\n", $info));
+        $export('png', '1');
+        $size = getimagesize($file);
+        self::assertIsArray($size);
+        self::assertEqualsWithDelta(420.0 / 25.4 * 300.0, $size[0], 1.0);
+        unlink($file);
+        foreach ([['svg', '3'], ['svg', 'all'], ['pdf', 'first']] as [$format, $sheet]) {
+            self::assertSame('sheet', self::errorOf($export($format, $sheet))['at']);
+        }
     }
 
     public function testABuildingIsToldAsBodiesAndExportedWithThem(): void
@@ -406,7 +447,7 @@ final class ProgramTest extends TestCase
                     new ReadWord('1:100', 0.9, 40.0, 40.0, 60.0, 20.0),
                 ];
             }
-        });
+        }, new SandboxedPrinter(new Sandboxed(\dirname(__DIR__, 2))));
     }
 
     /**

@@ -6,6 +6,7 @@ namespace Plinth\Server\Tests;
 
 use PHPUnit\Framework\TestCase;
 use Plinth\Core\Exchange\Json\JsonValue;
+use Plinth\Core\Exchange\SheetsDocument\SheetsReader;
 
 /** The plan of a storey is printed as it is traced, and says what it rests on. */
 final class SheetTest extends TestCase
@@ -198,6 +199,10 @@ final class SheetTest extends TestCase
         }
         self::assertStringContainsString('7 Tea room', $told['words']);
         self::assertStringContainsString('South', $told['words']);
+        // The plan document has them too, and whoever reads it finds them there.
+        $document = json_encode($this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/plan.json"), \JSON_THROW_ON_ERROR);
+        self::assertCount(\count($proposal), SheetsReader::read($document)->sheets);
+        self::assertSame('South', SheetsReader::read($document)->sides[0]->name);
         // Whatever is changed makes it one of yesterday.
         $this->desk->change([['do' => 'set', 'type' => 'side', 'id' => $side, 'values' => ['name' => 'Lane side']]]);
         $this->desk->client->refused(409, 'GET', "/api/projects/{$this->desk->id}/sheets/set.pdf");

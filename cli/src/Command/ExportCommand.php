@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Cli\Command;
 
 use Plinth\Cli\Json;
+use Plinth\Cli\Picture\Printer;
 use Plinth\Cli\WrongUsage;
 use Plinth\Core\Bodies\BuildingBodies;
 use Plinth\Core\Bodies\ShownStair;
@@ -13,16 +14,21 @@ use Plinth\Core\Exchange\BodiesDocument\BodiesWriter;
 use Plinth\Core\Exchange\Dxf\DxfWriter;
 use Plinth\Core\Exchange\Gltf\GlbWriter;
 use Plinth\Core\Exchange\PlanDocument\PlanReader;
+use Plinth\Core\Exchange\SheetsDocument\SheetsReader;
 use Plinth\Core\Exchange\Svg\SvgWriter;
 use Plinth\Core\Plan\Derivation\Derivation;
 use Plinth\Core\Plan\Model\Plan;
 use Plinth\Core\Plan\Model\Storey;
+use Plinth\Core\Projection\Projection;
 use Plinth\Core\Sheets\PaperSize;
 use Plinth\Core\Sheets\PlanBeside;
 use Plinth\Core\Sheets\PlanningSet;
+use Plinth\Core\Sheets\PrintedSheet;
 use Plinth\Core\Sheets\PrintScale;
+use Plinth\Core\Sheets\SectionMark;
 use Plinth\Core\Sheets\SheetPainter;
 use Plinth\Core\Sheets\SheetSubject;
+use Plinth\Core\Sheets\SubjectSide;
 use Plinth\Core\Stairs\StairPlan;
 use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Console\Command\Command;
@@ -32,17 +38,24 @@ use Symfony\Component\Console\Input\InputOption;
 use Symfony\Component\Console\Output\OutputInterface;
 
 #[AsCommand('export', 'A plan document to a file', help: <<<'TEXT'
-    Reads a plan document (docs/plan-format.md). As dxf it writes the lines of one storey, as svg a print sheet with its plan at a scale,
-    as gltf the bodies of all of them, or of one, and answers {"file", "bytes"} with what is in it.
+    Reads a plan document (docs/plan-format.md). As dxf it writes the lines of one storey, as gltf the bodies of all of them, or of one; as
+    svg, pdf or png a print sheet: the one of the document that --sheet names by its number in the order, or without it one with the plan of
+    a storey at a scale. As pdf, --sheet all binds every sheet. Answers {"file", "bytes"} with what is in it.
     TEXT)]
 final class ExportCommand extends Command
 {
+    public function __construct(private readonly Printer $printer)
+    {
+        parent::__construct();
+    }
+
     protected function configure(): void
     {
-        $this->addArgument('format', InputArgument::REQUIRED, 'dxf, svg or gltf');
+        $this->addArgument('format', InputArgument::REQUIRED, 'dxf, gltf, svg, pdf or png');
         $this->addOption('out', null, InputOption::VALUE_REQUIRED, 'the file to write');
         $this->addOption('storey', null, InputOption::VALUE_REQUIRED, 'its id; without it the first one, as gltf all of them');
-        $this->addOption('paper', null, InputOption::VALUE_REQUIRED, 'A4 to A0, as svg', 'A3');
+        $this->addOption('sheet', null, InputOption::VALUE_REQUIRED, 'which sheet of the document, from 1; as pdf also: all');
+        $this->addOption('paper', null, InputOption::VALUE_REQUIRED, 'A4 to A0, of a sheet that is made here', 'A3');
         $this->addOption('upright', null, InputOption::VALUE_NONE, 'the longer side of the paper stands');
         $this->addOption('scale', null, InputOption::VALUE_REQUIRED, '1 : so much; without it the largest of ISO 5455 that fits');
         $this->addOption('title', null, InputOption::VALUE_REQUIRED, 'what the sheet is called', '');
@@ -52,20 +65,23 @@ final class ExportCommand extends Command
     protected function execute(InputInterface $input, OutputInterface $output): int
     {
         $format = Json::text($input->getArgument('format'));
-        if (!\in_array($format, ['dxf', 'svg', 'gltf'], true)) {
+        if (!\in_array($format, ['dxf', 'gltf', 'svg', 'pdf', 'png'], true)) {
             throw WrongUsage::unknownFormat($format);
         }
         $out = $input->getOption('out') ?? throw WrongUsage::missingOption('out');
         $wanted = $input->getOption('storey');
-        $plan = PlanReader::read(Json::input($input));
+        $document = Json::input($input);
+        $plan = PlanReader::read($document);
         $storeys = array_values(array_filter($plan->storeys, static fn (Storey $s): bool => null === $wanted || $wanted === $s->id));
         if ([] === $storeys) {
             throw WrongUsage::noStorey(Json::text($wanted));
         }
         [$written, $told] = match ($format) {
             'dxf' => self::dxf($plan, $storeys[0]),
-            'svg' => self::sheet($plan, $storeys[0], $input),
-            default => self::gltf($plan, $storeys),
+            'gltf' => self::gltf($plan, $storeys),
+            default => null === $input->getOption('sheet')
+                ? $this->printed($format, [self::sheet($plan, $storeys[0], $input)], Json::text($input->getOption('title')))
+                : $this->printed($format, self::sheets($plan, SheetsReader::read($document), Json::text($input->getOption('sheet')), $format, Json::text($input->getOption('title'))), Json::text($input->getOption('title'))),
         };
         if (false === @file_put_contents(Json::text($out), $written)) {
             throw WrongUsage::cannotWrite(Json::text($out));
@@ -86,8 +102,80 @@ final class ExportCommand extends Command
         ]];
     }
 
-    /** @return array{string, array<string, mixed>} */
-    private static function sheet(Plan $plan, Storey $storey, InputInterface $input): array
+    /**
+     * @param non-empty-list<PrintedSheet> $sheets
+     *
+     * @return array{string, array<string, mixed>}
+     */
+    private function printed(string $format, array $sheets, string $title): array
+    {
+        $first = $sheets[0];
+        $told = ['sheets' => array_map(static fn (PrintedSheet $s): array => ['title' => $s->title, 'widthMm' => $s->width, 'heightMm' => $s->height], $sheets)];
+
+        return [match ($format) {
+            'svg' => SvgWriter::write($first, true),
+            'png' => $this->printer->png($first),
+            default => $this->printer->pdf($sheets, $title),
+        }, $told];
+    }
+
+    /**
+     * Sheets of the document itself.
+     *
+     * @return non-empty-list<PrintedSheet>
+     */
+    private static function sheets(Plan $plan, SheetsReader $read, string $wanted, string $format, string $title): array
+    {
+        $count = \count($read->sheets);
+        $number = 'all' === $wanted && 'pdf' === $format ? 0 : filter_var($wanted, \FILTER_VALIDATE_INT, ['options' => ['min_range' => 1, 'max_range' => $count]]);
+        if (false === $number || 0 === $count) {
+            throw WrongUsage::noSheet($wanted, $count);
+        }
+        $bodies = BuildingBodies::of($plan);
+        [$sides, $cuts] = [[], []];
+        foreach ($read->sides as $side) {
+            $sides[$side->id] = new SubjectSide($side->name, Projection::of($bodies, $side->looks(), true), $side->cut ? $side->line : []);
+            if ($side->cut) {
+                $cuts[] = new SectionMark(SectionMark::letter($side->name), $side->line);
+            }
+        }
+        $painter = new SheetPainter(self::subject($plan, $title, $sides, $cuts));
+        $printed = [];
+        foreach ($read->sheets as $i => $sheet) {
+            if (0 === $number || $i + 1 === $number) {
+                $printed[] = $painter->sheet($sheet, $i + 1, $count);
+            }
+        }
+
+        return [] === $printed ? throw WrongUsage::noSheet($wanted, $count) : $printed;
+    }
+
+    /**
+     * @param array<string, SubjectSide> $sides
+     * @param list<SectionMark> $cuts
+     */
+    private static function subject(Plan $plan, string $title, array $sides = [], array $cuts = []): SheetSubject
+    {
+        $building = new BuildingBodies($plan);
+        $numbers = SheetSubject::numbered($plan);
+        $beside = [];
+        foreach ($plan->storeys as $storey) {
+            $of = $building->storey($storey->id);
+            $beside[$storey->id] = new PlanBeside(
+                array_map(static fn (ShownStair $s): StairPlan => $s->plan, $of->stairsShown()),
+                array_merge([], ...array_map(static fn (ShownSweep $s): array => $s->rings, $of->sweepsShown())),
+                numbers: $numbers,
+                sections: $cuts,
+            );
+        }
+
+        return new SheetSubject('' === $title ? 'Plan' : $title, $plan, beside: $beside, sides: $sides, honest: array_fill_keys(
+            array_column($plan->storeys, 'id'),
+            'From a plan document: what it was traced from, and how true that is, is not said in it.',
+        ));
+    }
+
+    private static function sheet(Plan $plan, Storey $storey, InputInterface $input): PrintedSheet
     {
         $size = Json::text($input->getOption('paper'));
         $paper = PaperSize::tryFrom(strtoupper($size)) ?? throw WrongUsage::unknownPaper($size);
@@ -97,24 +185,12 @@ final class ExportCommand extends Command
         if (false === $wanted) {
             throw WrongUsage::noScale(Json::text($scale));
         }
-        $name = '' === $storey->name ? $storey->id : $storey->name;
         $title = Json::text($input->getOption('title'));
-        $of = (new BuildingBodies($plan))->storey($storey->id);
-        $beside = new PlanBeside(
-            array_map(static fn (ShownStair $s): StairPlan => $s->plan, $of->stairsShown()),
-            array_merge([], ...array_map(static fn (ShownSweep $s): array => $s->rings, $of->sweepsShown())),
-            numbers: SheetSubject::numbered($plan),
-        );
-        $subject = new SheetSubject('' === $title ? 'Plan' : $title, $plan, beside: [$storey->id => $beside], honest: [
-            $storey->id => 'From a plan document: what it was traced from, and how true that is, is not said in it.',
-        ]);
+        $subject = self::subject($plan, $title);
         $scales = null === $wanted ? PrintScale::RECOMMENDED : [(float) $wanted];
         $sheet = PlanningSet::plan($subject, $storey->id, $paper, true === $input->getOption('upright'), $scales);
-        $printed = (new SheetPainter($subject))->sheet($sheet);
 
-        return [SvgWriter::write($printed, true), [
-            'storey' => $storey->id, 'scale' => $sheet->views[0]->scale, 'widthMm' => $sheet->width, 'heightMm' => $sheet->height,
-        ]];
+        return (new SheetPainter($subject))->sheet($sheet);
     }
 
     /**

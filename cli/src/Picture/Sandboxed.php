@@ -11,7 +11,7 @@ use Plinth\Server\Source\Reading\PictureTool;
 /** The picture commands in the sandbox, where the kernel allows one, and folders for them to work in. */
 final readonly class Sandboxed
 {
-    public function __construct(private string $root)
+    public function __construct(public string $root)
     {
     }
 

@@ -13,4 +13,13 @@ final readonly class SectionMark
     public function __construct(public string $name, public array $line)
     {
     }
+
+    /** “Section A” is marked A where it is cut. */
+    public static function letter(string $name): string
+    {
+        $words = explode(' ', trim($name));
+        $last = $words[\count($words) - 1];
+
+        return mb_strlen($last) <= 3 && '' !== $last ? $last : mb_substr($name, 0, 12);
+    }
 }

@@ -122,6 +122,11 @@ class Side extends ProjectRow
         return $this->name;
     }
 
+    public function depth(): ?float
+    {
+        return $this->depth;
+    }
+
     public function hasLine(): bool
     {
         return null !== $this->fromX;

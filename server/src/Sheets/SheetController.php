@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Plinth\Server\Sheets;
 
+use Plinth\Core\Exchange\PlanDocument\PlanWriter;
+use Plinth\Core\Exchange\SheetsDocument\SheetsWriter;
 use Plinth\Core\Exchange\Svg\SvgWriter;
 use Plinth\Core\Sheets\Exception\UnusableSheet;
 use Plinth\Core\Sheets\Model\PrintSheet as CoreSheet;
@@ -125,6 +127,21 @@ final readonly class SheetController
         $name = trim($row->values()['number'].' '.$row->values()['part'].' in pieces');
 
         return $this->handedOver->file($file, 'application/pdf', $of, $name, 'pdf');
+    }
+
+    /** The whole building with its sheets, and the sides that they show: what the command line prints from. */
+    #[Needs(Who::Reader)]
+    #[Route('/plan.json', methods: ['GET'])]
+    public function document(Uuid $project): Response
+    {
+        $of = $this->access->project($project);
+        [$plan, $sheets, $sides] = $this->subjects->documented($of);
+        $json = json_encode(
+            [...PlanWriter::document($plan), ...SheetsWriter::parts($sheets, $sides)],
+            \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRETTY_PRINT,
+        );
+
+        return $this->handedOver->file($json, 'application/json', $of, '', 'json');
     }
 
     private function paper(Request $request, string $usual): PaperSize

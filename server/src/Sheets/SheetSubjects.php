@@ -14,6 +14,7 @@ use Plinth\Core\Geometry\Contour;
 use Plinth\Core\Plan\Model\Plan;
 use Plinth\Core\Sheets\InkPicture;
 use Plinth\Core\Sheets\Model\PrintSheet as CoreSheet;
+use Plinth\Core\Sheets\Model\SheetSide;
 use Plinth\Core\Sheets\Model\Shows;
 use Plinth\Core\Sheets\Model\ViewKind;
 use Plinth\Core\Sheets\PlanBeside;
@@ -55,6 +56,7 @@ final readonly class SheetSubjects
         private Legs $legs,
         private HonestLine $honest,
         private DrawingPictures $pictures,
+        private Sheets $sheets,
     ) {
     }
 
@@ -81,7 +83,7 @@ final readonly class SheetSubjects
                 : null;
             $shown[$side->id()->toRfc4122()] = new SubjectSide($side->name(), $drawn, $cut);
             if ([] !== $cut) {
-                $cuts[] = new SectionMark(self::letter($side->name()), $cut);
+                $cuts[] = new SectionMark(SectionMark::letter($side->name()), $cut);
             }
             if (null !== $onLook) {
                 $onLook();
@@ -142,13 +144,18 @@ final readonly class SheetSubjects
         );
     }
 
-    /** “Section A” is marked A where it is cut. */
-    private static function letter(string $name): string
+    /** @return array{Plan, list<CoreSheet>, list<SheetSide>} the building, its sheets, and sides that have a line on the plan */
+    public function documented(Project $project): array
     {
-        $words = explode(' ', trim($name));
-        $last = $words[\count($words) - 1];
+        $sides = array_filter(
+            $this->entities->getRepository(Side::class)->findBy(['project' => $project->id()], ['id' => 'ASC']),
+            static fn (Side $s): bool => $s->hasLine(),
+        );
 
-        return mb_strlen($last) <= 3 && '' !== $last ? $last : mb_substr($name, 0, 12);
+        return [$this->building->of($project->id()), $this->sheets->of($project->id()), array_values(array_map(
+            static fn (Side $s): SheetSide => new SheetSide($s->id()->toRfc4122(), $s->name(), $s->looksAlong(), true === $s->values()['cut'], $s->depth()),
+            $sides,
+        ))];
     }
 
     private static function has(Plan $plan, string $storey): bool
