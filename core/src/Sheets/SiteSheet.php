@@ -47,6 +47,7 @@ final class SiteSheet
             $areas[] = new InkArea([$ring], 0.92);
             $lines[] = new InkLine($ring, InkLine::WIDE, closed: true);
             $free->line($ring, true);
+            $free->fill($ring);
             foreach (HatchStrokes::in($ring, 45.0, self::HATCH_MM) as $stroke) {
                 $lines[] = new InkLine($stroke, InkLine::FINE);
             }
@@ -54,7 +55,6 @@ final class SiteSheet
         foreach ($boundaries as $boundary) {
             $ring = array_map($paper->of(...), $boundary->points());
             $lines[] = new InkLine($ring, InkLine::MEDIUM, self::BOUNDARY, true);
-            $free->line($ring, true);
         }
         foreach ($view->shows(Shows::Dimensions) ? $boundaries : [] as $boundary) {
             foreach (array_keys($boundary->corners) as $i) {
@@ -64,6 +64,8 @@ final class SiteSheet
                     $free->take($text->room());
                 }
             }
+            // Lengths of legs stand along them, aslant; whatever comes then keeps off the legs.
+            $free->line(array_map($paper->of(...), $boundary->points()), true);
             $clear = self::clearances($boundary, array_column($footprint, 'outer'), $paper, $written, $free);
             array_push($lines, ...$clear->lines);
             array_push($texts, ...$clear->texts);

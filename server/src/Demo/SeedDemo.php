@@ -9,6 +9,8 @@ use Plinth\Core\Exchange\Json\JsonValue;
 use Plinth\Core\Exchange\PlanDocument\PlanReader;
 use Plinth\Core\Geometry\PixelToMm;
 use Plinth\Core\Geometry\Point;
+use Plinth\Core\Sheets\PaperSize;
+use Plinth\Core\Sheets\PlanningSet;
 use Plinth\Server\Account\AccountController;
 use Plinth\Server\Account\User;
 use Plinth\Server\Change\Base;
@@ -24,9 +26,12 @@ use Plinth\Server\Fit\DrawingFit;
 use Plinth\Server\Project\Project;
 use Plinth\Server\Project\Side;
 use Plinth\Server\Project\Storey;
+use Plinth\Server\Sheets\Sheets;
+use Plinth\Server\Sheets\SheetSubjects;
 use Plinth\Server\Source\BringIn;
 use Plinth\Server\Source\Delivery;
 use Plinth\Server\Source\Drawing;
+use Symfony\Component\Clock\ClockInterface;
 use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Uid\Uuid;
 use Symfony\Component\Uid\UuidV7;
@@ -48,6 +53,12 @@ final readonly class SeedDemo
         ['Section B', 8000, -500, 6500, 8100, '8000 4000; 6500 4000'],
     ];
 
+    /** The lodge's site from its south-west corner: lengths and bearings as a deed has them; up on its plan lies so far from north. */
+    private const LODGE_SITE = [
+        ['28.040', '105°33\'59"'], ['26.542', '15°44\'23"'], ['18.668', '290°11\'46"'], ['12.369', '268°27\'50"'], ['24.520', '190°09\'46"'],
+    ];
+    private const LODGE_UP = '12°30\'00"';
+
     /** Where hand picks fall beside the true point, px, in turn. */
     private const HAND = [[0.21, -0.14], [-0.18, 0.22], [0.12, 0.19], [-0.24, -0.11], [0.08, -0.2]];
 
@@ -56,6 +67,8 @@ final readonly class SeedDemo
         private Recorder $recorder,
         private Operations $operations,
         private BringIn $bringIn,
+        private SheetSubjects $subjects,
+        private ClockInterface $clock,
         private string $projectDir,
     ) {
     }
@@ -117,6 +130,38 @@ final readonly class SeedDemo
         $this->held($project, $user, $sides[0]['id'], 'lodge-south-side', 'photograph from the garden', 'perspective', $corners);
         $this->held($project, $user, $sides[2]['id'], 'lodge-north-elevation', 'scan of an elevation', 'similar', $corners);
         $this->detail($project, $user);
+        $this->site($project, $user);
+        $this->sheets($project, $user);
+    }
+
+    private function site(Uuid $project, User $user): void
+    {
+        $ground = $this->entities->getRepository(Storey::class)->findBy(['project' => $project], ['elevation' => 'ASC'])[0];
+        $boundary = (string) new UuidV7();
+        $add = [['do' => 'add', 'type' => 'boundary', 'id' => $boundary, 'values' => [
+            'storey' => $ground->id()->toRfc4122(), 'name' => 'Reedmace plot', 'x' => -7000, 'y' => -9000, 'up' => self::LODGE_UP,
+        ]]];
+        foreach (self::LODGE_SITE as $i => [$length, $bearing]) {
+            $add[] = ['do' => 'add', 'type' => 'leg', 'id' => (string) new UuidV7(), 'values' => [
+                'boundary' => $boundary, 'order' => $i, 'length' => $length, 'bearing' => $bearing, 'unit' => 'm',
+            ]];
+        }
+        $this->change($project, $user, 'The site, by its deed', $add);
+    }
+
+    /** A planning set as it is proposed. */
+    private function sheets(Uuid $project, User $user): void
+    {
+        $of = $this->entities->find(Project::class, (new RowId($project, $project))->criteria()) ?? throw new \LogicException('It was made just now.');
+        $set = PlanningSet::of($this->subjects->of($of), PaperSize::A2, false, static fn (): string => (string) new UuidV7());
+        $add = [];
+        foreach (Sheets::rows($set, $this->clock->now()->format('Y-m-d'), 'Reedmace Trust', 'Demo Desk') as ['id' => $id, 'values' => $values, 'views' => $views]) {
+            $add[] = ['do' => 'add', 'type' => 'printSheet', 'id' => $id, 'values' => $values];
+            foreach ($views as $view) {
+                $add[] = ['do' => 'add', 'type' => 'sheetView', ...$view];
+            }
+        }
+        $this->change($project, $user, 'A planning set', $add);
     }
 
     /** A detail at its own scale, trued by its own figures; the side that it stands on has no line. */

@@ -57,13 +57,12 @@ final readonly class DrawingPictures
         );
     }
 
-    /** A drawing or photograph by itself, as it was brought in. */
-    public function alone(Drawing $drawing): ?InkPicture
+    /** A drawing or photograph by itself, as it was brought in; without anything on it while its page is still being read. */
+    public function alone(Drawing $drawing): InkPicture
     {
         $box = $drawing->box();
-        $bytes = $this->fetched($drawing, null, 1.0);
 
-        return null === $bytes ? null : new InkPicture($bytes, 'image/jpeg', [0.0, 0.0], [$box->width, 0.0], [0.0, $box->height]);
+        return new InkPicture($this->fetched($drawing, null, 1.0) ?? '', 'image/jpeg', [0.0, 0.0], [$box->width, 0.0], [0.0, $box->height]);
     }
 
     /**

@@ -8,8 +8,6 @@ use Plinth\Core\Exchange\PlanDocument\PlanWriter;
 use Plinth\Core\Exchange\SheetsDocument\SheetsWriter;
 use Plinth\Core\Exchange\Svg\SvgWriter;
 use Plinth\Core\Sheets\Exception\UnusableSheet;
-use Plinth\Core\Sheets\Model\PrintSheet as CoreSheet;
-use Plinth\Core\Sheets\Model\SheetView as CoreView;
 use Plinth\Core\Sheets\PaperSize;
 use Plinth\Core\Sheets\PlanningSet;
 use Plinth\Core\Sheets\PrintedSheet;
@@ -59,16 +57,8 @@ final readonly class SheetController
         } catch (UnusableSheet $e) {
             throw Refusal::invalid($e->why(), $e->getMessage(), $e->at());
         }
-        $today = $this->clock->now()->format('Y-m-d');
 
-        return new JsonResponse(['sheets' => array_map(static fn (CoreSheet $s, int $i): array => [
-            'id' => $s->id,
-            'values' => [
-                'order' => $i, 'width' => $s->width, 'height' => $s->height, 'part' => $s->part, 'number' => $s->number, 'owner' => '',
-                'creator' => '', 'approved' => '', 'date' => $today,
-            ],
-            'views' => array_map(static fn (CoreView $v): array => ['id' => $v->id, 'values' => SheetView::valuesOf($v, $s->id)], $s->views),
-        ], $set, array_keys($set))]);
+        return new JsonResponse(['sheets' => Sheets::rows($set, $this->clock->now()->format('Y-m-d'))]);
     }
 
     #[Needs(Who::Reader)]

@@ -207,9 +207,8 @@ final readonly class SheetSubjects
             $key = $drawing->id()->toRfc4122();
             // Of all there is, photographs and sides are what a set shows.
             $isWanted = null === $wanted ? null !== $drawing->side() && \count($pictures) < 2 : isset($wanted['picture'][$key]);
-            $picture = $isWanted ? $this->pictures->alone($drawing) : null;
-            if (null !== $picture) {
-                $pictures[$key] = [$picture, (string) $drawing->values()['name']];
+            if ($isWanted) {
+                $pictures[$key] = [$this->pictures->alone($drawing), (string) $drawing->values()['name']];
             }
         }
 

@@ -6,6 +6,7 @@ namespace Plinth\Server\Sheets;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Plinth\Core\Sheets\Model\PrintSheet as CoreSheet;
+use Plinth\Core\Sheets\Model\SheetView as CoreView;
 use Symfony\Component\Uid\Uuid;
 
 /** Print sheets of a project as the core knows them, in their order. */
@@ -31,5 +32,24 @@ final readonly class Sheets
             static fn (PrintSheet $s): CoreSheet => $s->withViews($views[$s->id()->toRfc4122()] ?? []),
             $this->entities->getRepository(PrintSheet::class)->findBy(['project' => $project], ['order' => 'ASC', 'id' => 'ASC']),
         );
+    }
+
+    /**
+     * What adds a set that the core has proposed.
+     *
+     * @param list<CoreSheet> $set
+     *
+     * @return list<array{id: string, values: array<string, mixed>, views: list<array{id: string, values: array<string, mixed>}>}>
+     */
+    public static function rows(array $set, string $date, string $owner = '', string $creator = ''): array
+    {
+        return array_map(static fn (CoreSheet $s, int $i): array => [
+            'id' => $s->id,
+            'values' => [
+                'order' => $i, 'width' => $s->width, 'height' => $s->height, 'part' => $s->part, 'number' => $s->number, 'owner' => $owner,
+                'creator' => $creator, 'approved' => '', 'date' => $date,
+            ],
+            'views' => array_map(static fn (CoreView $v): array => ['id' => $v->id, 'values' => SheetView::valuesOf($v, $s->id)], $s->views),
+        ], $set, array_keys($set));
     }
 }

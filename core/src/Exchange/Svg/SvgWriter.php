@@ -101,7 +101,7 @@ final class SvgWriter
 
     private static function picture(InkPicture $picture): string
     {
-        return \sprintf(
+        return '' === $picture->bytes ? '' : \sprintf(
             '<image width="1" height="1" preserveAspectRatio="none" transform="matrix(%s)" xlink:href="data:%s;base64,%s"/>'."\n",
             implode(' ', array_map(self::number(...), [...$picture->right, ...$picture->down, ...$picture->origin])),
             $picture->type,
