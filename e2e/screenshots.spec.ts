@@ -221,7 +221,10 @@ test("main views", async ({ page }) => {
   await expect(page.getByText(/lie further apart/)).toBeVisible({ timeout: 30_000 });
   await page.screenshot(shot("prove"));
   await page.keyboard.press("Alt+5");
-  await page.getByRole("button", { name: "Look at it closely" }).click();
+  await page.getByRole("button", { name: "A3", exact: true }).click();
+  await page.getByRole("button", { name: /Propose/ }).click();
+  await expect(page.getByRole("button", { name: "The next one" })).toBeVisible({ timeout: 30_000 });
+  await page.getByRole("button", { name: "The next one" }).click();
   await page.waitForTimeout(2500);
   await page.screenshot(shot("hand-over"));
   await page.keyboard.press("Escape");

@@ -30,7 +30,11 @@ final class WrongUsage extends \InvalidArgumentException
     public static function noSheet(string $sheet, int $count): self
     {
         return new self(
-            0 === $count ? 'There are no sheets in this document.' : \sprintf('There is no sheet “%s”: write a number from 1 to %d, or as pdf: all.', $sheet, $count),
+            0 === $count ? 'There are no sheets in this document.' : \sprintf(
+                'There is no sheet “%s”: write a number from 1 to %d, or as pdf: all.',
+                $sheet,
+                $count,
+            ),
             'sheet',
         );
     }

@@ -218,7 +218,14 @@ final class ProgramTest extends TestCase
     public function testSheetsOfADocumentArePrinted(): void
     {
         $plan = (new House())->plan();
-        $view = static fn (string $id, ViewKind $kind, string $of): SheetView => new SheetView($id, $kind, $of, 150.0, 150.0, shows: Shows::usually($kind));
+        $view = static fn (string $id, ViewKind $kind, string $of): SheetView => new SheetView(
+            $id,
+            $kind,
+            $of,
+            150.0,
+            150.0,
+            shows: Shows::usually($kind),
+        );
         $sheets = [
             new PrintSheet('a', 420.0, 297.0, [$view('v', ViewKind::Plan, $plan->storeys[0]->id)], 'Ground floor', 'A-01'),
             new PrintSheet('b', 594.0, 420.0, [$view('w', ViewKind::Side, 'south'), $view('x', ViewKind::Rooms, '')], 'South side', 'A-02'),
@@ -226,7 +233,10 @@ final class ProgramTest extends TestCase
         $south = new SheetSide('south', 'South', [new Point(-5000.0, -9000.0), new Point(15_000.0, -9000.0)]);
         $document = [...PlanWriter::document($plan), ...SheetsWriter::parts($sheets, [$south])];
         $file = (string) tempnam(sys_get_temp_dir(), 'sheet');
-        $export = static fn (string $format, string $sheet): array => self::plinth(['export', 'format' => $format, '--out' => $file, '--sheet' => $sheet, '--title' => 'Weir'], $document);
+        $export = static fn (string $format, string $sheet): array => self::plinth(
+            ['export', 'format' => $format, '--out' => $file, '--sheet' => $sheet, '--title' => 'Weir'],
+            $document,
+        );
         [$code, $answer] = $export('svg', '2');
         self::assertSame(0, $code);
         self::assertEquals([['title' => 'A-02 South side', 'widthMm' => 594.0, 'heightMm' => 420.0]], $answer['sheets']);

@@ -81,7 +81,17 @@ final class ExportCommand extends Command
             'gltf' => self::gltf($plan, $storeys),
             default => null === $input->getOption('sheet')
                 ? $this->printed($format, [self::sheet($plan, $storeys[0], $input)], Json::text($input->getOption('title')))
-                : $this->printed($format, self::sheets($plan, SheetsReader::read($document), Json::text($input->getOption('sheet')), $format, Json::text($input->getOption('title'))), Json::text($input->getOption('title'))),
+                : $this->printed(
+                    $format,
+                    self::sheets(
+                        $plan,
+                        SheetsReader::read($document),
+                        Json::text($input->getOption('sheet')),
+                        $format,
+                        Json::text($input->getOption('title')),
+                    ),
+                    Json::text($input->getOption('title')),
+                ),
         };
         if (false === @file_put_contents(Json::text($out), $written)) {
             throw WrongUsage::cannotWrite(Json::text($out));
@@ -110,7 +120,10 @@ final class ExportCommand extends Command
     private function printed(string $format, array $sheets, string $title): array
     {
         $first = $sheets[0];
-        $told = ['sheets' => array_map(static fn (PrintedSheet $s): array => ['title' => $s->title, 'widthMm' => $s->width, 'heightMm' => $s->height], $sheets)];
+        $told = ['sheets' => array_map(
+            static fn (PrintedSheet $s): array => ['title' => $s->title, 'widthMm' => $s->width, 'heightMm' => $s->height],
+            $sheets,
+        )];
 
         return [match ($format) {
             'svg' => SvgWriter::write($first, true),
@@ -127,7 +140,11 @@ final class ExportCommand extends Command
     private static function sheets(Plan $plan, SheetsReader $read, string $wanted, string $format, string $title): array
     {
         $count = \count($read->sheets);
-        $number = 'all' === $wanted && 'pdf' === $format ? 0 : filter_var($wanted, \FILTER_VALIDATE_INT, ['options' => ['min_range' => 1, 'max_range' => $count]]);
+        $number = 'all' === $wanted && 'pdf' === $format ? 0 : filter_var(
+            $wanted,
+            \FILTER_VALIDATE_INT,
+            ['options' => ['min_range' => 1, 'max_range' => $count]],
+        );
         if (false === $number || 0 === $count) {
             throw WrongUsage::noSheet($wanted, $count);
         }

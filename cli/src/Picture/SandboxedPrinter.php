@@ -37,7 +37,11 @@ final readonly class SandboxedPrinter implements Printer
     {
         $folder = $this->sandboxed->folder();
         try {
-            return $print(new SheetPrinter($this->sandboxed->tool(), new FileStore(new LocalStore($folder), new DiskSpace(), 1), $this->sandboxed->root));
+            return $print(new SheetPrinter(
+                $this->sandboxed->tool(),
+                new FileStore(new LocalStore($folder), new DiskSpace(), 1),
+                $this->sandboxed->root,
+            ));
         } finally {
             foreach (['making', ''] as $of) {
                 @rmdir("$folder/$of");

@@ -97,7 +97,11 @@ final class OutsideChains
             $told = $this->ink->chain($side, array_map(static fn (array $p): array => [$p[0], $p[2]], $chain), $out, $key);
             foreach ($chain as [$along, $from]) {
                 if (\in_array($along, $told, true)) {
-                    $reach[(string) round($along, 1)] = [$along, $places->over($along, $from), max($out, $reach[(string) round($along, 1)][2] ?? $out)];
+                    $reach[(string) round($along, 1)] = [
+                        $along,
+                        $places->over($along, $from),
+                        max($out, $reach[(string) round($along, 1)][2] ?? $out),
+                    ];
                 }
             }
         }

@@ -44,7 +44,9 @@ final readonly class PaperFrame
      */
     public static function room(float $width, float $height): array
     {
-        return [self::FILING_MM, self::MARGIN_MM, $width - self::MARGIN_MM, $height - self::MARGIN_MM - self::FOOT_MM - self::BLOCK_HEIGHT_MM];
+        [$left, $top, $right, $bottom] = self::views($width, $height);
+
+        return [$left, $top, $right, $bottom - self::BLOCK_HEIGHT_MM];
     }
 
     /** @return array{float, float, float, float} all within the frame, the title block's room too; mm */

@@ -42,7 +42,14 @@ final class PlanSheet
     /** What is drawn on nothing is dashed, where its wear is shown. */
     private const WORN = [6.0, 4.0];
     /** Rooms of one name are of one colour. */
-    private const COLOURS = [[0xF6, 0xE7, 0xD2], [0xE3, 0xEE, 0xDC], [0xDC, 0xEA, 0xF2], [0xF3, 0xE0, 0xE0], [0xEA, 0xE4, 0xF2], [0xF4, 0xF1, 0xD3]];
+    private const COLOURS = [
+        [0xF6, 0xE7, 0xD2],
+        [0xE3, 0xEE, 0xDC],
+        [0xDC, 0xEA, 0xF2],
+        [0xF3, 0xE0, 0xE0],
+        [0xEA, 0xE4, 0xF2],
+        [0xF4, 0xF1, 0xD3],
+    ];
     /** Round a figure lines are left out for so much, mm. */
     private const CLEAR_MM = 0.3;
     private const TAG_MM = 2.5;
@@ -183,7 +190,8 @@ final class PlanSheet
 
         return null === $extent || !$this->view->shows(Shows::Dimensions) ? $objects : array_values(array_filter(
             $objects,
-            static fn (PlacedObject $o): bool => $o->at->x > $extent[0] && $o->at->x < $extent[2] && $o->at->y > $extent[1] && $o->at->y < $extent[3],
+            static fn (PlacedObject $o): bool => abs(2.0 * $o->at->x - $extent[0] - $extent[2]) < $extent[2] - $extent[0]
+                && abs(2.0 * $o->at->y - $extent[1] - $extent[3]) < $extent[3] - $extent[1],
         ));
     }
 
@@ -196,7 +204,10 @@ final class PlanSheet
         // Lines first: no figure stands on a line of another chain.
         foreach ($through as $k => [$side, $out, $places]) {
             $through[$k][1] = $out + $chains->movedOut(self::insideKey($side, $places), $side);
-            $ends = array_map(fn (array $p): array => $this->paper->of($side->at($p[0], $through[$k][1])), [$places[0], $places[\count($places) - 1]]);
+            $ends = array_map(
+                fn (array $p): array => $this->paper->of($side->at($p[0], $through[$k][1])),
+                [$places[0], $places[\count($places) - 1]],
+            );
             $this->free->line($ends);
         }
         foreach ($through as [$side, $out, $places]) {
@@ -334,7 +345,9 @@ final class PlanSheet
             foreach ($this->free->beside($from, $to, self::CLEAR_MM) as $piece) {
                 $this->draw(new SheetInk([], [new InkLine($piece, InkLine::FINE, [24.0, 6.0, 1.0, 6.0])]));
             }
-            $this->draw($isUpright ? SheetSigns::bubble($end[0], $end[1] - 4.0, $label) : SheetSigns::bubble($end[0] - 4.0, $end[1], $label));
+            $this->draw(
+                $isUpright ? SheetSigns::bubble($end[0], $end[1] - 4.0, $label) : SheetSigns::bubble($end[0] - 4.0, $end[1], $label),
+            );
         }
         $drawn = $this->ink()->bounds() ?? $drawn;
         foreach ($sections as $section) {
@@ -515,7 +528,10 @@ final class PlanSheet
         [$right, $left] = [\array_slice($piece, 0, $half), array_reverse(\array_slice($piece, $half))];
         [$nearRight, $farRight, $farLeft, $nearLeft] = [$right[0], $right[$half - 1], $left[\count($left) - 1], $left[0]];
         if (OpeningKind::Window === $opening->kind) {
-            $pane = \count($right) === \count($left) ? array_map(self::middle(...), $right, $left) : [self::middle($nearRight, $nearLeft), self::middle($farRight, $farLeft)];
+            $pane = \count($right) === \count($left) ? array_map(self::middle(...), $right, $left) : [
+                self::middle($nearRight, $nearLeft),
+                self::middle($farRight, $farLeft),
+            ];
             foreach ([$right, $left, $pane] as $line) {
                 $this->stroke($line, InkLine::NARROW);
             }

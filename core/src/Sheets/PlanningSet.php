@@ -63,8 +63,13 @@ final class PlanningSet
      *
      * @throws UnusableSheet where there is nothing to be drawn, or not the room for it
      */
-    public static function plan(SheetSubject $subject, string $storey, PaperSize $paper, bool $upright, array $scales = PrintScale::RECOMMENDED): PrintSheet
-    {
+    public static function plan(
+        SheetSubject $subject,
+        string $storey,
+        PaperSize $paper,
+        bool $upright,
+        array $scales = PrintScale::RECOMMENDED,
+    ): PrintSheet {
         [$short, $long] = $paper->sides();
         [$width, $height] = $upright ? [$short, $long] : [$long, $short];
         $set = new self($subject, new SheetPainter($subject), $width, $height, static fn (): string => '1');
@@ -74,7 +79,7 @@ final class PlanningSet
         if ([] === ($subject->storey($storey)->walls ?? [])) {
             throw UnusableSheet::isEmpty();
         }
-        $scaled = $set->scaled($view, $set->fitting($view, $scales, $right - $left, $bottom - $top));
+        $scaled = $view->scaled($set->fitting($view, $scales, $right - $left, $bottom - $top));
         $box = $set->painter->view($scaled)->bounds();
         if (null === $box || $box[2] - $box[0] > $right - $left || $box[3] - $box[1] > $bottom - $top) {
             throw UnusableSheet::isTooSmall();
@@ -107,7 +112,11 @@ final class PlanningSet
                 \array_slice(array_keys($this->subject->pictures), 0, 2),
             );
             $this->put('Roof and schedules', [
-                [$this->view(ViewKind::Standing)->lookedAt(0.0, 90.0), self::SET], [$this->view(ViewKind::Standing), self::SET], [$this->view(ViewKind::Rooms), []], [$this->view(ViewKind::Openings), []], ...$pictures,
+                [$this->view(ViewKind::Standing)->lookedAt(0.0, 90.0), self::SET],
+                [$this->view(ViewKind::Standing), self::SET],
+                [$this->view(ViewKind::Rooms), []],
+                [$this->view(ViewKind::Openings), []],
+                ...$pictures,
             ]);
         }
     }
@@ -160,7 +169,7 @@ final class PlanningSet
         }
         $boxes = [];
         foreach ($views as [$view, $scales]) {
-            $scaled = [] === $scales ? $view : $this->scaled($view, ViewKind::Site === $view->kind
+            $scaled = [] === $scales ? $view : $view->scaled(ViewKind::Site === $view->kind
                 ? $this->fitting($view, $scales, 0.6 * ($right - $left), $bottom - $top - 2.0 * self::APART_MM)
                 : ($scale ?? 100.0));
             $box = $this->painter->view($scaled)->bounds();
@@ -177,7 +186,8 @@ final class PlanningSet
             [$x, $y] = $at ?? [$left + self::APART_MM, $top + self::APART_MM];
             // Beside one of its kind it stands at the same height: floors lie over floors, ground at ground.
             $before = $placed[\count($placed) - 1] ?? null;
-            $lower = null !== $before && $before->kind === $scaled->kind && $scaled->kind->isToScale() ? $before->y - ($scaled->y + $y - $box[1]) : 0.0;
+            $isAlike = $before?->kind === $scaled->kind && $scaled->kind->isToScale();
+            $lower = $isAlike ? $before->y - ($scaled->y + $y - $box[1]) : 0.0;
             if ($lower > 0.0 && $lower < self::LOWER_MM && $this->isFree($x, $y + $lower, $box[2] - $box[0], $box[3] - $box[1], $boxes)) {
                 $y += $lower;
             }
@@ -192,7 +202,7 @@ final class PlanningSet
     {
         $boxes = [];
         foreach ($views as [$view]) {
-            $box = $this->painter->view($this->scaled($view, $scale))->bounds() ?? [0.0, 0.0, 0.0, 0.0];
+            $box = $this->painter->view($view->scaled($scale))->bounds() ?? [0.0, 0.0, 0.0, 0.0];
             $at = $this->place($box[2] - $box[0], $box[3] - $box[1], $boxes);
             if (null === $at) {
                 return false;
@@ -282,32 +292,12 @@ final class PlanningSet
             if (null !== $extent && (($extent[2] - $extent[0]) / $scale > $wide || ($extent[3] - $extent[1]) / $scale > $high)) {
                 continue; // nobody has to draw it to see that
             }
-            $box = $this->painter->view($this->scaled($view, $scale))->bounds();
+            $box = $this->painter->view($view->scaled($scale))->bounds();
             if (null === $box || ($box[2] - $box[0] <= $wide && $box[3] - $box[1] <= $high)) {
                 return $scale;
             }
         }
 
         return $scales[\count($scales) - 1] ?? 100.0;
-    }
-
-    private function scaled(SheetView $view, float $scale): SheetView
-    {
-        return new SheetView(
-            $view->id,
-            $view->kind,
-            $view->of,
-            $view->x,
-            $view->y,
-            $scale,
-            $view->window,
-            $view->width,
-            $view->title,
-            $view->words,
-            $view->shows,
-            $view->turn,
-            $view->tilt,
-            $view->marks,
-        );
     }
 }

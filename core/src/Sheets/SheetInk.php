@@ -33,7 +33,7 @@ final readonly class SheetInk
         );
     }
 
-    /** @return array{float, float, float, float}|null how far it reaches on paper, least x and y, most x and y, mm; null where there is nothing */
+    /** @return array{float, float, float, float}|null how far it reaches, least x and y, most x and y, mm; null where there is nothing */
     public function bounds(): ?array
     {
         $points = array_merge(

@@ -68,10 +68,21 @@ final class SheetPainter
             $sheet->approved,
             "$number/$count",
         );
-        $frame = PaperFrame::of($sheet->width, $sheet->height, $fields, implode(', ', array_unique($scales)), $this->subject->written->inWords());
+        $frame = PaperFrame::of(
+            $sheet->width,
+            $sheet->height,
+            $fields,
+            implode(', ', array_unique($scales)),
+            $this->subject->written->inWords(),
+        );
         $title = trim(implode(' ', array_filter([$sheet->number, $sheet->part], self::isSaid(...))));
 
-        return new PrintedSheet($sheet->width, $sheet->height, [...$groups, new InkGroup($frame)], '' === $title ? "Sheet $number" : $title);
+        return new PrintedSheet(
+            $sheet->width,
+            $sheet->height,
+            [...$groups, new InkGroup($frame)],
+            '' === $title ? "Sheet $number" : $title,
+        );
     }
 
     /** @throws UnusableSheet */
@@ -104,7 +115,7 @@ final class SheetPainter
         return new InkGroup($ink, $view->id, $clip, null === $clip ? $beside : $beside->with(self::round($clip)), $bounds);
     }
 
-    /** @return array{float, float, float, float}|null how far what a view is of reaches without anything beside, mm; null where that is not known */
+    /** @return array{float, float, float, float}|null how far what a view shows reaches by itself, mm; null where that is not known */
     public function extent(SheetView $view): ?array
     {
         $storey = ViewKind::Plan === $view->kind ? $this->subject->storey($view->of) : null;
@@ -198,7 +209,12 @@ final class SheetPainter
         }
         $scale = new InkText($x, $y + 4.5, self::scale($view->scale), 2.5);
         $beside = $x + max($title->width(), $scale->width()) + 10.0;
-        $ink = (new SheetInk([], [], [$title, $scale]))->with(SheetSigns::scaleBar($view->scale, $beside, $y + 2.5, $this->subject->written));
+        $ink = (new SheetInk([], [], [$title, $scale]))->with(SheetSigns::scaleBar(
+            $view->scale,
+            $beside,
+            $y + 2.5,
+            $this->subject->written,
+        ));
         $bar = $ink->bounds();
         if (null !== $this->subject->bearing && null !== $bar && ViewKind::Side !== $view->kind) {
             $ink = $ink->with(SheetSigns::north($bar[2] + 10.0, $y + 0.5, $this->subject->bearing));

@@ -73,7 +73,10 @@ final readonly class SheetSubject
         $numbers = [];
         $count = ['D' => 1, 'W' => 1];
         foreach ($plan->storeys as $storey) {
-            $openings = array_filter($storey->openings, static fn (Opening $o): bool => OpeningKind::Opening !== $o->kind || isset($known[$o->id]));
+            $openings = array_filter(
+                $storey->openings,
+                static fn (Opening $o): bool => OpeningKind::Opening !== $o->kind || isset($known[$o->id]),
+            );
             usort($openings, static fn (Opening $a, Opening $b): int => $a->id <=> $b->id);
             foreach ($openings as $opening) {
                 $letter = OpeningKind::Door === $opening->kind ? 'D' : 'W';

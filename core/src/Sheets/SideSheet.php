@@ -65,7 +65,8 @@ final class SideSheet
         [, $low, , $high] = self::built($drawn) ?? $bounds;
         if (null !== $ground) {
             $wide = self::GROUND_MM * $paper->scale;
-            $inks[] = new SheetInk([], [new InkLine([$paper->of([$left - $wide, $ground]), $paper->of([$right + $wide, $ground])], InkLine::BROAD)]);
+            $ends = [$paper->of([$left - $wide, $ground]), $paper->of([$right + $wide, $ground])];
+            $inks[] = new SheetInk([], [new InkLine($ends, InkLine::BROAD)]);
         }
         foreach ($inks as $ink) {
             foreach ($ink->texts as $text) {
@@ -93,7 +94,9 @@ final class SideSheet
     {
         $isBuilt = static fn (ViewLine|CutFace $of): bool => BodyKind::Object !== $of->kind;
 
-        return (new DrawnView(array_values(array_filter($drawn->lines, $isBuilt)), array_values(array_filter($drawn->faces, $isBuilt))))->bounds();
+        [$lines, $faces] = [array_filter($drawn->lines, $isBuilt), array_filter($drawn->faces, $isBuilt)];
+
+        return (new DrawnView(array_values($lines), array_values($faces)))->bounds();
     }
 
     /** @return array<string, array{float, string}> eaves and ridge, where a roof is seen: mm over the project's zero, and name */
@@ -189,7 +192,10 @@ final class SideSheet
                 $kept[] = $place;
             }
         }
-        $chains = \count($kept) > 2 ? ['heights' => $kept, 'overall' => [$kept[0], $kept[\count($kept) - 1]]] : (2 === \count($kept) ? ['overall' => $kept] : []);
+        $chains = [
+            ...(\count($kept) > 2 ? ['heights' => $kept] : []),
+            ...(\count($kept) > 1 ? ['overall' => [$kept[0], $kept[\count($kept) - 1]]] : []),
+        ];
         $row = 0;
         $side = ChainSide::Left;
         foreach ($chains as $name => $chain) {

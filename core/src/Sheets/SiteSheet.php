@@ -71,7 +71,10 @@ final class SiteSheet
             array_push($texts, ...$clear->texts);
             $points = $boundary->points();
             array_push($texts, ...Stamps::in([[
-                array_map($paper->of(...), $points), $paper->of(Polygon::labelPoint($points)), 'Site', $written->area(abs($boundary->area())),
+                array_map($paper->of(...), $points),
+                $paper->of(Polygon::labelPoint($points)),
+                'Site',
+                $written->area(abs($boundary->area())),
             ]], $free));
         }
 

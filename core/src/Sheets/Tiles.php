@@ -16,8 +16,8 @@ final class Tiles
      * @param float $width mm of the sheet
      * @param float $height mm of the sheet
      *
-     * @return array{float, float, list<array{float, float, string}>} width and height of the paper, and for each piece the left and the top
-     *                                                                of what it shows, mm of the sheet, and its name: `A1`, `B1`, … along the first row
+     * @return array{float, float, list<array{float, float, string}>} width and height of the paper; of each piece left and top of what it
+     *                                                                shows, mm of the sheet, and its name: `A1`, `B1`, …
      */
     public static function of(float $width, float $height, PaperSize $paper): array
     {

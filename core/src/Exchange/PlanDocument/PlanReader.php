@@ -63,14 +63,31 @@ final class PlanReader
     /** @throws UnreadableDocument with the path of what breaks the format */
     public static function read(string $json): Plan
     {
-        $document = JsonValue::parse($json)->object(['format', 'version', 'units', 'remarks', 'finishes', 'stairLimits', 'sides', 'sheets', 'storeys']);
+        $document = JsonValue::parse($json)->object([
+            'format',
+            'version',
+            'units',
+            'remarks',
+            'finishes',
+            'stairLimits',
+            'sides',
+            'sheets',
+            'storeys',
+        ]);
         $document->get('format')->word([self::FORMAT]);
         $version = (int) $document->get('version')->number();
         if ($version < 1 || $version > self::VERSION || (float) $version !== $document->get('version')->number()) {
             throw UnreadableDocument::outOfRange('version', \sprintf('1 or %d', self::VERSION));
         }
         $reader = new self($version);
-        $document->object(['format', 'version', 'units', 'remarks', ...$reader->since2(['finishes', 'stairLimits', 'sides', 'sheets']), 'storeys']);
+        $document->object([
+            'format',
+            'version',
+            'units',
+            'remarks',
+            ...$reader->since2(['finishes', 'stairLimits', 'sides', 'sheets']),
+            'storeys',
+        ]);
         $document->get('units')->word(['mm']);
         foreach ($document->list('remarks') as $remark) {
             $remark->text();

@@ -43,14 +43,21 @@ final class SvgWriter
             self::groups($sheet),
         );
 
-        return self::document($wide, $high, "$sheet->title, $name", $inner.self::ink(Tiles::marks($wide, $high, "$sheet->title, $name")), false);
+        return self::document(
+            $wide,
+            $high,
+            "$sheet->title, $name",
+            $inner.self::ink(Tiles::marks($wide, $high, "$sheet->title, $name")),
+            false,
+        );
     }
 
     private static function document(float $width, float $height, string $title, string $inside, bool $withLetters): string
     {
         return \sprintf(
             '<?xml version="1.0" encoding="UTF-8"?>'."\n"
-            .'<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" width="%1$smm" height="%2$smm" viewBox="0 0 %1$s %2$s" xml:lang="en">'."\n"
+            .'<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" '
+            .'width="%1$smm" height="%2$smm" viewBox="0 0 %1$s %2$s" xml:lang="en">'."\n"
             ."<title>%3\$s</title>\n%4\$s%5\$s</svg>\n",
             self::number($width),
             self::number($height),

@@ -108,7 +108,10 @@ final class ChainInk
         }
         // What was moved by hand stands where it was put; the rest finds room beside it. Long parts first: they have the least choice.
         $order = $parts;
-        usort($order, fn (array $a, array $b): int => [isset($this->marks[$b[3]]), $b[1] - $b[0]] <=> [isset($this->marks[$a[3]]), $a[1] - $a[0]]);
+        usort(
+            $order,
+            fn (array $a, array $b): int => [isset($this->marks[$b[3]]), $b[1] - $b[0]] <=> [isset($this->marks[$a[3]]), $a[1] - $a[0]],
+        );
         foreach ($isInside ? $order : $this->movedFirst($parts) as [$from, $to, $words, $of, $isWall]) {
             $this->figure($side, $from, $to, $out, $words, $of, $isInside ? $isWall : null);
         }
@@ -186,7 +189,7 @@ final class ChainInk
         }
     }
 
-    /** @return list<array{float, int}> mm of paper along, and row: on its line where its part is wide enough, otherwise over it and aside */
+    /** @return list<array{float, int}> mm of paper along, and row: on its line where there is room, otherwise over it */
     private function tries(float $low, float $high, float $width, ?bool $isWall): array
     {
         $middle = ($low + $high) / 2.0;

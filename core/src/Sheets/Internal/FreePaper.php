@@ -65,7 +65,8 @@ final class FreePaper
             for ($k = 0; $k < $pieces; ++$k) {
                 [$s, $t] = [$k / $pieces, ($k + 1) / $pieces];
                 $piece = [$ax + $s * ($bx - $ax), $ay + $s * ($by - $ay), $ax + $t * ($bx - $ax), $ay + $t * ($by - $ay)];
-                foreach (self::cells([min($piece[0], $piece[2]), min($piece[1], $piece[3]), max($piece[0], $piece[2]), max($piece[1], $piece[3])]) as $cell) {
+                [$x1, $y1, $x2, $y2] = $piece;
+                foreach (self::cells([min($x1, $x2), min($y1, $y2), max($x1, $x2), max($y1, $y2)]) as $cell) {
                     $this->linesIn[$cell][] = \count($this->lines);
                 }
                 $this->lines[] = $piece;

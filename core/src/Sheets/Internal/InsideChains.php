@@ -81,12 +81,15 @@ final class InsideChains
                 }
             }
         }
-        // The line that tells most of what is left, again and again. What a line tells becomes less, never more: looked at again is only the
-        // one that told most when it was looked at last (Minoux 1978, from memory).
+        // The line that tells most of what is left, again and again. What a line tells becomes less, never more: looked at again is only
+        // the one that told most when it was looked at last (Minoux 1978, from memory).
         $queue = new \SplPriorityQueue();
         $wide = [];
         foreach ($crossed as $k => $stretches) {
-            $wide[$k] = array_values(array_filter($stretches, static fn (array $s): bool => $s[1] - $s[0] >= self::WIDE * ($widths[$s[2]] ?? 0.0)));
+            $wide[$k] = array_values(array_filter(
+                $stretches,
+                static fn (array $s): bool => $s[1] - $s[0] >= self::WIDE * ($widths[$s[2]] ?? 0.0),
+            ));
             $queue->insert($k, [\count($wide[$k]), -$k]);
         }
         $queue->setExtractFlags(\SplPriorityQueue::EXTR_BOTH);
@@ -125,7 +128,10 @@ final class InsideChains
         [$x, $y] = $paper->of($side->at(($from + $to) / 2.0, $out));
         [$half, $high] = [self::FIGURE_MM[0] / 2.0, self::FIGURE_MM[1]];
 
-        return !$free->isFree($side->isUpright() ? [[$x - $high, $y - $half], [$x, $y + $half]] : [[$x - $half, $y - $high], [$x + $half, $y]], 0.1);
+        return !$free->isFree(
+            $side->isUpright() ? [[$x - $high, $y - $half], [$x, $y + $half]] : [[$x - $half, $y - $high], [$x + $half, $y]],
+            0.1,
+        );
     }
 
     /**

@@ -23,7 +23,7 @@ final class OutsidePlaces
     /** Nearer places than this are one; a jamb that lies no further off a face lies in it, mm. */
     private const SAME_MM = 2.0;
 
-    /** @var list<array{float, float, float, string, string}> faces that look there: from and to along the side, how far out; mm; what their ends are */
+    /** @var list<array{float, float, float, string, string}> faces that look there: from and to, how far out, mm; what their ends are */
     private array $faces = [];
 
     /** @param list<Ring> $rings round walls, counter-clockwise */

@@ -30,10 +30,17 @@ final class PlaceNames
         foreach ($walls as $wall) {
             foreach ($wall->stretches as ['from' => $from, 'right' => $right, 'to' => $to, 'left' => $left]) {
                 foreach ([$from, ...$right, $to, ...$left] as [$x, $y]) {
-                    [$low, $high] = [self::cell($x - self::NEAR_MM, $y - self::NEAR_MM), self::cell($x + self::NEAR_MM, $y + self::NEAR_MM)];
+                    [$low, $high] = [
+                        self::cell($x - self::NEAR_MM, $y - self::NEAR_MM),
+                        self::cell($x + self::NEAR_MM, $y + self::NEAR_MM),
+                    ];
                     $this->corners[$low][] = [$x, $y, $wall->id];
                     if ($low !== $high) {
-                        foreach (array_unique([self::cell($x - self::NEAR_MM, $y + self::NEAR_MM), self::cell($x + self::NEAR_MM, $y - self::NEAR_MM), $high]) as $cell) {
+                        foreach (array_unique([
+                            self::cell($x - self::NEAR_MM, $y + self::NEAR_MM),
+                            self::cell($x + self::NEAR_MM, $y - self::NEAR_MM),
+                            $high,
+                        ]) as $cell) {
                             if ($cell !== $low) {
                                 $this->corners[$cell][] = [$x, $y, $wall->id];
                             }

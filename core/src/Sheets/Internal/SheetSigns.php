@@ -46,7 +46,11 @@ final class SheetSigns
     {
         $ring = self::circle($x, $y, max(self::BUBBLE_MM, (new InkText(0.0, 0.0, $words, self::TEXT_MM))->width() / 2.0 + 1.0));
 
-        return new SheetInk([], [new InkLine($ring, InkLine::NARROW, closed: true)], [new InkText($x, $y + self::TEXT_MM / 2.0, $words, self::TEXT_MM, 'middle')]);
+        return new SheetInk(
+            [],
+            [new InkLine($ring, InkLine::NARROW, closed: true)],
+            [new InkText($x, $y + self::TEXT_MM / 2.0, $words, self::TEXT_MM, 'middle')],
+        );
     }
 
     /**
@@ -113,7 +117,11 @@ final class SheetSigns
         $long = self::BAR_PARTS * $part;
         $foot = $y + self::BAR_MM;
 
-        return new SheetInk($areas, [new InkLine([[$x, $y], [$x + $long, $y], [$x + $long, $foot], [$x, $foot]], InkLine::NARROW, closed: true)], $texts);
+        return new SheetInk(
+            $areas,
+            [new InkLine([[$x, $y], [$x + $long, $y], [$x + $long, $foot], [$x, $foot]], InkLine::NARROW, closed: true)],
+            $texts,
+        );
     }
 
     /** @return non-empty-list<array{float, float}> */

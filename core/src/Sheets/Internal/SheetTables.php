@@ -54,7 +54,10 @@ final readonly class SheetTables
             usort($regions, static fn ($a, $b): int => strnatcmp($a->room->number ?? '~', $b->room->number ?? '~'));
             foreach ($regions as $region) {
                 $rows[] = [
-                    $storey->name, $region->room->number ?? '', $region->room->name ?? '–', $this->subject->written->length($region->clear[0]),
+                    $storey->name,
+                    $region->room->number ?? '',
+                    $region->room->name ?? '–',
+                    $this->subject->written->length($region->clear[0]),
                     $this->subject->written->length($region->clear[1]), $this->subject->written->area($region->netAreaMm2),
                 ];
                 $all += $region->netAreaMm2;
@@ -80,7 +83,8 @@ final readonly class SheetTables
                 $rows[] = [
                     $numbers[$opening->id], $storey->name, $opening->kind->value, $this->subject->written->length($opening->width),
                     null === $opening->height ? '–' : $this->subject->written->length($opening->height),
-                    $this->subject->written->length($opening->sill), 'door' === $opening->kind->value ? "$opening->leaf, $opening->hand" : '',
+                    $this->subject->written->length($opening->sill),
+                    'door' === $opening->kind->value ? "$opening->leaf, $opening->hand" : '',
                 ];
             }
         }
@@ -109,7 +113,12 @@ final readonly class SheetTables
         if ($isWorn) {
             $signs[] = ['worn', 'wall that rests on no ink and no figure', '(where its wear is shown)'];
         }
-        array_push($signs, ['seen', 'edge that is seen', ''], ['hidden', 'edge that is hidden, or lies over the cut', ''], ['section', 'axis, or where a section is cut', '']);
+        array_push(
+            $signs,
+            ['seen', 'edge that is seen', ''],
+            ['hidden', 'edge that is hidden, or lies over the cut', ''],
+            ['section', 'axis, or where a section is cut', ''],
+        );
         if ([] !== $this->subject->boundaries) {
             $signs[] = ['boundary', 'boundary of the site', ''];
         }
@@ -124,7 +133,13 @@ final readonly class SheetTables
             array_push($said, ...array_map(static fn (string $a): string => "Assumed: $a", $this->subject->assumptions));
         }
 
-        return WordsInk::notes('' === $view->title ? 'Notes' : $view->title, $said, $view->x, $view->y, $view->width ?? WordsInk::NOTES_WIDE_MM);
+        return WordsInk::notes(
+            '' === $view->title ? 'Notes' : $view->title,
+            $said,
+            $view->x,
+            $view->y,
+            $view->width ?? WordsInk::NOTES_WIDE_MM,
+        );
     }
 
     private function picture(SheetView $view): SheetInk

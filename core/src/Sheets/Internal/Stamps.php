@@ -65,7 +65,10 @@ final class Stamps
         string $area,
         FreePaper $free,
     ): array {
-        $wide = max($nameHeight > 0.0 ? PaperLetters::bold()->width($name, $nameHeight) : 0.0, PaperLetters::regular()->width($area, $areaHeight));
+        $wide = max(
+            $nameHeight > 0.0 ? PaperLetters::bold()->width($name, $nameHeight) : 0.0,
+            PaperLetters::regular()->width($area, $areaHeight),
+        );
         [$left, $top, $right, $bottom] = Polygon::bounds($ring);
         if ($wide > $right - $left || $nameHeight + $areaHeight > $bottom - $top) {
             return [];
@@ -75,7 +78,12 @@ final class Stamps
             ? [self::LEADING_MM / 2.0 + InkText::tall($nameHeight)[0], self::LEADING_MM / 2.0 + $areaHeight + InkText::tall($areaHeight)[1]]
             : [InkText::tall($areaHeight)[0] - $areaHeight / 2.0, $areaHeight / 2.0 + InkText::tall($areaHeight)[1]];
         foreach (self::places($ring, $inside) as [$x, $y]) {
-            $room = [[$x - $wide / 2.0, $y - $up], [$x + $wide / 2.0, $y - $up], [$x + $wide / 2.0, $y + $down], [$x - $wide / 2.0, $y + $down]];
+            $room = [
+                [$x - $wide / 2.0, $y - $up],
+                [$x + $wide / 2.0, $y - $up],
+                [$x + $wide / 2.0, $y + $down],
+                [$x - $wide / 2.0, $y + $down],
+            ];
             if ($free->isFree($room, self::APART_MM) && self::isInside($room, $ring)) {
                 return $nameHeight > 0.0 ? [
                     new InkText($x, $y - self::LEADING_MM / 2.0, $name, $nameHeight, 'middle', bold: true),

@@ -16,8 +16,13 @@ final readonly class SheetSide
      * @param bool $cut whether it is a section along its line
      * @param float|null $depth mm behind it that are shown; all there is without it
      */
-    public function __construct(public string $id, public string $name, public array $line, public bool $cut = false, public ?float $depth = null)
-    {
+    public function __construct(
+        public string $id,
+        public string $name,
+        public array $line,
+        public bool $cut = false,
+        public ?float $depth = null,
+    ) {
     }
 
     /** @throws UndrawableView */

@@ -47,22 +47,19 @@ final readonly class SheetView
     /** The same, looked at another way. */
     public function lookedAt(float $turn, float $tilt): self
     {
-        return new self(
-            $this->id,
-            $this->kind,
-            $this->of,
-            $this->x,
-            $this->y,
-            $this->scale,
-            $this->window,
-            $this->width,
-            $this->title,
-            $this->words,
-            $this->shows,
-            $turn,
-            $tilt,
-            $this->marks,
-        );
+        return $this->with(turn: $turn, tilt: $tilt);
+    }
+
+    /** The same at another scale, 1 : so much. */
+    public function scaled(float $scale): self
+    {
+        return $this->with(scale: $scale);
+    }
+
+    /** The same somewhere else on its sheet. */
+    public function at(float $x, float $y): self
+    {
+        return $this->with($x, $y);
     }
 
     /** Whether a drawing of what stands is a plan of it from above, which is to scale. */
@@ -71,23 +68,22 @@ final readonly class SheetView
         return $this->tilt > 89.99;
     }
 
-    /** The same somewhere else on its sheet. */
-    public function at(float $x, float $y): self
+    private function with(?float $x = null, ?float $y = null, ?float $scale = null, ?float $turn = null, ?float $tilt = null): self
     {
         return new self(
             $this->id,
             $this->kind,
             $this->of,
-            $x,
-            $y,
-            $this->scale,
+            $x ?? $this->x,
+            $y ?? $this->y,
+            $scale ?? $this->scale,
             $this->window,
             $this->width,
             $this->title,
             $this->words,
             $this->shows,
-            $this->turn,
-            $this->tilt,
+            $turn ?? $this->turn,
+            $tilt ?? $this->tilt,
             $this->marks,
         );
     }

@@ -27,7 +27,8 @@ enum Shows: string
     {
         return match ($kind) {
             ViewKind::Plan => [
-                self::Dimensions, self::Inside, self::Stamps, self::Numbers, self::Objects, self::Drawn, self::Notes, self::Axes, self::Sections, self::Levels,
+                self::Dimensions, self::Inside, self::Stamps, self::Numbers, self::Objects, self::Drawn, self::Notes, self::Axes,
+                self::Sections, self::Levels,
             ],
             ViewKind::Side => [self::Dimensions, self::Drawn, self::Notes, self::Levels],
             ViewKind::Site => [self::Dimensions],
