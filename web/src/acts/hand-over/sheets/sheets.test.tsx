@@ -297,3 +297,74 @@ it("offers whatever there is, named as it is, and adds sheets after the others",
     values: { order: 5, width: 1189, number: "A-02", owner: "The parish" },
   });
 });
+
+/** A press, moves and letting go, at places of the screen. */
+async function dragged(what: Element | null, ...places: [number, number][]): Promise<void> {
+  const send = (of: Element | null, type: string, [x, y]: [number, number]) =>
+    settled(
+      async () =>
+        void of?.dispatchEvent(new PointerEvent(type, { clientX: x, clientY: y, bubbles: true, pointerId: 1 })),
+    );
+  await send(what, "pointerdown", places[0] ?? [0, 0]);
+  for (const place of places.slice(1)) await send(region(), "pointermove", place);
+  await send(region(), "pointerup", places.at(-1) ?? [0, 0]);
+}
+
+/** As if the paper were so many pixels wide. */
+const paperWide = (px: number) => {
+  const paper = document.querySelector<HTMLElement>("[data-paper]");
+  if (paper) paper.getBoundingClientRect = () => ({ width: px, height: px / 2, left: 0, top: 0 }) as DOMRect;
+};
+
+it("is dragged in millimetres of paper, however large it is shown, and held level with what stands beside it", async () => {
+  await put(sheet(SHEET, 0), view(VIEW), view("other", { x: 300, y: 171 }));
+  lookAt(SHEET);
+  await show(<SheetOver />);
+  paperWide(840); // two pixels a millimetre
+  // Not in hand it only comes to hand; dragged then it moves.
+  await dragged(named("Ground"), [100, 100], [101, 100]);
+  expect(useSheets.getState().view).toBe(VIEW);
+  expect(server.sent).toHaveLength(0);
+  await dragged(named("Ground"), [100, 100], [110, 104], [140, 120]);
+  // 20 mm to the right; 10 down brings it within 2 mm of the other's height, which holds it.
+  expect(latest()).toMatchObject({ type: "sheetView", id: VIEW, values: { x: 140, y: 171 } });
+});
+
+it("moves the figure that is dragged and the sheet under the eye, and takes nothing for a drag that is a click", async () => {
+  await put(sheet(SHEET, 0), view(VIEW));
+  lookAt(SHEET);
+  takeView(VIEW);
+  await show(<SheetOver />);
+  paperWide(840);
+  await dragged(named("Dimension 1500"), [50, 50], [60, 40], [70, 30]);
+  expect(latest()).toMatchObject({ type: "viewMark", values: { of: "below.openings.1a2b", dx: 10, dy: -10 } });
+  const count = server.sent.length;
+  await dragged(named("Dimension 1500"), [50, 50], [51, 51]);
+  expect(server.sent).toHaveLength(count);
+  const at = () => document.querySelector<HTMLElement>("[data-paper]")?.style.transform ?? "";
+  await dragged(region(), [10, 10], [40, 70]);
+  expect(at()).toContain("translate(30px, 60px)");
+  expect(server.sent).toHaveLength(count);
+  // A click beside all views lets go of the one in hand.
+  await dragged(region(), [5, 5]);
+  expect(useSheets.getState().view).toBeNull();
+});
+
+it("lets a reader look and take files, and change nothing", async () => {
+  await put(sheet(SHEET, 0), view(VIEW));
+  await settled(async () => useProject.setState({ role: "read" }));
+  lookAt(SHEET);
+  takeView(VIEW);
+  await show(<SheetOver />);
+  paperWide(840);
+  await dragged(named("Ground"), [100, 100], [140, 120]);
+  await key(region(), "ArrowRight");
+  expect(server.sent).toHaveLength(0);
+  await show(<SheetLedger sheet={opened()} />);
+  const words = [...document.querySelectorAll("button")].map((b) => b.textContent);
+  expect(words).not.toContain("Take it off the sheet");
+  await settled(async () => takeView(null));
+  await soon();
+  expect([...document.querySelectorAll("button")].map((b) => b.textContent)).not.toContain("Remove this sheet");
+  expect(document.querySelectorAll("a")).toHaveLength(5);
+});
