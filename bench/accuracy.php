@@ -153,11 +153,11 @@ function skews(string $folder): void
         $ms = (hrtime(true) - $start) / 1e6;
         $theirs = json_decode((string) shell_exec('/usr/bin/python3 '.escapeshellarg(__DIR__.'/outside/skew.py').' '.escapeshellarg($file)), true)['degrees'];
         unlink($file);
-        $away = static fn (?float $degrees): float => null === $degrees ? \NAN : abs(fmod($degrees - $truth['skewDegrees'] + 45 + 360, 90) - 45);
+        $away = static fn (?float $degrees): float => null === $degrees ? NAN : abs(fmod($degrees - $truth['skewDegrees'] + 45 + 360, 90) - 45);
         $kind = isset($truth['perspective']) && $truth['perspective'] ? 'photographs' : 'flat pages';
         if (isset($truth['skewDegrees'])) {
             $off[$kind][] = [$away($skew?->degrees), $away($theirs)];
-            printf("  %-24s %-11s true %8.4f, off by %.4f (OpenCV %.4f), ± %.4f, confidence %.2f, %.0f ms\n", $name, $kind, $truth['skewDegrees'], $away($skew?->degrees), $away($theirs), 2 * ($skew?->sigmaDegrees ?? \NAN), $skew->confidence ?? 0, $ms);
+            printf("  %-24s %-11s true %8.4f, off by %.4f (OpenCV %.4f), ± %.4f, confidence %.2f, %.0f ms\n", $name, $kind, $truth['skewDegrees'], $away($skew?->degrees), $away($theirs), 2 * ($skew?->sigmaDegrees ?? NAN), $skew->confidence ?? 0, $ms);
         }
     }
     foreach ($off as $kind => $pairs) {
@@ -378,7 +378,7 @@ function worstScale(PixelToMm $fit, PixelToMm $true, array $truth): float
     [$x1, $y1, $x2, $y2] = $truth['extent'];
     $c = new Point(($x1 + $x2) / 2, ($y1 + $y2) / 2);
     $worst = 0.0;
-    foreach ([[1, 0], [0, 1], [\M_SQRT1_2, \M_SQRT1_2], [\M_SQRT1_2, -\M_SQRT1_2]] as [$dx, $dy]) {
+    foreach ([[1, 0], [0, 1], [M_SQRT1_2, M_SQRT1_2], [M_SQRT1_2, -M_SQRT1_2]] as [$dx, $dy]) {
         $a = $fit->toMm($true->toPixel(new Point($c->x - 2500 * $dx, $c->y - 2500 * $dy)));
         $b = $fit->toMm($true->toPixel(new Point($c->x + 2500 * $dx, $c->y + 2500 * $dy)));
         $part = $a->distanceTo($b) / 5000 - 1;

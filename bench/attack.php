@@ -34,13 +34,13 @@ function beside(array $works, callable $body): array
 {
     $children = [];
     foreach ($works as $work) {
-        $pipe = stream_socket_pair(\STREAM_PF_UNIX, \STREAM_SOCK_STREAM, 0);
+        $pipe = stream_socket_pair(STREAM_PF_UNIX, STREAM_SOCK_STREAM, 0);
         $pid = pcntl_fork();
         if (0 === $pid) {
             fclose($pipe[0]);
             $stop = false;
             pcntl_async_signals(true);
-            pcntl_signal(\SIGUSR1, static function () use (&$stop): void {
+            pcntl_signal(SIGUSR1, static function () use (&$stop): void {
                 $stop = true;
             });
             $told = [];
@@ -49,7 +49,7 @@ function beside(array $works, callable $body): array
                     $told[] = $work();
                 } catch (Throwable $e) {
                     $told[] = ['failed' => 1];
-                    fwrite(\STDERR, $e->getMessage()."\n");
+                    fwrite(STDERR, $e->getMessage()."\n");
                 }
             }
             fwrite($pipe[1], json_encode($told));
@@ -61,7 +61,7 @@ function beside(array $works, callable $body): array
     }
     $body();
     foreach (array_keys($children) as $pid) {
-        posix_kill($pid, \SIGUSR1);
+        posix_kill($pid, SIGUSR1);
     }
     $told = [];
     foreach ($children as $pid => $pipe) {
@@ -104,7 +104,7 @@ $felt = beside([$health], static function () use ($guesses, $variant, &$judged, 
         $many = curl_multi_init();
         $add = static function (int $i) use ($many, $variant): void {
             $curl = curl_init(getenv('PLINTH_ADDRESS').'/api/sign-in');
-            curl_setopt_array($curl, [\CURLOPT_RETURNTRANSFER => true, \CURLOPT_POST => true, \CURLOPT_POSTFIELDS => json_encode(['email' => $variant($i), 'password' => "guess $i"]), \CURLOPT_HTTPHEADER => ['Content-Type: application/json', 'csrf-token: csrf-token', 'Sec-Fetch-Site: same-origin', 'X-Forwarded-For: 198.51.100.'.(1 + $i % 8)]]);
+            curl_setopt_array($curl, [CURLOPT_RETURNTRANSFER => true, CURLOPT_POST => true, CURLOPT_POSTFIELDS => json_encode(['email' => $variant($i), 'password' => "guess $i"]), CURLOPT_HTTPHEADER => ['Content-Type: application/json', 'csrf-token: csrf-token', 'Sec-Fetch-Site: same-origin', 'X-Forwarded-For: 198.51.100.'.(1 + $i % 8)]]);
             curl_multi_add_handle($many, $curl);
         };
         $next = 0;
@@ -114,7 +114,7 @@ $felt = beside([$health], static function () use ($guesses, $variant, &$judged, 
         do {
             curl_multi_exec($many, $running);
             while (false !== ($done = curl_multi_info_read($many))) {
-                $judged += 401 === curl_getinfo($done['handle'], \CURLINFO_RESPONSE_CODE) ? 1 : 0;
+                $judged += 401 === curl_getinfo($done['handle'], CURLINFO_RESPONSE_CODE) ? 1 : 0;
                 curl_multi_remove_handle($many, $done['handle']);
                 if ($next < $guesses) {
                     $add($next++);
@@ -210,7 +210,7 @@ $sure = static function (): array {
             break;
         }
         if (!in_array($status, [0, 502, 503, 504], true)) {
-            fwrite(\STDERR, "answered $status ".json_encode($answer)."\n");
+            fwrite(STDERR, "answered $status ".json_encode($answer)."\n");
         }
         usleep(100_000);
     }

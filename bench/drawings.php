@@ -74,7 +74,7 @@ function quantile(array $values, float $part): float
 {
     sort($values);
 
-    return [] === $values ? \NAN : $values[(int) min(count($values) - 1, floor($part * count($values)))];
+    return [] === $values ? NAN : $values[(int) min(count($values) - 1, floor($part * count($values)))];
 }
 
 function uniform(float $from, float $to): float

@@ -29,7 +29,7 @@ foreach (trials($argv[1], $argv[2] ?? '') as $name => [$truth, $raster]) {
     $taken = [];
     [$mine, $wrong, $worst] = [0, [], []];
     foreach ($found as $f) {
-        [$off, $which, $each] = [\INF, null, []];
+        [$off, $which, $each] = [INF, null, []];
         foreach ($truth['openings'] as $k => $o) {
             [$l, $b, $r, $t] = $o['rect'];
             $offs1 = [$f->left - $l, $f->right - $r, $f->sill - $b, $f->head - $t];

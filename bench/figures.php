@@ -98,7 +98,7 @@ foreach (trials($argv[1] ?? exit("Usage: figures.php FOLDER [PART OF]\n")) as $n
     $fit = SizedByFigures::of($read, Skew::of($raster)?->leaning, $box, $raster->width, $raster->height, TextPicture::USUAL_PAPER_MM / max($raster->width, $raster->height))?->fit;
     $legible[$truth['perspective'] ? 1 : 0] += count($read->sure()) >= 6 ? 1 : 0;
     if (null !== $fit || $read->isSure) {
-        $rms = null === $fit ? \INF : rmsPx($fit->pixelToMm, $map, $truth);
+        $rms = null === $fit ? INF : rmsPx($fit->pixelToMm, $map, $truth);
         $worst = 0.0;
         [$x1, $y1, $x2, $y2] = $truth['extent'];
         foreach (null === $fit ? [] : [[$x1, $y1, $x2, $y1], [$x1, $y1, $x1, $y2], [$x1, $y1, $x2, $y2]] as [$ax, $ay, $bx, $by]) {
@@ -106,7 +106,7 @@ foreach (trials($argv[1] ?? exit("Usage: figures.php FOLDER [PART OF]\n")) as $n
             $worst = max($worst, abs($fit->pixelToMm->toMm($p)->distanceTo($fit->pixelToMm->toMm($q)) / hypot($bx - $ax, $by - $ay) - 1.0));
         }
         $fits[$truth['perspective'] ? 1 : 0][] = [$rms, 10000.0 * $worst <= ($fit->plusMinusMmPer10m ?? 0.0), $worst];
-        $scale .= sprintf('  fit %.2f px, off %.2f %%, ±%.1f', $rms, 100 * $worst, $fit->plusMinusMmPer10m ?? \NAN);
+        $scale .= sprintf('  fit %.2f px, off %.2f %%, ±%.1f', $rms, 100 * $worst, $fit->plusMinusMmPer10m ?? NAN);
     }
     if (null !== $read->turns) {
         ++$ways;
@@ -117,7 +117,7 @@ foreach (trials($argv[1] ?? exit("Usage: figures.php FOLDER [PART OF]\n")) as $n
     $wrong += $bad;
     printf("%-34s %2d right %2d wrong of %2d  %-22s way up %s of %d  %.1f s  %s\n", $name, $good, $bad, count($truth['dimensions']), $scale, $read->turns ?? '-', (4 - $truth['quarterTurns']) % 4, $time, implode('; ', array_slice($says, 0, 4)));
 }
-printf("Figures: %d right, %d wrong, %d missed of %d; size sure on %d, off by median %.2f %%, worst %.2f %%; way up sure on %d, right %d; photographs taken for such %d of %d, flat sheets %d of %d; %.1f s\n", $right, $wrong, $all - $right, $all, $sure, quantile($off, 0.5), [] === $off ? \NAN : max($off), $ways, $waysRight, $photographs[1][1], array_sum($photographs[1]), $photographs[0][1], array_sum($photographs[0]), quantile($seconds, 0.5));
+printf("Figures: %d right, %d wrong, %d missed of %d; size sure on %d, off by median %.2f %%, worst %.2f %%; way up sure on %d, right %d; photographs taken for such %d of %d, flat sheets %d of %d; %.1f s\n", $right, $wrong, $all - $right, $all, $sure, quantile($off, 0.5), [] === $off ? NAN : max($off), $ways, $waysRight, $photographs[1][1], array_sum($photographs[1]), $photographs[0][1], array_sum($photographs[0]), quantile($seconds, 0.5));
 printf("Time beside the recogniser's alone: %.2f times as long in the median of %d\n", quantile($ratios, 0.5), count($ratios));
 printf("Scale bars: %d of %d read with what they stand for, %d of them wrong\n", $barsRead, $bars, $barsWrong);
 foreach (['Flat sheets', 'Photographs'] as $k => $what) {

@@ -22,7 +22,7 @@ ini_set('memory_limit', '2G');
 $work = sys_get_temp_dir().'/flow-bench-'.getmypid();
 
 /** A drawing on the desk, from its file to what the tool makes of it by itself. */
-final class flow
+final class Taken
 {
     public readonly Desk $desk;
     public int $clicks = 1; // its file
@@ -62,12 +62,12 @@ final class flow
     {
         $this->desk->ask('find-way-up', $this->desk->page);
         $this->desk->ended('find-way-up', $this->desk->page);
-        ++$this->clicks;
+        $this->clicks += 1;
         $way = $this->desk->imported()['made']['wayUp'] ?? null;
         $this->turns = true === ($way['sure'] ?? false) ? $way['turns'] : null;
         if (0 !== ($this->turns ?? 0)) {
             $this->desk->change([['do' => 'set', 'type' => 'drawing', 'id' => $this->desk->drawing, 'values' => ['turns' => $this->turns]]]);
-            ++$this->clicks;
+            $this->clicks += 1;
         }
     }
 
@@ -110,7 +110,7 @@ final class flow
     private function names(): void
     {
         $names = $this->asked('read-figures', 'readings', 'rooms');
-        ++$this->clicks;
+        $this->clicks += 1;
         $state = $this->desk->state();
         $map = $this->map($state);
         $surest = [];
@@ -211,7 +211,7 @@ foreach (glob($folder.'/*.truth.json') ?: [] as $truthFile) {
     [$state, $true] = [$taken->state, PixelToMm::ofMatrix(array_merge(...$truth['pixelToMm']))];
     $map = $taken->map($state);
     $isSized = $taken->figures >= 2;
-    $rms = $isSized ? rmsPx($map, $true, $truth) : \INF;
+    $rms = $isSized ? rmsPx($map, $true, $truth) : INF;
     $fit = $isSized ? scored($score, $work, 'fit', ['pixelToMm' => $map->rows()], $truth, 'own') : [];
     $nodes = array_column(Desk::rows($state, 'node'), 'values', 'id');
     $place = static fn (string $id): array => [$nodes[$id]['x'], $nodes[$id]['y']];
@@ -241,7 +241,7 @@ foreach (glob($folder.'/*.truth.json') ?: [] as $truthFile) {
             if (Polygon::contains($region['polygon'], $at->x, $at->y)) {
                 $isRight = abs($region['netAreaM2'] / $room['netArea'] - 1.0) < 0.01;
                 $right += $isRight ? 1 : 0;
-                $named += $isRight && 0 === strcasecmp($roomNames[$region['id']] ?? '', $room['name']) ? 1 : 0;
+                $named += $isRight && strcasecmp($roomNames[$region['id']] ?? '', $room['name']) === 0 ? 1 : 0;
                 break;
             }
         }

@@ -45,7 +45,7 @@ foreach (trials($argv[1] ?? exit("Usage: gaps.php FOLDER\n")) as $name => [$trut
             $leafRight += $gap->leafSide === $o['opensTo'] && $gap->leafAt === ($hinge < $o['offset'] + $o['width'] / 2 ? 'near' : 'far') ? 1 : 0;
         }
     }
-    printf("  %-24s %d of %d found, jambs median %.2f px, worst %.2f px; kind right %d; leaf right %d of %d\n", $name, $hits, $mine, quantile($wide, 0.5), [] === $wide ? \NAN : max($wide), $right, $leafRight, $leaf);
+    printf("  %-24s %d of %d found, jambs median %.2f px, worst %.2f px; kind right %d; leaf right %d of %d\n", $name, $hits, $mine, quantile($wide, 0.5), [] === $wide ? NAN : max($wide), $right, $leafRight, $leaf);
     $all += $mine;
     $found += $hits;
     $widths = [...$widths, ...$wide];

@@ -7,7 +7,6 @@ declare(strict_types=1);
 
 use Plinth\Server\Tests\Client;
 use Plinth\Server\Tests\Desk;
-use Plinth\Server\Tests\Files;
 
 require __DIR__.'/../vendor/autoload.php';
 
@@ -64,7 +63,7 @@ function bringIn(string $file, int $pages = 1): array
 }
 
 // A scan of 9933 × 7016 px: A1 (ISO 216) at 300 per inch, line work on paper with grain in three colours.
-run("cd $work && vips resize ".escapeshellarg(__DIR__.'/../demo/sallow-fen-ground.jpg').' big.v 3.0037 && vips extract_area big.v cut.v 0 0 9933 7016 && vips colourspace cut.v rgb.v srgb');
+run("cd $work && vips resize ".escapeshellarg(__DIR__.'/../demo/sallow-fen-ground.jpg')." big.v 3.0037 && vips extract_area big.v cut.v 0 0 9933 7016 && vips colourspace cut.v rgb.v srgb");
 run("cd $work && vips gaussnoise noise.v 9933 7016 --sigma 6 --mean 0 && vips bandjoin 'noise.v noise.v noise.v' noise3.v && vips linear rgb.v tinted.v '0.98 0.95 0.86' '3 2 1' && vips add tinted.v noise3.v sum.v && vips cast sum.v scan.v uchar && vips copy scan.v tagged.v --interpretation srgb --xres 11.811 --yres 11.811");
 run("cd $work && vips draw_rect tagged.v '200 40 40' 400 400 300 300 --fill");
 run("cd $work && vips jpegsave tagged.v scan.jpg --Q 85 && vips pngsave tagged.v scan.png --compression 3");
@@ -94,7 +93,7 @@ for ($n = 0; $n < 12; ++$n) {
     }
     $pages[] = ['width' => 2383.94, 'height' => 1683.78, 'content' => $content];
 }
-file_put_contents("$work/plans.pdf", Files::pdf($pages));
+file_put_contents("$work/plans.pdf", Plinth\Server\Tests\Files::pdf($pages));
 $theirs = run("cd $work && pdftoppm -r 300 -png plans.pdf page");
 [$first, $last, $most] = bringIn("$work/plans.pdf", 12);
 printf("PDF of 12 A1 pages at 300 per inch: last tile %.1f s, pdftoppm -png alone %.1f s, ratio %.2f; first picture %.1f s; largest process %.0f MB\n", $last, $theirs, $last / $theirs, $first, $most);

@@ -7,10 +7,9 @@ declare(strict_types=1);
 
 use Plinth\Core\Geometry\PixelBox;
 use Plinth\Core\Geometry\Point;
-use Plinth\Core\Ink\Page\GreyRaster;
 use Plinth\Core\Ink\Page\Paper;
-use Plinth\Core\Ink\Reading\ReadWord;
 use Plinth\Core\Ink\Reading\RoomNames;
+use Plinth\Core\Ink\Reading\ReadWord;
 use Plinth\Core\Ink\Reading\TextPicture;
 use Plinth\Core\Ink\Walls\WallProposals;
 use Plinth\Core\Ink\Walls\WallUnder;
@@ -25,7 +24,7 @@ $score = $argv[2] ?? null;
 $work = sys_get_temp_dir().'/ink-bench-'.getmypid();
 
 /** @return list<ReadWord> */
-function read(GreyRaster $picture, string $work): array
+function read(Plinth\Core\Ink\Page\GreyRaster $picture, string $work): array
 {
     file_put_contents($work.'.pgm', "P5 $picture->width $picture->height 255\n".$picture->bytes);
 
@@ -151,7 +150,7 @@ foreach (trials($folder) as $name => [$whole, $raster]) {
             $ours = scored($score, $work, 'walls', ['walls' => array_map(static fn ($w): array => ['from' => $w->from->toArray(), 'to' => $w->to->toArray(), 'thickness' => $w->thickness], array_values($sure))], $truth);
             file_put_contents($work.'.pgm', "P5 $raster->width $raster->height 255\n".$raster->bytes);
             $theirs = scored($score, $work, 'walls', json_decode((string) shell_exec('/usr/bin/python3 '.escapeshellarg(__DIR__.'/outside/segments.py').' '.escapeshellarg($work.'.pgm').' '.$truth['mmPerPixel']), true) ?? [], $truth);
-            $rows[] = [min($ours['precision'] ?? 0, $ours['recall'] ?? 0), sprintf("  %-34s precision %.3f, recall %.3f, centre %.1f, thickness %.1f mm; OpenCV's %.2f, %.2f\n    %s", $label, $ours['precision'] ?? 0, $ours['recall'] ?? 0, $ours['medianPositionErrorMm'] ?? \NAN, $ours['medianThicknessErrorMm'] ?? \NAN, $theirs['precision'] ?? 0, $theirs['recall'] ?? 0, $line)];
+            $rows[] = [min($ours['precision'] ?? 0, $ours['recall'] ?? 0), sprintf("  %-34s precision %.3f, recall %.3f, centre %.1f, thickness %.1f mm; OpenCV's %.2f, %.2f\n    %s", $label, $ours['precision'] ?? 0, $ours['recall'] ?? 0, $ours['medianPositionErrorMm'] ?? NAN, $ours['medianThicknessErrorMm'] ?? NAN, $theirs['precision'] ?? 0, $theirs['recall'] ?? 0, $line)];
         } else {
             $rows[] = [0, sprintf("  %-34s %d walls of %d\n    %s", $label, count($sure), count($truth['walls']), $line)];
         }

@@ -102,7 +102,7 @@ function wall(string $name, array $truth, GreyRaster $raster): ?array
     $trueSkew = fmod($truth['skewDegrees'] ?? -rad2deg($true->turnRadAt($true->toPixel(new Point(($x1 + $x2) / 2, ($y1 + $y2) / 2)))), 90.0);
     // The same points to both: corners of the counts with what truth says of them.
     $controls = array_map(static fn (array $p, int $k): ControlPoint => new ControlPoint("k$k", "q$k", $p[1]), $points, array_keys($points));
-    $ours = $theirs = \NAN;
+    $ours = $theirs = NAN;
     if (4 === count($points)) {
         $ours = rmsPx((new Fitter(Model::Perspective->shape()))->fit(new Observations(array_map(static fn (array $p, int $k): Pick => new Pick("q$k", $p[0], 0.3), $points, array_keys($points)), [], [], $controls), $frame, FitStart::unknown())->pixelToMm, $true, $truth) * $truth['mmPerPixel'];
         $process = proc_open(['/usr/bin/python3', __DIR__.'/../core/tests/outside/homography.py'], [['pipe', 'r'], ['pipe', 'w']], $pipes);
@@ -113,10 +113,10 @@ function wall(string $name, array $truth, GreyRaster $raster): ?array
     }
     printf(
         "  %-22s RMS %.1f mm over the face (±%.0f over 10 m%s), gauge off %.2f %%, heights within %.0f mm, counts wrong %d of 2, skew in the middle off %.2f°; four points: ours %.1f mm, OpenCV %.1f mm\n",
-        $name, $rms, $fit->plusMinusMmPer10m, null === $fit->pixelToMm->lens ? '' : ', lens', 100 * $gaugeOff, max($heights), $wrong, abs(($skew->degrees ?? \NAN) - $trueSkew), $ours, $theirs,
+        $name, $rms, $fit->plusMinusMmPer10m, null === $fit->pixelToMm->lens ? '' : ', lens', 100 * $gaugeOff, max($heights), $wrong, abs(($skew->degrees ?? NAN) - $trueSkew), $ours, $theirs,
     );
 
-    return [$rms, abs($gaugeOff), max($heights), abs(($skew->degrees ?? \NAN) - $trueSkew)];
+    return [$rms, abs($gaugeOff), max($heights), abs(($skew->degrees ?? NAN) - $trueSkew)];
 }
 
 /** Trued by one wall of the building; each leg's direction and length off the ink, and the boundary closed from them. */
@@ -144,7 +144,7 @@ function site(string $name, array $truth, GreyRaster $raster): array
     $closed = Traverse::closed($legs);
     printf(
         "  %-22s bearings off the ink within %.3f°, leg lengths by one wall of the building within %.2f %%; written lengths with bearings off the ink close within %.0f mm (1 : %.0f), area off %.3f %%\n",
-        $name, max($bearings), 100 * max($lengths), $closed->misclosureMm(), $closed->precision() ?? \INF, 100 * abs($closed->areaM2() / $truth['lotAreaM2'] - 1),
+        $name, max($bearings), 100 * max($lengths), $closed->misclosureMm(), $closed->precision() ?? INF, 100 * abs($closed->areaM2() / $truth['lotAreaM2'] - 1),
     );
 
     return [max($bearings), max($lengths)];

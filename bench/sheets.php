@@ -29,7 +29,7 @@ const SHEETS = 20;
 const AT_ONCE = 4;
 
 /** @param list<list<string>> $commands side by side */
-function run(array $commands): void
+function convertSideBySide(array $commands): void
 {
     foreach (array_chunk($commands, AT_ONCE) as $chunk) {
         $processes = array_map(static fn (array $c) => proc_open($c, [], $pipes, null, ['FONTCONFIG_FILE' => __DIR__.'/../core/fonts/fonts.conf', 'PATH' => '/usr/bin:/bin']), $chunk);
@@ -75,7 +75,7 @@ for ($round = 0; $round < 3; ++$round) {
     $bytes = strlen($printer->bound($drawn(), 'Bench', array_map(static fn (int $i): string => "Sheet $i", array_keys($sheets))));
     $whole = (hrtime(true) - $begin) / 1e9;
     $begin = hrtime(true);
-    run(array_map($convert, array_keys($sheets)));
+    convertSideBySide(array_map($convert, array_keys($sheets)));
     $alone = (hrtime(true) - $begin) / 1e9;
     $ratios[] = $whole / $alone;
     printf("drawn %.2f s, printed and bound %.2f s (%.1f MB), rsvg-convert alone %.2f s: ratio %.2f\n", $drawing, $whole, $bytes / 1e6, $alone, $whole / $alone);

@@ -90,7 +90,7 @@ foreach (trials($argv[1] ?? exit("Usage: slips.php FOLDER [PART OF]\n")) as $nam
             $walls = WallsBeside::thicknesses($page, [$a, $b], $perPixel);
             foreach (typed($truth, $d) as $slip => $mm) {
                 // Rounded to a whole number, or to a sixteenth of an inch.
-                $sigma = hypot(0.5, \M_SQRT2 * PICK_PX * ($perPixel ?? 0.0));
+                $sigma = hypot(0.5, M_SQRT2 * PICK_PX * ($perPixel ?? 0.0));
                 $isAsked = null !== $size
                     ? null !== Slip::byWriting($mm, $sigma, $a, $b, $size, array_map(static fn (float $px): float => $px * $perPixel, $walls))
                     : [] !== array_filter($walls, static fn (float $px): bool => null !== Slip::byWall($mm, $px * $mm / $a->distanceTo($b)));

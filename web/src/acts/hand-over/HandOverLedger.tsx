@@ -7,9 +7,9 @@ import { Head } from "../../ui/parts";
 import { Card } from "./Card";
 import { MarkedUp } from "./MarkedUp";
 import { Quantities } from "./Quantities";
-import { SheetLedger } from "./sheets/SheetLedger";
-import { SheetsCard } from "./sheets/SheetsCard";
-import { useSheets } from "./sheets/sheets";
+import { SheetLedger } from "./SheetLedger";
+import { SheetsCard } from "./SheetsCard";
+import { useSheets } from "./sheets";
 
 export function HandOverLedger() {
   const storey = useDesk((s) => s.storey);

@@ -1,7 +1,7 @@
 import type { StepModule } from "../../board/act";
 import { HandOverLedger } from "./HandOverLedger";
-import { SheetOver } from "./sheets/SheetOver";
-import { lookAt, takeView, useSheets } from "./sheets/sheets";
+import { SheetOver } from "./SheetOver";
+import { lookAt, takeView, useSheets } from "./sheets";
 
 export default {
   Ledger: HandOverLedger,

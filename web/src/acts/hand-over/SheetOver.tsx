@@ -1,6 +1,6 @@
 import { type KeyboardEvent, type PointerEvent as ReactPointerEvent, useEffect, useRef, useState } from "react";
-import { useDesk } from "../../../board/desk";
-import { change, useProject } from "../../../store/project";
+import { useDesk } from "../../board/desk";
+import { change, useProject } from "../../store/project";
 import { type Box, type Held, held, type OnSheet, type ShownFigure, type ShownView } from "./onSheet";
 import { isToScale, mark, nameOf, takeView, useSheetPicture, useSheets, viewsOf } from "./sheets";
 

@@ -1,10 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useMemo, useState } from "react";
 import { create } from "zustand";
-import { api, settled } from "../../../api/client";
-import { newId } from "../../../api/ids";
-import { change, inProject, projectId, useProject } from "../../../store/project";
-import type { Rows, Thing, Values } from "../../../store/rows";
+import { api, settled } from "../../api/client";
+import { newId } from "../../api/ids";
+import { change, inProject, projectId, useProject } from "../../store/project";
+import type { Rows, Thing, Values } from "../../store/rows";
 import { type OnSheet, readSheet } from "./onSheet";
 
 export type Sheet = Thing<"printSheet">;

@@ -1,10 +1,10 @@
 // @vitest-environment happy-dom
 import { act as settled } from "react";
 import { beforeEach, expect, it } from "vitest";
-import { useDesk } from "../../../board/desk";
-import { stepBack } from "../../../board/hand";
-import { useProject } from "../../../store/project";
-import { noRows, withRows } from "../../../store/rows";
+import { useDesk } from "../../board/desk";
+import { stepBack } from "../../board/hand";
+import { useProject } from "../../store/project";
+import { noRows, withRows } from "../../store/rows";
 import {
   deskWithPlan,
   type Looked,
@@ -14,9 +14,9 @@ import {
   row,
   type Serving,
   STOREY,
-} from "../../../testing/desk";
-import { aScreen, press, soon } from "../../../testing/screen";
-import { loadStep } from "../..";
+} from "../../testing/desk";
+import { aScreen, press, soon } from "../../testing/screen";
+import { loadStep } from "..";
 import { SheetLedger } from "./SheetLedger";
 import { SheetOver } from "./SheetOver";
 import { SheetsCard } from "./SheetsCard";

@@ -1,9 +1,9 @@
 import { useState } from "react";
-import { newId } from "../../../api/ids";
-import { change, projectId, useProject } from "../../../store/project";
-import { count } from "../../../ui/numbers";
-import { Choose, Head, Link, Plain } from "../../../ui/parts";
-import { Typed } from "../../../ui/Typed";
+import { newId } from "../../api/ids";
+import { change, projectId, useProject } from "../../store/project";
+import { count } from "../../ui/numbers";
+import { Choose, Head, Link, Plain } from "../../ui/parts";
+import { Typed } from "../../ui/Typed";
 import {
   lookAt,
   nameOf,

@@ -1,8 +1,8 @@
 import { useState } from "react";
-import { ask, change, projectId, say, useProject } from "../../../store/project";
-import { isUnderWay, workKey } from "../../../store/work";
-import { OneOf, Plain } from "../../../ui/parts";
-import { Work } from "../../../ui/Work";
+import { ask, change, projectId, say, useProject } from "../../store/project";
+import { isUnderWay, workKey } from "../../store/work";
+import { OneOf, Plain } from "../../ui/parts";
+import { Work } from "../../ui/Work";
 import { addSheet, lookAt, PAPER_NAMES, propose, sheetsInOrder, useSheets } from "./sheets";
 
 /** Print sheets of the project: proposed as a set, opened one by one, printed into one document. */

@@ -1,7 +1,7 @@
-import { change, useProject } from "../../../store/project";
-import { count } from "../../../ui/numbers";
-import { Choose, Plain } from "../../../ui/parts";
-import { Typed } from "../../../ui/Typed";
+import { change, useProject } from "../../store/project";
+import { count } from "../../ui/numbers";
+import { Choose, Plain } from "../../ui/parts";
+import { Typed } from "../../ui/Typed";
 import { chainOf } from "./onSheet";
 import { isToScale, mark, marksOf, nameOf, SHOWS, takeView, useSheets, type View } from "./sheets";
 
