@@ -105,6 +105,15 @@ final class SheetTest extends TestCase
         $this->desk->change($this->desk->knownLength([[600, 400], [600, 1800]], '7 000'));
         $told = $this->text($this->path($sheet, 'sheet.svg'));
         self::assertSame(1, preg_match('/Traced from ground[^<]*, ±([\d.]+) mm over 10 m, not checked\./', $told, $found));
+        // A length that is held out tests it: whether it holds is said.
+        $held = Desk::newId();
+        $this->desk->change($this->desk->knownLength([[600, 1800], [2600, 1800]], '10 000', $held));
+        $hold = fn (string $text): array => $this->desk->change([['do' => 'set', 'type' => 'knownLength', 'id' => $held, 'values' => ['heldOut' => true, 'text' => $text]]]);
+        $hold('10 000');
+        self::assertStringContainsString('its check length holds.', $this->text($this->path($sheet, 'sheet.svg')));
+        $hold('11 200');
+        self::assertStringContainsString('its check length does not hold.', $this->text($this->path($sheet, 'sheet.svg')));
+        $this->desk->change([['do' => 'remove', 'type' => 'knownLength', 'id' => $held]]);
         $fits = JsonValue::of($this->desk->state())->get('fits')->items();
         self::assertEqualsWithDelta($fits[0]->get('plusMinusMmPer10m')->number(), (float) $found[1], 0.51, 'As the ledger tells it.');
         // The drawing's own picture lies under the lines, where it lies on the storey: 10 m of it are 200 mm of paper at 1:50.

@@ -114,7 +114,9 @@ final class PlanSheetTest extends TestCase
                 }
             }
             foreach ($ink->lines as $line) {
-                foreach (InkLine::FINE === $line->width && 2 === \count($line->points) ? $rooms : [] as $i => $room) {
+                // Lines that lead to chains, and chains themselves.
+                $isTold = InkLine::FINE === $line->width || '' !== $line->key;
+                foreach ($isTold && 2 === \count($line->points) ? $rooms : [] as $i => $room) {
                     [[$x1, $y1], [$x2, $y2]] = [$line->points[0], $line->points[1]];
                     [$left, $top, $right, $bottom] = Polygon::bounds($room);
                     $isUpright = abs($x1 - $x2) < 1e-6 && $x1 > $left && $x1 < $right && max($y1, $y2) > $top && min($y1, $y2) < $bottom;

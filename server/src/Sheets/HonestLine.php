@@ -29,23 +29,36 @@ final readonly class HonestLine
             }
             $fit = $this->entities->find(DrawingFit::class, $drawing->key()->criteria());
             // As the ledger tells it now: what the page has shown since the fit was made counts.
-            $plusMinus = null === $fit ? null : $this->reports->of($fit, $drawing)['plusMinusMmPer10m'];
+            $report = null === $fit ? [] : $this->reports->of($fit, $drawing);
+            $plusMinus = $report['plusMinusMmPer10m'] ?? null;
             $name = (string) $values['name'];
-            $said[] = \is_float($plusMinus) ? \sprintf('%s, ±%s mm over 10 m%s', $name, self::figure($plusMinus), $this->checked($drawing)) : "$name, not trued up";
+            /** @var list<array{id: string, residualMm: float, plusMinusMm: float}> $lengths */
+            $lengths = $report['lengths'] ?? [];
+            $said[] = \is_float($plusMinus) ? \sprintf('%s, ±%s mm over 10 m, %s', $name, self::figure($plusMinus), $this->checked($drawing, $lengths)) : "$name, not trued up";
         }
 
         return [] === $said ? 'Not traced from a drawing.' : 'Traced from '.implode('; ', $said).'.';
     }
 
-    private function checked(Drawing $drawing): string
+    /** @param list<array{id: string, residualMm: float, plusMinusMm: float}> $lengths as they lie in the fit */
+    private function checked(Drawing $drawing, array $lengths): string
     {
-        $lengths = $this->entities->getRepository(KnownLength::class)->findBy(['project' => $drawing->project(), 'drawing' => $drawing->id()]);
-        $heldOut = \count(array_filter($lengths, static fn (KnownLength $l): bool => true === $l->values()['heldOut']));
+        $known = $this->entities->getRepository(KnownLength::class)->findBy(['project' => $drawing->project(), 'drawing' => $drawing->id()]);
+        $heldOut = [];
+        foreach ($known as $length) {
+            if (true === $length->values()['heldOut']) {
+                $heldOut[$length->id()->toRfc4122()] = true;
+            }
+        }
+        $tested = array_filter($lengths, static fn (array $l): bool => isset($heldOut[$l['id']]));
+        $hold = \count(array_filter($tested, static fn (array $l): bool => abs($l['residualMm']) <= $l['plusMinusMm']));
+        $count = \count($tested);
 
-        return match ($heldOut) {
-            0 => ', not checked',
-            1 => ', one check length',
-            default => ", $heldOut check lengths",
+        return match (true) {
+            0 === $count => 'not checked',
+            $hold === $count => 1 === $count ? 'its check length holds' : "its $count check lengths hold",
+            1 === $count => 'its check length does not hold',
+            default => "$hold of $count check lengths hold",
         };
     }
 

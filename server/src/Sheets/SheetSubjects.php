@@ -139,7 +139,10 @@ final readonly class SheetSubjects
             array_map(static fn (array $p): string => $p[1], $pictures),
             $this->assumptions($id),
             $this->buildUps($id),
-            array_intersect_key($honest, array_flip(array_map(static fn ($s): string => $s->id, $plan->storeys))),
+            array_intersect_key($honest, array_flip(array_map(
+                static fn ($s): string => $s->id,
+                array_filter($plan->storeys, static fn ($s): bool => [] !== $s->walls),
+            ))),
             $known,
         );
     }

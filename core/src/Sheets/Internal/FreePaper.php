@@ -125,6 +125,28 @@ final class FreePaper
     }
 
     /**
+     * Whether a level or upright line runs beside all words.
+     *
+     * @param array{float, float} $a
+     * @param array{float, float} $b
+     */
+    public function isBesideWords(array $a, array $b, float $apart): bool
+    {
+        [$x1, $y1] = [min($a[0], $b[0]) - $apart, min($a[1], $b[1]) - $apart];
+        [$x2, $y2] = [max($a[0], $b[0]) + $apart, max($a[1], $b[1]) + $apart];
+        foreach (self::cells([$x1, $y1, $x2, $y2]) as $cell) {
+            foreach ($this->boxesIn[$cell] ?? [] as $i) {
+                [$u1, $v1, $u2, $v2] = $this->boxes[$i];
+                if ($x1 < $u2 && $x2 > $u1 && $y1 < $v2 && $y2 > $v1) {
+                    return false;
+                }
+            }
+        }
+
+        return true;
+    }
+
+    /**
      * Whether a line runs through words.
      *
      * @param array{float, float} $a

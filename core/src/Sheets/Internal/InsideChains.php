@@ -29,6 +29,8 @@ final class InsideChains
     /** Lines so near to each other are one, mm. */
     private const SAME_MM = 60.0;
     private const MOST_LINES = 60;
+    /** Round words lines are left out for so much, mm of paper. */
+    private const CLEAR_MM = 0.3;
     /** Room that a figure takes beside its line, mm of paper. */
     private const FIGURE_MM = [9.0, 3.7];
 
@@ -115,16 +117,24 @@ final class InsideChains
                 }
                 continue;
             }
-            array_push($chosen, ...self::chains($side, $lines[$k], $crossed[$k], $wanted, $regions));
+            // Where it would run through words it breaks off.
+            $through = array_values(array_filter(
+                $crossed[$k],
+                static fn (array $s): bool => self::isBeside($side, $lines[$k], $s[0], $s[1], $paper, $free),
+            ));
+            array_push($chosen, ...self::chains($side, $lines[$k], $through, $wanted, $regions));
             $left = array_diff_key($left, $wanted);
         }
 
         return $chosen;
     }
 
-    /** Whether the figure of a room would stand on other words there. */
+    /** Whether the line runs through words in a room, or its figure would stand on something. */
     private static function isBlocked(ChainSide $side, float $out, float $from, float $to, PlanOnPaper $paper, FreePaper $free): bool
     {
+        if (!self::isBeside($side, $out, $from, $to, $paper, $free)) {
+            return true;
+        }
         [$x, $y] = $paper->of($side->at(($from + $to) / 2.0, $out));
         [$half, $high] = [self::FIGURE_MM[0] / 2.0, self::FIGURE_MM[1]];
 
@@ -132,6 +142,11 @@ final class InsideChains
             $side->isUpright() ? [[$x - $high, $y - $half], [$x, $y + $half]] : [[$x - $half, $y - $high], [$x + $half, $y]],
             0.1,
         );
+    }
+
+    private static function isBeside(ChainSide $side, float $out, float $from, float $to, PlanOnPaper $paper, FreePaper $free): bool
+    {
+        return $free->isBesideWords($paper->of($side->at($from, $out)), $paper->of($side->at($to, $out)), self::CLEAR_MM);
     }
 
     /**

@@ -1,9 +1,11 @@
 import { useState } from "react";
 import { ask, change, projectId, say, useProject } from "../../store/project";
 import { isUnderWay, workKey } from "../../store/work";
-import { OneOf, Plain } from "../../ui/parts";
+import { NextThing, OneOf, Plain } from "../../ui/parts";
 import { Work } from "../../ui/Work";
 import { addSheet, lookAt, PAPER_NAMES, propose, sheetsInOrder, useSheets } from "./sheets";
+
+const PUT_TOGETHER = "It is being put together…";
 
 /** Print sheets of the project: proposed as a set, opened one by one, printed into one document. */
 export function SheetsCard() {
@@ -24,6 +26,7 @@ export function SheetsCard() {
       setBusy(false);
     }
   };
+  const begin = () => void take(() => propose(paper, upright));
   return (
     <section className="border-b border-line p-4" aria-label="Print sheets">
       <h3 className="text-lg font-bold">Print sheets</h3>
@@ -78,6 +81,9 @@ export function SheetsCard() {
             )}
           </div>
         </div>
+      )}
+      {sheets.length === 0 && !reads && (
+        <NextThing onClick={begin}>{busy ? PUT_TOGETHER : "Propose a planning set"}</NextThing>
       )}
       {sheets.length > 0 && <TheSet reads={reads} />}
     </section>
