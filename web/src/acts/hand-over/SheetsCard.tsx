@@ -59,13 +59,7 @@ export function SheetsCard() {
             <Plain pressed={upright} onClick={() => set({ upright: !upright })}>
               Upright
             </Plain>
-            <Plain onClick={() => void take(() => propose(paper, upright))}>
-              {busy
-                ? "It is being put together…"
-                : sheets.length > 0
-                  ? "Propose another set"
-                  : "Propose a planning set"}
-            </Plain>
+            {sheets.length > 0 && <Plain onClick={begin}>{busy ? PUT_TOGETHER : "Propose another set"}</Plain>}
             <Plain onClick={() => void take(() => addSheet(paper, upright))}>Empty sheet</Plain>
             {sheets.length > 0 && (
               <Plain
