@@ -56,12 +56,18 @@ function Large({ sheet }: { sheet: string }) {
       const k = times / e.times;
       return times === 1 ? { x: 0, y: 0, times } : { x: cx - k * (cx - e.x), y: cy - k * (cy - e.y), times };
     });
-  const onWheel = (e: React.WheelEvent) => {
-    const box = frame.current?.getBoundingClientRect();
-    e.stopPropagation();
-    if (!box) return;
-    zoom(e.deltaY < 0 ? STEP : 1 / STEP, e.clientX - box.left - box.width / 2, e.clientY - box.top - box.height / 2);
-  };
+  // Heard where it is and no further: the board listens outside React, and would go closer as well.
+  useEffect(() => {
+    const at = frame.current;
+    const onWheel = (e: WheelEvent) => {
+      e.stopPropagation();
+      e.preventDefault();
+      const box = (at as HTMLElement).getBoundingClientRect();
+      zoom(e.deltaY < 0 ? STEP : 1 / STEP, e.clientX - box.left - box.width / 2, e.clientY - box.top - box.height / 2);
+    };
+    at?.addEventListener("wheel", onWheel, { passive: false });
+    return () => at?.removeEventListener("wheel", onWheel);
+  });
   const begin =
     (what: Drag["what"], pressed: string | null = null) =>
     (e: ReactPointerEvent) => {
@@ -113,7 +119,6 @@ function Large({ sheet }: { sheet: string }) {
       onPointerDown={begin("sheet")}
       onPointerMove={onMove}
       onPointerUp={onUp}
-      onWheel={onWheel}
       onKeyDown={onKeyDown}
     >
       {refused && <p className="absolute inset-x-0 top-1/3 p-8 text-center text-rust">{refused}</p>}

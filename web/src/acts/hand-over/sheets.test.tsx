@@ -240,6 +240,13 @@ it("is gone closer to, and Escape steps back from figure to view to sheet to boa
   expect(scale()).toContain("scale(1.5625)");
   await press("all of it");
   expect(scale()).toContain("scale(1)");
+  // The wheel as well, and the board under it hears nothing of that.
+  let heard = 0;
+  const listen = () => heard++;
+  document.body.addEventListener("wheel", listen);
+  await settled(async () => void region()?.dispatchEvent(new WheelEvent("wheel", { deltaY: -1, bubbles: true })));
+  document.body.removeEventListener("wheel", listen);
+  expect([scale().includes("scale(1.25)"), heard]).toEqual([true, 0]);
   useSheets.setState({ view: VIEW, figure: "x" });
   const steps = [];
   for (let k = 0; k < 3; k++) {
