@@ -18,7 +18,7 @@ use Plinth\Core\Sheets\Internal\PlaceNames;
 final class OutsideChains
 {
     /** mm of paper: from the plan to the nearest chain, and from one to the next; common practice, no source. */
-    private const FIRST_MM = 12.5;
+    private const FIRST_MM = 13.5;
     private const NEXT_MM = 9.0;
     /** Lines that lead there begin so far off the plan and go on so far beyond their chain (ISO 129-1: a little). */
     private const GAP_MM = 1.5;

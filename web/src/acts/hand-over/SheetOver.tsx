@@ -191,6 +191,15 @@ const ghostOf = (view: ShownView, figure: string | null): Box =>
 
 const sides = ([left, top, right, bottom]: Box) => ({ x: left, y: top, width: right - left, height: bottom - top });
 
+/** So far outside what it shows a view's frame runs, mm of paper. */
+const ROUND_MM = 2;
+const round = ([left, top, right, bottom]: Box): Box => [
+  left - ROUND_MM,
+  top - ROUND_MM,
+  right + ROUND_MM,
+  bottom + ROUND_MM,
+];
+
 /** A view's place on the sheet: pressed it comes to hand, in hand it is dragged. */
 function Frame(props: { view: ShownView; name: string; isInHand: boolean; begin: (e: ReactPointerEvent) => void }) {
   const { view, name, isInHand, begin } = props;
@@ -198,7 +207,7 @@ function Frame(props: { view: ShownView; name: string; isInHand: boolean; begin:
   return (
     // biome-ignore lint/a11y/useSemanticElements: a button has no place in a drawing
     <rect
-      {...sides(view.box)}
+      {...sides(round(view.box))}
       role="button"
       tabIndex={0}
       aria-label={name}
