@@ -82,13 +82,13 @@ test("views and dimensions are moved on the sheet itself, left out, and stay so 
   const stood = await figure.first().boundingBox();
   await figure.first().focus();
   for (let k = 0; k < 6; k++) await page.keyboard.press("ArrowUp");
-  await expect(page.getByText("1 dimension moved.")).toBeVisible();
+  await expect(page.getByText("1 thing moved.")).toBeVisible();
   await expect.poll(async () => (await figure.first().boundingBox())?.y ?? 0).toBeLessThan((stood?.y ?? 0) - 4);
   const left = large(page).getByRole("button", { name: "Dimension 5050" });
   await left.first().focus();
   await page.getByRole("button", { name: "Leave it out" }).click();
   await expect(left).toHaveCount(0);
-  await expect(page.getByText("1 dimension or chains left out.")).toBeVisible();
+  await expect(page.getByText("1 thing left out.")).toBeVisible();
   await page.getByRole("button", { name: "Bring back" }).click();
   await expect(left).not.toHaveCount(0);
   // What it shows, and what the sheet is called.

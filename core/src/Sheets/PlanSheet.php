@@ -137,7 +137,7 @@ final class PlanSheet
             $this->inside($chains);
         }
         if ($this->view->shows(Shows::Levels)) {
-            $this->level();
+            $this->marked('level.'.$this->storey->id, $this->level(...));
         }
         $this->draw(new SheetInk([], $chains->lines, $chains->texts));
         $this->marks();
@@ -226,15 +226,15 @@ final class PlanSheet
         if (!$this->view->shows(Shows::Stamps)) {
             return;
         }
-        $this->draw(new SheetInk([], [], Stamps::in(array_map(
-            fn (Region $r): array => [
-                array_map($this->paper->of(...), $r->polygon),
-                $this->paper->of($r->label),
-                trim(($r->room->number ?? '').' '.($r->room->name ?? '')),
-                $this->written->area($r->netAreaMm2),
-            ],
-            $this->derived->regions,
-        ), $this->free)));
+        foreach ($this->derived->regions as $region) {
+            $key = 'stamp.'.($region->room->id ?? substr(hash('xxh64', implode('+', $region->walls)), 0, 12));
+            $this->marked($key, fn (): SheetInk => new SheetInk([], [], Stamps::in([[
+                array_map($this->paper->of(...), $region->polygon),
+                $this->paper->of($region->label),
+                trim(($region->room->number ?? '').' '.($region->room->name ?? '')),
+                $this->written->area($region->netAreaMm2),
+            ]], $this->free)));
+        }
     }
 
     /** Numbers of doors and windows beside their openings, in a room or outside. */
@@ -251,11 +251,11 @@ final class PlanSheet
             [$right, $left] = [self::middle($at[0], $at[$half - 1]), self::middle($at[$half], $at[\count($at) - 1])];
             [$dx, $dy] = [$right[0] - $left[0], $right[1] - $left[1]];
             $long = max(1e-9, hypot($dx, $dy));
-            $text = $this->tag($number, $right, $left, [$dx / $long, $dy / $long]);
-            if (null !== $text) {
-                $this->draw(new SheetInk([], [], [$text]));
-                $this->free->take($text->room());
-            }
+            $this->marked("number.$id", function () use ($number, $right, $left, $dx, $dy, $long): SheetInk {
+                $text = $this->tag($number, $right, $left, [$dx / $long, $dy / $long]);
+
+                return new SheetInk([], [], null === $text ? [] : [$text]);
+            });
         }
     }
 
@@ -305,7 +305,7 @@ final class PlanSheet
     }
 
     /** How high the floor lies, in the largest room that has the room for it. */
-    private function level(): void
+    private function level(): SheetInk
     {
         $regions = $this->derived->regions;
         usort($regions, static fn (Region $a, Region $b): int => $b->netAreaMm2 <=> $a->netAreaMm2);
@@ -316,12 +316,33 @@ final class PlanSheet
                 $box = $sign->bounds();
                 $room = null === $box ? [] : [[$box[0], $box[1]], [$box[2], $box[1]], [$box[2], $box[3]], [$box[0], $box[3]]];
                 if ([] !== $room && $this->free->isFree($room, 0.6) && Stamps::isInside($room, $ring)) {
-                    $this->draw($sign);
-                    $this->free->take($room);
-
-                    return;
+                    return $sign;
                 }
             }
+        }
+
+        return new SheetInk();
+    }
+
+    /**
+     * What can be moved and left out as dimensions can: stamps, numbers, levels.
+     *
+     * @param string $key of what it says, which stays the same when the plan is edited
+     * @param callable(): SheetInk $find where it would stand by itself
+     */
+    private function marked(string $key, callable $find): void
+    {
+        $found = null;
+        foreach ($this->view->marks as $mark) {
+            if ($mark->of === $key && $mark->hidden) {
+                return;
+            }
+            $found = $mark->of === $key ? $mark : $found;
+        }
+        $ink = $find()->marked($key, $found->dx ?? 0.0, $found->dy ?? 0.0);
+        $this->draw($ink);
+        foreach ($ink->texts as $text) {
+            $this->free->take($text->room());
         }
     }
 

@@ -33,6 +33,70 @@ final readonly class SheetInk
         );
     }
 
+    /**
+     * The same elsewhere on paper, with words that can be pointed at.
+     *
+     * @param string $key of its words
+     * @param float $dx mm to the right
+     * @param float $dy mm down
+     */
+    public function marked(string $key, float $dx = 0.0, float $dy = 0.0): self
+    {
+        return new self(
+            array_map(
+                static fn (InkArea $a): InkArea => new InkArea(
+                    array_map(static fn (array $ring): array => self::off($ring, $dx, $dy), $a->rings),
+                    $a->grey,
+                    $a->colour,
+                ),
+                $this->areas,
+            ),
+            array_map(
+                static fn (InkLine $l): InkLine => new InkLine(
+                    self::off($l->points, $dx, $dy),
+                    $l->width,
+                    $l->dashes,
+                    $l->closed,
+                    $l->key,
+                ),
+                $this->lines,
+            ),
+            array_map(
+                static fn (InkText $t): InkText => new InkText(
+                    $t->x + $dx,
+                    $t->y + $dy,
+                    $t->words,
+                    $t->height,
+                    $t->anchor,
+                    $t->degrees,
+                    $t->bold,
+                    $key,
+                ),
+                $this->texts,
+            ),
+            array_map(
+                static fn (InkPicture $p): InkPicture => new InkPicture(
+                    $p->bytes,
+                    $p->type,
+                    [$p->origin[0] + $dx, $p->origin[1] + $dy],
+                    $p->right,
+                    $p->down,
+                ),
+                $this->pictures,
+            ),
+        );
+    }
+
+    /**
+     * @param list<array{float, float}> $points
+     *
+     * @return list<array{float, float}>
+     */
+    private static function off(array $points, float $dx, float $dy): array
+    {
+        return array_map(static fn (array $p): array => [$p[0] + $dx, $p[1] + $dy], $points);
+    }
+
     /** @return array{float, float, float, float}|null how far it reaches, least x and y, most x and y, mm; null where there is nothing */
     public function bounds(): ?array
     {

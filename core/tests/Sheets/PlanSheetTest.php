@@ -262,6 +262,35 @@ final class PlanSheetTest extends TestCase
         self::assertCount(3, array_diff_key($natural, $less));
     }
 
+    /** What a room, an opening and the floor say of themselves is moved and left out in the same way, and stays so. */
+    public function testStampsNumbersAndLevelsAreMovedAndLeftOutAsDimensionsAre(): void
+    {
+        $rooms = [new Room('hall', 'Hall', '1', new Point(3000.0, 2000.0))];
+        $openings = [new Opening('w', 'south', OpeningKind::Window, 3000.0, 1500.0)];
+        $plan = static fn (float $east): Storey => new Storey('s', 'Ground', 0.0, 2700.0, [
+            Plans::wall('south', 0, 0, $east, 0), Plans::wall('east', $east, 0, $east, 4000), Plans::wall('north', $east, 4000, 0, 4000), Plans::wall('west', 0, 4000, 0, 0),
+        ], $openings, $rooms);
+        $shows = [Shows::Stamps, Shows::Numbers, Shows::Levels];
+        $said = static function (Storey $storey, array $marks) use ($shows): array {
+            /** @var list<ViewMark> $marks */
+            $texts = self::drawn($storey, 100.0, shows: $shows, marks: $marks, beside: new PlanBeside(numbers: ['w' => 'W01']))->texts;
+
+            return array_combine(array_map(static fn (InkText $t): string => $t->words, $texts), $texts);
+        };
+        $natural = $said($plan(7000.0), []);
+        self::assertSame(['stamp.hall', 'number.w', 'level.s'], [$natural['1 Hall']->key, $natural['W01']->key, $natural['±0.000']->key]);
+        $marks = [new ViewMark('stamp.hall', 6.0, -4.0), new ViewMark('number.w', 0.0, 3.0), new ViewMark('level.s', hidden: true)];
+        $after = $said($plan(7000.0), $marks);
+        self::assertEqualsWithDelta([$natural['1 Hall']->x + 6.0, $natural['1 Hall']->y - 4.0], [$after['1 Hall']->x, $after['1 Hall']->y], 1e-9);
+        self::assertEqualsWithDelta($natural['W01']->y + 3.0, $after['W01']->y, 1e-9);
+        self::assertArrayNotHasKey('±0.000', $after);
+        // The area goes with the name; and all of it holds for the plan as it was before the wall was moved.
+        $before = $said($plan(6000.0), []);
+        $moved = $said($plan(6000.0), $marks);
+        self::assertEqualsWithDelta($before['1 Hall']->x + 6.0, $moved['1 Hall']->x, 1e-9);
+        self::assertArrayNotHasKey('±0.000', $moved);
+    }
+
     public function testAChainThatIsMovedOutTakesItsFiguresAlong(): void
     {
         $storey = Plans::storey(Plans::rectangle());

@@ -1,7 +1,7 @@
 import { type KeyboardEvent, type PointerEvent as ReactPointerEvent, useEffect, useRef, useState } from "react";
 import { useDesk } from "../../board/desk";
 import { change, useProject } from "../../store/project";
-import { type Box, type Held, held, type OnSheet, type ShownFigure, type ShownView } from "./onSheet";
+import { type Box, type Held, held, isOfChain, type OnSheet, type ShownFigure, type ShownView } from "./onSheet";
 import { isToScale, mark, nameOf, takeView, useSheetPicture, useSheets, viewsOf } from "./sheets";
 
 /** How far one goes closer, and in which steps. */
@@ -238,7 +238,7 @@ function Figure(props: {
       {...sides(figure.box)}
       role="button"
       tabIndex={0}
-      aria-label={`Dimension ${figure.words}`}
+      aria-label={isOfChain(figure.key) ? `Dimension ${figure.words}` : figure.words}
       aria-pressed={isInHand}
       className={`cursor-move outline-none ${isInHand ? "fill-zest/40 stroke-teal" : "fill-transparent hover:fill-zest/30 focus-visible:stroke-teal"}`}
       strokeWidth={0.3}

@@ -2,7 +2,7 @@ import { change, useProject } from "../../store/project";
 import { count } from "../../ui/numbers";
 import { Choose, Plain } from "../../ui/parts";
 import { Typed } from "../../ui/Typed";
-import { chainOf } from "./onSheet";
+import { chainOf, isOfChain } from "./onSheet";
 import { isToScale, mark, marksOf, nameOf, SHOWS, takeView, useSheets, type View } from "./sheets";
 
 const SCALES = [10, 20, 50, 100, 200, 500, 1000] as const;
@@ -116,7 +116,9 @@ function FigurePanel({ view, figure }: { view: View; figure: string }) {
       aria-label="The dimension in hand"
     >
       <Plain onClick={() => hide(figure, "Leave a dimension out")}>Leave it out</Plain>
-      <Plain onClick={() => hide(chainOf(figure), "Leave a chain out")}>Leave its chain out</Plain>
+      {isOfChain(figure) && (
+        <Plain onClick={() => hide(chainOf(figure), "Leave a chain out")}>Leave its chain out</Plain>
+      )}
     </fieldset>
   );
 }
@@ -132,11 +134,13 @@ function Said({ view, reads }: { view: View; reads: boolean }) {
     void change(title, [{ do: "removeMany", type: "viewMark", ids: of.map((m) => m.id) }]);
   return (
     <div className="mt-2 flex flex-wrap items-center gap-1.5">
-      {hidden.length > 0 && <span>{count(hidden.length, "dimension")} or chains left out.</span>}
-      {hidden.length > 0 && !reads && <Plain onClick={() => forget(hidden, "Bring dimensions back")}>Bring back</Plain>}
-      {moved.length > 0 && <span>{count(moved.length, "dimension")} moved.</span>}
+      {hidden.length > 0 && <span>{count(hidden.length, "thing")} left out.</span>}
+      {hidden.length > 0 && !reads && (
+        <Plain onClick={() => forget(hidden, "Bring back what was left out")}>Bring back</Plain>
+      )}
+      {moved.length > 0 && <span>{count(moved.length, "thing")} moved.</span>}
       {moved.length > 0 && !reads && (
-        <Plain onClick={() => forget(moved, "Put dimensions back")}>Put back where they would stand</Plain>
+        <Plain onClick={() => forget(moved, "Put back what was moved")}>Put back where they would stand</Plain>
       )}
     </div>
   );

@@ -1,6 +1,6 @@
 // @vitest-environment happy-dom
 import { expect, it } from "vitest";
-import { chainOf, held, readSheet } from "./onSheet";
+import { chainOf, held, isOfChain, readSheet } from "./onSheet";
 
 const SVG = `<?xml version="1.0"?><svg xmlns="http://www.w3.org/2000/svg" width="420mm" height="297mm" viewBox="0 0 420 297">
 <g data-view="v1" data-box="100 50 220.5 180"><g><g><text x="150" y="170" font-size="3.5" text-anchor="middle" data-key="below.openings.1a2b">1500</text>
@@ -21,6 +21,24 @@ it("reads where views lie and where their figures stand off the sheet's own pict
   expect(turned[0]).toBeCloseTo(high ?? 0, 9);
   expect(turned[1]).toBeCloseTo(wide ?? 0, 9);
   expect(readSheet("<svg xmlns='http://www.w3.org/2000/svg'/>")).toBeNull();
+});
+
+it("takes a room's name and area for one thing, and tells chains from stamps", () => {
+  const stamp = (y: number, words: string) =>
+    `<text x="50" y="${y}" font-size="5" text-anchor="middle" data-key="stamp.r">${words}</text>`;
+  const on = readSheet(
+    `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 9"><g data-view="v" data-box="0 0 9 9">${stamp(20, "3 Hall")}${stamp(25, "23.09 m²")}<text x="30" y="9" font-size="5" data-key="level.s">±0.000</text></g></svg>`,
+  );
+  const [room, level] = on?.views[0]?.figures ?? [];
+  expect(room?.words).toBe("3 Hall, 23.09 m²");
+  expect([room?.box[1], room?.box[3]]).toEqual([20 - 5 * 0.72, 25]);
+  expect(level?.box[0], "A level's words begin where they stand.").toBe(30);
+  expect([
+    isOfChain("stamp.r"),
+    isOfChain("inside.left.1.2"),
+    isOfChain("level.s"),
+    isOfChain("above.rooms.1"),
+  ]).toEqual([false, true, false, true]);
 });
 
 it("knows which chain a figure belongs to", () => {

@@ -39,11 +39,26 @@ export function readSheet(svg: string): OnSheet | null {
   const views = [...root.querySelectorAll("[data-view]")].flatMap((group): ShownView[] => {
     const [left, top, right, bottom] = numbers(group.getAttribute("data-box"));
     if (left === undefined || top === undefined || right === undefined || bottom === undefined) return [];
-    const figures = [...group.querySelectorAll("text[data-key]")].map(figure);
+    const figures = together([...group.querySelectorAll("text[data-key]")].map(figure));
     return [{ id: group.getAttribute("data-view") ?? "", box: [left, top, right, bottom], figures }];
   });
   return { width, height, views };
 }
+
+/** Lines of one thing are one: a room's name and its area. */
+function together(figures: readonly ShownFigure[]): ShownFigure[] {
+  const byKey = new Map<string, ShownFigure>();
+  for (const next of figures) {
+    const known = byKey.get(next.key);
+    const [a, b] = [known?.box ?? next.box, next.box];
+    const box: Box = [Math.min(a[0], b[0]), Math.min(a[1], b[1]), Math.max(a[2], b[2]), Math.max(a[3], b[3])];
+    byKey.set(next.key, { ...next, words: known ? `${known.words}, ${next.words}` : next.words, box });
+  }
+  return [...byKey.values()];
+}
+
+/** Whether it is a figure of a chain, and no stamp, number or level. */
+export const isOfChain = (key: string) => /^(below|above|left|right|inside)\./.test(key);
 
 function figure(text: Element): ShownFigure {
   const number = (name: string) => Number(text.getAttribute(name) ?? 0);
@@ -52,7 +67,9 @@ function figure(text: Element): ShownFigure {
   const key = text.getAttribute("data-key") ?? "";
   const [half, high] = [(words.length * size * WIDE) / 2, size * HIGH];
   const upright = (text.getAttribute("transform") ?? "").startsWith("rotate(-90");
-  const box: Box = upright ? [x - high, y - half, x, y + half] : [x - half, y - high, x + half, y];
+  // Words of a level begin where they stand; all others stand about their middle.
+  const from = text.getAttribute("text-anchor") === "middle" ? x - half : x;
+  const box: Box = upright ? [x - high, y - half, x, y + half] : [from, y - high, from + 2 * half, y];
   return { key, chain: chainOf(key), words, box };
 }
 

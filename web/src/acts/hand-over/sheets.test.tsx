@@ -197,7 +197,7 @@ it("brings back what was left out and puts back what was moved", async () => {
   lookAt(SHEET);
   takeView(VIEW);
   await show(<SheetLedger sheet={opened()} />);
-  expect(document.body.textContent).toContain("2 dimensions or chains left out.");
+  expect(document.body.textContent).toContain("2 things left out.");
   await press("Bring back");
   expect(latest()).toMatchObject({ do: "removeMany", type: "viewMark", ids: ["m1", "m2"] });
   await press("Put back where they would stand");

@@ -92,7 +92,7 @@ export const SHOWS: Record<string, readonly (readonly [string, string])[]> = {
     ["notes", "notes"],
     ["colour", "rooms coloured"],
     ["wear", "walls without evidence dashed"],
-    ["ink", "the drawing under it"],
+    ["ink", "the drawing under it, 200 dpi"],
   ],
   side: [
     ["dimensions", "heights"],
@@ -100,7 +100,7 @@ export const SHOWS: Record<string, readonly (readonly [string, string])[]> = {
     ["drawn", "what is drawn freely"],
     ["notes", "notes"],
     ["hidden", "hidden lines"],
-    ["ink", "the picture under it"],
+    ["ink", "the picture under it, 200 dpi"],
   ],
   site: [["dimensions", "lengths and distances"]],
   notes: [["notes", "what was assumed"]],
