@@ -1,8 +1,8 @@
-import { change, useProject } from "../../store/project";
+import { change, say, useProject } from "../../store/project";
 import { count } from "../../ui/numbers";
 import { Choose, Plain } from "../../ui/parts";
 import { Typed } from "../../ui/Typed";
-import { chainOf, isOfChain } from "./onSheet";
+import { chainOf, isOfChain, readWindow, windowOf } from "./onSheet";
 import { isToScale, mark, marksOf, nameOf, SHOWS, takeView, useSheets, type View } from "./sheets";
 
 const SCALES = [10, 20, 50, 100, 200, 500, 1000] as const;
@@ -44,6 +44,21 @@ export function ViewPanel({ view }: { view: View }) {
           mayBeEmpty
           set={(title) => set("Title of a view", { title: title.trim() })}
         />
+        {isToScale(view.kind) && (
+          <Typed
+            label="Only from – to, mm"
+            value={windowOf(view)}
+            mayBeEmpty
+            set={(text) => {
+              const values = readWindow(text);
+              if (values) set("Window of a view", values);
+              else
+                say(
+                  "A window is two corners: x y – x y in millimetres, the lower left one first; nothing for all of it.",
+                );
+            }}
+          />
+        )}
         {(view.kind === "picture" || view.kind === "notes") && (
           <Typed
             label="Width on paper, mm"

@@ -1,6 +1,6 @@
 // @vitest-environment happy-dom
 import { expect, it } from "vitest";
-import { chainOf, held, isOfChain, readSheet } from "./onSheet";
+import { chainOf, held, isOfChain, readSheet, readWindow, windowOf } from "./onSheet";
 
 const SVG = `<?xml version="1.0"?><svg xmlns="http://www.w3.org/2000/svg" width="420mm" height="297mm" viewBox="0 0 420 297">
 <g data-view="v1" data-box="100 50 220.5 180"><g><g><text x="150" y="170" font-size="3.5" text-anchor="middle" data-key="below.openings.1a2b">1500</text>
@@ -68,4 +68,17 @@ it("holds a view level with others where it comes near, and nowhere else", () =>
       2,
     ).x,
   ).toBe(10);
+});
+
+it("reads a window as it is typed and writes it so that it can be typed again", () => {
+  const all = { fromX: null, fromY: null, toX: null, toY: null };
+  expect(readWindow("  ")).toEqual(all);
+  expect(windowOf(all)).toBe("");
+  const part = { fromX: -500, fromY: 0, toX: 2000.5, toY: 1500 };
+  expect(readWindow("-500 0 – 2000.5 1500")).toEqual(part);
+  expect(readWindow(windowOf(part))).toEqual(part);
+  expect(readWindow("−500, 0; 2000.5, 1500"), "with the signs that a keyboard of another kind has").toEqual(part);
+  for (const wrong of ["1 2 3", "0 0 – 0 100", "2000 0 – 100 100", "from here", "1 2 3 4 5"]) {
+    expect(readWindow(wrong), wrong).toBeNull();
+  }
 });

@@ -75,6 +75,28 @@ function figure(text: Element): ShownFigure {
 
 const numbers = (text: string | null) => (text === null || text === "" ? [] : text.split(/[\s,]+/).map(Number));
 
+/** What of a model a view shows, mm: its lower left corner and its upper right one; none of either for all of it. */
+export interface Window {
+  fromX?: number | null;
+  fromY?: number | null;
+  toX?: number | null;
+  toY?: number | null;
+}
+
+export function windowOf({ fromX, fromY, toX, toY }: Window): string {
+  return [fromX, fromY, toX, toY].some((v) => v == null) ? "" : `${fromX} ${fromY} – ${toX} ${toY}`;
+}
+
+/** As it is typed: two corners, or nothing; null for anything else. */
+export function readWindow(text: string): Window | null {
+  if (text.trim() === "") return { fromX: null, fromY: null, toX: null, toY: null };
+  const typed = (text.replace(/[−‒]/g, "-").match(/-?\d+(?:[.]\d+)?/g) ?? []).map(Number);
+  const [fromX, fromY, toX, toY] = typed;
+  if (typed.length !== 4 || fromX === undefined || fromY === undefined || toX === undefined || toY === undefined)
+    return null;
+  return toX > fromX && toY > fromY ? { fromX, fromY, toX, toY } : null;
+}
+
 /** Where a view is put that is dragged: held to others, and what it is held to. */
 export interface Held {
   dx: number;

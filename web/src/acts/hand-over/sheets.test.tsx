@@ -79,6 +79,17 @@ const opened = () => useProject.getState().rows.printSheet.get(SHEET) as Sheet;
 const latest = (): Looked | undefined => server.sent.at(-1)?.operations.at(-1);
 const key = (of: Element | null, name: string, more: object = {}) =>
   settled(async () => void of?.dispatchEvent(new KeyboardEvent("keydown", { key: name, bubbles: true, ...more })));
+/** Types into the field that is labelled so, and sets it. */
+async function type(label: string, text: string): Promise<void> {
+  const labelled = [...document.querySelectorAll("label")].find((l) => l.textContent?.startsWith(label));
+  const field = labelled?.querySelector("input") ?? null;
+  expect(field, label).not.toBeNull();
+  await settled(async () => {
+    Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, "value")?.set?.call(field, text);
+    field?.dispatchEvent(new Event("input", { bubbles: true }));
+  });
+  await key(field, "Enter");
+}
 const region = () => document.querySelector('section[aria-label="The sheet as it prints"]');
 const named = (name: string) => document.querySelector(`[aria-label="${name}"]`);
 
@@ -135,14 +146,7 @@ it("changes title block and paper, puts views on the sheet and goes on to the ne
   lookAt(SHEET);
   await show(<SheetLedger sheet={opened()} />);
   expect(document.body.textContent).toContain("Sheet 1 of 2, A3 lying, 1 view.");
-  const field = (label: string) =>
-    [...document.querySelectorAll("label")].find((l) => l.textContent?.startsWith(label))?.querySelector("input");
-  const owner = field("Owner");
-  await settled(async () => {
-    Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, "value")?.set?.call(owner, "The parish");
-    owner?.dispatchEvent(new Event("input", { bubbles: true }));
-  });
-  await key(owner ?? null, "Enter");
+  await type("Owner", "The parish");
   expect(latest()).toMatchObject({ do: "set", type: "printSheet", id: SHEET, values: { owner: "The parish" } });
   await press("A1");
   expect(latest()).toMatchObject({ values: { width: 841, height: 594 } });
@@ -185,6 +189,12 @@ it("says what a view shows, at which scale, and takes it off", async () => {
     scale.dispatchEvent(new Event("change", { bubbles: true }));
   });
   expect(latest()).toMatchObject({ values: { scale: 50 } });
+  await type("Only from", "0 0 – 2000 1500");
+  expect(latest()).toMatchObject({ values: { fromX: 0, fromY: 0, toX: 2000, toY: 1500 } });
+  const count = server.sent.length;
+  await type("Only from", "a corner");
+  expect(server.sent).toHaveLength(count);
+  expect(useProject.getState().trouble).toContain("two corners");
   await press("Take it off the sheet");
   expect(latest()).toMatchObject({ do: "remove", type: "sheetView", id: VIEW });
   expect(useSheets.getState().view).toBeNull();
