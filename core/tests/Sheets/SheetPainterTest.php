@@ -169,6 +169,53 @@ final class SheetPainterTest extends TestCase
         (new SheetPainter($subject))->sheet(new PrintSheet('s', 841.0, 594.0, [self::view(ViewKind::Plan, 'gone')]));
     }
 
+    /** ISO 5457: 20 mm for filing on the left, 10 mm otherwise. ISO 7200: a block 180 mm wide in the lower right corner, with these fields. */
+    public function testTheFrameAndTheTitleBlockAreThoseOfTheStandards(): void
+    {
+        foreach ([[841.0, 594.0], [594.0, 420.0], [420.0, 297.0], [297.0, 420.0], [210.0, 297.0]] as [$width, $height]) {
+            $ink = (new SheetPainter(self::subject()))->sheet(new PrintSheet('s', $width, $height, [], 'Plans', 'P-1', 'o', 'c', 'a', 'd'))->ink();
+            $frame = array_values(array_filter($ink->lines, static fn (InkLine $l): bool => InkLine::BROAD === $l->width && $l->closed));
+            self::assertCount(1, $frame);
+            self::assertEqualsWithDelta([20.0, 10.0, $width - 10.0, $height - 10.0], [...$frame[0]->points[0], ...$frame[0]->points[2]], 1e-9);
+            [$left, , $right, $bottom] = PaperFrame::block($width, $height);
+            self::assertEqualsWithDelta([180.0, $width - 10.0], [$right - $left, $right], 1e-9);
+            self::assertLessThanOrEqual($height - 10.0, $bottom);
+            $fields = ['title', 'legal owner', 'supplementary title', 'identification number', 'creator', 'approved by', 'date of issue', 'sheet'];
+            foreach ($fields as $field) {
+                $said = array_values(array_filter($ink->texts, static fn (InkText $t): bool => $t->words === $field));
+                self::assertCount(1, $said, $field);
+                self::assertTrue($said[0]->x >= $left && $said[0]->x + $said[0]->width() <= $right, "$field stands in the block");
+            }
+        }
+    }
+
+    /** ISO 129-1: figures of chains stand over their line and read from below or from the right; strokes at 45° end each part. */
+    public function testFiguresOfChainsReadAsTheStandardHasThem(): void
+    {
+        $subject = self::subject(5);
+        $told = 0;
+        foreach ([self::view(ViewKind::Plan, $subject->plan->storeys[0]->id), self::view(ViewKind::Side, 'south')] as $view) {
+            $ink = (new SheetPainter($subject))->view($view)->all();
+            foreach ($ink->texts as $text) {
+                if (1 !== preg_match('/^(above|below|left|right)/', $text->key)) {
+                    continue;
+                }
+                ++$told;
+                $isUpright = 1 === preg_match('/^(left|right)/', $text->key);
+                self::assertSame($isUpright ? 90.0 : 0.0, $text->degrees, $text->key);
+                self::assertSame(2.5, $text->height, 'A nominal height of ISO 3098-1.');
+            }
+            $strokes = array_filter($ink->lines, static fn (InkLine $l): bool => InkLine::MEDIUM === $l->width && 2 === \count($l->points)
+                && abs(hypot($l->points[1][0] - $l->points[0][0], $l->points[1][1] - $l->points[0][1]) - 1.5 * \M_SQRT2) < 1e-6);
+            self::assertNotSame([], $strokes);
+            foreach ($strokes as $stroke) {
+                [[$x1, $y1], [$x2, $y2]] = [$stroke->points[0], $stroke->points[1]];
+                self::assertEqualsWithDelta(-1.0, ($y2 - $y1) / ($x2 - $x1), 1e-9);
+            }
+        }
+        self::assertGreaterThan(12, $told);
+    }
+
     /** Of buildings of any kind, on paper of any size: nothing lies on anything else, over the frame or on the title block. */
     public function testAProposedSetFitsItsPaper(): void
     {

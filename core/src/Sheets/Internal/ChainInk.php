@@ -106,29 +106,15 @@ final class ChainInk
             $half = self::STROKE_MM / 2.0;
             $this->lines[] = new InkLine([[$x - $half, $y + $half], [$x + $half, $y - $half]], InkLine::MEDIUM);
         }
-        // What was moved by hand stands where it was put; the rest finds room beside it. Long parts first: they have the least choice.
-        $order = $parts;
-        usort(
-            $order,
-            fn (array $a, array $b): int => [isset($this->marks[$b[3]]), $b[1] - $b[0]] <=> [isset($this->marks[$a[3]]), $a[1] - $a[0]],
-        );
-        foreach ($isInside ? $order : $this->movedFirst($parts) as [$from, $to, $words, $of, $isWall]) {
+        // What was moved by hand stands where it was put, and the rest finds room beside it; in rooms long parts first.
+        $long = $isInside ? 1.0 : 0.0;
+        usort($parts, fn (array $a, array $b): int => [isset($this->marks[$b[3]]), $long * ($b[1] - $b[0])]
+            <=> [isset($this->marks[$a[3]]), $long * ($a[1] - $a[0])]);
+        foreach ($parts as [$from, $to, $words, $of, $isWall]) {
             $this->figure($side, $from, $to, $out, $words, $of, $isInside ? $isWall : null);
         }
 
         return $told;
-    }
-
-    /**
-     * @param list<array{float, float, string, string, bool}> $parts
-     *
-     * @return list<array{float, float, string, string, bool}>
-     */
-    private function movedFirst(array $parts): array
-    {
-        usort($parts, fn (array $a, array $b): int => isset($this->marks[$b[3]]) <=> isset($this->marks[$a[3]]));
-
-        return $parts;
     }
 
     /** The same for the same two things, wherever they lie; unlike any before. */
