@@ -98,7 +98,7 @@ function Clearances({ boundary, at }: { boundary: Thing<"boundary">; at: (p: rea
   });
 }
 
-/** Which way north is, in the corner of the board, once a boundary says it: on a storey without one, as another's has it. */
+/** Which way north is, in the corner of the board under the switch to 3D, once a boundary says it: on a storey without one, as another's has it. */
 function NorthSign() {
   const { storey, size } = useDeskFields("storey", "size");
   const boundaries = useProject((s) => s.rows.boundary);
@@ -106,7 +106,7 @@ function NorthSign() {
   const answer = useBoundary(boundary);
   if (!answer || storey === null || !boundary) return null;
   return (
-    <g transform={`translate(${size.width - 34} 58)`}>
+    <g transform={`translate(${size.width - 34} 108)`}>
       <title>{`North, ${answer.upDegrees.toFixed(1)}° left of up`}</title>
       <g transform={`rotate(${-answer.upDegrees})`} stroke="#1c2a26" strokeWidth={1.4}>
         <line x1={0} y1={20} x2={0} y2={-20} />
