@@ -90,7 +90,7 @@ final class OutsideChains
         $row = 0;
         foreach ($chains as $k => $chain) {
             $key = $side->value.'.'.self::NAMES[$k];
-            if ([] === $chain || $this->ink->isLeftOut($key)) {
+            if ([] === $chain || $this->ink->marks->isLeftOut($key)) {
                 continue;
             }
             $out = $outermost + (self::FIRST_MM + self::NEXT_MM * $row++) * $this->paper->scale + $this->ink->movedOut($key, $side);

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Plinth\Core\Sheets;
 
 use Plinth\Core\Geometry\Overlay;
-use Plinth\Core\Geometry\Point;
 use Plinth\Core\Geometry\Polygon;
 use Plinth\Core\Plan\Derivation\BodyOutline;
 use Plinth\Core\Plan\Derivation\DerivedStorey;
@@ -19,9 +18,13 @@ use Plinth\Core\Plan\Model\Storey;
 use Plinth\Core\Sheets\Internal\BesideInk;
 use Plinth\Core\Sheets\Internal\ChainInk;
 use Plinth\Core\Sheets\Internal\FreePaper;
+use Plinth\Core\Sheets\Internal\HatchStrokes;
 use Plinth\Core\Sheets\Internal\InsideChains;
+use Plinth\Core\Sheets\Internal\Marks;
 use Plinth\Core\Sheets\Internal\PlaceNames;
+use Plinth\Core\Sheets\Internal\PlanMarks;
 use Plinth\Core\Sheets\Internal\SheetSigns;
+use Plinth\Core\Sheets\Internal\StairFigures;
 use Plinth\Core\Sheets\Internal\Stamps;
 use Plinth\Core\Sheets\Model\SheetView;
 use Plinth\Core\Sheets\Model\Shows;
@@ -50,12 +53,7 @@ final class PlanSheet
         [0xEA, 0xE4, 0xF2],
         [0xF4, 0xF1, 0xD3],
     ];
-    /** Round a figure lines are left out for so much, mm. */
-    private const CLEAR_MM = 0.3;
     private const TAG_MM = 2.5;
-    private const JOG_MM = 2.5;
-    /** From the outermost chain's figure to bubbles and section marks, mm of paper. */
-    private const BEYOND_MM = 9.0;
 
     /** @var list<InkArea> */
     private array $areas = [];
@@ -66,7 +64,9 @@ final class PlanSheet
     /** @var list<InkPicture> */
     private array $pictures = [];
     private readonly FreePaper $free;
+    private readonly Marks $marks;
 
+    /** @param array<string, int> $hatches */
     private function __construct(
         private readonly Storey $storey,
         private readonly DerivedStorey $derived,
@@ -74,8 +74,10 @@ final class PlanSheet
         private readonly Written $written,
         private readonly PlanBeside $beside,
         private readonly SheetView $view,
+        private readonly array $hatches,
     ) {
         $this->free = new FreePaper();
+        $this->marks = new Marks($view->marks);
     }
 
     /** @return array{float, float, float, float}|null how far a storey reaches: xmin, ymin, xmax, ymax, mm; null without walls */
@@ -87,7 +89,10 @@ final class PlanSheet
         return [] === $points ? null : Polygon::bounds($points);
     }
 
-    /** @param SheetView|null $view that says what is shown, and which dimensions were moved or left out; the usual without one */
+    /**
+     * @param SheetView|null $view that says what is shown, and which dimensions were moved or left out; the usual without one
+     * @param array<string, int> $hatches patterns of walls, by id
+     */
     public static function of(
         Storey $storey,
         DerivedStorey $derived,
@@ -95,10 +100,11 @@ final class PlanSheet
         Written $written = new Written(),
         PlanBeside $beside = new PlanBeside(),
         ?SheetView $view = null,
+        array $hatches = [],
     ): SheetInk {
         $view ??= new SheetView('', ViewKind::Plan, $storey->id, 0.0, 0.0, shows: Shows::usually(ViewKind::Plan));
 
-        return (new self($storey, $derived, $paper, $written, $beside, $view))->drawn();
+        return (new self($storey, $derived, $paper, $written, $beside, $view, $hatches))->drawn();
     }
 
     private function drawn(): SheetInk
@@ -123,9 +129,16 @@ final class PlanSheet
         $this->walls();
         $this->openings();
         $this->columns();
-        $this->jogs();
-        $chains = new ChainInk($this->free, $this->paper, $this->written->unit->format(), $this->view->marks);
+        $sections = $this->view->shows(Shows::Sections) ? $this->beside->sections : [];
+        $jogs = PlanMarks::jogs($sections, $this->paper);
+        $this->draw($jogs);
+        foreach ($jogs->lines as $stroke) {
+            $this->free->line($stroke->points);
+        }
+        $chains = new ChainInk($this->free, $this->paper, $this->written->unit->format(), $this->marks);
         // Signs first: they have few places, figures have many.
+        $stairs = new StairFigures($this->free, $this->paper, $this->written, $this->marks);
+        $this->draw($stairs->of($this->beside->stairs, $this->view->shows(Shows::Inside)));
         if ($this->view->shows(Shows::Numbers)) {
             $this->numbers();
         }
@@ -140,7 +153,11 @@ final class PlanSheet
             $this->marked('level.'.$this->storey->id, $this->level(...));
         }
         $this->draw(new SheetInk([], $chains->lines, $chains->texts));
-        $this->marks();
+        $axes = $this->view->shows(Shows::Axes) ? $this->beside->settingOut->axes : [];
+        $extent = self::extent($this->storey, $this->derived);
+        if (null !== $extent) {
+            $this->draw((new PlanMarks($this->free, $this->paper, $this->marks, $extent))->of($axes, $sections, $this->ink()));
+        }
 
         return $this->ink();
     }
@@ -199,7 +216,7 @@ final class PlanSheet
     {
         $through = array_values(array_filter(
             InsideChains::through($this->derived->regions, $this->paper, $this->free),
-            static fn (array $chain): bool => !$chains->isLeftOut(self::insideKey($chain[0], $chain[2])),
+            fn (array $chain): bool => !$this->marks->isLeftOut(self::insideKey($chain[0], $chain[2])),
         ));
         // Lines first: no figure stands on a line of another chain.
         foreach ($through as $k => [$side, $out, $places]) {
@@ -325,129 +342,15 @@ final class PlanSheet
     }
 
     /**
-     * What can be moved and left out as dimensions can: stamps, numbers, levels.
-     *
      * @param string $key of what it says, which stays the same when the plan is edited
      * @param callable(): SheetInk $find where it would stand by itself
      */
     private function marked(string $key, callable $find): void
     {
-        $found = null;
-        foreach ($this->view->marks as $mark) {
-            if ($mark->of === $key && $mark->hidden) {
-                return;
-            }
-            $found = $mark->of === $key ? $mark : $found;
-        }
-        $ink = $find()->marked($key, $found->dx ?? 0.0, $found->dy ?? 0.0);
+        $ink = $this->marks->put($key, $find);
         $this->draw($ink);
         foreach ($ink->texts as $text) {
             $this->free->take($text->room());
-        }
-    }
-
-    /** Axes with their names, and where sections are cut: beyond the chains. */
-    private function marks(): void
-    {
-        $axes = $this->view->shows(Shows::Axes) ? $this->beside->settingOut->axes : [];
-        $sections = $this->view->shows(Shows::Sections) ? $this->beside->sections : [];
-        $extent = [] === $axes && [] === $sections ? null : self::extent($this->storey, $this->derived);
-        $drawn = null === $extent ? null : $this->ink()->bounds();
-        if (null === $extent || null === $drawn) {
-            return;
-        }
-        foreach ($axes as ['label' => $label, 'along' => $along, 'at' => $at]) {
-            $isUpright = 'x' === $along;
-            [$x, $y] = $this->paper->of([$at, $at]);
-            [$from, $to] = $isUpright
-                ? [[$x, $drawn[1] - self::BEYOND_MM + 4.0], [$x, $this->paper->of([0.0, $extent[1]])[1] + 4.0]]
-                : [[$this->paper->of([$extent[2], 0.0])[0] + 4.0, $y], [$drawn[0] - self::BEYOND_MM + 4.0, $y]];
-            $end = $isUpright ? $from : $to;
-            foreach ($this->free->beside($from, $to, self::CLEAR_MM) as $piece) {
-                $this->draw(new SheetInk([], [new InkLine($piece, InkLine::FINE, [24.0, 6.0, 1.0, 6.0])]));
-            }
-            $this->draw(
-                $isUpright ? SheetSigns::bubble($end[0], $end[1] - 4.0, $label) : SheetSigns::bubble($end[0] - 4.0, $end[1], $label),
-            );
-        }
-        $drawn = $this->ink()->bounds() ?? $drawn;
-        foreach ($sections as $section) {
-            $this->section($section, $drawn);
-        }
-    }
-
-    /** @param array{float, float, float, float} $drawn what marks stand outside of */
-    private function section(SectionMark $section, array $drawn): void
-    {
-        $line = array_map(fn (Point $p): array => $this->paper->of($p->toArray()), $section->line);
-        $last = \count($line) - 1;
-        foreach ([[$line[0], $line[min(1, $last)], 1.0], [$line[$last], $line[max(0, $last - 1)], -1.0]] as [$end, $next, $way]) {
-            $long = hypot($next[0] - $end[0], $next[1] - $end[1]);
-            if ($long < 1e-6) {
-                return;
-            }
-            $on = [($next[0] - $end[0]) / $long, ($next[1] - $end[1]) / $long];
-            // As one looks the line runs from left to right: ahead is to its left on the plan, which on paper is up from rightwards.
-            $looks = [$way * $on[1], -$way * $on[0]];
-            // Back along the line until it is outside all that is drawn.
-            $out = \INF;
-            foreach ([0, 1] as $k) {
-                if (abs($on[$k]) > 1e-6) {
-                    $edge = $on[$k] > 0.0 ? $drawn[$k] - 9.0 : $drawn[$k + 2] + 9.0;
-                    $out = min($out, max(0.0, ($end[$k] - $edge) / $on[$k]));
-                }
-            }
-            $at = [$end[0] - $out * $on[0], $end[1] - $out * $on[1]];
-            $this->draw(SheetSigns::cut($at, $on, $looks, $section->name));
-            // A thin chain line leads as far as the building, beside whatever is written.
-            $edge = $this->edge($at, $on, $next);
-            if (null !== $edge) {
-                foreach ($this->free->beside([$at[0] + 7.0 * $on[0], $at[1] + 7.0 * $on[1]], $edge, self::CLEAR_MM) as $piece) {
-                    $this->draw(new SheetInk([], [new InkLine($piece, InkLine::FINE, [24.0, 6.0, 1.0, 6.0])]));
-                }
-            }
-        }
-    }
-
-    /**
-     * Where a level or upright line from outside comes to what is built.
-     *
-     * @param array{float, float} $from mm of paper
-     * @param array{float, float} $on a unit vector
-     * @param array{float, float} $until no further
-     *
-     * @return array{float, float}|null null for a slanting one
-     */
-    private function edge(array $from, array $on, array $until): ?array
-    {
-        $extent = self::extent($this->storey, $this->derived);
-        $along = abs($on[0]) > abs($on[1]) ? 0 : 1;
-        if (null === $extent || abs($on[1 - $along]) > 1e-6) {
-            return null;
-        }
-        [[$x1, $y2], [$x2, $y1]] = [$this->paper->of([$extent[0], $extent[1]]), $this->paper->of([$extent[2], $extent[3]])];
-        $box = [$x1, $y1, $x2, $y2];
-        $edge = $until;
-        $edge[$along] = $on[$along] > 0.0 ? min($until[$along], $box[$along] - 2.0) : max($until[$along], $box[$along + 2] + 2.0);
-        $edge[1 - $along] = $from[1 - $along];
-
-        return $edge;
-    }
-
-    /** Where cutting lines have jogs: a wide stroke each way. */
-    private function jogs(): void
-    {
-        foreach ($this->view->shows(Shows::Sections) ? $this->beside->sections : [] as $section) {
-            $line = array_map(fn (Point $p): array => $this->paper->of($p->toArray()), $section->line);
-            for ($i = 1; $i < \count($line) - 1; ++$i) {
-                foreach ([$line[$i - 1], $line[$i + 1]] as $to) {
-                    $long = max(1e-9, hypot($to[0] - $line[$i][0], $to[1] - $line[$i][1]));
-                    $part = min(1.0, self::JOG_MM / $long);
-                    $stroke = [$line[$i], self::part($line[$i], $to, $part)];
-                    $this->draw(new SheetInk([], [new InkLine($stroke, InkLine::WIDE)]));
-                    $this->free->line($stroke);
-                }
-            }
         }
     }
 
@@ -468,10 +371,14 @@ final class PlanSheet
     {
         $isWorn = fn (string $id): bool => $this->view->shows(Shows::Wear) && isset($this->beside->freeHand[$id]);
         $cutOuts = array_map(self::counterClockwise(...), array_values($this->derived->openings));
-        [$bodies, $worn] = [[], []];
+        [$bodies, $worn, $hatched] = [[], [], []];
         foreach ($this->derived->walls as $shape) {
             foreach (self::bodies($shape) as $body) {
                 $isWorn($shape->id) ? $worn[] = $body : $bodies[] = $body;
+                $pattern = $this->view->shows(Shows::Hatch) && !$isWorn($shape->id) ? $this->hatches[$shape->id] ?? null : null;
+                if (null !== $pattern) {
+                    $hatched[$pattern][] = $body;
+                }
                 $ring = array_map($this->paper->of(...), $body);
                 // Words stand neither on walls nor in their openings.
                 $this->free->fill($ring);
@@ -483,11 +390,16 @@ final class PlanSheet
             $holes = array_merge([], ...array_map(static fn (BodyOutline $o): array => $o->holes, $this->derived->outlines));
             $bodies = array_map(static fn (BodyOutline $o): array => $o->outer, $this->derived->outlines);
             $this->cut($bodies, [...$cutOuts, ...array_map(self::counterClockwise(...), $holes)], []);
-
-            return;
+        } else {
+            $this->cut($bodies, $cutOuts, []);
+            $this->cut($worn, $cutOuts, self::WORN);
         }
-        $this->cut($bodies, $cutOuts, []);
-        $this->cut($worn, $cutOuts, self::WORN);
+        foreach ($hatched as $pattern => $of) {
+            foreach (Overlay::difference($of, $cutOuts) as ['outer' => $outer, 'holes' => $holes]) {
+                $rings = array_map(fn (array $ring): array => array_map($this->paper->of(...), $ring), [$outer, ...$holes]);
+                $this->draw(HatchStrokes::filling($rings, $pattern));
+            }
+        }
     }
 
     /**

@@ -101,6 +101,7 @@ final class SheetPainter
                 $paper,
                 $this->subject->written,
                 $view,
+                $this->subject->bearing,
             ),
             default => $this->standing($view, $paper),
         };
@@ -161,6 +162,7 @@ final class SheetPainter
             $this->subject->written,
             $this->subject->beside[$view->of] ?? new PlanBeside(),
             $view,
+            $this->subject->hatches,
         );
     }
 

@@ -15,6 +15,8 @@ final readonly class SheetSubject
 {
     /** @var array<string, string> of doors and windows, by id */
     public array $numbers;
+    /** @var array<string, int> by id of wall, the pattern of its build-up: one each, in the order of their names */
+    public array $hatches;
 
     /**
      * @param string $title of the project
@@ -45,6 +47,9 @@ final readonly class SheetSubject
         array $numbers = [],
     ) {
         $this->numbers = self::numbered($plan, $numbers);
+        $names = array_values(array_unique($buildUps));
+        sort($names, \SORT_NATURAL);
+        $this->hatches = array_map(static fn (string $name): int => (int) array_search($name, $names, true), $buildUps);
     }
 
     public function storey(string $id): ?Storey

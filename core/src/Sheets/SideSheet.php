@@ -12,6 +12,7 @@ use Plinth\Core\Projection\ViewLine;
 use Plinth\Core\Sheets\Internal\BesideInk;
 use Plinth\Core\Sheets\Internal\ChainInk;
 use Plinth\Core\Sheets\Internal\FreePaper;
+use Plinth\Core\Sheets\Internal\Marks;
 use Plinth\Core\Sheets\Internal\SheetSigns;
 use Plinth\Core\Sheets\Model\SheetView;
 use Plinth\Core\Sheets\Model\Shows;
@@ -177,7 +178,8 @@ final class SideSheet
         FreePaper $free,
     ): SheetInk {
         [$left, $low, $high] = $reach;
-        $ink = new ChainInk($free, $paper, $written->unit->format(), $view->marks);
+        $marks = new Marks($view->marks);
+        $ink = new ChainInk($free, $paper, $written->unit->format(), $marks);
         $places = [];
         foreach ($told as $id => [$mm]) {
             $places[] = [$mm, $id];
@@ -199,7 +201,7 @@ final class SideSheet
         $row = 0;
         $side = ChainSide::Left;
         foreach ($chains as $name => $chain) {
-            if ($ink->isLeftOut("left.$name")) {
+            if ($marks->isLeftOut("left.$name")) {
                 continue;
             }
             $out = -$left + (self::CHAIN_MM + self::NEXT_MM * $row++) * $paper->scale + $ink->movedOut("left.$name", $side);

@@ -15,6 +15,7 @@ use Plinth\Core\Sheets\Internal\Stamps;
 use Plinth\Core\Sheets\Model\SheetView;
 use Plinth\Core\Sheets\Model\Shows;
 use Plinth\Core\Site\Clearance;
+use Plinth\Core\Units\Bearing;
 
 /**
  * The site: boundaries with the lengths of their legs and their area, the building on it hatched, and how near it comes to them.
@@ -32,9 +33,17 @@ final class SiteSheet
     /**
      * @param list<Contour> $boundaries
      * @param list<DerivedStorey> $storeys
+     * @param float|null $up bearing of up on the plan, degrees clockwise from north; null where nobody has said
      */
-    public static function of(array $boundaries, array $storeys, PlanOnPaper $paper, Written $written, SheetView $view): SheetInk
-    {
+    public static function of(
+        array $boundaries,
+        array $storeys,
+        PlanOnPaper $paper,
+        Written $written,
+        SheetView $view,
+        ?float $up = null,
+    ): SheetInk {
+        $up = $view->shows(Shows::Bearings) ? $up : null;
         $free = new FreePaper();
         [$areas, $lines, $texts] = [[], [], []];
         $rings = array_merge([], ...array_map(
@@ -58,10 +67,14 @@ final class SiteSheet
         }
         foreach ($view->shows(Shows::Dimensions) ? $boundaries : [] as $boundary) {
             foreach (array_keys($boundary->corners) as $i) {
-                $text = self::leg($boundary, $i, $paper, $written);
-                if (null !== $text && $free->isFree($text->room(), 0.2)) {
-                    $texts[] = $text;
-                    $free->take($text->room());
+                // With its bearing where there is room for both.
+                foreach (null === $up ? [null] : [$up, null] as $north) {
+                    $text = self::leg($boundary, $i, $paper, $written, $north);
+                    if (null !== $text && $free->isFree($text->room(), 0.2)) {
+                        $texts[] = $text;
+                        $free->take($text->room());
+                        break;
+                    }
                 }
             }
             // Lengths of legs stand along them, aslant; whatever comes then keeps off the legs.
@@ -81,12 +94,15 @@ final class SiteSheet
         return new SheetInk($areas, $lines, $texts);
     }
 
-    /** The length of a leg along it, outside the site. */
-    private static function leg(Contour $boundary, int $i, PlanOnPaper $paper, Written $written): ?InkText
+    /** The length of a leg along it, outside the site, and which way it runs where up's bearing is given; an arc's chord has none. */
+    private static function leg(Contour $boundary, int $i, PlanOnPaper $paper, Written $written, ?float $up): ?InkText
     {
         [$from, $to] = [$boundary->corners[$i], $boundary->corners[($i + 1) % \count($boundary->corners)]];
         [[$ax, $ay], [$bx, $by]] = [$paper->of($from->toArray()), $paper->of($to->toArray())];
         $words = $written->length($boundary->arc($i)?->length() ?? $from->distanceTo($to));
+        if (null !== $up && null === $boundary->arc($i)) {
+            $words .= '   '.Bearing::along($to->x - $from->x, $to->y - $from->y)->turned($up)->written();
+        }
         if ((new InkText(0.0, 0.0, $words, self::FIGURE_MM))->width() > hypot($bx - $ax, $by - $ay) - 2.0) {
             return null;
         }

@@ -23,6 +23,9 @@ final readonly class StairPlan
      * @param non-empty-list<array{float, float}> $way walking line upwards, from the first riser to the last; the arrow's head is its end
      * @param list<array{at: array{float, float}, number: int}> $numbers of treads
      * @param string $words which way it goes, and how many risers
+     * @param string $of id of the stair
+     * @param float $rise mm of each riser
+     * @param list<Flight> $flights of the whole stair, told on the storey where it begins
      */
     private function __construct(
         public array $seen,
@@ -31,6 +34,9 @@ final readonly class StairPlan
         public array $way,
         public array $numbers,
         public string $words,
+        public string $of,
+        public float $rise,
+        public array $flights = [],
     ) {
     }
 
@@ -56,7 +62,17 @@ final readonly class StairPlan
             $seen[] = $last;
         }
 
-        return new self($seen, $beyond, $cut, self::way($form), self::numbers($form->treads), \sprintf('UP %d R', $form->stair->risers));
+        return new self(
+            $seen,
+            $beyond,
+            $cut,
+            self::way($form),
+            self::numbers($form->treads),
+            \sprintf('UP %d R', $form->stair->risers),
+            $form->stair->id,
+            $form->rise,
+            Flight::of($form),
+        );
     }
 
     /** @param float $underside as in {@see StairForm::opening()} */
@@ -73,7 +89,9 @@ final readonly class StairPlan
             $seen[] = $open[\count($open) - 1]->above();
         }
 
-        return new self($seen, [], null, self::way($form, $open), self::numbers($open), \sprintf('DN %d R', $form->stair->risers));
+        $words = \sprintf('DN %d R', $form->stair->risers);
+
+        return new self($seen, [], null, self::way($form, $open), self::numbers($open), $words, $form->stair->id, $form->rise);
     }
 
     /** @return list<Line> its lower riser and both edges */

@@ -16,8 +16,12 @@ use Plinth\Core\Plan\Derivation\Derivation;
 use Plinth\Core\Plan\Model\PlacedObject;
 use Plinth\Core\Plan\Model\Stair;
 use Plinth\Core\Plan\Model\Storey;
+use Plinth\Core\Plan\Model\Wall;
 use Plinth\Core\Sheets\InkLine;
 use Plinth\Core\Sheets\InkText;
+use Plinth\Core\Sheets\Model\SheetView;
+use Plinth\Core\Sheets\Model\Shows;
+use Plinth\Core\Sheets\Model\ViewKind;
 use Plinth\Core\Sheets\PlanBeside;
 use Plinth\Core\Sheets\PlanOnPaper;
 use Plinth\Core\Sheets\PlanSheet;
@@ -25,6 +29,7 @@ use Plinth\Core\Sheets\SheetInk;
 use Plinth\Core\Stairs\StairForm;
 use Plinth\Core\Stairs\StairPlan;
 use Plinth\Core\Tests\Plan\Plans;
+use Plinth\Core\Tests\Stairs\Stairs;
 
 /** What stands and lies beside walls is on the sheet as well: as it was drawn, by its line kind, with its figures. */
 final class PlanBesideTest extends TestCase
@@ -117,5 +122,74 @@ final class PlanBesideTest extends TestCase
         $white = array_filter($ink->areas, static fn ($a): bool => 1.0 === $a->grey);
         self::assertNotSame([], $white, 'A bath, under which nothing shows through.');
         self::assertGreaterThan(20, \count(array_filter($ink->lines, static fn (InkLine $l): bool => InkLine::NARROW === $l->width)));
+    }
+
+    /** A flight says its treads and how far they reach together, beside it and in one figure that comes out: 15 goings of 230 are 3450. */
+    public function testAStairTellsItsTreadsItsWidthAndItsRise(): void
+    {
+        $stair = new Stair('st', [new Point(1800, 2000), new Point(5250, 2000)], [], 900.0, 16);
+        $ink = self::drawn(new PlanBeside([StairPlan::below(StairForm::of($stair, 2700.0))]));
+        $run = self::named($ink, '15 × 230 = 3450');
+        self::assertCount(1, $run);
+        // Beside the stair, whose edges lie at 1550 and 2450, and along it.
+        self::assertTrue(abs(-50.0 * $run[0]->y - 2000.0) > 450.0 && 0.0 === $run[0]->degrees);
+        self::assertCount(1, self::named($ink, '900'), 'How wide it is.');
+        self::assertCount(1, self::named($ink, 'R 168.8, T 230'));
+        self::assertSame(['stair.st.run1', 'stair.st.words'], [$run[0]->key, self::named($ink, 'UP 16 R')[0]->key]);
+        // Without dimensions inside it says which way it goes, and no more.
+        $view = new SheetView('v', ViewKind::Plan, 's', 0.0, 0.0, shows: [Shows::Stamps]);
+        $storey = new Storey('s', 'Ground', 0.0, 2700.0, Plans::rectangle());
+        $less = PlanSheet::of($storey, Derivation::of($storey), new PlanOnPaper(50.0, 0.0, 0.0), beside: new PlanBeside([StairPlan::below(StairForm::of($stair, 2700.0))]), view: $view);
+        self::assertSame([1, []], [\count(self::named($less, 'UP 16 R')), self::named($less, '900')]);
+    }
+
+    /** A going that is no whole number is told as finely as it takes to come to what they reach together. */
+    public function testGoingsTimesTreadsAreWhatIsToldOfAFlightOnAnyStair(): void
+    {
+        $told = 0;
+        for ($seed = 1; $seed <= 40; ++$seed) {
+            mt_srand($seed);
+            $long = mt_rand(1500, 4200) + mt_rand(0, 9) / 10.0;
+            $degrees = mt_rand(0, 3) * 90.0 + (0 === $seed % 3 ? mt_rand(0, 89) : 0);
+            [$cos, $sin] = [cos(deg2rad($degrees)), sin(deg2rad($degrees))];
+            $at = static fn (float $u): Point => new Point(10_000.0 + $cos * $u, 8000.0 + $sin * $u);
+            $stair = new Stair('st', [$at(-$long / 2.0), $at($long / 2.0)], [], 850.0, mt_rand(8, 18));
+            $walls = array_map(static fn (Wall $w): Wall => $w->between(
+                new Point(4.0 * $w->from->x, 4.0 * $w->from->y),
+                new Point(4.0 * $w->to->x, 4.0 * $w->to->y),
+            ), Plans::rectangle());
+            $storey = new Storey('s', 'Ground', 0.0, 2700.0, $walls);
+            $plan = StairPlan::below(StairForm::of($stair, 2700.0));
+            $ink = PlanSheet::of($storey, Derivation::of($storey), new PlanOnPaper(50.0, 0.0, 0.0), beside: new PlanBeside([$plan]));
+            foreach ($ink->texts as $text) {
+                $told += str_starts_with($text->key, 'stair.st.run') ? 1 : 0;
+                if (1 === preg_match('/^(\d+) × ([\d.]+) = (\d+)$/u', $text->words, $m)) {
+                    self::assertSame((int) $m[3], (int) round((int) $m[1] * (float) $m[2]), "seed $seed");
+                    self::assertEqualsWithDelta($long, (float) $m[3], 0.5 + 1e-9, "seed $seed");
+                    self::assertEqualsWithDelta(0.0, fmod(abs($text->degrees - $degrees) + 1e-7, 180.0), 1e-3, "seed $seed: along its flight");
+                    foreach ($plan->seen as $line) {
+                        foreach ($line as [$x, $y]) {
+                            self::assertFalse(Polygon::contains($text->room(), $x / 50.0, -$y / 50.0), "seed $seed: not on the stair");
+                        }
+                    }
+                }
+            }
+        }
+        self::assertGreaterThan(36, $told, 'Where there is room, it is told.');
+    }
+
+    public function testFlightsEndAtLandingsAndWindersAreNone(): void
+    {
+        $flights = static fn (string $shape): array => StairPlan::below(StairForm::of((new Stairs(2000.0, 1000.0, 40.0))->of($shape), 2700.0))->flights;
+        self::assertCount(1, $flights('straight'));
+        self::assertCount(2, $flights('quarter'));
+        self::assertCount(2, $flights('half landing'));
+        self::assertSame([], $flights('half circle'));
+        self::assertSame([], $flights('free'));
+        foreach ([...$flights('quarter'), ...$flights('half landing')] as $flight) {
+            foreach ([$flight->left, $flight->right] as [[$ax, $ay], [$bx, $by]]) {
+                self::assertEqualsWithDelta($flight->treads * $flight->going, hypot($bx - $ax, $by - $ay), 1e-6);
+            }
+        }
     }
 }

@@ -323,6 +323,59 @@ final class PlanSheetTest extends TestCase
         self::assertTrue($arrows[0]->rings[0][0][0] < $box[0] && $arrows[1]->rings[0][0][0] > $box[2], 'Outside all that is drawn.');
     }
 
+    /** A bubble is moved along its axis and a section's mark along its line alone: elsewhere they would say something else. */
+    public function testAxesAndSectionMarksAreMovedAlongThemselvesAndLeftOutSingly(): void
+    {
+        $beside = new PlanBeside(
+            settingOut: new SettingOut([['label' => 'A', 'along' => 'x', 'at' => 1000.0], ['label' => '1', 'along' => 'y', 'at' => 3000.0]]),
+            sections: [new SectionMark('C', [new Point(-1000.0, 2000.0), new Point(8000.0, 2000.0)])],
+        );
+        $shows = [Shows::Axes, Shows::Sections];
+        $said = static function (array $marks) use ($beside, $shows): array {
+            /** @var list<ViewMark> $marks */
+            $texts = self::drawn(Plans::storey(Plans::rectangle()), shows: $shows, marks: $marks, beside: $beside)->texts;
+
+            return array_combine(array_map(static fn (InkText $t): string => $t->key, $texts), $texts);
+        };
+        $natural = $said([]);
+        self::assertSame(['axis.A', 'axis.1', 'section.C.from', 'section.C.to'], array_keys($natural));
+        foreach ([['axis.A', 5.0, -8.0, 0.0, -8.0], ['axis.1', -6.0, 3.0, -6.0, 0.0], ['section.C.from', -4.0, 9.0, -4.0, 0.0]] as [$key, $right, $down, $dx, $dy]) {
+            $moved = $said([new ViewMark($key, $right, $down), new ViewMark('section.C.to', hidden: true)]);
+            self::assertEqualsWithDelta([$natural[$key]->x + $dx, $natural[$key]->y + $dy], [$moved[$key]->x, $moved[$key]->y], 1e-9, $key);
+            self::assertArrayNotHasKey('section.C.to', $moved);
+        }
+        self::assertArrayNotHasKey('axis.A', $said([new ViewMark('axis.A', hidden: true)]));
+    }
+
+    /** Each build-up has its own hatch, within its walls and in no opening of theirs; other walls stay grey. */
+    public function testWallsAreHatchedByTheirBuildUpWhereThatIsShown(): void
+    {
+        $storey = Plans::storey(Plans::rectangle(), [new Opening('d', 'south', OpeningKind::Door, 2000.0, 1000.0)]);
+        $paper = new PlanOnPaper(50.0, 0.0, 0.0);
+        $drawn = static fn (array $shows): SheetInk => PlanSheet::of(
+            $storey,
+            Derivation::of($storey),
+            $paper,
+            view: new SheetView('v', ViewKind::Plan, $storey->id, 0.0, 0.0, shows: $shows),
+            hatches: ['south' => 0, 'north' => 2],
+        );
+        $strokes = static fn (SheetInk $ink): array => array_filter($ink->lines, static fn (InkLine $l): bool => InkLine::FINE === $l->width && 2 === \count($l->points) && [] === $l->dashes);
+        $leaf = \count($strokes($drawn([])));
+        $hatched = $strokes($drawn([Shows::Hatch]));
+        self::assertGreaterThan($leaf + 100, \count($hatched));
+        [$south, $north] = [[], []];
+        foreach ($hatched as $line) {
+            [[$x1, $y1], [$x2, $y2]] = [$line->points[0], $line->points[1] ?? [0.0, 0.0]];
+            [$x, $y] = [25.0 * ($x1 + $x2), -25.0 * ($y1 + $y2)];
+            self::assertFalse($y < 150.0 && $x > 2001.0 && $x < 2999.0 && $y > -99.0, 'None in the door.');
+            self::assertFalse($y > 150.0 && $y < 3850.0, 'None in walls of no build-up.');
+            $slope = round(rad2deg(atan2($y1 - $y2, $x2 - $x1)));
+            $y < 2000.0 ? $south[(int) $slope] = true : $north[(int) $slope] = true;
+        }
+        self::assertCount(1, $south);
+        self::assertCount(2, $north, 'A cross hatch.');
+    }
+
     public function testAWindowInACurvedWallHasItsPanesAndWornWallsAreDashedWhereThatIsShown(): void
     {
         $walls = Plans::rectangle();

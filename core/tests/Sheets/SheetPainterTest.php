@@ -57,6 +57,19 @@ final class SheetPainterTest extends TestCase
         );
     }
 
+    /** The key shows each build-up as it is cut, in the order of their names, and walls without one grey. */
+    public function testTheKeyShowsTheHatchOfEachBuildUp(): void
+    {
+        $plan = Buildings::of(3);
+        $walls = array_map(static fn ($w): string => $w->id, $plan->storeys[0]->walls);
+        self::assertGreaterThan(2, \count($walls));
+        $subject = new SheetSubject('Weir cottage', $plan, buildUps: [$walls[0] => 'Stud 100', $walls[1] => 'Brick 365', $walls[2] => 'Stud 100']);
+        self::assertSame([$walls[0] => 1, $walls[1] => 0, $walls[2] => 1], $subject->hatches);
+        $key = static fn (array $shows): SheetInk => (new SheetPainter($subject))->view(new SheetView('v', ViewKind::Key, '', 10.0, 10.0, shows: $shows))->all();
+        self::assertGreaterThan(\count($key([])->lines) + 8, \count($key([Shows::Hatch])->lines));
+        self::assertCount(\count($key([])->areas) - 2, $key([Shows::Hatch])->areas, 'Two of them are no longer grey.');
+    }
+
     /** @return list<string> */
     private static function words(SheetInk $ink): array
     {
@@ -105,10 +118,13 @@ final class SheetPainterTest extends TestCase
         $subject = self::subject();
         $group = (new SheetPainter($subject))->view(self::view(ViewKind::Site, scale: 200.0));
         $words = self::words($group->all());
-        foreach (['Site', '696.00 m²', '29000', '24000', '1:200', 'N', 'Site plan'] as $said) {
+        // Up is 12.5° from north, so what runs to the right runs 102.5° from it.
+        foreach (['Site', '696.00 m²', '29000   102°30\'00"', '24000   12°30\'00"', '29000   282°30\'00"', '1:200', 'N', 'Site plan'] as $said) {
             self::assertContains($said, $words);
         }
-        self::assertGreaterThan(6, \count(array_filter($words, ctype_digit(...))), 'Legs, clearances and the bar.');
+        self::assertGreaterThan(4, \count(array_filter($words, ctype_digit(...))), 'Clearances and the bar.');
+        $lengths = new SheetView('v', ViewKind::Site, '', 100.0, 100.0, 200.0, shows: [Shows::Dimensions]);
+        self::assertContains('29000', self::words((new SheetPainter($subject))->view($lengths)->all()), 'Lengths alone, where nothing else is wanted.');
     }
 
     public function testAWindowShowsAPartAndIsFramedWithItsTitleBeside(): void

@@ -30,8 +30,6 @@ final class BesideInk
 {
     /** Figures and notes, mm. */
     private const TEXT_MM = 2.5;
-    private const OVER_LINE_MM = 0.9;
-    private const STROKE_MM = 1.5;
     private const HEAD_MM = 2.5;
     /** Between lines of a hatch, mm of paper. */
     private const HATCH_MM = 2.0;
@@ -99,7 +97,6 @@ final class BesideInk
         if (\count($way) > 1) {
             $this->head($way[\count($way) - 1], $way[\count($way) - 2]);
         }
-        $this->texts[] = new InkText($way[0][0], $way[0][1] + 1.6 * self::TEXT_MM, $stair->words, self::TEXT_MM, 'middle');
     }
 
     private function line(DrawnLine $line): void
@@ -133,25 +130,9 @@ final class BesideInk
         foreach ([[$dimension->from, $from], [$dimension->to, $to]] as [$place, $on]) {
             $this->lines[] = new InkLine([$this->paper->of($place->toArray()), $on], InkLine::FINE);
         }
-        $this->lines[] = new InkLine([$from, $to], InkLine::NARROW);
-        $angle = atan2($from[1] - $to[1], $to[0] - $from[0]);
-        foreach ([$from, $to] as [$x, $y]) {
-            $half = self::STROKE_MM / 2.0;
-            [$dx, $dy] = [$half * cos($angle + \M_PI_4) * \M_SQRT2, $half * sin($angle + \M_PI_4) * \M_SQRT2];
-            $this->lines[] = new InkLine([[$x - $dx, $y + $dy], [$x + $dx, $y - $dy]], InkLine::MEDIUM);
-        }
-        // It reads from below or from the right (ISO 129-1).
-        $degrees = rad2deg($angle);
-        $degrees = $degrees > 90.0 + 1e-6 ? $degrees - 180.0 : ($degrees <= -90.0 + 1e-6 ? $degrees + 180.0 : $degrees);
-        $over = self::OVER_LINE_MM;
-        $this->texts[] = new InkText(
-            ($from[0] + $to[0]) / 2.0 - $over * sin(deg2rad($degrees)),
-            ($from[1] + $to[1]) / 2.0 - $over * cos(deg2rad($degrees)),
-            $figure,
-            self::TEXT_MM,
-            'middle',
-            $degrees,
-        );
+        $ink = DimensionInk::between($from, $to, $figure);
+        array_push($this->lines, ...$ink->lines);
+        array_push($this->texts, ...$ink->texts);
     }
 
     /**

@@ -7,7 +7,6 @@ namespace Plinth\Core\Sheets\Internal;
 use Plinth\Core\Sheets\ChainSide;
 use Plinth\Core\Sheets\InkLine;
 use Plinth\Core\Sheets\InkText;
-use Plinth\Core\Sheets\Model\ViewMark;
 use Plinth\Core\Sheets\PaperLetters;
 use Plinth\Core\Sheets\PlanOnPaper;
 use Plinth\Core\Sheets\RoundedChain;
@@ -37,30 +36,21 @@ final class ChainInk
     public array $lines = [];
     /** @var list<InkText> */
     public array $texts = [];
-    /** @var array<string, ViewMark> */
-    private readonly array $marks;
     /** @var array<string, true> */
     private array $keys = [];
 
-    /** @param list<ViewMark> $marks */
     public function __construct(
         private readonly FreePaper $free,
         private readonly PlanOnPaper $paper,
         private readonly LengthFormat $format,
-        array $marks,
+        public readonly Marks $marks,
     ) {
-        $this->marks = array_combine(array_map(static fn (ViewMark $m): string => $m->of, $marks), $marks);
-    }
-
-    public function isLeftOut(string $key): bool
-    {
-        return true === ($this->marks[$key] ?? null)?->hidden;
     }
 
     /** @return float mm of the model that a chain was moved outwards */
     public function movedOut(string $key, ChainSide $side): float
     {
-        $mark = $this->marks[$key] ?? null;
+        $mark = $this->marks->of($key);
 
         return null === $mark ? 0.0 : $this->paper->scale * match ($side) {
             ChainSide::Below => $mark->dy,
@@ -82,7 +72,7 @@ final class ChainInk
         $parts = [];
         foreach (RoundedChain::of(array_column($places, 0), $this->format->stepMm()) as $i => $mm) {
             $of = $this->key($key, $places[$i][1], $places[$i + 1][1]);
-            if (!$this->isLeftOut($of)) {
+            if (!$this->marks->isLeftOut($of)) {
                 // Between where one room ends and the next begins lies a wall.
                 $parts[] = [$places[$i][0], $places[$i + 1][0], $this->format->figure($mm), $of, str_ends_with($places[$i][1], '>')];
             }
@@ -108,8 +98,8 @@ final class ChainInk
         }
         // What was moved by hand stands where it was put, and the rest finds room beside it; in rooms long parts first.
         $long = $isInside ? 1.0 : 0.0;
-        usort($parts, fn (array $a, array $b): int => [isset($this->marks[$b[3]]), $long * ($b[1] - $b[0])]
-            <=> [isset($this->marks[$a[3]]), $long * ($a[1] - $a[0])]);
+        usort($parts, fn (array $a, array $b): int => [null !== $this->marks->of($b[3]), $long * ($b[1] - $b[0])]
+            <=> [null !== $this->marks->of($a[3]), $long * ($a[1] - $a[0])]);
         foreach ($parts as [$from, $to, $words, $of, $isWall]) {
             $this->figure($side, $from, $to, $out, $words, $of, $isInside ? $isWall : null);
         }
@@ -146,7 +136,7 @@ final class ChainInk
         $scale = $this->paper->scale;
         [$low, $high] = [$from / $scale, $to / $scale];
         $middle = ($low + $high) / 2.0;
-        $mark = $this->marks[$key] ?? null;
+        $mark = $this->marks->of($key);
         if (null !== $mark) {
             $text = $this->text($side, $middle, $out, 0, $words, $key, $mark->dx, $mark->dy);
             $this->stands($text);

@@ -104,11 +104,17 @@ final readonly class SheetTables
             }
         }
         ksort($thick, \SORT_NATURAL);
+        $patterns = [];
+        foreach ($view->shows(Shows::Hatch) ? $this->subject->buildUps : [] as $wall => $name) {
+            $patterns[$name] = $this->subject->hatches[$wall];
+        }
         $signs = [];
         foreach ($thick as $name => $of) {
             $figures = array_map(strval(...), array_keys($of));
             natsort($figures);
-            $signs[] = ['cut', '' === $name ? 'wall' : $name, implode(', ', \array_slice($figures, 0, 6))];
+            $pattern = $patterns[$name] ?? null;
+            $kind = null === $pattern ? 'cut' : "hatch $pattern";
+            $signs[] = [$kind, '' === $name ? 'wall' : $name, implode(', ', \array_slice($figures, 0, 6))];
         }
         if ($isWorn) {
             $signs[] = ['worn', 'wall that rests on no ink and no figure', '(where its wear is shown)'];

@@ -85,7 +85,7 @@ final class WordsInk
     /**
      * What lines and fills mean.
      *
-     * @param list<array{string, string, string}> $signs how each is drawn (`cut`, `worn`, `seen`, `hidden`, …), and what it means
+     * @param list<array{string, string, string}> $signs how each is drawn (`cut`, `hatch 3`, `worn`, `seen`, `hidden`, …), and what it means
      */
     public static function key(string $title, array $signs, float $x, float $y): SheetInk
     {
@@ -96,10 +96,12 @@ final class WordsInk
             $middle = $at + self::ROW_MM / 2.0;
             $box = [[$x, $at + 1.0], [$x + 12.0, $at + 1.0], [$x + 12.0, $at + self::ROW_MM - 1.0], [$x, $at + self::ROW_MM - 1.0]];
             $across = [[$x, $middle], [$x + 12.0, $middle]];
+            $isHatched = str_starts_with($kind, 'hatch ');
             if ('cut' === $kind) {
                 $areas[] = new InkArea([$box], 0.72);
             }
-            $lines[] = match ($kind) {
+            array_push($lines, ...($isHatched ? HatchStrokes::filling([$box], (int) substr($kind, 6))->lines : []));
+            $lines[] = match ($isHatched ? 'cut' : $kind) {
                 'cut' => new InkLine($box, InkLine::WIDE, closed: true),
                 'worn' => new InkLine($box, InkLine::NARROW, [6.0, 4.0], true),
                 'hidden' => new InkLine($across, InkLine::NARROW, [12.0, 3.0]),

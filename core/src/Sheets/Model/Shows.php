@@ -20,6 +20,8 @@ enum Shows: string
     case Hidden = 'hidden';
     case Colour = 'colour';
     case Wear = 'wear';
+    case Hatch = 'hatch';
+    case Bearings = 'bearings';
     case Ink = 'ink';
 
     /** @return list<self> what a view shows that nobody has said otherwise of */
@@ -31,7 +33,7 @@ enum Shows: string
                 self::Sections, self::Levels,
             ],
             ViewKind::Side => [self::Dimensions, self::Drawn, self::Notes, self::Levels],
-            ViewKind::Site => [self::Dimensions],
+            ViewKind::Site => [self::Dimensions, self::Bearings],
             ViewKind::Notes => [self::Notes],
             default => [],
         };

@@ -92,6 +92,7 @@ export const SHOWS: Record<string, readonly (readonly [string, string])[]> = {
     ["notes", "notes"],
     ["colour", "rooms coloured"],
     ["wear", "walls without evidence dashed"],
+    ["hatch", "a hatch for each build-up"],
     ["ink", "the drawing under it, 200 dpi"],
   ],
   side: [
@@ -102,14 +103,18 @@ export const SHOWS: Record<string, readonly (readonly [string, string])[]> = {
     ["hidden", "hidden lines"],
     ["ink", "the picture under it, 200 dpi"],
   ],
-  site: [["dimensions", "lengths and distances"]],
+  site: [
+    ["dimensions", "lengths and distances"],
+    ["bearings", "which way legs run"],
+  ],
+  key: [["hatch", "a hatch for each build-up"]],
   notes: [["notes", "what was assumed"]],
 };
 
 const USUAL: Record<string, string> = {
   plan: "dimensions,inside,stamps,numbers,levels,axes,sections,objects,drawn,notes",
   side: "dimensions,levels,drawn,notes",
-  site: "dimensions",
+  site: "dimensions,bearings",
   notes: "notes",
 };
 
