@@ -97,6 +97,57 @@ final class OutsideTest extends TestCase
         self::assertNotSame('', $side);
     }
 
+    public function testAStraightenedPhotographLiesUnderASidesLinesOnItsSheet(): void
+    {
+        [$desk, $side] = $this->photograph();
+        $this->straighten($desk);
+        $desk->imported();
+        [$sheet, $view] = [Desk::newId(), Desk::newId()];
+        $desk->change([
+            ['do' => 'add', 'type' => 'printSheet', 'id' => $sheet, 'values' => ['order' => 0, 'width' => 420, 'height' => 297, 'part' => '', 'number' => '', 'owner' => '', 'creator' => '', 'approved' => '', 'date' => '']],
+            ['do' => 'add', 'type' => 'sheetView', 'id' => $view, 'values' => [
+                'sheet' => $sheet, 'kind' => 'side', 'storey' => null, 'side' => $side, 'drawing' => null, 'x' => 120, 'y' => 160, 'scale' => 100, 'fromX' => null, 'fromY' => null, 'toX' => null, 'toY' => null, 'width' => null, 'title' => '', 'words' => '', 'shows' => 'ink', 'turn' => 0, 'tilt' => 0,
+            ]],
+        ]);
+        $image = static function () use ($desk, $sheet): ?array {
+            [$status, $body] = $desk->client->send('GET', "/api/projects/$desk->id/sheets/$sheet/sheet.svg");
+            self::assertSame(200, $status);
+            self::assertIsString($body['text']);
+            $isThere = 1 === preg_match('#matrix\(([^)]+)\)" xlink:href="data:image/jpeg;base64,([^"]+)"#', $body['text'], $m);
+
+            return $isThere ? [array_map(floatval(...), preg_split('/[ ,]+/', $m[1]) ?: []), imagecreatefromstring((string) base64_decode($m[2], true))] : null;
+        };
+        self::assertNull($image(), 'Not while it still leans.');
+        $this->straightened($desk);
+        [$map, $picture] = $image() ?? [[], false];
+        self::assertInstanceOf(\GdImage::class, $picture);
+        self::assertCount(6, $map);
+        [$a, $b, $c, $d, $e, $f] = $map;
+        $corner = $this->fitted($desk)->toMm($this->truth->toPixel(new Point(0, 0)));
+        $at = static function (float $x, float $y) use ($a, $b, $c, $d, $e, $f, $picture, $corner): array {
+            // From mm of the side to mm of paper, and from there back through the picture's own matrix.
+            [$px, $py] = [120.0 + ($corner->x + $x) / 100.0 - $e, 160.0 - ($corner->y + $y) / 100.0 - $f];
+            $det = $a * $d - $b * $c;
+            $colour = (int) imagecolorat(
+                $picture,
+                (int) (($px * $d - $py * $c) / $det * imagesx($picture)),
+                (int) (($py * $a - $px * $b) / $det * imagesy($picture)),
+            );
+
+            return [$colour >> 16 & 255, $colour >> 8 & 255, $colour & 255];
+        };
+        [$r, $g] = $at(6450, 1200);
+        self::assertGreaterThan($r + 20, $g, 'The door.');
+        [$r, $g] = $at(5700, 1232);
+        self::assertGreaterThan($g + 20, $r, 'Brick.');
+        foreach ([[1430, 1500], [9930, 1500], [4730, 3400]] as [$x, $y]) {
+            self::assertGreaterThan(180, min($at($x, $y)), 'A window’s frame, 60 mm wide: at 200 dpi and 1:100 five pixels.');
+        }
+        // No finer than it is printed: 200 dpi at most twice over.
+        $dpi = imagesx($picture) / hypot($a, $b) * 25.4;
+        self::assertTrue($dpi < 400.0, (string) $dpi);
+    }
+
     /** What a camera writes into its pictures (Exif, FocalLengthIn35mmFilm, from memory) says how far they are foreshortened. */
     public function testAPhotographWhoseCameraTellsItsLensIsSizedBothWaysByOneLength(): void
     {

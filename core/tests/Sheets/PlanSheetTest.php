@@ -352,16 +352,16 @@ final class PlanSheetTest extends TestCase
     {
         $storey = Plans::storey(Plans::rectangle(), [new Opening('d', 'south', OpeningKind::Door, 2000.0, 1000.0)]);
         $paper = new PlanOnPaper(50.0, 0.0, 0.0);
-        $drawn = static fn (array $shows): SheetInk => PlanSheet::of(
+        $drawn = static fn (Shows ...$shows): SheetInk => PlanSheet::of(
             $storey,
             Derivation::of($storey),
             $paper,
-            view: new SheetView('v', ViewKind::Plan, $storey->id, 0.0, 0.0, shows: $shows),
+            view: new SheetView('v', ViewKind::Plan, $storey->id, 0.0, 0.0, shows: array_values($shows)),
             hatches: ['south' => 0, 'north' => 2],
         );
         $strokes = static fn (SheetInk $ink): array => array_filter($ink->lines, static fn (InkLine $l): bool => InkLine::FINE === $l->width && 2 === \count($l->points) && [] === $l->dashes);
-        $leaf = \count($strokes($drawn([])));
-        $hatched = $strokes($drawn([Shows::Hatch]));
+        $leaf = \count($strokes($drawn()));
+        $hatched = $strokes($drawn(Shows::Hatch));
         self::assertGreaterThan($leaf + 100, \count($hatched));
         [$south, $north] = [[], []];
         foreach ($hatched as $line) {

@@ -8,6 +8,7 @@ use Doctrine\ORM\EntityManagerInterface;
 use Plinth\Core\Geometry\PixelPoint;
 use Plinth\Core\Sheets\InkPicture;
 use Plinth\Server\Fit\DrawingFit;
+use Plinth\Server\Fit\Rectify\RectifiedPicture;
 use Plinth\Server\Http\Refusal;
 use Plinth\Server\Source\Drawing;
 use Plinth\Server\Source\FileStore;
@@ -32,13 +33,13 @@ final readonly class DrawingPictures
      * @param float $dpi of the paper that it is printed on
      * @param float $scale 1 : so much
      *
-     * @return InkPicture|null mm of the plan; null where it is not trued up, leans, or is still being read
+     * @return InkPicture|null mm of the plan; null where it is not trued up, or is still being read or straightened
      */
     public function under(Drawing $drawing, float $dpi, float $scale): ?InkPicture
     {
         $fit = $this->entities->find(DrawingFit::class, $drawing->key()->criteria());
         if (null === $fit || $fit->isSlanted()) {
-            return null;
+            return null === $fit ? null : $this->straightened($drawing, $fit, $dpi, $scale);
         }
         $box = $drawing->box();
         $map = $fit->pixelToMm();
@@ -55,6 +56,45 @@ final readonly class DrawingPictures
             [$right[0] - $origin[0], $right[1] - $origin[1]],
             [$down[0] - $origin[0], $down[1] - $origin[1]],
         );
+    }
+
+    /** A photograph as it was straightened for its present fit, joined from its tiles, no finer than is printed. */
+    private function straightened(Drawing $drawing, DrawingFit $fit, float $dpi, float $scale): ?InkPicture
+    {
+        $made = $this->entities->find(RectifiedPicture::class, $drawing->key()->criteria());
+        $shape = RectifiedPicture::shapeOf($drawing, $fit);
+        $tiles = null === $made || $made->shape !== $shape ? null : $this->files->straightened($drawing->key(), $shape);
+        if (null === $made || null === $tiles) {
+            return null;
+        }
+        [$a, $b, $x, $d, $e, $y] = $made->pixelToMm($fit->pixelToMm());
+        [$right, $down] = [[$a * $made->width, $d * $made->width], [$b * $made->height, $e * $made->height]];
+        $wanted = min(self::MOST_PX / max($made->width, $made->height), hypot(...$right) / $scale / 25.4 * $dpi / $made->width);
+        // Each level of tiles is half as fine as the next: the coarsest that is fine enough.
+        $finest = (int) ceil(log(max(1.0, max($made->width, $made->height) / PageMaker::TILE), 2.0));
+        $halved = min($finest, max(0, (int) floor(-log($wanted, 2.0))));
+        [$wide, $high] = array_map(static fn (int $px): int => (int) ceil($px / 2 ** $halved), [$made->width, $made->height]);
+        $suffix = trim((string) @file_get_contents("$tiles/suffix"));
+        [$columns, $rows] = [(int) ceil($wide / PageMaker::TILE), (int) ceil($high / PageMaker::TILE)];
+        $folder = $this->files->workFolder();
+        try {
+            $joined = [];
+            for ($k = 0; $k < $columns * $rows; ++$k) {
+                // Under short names: a command takes only so many letters.
+                $tile = \sprintf('%s/tiles/%d/%d/%d%s', $tiles, $finest - $halved, intdiv($k, $columns), $k % $columns, $suffix);
+                if (!@copy($tile, $joined[] = "$folder/$k$suffix")) {
+                    return null;
+                }
+            }
+            $run = fn (string ...$command): string => $this->tool->run(['vips', ...array_values($command)], self::SECONDS, [], $folder);
+            $run('arrayjoin', implode(' ', $joined), "$folder/joined.v", '--across', (string) $columns);
+            $run('crop', "$folder/joined.v", "$folder/cut.v", '0', '0', (string) $wide, (string) $high);
+            $run('jpegsave', "$folder/cut.v", "$folder/picture.jpg", '--Q', '85', '--strip');
+
+            return new InkPicture((string) file_get_contents("$folder/picture.jpg"), 'image/jpeg', [$x, $y], $right, $down);
+        } finally {
+            $this->files->removeFolder($folder);
+        }
     }
 
     /** A drawing or photograph by itself, as it was brought in; without anything on it while its page is still being read. */
