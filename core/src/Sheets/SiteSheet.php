@@ -101,7 +101,7 @@ final class SiteSheet
         [[$ax, $ay], [$bx, $by]] = [$paper->of($from->toArray()), $paper->of($to->toArray())];
         $words = $written->length($boundary->arc($i)?->length() ?? $from->distanceTo($to));
         if (null !== $up && null === $boundary->arc($i)) {
-            $words .= '   '.Bearing::along($to->x - $from->x, $to->y - $from->y)->turned($up)->written();
+            $words .= ' · '.Bearing::along($to->x - $from->x, $to->y - $from->y)->turned($up)->written();
         }
         if ((new InkText(0.0, 0.0, $words, self::FIGURE_MM))->width() > hypot($bx - $ax, $by - $ay) - 2.0) {
             return null;

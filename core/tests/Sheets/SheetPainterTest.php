@@ -119,7 +119,7 @@ final class SheetPainterTest extends TestCase
         $group = (new SheetPainter($subject))->view(self::view(ViewKind::Site, scale: 200.0));
         $words = self::words($group->all());
         // Up is 12.5° from north, so what runs to the right runs 102.5° from it.
-        foreach (['Site', '696.00 m²', '29000   102°30\'00"', '24000   12°30\'00"', '29000   282°30\'00"', '1:200', 'N', 'Site plan'] as $said) {
+        foreach (['Site', '696.00 m²', '29000 · 102°30\'00"', '24000 · 12°30\'00"', '29000 · 282°30\'00"', '1:200', 'N', 'Site plan'] as $said) {
             self::assertContains($said, $words);
         }
         self::assertGreaterThan(4, \count(array_filter($words, ctype_digit(...))), 'Clearances and the bar.');

@@ -8,6 +8,7 @@ use Plinth\Core\Geometry\Contour;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Plan\Model\Plan;
 use Plinth\Core\Plan\Model\Storey;
+use Plinth\Server\Stairs\StairRail;
 use Symfony\Component\Uid\UuidV7;
 
 /** The rows of a plan, as operations that add them to a project. */
@@ -15,6 +16,8 @@ final class PlanRows
 {
     /** @var list<array<string, mixed>> */
     private array $operations = [];
+    /** @var array<string, string> the plan’s id of a storey → that of its row */
+    private array $storeys = [];
     /** @var array<string, string> the plan's id of a finish → that of its row */
     private array $finishes = [];
 
@@ -33,6 +36,9 @@ final class PlanRows
             ]);
         }
         foreach ($plan->storeys as $storey) {
+            $rows->storeys[$storey->id] = $rows->add('storey', ['name' => $storey->name, 'elevation' => $storey->elevation, 'height' => $storey->height]);
+        }
+        foreach ($plan->storeys as $storey) {
             $rows->storey($storey);
         }
 
@@ -41,7 +47,7 @@ final class PlanRows
 
     private function storey(Storey $s): void
     {
-        $storey = $this->add('storey', ['name' => $s->name, 'elevation' => $s->elevation, 'height' => $s->height]);
+        $storey = $this->storeys[$s->id];
         [$nodes, $walls] = [[], []];
         $node = function (Point $at) use (&$nodes, $storey): string {
             return $nodes["$at->x $at->y"] ??= $this->add('node', ['storey' => $storey, 'x' => $at->x, 'y' => $at->y]);
@@ -83,6 +89,18 @@ final class PlanRows
             $this->add('object', [
                 'storey' => $storey, 'kind' => $o->kind, 'x' => $o->at->x, 'y' => $o->at->y, 'degrees' => $o->degrees, 'width' => $o->width,
                 'depth' => $o->depth, 'height' => $o->height, 'base' => $o->base,
+            ]);
+        }
+        foreach ($s->stairs as $stair) {
+            $rails = [[StairRail::None, StairRail::Right], [StairRail::Left, StairRail::Both]];
+            $this->add('stair', [
+                'storey' => $storey, 'reaches' => null === $stair->reaches ? null : $this->storeys[$stair->reaches],
+                'line' => self::places($stair->line, $stair->rises),
+                'treads' => implode('|', array_map(static fn (Contour $t): string => self::places($t->corners, $t->rises), $stair->treads)),
+                'width' => $stair->width, 'risers' => $stair->risers, 'turn' => $stair->turn->value, 'winders' => $stair->winders,
+                'build' => $stair->build->value, 'thickness' => $stair->thickness, 'nosing' => $stair->nosing,
+                'rails' => $rails[(int) $stair->leftRail][(int) $stair->rightRail]->value, 'railHeight' => $stair->railHeight,
+                'posts' => $stair->posts->value, 'postsBy' => $stair->postsBy, 'headroom' => $stair->headroom,
             ]);
         }
         foreach (['slab' => $s->floors, 'ceiling' => $s->ceilings] as $kind => $slabs) {
@@ -128,6 +146,20 @@ final class PlanRows
                 'pitch' => $pitches[$i] ?? null, 'overhang' => $overhangs[$i] ?? 0.0,
             ]);
         }
+    }
+
+    /**
+     * @param list<Point> $at
+     * @param list<float> $rises
+     */
+    private static function places(array $at, array $rises): string
+    {
+        $places = [];
+        foreach ($at as $i => $p) {
+            $places[] = implode(' ', [$p->x, $p->y, ...(0.0 === ($rises[$i] ?? 0.0) ? [] : [$rises[$i]])]);
+        }
+
+        return implode('; ', $places);
     }
 
     /** @param array<string, scalar|null> $values */

@@ -53,6 +53,8 @@ final readonly class SeedDemo
         ['Section B', 8000, -500, 6500, 8100, '8000 4000; 6500 4000'],
     ];
 
+    /** What the lodge's walls are built of, mm. */
+    private const LODGE_BUILD_UPS = ['brick, lime plaster inside' => 300.0, 'stud, boarded both sides' => 140.0, 'stud, boarded' => 100.0];
     /** The lodge's site from its south-west corner: lengths and bearings as a deed has them; up on its plan lies so far from north. */
     private const LODGE_SITE = [
         ['28.040', '105°33\'59"'], ['26.542', '15°44\'23"'], ['18.668', '290°11\'46"'], ['12.369', '268°27\'50"'], ['24.520', '190°09\'46"'],
@@ -116,7 +118,8 @@ final readonly class SeedDemo
     private function building(Uuid $project, User $user): void
     {
         $plan = PlanReader::read((string) file_get_contents($this->projectDir.'/demo/reedmace-lodge.json'));
-        $this->change($project, $user, 'The lodge as it stands', PlanRows::of($plan));
+        $this->change($project, $user, 'The lodge as it stands', $rows = PlanRows::of($plan));
+        $this->buildUps($project, $user, $rows);
         $sides = [];
         foreach (self::LODGE_SIDES as [$name, $fromX, $fromY, $toX, $toY, $jogs]) {
             $sides[] = ['do' => 'add', 'type' => 'side', 'id' => (string) new UuidV7(), 'values' => [
@@ -132,6 +135,23 @@ final readonly class SeedDemo
         $this->detail($project, $user);
         $this->site($project, $user);
         $this->sheets($project, $user);
+    }
+
+    /** @param list<array<string, mixed>> $rows that were added */
+    private function buildUps(Uuid $project, User $user, array $rows): void
+    {
+        $operations = [];
+        foreach (self::LODGE_BUILD_UPS as $name => $thickness) {
+            $operations[] = ['do' => 'add', 'type' => 'buildUp', 'id' => $id = (string) new UuidV7(), 'values' => [
+                'name' => $name, 'thickness' => $thickness, 'height' => null, 'enclosing' => true,
+            ]];
+            foreach ($rows as ['type' => $type, 'id' => $wall, 'values' => $values]) {
+                if ('wall' === $type && \is_array($values) && $thickness === $values['thickness'] && true === $values['enclosing']) {
+                    $operations[] = ['do' => 'set', 'type' => 'wall', 'id' => $wall, 'values' => ['buildUp' => $id]];
+                }
+            }
+        }
+        $this->change($project, $user, 'What its walls are built of', $operations);
     }
 
     private function site(Uuid $project, User $user): void
