@@ -54,6 +54,8 @@ final class PlanSheet
         [0xF4, 0xF1, 0xD3],
     ];
     private const TAG_MM = 2.5;
+    /** What is lower than this is seen and not cut, mm over the floor; common practice, no source. */
+    public const CUT_MM = 1200.0;
 
     /** @var list<InkArea> */
     private array $areas = [];
@@ -66,7 +68,10 @@ final class PlanSheet
     private readonly FreePaper $free;
     private readonly Marks $marks;
 
-    /** @param array<string, int> $hatches */
+    /**
+     * @param array<string, int> $hatches
+     * @param list<Ring> $shafts
+     */
     private function __construct(
         private readonly Storey $storey,
         private readonly DerivedStorey $derived,
@@ -75,6 +80,7 @@ final class PlanSheet
         private readonly PlanBeside $beside,
         private readonly SheetView $view,
         private readonly array $hatches,
+        private readonly array $shafts,
     ) {
         $this->free = new FreePaper();
         $this->marks = new Marks($view->marks);
@@ -92,6 +98,7 @@ final class PlanSheet
     /**
      * @param SheetView|null $view that says what is shown, and which dimensions were moved or left out; the usual without one
      * @param array<string, int> $hatches patterns of walls, by id
+     * @param list<Ring> $shafts that the plan cuts through, of this storey or of others, mm
      */
     public static function of(
         Storey $storey,
@@ -101,10 +108,11 @@ final class PlanSheet
         PlanBeside $beside = new PlanBeside(),
         ?SheetView $view = null,
         array $hatches = [],
+        array $shafts = [],
     ): SheetInk {
         $view ??= new SheetView('', ViewKind::Plan, $storey->id, 0.0, 0.0, shows: Shows::usually(ViewKind::Plan));
 
-        return (new self($storey, $derived, $paper, $written, $beside, $view, $hatches))->drawn();
+        return (new self($storey, $derived, $paper, $written, $beside, $view, $hatches, $shafts))->drawn();
     }
 
     private function drawn(): SheetInk
@@ -126,9 +134,10 @@ final class PlanSheet
         foreach ($more->lines as $line) {
             $this->free->line($line->points, $line->closed);
         }
+        $this->voids();
         $this->walls();
         $this->openings();
-        $this->columns();
+        $this->pillars();
         $sections = $this->view->shows(Shows::Sections) ? $this->beside->sections : [];
         $jogs = PlanMarks::jogs($sections, $this->paper);
         $this->draw($jogs);
@@ -175,13 +184,29 @@ final class PlanSheet
         $this->draw(new SheetInk($areas, [], [], $pictures));
     }
 
-    private function columns(): void
+    /** Columns, and chimneys: cut as walls are. */
+    private function pillars(): void
     {
-        foreach ($this->storey->columns as $column) {
-            $ring = array_map($this->paper->of(...), $column->outline());
+        $rings = [...array_map(static fn (Column $c): array => $c->outline(), $this->storey->columns), ...$this->shafts];
+        foreach ($rings as $ring) {
+            $ring = array_map($this->paper->of(...), $ring);
             $this->draw(new SheetInk([new InkArea([$ring], self::CUT_GREY)], [new InkLine($ring, InkLine::WIDE, closed: true)]));
             $this->free->line($ring, true);
             $this->free->fill($ring);
+        }
+    }
+
+    /** What the floor leaves open: its edge, and a cross from corner to corner (common practice, no source). */
+    private function voids(): void
+    {
+        foreach ($this->storey->voids as $void) {
+            $ring = array_map($this->paper->of(...), $void->outline->points());
+            $this->draw(new SheetInk([], [new InkLine($ring, InkLine::NARROW, closed: true)]));
+            $this->free->line($ring, true);
+            foreach (4 === \count($ring) ? [[$ring[0], $ring[2]], [$ring[1], $ring[3]]] : [] as $across) {
+                $this->draw(new SheetInk([], [new InkLine($across, InkLine::FINE)]));
+                $this->free->line($across);
+            }
         }
     }
 
@@ -371,11 +396,17 @@ final class PlanSheet
     {
         $isWorn = fn (string $id): bool => $this->view->shows(Shows::Wear) && isset($this->beside->freeHand[$id]);
         $cutOuts = array_map(self::counterClockwise(...), array_values($this->derived->openings));
-        [$bodies, $worn, $hatched] = [[], [], []];
-        foreach ($this->derived->walls as $shape) {
-            foreach (self::bodies($shape) as $body) {
-                $isWorn($shape->id) ? $worn[] = $body : $bodies[] = $body;
-                $pattern = $this->view->shows(Shows::Hatch) && !$isWorn($shape->id) ? $this->hatches[$shape->id] ?? null : null;
+        [$bodies, $worn, $hatched, $beside] = [[], [], [], []];
+        foreach ($this->storey->walls as $wall) {
+            $shape = $this->derived->walls[$wall->id] ?? null;
+            foreach (null === $shape ? [] : self::bodies($shape) as $body) {
+                if (!$wall->enclosing) {
+                    $isCut = !$wall->railing && ($wall->height ?? \INF) > self::CUT_MM;
+                    $isCut ? $beside[] = $body : $this->low($body);
+                    continue;
+                }
+                $isWorn($wall->id) ? $worn[] = $body : $bodies[] = $body;
+                $pattern = $this->view->shows(Shows::Hatch) && !$isWorn($wall->id) ? $this->hatches[$wall->id] ?? null : null;
                 if (null !== $pattern) {
                     $hatched[$pattern][] = $body;
                 }
@@ -394,12 +425,22 @@ final class PlanSheet
             $this->cut($bodies, $cutOuts, []);
             $this->cut($worn, $cutOuts, self::WORN);
         }
+        $this->cut($beside, $cutOuts, []);
         foreach ($hatched as $pattern => $of) {
             foreach (Overlay::difference($of, $cutOuts) as ['outer' => $outer, 'holes' => $holes]) {
                 $rings = array_map(fn (array $ring): array => array_map($this->paper->of(...), $ring), [$outer, ...$holes]);
                 $this->draw(HatchStrokes::filling($rings, $pattern));
             }
         }
+    }
+
+    /** @param Ring $body of a railing or a low wall: it is seen, and not cut */
+    private function low(array $body): void
+    {
+        $ring = array_map($this->paper->of(...), $body);
+        $this->draw(new SheetInk([], [new InkLine($ring, InkLine::NARROW, closed: true)]));
+        $this->free->line($ring, true);
+        $this->free->fill($ring);
     }
 
     /**

@@ -154,6 +154,15 @@ final class SheetPainter
     private function plan(SheetView $view, PlanOnPaper $paper): SheetInk
     {
         $storey = $this->subject->storey($view->of) ?? throw UnusableSheet::showsWhatIsGone();
+        $cut = $storey->elevation + PlanSheet::CUT_MM;
+        $shafts = [];
+        foreach ($this->subject->plan->storeys as $of) {
+            foreach ($of->shafts as $shaft) {
+                if ($of->elevation + $shaft->base < $cut && $cut < $of->elevation + $shaft->top) {
+                    $shafts[] = $shaft->outline->points();
+                }
+            }
+        }
 
         return PlanSheet::of(
             $storey,
@@ -163,6 +172,7 @@ final class SheetPainter
             $this->subject->beside[$view->of] ?? new PlanBeside(),
             $view,
             $this->subject->hatches,
+            $shafts,
         );
     }
 

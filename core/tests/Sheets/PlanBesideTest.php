@@ -9,14 +9,19 @@ use Plinth\Core\Drafting\DrawnDimension;
 use Plinth\Core\Drafting\DrawnLine;
 use Plinth\Core\Drafting\Fill;
 use Plinth\Core\Drafting\LineKind;
+use Plinth\Core\Geometry\Contour;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Geometry\Polygon;
 use Plinth\Core\Objects\ObjectKind;
 use Plinth\Core\Plan\Derivation\Derivation;
+use Plinth\Core\Plan\Model\FloorVoid;
 use Plinth\Core\Plan\Model\PlacedObject;
+use Plinth\Core\Plan\Model\Plan;
+use Plinth\Core\Plan\Model\Shaft;
 use Plinth\Core\Plan\Model\Stair;
 use Plinth\Core\Plan\Model\Storey;
 use Plinth\Core\Plan\Model\Wall;
+use Plinth\Core\Sheets\InkArea;
 use Plinth\Core\Sheets\InkLine;
 use Plinth\Core\Sheets\InkText;
 use Plinth\Core\Sheets\Model\SheetView;
@@ -26,6 +31,8 @@ use Plinth\Core\Sheets\PlanBeside;
 use Plinth\Core\Sheets\PlanOnPaper;
 use Plinth\Core\Sheets\PlanSheet;
 use Plinth\Core\Sheets\SheetInk;
+use Plinth\Core\Sheets\SheetPainter;
+use Plinth\Core\Sheets\SheetSubject;
 use Plinth\Core\Stairs\StairForm;
 use Plinth\Core\Stairs\StairPlan;
 use Plinth\Core\Tests\Plan\Plans;
@@ -191,5 +198,45 @@ final class PlanBesideTest extends TestCase
                 self::assertEqualsWithDelta($flight->treads * $flight->going, hypot($bx - $ax, $by - $ay), 1e-6);
             }
         }
+    }
+
+    /** Of two flights side by side each is told on its own side, or not at all: beyond the other one it would be that one's. */
+    public function testADimensionOfAFlightIsNotBeyondAnotherOneOrAWall(): void
+    {
+        $stair = new Stair('st', [new Point(2000, 3400), new Point(4500, 3400), new Point(4500, 2420), new Point(2000, 2420)], [], 950.0, 16);
+        $plan = StairPlan::below(StairForm::of($stair, 2800.0));
+        self::assertCount(2, $plan->flights);
+        $ink = self::drawn(new PlanBeside([$plan]));
+        $runs = array_values(array_filter($ink->texts, static fn (InkText $t): bool => str_starts_with($t->key, 'stair.st.run')));
+        // The first one has a wall 25 mm beside it, and the second one on its other side.
+        self::assertSame(['stair.st.run2'], array_column($runs, 'key'));
+        self::assertTrue($runs[0]->y > -1945.0 / 50.0, 'Below the lower flight.');
+    }
+
+    /** What stands through the floor is cut, a railing is seen, and a hole in the floor is crossed out. */
+    public function testChimneysAreCutRailingsSeenAndVoidsCrossed(): void
+    {
+        $rail = new Wall('rail', new Point(2000, 100), new Point(2000, 2000), 60.0, height: 950.0, enclosing: false, railing: true);
+        $nib = new Wall('nib', new Point(5000, 3900), new Point(5000, 3000), 100.0, enclosing: false);
+        $void = new FloorVoid('hole', new Contour([new Point(1000, 500), new Point(1800, 500), new Point(1800, 1500), new Point(1000, 1500)]));
+        $storey = new Storey('s', 'Upper', 2800.0, 2700.0, [...Plans::rectangle(), $rail, $nib], voids: [$void]);
+        $lower = new Storey('l', 'Ground', 0.0, 2800.0, Plans::rectangle(), shafts: [
+            new Shaft('chimney', new Contour([new Point(3000, 3000), new Point(3600, 3000), new Point(3600, 3600), new Point(3000, 3600)]), 0.0, 9000.0),
+            new Shaft('short', new Contour([new Point(400, 3000), new Point(900, 3000), new Point(900, 3600), new Point(400, 3600)]), 0.0, 2000.0),
+        ]);
+        $painter = new SheetPainter(new SheetSubject('Weir cottage', new Plan([$lower, $storey])));
+        $ink = $painter->view(new SheetView('v', ViewKind::Plan, 's', 0.0, 0.0, 50.0))->ink;
+        $ring = static fn (float $x1, float $y1, float $x2, float $y2): \Closure => static function (InkArea|InkLine $of) use ($x1, $y1, $x2, $y2): bool {
+            $points = $of instanceof InkArea ? $of->rings[0] : $of->points;
+            [$a, $b, $c, $d] = [] === $points ? [0.0, 0.0, 0.0, 0.0] : Polygon::bounds($points);
+
+            return abs($a - $x1 / 50.0) + abs($b + $y2 / 50.0) + abs($c - $x2 / 50.0) + abs($d + $y1 / 50.0) < 1e-6;
+        };
+        $lines = static fn (\Closure $in): array => array_values(array_map(static fn (InkLine $l): float => $l->width, array_filter($ink->lines, $in)));
+        self::assertCount(1, array_filter($ink->areas, $ring(3000, 3000, 3600, 3600)), 'A chimney of the storey below goes through.');
+        self::assertSame([], array_filter($ink->areas, $ring(400, 3000, 900, 3600)), 'One that ends below does not.');
+        self::assertSame([InkLine::NARROW], $lines($ring(1970, 100, 2030, 2000)), 'A railing is seen.');
+        self::assertSame([InkLine::WIDE], $lines($ring(4950, 3000, 5050, 3900)), 'A wall that bounds no room is cut all the same.');
+        self::assertSame([InkLine::NARROW, InkLine::FINE, InkLine::FINE], $lines($ring(1000, 500, 1800, 1500)));
     }
 }

@@ -120,12 +120,18 @@ final readonly class StairFigures
     {
         [$a, $b, $c] = array_map($this->paper->of(...), [$near[0], $near[1], $far[0]]);
         $long = hypot($b[0] - $a[0], $b[1] - $a[1]);
-        if ((new InkText(0.0, 0.0, $words, self::TEXT_MM))->width() > $long) {
-            return null;
-        }
         $normal = [($b[1] - $a[1]) / $long, ($a[0] - $b[0]) / $long];
         $way = ($c[0] - $a[0]) * $normal[0] + ($c[1] - $a[1]) * $normal[1] > 0.0 ? -1.0 : 1.0;
+        $from = 0.6;
         foreach (self::OFF_MM as $off) {
+            // Nothing between: beyond a wall or another flight it would be that one's.
+            for (; $from <= $off; $from += 0.4) {
+                $x = ($a[0] + $b[0]) / 2.0 + $way * $from * $normal[0];
+                $y = ($a[1] + $b[1]) / 2.0 + $way * $from * $normal[1];
+                if (!$this->free->isFree([[$x, $y], [$x, $y]], 0.2)) {
+                    return null;
+                }
+            }
             [$dx, $dy] = [$way * $off * $normal[0], $way * $off * $normal[1]];
             $ends = [[$a[0] + $dx, $a[1] + $dy], [$b[0] + $dx, $b[1] + $dy]];
             $ink = DimensionInk::between($ends[0], $ends[1], $words);
