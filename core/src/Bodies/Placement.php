@@ -25,4 +25,18 @@ final readonly class Placement
             $this->z + $p[2],
         ];
     }
+
+    /**
+     * Where in the form a place lies.
+     *
+     * @param array{float, float, float} $p
+     *
+     * @return array{float, float, float}
+     */
+    public function from(array $p): array
+    {
+        [$x, $y] = [$p[0] - $this->x, $p[1] - $this->y];
+
+        return [$this->cos * $x + $this->sin * $y, $this->cos * $y - $this->sin * $x, $p[2] - $this->z];
+    }
 }

@@ -47,6 +47,9 @@ final class StoreyBodies
 {
     /** Further than anything stands, mm. */
     private const FAR_MM = 1e7;
+    /** How far what an opening cuts out reaches beyond its wall, mm. */
+    private const OUT_MM = 20.0;
+    private const SAME_MM = 1e-3;
 
     private readonly Surroundings $around;
     private readonly Footprints $footprints;
@@ -147,6 +150,73 @@ final class StoreyBodies
         }
 
         return $bodies;
+    }
+
+    /**
+     * Walls with openings as they would stand without them, and what each opening cuts out: that reaches a little out of either face.
+     *
+     * @return array<string, array{Mesh, array<string, Mesh>}> by wall, and by opening
+     */
+    public function pierced(): array
+    {
+        $pierced = [];
+        // Whatever ends a wall ends what is cut out of it.
+        $alone = new Upright([], []);
+        foreach ($this->standing($this->derivation->all()) as [$wall, $footprint, $openings]) {
+            [$base, $top] = [$this->storey->elevation, $this->top($wall->height)];
+            $cells = $wall->railing || [] === $openings
+                ? []
+                : $this->uprightOf($wall)->cells(Cut::withoutHoles($footprint), $base, $top, null !== $wall->height);
+            $whole = Stack::mesh($cells);
+            $heights = null === $whole ? [] : array_column($whole->vertices, 2);
+            if (null === $whole || [] === $heights) {
+                continue;
+            }
+            [$low, $high] = [min($heights) - self::OUT_MM, max($heights) + self::OUT_MM];
+            $cut = [];
+            foreach ($openings as $opening) {
+                $form = new OpeningForm($wall, $opening, $base);
+                $slices = $form->isThere() ? $form->cut() : [];
+                if ([] === $slices) {
+                    continue;
+                }
+                $half = $wall->thickness / 2.0 + self::OUT_MM;
+                $ring = $wall->piece($slices[0]->from, $slices[\count($slices) - 1]->to, -$half, $half);
+                $mesh = Stack::mesh($alone->cells([$ring], $low, $high, true, $wall, $slices, true));
+                if (null !== $mesh) {
+                    $cut[$opening->id] = self::through($mesh, $low + self::OUT_MM, $high - self::OUT_MM);
+                }
+            }
+            if ([] !== $cut) {
+                $pierced[$wall->id] = [$whole, $cut];
+            }
+        }
+
+        return $pierced;
+    }
+
+    /** What is cut out down to a wall's foot, or up to its top, goes on beyond it: so that no two faces lie on each other. */
+    private static function through(Mesh $cut, float $foot, float $top): Mesh
+    {
+        return new Mesh(array_map(static fn (array $p): array => [$p[0], $p[1], match (true) {
+            abs($p[2] - $foot) < self::SAME_MM => $p[2] - self::OUT_MM,
+            abs($p[2] - $top) < self::SAME_MM => $p[2] + self::OUT_MM,
+            default => $p[2],
+        }], $cut->vertices), $cut->faces, $cut->smooth);
+    }
+
+    /** @return array<string, Mesh> what rooms hold between floor, walls and what covers them, by the key of their region */
+    public function spaces(): array
+    {
+        $spaces = [];
+        foreach ($this->regions() as $region) {
+            $mesh = Stack::mesh($this->rooms()->cells($region));
+            if (null !== $mesh) {
+                $spaces[$region->key] = $mesh;
+            }
+        }
+
+        return $spaces;
     }
 
     /**

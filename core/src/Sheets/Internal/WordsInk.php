@@ -85,7 +85,7 @@ final class WordsInk
     /**
      * What lines and fills mean.
      *
-     * @param list<array{string, string, string}> $signs how each is drawn (`cut`, `hatch 3`, `worn`, `seen`, `hidden`, …), and what it means
+     * @param list<array{string, string, string}> $signs how each is drawn (`cut`, `hatch 3`, `worn`, `seen`, …), and what it means
      */
     public static function key(string $title, array $signs, float $x, float $y): SheetInk
     {
