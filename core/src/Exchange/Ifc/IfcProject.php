@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Core\Exchange\Ifc;
 
 use Plinth\Core\Geometry\Contour;
+use Plinth\Core\Site\Georeference;
 
 /** What a file of a building says of it beside the plan. */
 final readonly class IfcProject

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Plinth\Core\Exchange\Ifc;
+namespace Plinth\Core\Site;
 
 /** How the plan lies in a projected reference: moved, turned and enlarged. */
 final readonly class Georeference
