@@ -9,7 +9,7 @@ SERVICE_USER="${PLINTH_USER:-plinth}"
 
 say() { printf '%s\n' "$*" >&2; }
 
-PACKAGES="php8.2-cli php8.2-fpm php8.2-mysql php8.2-intl php8.2-mbstring php8.2-xml php8.2-curl php8.2-opcache mariadb-server mariadb-client nginx libvips-tools librsvg2-bin qpdf poppler-utils bubblewrap tesseract-ocr tesseract-ocr-eng composer nodejs npm unzip util-linux"
+PACKAGES="php8.2-cli php8.2-fpm php8.2-mysql php8.2-intl php8.2-mbstring php8.2-xml php8.2-zip php8.2-curl php8.2-opcache mariadb-server mariadb-client nginx libvips-tools librsvg2-bin qpdf poppler-utils bubblewrap tesseract-ocr tesseract-ocr-eng composer nodejs npm unzip util-linux"
 
 # need_packages PACKAGE...: installs what is missing as root, or prints the line that root must run.
 need_packages() {

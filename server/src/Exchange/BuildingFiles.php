@@ -1,0 +1,116 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Exchange;
+
+use Doctrine\ORM\EntityManagerInterface;
+use Plinth\Core\Exchange\Csv\CsvTable;
+use Plinth\Core\Exchange\GeoJson\GeoJsonWriter;
+use Plinth\Core\Exchange\Ifc\IfcProject;
+use Plinth\Core\Exchange\Ifc\IfcWriter;
+use Plinth\Core\Exchange\Tables\BuildingTables;
+use Plinth\Core\Exchange\Tables\OdsWriter;
+use Plinth\Core\Exchange\Tables\Table;
+use Plinth\Core\Exchange\Tables\XlsxWriter;
+use Plinth\Core\Exchange\Zip\ZipFile;
+use Plinth\Core\Sheets\SheetSubject;
+use Plinth\Server\Change\Change;
+use Plinth\Server\Http\Needs;
+use Plinth\Server\Http\Who;
+use Plinth\Server\Plan\HandedOver;
+use Plinth\Server\Project\Project;
+use Plinth\Server\Project\ProjectAccess;
+use Plinth\Server\Sheets\SheetSubjects;
+use Symfony\Bridge\Doctrine\Types\UuidType;
+use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\Routing\Attribute\Route;
+use Symfony\Component\Uid\Uuid;
+
+/** The whole building in formats that other programs read. */
+#[Route('/api/projects/{project}')]
+final readonly class BuildingFiles
+{
+    public function __construct(
+        private ProjectAccess $access,
+        private SheetSubjects $subjects,
+        private HandedOver $handedOver,
+        private EntityManagerInterface $entities,
+    ) {
+    }
+
+    #[Needs(Who::Reader)]
+    #[Route('/building.ifc', methods: ['GET'])]
+    public function ifc(Uuid $project): Response
+    {
+        [$of, $subject] = $this->subject($project);
+        $ifc = IfcWriter::write($subject->plan, new IfcProject(
+            $of->id()->toRfc4122(),
+            $of->name(),
+            $this->changed($of),
+            $subject->buildUps,
+            $subject->numbers,
+            $subject->boundaries,
+            $subject->bearing,
+            $subject->honest,
+        ), array_values(array_unique($subject->honest)));
+
+        return $this->handedOver->file($ifc, 'application/x-step', $of, '', 'ifc');
+    }
+
+    #[Needs(Who::Reader)]
+    #[Route('/tables.ods', methods: ['GET'], defaults: ['format' => 'ods'])]
+    #[Route('/tables.xlsx', methods: ['GET'], defaults: ['format' => 'xlsx'])]
+    #[Route('/tables.zip', methods: ['GET'], defaults: ['format' => 'zip'])]
+    public function tables(Uuid $project, string $format): Response
+    {
+        [$of, $subject] = $this->subject($project);
+        $tables = BuildingTables::of($subject);
+        [$type, $file] = match ($format) {
+            'ods' => ['application/vnd.oasis.opendocument.spreadsheet', OdsWriter::write($tables)],
+            'xlsx' => ['application/vnd.openxmlformats-officedocument.spreadsheetml.sheet', XlsxWriter::write($tables)],
+            default => ['application/zip', self::csv($tables)],
+        };
+
+        return $this->handedOver->file($file, $type, $of, 'tables', $format);
+    }
+
+    #[Needs(Who::Reader)]
+    #[Route('/plan.geojson', methods: ['GET'])]
+    public function geojson(Uuid $project): Response
+    {
+        [$of, $subject] = $this->subject($project);
+        $json = GeoJsonWriter::write($subject->plan, $subject->boundaries, remarks: array_values(array_unique($subject->honest)));
+
+        return $this->handedOver->file($json, 'application/geo+json', $of, '', 'geojson');
+    }
+
+    /** @return array{Project, SheetSubject} */
+    private function subject(Uuid $project): array
+    {
+        $of = $this->access->project($project);
+
+        return [$of, $this->subjects->of($of, [])];
+    }
+
+    /** When the project was changed last: what says the same twice is the same file. */
+    private function changed(Project $project): string
+    {
+        $at = $this->entities->createQuery('SELECT MAX(c.at) FROM '.Change::class.' c WHERE c.project = :project')
+            ->setParameter('project', $project->id(), UuidType::NAME)
+            ->getSingleScalarResult();
+
+        return (new \DateTimeImmutable(\is_string($at) ? $at : '@0'))->format('Y-m-d\TH:i:s');
+    }
+
+    /** @param list<Table> $tables */
+    private static function csv(array $tables): string
+    {
+        $files = [];
+        foreach ($tables as $table) {
+            $files[strtolower($table->name).'.csv'] = CsvTable::write($table->head, $table->rows);
+        }
+
+        return ZipFile::of($files);
+    }
+}
