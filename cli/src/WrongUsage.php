@@ -22,9 +22,10 @@ final class WrongUsage extends \InvalidArgumentException
         return new self(\sprintf('There is no unit “%s”: use mm, cm, m, ft or in.', $unit), 'unit');
     }
 
-    public static function unknownFormat(string $format): self
+    /** @param list<string> $formats that there are */
+    public static function unknownFormat(string $format, array $formats): self
     {
-        return new self(\sprintf('There is no format “%s”: use dxf, gltf, svg, pdf or png.', $format), 'format');
+        return new self(\sprintf('There is no format “%s”: use one of %s.', $format, implode(', ', $formats)), 'format');
     }
 
     public static function noSheet(string $sheet, int $count): self

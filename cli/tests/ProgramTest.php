@@ -286,6 +286,23 @@ final class ProgramTest extends TestCase
         unlink($file);
     }
 
+    public function testTheWholeBuildingLeavesInEveryFormat(): void
+    {
+        $plan = PlanWriter::document((new House())->plan());
+        $zips = ['ods' => 'PK', 'xlsx' => 'PK', 'csv' => 'PK'];
+        $begins = ['ifc' => 'ISO-10303-21;', 'geojson' => '{"type":"FeatureCollection"', 'gltf' => 'glTF', ...$zips];
+        foreach ($begins as $format => $begin) {
+            $file = (string) tempnam(sys_get_temp_dir(), 'out');
+            [$code, $told] = self::plinth(['export', 'format' => $format, '--out' => $file], $plan);
+            self::assertSame([0, filesize($file)], [$code, $told['bytes']], $format);
+            self::assertStringStartsWith($begin, (string) file_get_contents($file));
+            unlink($file);
+        }
+        $refused = self::errorOf(self::plinth(['export', 'format' => 'tiff', '--out' => '/dev/null'], $plan));
+        self::assertIsString($refused['message']);
+        self::assertStringContainsString('dxf, ifc, gltf', $refused['message']);
+    }
+
     public function testABuildingIsSeenFromASideAndCut(): void
     {
         $plan = PlanWriter::document((new House())->plan());

@@ -11,11 +11,19 @@ use Plinth\Core\Bodies\BuildingBodies;
 use Plinth\Core\Bodies\ShownStair;
 use Plinth\Core\Bodies\ShownSweep;
 use Plinth\Core\Exchange\BodiesDocument\BodiesWriter;
+use Plinth\Core\Exchange\Csv\CsvTable;
 use Plinth\Core\Exchange\Dxf\DxfWriter;
+use Plinth\Core\Exchange\GeoJson\GeoJsonWriter;
 use Plinth\Core\Exchange\Gltf\GlbWriter;
+use Plinth\Core\Exchange\Ifc\IfcProject;
+use Plinth\Core\Exchange\Ifc\IfcWriter;
 use Plinth\Core\Exchange\PlanDocument\PlanReader;
 use Plinth\Core\Exchange\SheetsDocument\SheetsReader;
 use Plinth\Core\Exchange\Svg\SvgWriter;
+use Plinth\Core\Exchange\Tables\BuildingTables;
+use Plinth\Core\Exchange\Tables\OdsWriter;
+use Plinth\Core\Exchange\Tables\Table;
+use Plinth\Core\Exchange\Tables\XlsxWriter;
 use Plinth\Core\Plan\Derivation\Derivation;
 use Plinth\Core\Plan\Model\Plan;
 use Plinth\Core\Plan\Model\Storey;
@@ -38,12 +46,15 @@ use Symfony\Component\Console\Input\InputOption;
 use Symfony\Component\Console\Output\OutputInterface;
 
 #[AsCommand('export', 'A plan document to a file', help: <<<'TEXT'
-    Reads a plan document (docs/plan-format.md). As dxf it writes the lines of one storey, as gltf the bodies of all of them, or of one; as
-    svg, pdf or png a print sheet: the one of the document that --sheet names by its number in the order, or without it one with the plan of
-    a storey at a scale. As pdf, --sheet all binds every sheet. Answers {"file", "bytes"} with what is in it.
+    Reads a plan document (docs/plan-format.md). As dxf it writes the lines of one storey, as gltf the bodies of all of them, or of one, as
+    ifc the whole building (IFC4); as ods, xlsx or csv its tables, csv as a zip with a file for each; as geojson rooms and walls, in metres.
+    As svg, pdf or png it writes a print sheet: the one of the document that --sheet names by its number in the order, or without
+    it one with the plan of a storey at a scale. As pdf, --sheet all binds every sheet. Answers {"file", "bytes"} with what is in it.
     TEXT)]
 final class ExportCommand extends Command
 {
+    private const FORMATS = ['dxf', 'ifc', 'gltf', 'svg', 'pdf', 'png', 'ods', 'xlsx', 'csv', 'geojson'];
+
     public function __construct(private readonly Printer $printer)
     {
         parent::__construct();
@@ -51,7 +62,7 @@ final class ExportCommand extends Command
 
     protected function configure(): void
     {
-        $this->addArgument('format', InputArgument::REQUIRED, 'dxf, gltf, svg, pdf or png');
+        $this->addArgument('format', InputArgument::REQUIRED, implode(', ', self::FORMATS));
         $this->addOption('out', null, InputOption::VALUE_REQUIRED, 'the file to write');
         $this->addOption('storey', null, InputOption::VALUE_REQUIRED, 'its id; without it the first one, as gltf all of them');
         $this->addOption('sheet', null, InputOption::VALUE_REQUIRED, 'which sheet of the document, from 1; as pdf also: all');
@@ -65,8 +76,8 @@ final class ExportCommand extends Command
     protected function execute(InputInterface $input, OutputInterface $output): int
     {
         $format = Json::text($input->getArgument('format'));
-        if (!\in_array($format, ['dxf', 'gltf', 'svg', 'pdf', 'png'], true)) {
-            throw WrongUsage::unknownFormat($format);
+        if (!\in_array($format, self::FORMATS, true)) {
+            throw WrongUsage::unknownFormat($format, self::FORMATS);
         }
         $out = $input->getOption('out') ?? throw WrongUsage::missingOption('out');
         $wanted = $input->getOption('storey');
@@ -79,6 +90,9 @@ final class ExportCommand extends Command
         [$written, $told] = match ($format) {
             'dxf' => self::dxf($plan, $storeys[0]),
             'gltf' => self::gltf($plan, $storeys),
+            'ifc' => self::ifc($plan, Json::text($input->getOption('title'))),
+            'geojson' => [GeoJsonWriter::write($plan), ['storeys' => \count($plan->storeys)]],
+            'ods', 'xlsx', 'csv' => self::tables($plan, $format),
             default => null === $input->getOption('sheet')
                 ? $this->printed($format, [self::sheet($plan, $storeys[0], $input)], Json::text($input->getOption('title')))
                 : $this->printed(
@@ -110,6 +124,33 @@ final class ExportCommand extends Command
         return [DxfWriter::write($storey, Derivation::of($storey), stairs: $stairs), [
             'storey' => $storey->id, 'walls' => \count($storey->walls), 'stairs' => \count($stairs),
         ]];
+    }
+
+    /**
+     * A document has no id: things are named by its title, for good as long as that stays.
+     *
+     * @return array{string, array<string, mixed>}
+     */
+    private static function ifc(Plan $plan, string $title): array
+    {
+        $title = '' === $title ? 'Plan' : $title;
+
+        return [IfcWriter::write($plan, new IfcProject($title, $title, numbers: SheetSubject::numbered($plan))), [
+            'storeys' => \count($plan->storeys),
+            'walls' => array_sum(array_map(static fn (Storey $s): int => \count($s->walls), $plan->storeys)),
+        ]];
+    }
+
+    /** @return array{string, array<string, mixed>} */
+    private static function tables(Plan $plan, string $format): array
+    {
+        $tables = BuildingTables::of(new SheetSubject('', $plan));
+
+        return [match ($format) {
+            'ods' => OdsWriter::write($tables),
+            'xlsx' => XlsxWriter::write($tables),
+            default => CsvTable::zip($tables),
+        }, ['tables' => array_map(static fn (Table $t): array => ['name' => $t->name, 'rows' => \count($t->rows)], $tables)]];
     }
 
     /**

@@ -11,9 +11,7 @@ use Plinth\Core\Exchange\Ifc\IfcProject;
 use Plinth\Core\Exchange\Ifc\IfcWriter;
 use Plinth\Core\Exchange\Tables\BuildingTables;
 use Plinth\Core\Exchange\Tables\OdsWriter;
-use Plinth\Core\Exchange\Tables\Table;
 use Plinth\Core\Exchange\Tables\XlsxWriter;
-use Plinth\Core\Exchange\Zip\ZipFile;
 use Plinth\Core\Sheets\SheetSubject;
 use Plinth\Server\Change\Change;
 use Plinth\Server\Http\Needs;
@@ -69,7 +67,7 @@ final readonly class BuildingFiles
         [$type, $file] = match ($format) {
             'ods' => ['application/vnd.oasis.opendocument.spreadsheet', OdsWriter::write($tables)],
             'xlsx' => ['application/vnd.openxmlformats-officedocument.spreadsheetml.sheet', XlsxWriter::write($tables)],
-            default => ['application/zip', self::csv($tables)],
+            default => ['application/zip', CsvTable::zip($tables)],
         };
 
         return $this->handedOver->file($file, $type, $of, 'tables', $format);
@@ -101,16 +99,5 @@ final readonly class BuildingFiles
             ->getSingleScalarResult();
 
         return (new \DateTimeImmutable(\is_string($at) ? $at : '@0'))->format('Y-m-d\TH:i:s');
-    }
-
-    /** @param list<Table> $tables */
-    private static function csv(array $tables): string
-    {
-        $files = [];
-        foreach ($tables as $table) {
-            $files[strtolower($table->name).'.csv'] = CsvTable::write($table->head, $table->rows);
-        }
-
-        return ZipFile::of($files);
     }
 }

@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace Plinth\Core\Exchange\Csv;
 
 use Plinth\Core\Bodies\BuildingQuantity;
+use Plinth\Core\Exchange\Tables\Table;
+use Plinth\Core\Exchange\Zip\ZipFile;
 
 /**
  * A table as text, lines ended by CR and LF and fields quoted where they need it (RFC 4180). A text that a spreadsheet would take for a
@@ -24,6 +26,17 @@ final class CsvTable
             static fn (array $row): string => implode(',', array_map(self::field(...), $row))."\r\n",
             [$head, ...$rows],
         ));
+    }
+
+    /** @param list<Table> $tables each a file of a zip, called as it is */
+    public static function zip(array $tables): string
+    {
+        $files = [];
+        foreach ($tables as $table) {
+            $files[strtolower($table->name).'.csv'] = self::write($table->head, $table->rows);
+        }
+
+        return ZipFile::of($files);
     }
 
     /** @param list<BuildingQuantity> $quantities */

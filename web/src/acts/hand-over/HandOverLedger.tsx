@@ -1,9 +1,10 @@
+import { useState } from "react";
 import { useDesk } from "../../board/desk";
 import { projectId, useProjectFields } from "../../store/project";
 import { streetParts } from "../../store/street";
 import { overSpan, plusMinus, unitWord } from "../../ui/measures";
 import { count } from "../../ui/numbers";
-import { Head } from "../../ui/parts";
+import { Head, OneOf } from "../../ui/parts";
 import { Card } from "./Card";
 import { MarkedUp } from "./MarkedUp";
 import { Quantities } from "./Quantities";
@@ -53,6 +54,14 @@ export function HandOverLedger() {
           ready={has}
         />
         <Card
+          title="The building, IFC4"
+          take="IFC"
+          href={`/api/projects/${projectId()}/building.ifc`}
+          inside="All storeys with their rooms and areas (ISO 9836); walls with their openings, doors and windows in them, floors, roofs, stairs and furniture as solids; build-ups, numbers, what it was traced from. Things keep their global ids."
+          outside="Not in it: figures, notes, what is only drawn, where on earth it lies."
+          ready={has}
+        />
+        <Card
           title="The building, glTF"
           take="building"
           href={`/api/projects/${projectId()}/building.glb`}
@@ -60,9 +69,46 @@ export function HandOverLedger() {
           outside="Not in it: pictures, names of rooms, what is only drawn."
           ready={has}
         />
+        <Card
+          title="Map, GeoJSON"
+          take="GeoJSON"
+          href={`/api/projects/${projectId()}/plan.geojson`}
+          inside="Rooms with their names and areas, walls without their openings, and the site, of all storeys, in metres of the plan."
+          outside="Not in it: a geographic reference, heights."
+          ready={has}
+        />
+        <Tables ready={has} />
         <Quantities ready={has} />
       </div>
     </>
+  );
+}
+
+/** All tables of the building, in the format that is wanted. */
+function Tables({ ready }: { ready: boolean }) {
+  const [format, setFormat] = useState<"ods" | "xlsx" | "zip">("ods");
+  return (
+    <Card
+      title="Tables"
+      take="tables"
+      href={`/api/projects/${projectId()}/tables.${format}`}
+      inside="Rooms, doors and windows, walls, areas (ISO 9836), quantities, stairs, roofs and boundaries of the whole building, a sheet each; millimetres and square metres."
+      outside="Not in it: known lengths, figures and how they fit."
+      ready={ready}
+    >
+      <div className="mt-2">
+        <OneOf
+          label="As"
+          value={format}
+          of={[
+            ["ods", "ODS"],
+            ["xlsx", "XLSX"],
+            ["zip", "CSV"],
+          ]}
+          set={setFormat}
+        />
+      </div>
+    </Card>
   );
 }
 
