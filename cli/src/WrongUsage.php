@@ -28,6 +28,11 @@ final class WrongUsage extends \InvalidArgumentException
         return new self(\sprintf('There is no format “%s”: use one of %s.', $format, implode(', ', $formats)), 'format');
     }
 
+    public static function unknownLayers(string $layers): self
+    {
+        return new self(\sprintf('Layers are not called “%s”: use plain or iso13567.', $layers), 'layers');
+    }
+
     public static function noSheet(string $sheet, int $count): self
     {
         return new self(

@@ -12,6 +12,7 @@ use Plinth\Core\Bodies\ShownStair;
 use Plinth\Core\Bodies\ShownSweep;
 use Plinth\Core\Exchange\BodiesDocument\BodiesWriter;
 use Plinth\Core\Exchange\Csv\CsvTable;
+use Plinth\Core\Exchange\Dxf\DxfLayers;
 use Plinth\Core\Exchange\Dxf\DxfWriter;
 use Plinth\Core\Exchange\GeoJson\GeoJsonWriter;
 use Plinth\Core\Exchange\Gltf\GlbWriter;
@@ -46,7 +47,7 @@ use Symfony\Component\Console\Input\InputOption;
 use Symfony\Component\Console\Output\OutputInterface;
 
 #[AsCommand('export', 'A plan document to a file', help: <<<'TEXT'
-    Reads a plan document (docs/plan-format.md). As dxf it writes the lines of one storey, as gltf the bodies of all of them, or of one, as
+    Reads a plan document (docs/plan-format.md). As dxf it writes the lines of all storeys, or of one, as gltf their bodies, as
     ifc the whole building (IFC4); as ods, xlsx or csv its tables, csv as a zip with a file for each; as geojson rooms and walls, in metres.
     As svg, pdf or png it writes a print sheet: the one of the document that --sheet names by its number in the order, or without
     it one with the plan of a storey at a scale. As pdf, --sheet all binds every sheet. Answers {"file", "bytes"} with what is in it.
@@ -64,7 +65,8 @@ final class ExportCommand extends Command
     {
         $this->addArgument('format', InputArgument::REQUIRED, implode(', ', self::FORMATS));
         $this->addOption('out', null, InputOption::VALUE_REQUIRED, 'the file to write');
-        $this->addOption('storey', null, InputOption::VALUE_REQUIRED, 'its id; without it the first one, as gltf all of them');
+        $this->addOption('storey', null, InputOption::VALUE_REQUIRED, 'its id; without it all, on a sheet made here the first');
+        $this->addOption('layers', null, InputOption::VALUE_REQUIRED, 'of dxf: plain, or iso13567', 'plain');
         $this->addOption('sheet', null, InputOption::VALUE_REQUIRED, 'which sheet of the document, from 1; as pdf also: all');
         $this->addOption('paper', null, InputOption::VALUE_REQUIRED, 'A4 to A0, of a sheet that is made here', 'A3');
         $this->addOption('upright', null, InputOption::VALUE_NONE, 'the longer side of the paper stands');
@@ -88,7 +90,7 @@ final class ExportCommand extends Command
             throw WrongUsage::noStorey(Json::text($wanted));
         }
         [$written, $told] = match ($format) {
-            'dxf' => self::dxf($plan, $storeys[0]),
+            'dxf' => self::dxf($plan, $storeys, Json::text($input->getOption('layers'))),
             'gltf' => self::gltf($plan, $storeys),
             'ifc' => self::ifc($plan, Json::text($input->getOption('title'))),
             'geojson' => [GeoJsonWriter::write($plan), ['storeys' => \count($plan->storeys)]],
@@ -115,14 +117,21 @@ final class ExportCommand extends Command
         return self::SUCCESS;
     }
 
-    /** @return array{string, array<string, mixed>} */
-    private static function dxf(Plan $plan, Storey $storey): array
+    /**
+     * @param list<Storey> $storeys one, or all of them beside each other
+     *
+     * @return array{string, array<string, mixed>}
+     */
+    private static function dxf(Plan $plan, array $storeys, string $layers): array
     {
-        $shown = (new BuildingBodies($plan))->storey($storey->id)->stairsShown();
-        $stairs = array_map(static fn (ShownStair $s): StairPlan => $s->plan, $shown);
+        $named = DxfLayers::tryFrom($layers) ?? throw WrongUsage::unknownLayers($layers);
+        $beside = self::subject($plan, '')->beside;
+        $drawn = array_map(static fn (Storey $s): array => [$s, Derivation::of($s), $beside[$s->id]], $storeys);
 
-        return [DxfWriter::write($storey, Derivation::of($storey), stairs: $stairs), [
-            'storey' => $storey->id, 'walls' => \count($storey->walls), 'stairs' => \count($stairs),
+        return [DxfWriter::building($drawn, layers: $named), [
+            'storeys' => array_column($storeys, 'id'),
+            'walls' => array_sum(array_map(static fn (Storey $s): int => \count($s->walls), $storeys)),
+            'stairs' => array_sum(array_map(static fn (Storey $s): int => \count($beside[$s->id]->stairs), $storeys)),
         ]];
     }
 

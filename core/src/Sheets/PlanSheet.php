@@ -395,7 +395,7 @@ final class PlanSheet
     private function walls(): void
     {
         $isWorn = fn (string $id): bool => $this->view->shows(Shows::Wear) && isset($this->beside->freeHand[$id]);
-        $cutOuts = array_map(self::counterClockwise(...), array_values($this->derived->openings));
+        $cutOuts = $this->derived->cutOuts();
         [$bodies, $worn, $hatched, $beside] = [[], [], [], []];
         foreach ($this->storey->walls as $wall) {
             $shape = $this->derived->walls[$wall->id] ?? null;

@@ -65,12 +65,42 @@ final class DxfDoorTest extends TestCase
         self::assertEqualsWithDelta($this->sorted([$latch, $tip]), $this->sorted($ends), 1e-6);
     }
 
-    public function testWindowsAndPlainOpeningsHaveJambsAndNoLeaf(): void
+    public function testAPlainOpeningHasJambsAndAWindowItsPanesAsWell(): void
     {
-        $storey = Plans::storey([Plans::wall('w', 0, 0, 4000, 0)], [new Opening('o', 'w', OpeningKind::Window, 1000.0, 900.0)]);
-        $dxf = DxfWriter::write($storey, Derivation::of($storey));
-        self::assertSame([], $this->entities($dxf, 'ARC'));
-        self::assertCount(2, array_filter($this->entities($dxf, 'LINE'), static fn (array $e): bool => 'openings' === $e[8]));
+        foreach ([[OpeningKind::Opening, 2, 0], [OpeningKind::Window, 5, 3]] as [$kind, $all, $long]) {
+            $storey = Plans::storey([Plans::wall('w', 0, 0, 4000, 0)], [new Opening('o', 'w', $kind, 1000.0, 900.0)]);
+            $dxf = DxfWriter::write($storey, Derivation::of($storey));
+            self::assertSame([], $this->entities($dxf, 'ARC'));
+            $lines = array_filter($this->entities($dxf, 'LINE'), static fn (array $e): bool => 'openings' === $e[8]);
+            self::assertCount($all, $lines);
+            self::assertCount($long, array_filter($lines, static fn (array $e): bool => abs((float) $e[11] - (float) $e[10] - 900.0) < 1e-6));
+        }
+    }
+
+    /** Two leaves of half the width each, hung at either jamb; one that slides lies along the wall and has no arc. */
+    public function testDoubleAndSlidingDoorsHaveTheirOwnLeaves(): void
+    {
+        $of = function (string $leaf): array {
+            $storey = Plans::storey([Plans::wall('w', 0, 0, 4000, 0)], [
+                new Opening('d', 'w', OpeningKind::Door, 1000.0, 1500.0, 0.0, null, 'left', 'left', $leaf),
+            ]);
+            $dxf = DxfWriter::write($storey, Derivation::of($storey));
+
+            return [$this->entities($dxf, 'ARC'), array_values(array_filter($this->entities($dxf, 'LINE'), static fn (array $e): bool => 'openings' === $e[8]))];
+        };
+        [$arcs, $lines] = $of('double');
+        self::assertCount(2, $arcs);
+        self::assertCount(2 + 2, $lines);
+        foreach ($arcs as $arc) {
+            self::assertEqualsWithDelta([750.0, 90.0], [(float) $arc[40], fmod((float) $arc[51] - (float) $arc[50] + 720.0, 360.0)], 1e-9);
+        }
+        $hinges = array_map(static fn (array $a): array => [(float) $a[10], (float) $a[20]], $arcs);
+        self::assertEqualsWithDelta([[1000.0, 100.0], [2500.0, 100.0]], $this->sorted($hinges), 1e-9);
+        [$arcs, $lines] = $of('sliding');
+        self::assertSame([], $arcs);
+        $leaf = array_values(array_filter($lines, static fn (array $e): bool => abs(abs((float) $e[11] - (float) $e[10]) - 1500.0) < 1e-6));
+        self::assertCount(1, $leaf);
+        self::assertEqualsWithDelta([100.0, 100.0], [(float) $leaf[0][20], (float) $leaf[0][21]], 1e-9);
     }
 
     /** @return list<array<int, string>> group code → value of each entity of the type */

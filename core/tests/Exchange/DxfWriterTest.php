@@ -18,6 +18,7 @@ use Plinth\Core\Projection\LineRole;
 use Plinth\Core\Projection\Projection;
 use Plinth\Core\Projection\View;
 use Plinth\Core\Projection\ViewLine;
+use Plinth\Core\Sheets\PlanBeside;
 use Plinth\Core\Stairs\StairForm;
 use Plinth\Core\Stairs\StairPlan;
 use Plinth\Core\Tests\Bodies\House;
@@ -34,7 +35,7 @@ final class DxfWriterTest extends TestCase
         $plan = StairPlan::below(StairForm::of((new Stairs())->of('straight'), 2700.0));
         $file = (string) tempnam(sys_get_temp_dir(), 'dxf');
         $storey = Plans::storey(Plans::rectangle());
-        file_put_contents($file, DxfWriter::write($storey, Derivation::of($storey), stairs: [$plan]));
+        file_put_contents($file, DxfWriter::write($storey, Derivation::of($storey), new PlanBeside([$plan])));
         $read = Outside::ask('dxf.py', ['file' => $file]);
         unlink($file);
         self::assertSame([0, 0], [$read['errors'], $read['fixes']], 'Neither ezdxf nor GDAL finds anything wrong.');
@@ -156,7 +157,7 @@ final class DxfWriterTest extends TestCase
             [[[-5000.0, -5000.0], [9000.0, -5000.0], [9000.0, 8000.0]]],
         );
         $file = (string) tempnam(sys_get_temp_dir(), 'dxf');
-        file_put_contents($file, DxfWriter::write($storey, Derivation::of($storey), $settingOut));
+        file_put_contents($file, DxfWriter::write($storey, Derivation::of($storey), new PlanBeside(settingOut: $settingOut)));
         $read = Outside::ask('dxf.py', ['file' => $file]);
         unlink($file);
         self::assertSame([0, 0], [$read['errors'], $read['fixes']]);
@@ -175,7 +176,7 @@ final class DxfWriterTest extends TestCase
         self::assertContains('B', $read['texts']);
         self::assertStringContainsString(
             'axes',
-            DxfWriter::write(Plans::storey([]), Derivation::of(Plans::storey([])), $settingOut),
+            DxfWriter::write(Plans::storey([]), Derivation::of(Plans::storey([])), new PlanBeside(settingOut: $settingOut)),
             'Also where nothing is traced.',
         );
     }

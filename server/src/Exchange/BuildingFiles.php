@@ -6,21 +6,31 @@ namespace Plinth\Server\Exchange;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Plinth\Core\Exchange\Csv\CsvTable;
+use Plinth\Core\Exchange\Dxf\DxfLayers;
+use Plinth\Core\Exchange\Dxf\DxfWriter;
 use Plinth\Core\Exchange\GeoJson\GeoJsonWriter;
 use Plinth\Core\Exchange\Ifc\IfcProject;
 use Plinth\Core\Exchange\Ifc\IfcWriter;
 use Plinth\Core\Exchange\Tables\BuildingTables;
 use Plinth\Core\Exchange\Tables\OdsWriter;
 use Plinth\Core\Exchange\Tables\XlsxWriter;
+use Plinth\Core\Plan\Derivation\Derivation;
+use Plinth\Core\Sheets\Model\PrintSheet;
+use Plinth\Core\Sheets\Model\SheetView;
+use Plinth\Core\Sheets\Model\ViewKind;
+use Plinth\Core\Sheets\PlanBeside;
 use Plinth\Core\Sheets\SheetSubject;
 use Plinth\Server\Change\Change;
 use Plinth\Server\Http\Needs;
+use Plinth\Server\Http\Refusal;
 use Plinth\Server\Http\Who;
 use Plinth\Server\Plan\HandedOver;
 use Plinth\Server\Project\Project;
 use Plinth\Server\Project\ProjectAccess;
+use Plinth\Server\Project\Storey;
 use Plinth\Server\Sheets\SheetSubjects;
 use Symfony\Bridge\Doctrine\Types\UuidType;
+use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Uid\Uuid;
@@ -81,6 +91,37 @@ final readonly class BuildingFiles
         $json = GeoJsonWriter::write($subject->plan, $subject->boundaries, remarks: array_values(array_unique($subject->honest)));
 
         return $this->handedOver->file($json, 'application/geo+json', $of, '', 'geojson');
+    }
+
+    /** A storey as a drawing, or all of them beside each other. */
+    #[Needs(Who::Reader)]
+    #[Route('/storeys/{id}/plan.dxf', methods: ['GET'])]
+    #[Route('/building.dxf', methods: ['GET'])]
+    public function dxf(Uuid $project, Request $request, ?Uuid $id = null): Response
+    {
+        $of = $this->access->project($project);
+        $row = null === $id ? null : $this->access->row(Storey::class, $project, $id);
+        $rows = null === $row
+            ? $this->entities->getRepository(Storey::class)->findBy(['project' => $project], ['elevation' => 'ASC', 'id' => 'ASC'])
+            : [$row];
+        $views = array_map(static fn (Storey $s): SheetView => new SheetView('', ViewKind::Plan, $s->id()->toRfc4122(), 0.0, 0.0), $rows);
+        $subject = $this->subjects->of($of, [new PrintSheet('', 1.0, 1.0, $views)]);
+        $drawn = [];
+        foreach ($rows as $storey) {
+            $plan = $subject->storey($storey->id()->toRfc4122());
+            if (null !== $plan) {
+                $drawn[] = [$plan, Derivation::of($plan), $subject->beside[$plan->id] ?? new PlanBeside()];
+            }
+        }
+        $remarks = array_values(array_unique(array_merge(...array_map($this->handedOver->remarks(...), $rows))));
+        $layers = $request->query->getString('layers', DxfLayers::Plain->value);
+        $dxf = DxfWriter::building($drawn, $of->shows(), $remarks, $of->areas(), DxfLayers::tryFrom($layers) ?? throw Refusal::invalid(
+            'no-layers',
+            'Layers are called plainly or by ISO 13567: say plain or iso13567.',
+            'layers',
+        ));
+
+        return $this->handedOver->file($dxf, 'image/vnd.dxf', $of, $row?->name() ?? '', 'dxf');
     }
 
     /** @return array{Project, SheetSubject} */

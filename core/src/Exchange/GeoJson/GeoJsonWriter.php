@@ -19,8 +19,6 @@ use Plinth\Core\Site\Georeference;
  */
 final readonly class GeoJsonWriter
 {
-    private const OUT_MM = 0.5;
-
     private float $cos;
     private float $sin;
 
@@ -89,27 +87,7 @@ final readonly class GeoJsonWriter
 
         return [] === $rings || null === $shape
             ? []
-            : Overlay::difference($rings, array_map(self::through(...), array_values($shape->openings)));
-    }
-
-    /**
-     * An opening that reaches a little out of either face: what it leaves is parted, and no hair's breadth remains.
-     *
-     * @param Ring $opening along the right face from near to far, and back along the left
-     *
-     * @return Ring
-     */
-    private static function through(array $opening): array
-    {
-        $count = \count($opening);
-        $out = $opening;
-        foreach ($opening as $i => [$x, $y]) {
-            [$ox, $oy] = $opening[$count - 1 - $i];
-            $long = max(1e-9, hypot($x - $ox, $y - $oy));
-            $out[$i] = [$x + self::OUT_MM * ($x - $ox) / $long, $y + self::OUT_MM * ($y - $oy) / $long];
-        }
-
-        return $out;
+            : Overlay::difference($rings, $derived->cutOuts($wall));
     }
 
     /** `EPSG:25832` is `urn:ogc:def:crs:EPSG::25832` (OGC 06-023r1). */
