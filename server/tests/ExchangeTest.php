@@ -60,10 +60,24 @@ final class ExchangeTest extends TestCase
         self::assertCount(1 + 4, $map->get('features')->items());
     }
 
+    public function testPlansLeaveAsDxfOneByOneOrTogetherWithWhatIsDrawnOnThem(): void
+    {
+        $this->desk->change([['do' => 'add', 'type' => 'note', 'id' => Desk::newId(), 'values' => [
+            'storey' => $this->desk->storey, 'side' => null, 'x' => 3000, 'y' => 2000, 'words' => 'sound floor', 'toX' => null, 'toY' => null, 'assumption' => false,
+        ]]]);
+        $one = $this->file("storeys/{$this->desk->storey}/plan.dxf");
+        self::assertSame([1, 1], [substr_count($one, "sound floor\r\n"), substr_count($one, "  0\r\nARC\r\n") + substr_count($one, "\r\n0\r\nARC\r\n")]);
+        self::assertStringContainsString("8\r\nwalls\r\n", $one);
+        $all = $this->file('building.dxf?layers=iso13567');
+        self::assertStringContainsString("8\r\nA-WALL--E-\r\n", $all);
+        self::assertStringNotContainsString("8\r\nwalls\r\n", $all);
+        self::assertSame('no-layers', $this->desk->client->refused(422, 'GET', "/api/projects/{$this->desk->id}/building.dxf?layers=mine")['code']);
+    }
+
     public function testOnlyWhoMayReadTheProjectGetsThem(): void
     {
         $stranger = (new Client((string) getenv('PLINTH_ADDRESS')))->signIn('stranger@plinth.example');
-        foreach (['building.ifc', 'tables.ods', 'tables.xlsx', 'tables.zip', 'plan.geojson'] as $name) {
+        foreach (['building.ifc', 'building.dxf', 'tables.ods', 'tables.xlsx', 'tables.zip', 'plan.geojson'] as $name) {
             $stranger->refused(404, 'GET', "/api/projects/{$this->desk->id}/$name");
             Client::ofStack()->refused(401, 'GET', "/api/projects/{$this->desk->id}/$name");
         }

@@ -317,6 +317,7 @@ final class FuzzTest extends TestCase
                 "sides/{$this->id('side')}/openings",
                 'history',
                 'building.ifc',
+                'building.dxf?layers='.rawurlencode($text()),
                 'tables.zip',
                 'plan.geojson',
                 'shares',

@@ -24,7 +24,7 @@ export function HandOverLedger() {
   const sheet = open === null ? undefined : rows.printSheet.get(open);
   if (sheet) return <SheetLedger sheet={sheet} />;
   if (side !== null) return <SideHandedOver side={side} />;
-  if (!row || !shapes) return <Head title="Hand over">Choose a storey or a side.</Head>;
+  if (storey === null || !row || !shapes) return <Head title="Hand over">Choose a storey or a side.</Head>;
   const walls = shapes.walls.size;
   const has = walls > 0;
   const openings = [...rows.opening.values()].filter((o) => rows.wall.get(o.wall)?.storey === storey).length;
@@ -37,14 +37,7 @@ export function HandOverLedger() {
       </Head>
       <div className="min-h-0 flex-1 overflow-y-auto">
         <SheetsCard />
-        <Card
-          title="DXF"
-          take="DXF"
-          href={`/api/projects/${projectId()}/storeys/${storey}/plan.dxf`}
-          inside="Clean wall outlines, centre lines, doors with their swing, rooms with names and areas, axes, columns and closed boundaries, on layers, in the project’s own unit."
-          outside="Not in it: the picture, known lengths, heights."
-          ready={has}
-        />
+        <Drawing storey={storey} ready={has} />
         <Card
           title="Plan document"
           take="plan document"
@@ -81,6 +74,44 @@ export function HandOverLedger() {
         <Quantities ready={has} />
       </div>
     </>
+  );
+}
+
+/** Plans as a drawing: this storey's, or all of them beside each other. */
+function Drawing({ storey, ready }: { storey: string; ready: boolean }) {
+  const [whole, setWhole] = useState(false);
+  const [layers, setLayers] = useState<"plain" | "iso13567">("plain");
+  const path = whole ? "building.dxf" : `storeys/${storey}/plan.dxf`;
+  return (
+    <Card
+      title="DXF"
+      take="DXF"
+      href={`/api/projects/${projectId()}/${path}?layers=${layers}`}
+      inside="Walls cut at their openings with arcs as arcs and a fill of their own layer, leaves and panes, stairs, railings, dividers, columns, axes, outlines of floors and roofs, boundaries, rooms with names and areas, levels, numbers, what is drawn freely, dimensions and notes, in the project’s own unit."
+      outside="Not in it: the picture, known lengths; sides and sections have files of their own."
+      ready={ready}
+    >
+      <div className="mt-2 flex flex-wrap gap-3">
+        <OneOf
+          label="Of"
+          value={whole ? "all" : "one"}
+          of={[
+            ["one", "This storey"],
+            ["all", "All storeys"],
+          ]}
+          set={(of) => setWhole(of === "all")}
+        />
+        <OneOf
+          label="Layers"
+          value={layers}
+          of={[
+            ["plain", "Plain layers"],
+            ["iso13567", "ISO 13567"],
+          ]}
+          set={setLayers}
+        />
+      </div>
+    </Card>
   );
 }
 
