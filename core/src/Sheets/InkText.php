@@ -52,6 +52,13 @@ final readonly class InkText
             'middle' => -$width / 2.0,
             'end' => -$width,
         };
+        if (0.0 === $this->degrees) {
+            // Most words lie level, and many places are tried.
+            [$from, $to] = [$this->x + $left, $this->x + $left + $width];
+            [$foot, $top] = [$this->y + self::BELOW * $this->height, $this->y - (1.0 + self::ABOVE) * $this->height];
+
+            return [[$from, $foot], [$to, $foot], [$to, $top], [$from, $top]];
+        }
         [$cos, $sin] = [cos(deg2rad($this->degrees)), sin(deg2rad($this->degrees))];
         $corners = [];
         foreach ([[0.0, self::BELOW], [$width, self::BELOW], [$width, -1.0 - self::ABOVE], [0.0, -1.0 - self::ABOVE]] as [$along, $down]) {

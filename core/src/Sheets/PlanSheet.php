@@ -163,7 +163,7 @@ final class PlanSheet
         }
         $this->draw(new SheetInk([], $chains->lines, $chains->texts));
         $axes = $this->view->shows(Shows::Axes) ? $this->beside->settingOut->axes : [];
-        $extent = self::extent($this->storey, $this->derived);
+        $extent = [] === $axes && [] === $sections ? null : self::extent($this->storey, $this->derived);
         if (null !== $extent) {
             $this->draw((new PlanMarks($this->free, $this->paper, $this->marks, $extent))->of($axes, $sections, $this->ink()));
         }

@@ -100,17 +100,33 @@ final readonly class SheetInk
     /** @return array{float, float, float, float}|null how far it reaches, least x and y, most x and y, mm; null where there is nothing */
     public function bounds(): ?array
     {
-        $points = array_merge(
-            [],
-            ...array_map(static fn (InkArea $a): array => array_merge([], ...$a->rings), $this->areas),
-            ...array_map(static fn (InkLine $l): array => $l->points, $this->lines),
-            ...array_map(static fn (InkText $t): array => $t->room(), $this->texts),
-            ...array_map(static fn (InkPicture $p): array => [
-                $p->origin, [$p->origin[0] + $p->right[0] + $p->down[0], $p->origin[1] + $p->right[1] + $p->down[1]],
-            ], $this->pictures),
-        );
-        [$x, $y] = [array_column($points, 0), array_column($points, 1)];
+        [$x1, $y1, $x2, $y2] = [\INF, \INF, -\INF, -\INF];
+        foreach ($this->chains() as $points) {
+            foreach ($points as [$x, $y]) {
+                $x1 = $x < $x1 ? $x : $x1;
+                $x2 = $x > $x2 ? $x : $x2;
+                $y1 = $y < $y1 ? $y : $y1;
+                $y2 = $y > $y2 ? $y : $y2;
+            }
+        }
 
-        return [] === $x || [] === $y ? null : [min($x), min($y), max($x), max($y)];
+        return $x1 > $x2 ? null : [$x1, $y1, $x2, $y2];
+    }
+
+    /** @return \Generator<list<array{float, float}>> places of all that is on it */
+    private function chains(): \Generator
+    {
+        foreach ($this->areas as $area) {
+            yield from $area->rings;
+        }
+        foreach ($this->lines as $line) {
+            yield $line->points;
+        }
+        foreach ($this->texts as $text) {
+            yield $text->room();
+        }
+        foreach ($this->pictures as $p) {
+            yield [$p->origin, [$p->origin[0] + $p->right[0] + $p->down[0], $p->origin[1] + $p->right[1] + $p->down[1]]];
+        }
     }
 }

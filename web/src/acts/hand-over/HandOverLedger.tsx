@@ -93,11 +93,11 @@ function Drawing({ storey, ready }: { storey: string; ready: boolean }) {
     >
       <div className="mt-2 flex flex-wrap gap-3">
         <OneOf
-          label="Of"
+          label="Storeys"
           value={whole ? "all" : "one"}
           of={[
-            ["one", "This storey"],
-            ["all", "All storeys"],
+            ["one", "This"],
+            ["all", "All"],
           ]}
           set={(of) => setWhole(of === "all")}
         />
@@ -105,7 +105,7 @@ function Drawing({ storey, ready }: { storey: string; ready: boolean }) {
           label="Layers"
           value={layers}
           of={[
-            ["plain", "Plain layers"],
+            ["plain", "Plain"],
             ["iso13567", "ISO 13567"],
           ]}
           set={setLayers}
