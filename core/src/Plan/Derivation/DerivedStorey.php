@@ -36,8 +36,8 @@ final readonly class DerivedStorey
     }
 
     /**
-     * What is cut out of walls where they are drawn: openings that reach a little out of either face, so that nothing of a hair's breadth is
-     * left between chords of an opening and those of its wall.
+     * What is cut out of walls where they are drawn: openings that reach a little out of either face, so that nothing of a hair's breadth
+     * is left between chords of an opening and those of its wall.
      *
      * @param string|null $wall of this one alone
      *
