@@ -5,7 +5,13 @@ declare(strict_types=1);
 namespace Plinth\Server\Tests;
 
 use PHPUnit\Framework\TestCase;
+use Plinth\Core\Bodies\Body;
+use Plinth\Core\Bodies\BuildingBodies;
 use Plinth\Core\Exchange\Json\JsonValue;
+use Plinth\Core\Exchange\PlanDocument\PlanReader;
+use Plinth\Core\Exchange\PlanDocument\PlanWriter;
+use Plinth\Core\Plan\Model\Plan;
+use Plinth\Core\Tests\Bodies\House;
 
 /** The whole building as files that other programs read, as it is at the time. */
 final class ExchangeTest extends TestCase
@@ -72,6 +78,81 @@ final class ExchangeTest extends TestCase
         self::assertStringContainsString("8\r\nA-WALL--E-\r\n", $all);
         self::assertStringNotContainsString("8\r\nwalls\r\n", $all);
         self::assertSame('no-layers', $this->desk->client->refused(422, 'GET', "/api/projects/{$this->desk->id}/building.dxf?layers=mine")['code']);
+    }
+
+    /** @return JsonValue what was told of a document that was taken into a project in which nothing has been done yet: its blank storey goes */
+    private static function taken(Desk $desk, string $document): JsonValue
+    {
+        $read = JsonValue::of($desk->client->ok('POST', "/api/projects/$desk->id/document", JsonValue::parse($document)->map()));
+        $desk->change(array_map(static fn (JsonValue $o): array => $o->map(), $read->get('operations')->items()));
+
+        return $read;
+    }
+
+    /** The demo's lodge and a house with mouldings, stairs, dividers: out of one project as a document, into an empty one, and the same again. */
+    public function testAPlanDocumentComesBackAsItWentOut(): void
+    {
+        $house = json_encode(PlanWriter::document((new House())->plan()), \JSON_THROW_ON_ERROR);
+        foreach (['lodge' => (string) file_get_contents(__DIR__.'/../../demo/reedmace-lodge.json'), 'house' => $house] as $name => $document) {
+            $first = new Desk(Client::ofStack()->signIn());
+            self::taken($first, $document);
+            $plan = PlanReader::read($document);
+            $set = $first->client->ok('GET', "/api/projects/$first->id/sheets/proposal?paper=A2");
+            $sheets = [];
+            foreach (JsonValue::of($set['sheets'])->items() as $sheet) {
+                $sheets[] = ['do' => 'add', 'type' => 'printSheet', 'id' => $sheet->get('id')->text(), 'values' => $sheet->get('values')->map()];
+                foreach ($sheet->get('views')->items() as $view) {
+                    $sheets[] = ['do' => 'add', 'type' => 'sheetView', 'id' => $view->get('id')->text(), 'values' => $view->get('values')->map()];
+                }
+            }
+            $first->change($sheets);
+            $out = $this->fileOf($first, 'plan.json');
+            $second = new Desk(Client::ofStack()->signIn());
+            self::assertSame([], self::taken($second, $out)->get('left')->items(), $name);
+            self::assertSame($out, $this->fileOf($second, 'plan.json'), "$name: byte for byte");
+            self::assertSame($this->fileOf($first, 'quantities.csv'), $this->fileOf($second, 'quantities.csv'), $name);
+            $again = PlanReader::read($out);
+            $bodies = static fn (Plan $of): array => array_map(static fn (Body $b): string => \sprintf('%s %.0f', $b->kind->value, $b->form->volume() / 1000.0), BuildingBodies::of($of));
+            $sorted = static function (array $list): array {
+                sort($list);
+
+                return $list;
+            };
+            self::assertSame($sorted($bodies($plan)), $sorted($bodies($again)), "$name: the same bodies");
+        }
+    }
+
+    private function fileOf(Desk $desk, string $name): string
+    {
+        [$status, $body] = $desk->client->send('GET', "/api/projects/$desk->id/$name");
+        self::assertSame(200, $status, $name);
+
+        return isset($body['text']) ? Desk::text($body['text']) : json_encode($body, \JSON_THROW_ON_ERROR);
+    }
+
+    public function testADocumentThatBreaksTheFormatIsRefusedWithItsPlaceAndLeavesNothing(): void
+    {
+        $path = "/api/projects/{$this->desk->id}/document";
+        $head = ['format' => 'zesty-plinth/plan', 'version' => 2, 'units' => 'mm'];
+        $wall = ['id' => 'a', 'from' => [0, 0], 'to' => [6000, 0], 'thickness' => 300];
+        $storey = ['id' => 'g', 'name' => 'Ground', 'elevation' => 0, 'height' => 2700, 'walls' => [$wall]];
+        $before = $this->desk->state()['revision'];
+        foreach ([
+            [['format' => 'another/plan'] + $head, 'format'],
+            [$head + ['storeys' => [['walls' => [['to' => 'there'] + $wall]] + $storey]], 'storeys/0/walls/0/to'],
+            [$head + ['storeys' => [$storey, $storey]], 'storeys/1/id'],
+            [$head + ['storeys' => [$storey], 'shed' => []], 'shed'],
+        ] as [$document, $at]) {
+            $refused = $this->desk->client->refused(422, 'POST', $path, $document);
+            self::assertStringContainsString($at, Desk::text($refused['at']).' '.Desk::text($refused['message']));
+        }
+        self::assertSame($before, $this->desk->state()['revision']);
+        // Where something is traced already its ids may be taken: things get new ones.
+        $read = $this->desk->client->ok('POST', $path, $head + ['storeys' => [['id' => $this->desk->storey] + $storey]]);
+        self::assertSame([1, 1], [$read['storeys'], $read['walls']]);
+        $operations = JsonValue::of($read['operations'])->items();
+        self::assertNotSame($this->desk->storey, $operations[0]->get('id')->text());
+        self::assertSame(['storey', 'node', 'node', 'wall'], array_map(static fn (JsonValue $o): string => $o->get('type')->text(), $operations));
     }
 
     public function testOnlyWhoMayReadTheProjectGetsThem(): void

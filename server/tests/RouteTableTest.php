@@ -38,7 +38,7 @@ final class RouteTableTest extends TestCase
         'PUT '.self::PROJECT.'/presence/{page}', 'DELETE '.self::PROJECT.'/presence/{page}',
     ];
     private const EDITOR = [
-        'POST '.self::PROJECT.'/changes', 'POST '.self::PROJECT.'/try', 'POST '.self::PROJECT.'/undo', 'POST '.self::PROJECT.'/redo', 'POST '.self::PROJECT.'/sources', 'POST '.self::PROJECT.'/drop-in',
+        'POST '.self::PROJECT.'/changes', 'POST '.self::PROJECT.'/try', 'POST '.self::PROJECT.'/undo', 'POST '.self::PROJECT.'/redo', 'POST '.self::PROJECT.'/sources', 'POST '.self::PROJECT.'/drop-in', 'POST '.self::PROJECT.'/document',
         'POST '.self::PROJECT.'/jobs/{kind}/{id}', 'POST '.self::PROJECT.'/jobs/{kind}/{id}/stop',
         'POST '.self::PAGE.'/match', 'POST '.self::DRAWING.'/proposals/refuse', 'POST '.self::DRAWING.'/readings/refuse', 'POST '.self::DRAWING.'/facade/refuse',
     ];

@@ -22,6 +22,7 @@ use Plinth\Server\Change\Recorder;
 use Plinth\Server\Change\RowId;
 use Plinth\Server\Change\RowValues;
 use Plinth\Server\Change\Workspace;
+use Plinth\Server\Exchange\PlanRows;
 use Plinth\Server\Fit\DrawingFit;
 use Plinth\Server\Project\Project;
 use Plinth\Server\Project\Side;

@@ -30,7 +30,7 @@ export function BringInLedger() {
   return (
     <>
       <Head title={sources.length === 0 ? "Bring in a drawing" : count(sources.length, "source")}>
-        Scans, photographs, PDF, SVG, DXF. Drop or paste them anywhere; they land where you are working.
+        Scans, photographs, PDF, SVG, DXF, plan documents. Drop or paste them anywhere; they land where you are working.
       </Head>
       <div className="min-h-0 flex-1 overflow-y-auto p-4 pt-3">
         <DropArea large={sources.length === 0} />

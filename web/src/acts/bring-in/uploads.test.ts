@@ -5,7 +5,7 @@ import { noRows, withRows } from "../../store/rows";
 import { EMPTY, presentProject, progress, row } from "../../testing/desk";
 import { addPoint, useMatching, wholePairs } from "./matching";
 import { difference } from "./NewerVersion";
-import { bringIn, putAside, useUploads } from "./uploads";
+import { bringIn, putAside, takeDocument, useUploads } from "./uploads";
 
 /** A request that goes out when the test lets it. */
 class Request {
@@ -74,6 +74,42 @@ describe("files on their way in", () => {
     expect(Request.all[1]?.form?.get("world")).toBeNull();
     expect(Request.all[0]?.form?.get("storey")).toBe("s");
     expect(useUploads.getState().uploads.at(-1)?.error).toContain("together with its picture");
+  });
+
+  it("are plan documents where they are JSON: read, taken as changes of bearable size, and told", async () => {
+    const storey = { do: "add", type: "storey", id: "g", values: { name: "Ground", elevation: 0, height: 2700 } };
+    const nodes = Array.from({ length: 1600 }, (_, i) => ({
+      do: "add",
+      type: "node",
+      id: `n${i}`,
+      values: { storey: "g", x: i, y: 0 },
+    }));
+    const sent: { title: string; operations: unknown[] }[] = [];
+    let answer: Response = Response.json({ operations: [storey, ...nodes], left: ["figures"], storeys: 1, walls: 2 });
+    vi.stubGlobal("fetch", async (request: globalThis.Request) => {
+      if (request.url.endsWith("/document")) return answer;
+      if (request.method === "POST") sent.push(await request.json());
+      return Response.json({ ...EMPTY, revision: 1 + sent.length });
+    });
+    await takeDocument(new File(['{"format":"zesty-plinth/plan"}'], "lodge.json"));
+    expect(sent.map((s) => [s.title, s.operations.length])).toEqual([
+      ["Bring in a plan document", 1500],
+      ["Bring in a plan document", 101],
+    ]);
+    expect(useUploads.getState().uploads.at(-1)?.remark).toBe("1 storey with 2 walls taken in. Not taken: figures.");
+    expect(useDesk.getState().storey).toBe("g");
+    expect(Request.all).toHaveLength(0);
+
+    // What is wrong is said in the server's words, and what is no JSON in ours.
+    answer = Response.json(
+      { error: { code: "unreadable", message: "storeys/0/walls/1/to is missing.", at: "x" } },
+      { status: 422 },
+    );
+    await takeDocument(new File(["{}"], "broken.json"));
+    expect(useUploads.getState().uploads.at(-1)?.error).toContain("storeys/0/walls/1/to is missing");
+    await takeDocument(new File(["not json"], "other.JSON"));
+    expect(useUploads.getState().uploads.at(-1)?.error).toContain("no plan document");
+    expect(sent).toHaveLength(2);
   });
 
   it("tell how far they are, and can be stopped", () => {

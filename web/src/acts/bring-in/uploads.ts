@@ -4,9 +4,10 @@ import { newId } from "../../api/ids";
 import { useDesk } from "../../board/desk";
 import { chooseDrawing } from "../../board/place";
 import { showWholePage } from "../../board/views";
-import { refresh, useProject } from "../../store/project";
+import { change, refresh, useProject } from "../../store/project";
 import { inOrder } from "../../store/rows";
 import { isUnderWay } from "../../store/work";
+import { count } from "../../ui/numbers";
 
 export interface Upload {
   id: string;
@@ -26,9 +27,18 @@ export const useUploads = create<{ uploads: readonly Upload[] }>(() => ({ upload
 const LOOK_MS = 150;
 const WORLD_FILE = /\.([a-z]{1,2}w|wld)$/i;
 
-/** Brings files in: each on its own, world files with the picture of the same name. `replaces` names an older page. */
+const DOCUMENT = /\.json$/i;
+/** operations of one change of a plan document that is taken in */
+const AT_ONCE = 1500;
+
+/**
+ * Brings files in: each on its own, world files with the picture of the same name, plan documents as what is traced. `replaces` names an
+ * older page.
+ */
 export function bringIn(files: Iterable<File>, replaces: string | null = null): void {
-  const all = [...files];
+  const given = [...files];
+  for (const document of given.filter((f) => DOCUMENT.test(f.name))) void takeDocument(document);
+  const all = given.filter((f) => !DOCUMENT.test(f.name));
   const worlds = new Map(all.filter((f) => WORLD_FILE.test(f.name)).map((f) => [stem(f.name), f]));
   const pictures = all.filter((f) => !WORLD_FILE.test(f.name));
   for (const file of pictures) void send(file, worlds.get(stem(file.name)) ?? null, replaces);
@@ -39,6 +49,45 @@ export function bringIn(files: Iterable<File>, replaces: string | null = null): 
         error: "A world file comes in together with its picture: choose both at once.",
       });
     }
+  }
+}
+
+/** A plan document becomes storeys with all that stands on them, by one change that one undo takes back; a large one by several. */
+export async function takeDocument(file: File): Promise<void> {
+  const { id: project } = useProject.getState();
+  if (project === null) return;
+  const upload = add({ ...blank(file.name), sent: 1 });
+  try {
+    const body = parsed(await file.text());
+    if (body === null) {
+      update(upload, { error: "This is no plan document: it is not JSON. Hand over gives one away." });
+      return;
+    }
+    const told = await settled(api.POST("/api/projects/{project}/document", { params: { path: { project } }, body }));
+    for (let from = 0; from < told.operations.length; from += AT_ONCE) {
+      const refused = await change("Bring in a plan document", told.operations.slice(from, from + AT_ONCE));
+      if (refused) {
+        update(upload, { error: refused.message });
+        return;
+      }
+    }
+    const [first] = told.operations.flatMap((o) => ("type" in o && o.type === "storey" && "id" in o ? [o.id] : []));
+    if (first !== undefined) useDesk.setState({ storey: first, side: null, drawing: null });
+    const left = told.left.length === 0 ? "" : ` Not taken: ${told.left.join("; ")}.`;
+    update(upload, { remark: `${count(told.storeys, "storey")} with ${count(told.walls, "wall")} taken in.${left}` });
+  } catch (error) {
+    update(upload, { error: error instanceof Refused ? error.message : String(error) });
+  }
+}
+
+function parsed(text: string): Record<string, unknown> | null {
+  try {
+    const value: unknown = JSON.parse(text);
+    return typeof value === "object" && value !== null && !Array.isArray(value)
+      ? (value as Record<string, unknown>)
+      : null;
+  } catch {
+    return null;
   }
 }
 
