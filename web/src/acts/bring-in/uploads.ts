@@ -3,7 +3,7 @@ import { api, Refused, refusal, type Schemas, settled, WRITE_HEADERS } from "../
 import { newId } from "../../api/ids";
 import { useDesk } from "../../board/desk";
 import { chooseDrawing } from "../../board/place";
-import { showWholePage } from "../../board/views";
+import { showTraced, showWholePage } from "../../board/views";
 import { change, refresh, useProject } from "../../store/project";
 import { inOrder } from "../../store/rows";
 import { isUnderWay } from "../../store/work";
@@ -72,7 +72,10 @@ export async function takeDocument(file: File): Promise<void> {
       }
     }
     const [first] = told.operations.flatMap((o) => ("type" in o && o.type === "storey" && "id" in o ? [o.id] : []));
-    if (first !== undefined) useDesk.setState({ storey: first, side: null, drawing: null });
+    if (first !== undefined) {
+      useDesk.setState({ storey: first, side: null, drawing: null });
+      showTraced();
+    }
     const left = told.left.length === 0 ? "" : ` Not taken: ${told.left.join("; ")}.`;
     update(upload, { remark: `${count(told.storeys, "storey")} with ${count(told.walls, "wall")} taken in.${left}` });
   } catch (error) {

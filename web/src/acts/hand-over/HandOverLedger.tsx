@@ -91,7 +91,7 @@ function Drawing({ storey, ready }: { storey: string; ready: boolean }) {
       outside="Not in it: the picture, known lengths; sides and sections have files of their own."
       ready={ready}
     >
-      <div className="mt-2 flex flex-wrap gap-3">
+      <div className="mt-2 space-y-1.5">
         <OneOf
           label="Storeys"
           value={whole ? "all" : "one"}
