@@ -197,6 +197,32 @@ final class IfcWriterTest extends TestCase
         self::assertStringContainsString("IFCLABEL('Traced from a scan, \\X2\\00B1\\X0\\12 mm over 10 m.')", $file);
     }
 
+    /**
+     * A door opens towards y of its placement, with its hinges to the left or the right as one looks that way (IfcDoorTypeOperationEnum): in a
+     * wall that runs to the right, one that opens upwards and hangs on its near jamb has them to the left.
+     */
+    public function testDoorsSayWhichWayTheyOpenAndWhereTheyHang(): void
+    {
+        $doors = [];
+        $expected = [];
+        foreach ([['left', 'left', 'SINGLE_SWING_LEFT', 1.0], ['right', 'left', 'SINGLE_SWING_RIGHT', 1.0], ['left', 'right', 'SINGLE_SWING_RIGHT', -1.0], ['right', 'right', 'SINGLE_SWING_LEFT', -1.0]] as $k => [$hand, $swing, $operation, $up]) {
+            $doors[] = new Opening("D0$k", 'south', OpeningKind::Door, 400.0 + 1300.0 * $k, 900.0, 0.0, 2000.0, $hand, $swing);
+            $expected["D0$k"] = [$operation, [0.0, $up]];
+        }
+        $numbers = array_combine(array_keys($expected), array_keys($expected));
+        [$read] = self::read([IfcWriter::write(new Plan([Plans::storey(Plans::rectangle(), $doors)]), new IfcProject(self::PROJECT, 'Doors', numbers: $numbers))]);
+        $told = [];
+        foreach (self::products($read) as $product) {
+            if ('IFCDOOR' === $product->get('type')->text()) {
+                $told[$product->get('name')->text()] = [$product->get('operation')->text(), $product->get('facing')->pair()];
+                // Where it stands is the same whichever way it opens: a frame and a leaf.
+                self::assertEqualsWithDelta(0.07 * (0.9 * 2.0 - 0.8 * 1.95) + 0.04 * 0.8 * 1.95, $product->get('volume')->number(), 1e-6);
+            }
+        }
+        ksort($told);
+        self::assertEquals($expected, $told);
+    }
+
     /** The same thing is named alike in every file, whatever was edited since, and no two are named alike. */
     public function testThingsKeepTheirGlobalIds(): void
     {

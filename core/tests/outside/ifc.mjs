@@ -24,11 +24,14 @@ const volumeOf = (geometry) => {
 };
 
 const volumes = {};
+const facing = {};
 const seen = (mesh) => {
   let sum = 0;
   for (let i = 0; i < mesh.geometries.size(); i++) {
     const placed = mesh.geometries.get(i);
     const m = placed.flatTransformation;
+    // There y is up: what points along y of the plan points against z.
+    facing[mesh.expressID] = [m[4], -m[6]].map((v) => Math.round(v * 1000) || 0);
     const det =
       m[0] * (m[5] * m[10] - m[6] * m[9]) - m[4] * (m[1] * m[10] - m[2] * m[9]) + m[8] * (m[1] * m[6] - m[2] * m[5]);
     sum += det * volumeOf(api.GetGeometry(model, placed.geometryExpressID));
@@ -54,6 +57,8 @@ for (const type of [
       name: line.Name?.value ?? null,
       long: line.LongName?.value ?? null,
       volume: volumes[id] ?? null,
+      operation: line.OperationType?.value ?? null,
+      facing: facing[id] ?? null,
     });
 const pairs = (type, one, other) =>
   all(ifc[type]).flatMap(([, line]) =>

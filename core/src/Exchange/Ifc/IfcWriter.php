@@ -8,6 +8,7 @@ use Plinth\Core\Bodies\Body;
 use Plinth\Core\Bodies\BodyKind;
 use Plinth\Core\Bodies\BuildingBodies;
 use Plinth\Core\Bodies\Mesh;
+use Plinth\Core\Bodies\Placement;
 use Plinth\Core\Exchange\Ifc\Internal\Properties;
 use Plinth\Core\Exchange\Ifc\Internal\Solids;
 use Plinth\Core\Exchange\Ifc\Internal\StepFile;
@@ -279,7 +280,7 @@ final class IfcWriter
         if (!$opening instanceof Opening || OpeningKind::Opening === $opening->kind || [] === $fills) {
             return [];
         }
-        $parts = array_map(static fn (Body $b): array => [$b->form, $b->placement], $fills);
+        $parts = array_map(static fn (Body $b): array => [$b->form, self::opens($opening, $b->placement)], $fills);
         [$place, $shape] = $this->shapes->of($parts, $at, $storey->elevation);
         $isDoor = OpeningKind::Door === $opening->kind;
         $number = $this->project->numbers[$id] ?? '';
@@ -303,16 +304,32 @@ final class IfcWriter
         return [$filling];
     }
 
-    /** How a door opens (IfcDoorTypeOperationEnum), seen from the side that it swings to. */
+    /**
+     * How a door opens (IfcDoorTypeOperationEnum): towards its placement's y, and on which side of that its hinges or its pocket are.
+     */
     private static function operation(Opening $door): string
     {
-        $hand = ('left' === $door->hand) === ('left' === $door->swing) ? 'RIGHT' : 'LEFT';
+        $hand = ('left' === $door->hand) === ('left' === $door->swing) ? 'LEFT' : 'RIGHT';
 
         return match ($door->leaf) {
             'sliding' => ".SLIDING_TO_$hand.",
             'double' => '.DOUBLE_DOOR_SINGLE_SWING.',
             default => ".SINGLE_SWING_$hand.",
         };
+    }
+
+    /** A placement whose y points to where the door opens: for one that opens to the right of its wall from its other end. */
+    private static function opens(Opening $opening, ?Placement $at): ?Placement
+    {
+        $isTurned = null !== $at && OpeningKind::Door === $opening->kind && 'left' !== $opening->swing;
+
+        return null === $at || !$isTurned ? $at : new Placement(
+            $at->x + $opening->width * $at->cos,
+            $at->y + $opening->width * $at->sin,
+            $at->z,
+            -$at->cos,
+            -$at->sin,
+        );
     }
 
     /** @return list<string> */
