@@ -110,7 +110,7 @@ final class ExchangeTest extends TestCase
             $second = new Desk(Client::ofStack()->signIn());
             self::assertSame([], self::taken($second, $out)->get('left')->items(), $name);
             self::assertSame($out, $this->fileOf($second, 'plan.json'), "$name: byte for byte");
-            self::assertSame($this->fileOf($first, 'quantities.csv'), $this->fileOf($second, 'quantities.csv'), $name);
+            self::assertSame($this->fileOf($first, 'tables.zip'), $this->fileOf($second, 'tables.zip'), $name);
             $again = PlanReader::read($out);
             $bodies = static fn (Plan $of): array => array_map(static fn (Body $b): string => \sprintf('%s %.0f', $b->kind->value, $b->form->volume() / 1000.0), BuildingBodies::of($of));
             $sorted = static function (array $list): array {

@@ -144,7 +144,9 @@ final class ExportCommand extends Command
     {
         $title = '' === $title ? 'Plan' : $title;
 
-        return [IfcWriter::write($plan, new IfcProject($title, $title, numbers: SheetSubject::numbered($plan))), [
+        $numbers = SheetSubject::numbered($plan, $plan->numbers);
+
+        return [IfcWriter::write($plan, new IfcProject($title, $title, buildUps: $plan->buildUps, numbers: $numbers)), [
             'storeys' => \count($plan->storeys),
             'walls' => array_sum(array_map(static fn (Storey $s): int => \count($s->walls), $plan->storeys)),
         ]];
@@ -224,7 +226,7 @@ final class ExportCommand extends Command
     private static function subject(Plan $plan, string $title, array $sides = [], array $cuts = []): SheetSubject
     {
         $building = new BuildingBodies($plan);
-        $numbers = SheetSubject::numbered($plan);
+        $numbers = SheetSubject::numbered($plan, $plan->numbers);
         $beside = [];
         foreach ($plan->storeys as $storey) {
             $of = $building->storey($storey->id);

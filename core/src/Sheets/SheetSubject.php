@@ -15,6 +15,8 @@ final readonly class SheetSubject
 {
     /** @var array<string, string> of doors and windows, by id */
     public array $numbers;
+    /** @var array<string, string> names of what walls are built of, by id of the wall */
+    public array $buildUps;
     /** @var array<string, int> by id of wall, the pattern of its build-up: one each, in the order of their names */
     public array $hatches;
 
@@ -42,11 +44,14 @@ final readonly class SheetSubject
         public array $pictures = [],
         public array $pictureNames = [],
         public array $assumptions = [],
-        public array $buildUps = [],
+        array $buildUps = [],
         public array $honest = [],
         array $numbers = [],
     ) {
-        $this->numbers = self::numbered($plan, $numbers);
+        // What the plan says itself holds where nothing else is said.
+        $buildUps += $plan->buildUps;
+        $this->buildUps = $buildUps;
+        $this->numbers = self::numbered($plan, $numbers + $plan->numbers);
         $names = array_values(array_unique($buildUps));
         sort($names, \SORT_NATURAL);
         $this->hatches = array_map(static fn (string $name): int => (int) array_search($name, $names, true), $buildUps);

@@ -10,6 +10,8 @@ use PHPUnit\Framework\TestCase;
 use Plinth\Core\Exchange\Exception\UnreadableDocument;
 use Plinth\Core\Exchange\PlanDocument\PlanReader;
 use Plinth\Core\Exchange\PlanDocument\PlanWriter;
+use Plinth\Core\Plan\Model\Plan;
+use Plinth\Core\Sheets\SheetSubject;
 use Plinth\Core\Tests\Bodies\House;
 
 final class PlanDocumentTest extends TestCase
@@ -43,6 +45,26 @@ final class PlanDocumentTest extends TestCase
         self::assertTrue($this->schemaAccepts($json), 'What is written keeps to the published schema.');
     }
 
+    /** What things are called on drawings goes along, and is what tables and the key say of a plan that came from a document. */
+    public function testNumbersAndBuildUpsAreReadBackAndTold(): void
+    {
+        $house = (new House())->plan();
+        $ground = $house->storeys[0];
+        [$wall, $opening] = [$ground->walls[0]->id, $ground->openings[0]->id];
+        $plan = new Plan($house->storeys, $house->finishes, $house->stairLimits, [$opening => '=D7'], [$wall => 'Wäsche “12”']);
+        $json = json_encode(PlanWriter::document($plan), \JSON_THROW_ON_ERROR | \JSON_PRESERVE_ZERO_FRACTION);
+        self::assertTrue($this->schemaAccepts($json));
+        $read = PlanReader::read($json);
+        self::assertEquals($plan, $read);
+        $subject = new SheetSubject('House', $read);
+        self::assertSame(['=D7', [$wall => 'Wäsche “12”'], [$wall => 0]], [$subject->numbers[$opening], $subject->buildUps, $subject->hatches]);
+        // What a project says itself goes before.
+        self::assertSame('D01', (new SheetSubject('House', $read, numbers: [$opening => 'D01']))->numbers[$opening]);
+        $this->assertRefusedAt('storeys/0/openings/0/number', json_encode($this->document(['openings' => [
+            ['id' => 'o', 'wall' => 'a', 'kind' => 'door', 'offset' => 0, 'width' => 900, 'number' => 'longer than twelve'],
+        ]]), \JSON_THROW_ON_ERROR));
+    }
+
     public function testWhatNoSchemaSaysIsRefusedWithItsPlaceToo(): void
     {
         $ring = [[0, 0], [6000, 0], [6000, 4000]];
@@ -61,7 +83,7 @@ final class PlanDocumentTest extends TestCase
     {
         $first = ['version' => 1] + $this->document(['walls' => [self::WALL]]);
         self::assertCount(1, PlanReader::read(json_encode($first, \JSON_THROW_ON_ERROR))->storeys[0]->walls);
-        foreach (['floors' => [], 'walls' => [['toCeiling' => true] + self::WALL]] as $key => $value) {
+        foreach (['floors' => [], 'walls' => [['buildUp' => 'brick'] + self::WALL]] as $key => $value) {
             try {
                 PlanReader::read(json_encode(['version' => 1] + $this->document([$key => $value]), \JSON_THROW_ON_ERROR));
                 self::fail("$key is none of version 1.");

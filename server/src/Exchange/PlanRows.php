@@ -12,6 +12,7 @@ use Plinth\Core\Plan\Model\Plan;
 use Plinth\Core\Plan\Model\Storey;
 use Plinth\Core\Plan\Model\Sweep;
 use Plinth\Core\Plan\Model\SweepAlong;
+use Plinth\Core\Plan\Model\Wall;
 use Plinth\Core\Sheets\Model\PrintSheet as CoreSheet;
 use Plinth\Core\Sheets\Model\SheetSide;
 use Plinth\Core\Sheets\Model\ViewKind;
@@ -31,6 +32,8 @@ final class PlanRows
     private array $ids = [];
     /** @var list<string> what a project has no place for, in words */
     private array $left = [];
+    /** @var array<string, string> rows by name and thickness */
+    private array $buildUps = [];
     /** a side that the profiles of mouldings are drawn on */
     private ?string $profiles = null;
 
@@ -69,7 +72,7 @@ final class PlanRows
             $rows->add('storey', ['name' => $storey->name, 'elevation' => $storey->elevation, 'height' => $storey->height], $storey->id);
         }
         foreach ($plan->storeys as $storey) {
-            $rows->storey($storey);
+            $rows->storey($storey, $plan);
         }
         foreach ($sides as $side) {
             $rows->side($side);
@@ -81,10 +84,10 @@ final class PlanRows
         return [$rows->operations, array_values(array_unique($rows->left))];
     }
 
-    private function storey(Storey $s): void
+    private function storey(Storey $s, Plan $of): void
     {
         $storey = $this->ids[$s->id];
-        $this->walls($s, $storey);
+        $this->walls($s, $storey, $of);
         foreach ($s->rooms as $r) {
             $this->add('room', [
                 'storey' => $storey, 'name' => $r->name, 'number' => $r->number, 'x' => $r->anchor->x, 'y' => $r->anchor->y,
@@ -132,7 +135,7 @@ final class PlanRows
         }
     }
 
-    private function walls(Storey $s, string $storey): void
+    private function walls(Storey $s, string $storey, Plan $of): void
     {
         $nodes = [];
         $node = function (Point $at) use (&$nodes, $storey): string {
@@ -143,11 +146,12 @@ final class PlanRows
                 'storey' => $storey, 'fromNode' => $node($wall->from), 'toNode' => $node($wall->to), 'thickness' => $wall->thickness,
                 'height' => $wall->height, 'line' => $wall->line->value, 'evidence' => 'figure', 'rise' => $wall->rise,
                 'toCeiling' => $wall->toCeiling, 'enclosing' => $wall->enclosing, 'railing' => $wall->railing,
+                'buildUp' => $this->buildUp($of->buildUps[$wall->id] ?? '', $wall),
             ], $wall->id);
         }
         foreach ($s->openings as $o) {
             // What is called by a number of its own keeps it.
-            $number = Uuid::isValid($o->id) || mb_strlen($o->id) > self::LONGEST_NUMBER ? '' : $o->id;
+            $number = $of->numbers[$o->id] ?? (Uuid::isValid($o->id) || mb_strlen($o->id) > self::LONGEST_NUMBER ? '' : $o->id);
             $this->add('opening', [
                 'wall' => $this->ids[$o->wall], 'kind' => $o->kind->value, 'offset' => $o->offset, 'width' => $o->width, 'sill' => $o->sill,
                 'height' => $o->height, 'hand' => $o->hand, 'swing' => $o->swing, 'number' => $number, 'leaf' => $o->leaf,
@@ -160,6 +164,14 @@ final class PlanRows
                 'rise' => $d->rise,
             ], $d->id);
         }
+    }
+
+    /** A build-up for each name and thickness. */
+    private function buildUp(string $name, Wall $wall): ?string
+    {
+        return '' === $name ? null : $this->buildUps["$name|$wall->thickness"] ??= $this->add('buildUp', [
+            'name' => $name, 'thickness' => $wall->thickness, 'height' => $wall->height, 'enclosing' => $wall->enclosing,
+        ]);
     }
 
     private function outlines(Storey $s, string $storey): void

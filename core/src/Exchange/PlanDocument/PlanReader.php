@@ -56,6 +56,11 @@ final class PlanReader
     /** @var array<string, true> ids of finishes */
     private array $finishes = [];
 
+    /** @var array<string, string> by id of opening */
+    private array $numbers = [];
+    /** @var array<string, string> by id of wall */
+    private array $buildUps = [];
+
     private function __construct(private readonly int $version)
     {
     }
@@ -111,7 +116,7 @@ final class PlanReader
             }
         }
 
-        return new Plan($storeys, $finishes, $limits);
+        return new Plan($storeys, $finishes, $limits, $reader->numbers, $reader->buildUps);
     }
 
     /** @param array<string, true> $ids of the whole document */
@@ -428,7 +433,7 @@ final class PlanReader
     /** @param array<string, true> $ids */
     private function wall(JsonValue $wall, array &$ids): Wall
     {
-        $wall->object([...self::WALL, ...$this->since2(['toCeiling', 'railing'])]);
+        $wall->object([...self::WALL, ...$this->since2(['toCeiling', 'railing', 'buildUp'])]);
         $read = new Wall(
             self::id($wall, $ids),
             $wall->get('from')->point(),
@@ -447,6 +452,9 @@ final class PlanReader
                 \sprintf('more than %g mm away from its start: a wall needs a length', Wall::JOIN_MM),
             );
         }
+
+        $buildUp = $wall->optional('buildUp')?->text(120) ?? '';
+        $this->buildUps += '' === $buildUp ? [] : [$read->id => $buildUp];
 
         return $read;
     }
@@ -470,7 +478,7 @@ final class PlanReader
      */
     private function opening(JsonValue $opening, array $walls, array &$ids): Opening
     {
-        $opening->object([...self::OPENING, ...$this->since2(['head', 'rise'])]);
+        $opening->object([...self::OPENING, ...$this->since2(['head', 'rise', 'number'])]);
         $host = $walls[$opening->get('wall')->text()] ?? throw UnreadableDocument::unknownReference($opening->at.'/wall', 'wall');
         $width = $opening->get('width')->positive();
         if ($width > $host->length()) {
@@ -480,8 +488,12 @@ final class PlanReader
             );
         }
 
+        $id = self::id($opening, $ids);
+        $number = $opening->optional('number')?->text(12) ?? '';
+        $this->numbers += '' === $number ? [] : [$id => $number];
+
         return new Opening(
-            self::id($opening, $ids),
+            $id,
             $host->id,
             $opening->get('kind')->choice(OpeningKind::class),
             $opening->get('offset')->number(),

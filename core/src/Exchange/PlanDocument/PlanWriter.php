@@ -53,12 +53,12 @@ final class PlanWriter
             ...([] === $plan->stairLimits ? [] : ['stairLimits' => array_map(static fn (StairLimit $l): array => self::said([
                 'measure' => $l->measure->value, 'least' => $l->least, 'most' => $l->most, 'standing' => $l->standing,
             ]), $plan->stairLimits)]),
-            'storeys' => array_map(self::storey(...), $plan->storeys),
+            'storeys' => array_map(static fn (Storey $s): array => self::storey($s, $plan), $plan->storeys),
         ];
     }
 
     /** @return array<string, mixed> */
-    private static function storey(Storey $s): array
+    private static function storey(Storey $s, Plan $of): array
     {
         return [
             'id' => $s->id,
@@ -74,6 +74,7 @@ final class PlanWriter
                 'height' => $w->height, 'rise' => 0.0 === $w->rise ? null : $w->rise, 'enclosing' => $w->enclosing ? null : false,
                 'toCeiling' => $w->toCeiling ? true : null,
                 'railing' => $w->railing ? true : null,
+                'buildUp' => $of->buildUps[$w->id] ?? null,
             ]), $s->walls),
             'openings' => array_map(static fn (Opening $o): array => self::said([
                 'id' => $o->id,
@@ -84,6 +85,7 @@ final class PlanWriter
                 'sill' => $o->sill,
                 'height' => $o->height, 'hand' => $o->hand, 'swing' => $o->swing, 'leaf' => $o->leaf,
                 'head' => OpeningHead::Level === $o->head ? null : $o->head->value, 'rise' => 0.0 === $o->rise ? null : $o->rise,
+                'number' => $of->numbers[$o->id] ?? null,
             ]), $s->openings),
             'dividers' => array_map(
                 static fn (Divider $d): array => self::said([
