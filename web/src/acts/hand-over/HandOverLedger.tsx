@@ -121,7 +121,7 @@ function Tables({ ready }: { ready: boolean }) {
   return (
     <Card
       title="Tables"
-      take="tables"
+      take="building’s tables"
       href={`/api/projects/${projectId()}/tables.${format}`}
       inside="Rooms, doors and windows, walls, areas (ISO 9836), quantities, stairs, roofs and boundaries of the whole building, a sheet each; millimetres and square metres."
       outside="Not in it: known lengths, figures and how they fit."

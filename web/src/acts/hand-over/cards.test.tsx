@@ -41,14 +41,14 @@ it("gives this storey as DXF with plain layers, or all of them with those of the
 });
 
 it("gives tables in the format that is chosen", async () => {
-  expect(taken("Take the tables")).toBe(`/api/projects/${project()}/tables.ods`);
+  expect(taken("Take the building’s tables")).toBe(`/api/projects/${project()}/tables.ods`);
   for (const [words, suffix] of [
     ["XLSX", "xlsx"],
     ["CSV", "zip"],
     ["ODS", "ods"],
   ] as const) {
     await press(words);
-    expect(taken("Take the tables")).toBe(`/api/projects/${project()}/tables.${suffix}`);
+    expect(taken("Take the building’s tables")).toBe(`/api/projects/${project()}/tables.${suffix}`);
   }
 });
 
