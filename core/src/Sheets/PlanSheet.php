@@ -9,7 +9,6 @@ use Plinth\Core\Geometry\Polygon;
 use Plinth\Core\Plan\Derivation\BodyOutline;
 use Plinth\Core\Plan\Derivation\DerivedStorey;
 use Plinth\Core\Plan\Derivation\Region;
-use Plinth\Core\Plan\Derivation\WallShape;
 use Plinth\Core\Plan\Model\Column;
 use Plinth\Core\Plan\Model\Opening;
 use Plinth\Core\Plan\Model\OpeningKind;
@@ -399,7 +398,7 @@ final class PlanSheet
         [$bodies, $worn, $hatched, $beside] = [[], [], [], []];
         foreach ($this->storey->walls as $wall) {
             $shape = $this->derived->walls[$wall->id] ?? null;
-            foreach (null === $shape ? [] : self::bodies($shape) as $body) {
+            foreach ($shape?->bodies() ?? [] as $body) {
                 if (!$wall->enclosing) {
                     $isCut = !$wall->railing && ($wall->height ?? \INF) > self::CUT_MM;
                     $isCut ? $beside[] = $body : $this->low($body);
@@ -466,20 +465,6 @@ final class PlanSheet
                 $this->opening($opening, $this->derived->openings[$opening->id]);
             }
         }
-    }
-
-    /** @return list<Ring> counter-clockwise */
-    private static function bodies(WallShape $shape): array
-    {
-        $bodies = [];
-        foreach ($shape->stretches as ['from' => $from, 'right' => $right, 'to' => $to, 'left' => $left]) {
-            $ring = [$from, ...$right, $to, ...$left];
-            if (abs(Polygon::area($ring)) > 1.0) {
-                $bodies[] = self::counterClockwise($ring);
-            }
-        }
-
-        return $bodies;
     }
 
     /**

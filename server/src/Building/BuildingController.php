@@ -12,6 +12,7 @@ use Plinth\Core\Exchange\BodiesDocument\BodiesWriter;
 use Plinth\Core\Exchange\Csv\CsvTable;
 use Plinth\Core\Exchange\Gltf\GlbWriter;
 use Plinth\Core\Exchange\PlanDocument\PlanWriter;
+use Plinth\Core\Exchange\Tables\BuildingTables;
 use Plinth\Core\Plan\Derivation\BodyOutline;
 use Plinth\Core\Plan\Derivation\Derivation;
 use Plinth\Core\Plan\Model\Storey as CoreStorey;
@@ -183,7 +184,8 @@ final readonly class BuildingController
     #[Route('/quantities.csv', methods: ['GET'])]
     public function table(Uuid $project): Response
     {
-        $csv = CsvTable::quantities($this->counted($project));
+        $table = BuildingTables::quantities($this->counted($project));
+        $csv = CsvTable::write($table->head, $table->rows);
 
         return $this->handedOver->file($csv, 'text/csv; charset=utf-8', $this->access->project($project), '', 'csv');
     }

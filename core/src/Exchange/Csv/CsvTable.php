@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Exchange\Csv;
 
-use Plinth\Core\Bodies\BuildingQuantity;
 use Plinth\Core\Exchange\Tables\Table;
 use Plinth\Core\Exchange\Zip\ZipFile;
 
@@ -37,19 +36,6 @@ final class CsvTable
         }
 
         return ZipFile::of($files);
-    }
-
-    /** @param list<BuildingQuantity> $quantities */
-    public static function quantities(array $quantities): string
-    {
-        return self::write(
-            ['what', 'storey', 'name', 'where', 'count', 'area m²', 'volume m³'],
-            array_map(static fn (BuildingQuantity $q): array => [
-                $q->of, $q->storey, $q->name, $q->where, $q->count,
-                null === $q->areaM2 ? null : round($q->areaM2, 4),
-                null === $q->volumeM3 ? null : round($q->volumeM3, 4),
-            ], $quantities),
-        );
     }
 
     private static function field(string|int|float|null $value): string

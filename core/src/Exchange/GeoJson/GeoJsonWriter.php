@@ -79,15 +79,9 @@ final readonly class GeoJsonWriter
     /** @return list<array{outer: Ring, holes: list<Ring>}> what a wall covers of the plan, without its openings */
     private static function bodies(DerivedStorey $derived, string $wall): array
     {
-        $shape = $derived->walls[$wall] ?? null;
-        $rings = [];
-        foreach ($shape->stretches ?? [] as ['from' => $from, 'right' => $right, 'to' => $to, 'left' => $left]) {
-            $rings[] = [$from, ...$right, $to, ...$left];
-        }
+        $rings = ($derived->walls[$wall] ?? null)?->bodies() ?? [];
 
-        return [] === $rings || null === $shape
-            ? []
-            : Overlay::difference($rings, $derived->cutOuts($wall));
+        return [] === $rings ? [] : Overlay::difference($rings, $derived->cutOuts($wall));
     }
 
     /** `EPSG:25832` is `urn:ogc:def:crs:EPSG::25832` (OGC 06-023r1). */

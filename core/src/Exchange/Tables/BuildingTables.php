@@ -39,7 +39,8 @@ final readonly class BuildingTables
     {
         $of = new self($subject);
         $tables = [
-            $of->rooms(), $of->openings(), $of->walls(), $of->areas(), $of->quantities(), $of->stairs(), $of->roofs(), $of->boundaries(),
+            $of->rooms(), $of->openings(), $of->walls(), $of->areas(), self::quantities($of->bodies->quantities()),
+            $of->stairs(), $of->roofs(), $of->boundaries(),
         ];
 
         return array_values(array_filter($tables, static fn (Table $t): bool => [] !== $t->rows));
@@ -124,14 +125,15 @@ final readonly class BuildingTables
         ], $rows);
     }
 
-    private function quantities(): Table
+    /** @param list<BuildingQuantity> $quantities */
+    public static function quantities(array $quantities): Table
     {
         return new Table('Quantities', ['what', 'storey', 'name', 'where', 'count', 'area m²', 'volume m³'], array_map(
             static fn (BuildingQuantity $q): array => [
                 $q->of, $q->storey, $q->name, $q->where, $q->count,
                 null === $q->areaM2 ? null : round($q->areaM2, 4), null === $q->volumeM3 ? null : round($q->volumeM3, 4),
             ],
-            $this->bodies->quantities(),
+            $quantities,
         ));
     }
 

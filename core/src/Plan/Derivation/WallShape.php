@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Plan\Derivation;
 
+use Plinth\Core\Geometry\Polygon;
+
 /**
  * What a wall looks like: its body between junctions, and its openings.
  *
@@ -15,6 +17,8 @@ namespace Plinth\Core\Plan\Derivation;
  */
 final readonly class WallShape
 {
+    private const LEAST_MM2 = 1.0;
+
     /**
      * @param list<Stretch> $stretches
      * @param array<string, non-empty-list<array{float, float}>> $openings cut-out of each opening, by id
@@ -27,5 +31,20 @@ final readonly class WallShape
         public array $openings,
         public array $findings,
     ) {
+    }
+
+    /** @return list<non-empty-list<array{float, float}>> what it covers of the plan, counter-clockwise, where its stretches have a breadth */
+    public function bodies(): array
+    {
+        $bodies = [];
+        foreach ($this->stretches as ['from' => $from, 'right' => $right, 'to' => $to, 'left' => $left]) {
+            $ring = [$from, ...$right, $to, ...$left];
+            $area = Polygon::area($ring);
+            if (abs($area) > self::LEAST_MM2) {
+                $bodies[] = $area < 0.0 ? array_reverse($ring) : $ring;
+            }
+        }
+
+        return $bodies;
     }
 }

@@ -38,14 +38,7 @@ export function HandOverLedger() {
       <div className="min-h-0 flex-1 overflow-y-auto">
         <SheetsCard />
         <Drawing storey={storey} ready={has} />
-        <Card
-          title="Plan document"
-          take="plan document"
-          href={`/api/projects/${projectId()}/storeys/${storey}/plan.json`}
-          inside="Walls, doors, rooms, floors, ceilings, roofs, objects and finishes of this storey as open JSON, for scripts and for the command line."
-          outside="Not in it: the picture, the fit, axes and boundaries."
-          ready={has}
-        />
+        <Document storey={storey} ready={has} />
         <Card
           title="The building, IFC4"
           take="IFC"
@@ -77,11 +70,44 @@ export function HandOverLedger() {
   );
 }
 
+const STOREYS = [
+  ["all", "All storeys"],
+  ["one", "This one"],
+] as const;
+const LAYERS = [
+  ["plain", "Plain"],
+  ["iso13567", "ISO 13567"],
+] as const;
+const TABLES = [
+  ["ods", "ODS"],
+  ["xlsx", "XLSX"],
+  ["zip", "CSV"],
+] as const;
+
+/** What is traced for scripts, and for another project: the whole building with its sheets, or this storey. */
+function Document({ storey, ready }: { storey: string; ready: boolean }) {
+  const [of, setOf] = useState<"one" | "all">("all");
+  return (
+    <Card
+      title="Plan document"
+      take="plan document"
+      href={`/api/projects/${projectId()}/${of === "all" ? "" : `storeys/${storey}/`}plan.json`}
+      inside="Walls, doors, rooms, floors, ceilings, roofs, stairs, objects and finishes as open JSON, of all storeys with print sheets and sides: for scripts, and to be dropped into another project, where it is the same."
+      outside="Not in it: pictures, fits, axes and boundaries, what is drawn freely; of one storey no numbers."
+      ready={ready}
+    >
+      <div className="mt-2">
+        <OneOf label="Plan document of" value={of} of={STOREYS} set={setOf} />
+      </div>
+    </Card>
+  );
+}
+
 /** Plans as a drawing: this storey's, or all of them beside each other. */
 function Drawing({ storey, ready }: { storey: string; ready: boolean }) {
-  const [whole, setWhole] = useState(false);
+  const [of, setOf] = useState<"one" | "all">("one");
   const [layers, setLayers] = useState<"plain" | "iso13567">("plain");
-  const path = whole ? "building.dxf" : `storeys/${storey}/plan.dxf`;
+  const path = of === "all" ? "building.dxf" : `storeys/${storey}/plan.dxf`;
   return (
     <Card
       title="DXF"
@@ -92,24 +118,8 @@ function Drawing({ storey, ready }: { storey: string; ready: boolean }) {
       ready={ready}
     >
       <div className="mt-2 space-y-1.5">
-        <OneOf
-          label="Storeys"
-          value={whole ? "all" : "one"}
-          of={[
-            ["one", "This"],
-            ["all", "All"],
-          ]}
-          set={(of) => setWhole(of === "all")}
-        />
-        <OneOf
-          label="Layers"
-          value={layers}
-          of={[
-            ["plain", "Plain"],
-            ["iso13567", "ISO 13567"],
-          ]}
-          set={setLayers}
-        />
+        <OneOf label="DXF of" value={of} of={STOREYS} set={setOf} />
+        <OneOf label="Layers" value={layers} of={LAYERS} set={setLayers} />
       </div>
     </Card>
   );
@@ -128,16 +138,7 @@ function Tables({ ready }: { ready: boolean }) {
       ready={ready}
     >
       <div className="mt-2">
-        <OneOf
-          label="As"
-          value={format}
-          of={[
-            ["ods", "ODS"],
-            ["xlsx", "XLSX"],
-            ["zip", "CSV"],
-          ]}
-          set={setFormat}
-        />
+        <OneOf label="Tables as" value={format} of={TABLES} set={setFormat} />
       </div>
     </Card>
   );

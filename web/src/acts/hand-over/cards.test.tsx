@@ -13,6 +13,12 @@ const { show } = aScreen();
 /** Where the button that says so leads. */
 const taken = (words: string) =>
   [...document.querySelectorAll("a[download]")].find((a) => a.textContent === words)?.getAttribute("href");
+/** Presses a choice of the group that is called so. */
+const chosen = (group: string, words: string) =>
+  settled(async () => {
+    const found = document.querySelector(`fieldset[aria-label="${group}"]`)?.querySelectorAll("button") ?? [];
+    [...found].find((b) => b.textContent === words)?.click();
+  });
 const project = () => useProject.getState().id;
 
 beforeEach(async () => {
@@ -34,10 +40,16 @@ it("gives this storey as DXF with plain layers, or all of them with those of the
   const path = `/api/projects/${project()}`;
   expect(taken("Take the DXF")).toBe(`${path}/storeys/${STOREY}/plan.dxf?layers=plain`);
   await press("ISO 13567");
-  await press("All");
+  await chosen("DXF of", "All storeys");
   expect(taken("Take the DXF")).toBe(`${path}/building.dxf?layers=iso13567`);
-  await press("This");
+  await chosen("DXF of", "This one");
   expect(taken("Take the DXF")).toBe(`${path}/storeys/${STOREY}/plan.dxf?layers=iso13567`);
+});
+
+it("gives the plan document of the whole building, which another project takes, or of this storey", async () => {
+  expect(taken("Take the plan document")).toBe(`/api/projects/${project()}/plan.json`);
+  await chosen("Plan document of", "This one");
+  expect(taken("Take the plan document")).toBe(`/api/projects/${project()}/storeys/${STOREY}/plan.json`);
 });
 
 it("gives tables in the format that is chosen", async () => {

@@ -12,12 +12,12 @@ use Plinth\Core\Objects\ObjectForm;
 use Plinth\Core\Objects\ObjectKind;
 use Plinth\Core\Plan\Derivation\BodyOutline;
 use Plinth\Core\Plan\Derivation\DerivedStorey;
-use Plinth\Core\Plan\Derivation\WallShape;
 use Plinth\Core\Plan\Model\Column;
 use Plinth\Core\Plan\Model\Opening;
 use Plinth\Core\Plan\Model\OpeningKind;
 use Plinth\Core\Plan\Model\Storey;
 use Plinth\Core\Sheets\PlanBeside;
+use Plinth\Core\Sheets\PlanSheet;
 use Plinth\Core\Sheets\Written;
 use Plinth\Core\Stairs\StairPlan;
 
@@ -56,8 +56,6 @@ final class PlanEntities
     private const TEXT_MM = DxfWriter::TEXT_HEIGHT_MM;
     /** by how far axes run on beyond what they set out */
     private const AXIS_BEYOND_MM = 1500.0;
-    /** What is lower than this is seen and not cut, mm over the floor; common practice, no source. */
-    private const CUT_MM = 1200.0;
 
     private readonly Bulges $bulges;
     /** mm to the right that all of it lies */
@@ -134,8 +132,8 @@ final class PlanEntities
                 $this->file->polyline($this->layers->named('centre-lines'), $ends, false);
             }
             $shape = $this->derived->walls[$wall->id] ?? null;
-            foreach ($wall->enclosing || null === $shape ? [] : self::bodies($shape) as $ring) {
-                $isCut = !$wall->railing && ($wall->height ?? \INF) > self::CUT_MM;
+            foreach ($wall->enclosing ? [] : $shape?->bodies() ?? [] as $ring) {
+                $isCut = !$wall->railing && ($wall->height ?? \INF) > PlanSheet::CUT_MM;
                 $isCut ? $bodies[] = $ring : $low[] = $ring;
             }
         }
@@ -150,17 +148,6 @@ final class PlanEntities
         foreach ($low as $ring) {
             $this->file->polyline($this->layers->named('railings'), $this->ring($ring));
         }
-    }
-
-    /** @return list<Ring> */
-    private static function bodies(WallShape $shape): array
-    {
-        $bodies = [];
-        foreach ($shape->stretches as ['from' => $from, 'right' => $right, 'to' => $to, 'left' => $left]) {
-            $bodies[] = self::counterClockwise([$from, ...$right, $to, ...$left]);
-        }
-
-        return $bodies;
     }
 
     /** @param Ring $piece along the right face from near to far, and back along the left */
