@@ -33,7 +33,7 @@ final readonly class WallShape
     ) {
     }
 
-    /** @return list<non-empty-list<array{float, float}>> what it covers of the plan, counter-clockwise, where its stretches have a breadth */
+    /** @return list<non-empty-list<array{float, float}>> what it covers of the plan, counter-clockwise; only what has a breadth */
     public function bodies(): array
     {
         $bodies = [];
