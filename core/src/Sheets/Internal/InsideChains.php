@@ -72,12 +72,12 @@ final class InsideChains
         }
         ksort($lines);
         // What each line crosses, and how wide each room is where any of them crosses it.
-        [$crossed, $widths] = [[], []];
-        foreach ($lines as $k => $out) {
-            foreach ($reach as $i => [$low, $high]) {
-                foreach ($out > $low && $out < $high ? self::crossed($rings[$i], $out) : [] as [$from, $to]) {
+        [$crossed, $widths, $names] = [[], [], array_keys($lines)];
+        foreach ($reach as $i => [$low, $high]) {
+            for ($at = self::after($low, $lines, $names); $at < \count($names) && $lines[$names[$at]] < $high; ++$at) {
+                foreach (self::crossed($rings[$i], $lines[$names[$at]]) as [$from, $to]) {
                     if ($to - $from >= self::NARROWEST_MM) {
-                        $crossed[$k][] = [$from, $to, $i];
+                        $crossed[$names[$at]][] = [$from, $to, $i];
                         $widths[$i] = max($widths[$i] ?? 0.0, $to - $from);
                     }
                 }
@@ -193,6 +193,23 @@ final class InsideChains
     }
 
     /**
+     * @param array<int, float> $lines ascending
+     * @param list<int> $names their keys
+     *
+     * @return int the place among them of the first that runs further out
+     */
+    private static function after(float $low, array $lines, array $names): int
+    {
+        [$from, $to] = [0, \count($names)];
+        while ($from < $to) {
+            $middle = intdiv($from + $to, 2);
+            [$from, $to] = $lines[$names[$middle]] > $low ? [$from, $middle] : [$middle + 1, $to];
+        }
+
+        return $from;
+    }
+
+    /**
      * @param Ring $ring
      *
      * @return list<array{float, float}> from where to where a line runs inside
@@ -200,14 +217,19 @@ final class InsideChains
     private static function crossed(array $ring, float $out): array
     {
         $cuts = [];
-        foreach ($ring as $i => [$a, $b]) {
-            [$c, $d] = $ring[($i + 1) % \count($ring)];
+        [$c, $d] = $ring[\count($ring) - 1];
+        foreach ($ring as [$a, $b]) {
             if ($b <= $out !== $d <= $out) {
                 $cuts[] = $a + ($out - $b) / ($d - $b) * ($c - $a);
             }
+            [$c, $d] = [$a, $b];
         }
         sort($cuts);
+        $pairs = [];
+        for ($k = 1; $k < \count($cuts); $k += 2) {
+            $pairs[] = [$cuts[$k - 1], $cuts[$k]];
+        }
 
-        return array_values(array_filter(array_chunk($cuts, 2), static fn (array $pair): bool => 2 === \count($pair)));
+        return $pairs;
     }
 }

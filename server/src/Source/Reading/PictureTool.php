@@ -14,6 +14,8 @@ final readonly class PictureTool
     /** lenses that there are; 0 is how a camera says that it does not know */
     private const LENS_MM = [8.0, 600.0];
     private const LOOK_MICROSECONDS = 20_000;
+    /** Commands that may wait for those before. */
+    private const AHEAD = 8;
     /** bytes on standard output */
     private const MOST_OUTPUT = 100_000_000;
     /** Signals by number, as POSIX has them: PHP knows their names only where a process may be forked. */
@@ -55,70 +57,76 @@ final readonly class PictureTool
     /**
      * Runs commands side by side; when one fails or is stopped, all are ended.
      *
-     * @param list<non-empty-list<string>> $commands
+     * @param iterable<non-empty-list<string>> $commands taken one by one while those before run: what makes them may take its time
      * @param list<string> $reads
-     * @param callable(): void|null $onLook
+     * @param callable(int): void|null $onLook called with how many have ended
+     * @param int $atOnce of them run
      *
      * @return list<string> what they printed
      *
      * @throws PictureFailure
      */
     public function runTogether(
-        array $commands,
+        iterable $commands,
         float $seconds,
         array $reads = [],
         ?string $writes = null,
         ?callable $onLook = null,
         bool $trusts = true,
+        int $atOnce = \PHP_INT_MAX,
     ): array {
         if (!$this->sandbox->isOpen()) {
             throw PictureFailure::noSandbox();
         }
         $environment = self::ENVIRONMENT + ($trusts ? [] : ['VIPS_BLOCK_UNTRUSTED' => '1']);
-        $processes = array_map(
-            fn (array $command): Process => new Process(
-                $this->sandbox->command($command, $reads, $writes, $environment, $seconds),
-                '/',
-                timeout: $seconds,
-            ),
-            $commands,
-        );
+        $coming = (static fn (): \Generator => yield from $commands)();
         $printed = 0;
+        $count = static function (string $type, string $part) use (&$printed): void {
+            $printed += \strlen($part);
+        };
+        /** @var list<Process> $processes */
+        [$processes, $started, $running] = [[], 0, []];
         try {
-            foreach ($processes as $process) {
-                $process->start(static function (string $type, string $part) use (&$printed): void {
-                    $printed += \strlen($part);
-                });
-            }
-            while ([] !== array_filter($processes, static fn (Process $p): bool => $p->isRunning())) {
-                foreach ($processes as $process) {
-                    $process->checkTimeout();
-                    if (!$process->isRunning() && !$process->isSuccessful()) {
-                        throw PictureFailure::of($process->getErrorOutput(), self::wasKilled($process));
-                    }
+            while ($coming->valid() || $started < \count($processes) || [] !== $running) {
+                for (; \count($running) < $atOnce && $started < \count($processes); ++$started) {
+                    $running[] = $processes[$started];
+                    $processes[$started]->start($count);
                 }
+                if (null !== $onLook) {
+                    $onLook($started - \count($running));
+                }
+                if ($coming->valid() && \count($processes) - $started < self::AHEAD) {
+                    $command = $this->sandbox->command($coming->current(), $reads, $writes, $environment, $seconds);
+                    $processes[] = new Process($command, '/', timeout: $seconds);
+                    $coming->next();
+                } else {
+                    usleep(self::LOOK_MICROSECONDS);
+                }
+                $running = array_values(array_filter($running, self::goesOn(...)));
                 if ($printed > self::MOST_OUTPUT) {
                     throw PictureFailure::unsafe(
                         'This file holds more than can be looked at. Leave out what is not needed and save it again.',
                     );
                 }
-                if (null !== $onLook) {
-                    $onLook();
-                }
-                usleep(self::LOOK_MICROSECONDS);
             }
         } catch (ProcessTimedOutException) {
             throw PictureFailure::tooLong($seconds);
         } finally {
             array_map(self::end(...), $processes);
         }
-        foreach ($processes as $process) {
-            if (!$process->isSuccessful()) {
-                throw PictureFailure::of($process->getErrorOutput(), self::wasKilled($process));
-            }
-        }
 
         return array_map(static fn (Process $p): string => $p->getOutput(), $processes);
+    }
+
+    /** @throws PictureFailure where it has ended without doing what it should */
+    private static function goesOn(Process $process): bool
+    {
+        $process->checkTimeout();
+        if (!$process->isRunning() && !$process->isSuccessful()) {
+            throw PictureFailure::of($process->getErrorOutput(), self::wasKilled($process));
+        }
+
+        return $process->isRunning();
     }
 
     /**
