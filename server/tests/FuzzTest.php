@@ -319,6 +319,7 @@ final class FuzzTest extends TestCase
                 'building.ifc',
                 'building.dxf?layers='.rawurlencode($text()),
                 'tables.zip',
+                'archive.zip',
                 'plan.geojson',
                 'shares',
                 'arrivals/'.Desk::newId(),

@@ -47,6 +47,7 @@ final readonly class Recorder
     /**
      * @param Uuid $changeId made by the client; the same id again is answered with the first change
      * @param callable(Workspace): void $act does the work
+     * @param \DateTimeImmutable|null $at when it was done; now unless it was done elsewhere before
      */
     public function record(
         Uuid $project,
@@ -56,8 +57,9 @@ final readonly class Recorder
         callable $act,
         Occasion $occasion = Occasion::Work,
         ChangeState $state = ChangeState::Done,
+        ?\DateTimeImmutable $at = null,
     ): Change {
-        return $this->inTransaction($project, $user, function (Revised $locked) use ($user, $changeId, $title, $act, $occasion, $state): Change {
+        return $this->inTransaction($project, $user, function (Revised $locked) use ($user, $changeId, $title, $act, $occasion, $state, $at): Change {
             $known = $this->known($locked, $user, $changeId, false);
             if (null !== $known) {
                 return $known;
@@ -69,7 +71,7 @@ final readonly class Recorder
                 $undone->turn(ChangeState::Left);
             }
 
-            $change = $this->write($locked, $user, $changeId, $title, $workspace, null);
+            $change = $this->write($locked, $user, $changeId, $title, $workspace, null, $at);
             $change->turn($state);
 
             return $change;
@@ -248,7 +250,7 @@ final readonly class Recorder
         return true;
     }
 
-    private function write(Revised $project, User $user, Uuid $changeId, string $title, Workspace $workspace, ?Uuid $target): Change
+    private function write(Revised $project, User $user, Uuid $changeId, string $title, Workspace $workspace, ?Uuid $target, ?\DateTimeImmutable $at = null): Change
     {
         $touches = $workspace->touches();
         $revision = $project->advance();
@@ -256,7 +258,7 @@ final readonly class Recorder
             $this->deadline->check();
             $workspace->find($this->kinds->named($touch['type']), Uuid::fromString($touch['id']))?->touchedAt($revision);
         }
-        $change = new Change($project->id(), $changeId, $revision, $user->id(), $title, $touches, $this->clock->now(), $target);
+        $change = new Change($project->id(), $changeId, $revision, $user->id(), $title, $touches, $at ?? $this->clock->now(), $target);
         $this->entities->persist($change);
         $this->entities->flush();
         $workspace->flush();

@@ -20,7 +20,6 @@ use Plinth\Core\Sheets\Model\SheetView;
 use Plinth\Core\Sheets\Model\ViewKind;
 use Plinth\Core\Sheets\PlanBeside;
 use Plinth\Core\Sheets\SheetSubject;
-use Plinth\Server\Change\Change;
 use Plinth\Server\Http\Needs;
 use Plinth\Server\Http\Refusal;
 use Plinth\Server\Http\Who;
@@ -29,7 +28,6 @@ use Plinth\Server\Project\Project;
 use Plinth\Server\Project\ProjectAccess;
 use Plinth\Server\Project\Storey;
 use Plinth\Server\Sheets\SheetSubjects;
-use Symfony\Bridge\Doctrine\Types\UuidType;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
@@ -44,6 +42,7 @@ final readonly class BuildingFiles
         private SheetSubjects $subjects,
         private HandedOver $handedOver,
         private EntityManagerInterface $entities,
+        private LatestChange $latest,
     ) {
     }
 
@@ -55,7 +54,7 @@ final readonly class BuildingFiles
         $ifc = IfcWriter::write($subject->plan, new IfcProject(
             $of->id()->toRfc4122(),
             $of->name(),
-            $this->changed($of),
+            $this->latest->of($of)->format('Y-m-d\TH:i:s'),
             $subject->buildUps,
             $subject->numbers,
             $subject->boundaries,
@@ -130,15 +129,5 @@ final readonly class BuildingFiles
         $of = $this->access->project($project);
 
         return [$of, $this->subjects->of($of, [])];
-    }
-
-    /** When the project was changed last: what says the same twice is the same file. */
-    private function changed(Project $project): string
-    {
-        $at = $this->entities->createQuery('SELECT MAX(c.at) FROM '.Change::class.' c WHERE c.project = :project')
-            ->setParameter('project', $project->id(), UuidType::NAME)
-            ->getSingleScalarResult();
-
-        return (new \DateTimeImmutable(\is_string($at) ? $at : '@0'))->format('Y-m-d\TH:i:s');
     }
 }

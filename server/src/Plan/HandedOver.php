@@ -33,6 +33,12 @@ final readonly class HandedOver
     /** @param string $of name of the storey or side that it is of; none for the whole building */
     public function file(string $content, string $type, Project $project, string $of, string $suffix): Response
     {
+        return new Response($content, 200, $this->headers($type, $project, $of, $suffix));
+    }
+
+    /** @return array<string, string> */
+    public function headers(string $type, Project $project, string $of, string $suffix): array
+    {
         $name = trim(
             (string) preg_replace(
                 '/[^A-Za-z0-9]+/',
@@ -42,13 +48,13 @@ final readonly class HandedOver
             '-',
         );
 
-        return new Response($content, 200, [
+        return [
             'Content-Type' => $type,
             'Cache-Control' => 'no-store',
             'Content-Disposition' => HeaderUtils::makeDisposition(
                 HeaderUtils::DISPOSITION_ATTACHMENT,
                 ('' === $name ? 'plan' : strtolower($name)).'.'.$suffix,
             ),
-        ]);
+        ];
     }
 }

@@ -19,6 +19,12 @@ final class UnreadableDocument extends \DomainException implements Fault
         return new self(\sprintf('The text is not JSON: %s.', $reason), '');
     }
 
+    /** @param string $at name of what is damaged in it; none where it cannot be read as a whole */
+    public static function damaged(string $at, string $why): self
+    {
+        return new self(\sprintf('%s: %s. Take it anew from where it was made.', '' === $at ? 'This is no whole ZIP file' : "“{$at}” is damaged", $why), $at);
+    }
+
     public static function wrongType(string $at, string $expected, mixed $found): self
     {
         return new self(\sprintf('Expected %s at %s, found %s.', $expected, self::place($at), get_debug_type($found)), $at);

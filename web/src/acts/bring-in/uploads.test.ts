@@ -3,37 +3,10 @@ import type { State } from "../../api/client";
 import { useDesk } from "../../board/desk";
 import { noRows, withRows } from "../../store/rows";
 import { EMPTY, presentProject, progress, row } from "../../testing/desk";
+import { Sent } from "../../testing/sent";
 import { addPoint, useMatching, wholePairs } from "./matching";
 import { difference } from "./NewerVersion";
 import { bringIn, putAside, takeDocument, useUploads } from "./uploads";
-
-/** A request that goes out when the test lets it. */
-class Request {
-  static all: Request[] = [];
-  status = 0;
-  responseText = "";
-  form: FormData | null = null;
-  aborted = false;
-  upload: { onprogress?: (e: { lengthComputable: boolean; loaded: number; total: number }) => void } = {};
-  onload?: () => void;
-  onerror?: () => void;
-  onabort?: () => void;
-  open() {}
-  setRequestHeader() {}
-  send(form: FormData) {
-    this.form = form;
-    Request.all.push(this);
-  }
-  abort() {
-    this.aborted = true;
-    this.onabort?.();
-  }
-  answer(status: number, body: unknown) {
-    this.status = status;
-    this.responseText = JSON.stringify(body);
-    this.onload?.();
-  }
-}
 
 /** What the server tells of a file once it has been looked at. */
 function looksAt(taken: State | null, message = "") {
@@ -43,7 +16,7 @@ function looksAt(taken: State | null, message = "") {
     revision: taken ? 2 : null,
     progress: progress({ kind: "look-at-arrival", about: "a", state: taken ? "done" : "failed", words: message }),
   };
-  vi.stubGlobal("fetch", (request: globalThis.Request) =>
+  vi.stubGlobal("fetch", (request: Request) =>
     Promise.resolve(Response.json(request.url.includes("/arrivals/") ? { arrival } : taken)),
   );
 }
@@ -59,8 +32,8 @@ const drawing = (id: string, hidden: boolean) =>
 
 describe("files on their way in", () => {
   beforeEach(() => {
-    Request.all = [];
-    vi.stubGlobal("XMLHttpRequest", Request);
+    Sent.all = [];
+    vi.stubGlobal("XMLHttpRequest", Sent);
     presentProject("p", "a", { revision: 1, rows: noRows() });
     useDesk.setState({ storey: "s", side: null, drawing: null });
     useUploads.setState({ uploads: [] });
@@ -69,10 +42,10 @@ describe("files on their way in", () => {
 
   it("carry the world file of the same name with them", () => {
     bringIn([file("A.png"), file("b.jpg"), file("a.PGW"), file("lost.tfw")]);
-    expect(Request.all).toHaveLength(2);
-    expect(Request.all[0]?.form?.get("world")).toMatchObject({ name: "a.PGW" });
-    expect(Request.all[1]?.form?.get("world")).toBeNull();
-    expect(Request.all[0]?.form?.get("storey")).toBe("s");
+    expect(Sent.all).toHaveLength(2);
+    expect(Sent.all[0]?.form?.get("world")).toMatchObject({ name: "a.PGW" });
+    expect(Sent.all[1]?.form?.get("world")).toBeNull();
+    expect(Sent.all[0]?.form?.get("storey")).toBe("s");
     expect(useUploads.getState().uploads.at(-1)?.error).toContain("together with its picture");
   });
 
@@ -86,7 +59,7 @@ describe("files on their way in", () => {
     }));
     const sent: { title: string; operations: unknown[] }[] = [];
     let answer: Response = Response.json({ operations: [storey, ...nodes], left: ["figures"], storeys: 1, walls: 2 });
-    vi.stubGlobal("fetch", async (request: globalThis.Request) => {
+    vi.stubGlobal("fetch", async (request: Request) => {
       if (request.url.endsWith("/document")) return answer;
       if (request.method === "POST") sent.push(await request.json());
       return Response.json({ ...EMPTY, revision: 1 + sent.length });
@@ -98,7 +71,7 @@ describe("files on their way in", () => {
     ]);
     expect(useUploads.getState().uploads.at(-1)?.remark).toBe("1 storey with 2 walls taken in. Not taken: figures.");
     expect(useDesk.getState().storey).toBe("g");
-    expect(Request.all).toHaveLength(0);
+    expect(Sent.all).toHaveLength(0);
 
     // What is wrong is said in the server's words, and what is no JSON in ours.
     answer = Response.json(
@@ -114,10 +87,10 @@ describe("files on their way in", () => {
 
   it("tell how far they are, and can be stopped", () => {
     bringIn([file("scan.png")]);
-    Request.all[0]?.upload.onprogress?.({ lengthComputable: true, loaded: 30, total: 40 });
+    Sent.all[0]?.upload.onprogress?.({ lengthComputable: true, loaded: 30, total: 40 });
     expect(useUploads.getState().uploads[0]?.sent).toBe(0.75);
     useUploads.getState().uploads[0]?.stop();
-    expect(Request.all[0]?.aborted).toBe(true);
+    expect(Sent.all[0]?.aborted).toBe(true);
     expect(useUploads.getState().uploads).toEqual([]);
   });
 
@@ -126,7 +99,7 @@ describe("files on their way in", () => {
     presentProject("p", "a", { revision: 1, rows: withRows(noRows(), [old]) });
     bringIn([file("again.png")]);
     looksAt(state([source("new", "again.png"), drawing("d2", true), drawing("d1", false)]));
-    Request.all[0]?.answer(202, WAITING);
+    Sent.all[0]?.answer(202, WAITING);
     await vi.waitFor(() => expect(useDesk.getState().drawing).toBe("d1"));
     const [upload] = useUploads.getState().uploads;
     expect(upload?.remark).toBe("The same file is here already as first.png: its bytes are stored once.");
@@ -136,10 +109,10 @@ describe("files on their way in", () => {
 
   it("that are refused or lost say why and stay until put aside", async () => {
     bringIn([file("a.png"), file("b.png"), file("c.png")]);
-    Request.all[0]?.answer(422, { error: { code: "empty-file", message: "This file is empty.", at: "file" } });
-    Request.all[1]?.onerror?.();
+    Sent.all[0]?.answer(422, { error: { code: "empty-file", message: "This file is empty.", at: "file" } });
+    Sent.all[1]?.onerror?.();
     looksAt(null, "This file is damaged.");
-    Request.all[2]?.answer(202, WAITING);
+    Sent.all[2]?.answer(202, WAITING);
     await vi.waitFor(() => expect(useUploads.getState().uploads[2]?.error).not.toBeNull());
     expect(useUploads.getState().uploads.map((u) => u.error)).toEqual([
       "This file is empty.",
@@ -151,9 +124,9 @@ describe("files on their way in", () => {
   it("that replace an older page leave the drawing at hand alone", async () => {
     useDesk.setState({ drawing: "mine" });
     bringIn([file("newer.png")], "old-page");
-    expect(Request.all[0]?.form?.get("replaces")).toBe("old-page");
+    expect(Sent.all[0]?.form?.get("replaces")).toBe("old-page");
     looksAt(state([source("new", "newer.png")]));
-    Request.all[0]?.answer(202, WAITING);
+    Sent.all[0]?.answer(202, WAITING);
     await vi.waitFor(() => expect(useUploads.getState().uploads).toEqual([]));
     expect(useDesk.getState().drawing).toBe("mine");
   });

@@ -40,6 +40,14 @@ export function HandOverLedger() {
         <Drawing storey={storey} ready={has} />
         <Document storey={storey} ready={has} />
         <Card
+          title="Archive"
+          take="archive"
+          href={`/api/projects/${projectId()}/archive.zip`}
+          inside="The whole project as one ZIP: drawings byte for byte, picks, known lengths and fits, all that is traced and drawn, sheets, and the plan document. Brought in from the list of projects, here or elsewhere, it is the same project."
+          outside="Not in it: the history of changes, who it is shared with."
+          ready={true}
+        />
+        <Card
           title="The building, IFC4"
           take="IFC"
           href={`/api/projects/${projectId()}/building.ifc`}

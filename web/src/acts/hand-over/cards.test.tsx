@@ -65,6 +65,7 @@ it("gives tables in the format that is chosen", async () => {
 });
 
 it("gives the whole building in open formats, and says of each what is in it and what is not", () => {
+  expect(taken("Take the archive")).toBe(`/api/projects/${project()}/archive.zip`);
   expect(taken("Take the IFC")).toBe(`/api/projects/${project()}/building.ifc`);
   expect(taken("Take the GeoJSON")).toBe(`/api/projects/${project()}/plan.geojson`);
   expect(taken("Take the building")).toBe(`/api/projects/${project()}/building.glb`);

@@ -5,6 +5,7 @@ import { newId } from "../../api/ids";
 import { unsentBy } from "../../store/unsent";
 import { AccountMenu } from "../account/AccountMenu";
 import { Bin } from "./Bin";
+import { FromArchive } from "./FromArchive";
 import { found, ORDERS, type Order } from "./finding";
 import { ProjectCard } from "./ProjectCard";
 import { PURPOSES } from "./purposes";
@@ -89,7 +90,10 @@ export function ProjectsPage({ account, onSignedOut }: { account: Account; onSig
           )}
           {binned.length > 0 && <Bin projects={binned} again={() => void refetch()} />}
         </section>
-        <NewProject />
+        <aside className="sticky top-8 h-fit space-y-4">
+          <NewProject />
+          <FromArchive />
+        </aside>
       </main>
     </div>
   );
@@ -104,7 +108,7 @@ function NewProject() {
   const field = "mt-1 w-full rounded border border-line bg-white px-2.5 py-2";
   return (
     <form
-      className="sticky top-8 h-fit rounded-xl border border-line bg-sheet p-5"
+      className="rounded-xl border border-line bg-sheet p-5"
       onSubmit={(e) => {
         e.preventDefault();
         settled(api.POST("/api/projects", { body: { id, name, purpose, unit } })).then(
