@@ -47,7 +47,7 @@ export function ProjectCard(props: {
       </a>
       <fieldset disabled={busy} className="flex gap-3 px-3.5 pt-1 pb-3" aria-label={project.name}>
         <Link onClick={() => void doing(copy(project))}>Make a copy</Link>
-        <a className="underline" href={`/api/projects/${project.id}/archive.zip`} download>
+        <a className="text-[13px] text-quiet underline" href={`/api/projects/${project.id}/archive.zip`} download>
           Take as archive
         </a>
         {project.role === "owner" && <Link onClick={() => void doing(bin(project.id))}>Put into the bin</Link>}
