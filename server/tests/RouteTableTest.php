@@ -45,7 +45,7 @@ final class RouteTableTest extends TestCase
     /** of another's share; one's own anybody may end */
     private const OWNER = [
         'PUT '.self::PROJECT.'/shares', 'DELETE '.self::PROJECT.'/shares/{user}', 'DELETE '.self::PROJECT, 'PUT '.self::PROJECT.'/bin',
-        'DELETE '.self::PROJECT.'/bin',
+        'DELETE '.self::PROJECT.'/bin', 'GET '.self::PROJECT.'/tokens', 'POST '.self::PROJECT.'/tokens', 'DELETE '.self::PROJECT.'/tokens/{id}',
     ];
 
     /** @return iterable<string, array{list<string>, array{int|null, int|null, int|null, int|null, int|null}}> */

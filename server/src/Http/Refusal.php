@@ -88,6 +88,11 @@ final class Refusal extends \RuntimeException
         return new self(403, 'read-only-project', 'This project is shared with you to read: ask its owner to let you change it.');
     }
 
+    public static function tokenReads(): self
+    {
+        return new self(403, 'token-reads', 'A token reads the project that it was made for, and does nothing else.');
+    }
+
     public static function ownerOnly(): self
     {
         return new self(403, 'owner-only', 'Only the owner of a project says who sees it, and puts it into the bin.');

@@ -95,6 +95,11 @@ class Project extends ProjectRow implements Revised
         $this->joint = $values->optionalNumber('joint') ?? 10.0;
     }
 
+    public function owner(): Uuid
+    {
+        return $this->owner;
+    }
+
     public function belongsTo(User $user): bool
     {
         return $this->owner->equals($user->id());

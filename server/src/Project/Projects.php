@@ -13,7 +13,7 @@ use Symfony\Component\Uid\Uuid;
 final readonly class Projects
 {
     public const DAYS_IN_BIN = 30;
-    private const NOT_COPIED = ['project_change', 'project_share', 'job', 'job_turn', 'arrival', 'rectified_picture', 'presence'];
+    private const NOT_COPIED = ['project_change', 'project_share', 'project_token', 'job', 'job_turn', 'arrival', 'rectified_picture', 'presence'];
 
     public function __construct(private Connection $connection)
     {
@@ -35,6 +35,8 @@ final readonly class Projects
             'DELETE FROM project_share WHERE project = ? AND shared_with = ?',
             [$project->toBinary(), $to->id()->toBinary()],
         );
+        // Whoever had it before reads it no more.
+        $this->connection->executeStatement('DELETE FROM project_token WHERE project = ?', [$project->toBinary()]);
     }
 
     /**

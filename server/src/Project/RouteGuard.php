@@ -26,7 +26,7 @@ final readonly class RouteGuard
     /** of JSON: two thousand operations with all they may hold */
     private const MOST_BYTES = 8_000_000;
 
-    public function __construct(private CsrfTokenManagerInterface $tokens, private Security $security, private ProjectAccess $access)
+    public function __construct(private CsrfTokenManagerInterface $tokens, private Security $security, private ProjectAccess $access, private ScriptTokens $scripts)
     {
     }
 
@@ -47,6 +47,12 @@ final readonly class RouteGuard
             && (int) $request->headers->get('Content-Length') > self::MOST_BYTES
         ) {
             throw Refusal::tooLarge(\sprintf('A request holds at most %d MB. Make it in parts.', self::MOST_BYTES / 1_000_000));
+        }
+        if ($this->scripts->matches($request)) {
+            $token = $this->scripts->of($request) ?? throw Refusal::signedOut();
+            if (!$request->isMethodSafe() || Who::Reader !== $needs->who || !$token->project()->equals(self::project($request))) {
+                throw Refusal::tokenReads();
+            }
         }
         if (Who::Anybody === $needs->who) {
             return;

@@ -4,6 +4,7 @@ import { useState } from "react";
 import { api, type Refused, settled } from "../../api/client";
 import { useProjectFields } from "../../store/project";
 import { Link, Plain } from "../../ui/parts";
+import { Tokens } from "./Tokens";
 
 /** With whom the project is shared; its owner changes that. */
 export function SharePanel() {
@@ -16,6 +17,7 @@ export function SharePanel() {
       </PopoverButton>
       <PopoverPanel className="absolute top-full right-0 z-30 mt-1.5 w-80 whitespace-normal rounded-lg border border-line bg-sheet p-3 text-[13px] shadow-sm">
         <Shares project={id} owner={role === "owner"} />
+        {role === "owner" && <Tokens project={id} />}
       </PopoverPanel>
     </Popover>
   );
