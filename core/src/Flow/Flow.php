@@ -11,20 +11,13 @@ use Plinth\Core\Ink\Page\GreyRaster;
 use Plinth\Core\Ink\Page\PageInk;
 use Plinth\Core\Ink\Pages\Skew;
 use Plinth\Core\Ink\Reading\PageFigures;
-use Plinth\Core\Ink\Reading\ReadRoom;
 use Plinth\Core\Ink\Reading\ReadWord;
 use Plinth\Core\Ink\Reading\RoomNames;
 use Plinth\Core\Ink\Reading\TextPicture;
-use Plinth\Core\Ink\Walls\ProposedWall;
 use Plinth\Core\Ink\Walls\WallProposals;
 use Plinth\Core\Plan\Derivation\Derivation;
 use Plinth\Core\Plan\Derivation\DerivedStorey;
-use Plinth\Core\Plan\Editing\Joining;
-use Plinth\Core\Plan\Model\Column;
-use Plinth\Core\Plan\Model\Opening;
-use Plinth\Core\Plan\Model\Room;
 use Plinth\Core\Plan\Model\Storey;
-use Plinth\Core\Plan\Model\Wall;
 
 /**
  * The whole way from a picture to rooms with nobody at hand: its figures read, sized and squared by them, straightened where it was
@@ -32,8 +25,6 @@ use Plinth\Core\Plan\Model\Wall;
  */
 final readonly class Flow
 {
-    private const STOREY_MM = 2700.0;
-
     /**
      * @param PixelToMm|null $map the building as it is read, mm and +y up; null where the figures do not tell its size
      * @param DerivedStorey|null $derived what follows from the plan
@@ -82,39 +73,9 @@ final readonly class Flow
         }
         $text = TextPicture::of($page, $box, $map, $map->mmPerPixelAt($box->centre()) / $paperMm, $quiet);
         $names = RoomNames::of($text, $words($text->level), $words($text->turned()));
-        $plan = self::plan($found->sure(), $names);
+        $sure = $found->sure();
+        $plan = ProposedStorey::of($sure->walls, $sure->openings, $sure->columns, $names);
 
         return new self($read, $size, $map, $plan, Derivation::of($plan), $says);
-    }
-
-    /** @param list<ReadRoom> $names */
-    private static function plan(WallProposals $found, array $names): Storey
-    {
-        $wanted = array_map(static fn (ProposedWall $w, int $i): Wall => new Wall(
-            'w'.$i,
-            $w->from,
-            $w->to,
-            $w->thickness,
-        ), $found->walls, array_keys($found->walls));
-        $joined = Joining::of($wanted, [], []);
-        $walls = $openings = $columns = $rooms = [];
-        foreach ($joined['walls'] as $i => [$from, $to]) {
-            $walls[$i] = new Wall($wanted[$i]->id, $joined['nodes'][$from], $joined['nodes'][$to], $wanted[$i]->thickness);
-        }
-        foreach ($found->openings as $i => $o) {
-            $wall = $walls[$o->wall] ?? null;
-            $offset = null === $wall ? null : Joining::offsetOn($wall, $wanted[$o->wall], $o->offset, $o->width);
-            if (null !== $wall && null !== $offset) {
-                $openings[] = new Opening('o'.$i, $wall->id, $o->kind, $offset, $o->width);
-            }
-        }
-        foreach ($found->columns as $i => $c) {
-            $columns[] = new Column('c'.$i, $c->centre, $c->width, $c->depth);
-        }
-        foreach ($names as $i => $r) {
-            $rooms[] = new Room('r'.$i, $r->name, (string) ($i + 1), $r->at);
-        }
-
-        return new Storey('drawing', '', 0.0, self::STOREY_MM, array_values($walls), $openings, $rooms, [], $columns);
     }
 }

@@ -51,7 +51,7 @@ final class LinesTest extends TestCase
     {
         $found = SvgLines::read('<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 10 20">'.$body.'</svg>');
         self::assertSame([0.0, 0.0, 10.0, 20.0], $found['viewBox']);
-        self::assertEqualsWithDelta($expected, $found['lines'], 1e-12);
+        self::assertEqualsWithDelta($expected, array_map(self::ends(...), $found['lines']), 1e-12);
     }
 
     public function testWhatIsNoSvgHasNoLines(): void
@@ -93,7 +93,33 @@ final class LinesTest extends TestCase
             $line(10, 10, 20, 10), $line(20, 10, 20, 20), $line(20, 20, 10, 10),
             $line(100, 200, 150, 200), $line(150, 200, 150, 220), $line(150, 220, 100, 220), $line(100, 220, 100, 200),
             $line(1, 1, 1, 1), $line(4, 1, 4, 1),
-        ], PageLines::read($page), 1e-9);
+        ], array_map(self::ends(...), $lines = PageLines::read($page)), 1e-9);
+        // Stroked, filled, stroked again: by their pens.
+        self::assertSame([0, 0, 0, 1, 1, 1, 1, 2, 2], array_column($lines, 4));
         self::assertSame([], PageLines::read('no page'));
+    }
+
+    /** What is drawn alike has one pen, wherever it says so: on itself, round it, or in its style. */
+    public function testLinesSayWithWhichPenTheyWereDrawn(): void
+    {
+        $svg = <<<'SVG'
+            <svg xmlns="http://www.w3.org/2000/svg">
+              <g stroke="black" stroke-width="0.5"><line x2="1"/><line x2="2" stroke-width="0.25"/><g transform="scale(0.5)"><line x2="3" style="stroke-width: 1"/></g></g>
+              <path d="M0 0H1V1Z"/><rect width="4" height="4" style="fill:#444"/><line x2="5" class="wall" stroke="black"/>
+            </svg>
+            SVG;
+        self::assertSame([0, 1, 0, 2, 2, 2, 3, 3, 3, 3, 4], array_column(SvgLines::read($svg)['lines'], 4));
+        $page = "%%BeginPageSetup\n0.5 w\n0 0 m\n1 0 l\nS\n[0.4] SC\n0 0 m\n1 0 l\nS\n[0] SC\n2 w\nq\n[0.25 0 0 0.25 0 0] cm\n0 0 m\n1 0 l\nS\n0 0 m\n8 0 l\nW n\n";
+        self::assertSame([0, 1, 0], array_column(PageLines::read($page), 4), 'What only cuts off is no line.');
+    }
+
+    /**
+     * @param array{float, float, float, float, int} $line
+     *
+     * @return list<float>
+     */
+    private static function ends(array $line): array
+    {
+        return \array_slice($line, 0, 4);
     }
 }

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Plinth\Server\Ink;
 
+use Plinth\Core\Geometry\PixelPoint;
+use Plinth\Core\Ink\Walls\DrawnWalls;
 use Plinth\Core\Ink\Walls\ProposedColumn;
 use Plinth\Core\Ink\Walls\ProposedOpening;
 use Plinth\Core\Ink\Walls\ProposedWall;
@@ -16,11 +18,12 @@ use Plinth\Server\Job\Job;
 use Plinth\Server\Job\Lane;
 use Plinth\Server\Source\Drawing;
 use Plinth\Server\Source\InkOfPage;
+use Plinth\Server\Source\LinesOfPages;
 
 /** Finds the walls that a drawing shows. */
 final readonly class FindWalls implements AskedFor
 {
-    public function __construct(private Findings $findings)
+    public function __construct(private Findings $findings, private LinesOfPages $lines)
     {
     }
 
@@ -43,8 +46,11 @@ final readonly class FindWalls implements AskedFor
 
     public function run(Job $job, Attempt $attempt): void
     {
-        $this->findings->work(FindingKind::Walls, $job, $attempt, static function (Drawing $drawing, DrawingFit $fit, InkOfPage $ink, callable $onProgress): array {
+        $this->findings->work(FindingKind::Walls, $job, $attempt, function (Drawing $drawing, DrawingFit $fit, InkOfPage $ink, callable $onProgress): array {
             $found = WallProposals::in($ink, $drawing->box(), $fit->pixelToMm(), $onProgress)->worthALook();
+            // Where a program has drawn the page, its own lines say where walls are.
+            $drawn = DrawnWalls::in($this->inMm($drawing, $fit));
+            [$walls, $openings] = $drawn->agreeWith($found->walls) ? [$drawn->walls, $drawn->openings] : [$found->walls, $found->openings];
             $pixels = static fn (ProposedWall $w): array => [
                 ...$fit->pixelToMm()->toPixel($w->from)->toArray(),
                 ...$fit->pixelToMm()->toPixel($w->to)->toArray(),
@@ -54,14 +60,24 @@ final readonly class FindWalls implements AskedFor
                 'walls' => array_map(static fn (ProposedWall $w, int $i): array => [
                     'id' => 'w'.$i, 'from' => $w->from->toArray(), 'to' => $w->to->toArray(), 'thickness' => $w->thickness, 'plusMinusMm' => 2.0 * $w->thicknessSigma, 'offPlusMinusMm' => 2.0 * $w->centreSigma,
                     'confidence' => $w->confidence, 'sure' => $w->isSure(), 'filling' => $w->filling, 'onPage' => $pixels($w),
-                ], $found->walls, array_keys($found->walls)),
+                ], $walls, array_keys($walls)),
                 'openings' => array_map(static fn (ProposedOpening $o, int $i): array => [
                     'id' => 'o'.$i, 'wall' => 'w'.$o->wall, 'kind' => $o->kind->value, 'offset' => $o->offset, 'width' => $o->width, 'plusMinusMm' => 2.0 * $o->sigma, 'confidence' => $o->confidence, 'sure' => $o->isSure(), 'leafAt' => $o->leafAt, 'leafSide' => $o->leafSide,
-                ], $found->openings, array_keys($found->openings)),
+                ], $openings, array_keys($openings)),
                 'columns' => array_map(static fn (ProposedColumn $c, int $i): array => [
                     'id' => 'c'.$i, 'x' => $c->centre->x, 'y' => $c->centre->y, 'width' => $c->width, 'depth' => $c->depth, 'confidence' => $c->confidence,
                 ], $found->columns, array_keys($found->columns)),
             ];
         });
+    }
+
+    /** @return list<array{float, float, float, float, int}> */
+    private function inMm(Drawing $drawing, DrawingFit $fit): array
+    {
+        $map = $fit->pixelToMm();
+
+        return array_map(static fn (array $l): array => [
+            ...$map->toMm(new PixelPoint($l[0], $l[1]))->toArray(), ...$map->toMm(new PixelPoint($l[2], $l[3]))->toArray(), $l[4],
+        ], $this->lines->of($drawing));
     }
 }

@@ -119,7 +119,7 @@ final readonly class SourceController
     #[Route('/api/projects/{project}/pages/{id}/lines', methods: ['GET'])]
     public function lines(Uuid $project, Uuid $id): Response
     {
-        return $this->served($project, $id, 'lines.json', 'application/json');
+        return $this->served($project, $id, LinesOfPages::FILE, 'application/json');
     }
 
     #[Needs(Who::Reader)]

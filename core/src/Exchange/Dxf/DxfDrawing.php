@@ -12,8 +12,11 @@ namespace Plinth\Core\Exchange\Dxf;
  */
 final readonly class DxfDrawing
 {
-    /** @param list<Chain> $chains */
-    public function __construct(public array $chains, public int $unit)
+    /**
+     * @param list<Chain> $chains
+     * @param list<int> $pens one for each: what lies on one layer in one colour and weight has one number
+     */
+    public function __construct(public array $chains, public int $unit, public array $pens = [])
     {
     }
 }

@@ -34,6 +34,10 @@ final class DxfLines
     private array $hidden = [];
     /** @var list<Chain> */
     private array $chains = [];
+    /** @var list<int> */
+    private array $pens = [];
+    /** @var array<string, int> */
+    private array $penNumbers = [];
     private int $points = 0;
     private int $inserts = 0;
     private int $unit = 0;
@@ -51,7 +55,7 @@ final class DxfLines
         $lines->walk(new GroupReader($path), $model, $paper);
         $lines->draw($model->isEmpty() ? $paper : $model, [1.0, 0.0, 0.0, 1.0, 0.0, 0.0], 0);
 
-        return new DxfDrawing($lines->chains, $lines->unit);
+        return new DxfDrawing($lines->chains, $lines->unit, $lines->pens);
     }
 
     private function walk(GroupReader $groups, Block $model, Block $paper): void
@@ -84,6 +88,7 @@ final class DxfLines
                     foreach (Shapes::chains($entity) as $chain) {
                         $this->points += \count($chain);
                         $into->chains[] = $chain;
+                        $into->pens[] = $entity->text(8).'|'.$entity->text(62).'|'.$entity->text(370);
                     }
                 }
             }
@@ -109,7 +114,7 @@ final class DxfLines
     /** @param array{float, float, float, float, float, float} $m x' = m0 x + m2 y + m4, y' = m1 x + m3 y + m5 */
     private function draw(Block $block, array $m, int $depth): void
     {
-        foreach ($block->chains as $chain) {
+        foreach ($block->chains as $k => $chain) {
             $this->points += \count($chain);
             if ($this->points > self::MOST) {
                 return;
@@ -118,6 +123,7 @@ final class DxfLines
                 static fn (array $p): array => [$m[0] * $p[0] + $m[2] * $p[1] + $m[4], $m[1] * $p[0] + $m[3] * $p[1] + $m[5]],
                 $chain,
             );
+            $this->pens[] = $this->penNumbers[$block->pens[$k]] ??= \count($this->penNumbers);
         }
         foreach ($depth < self::DEEPEST ? $block->inserts : [] as $insert) {
             $inner = $this->blocks[$insert->block] ?? new Block();

@@ -8,14 +8,19 @@ namespace Plinth\Core\Exchange\PostScript;
  * Reads the straight lines of one page that a PDF renderer has written out as PostScript: one operator to a line, the path
  * operators of PDF (ISO 32000-1, 8.5.2) under their own names. Points, origin at the page's lower left corner as shown, y up.
  *
- * Curves give their two ends only; text and pictures are left out.
+ * Curves give their two ends only; text, pictures and what only cuts off is left out. Each line says by a number which pen it was drawn
+ * with: lines of one number are stroked with one width and colour, or border what is filled with one colour.
  *
- * @phpstan-type Line array{float, float, float, float}
+ * @phpstan-type Line array{float, float, float, float, int}
  * @phpstan-type Matrix array{float, float, float, float, float, float}
  */
 final class PageLines
 {
     public const MOST = 200_000;
+    private const STROKE_COLOURS = ['SC', 'SCN', 'G', 'RG', 'K'];
+    private const FILL_COLOURS = ['sc', 'scn', 'g', 'rg', 'k'];
+    private const STROKES = ['S', 's', 'B', 'B*', 'b', 'b*'];
+    private const PAINTS = [...self::STROKES, 'f', 'F', 'f*'];
     private const IDENTITY = [1.0, 0.0, 0.0, 1.0, 0.0, 0.0];
 
     /** @return list<Line> */
@@ -26,6 +31,8 @@ final class PageLines
         $kept = [];
         $lines = [];
         [$x, $y, $startX, $startY] = [0.0, 0.0, 0.0, 0.0];
+        /** @var array<string, int> $pens */
+        [$pens, $width, $stroke, $fill, $path] = [[], 1.0, '0', '0', 0];
         $n = \strlen($postScript);
         for ($at = false === $start ? $n : $start; $at < $n && \count($lines) < self::MOST; $at += $length + 1) {
             $length = strcspn($postScript, "\n", $at);
@@ -36,11 +43,14 @@ final class PageLines
             $operator = array_pop($words);
             $v = array_values(array_map(floatval(...), array_filter($words, is_numeric(...))));
             switch ($operator.\count($v)) {
+                case 'w1':
+                    $width = $v[0];
+                    break;
                 case 'q0':
-                    $kept[] = $matrix;
+                    $kept[] = [$matrix, $width, $stroke, $fill];
                     break;
                 case 'Q0':
-                    $matrix = array_pop($kept) ?? $matrix;
+                    [$matrix, $width, $stroke, $fill] = array_pop($kept) ?? [$matrix, $width, $stroke, $fill];
                     break;
                 case 'cm6':
                     $matrix = self::times($matrix, [$v[0], $v[1], $v[2], $v[3], $v[4], $v[5]]);
@@ -61,15 +71,15 @@ final class PageLines
                     break;
                 case 'l2':
                     [$u, $w] = self::of($matrix, $v[0], $v[1]);
-                    $lines[] = [$x, $y, $u, $w];
+                    $lines[] = [$x, $y, $u, $w, 0];
                     [$x, $y] = [$u, $w];
                     break;
                 case 'c6':
                 case 'v4':
                 case 'y4':
-                    $lines[] = [$x, $y, $x, $y];
+                    $lines[] = [$x, $y, $x, $y, 0];
                     [$x, $y] = self::of($matrix, $v[\count($v) - 2], $v[\count($v) - 1]);
-                    $lines[] = [$x, $y, $x, $y];
+                    $lines[] = [$x, $y, $x, $y, 0];
                     break;
                 case 're4':
                     $ring = [
@@ -81,7 +91,7 @@ final class PageLines
                     // The page's own edge comes as a clipping box in its setup.
                     if (!str_starts_with(substr($postScript, $at + $length + 1, 2), 'W')) {
                         foreach ($ring as $i => [$u, $w]) {
-                            $lines[] = [$u, $w, ...$ring[($i + 1) % 4]];
+                            $lines[] = [$u, $w, $ring[($i + 1) % 4][0], $ring[($i + 1) % 4][1], 0];
                         }
                     }
                     [$x, $y] = [$startX, $startY] = $ring[0];
@@ -90,10 +100,24 @@ final class PageLines
                 case 's0':
                 case 'b0':
                     if ($x !== $startX || $y !== $startY) {
-                        $lines[] = [$x, $y, $startX, $startY];
+                        $lines[] = [$x, $y, $startX, $startY, 0];
                         [$x, $y] = [$startX, $startY];
                     }
                     break;
+            }
+            if (\in_array($operator, self::STROKE_COLOURS, true)) {
+                $stroke = implode(' ', $v);
+            } elseif (\in_array($operator, self::FILL_COLOURS, true)) {
+                $fill = implode(' ', $v);
+            } elseif (\in_array($operator, self::PAINTS, true)) {
+                $scale = sqrt(abs($matrix[0] * $matrix[3] - $matrix[1] * $matrix[2]));
+                $pen = \in_array($operator, self::STROKES, true) ? \sprintf('%.3f of %s', $scale * $width, $stroke) : "fill of $fill";
+                $pen = $pens[$pen] ??= \count($pens);
+                for (; $path < \count($lines); ++$path) {
+                    $lines[$path][4] = $pen;
+                }
+            } elseif ('n' === $operator) {
+                array_splice($lines, $path);
             }
         }
 

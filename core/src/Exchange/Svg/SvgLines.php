@@ -6,9 +6,10 @@ namespace Plinth\Core\Exchange\Svg;
 
 /**
  * Reads the straight lines of an SVG picture (W3C SVG 1.1, paths and basic shapes with their transforms) in the units of
- * its viewport. Curves give their two ends only; text, symbols, definitions and anything referred to are left out.
+ * its viewport. Curves give their two ends only; text, symbols, definitions and anything referred to are left out. Each line says by a
+ * number which pen it was drawn with: one width and colour of a stroke, or one colour of what it borders.
  *
- * @phpstan-type Line array{float, float, float, float}
+ * @phpstan-type Line array{float, float, float, float, int}
  * @phpstan-type Matrix array{float, float, float, float, float, float}
  */
 final class SvgLines
@@ -45,6 +46,10 @@ final class SvgLines
         $viewBox = null;
         /** @var array<int, Matrix> $matrices by depth */
         $matrices = [-1 => self::IDENTITY];
+        /** @var array<int, array<string, string>> $paints by depth */
+        $paints = [-1 => ['stroke' => 'none', 'stroke-width' => '1', 'fill' => 'black', 'class' => '']];
+        /** @var array<string, int> $pens */
+        $pens = [];
         $more = @$reader->read();
         while ($more) {
             if (\XMLReader::ELEMENT !== $reader->nodeType) {
@@ -65,6 +70,9 @@ final class SvgLines
             }
             $matrix = self::times($matrices[$depth - 1] ?? self::IDENTITY, self::transform((string) $reader->getAttribute('transform')));
             $matrices[$depth] = $matrix;
+            $paint = $paints[$depth] = self::paint($reader, $paints[$depth - 1] ?? $paints[-1]);
+            $scale = sqrt(abs($matrix[0] * $matrix[3] - $matrix[1] * $matrix[2]));
+            $pen = $paint['class'].('none' === $paint['stroke'] ? " fill of {$paint['fill']}" : \sprintf(' %.3f of %s', $scale * (float) $paint['stroke-width'], $paint['stroke']));
             foreach (self::shape($reader, $name) as [$x1, $y1, $x2, $y2]) {
                 if (\count($lines) >= self::MOST) {
                     return ['lines' => $lines, 'viewBox' => $viewBox, 'hasMore' => true];
@@ -72,6 +80,7 @@ final class SvgLines
                 $lines[] = [
                     $matrix[0] * $x1 + $matrix[2] * $y1 + $matrix[4], $matrix[1] * $x1 + $matrix[3] * $y1 + $matrix[5],
                     $matrix[0] * $x2 + $matrix[2] * $y2 + $matrix[4], $matrix[1] * $x2 + $matrix[3] * $y2 + $matrix[5],
+                    $pens[$pen] ??= \count($pens),
                 ];
             }
             $more = @$reader->read();
@@ -80,7 +89,26 @@ final class SvgLines
         return ['lines' => $lines, 'viewBox' => $viewBox, 'hasMore' => false];
     }
 
-    /** @return iterable<Line> */
+    /**
+     * What an element is painted with: its style before its attributes, and what it does not say as it is outside.
+     *
+     * @param array<string, string> $outside
+     *
+     * @return array<string, string>
+     */
+    private static function paint(\XMLReader $reader, array $outside): array
+    {
+        $paint = $outside;
+        $style = (string) $reader->getAttribute('style');
+        foreach (array_keys($outside) as $name) {
+            $own = 1 === preg_match('/(?:^|;)\s*'.$name.'\s*:\s*([^;]+)/', $style, $m) ? $m[1] : (string) $reader->getAttribute($name);
+            $paint[$name] = '' === trim($own) ? $outside[$name] : trim($own);
+        }
+
+        return $paint;
+    }
+
+    /** @return iterable<array{float, float, float, float}> */
     private static function shape(\XMLReader $reader, string $name): iterable
     {
         $n = static fn (string $key): float => (float) $reader->getAttribute($key);
@@ -117,7 +145,7 @@ final class SvgLines
     /**
      * @param list<array{float, float}> $points
      *
-     * @return \Generator<int, Line>
+     * @return \Generator<int, array{float, float, float, float}>
      */
     private static function ring(array $points, bool $closed): \Generator
     {
@@ -130,7 +158,7 @@ final class SvgLines
         }
     }
 
-    /** @return \Generator<int, Line> */
+    /** @return \Generator<int, array{float, float, float, float}> */
     private static function path(string $d): \Generator
     {
         preg_match_all('/([a-zA-Z])([^a-zA-Z]*(?:[eE][-+]?\d[^a-zA-Z]*)*)/', $d, $commands, \PREG_SET_ORDER);

@@ -10,6 +10,7 @@ use Plinth\Core\Ink\Page\GreyRaster;
 use Plinth\Core\Ink\Page\Paper;
 use Plinth\Core\Ink\Pages\Cuts;
 use Plinth\Core\Ink\Pages\Scene;
+use Plinth\Server\Source\LinesOfPages;
 use Plinth\Server\Source\Reading\Format;
 use Plinth\Server\Source\Reading\LineDrawing;
 use Plinth\Server\Source\Reading\PictureFailure;
@@ -128,7 +129,7 @@ final readonly class PageMaker
         });
         $looked ??= self::look($raster, $width);
         if (null !== $lines) {
-            file_put_contents($work.'/lines.json', json_encode($lines, \JSON_THROW_ON_ERROR));
+            file_put_contents($work.'/'.LinesOfPages::FILE, json_encode($lines, \JSON_THROW_ON_ERROR));
         }
 
         return ['tileSuffix' => $grey ? '.png' : '.jpg'] + $looked + ['lines' => \count($lines ?? []), 'bytes' => 0, 'lensMm' => $lensMm];

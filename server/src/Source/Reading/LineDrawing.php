@@ -60,6 +60,7 @@ final readonly class LineDrawing
                 $scale * ($y + $factor * $l[1]),
                 $scale * ($x + $factor * $l[2]),
                 $scale * ($y + $factor * $l[3]),
+                $l[4],
             ],
             $found['lines'],
         );
@@ -100,11 +101,11 @@ final readonly class LineDrawing
         $bottom = $yMax + $edge - $height / $scale;
         $lines = [];
         $paths = [];
-        foreach ($chains as $chain) {
+        foreach ($chains as $c => $chain) {
             $points = array_map(static fn (array $p): array => [$scale * ($p[0] - $left), $height - $scale * ($p[1] - $bottom)], $chain);
             $paths[] = 'M'.implode('L', array_map(static fn (array $p): string => \sprintf('%.3F %.3F', $p[0], $p[1]), $points));
             for ($i = 0; $i + 1 < \count($points) && \count($lines) < SvgLines::MOST; ++$i) {
-                $lines[] = [...$points[$i], ...$points[$i + 1]];
+                $lines[] = [...$points[$i], ...$points[$i + 1], $found->pens[$c] ?? 0];
             }
         }
         $svg = \sprintf(
@@ -146,7 +147,7 @@ final readonly class LineDrawing
             );
 
             return array_map(
-                static fn (array $l): array => [$k * $l[0], $k * ($height - $l[1]), $k * $l[2], $k * ($height - $l[3])],
+                static fn (array $l): array => [$k * $l[0], $k * ($height - $l[1]), $k * $l[2], $k * ($height - $l[3]), $l[4]],
                 $lines,
             );
         } catch (PictureFailure $e) {

@@ -15,6 +15,8 @@ final class Block
 {
     /** @var list<Chain> */
     public array $chains = [];
+    /** @var list<string> with what each chain is drawn: its layer, colour and weight */
+    public array $pens = [];
     /** @var list<Insert> */
     public array $inserts = [];
 

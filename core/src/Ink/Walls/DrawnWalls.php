@@ -1,0 +1,193 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Ink\Walls;
+
+use Plinth\Core\Geometry\Point;
+use Plinth\Core\Geometry\Segment;
+use Plinth\Core\Ink\Walls\Internal\DrawnLines;
+use Plinth\Core\Ink\Walls\Internal\DrawnStrip;
+use Plinth\Core\Ink\Walls\Internal\DrawnWall;
+use Plinth\Core\Plan\Model\OpeningKind;
+
+/**
+ * Walls and openings of a drawing whose lines are known exactly, as where a program has drawn it: ends, faces and jambs are those of its
+ * lines.
+ *
+ * Walls are drawn with one pen of their own: each pen is tried, and the one whose strips between parallel lines make the longest network
+ * counts. A strip is within a wall where a ray across it meets an odd number of lines of that pen, or an even one, whichever most strips
+ * do. Strips in one line are put together over the walls that end on them and over openings, which have a jamb on either side.
+ *
+ * A line is x, y to x, y, mm, and the number of its pen.
+ *
+ * @phpstan-type Line array{float, float, float, float, int}
+ */
+final readonly class DrawnWalls
+{
+    /** Pens that draw so many lines are tried, so many of them, the longest first. */
+    private const LINES = [4, 20_000];
+    private const PENS = 12;
+    /** mm: standard deviation of what a program has drawn, of its file's decimals */
+    private const SIGMA = 0.01;
+    /** Parts of a network that are no shorter than so much of its longest are walls too. */
+    private const PART = 0.2;
+    /** mm along what the ink shows, and the part of it that lies on walls drawn exactly */
+    private const STEP_MM = 100.0;
+    private const AGREED = 0.6;
+    /** Openings between jambs that say by themselves that these are walls. */
+    private const SPEAKING = 3;
+    /** mm: two walls and more, all together, are no drawing of walls below this */
+    private const LEAST_MM = 4000.0;
+
+    /**
+     * @param list<ProposedWall> $walls
+     * @param list<ProposedOpening> $openings
+     */
+    private function __construct(public array $walls, public array $openings)
+    {
+    }
+
+    /** @param list<Line> $lines */
+    public static function in(array $lines): self
+    {
+        $pens = [];
+        foreach ($lines as $line) {
+            $pens[$line[4]][] = $line;
+        }
+        $pens = array_filter($pens, static fn (array $of): bool => \count($of) >= self::LINES[0] && \count($of) <= self::LINES[1]);
+        uasort($pens, static fn (array $a, array $b): int => self::drawn($b) <=> self::drawn($a));
+        [$best, $most] = [[], 0.0];
+        foreach (\array_slice($pens, 0, self::PENS, true) as $of) {
+            [$walls, $isMet] = self::network(DrawnStrip::walls(DrawnLines::of($of)));
+            $length = array_sum(array_map(static fn (DrawnWall $w): float => $w->drawn(), $walls));
+            if ($length < self::LEAST_MM) {
+                continue;
+            }
+            // Of the pen of walls most is faces of walls; walls are long, end on each other, and have openings.
+            $openings = array_sum(array_map(static fn (DrawnWall $w): int => \count($w->openings), $walls));
+            $worth = $length ** 2 / \count($walls) * (1.0 + $openings / \count($walls)) * min(1.0, 2.0 * $length / self::drawn($of)) * $isMet ** 2;
+            if ($worth > $most) {
+                [$best, $most] = [$walls, $worth];
+            }
+        }
+
+        return self::told($best, $lines);
+    }
+
+    /**
+     * Whether most of what the ink shows for sure lies on these walls: then both speak of the same, and not of a title block.
+     *
+     * @param list<ProposedWall> $shown
+     */
+    public function agreeWith(array $shown): bool
+    {
+        [$on, $whole] = [0, 0];
+        foreach ($shown as $wall) {
+            $count = $wall->isSure() ? (int) ceil($wall->length() / self::STEP_MM) : 0;
+            $whole += $count;
+            for ($k = 0; $k < $count; ++$k) {
+                $part = ($k + 0.5) / $count;
+                [$x, $y] = [$wall->from->x + $part * ($wall->to->x - $wall->from->x), $wall->from->y + $part * ($wall->to->y - $wall->from->y)];
+                foreach ($this->walls as $drawn) {
+                    [$nx, $ny] = Segment::nearest([$x, $y], [$drawn->from->x, $drawn->from->y], [$drawn->to->x, $drawn->to->y]);
+                    if (hypot($x - $nx, $y - $ny) <= $drawn->thickness / 2.0) {
+                        ++$on;
+                        break;
+                    }
+                }
+            }
+        }
+
+        return 0 === $whole ? \count($this->openings) >= self::SPEAKING : $on >= self::AGREED * $whole;
+    }
+
+    /** @param list<Line> $lines */
+    private static function drawn(array $lines): float
+    {
+        return array_sum(array_map(static fn (array $l): float => hypot($l[2] - $l[0], $l[3] - $l[1]), $lines));
+    }
+
+    /**
+     * Those that hang together, their centre lines ending on each other.
+     *
+     * @param list<DrawnWall> $walls
+     *
+     * @return array{list<DrawnWall>, float} and which part of their ends meet another
+     */
+    private static function network(array $walls): array
+    {
+        [$joined, $part, $ends] = [[], array_keys($walls), []];
+        foreach ($walls as $i => $wall) {
+            [$joined[$i], $met, $ends[$i]] = $wall->ended($walls);
+            foreach ($met as $j) {
+                [$from, $to] = [$part[$i], $part[$j]];
+                foreach ($from === $to ? [] : array_keys($part, $from, true) as $k) {
+                    $part[$k] = $to;
+                }
+            }
+        }
+        $lengths = [];
+        foreach ($joined as $i => $wall) {
+            $lengths[$part[$i]] = ($lengths[$part[$i]] ?? 0.0) + $wall->drawn();
+        }
+        $least = self::PART * max([0.0, ...array_values($lengths)]);
+
+        $kept = array_filter($part, static fn (int $p): bool => $lengths[$p] >= $least);
+
+        return [
+            array_values(array_intersect_key($joined, $kept)),
+            array_sum(array_intersect_key($ends, $kept)) / max(1, 2 * \count($kept)),
+        ];
+    }
+
+    /**
+     * @param list<DrawnWall> $walls
+     * @param list<Line> $lines of all pens
+     */
+    private static function told(array $walls, array $lines): self
+    {
+        [$told, $openings] = [[], []];
+        foreach ($walls as $i => $wall) {
+            $told[] = new ProposedWall(new Point(...$wall->at($wall->from)), new Point(...$wall->at($wall->to)), $wall->thickness, self::SIGMA, self::SIGMA, 1.0, 'empty', []);
+            foreach ($wall->openings as [$from, $to]) {
+                [$kind, $leafAt, $leafSide] = self::kind($wall, $from, $to, $lines);
+                $evidence = new OpeningEvidence(true, 1.0, min($from - $wall->from, $wall->to - $to), $to - $from, OpeningKind::Window === $kind, 1.0, false);
+                $openings[] = new ProposedOpening($i, $kind, $from - $wall->from, $to - $from, self::SIGMA, 1.0, $evidence, $leafAt, $leafSide);
+            }
+        }
+
+        return new self($told, $openings);
+    }
+
+    /**
+     * @param list<Line> $lines
+     *
+     * @return array{OpeningKind, 'near'|'far'|null, 'left'|'right'|null} a leaf stands at a jamb; panes run along the wall
+     */
+    private static function kind(DrawnWall $wall, float $from, float $to, array $lines): array
+    {
+        $width = $to - $from;
+        $half = $wall->thickness / 2.0;
+        $isLined = false;
+        foreach ($lines as [$x1, $y1, $x2, $y2]) {
+            [$s1, $a1] = $wall->of($x1, $y1);
+            [$s2, $a2] = $wall->of($x2, $y2);
+            $length = hypot($s2 - $s1, $a2 - $a1);
+            $isLined = $isLined || ($length > 0.6 * $width && abs($a1 - $a2) < 0.05 * $length && max(abs($a1), abs($a2)) <= $half + 1.0
+                && min($s1, $s2) > $from - 0.2 * $width && max($s1, $s2) < $to + 0.2 * $width);
+            if ($length < 0.7 * $width || $length > 1.2 * $width || max(abs($a1), abs($a2)) < 0.5 * $width) {
+                continue;
+            }
+            // The end in the wall, then the free one.
+            [$sIn, $aIn, $aOut] = abs($a1) < abs($a2) ? [$s1, $a1, $a2] : [$s2, $a2, $a1];
+            foreach (['near' => $from, 'far' => $to] as $at => $jamb) {
+                if (abs($sIn - $jamb) < 0.12 * $width && abs($aIn) < $half + 0.12 * $width) {
+                    return [OpeningKind::Door, $at, $aOut > 0.0 ? 'left' : 'right'];
+                }
+            }
+        }
+
+        return [$isLined ? OpeningKind::Window : OpeningKind::Opening, null, null];
+    }
+}

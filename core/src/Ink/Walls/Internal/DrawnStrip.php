@@ -1,0 +1,285 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Ink\Walls\Internal;
+
+/**
+ * A stretch between two parallel lines of one pen with none of that pen between them.
+ *
+ * @internal
+ *
+ * @phpstan-import-type Direction from DrawnLines
+ */
+final readonly class DrawnStrip
+{
+    /** mm: thinner and thicker than this is no wall */
+    private const THICK = [40.0, 700.0];
+    /** mm: what two strips may differ by to be of one wall, and by which a jamb may miss a face */
+    private const SAME = [0.4, 2.0];
+    /** mm: the widest opening */
+    private const WIDEST = 5000.0;
+    /** more lines of one pen than any drawing has walls */
+    private const MOST = 6000;
+    /** radians by which a ray is turned off the strip's own direction, so that it runs through no corner */
+    private const OFF = 0.0137;
+    /** part of all strips that agree on which side of lines walls lie, for that to be known at all */
+    private const AGREED = 0.75;
+
+    private function __construct(public int $direction, public float $right, public float $left, public float $from, public float $to)
+    {
+    }
+
+    /** @return list<DrawnWall> */
+    public static function walls(DrawnLines $lines): array
+    {
+        $segments = self::segments($lines);
+        if (\count($segments) > self::MOST) {
+            return [];
+        }
+        $strips = self::within(self::all($lines), $lines, $segments);
+        $groups = [];
+        foreach ($strips as $strip) {
+            foreach ($groups as $k => [$first]) {
+                if (
+                    $first->direction === $strip->direction && abs($first->right - $strip->right) < self::SAME[0] && abs($first->left - $strip->left) < self::SAME[0]
+                ) {
+                    $groups[$k][] = $strip;
+                    continue 2;
+                }
+            }
+            $groups[] = [$strip];
+        }
+        $pieces = array_map(static fn (self $strip): DrawnWall => self::wall($lines, [$strip], []), $strips);
+        $walls = [];
+        foreach ($groups as $group) {
+            array_push($walls, ...self::joined($group, $lines, $segments, $pieces));
+        }
+
+        return self::withoutPiers($walls);
+    }
+
+    /**
+     * What is left of a wall between its openings lies between jambs as well: the short way across it is no wall.
+     *
+     * @param list<DrawnWall> $walls
+     *
+     * @return list<DrawnWall>
+     */
+    private static function withoutPiers(array $walls): array
+    {
+        $isLong = static fn (DrawnWall $w): bool => $w->to - $w->from > $w->thickness;
+
+        return array_values(array_filter($walls, static fn (DrawnWall $w): bool => $isLong($w) || [] === array_filter(
+            $walls,
+            static fn (DrawnWall $o): bool => $o !== $w && $o->to - $o->from > $w->to - $w->from && $isLong($o) && $o->has(...[...$w->at(($w->from + $w->to) / 2.0), $w->thickness / 2.0]),
+        )));
+    }
+
+    /**
+     * Strips in one line as walls: over what ends on them, and over openings.
+     *
+     * @param non-empty-list<self> $group
+     * @param list<array{float, float, float, float}> $segments
+     * @param list<DrawnWall> $pieces all strips
+     *
+     * @return list<DrawnWall>
+     */
+    private static function joined(array $group, DrawnLines $lines, array $segments, array $pieces): array
+    {
+        usort($group, static fn (self $a, self $b): int => $a->from <=> $b->from);
+        $walls = [];
+        [$run, $openings] = [[$group[0]], []];
+        foreach (\array_slice($group, 1) as $strip) {
+            $before = $run[\count($run) - 1];
+            $axis = self::wall($lines, [$before, $strip], []);
+            $gap = [$before->to, $strip->from];
+            $isMet = self::isMet($axis, $gap, $pieces);
+            if (!$isMet && ($gap[1] - $gap[0] > self::WIDEST || !self::hasJamb($axis, $gap[0], $segments) || !self::hasJamb($axis, $gap[1], $segments))) {
+                $walls[] = self::wall($lines, $run, $openings);
+                [$run, $openings] = [[], []];
+            } elseif (!$isMet) {
+                $openings[] = $gap;
+            }
+            $run[] = $strip;
+        }
+        $walls[] = self::wall($lines, $run, $openings);
+
+        return $walls;
+    }
+
+    /**
+     * Whether a gap is where other walls end on this one or cross it.
+     *
+     * @param array{float, float} $gap
+     * @param list<DrawnWall> $pieces
+     */
+    private static function isMet(DrawnWall $axis, array $gap, array $pieces): bool
+    {
+        if ($gap[1] - $gap[0] < self::SAME[1]) {
+            return true;
+        }
+        if ($gap[1] - $gap[0] > 2.0 * self::THICK[1]) {
+            return false;
+        }
+        [$x, $y] = $axis->at(($gap[0] + $gap[1]) / 2.0);
+        foreach ($pieces as $piece) {
+            $isSlanted = abs($piece->way[0] * $axis->way[1] - $piece->way[1] * $axis->way[0]) > 0.1;
+            if ($isSlanted && $piece->has($x, $y, $axis->thickness / 2.0 + self::SAME[1])) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
+    /** @param list<array{float, float, float, float}> $segments */
+    private static function hasJamb(DrawnWall $axis, float $at, array $segments): bool
+    {
+        $half = $axis->thickness / 2.0;
+        foreach ($segments as [$x1, $y1, $x2, $y2]) {
+            [$s1, $a1] = $axis->of($x1, $y1);
+            [$s2, $a2] = $axis->of($x2, $y2);
+            if (
+                abs($s1 - $at) < self::SAME[1] && abs($s2 - $at) < self::SAME[1]
+                && min($a1, $a2) < self::SAME[1] - $half && max($a1, $a2) > $half - self::SAME[1]
+            ) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
+    /**
+     * @param non-empty-list<self> $strips
+     * @param list<array{float, float}> $openings
+     */
+    private static function wall(DrawnLines $lines, array $strips, array $openings): DrawnWall
+    {
+        ['x' => $x, 'y' => $y] = $lines->directions[$strips[0]->direction];
+        $whole = array_sum(array_map(static fn (self $s): float => $s->to - $s->from, $strips));
+        [$right, $left] = [0.0, 0.0];
+        foreach ($strips as $strip) {
+            $right += $strip->right * ($strip->to - $strip->from) / $whole;
+            $left += $strip->left * ($strip->to - $strip->from) / $whole;
+        }
+        $out = ($right + $left) / 2.0;
+
+        return new DrawnWall(
+            [$lines->middle[0] - $out * $y, $lines->middle[1] + $out * $x],
+            [$x, $y],
+            $left - $right,
+            min(array_map(static fn (self $s): float => $s->from, $strips)),
+            max(array_map(static fn (self $s): float => $s->to, $strips)),
+            $openings,
+        );
+    }
+
+    /** @return list<self> */
+    private static function all(DrawnLines $lines): array
+    {
+        $strips = [];
+        foreach ($lines->directions as $direction => ['levels' => $levels]) {
+            foreach ($levels as $i => ['out' => $right, 'stretches' => $free]) {
+                for ($j = $i + 1; $j < \count($levels) && [] !== $free && $levels[$j]['out'] - $right <= self::THICK[1]; ++$j) {
+                    ['out' => $left, 'stretches' => $there] = $levels[$j];
+                    $open = [];
+                    foreach ($free as [$from, $to]) {
+                        foreach ($there as [$begin, $end]) {
+                            if ($end <= $from || $begin >= $to) {
+                                continue;
+                            }
+                            if ($left - $right >= self::THICK[0]) {
+                                $strips[] = new self($direction, $right, $left, max($from, $begin), min($to, $end));
+                            }
+                            if ($begin > $from) {
+                                $open[] = [$from, $begin];
+                            }
+                            $from = $end;
+                        }
+                        if ($from < $to) {
+                            $open[] = [$from, $to];
+                        }
+                    }
+                    $free = $open;
+                }
+            }
+        }
+
+        return $strips;
+    }
+
+    /**
+     * Those that lie within walls.
+     *
+     * @param list<self> $strips
+     * @param list<array{float, float, float, float}> $segments
+     *
+     * @return list<self>
+     */
+    private static function within(array $strips, DrawnLines $lines, array $segments): array
+    {
+        [$odd, $sums] = [[], [0.0, 0.0]];
+        foreach ($strips as $k => $strip) {
+            $wall = self::wall($lines, [$strip], []);
+            [$x, $y] = $wall->at(($strip->from + $strip->to) / 2.0);
+            $rays = [];
+            foreach ([1.0, -1.0] as $sign) {
+                [$c, $s] = [cos(self::OFF), sin(self::OFF)];
+                [$u, $v] = [-$sign * ($wall->way[1] * $c + $wall->way[0] * $s), $sign * ($wall->way[0] * $c - $wall->way[1] * $s)];
+                $rays[] = self::met($x, $y, $u, $v, $segments) % 2;
+            }
+            $odd[$k] = $rays[0] === $rays[1] ? $rays[0] : null;
+            if (null !== $odd[$k]) {
+                // Rooms are wide for their length: they count less.
+                $sums[$odd[$k]] += ($strip->to - $strip->from) / $wall->thickness;
+            }
+        }
+        if (max($sums) < self::AGREED * array_sum($sums)) {
+            return $strips;
+        }
+        $inside = $sums[1] >= $sums[0] ? 1 : 0;
+
+        return array_values(array_filter($strips, static fn (int $k): bool => $odd[$k] === $inside, \ARRAY_FILTER_USE_KEY));
+    }
+
+    /**
+     * @param list<array{float, float, float, float}> $segments
+     *
+     * @return int how many a ray meets
+     */
+    private static function met(float $x, float $y, float $u, float $v, array $segments): int
+    {
+        $count = 0;
+        foreach ($segments as [$x1, $y1, $x2, $y2]) {
+            $a = $u * ($y1 - $y) - $v * ($x1 - $x);
+            $b = $u * ($y2 - $y) - $v * ($x2 - $x);
+            if ($a > 0.0 === $b > 0.0) {
+                continue;
+            }
+            $t = $a / ($a - $b);
+            if ($u * ($x1 + $t * ($x2 - $x1) - $x) + $v * ($y1 + $t * ($y2 - $y1) - $y) > 0.0) {
+                ++$count;
+            }
+        }
+
+        return $count;
+    }
+
+    /** @return list<array{float, float, float, float}> mm */
+    private static function segments(DrawnLines $lines): array
+    {
+        $segments = [];
+        foreach ($lines->directions as ['x' => $x, 'y' => $y, 'levels' => $levels]) {
+            foreach ($levels as ['out' => $out, 'stretches' => $stretches]) {
+                [$ox, $oy] = [$lines->middle[0] - $out * $y, $lines->middle[1] + $out * $x];
+                foreach ($stretches as [$from, $to]) {
+                    $segments[] = [$ox + $from * $x, $oy + $from * $y, $ox + $to * $x, $oy + $to * $y];
+                }
+            }
+        }
+
+        return $segments;
+    }
+}
