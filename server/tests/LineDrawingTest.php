@@ -1,0 +1,89 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Tests;
+
+use PHPUnit\Framework\TestCase;
+use Plinth\Core\Exchange\Dxf\DxfWriter;
+use Plinth\Core\Exchange\Json\JsonValue;
+use Plinth\Core\Exchange\PlanDocument\PlanReader;
+use Plinth\Core\Exchange\Svg\SvgWriter;
+use Plinth\Core\Plan\Derivation\Derivation;
+use Plinth\Core\Plan\Model\Plan;
+use Plinth\Core\Plan\Model\Storey;
+use Plinth\Core\Plan\Model\Wall;
+use Plinth\Core\Sheets\PaperSize;
+use Plinth\Core\Sheets\PlanBeside;
+use Plinth\Core\Sheets\PlanningSet;
+use Plinth\Core\Sheets\SheetPainter;
+use Plinth\Core\Sheets\SheetSubject;
+
+/** A drawing that a program has made is brought in, and its walls are offered with the ends of its own lines. */
+final class LineDrawingTest extends TestCase
+{
+    private Desk $desk;
+    private Storey $storey;
+    private string $path;
+
+    protected function setUp(): void
+    {
+        $this->desk = new Desk(Client::ofStack()->signIn());
+        $this->storey = PlanReader::read((string) file_get_contents(__DIR__.'/../../demo/reedmace-lodge.json'))->storeys[0];
+        $this->path = (string) tempnam(sys_get_temp_dir(), 'lines');
+    }
+
+    protected function tearDown(): void
+    {
+        unlink($this->path);
+    }
+
+    /** @return array{list<JsonValue>, list<JsonValue>} walls and openings that are offered */
+    private function offered(): array
+    {
+        $this->desk->imported();
+        $this->desk->ask('find-walls', $this->desk->drawing);
+        self::assertSame('done', $this->desk->ended('find-walls', $this->desk->drawing)->get('state')->text());
+        $answer = JsonValue::of($this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/proposals"));
+
+        return [$answer->get('walls')->items(), $answer->get('openings')->items()];
+    }
+
+    /** It says its unit, so that nothing is to be calibrated: walls lie where they are in the file. */
+    public function testADxfGivesItsWallsToAHundredthOfAMillimetre(): void
+    {
+        file_put_contents($this->path, DxfWriter::building([[$this->storey, Derivation::of($this->storey), new PlanBeside()]]));
+        $this->desk->bringIn($this->path, 'lodge.dxf');
+        [$walls, $openings] = $this->offered();
+        self::assertCount(\count($this->storey->walls), $walls);
+        self::assertCount(\count($this->storey->openings), $openings);
+        $ends = static fn (float $x1, float $y1, float $x2, float $y2): array => $x1 + 1e-3 * $y1 <= $x2 + 1e-3 * $y2 ? [$x1, $y1, $x2, $y2] : [$x2, $y2, $x1, $y1];
+        $theirs = array_map(static fn (JsonValue $w): array => [...$ends(...$w->get('from')->pair(), ...$w->get('to')->pair()), $w->get('thickness')->number()], $walls);
+        $ours = array_map(static fn (Wall $w): array => [...$ends($w->from->x, $w->from->y, $w->to->x, $w->to->y), $w->thickness], $this->storey->walls);
+        $near = static fn (array $a): string => implode(' ', array_map(static fn (float $v): string => \sprintf('%.0f', $v), $a));
+        usort($theirs, static fn (array $a, array $b): int => $near($a) <=> $near($b));
+        usort($ours, static fn (array $a, array $b): int => $near($a) <=> $near($b));
+        self::assertEqualsWithDelta($ours, $theirs, 0.01);
+    }
+
+    /** A sheet of ours at 1 : 50, printed: before it is calibrated sizes are a guess, but all of them the same. */
+    public function testAPrintedSheetGivesItsWallsInProportion(): void
+    {
+        $subject = new SheetSubject('Lodge', new Plan([$this->storey]));
+        $sheet = PlanningSet::plan($subject, $this->storey->id, PaperSize::A2, false);
+        file_put_contents($this->path, SvgWriter::write((new SheetPainter($subject))->sheet($sheet)));
+        exec('rsvg-convert --unlimited -f pdf -o '.escapeshellarg("$this->path.pdf").' '.escapeshellarg($this->path), $out, $code);
+        self::assertSame(0, $code);
+        $this->desk->bringIn("$this->path.pdf", 'lodge.pdf');
+        unlink("$this->path.pdf");
+        [$walls, $openings] = $this->offered();
+        self::assertCount(\count($this->storey->walls), $walls);
+        self::assertCount(\count($this->storey->openings), $openings);
+        $lengths = array_map(static fn (JsonValue $w): float => hypot($w->get('from')->pair()[0] - $w->get('to')->pair()[0], $w->get('from')->pair()[1] - $w->get('to')->pair()[1]), $walls);
+        $real = array_map(static fn (Wall $w): float => $w->length(), $this->storey->walls);
+        sort($lengths);
+        sort($real);
+        $scale = array_sum($real) / array_sum($lengths);
+        self::assertEqualsWithDelta($real, array_map(static fn (float $l): float => $scale * $l, $lengths), 0.5);
+    }
+}
