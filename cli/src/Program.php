@@ -9,6 +9,7 @@ use Plinth\Cli\Command\DeriveCommand;
 use Plinth\Cli\Command\ExportCommand;
 use Plinth\Cli\Command\FitCommand;
 use Plinth\Cli\Command\FlowCommand;
+use Plinth\Cli\Command\ImportCommand;
 use Plinth\Cli\Command\LengthCommand;
 use Plinth\Cli\Command\ProbeCommand;
 use Plinth\Cli\Command\ReadCommand;
@@ -18,6 +19,7 @@ use Plinth\Cli\Command\SkewCommand;
 use Plinth\Cli\Command\TraverseCommand;
 use Plinth\Cli\Command\ViewCommand;
 use Plinth\Cli\Command\WallsCommand;
+use Plinth\Cli\Picture\LineFiles;
 use Plinth\Cli\Picture\Pictures;
 use Plinth\Cli\Picture\Printer;
 use Plinth\Cli\Picture\Words;
@@ -37,7 +39,7 @@ final class Program extends Application
     private const WRONG_INPUT = 2;
     private const FAILURE = 1;
 
-    public function __construct(Pictures $pictures, Words $words, Printer $printer)
+    public function __construct(Pictures $pictures, Words $words, Printer $printer, LineFiles $lines)
     {
         parent::__construct('plinth', '1');
         $this->setAutoExit(false);
@@ -52,6 +54,7 @@ final class Program extends Application
             new ViewCommand(),
             new SettleCommand(),
             new ExportCommand($printer),
+            new ImportCommand($lines),
             new SkewCommand($pictures),
             new ProbeCommand($pictures),
             new ReadCommand($pictures, $words),

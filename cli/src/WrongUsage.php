@@ -60,6 +60,11 @@ final class WrongUsage extends \InvalidArgumentException
         return new self(\sprintf('%s cannot be read.', $file), $at);
     }
 
+    public static function noLines(string $file): self
+    {
+        return new self(\sprintf('%s is no archive, plan document, or drawing whose lines can be read (dxf, svg, or a page of a pdf that is there).', $file), 'file');
+    }
+
     public static function cannotWrite(string $file): self
     {
         return new self(\sprintf('%s cannot be written: look whether the folder exists and has room.', $file), 'out');

@@ -10,11 +10,14 @@ use PHPUnit\Framework\TestCase;
 use Plinth\Cli\Picture\Picture;
 use Plinth\Cli\Picture\Pictures;
 use Plinth\Cli\Picture\Sandboxed;
+use Plinth\Cli\Picture\SandboxedLineFiles;
 use Plinth\Cli\Picture\SandboxedPrinter;
 use Plinth\Cli\Picture\Words;
 use Plinth\Cli\Program;
+use Plinth\Core\Exchange\Json\JsonValue;
 use Plinth\Core\Exchange\PlanDocument\PlanWriter;
 use Plinth\Core\Exchange\SheetsDocument\SheetsWriter;
+use Plinth\Core\Exchange\Zip\ZipFile;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Ink\Page\GreyRaster;
 use Plinth\Core\Ink\Reading\ReadWord;
@@ -453,8 +456,67 @@ final class ProgramTest extends TestCase
         self::assertSame(100, $read['statedScale']);
     }
 
+    /** The lodge as a DXF, as a printed sheet and as an archive: in again it has as many walls and openings, and the DXF the same ones. */
+    public function testWhatWasExportedIsImported(): void
+    {
+        $lodge = json_decode((string) file_get_contents(__DIR__.'/../../demo/reedmace-lodge.json'), true, 64, \JSON_THROW_ON_ERROR);
+        self::assertIsArray($lodge);
+        $folder = sys_get_temp_dir().'/plinth-import-'.bin2hex(random_bytes(4));
+        mkdir($folder);
+        try {
+            self::assertSame(0, self::plinth(['export', 'format' => 'dxf', '--out' => "$folder/a.dxf", '--storey' => self::idOfFirst($lodge)], $lodge)[0]);
+            [$code, $fromDxf] = self::plinth(['import', 'file' => "$folder/a.dxf"]);
+            self::assertSame(0, $code);
+            foreach (['pdf', 'svg'] as $format) {
+                $sheet = ['--out' => "$folder/a.$format", '--paper' => 'A2', '--scale' => '50'];
+                self::assertSame(0, self::plinth(['export', 'format' => $format, ...$sheet], $lodge)[0]);
+                [$code, $printed] = self::plinth(['import', 'file' => "$folder/a.$format", '--scale' => '50']);
+                self::assertSame([0, self::measured($fromDxf)], [$code, self::measured($printed)], $format);
+            }
+            file_put_contents("$folder/a.zip", ZipFile::of(['plan.json' => json_encode($lodge, \JSON_THROW_ON_ERROR)]));
+            [, $archived] = self::plinth(['import', 'file' => "$folder/a.zip"]);
+            self::assertEquals(self::plinth(['import', 'file' => __DIR__.'/../../demo/reedmace-lodge.json'])[1], $archived);
+            self::assertSame(self::measured($archived), self::measured($fromDxf));
+            self::assertSame('scale', self::errorOf(self::plinth(['import', 'file' => "$folder/a.svg"]))['at']);
+            self::assertSame('scale', self::errorOf(self::plinth(['import', 'file' => "$folder/a.svg", '--scale' => 'large']))['at']);
+            self::assertSame('file', self::errorOf(self::plinth(['import', 'file' => __FILE__]))['at']);
+            self::assertSame('file', self::errorOf(self::plinth(['import', 'file' => "$folder/a.pdf", '--page' => '7', '--scale' => '50']))['at']);
+        } finally {
+            array_map(unlink(...), array_filter((array) glob("$folder/*"), is_string(...)));
+            rmdir($folder);
+        }
+    }
+
+    /** @param array<mixed> $document */
+    private static function idOfFirst(array $document): string
+    {
+        return JsonValue::of($document)->get('storeys')->items()[0]->get('id')->text();
+    }
+
+    /**
+     * @param array<mixed> $document
+     *
+     * @return array{list<string>, list<string>} lengths and thicknesses of the first storey's walls, and widths of openings, mm
+     */
+    private static function measured(array $document): array
+    {
+        $storey = JsonValue::of($document)->get('storeys')->items()[0];
+        $walls = array_map(static fn (JsonValue $w): string => \sprintf(
+            '%.0f × %.0f',
+            hypot($w->get('to')->pair()[0] - $w->get('from')->pair()[0], $w->get('to')->pair()[1] - $w->get('from')->pair()[1]),
+            $w->get('thickness')->number(),
+        ), $storey->get('walls')->items());
+        $openings = array_map(static fn (JsonValue $o): string => $o->get('kind')->text().\sprintf(' %.0f', $o->get('width')->number()), $storey->get('openings')->items());
+        sort($walls);
+        sort($openings);
+
+        return [$walls, $openings];
+    }
+
     private static function program(): Program
     {
+        $sandboxed = new Sandboxed(\dirname(__DIR__, 2));
+
         return new Program(new class implements Pictures {
             private static ?GreyRaster $drawn = null;
 
@@ -474,7 +536,7 @@ final class ProgramTest extends TestCase
                     new ReadWord('1:100', 0.9, 40.0, 40.0, 60.0, 20.0),
                 ];
             }
-        }, new SandboxedPrinter(new Sandboxed(\dirname(__DIR__, 2))));
+        }, new SandboxedPrinter($sandboxed), new SandboxedLineFiles($sandboxed));
     }
 
     /**

@@ -37,6 +37,9 @@ final readonly class DrawnWalls
     private const AGREED = 0.6;
     /** Openings between jambs that say by themselves that these are walls. */
     private const SPEAKING = 3;
+    /** An arc is off its radius by no more than this part of it, and so long at least that it is one, radians. */
+    private const ROUND = 0.03;
+    private const SWEPT = 0.3;
     /** mm: two walls and more, all together, are no drawing of walls below this */
     private const LEAST_MM = 4000.0;
 
@@ -169,10 +172,14 @@ final readonly class DrawnWalls
     {
         $width = $to - $from;
         $half = $wall->thickness / 2.0;
-        $isLined = false;
+        [$isLined, $leaves, $near] = [false, [], []];
         foreach ($lines as [$x1, $y1, $x2, $y2]) {
             [$s1, $a1] = $wall->of($x1, $y1);
             [$s2, $a2] = $wall->of($x2, $y2);
+            if (max($s1, $s2) < $from - $width || min($s1, $s2) > $to + $width) {
+                continue;
+            }
+            $near[] = [$s1, $a1, $s2, $a2];
             $length = hypot($s2 - $s1, $a2 - $a1);
             $isLined = $isLined || ($length > 0.6 * $width && abs($a1 - $a2) < 0.05 * $length && max(abs($a1), abs($a2)) <= $half + 1.0
                 && min($s1, $s2) > $from - 0.2 * $width && max($s1, $s2) < $to + 0.2 * $width);
@@ -183,11 +190,45 @@ final readonly class DrawnWalls
             [$sIn, $aIn, $aOut] = abs($a1) < abs($a2) ? [$s1, $a1, $a2] : [$s2, $a2, $a1];
             foreach (['near' => $from, 'far' => $to] as $at => $jamb) {
                 if (abs($sIn - $jamb) < 0.12 * $width && abs($aIn) < $half + 0.12 * $width) {
-                    return [OpeningKind::Door, $at, $aOut > 0.0 ? 'left' : 'right'];
+                    $leaves[] = [$sIn, $aIn, $length, $at, $aOut > 0.0 ? 'left' : 'right'];
                 }
             }
         }
+        foreach ($leaves as [$s, $a, $length, $at, $side]) {
+            // Where it swings is drawn; the line of a figure swings nowhere.
+            if (self::swings($near, $s, $a, $length, 'left' === $side ? 1.0 : -1.0)) {
+                return [OpeningKind::Door, $at, $side];
+            }
+        }
 
-        return [$isLined ? OpeningKind::Window : OpeningKind::Opening, null, null];
+        return match (true) {
+            $isLined => [OpeningKind::Window, null, null],
+            [] !== $leaves => [OpeningKind::Door, $leaves[0][3], $leaves[0][4]],
+            default => [OpeningKind::Opening, null, null],
+        };
+    }
+
+    /**
+     * Whether lines run about a hinge as far as a leaf reaches, or a curve that ends so far from it does at the other jamb.
+     *
+     * @param list<array{float, float, float, float}> $near along and across
+     */
+    private static function swings(array $near, float $s, float $a, float $radius, float $side): bool
+    {
+        $swept = 0.0;
+        foreach ($near as [$s1, $a1, $s2, $a2]) {
+            $off = max(abs(hypot($s1 - $s, $a1 - $a) - $radius), abs(hypot($s2 - $s, $a2 - $a) - $radius));
+            $from = atan2($side * ($a1 - $a), abs($s1 - $s));
+            $to = atan2($side * ($a2 - $a), abs($s2 - $s));
+            if ($off > self::ROUND * $radius || min($from, $to) < -0.1 || abs($to - $from) > 0.5) {
+                continue;
+            }
+            $swept += abs($to - $from);
+            if ($swept > self::SWEPT || ($s1 === $s2 && $a1 === $a2 && $from < 0.1)) {
+                return true;
+            }
+        }
+
+        return false;
     }
 }

@@ -1,0 +1,66 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Cli\Picture;
+
+use Plinth\Server\Source\Reading\DrawnLines;
+use Plinth\Server\Source\Reading\Format;
+use Plinth\Server\Source\Reading\LineDrawing;
+use Plinth\Server\Source\Reading\PictureFailure;
+
+/** As the server reads them: what has to be opened by another program is opened in the sandbox. */
+final readonly class SandboxedLineFiles implements LineFiles
+{
+    private const INCH = 25.4;
+    /** points to an inch; the tool that tells the size of an SVG counts in them as well */
+    private const POINTS = 72.0;
+
+    public function __construct(private Sandboxed $sandboxed)
+    {
+    }
+
+    public function read(string $file, int $page): ?LineFile
+    {
+        $file = (string) realpath($file);
+        $drawing = new LineDrawing($this->sandboxed->tool());
+        try {
+            return match ('' === $file ? null : Format::ofContent($file)) {
+                Format::Dxf => self::dxf($drawing->ofDxf($file)),
+                Format::Svg => self::svg($drawing->ofSvg($file)),
+                Format::Pdf => new LineFile(self::scaled($drawing->ofPdfPage($file, $page, self::POINTS, static function (): void {}), self::INCH / self::POINTS, 0.0), false),
+                default => null,
+            };
+        } catch (PictureFailure) {
+            return null;
+        }
+    }
+
+    private static function dxf(DrawnLines $read): LineFile
+    {
+        $hint = $read->page->hint;
+        $mm = $hint->mmPerPixel ?? 1.0;
+        // The corner is the lower left one; pages run downwards.
+        [$left, $bottom] = null === $hint?->corner ? [0.0, 0.0] : $hint->corner->toArray();
+
+        return new LineFile(array_map(
+            static fn (array $l): array => [$l[0] + $left, $l[1] + $bottom, $l[2] + $left, $l[3] + $bottom, $l[4]],
+            self::scaled($read->lines, $mm, $mm * $read->page->height),
+        ), null !== $hint);
+    }
+
+    private static function svg(DrawnLines $read): LineFile
+    {
+        return new LineFile(self::scaled($read->lines, self::INCH / self::POINTS / $read->scale, 0.0), false);
+    }
+
+    /**
+     * @param list<array{float, float, float, float, int}> $lines
+     *
+     * @return list<array{float, float, float, float, int}> y up from a height
+     */
+    private static function scaled(array $lines, float $by, float $height): array
+    {
+        return array_map(static fn (array $l): array => [$by * $l[0], $height - $by * $l[1], $by * $l[2], $height - $by * $l[3], $l[4]], $lines);
+    }
+}
