@@ -62,7 +62,10 @@ final class WrongUsage extends \InvalidArgumentException
 
     public static function noLines(string $file): self
     {
-        return new self(\sprintf('%s is no archive, plan document, or drawing whose lines can be read (dxf, svg, or a page of a pdf that is there).', $file), 'file');
+        return new self(
+            \sprintf('%s is no archive, plan document, or drawing whose lines can be read: dxf, svg, or a page of a pdf.', $file),
+            'file',
+        );
     }
 
     public static function cannotWrite(string $file): self

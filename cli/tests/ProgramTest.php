@@ -464,7 +464,8 @@ final class ProgramTest extends TestCase
         $folder = sys_get_temp_dir().'/plinth-import-'.bin2hex(random_bytes(4));
         mkdir($folder);
         try {
-            self::assertSame(0, self::plinth(['export', 'format' => 'dxf', '--out' => "$folder/a.dxf", '--storey' => self::idOfFirst($lodge)], $lodge)[0]);
+            $first = ['--out' => "$folder/a.dxf", '--storey' => self::idOfFirst($lodge)];
+            self::assertSame(0, self::plinth(['export', 'format' => 'dxf', ...$first], $lodge)[0]);
             [$code, $fromDxf] = self::plinth(['import', 'file' => "$folder/a.dxf"]);
             self::assertSame(0, $code);
             foreach (['pdf', 'svg'] as $format) {
@@ -480,7 +481,8 @@ final class ProgramTest extends TestCase
             self::assertSame('scale', self::errorOf(self::plinth(['import', 'file' => "$folder/a.svg"]))['at']);
             self::assertSame('scale', self::errorOf(self::plinth(['import', 'file' => "$folder/a.svg", '--scale' => 'large']))['at']);
             self::assertSame('file', self::errorOf(self::plinth(['import', 'file' => __FILE__]))['at']);
-            self::assertSame('file', self::errorOf(self::plinth(['import', 'file' => "$folder/a.pdf", '--page' => '7', '--scale' => '50']))['at']);
+            $none = ['file' => "$folder/a.pdf", '--page' => '7', '--scale' => '50'];
+            self::assertSame('file', self::errorOf(self::plinth(['import', ...$none]))['at']);
         } finally {
             array_map(unlink(...), array_filter((array) glob("$folder/*"), is_string(...)));
             rmdir($folder);
@@ -506,7 +508,10 @@ final class ProgramTest extends TestCase
             hypot($w->get('to')->pair()[0] - $w->get('from')->pair()[0], $w->get('to')->pair()[1] - $w->get('from')->pair()[1]),
             $w->get('thickness')->number(),
         ), $storey->get('walls')->items());
-        $openings = array_map(static fn (JsonValue $o): string => $o->get('kind')->text().\sprintf(' %.0f', $o->get('width')->number()), $storey->get('openings')->items());
+        $openings = array_map(
+            static fn (JsonValue $o): string => $o->get('kind')->text().\sprintf(' %.0f', $o->get('width')->number()),
+            $storey->get('openings')->items(),
+        );
         sort($walls);
         sort($openings);
 

@@ -60,7 +60,7 @@ final class LineDrawingTest extends TestCase
         $ends = static fn (float $x1, float $y1, float $x2, float $y2): array => $x1 + 1e-3 * $y1 <= $x2 + 1e-3 * $y2 ? [$x1, $y1, $x2, $y2] : [$x2, $y2, $x1, $y1];
         $theirs = array_map(static fn (JsonValue $w): array => [...$ends(...$w->get('from')->pair(), ...$w->get('to')->pair()), $w->get('thickness')->number()], $walls);
         $ours = array_map(static fn (Wall $w): array => [...$ends($w->from->x, $w->from->y, $w->to->x, $w->to->y), $w->thickness], $this->storey->walls);
-        $near = static fn (array $a): string => implode(' ', array_map(static fn (float $v): string => \sprintf('%.0f', $v), $a));
+        $near = static fn (array $a): string => implode(' ', array_map(static fn (mixed $v): string => \sprintf('%.0f', Desk::float($v)), $a));
         usort($theirs, static fn (array $a, array $b): int => $near($a) <=> $near($b));
         usort($ours, static fn (array $a, array $b): int => $near($a) <=> $near($b));
         self::assertEqualsWithDelta($ours, $theirs, 0.01);

@@ -67,9 +67,10 @@ final class ImportCommand extends Command
         if (null === $read || [] === $read->lines) {
             throw WrongUsage::noLines($file);
         }
-        $scale = $read->isTrue ? 1 : filter_var($input->getOption('scale') ?? throw WrongUsage::missingOption('scale'), \FILTER_VALIDATE_INT, self::SCALES);
+        $told = $read->isTrue ? 1 : $input->getOption('scale') ?? throw WrongUsage::missingOption('scale');
+        $scale = filter_var($told, \FILTER_VALIDATE_INT, self::SCALES);
         if (false === $scale) {
-            throw WrongUsage::noScale(Json::text($input->getOption('scale')));
+            throw WrongUsage::noScale(Json::text($told));
         }
         $walls = DrawnWalls::in(array_map(
             static fn (array $l): array => [$scale * $l[0], $scale * $l[1], $scale * $l[2], $scale * $l[3], $l[4]],

@@ -28,7 +28,7 @@ final readonly class SandboxedLineFiles implements LineFiles
             return match ('' === $file ? null : Format::ofContent($file)) {
                 Format::Dxf => self::dxf($drawing->ofDxf($file)),
                 Format::Svg => self::svg($drawing->ofSvg($file)),
-                Format::Pdf => new LineFile(self::scaled($drawing->ofPdfPage($file, $page, self::POINTS, static function (): void {}), self::INCH / self::POINTS, 0.0), false),
+                Format::Pdf => self::pdf($drawing->ofPdfPage($file, $page, self::POINTS, static function (): void {})),
                 default => null,
             };
         } catch (PictureFailure) {
@@ -49,6 +49,12 @@ final readonly class SandboxedLineFiles implements LineFiles
         ), null !== $hint);
     }
 
+    /** @param list<array{float, float, float, float, int}> $lines */
+    private static function pdf(array $lines): LineFile
+    {
+        return new LineFile(self::scaled($lines, self::INCH / self::POINTS, 0.0), false);
+    }
+
     private static function svg(DrawnLines $read): LineFile
     {
         return new LineFile(self::scaled($read->lines, self::INCH / self::POINTS / $read->scale, 0.0), false);
@@ -61,6 +67,9 @@ final readonly class SandboxedLineFiles implements LineFiles
      */
     private static function scaled(array $lines, float $by, float $height): array
     {
-        return array_map(static fn (array $l): array => [$by * $l[0], $height - $by * $l[1], $by * $l[2], $height - $by * $l[3], $l[4]], $lines);
+        return array_map(
+            static fn (array $l): array => [$by * $l[0], $height - $by * $l[1], $by * $l[2], $height - $by * $l[3], $l[4]],
+            $lines,
+        );
     }
 }

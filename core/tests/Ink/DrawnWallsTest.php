@@ -36,11 +36,11 @@ final class DrawnWallsTest extends TestCase
         $read = DxfLines::read($path);
         unlink($path);
         [$c, $s] = [cos($turn), sin($turn)];
-        $of = static fn (array $p): array => [$c * $p[0] - $s * $p[1], $s * $p[0] + $c * $p[1]];
+        $of = static fn (float $x, float $y): array => [$c * $x - $s * $y, $s * $x + $c * $y];
         $lines = [];
         foreach ($read->chains as $k => $chain) {
             for ($i = 0; $i + 1 < \count($chain); ++$i) {
-                [[$x1, $y1], [$x2, $y2]] = [$of($chain[$i]), $of($chain[$i + 1])];
+                [[$x1, $y1], [$x2, $y2]] = [$of(...$chain[$i]), $of(...$chain[$i + 1])];
                 $lines[] = [$x1, $y1, $x2, $y2, $read->pens[$k]];
             }
         }
@@ -59,7 +59,7 @@ final class DrawnWallsTest extends TestCase
             $is = array_filter($found->walls, static fn (ProposedWall $w): bool => abs($w->thickness - $wall->thickness) < self::EXACT
                 && (($same($w->from, $from) && $same($w->to, $to)) || ($same($w->from, $to) && $same($w->to, $from))));
             self::assertCount(1, $is, "$which $wall->id");
-            $k = (int) array_key_first($is);
+            $k = array_key_first($is);
             $isTurned = $same($found->walls[$k]->from, $to);
             $its = array_values(array_filter($storey->openings, static fn (Opening $o): bool => $o->wall === $wall->id));
             $theirs = array_values(array_filter($found->openings, static fn ($o): bool => $o->wall === $k));

@@ -22,7 +22,9 @@ final class UnreadableDocument extends \DomainException implements Fault
     /** @param string $at name of what is damaged in it; none where it cannot be read as a whole */
     public static function damaged(string $at, string $why): self
     {
-        return new self(\sprintf('%s: %s. Take it anew from where it was made.', '' === $at ? 'This is no whole ZIP file' : "“{$at}” is damaged", $why), $at);
+        $what = '' === $at ? 'This is no whole ZIP file' : "“{$at}” is damaged";
+
+        return new self(\sprintf('%s: %s. Take it anew from where it was made.', $what, $why), $at);
     }
 
     public static function wrongType(string $at, string $expected, mixed $found): self

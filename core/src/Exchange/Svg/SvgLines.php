@@ -72,7 +72,11 @@ final class SvgLines
             $matrices[$depth] = $matrix;
             $paint = $paints[$depth] = self::paint($reader, $paints[$depth - 1] ?? $paints[-1]);
             $scale = sqrt(abs($matrix[0] * $matrix[3] - $matrix[1] * $matrix[2]));
-            $pen = $paint['class'].('none' === $paint['stroke'] ? " fill of {$paint['fill']}" : \sprintf(' %.3f of %s', $scale * (float) $paint['stroke-width'], $paint['stroke']));
+            $pen = $paint['class'].('none' === $paint['stroke'] ? " fill of {$paint['fill']}" : \sprintf(
+                ' %.3f of %s',
+                $scale * (float) $paint['stroke-width'],
+                $paint['stroke'],
+            ));
             foreach (self::shape($reader, $name) as [$x1, $y1, $x2, $y2]) {
                 if (\count($lines) >= self::MOST) {
                     return ['lines' => $lines, 'viewBox' => $viewBox, 'hasMore' => true];

@@ -142,14 +142,15 @@ final readonly class ZipReader
             if (self::ENTRY > \strlen($directory) - $at || !str_starts_with(substr($directory, $at, 4), "PK\x01\x02")) {
                 throw UnreadableDocument::damaged('', 'its list of files ends too early');
             }
-            /** @var array{flags: int, method: int, crc: int, packed: int, size: int, name: int, extra: int, comment: int, offset: int} $e */
+            /** @var array<'flags'|'method'|'crc'|'packed'|'size'|'name'|'extra'|'comment'|'offset', int> $e */
             $e = unpack('vflags/vmethod/v/v/Vcrc/Vpacked/Vsize/vname/vextra/vcomment/v/v/V/Voffset', $directory, $at + 8);
             $name = substr($directory, $at + self::ENTRY, $e['name']);
             $at += self::ENTRY + $e['name'] + $e['extra'] + $e['comment'];
             if (str_ends_with($name, '/')) {
                 continue; // a folder
             }
-            if (\strlen($name) !== $e['name'] || $e['name'] > self::LONGEST_NAME || !mb_check_encoding($name, 'UTF-8') || isset($files[$name])) {
+            $isWhole = \strlen($name) === $e['name'] && $e['name'] <= self::LONGEST_NAME && mb_check_encoding($name, 'UTF-8');
+            if (!$isWhole || isset($files[$name])) {
                 throw UnreadableDocument::damaged('', \sprintf('file %d in it has no name of its own', $i + 1));
             }
             if (0 !== ($e['flags'] & 1) || !\in_array($e['method'], [self::STORED, self::DEFLATED], true)) {
@@ -162,7 +163,9 @@ final readonly class ZipReader
             if ($whole > $most) {
                 throw UnreadableDocument::damaged('', \sprintf('what is in it is more than %d MB', $most / 1e6));
             }
-            $files[$name] = array_intersect_key($e, ['offset' => 0, 'method' => 0, 'packed' => 0, 'size' => 0, 'crc' => 0]);
+            $files[$name] = [
+                'offset' => $e['offset'], 'method' => $e['method'], 'packed' => $e['packed'], 'size' => $e['size'], 'crc' => $e['crc'],
+            ];
         }
 
         return $files;

@@ -69,7 +69,8 @@ final readonly class DrawnWalls
             }
             // Of the pen of walls most is faces of walls; walls are long, end on each other, and have openings.
             $openings = array_sum(array_map(static fn (DrawnWall $w): int => \count($w->openings), $walls));
-            $worth = $length ** 2 / \count($walls) * (1.0 + $openings / \count($walls)) * min(1.0, 2.0 * $length / self::drawn($of)) * $isMet ** 2;
+            $used = min(1.0, 2.0 * $length / self::drawn($of));
+            $worth = $length ** 2 / \count($walls) * (1.0 + $openings / \count($walls)) * $used * $isMet ** 2;
             if ($worth > $most) {
                 [$best, $most] = [$walls, $worth];
             }
@@ -91,7 +92,8 @@ final readonly class DrawnWalls
             $whole += $count;
             for ($k = 0; $k < $count; ++$k) {
                 $part = ($k + 0.5) / $count;
-                [$x, $y] = [$wall->from->x + $part * ($wall->to->x - $wall->from->x), $wall->from->y + $part * ($wall->to->y - $wall->from->y)];
+                $x = $wall->from->x + $part * ($wall->to->x - $wall->from->x);
+                $y = $wall->from->y + $part * ($wall->to->y - $wall->from->y);
                 foreach ($this->walls as $drawn) {
                     [$nx, $ny] = Segment::nearest([$x, $y], [$drawn->from->x, $drawn->from->y], [$drawn->to->x, $drawn->to->y]);
                     if (hypot($x - $nx, $y - $ny) <= $drawn->thickness / 2.0) {
@@ -152,11 +154,13 @@ final readonly class DrawnWalls
     {
         [$told, $openings] = [[], []];
         foreach ($walls as $i => $wall) {
-            $told[] = new ProposedWall(new Point(...$wall->at($wall->from)), new Point(...$wall->at($wall->to)), $wall->thickness, self::SIGMA, self::SIGMA, 1.0, 'empty', []);
-            foreach ($wall->openings as [$from, $to]) {
-                [$kind, $leafAt, $leafSide] = self::kind($wall, $from, $to, $lines);
-                $evidence = new OpeningEvidence(true, 1.0, min($from - $wall->from, $wall->to - $to), $to - $from, OpeningKind::Window === $kind, 1.0, false);
-                $openings[] = new ProposedOpening($i, $kind, $from - $wall->from, $to - $from, self::SIGMA, 1.0, $evidence, $leafAt, $leafSide);
+            [$from, $to] = [new Point(...$wall->at($wall->from)), new Point(...$wall->at($wall->to))];
+            $told[] = new ProposedWall($from, $to, $wall->thickness, self::SIGMA, self::SIGMA, 1.0, 'empty', []);
+            foreach ($wall->openings as [$begin, $end]) {
+                [$kind, $leafAt, $leafSide] = self::kind($wall, $begin, $end, $lines);
+                [$offset, $width, $rest] = [$begin - $wall->from, $end - $begin, $wall->to - $end];
+                $evidence = new OpeningEvidence(true, 1.0, min($offset, $rest), $width, OpeningKind::Window === $kind, 1.0, false);
+                $openings[] = new ProposedOpening($i, $kind, $offset, $width, self::SIGMA, 1.0, $evidence, $leafAt, $leafSide);
             }
         }
 

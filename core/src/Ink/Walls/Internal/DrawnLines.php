@@ -41,7 +41,8 @@ final readonly class DrawnLines
         foreach ($lines as [$x1, $y1, $x2, $y2]) {
             $length = hypot($x2 - $x1, $y2 - $y1);
             if ($length >= self::SHORTEST) {
-                $pieces[] = [$length, fmod(atan2($y2 - $y1, $x2 - $x1) + 2.0 * \M_PI, \M_PI), $x1 - $middle[0], $y1 - $middle[1], $x2 - $middle[0], $y2 - $middle[1]];
+                $way = fmod(atan2($y2 - $y1, $x2 - $x1) + 2.0 * \M_PI, \M_PI);
+                $pieces[] = [$length, $way, $x1 - $middle[0], $y1 - $middle[1], $x2 - $middle[0], $y2 - $middle[1]];
             }
         }
         // The longest first: they know their direction best.
@@ -110,6 +111,8 @@ final readonly class DrawnLines
         }
         $stretches[] = [$begin, $end];
 
-        return ['out' => array_sum(array_map(static fn (array $p): float => $p[0] * $p[3], $pieces)) / max(1e-9, $whole), 'stretches' => $stretches];
+        $out = array_sum(array_map(static fn (array $p): float => $p[0] * $p[3], $pieces)) / max(1e-9, $whole);
+
+        return ['out' => $out, 'stretches' => $stretches];
     }
 }

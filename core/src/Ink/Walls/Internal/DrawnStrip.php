@@ -41,9 +41,8 @@ final readonly class DrawnStrip
         $groups = [];
         foreach ($strips as $strip) {
             foreach ($groups as $k => [$first]) {
-                if (
-                    $first->direction === $strip->direction && abs($first->right - $strip->right) < self::SAME[0] && abs($first->left - $strip->left) < self::SAME[0]
-                ) {
+                $off = max(abs($first->right - $strip->right), abs($first->left - $strip->left));
+                if ($first->direction === $strip->direction && $off < self::SAME[0]) {
                     $groups[$k][] = $strip;
                     continue 2;
                 }
@@ -70,10 +69,18 @@ final readonly class DrawnStrip
     {
         $isLong = static fn (DrawnWall $w): bool => $w->to - $w->from > $w->thickness;
 
-        return array_values(array_filter($walls, static fn (DrawnWall $w): bool => $isLong($w) || [] === array_filter(
-            $walls,
-            static fn (DrawnWall $o): bool => $o !== $w && $o->to - $o->from > $w->to - $w->from && $isLong($o) && $o->has(...[...$w->at(($w->from + $w->to) / 2.0), $w->thickness / 2.0]),
-        )));
+        $isInAnother = static function (DrawnWall $w) use ($walls, $isLong): bool {
+            [$x, $y] = $w->at(($w->from + $w->to) / 2.0);
+            foreach ($walls as $o) {
+                if ($o !== $w && $isLong($o) && $o->to - $o->from > $w->to - $w->from && $o->has($x, $y, $w->thickness / 2.0)) {
+                    return true;
+                }
+            }
+
+            return false;
+        };
+
+        return array_values(array_filter($walls, static fn (DrawnWall $w): bool => $isLong($w) || !$isInAnother($w)));
     }
 
     /**
@@ -95,10 +102,12 @@ final readonly class DrawnStrip
             $axis = self::wall($lines, [$before, $strip], []);
             $gap = [$before->to, $strip->from];
             $isMet = self::isMet($axis, $gap, $pieces);
-            if (!$isMet && ($gap[1] - $gap[0] > self::WIDEST || !self::hasJamb($axis, $gap[0], $segments) || !self::hasJamb($axis, $gap[1], $segments))) {
+            $isOpening = !$isMet && $gap[1] - $gap[0] <= self::WIDEST
+                && self::hasJamb($axis, $gap[0], $segments) && self::hasJamb($axis, $gap[1], $segments);
+            if (!$isMet && !$isOpening) {
                 $walls[] = self::wall($lines, $run, $openings);
                 [$run, $openings] = [[], []];
-            } elseif (!$isMet) {
+            } elseif ($isOpening) {
                 $openings[] = $gap;
             }
             $run[] = $strip;

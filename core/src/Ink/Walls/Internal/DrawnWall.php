@@ -104,6 +104,8 @@ final readonly class DrawnWall
             }
         }
 
-        return [new self($this->origin, $this->way, $this->thickness, $ends[0], $ends[1], $this->openings), $met, \count(array_filter($nearest, is_finite(...)))];
+        $ended = new self($this->origin, $this->way, $this->thickness, $ends[0], $ends[1], $this->openings);
+
+        return [$ended, $met, \count(array_filter($nearest, is_finite(...)))];
     }
 }
