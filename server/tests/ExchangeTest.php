@@ -10,6 +10,7 @@ use Plinth\Core\Bodies\BuildingBodies;
 use Plinth\Core\Exchange\Json\JsonValue;
 use Plinth\Core\Exchange\PlanDocument\PlanReader;
 use Plinth\Core\Exchange\PlanDocument\PlanWriter;
+use Plinth\Core\Exchange\Zip\ZipReader;
 use Plinth\Core\Plan\Model\Plan;
 use Plinth\Core\Tests\Bodies\House;
 
@@ -64,6 +65,34 @@ final class ExchangeTest extends TestCase
         self::assertCount(1 + 4, array_filter(explode("\r\n", $walls), static fn (string $l): bool => '' !== $l));
         $map = JsonValue::parse($this->file('plan.geojson'));
         self::assertCount(1 + 4, $map->get('features')->items());
+    }
+
+    /** A scan that two lengths hold and one checks, and a figure on it: told with what is left over, as the ledger tells it. */
+    public function testWhatThePlanRestsOnIsInTheTables(): void
+    {
+        $this->desk->bringIn(__DIR__.'/../../demo/sallow-fen-ground.jpg', '=scan.jpg');
+        $this->desk->change([
+            ...$this->desk->knownLength([[100, 100], [1100, 100]], '10 000'), ...$this->desk->knownLength([[100, 100], [100, 700]], '6 000'),
+        ]);
+        $check = Desk::newId();
+        $this->desk->change($this->desk->knownLength([[100, 700], [1100, 700]], '10 050', $check));
+        $this->desk->change([['do' => 'set', 'type' => 'knownLength', 'id' => $check, 'values' => ['heldOut' => true]]]);
+        $wall = Desk::rows($this->desk->state(), 'wall')[0]['id'];
+        $this->desk->change([['do' => 'add', 'type' => 'figure', 'id' => Desk::newId(), 'values' => [
+            'storey' => $this->desk->storey, 'drawing' => $this->desk->drawing, 'a' => $wall, 'aSide' => 'left', 'b' => $wall, 'bSide' => 'right',
+            'opening' => null, 'text' => '5 980', 'mm' => 5980, 'tracedMm' => 5800, 'siteText' => '', 'siteMm' => null, 'decided' => 'ink', 'reason' => '="moved"',
+        ]]]);
+        $path = (string) tempnam(sys_get_temp_dir(), 'zip');
+        file_put_contents($path, $this->file('tables.zip'));
+        $zip = ZipReader::open($path, 10_000_000);
+        $told = static fn (string $name): array => array_map(static fn (string $l): array => str_getcsv($l, ',', '"', ''), \array_slice(explode("\r\n", trim($zip->text($name, 10_000_000))), 1));
+        $lengths = $told('known lengths.csv');
+        self::assertSame([['10 000', 'holds the fit'], ['6 000', 'holds the fit'], ['10 050', 'check']], array_map(static fn (array $l): array => [$l[1], $l[6]], $lengths));
+        // 10 mm a pixel: the check is figured 50 mm more than it reads.
+        self::assertEqualsWithDelta([10_050.0, 10_000.0, -50.0], array_map(floatval(...), [$lengths[2][2], $lengths[2][3], $lengths[2][4]]), 0.2);
+        self::assertSame(['5 980', '5980', '5800', '-180', '', 'ink', "'=\"moved\""], \array_slice($told('figured against traced.csv')[0], 1));
+        self::assertSame("'=scan", $told('drawings.csv')[0][0]);
+        unlink($path);
     }
 
     public function testPlansLeaveAsDxfOneByOneOrTogetherWithWhatIsDrawnOnThem(): void

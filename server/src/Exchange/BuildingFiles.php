@@ -43,6 +43,7 @@ final readonly class BuildingFiles
         private HandedOver $handedOver,
         private EntityManagerInterface $entities,
         private LatestChange $latest,
+        private EvidenceTables $evidence,
     ) {
     }
 
@@ -72,7 +73,7 @@ final readonly class BuildingFiles
     public function tables(Uuid $project, string $format): Response
     {
         [$of, $subject] = $this->subject($project);
-        $tables = BuildingTables::of($subject);
+        $tables = [...BuildingTables::of($subject), ...$this->evidence->of($of)];
         [$type, $file] = match ($format) {
             'ods' => ['application/vnd.oasis.opendocument.spreadsheet', OdsWriter::write($tables)],
             'xlsx' => ['application/vnd.openxmlformats-officedocument.spreadsheetml.sheet', XlsxWriter::write($tables)],

@@ -141,8 +141,8 @@ function Tables({ ready }: { ready: boolean }) {
       title="Tables"
       take="building’s tables"
       href={`/api/projects/${projectId()}/tables.${format}`}
-      inside="Rooms, doors and windows, walls, areas (ISO 9836), quantities, stairs, roofs and boundaries of the whole building, a sheet each; millimetres and square metres."
-      outside="Not in it: known lengths, figures and how they fit."
+      inside="Rooms, doors and windows, walls, areas (ISO 9836), quantities, stairs, roofs and boundaries of the whole building, a sheet each, and what it rests on: drawings, known lengths and what is left over, figures beside what is traced; millimetres and square metres."
+      outside="Not in it: places, shapes, what is only drawn."
       ready={ready}
     >
       <div className="mt-2">
