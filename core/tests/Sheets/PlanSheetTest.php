@@ -376,6 +376,31 @@ final class PlanSheetTest extends TestCase
         self::assertCount(2, $north, 'A cross hatch.');
     }
 
+    /** Curved walls are reckoned by chords; no chain tells how long those are, whether an inner wall ends on the curve or not. */
+    public function testNoChainRunsAlongTheChordsOfACurvedWall(): void
+    {
+        mt_srand(1133);
+        for ($k = 0; $k < 40; ++$k) {
+            [$wide, $rise, $at] = [mt_rand(40, 90) * 100.0, mt_rand(3, 20) * 100.0, mt_rand(20, 80) / 100.0];
+            $walls = [
+                new Wall('s', new Point(0.0, 0.0), new Point($wide, 0.0), 300.0), new Wall('e', new Point($wide, 0.0), new Point($wide, 4000.0), 300.0),
+                new Wall('n', new Point($wide, 4000.0), new Point(0.0, 4000.0), 300.0, rise: -$rise), new Wall('w', new Point(0.0, 4000.0), new Point(0.0, 0.0), 300.0),
+            ];
+            // The curve over a place: a circle through both ends and the crown.
+            $radius = ($wide * $wide / 4.0 + $rise * $rise) / (2.0 * $rise);
+            $height = static fn (float $x): float => 4000.0 + $rise - $radius + sqrt($radius ** 2 - ($x - $wide / 2.0) ** 2);
+            $x = $at * $wide;
+            $across = new Wall('c', new Point($x, 0.0), new Point($x, $height($x)), 100.0);
+            $storey = Plans::storey($rise < $wide / 2.0 && 0 === $k % 2 ? [...$walls, $across] : $walls);
+            $over = (new PlanOnPaper(100.0, 150.0, 200.0))->of([0.0, 4150.0 + $rise])[1];
+            $figures = array_filter(
+                self::drawn($storey, shows: [Shows::Dimensions])->texts,
+                static fn (InkText $t): bool => ctype_digit($t->words) && $t->y < $over,
+            );
+            self::assertSame([], array_map(static fn (InkText $t): string => $t->words, $figures), "plan $k");
+        }
+    }
+
     public function testAWindowInACurvedWallHasItsPanesAndWornWallsAreDashedWhereThatIsShown(): void
     {
         $walls = Plans::rectangle();

@@ -18,6 +18,10 @@ final class OutsidePlaces
 {
     /** A wall faces a side that looks there, but for so much, as a sine: some 6°. */
     private const ASKEW = 0.1;
+    /** radians that chords of something round turn against each other */
+    private const TURNS = [0.002, 0.35];
+    /** mm: what is shorter and goes on nearly straight on either side is no face of its own */
+    private const SHORT_MM = 100.0;
     /** No wall that rooms lie behind is thicker, mm. */
     private const THICKEST_MM = 1000.0;
     /** Nearer places than this are one; a jamb that lies no further off a face lies in it, mm. */
@@ -30,13 +34,14 @@ final class OutsidePlaces
     public function __construct(private readonly array $rings, private readonly ChainSide $side, private readonly PlaceNames $names)
     {
         $all = [];
-        foreach ($rings as $ring) {
+        foreach (array_map(self::plain(...), $rings) as $ring) {
             foreach ($ring as $i => $p) {
                 [$along, $out] = $side->of($p);
                 [$to, $next] = $side->of($ring[($i + 1) % \count($ring)]);
                 $length = hypot($to - $along, $next - $out);
                 // Round a building the other way than its side counts, faces that look there run on.
-                if ($length > self::SAME_MM && abs($next - $out) < self::ASKEW * $length && ($to > $along) === $side->runsOn()) {
+                $looksThere = $length > self::SAME_MM && abs($next - $out) < self::ASKEW * $length && ($to > $along) === $side->runsOn();
+                if ($looksThere && !self::isRound($ring, $i)) {
                     $ends = [$names->of($p), $names->of($ring[($i + 1) % \count($ring)])];
                     $all[] = [min($along, $to), max($along, $to), max($out, $next), ...($to > $along ? $ends : array_reverse($ends))];
                 }
@@ -69,7 +74,7 @@ final class OutsidePlaces
     public function rooms(array $regions): array
     {
         $places = [];
-        foreach ($regions as $ring) {
+        foreach (array_map(self::plain(...), $regions) as $ring) {
             foreach ($ring as $i => $p) {
                 [$along, $out] = $this->side->of($p);
                 [$to, $next] = $this->side->of($ring[($i + 1) % \count($ring)]);
@@ -81,7 +86,7 @@ final class OutsidePlaces
                 foreach ($this->faces as [$from, $until, $face]) {
                     $behind = $face - max($out, $next);
                     $isThere = $behind > 0.0 && $behind < self::THICKEST_MM && abs($next - $out) < self::ASKEW * ($high - $low);
-                    if ($isThere && $low > $from - self::SAME_MM && $high < $until + self::SAME_MM) {
+                    if ($isThere && !self::isRound($ring, $i) && $low > $from - self::SAME_MM && $high < $until + self::SAME_MM) {
                         array_push($places, [$low, $face, $first], [$high, $face, $second]);
                     }
                 }
@@ -89,6 +94,57 @@ final class OutsidePlaces
         }
 
         return [] === $places ? [] : self::once([...$this->corners(), ...$places]);
+    }
+
+    /**
+     * Without steps that are too small to be told, as where chords of one wall and of another meet.
+     *
+     * @param Ring $ring
+     *
+     * @return Ring
+     */
+    private static function plain(array $ring): array
+    {
+        $plain = [$ring[0]];
+        foreach ($ring as $p) {
+            $last = $plain[\count($plain) - 1];
+            if (hypot($p[0] - $last[0], $p[1] - $last[1]) > self::SAME_MM) {
+                $plain[] = $p;
+            }
+        }
+
+        return $plain;
+    }
+
+    /**
+     * Whether an edge is a chord of something round: one of three beside each other that are about as long and turn one way, a little each,
+     * or a short one among such. Where chords end is no corner of anything.
+     *
+     * @param Ring $ring
+     */
+    private static function isRound(array $ring, int $at): bool
+    {
+        $count = \count($ring);
+        $edges = [];
+        for ($k = $at - 2; $k <= $at + 2; ++$k) {
+            [$a, $b] = [$ring[($k + 2 * $count) % $count], $ring[($k + 1 + 2 * $count) % $count]];
+            $edges[] = [$b[0] - $a[0], $b[1] - $a[1], hypot($b[0] - $a[0], $b[1] - $a[1])];
+        }
+        [$turns, $alike] = [[], []];
+        foreach ([0, 1, 2, 3] as $k) {
+            [[$ax, $ay, $length], [$bx, $by, $next]] = [$edges[$k], $edges[$k + 1]];
+            $turns[] = atan2($ax * $by - $ay * $bx, $ax * $bx + $ay * $by);
+            $alike[] = $next > 0.5 * $length && $next < 2.0 * $length;
+        }
+        $isLittle = static fn (float $t): bool => abs($t) > self::TURNS[0] && abs($t) < self::TURNS[1];
+        for ($k = 0; $k < 3; ++$k) {
+            $areLittle = $isLittle($turns[$k]) && $isLittle($turns[$k + 1]) && $turns[$k] > 0.0 === $turns[$k + 1] > 0.0;
+            if ($areLittle && $alike[$k] && $alike[$k + 1]) {
+                return true;
+            }
+        }
+
+        return $edges[2][2] < self::SHORT_MM && max(abs($turns[1]), abs($turns[2])) < self::TURNS[1] && [] !== array_filter($turns, $isLittle);
     }
 
     /** @return float mm, how far out walls reach over a place; no less than the place itself */
