@@ -320,6 +320,7 @@ final class FuzzTest extends TestCase
                 'building.dxf?layers='.rawurlencode($text()),
                 'tables.zip',
                 'archive.zip',
+                'map-reference',
                 'plan.geojson',
                 'shares',
                 'arrivals/'.Desk::newId(),

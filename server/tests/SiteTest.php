@@ -71,6 +71,52 @@ final class SiteTest extends TestCase
         self::assertNull($shown()->optional('closing'));
     }
 
+    /** A rectangle of 40 m by 30 m, known by two corners of a map that has it turned by 30° and 0.9996 as large. */
+    public function testTheFilesLieWhereTheMapSaysOnceTwoCornersAreKnown(): void
+    {
+        [$desk, $id] = self::begun();
+        foreach ([['0', '30 m'], ['90', '40 m'], ['180', '30 m'], ['270', '40 m']] as $order => [$bearing, $length]) {
+            $desk->change([self::leg($id, $order, $bearing, $length)]);
+        }
+        $told = static fn (): JsonValue => JsonValue::of($desk->client->ok('GET', "/api/projects/$desk->id/map-reference"));
+        self::assertNull($told()->optional('lies'));
+        $begin = JsonValue::of(Desk::rows($desk->state(), 'boundary')[0]['values']);
+        $from = [$begin->get('x')->number(), $begin->get('y')->number()];
+        $point = static fn (int $corner, float $east, float $north, array $more = []): array => ['do' => 'add', 'type' => 'mapPoint', 'id' => Desk::newId(), 'values' => $more + [
+            'reference' => 'epsg:25832', 'boundary' => $id, 'corner' => $corner, 'east' => $east, 'north' => $north, 'height' => null,
+        ]];
+        $map = static fn (float $x, float $y): array => [431_200.5 + 0.9996 * (cos(\M_PI / 6) * $x - sin(\M_PI / 6) * $y), 5_402_117.25 + 0.9996 * (sin(\M_PI / 6) * $x + cos(\M_PI / 6) * $y)];
+        $desk->change([$point(0, ...$map(0.0, 0.0))]);
+        self::assertSame([0.0, 1.0], [$told()->get('lies')->get('degrees')->number() + 0.0, $told()->get('lies')->get('scale')->number()], 'With one corner by what is up.');
+        $desk->change([$point(2, ...$map(40.0, 30.0))]);
+        $lies = $told()->get('lies');
+        self::assertSame('EPSG:25832', $lies->get('reference')->text());
+        self::assertEqualsWithDelta([30.0, 0.9996], [$lies->get('degrees')->number(), $lies->get('scale')->number()], 1e-9);
+        // Corners of the site in GeoJSON are those of the map; IFC says the same of the plan's zero.
+        [, $body] = $desk->client->send('GET', "/api/projects/$desk->id/plan.geojson");
+        $json = JsonValue::parse(isset($body['text']) ? Desk::text($body['text']) : json_encode($body, \JSON_THROW_ON_ERROR));
+        $site = array_values(array_filter($json->get('features')->items(), static fn (JsonValue $f): bool => 'Polygon' === $f->get('geometry')->get('type')->text()))[0];
+        $ring = array_map(static fn (JsonValue $p): array => $p->pair(), $site->get('geometry')->get('coordinates')->items()[0]->items());
+        foreach ([[0.0, 0.0], [0.0, 30.0], [40.0, 30.0], [40.0, 0.0]] as [$x, $y]) {
+            self::assertLessThan(0.0001, min([\INF, ...array_map(static fn (array $p): float => hypot($p[0] - $map($x, $y)[0], $p[1] - $map($x, $y)[1]), $ring)]));
+        }
+        $zero = $map(-$from[0] / 1e3, -$from[1] / 1e3);
+        self::assertEqualsWithDelta($zero, [$lies->get('east')->number(), $lies->get('north')->number()], 1e-4);
+        self::assertStringContainsString("IFCPROJECTEDCRS('EPSG:25832'", Desk::text($desk->client->send('GET', "/api/projects/$desk->id/building.ifc")[1]['text']));
+        // A third that is off by 60 mm is told; one that is far off, or of another map, lets nothing be said.
+        [$e, $n] = $map(40.0, 0.0);
+        $desk->change([$point(3, $e + 0.06, $n)]);
+        self::assertEqualsWithDelta(30.0, max([0.0, ...array_map(static fn (JsonValue $p): float => $p->get('offMm')->number(), $told()->get('lies')->get('points')->items())]), 5.0);
+        $desk->change([['do' => 'set', 'type' => 'mapPoint', 'id' => Desk::rows($desk->state(), 'mapPoint')[2]['id'], 'values' => ['east' => $n, 'north' => $e]]]);
+        self::assertNull($told()->optional('lies'));
+        self::assertStringContainsString('taken for each other', $told()->get('refusal')->text());
+        $desk->change([['do' => 'set', 'type' => 'mapPoint', 'id' => Desk::rows($desk->state(), 'mapPoint')[2]['id'], 'values' => ['reference' => 'EPSG:32632']]]);
+        self::assertStringContainsString('give all in one', $told()->get('refusal')->text());
+        self::assertStringEndsWith('reference', Desk::text($desk->refused(422, [$point(1, 0.0, 0.0, ['reference' => 'Gauss'])])['at']));
+        $gone = $desk->change([['do' => 'remove', 'type' => 'boundary', 'id' => $id]]);
+        self::assertCount(8, JsonValue::of($gone['removed'])->items(), 'Legs and points go with it.');
+    }
+
     public function testWhatIsWrongIsSaidAtTheLegAndNothingIsLost(): void
     {
         [$desk, $id] = self::begun();

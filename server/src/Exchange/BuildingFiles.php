@@ -28,6 +28,7 @@ use Plinth\Server\Project\Project;
 use Plinth\Server\Project\ProjectAccess;
 use Plinth\Server\Project\Storey;
 use Plinth\Server\Sheets\SheetSubjects;
+use Plinth\Server\Site\MapReference;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
@@ -44,6 +45,7 @@ final readonly class BuildingFiles
         private EntityManagerInterface $entities,
         private LatestChange $latest,
         private EvidenceTables $evidence,
+        private MapReference $reference,
     ) {
     }
 
@@ -61,6 +63,7 @@ final readonly class BuildingFiles
             $subject->boundaries,
             $subject->bearing,
             $subject->honest,
+            $this->reference->of($project),
         ), array_values(array_unique($subject->honest)));
 
         return $this->handedOver->file($ifc, 'application/x-step', $of, '', 'ifc');
@@ -88,7 +91,7 @@ final readonly class BuildingFiles
     public function geojson(Uuid $project): Response
     {
         [$of, $subject] = $this->subject($project);
-        $json = GeoJsonWriter::write($subject->plan, $subject->boundaries, remarks: array_values(array_unique($subject->honest)));
+        $json = GeoJsonWriter::write($subject->plan, $subject->boundaries, $this->reference->of($project), array_values(array_unique($subject->honest)));
 
         return $this->handedOver->file($json, 'application/geo+json', $of, '', 'geojson');
     }

@@ -10,6 +10,6 @@ final readonly class SiteRows implements RowKinds
 {
     public function rows(): array
     {
-        return [Boundary::class, BoundaryLeg::class];
+        return [Boundary::class, BoundaryLeg::class, MapPoint::class];
     }
 }

@@ -62,6 +62,7 @@ const KINDS: readonly Kind[] = [
   "savedView",
   "boundary",
   "leg",
+  "mapPoint",
   "outline",
   "outlineCorner",
   "buildUp",

@@ -6,6 +6,7 @@ namespace Plinth\Core\Exchange\GeoJson;
 
 use Plinth\Core\Geometry\Contour;
 use Plinth\Core\Geometry\Overlay;
+use Plinth\Core\Geometry\Point;
 use Plinth\Core\Plan\Derivation\Derivation;
 use Plinth\Core\Plan\Derivation\DerivedStorey;
 use Plinth\Core\Plan\Model\Plan;
@@ -19,13 +20,8 @@ use Plinth\Core\Site\Georeference;
  */
 final readonly class GeoJsonWriter
 {
-    private float $cos;
-    private float $sin;
-
     private function __construct(private ?Georeference $georeference)
     {
-        $this->cos = cos(deg2rad($georeference->degrees ?? 0.0));
-        $this->sin = sin(deg2rad($georeference->degrees ?? 0.0));
     }
 
     /**
@@ -145,9 +141,8 @@ final readonly class GeoJsonWriter
      */
     private function placed(array $mm): array
     {
-        $scale = ($this->georeference->scale ?? 1.0) / 1000.0;
-        [$x, $y] = [$scale * ($this->cos * $mm[0] - $this->sin * $mm[1]), $scale * ($this->sin * $mm[0] + $this->cos * $mm[1])];
+        [$x, $y] = null === $this->georeference ? [$mm[0] / 1000.0, $mm[1] / 1000.0] : $this->georeference->of(new Point(...$mm));
 
-        return [round(($this->georeference->east ?? 0.0) + $x, 8), round(($this->georeference->north ?? 0.0) + $y, 8)];
+        return [round($x, 8), round($y, 8)];
     }
 }

@@ -144,7 +144,9 @@ final class OutsidePlaces
             }
         }
 
-        return $edges[2][2] < self::SHORT_MM && max(abs($turns[1]), abs($turns[2])) < self::TURNS[1] && [] !== array_filter($turns, $isLittle);
+        $goesOn = max(abs($turns[1]), abs($turns[2])) < self::TURNS[1];
+
+        return $edges[2][2] < self::SHORT_MM && $goesOn && [] !== array_filter($turns, $isLittle);
     }
 
     /** @return float mm, how far out walls reach over a place; no less than the place itself */

@@ -51,8 +51,8 @@ export function HandOverLedger() {
           title="The building, IFC4"
           take="IFC"
           href={`/api/projects/${projectId()}/building.ifc`}
-          inside="All storeys with their rooms and areas (ISO 9836); walls with their openings, doors and windows in them, floors, roofs, stairs and furniture as solids; build-ups, numbers, what it was traced from. Things keep their global ids."
-          outside="Not in it: figures, notes, what is only drawn, where on earth it lies."
+          inside="All storeys with their rooms and areas (ISO 9836); walls with their openings, doors and windows in them, floors, roofs, stairs and furniture as solids; build-ups, numbers, what it was traced from, and where it lies on earth once two corners of the boundary say it. Things keep their global ids."
+          outside="Not in it: figures, notes, what is only drawn."
           ready={has}
         />
         <Card
@@ -67,8 +67,8 @@ export function HandOverLedger() {
           title="Map, GeoJSON"
           take="GeoJSON"
           href={`/api/projects/${projectId()}/plan.geojson`}
-          inside="Rooms with their names and areas, walls without their openings, and the site, of all storeys, in metres of the plan."
-          outside="Not in it: a geographic reference, heights."
+          inside="Rooms with their names and areas, walls without their openings, and the site, of all storeys, in metres: of the map once two corners of the boundary say where it lies, of the plan until then."
+          outside="Not in it: heights."
           ready={has}
         />
         <Tables ready={has} />

@@ -10,6 +10,7 @@ import { Elsewhere } from "../Elsewhere";
 import { type BoundaryAnswer, boundariesOf, legsOf, useBoundary, useClearances } from "./boundary";
 import { LegFields } from "./LegFields";
 import { addLeg, close, legWords, NO_LEG, setLeg, useBoundaryAtHand } from "./legs";
+import { MapPoints } from "./MapPoints";
 
 /** The legs of a site's boundary as they are written, how it closes, and how near the building comes to each. */
 export function BoundaryPanel() {
@@ -149,6 +150,7 @@ function Legs({ boundary }: { boundary: Thing<"boundary"> }) {
         />
         <UpIs key={boundary.up} boundary={boundary} />
       </div>
+      <MapPoints boundary={boundary} corners={(answer?.closed?.corners ?? answer?.path ?? []).length} />
       <Elsewhere things={[{ type: "boundary", id: boundary.id }]} />
       <div className="mt-2 flex gap-1.5">
         <Plain onClick={() => useBoundaryAtHand.setState({ another: true, leg: null })}>Another boundary</Plain>
