@@ -1,7 +1,8 @@
 import type { XY } from "../geometry/plane";
 import { projectId } from "../store/project";
 
-type Line = readonly [number, number, number, number];
+/** x, y to x, y, px; then the number of its pen, which nothing here asks for */
+type Line = readonly [number, number, number, number, ...number[]];
 
 /** Exact lines of a page in page pixels, kept by square cells so that the nearest is found at once. */
 export class ExactLines {
