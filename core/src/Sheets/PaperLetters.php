@@ -79,6 +79,14 @@ final class PaperLetters
         return implode('', array_filter(mb_str_split($plain), fn (string $c): bool => isset($this->glyphs[mb_ord($c)])));
     }
 
+    /** Letters that it has none of, each once, as they come: whoever prints is told. */
+    public function leftOut(string $words): string
+    {
+        $letters = array_unique(mb_str_split((string) preg_replace('/[\s\x{00A0}\x{2000}-\x{200F}\x{202F}]/u', '', $words)));
+
+        return implode('', array_filter($letters, fn (string $c): bool => !isset($this->glyphs[mb_ord($c)])));
+    }
+
     /** @return array<int, string> the fonts themselves, by weight */
     public static function fonts(): array
     {

@@ -21,6 +21,8 @@ final class PaperLettersTest extends TestCase
         self::assertEqualsWithDelta(2.0 * $letters->width('Hall', 2.5), $letters->width('Hall', 5.0), 1e-9);
         self::assertGreaterThan($letters->width('Hall', 3.5), PaperLetters::bold()->width('Hall', 3.5));
         self::assertSame('Ø 25 m²', $letters->written("Ø 25\u{2009}m²\u{1F3E0}"));
+        // What cannot be printed is told, not passed over.
+        self::assertSame("חדר\u{1F3E0}", $letters->leftOut("Hall חדר\u{00A0}דר \u{1F3E0}\u{200B}"));
     }
 
     public function testTurnedWordsTakeTheirRoomUpwards(): void

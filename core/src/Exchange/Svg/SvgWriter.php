@@ -159,9 +159,10 @@ final class SvgWriter
     {
         $letters = $text->bold ? PaperLetters::bold() : PaperLetters::regular();
         $words = $letters->written($text->words);
+        $leftOut = $letters->leftOut($text->words);
 
-        return '' === $words ? '' : \sprintf(
-            "<text x=\"%s\" y=\"%s\" font-size=\"%s\"%s%s%s%s>%s</text>\n",
+        return '' === $words.$leftOut ? '' : \sprintf(
+            "<text x=\"%s\" y=\"%s\" font-size=\"%s\"%s%s%s%s%s>%s</text>\n",
             self::number($text->x),
             self::number($text->y),
             self::number($letters->size($text->height)),
@@ -174,6 +175,7 @@ final class SvgWriter
                 self::number($text->y),
             ),
             self::key($text->key),
+            '' === $leftOut ? '' : ' data-left-out="'.self::escaped($leftOut).'"',
             self::escaped($words),
         );
     }

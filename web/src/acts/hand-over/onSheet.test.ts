@@ -4,12 +4,12 @@ import { chainOf, held, isOfChain, readSheet, readWindow, windowOf } from "./onS
 
 const SVG = `<?xml version="1.0"?><svg xmlns="http://www.w3.org/2000/svg" width="420mm" height="297mm" viewBox="0 0 420 297">
 <g data-view="v1" data-box="100 50 220.5 180"><g><g><text x="150" y="170" font-size="3.5" text-anchor="middle" data-key="below.openings.1a2b">1500</text>
-<text x="105" y="100" font-size="3.5" transform="rotate(-90 105 100)" data-key="inside.left.77.9c">3650</text><text x="1" y="2" font-size="3">Hall</text></g></g></g>
+<text x="105" y="100" font-size="3.5" transform="rotate(-90 105 100)" data-key="inside.left.77.9c">3650</text><text x="1" y="2" font-size="3" data-left-out="חד">Hall</text><text x="1" y="2" font-size="3" data-left-out="ד🏠"></text></g></g></g>
 <g data-view="v2" data-box=""><g/></g><g><text x="5" y="6" font-size="3">title</text></g></svg>`;
 
 it("reads where views lie and where their figures stand off the sheet's own picture", () => {
   const on = readSheet(SVG);
-  expect(on).toMatchObject({ width: 420, height: 297 });
+  expect(on).toMatchObject({ width: 420, height: 297, leftOut: "חד🏠" });
   expect(on?.views.map((v) => [v.id, v.box])).toEqual([["v1", [100, 50, 220.5, 180]]]);
   const [level, upright] = on?.views[0]?.figures ?? [];
   expect(level).toMatchObject({ key: "below.openings.1a2b", chain: "below.openings", words: "1500" });

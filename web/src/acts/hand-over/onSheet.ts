@@ -3,6 +3,8 @@ export interface OnSheet {
   width: number;
   height: number;
   views: readonly ShownView[];
+  /** letters of names that sheets are not printed with, each once */
+  leftOut: string;
 }
 
 export interface ShownView {
@@ -42,7 +44,10 @@ export function readSheet(svg: string): OnSheet | null {
     const figures = together([...group.querySelectorAll("text[data-key]")].map(figure));
     return [{ id: group.getAttribute("data-view") ?? "", box: [left, top, right, bottom], figures }];
   });
-  return { width, height, views };
+  const without = [...root.querySelectorAll("[data-left-out]")].flatMap((t) => [
+    ...(t.getAttribute("data-left-out") ?? ""),
+  ]);
+  return { width, height, views, leftOut: [...new Set(without)].join("") };
 }
 
 /** Lines of one thing are one: a room's name and its area. */

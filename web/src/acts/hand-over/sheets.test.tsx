@@ -29,7 +29,7 @@ const SHEET = "00000000-0000-7000-8000-00000000005e";
 const VIEW = "00000000-0000-7000-8000-000000000071";
 
 const SVG = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 420 297"><g data-view="${VIEW}" data-box="100 50 220 180">
-<text x="150" y="170" font-size="3.5" data-key="below.openings.1a2b">1500</text></g></svg>`;
+<text x="150" y="170" font-size="3.5" data-key="below.openings.1a2b">1500</text><text x="1" y="1" font-size="3" data-left-out="חד">Hall</text></g></svg>`;
 
 const sheet = (id: string, order: number, values: object = {}) =>
   row("printSheet", id, {
@@ -219,6 +219,7 @@ it("is looked at over the board; by keys a view is moved, and a dimension moved 
   await put(sheet(SHEET, 0), view(VIEW), view("other", { x: 300 }));
   lookAt(SHEET);
   await show(<SheetOver />);
+  expect(region()?.textContent).toContain("Sheets have no letters for חד");
   expect(named("Dimension 1500"), "Figures are had of the view in hand alone.").toBeNull();
   await key(named("Ground"), "Enter");
   expect(useSheets.getState().view).toBe(VIEW);
