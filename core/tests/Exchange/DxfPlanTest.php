@@ -194,4 +194,19 @@ final class DxfPlanTest extends TestCase
         self::assertSame(['Ground', 'Upper'], array_values(array_intersect($texts, ['Ground', 'Upper'])));
         self::assertNotSame([], self::chains($more, 'walls'));
     }
+
+    /** Names of rooms as ezdxf reads them: whatever is in one comes out of it. */
+    public function testNamesSurviveWhateverIsInThem(): void
+    {
+        $names = ["O'Hara's \\ room", '=1+1', '{\\P;} %%c', 'غرفة', '🛏 bedroom', 'Wäsche “12”'];
+        $drawings = array_map(static function (string $name): string {
+            $storey = Plans::storey(Plans::rectangle(), [], [new Room('r', $name, '', new Point(3000.0, 2000.0))]);
+
+            return DxfWriter::building([[$storey, Derivation::of($storey), new PlanBeside()]]);
+        }, $names);
+        foreach (self::read($drawings) as $i => $read) {
+            $texts = array_map(static fn (JsonValue $t): string => $t->items()[1]->text(), $read->get('texts')->items());
+            self::assertContains($names[$i], $texts, implode(' | ', $texts));
+        }
+    }
 }

@@ -78,4 +78,14 @@ final class GeoJsonWriterTest extends TestCase
             self::assertEqualsWithDelta($own / 1e6, $rooms, 1e-3, "seed $seed");
         }
     }
+
+    public function testNamesSurviveWhateverIsInThem(): void
+    {
+        foreach (["O'Hara's \\ room", "two\nlines", '=1+1', 'غرفة', '🛏 bedroom', 'Wäsche “12” </script>'] as $name) {
+            $read = self::read(GeoJsonWriter::write(new Plan([Plans::storey(Plans::rectangle(), [], [new Room('r', $name, '1', new Point(3000.0, 2000.0))])])));
+            self::assertIsArray($read['features']);
+            self::assertIsArray($read['features'][0]);
+            self::assertSame($name, $read['features'][0][1]);
+        }
+    }
 }
