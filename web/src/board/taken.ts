@@ -8,11 +8,14 @@ const MOST_PX = 8000;
 /** Tiles are waited for so long, ms. */
 const WAITS_MS = 8000;
 
+/** x and y for a pixel to the right, for one down, and of the middle of the first one: the lines of a world file. */
+export type World = readonly [number, number, number, number, number, number];
+
 /** What the board shows, as a picture, and where it lies. */
 export interface TakenPicture {
   png: Blob;
-  /** six lines of a world file: mm for a pixel to the right and down, and the middle of the first one */
-  world: string;
+  /** mm for a pixel to the right and down, and the middle of the first one */
+  world: World;
   mmPerPixel: number;
 }
 
@@ -46,12 +49,26 @@ export function worldFile(
   view: { x: number; y: number; k: number },
   size: { width: number; height: number },
   times: number,
-): string {
+): World {
   const mm = 1 / (view.k * times);
   const left = view.x - size.width / 2 / view.k + mm / 2;
   const top = view.y + size.height / 2 / view.k - mm / 2;
-  return [mm, 0, 0, -mm, left, top].map((n) => `${n}\n`).join("");
+  return [mm, 0, 0, -mm, left, top];
 }
+
+/** The same in metres of a map in which the plan lies moved, turned and enlarged. */
+export function onMap(
+  [ax, ay, bx, by, x, y]: World,
+  lies: { east: number; north: number; degrees: number; scale: number },
+): World {
+  const turn = (lies.degrees * Math.PI) / 180;
+  const [c, s] = [(Math.cos(turn) * lies.scale) / 1000, (Math.sin(turn) * lies.scale) / 1000];
+  const of = (u: number, v: number): [number, number] => [c * u - s * v, s * u + c * v];
+  const [east, north] = of(x, y);
+  return [...of(ax, ay), ...of(bx, by), lies.east + east, lies.north + north];
+}
+
+export const worldText = (world: World): string => world.map((n) => `${n}\n`).join("");
 
 /** Marks as a picture of their own; their letters are the page's. */
 async function imageOf(marks: SVGSVGElement, size: { width: number; height: number }): Promise<HTMLImageElement> {

@@ -71,6 +71,7 @@ export function HandOverLedger() {
           outside="Not in it: heights."
           ready={has}
         />
+        <MarkedUp name={row.name} isPlan={true} />
         <Tables ready={has} />
         <Quantities ready={has} />
       </div>
@@ -177,7 +178,7 @@ function SideHandedOver({ side }: { side: string }) {
         outside="Not in it: the picture behind it, outlines and levels that were traced, notes."
         ready={isRow || row?.fromX != null}
       />
-      <MarkedUp name={row?.name ?? "side"} />
+      <MarkedUp name={row?.name ?? "side"} isPlan={false} />
     </>
   );
 }

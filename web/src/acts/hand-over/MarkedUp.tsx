@@ -1,10 +1,14 @@
 import { useState } from "react";
-import { handOut, takePicture } from "../../board/taken";
-import { say } from "../../store/project";
+import { api, settled } from "../../api/client";
+import { handOut, onMap, takePicture, worldText } from "../../board/taken";
+import { projectId, say } from "../../store/project";
 import { Plain } from "../../ui/parts";
 
-/** The picture with what is traced over it, as the board shows it, and where it lies. */
-export function MarkedUp({ name }: { name: string }) {
+/**
+ * The picture with what is traced over it, as the board shows it, and where it lies: of a storey in the map, once two corners of the boundary
+ * say where that is.
+ */
+export function MarkedUp({ name, isPlan }: { name: string; isPlan: boolean }) {
   const [isTaken, setTaken] = useState(false);
   const [told, setTold] = useState("");
   const take = async () => {
@@ -13,8 +17,12 @@ export function MarkedUp({ name }: { name: string }) {
       const { png, world, mmPerPixel } = await takePicture();
       const file = name.replace(/[^\p{L}\p{N}]+/gu, "-").toLowerCase();
       handOut(png, `${file}.png`);
-      handOut(new Blob([world], { type: "text/plain" }), `${file}.pgw`);
-      setTold(`${mmPerPixel.toFixed(2)} mm a pixel.`);
+      const path = { project: projectId() ?? "" };
+      const lies = isPlan
+        ? (await settled(api.GET("/api/projects/{project}/map-reference", { params: { path } }))).lies
+        : null;
+      handOut(new Blob([worldText(lies ? onMap(world, lies) : world)], { type: "text/plain" }), `${file}.pgw`);
+      setTold(`${mmPerPixel.toFixed(2)} mm a pixel${lies ? `, in ${lies.reference}` : ""}.`);
     } catch (error) {
       say((error as Error).message);
     } finally {

@@ -1,7 +1,6 @@
 import { beforeEach, describe, expect, it, vi } from "vitest";
 import { setAct, useDesk } from "../../../board/desk";
 import { clickAt } from "../../../board/hand";
-import { worldFile } from "../../../board/taken";
 import type { XY } from "../../../geometry/plane";
 import { useProject } from "../../../store/project";
 import { withRows } from "../../../store/rows";
@@ -112,10 +111,4 @@ describe("two places", () => {
     await vi.waitFor(() => expect(useProject.getState().trouble ?? "").toContain("neighbour"));
     expect(server.sent).toHaveLength(0);
   });
-});
-
-it("is handed on with a world file by the middle of the first pixel", () => {
-  // 0.1 px/mm on the board, four times as fine: 2.5 mm a pixel.
-  const lines = worldFile({ x: 3000, y: 2000, k: 0.1 }, { width: 800, height: 600 }, 4).trim().split("\n").map(Number);
-  expect(lines).toEqual([2.5, 0, 0, -2.5, 3000 - 4000 + 1.25, 2000 + 3000 - 1.25]);
 });
