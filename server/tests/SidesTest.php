@@ -55,6 +55,12 @@ final class SidesTest extends TestCase
         self::assertCount(2, $this->view()->get('faces')->items(), 'The walls to the left and to the right.');
         [, $dxf] = $this->desk->client->send('GET', "/api/projects/{$this->desk->id}/sides/$this->side/view.dxf");
         self::assertStringContainsString('AC1015', json_encode($dxf, \JSON_THROW_ON_ERROR));
+        self::assertStringNotContainsString('new render', json_encode($dxf, \JSON_THROW_ON_ERROR));
+        $this->desk->change([['do' => 'add', 'type' => 'note', 'id' => Desk::newId(), 'values' => [
+            'storey' => null, 'side' => $this->side, 'x' => 3000, 'y' => 2000, 'words' => 'new render', 'toX' => null, 'toY' => null, 'assumption' => false,
+        ]]]);
+        [, $dxf] = $this->desk->client->send('GET', "/api/projects/{$this->desk->id}/sides/$this->side/view.dxf?layers=iso13567");
+        self::assertStringContainsString('new render', json_encode($dxf, \JSON_THROW_ON_ERROR), 'What is drawn on it goes along.');
         $jogs = ['jogs' => '3000 2000; 3000 3900', 'toY' => 3900];
         $this->desk->change([['do' => 'set', 'type' => 'side', 'id' => $this->side, 'values' => $jogs]]);
         self::assertGreaterThan(2, \count($this->view()->get('faces')->items()), 'Behind the jog the north wall is cut along.');

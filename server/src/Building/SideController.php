@@ -10,14 +10,12 @@ use Plinth\Core\Elevation\SideMatch;
 use Plinth\Core\Elevation\SideOpening;
 use Plinth\Core\Elevation\SideOpenings;
 use Plinth\Core\Exchange\BodiesDocument\ViewWriter;
-use Plinth\Core\Exchange\Dxf\DxfWriter;
 use Plinth\Core\Exchange\PlanDocument\PlanWriter;
 use Plinth\Core\Plan\Model\Plan;
 use Plinth\Server\Elevation\OutlinesOfSide;
 use Plinth\Server\Elevation\StreetPart;
 use Plinth\Server\Http\Needs;
 use Plinth\Server\Http\Who;
-use Plinth\Server\Plan\HandedOver;
 use Plinth\Server\Project\ProjectAccess;
 use Plinth\Server\Project\Side;
 use Symfony\Component\HttpFoundation\JsonResponse;
@@ -38,7 +36,6 @@ final readonly class SideController
         private ProjectAccess $access,
         private BuildingPlan $building,
         private OutlinesOfSide $outlines,
-        private HandedOver $handedOver,
         private CacheInterface $cache,
         private SeenSides $seen,
     ) {
@@ -52,17 +49,6 @@ final readonly class SideController
         $withHidden = $request->query->getBoolean('hidden');
 
         return new JsonResponse($this->drawn($side, $this->building->of($project), $withHidden), json: true);
-    }
-
-    #[Needs(Who::Reader)]
-    #[Route('/view.dxf', methods: ['GET'], format: 'dxf')]
-    public function dxf(Uuid $project, Uuid $id): Response
-    {
-        $side = $this->access->row(Side::class, $project, $id);
-        $of = $this->access->project($side->project());
-        $view = $this->seen->of($side, $this->building->of($project));
-
-        return $this->handedOver->file(DxfWriter::view($view, $of->shows()), 'image/vnd.dxf', $of, $side->name(), 'dxf');
     }
 
     /** Openings that are seen from a side, each with what was traced of it; then those that the plan lacks. */

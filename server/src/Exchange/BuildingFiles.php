@@ -15,6 +15,7 @@ use Plinth\Core\Exchange\Tables\BuildingTables;
 use Plinth\Core\Exchange\Tables\OdsWriter;
 use Plinth\Core\Exchange\Tables\XlsxWriter;
 use Plinth\Core\Plan\Derivation\Derivation;
+use Plinth\Core\Projection\DrawnView;
 use Plinth\Core\Sheets\Model\PrintSheet;
 use Plinth\Core\Sheets\Model\SheetView;
 use Plinth\Core\Sheets\Model\ViewKind;
@@ -26,6 +27,7 @@ use Plinth\Server\Http\Who;
 use Plinth\Server\Plan\HandedOver;
 use Plinth\Server\Project\Project;
 use Plinth\Server\Project\ProjectAccess;
+use Plinth\Server\Project\Side;
 use Plinth\Server\Project\Storey;
 use Plinth\Server\Sheets\SheetSubjects;
 use Plinth\Server\Site\MapReference;
@@ -117,14 +119,33 @@ final readonly class BuildingFiles
             }
         }
         $remarks = array_values(array_unique(array_merge(...array_map($this->handedOver->remarks(...), $rows))));
-        $layers = $request->query->getString('layers', DxfLayers::Plain->value);
-        $dxf = DxfWriter::building($drawn, $of->shows(), $remarks, $of->areas(), DxfLayers::tryFrom($layers) ?? throw Refusal::invalid(
+        $dxf = DxfWriter::building($drawn, $of->shows(), $remarks, $of->areas(), self::layers($request));
+
+        return $this->handedOver->file($dxf, 'image/vnd.dxf', $of, $row?->name() ?? '', 'dxf');
+    }
+
+    /** A side or a section with what is drawn on it. */
+    #[Needs(Who::Reader)]
+    #[Route('/sides/{id}/view.dxf', methods: ['GET'], format: 'dxf')]
+    public function side(Uuid $project, Uuid $id, Request $request): Response
+    {
+        $of = $this->access->project($project);
+        $side = $this->access->row(Side::class, $project, $id);
+        $key = $side->id()->toRfc4122();
+        $subject = $this->subjects->of($of, [new PrintSheet('', 1.0, 1.0, [new SheetView('', ViewKind::Side, $key, 0.0, 0.0)])]);
+        $view = $subject->sides[$key]->drawn ?? new DrawnView([], []);
+        $dxf = DxfWriter::view($view, $of->shows(), beside: $subject->beside[$key] ?? new PlanBeside(), layers: self::layers($request));
+
+        return $this->handedOver->file($dxf, 'image/vnd.dxf', $of, $side->name(), 'dxf');
+    }
+
+    private static function layers(Request $request): DxfLayers
+    {
+        return DxfLayers::tryFrom($request->query->getString('layers', DxfLayers::Plain->value)) ?? throw Refusal::invalid(
             'no-layers',
             'Layers are called plainly or by ISO 13567: say plain or iso13567.',
             'layers',
-        ));
-
-        return $this->handedOver->file($dxf, 'image/vnd.dxf', $of, $row?->name() ?? '', 'dxf');
+        );
     }
 
     /** @return array{Project, SheetSubject} */

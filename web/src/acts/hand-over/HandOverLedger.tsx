@@ -174,8 +174,8 @@ function SideHandedOver({ side }: { side: string }) {
         title="DXF"
         take="DXF"
         href={`/api/projects/${projectId()}/sides/${side}/view.dxf`}
-        inside="Its lines on layers for what is cut and what is seen, x along its line and y the height, in the project’s own unit."
-        outside="Not in it: the picture behind it, outlines and levels that were traced, notes."
+        inside="Its lines on layers for what is cut and what is seen, with what is drawn on it, dimensions and notes, x along its line and y the height, in the project’s own unit."
+        outside="Not in it: the picture behind it, outlines and levels that were traced."
         ready={isRow || row?.fromX != null}
       />
       <MarkedUp name={row?.name ?? "side"} isPlan={false} />
