@@ -209,4 +209,23 @@ final class DxfPlanTest extends TestCase
             self::assertContains($names[$i], $texts, implode(' | ', $texts));
         }
     }
+
+    /** GDAL, another reader: walls without their openings are as large as the core's, and rooms have their names. */
+    public function testGdalReadsWallsAndRooms(): void
+    {
+        $storey = Plans::storey(Plans::rectangle(), [new Opening('d', 'south', OpeningKind::Door, 1000.0, 900.0)], [new Room('r', 'Wäsche', '', new Point(3000.0, 2000.0))]);
+        $derived = Derivation::of($storey);
+        $file = sys_get_temp_dir().'/plinth-'.getmypid().'-gdal.dxf';
+        file_put_contents($file, DxfWriter::building([[$storey, $derived, new PlanBeside()]]));
+        $layers = JsonValue::of(Outside::ask('dxf-gdal.py', ['file' => $file]))->get('layers');
+        unlink($file);
+        // The body is one ring, cut at the door; its fill is a hatch of its own layer.
+        $cut = $derived->areasMm2['structure'] - 900.0 * 200.0;
+        $filled = array_filter(array_map(static fn (mixed $l): float => JsonValue::of($l)->get('area')->number(), $layers->map()), static fn (float $a): bool => abs($a - $cut) < 1.0);
+        self::assertNotSame([], $filled, json_encode($layers->map(), \JSON_THROW_ON_ERROR));
+        self::assertEqualsWithDelta(2.0 * (5800.0 + 3800.0) + 2.0 * (6200.0 + 4200.0) - 2.0 * 900.0 + 2.0 * 200.0, $layers->get('walls')->get('length')->number(), 1.0);
+        $texts = array_merge(...array_map(static fn (mixed $l): array => array_map(static fn (JsonValue $t): string => $t->text(), JsonValue::of($l)->get('texts')->items()), array_values($layers->map())));
+        // As the file of this version tells letters beyond ASCII; GDAL leaves them so.
+        self::assertContains('W\U+00E4sche', $texts);
+    }
 }
