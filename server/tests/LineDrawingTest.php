@@ -11,6 +11,7 @@ use Plinth\Core\Exchange\PlanDocument\PlanReader;
 use Plinth\Core\Exchange\Svg\SvgWriter;
 use Plinth\Core\Plan\Derivation\Derivation;
 use Plinth\Core\Plan\Model\Plan;
+use Plinth\Core\Plan\Model\Room;
 use Plinth\Core\Plan\Model\Storey;
 use Plinth\Core\Plan\Model\Wall;
 use Plinth\Core\Sheets\PaperSize;
@@ -66,16 +67,37 @@ final class LineDrawingTest extends TestCase
         self::assertEqualsWithDelta($ours, $theirs, 0.01);
     }
 
-    /** A sheet of ours at 1 : 50, printed: before it is calibrated sizes are a guess, but all of them the same. */
-    public function testAPrintedSheetGivesItsWallsInProportion(): void
+    /** A sheet of ours at 1 : 50 as PDF. */
+    private function printed(Storey $storey): void
     {
-        $subject = new SheetSubject('Lodge', new Plan([$this->storey]));
-        $sheet = PlanningSet::plan($subject, $this->storey->id, PaperSize::A2, false);
+        $subject = new SheetSubject('Lodge', new Plan([$storey]));
+        $sheet = PlanningSet::plan($subject, $storey->id, PaperSize::A2, false);
         file_put_contents($this->path, SvgWriter::write((new SheetPainter($subject))->sheet($sheet)));
         exec('rsvg-convert --unlimited -f pdf -o '.escapeshellarg("$this->path.pdf").' '.escapeshellarg($this->path), $out, $code);
         self::assertSame(0, $code);
         $this->desk->bringIn("$this->path.pdf", 'lodge.pdf');
         unlink("$this->path.pdf");
+    }
+
+    /** Letters that a recogniser of English would not read: they are in the file. */
+    public function testNamesAreThoseThatThePageSaysItself(): void
+    {
+        $names = ['Wäsche', 'Spülküche', 'Flur', 'Łazienka'];
+        $storey = $this->storey;
+        $rooms = array_map(static fn (Room $r, string $name): Room => new Room($r->id, $name, '', $r->anchor), $storey->rooms, $names);
+        $this->printed(new Storey($storey->id, $storey->name, $storey->elevation, $storey->height, $storey->walls, $storey->openings, $rooms));
+        $this->desk->imported();
+        $this->desk->ask('read-figures', $this->desk->drawing);
+        self::assertSame('done', $this->desk->ended('read-figures', $this->desk->drawing)->get('state')->text());
+        $read = JsonValue::of($this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/readings"));
+        $found = array_map(static fn (JsonValue $r): string => $r->get('name')->text(), $read->get('rooms')->items());
+        self::assertSame([], array_diff(array_map(mb_strtoupper(...), $names), $found), implode(', ', $found));
+    }
+
+    /** Before it is calibrated sizes are a guess, but all of them the same. */
+    public function testAPrintedSheetGivesItsWallsInProportion(): void
+    {
+        $this->printed($this->storey);
         [$walls, $openings] = $this->offered();
         self::assertCount(\count($this->storey->walls), $walls);
         self::assertCount(\count($this->storey->openings), $openings);

@@ -32,7 +32,7 @@ final readonly class ArchiveReader
 {
     /** bytes of all that is in it */
     private const MOST = 2_000_000_000;
-    private const MOST_OF_ROWS = 64_000_000;
+    private const MOST_OF_ROWS = 40_000_000;
     private const MOST_ROWS = 100_000;
     private const PROJECT = ['name', 'purpose', 'unit', 'shows', 'areas', 'course', 'unitLength', 'joint'];
 

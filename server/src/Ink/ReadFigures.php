@@ -8,6 +8,7 @@ use Doctrine\ORM\EntityManagerInterface;
 use Plinth\Core\Geometry\PixelToMm;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Ink\Pages\Skew;
+use Plinth\Core\Ink\Reading\DrawnWords;
 use Plinth\Core\Ink\Reading\PageFigure;
 use Plinth\Core\Ink\Reading\PageFigures;
 use Plinth\Core\Ink\Reading\ReadRoom;
@@ -26,6 +27,7 @@ use Plinth\Server\Job\Jobs;
 use Plinth\Server\Job\Lane;
 use Plinth\Server\Source\Drawing;
 use Plinth\Server\Source\InkOfPage;
+use Plinth\Server\Source\LinesOfPages;
 use Plinth\Server\Source\Making\FindWayUp;
 use Plinth\Server\Source\Making\MadeOfPage;
 use Plinth\Server\Source\Making\TitlesTold;
@@ -34,7 +36,7 @@ use Plinth\Server\Source\Reading\Recogniser;
 
 /**
  * Reads figures, of which the core needs nothing but the ink, and names: the core makes a picture of the letters alone, a text recogniser
- * reads it, and the core says which are names.
+ * reads it, unless the page says its words itself, and the core says which are names.
  */
 final readonly class ReadFigures implements AskedFor
 {
@@ -48,6 +50,7 @@ final readonly class ReadFigures implements AskedFor
     public function __construct(
         private Findings $findings,
         private Recogniser $recogniser,
+        private LinesOfPages $lines,
         private EntityManagerInterface $entities,
         private MadeOfPage $made,
         private Jobs $jobs,
@@ -91,8 +94,12 @@ final readonly class ReadFigures implements AskedFor
                 $paperScale,
                 static fn (float $done) => $onProgress(self::FIGURES + (self::PREPARED - self::FIGURES) * $done),
             );
-            $level = $this->recogniser->words($picture->level, static fn () => $onProgress(self::PREPARED));
-            $turned = $this->recogniser->words($picture->turned(), static fn () => $onProgress(self::READ_ONCE));
+            // What a page says itself need not be recognised.
+            $said = $this->lines->words($drawing);
+            [$level, $turned] = [] !== $said ? DrawnWords::on($picture, $map, $said) : [
+                $this->recogniser->words($picture->level, static fn () => $onProgress(self::PREPARED)),
+                $this->recogniser->words($picture->turned(), static fn () => $onProgress(self::READ_ONCE)),
+            ];
             $rooms = RoomNames::of($picture, $level, $turned);
             $titles = array_map(static fn (Title $title): Title => $title->onPage(static function (array $box) use ($picture, $map): array {
                 [$a, $b] = [$picture->ofLevel($box[0], $box[3]), $picture->ofLevel($box[2], $box[1])];

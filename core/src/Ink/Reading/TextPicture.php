@@ -82,6 +82,20 @@ final readonly class TextPicture
         return $this->ofLevel($y, $this->level->height - $x);
     }
 
+    /** @return array{float, float} where a place is on the level picture, px */
+    public function onLevel(Point $p): array
+    {
+        return [($p->x - $this->ink->left) / $this->ink->cell, $this->level->height - ($p->y - $this->ink->bottom) / $this->ink->cell];
+    }
+
+    /** @return array{float, float} where a place is on the turned picture, px */
+    public function onTurned(Point $p): array
+    {
+        [$x, $y] = $this->onLevel($p);
+
+        return [$this->level->height - $y, $x];
+    }
+
     private static function letters(AlignedInk $ink, float $textMm): GreyRaster
     {
         $text = $textMm / $ink->cell;

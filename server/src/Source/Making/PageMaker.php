@@ -245,7 +245,11 @@ final readonly class PageMaker
         }
         unlink($page);
 
-        return $this->lines->ofPdfPage($source, $number, $resolution, $onLook);
+        $lines = $this->lines->ofPdfPage($source, $number, $resolution, $onLook);
+        $words = [] === $lines ? [] : $this->lines->wordsOfPdfPage($source, $number, $resolution, $onLook);
+        file_put_contents($work.'/'.LinesOfPages::WORDS, json_encode($words, \JSON_THROW_ON_ERROR));
+
+        return $lines;
     }
 
     /**

@@ -18,6 +18,7 @@ use Plinth\Core\Geometry\Point;
 final readonly class LineDrawing
 {
     private const MOST_BYTES = 60_000_000;
+    private const MOST_WORDS = 20_000;
     /** drawing units */
     private const FURTHEST = 1e9;
     /** Places further from the zero than this are a map's coordinates, not a building's. */
@@ -153,6 +154,31 @@ final readonly class LineDrawing
         } catch (PictureFailure $e) {
             return $e->mayTryAgain ? throw $e : [];
         }
+    }
+
+    /**
+     * @param callable(): void $onLook
+     *
+     * @return list<array{string, float, float, float, float}> words of one PDF page with left, top, right and bottom, in its pixels
+     */
+    public function wordsOfPdfPage(string $path, int $number, float $resolution, callable $onLook): array
+    {
+        try {
+            $told = $this->tool->run(
+                ['pdftotext', '-bbox', '-f', (string) $number, '-l', (string) $number, $path, '-'],
+                30.0,
+                [$path],
+                onLook: $onLook,
+            );
+        } catch (PictureFailure $e) {
+            return $e->mayTryAgain ? throw $e : [];
+        }
+        preg_match_all('/<word xMin="([\d.]+)" yMin="([\d.]+)" xMax="([\d.]+)" yMax="([\d.]+)">([^<]+)</', $told, $found, \PREG_SET_ORDER);
+        $k = $resolution / 72.0;
+
+        return array_map(static fn (array $w): array => [
+            mb_scrub(html_entity_decode($w[5], \ENT_QUOTES | \ENT_XML1, 'UTF-8')), $k * (float) $w[1], $k * (float) $w[2], $k * (float) $w[3], $k * (float) $w[4],
+        ], \array_slice($found, 0, self::MOST_WORDS));
     }
 
     private static function limit(string $path): void
