@@ -180,7 +180,7 @@ final class FormatsTest extends TestCase
         $k = 300.0 / 72.0;
         self::assertIsNumeric($page['height']);
         self::assertEqualsWithDelta(
-            [[72.5 * $k, (841.89 - 100.25) * $k, 500.75 * $k, (841.89 - 100.25) * $k]],
+            [[72.5 * $k, (841.89 - 100.25) * $k, 500.75 * $k, (841.89 - 100.25) * $k, 0]],
             $lines,
             0.01,
             'PDF: points from the lower left corner',
@@ -188,7 +188,7 @@ final class FormatsTest extends TestCase
         [$lines, $page] = $ends[1];
         self::assertIsNumeric($page['width']);
         $k = $page['width'] / 400.0;
-        self::assertEqualsWithDelta([[10 * $k, 20 * $k, 210 * $k, 120 * $k]], $lines, 0.01, 'SVG: through view box and transforms');
+        self::assertEqualsWithDelta([[10 * $k, 20 * $k, 210 * $k, 120 * $k, 0]], $lines, 0.01, 'SVG: through view box and transforms');
         [$lines, $page, $fit] = $ends[2];
         self::assertSame('file', $fit['basis'], 'A DXF that names its unit needs no guess.');
         $mm = static fn (mixed $x, mixed $y): array => [
