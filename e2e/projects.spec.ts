@@ -15,14 +15,22 @@ test("a project is copied, put into the bin and back, and removed for good", asy
   await expectAccessible(page);
   await bin.getByRole("button", { name: "Put back" }).click();
   await expect(bin).toHaveCount(0);
-  await copy.getByRole("link").click();
+  await copy.getByRole("link").first().click();
   await expect(page.getByTestId("board")).toBeVisible();
   await page.goto("/#/");
+  const coming = page.waitForEvent("download");
+  await copy.getByRole("link", { name: "Take as archive" }).click();
+  const archive = await (await coming).path();
   await copy.getByRole("button", { name: "Put into the bin" }).click();
   await bin.getByRole("button", { name: "Remove now" }).click();
   await bin.getByRole("button", { name: "Remove for good" }).click();
   await expect(bin).toHaveCount(0);
   await expect(card("Weir keeper's hut")).toHaveCount(1);
+  // It is gone, and comes back out of its archive.
+  await page.getByLabel("Choose an archive").setInputFiles(archive);
+  await expect(page.getByTestId("board")).toBeVisible();
+  await page.goto("/#/");
+  await expect(copy).toHaveCount(1);
 });
 
 test("a storey goes with what lies on it, said before, and comes back by one undo", async ({ page }) => {
