@@ -47,7 +47,12 @@ final class LineDrawingTest extends TestCase
         self::assertSame('done', $this->desk->ended('find-walls', $this->desk->drawing)->get('state')->text());
         $answer = JsonValue::of($this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/proposals"));
 
-        return [$answer->get('walls')->items(), $answer->get('openings')->items()];
+        // What the ink alone shows beside them is offered for a look.
+        $sure = array_values(array_filter($answer->get('walls')->items(), static fn (JsonValue $w): bool => $w->get('sure')->boolean()));
+        $ids = array_map(static fn (JsonValue $w): string => $w->get('id')->text(), $sure);
+        $in = array_values(array_filter($answer->get('openings')->items(), static fn (JsonValue $o): bool => \in_array($o->get('wall')->text(), $ids, true)));
+
+        return [$sure, $in];
     }
 
     /** It says its unit, so that nothing is to be calibrated: walls lie where they are in the file. */

@@ -30,6 +30,7 @@ final class ImportCommand extends Command
     /** bytes of all that is in an archive, and of its plan document */
     private const MOST = [2_000_000_000, 64_000_000];
     private const PLAN = 'plan.json';
+    private const DOUBT = 'Few openings show: whether these lines are walls is not sure.';
     private const SCALES = ['options' => ['min_range' => 1, 'max_range' => 10_000]];
 
     public function __construct(private readonly LineFiles $files)
@@ -51,16 +52,18 @@ final class ImportCommand extends Command
         if (false === $head) {
             throw WrongUsage::cannotRead($file, 'file');
         }
-        Json::write($output, PlanWriter::document(match (true) {
-            str_starts_with($head, 'PK') => PlanReader::read(ZipReader::open($file, self::MOST[0])->text(self::PLAN, self::MOST[1])),
-            str_starts_with(ltrim($head), '{') => PlanReader::read((string) file_get_contents($file)),
+        [$plan, $remarks] = match (true) {
+            str_starts_with($head, 'PK') => [PlanReader::read(ZipReader::open($file, self::MOST[0])->text(self::PLAN, self::MOST[1])), []],
+            str_starts_with(ltrim($head), '{') => [PlanReader::read((string) file_get_contents($file)), []],
             default => $this->drawn($file, $input),
-        }));
+        };
+        Json::write($output, PlanWriter::document($plan, $remarks));
 
         return self::SUCCESS;
     }
 
-    private function drawn(string $file, InputInterface $input): Plan
+    /** @return array{Plan, list<string>} and what whoever goes on with it should know */
+    private function drawn(string $file, InputInterface $input): array
     {
         $page = filter_var($input->getOption('page'), \FILTER_VALIDATE_INT, ['options' => ['min_range' => 1]]);
         $read = false === $page ? null : $this->files->read($file, $page);
@@ -77,6 +80,8 @@ final class ImportCommand extends Command
             $read->lines,
         ));
 
-        return new Plan([ProposedStorey::of($walls->walls, $walls->openings)]);
+        $plan = new Plan([ProposedStorey::of($walls->walls, $walls->openings)]);
+
+        return [$plan, $walls->speakForThemselves() ? [] : [self::DOUBT]];
     }
 }

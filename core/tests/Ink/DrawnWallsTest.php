@@ -135,5 +135,9 @@ final class DrawnWallsTest extends TestCase
         self::assertTrue($real->agreeWith($ink));
         self::assertFalse($real->agreeWith([...$ink, ...array_map($shown, range(0.0, 40_000.0, 4000.0))]));
         self::assertSame([], DrawnWalls::in([])->walls);
+        // What the ink shows beside them is kept, to be looked at; what lies on them is not there twice.
+        $more = $real->beside([...$ink, $shown(0.0)], []);
+        self::assertCount(\count($storey->walls) + 1, $more->walls);
+        self::assertSame([true, false], [$more->walls[0]->isSure(), $more->walls[\count($storey->walls)]->isSure()]);
     }
 }

@@ -50,7 +50,8 @@ final readonly class FindWalls implements AskedFor
             $found = WallProposals::in($ink, $drawing->box(), $fit->pixelToMm(), $onProgress)->worthALook();
             // Where a program has drawn the page, its own lines say where walls are.
             $drawn = DrawnWalls::in($this->inMm($drawing, $fit));
-            [$walls, $openings] = $drawn->agreeWith($found->walls) ? [$drawn->walls, $drawn->openings] : [$found->walls, $found->openings];
+            $told = $drawn->agreeWith($found->walls) ? $drawn->beside($found->walls, $found->openings) : $found;
+            [$walls, $openings] = [$told->walls, $told->openings];
             $pixels = static fn (ProposedWall $w): array => [
                 ...$fit->pixelToMm()->toPixel($w->from)->toArray(),
                 ...$fit->pixelToMm()->toPixel($w->to)->toArray(),

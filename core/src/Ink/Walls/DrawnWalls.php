@@ -35,6 +35,8 @@ final readonly class DrawnWalls
     /** mm along what the ink shows, and the part of it that lies on walls drawn exactly */
     private const STEP_MM = 100.0;
     private const AGREED = 0.6;
+    /** A wall of the ink with less of it on those is another one. */
+    private const OFF = 0.5;
     /** Openings between jambs that say by themselves that these are walls. */
     private const SPEAKING = 3;
     /** An arc is off its radius by no more than this part of it, and so long at least that it is one, radians. */
@@ -86,25 +88,65 @@ final readonly class DrawnWalls
      */
     public function agreeWith(array $shown): bool
     {
-        [$on, $whole] = [0, 0];
+        [$on, $whole] = [0.0, 0.0];
         foreach ($shown as $wall) {
-            $count = $wall->isSure() ? (int) ceil($wall->length() / self::STEP_MM) : 0;
-            $whole += $count;
-            for ($k = 0; $k < $count; ++$k) {
-                $part = ($k + 0.5) / $count;
-                $x = $wall->from->x + $part * ($wall->to->x - $wall->from->x);
-                $y = $wall->from->y + $part * ($wall->to->y - $wall->from->y);
-                foreach ($this->walls as $drawn) {
-                    [$nx, $ny] = Segment::nearest([$x, $y], [$drawn->from->x, $drawn->from->y], [$drawn->to->x, $drawn->to->y]);
-                    if (hypot($x - $nx, $y - $ny) <= $drawn->thickness / 2.0) {
-                        ++$on;
-                        break;
-                    }
+            $length = $wall->isSure() ? $wall->length() : 0.0;
+            $whole += $length;
+            $on += $length * ($length > 0.0 ? $this->partOf($wall) : 0.0);
+        }
+
+        return $whole > 0.0 ? $on >= self::AGREED * $whole : $this->speakForThemselves();
+    }
+
+    /** Whether they have so many openings between jambs that they are walls, whatever else is known. */
+    public function speakForThemselves(): bool
+    {
+        return \count($this->openings) >= self::SPEAKING;
+    }
+
+    /**
+     * With what the ink shows beside them, as where walls are drawn with a second pen or curved: to be looked at, never as sure.
+     *
+     * @param list<ProposedWall> $shown
+     * @param list<ProposedOpening> $openings in those
+     */
+    public function beside(array $shown, array $openings): self
+    {
+        [$walls, $inWalls, $places] = [$this->walls, $this->openings, []];
+        foreach ($shown as $i => $wall) {
+            if ($wall->isSure() && $this->partOf($wall) < self::OFF) {
+                $places[$i] = \count($walls);
+                $walls[] = $wall->doubted();
+            }
+        }
+        foreach ($openings as $opening) {
+            if (isset($places[$opening->wall])) {
+                $inWalls[] = $opening->of($places[$opening->wall]);
+            }
+        }
+
+        return new self($walls, $inWalls);
+    }
+
+    /** @return float the part of a wall's centre line that lies in one of these */
+    private function partOf(ProposedWall $wall): float
+    {
+        $count = max(1, (int) ceil($wall->length() / self::STEP_MM));
+        $on = 0;
+        for ($k = 0; $k < $count; ++$k) {
+            $part = ($k + 0.5) / $count;
+            $x = $wall->from->x + $part * ($wall->to->x - $wall->from->x);
+            $y = $wall->from->y + $part * ($wall->to->y - $wall->from->y);
+            foreach ($this->walls as $drawn) {
+                [$nx, $ny] = Segment::nearest([$x, $y], [$drawn->from->x, $drawn->from->y], [$drawn->to->x, $drawn->to->y]);
+                if (hypot($x - $nx, $y - $ny) <= $drawn->thickness / 2.0) {
+                    ++$on;
+                    break;
                 }
             }
         }
 
-        return 0 === $whole ? \count($this->openings) >= self::SPEAKING : $on >= self::AGREED * $whole;
+        return $on / $count;
     }
 
     /** @param list<Line> $lines */

@@ -39,6 +39,23 @@ final readonly class ProposedWall
         return $this->confidence >= self::SURE;
     }
 
+    /** The same, to be looked at. */
+    public function doubted(): self
+    {
+        $confidence = min($this->confidence, self::SURE - self::WORTH_A_LOOK);
+
+        return new self(
+            $this->from,
+            $this->to,
+            $this->thickness,
+            $this->centreSigma,
+            $this->thicknessSigma,
+            $confidence,
+            $this->filling,
+            $this->evidence,
+        );
+    }
+
     public function length(): float
     {
         return $this->from->distanceTo($this->to);
