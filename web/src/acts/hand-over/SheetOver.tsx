@@ -123,7 +123,7 @@ function Large({ sheet }: { sheet: string }) {
     >
       {refused && <p className="absolute inset-x-0 top-1/3 p-8 text-center text-rust">{refused}</p>}
       {on && on.leftOut !== "" && (
-        <p className="absolute inset-x-0 bottom-0 z-10 border-t border-line bg-sheet px-4 py-1.5 text-[13px] text-rust">
+        <p className="absolute inset-x-0 top-0 z-10 border-b border-line bg-sheet px-4 py-1.5 text-[13px] text-rust">
           Sheets have no letters for <bdi className="font-semibold text-ink">{on.leftOut}</bdi>: names are printed
           without them. Write them otherwise where they must be read.
         </p>
