@@ -5,6 +5,7 @@ declare(strict_types=1);
 // Walls and openings of vector PDFs by their own lines, held against their truth; the time beside that of the tool that writes the page out.
 // Usage: lines.php FOLDER SCORER
 
+use Plinth\Core\Exchange\ExactLine;
 use Plinth\Core\Exchange\PostScript\PageLines;
 use Plinth\Core\Ink\Walls\DrawnWalls;
 use Plinth\Core\Ink\Walls\ProposedWall;
@@ -32,9 +33,10 @@ foreach (glob("$folder/*.truth.json") ?: [] as $truthFile) {
     $page = (string) shell_exec('pdftops -f 1 -l 1 -noshrink -nocenter '.escapeshellarg("$folder/{$truth['image']}").' - 2>/dev/null');
     $theirs += (hrtime(true) - $begin) / 1e9;
     $begin = hrtime(true);
-    $found = DrawnWalls::in(array_map(static fn (array $l): array => [
-        $a * $l[0] + $b * $l[1] + $c, $d * $l[0] + $e * $l[1] + $f, $a * $l[2] + $b * $l[3] + $c, $d * $l[2] + $e * $l[3] + $f, $l[4],
-    ], PageLines::read($page)));
+    $found = DrawnWalls::in(array_map(static fn (array $l): array => ExactLine::mapped(
+        $l,
+        static fn (float $x, float $y): array => [$a * $x + $b * $y + $c, $d * $x + $e * $y + $f],
+    ), PageLines::read($page)));
     $ours += (hrtime(true) - $begin) / 1e9;
     $result = (string) tempnam(sys_get_temp_dir(), 'walls');
     file_put_contents($result, json_encode(['walls' => array_map(

@@ -7,6 +7,7 @@ namespace Plinth\Cli\Command;
 use Plinth\Cli\Json;
 use Plinth\Cli\Picture\LineFiles;
 use Plinth\Cli\WrongUsage;
+use Plinth\Core\Exchange\ExactLine;
 use Plinth\Core\Exchange\PlanDocument\PlanReader;
 use Plinth\Core\Exchange\PlanDocument\PlanWriter;
 use Plinth\Core\Exchange\Zip\ZipReader;
@@ -76,7 +77,7 @@ final class ImportCommand extends Command
             throw WrongUsage::noScale(Json::text($told));
         }
         $walls = DrawnWalls::in(array_map(
-            static fn (array $l): array => [$scale * $l[0], $scale * $l[1], $scale * $l[2], $scale * $l[3], $l[4]],
+            static fn (array $l): array => ExactLine::mapped($l, static fn (float $x, float $y): array => [$scale * $x, $scale * $y]),
             $read->lines,
         ));
 

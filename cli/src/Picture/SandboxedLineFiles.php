@@ -4,12 +4,17 @@ declare(strict_types=1);
 
 namespace Plinth\Cli\Picture;
 
+use Plinth\Core\Exchange\ExactLine;
 use Plinth\Server\Source\Reading\DrawnLines;
 use Plinth\Server\Source\Reading\Format;
 use Plinth\Server\Source\Reading\LineDrawing;
 use Plinth\Server\Source\Reading\PictureFailure;
 
-/** As the server reads them: what has to be opened by another program is opened in the sandbox. */
+/**
+ * As the server reads them: what has to be opened by another program is opened in the sandbox.
+ *
+ * @phpstan-import-type Line from ExactLine
+ */
 final readonly class SandboxedLineFiles implements LineFiles
 {
     private const INCH = 25.4;
@@ -44,12 +49,12 @@ final readonly class SandboxedLineFiles implements LineFiles
         [$left, $bottom] = null === $hint?->corner ? [0.0, 0.0] : $hint->corner->toArray();
 
         return new LineFile(array_map(
-            static fn (array $l): array => [$l[0] + $left, $l[1] + $bottom, $l[2] + $left, $l[3] + $bottom, $l[4]],
+            static fn (array $l): array => ExactLine::mapped($l, static fn (float $x, float $y): array => [$x + $left, $y + $bottom]),
             self::scaled($read->lines, $mm, $mm * $read->page->height),
         ), null !== $hint);
     }
 
-    /** @param list<array{float, float, float, float, int}> $lines */
+    /** @param list<Line> $lines */
     private static function pdf(array $lines): LineFile
     {
         return new LineFile(self::scaled($lines, self::INCH / self::POINTS, 0.0), false);
@@ -61,14 +66,14 @@ final readonly class SandboxedLineFiles implements LineFiles
     }
 
     /**
-     * @param list<array{float, float, float, float, int}> $lines
+     * @param list<Line> $lines
      *
-     * @return list<array{float, float, float, float, int}> y up from a height
+     * @return list<Line> y up from a height
      */
     private static function scaled(array $lines, float $by, float $height): array
     {
         return array_map(
-            static fn (array $l): array => [$by * $l[0], $height - $by * $l[1], $by * $l[2], $height - $by * $l[3], $l[4]],
+            static fn (array $l): array => ExactLine::mapped($l, static fn (float $x, float $y): array => [$by * $x, $height - $by * $y]),
             $lines,
         );
     }

@@ -28,16 +28,11 @@ final class ProposedStorey
      */
     public static function of(array $proposed, array $openings, array $columns = [], array $names = []): Storey
     {
-        $wanted = array_map(static fn (ProposedWall $w, int $i): Wall => new Wall(
-            'w'.$i,
-            $w->from,
-            $w->to,
-            $w->thickness,
-        ), $proposed, array_keys($proposed));
+        $wanted = array_map(static fn (ProposedWall $w, int $i): Wall => $w->wall('w'.$i), $proposed, array_keys($proposed));
         $joined = Joining::of($wanted, [], []);
         $walls = $inWalls = $standing = $rooms = [];
         foreach ($joined['walls'] as $i => [$from, $to]) {
-            $walls[$i] = new Wall($wanted[$i]->id, $joined['nodes'][$from], $joined['nodes'][$to], $wanted[$i]->thickness);
+            $walls[$i] = $wanted[$i]->between($joined['nodes'][$from], $joined['nodes'][$to]);
         }
         foreach ($openings as $i => $o) {
             $wall = $walls[$o->wall] ?? null;

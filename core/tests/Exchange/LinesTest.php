@@ -33,16 +33,41 @@ final class LinesTest extends TestCase
             [1, 1, 3, 1], [3, 1, 5, 1], [5, 1, 5, 3], [5, 3, 1, 3], [1, 3, 1, 1], [2, 0, 3.5, 0.5],
         ]];
         yield 'further points after a move are lines' => ['<path d="M0 0 1 0 1e1-2"/>', [[0, 0, 1, 0], [1, 0, 10, -2]]];
-        yield 'curves give their ends' => ['<path d="M0 0 C1 1 2 1 3 0 A1 1 0 0 1 5 0"/>', [
-            [0, 0, 0, 0],
-            [3, 0, 3, 0],
-            [3, 0, 3, 0],
-            [5, 0, 5, 0],
+        yield 'curves that are no arcs give their ends' => ['<path d="M0 0 C1 1 2 1 3 0 A1 2 0 0 1 5 0 Q6 2 7 0"/>', [
+            [0, 0, 0, 0], [3, 0, 3, 0], [3, 0, 3, 0], [5, 0, 5, 0], [5, 0, 5, 0], [7, 0, 7, 0],
         ]];
         yield 'text, symbols and definitions are no lines' => [
             '<defs><line x2="9"/></defs><symbol><line x2="9"/></symbol><text><tspan>x</tspan></text><clipPath><rect width="9" height="9"/></clipPath>',
             [],
         ];
+    }
+
+    /**
+     * An arc is told by how far it rises over its chord: of radius 5 over a chord of 6 by 1, the large one by 9; a quarter of the unit circle
+     * by 1 − √½, as the curve of the third degree that stands for it has it with 4/3 (√2 − 1). What is stretched is no arc any more.
+     */
+    public function testArcsAreToldByTheirRise(): void
+    {
+        $k = 4.0 / 3.0 * (\M_SQRT2 - 1.0);
+        $curve = \sprintf('C1 %.12F %.12F 1 0 1', $k, $k);
+        $rises = static fn (string $body): array => array_map(
+            static fn (array $l): float => $l[5] ?? 0.0,
+            SvgLines::read('<svg xmlns="http://www.w3.org/2000/svg">'.$body.'</svg>')['lines'],
+        );
+        foreach ([
+            ['<path d="M0 0 A5 5 0 0 0 6 0"/>', [1.0]], ['<path d="M0 0 A5 5 0 0 1 6 0"/>', [-1.0]],
+            ['<path d="M0 0 a5 5 0 1 1 6 0"/>', [-9.0]], ['<path d="M0 0 A1 1 0 0 1 6 0"/>', [-3.0]],
+            ["<path d=\"M1 0 $curve\"/>", [\M_SQRT1_2 - 1.0]],
+            ['<path transform="translate(3 4) rotate(30) scale(2)" d="M0 0 A5 5 0 0 0 6 0"/>', [2.0]],
+            ['<path transform="scale(1 -1)" d="M0 0 A5 5 0 0 0 6 0"/>', [-1.0]],
+            ['<path transform="scale(1 2)" d="M0 0 A5 5 0 0 0 6 0"/>', [0.0, 0.0]],
+        ] as [$body, $expected]) {
+            self::assertEqualsWithDelta($expected, $rises($body), 1e-9, $body);
+        }
+        $page = \sprintf("%%%%BeginPageSetup\n[0 2 -2 0 0 0] cm\n1 0 m\n1 %.9F %.9F 1 0 1 c\n0 3 m\n1 3 2 3 v\nS\n", $k, $k);
+        $lines = PageLines::read($page);
+        self::assertEqualsWithDelta([[0.0, 2.0, -2.0, 0.0], 2.0 * (\M_SQRT1_2 - 1.0)], [self::ends($lines[0]), $lines[0][5] ?? 0.0], 1e-6);
+        self::assertCount(3, $lines, 'A curve that is straight is its two ends.');
     }
 
     /** @param list<list<float>> $expected */

@@ -27,6 +27,8 @@ final class DrawnWallsTest extends TestCase
 {
     /** mm: a DXF of ours tells places to a ten-thousandth */
     private const EXACT = 0.001;
+    /** mm: where straight faces cut its chords, a curved face of ours ends so far beside its arc */
+    private const ON_CHORD = 0.15;
 
     /** @return list<Line> all lines of the storey as it is handed over, turned by so much */
     private static function drawn(Storey $storey, float $turn = 0.0): array
@@ -48,16 +50,17 @@ final class DrawnWallsTest extends TestCase
         return $lines;
     }
 
-    private static function assertFound(Storey $storey, DrawnWalls $found, float $turn = 0.0, string $which = ''): void
+    private static function assertFound(Storey $storey, DrawnWalls $found, float $turn = 0.0, string $which = '', float $near = self::EXACT): void
     {
         self::assertCount(\count($storey->walls), $found->walls, $which);
         self::assertCount(\count($storey->openings), $found->openings, $which);
         $at = static fn (Point $p): Point => new Point(cos($turn) * $p->x - sin($turn) * $p->y, sin($turn) * $p->x + cos($turn) * $p->y);
-        $same = static fn (Point $a, Point $b): bool => $a->distanceTo($b) < self::EXACT;
+        $same = static fn (Point $a, Point $b): bool => $a->distanceTo($b) < $near;
         foreach ($storey->walls as $wall) {
             [$from, $to] = [$at($wall->from), $at($wall->to)];
-            $is = array_filter($found->walls, static fn (ProposedWall $w): bool => abs($w->thickness - $wall->thickness) < self::EXACT
-                && (($same($w->from, $from) && $same($w->to, $to)) || ($same($w->from, $to) && $same($w->to, $from))));
+            $is = array_filter($found->walls, static fn (ProposedWall $w): bool => abs($w->thickness - $wall->thickness) < $near
+                && (($same($w->from, $from) && $same($w->to, $to) && abs($w->rise - $wall->rise) < $near)
+                    || ($same($w->from, $to) && $same($w->to, $from) && abs($w->rise + $wall->rise) < $near)));
             self::assertCount(1, $is, "$which $wall->id");
             $k = array_key_first($is);
             $isTurned = $same($found->walls[$k]->from, $to);
@@ -66,7 +69,7 @@ final class DrawnWallsTest extends TestCase
             self::assertCount(\count($its), $theirs, "$which $wall->id");
             foreach ($its as $o) {
                 $offset = $isTurned ? $wall->length() - $o->offset - $o->width : $o->offset;
-                $there = array_filter($theirs, static fn ($t): bool => abs($t->offset - $offset) < self::EXACT && abs($t->width - $o->width) < self::EXACT && $t->kind === $o->kind);
+                $there = array_filter($theirs, static fn ($t): bool => abs($t->offset - $offset) < $near && abs($t->width - $o->width) < $near && $t->kind === $o->kind);
                 self::assertCount(1, $there, "$which opening $o->id");
             }
         }
@@ -84,6 +87,20 @@ final class DrawnWallsTest extends TestCase
         for ($k = 0; $k < 40; ++$k) {
             [$storey, $turn] = [self::building(), 0 === $k % 3 ? 0.0 : mt_rand(-700, 700) / 1000.0];
             self::assertFound($storey, DrawnWalls::in(self::drawn($storey, $turn)), $turn, "building $k");
+        }
+    }
+
+    public function testCurvedWallsComeBackWithWhatIsInThem(): void
+    {
+        mt_srand(2902);
+        for ($k = 0; $k < 40; ++$k) {
+            [$storey, $turn] = [self::building(), 0 === $k % 3 ? 0.0 : mt_rand(-700, 700) / 1000.0];
+            $round = static fn (Wall $w): Wall => new Wall($w->id, $w->from, $w->to, $w->thickness, rise: match ($w->id) {
+                'e' => -mt_rand(60, 180) * 10.0, 'w' => mt_rand(-1, 1) * mt_rand(60, 90) * 10.0, 'c1' => mt_rand(-1, 1) * mt_rand(30, 60) * 10.0, default => 0.0,
+            });
+            $walls = array_map($round, $storey->walls);
+            $storey = new Storey('b', 'Ground', 0.0, 2700.0, $walls, $storey->openings);
+            self::assertFound($storey, DrawnWalls::in(self::drawn($storey, $turn)), $turn, "building $k", self::ON_CHORD);
         }
     }
 

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Plinth\Server\Ink;
 
+use Plinth\Core\Exchange\ExactLine;
 use Plinth\Core\Geometry\PixelPoint;
 use Plinth\Core\Ink\Walls\DrawnWalls;
 use Plinth\Core\Ink\Walls\ProposedColumn;
@@ -20,7 +21,11 @@ use Plinth\Server\Source\Drawing;
 use Plinth\Server\Source\InkOfPage;
 use Plinth\Server\Source\LinesOfPages;
 
-/** Finds the walls that a drawing shows. */
+/**
+ * Finds the walls that a drawing shows.
+ *
+ * @phpstan-import-type Line from ExactLine
+ */
 final readonly class FindWalls implements AskedFor
 {
     public function __construct(private Findings $findings, private LinesOfPages $lines)
@@ -59,7 +64,7 @@ final readonly class FindWalls implements AskedFor
 
             return [
                 'walls' => array_map(static fn (ProposedWall $w, int $i): array => [
-                    'id' => 'w'.$i, 'from' => $w->from->toArray(), 'to' => $w->to->toArray(), 'thickness' => $w->thickness, 'plusMinusMm' => 2.0 * $w->thicknessSigma, 'offPlusMinusMm' => 2.0 * $w->centreSigma,
+                    'id' => 'w'.$i, 'from' => $w->from->toArray(), 'to' => $w->to->toArray(), 'rise' => $w->rise, 'thickness' => $w->thickness, 'plusMinusMm' => 2.0 * $w->thicknessSigma, 'offPlusMinusMm' => 2.0 * $w->centreSigma,
                     'confidence' => $w->confidence, 'sure' => $w->isSure(), 'filling' => $w->filling, 'onPage' => $pixels($w),
                 ], $walls, array_keys($walls)),
                 'openings' => array_map(static fn (ProposedOpening $o, int $i): array => [
@@ -72,13 +77,14 @@ final readonly class FindWalls implements AskedFor
         });
     }
 
-    /** @return list<array{float, float, float, float, int}> */
+    /** @return list<Line> */
     private function inMm(Drawing $drawing, DrawingFit $fit): array
     {
         $map = $fit->pixelToMm();
 
-        return array_map(static fn (array $l): array => [
-            ...$map->toMm(new PixelPoint($l[0], $l[1]))->toArray(), ...$map->toMm(new PixelPoint($l[2], $l[3]))->toArray(), $l[4],
-        ], $this->lines->of($drawing));
+        return array_map(
+            static fn (array $l): array => ExactLine::mapped($l, static fn (float $x, float $y): array => $map->toMm(new PixelPoint($x, $y))->toArray()),
+            $this->lines->of($drawing),
+        );
     }
 }

@@ -105,9 +105,10 @@ final readonly class ProposalsController
             }
             unset($wall['onPage']);
             $shown[$at->get('id')->text()] = true;
-            // What was found before anything stood apart is as sure as the rest.
+            // What was found before anything stood apart is as sure as the rest, and straight.
             $answer['walls'][] = $wall + [
                 'sure' => true,
+                'rise' => 0.0,
                 'buildUp' => $this->buildUps->likeliest($project, $core->thickness, $at->get('plusMinusMm')->number()),
             ];
         }
@@ -189,7 +190,7 @@ final readonly class ProposalsController
     {
         $ends = array_map(static fn (string $end): Point => new Point(...$at->get($end)->pair()), ['from', 'to']);
 
-        return new CoreWall('', $ends[0], $ends[1], $at->get('thickness')->number());
+        return new CoreWall('', $ends[0], $ends[1], $at->get('thickness')->number(), rise: $at->optional('rise')?->number() ?? 0.0);
     }
 
     /**

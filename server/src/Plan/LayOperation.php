@@ -43,12 +43,13 @@ final readonly class LayOperation implements Operation
         $walls = [];
         $asked = $lay->list('walls');
         foreach ($asked as $i => $wall) {
-            $wall->object(['from', 'to', 'thickness', 'buildUp']);
+            $wall->object(['from', 'to', 'thickness', 'rise', 'buildUp']);
             $core = new CoreWall(
                 '',
                 new Point(...$wall->get('from')->pair()),
                 new Point(...$wall->get('to')->pair()),
                 $wall->get('thickness')->positive(CoreWall::THICKEST_MM),
+                rise: Wall::possibleRise($wall->optional('rise')?->number() ?? 0.0, $wall->at.'/rise'),
             );
             if ($core->length() <= CoreWall::JOIN_MM) {
                 throw Refusal::invalid('wall-of-no-length', 'A wall needs a length: its two ends lie on one spot.', $wall->at.'/to');
@@ -84,12 +85,9 @@ final readonly class LayOperation implements Operation
                     $buildUp['thickness']
                     ?? $walls[$i]->thickness
                 ), 'height' => $buildUp['height'] ?? null, 'enclosing' => $buildUp['enclosing'] ?? true,
-                'line' => 'centre', 'evidence' => Evidence::Ink->value, 'rise' => 0.0, 'buildUp' => $kind,
+                'line' => 'centre', 'evidence' => Evidence::Ink->value, 'rise' => $walls[$i]->rise, 'buildUp' => $kind,
             ], $asked[$i]->at);
-            $laid[$i] = [
-                $id,
-                new CoreWall('', $joined['nodes'][$from] ?? $nodes[$from], $joined['nodes'][$to] ?? $nodes[$to], $walls[$i]->thickness),
-            ];
+            $laid[$i] = [$id, $walls[$i]->between($joined['nodes'][$from] ?? $nodes[$from], $joined['nodes'][$to] ?? $nodes[$to])];
         }
         $this->openings($workspace, $row->project(), $lay, $walls, $laid);
         foreach ($lay->list('columns') as $column) {

@@ -121,13 +121,7 @@ class Wall extends ProjectRow implements OnStorey, DrawnOnStorey
         $this->height = $values->optionalPositive('height');
         $this->line = $values->choice('line', Line::class);
         $this->evidence = $values->choice('evidence', Evidence::class);
-        $this->rise = $values->optionalNumber('rise') ?? 0.0;
-        if (0.0 !== $this->rise && (abs($this->rise) < Arc::LEAST_RISE_MM || abs($this->rise) > CoreWall::MOST_RISE_MM)) {
-            throw UnreadableDocument::outOfRange(
-                $values->at('rise'),
-                \sprintf('zero for a straight wall, or from %g mm to %d km', Arc::LEAST_RISE_MM, CoreWall::MOST_RISE_MM / 1e6),
-            );
-        }
+        $this->rise = self::possibleRise($values->optionalNumber('rise') ?? 0.0, $values->at('rise'));
         $this->enclosing = $values->flagOr('enclosing', true);
         $this->toCeiling = $values->flagOr('toCeiling', false);
         $this->railing = $values->flagOr('railing', false);
@@ -171,6 +165,19 @@ class Wall extends ProjectRow implements OnStorey, DrawnOnStorey
     public function box(): array
     {
         return [$this->xMin, $this->yMin, $this->xMax, $this->yMax];
+    }
+
+    /** @throws UnreadableDocument where no wall rises so far over its chord */
+    public static function possibleRise(float $rise, string $at): float
+    {
+        if (0.0 !== $rise && (abs($rise) < Arc::LEAST_RISE_MM || abs($rise) > CoreWall::MOST_RISE_MM)) {
+            throw UnreadableDocument::outOfRange(
+                $at,
+                \sprintf('zero for a straight wall, or from %g mm to %d km', Arc::LEAST_RISE_MM, CoreWall::MOST_RISE_MM / 1e6),
+            );
+        }
+
+        return $rise;
     }
 
     public function rise(): float

@@ -5,8 +5,13 @@ declare(strict_types=1);
 namespace Plinth\Server\Source;
 
 use Doctrine\ORM\EntityManagerInterface;
+use Plinth\Core\Exchange\ExactLine;
 
-/** Exact lines and words of pages that a program has drawn, as they were kept with the page's pictures. */
+/**
+ * Exact lines and words of pages that a program has drawn, as they were kept with the page's pictures.
+ *
+ * @phpstan-import-type Line from ExactLine
+ */
 final readonly class LinesOfPages
 {
     public const FILE = 'lines.json';
@@ -18,7 +23,7 @@ final readonly class LinesOfPages
     {
     }
 
-    /** @return list<array{float, float, float, float, int}> within a drawing, px of the page, and the number of the pen; none of a picture */
+    /** @return list<Line> within a drawing, px of the page; none of a picture */
     public function of(Drawing $drawing): array
     {
         $lines = [];
@@ -27,7 +32,8 @@ final readonly class LinesOfPages
             [$x1, $y1, $x2, $y2] = [...$numbers, 0.0, 0.0, 0.0, 0.0];
             if (self::isIn($drawing, ($x1 + $x2) / 2.0, ($y1 + $y2) / 2.0)) {
                 // What was kept before pens were known was drawn with one.
-                $lines[] = [$x1, $y1, $x2, $y2, (int) ($numbers[4] ?? 0)];
+                $line = [$x1, $y1, $x2, $y2, (int) ($numbers[4] ?? 0)];
+                $lines[] = isset($numbers[5]) ? [...$line, $numbers[5]] : $line;
             }
         }
 

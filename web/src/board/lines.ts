@@ -1,7 +1,7 @@
 import type { XY } from "../geometry/plane";
 import { projectId } from "../store/project";
 
-/** x, y to x, y, px; then the number of its pen, which nothing here asks for */
+/** x, y to x, y, px; then the number of its pen, which nothing here asks for, and how far an arc rises over its chord */
 type Line = readonly [number, number, number, number, ...number[]];
 
 /** Exact lines of a page in page pixels, kept by square cells so that the nearest is found at once. */
@@ -12,7 +12,12 @@ export class ExactLines {
     lines: readonly Line[],
     private readonly cell = 64,
   ) {
-    for (const line of lines) this.add(line);
+    for (const line of lines) {
+      const [x1, y1, x2, y2, , rise] = line;
+      if (!rise) this.add(line);
+      // Of an arc its ends are exact; nothing lies on its chord.
+      else for (const [x, y] of [[x1, y1] as const, [x2, y2] as const]) this.add([x, y, x, y]);
+    }
   }
 
   /** The nearest line end within reach, else the nearest point of a line. */

@@ -1,24 +1,30 @@
 import { distance, nearestOn, type XY } from "../geometry/plane";
 import type { Rows, Thing } from "./rows";
 
-export interface WallLine {
-  wall: Thing<"wall">;
+/** A line that may be an arc. */
+export interface Course {
   from: XY;
   to: XY;
-  /** along the centre line; the chords of an arc */
+  /** along it; the chords of an arc */
   chain: readonly XY[];
   length: number;
 }
 
+/** A wall by its centre line. */
+export interface WallLine extends Course {
+  wall: Thing<"wall">;
+}
+
 /** A place on a wall: its distance from the start, how far off its centre line, and on which side. */
-export interface OnWall {
-  line: WallLine;
+export interface OnCourse<L extends Course> {
+  line: L;
   at: XY;
   along: number;
   off: number;
   /** positive to the left of from → to */
   side: number;
 }
+export type OnWall = OnCourse<WallLine>;
 
 const CELL_MM = 2000;
 /** A chord stands for its piece of an arc where it lies no further off than this, of small ones less; the board needs no more. */
@@ -109,7 +115,7 @@ export function wallAt(
   return best;
 }
 
-export function nearestOnLine(p: XY, line: WallLine): OnWall {
+export function nearestOnLine<L extends Course>(p: XY, line: L): OnCourse<L> {
   let best = { at: line.from, along: 0, off: Number.POSITIVE_INFINITY, side: 0 };
   let start = 0;
   for (let i = 1; i < line.chain.length; i++) {
@@ -123,8 +129,8 @@ export function nearestOnLine(p: XY, line: WallLine): OnWall {
   return { line, ...best, along: (best.along * line.length) / start };
 }
 
-/** A point of the centre line by its distance from the start. */
-export function pointAlong(line: WallLine, along: number): XY {
+/** A point of it by its distance from the start. */
+export function pointAlong(line: Course, along: number): XY {
   const chords = line.chain.length - 1;
   const part = Math.max(0, Math.min(chords, (along / line.length) * chords));
   const i = Math.min(chords - 1, Math.floor(part));
@@ -133,9 +139,25 @@ export function pointAlong(line: WallLine, along: number): XY {
   return [a[0] + (b[0] - a[0]) * (part - i), a[1] + (b[1] - a[1]) * (part - i)];
 }
 
+/** A stretch of it, beside it by so much to the left. */
+export function besideCourse(line: Course, from: number, to: number, left: number): XY[] {
+  const n = Math.max(1, Math.ceil(((to - from) / line.length) * (line.chain.length - 1)));
+  return Array.from({ length: n + 1 }, (_, i): XY => {
+    const at = from + ((to - from) * i) / n;
+    // Square to a short piece of it about the place.
+    const [a, b] = [pointAlong(line, at - line.length * 1e-3), pointAlong(line, at + line.length * 1e-3)];
+    const part = left / (distance(a, b) || 1);
+    const p = pointAlong(line, at);
+    return [p[0] - (b[1] - a[1]) * part, p[1] + (b[0] - a[0]) * part];
+  });
+}
+
 export function lineOf(wall: Thing<"wall">, from: XY, to: XY): WallLine {
-  const chain = arcChain(from, to, wall.rise, wall.thickness);
-  return { wall, from, to, chain, length: lengthOf(from, to, wall.rise) };
+  return { wall, ...courseOf(from, to, wall.rise, wall.thickness) };
+}
+
+export function courseOf(from: XY, to: XY, rise: number, thickness: number): Course {
+  return { from, to, chain: arcChain(from, to, rise, thickness), length: lengthOf(from, to, rise) };
 }
 
 function lengthOf(from: XY, to: XY, rise: number): number {

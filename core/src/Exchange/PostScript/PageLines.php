@@ -4,14 +4,17 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Exchange\PostScript;
 
+use Plinth\Core\Exchange\ExactLine;
+
 /**
- * Reads the straight lines of one page that a PDF renderer has written out as PostScript: one operator to a line, the path
+ * Reads the straight lines and arcs of one page that a PDF renderer has written out as PostScript: one operator to a line, the path
  * operators of PDF (ISO 32000-1, 8.5.2) under their own names. Points, origin at the page's lower left corner as shown, y up.
  *
- * Curves give their two ends only; text, pictures and what only cuts off is left out. Each line says by a number which pen it was drawn
- * with: lines of one number are stroked with one width and colour, or border what is filled with one colour.
+ * Curves that are no arcs give their two ends only; text, pictures and what only cuts off is left out. Each line says by a number which pen
+ * it was drawn with: lines of one number are stroked with one width and colour, or border what is filled with one colour.
  *
- * @phpstan-type Line array{float, float, float, float, int}
+ * @phpstan-import-type Line from ExactLine
+ *
  * @phpstan-type Matrix array{float, float, float, float, float, float}
  */
 final class PageLines
@@ -77,9 +80,11 @@ final class PageLines
                 case 'c6':
                 case 'v4':
                 case 'y4':
-                    $lines[] = [$x, $y, $x, $y, 0];
-                    [$x, $y] = self::of($matrix, $v[\count($v) - 2], $v[\count($v) - 1]);
-                    $lines[] = [$x, $y, $x, $y, 0];
+                    $to = self::of($matrix, $v[\count($v) - 2], $v[\count($v) - 1]);
+                    $lead = 'v' === $operator ? [$x, $y] : self::of($matrix, $v[0], $v[1]);
+                    $last = 'y' === $operator ? $to : self::of($matrix, $v[\count($v) - 4], $v[\count($v) - 3]);
+                    array_push($lines, ...ExactLine::ofCurve([$x, $y], $lead, $last, $to));
+                    [$x, $y] = $to;
                     break;
                 case 're4':
                     $ring = [

@@ -4,12 +4,15 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Exchange\Svg;
 
+use Plinth\Core\Exchange\ExactLine;
+
 /**
- * Reads the straight lines of an SVG picture (W3C SVG 1.1, paths and basic shapes with their transforms) in the units of
- * its viewport. Curves give their two ends only; text, symbols, definitions and anything referred to are left out. Each line says by a
- * number which pen it was drawn with: one width and colour of a stroke, or one colour of what it borders.
+ * Reads the straight lines and arcs of an SVG picture (W3C SVG 1.1, paths and basic shapes with their transforms) in the units of
+ * its viewport. Curves that are no arcs give their two ends only; text, symbols, definitions and anything referred to are left out. Each
+ * line says by a number which pen it was drawn with: one width and colour of a stroke, or one colour of what it borders.
  *
- * @phpstan-type Line array{float, float, float, float, int}
+ * @phpstan-import-type Line from ExactLine
+ *
  * @phpstan-type Matrix array{float, float, float, float, float, float}
  */
 final class SvgLines
@@ -77,15 +80,19 @@ final class SvgLines
                 $scale * (float) $paint['stroke-width'],
                 $paint['stroke'],
             ));
-            foreach (self::shape($reader, $name) as [$x1, $y1, $x2, $y2]) {
-                if (\count($lines) >= self::MOST) {
-                    return ['lines' => $lines, 'viewBox' => $viewBox, 'hasMore' => true];
+            $of = static fn (float $x, float $y): array => [
+                $matrix[0] * $x + $matrix[2] * $y + $matrix[4], $matrix[1] * $x + $matrix[3] * $y + $matrix[5],
+            ];
+            $keepsArcs = ExactLine::keepsArcs($matrix[0], $matrix[1], $matrix[2], $matrix[3]);
+            foreach (self::shape($reader, $name) as $line) {
+                $isCurve = isset($line[5]) && !$keepsArcs;
+                foreach ($isCurve ? ExactLine::ends([$line[0], $line[1]], [$line[2], $line[3]]) : [$line] as $one) {
+                    if (\count($lines) >= self::MOST) {
+                        return ['lines' => $lines, 'viewBox' => $viewBox, 'hasMore' => true];
+                    }
+                    $one[4] = $pens[$pen] ??= \count($pens);
+                    $lines[] = ExactLine::mapped($one, $of);
                 }
-                $lines[] = [
-                    $matrix[0] * $x1 + $matrix[2] * $y1 + $matrix[4], $matrix[1] * $x1 + $matrix[3] * $y1 + $matrix[5],
-                    $matrix[0] * $x2 + $matrix[2] * $y2 + $matrix[4], $matrix[1] * $x2 + $matrix[3] * $y2 + $matrix[5],
-                    $pens[$pen] ??= \count($pens),
-                ];
             }
             $more = @$reader->read();
         }
@@ -112,14 +119,14 @@ final class SvgLines
         return $paint;
     }
 
-    /** @return iterable<array{float, float, float, float}> */
+    /** @return iterable<Line> */
     private static function shape(\XMLReader $reader, string $name): iterable
     {
         $n = static fn (string $key): float => (float) $reader->getAttribute($key);
 
         return match ($name) {
             'path' => self::path((string) $reader->getAttribute('d')),
-            'line' => [[$n('x1'), $n('y1'), $n('x2'), $n('y2')]],
+            'line' => [[$n('x1'), $n('y1'), $n('x2'), $n('y2'), 0]],
             'rect' => self::ring(
                 [
                     [$n('x'), $n('y')],
@@ -149,20 +156,20 @@ final class SvgLines
     /**
      * @param list<array{float, float}> $points
      *
-     * @return \Generator<int, array{float, float, float, float}>
+     * @return \Generator<int, Line>
      */
     private static function ring(array $points, bool $closed): \Generator
     {
         $last = \count($points) - 1;
         for ($i = 0; $i < $last; ++$i) {
-            yield [...$points[$i], ...$points[$i + 1]];
+            yield [...$points[$i], ...$points[$i + 1], 0];
         }
         if ($closed && $last > 0) {
-            yield [...$points[$last], ...$points[0]];
+            yield [...$points[$last], ...$points[0], 0];
         }
     }
 
-    /** @return \Generator<int, array{float, float, float, float}> */
+    /** @return \Generator<int, Line> */
     private static function path(string $d): \Generator
     {
         preg_match_all('/([a-zA-Z])([^a-zA-Z]*(?:[eE][-+]?\d[^a-zA-Z]*)*)/', $d, $commands, \PREG_SET_ORDER);
@@ -174,7 +181,7 @@ final class SvgLines
             $relative = $letter !== $upper;
             if ('Z' === $upper) {
                 if ($x !== $startX || $y !== $startY) {
-                    yield [$x, $y, $startX, $startY];
+                    yield [$x, $y, $startX, $startY, 0];
                 }
                 [$x, $y] = [$startX, $startY];
                 continue;
@@ -193,13 +200,43 @@ final class SvgLines
                 if ('M' === $upper && 0 === $k) {
                     [$startX, $startY] = [$x, $y];
                 } elseif (\in_array($upper, ['M', 'L', 'H', 'V'], true)) {
-                    yield [$fromX, $fromY, $x, $y];
+                    yield [$fromX, $fromY, $x, $y, 0];
+                } elseif ('C' === $upper) {
+                    [$byX, $byY] = $relative ? [$fromX, $fromY] : [0.0, 0.0];
+                    yield from ExactLine::ofCurve(
+                        [$fromX, $fromY],
+                        [$byX + $part[0], $byY + $part[1]],
+                        [$byX + $part[2], $byY + $part[3]],
+                        [$x, $y],
+                    );
                 } else {
-                    yield [$fromX, $fromY, $fromX, $fromY];
-                    yield [$x, $y, $x, $y];
+                    yield from 'A' === $upper ? self::arc([$fromX, $fromY], $part, [$x, $y]) : ExactLine::ends([$fromX, $fromY], [$x, $y]);
                 }
             }
         }
+    }
+
+    /**
+     * An elliptical arc (SVG 1.1, F.6): an arc where both its radii are one.
+     *
+     * @param array{float, float} $from
+     * @param list<float> $by radii, rotation, whether it is the large one, whether its angle grows, end
+     * @param array{float, float} $to
+     *
+     * @return list<Line>
+     */
+    private static function arc(array $from, array $by, array $to): array
+    {
+        $half = hypot($to[0] - $from[0], $to[1] - $from[1]) / 2.0;
+        $radius = abs($by[0]);
+        if ($half <= 0.0 || $radius <= 0.0 || abs(abs($by[1]) - $radius) > 1e-6 * $radius) {
+            return ExactLine::ends($from, $to);
+        }
+        // A radius that is too small to span the chord is the least that does.
+        $toChord = sqrt(max(0.0, $radius * $radius - $half * $half));
+        $rise = max($radius, $half) + (0.0 === $by[3] ? -$toChord : $toChord);
+
+        return [[...$from, ...$to, 0, 0.0 === $by[4] ? $rise : -$rise]];
     }
 
     /** @return list<float> */

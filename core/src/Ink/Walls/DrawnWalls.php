@@ -4,12 +4,14 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Ink\Walls;
 
+use Plinth\Core\Exchange\ExactLine;
 use Plinth\Core\Geometry\Point;
-use Plinth\Core\Geometry\Segment;
+use Plinth\Core\Ink\Walls\Internal\DrawnArcs;
 use Plinth\Core\Ink\Walls\Internal\DrawnLines;
 use Plinth\Core\Ink\Walls\Internal\DrawnStrip;
 use Plinth\Core\Ink\Walls\Internal\DrawnWall;
 use Plinth\Core\Plan\Model\OpeningKind;
+use Plinth\Core\Plan\Model\Wall;
 
 /**
  * Walls and openings of a drawing whose lines are known exactly, as where a program has drawn it: ends, faces and jambs are those of its
@@ -19,9 +21,9 @@ use Plinth\Core\Plan\Model\OpeningKind;
  * counts. A strip is within a wall where a ray across it meets an odd number of lines of that pen, or an even one, whichever most strips
  * do. Strips in one line are put together over the walls that end on them and over openings, which have a jamb on either side.
  *
- * A line is x, y to x, y, mm, and the number of its pen.
+ * Curved walls are strips between two arcs about one centre.
  *
- * @phpstan-type Line array{float, float, float, float, int}
+ * @phpstan-import-type Line from ExactLine
  */
 final readonly class DrawnWalls
 {
@@ -53,7 +55,7 @@ final readonly class DrawnWalls
     {
     }
 
-    /** @param list<Line> $lines */
+    /** @param list<Line> $lines mm */
     public static function in(array $lines): self
     {
         $pens = [];
@@ -64,7 +66,7 @@ final readonly class DrawnWalls
         uasort($pens, static fn (array $a, array $b): int => self::drawn($b) <=> self::drawn($a));
         [$best, $most] = [[], 0.0];
         foreach (\array_slice($pens, 0, self::PENS, true) as $of) {
-            [$walls, $isMet] = self::network(DrawnStrip::walls(DrawnLines::of($of)));
+            [$walls, $isMet] = self::network(DrawnStrip::walls(DrawnLines::of(DrawnArcs::apart($of))));
             $length = array_sum(array_map(static fn (DrawnWall $w): float => $w->drawn(), $walls));
             if ($length < self::LEAST_MM) {
                 continue;
@@ -78,7 +80,7 @@ final readonly class DrawnWalls
             }
         }
 
-        return self::told($best, $lines);
+        return self::told($best, [] === $best ? [] : self::flat($lines));
     }
 
     /**
@@ -131,15 +133,15 @@ final readonly class DrawnWalls
     /** @return float the part of a wall's centre line that lies in one of these */
     private function partOf(ProposedWall $wall): float
     {
-        $count = max(1, (int) ceil($wall->length() / self::STEP_MM));
+        $lines = array_map(static fn (ProposedWall $w): Wall => $w->wall(''), $this->walls);
+        $shown = $wall->wall('');
+        $length = $shown->length();
+        $count = max(1, (int) ceil($length / self::STEP_MM));
         $on = 0;
         for ($k = 0; $k < $count; ++$k) {
-            $part = ($k + 0.5) / $count;
-            $x = $wall->from->x + $part * ($wall->to->x - $wall->from->x);
-            $y = $wall->from->y + $part * ($wall->to->y - $wall->from->y);
-            foreach ($this->walls as $drawn) {
-                [$nx, $ny] = Segment::nearest([$x, $y], [$drawn->from->x, $drawn->from->y], [$drawn->to->x, $drawn->to->y]);
-                if (hypot($x - $nx, $y - $ny) <= $drawn->thickness / 2.0) {
+            $place = $shown->at($length * ($k + 0.5) / $count);
+            foreach ($lines as $drawn) {
+                if ($place->distanceTo($drawn->nearest($place)) <= $drawn->thickness / 2.0) {
                     ++$on;
                     break;
                 }
@@ -189,17 +191,32 @@ final readonly class DrawnWalls
     }
 
     /**
+     * @param list<Line> $lines
+     *
+     * @return list<Line> with every arc by its chord, and by short ones
+     */
+    private static function flat(array $lines): array
+    {
+        $pens = [];
+        foreach ($lines as $line) {
+            $pens[$line[4]][] = $line;
+        }
+
+        return array_merge(...array_map(static fn (array $of, int $pen): array => DrawnArcs::apart($of)->flat($pen), $pens, array_keys($pens)));
+    }
+
+    /**
      * @param list<DrawnWall> $walls
-     * @param list<Line> $lines of all pens
+     * @param list<Line> $lines of all pens, without arcs
      */
     private static function told(array $walls, array $lines): self
     {
         [$told, $openings] = [[], []];
-        foreach ($walls as $i => $wall) {
-            [$from, $to] = [new Point(...$wall->at($wall->from)), new Point(...$wall->at($wall->to))];
-            $told[] = new ProposedWall($from, $to, $wall->thickness, self::SIGMA, self::SIGMA, 1.0, 'empty', []);
+        foreach (array_merge(...array_map(static fn (DrawnWall $w): array => $w->halves(), $walls)) as $i => $wall) {
+            [$from, $to] = [new Point(...$wall->axis->at($wall->from)), new Point(...$wall->axis->at($wall->to))];
+            $told[] = new ProposedWall($from, $to, $wall->thickness, self::SIGMA, self::SIGMA, 1.0, 'empty', [], $wall->rise());
             foreach ($wall->openings as [$begin, $end]) {
-                [$kind, $leafAt, $leafSide] = self::kind($wall, $begin, $end, $lines);
+                [$kind, $leafAt, $leafSide] = self::kind($wall->straight($begin, $end), $lines);
                 [$offset, $width, $rest] = [$begin - $wall->from, $end - $begin, $wall->to - $end];
                 $evidence = new OpeningEvidence(true, 1.0, min($offset, $rest), $width, OpeningKind::Window === $kind, 1.0, false);
                 $openings[] = new ProposedOpening($i, $kind, $offset, $width, self::SIGMA, 1.0, $evidence, $leafAt, $leafSide);
@@ -214,21 +231,23 @@ final readonly class DrawnWalls
      *
      * @return array{OpeningKind, 'near'|'far'|null, 'left'|'right'|null} a leaf stands at a jamb; panes run along the wall
      */
-    private static function kind(DrawnWall $wall, float $from, float $to, array $lines): array
+    private static function kind(DrawnWall $wall, array $lines): array
     {
+        [$from, $to] = [$wall->from, $wall->to];
         $width = $to - $from;
         $half = $wall->thickness / 2.0;
-        [$isLined, $leaves, $near] = [false, [], []];
+        [$lined, $leaves, $near] = [0.0, [], []];
         foreach ($lines as [$x1, $y1, $x2, $y2]) {
-            [$s1, $a1] = $wall->of($x1, $y1);
-            [$s2, $a2] = $wall->of($x2, $y2);
+            [$s1, $a1] = $wall->axis->of($x1, $y1);
+            [$s2, $a2] = $wall->axis->of($x2, $y2);
             if (max($s1, $s2) < $from - $width || min($s1, $s2) > $to + $width) {
                 continue;
             }
             $near[] = [$s1, $a1, $s2, $a2];
             $length = hypot($s2 - $s1, $a2 - $a1);
-            $isLined = $isLined || ($length > 0.6 * $width && abs($a1 - $a2) < 0.05 * $length && max(abs($a1), abs($a2)) <= $half + 1.0
-                && min($s1, $s2) > $from - 0.2 * $width && max($s1, $s2) < $to + 0.2 * $width);
+            // A pane of a curved wall may be drawn by chords.
+            $lined += $length > 0.15 * $width && abs($a1 - $a2) < 0.05 * $length && max(abs($a1), abs($a2)) <= $half + 1.0
+                && min($s1, $s2) > $from - 0.2 * $width && max($s1, $s2) < $to + 0.2 * $width ? $length : 0.0;
             if ($length < 0.7 * $width || $length > 1.2 * $width || max(abs($a1), abs($a2)) < 0.5 * $width) {
                 continue;
             }
@@ -248,7 +267,7 @@ final readonly class DrawnWalls
         }
 
         return match (true) {
-            $isLined => [OpeningKind::Window, null, null],
+            $lined > 0.6 * $width => [OpeningKind::Window, null, null],
             [] !== $leaves => [OpeningKind::Door, $leaves[0][3], $leaves[0][4]],
             default => [OpeningKind::Opening, null, null],
         };

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Core\Ink\Walls;
 
 use Plinth\Core\Geometry\Point;
+use Plinth\Core\Plan\Model\Wall;
 
 /** A wall that a drawing's ink shows, waiting for somebody to accept it. */
 final readonly class ProposedWall
@@ -20,6 +21,7 @@ final readonly class ProposedWall
      * @param float $confidence 0 to 1, as learnt from simulated sheets; how far it holds on others is told in docs/accuracy.md
      * @param string $filling solid, toned or empty: what is drawn between its faces
      * @param list<WallEvidence> $evidence what its confidence comes from, stretch by stretch between meetings
+     * @param float $rise of an arc over its chord, mm, positive to the left of from → to; 0 is straight
      */
     public function __construct(
         public Point $from,
@@ -30,6 +32,7 @@ final readonly class ProposedWall
         public float $confidence,
         public string $filling,
         public array $evidence,
+        public float $rise = 0.0,
     ) {
     }
 
@@ -53,11 +56,18 @@ final readonly class ProposedWall
             $confidence,
             $this->filling,
             $this->evidence,
+            $this->rise,
         );
     }
 
     public function length(): float
     {
-        return $this->from->distanceTo($this->to);
+        return $this->wall('')->length();
+    }
+
+    /** As a wall of the plan. */
+    public function wall(string $id): Wall
+    {
+        return new Wall($id, $this->from, $this->to, $this->thickness, rise: $this->rise);
     }
 }

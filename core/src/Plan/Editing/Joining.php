@@ -77,6 +77,16 @@ final class Joining
     public static function offsetOn(Wall $laid, Wall $wall, float $offset, float $width): ?float
     {
         $length = $laid->length();
+        $arc = $laid->arc();
+        if (null !== $arc) {
+            $at = $wall->at($offset);
+            $turn = fmod(($arc->sweep > 0.0 ? 1.0 : -1.0) * (atan2($at->y - $arc->centre->y, $at->x - $arc->centre->x) - $arc->start), 2.0 * \M_PI);
+            // A little before the beginning is before it, and not nearly once round.
+            $turn -= 2.0 * \M_PI * floor(($turn + \M_PI - abs($arc->sweep) / 2.0) / 2.0 / \M_PI);
+            $offset = $turn * $arc->radius;
+
+            return $offset < 0.0 || $offset + $width > $length ? null : $offset;
+        }
         [$ux, $uy] = [($laid->to->x - $laid->from->x) / $length, ($laid->to->y - $laid->from->y) / $length];
         $offset += ($wall->from->x - $laid->from->x) * $ux + ($wall->from->y - $laid->from->y) * $uy;
 
@@ -163,7 +173,7 @@ final class Joining
     {
         $laid = [];
         foreach ($ends as $i => [$a, $b]) {
-            $laid[$i] = new Wall((string) $i, $this->at($a), $this->at($b), $new[$i]->thickness);
+            $laid[$i] = $new[$i]->between($this->at($a), $this->at($b));
         }
         foreach ($ends as $i => [$a, $b]) {
             foreach ([[$a, $b], [$b, $a]] as [$name, $other]) {
@@ -188,17 +198,16 @@ final class Joining
      */
     public static function isTraced(Wall $wall, array $there): bool
     {
-        $length = max(Tolerance::ROUND_OFF_MM, $wall->length());
-        [$ux, $uy] = [($wall->to->x - $wall->from->x) / $length, ($wall->to->y - $wall->from->y) / $length];
+        $length = $wall->length();
         $on = 0;
         $looks = 20;
         for ($k = 0; $k < $looks; ++$k) {
             $p = $wall->at($length * ($k + 0.5) / $looks);
+            [$ux, $uy] = self::way($wall, $p);
             foreach ($there as $host) {
-                $l = max(Tolerance::ROUND_OFF_MM, $host->from->distanceTo($host->to));
-                $sine = abs($ux * ($host->to->y - $host->from->y) - $uy * ($host->to->x - $host->from->x)) / $l;
-                [$x, $y] = Segment::nearest([$p->x, $p->y], [$host->from->x, $host->from->y], [$host->to->x, $host->to->y]);
-                if ($sine < Tolerance::LANDING_SINE && hypot($x - $p->x, $y - $p->y) <= $host->thickness / 2.0 + 20.0) {
+                [$vx, $vy] = self::way($host, $p);
+                $near = $host->nearest($p);
+                if (abs($ux * $vy - $uy * $vx) < Tolerance::LANDING_SINE && $near->distanceTo($p) <= $host->thickness / 2.0 + 20.0) {
                     ++$on;
                     break;
                 }
@@ -206,5 +215,17 @@ final class Joining
         }
 
         return $on > 0.6 * $looks;
+    }
+
+    /** @return array{float, float} unit vector along a wall, beside a place */
+    private static function way(Wall $wall, Point $at): array
+    {
+        $arc = $wall->arc();
+        [$dx, $dy] = null === $arc
+            ? [$wall->to->x - $wall->from->x, $wall->to->y - $wall->from->y]
+            : [$at->y - $arc->centre->y, $arc->centre->x - $at->x];
+        $length = max(Tolerance::ROUND_OFF_MM, hypot($dx, $dy));
+
+        return [$dx / $length, $dy / $length];
     }
 }

@@ -7,6 +7,7 @@ namespace Plinth\Core\Plan\Model;
 use Plinth\Core\Geometry\Arc;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Geometry\Polygon;
+use Plinth\Core\Geometry\Segment;
 use Plinth\Core\Plan\Model\Exception\UnusableValue;
 use Plinth\Core\Plan\Model\Internal\Checked;
 
@@ -93,6 +94,18 @@ final readonly class Wall
         $dy = ($this->to->y - $this->from->y) / $length;
 
         return new Point($this->from->x + $along * $dx - $left * $dy, $this->from->y + $along * $dy + $left * $dx);
+    }
+
+    /** The point of its centre line that is nearest to another one. */
+    public function nearest(Point $to): Point
+    {
+        $arc = $this->arc();
+        if (null !== $arc) {
+            return $arc->nearest($to);
+        }
+        [$x, $y] = Segment::nearest($to->toArray(), $this->from->toArray(), $this->to->toArray());
+
+        return new Point($x, $y);
     }
 
     /**

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Plinth\Server\Source\Making;
 
-use Plinth\Core\Exchange\Svg\SvgLines;
+use Plinth\Core\Exchange\ExactLine;
 use Plinth\Core\Geometry\PixelBox;
 use Plinth\Core\Ink\Page\GreyRaster;
 use Plinth\Core\Ink\Page\Paper;
@@ -20,7 +20,7 @@ use Plinth\Server\Source\Reading\PictureTool;
  * Makes what the board shows of one page, inside a folder: a preview first, then the picture decoded once, its grey values, the
  * tile pyramid, how to tell its ink from its paper, proposed cuts, and the exact lines of a line drawing.
  *
- * @phpstan-import-type Line from SvgLines
+ * @phpstan-import-type Line from ExactLine
  *
  * @phpstan-type Made array{tileSuffix: string, cuts: list<array{float, float, float, float}>, lightOnDark: bool, contrast: int, paper: array{cell: float, columns: int, rows: int, levels: string}, lines: int, bytes: int}
  */

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Server\Source\Reading;
 
 use Plinth\Core\Exchange\Dxf\DxfLines;
+use Plinth\Core\Exchange\ExactLine;
 use Plinth\Core\Exchange\PostScript\PageLines;
 use Plinth\Core\Exchange\Svg\SvgLines;
 use Plinth\Core\Geometry\Point;
@@ -13,7 +14,7 @@ use Plinth\Core\Geometry\Point;
  * Files that hold lines instead of pixels: SVG and DXF. Each becomes a picture of a size that serves tracing, and the exact
  * ends of its lines are kept in the pixels of that picture.
  *
- * @phpstan-import-type Line from SvgLines
+ * @phpstan-import-type Line from ExactLine
  */
 final readonly class LineDrawing
 {
@@ -56,13 +57,10 @@ final readonly class LineDrawing
             $y = ($size['height'] - $factor * $h) / 2.0 - $factor * $top;
         }
         $lines = array_map(
-            static fn (array $l): array => [
-                $scale * ($x + $factor * $l[0]),
-                $scale * ($y + $factor * $l[1]),
-                $scale * ($x + $factor * $l[2]),
-                $scale * ($y + $factor * $l[3]),
-                $l[4],
-            ],
+            static fn (array $l): array => ExactLine::mapped(
+                $l,
+                static fn (float $u, float $v): array => [$scale * ($x + $factor * $u), $scale * ($y + $factor * $v)],
+            ),
             $found['lines'],
         );
 
@@ -148,7 +146,7 @@ final readonly class LineDrawing
             );
 
             return array_map(
-                static fn (array $l): array => [$k * $l[0], $k * ($height - $l[1]), $k * $l[2], $k * ($height - $l[3]), $l[4]],
+                static fn (array $l): array => ExactLine::mapped($l, static fn (float $x, float $y): array => [$k * $x, $k * ($height - $y)]),
                 $lines,
             );
         } catch (PictureFailure $e) {

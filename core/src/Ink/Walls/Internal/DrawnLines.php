@@ -4,14 +4,18 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Ink\Walls\Internal;
 
+use Plinth\Core\Exchange\ExactLine;
+
 /**
- * Exact lines of one pen by their directions, each with its unit vector: pieces that lie in one line are one level, mm across from the
- * middle of all, with the stretches along it that are drawn; levels come from right to left.
+ * Exact lines of one pen by their directions, and by the centres about which they are round: pieces that lie in one line are one level, mm
+ * across from the axis, with the stretches along it that are drawn; levels come from right to left.
  *
  * @internal
  *
  * @phpstan-type Level array{out: float, stretches: list<array{float, float}>}
- * @phpstan-type Direction array{x: float, y: float, levels: list<Level>}
+ * @phpstan-type Direction array{axis: DrawnAxis, levels: list<Level>}
+ *
+ * @phpstan-import-type Line from ExactLine
  */
 final readonly class DrawnLines
 {
@@ -22,16 +26,51 @@ final readonly class DrawnLines
     /** mm within which pieces lie in one line, and touch each other: decimals of a file at the scale of its sheet */
     private const ONE_LINE = 0.25;
 
-    /**
-     * @param array{float, float} $middle
-     * @param list<Direction> $directions
-     */
-    private function __construct(public array $middle, public array $directions)
+    /** mm along an arc from one place to the next */
+    private const STEP_MM = 150.0;
+
+    /** @param list<Direction> $directions */
+    private function __construct(public array $directions)
     {
     }
 
-    /** @param non-empty-list<array{float, float, float, float, int}> $lines mm */
-    public static function of(array $lines): self
+    public static function of(DrawnArcs $lines): self
+    {
+        [$rounds, $straight] = $lines->rounds();
+
+        return new self([
+            ...([] === $straight ? [] : self::straight($straight)),
+            ...array_map(static fn (DrawnRound $r): array => ['axis' => $r->axis, 'levels' => $r->levels], $rounds),
+        ]);
+    }
+
+    /** @return list<array{float, float, float, float}> all of them, mm, arcs by their chords */
+    public function segments(): array
+    {
+        $segments = [];
+        foreach ($this->directions as ['axis' => $axis, 'levels' => $levels]) {
+            foreach ($levels as ['out' => $out, 'stretches' => $stretches]) {
+                foreach ($stretches as [$from, $to]) {
+                    $count = null === $axis->radius ? 1 : max(1, (int) ceil(($to - $from) / self::STEP_MM));
+                    for ($i = 0; $i < $count; ++$i) {
+                        $segments[] = [
+                            ...$axis->at($from + ($to - $from) * $i / $count, $out),
+                            ...$axis->at($from + ($to - $from) * ($i + 1) / $count, $out),
+                        ];
+                    }
+                }
+            }
+        }
+
+        return $segments;
+    }
+
+    /**
+     * @param non-empty-list<Line> $lines mm
+     *
+     * @return list<Direction>
+     */
+    private static function straight(array $lines): array
     {
         $middle = [
             array_sum(array_map(static fn (array $l): float => $l[0] + $l[2], $lines)) / 2.0 / \count($lines),
@@ -63,15 +102,20 @@ final readonly class DrawnLines
             $ways[$way][] = $piece;
         }
 
-        return new self($middle, array_map(self::direction(...), array_values($angles), array_values($ways)));
+        return array_map(
+            static fn (float $angle, array $pieces): array => self::direction($middle, $angle, $pieces),
+            array_values($angles),
+            array_values($ways),
+        );
     }
 
     /**
+     * @param array{float, float} $middle
      * @param list<array{float, float, float, float, float, float}> $pieces
      *
      * @return Direction
      */
-    private static function direction(float $angle, array $pieces): array
+    private static function direction(array $middle, float $angle, array $pieces): array
     {
         [$x, $y] = [cos($angle), sin($angle)];
         $levels = [];
@@ -89,30 +133,21 @@ final readonly class DrawnLines
             }
         }
 
-        return ['x' => $x, 'y' => $y, 'levels' => $found];
+        return ['axis' => DrawnAxis::straight($middle, [$x, $y]), 'levels' => $found];
     }
 
     /**
-     * @param list<array{float, float, float, float}> $pieces
+     * @param non-empty-list<array{float, float, float, float}> $pieces
      *
      * @return Level
      */
     private static function level(array $pieces): array
     {
         $whole = array_sum(array_column($pieces, 3));
-        usort($pieces, static fn (array $a, array $b): int => $a[1] <=> $b[1]);
-        [$stretches, $begin, $end] = [[], $pieces[0][1] ?? 0.0, $pieces[0][2] ?? 0.0];
-        foreach ($pieces as [, $from, $to]) {
-            if ($from > $end + self::ONE_LINE) {
-                $stretches[] = [$begin, $end];
-                $begin = $from;
-            }
-            $end = max($end, $to);
-        }
-        $stretches[] = [$begin, $end];
-
         $out = array_sum(array_map(static fn (array $p): float => $p[0] * $p[3], $pieces)) / max(1e-9, $whole);
 
-        return ['out' => $out, 'stretches' => $stretches];
+        $stretches = array_map(static fn (array $p): array => [$p[1], $p[2]], $pieces);
+
+        return ['out' => $out, 'stretches' => Stretches::merged($stretches, self::ONE_LINE)];
     }
 }

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Core\Ink\Walls\Internal;
 
 /**
- * A stretch between two parallel lines of one pen with none of that pen between them.
+ * A stretch between two lines of one pen that run beside each other, parallel or about one centre, with none of that pen between them.
  *
  * @internal
  *
@@ -19,6 +19,8 @@ final readonly class DrawnStrip
     private const SAME = [0.4, 2.0];
     /** mm: the widest opening */
     private const WIDEST = 5000.0;
+    /** sine of the angle under which walls meet at least */
+    private const SLANT = 0.1;
     /** more lines of one pen than any drawing has walls */
     private const MOST = 6000;
     /** radians by which a ray is turned off the strip's own direction, so that it runs through no corner */
@@ -33,7 +35,7 @@ final readonly class DrawnStrip
     /** @return list<DrawnWall> */
     public static function walls(DrawnLines $lines): array
     {
-        $segments = self::segments($lines);
+        $segments = $lines->segments();
         if (\count($segments) > self::MOST) {
             return [];
         }
@@ -70,7 +72,7 @@ final readonly class DrawnStrip
         $isLong = static fn (DrawnWall $w): bool => $w->to - $w->from > $w->thickness;
 
         $isInAnother = static function (DrawnWall $w) use ($walls, $isLong): bool {
-            [$x, $y] = $w->at(($w->from + $w->to) / 2.0);
+            [$x, $y] = $w->middle();
             foreach ($walls as $o) {
                 if ($o !== $w && $isLong($o) && $o->to - $o->from > $w->to - $w->from && $o->has($x, $y, $w->thickness / 2.0)) {
                     return true;
@@ -99,11 +101,12 @@ final readonly class DrawnStrip
         [$run, $openings] = [[$group[0]], []];
         foreach (\array_slice($group, 1) as $strip) {
             $before = $run[\count($run) - 1];
-            $axis = self::wall($lines, [$before, $strip], []);
-            $gap = [$before->to, $strip->from];
-            $isMet = self::isMet($axis, $gap, $pieces);
+            $both = self::wall($lines, [$before, $strip], []);
+            $by = $lines->directions[$strip->direction]['axis']->along(($strip->right + $strip->left) / 2.0);
+            $gap = [$by * $before->to, $by * $strip->from];
+            $isMet = self::isMet($both, $gap, $pieces);
             $isOpening = !$isMet && $gap[1] - $gap[0] <= self::WIDEST
-                && self::hasJamb($axis, $gap[0], $segments) && self::hasJamb($axis, $gap[1], $segments);
+                && self::hasJamb($both, $gap[0], $segments) && self::hasJamb($both, $gap[1], $segments);
             if (!$isMet && !$isOpening) {
                 $walls[] = self::wall($lines, $run, $openings);
                 [$run, $openings] = [[], []];
@@ -120,10 +123,10 @@ final readonly class DrawnStrip
     /**
      * Whether a gap is where other walls end on this one or cross it.
      *
-     * @param array{float, float} $gap
+     * @param array{float, float} $gap along the wall
      * @param list<DrawnWall> $pieces
      */
-    private static function isMet(DrawnWall $axis, array $gap, array $pieces): bool
+    private static function isMet(DrawnWall $wall, array $gap, array $pieces): bool
     {
         if ($gap[1] - $gap[0] < self::SAME[1]) {
             return true;
@@ -131,11 +134,22 @@ final readonly class DrawnStrip
         if ($gap[1] - $gap[0] > 2.0 * self::THICK[1]) {
             return false;
         }
-        [$x, $y] = $axis->at(($gap[0] + $gap[1]) / 2.0);
-        foreach ($pieces as $piece) {
-            $isSlanted = abs($piece->way[0] * $axis->way[1] - $piece->way[1] * $axis->way[0]) > 0.1;
-            if ($isSlanted && $piece->has($x, $y, $axis->thickness / 2.0 + self::SAME[1])) {
-                return true;
+        $middle = ($gap[0] + $gap[1]) / 2.0;
+        [$u, $v] = $wall->axis->way($middle);
+        // What ends on it ends on one of its faces.
+        foreach ([0.0, $wall->thickness / 2.0, -$wall->thickness / 2.0] as $across) {
+            [$x, $y] = $wall->axis->at($middle, $across);
+            foreach ($pieces as $piece) {
+                if (!$piece->has($x, $y, ($wall->thickness + $piece->thickness) / self::SLANT)) {
+                    continue;
+                }
+                $way = $piece->axis->way($piece->axis->of($x, $y)[0]);
+                $sine = abs($way[0] * $v - $way[1] * $u);
+                $cosine = abs($way[0] * $u + $way[1] * $v);
+                $before = ($wall->thickness + $piece->thickness * $cosine) / 2.0 / max(self::SLANT, $sine) + self::SAME[1];
+                if ($sine > self::SLANT && $piece->has($x, $y, $before)) {
+                    return true;
+                }
             }
         }
 
@@ -143,12 +157,12 @@ final readonly class DrawnStrip
     }
 
     /** @param list<array{float, float, float, float}> $segments */
-    private static function hasJamb(DrawnWall $axis, float $at, array $segments): bool
+    private static function hasJamb(DrawnWall $wall, float $at, array $segments): bool
     {
-        $half = $axis->thickness / 2.0;
+        $half = $wall->thickness / 2.0;
         foreach ($segments as [$x1, $y1, $x2, $y2]) {
-            [$s1, $a1] = $axis->of($x1, $y1);
-            [$s2, $a2] = $axis->of($x2, $y2);
+            [$s1, $a1] = $wall->axis->of($x1, $y1);
+            [$s2, $a2] = $wall->axis->of($x2, $y2);
             if (
                 abs($s1 - $at) < self::SAME[1] && abs($s2 - $at) < self::SAME[1]
                 && min($a1, $a2) < self::SAME[1] - $half && max($a1, $a2) > $half - self::SAME[1]
@@ -162,11 +176,11 @@ final readonly class DrawnStrip
 
     /**
      * @param non-empty-list<self> $strips
-     * @param list<array{float, float}> $openings
+     * @param list<array{float, float}> $openings along the wall's own axis
      */
     private static function wall(DrawnLines $lines, array $strips, array $openings): DrawnWall
     {
-        ['x' => $x, 'y' => $y] = $lines->directions[$strips[0]->direction];
+        $axis = $lines->directions[$strips[0]->direction]['axis'];
         $whole = array_sum(array_map(static fn (self $s): float => $s->to - $s->from, $strips));
         [$right, $left] = [0.0, 0.0];
         foreach ($strips as $strip) {
@@ -175,12 +189,13 @@ final readonly class DrawnStrip
         }
         $out = ($right + $left) / 2.0;
 
+        $by = $axis->along($out);
+
         return new DrawnWall(
-            [$lines->middle[0] - $out * $y, $lines->middle[1] + $out * $x],
-            [$x, $y],
+            $axis->beside($out),
             $left - $right,
-            min(array_map(static fn (self $s): float => $s->from, $strips)),
-            max(array_map(static fn (self $s): float => $s->to, $strips)),
+            $by * min(array_map(static fn (self $s): float => $s->from, $strips)),
+            $by * max(array_map(static fn (self $s): float => $s->to, $strips)),
             $openings,
         );
     }
@@ -232,11 +247,12 @@ final readonly class DrawnStrip
         [$odd, $sums] = [[], [0.0, 0.0]];
         foreach ($strips as $k => $strip) {
             $wall = self::wall($lines, [$strip], []);
-            [$x, $y] = $wall->at(($strip->from + $strip->to) / 2.0);
+            [$x, $y] = $wall->middle();
+            [$along, $up] = $wall->axis->way(($wall->from + $wall->to) / 2.0);
             $rays = [];
             foreach ([1.0, -1.0] as $sign) {
                 [$c, $s] = [cos(self::OFF), sin(self::OFF)];
-                [$u, $v] = [-$sign * ($wall->way[1] * $c + $wall->way[0] * $s), $sign * ($wall->way[0] * $c - $wall->way[1] * $s)];
+                [$u, $v] = [-$sign * ($up * $c + $along * $s), $sign * ($along * $c - $up * $s)];
                 $rays[] = self::met($x, $y, $u, $v, $segments) % 2;
             }
             $odd[$k] = $rays[0] === $rays[1] ? $rays[0] : null;
@@ -274,21 +290,5 @@ final readonly class DrawnStrip
         }
 
         return $count;
-    }
-
-    /** @return list<array{float, float, float, float}> mm */
-    private static function segments(DrawnLines $lines): array
-    {
-        $segments = [];
-        foreach ($lines->directions as ['x' => $x, 'y' => $y, 'levels' => $levels]) {
-            foreach ($levels as ['out' => $out, 'stretches' => $stretches]) {
-                [$ox, $oy] = [$lines->middle[0] - $out * $y, $lines->middle[1] + $out * $x];
-                foreach ($stretches as [$from, $to]) {
-                    $segments[] = [$ox + $from * $x, $oy + $from * $y, $ox + $to * $x, $oy + $to * $y];
-                }
-            }
-        }
-
-        return $segments;
     }
 }

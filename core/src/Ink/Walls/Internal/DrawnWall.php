@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Core\Ink\Walls\Internal;
 
 /**
- * A wall by its exact lines, along an axis of its own: mm along, and across to the left.
+ * A wall by its exact lines, along an axis of its own.
  *
  * @internal
  */
@@ -15,15 +15,15 @@ final readonly class DrawnWall
     private const NEAR = 3.0;
     /** sine of the angle under which walls may meet at least */
     private const SLANT = 0.1;
+    /** radians: one that turns further is two walls */
+    private const ROUND = 4.7;
 
     /**
-     * @param array{float, float} $origin on its centre line, mm
-     * @param array{float, float} $way unit vector along it
+     * @param DrawnAxis $axis its centre line
      * @param list<array{float, float}> $openings from where to where
      */
     public function __construct(
-        public array $origin,
-        public array $way,
+        public DrawnAxis $axis,
         public float $thickness,
         public float $from,
         public float $to,
@@ -31,18 +31,53 @@ final readonly class DrawnWall
     ) {
     }
 
-    /** @return array{float, float} along and across of a place */
-    public function of(float $x, float $y): array
+    /** @return array{float, float} of the middle of its centre line */
+    public function middle(): array
     {
-        [$dx, $dy] = [$x - $this->origin[0], $y - $this->origin[1]];
-
-        return [$this->way[0] * $dx + $this->way[1] * $dy, $this->way[0] * $dy - $this->way[1] * $dx];
+        return $this->axis->at(($this->from + $this->to) / 2.0);
     }
 
-    /** @return array{float, float} of a place on the centre line */
-    public function at(float $along): array
+    /** @return float how far it rises over its chord, to the left; it runs counter-clockwise, and so to the right */
+    public function rise(): float
     {
-        return [$this->origin[0] + $along * $this->way[0], $this->origin[1] + $along * $this->way[1]];
+        $radius = $this->axis->radius;
+
+        return null === $radius ? 0.0 : -$radius * (1.0 - cos(($this->to - $this->from) / 2.0 / $radius));
+    }
+
+    /** A stretch of it as a straight wall, along the chord of its centre line. */
+    public function straight(float $from, float $to): self
+    {
+        if (null === $this->axis->radius) {
+            return new self($this->axis, $this->thickness, $from, $to, []);
+        }
+        [[$x1, $y1], [$x2, $y2]] = [$this->axis->at($from), $this->axis->at($to)];
+        $chord = max(self::NEAR, hypot($x2 - $x1, $y2 - $y1));
+
+        return new self(DrawnAxis::straight([$x1, $y1], [($x2 - $x1) / $chord, ($y2 - $y1) / $chord]), $this->thickness, 0.0, $chord, []);
+    }
+
+    /** @return list<self> two of it where it runs nearly all round, which no single wall may */
+    public function halves(): array
+    {
+        if (null === $this->axis->radius || $this->to - $this->from < self::ROUND * $this->axis->radius) {
+            return [$this];
+        }
+        $middle = ($this->from + $this->to) / 2.0;
+        foreach ($this->openings as $k => [$begin, $end]) {
+            if ($begin < $middle && $end > $middle) {
+                $middle = ($end + ($this->openings[$k + 1][0] ?? $this->to)) / 2.0;
+                break;
+            }
+        }
+        $within = fn (float $from, float $to): array => array_values(
+            array_filter($this->openings, static fn (array $o): bool => $o[0] >= $from && $o[1] <= $to),
+        );
+
+        return [
+            new self($this->axis, $this->thickness, $this->from, $middle, $within($this->from, $middle)),
+            new self($this->axis, $this->thickness, $middle, $this->to, $within($middle, $this->to)),
+        ];
     }
 
     /** @return float mm of it that are drawn */
@@ -54,7 +89,7 @@ final readonly class DrawnWall
     /** Whether a place lies in it, or before its ends by so much. */
     public function has(float $x, float $y, float $before): bool
     {
-        [$along, $across] = $this->of($x, $y);
+        [$along, $across] = $this->axis->of($x, $y);
 
         return abs($across) <= $this->thickness / 2.0 + self::NEAR && $along >= $this->from - $before && $along <= $this->to + $before;
     }
@@ -75,37 +110,48 @@ final readonly class DrawnWall
             if ($other === $this) {
                 continue;
             }
-            $sine = $this->way[0] * $other->way[1] - $this->way[1] * $other->way[0];
-            $cosine = abs($this->way[0] * $other->way[0] + $this->way[1] * $other->way[1]);
-            [$along, $across] = $other->of(...$this->origin);
-            if (abs($sine) < self::SLANT) {
-                // In line with each other, of another thickness.
-                $both = [$this->of(...$other->at($other->from)), $this->of(...$other->at($other->to))];
-                foreach (abs($across) < ($this->thickness + $other->thickness) / 2.0 ? $both : [] as [$s]) {
-                    if (min(abs($s - $this->from), abs($s - $this->to)) < self::NEAR) {
-                        $met[] = $j;
-                    }
+            $met = [...$met, ...($this->meetsInLine($other) ? [$j] : [])];
+            foreach ($this->axis->crossings($other->axis) as [$x, $y]) {
+                [[$s], [$u]] = [$this->axis->of($x, $y), $other->axis->of($x, $y)];
+                [$way, $its] = [$this->axis->way($s), $other->axis->way($u)];
+                $sine = abs($way[0] * $its[1] - $way[1] * $its[0]);
+                $cosine = abs($way[0] * $its[0] + $way[1] * $its[1]);
+                if ($sine < self::SLANT) {
+                    continue;
                 }
-                continue;
-            }
-            // Where the centre lines cross: along this one, and along the other.
-            $s = $across / $sine;
-            $u = $along + $s * ($this->way[0] * $other->way[0] + $this->way[1] * $other->way[1]);
-            $reach = ($other->thickness + $this->thickness * $cosine) / 2.0 / abs($sine) + self::NEAR;
-            $its = ($this->thickness + $other->thickness * $cosine) / 2.0 / abs($sine) + self::NEAR;
-            if ($u < $other->from - $its || $u > $other->to + $its || $s < $this->from - $reach || $s > $this->to + $reach) {
-                continue;
-            }
-            $met[] = $j;
-            foreach ([$this->from, $this->to] as $k => $end) {
-                if (abs($s - $end) <= $reach && abs($s - $end) < $nearest[$k]) {
-                    [$ends[$k], $nearest[$k]] = [$s, abs($s - $end)];
+                // Where the centre lines cross: along this one, and along the other.
+                $reach = ($other->thickness + $this->thickness * $cosine) / 2.0 / $sine + self::NEAR;
+                $there = ($this->thickness + $other->thickness * $cosine) / 2.0 / $sine + self::NEAR;
+                if ($u < $other->from - $there || $u > $other->to + $there || $s < $this->from - $reach || $s > $this->to + $reach) {
+                    continue;
+                }
+                $met[] = $j;
+                foreach ([$this->from, $this->to] as $k => $end) {
+                    if (abs($s - $end) <= $reach && abs($s - $end) < $nearest[$k]) {
+                        [$ends[$k], $nearest[$k]] = [$s, abs($s - $end)];
+                    }
                 }
             }
         }
 
-        $ended = new self($this->origin, $this->way, $this->thickness, $ends[0], $ends[1], $this->openings);
+        $ended = new self($this->axis, $this->thickness, $ends[0], $ends[1], $this->openings);
 
         return [$ended, $met, \count(array_filter($nearest, is_finite(...)))];
+    }
+
+    /** Whether both run on into each other, of whatever thickness. */
+    private function meetsInLine(self $other): bool
+    {
+        foreach ([$other->from, $other->to] as $its) {
+            [$along, $across] = $this->axis->of(...$other->axis->at($its));
+            foreach (abs($across) < ($this->thickness + $other->thickness) / 2.0 ? [$this->from, $this->to] : [] as $end) {
+                [$way, $theirs] = [$this->axis->way($end), $other->axis->way($its)];
+                if (abs($along - $end) < self::NEAR && abs($way[0] * $theirs[1] - $way[1] * $theirs[0]) < self::SLANT) {
+                    return true;
+                }
+            }
+        }
+
+        return false;
     }
 }

@@ -1,7 +1,6 @@
 import { useState } from "react";
 import { useDesk } from "../../../board/desk";
 import { lookAt } from "../../../board/views";
-import { middle } from "../../../geometry/plane";
 import { ask, useProject } from "../../../store/project";
 import { pointAlong, wallLine } from "../../../store/walls";
 import { isUnderWay, workKey } from "../../../store/work";
@@ -9,9 +8,9 @@ import { plusMinus, written } from "../../../ui/measures";
 import { count, sureness } from "../../../ui/numbers";
 import { NextThing, Plain } from "../../../ui/parts";
 import { Work } from "../../../ui/Work";
-import { type Proposals, type ProposedWall, pair, refuse, useFound, useLook } from "../../searches";
+import { type Proposals, type ProposedWall, refuse, useFound, useLook } from "../../searches";
 import { ALL, acceptable, type Choice as ChoiceOf, chosen, foundWords, thicknessesOf, wantedWords } from "./choosing";
-import { accept, useProbed } from "./proposals";
+import { accept, proposedCourse, useProbed } from "./proposals";
 
 /** Walls as the ink has them: one by a click, or all that a drawing shows. */
 export function InkPanel() {
@@ -180,9 +179,9 @@ function Walls({ walls, drawing, looked }: { walls: readonly ProposedWall[]; dra
             type="button"
             className="text-left whitespace-nowrap"
             onFocus={() => useFound.setState({ looked: w.id })}
-            onClick={() => lookAt(middle(pair(w.from), pair(w.to)))}
+            onClick={() => lookAt(pointAlong(proposedCourse(w), proposedCourse(w).length / 2))}
           >
-            {written(Math.hypot((w.to[0] ?? 0) - (w.from[0] ?? 0), (w.to[1] ?? 0) - (w.from[1] ?? 0)))}
+            {written(proposedCourse(w).length)}
             <span className="text-quiet"> · {sureness(w.confidence)}</span>
             <span className="block text-quiet">
               {written(w.thickness)} {plusMinus(w.plusMinusMm)} thick

@@ -1,12 +1,13 @@
 import { useDesk } from "../../../board/desk";
-import { ends, Tag } from "../../../board/marks";
+import { Tag } from "../../../board/marks";
 import { apply, type Map2 } from "../../../geometry/maps";
 import { middle, type XY } from "../../../geometry/plane";
 import { useProject } from "../../../store/project";
-import { pointAlong, wallLine } from "../../../store/walls";
+import { besideCourse, pointAlong, wallLine } from "../../../store/walls";
 import { fine, written } from "../../../ui/measures";
 import { sureness } from "../../../ui/numbers";
-import { pair, useFound } from "../../searches";
+import { useFound } from "../../searches";
+import { proposedCourse } from "./proposals";
 
 const PENCIL = "#4b5560";
 
@@ -20,37 +21,45 @@ export function Proposals({ screen }: { screen: Map2 }) {
   return (
     <g fill="none" stroke={PENCIL} pointerEvents="none" data-proposals={walls.length}>
       {walls.map((w) => {
-        const [a, b] = [pair(w.from), pair(w.to)];
-        const length = Math.hypot(b[0] - a[0], b[1] - a[1]) || 1;
-        const [nx, ny] = [(-(b[1] - a[1]) / length) * (w.thickness / 2), ((b[0] - a[0]) / length) * (w.thickness / 2)];
-        const at = (p: XY, s: number): XY => apply(screen, [p[0] + s * nx, p[1] + s * ny]);
+        const course = proposedCourse(w);
+        /** Places beside the centre line, so many half thicknesses to its left. */
+        const beside = (from: number, to: number, s: number): XY[] =>
+          besideCourse(course, from, to, (s * w.thickness) / 2).map((p) => apply(screen, p));
         const dash = w.sure ? "9 3" : "2 4";
         const strong = looked === w.id;
-        const along = (t: number): XY => [a[0] + ((b[0] - a[0]) * t) / length, a[1] + ((b[1] - a[1]) * t) / length];
         return (
           <g key={w.id} strokeWidth={strong ? 2.6 : 1.5}>
             <polygon
-              points={[at(a, 1), at(b, 1), at(b, -1), at(a, -1)].map((p) => p.join(",")).join(" ")}
+              points={[...beside(0, course.length, 1), ...beside(0, course.length, -1).reverse()]
+                .map((p) => p.join(","))
+                .join(" ")}
               fill={strong ? "rgba(75, 85, 96, 0.28)" : w.sure ? "rgba(75, 85, 96, 0.12)" : "none"}
               strokeDasharray={dash}
             />
             {openings
               .filter((o) => o.wall === w.id && o.sure)
               .map((o) => {
-                const [p, q] = [along(o.offset), along(o.offset + o.width)];
+                const [p, q] = [o.offset, o.offset + o.width];
+                const jamb = (t: number) =>
+                  [1.25, -1.25].flatMap((s) => beside(t, t, s).slice(0, 1)).map((at) => at.join(","));
                 return (
                   <g key={o.id}>
-                    <line {...ends(at(p, 1.25), at(p, -1.25))} />
-                    <line {...ends(at(q, 1.25), at(q, -1.25))} />
+                    <polyline points={jamb(p).join(" ")} />
+                    <polyline points={jamb(q).join(" ")} />
                     {o.kind !== "opening" && (
-                      <line {...ends(apply(screen, p), apply(screen, q))} strokeWidth={o.kind === "door" ? 3.2 : 1} />
+                      <polyline
+                        points={beside(p, q, 0)
+                          .map((at) => at.join(","))
+                          .join(" ")}
+                        strokeWidth={o.kind === "door" ? 3.2 : 1}
+                      />
                     )}
                   </g>
                 );
               })}
             {strong && (
               <Tag
-                at={middle(apply(screen, a), apply(screen, b))}
+                at={apply(screen, pointAlong(course, course.length / 2))}
                 text={`${written(w.thickness)} ±${fine(w.plusMinusMm, 1)}, ${sureness(w.confidence)}`}
                 colour={PENCIL}
               />

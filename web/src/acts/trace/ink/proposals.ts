@@ -4,7 +4,7 @@ import { useDesk } from "../../../board/desk";
 import { contains, nearestOn, type XY } from "../../../geometry/plane";
 import { change, inProject, useProject } from "../../../store/project";
 import { heightsOf } from "../../../store/usual";
-import { pointAlong, wallLine } from "../../../store/walls";
+import { type Course, courseOf, nearestOnLine, pointAlong, wallLine } from "../../../store/walls";
 import { fine, inWords } from "../../../ui/measures";
 import { look, type ProposedOpening, type ProposedWall, pair, refuse, said, useFound } from "../../searches";
 
@@ -41,7 +41,9 @@ export async function accept(wanted: Wanted): Promise<void> {
       lay: {
         storey,
         drawing,
-        walls: walls.map((w) => ({ from: w.from, to: w.to, thickness: w.thickness, buildUp: w.buildUp?.id ?? null })),
+        walls: walls.map(({ from, to, thickness, rise, buildUp }) => ({
+          ...{ from, to, thickness, rise, buildUp: buildUp?.id ?? null },
+        })),
         openings: [
           ...openings.map((o) => ({ wall: index.get(o.wall) ?? 0, ...of(o) })),
           ...inTraced.map((o) => ({ on: o.wall, ...of(o) })),
@@ -81,9 +83,13 @@ export function proposalAt(at: XY): ProposedWall | null {
   if (!proposals || proposals.of !== drawing) return null;
   const near = 6 / view.k;
   return (
-    proposals.told.walls.find((w) => nearestOn(at, pair(w.from), pair(w.to)).off <= Math.max(w.thickness / 2, near)) ??
+    proposals.told.walls.find((w) => nearestOnLine(at, proposedCourse(w)).off <= Math.max(w.thickness / 2, near)) ??
     null
   );
+}
+
+export function proposedCourse(w: ProposedWall): Course {
+  return courseOf(pair(w.from), pair(w.to), w.rise, w.thickness);
 }
 
 /** All proposed walls whose ends lie in an area: accepted as far as they are sure, or refused. */
