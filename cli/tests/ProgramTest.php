@@ -474,6 +474,22 @@ final class ProgramTest extends TestCase
                 [$code, $printed] = self::plinth(['import', 'file' => "$folder/a.$format", '--scale' => '50']);
                 self::assertSame([0, self::measured($fromDxf)], [$code, self::measured($printed)], $format);
             }
+            // A curved wall comes back as the arc that was printed, with what is in it.
+            $round = $lodge;
+            self::assertIsArray($round['storeys']);
+            $round['storeys'] = [['walls' => array_map(
+                static fn (mixed $w): array => ['rise' => 'gE' === ((array) $w)['id'] ? -1500.0 : 0.0] + (array) $w,
+                JsonValue::of($lodge)->get('storeys')->items()[0]->get('walls')->map(),
+            )] + array_diff_key((array) $round['storeys'][0], ['roofs' => 0, 'chimneys' => 0, 'floors' => 0, 'ceilings' => 0, 'surfaces' => 0])];
+            foreach (['pdf', 'svg'] as $format) {
+                self::assertSame(0, self::plinth(['export', 'format' => $format, '--out' => "$folder/a.$format", '--paper' => 'A2', '--scale' => '50'], $round)[0]);
+                [, $printed] = self::plinth(['import', 'file' => "$folder/a.$format", '--scale' => '50']);
+                $walls = JsonValue::of($printed)->get('storeys')->items()[0]->get('walls')->items();
+                $rises = array_map(static fn (JsonValue $w): float => abs($w->optional('rise')?->number() ?? 0.0), $walls);
+                self::assertCount(7, $rises);
+                self::assertEqualsWithDelta(1500.0, max($rises), 0.1, $format);
+                self::assertCount(12, JsonValue::of($printed)->get('storeys')->items()[0]->get('openings')->items());
+            }
             file_put_contents("$folder/a.zip", ZipFile::of(['plan.json' => json_encode($lodge, \JSON_THROW_ON_ERROR)]));
             [, $archived] = self::plinth(['import', 'file' => "$folder/a.zip"]);
             self::assertEquals(self::plinth(['import', 'file' => __DIR__.'/../../demo/reedmace-lodge.json'])[1], $archived);

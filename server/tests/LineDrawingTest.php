@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Plinth\Server\Tests;
 
+use PHPUnit\Framework\Attributes\TestWith;
 use PHPUnit\Framework\TestCase;
 use Plinth\Core\Exchange\Dxf\DxfWriter;
 use Plinth\Core\Exchange\Json\JsonValue;
@@ -72,30 +73,47 @@ final class LineDrawingTest extends TestCase
         self::assertEqualsWithDelta($ours, $theirs, 0.01);
     }
 
-    /** A sheet of ours at 1 : 50 as PDF. */
-    private function printed(Storey $storey): void
+    /** A sheet of ours at 1 : 50 as PDF, or as the SVG that it is made of. */
+    private function printed(Storey $storey, bool $isSvg = false): void
     {
         $subject = new SheetSubject('Lodge', new Plan([$storey]));
         $sheet = PlanningSet::plan($subject, $storey->id, PaperSize::A2, false);
         file_put_contents($this->path, SvgWriter::write((new SheetPainter($subject))->sheet($sheet)));
+        if ($isSvg) {
+            $this->desk->bringIn($this->path, 'lodge.svg');
+
+            return;
+        }
         exec('rsvg-convert --unlimited -f pdf -o '.escapeshellarg("$this->path.pdf").' '.escapeshellarg($this->path), $out, $code);
         self::assertSame(0, $code);
         $this->desk->bringIn("$this->path.pdf", 'lodge.pdf');
         unlink("$this->path.pdf");
     }
 
-    /** Letters that a recogniser of English would not read: they are in the file. */
-    public function testNamesAreThoseThatThePageSaysItself(): void
+    /**
+     * Letters that a recogniser of English would not read: they are in the file, whichever it is. A DXF has the letters of its rooms and is
+     * brought in with them drawn.
+     */
+    #[TestWith(['pdf'])]
+    #[TestWith(['svg'])]
+    #[TestWith(['dxf'])]
+    public function testNamesAreThoseThatThePageSaysItself(string $format): void
     {
         $names = ['Wäsche', 'Spülküche', 'Flur', 'Łazienka'];
         $storey = $this->storey;
         $rooms = array_map(static fn (Room $r, string $name): Room => new Room($r->id, $name, '', $r->anchor), $storey->rooms, $names);
-        $this->printed(new Storey($storey->id, $storey->name, $storey->elevation, $storey->height, $storey->walls, $storey->openings, $rooms));
+        $named = new Storey($storey->id, $storey->name, $storey->elevation, $storey->height, $storey->walls, $storey->openings, $rooms);
+        if ('dxf' === $format) {
+            file_put_contents($this->path, DxfWriter::building([[$named, Derivation::of($named), new PlanBeside()]]));
+            $this->desk->bringIn($this->path, 'lodge.dxf');
+        } else {
+            $this->printed($named, 'svg' === $format);
+        }
         $this->desk->imported();
         $this->desk->ask('read-figures', $this->desk->drawing);
         self::assertSame('done', $this->desk->ended('read-figures', $this->desk->drawing)->get('state')->text());
         $read = JsonValue::of($this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/drawings/{$this->desk->drawing}/readings"));
-        $found = array_map(static fn (JsonValue $r): string => $r->get('name')->text(), $read->get('rooms')->items());
+        $found = array_map(static fn (JsonValue $r): string => mb_strtoupper($r->get('name')->text()), $read->get('rooms')->items());
         self::assertSame([], array_diff(array_map(mb_strtoupper(...), $names), $found), implode(', ', $found));
     }
 

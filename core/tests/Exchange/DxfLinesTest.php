@@ -7,6 +7,8 @@ namespace Plinth\Core\Tests\Exchange;
 use PHPUnit\Framework\TestCase;
 use Plinth\Core\Exchange\Dxf\DxfDrawing;
 use Plinth\Core\Exchange\Dxf\DxfLines;
+use Plinth\Core\Exchange\Dxf\DxfText;
+use Plinth\Core\Exchange\Json\JsonValue;
 use Plinth\Core\Tests\Outside;
 
 /**
@@ -53,6 +55,38 @@ final class DxfLinesTest extends TestCase
             self::assertEqualsWithDelta(self::length($theirs), self::length($read->chains), 0.002 * self::length($theirs), (string) $name);
             self::assertLessThan(0.0015 * $size, self::furthest($read->chains, $theirs), (string) $name);
             self::assertLessThan(0.0015 * $size, self::furthest($theirs, $read->chains), (string) $name);
+        }
+    }
+
+    /**
+     * Baselines of lines of letters against those of ezdxf 1.0, which takes letters as wide as they are high; the way they run all the same; it
+     * has lines 1.667 heights apart, which is five thirds.
+     */
+    public function testLettersStandWhereTheReferenceLibraryPutsThem(): void
+    {
+        $theirs = JsonValue::of(Outside::ask('dxf-texts.py', ['folder' => $this->folder]));
+        $read = DxfLines::read($theirs->get('file')->text())->texts;
+        $multi = $theirs->get('lines')->items();
+        $lines = array_merge(...array_map(static fn (JsonValue $m): array => $m->get('lines')->items(), $multi));
+        self::assertCount(9, $multi);
+        foreach ([...$theirs->get('texts')->items(), ...$lines] as $their) {
+            [[$x1, $y1], [$x2, $y2]] = [$their->get('from')->pair(), $their->get('to')->pair()];
+            $is = array_filter($read, static function (DxfText $t) use ($their, $x1, $y1, $x2, $y2): bool {
+                $part = ['start' => 0.0, 'middle' => 0.5, 'end' => 1.0][$t->anchor];
+
+                return $t->text === $their->get('text')->text()
+                    && abs($t->height - $their->get('height')->number()) < 1e-6
+                    && hypot($t->x - $x1 - $part * ($x2 - $x1), $t->y - $y1 - $part * ($y2 - $y1)) < 0.002 * $t->height
+                    && abs(sin($t->turnRad - atan2($y2 - $y1, $x2 - $x1))) < 1e-9;
+            });
+            self::assertCount(1, $is, \sprintf('%s from %.2f, %.2f to %.2f, %.2f', $their->get('text')->text(), $x1, $y1, $x2, $y2));
+        }
+        $texts = array_map(static fn (DxfText $t): string => $t->text, $read);
+        self::assertNotContains('not seen', $texts);
+        foreach ($multi as $m) {
+            foreach ($m->get('plain')->items() as $plain) {
+                self::assertContains($plain->text(), $texts);
+            }
         }
     }
 

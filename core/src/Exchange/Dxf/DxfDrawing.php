@@ -6,7 +6,7 @@ namespace Plinth\Core\Exchange\Dxf;
 
 /**
  * What a DXF file draws: chains of straight pieces in drawing units, y up, and the number of its unit ($INSUNITS, 0 where it
- * says none).
+ * says none), and what it writes.
  *
  * @phpstan-type Chain non-empty-list<array{float, float}>
  */
@@ -15,8 +15,9 @@ final readonly class DxfDrawing
     /**
      * @param list<Chain> $chains
      * @param list<int> $pens one for each: what lies on one layer in one colour and weight has one number
+     * @param list<DxfText> $texts
      */
-    public function __construct(public array $chains, public int $unit, public array $pens = [])
+    public function __construct(public array $chains, public int $unit, public array $pens = [], public array $texts = [])
     {
     }
 }

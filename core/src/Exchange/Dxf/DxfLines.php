@@ -8,13 +8,14 @@ use Plinth\Core\Exchange\Dxf\Internal\Block;
 use Plinth\Core\Exchange\Dxf\Internal\Entity;
 use Plinth\Core\Exchange\Dxf\Internal\GroupReader;
 use Plinth\Core\Exchange\Dxf\Internal\Insert;
+use Plinth\Core\Exchange\Dxf\Internal\Lettering;
 use Plinth\Core\Exchange\Dxf\Internal\Shapes;
 
 /**
  * Reads the lines of an ASCII DXF file (DXF reference, 2018: group codes, arbitrary axis algorithm, bulges, knots): lines,
  * polylines, arcs, circles, ellipses, splines, filled corners, edges of hatches, dimensions by their blocks, and inserts with
- * their rows and columns. Curves become chains. What is on a layer that is off or frozen, or is invisible, is left out; so is
- * paper space where model space holds anything. Text and all else that is no line is passed over.
+ * their rows and columns. Curves become chains. What is written comes line by line. What is on a layer that is off or frozen, or is
+ * invisible, is left out; so is paper space where model space holds anything. All else is passed over.
  *
  * Nothing in the file is followed to another: what it names is looked for inside it alone.
  *
@@ -24,6 +25,7 @@ final class DxfLines
 {
     /** points of all chains together */
     public const MOST = 400_000;
+    private const MOST_TEXTS = 20_000;
     /** inserts that are followed, and how deep one may lie in another */
     private const MOST_INSERTS = 100_000;
     private const DEEPEST = 16;
@@ -38,6 +40,10 @@ final class DxfLines
     private array $pens = [];
     /** @var array<string, int> */
     private array $penNumbers = [];
+    /** @var list<DxfText> */
+    private array $texts = [];
+    /** lines of letters in blocks and outside them */
+    private int $written = 0;
     private int $points = 0;
     private int $inserts = 0;
     private int $unit = 0;
@@ -55,7 +61,7 @@ final class DxfLines
         $lines->walk(new GroupReader($path), $model, $paper);
         $lines->draw($model->isEmpty() ? $paper : $model, [1.0, 0.0, 0.0, 1.0, 0.0, 0.0], 0);
 
-        return new DxfDrawing($lines->chains, $lines->unit, $lines->pens);
+        return new DxfDrawing($lines->chains, $lines->unit, $lines->pens, $lines->texts);
     }
 
     private function walk(GroupReader $groups, Block $model, Block $paper): void
@@ -85,6 +91,10 @@ final class DxfLines
                 if (\in_array($entity->kind, ['INSERT', 'DIMENSION'], true)) {
                     $into->inserts[] = Insert::of($entity);
                 } elseif ($this->points < self::MOST) {
+                    foreach ($this->written < self::MOST_TEXTS ? Lettering::of($entity) : [] as $text) {
+                        ++$this->written;
+                        $into->texts[] = $text;
+                    }
                     foreach (Shapes::chains($entity) as $chain) {
                         $this->points += \count($chain);
                         $into->chains[] = $chain;
@@ -124,6 +134,11 @@ final class DxfLines
                 $chain,
             );
             $this->pens[] = $this->penNumbers[$block->pens[$k]] ??= \count($this->penNumbers);
+        }
+        foreach ($block->texts as $text) {
+            if (\count($this->texts) < self::MOST_TEXTS) {
+                $this->texts[] = $text->mapped($m);
+            }
         }
         foreach ($depth < self::DEEPEST ? $block->inserts : [] as $insert) {
             $inner = $this->blocks[$insert->block] ?? new Block();

@@ -171,12 +171,14 @@ final readonly class PageMaker
         $svg = $work.'/drawing.svg';
         file_put_contents($svg, $drawn->svg);
         $this->tool->run(
-            ['vips', 'flatten', \sprintf('%s[scale=%.8F]', $svg, $drawn->scale), $work.'/drawn.v', '--background', '255'],
+            [...LineDrawing::withLetters(), 'vips', 'flatten', \sprintf('%s[scale=%.8F]', $svg, $drawn->scale), $work.'/drawn.v', '--background', '255'],
             self::SECONDS,
-            [],
+            [LineDrawing::fonts()],
             $work,
             $onLook,
         );
+        $words = $this->lines->wordsOfSvg($svg, $drawn->page->width, $onLook);
+        file_put_contents($work.'/'.LinesOfPages::WORDS, json_encode($words, \JSON_THROW_ON_ERROR));
         unlink($svg);
         $this->tool->run(
             ['vips', 'gravity', $work.'/drawn.v', $work.'/upright.v', 'north-west', (string) $width, (string) $height, '--extend', 'white'],

@@ -5,16 +5,20 @@ declare(strict_types=1);
 namespace Plinth\Server\Source\Reading;
 
 use Plinth\Core\Exchange\Dxf\DxfLines;
+use Plinth\Core\Exchange\Dxf\DxfText;
 use Plinth\Core\Exchange\ExactLine;
 use Plinth\Core\Exchange\PostScript\PageLines;
 use Plinth\Core\Exchange\Svg\SvgLines;
 use Plinth\Core\Geometry\Point;
+use Plinth\Core\Ink\Reading\DrawnWords;
+use Plinth\Core\Sheets\PaperLetters;
 
 /**
  * Files that hold lines instead of pixels: SVG and DXF. Each becomes a picture of a size that serves tracing, and the exact
  * ends of its lines are kept in the pixels of that picture.
  *
  * @phpstan-import-type Line from ExactLine
+ * @phpstan-import-type Word from DrawnWords
  */
 final readonly class LineDrawing
 {
@@ -107,11 +111,13 @@ final readonly class LineDrawing
                 $lines[] = [...$points[$i], ...$points[$i + 1], $found->pens[$c] ?? 0];
             }
         }
+        $of = static fn (DxfText $t): DxfText => $t->mapped([$scale, 0.0, 0.0, $scale, -$scale * $left, -$scale * $bottom]);
         $svg = \sprintf(
-            '<svg xmlns="http://www.w3.org/2000/svg" width="%d" height="%d"><rect width="100%%" height="100%%" fill="#fff"/><path d="%s" fill="none" stroke="#000" stroke-width="2.5" stroke-linecap="round"/></svg>',
+            '<svg xmlns="http://www.w3.org/2000/svg" width="%d" height="%d"><rect width="100%%" height="100%%" fill="#fff"/><path d="%s" fill="none" stroke="#000" stroke-width="2.5" stroke-linecap="round"/>%s</svg>',
             $width,
             $height,
             implode('', $paths),
+            implode('', array_map(static fn (DxfText $t): string => self::letters($of($t), $height), $found->texts)),
         );
         $mm = self::UNITS[$found->unit] ?? null;
         $hint = null === $mm ? null : new PageHint(
@@ -123,6 +129,21 @@ final readonly class LineDrawing
         $remark = null === $mm ? 'The file does not say its unit: calibrate it as you would a scan.' : '';
 
         return new DrawnLines(new FoundPage($width, $height, null, $remark, $hint), $svg, 1.0, $lines);
+    }
+
+    /** Letters of a DXF, in pixels and y up. */
+    private static function letters(DxfText $t, int $height): string
+    {
+        return \sprintf(
+            '<text transform="translate(%.3F %.3F) rotate(%.4F)" font-family="%s" font-size="%.3F" text-anchor="%s">%s</text>',
+            $t->x,
+            $height - $t->y,
+            -rad2deg($t->turnRad),
+            PaperLetters::FAMILY,
+            PaperLetters::regular()->size($t->height),
+            $t->anchor,
+            htmlspecialchars($t->text, \ENT_XML1 | \ENT_SUBSTITUTE),
+        );
     }
 
     /**
@@ -157,26 +178,70 @@ final readonly class LineDrawing
     /**
      * @param callable(): void $onLook
      *
-     * @return list<array{string, float, float, float, float}> words of one PDF page with left, top, right and bottom, in its pixels
+     * @return list<Word> words of one PDF page, in its pixels
      */
     public function wordsOfPdfPage(string $path, int $number, float $resolution, callable $onLook): array
     {
         try {
-            $told = $this->tool->run(
+            return self::words($this->tool->run(
                 ['pdftotext', '-bbox', '-f', (string) $number, '-l', (string) $number, $path, '-'],
                 30.0,
                 [$path],
                 onLook: $onLook,
-            );
+            ), $resolution / 72.0);
         } catch (PictureFailure $e) {
             return $e->mayTryAgain ? throw $e : [];
         }
+    }
+
+    /**
+     * @param string $svg file in a folder that may be written to
+     * @param int $width of the page that is made of it, px
+     * @param callable(): void $onLook
+     *
+     * @return list<Word> its words, in pixels of that page
+     */
+    public function wordsOfSvg(string $svg, int $width, callable $onLook): array
+    {
+        if (!str_contains((string) file_get_contents($svg), '<text')) {
+            return [];
+        }
+        try {
+            // By way of a page with text that can be searched, on which every transform is taken.
+            $convert = [...self::withLetters(), 'rsvg-convert', '--unlimited', '-f', 'pdf', '-o', "$svg.pdf", $svg];
+            $this->tool->run($convert, 60.0, [self::fonts()], \dirname($svg), $onLook);
+            $told = $this->tool->run(['pdftotext', '-bbox', "$svg.pdf", '-'], 30.0, ["$svg.pdf"], onLook: $onLook);
+        } catch (PictureFailure $e) {
+            return $e->mayTryAgain ? throw $e : [];
+        } finally {
+            @unlink("$svg.pdf");
+        }
+
+        return 1 === preg_match('/<page width="([\d.]+)"/', $told, $page) && (float) $page[1] > 0.0
+            ? self::words($told, $width / (float) $page[1])
+            : [];
+    }
+
+    /** @return list<Word> */
+    private static function words(string $told, float $by): array
+    {
         preg_match_all('/<word xMin="([\d.]+)" yMin="([\d.]+)" xMax="([\d.]+)" yMax="([\d.]+)">([^<]+)</', $told, $found, \PREG_SET_ORDER);
-        $k = $resolution / 72.0;
 
         return array_map(static fn (array $w): array => [
-            mb_scrub(html_entity_decode($w[5], \ENT_QUOTES | \ENT_XML1, 'UTF-8')), $k * (float) $w[1], $k * (float) $w[2], $k * (float) $w[3], $k * (float) $w[4],
+            mb_scrub(html_entity_decode($w[5], \ENT_QUOTES | \ENT_XML1, 'UTF-8')), $by * (float) $w[1], $by * (float) $w[2], $by * (float) $w[3], $by * (float) $w[4],
         ], \array_slice($found, 0, self::MOST_WORDS));
+    }
+
+    /** @return non-empty-list<string> what a tool is called by that draws letters: those of sheets where the machine has none */
+    public static function withLetters(): array
+    {
+        return ['env', 'FONTCONFIG_FILE='.self::fonts().'/any.conf'];
+    }
+
+    /** What such a tool reads. */
+    public static function fonts(): string
+    {
+        return \dirname(__DIR__, 4).'/core/fonts';
     }
 
     private static function limit(string $path): void

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Core\Exchange\Dxf\Internal;
 
 use Plinth\Core\Exchange\Dxf\DxfDrawing;
+use Plinth\Core\Exchange\Dxf\DxfText;
 
 /**
  * What is drawn under one name, and what it inserts in its turn.
@@ -17,6 +18,8 @@ final class Block
     public array $chains = [];
     /** @var list<string> with what each chain is drawn: its layer, colour and weight */
     public array $pens = [];
+    /** @var list<DxfText> */
+    public array $texts = [];
     /** @var list<Insert> */
     public array $inserts = [];
 
@@ -27,6 +30,6 @@ final class Block
 
     public function isEmpty(): bool
     {
-        return [] === $this->chains && [] === $this->inserts;
+        return [] === $this->chains && [] === $this->inserts && [] === $this->texts;
     }
 }
