@@ -475,12 +475,12 @@ final class ProgramTest extends TestCase
                 self::assertSame([0, self::measured($fromDxf)], [$code, self::measured($printed)], $format);
             }
             // A curved wall comes back as the arc that was printed, with what is in it.
-            $round = $lodge;
-            self::assertIsArray($round['storeys']);
-            $round['storeys'] = [['walls' => array_map(
-                static fn (mixed $w): array => ['rise' => 'gE' === ((array) $w)['id'] ? -1500.0 : 0.0] + (array) $w,
-                JsonValue::of($lodge)->get('storeys')->items()[0]->get('walls')->map(),
-            )] + array_diff_key((array) $round['storeys'][0], ['roofs' => 0, 'chimneys' => 0, 'floors' => 0, 'ceilings' => 0, 'surfaces' => 0])];
+            $first = array_diff_key(JsonValue::of($lodge)->get('storeys')->items()[0]->map(), array_flip(['roofs', 'chimneys', 'floors', 'ceilings', 'surfaces']));
+            $first['walls'] = array_map(
+                static fn (JsonValue $w): array => ['rise' => 'gE' === $w->get('id')->text() ? -1500.0 : 0.0] + $w->map(),
+                JsonValue::of($first)->get('walls')->items(),
+            );
+            $round = ['storeys' => [$first]] + $lodge;
             foreach (['pdf', 'svg'] as $format) {
                 self::assertSame(0, self::plinth(['export', 'format' => $format, '--out' => "$folder/a.$format", '--paper' => 'A2', '--scale' => '50'], $round)[0]);
                 [, $printed] = self::plinth(['import', 'file' => "$folder/a.$format", '--scale' => '50']);

@@ -60,6 +60,25 @@ final class BodiesTest extends TestCase
         self::assertSame([['walls-overlap', ['a', 'b']]], self::told($lone));
     }
 
+    /** Its chords are shorter than the walls are thick; that is nothing to be mended. One that crosses it beside its ends is. */
+    public function testAnArcThatJoinsOtherWallsRunsIntoNone(): void
+    {
+        mt_srand(77);
+        for ($k = 0; $k < 30; ++$k) {
+            [$thick, $rise, $inner] = [mt_rand(10, 40) * 10.0, mt_rand(-2, 15) * 100.0, mt_rand(1500, 3500) * 1.0];
+            $walls = [
+                Plans::wall('s', 0, 0, 8000, 0, $thick), new Wall('e', new Point(8000.0, 0.0), new Point(8000.0, 5000.0), 300.0, rise: -$rise),
+                Plans::wall('n', 8000, 5000, 0, 5000, $thick), Plans::wall('w', 0, 5000, 0, 0, $thick),
+            ];
+            $meets = $walls[1]->nearest(new Point(8000.0 + $rise, $inner));
+            $walls[] = Plans::wall('x', 0, $inner, $meets->x, $meets->y, 150);
+            self::assertSame([], self::told(Derivation::of(Plans::storey($walls))), "$k: $thick thick, rises $rise, met at $inner");
+        }
+        $across = Plans::wall('y', 7000, 2500, 10_000, 2500, 100);
+        $walls = [new Wall('e', new Point(8000.0, 0.0), new Point(8000.0, 5000.0), 300.0, rise: -100.0), Plans::wall('z', 8050, 900, 8050, 4100, 300), $across];
+        self::assertSame([['walls-overlap', ['e', 'z']]], self::told(Derivation::of(Plans::storey($walls))));
+    }
+
     public function testWallsBesideEachOtherAreFoundWhereTheyOverlapAndOnlyThere(): void
     {
         foreach ([3, 60, 149, 199, 200, 201, 250] as $apart) {

@@ -23,6 +23,9 @@ use Plinth\Core\Plan\Network\Face;
  */
 final readonly class WallShapes
 {
+    /** Where walls join, their bodies share what lies within this part of both thicknesses: at 45° no more. */
+    private const JOINT = 0.75;
+
     public function __construct(private Layer $layer)
     {
     }
@@ -122,13 +125,40 @@ final readonly class WallShapes
         $alongside = $bodies->alongside($edge);
         foreach ($alongside + $bodies->overlaps($edge) as $other => $at) {
             $second = $network->edges[$other]['wall'];
-            $isSeen = isset($alongside[$other]) || (!$bodies->isSlight($edge, $other) && !$bodies->areJoinedByOneTooShort($edge, $other));
+            $isSeen = isset($alongside[$other]) || (!$bodies->isSlight($edge, $other)
+                && !$bodies->areJoinedByOneTooShort($edge, $other)
+                && !$this->isJointOfArc($id, $second, $at));
             if (strcmp($second, $id) > 0 && $isSeen) {
                 $findings["overlap $second"] = $this->overlap($id, $second, $at);
             }
         }
 
         return $findings;
+    }
+
+    /**
+     * Whether two walls run into each other only where they join: chords of an arc are shorter than walls are thick, and who meets one of
+     * them reaches the next.
+     *
+     * @param array{float, float} $at
+     */
+    private function isJointOfArc(string $first, string $second, array $at): bool
+    {
+        [$a, $b] = [$this->layer->pieces->wall($first), $this->layer->pieces->wall($second)];
+        if (!$a instanceof Wall || !$b instanceof Wall || (null === $a->arc() && null === $b->arc())) {
+            return false;
+        }
+        $reach = self::JOINT * ($a->thickness + $b->thickness);
+        foreach ([[$a, $b], [$b, $a]] as [$one, $other]) {
+            foreach ([$one->from, $one->to] as $end) {
+                $isJoined = $end->distanceTo($other->nearest($end)) <= Wall::JOIN_MM;
+                if ($isJoined && hypot($end->x - $at[0], $end->y - $at[1]) <= $reach) {
+                    return true;
+                }
+            }
+        }
+
+        return false;
     }
 
     /** @param array{float, float} $at */
