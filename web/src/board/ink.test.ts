@@ -53,4 +53,10 @@ describe("exact lines", () => {
     expect(lines.nearest([500, 120], 8)).toBeNull();
     expect(lines.nearest([52, 51], 8)).toEqual({ at: [50, 50], isEnd: true });
   });
+
+  it("have the ends of arcs, and nothing on their chords", () => {
+    const arc = new ExactLines([[100, 100, 900, 100, 3, 200]]);
+    expect(arc.nearest([103, 98], 8)).toEqual({ at: [100, 100], isEnd: true });
+    expect(arc.nearest([500, 101], 8)).toBeNull();
+  });
 });

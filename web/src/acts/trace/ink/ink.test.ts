@@ -9,7 +9,17 @@ import { accept, acceptWithin, inkPoint, proposalAt, useProbed } from "./proposa
 let server: Serving;
 
 const wall = (id: string, from: number[], to: number[], thickness = 100): ProposedWall =>
-  ({ id, from, to, thickness, confidence: 0.9, sure: true, buildUp: null, plusMinusMm: 2 }) as unknown as ProposedWall;
+  ({
+    id,
+    from,
+    to,
+    rise: 0,
+    thickness,
+    confidence: 0.9,
+    sure: true,
+    buildUp: null,
+    plusMinusMm: 2,
+  }) as unknown as ProposedWall;
 const told = {
   walls: [
     wall("low", [10_000, 0], [14_000, 0]),
@@ -93,6 +103,15 @@ describe("walls found in the ink", () => {
       openings: [{ on: "w1", kind: "door", offset: 400, width: 900, leafAt: "far", leafSide: "right" }],
       columns: [],
     });
+  });
+
+  it("that are curved are found along their arc, and laid as arcs", async () => {
+    const round = { ...(told.walls[0] as ProposedWall), to: [14_000, 0], rise: -2000 };
+    useFound.setState({ proposals: { of: DRAWING, told: { ...told, walls: [round] } } });
+    expect(proposalAt([12_000, -2000])?.id).toBe("low");
+    expect(proposalAt([12_000, 0])).toBeNull();
+    await accept({ walls: ["low"] });
+    expect(server.sent.at(-1)?.operations[0]?.lay?.walls[0]?.rise).toBe(-2000);
   });
 
   it("that are doubtful are taken one by one alone, and doubtful openings not at all", async () => {

@@ -5,7 +5,7 @@ import { clickAt } from "../../../board/hand";
 import { snapAt, wallUnder } from "../../../board/snap";
 import { useProject } from "../../../store/project";
 import { withRows } from "../../../store/rows";
-import { arcChain, nearestOnLine, riseThrough, wallLine } from "../../../store/walls";
+import { arcChain, besideCourse, courseOf, nearestOnLine, riseThrough, wallLine } from "../../../store/walls";
 import { DRAWING, deskWithPlan, entered, row, type Sent, type Serving, STOREY } from "../../../testing/desk";
 import { ask } from "../../asked";
 import { copyWalls, outerWalls } from "../copying";
@@ -170,6 +170,18 @@ describe("shapes of walls", () => {
     const line = wallLine(useProject.getState().rows, "south");
     expect(line?.length).toBeCloseTo(3000 * Math.PI);
     if (line) expect(nearestOnLine([3000, -3300], line).along).toBeCloseTo(1500 * Math.PI, 0);
+  });
+
+  it("have a line beside them, straight or round, so far to their left", () => {
+    const straight = besideCourse(courseOf([0, 0], [4000, 0], 0, 200), 1000, 3000, 100);
+    expect(straight).toEqual([
+      [1000, 100],
+      [3000, 100],
+    ]);
+    const round = besideCourse(courseOf([0, 0], [2000, 0], 1000, 200), 0, 1000 * Math.PI, 100);
+    expect(round.length).toBeGreaterThan(20);
+    // Clockwise from the left: what is left of it is outside.
+    for (const [x, y] of round) expect(Math.hypot(x - 1000, y)).toBeCloseTo(1100, 0);
   });
 });
 
