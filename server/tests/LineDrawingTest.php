@@ -117,6 +117,31 @@ final class LineDrawingTest extends TestCase
         self::assertSame([], array_diff(array_map(mb_strtoupper(...), $names), $found), implode(', ', $found));
     }
 
+    public function testACurvedWallIsOfferedAndLaidAsTheArcThatItIs(): void
+    {
+        $round = array_map(static fn (Wall $w): Wall => new Wall($w->id, $w->from, $w->to, $w->thickness, rise: 'gE' === $w->id ? -1500.0 : 0.0), $this->storey->walls);
+        $storey = new Storey($this->storey->id, 'Ground', 0.0, 2700.0, $round, $this->storey->openings);
+        file_put_contents($this->path, DxfWriter::building([[$storey, Derivation::of($storey), new PlanBeside()]]));
+        $this->desk->bringIn($this->path, 'lodge.dxf');
+        [$walls, $openings] = $this->offered();
+        self::assertCount(\count($round), $walls);
+        self::assertCount(\count($storey->openings), $openings);
+        $places = array_flip(array_map(static fn (JsonValue $w): string => $w->get('id')->text(), $walls));
+        $laid = $this->desk->change([['do' => 'lay', 'lay' => [
+            'storey' => $this->desk->storey,
+            'walls' => array_map(static fn (JsonValue $w): array => [
+                'from' => $w->get('from')->pair(), 'to' => $w->get('to')->pair(), 'thickness' => $w->get('thickness')->number(), 'rise' => $w->get('rise')->number(),
+            ], $walls),
+            'openings' => array_map(static fn (JsonValue $o): array => [
+                'wall' => $places[$o->get('wall')->text()], 'kind' => $o->get('kind')->text(), 'offset' => $o->get('offset')->number(),
+                'width' => $o->get('width')->number(), 'sill' => 0.0, 'height' => 2000.0,
+            ], $openings),
+        ]]]);
+        self::assertCount(\count($storey->openings), Desk::rows($laid, 'opening'));
+        $rises = array_map(static fn (array $w): float => abs(Desk::float($w['values']['rise'])), Desk::rows($laid, 'wall'));
+        self::assertEqualsWithDelta([1500.0, 0.0], [max($rises), array_sum($rises) - max($rises)], 0.1);
+    }
+
     /** Before it is calibrated sizes are a guess, but all of them the same. */
     public function testAPrintedSheetGivesItsWallsInProportion(): void
     {
