@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Bodies;
 
-use Plinth\Core\Bodies\Internal\Ears;
+use Plinth\Core\Geometry\Ears;
 use Plinth\Core\Geometry\Newell;
 
 /**

@@ -2,12 +2,10 @@
 
 declare(strict_types=1);
 
-namespace Plinth\Core\Bodies\Internal;
+namespace Plinth\Core\Geometry;
 
 /**
  * Cuts faces into triangles, ear by ear (Meisters, 1975); holes are joined to the ring round them by bridges first (Eberly, 1998).
- *
- * @internal
  *
  * @phpstan-type Places array<int, array{float, float}>
  */

@@ -1,0 +1,100 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Escape\Internal;
+
+/**
+ * Corners of a storey's cells by place, each once.
+ *
+ * @internal
+ */
+final class Corners
+{
+    /** mm within which corners are one, and lie on an edge */
+    private const TOUCH = 0.02;
+    /** mm: cells of the grid in which those on an edge are looked for */
+    private const GRID = 500.0;
+
+    /** @var array<string, list<int>> by fine cells */
+    private array $fine = [];
+    /** @var array<string, list<int>> by coarse ones */
+    private array $coarse = [];
+
+    /** @param list<array{float, float}> $at those that are there already, which these are not joined to */
+    public function __construct(public array $at)
+    {
+    }
+
+    /** @param array{float, float} $p */
+    public function put(array $p): int
+    {
+        [$i, $j] = [(int) floor($p[0] / self::TOUCH / 2.0), (int) floor($p[1] / self::TOUCH / 2.0)];
+        for ($u = $i - 1; $u <= $i + 1; ++$u) {
+            for ($v = $j - 1; $v <= $j + 1; ++$v) {
+                foreach ($this->fine["$u,$v"] ?? [] as $n) {
+                    if (hypot($this->at[$n][0] - $p[0], $this->at[$n][1] - $p[1]) <= self::TOUCH) {
+                        return $n;
+                    }
+                }
+            }
+        }
+        $n = \count($this->at);
+        $this->at[] = $p;
+        $this->fine["$i,$j"][] = $n;
+        $this->coarse[(int) floor($p[0] / self::GRID).','.(int) floor($p[1] / self::GRID)][] = $n;
+
+        return $n;
+    }
+
+    /**
+     * @param list<array{float, float}> $ring
+     *
+     * @return list<int> its corners, with those that lie on its edges
+     */
+    public function ring(array $ring): array
+    {
+        $corners = [];
+        foreach ($ring as $i => $p) {
+            [$a, $b] = [$this->put($p), $this->put($ring[($i + 1) % \count($ring)])];
+            if ($a !== $b) {
+                array_push($corners, $a, ...$this->on($a, $b));
+            }
+        }
+
+        return $corners;
+    }
+
+    /** @return list<int> corners between two others, on the line from one to the other */
+    private function on(int $a, int $b): array
+    {
+        [[$ax, $ay], [$bx, $by]] = [$this->at[$a], $this->at[$b]];
+        $length = hypot($bx - $ax, $by - $ay);
+        [$ux, $uy] = [($bx - $ax) / $length, ($by - $ay) / $length];
+        $found = $looked = [];
+        // Every cell that the line runs through, and those beside it.
+        $steps = (int) ceil($length / self::GRID * 2.0);
+        for ($s = 0; $s <= $steps; ++$s) {
+            $part = $s / max(1, $steps);
+            [$i, $j] = [(int) floor(($ax + $part * ($bx - $ax)) / self::GRID), (int) floor(($ay + $part * ($by - $ay)) / self::GRID)];
+            for ($u = $i - 1; $u <= $i + 1; ++$u) {
+                for ($v = $j - 1; $v <= $j + 1; ++$v) {
+                    if (isset($looked["$u,$v"])) {
+                        continue;
+                    }
+                    $looked["$u,$v"] = true;
+                    foreach ($this->coarse["$u,$v"] ?? [] as $n) {
+                        [$dx, $dy] = [$this->at[$n][0] - $ax, $this->at[$n][1] - $ay];
+                        $along = $ux * $dx + $uy * $dy;
+                        if ($n !== $a && $n !== $b && $along > 0.0 && $along < $length && abs($ux * $dy - $uy * $dx) <= self::TOUCH) {
+                            $found[$n] = $along;
+                        }
+                    }
+                }
+            }
+        }
+        asort($found);
+
+        return array_keys($found);
+    }
+}

@@ -1,0 +1,350 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Escape;
+
+/**
+ * The shortest ways on foot from everywhere to the nearest of some exits, mm.
+ *
+ * From each corner at which a shortest way may turn, in the order of how far it is from an exit (Dijkstra, 1959), what it sees is followed
+ * through triangles by a cone that narrows at every edge; the corners in it come by way of it. Such cones are kept by the triangles that
+ * they cross, so that for any place the way is min g(v) + |x − v| over those that hold it. A way turns only at corners that stand into the
+ * floor (Lozano-Pérez and Wesley, 1979), and only round them: a corner hands on what lies behind it, as its predecessor sees it.
+ *
+ * @phpstan-type Cone array{int, float, float, float, float}
+ */
+final class ShortestWays
+{
+    /** part of both lengths by which directions may be off and still be one */
+    private const CLOSE = 1e-12;
+    /** radians by which a corner stands into the floor at least */
+    private const BEND = 1e-7;
+    private const LEVEL = 1e-9;
+
+    /** @var array<int, float> mm to the exit, of every corner from which there is a way */
+    private array $far = [];
+    /** @var array<int, int> where the way goes on; −1 at an exit */
+    private array $next = [];
+    /** @var array<int, list<Cone>> by triangle: whose cone it is, and its right and left limit from there */
+    private array $cones = [];
+
+    private function __construct(private readonly WalkedFloor $floor)
+    {
+    }
+
+    /**
+     * @param array<int, float> $exits by corner, with what is to be gone from there, mm
+     * @param array<int, list<array{int, float}>> $links from corner to corner by a way of its own, mm, as a stair is
+     */
+    public static function to(WalkedFloor $floor, array $exits, array $links = []): self
+    {
+        $ways = new self($floor);
+        $queue = new \SplPriorityQueue();
+        foreach ($exits as $v => $mm) {
+            if ($mm < ($ways->far[$v] ?? \INF)) {
+                [$ways->far[$v], $ways->next[$v]] = [$mm, -1];
+                $queue->insert([$v, $mm], -$mm);
+            }
+        }
+        $done = [];
+        while (!$queue->isEmpty()) {
+            /** @var array{int, float} $first */
+            $first = $queue->extract();
+            [$v, $mm] = $first;
+            if (isset($done[$v]) || $mm > $ways->far[$v]) {
+                continue;
+            }
+            $done[$v] = true;
+            $reached = $ways->seen($v, isset($exits[$v]) && -1 === $ways->next[$v]);
+            foreach ($links[$v] ?? [] as [$w, $by]) {
+                $reached[$w] = min($reached[$w] ?? \INF, $by);
+            }
+            foreach ($reached as $w => $by) {
+                if ($mm + $by < ($ways->far[$w] ?? \INF)) {
+                    [$ways->far[$w], $ways->next[$w]] = [$mm + $by, $v];
+                    $queue->insert([$w, $mm + $by], -$mm - $by);
+                }
+            }
+        }
+
+        return $ways;
+    }
+
+    /** @return float|null mm from a corner; null where there is no way */
+    public function ofCorner(int $v): ?float
+    {
+        return $this->far[$v] ?? null;
+    }
+
+    /**
+     * @return array{float, list<array{int, array{float, float}}>}|null mm from a place in a triangle, and the corners at which the way turns
+     */
+    public function from(int $triangle, float $x, float $y): ?array
+    {
+        [$mm, $by] = $this->nearest($triangle, $x, $y);
+        if (null === $by) {
+            return null;
+        }
+        $corners = [];
+        for ($v = $by; $v >= 0; $v = $this->next[$v]) {
+            $corners[] = [$v, $this->floor->at[$v]];
+        }
+
+        return [$mm, $corners];
+    }
+
+    /**
+     * The place of some triangles from which it is furthest, to a tenth of a millimetre: halves of triangles, where no place can be further
+     * than the best one known, are left (branch and bound). None is further than from a corner and along the longest side, nor, where one
+     * cone holds all three corners, than the furthest of them by way of it.
+     *
+     * @param non-empty-list<int> $triangles
+     *
+     * @return array{float, array{float, float}, int}|null mm, place and triangle; null where there is no way from some place of them
+     */
+    public function furthest(array $triangles, float $within = 0.1): ?array
+    {
+        $best = null;
+        $queue = new \SplPriorityQueue();
+        $put = function (int $t, array $corners, array $mm) use (&$best, $queue, $within): void {
+            foreach ($mm as $k => $f) {
+                if (null === $best || $f > $best[0]) {
+                    $best = [$f, $corners[$k], $t];
+                }
+            }
+            $bound = $this->bound($t, $corners, $mm);
+            if (null !== $best && $bound > $best[0] + $within) {
+                $queue->insert([$t, $corners, $mm, $bound], $bound);
+            }
+        };
+        foreach ($triangles as $t) {
+            $corners = array_map(fn (int $v): array => $this->floor->at[$v], $this->floor->triangles[$t]);
+            $mm = array_map(fn (array $c): float => $this->nearest($t, ...$c)[0], $corners);
+            if (!is_finite(max($mm))) {
+                return null;
+            }
+            $put($t, $corners, $mm);
+        }
+        while (null !== $best && !$queue->isEmpty()) {
+            /** @var array{int, list<array{float, float}>, list<float>, float} $next */
+            $next = $queue->extract();
+            [$t, $corners, $mm, $bound] = $next;
+            if ($bound <= $best[0] + $within) {
+                break;
+            }
+            // Through the middle of its longest side.
+            $sides = array_map(static fn (int $k): float => self::apart($corners[$k], $corners[($k + 1) % 3]), [0, 1, 2]);
+            $k = (int) array_search(max($sides), $sides, true);
+            [$a, $b, $c] = [$k, ($k + 1) % 3, ($k + 2) % 3];
+            $middle = [($corners[$a][0] + $corners[$b][0]) / 2.0, ($corners[$a][1] + $corners[$b][1]) / 2.0];
+            $there = $this->nearest($t, ...$middle)[0];
+            $put($t, [$corners[$a], $middle, $corners[$c]], [$mm[$a], $there, $mm[$c]]);
+            $put($t, [$middle, $corners[$b], $corners[$c]], [$there, $mm[$b], $mm[$c]]);
+        }
+
+        return $best;
+    }
+
+    /**
+     * @param list<array{float, float}> $corners
+     * @param list<float> $mm
+     *
+     * @return float no place of it is further
+     */
+    private function bound(int $triangle, array $corners, array $mm): float
+    {
+        $bound = \INF;
+        foreach ($corners as $k => $corner) {
+            $bound = min($bound, $mm[$k] + max(self::apart($corner, $corners[($k + 1) % 3]), self::apart($corner, $corners[($k + 2) % 3])));
+        }
+        foreach ($this->cones[$triangle] ?? [] as $cone) {
+            $most = 0.0;
+            foreach ($corners as [$x, $y]) {
+                $most = max($most, $this->by($cone, $x, $y));
+            }
+            $bound = min($bound, $most);
+        }
+
+        return $bound;
+    }
+
+    /** @return array{float, int|null} mm, and the corner by way of which */
+    private function nearest(int $triangle, float $x, float $y): array
+    {
+        [$mm, $corner] = [\INF, null];
+        foreach ($this->cones[$triangle] ?? [] as $cone) {
+            $by = $this->by($cone, $x, $y);
+            if ($by < $mm) {
+                [$mm, $corner] = [$by, $cone[0]];
+            }
+        }
+
+        return [$mm, $corner];
+    }
+
+    /** @param Cone $cone */
+    private function by(array $cone, float $x, float $y): float
+    {
+        [$v, $rx, $ry, $lx, $ly] = $cone;
+        [$dx, $dy] = [$x - $this->floor->at[$v][0], $y - $this->floor->at[$v][1]];
+        $length = hypot($dx, $dy);
+        // A place is in a cone, too, where rounding has it a hair's breadth outside.
+        $close = 1e-9 * $length;
+        if ($rx * $dy - $ry * $dx < -$close * hypot($rx, $ry) || $dx * $ly - $dy * $lx < -$close * hypot($lx, $ly)) {
+            return \INF;
+        }
+
+        return $this->far[$v] + $length;
+    }
+
+    /**
+     * Corners that one sees and to which a shortest way may go on from it, mm apart; cones are left behind.
+     *
+     * @return array<int, float>
+     */
+    private function seen(int $v, bool $isExit): array
+    {
+        $floor = $this->floor;
+        $half = $this->behind($v, $isExit);
+        if (null === $half) {
+            return [];
+        }
+        [$px, $py] = $floor->at[$v];
+        $seen = [];
+        $stack = [];
+        foreach ($floor->about[$v] ?? [] as $t) {
+            $k = (int) array_search($v, $floor->triangles[$t], true);
+            [$a, $b] = [$floor->triangles[$t][($k + 1) % 3], $floor->triangles[$t][($k + 2) % 3]];
+            $right = [$floor->at[$a][0] - $px, $floor->at[$a][1] - $py];
+            $left = [$floor->at[$b][0] - $px, $floor->at[$b][1] - $py];
+            $cone = self::cut($right, $left, ...$half);
+            if (null === $cone) {
+                continue;
+            }
+            [$right, $left] = $cone;
+            foreach ([$a, $b] as $w) {
+                $d = [$floor->at[$w][0] - $px, $floor->at[$w][1] - $py];
+                if (!self::turnsRight($right, $d) && !self::turnsRight($d, $left)) {
+                    $seen[$w] = hypot(...$d);
+                }
+            }
+            $this->cones[$t][] = [$v, ...$right, ...$left];
+            $stack[] = [$t, ($k + 1) % 3, $right, $left];
+        }
+        while ([] !== $stack) {
+            [$from, $edge, $right, $left] = array_pop($stack);
+            $t = $floor->beyond[$from][$edge];
+            if ($t < 0) {
+                continue;
+            }
+            $k = (int) array_search($from, $floor->beyond[$t], true);
+            // Seen from there the edge begins on its left; the third corner lies behind it.
+            $c = $floor->triangles[$t][($k + 2) % 3];
+            $d = [$floor->at[$c][0] - $px, $floor->at[$c][1] - $py];
+            $this->cones[$t][] = [$v, ...$right, ...$left];
+            $isBeyondRight = self::turnsRight($right, $d);
+            $isBeyondLeft = self::turnsRight($d, $left);
+            if (!$isBeyondRight && !$isBeyondLeft) {
+                $seen[$c] = hypot(...$d);
+            }
+            if (!$isBeyondRight) {
+                $stack[] = [$t, ($k + 1) % 3, $right, $isBeyondLeft ? $left : $d];
+            }
+            if (!$isBeyondLeft) {
+                $stack[] = [$t, ($k + 2) % 3, $isBeyondRight ? $right : $d, $left];
+            }
+        }
+
+        return $seen;
+    }
+
+    /**
+     * Into which half of the plane shortest ways go on from a corner: the direction that one comes from an exit, and whether to its left;
+     * a direction of no length is everywhere.
+     *
+     * @return array{float, float, bool}|null null where none does
+     */
+    private function behind(int $v, bool $isExit): ?array
+    {
+        $before = $this->next[$v];
+        $border = $this->floor->border[$v] ?? [];
+        if ($isExit || !isset($this->floor->about[$before]) || !$this->isOneStorey($v, $before) || \count($border) !== 2) {
+            return [0.0, 0.0, true];
+        }
+        if ($this->floor->open[$v] <= \M_PI + self::BEND) {
+            return null;
+        }
+        [$px, $py] = $this->floor->at[$v];
+        [$dx, $dy] = [$px - $this->floor->at[$before][0], $py - $this->floor->at[$before][1]];
+        $sides = array_map(function (int $w) use ($px, $py, $dx, $dy): int {
+            [$ux, $uy] = [$this->floor->at[$w][0] - $px, $this->floor->at[$w][1] - $py];
+            $cross = $dx * $uy - $dy * $ux;
+
+            return abs($cross) <= self::LEVEL * hypot($dx, $dy) * hypot($ux, $uy) ? 0 : ($cross > 0.0 ? 1 : -1);
+        }, $border);
+
+        return match (true) {
+            min($sides) >= 0 && max($sides) > 0 => [$dx, $dy, true],
+            max($sides) <= 0 && min($sides) < 0 => [$dx, $dy, false],
+            0 === $sides[0] && 0 === $sides[1] => [0.0, 0.0, true],
+            default => null,
+        };
+    }
+
+    /** Whether one came from a corner on foot, and not by a stair. */
+    private function isOneStorey(int $v, int $before): bool
+    {
+        return abs($this->far[$v] - $this->far[$before] - self::apart($this->floor->at[$v], $this->floor->at[$before])) < 1e-6 * (1.0 + $this->far[$v]);
+    }
+
+    /**
+     * What of a cone, less than half a turn wide, lies on one side of a direction.
+     *
+     * @param array{float, float} $right
+     * @param array{float, float} $left
+     *
+     * @return array{array{float, float}, array{float, float}}|null
+     */
+    private static function cut(array $right, array $left, float $dx, float $dy, bool $toLeft): ?array
+    {
+        if (0.0 === $dx && 0.0 === $dy) {
+            return [$right, $left];
+        }
+        $d = [$dx, $dy];
+        $side = static fn (array $u): float => ($toLeft ? 1.0 : -1.0) * ($dx * $u[1] - $dy * $u[0]);
+        $isIn = static fn (array $u): bool => $side($u) >= -self::CLOSE * hypot($dx, $dy) * hypot(...$u);
+        [$r, $l] = [$isIn($right), $isIn($left)];
+        if ($r && $l) {
+            return [$right, $left];
+        }
+        if (!$r && !$l) {
+            return null;
+        }
+        // The limit runs along the direction, or against it.
+        $isAhead = !self::turnsRight($right, $d) && !self::turnsRight($d, $left);
+        $limit = $isAhead ? $d : [-$dx, -$dy];
+
+        return $r ? [$right, $limit] : [$limit, $left];
+    }
+
+    /**
+     * Whether one turns to the right from one direction to the other, by more than rounding.
+     *
+     * @param array{float, float} $a
+     * @param array{float, float} $b
+     */
+    private static function turnsRight(array $a, array $b): bool
+    {
+        return $a[0] * $b[1] - $a[1] * $b[0] < -self::CLOSE * hypot(...$a) * hypot(...$b);
+    }
+
+    /**
+     * @param array{float, float} $a
+     * @param array{float, float} $b
+     */
+    private static function apart(array $a, array $b): float
+    {
+        return hypot($b[0] - $a[0], $b[1] - $a[1]);
+    }
+}
