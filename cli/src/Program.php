@@ -6,6 +6,7 @@ namespace Plinth\Cli;
 
 use Plinth\Cli\Command\BodiesCommand;
 use Plinth\Cli\Command\DeriveCommand;
+use Plinth\Cli\Command\EscapeCommand;
 use Plinth\Cli\Command\ExportCommand;
 use Plinth\Cli\Command\FitCommand;
 use Plinth\Cli\Command\FlowCommand;
@@ -51,6 +52,7 @@ final class Program extends Application
             new RoofCommand(),
             new DeriveCommand(),
             new BodiesCommand(),
+            new EscapeCommand(),
             new ViewCommand(),
             new SettleCommand(),
             new ExportCommand($printer),

@@ -139,6 +139,7 @@ final class LineDrawingTest extends TestCase
         ]]]);
         self::assertCount(\count($storey->openings), Desk::rows($laid, 'opening'));
         $rises = array_map(static fn (array $w): float => abs(Desk::float($w['values']['rise'])), Desk::rows($laid, 'wall'));
+        self::assertNotEmpty($rises);
         self::assertEqualsWithDelta([1500.0, 0.0], [max($rises), array_sum($rises) - max($rises)], 0.1);
     }
 

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Escape;
 
+use Plinth\Core\Escape\Internal\Part;
+
 /**
  * The shortest ways on foot from everywhere to the nearest of some exits, mm.
  *
@@ -23,7 +25,7 @@ final class ShortestWays
     private const LEVEL = 1e-9;
 
     /** @var array<int, float> mm to the exit, of every corner from which there is a way */
-    private array $far = [];
+    private array $mm = [];
     /** @var array<int, int> where the way goes on; −1 at an exit */
     private array $next = [];
     /** @var array<int, list<Cone>> by triangle: whose cone it is, and its right and left limit from there */
@@ -42,8 +44,8 @@ final class ShortestWays
         $ways = new self($floor);
         $queue = new \SplPriorityQueue();
         foreach ($exits as $v => $mm) {
-            if ($mm < ($ways->far[$v] ?? \INF)) {
-                [$ways->far[$v], $ways->next[$v]] = [$mm, -1];
+            if ($mm < ($ways->mm[$v] ?? \INF)) {
+                [$ways->mm[$v], $ways->next[$v]] = [$mm, -1];
                 $queue->insert([$v, $mm], -$mm);
             }
         }
@@ -52,7 +54,7 @@ final class ShortestWays
             /** @var array{int, float} $first */
             $first = $queue->extract();
             [$v, $mm] = $first;
-            if (isset($done[$v]) || $mm > $ways->far[$v]) {
+            if (isset($done[$v]) || $mm > $ways->mm[$v]) {
                 continue;
             }
             $done[$v] = true;
@@ -61,8 +63,8 @@ final class ShortestWays
                 $reached[$w] = min($reached[$w] ?? \INF, $by);
             }
             foreach ($reached as $w => $by) {
-                if ($mm + $by < ($ways->far[$w] ?? \INF)) {
-                    [$ways->far[$w], $ways->next[$w]] = [$mm + $by, $v];
+                if ($mm + $by < ($ways->mm[$w] ?? \INF)) {
+                    [$ways->mm[$w], $ways->next[$w]] = [$mm + $by, $v];
                     $queue->insert([$w, $mm + $by], -$mm - $by);
                 }
             }
@@ -74,7 +76,7 @@ final class ShortestWays
     /** @return float|null mm from a corner; null where there is no way */
     public function ofCorner(int $v): ?float
     {
-        return $this->far[$v] ?? null;
+        return $this->mm[$v] ?? null;
     }
 
     /**
@@ -101,69 +103,50 @@ final class ShortestWays
      *
      * @param non-empty-list<int> $triangles
      *
-     * @return array{float, array{float, float}, int}|null mm, place and triangle; null where there is no way from some place of them
+     * @return array{float, array{float, float}, int}|null mm, place and triangle; null where there is no way from any place of them
      */
     public function furthest(array $triangles, float $within = 0.1): ?array
     {
-        $best = null;
-        $queue = new \SplPriorityQueue();
-        $put = function (int $t, array $corners, array $mm) use (&$best, $queue, $within): void {
-            foreach ($mm as $k => $f) {
-                if (null === $best || $f > $best[0]) {
-                    $best = [$f, $corners[$k], $t];
-                }
-            }
-            $bound = $this->bound($t, $corners, $mm);
-            if (null !== $best && $bound > $best[0] + $within) {
-                $queue->insert([$t, $corners, $mm, $bound], $bound);
-            }
-        };
+        $far = $this->far(...);
+        $parts = [];
         foreach ($triangles as $t) {
-            $corners = array_map(fn (int $v): array => $this->floor->at[$v], $this->floor->triangles[$t]);
-            $mm = array_map(fn (array $c): float => $this->nearest($t, ...$c)[0], $corners);
-            if (!is_finite(max($mm))) {
-                return null;
+            [$a, $b, $c] = array_map(fn (int $v): array => $this->floor->at[$v], $this->floor->triangles[$t]);
+            $part = new Part($t, [$a, $b, $c], [$far($t, $a), $far($t, $b), $far($t, $c)]);
+            // Where nobody gets in, nobody has to get out.
+            if (is_finite($part->furthest()[0])) {
+                $parts[] = $part;
             }
-            $put($t, $corners, $mm);
         }
-        while (null !== $best && !$queue->isEmpty()) {
-            /** @var array{int, list<array{float, float}>, list<float>, float} $next */
-            $next = $queue->extract();
-            [$t, $corners, $mm, $bound] = $next;
-            if ($bound <= $best[0] + $within) {
-                break;
+        if ([] === $parts) {
+            return null;
+        }
+        [$best, $queue] = [[-\INF, [0.0, 0.0], 0], new \SplPriorityQueue()];
+        while (true) {
+            foreach ($parts as $part) {
+                [$mm, $at] = $part->furthest();
+                $best = $mm > $best[0] ? [$mm, $at, $part->triangle] : $best;
+                $queue->insert($part, $this->bound($part));
             }
-            // Through the middle of its longest side.
-            $sides = array_map(static fn (int $k): float => self::apart($corners[$k], $corners[($k + 1) % 3]), [0, 1, 2]);
-            $k = (int) array_search(max($sides), $sides, true);
-            [$a, $b, $c] = [$k, ($k + 1) % 3, ($k + 2) % 3];
-            $middle = [($corners[$a][0] + $corners[$b][0]) / 2.0, ($corners[$a][1] + $corners[$b][1]) / 2.0];
-            $there = $this->nearest($t, ...$middle)[0];
-            $put($t, [$corners[$a], $middle, $corners[$c]], [$mm[$a], $there, $mm[$c]]);
-            $put($t, [$middle, $corners[$b], $corners[$c]], [$there, $mm[$b], $mm[$c]]);
+            $part = $queue->isEmpty() ? null : $queue->extract();
+            if (!$part instanceof Part || $this->bound($part) <= $best[0] + $within) {
+                return $best;
+            }
+            $parts = $part->halves($far);
         }
-
-        return $best;
     }
 
-    /**
-     * @param list<array{float, float}> $corners
-     * @param list<float> $mm
-     *
-     * @return float no place of it is further
-     */
-    private function bound(int $triangle, array $corners, array $mm): float
+    /** @param array{float, float} $p */
+    private function far(int $triangle, array $p): float
     {
-        $bound = \INF;
-        foreach ($corners as $k => $corner) {
-            $bound = min($bound, $mm[$k] + max(self::apart($corner, $corners[($k + 1) % 3]), self::apart($corner, $corners[($k + 2) % 3])));
-        }
-        foreach ($this->cones[$triangle] ?? [] as $cone) {
-            $most = 0.0;
-            foreach ($corners as [$x, $y]) {
-                $most = max($most, $this->by($cone, $x, $y));
-            }
-            $bound = min($bound, $most);
+        return $this->nearest($triangle, $p[0], $p[1])[0];
+    }
+
+    /** @return float no place of it is further */
+    private function bound(Part $part): float
+    {
+        $bound = $part->bound();
+        foreach ($this->cones[$part->triangle] ?? [] as $cone) {
+            $bound = min($bound, max(array_map(fn (array $c): float => $this->by($cone, ...$c), $part->corners)));
         }
 
         return $bound;
@@ -195,7 +178,7 @@ final class ShortestWays
             return \INF;
         }
 
-        return $this->far[$v] + $length;
+        return $this->mm[$v] + $length;
     }
 
     /**
@@ -269,7 +252,7 @@ final class ShortestWays
     {
         $before = $this->next[$v];
         $border = $this->floor->border[$v] ?? [];
-        if ($isExit || !isset($this->floor->about[$before]) || !$this->isOneStorey($v, $before) || \count($border) !== 2) {
+        if ($isExit || !isset($this->floor->about[$before]) || !$this->isOneStorey($v, $before) || 2 !== \count($border)) {
             return [0.0, 0.0, true];
         }
         if ($this->floor->open[$v] <= \M_PI + self::BEND) {
@@ -295,7 +278,7 @@ final class ShortestWays
     /** Whether one came from a corner on foot, and not by a stair. */
     private function isOneStorey(int $v, int $before): bool
     {
-        return abs($this->far[$v] - $this->far[$before] - self::apart($this->floor->at[$v], $this->floor->at[$before])) < 1e-6 * (1.0 + $this->far[$v]);
+        return abs($this->mm[$v] - $this->mm[$before] - self::apart($this->floor->at[$v], $this->floor->at[$before])) < 1e-6 * (1.0 + $this->mm[$v]);
     }
 
     /**
@@ -312,9 +295,9 @@ final class ShortestWays
             return [$right, $left];
         }
         $d = [$dx, $dy];
-        $side = static fn (array $u): float => ($toLeft ? 1.0 : -1.0) * ($dx * $u[1] - $dy * $u[0]);
-        $isIn = static fn (array $u): bool => $side($u) >= -self::CLOSE * hypot($dx, $dy) * hypot(...$u);
-        [$r, $l] = [$isIn($right), $isIn($left)];
+        [$r, $l] = $toLeft
+            ? [!self::turnsRight($d, $right), !self::turnsRight($d, $left)]
+            : [!self::turnsRight($right, $d), !self::turnsRight($left, $d)];
         if ($r && $l) {
             return [$right, $left];
         }

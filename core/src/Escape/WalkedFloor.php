@@ -77,9 +77,9 @@ final class WalkedFloor
 
     private function join(int $first): void
     {
-        $edges = [];
+        $edges = $beyond = [];
         for ($t = $first; $t < \count($this->triangles); ++$t) {
-            $this->beyond[$t] = [-1, -1, -1];
+            $beyond[$t] = [-1, -1, -1];
             foreach ($this->triangles[$t] as $k => $a) {
                 $b = $this->triangles[$t][($k + 1) % 3];
                 [$c, $angle] = [$this->triangles[$t][($k + 2) % 3], 0.0];
@@ -89,19 +89,30 @@ final class WalkedFloor
                 $this->open[$a] = ($this->open[$a] ?? 0.0) + abs(atan2($ux * $vy - $uy * $vx, $ux * $vx + $uy * $vy));
                 if (isset($edges[$b][$a])) {
                     [$other, $j] = $edges[$b][$a];
-                    $this->beyond[$t][$k] = $other;
-                    $this->beyond[$other][$j] = $t;
+                    $beyond[$t] = self::put($beyond[$t], $k, $other);
+                    $beyond[$other] = self::put($beyond[$other], $j, $t);
                     unset($edges[$b][$a]);
                 } else {
                     $edges[$a][$b] = [$t, $k];
                 }
             }
         }
+        array_push($this->beyond, ...array_values($beyond));
         foreach ($edges as $a => $ends) {
             foreach (array_keys($ends) as $b) {
                 $this->border[$a][] = $b;
                 $this->border[$b][] = $a;
             }
         }
+    }
+
+    /**
+     * @param array{int, int, int} $beyond
+     *
+     * @return array{int, int, int}
+     */
+    private static function put(array $beyond, int $k, int $t): array
+    {
+        return [0 === $k ? $t : $beyond[0], 1 === $k ? $t : $beyond[1], 2 === $k ? $t : $beyond[2]];
     }
 }

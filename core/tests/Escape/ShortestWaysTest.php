@@ -30,8 +30,8 @@ final class ShortestWaysTest extends TestCase
     {
         Noise::seed($seed);
         $turn = Noise::uniform(0.0, 3.0);
-        $of = static fn (array $p): array => [cos($turn) * $p[0] - sin($turn) * $p[1], sin($turn) * $p[0] + cos($turn) * $p[1]];
-        $box = static fn (float $x1, float $y1, float $x2, float $y2): array => array_map($of, [[$x1, $y1], [$x2, $y1], [$x2, $y2], [$x1, $y2]]);
+        $turned = static fn (float $x, float $y): array => [cos($turn) * $x - sin($turn) * $y, sin($turn) * $x + cos($turn) * $y];
+        $box = static fn (float $x1, float $y1, float $x2, float $y2): array => [$turned($x1, $y1), $turned($x2, $y1), $turned($x2, $y2), $turned($x1, $y2)];
         [$columns, $rows] = [1 + $seed % 3, 1 + intdiv($seed, 3) % 3];
         [$cells, $exits] = [[], []];
         for ($i = 0; $i < $columns; ++$i) {
@@ -43,9 +43,10 @@ final class ShortestWaysTest extends TestCase
                     [$cx, $cy, $w, $d, $a] = [
                         $x + Noise::uniform(300, 4500), $y + Noise::uniform(300, 3500), Noise::uniform(200, 1500), Noise::uniform(200, 700), Noise::uniform(0, 6),
                     ];
-                    $things[] = array_map(static fn (array $p): array => $of([
-                        $cx + cos($a) * $p[0] - sin($a) * $p[1], $cy + sin($a) * $p[0] + cos($a) * $p[1],
-                    ]), [[-$w / 2, -$d / 2], [$w / 2, -$d / 2], [$w / 2, $d / 2], [-$w / 2, $d / 2]]);
+                    $things[] = array_map(
+                        static fn (array $p): array => $turned($cx + cos($a) * $p[0] - sin($a) * $p[1], $cy + sin($a) * $p[0] + cos($a) * $p[1]),
+                        [[-$w / 2, -$d / 2], [$w / 2, -$d / 2], [$w / 2, $d / 2], [-$w / 2, $d / 2]],
+                    );
                 }
                 array_push($cells, ...Overlay::difference([$box($x, $y, $x + 4800.0, $y + 3800.0)], $things));
                 foreach ([[$i + 1, $j], [$i, $j + 1]] as [$k, $l]) {
@@ -56,13 +57,13 @@ final class ShortestWaysTest extends TestCase
                     $cells[] = ['outer' => $k > $i ? $box($x + 4800.0, $y + $at, $x + 5000.0, $y + $at + 900.0) : $box($x + $at, $y + 3800.0, $x + $at + 900.0, $y + 4000.0), 'holes' => []];
                 }
                 if (0 === $i && (0 === $j || Noise::uniform(0, 1) < 0.3)) {
-                    $exits[] = $of([$x, $y + Noise::uniform(200, 3600)]);
+                    $exits[] = $turned($x, $y + Noise::uniform(200, 3600));
                 }
             }
         }
         $places = [];
         while (\count($places) < 25) {
-            $p = $of([Noise::uniform(0, 5000.0 * $columns), Noise::uniform(0, 4000.0 * $rows)]);
+            $p = $turned(Noise::uniform(0, 5000.0 * $columns), Noise::uniform(0, 4000.0 * $rows));
             foreach ($cells as $cell) {
                 if (Polygon::contains($cell['outer'], ...$p) && [] === array_filter($cell['holes'], static fn (array $h): bool => Polygon::contains($h, ...$p))) {
                     $places[] = $p;

@@ -12,6 +12,7 @@ use Plinth\Core\Geometry\Point;
 use Plinth\Core\Objects\ObjectKind;
 use Plinth\Core\Plan\Model\Column;
 use Plinth\Core\Plan\Model\Divider;
+use Plinth\Core\Plan\Model\DoorExit;
 use Plinth\Core\Plan\Model\Dormer;
 use Plinth\Core\Plan\Model\Figure;
 use Plinth\Core\Plan\Model\Finish;
@@ -49,6 +50,7 @@ final class PlanReader
 
     private const STOREY = ['id', 'name', 'elevation', 'height', 'walls', 'openings', 'dividers', 'columns', 'rooms', 'figures'];
     private const WALL = ['id', 'from', 'to', 'thickness', 'line', 'height', 'rise', 'enclosing'];
+    private const RATED = 40;
     private const OPENING = ['id', 'wall', 'kind', 'offset', 'width', 'sill', 'height', 'hand', 'swing', 'leaf'];
     /** what came with version 2 */
     private const BODIES = ['floors', 'ceilings', 'voids', 'roofs', 'chimneys', 'dormers', 'objects', 'surfaces', 'stairs', 'sweeps'];
@@ -478,7 +480,7 @@ final class PlanReader
      */
     private function opening(JsonValue $opening, array $walls, array &$ids): Opening
     {
-        $opening->object([...self::OPENING, ...$this->since2(['head', 'rise', 'number'])]);
+        $opening->object([...self::OPENING, ...$this->since2(['head', 'rise', 'number', 'exit', 'rated'])]);
         $host = $walls[$opening->get('wall')->text()] ?? throw UnreadableDocument::unknownReference($opening->at.'/wall', 'wall');
         $width = $opening->get('width')->positive();
         if ($width > $host->length()) {
@@ -505,6 +507,8 @@ final class PlanReader
             $opening->optional('leaf')?->word(Opening::LEAVES) ?? 'single',
             $opening->optional('head')?->choice(OpeningHead::class) ?? OpeningHead::Level,
             $opening->optional('rise')?->notNegative() ?? 0.0,
+            $opening->optional('exit')?->choice(DoorExit::class) ?? DoorExit::None,
+            $opening->optional('rated')?->text(self::RATED) ?? '',
         );
     }
 

@@ -13,6 +13,7 @@ use Plinth\Core\Plan\Derivation\Unplaced;
 use Plinth\Core\Plan\Derivation\WallShape;
 use Plinth\Core\Plan\Model\Column;
 use Plinth\Core\Plan\Model\Divider;
+use Plinth\Core\Plan\Model\DoorExit;
 use Plinth\Core\Plan\Model\Dormer;
 use Plinth\Core\Plan\Model\Figure;
 use Plinth\Core\Plan\Model\Finish;
@@ -86,6 +87,7 @@ final class PlanWriter
                 'height' => $o->height, 'hand' => $o->hand, 'swing' => $o->swing, 'leaf' => $o->leaf,
                 'head' => OpeningHead::Level === $o->head ? null : $o->head->value, 'rise' => 0.0 === $o->rise ? null : $o->rise,
                 'number' => $of->numbers[$o->id] ?? null,
+                'exit' => DoorExit::None === $o->exit ? null : $o->exit->value, 'rated' => '' === $o->rated ? null : $o->rated,
             ]), $s->openings),
             'dividers' => array_map(
                 static fn (Divider $d): array => self::said([

@@ -76,21 +76,10 @@ final class Joining
      */
     public static function offsetOn(Wall $laid, Wall $wall, float $offset, float $width): ?float
     {
-        $length = $laid->length();
-        $arc = $laid->arc();
-        if (null !== $arc) {
-            $at = $wall->at($offset);
-            $turn = fmod(($arc->sweep > 0.0 ? 1.0 : -1.0) * (atan2($at->y - $arc->centre->y, $at->x - $arc->centre->x) - $arc->start), 2.0 * \M_PI);
-            // A little before the beginning is before it, and not nearly once round.
-            $turn -= 2.0 * \M_PI * floor(($turn + \M_PI - abs($arc->sweep) / 2.0) / 2.0 / \M_PI);
-            $offset = $turn * $arc->radius;
+        $at = $wall->at($offset);
+        $offset = $laid->along($at->x, $at->y);
 
-            return $offset < 0.0 || $offset + $width > $length ? null : $offset;
-        }
-        [$ux, $uy] = [($laid->to->x - $laid->from->x) / $length, ($laid->to->y - $laid->from->y) / $length];
-        $offset += ($wall->from->x - $laid->from->x) * $ux + ($wall->from->y - $laid->from->y) * $uy;
-
-        return $offset < 0.0 || $offset + $width > $length ? null : $offset;
+        return $offset < 0.0 || $offset + $width > $laid->length() ? null : $offset;
     }
 
     private function at(string $name): Point

@@ -16,6 +16,7 @@ final readonly class Opening
     /**
      * @param float|null $height from its sill to its highest point, mm; where it is not known it reaches to the top of its wall
      * @param float $rise of its head over its springing, mm, where that is part of a circle
+     * @param string $rated its class of fire resistance as it was typed, without any where it is not rated
      *
      * @throws UnusableValue
      */
@@ -32,6 +33,8 @@ final readonly class Opening
         public string $leaf = 'single',
         public OpeningHead $head = OpeningHead::Level,
         public float $rise = 0.0,
+        public DoorExit $exit = DoorExit::None,
+        public string $rated = '',
     ) {
         Checked::within("opening $id/offset", $offset);
         Checked::size("opening $id/width", $width);
@@ -56,6 +59,8 @@ final readonly class Opening
             $this->leaf,
             $this->head,
             $this->rise,
+            $this->exit,
+            $this->rated,
         );
     }
 }

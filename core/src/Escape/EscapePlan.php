@@ -1,0 +1,190 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Escape;
+
+use Plinth\Core\Escape\Internal\StairWay;
+use Plinth\Core\Escape\Internal\StoreyFloor;
+use Plinth\Core\Escape\Internal\WalkedStorey;
+use Plinth\Core\Plan\Derivation\Derivation;
+use Plinth\Core\Plan\Derivation\DerivedStorey;
+use Plinth\Core\Plan\Model\DoorExit;
+use Plinth\Core\Plan\Model\Plan;
+use Plinth\Core\Plan\Model\Storey;
+
+/**
+ * How one gets out of a building on foot: from the worst place of every room to the next exit of its storey, and to the open air.
+ *
+ * Ways go round walls and what stands about, through doorways, and up or down stairs along the middle of their flights; who walks has no
+ * width. A stair counts along its pitch, a landing as it is (common practice, no source).
+ */
+final class EscapePlan
+{
+    private readonly WalkedFloor $floor;
+    /** @var list<WalkedStorey> from below */
+    private array $storeys = [];
+    /** @var array<int, int> number of the storey by corner */
+    private array $on = [];
+    /** @var array<int, array{Doorway, int}> exits by corner, and which way they are passed from there */
+    private array $exits = [];
+    /** @var array<int, list<array{int, float}>> stairs by corner: to which other one, mm */
+    private array $links = [];
+    /** @var array<string, string> stairs by both corners */
+    private array $stairs = [];
+
+    /** @param array<string, DerivedStorey> $known by storey; others are derived */
+    public function __construct(Plan $plan, array $known = [])
+    {
+        $this->floor = new WalkedFloor();
+        $storeys = $plan->storeys;
+        usort($storeys, static fn (Storey $a, Storey $b): int => $a->elevation <=> $b->elevation);
+        $ways = StairWay::all($storeys);
+        $ends = [];
+        foreach ($storeys as $n => $storey) {
+            $ends[] = $this->walked($n, $storey, $known[$storey->id] ?? Derivation::of($storey), $ways);
+        }
+        foreach ($ways as $k => $way) {
+            [$a, $b] = [$ends[$way->from][$k] ?? null, $ends[$way->to][$k] ?? null];
+            if (null !== $a && null !== $b) {
+                $this->links[$a][] = [$b, $way->length()];
+                $this->links[$b][] = [$a, $way->length()];
+                $this->stairs["$a $b"] = $this->stairs["$b $a"] = $way->id;
+            }
+        }
+    }
+
+    /** @return list<RoomEscape> of every region, by storey from below */
+    public function rooms(): array
+    {
+        $toExit = $this->ways(static fn (DoorExit $exit): bool => DoorExit::None !== $exit);
+        $toFinal = $this->ways(static fn (DoorExit $exit): bool => DoorExit::Final === $exit);
+        $of = [];
+        foreach ($this->floor->cells as $t => $cell) {
+            $of[$cell][] = $t;
+        }
+        $rooms = [];
+        foreach ($this->storeys as $storey) {
+            foreach ($storey->derived->regions as $k => $region) {
+                $triangles = array_merge(...array_map(static fn (int $cell): array => $of[$cell] ?? [], $storey->cellsOf($k)));
+                $rooms[] = new RoomEscape(
+                    $storey->storey->id,
+                    $region,
+                    $this->worst($toExit, $triangles),
+                    $this->worst($toFinal, $triangles),
+                );
+            }
+        }
+
+        return $rooms;
+    }
+
+    /**
+     * @param list<StairWay> $ways
+     *
+     * @return array<int, int> by stair way, the corner where it ends on this storey
+     */
+    private function walked(int $n, Storey $storey, DerivedStorey $derived, array $ways): array
+    {
+        $taken = array_merge(...array_map(static fn (StairWay $way): array => $way->takes($n), $ways));
+        $own = StoreyFloor::of($storey, $derived, $taken);
+        [$places, $ends, $exits] = [[], [], []];
+        foreach ($ways as $k => $way) {
+            $end = $way->end($n);
+            if (null !== $end) {
+                $ends[$k] = \count($places);
+                $places[] = $end;
+            }
+        }
+        foreach ($own->doorways as $doorway) {
+            foreach ($doorway->isExit() ? $doorway->middles() : [] as $side => $middle) {
+                // Who stands on its right goes to its left.
+                $exits[\count($places)] = [$doorway, 0 === $side ? 1 : -1];
+                $places[] = $middle;
+            }
+        }
+        $first = \count($this->floor->at);
+        [$cells, $corners] = $this->floor->add($own->cells, $places);
+        $this->storeys[] = new WalkedStorey($storey, $derived, $own, $cells);
+        for ($v = $first; $v < \count($this->floor->at); ++$v) {
+            $this->on[$v] = $n;
+        }
+        foreach ($exits as $k => $exit) {
+            if (isset($corners[$k])) {
+                $this->exits[$corners[$k]] = $exit;
+            }
+        }
+
+        return array_filter(array_map(static fn (int $k): ?int => $corners[$k], $ends), is_int(...));
+    }
+
+    /** @param callable(DoorExit): bool $isWanted */
+    private function ways(callable $isWanted): ShortestWays
+    {
+        $exits = array_filter($this->exits, static fn (array $exit): bool => $isWanted($exit[0]->opening->exit));
+
+        return ShortestWays::to($this->floor, array_map(static fn (): float => 0.0, $exits), $this->links);
+    }
+
+    /** @param list<int> $triangles */
+    private function worst(ShortestWays $ways, array $triangles): ?EscapeRoute
+    {
+        $worst = [] === $triangles ? null : $ways->furthest($triangles);
+        $way = null === $worst ? null : $ways->from($worst[2], ...$worst[1]);
+        if (null === $worst || null === $way) {
+            return null;
+        }
+        [$mm, $corners] = $way;
+        [, $from, $triangle] = $worst;
+        $places = [[$this->storeys[$this->on[$this->floor->triangles[$triangle][0]]]->storey->id, $from]];
+        /** @var list<array{Doorway, int}> $passed */
+        [$passed, $stairs, $before] = [[], [], -1];
+        foreach ($corners as [$v, $to]) {
+            $stair = $this->stairs["$before $v"] ?? null;
+            if (null !== $stair) {
+                $stairs[] = $stair;
+            } else {
+                array_push($passed, ...$this->passed($this->storeys[$this->on[$v]]->floor, $from, $to));
+            }
+            $places[] = [$this->storeys[$this->on[$v]]->storey->id, $to];
+            [$before, $from] = [$v, $to];
+        }
+        $exit = $this->exits[$before];
+        if (!\in_array($exit[0], array_column($passed, 0), true)) {
+            $passed[] = $exit;
+        }
+
+        return new EscapeRoute(
+            $mm,
+            $places,
+            array_map(static fn (array $p): string => $p[0]->opening->id, $passed),
+            min([\INF, ...array_map(static fn (array $p): float => $p[0]->opening->width, $passed)]),
+            array_values(array_map(
+                static fn (array $p): string => $p[0]->opening->id,
+                array_filter($passed, static fn (array $p): bool => $p[0]->isAgainst($p[1])),
+            )),
+            $stairs,
+            $exit[0]->opening->id,
+        );
+    }
+
+    /**
+     * @param array{float, float} $from
+     * @param array{float, float} $to
+     *
+     * @return list<array{Doorway, int}> doorways that a straight stretch passes, in their order, and which way
+     */
+    private function passed(StoreyFloor $floor, array $from, array $to): array
+    {
+        $passed = [];
+        foreach ($floor->doorways as $doorway) {
+            $there = $doorway->passed($from, $to);
+            if (null !== $there) {
+                $passed[] = [$there[0], [$doorway, $there[1]]];
+            }
+        }
+        usort($passed, static fn (array $a, array $b): int => $a[0] <=> $b[0]);
+
+        return array_column($passed, 1);
+    }
+}

@@ -1,0 +1,29 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Escape;
+
+/** A way on foot to an exit. */
+final readonly class EscapeRoute
+{
+    /**
+     * @param float $mm along it: on stairs along their pitch
+     * @param non-empty-list<array{string, array{float, float}}> $places from its beginning, each with its storey
+     * @param list<string> $doors that are passed, the exit at its end with them, by id
+     * @param float $narrowestMm clear width of the narrowest of them
+     * @param list<string> $against those whose leaf opens against who passes
+     * @param list<string> $stairs
+     * @param string $exit opening at its end
+     */
+    public function __construct(
+        public float $mm,
+        public array $places,
+        public array $doors,
+        public float $narrowestMm,
+        public array $against,
+        public array $stairs,
+        public string $exit,
+    ) {
+    }
+}

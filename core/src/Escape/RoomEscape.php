@@ -1,0 +1,23 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Escape;
+
+use Plinth\Core\Plan\Derivation\Region;
+
+/** How one gets out of a room from the worst place of it. */
+final readonly class RoomEscape
+{
+    /**
+     * @param EscapeRoute|null $toExit from the place from which it is furthest to the next exit; null where there is no way
+     * @param EscapeRoute|null $toFinal from the place from which it is furthest to the next final exit
+     */
+    public function __construct(
+        public string $storey,
+        public Region $region,
+        public ?EscapeRoute $toExit,
+        public ?EscapeRoute $toFinal,
+    ) {
+    }
+}

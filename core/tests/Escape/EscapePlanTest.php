@@ -1,0 +1,153 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Tests\Escape;
+
+use PHPUnit\Framework\TestCase;
+use Plinth\Core\Escape\EscapePlan;
+use Plinth\Core\Escape\EscapeRoute;
+use Plinth\Core\Escape\RoomEscape;
+use Plinth\Core\Geometry\Point;
+use Plinth\Core\Plan\Model\DoorExit;
+use Plinth\Core\Plan\Model\Opening;
+use Plinth\Core\Plan\Model\OpeningKind;
+use Plinth\Core\Plan\Model\PlacedObject;
+use Plinth\Core\Plan\Model\Plan;
+use Plinth\Core\Plan\Model\Room;
+use Plinth\Core\Plan\Model\Stair;
+use Plinth\Core\Plan\Model\Storey;
+use Plinth\Core\Plan\Model\Wall;
+use Plinth\Core\Tests\Plan\Plans;
+
+/** From the worst place of every room one is told the shortest way out, what is passed on it, and what is in the way. */
+final class EscapePlanTest extends TestCase
+{
+    private static function door(string $id, string $wall, float $offset, float $width = 1000.0, DoorExit $exit = DoorExit::None, string $swing = 'left'): Opening
+    {
+        return new Opening($id, $wall, OpeningKind::Door, $offset, $width, swing: $swing, exit: $exit);
+    }
+
+    /**
+     * Two rooms side by side, 6 × 4 m and 4 × 4 m on centre lines, walls 200 thick: the door between them, and one out of the first.
+     *
+     * @param list<Opening> $more
+     * @param list<PlacedObject> $objects
+     * @param list<Stair> $stairs
+     */
+    private static function storey(string $id = 'g', float $elevation = 0.0, array $more = [], array $objects = [], array $stairs = []): Storey
+    {
+        $walls = [
+            ...Plans::rectangle(), Plans::wall('south2', 6000, 0, 10_000, 0), Plans::wall('east2', 10_000, 0, 10_000, 4000), Plans::wall('north2', 10_000, 4000, 6000, 4000),
+        ];
+        $openings = [self::door("$id-inner", 'east', 1500.0), ...$more];
+        $rooms = [new Room("$id-hall", 'Hall', '', new Point(3000.0, 2000.0)), new Room("$id-store", 'Store', '', new Point(8000.0, 2000.0))];
+
+        return (new Storey($id, $id, $elevation, 3000.0, $walls, $openings, $rooms))->built([], objects: $objects, stairs: $stairs);
+    }
+
+    /** @return array<string, RoomEscape> by name */
+    private static function rooms(Storey ...$storeys): array
+    {
+        $rooms = [];
+        foreach ((new EscapePlan(new Plan(array_values($storeys))))->rooms() as $room) {
+            $rooms[$room->storey.'-'.($room->region->room->name ?? '')] = $room;
+        }
+
+        return $rooms;
+    }
+
+    private static function route(?EscapeRoute $route): EscapeRoute
+    {
+        self::assertNotNull($route);
+
+        return $route;
+    }
+
+    /** @return float mm of a way but for its stairs */
+    private static function length(EscapeRoute $route): float
+    {
+        $sum = 0.0;
+        foreach ($route->places as $i => [$on, [$x, $y]]) {
+            [$before, [$fromX, $fromY]] = $route->places[max(0, $i - 1)];
+            $sum += $on === $before ? hypot($x - $fromX, $y - $fromY) : 0.0;
+        }
+
+        return $sum;
+    }
+
+    public function testTheWorstPlaceIsACornerAndTheWayPassesWhatItMust(): void
+    {
+        // Out through the south wall, from 600 to 1600; its middle inside is (1100, 100).
+        $rooms = self::rooms(self::storey(more: [self::door('out', 'south', 600.0, 1000.0, DoorExit::Final, 'right')]));
+        $hall = self::route($rooms['g-Hall']->toFinal);
+        self::assertEqualsWithDelta(hypot(5900.0 - 1100.0, 3900.0 - 100.0), $hall->mm, 0.01);
+        self::assertSame([['out'], 1000.0, [], 'out'], [$hall->doors, $hall->narrowestMm, $hall->against, $hall->exit]);
+        // Round the jamb of the inner door, at (5900, 1500), which is seen from the far corner over (6100, 1500) or (6100, 2500).
+        $store = self::route($rooms['g-Store']->toFinal);
+        self::assertGreaterThanOrEqual(hypot(9900.0 - 1100.0, 3900.0 - 100.0), $store->mm);
+        self::assertSame(['g-inner', 'out'], $store->doors);
+        self::assertSame([], $store->against, 'Its leaf opens to the left of its wall, which runs north: with who comes from the east.');
+        $against = self::rooms(self::storey(more: [self::door('out', 'south', 600.0, 1000.0, DoorExit::Final)]));
+        self::assertSame(['out'], self::route($against['g-Store']->toFinal)->against);
+        self::assertEqualsWithDelta($store->mm, self::length($store), 0.01);
+        self::assertSame($store->mm, self::route($rooms['g-Store']->toExit)->mm);
+    }
+
+    public function testNothingIsAWayOutThatIsNotMarkedSo(): void
+    {
+        $rooms = self::rooms(self::storey(more: [self::door('out', 'south', 600.0), new Opening('w', 'north', OpeningKind::Window, 500.0, 2000.0, exit: DoorExit::Final)]));
+        self::assertNull($rooms['g-Hall']->toExit);
+        self::assertNull($rooms['g-Hall']->toFinal);
+        $storey = self::rooms(self::storey(more: [self::door('out', 'south', 600.0, 900.0, DoorExit::Storey)]));
+        self::assertSame(900.0, self::route($storey['g-Hall']->toExit)->narrowestMm);
+        self::assertNull($storey['g-Hall']->toFinal);
+    }
+
+    public function testOneGoesRoundThingsAndNotBehindThem(): void
+    {
+        $exit = self::door('out', 'south', 600.0, 1000.0, DoorExit::Final);
+        $free = self::route(self::rooms(self::storey(more: [$exit]))['g-Hall']->toFinal);
+        // A shelf across the hall but for its last metre, and a cupboard 50 mm off the east wall.
+        $shelf = new PlacedObject('shelf', 'shelf', new Point(3000.0, 1500.0), 90.0, 2800.0, 400.0, 2000.0);
+        $round = self::route(self::rooms(self::storey(more: [$exit], objects: [$shelf]))['g-Hall']->toFinal);
+        self::assertGreaterThan($free->mm, $round->mm);
+        self::assertContainsEquals([3200.0, 2900.0], array_map(static fn (array $p): array => [round($p[1][0], 3), round($p[1][1], 3)], $round->places));
+        $cupboard = new PlacedObject('cupboard', 'shelf', new Point(5650.0, 3350.0), 90.0, 1000.0, 400.0, 2000.0);
+        $before = self::route(self::rooms(self::storey(more: [$exit], objects: [$cupboard]))['g-Hall']->toFinal);
+        self::assertLessThan($free->mm, $before->mm, 'The corner behind the cupboard is nobody’s way.');
+        $lamp = new PlacedObject('lamp', 'shelf', new Point(3000.0, 2000.0), 0.0, 3000.0, 400.0, 300.0, 2300.0);
+        self::assertSame($free->mm, self::route(self::rooms(self::storey(more: [$exit], objects: [$lamp]))['g-Hall']->toFinal)->mm);
+    }
+
+    /** Twelve risers of 250 over goings of 300: eleven treads of hypot(300, 250), and the last riser. */
+    public function testAStairIsWalkedAlongItsPitch(): void
+    {
+        $stair = new Stair('up', [new Point(1500.0, 3300.0), new Point(4800.0, 3300.0)], [], 1000.0, 12);
+        $rooms = self::rooms(
+            self::storey('g', 0.0, [self::door('out', 'south', 600.0, 1000.0, DoorExit::Final)], stairs: [$stair]),
+            self::storey('u', 3000.0),
+        );
+        $upper = self::route($rooms['u-Store']->toFinal);
+        self::assertSame([['u-inner', 'out'], ['up']], [$upper->doors, $upper->stairs]);
+        self::assertEqualsWithDelta(11.0 * hypot(300.0, 250.0) + 250.0 + self::length($upper), $upper->mm, 0.01);
+        $above = array_values(array_filter($upper->places, static fn (array $p): bool => 'u' === $p[0]));
+        self::assertEqualsWithDelta([4800.0, 3300.0], $above[\count($above) - 1][1], 0.01);
+        self::assertNull(self::rooms(self::storey('g'), self::storey('u', 3000.0, [self::door('high', 'south', 600.0)]))['u-Hall']->toExit);
+    }
+
+    public function testADoorInACurvedWallIsAWay(): void
+    {
+        $walls = [
+            Plans::wall('s', 0, 0, 6000, 0), new Wall('e', new Point(6000.0, 0.0), new Point(6000.0, 4000.0), 300.0, rise: -900.0),
+            Plans::wall('n', 6000, 4000, 0, 4000), Plans::wall('w', 0, 4000, 0, 0),
+        ];
+        $middle = $walls[1]->length() / 2.0;
+        $rooms = self::rooms(Plans::storey($walls, [self::door('out', 'e', $middle - 600.0, 1200.0, DoorExit::Final)]));
+        $route = self::route($rooms['s-']->toFinal);
+        self::assertSame(['out'], $route->doors);
+        // From a western corner to the middle of the chord between its jambs on the inner face.
+        $radius = (2000.0 ** 2 + 900.0 ** 2) / 1800.0;
+        self::assertEqualsWithDelta(hypot(6900.0 - $radius + ($radius - 150.0) * cos(600.0 / $radius) - 100.0, 1900.0), $route->mm, 0.1);
+    }
+}
