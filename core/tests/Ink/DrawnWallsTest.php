@@ -104,6 +104,63 @@ final class DrawnWallsTest extends TestCase
         }
     }
 
+    /**
+     * A tower 6 m wide, drawn by arcs as an SVG has them, walls 400 thick, with a doorway a metre wide on its outer face: no wall runs all
+     * round, so that it is two, exact to a hundredth of a millimetre.
+     */
+    public function testATowerIsTwoWallsThatAreExact(): void
+    {
+        [$out, $in] = [3200.0, 2800.0];
+        // From jamb to jamb all round, by three arcs on either face.
+        $half = asin(500.0 / $out);
+        $at = static fn (float $r, float $a): array => [10_000.0 + $r * cos($a), 5000.0 + $r * sin($a)];
+        $lines = [];
+        foreach ([$out, $in] as $radius) {
+            for ($i = 0; $i < 3; ++$i) {
+                $step = (2.0 * \M_PI - 2.0 * $half) / 3.0;
+                $lines[] = [...$at($radius, $half + $i * $step), ...$at($radius, $half + ($i + 1) * $step), 0, -$radius * (1.0 - cos($step / 2.0))];
+            }
+        }
+        foreach ([$half, -$half] as $jamb) {
+            $lines[] = [...$at($in, $jamb), ...$at($out, $jamb), 0];
+        }
+        // With the same pen, a round table.
+        foreach ([0.0, \M_PI] as $a) {
+            $lines[] = [...$at(600.0, $a), ...$at(600.0, $a + \M_PI), 0, -600.0];
+        }
+        $found = DrawnWalls::in($lines);
+        self::assertCount(2, $found->walls);
+        foreach ($found->walls as $wall) {
+            self::assertEqualsWithDelta(400.0, $wall->thickness, 0.01);
+            $line = $wall->wall('w');
+            foreach ([0.0, 0.3, 0.7, 1.0] as $part) {
+                $p = $line->at($part * $line->length());
+                self::assertEqualsWithDelta(3000.0, hypot($p->x - 10_000.0, $p->y - 5000.0), 0.01);
+            }
+        }
+        $whole = array_sum(array_map(static fn (ProposedWall $w): float => $w->length(), $found->walls));
+        self::assertEqualsWithDelta(2.0 * \M_PI * 3000.0, $whole, 0.01);
+        self::assertCount(1, $found->openings);
+        self::assertEqualsWithDelta(2.0 * $half * 3000.0, $found->openings[0]->width, 0.01);
+    }
+
+    /** A square of four lines, a hexagon, a bay of three facets: corners of a circle, and no arcs. */
+    public function testFacetsAreNoArcs(): void
+    {
+        foreach ([4, 6, 12] as $corners) {
+            $lines = [];
+            foreach ([3200.0, 2800.0] as $radius) {
+                for ($i = 0; $i < $corners; ++$i) {
+                    [$a, $b] = [2.0 * \M_PI * $i / $corners, 2.0 * \M_PI * ($i + 1) / $corners];
+                    $lines[] = [$radius * cos($a), $radius * sin($a), $radius * cos($b), $radius * sin($b), 0];
+                }
+            }
+            $found = DrawnWalls::in($lines);
+            self::assertCount($corners, $found->walls, "$corners facets");
+            self::assertSame([0.0], array_values(array_unique(array_map(static fn (ProposedWall $w): float => $w->rise, $found->walls))));
+        }
+    }
+
     /** Outer walls, some that run from one to the other, and doors and windows off their ends. */
     private static function building(): Storey
     {

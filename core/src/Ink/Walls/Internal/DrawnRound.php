@@ -36,8 +36,15 @@ final readonly class DrawnRound
         $zero = self::zero($arcs, $x, $y);
         $axis = DrawnAxis::round([$x, $y], $radius, $zero);
         $pieces = [];
+        $half = \M_PI * $radius;
         foreach ($arcs as $places) {
-            $pieces[] = self::piece($axis, $places);
+            [$across, $from, $to] = self::piece($axis, $places);
+            // What runs over the far side lies at both ends.
+            array_push($pieces, ...match (true) {
+                $to > $half => [[$across, $from, $half], [$across, -$half, $to - 2.0 * $half]],
+                $from < -$half => [[$across, -$half, $to], [$across, $from + 2.0 * $half, $half]],
+                default => [[$across, $from, $to]],
+            });
         }
 
         return new self($axis, self::levels($pieces, $on));
@@ -172,7 +179,8 @@ final readonly class DrawnRound
     }
 
     /**
-     * Opposite to the widest gap between all arcs: nothing that is drawn runs over the far side, but for what runs all round.
+     * Opposite to the widest gap between all arcs, so that nothing that is drawn runs over the far side; of what runs nearly all round,
+     * opposite to the middle of the longest one, so that what opens there is whole.
      *
      * @param non-empty-list<non-empty-list<Point>> $arcs
      */
@@ -196,6 +204,11 @@ final readonly class DrawnRound
                 [$widest, $middle] = [$low - $end, ($low + $end) / 2.0];
             }
             $end = max($end, $high);
+        }
+
+        if ($widest < \M_PI / 2.0) {
+            usort($spans, static fn (array $a, array $b): int => $b[1] - $b[0] <=> $a[1] - $a[0]);
+            $middle = ($spans[0][0] + $spans[0][1]) / 2.0;
         }
 
         return $middle - \M_PI;

@@ -247,15 +247,11 @@ final readonly class DrawnStrip
         [$odd, $sums] = [[], [0.0, 0.0]];
         foreach ($strips as $k => $strip) {
             $wall = self::wall($lines, [$strip], []);
-            [$x, $y] = $wall->middle();
-            [$along, $up] = $wall->axis->way(($wall->from + $wall->to) / 2.0);
-            $rays = [];
-            foreach ([1.0, -1.0] as $sign) {
-                [$c, $s] = [cos(self::OFF), sin(self::OFF)];
-                [$u, $v] = [-$sign * ($up * $c + $along * $s), $sign * ($along * $c - $up * $s)];
-                $rays[] = self::met($x, $y, $u, $v, $segments) % 2;
+            $odd[$k] = null;
+            // Where both rays do not agree, something that is drawn open stands in the way of one: another place may see by it.
+            foreach ([0.5, 0.27, 0.81] as $part) {
+                $odd[$k] ??= self::side($wall, $wall->from + $part * ($wall->to - $wall->from), $segments);
             }
-            $odd[$k] = $rays[0] === $rays[1] ? $rays[0] : null;
             if (null !== $odd[$k]) {
                 // Rooms are wide for their length: they count less.
                 $sums[$odd[$k]] += ($strip->to - $strip->from) / $wall->thickness;
@@ -267,6 +263,24 @@ final readonly class DrawnStrip
         $inside = $sums[1] >= $sums[0] ? 1 : 0;
 
         return array_values(array_filter($strips, static fn (int $k): bool => $odd[$k] === $inside, \ARRAY_FILTER_USE_KEY));
+    }
+
+    /**
+     * @param list<array{float, float, float, float}> $segments
+     *
+     * @return int|null whether rays to both sides from there meet an odd number of lines, 1, or an even one, 0; null where they do not agree
+     */
+    private static function side(DrawnWall $wall, float $at, array $segments): ?int
+    {
+        [[$x, $y], [$along, $up]] = [$wall->axis->at($at), $wall->axis->way($at)];
+        [$c, $s] = [cos(self::OFF), sin(self::OFF)];
+        $rays = [];
+        foreach ([1.0, -1.0] as $sign) {
+            [$u, $v] = [-$sign * ($up * $c + $along * $s), $sign * ($along * $c - $up * $s)];
+            $rays[] = self::met($x, $y, $u, $v, $segments) % 2;
+        }
+
+        return $rays[0] === $rays[1] ? $rays[0] : null;
     }
 
     /**

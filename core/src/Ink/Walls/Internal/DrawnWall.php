@@ -136,7 +136,10 @@ final readonly class DrawnWall
 
         $ended = new self($this->axis, $this->thickness, $ends[0], $ends[1], $this->openings);
 
-        return [$ended, $met, \count(array_filter($nearest, is_finite(...)))];
+        // What runs all round ends on itself.
+        $isRing = null !== $this->axis->radius && $this->to - $this->from > 2.0 * \M_PI * $this->axis->radius - self::NEAR;
+
+        return [$ended, $met, $isRing ? 2 : \count(array_filter($nearest, is_finite(...)))];
     }
 
     /** Whether both run on into each other, of whatever thickness. */
