@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Server\Tests;
 
 use PHPUnit\Framework\TestCase;
+use Plinth\Core\Exchange\Json\JsonValue;
 use Plinth\Core\Exchange\PlanDocument\PlanReader;
 use Plinth\Core\Plan\Derivation\Derivation;
 use Plinth\Core\Plan\Derivation\Region;
@@ -218,6 +219,24 @@ final class TraceTest extends TestCase
             '"polygon":[[4000,4600],[3100,4600],[3100,4400],[4000,4400]]',
             (string) json_encode(self::told($state, 'walls')),
         );
+    }
+
+    public function testADoorSaysWhereItLeadsForWhoEscapesAndHowItIsRated(): void
+    {
+        $ring = $this->desk->chain([[0, 0], [6000, 0], [6000, 4000], [0, 4000]], true);
+        $state = $this->desk->change([$ring['operation'], Desk::door($ring['walls'][0], 1000, 900, $door = Desk::newId())]);
+        $values = array_column(Desk::rows($state, 'opening'), 'values', 'id')[$door];
+        self::assertSame(['none', ''], [$values['exit'], $values['rated']]);
+        $this->desk->change([['do' => 'set', 'type' => 'opening', 'id' => $door, 'values' => ['exit' => 'final', 'rated' => ' FD 30 ']]]);
+        $values = array_column(Desk::rows($this->desk->state(), 'opening'), 'values', 'id')[$door];
+        self::assertSame(['final', 'FD 30'], [$values['exit'], $values['rated']]);
+        $plan = JsonValue::of($this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/plan.json"));
+        $told = $plan->get('storeys')->items()[0]->get('openings')->items()[0];
+        self::assertSame(['final', 'FD 30'], [$told->get('exit')->text(), $told->get('rated')->text()]);
+        foreach ([['exit' => 'roof'], ['rated' => str_repeat('R', 41)]] as $wrong) {
+            $body = Desk::body([['do' => 'set', 'type' => 'opening', 'id' => $door, 'values' => $wrong]], $this->desk->revision);
+            self::assertSame(422, $this->desk->client->send('POST', "/api/projects/{$this->desk->id}/changes", $body)[0]);
+        }
     }
 
     /** Whichever end of a wall goes elsewhere: what was traced over a window stays over it, there and in the walls that it meets. */

@@ -10,9 +10,13 @@ use PHPUnit\Framework\TestCase;
 use Plinth\Core\Exchange\Exception\UnreadableDocument;
 use Plinth\Core\Exchange\PlanDocument\PlanReader;
 use Plinth\Core\Exchange\PlanDocument\PlanWriter;
+use Plinth\Core\Plan\Model\DoorExit;
+use Plinth\Core\Plan\Model\Opening;
+use Plinth\Core\Plan\Model\OpeningKind;
 use Plinth\Core\Plan\Model\Plan;
 use Plinth\Core\Sheets\SheetSubject;
 use Plinth\Core\Tests\Bodies\House;
+use Plinth\Core\Tests\Plan\Plans;
 
 final class PlanDocumentTest extends TestCase
 {
@@ -63,6 +67,28 @@ final class PlanDocumentTest extends TestCase
         $this->assertRefusedAt('storeys/0/openings/0/number', json_encode($this->document(['openings' => [
             ['id' => 'o', 'wall' => 'a', 'kind' => 'door', 'offset' => 0, 'width' => 900, 'number' => 'longer than twelve'],
         ]]), \JSON_THROW_ON_ERROR));
+    }
+
+    /** Where a door leads to for who escapes, and its class as it was typed. */
+    public function testExitsAndRatedDoorsAreReadBack(): void
+    {
+        $wall = Plans::wall('a', 0, 0, 4000, 0);
+        $doors = [
+            new Opening('out', 'a', OpeningKind::Door, 100.0, 900.0, exit: DoorExit::Final, rated: 'FD 30-S'),
+            new Opening('to stair', 'a', OpeningKind::Opening, 1500.0, 900.0, exit: DoorExit::Storey),
+            new Opening('in', 'a', OpeningKind::Door, 2800.0, 900.0),
+        ];
+        $json = json_encode(PlanWriter::document(new Plan([Plans::storey([$wall], $doors)])), \JSON_THROW_ON_ERROR | \JSON_PRESERVE_ZERO_FRACTION);
+        self::assertTrue($this->schemaAccepts($json));
+        self::assertEquals($doors, PlanReader::read($json)->storeys[0]->openings);
+        self::assertStringNotContainsString('none', $json, 'What is as usual is not said.');
+        foreach ([['exit' => 'window'], ['rated' => str_repeat('R', 41)]] as $wrong) {
+            $document = json_encode($this->document(['openings' => [
+                ['id' => 'o', 'wall' => 'a', 'kind' => 'door', 'offset' => 0, 'width' => 900] + $wrong,
+            ]]), \JSON_THROW_ON_ERROR);
+            $this->assertRefusedAt('storeys/0/openings/0/'.array_key_first($wrong), $document);
+            self::assertFalse($this->schemaAccepts($document));
+        }
     }
 
     public function testWhatNoSchemaSaysIsRefusedWithItsPlaceToo(): void

@@ -156,6 +156,7 @@ final class PlanRows
                 'wall' => $this->ids[$o->wall], 'kind' => $o->kind->value, 'offset' => $o->offset, 'width' => $o->width, 'sill' => $o->sill,
                 'height' => $o->height, 'hand' => $o->hand, 'swing' => $o->swing, 'number' => $number, 'leaf' => $o->leaf,
                 'head' => $o->head->value, ...(0.0 === $o->rise ? [] : ['rise' => $o->rise]),
+                'exit' => $o->exit->value, 'rated' => $o->rated,
             ], $o->id);
         }
         foreach ($s->dividers as $d) {

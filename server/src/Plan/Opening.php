@@ -6,6 +6,7 @@ namespace Plinth\Server\Plan;
 
 use Doctrine\ORM\Mapping as ORM;
 use Plinth\Core\Exchange\Exception\UnreadableDocument;
+use Plinth\Core\Plan\Model\DoorExit;
 use Plinth\Core\Plan\Model\OpeningHead;
 use Plinth\Core\Plan\Model\OpeningKind;
 use Plinth\Server\Change\Kind;
@@ -58,6 +59,13 @@ class Opening extends ProjectRow implements OnStorey
     #[ORM\Column(options: ['default' => 0])]
     private float $rise = 0.0;
 
+    #[ORM\Column(name: 'exit_kind', length: 7, options: ['default' => 'none'])]
+    private DoorExit $exit = DoorExit::None;
+
+    /** class of fire resistance as it was typed */
+    #[ORM\Column(length: 40, options: ['default' => ''])]
+    private string $rated = '';
+
     /** D01, W01 … */
     #[ORM\Column(length: 12)]
     private string $number = '';
@@ -72,7 +80,7 @@ class Opening extends ProjectRow implements OnStorey
         return [
             'wall' => $this->wall->toRfc4122(), 'kind' => $this->kind->value, 'offset' => $this->offset, 'width' => $this->width,
             'sill' => $this->sill, 'height' => $this->height, 'hand' => $this->hand->value, 'swing' => $this->swing->value, 'number' => $this->number, 'leaf' => $this->leaf->value,
-            'head' => $this->head->value, 'rise' => $this->rise,
+            'head' => $this->head->value, 'rise' => $this->rise, 'exit' => $this->exit->value, 'rated' => $this->rated,
         ];
     }
 
@@ -90,6 +98,8 @@ class Opening extends ProjectRow implements OnStorey
         $this->leaf = $values->choiceOr('leaf', Leaf::Single);
         $this->head = $values->choiceOr('head', OpeningHead::Level);
         $this->rise = $values->optionalNumber('rise') ?? 0.0;
+        $this->exit = $values->choiceOr('exit', DoorExit::None);
+        $this->rated = trim($values->text('rated', 40));
         if ($this->rise < 0.0) {
             throw UnreadableDocument::outOfRange($values->at('rise'), 'zero or more');
         }

@@ -8,6 +8,7 @@ use Doctrine\DBAL\Connection;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Plan\Model\Column;
 use Plinth\Core\Plan\Model\Divider;
+use Plinth\Core\Plan\Model\DoorExit;
 use Plinth\Core\Plan\Model\Line;
 use Plinth\Core\Plan\Model\Opening;
 use Plinth\Core\Plan\Model\OpeningHead;
@@ -132,12 +133,12 @@ final class StoreyNear implements Neighbourhood
         $of = array_map(static fn (string $w): string => Uuid::fromString($w)->toBinary(), $walls);
         $openings = [];
         foreach ($this->connection->iterateNumeric(
-            'SELECT id, wall, kind, offset_mm, width, sill, height, hand, swing, leaf, head, rise FROM opening WHERE project = ? AND wall IN ('.implode(
+            'SELECT id, wall, kind, offset_mm, width, sill, height, hand, swing, leaf, head, rise, exit_kind, rated FROM opening WHERE project = ? AND wall IN ('.implode(
                 ',',
                 array_fill(0, \count($of), '?'),
             ).') ORDER BY id',
             [$this->storey->project->toBinary(), ...$of],
-        ) as [$id, $wall, $kind, $offset, $width, $sill, $height, $hand, $swing, $leaf, $head, $rise]) {
+        ) as [$id, $wall, $kind, $offset, $width, $sill, $height, $hand, $swing, $leaf, $head, $rise, $exit, $rated]) {
             $openings[] = new Opening(
                 Raw::id($id),
                 Raw::id($wall),
@@ -151,6 +152,8 @@ final class StoreyNear implements Neighbourhood
                 Raw::text($leaf),
                 OpeningHead::from(Raw::text($head)),
                 Raw::number($rise),
+                DoorExit::from(Raw::text($exit)),
+                Raw::text($rated),
             );
         }
 

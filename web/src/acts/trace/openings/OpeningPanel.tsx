@@ -73,6 +73,21 @@ export function SelectedOpening({ id }: { id: string }) {
           />
         </div>
       )}
+      {opening.kind !== "window" && (
+        <div className="mt-2 grid grid-cols-[2fr_1fr] gap-2">
+          <OneOf
+            label="For who escapes"
+            value={opening.exit}
+            of={[
+              ["none", "no exit"],
+              ["storey", "storey exit"],
+              ["final", "final exit"],
+            ]}
+            set={(exit) => set("Exit by", { exit })}
+          />
+          <Typed label="fire rated" value={opening.rated} set={(rated) => set("Rating of", { rated: rated.trim() })} />
+        </div>
+      )}
       {height !== null && (
         <div className="mt-2">
           <OneOf
