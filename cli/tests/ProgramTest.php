@@ -475,14 +475,18 @@ final class ProgramTest extends TestCase
                 self::assertSame([0, self::measured($fromDxf)], [$code, self::measured($printed)], $format);
             }
             // A curved wall comes back as the arc that was printed, with what is in it.
-            $first = array_diff_key(JsonValue::of($lodge)->get('storeys')->items()[0]->map(), array_flip(['roofs', 'chimneys', 'floors', 'ceilings', 'surfaces']));
+            $first = array_diff_key(
+                JsonValue::of($lodge)->get('storeys')->items()[0]->map(),
+                array_flip(['roofs', 'chimneys', 'floors', 'ceilings', 'surfaces']),
+            );
             $first['walls'] = array_map(
                 static fn (JsonValue $w): array => ['rise' => 'gE' === $w->get('id')->text() ? -1500.0 : 0.0] + $w->map(),
                 JsonValue::of($first)->get('walls')->items(),
             );
             $round = ['storeys' => [$first]] + $lodge;
             foreach (['pdf', 'svg'] as $format) {
-                self::assertSame(0, self::plinth(['export', 'format' => $format, '--out' => "$folder/a.$format", '--paper' => 'A2', '--scale' => '50'], $round)[0]);
+                $sheet = ['--out' => "$folder/a.$format", '--paper' => 'A2', '--scale' => '50'];
+                self::assertSame(0, self::plinth(['export', 'format' => $format, ...$sheet], $round)[0]);
                 [, $printed] = self::plinth(['import', 'file' => "$folder/a.$format", '--scale' => '50']);
                 $walls = JsonValue::of($printed)->get('storeys')->items()[0]->get('walls')->items();
                 $rises = array_map(static fn (JsonValue $w): float => abs($w->optional('rise')?->number() ?? 0.0), $walls);

@@ -80,7 +80,9 @@ final class ShortestWays
     }
 
     /**
-     * @return array{float, list<array{int, array{float, float}}>}|null mm from a place in a triangle, and the corners at which the way turns
+     * From a place in a triangle.
+     *
+     * @return array{float, list<array{int, array{float, float}}>}|null mm, and the corners at which the way turns
      */
     public function from(int $triangle, float $x, float $y): ?array
     {
@@ -278,7 +280,9 @@ final class ShortestWays
     /** Whether one came from a corner on foot, and not by a stair. */
     private function isOneStorey(int $v, int $before): bool
     {
-        return abs($this->mm[$v] - $this->mm[$before] - self::apart($this->floor->at[$v], $this->floor->at[$before])) < 1e-6 * (1.0 + $this->mm[$v]);
+        $apart = self::apart($this->floor->at[$v], $this->floor->at[$before]);
+
+        return abs($this->mm[$v] - $this->mm[$before] - $apart) < 1e-6 * (1.0 + $this->mm[$v]);
     }
 
     /**

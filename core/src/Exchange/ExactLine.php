@@ -8,8 +8,8 @@ use Plinth\Core\Geometry\Arc;
 use Plinth\Core\Geometry\Point;
 
 /**
- * A line as a program has drawn it: x, y to x, y, the number of its pen, and how far it rises over its chord where it is an arc, to the left
- * of its way as x turns into y. A curve that is no arc is told by its two ends, each a line of no length.
+ * A line as a program has drawn it: x, y to x, y, the number of its pen, and how far it rises over its chord where it is an arc, to the
+ * left of its way as x turns into y. A curve that is no arc is told by its two ends, each a line of no length.
  *
  * @phpstan-type Line array{0: float, 1: float, 2: float, 3: float, 4: int, 5?: float}
  */

@@ -48,7 +48,10 @@ final class Gaps
                 $strip = $out < 0.0 ? array_reverse($strip) : $strip;
                 $free = Overlay::parts([[$strip], $room, $standing], static fn (array $w): bool => $w[0] > 0 && $w[1] > 0 && $w[2] <= 0);
                 foreach ($free as $part) {
-                    $depths = array_map(static fn (array $p): float => (($p[0] - $ax) * $nx + ($p[1] - $ay) * $ny) / self::NARROW, $part['outer']);
+                    $depths = array_map(
+                        static fn (array $p): float => (($p[0] - $ax) * $nx + ($p[1] - $ay) * $ny) / self::NARROW,
+                        $part['outer'],
+                    );
                     if (min($depths) < self::TOUCH && max($depths) < self::NARROW - self::TOUCH) {
                         $gaps[] = $part['outer'];
                     }

@@ -202,7 +202,12 @@ final readonly class DrawnWalls
             $pens[$line[4]][] = $line;
         }
 
-        return array_merge(...array_map(static fn (array $of, int $pen): array => DrawnArcs::apart($of)->flat($pen), $pens, array_keys($pens)));
+        $flat = [];
+        foreach ($pens as $pen => $of) {
+            array_push($flat, ...DrawnArcs::apart($of)->flat($pen));
+        }
+
+        return $flat;
     }
 
     /**

@@ -15,6 +15,9 @@ final class Lettering
     private const MOST_LINES = 200;
     /** from one line of several to the next, heights of capitals */
     private const LINE = 5.0 / 3.0;
+    /** a stack of two; what ends with a semicolon; a line, a space that does not break, strokes; signs that mean themselves; groups */
+    private const CODES = '/\\\\S([^;]*);|\\\\[fFHWCcATQp][^;\\\\{}]*;|\\\\P|\\\\~|\\\\[LlOoKkN]|\\\\([\\\\{}])'
+        .'|[{}]|\^[IJM]|[^\\\\{}^]+|./su';
     /** what hangs below the baseline, heights of capitals */
     private const HANGS = 0.333;
     private const ANCHORS = ['start', 'middle', 'end'];
@@ -33,7 +36,7 @@ final class Lettering
 
         return array_values(array_filter(
             $texts,
-            static fn (DxfText $t): bool => '' !== $t->text && $t->height > 0.0 && is_finite($t->x) && is_finite($t->y) && is_finite($t->height),
+            static fn (DxfText $t): bool => '' !== $t->text && $t->height > 0.0 && is_finite($t->x + $t->y + $t->height),
         ));
     }
 
@@ -122,7 +125,7 @@ final class Lettering
     private static function plain(string $text): string
     {
         $plain = '';
-        preg_match_all('/\\\\S([^;]*);|\\\\[fFHWCcATQp][^;\\\\{}]*;|\\\\P|\\\\~|\\\\[LlOoKkN]|\\\\([\\\\{}])|[{}]|\^[IJM]|[^\\\\{}^]+|./su', $text, $parts, \PREG_SET_ORDER);
+        preg_match_all(self::CODES, $text, $parts, \PREG_SET_ORDER);
         foreach ($parts as $part) {
             $plain .= match (true) {
                 isset($part[2]) => $part[2],

@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Plinth\Core\Ink\Walls\Internal;
 
 /**
- * What runs along a straight line or round a centre, counter-clockwise: mm along from its zero, and across to the left, which is towards the
- * centre.
+ * What runs along a straight line or round a centre, counter-clockwise: mm along from its zero, and across to the left, which is towards
+ * the centre.
  *
  * @internal
  */

@@ -7,7 +7,8 @@ namespace Plinth\Core\Ink\Walls\Internal;
 use Plinth\Core\Geometry\Point;
 
 /**
- * Arcs of one pen about one centre, as the lines of one direction are: by their distance from the centre, and where along the axis they run.
+ * Arcs of one pen about one centre, as the lines of one direction are: by their distance from the centre, and where along the axis they
+ * run.
  *
  * @internal
  *
@@ -249,7 +250,8 @@ final readonly class DrawnRound
             if (($pieces[$k + 1][0] ?? \INF) - $piece[0] > $on) {
                 $whole = array_sum(array_map(static fn (array $p): float => $p[2] - $p[1], $group));
                 $out = array_sum(array_map(static fn (array $p): float => $p[0] * ($p[2] - $p[1]), $group)) / max(1e-9, $whole);
-                $levels[] = ['out' => $out, 'stretches' => Stretches::merged(array_map(static fn (array $p): array => [$p[1], $p[2]], $group), self::TOUCH)];
+                $stretches = array_map(static fn (array $p): array => [$p[1], $p[2]], $group);
+                $levels[] = ['out' => $out, 'stretches' => Stretches::merged($stretches, self::TOUCH)];
                 $group = [];
             }
         }

@@ -268,7 +268,7 @@ final readonly class DrawnStrip
     /**
      * @param list<array{float, float, float, float}> $segments
      *
-     * @return int|null whether rays to both sides from there meet an odd number of lines, 1, or an even one, 0; null where they do not agree
+     * @return int|null whether rays to both sides meet an odd number of lines, 1, or an even one, 0; null where they do not agree
      */
     private static function side(DrawnWall $wall, float $at, array $segments): ?int
     {
