@@ -14,6 +14,7 @@ import { useStairs } from "../useStairs";
 import { Doubts, useDoubts } from "./Doubts";
 import { ITS_TRACING, MisfitPanel, useMisfit } from "./MisfitPanel";
 import { verdictOf } from "./verdict";
+import { WaysOut } from "./WaysOut";
 
 /** What the walls of the storey rest on, by length, each with the edge it is drawn with. */
 function StandsOn({ storey }: { storey: string }) {
@@ -142,6 +143,7 @@ export function ProveLedger() {
           </div>
         ))}
         {desk.storey !== null && <Doubts storey={desk.storey} />}
+        {desk.storey !== null && <WaysOut storey={desk.storey} />}
         {desk.storey !== null && <StandsOn storey={desk.storey} />}
         <RoomsTable />
         {Figures && <Figures.of storey={desk.storey} side={null} />}

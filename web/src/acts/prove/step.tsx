@@ -1,5 +1,11 @@
 import type { StepModule } from "../../board/act";
 import { select } from "../select";
 import { ProveLedger } from "./ProveLedger";
+import { WayOnBoard } from "./WaysOut";
 
-export default { Ledger: ProveLedger, acts: [], rest: select } satisfies StepModule;
+export default {
+  Ledger: ProveLedger,
+  acts: [],
+  rest: select,
+  shows: [{ in: (desk) => desk.step === "prove", Labels: WayOnBoard }],
+} satisfies StepModule;

@@ -1,0 +1,63 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Server\Tests;
+
+use PHPUnit\Framework\TestCase;
+use Plinth\Core\Exchange\Json\JsonValue;
+
+/** From every room one is told the way out, over whatever storeys there are, as soon as a door is marked as an exit. */
+final class EscapeTest extends TestCase
+{
+    private Desk $desk;
+
+    protected function setUp(): void
+    {
+        $this->desk = new Desk(Client::ofStack()->signIn());
+    }
+
+    /** @return array<string, JsonValue> rooms by name */
+    private function rooms(): array
+    {
+        $rooms = [];
+        foreach (JsonValue::of($this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/escape"))->get('rooms')->items() as $room) {
+            $rooms[$room->get('name')->text()] = $room;
+        }
+
+        return $rooms;
+    }
+
+    /** @return array<string, mixed> */
+    private function room(string $name, float $x, float $y): array
+    {
+        return ['do' => 'add', 'type' => 'room', 'id' => Desk::newId(), 'values' => ['storey' => $this->desk->storey, 'name' => $name, 'number' => '', 'x' => $x, 'y' => $y]];
+    }
+
+    public function testTheWayFollowsWhatIsChanged(): void
+    {
+        $ring = $this->desk->chain([[0, 0], [9000, 0], [9000, 4000], [0, 4000]], true);
+        $inner = $this->desk->chain([[6000, 0], [6000, 4000]]);
+        [$out, $between] = [Desk::newId(), Desk::newId()];
+        $this->desk->change([
+            $ring['operation'], $inner['operation'], Desk::door($ring['walls'][0], 600, 1000, $out), Desk::door($inner['walls'][0], 1500, 900, $between),
+            $this->room('Hall', 3000, 2000), $this->room('Store', 7500, 2000),
+        ]);
+        $rooms = $this->rooms();
+        self::assertSame(['Hall', 'Store'], array_keys($rooms));
+        self::assertTrue($rooms['Hall']->get('toExit')->isNull(), 'Nothing is an exit yet.');
+        $this->desk->change([['do' => 'set', 'type' => 'opening', 'id' => $out, 'values' => ['exit' => 'final']]]);
+        $store = $this->rooms()['Store']->get('toFinal');
+        self::assertSame([$between, $out], array_map(static fn (JsonValue $d): string => $d->text(), $store->get('doors')->items()));
+        self::assertEqualsWithDelta(900.0, $store->get('narrowestMm')->number(), 1e-9);
+        // A shelf in the way, and the way is longer; a wall in place of the door, and there is none.
+        $before = $this->rooms()['Hall']->get('toExit')->get('mm')->number();
+        $this->desk->change([['do' => 'add', 'type' => 'object', 'id' => Desk::newId(), 'values' => [
+            'storey' => $this->desk->storey, 'kind' => 'bed', 'x' => 3000, 'y' => 1800, 'degrees' => 0, 'width' => 1000, 'depth' => 2500, 'height' => 600, 'base' => 0,
+        ]]]);
+        self::assertGreaterThan($before, $this->rooms()['Hall']->get('toExit')->get('mm')->number());
+        $this->desk->change([['do' => 'remove', 'type' => 'opening', 'id' => $between]]);
+        self::assertTrue($this->rooms()['Store']->get('toExit')->isNull());
+        self::assertFalse($this->rooms()['Hall']->get('toExit')->isNull());
+    }
+}

@@ -1,0 +1,97 @@
+import { useDesk } from "../../board/desk";
+import { PLUM, Tag } from "../../board/marks";
+import { apply, type Map2 } from "../../geometry/maps";
+import { distance, type XY } from "../../geometry/plane";
+import { useProject } from "../../store/project";
+import { written } from "../../ui/measures";
+import { Plain } from "../../ui/parts";
+import { farWords, keyOf, passedWords, stretchesOn, useShownWay, useWaysOut, waysOf } from "./waysOut";
+
+/** From the worst place of every room of a storey, the way into the open air. */
+export function WaysOut({ storey }: { storey: string }) {
+  const ways = useWaysOut();
+  const rows = useProject((s) => s.rows);
+  const { key } = useShownWay();
+  if (ways === null) return null;
+  const own = waysOf(ways, storey);
+  if (own.length === 0) return null;
+  return (
+    <section className="border-b border-line px-4 py-3 text-[13px]" aria-label="Ways out">
+      <div className="flex items-baseline justify-between">
+        <span className="font-semibold">Ways out</span>
+        <span className="text-quiet">from the worst place of each room</span>
+      </div>
+      {own.map((way) => {
+        const route = way.toFinal ?? way.toExit;
+        const isShown = key === keyOf(way);
+        return (
+          <div key={keyOf(way)} className="border-t border-line py-1.5 first-of-type:mt-1">
+            <div className="flex items-start justify-between gap-2">
+              <p>
+                <span className="font-semibold">{way.name || "Not named"}</span>{" "}
+                <span className={route ? "" : "text-rust"}>{farWords(way)}</span>
+              </p>
+              {route && (
+                <Plain pressed={isShown} onClick={() => useShownWay.setState({ key: isShown ? null : keyOf(way) })}>
+                  Show the way
+                </Plain>
+              )}
+            </div>
+            {route && <p className="text-quiet">{passedWords(route, rows)}</p>}
+          </div>
+        );
+      })}
+    </section>
+  );
+}
+
+/** The way that is shown, as far as it lies on the storey at hand: from a dot to an arrow, with its whole length. */
+export function WayOnBoard({ screen }: { screen: Map2 }) {
+  const storey = useDesk((s) => s.storey);
+  const ways = useWaysOut();
+  const { key } = useShownWay();
+  const way = ways?.find((w) => keyOf(w) === key);
+  const route = way?.toFinal ?? way?.toExit;
+  if (!route) return null;
+  const stretches = stretchesOn(route, storey).map((s) => s.map((p) => apply(screen, p)));
+  return (
+    <g stroke={PLUM} fill="none" strokeWidth={3} pointerEvents="none" data-way-out={key}>
+      {stretches.map((stretch, i) => {
+        const [tip, before] = [stretch.at(-1), stretch.at(-2)];
+        return (
+          // biome-ignore lint/suspicious/noArrayIndexKey: stretches have no other name
+          <g key={i}>
+            <polyline
+              points={stretch.map((p) => p.join(",")).join(" ")}
+              strokeDasharray="10 5"
+              strokeLinejoin="round"
+            />
+            {tip && before && <Arrow from={before} to={tip} />}
+            {i === 0 && stretch[0] && <circle cx={stretch[0][0]} cy={stretch[0][1]} r={5} fill={PLUM} />}
+            {i === 0 && <Tag at={middleOf(stretch)} text={written(route.mm)} colour={PLUM} />}
+          </g>
+        );
+      })}
+    </g>
+  );
+}
+
+function Arrow({ from, to }: { from: XY; to: XY }) {
+  const turn = (Math.atan2(to[1] - from[1], to[0] - from[0]) * 180) / Math.PI;
+  return <path d="M3 0 L-11 -6 L-11 6 Z" transform={`translate(${to}) rotate(${turn})`} fill={PLUM} stroke="none" />;
+}
+
+/** The place half way along it. */
+function middleOf(line: readonly XY[]): XY {
+  const whole = line.reduce((sum, p, i) => sum + distance(line[Math.max(0, i - 1)] ?? p, p), 0);
+  let left = whole / 2;
+  for (let i = 1; i < line.length; i++) {
+    const [a, b]: readonly XY[] = [line[i - 1] ?? [0, 0], line[i] ?? [0, 0]];
+    if (!a || !b) break;
+    const length = distance(a, b);
+    if (length >= left && length > 0)
+      return [a[0] + ((b[0] - a[0]) * left) / length, a[1] + ((b[1] - a[1]) * left) / length];
+    left -= length;
+  }
+  return line[0] ?? [0, 0];
+}

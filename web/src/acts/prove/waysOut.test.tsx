@@ -1,0 +1,101 @@
+// @vitest-environment happy-dom
+import { act as settled } from "react";
+import { beforeEach, describe, expect, it } from "vitest";
+import { useDesk } from "../../board/desk";
+import { useProject } from "../../store/project";
+import { withRows } from "../../store/rows";
+import { deskWithPlan, row, type Serving, STOREY } from "../../testing/desk";
+import { aScreen } from "../../testing/screen";
+import { WayOnBoard, WaysOut } from "./WaysOut";
+import { farWords, passedWords, type Route, stretchesOn, useShownWay, type WayOut, waysOf } from "./waysOut";
+
+const { show } = aScreen();
+let server: Serving;
+const UPPER = "00000000-0000-7000-8000-0000000000bb";
+const door = { wall: "north", kind: "door", offset: 500, width: 900, sill: 0, height: 2100, rated: "" } as const;
+
+const route = (mm: number, values: Partial<Route> = {}): Route => ({
+  ...{
+    mm,
+    places: [
+      { storey: STOREY, at: [1000, 1000] },
+      { storey: STOREY, at: [4000, 1000] },
+    ],
+  },
+  ...{ doors: ["out"], narrowestMm: 900, against: [], stairs: [], exit: "out", ...values },
+});
+const way = (name: string, toFinal: Route | null, toExit = toFinal): WayOut => ({
+  ...{ storey: STOREY, room: null, name, at: [mmOf(name), 0], toExit, toFinal },
+});
+const mmOf = (name: string) => name.length * 100;
+
+beforeEach(() => {
+  server = deskWithPlan();
+  const rows = [
+    row("opening", "out", { ...door, number: "D01", exit: "final" }),
+    row("opening", "in", { ...door, number: "D02", exit: "none" }),
+  ];
+  useProject.setState((s) => ({ rows: withRows(s.rows, rows) }));
+  useShownWay.setState({ key: null });
+});
+
+/** Spaces within figures break no line. */
+const soft = (words: string | null) => words?.replace(/\s/g, " ");
+
+describe("ways out", () => {
+  it("are told with what is passed and what is against them, the furthest first", () => {
+    const { rows } = useProject.getState();
+    const far = route(12_340, { doors: ["in", "out"], narrowestMm: 800, against: ["in"], stairs: ["s"] });
+    expect(soft(passedWords(far, rows))).toBe(
+      "through D02, D01 and a stair, 800 mm at the narrowest; against it opens D02",
+    );
+    expect(soft(farWords(way("Hall", far)))).toBe("12 340 mm into the open air");
+    expect(soft(farWords(way("Hall", far, route(2000, { exit: "in" }))))).toBe(
+      "12 340 mm into the open air, 2 000 mm to a storey exit",
+    );
+    expect(soft(farWords(way("Hall", null, route(2000))))).toBe("2 000 mm to a storey exit, none into the open air");
+    expect(soft(farWords(way("Hall", null)))).toBe("no way out");
+    const all = [way("Near", route(10)), way("Lost", null), way("Far", far), { ...way("Above", far), storey: UPPER }];
+    expect(waysOf(all, STOREY).map((w) => w.name)).toEqual(["Lost", "Far", "Near"]);
+  });
+
+  it("are drawn on each storey as far as they run there, in stretches between stairs", () => {
+    const places = [UPPER, UPPER, STOREY, STOREY, UPPER, STOREY].map((storey, i) => ({ storey, at: [i, 0] }));
+    const stretches = stretchesOn(route(1, { places }), STOREY);
+    expect(stretches).toEqual([
+      [
+        [2, 0],
+        [3, 0],
+      ],
+      [[5, 0]],
+    ]);
+  });
+
+  it("are asked for once a door is an exit, and one is shown on the board", async () => {
+    server.answers = { escape: { rooms: [way("Hall", route(3000)), way("Store", null)] } };
+    await show(<WaysOut storey={STOREY} />);
+    expect(soft(document.body.textContent)).toContain("Hall 3 000 mm into the open air");
+    expect(soft(document.body.textContent)).toContain("Store no way out");
+    const [button, none] = document.querySelectorAll("button");
+    expect(none).toBeUndefined();
+    await settled(async () => button?.click());
+    expect(button?.getAttribute("aria-pressed")).toBe("true");
+    useDesk.setState({ storey: STOREY });
+    await show(
+      <svg>
+        <title>board</title>
+        <WayOnBoard screen={[1, 0, 0, 1, 0, 0]} />
+      </svg>,
+    );
+    expect(document.querySelector("[data-way-out] polyline")?.getAttribute("points")).toContain("1000");
+    expect(document.querySelector("[data-way-out]")?.textContent?.replace(/\s/g, " ")).toContain("3 000");
+  });
+
+  it("are nobody's concern where no door is an exit", async () => {
+    useProject.setState((s) => ({
+      rows: withRows(s.rows, [row("opening", "out", { ...door, number: "D01", exit: "none" })]),
+    }));
+    await show(<WaysOut storey={STOREY} />);
+    expect(document.body.textContent).toBe("");
+  });
+});

@@ -1,0 +1,84 @@
+import { useQuery } from "@tanstack/react-query";
+import { create } from "zustand";
+import { api, type Schemas, settled } from "../../api/client";
+import type { XY } from "../../geometry/plane";
+import { projectId, useProject } from "../../store/project";
+import type { Rows } from "../../store/rows";
+import { inWords } from "../../ui/measures";
+import { pair } from "../searches";
+
+export type Route = Schemas["EscapeRoute"];
+export interface WayOut {
+  storey: string;
+  room: string | null;
+  name: string;
+  at: readonly number[];
+  toExit: Route | null;
+  toFinal: Route | null;
+}
+
+/** The room whose way is shown on the board, by where its name stands. */
+export const useShownWay = create<{ key: string | null }>(() => ({ key: null }));
+
+export function keyOf({ storey, at }: WayOut): string {
+  return `${storey} ${at.join()}`;
+}
+
+const NONE: readonly WayOut[] = [];
+
+/** Ways out of all rooms, asked for once a door is marked as an exit and anew after every change; null where none is. */
+export function useWaysOut(): readonly WayOut[] | null {
+  const isMarked = useProject((s) => hasExit(s.rows));
+  const revision = useProject((s) => s.revision);
+  const { data } = useQuery({
+    queryKey: ["escape", revision],
+    queryFn: () => settled(api.GET("/api/projects/{project}/escape", { params: { path: { project: projectId() } } })),
+    enabled: isMarked,
+    placeholderData: (old) => old,
+  });
+  return isMarked ? (data?.rooms ?? NONE) : null;
+}
+
+function hasExit(rows: Rows): boolean {
+  for (const opening of rows.opening.values()) if (opening.exit !== "none") return true;
+  return false;
+}
+
+/** Those of a storey, the furthest first, after those from which there is none. */
+export function waysOf(ways: readonly WayOut[], storey: string | null): WayOut[] {
+  const far = (w: WayOut) => w.toFinal?.mm ?? w.toExit?.mm ?? Number.POSITIVE_INFINITY;
+  return ways.filter((w) => w.storey === storey).sort((a, b) => far(b) - far(a));
+}
+
+/** How far it is, in words. */
+export function farWords({ toExit, toFinal }: WayOut): string {
+  if (!toExit) return "no way out";
+  if (!toFinal) return `${inWords(toExit.mm)} to a storey exit, none into the open air`;
+  const near = toExit.exit === toFinal.exit ? "" : `, ${inWords(toExit.mm)} to a storey exit`;
+  return `${inWords(toFinal.mm)} into the open air${near}`;
+}
+
+/** What is passed on a way, and what is in its way, in words. */
+export function passedWords(route: Route, rows: Rows): string {
+  const named = (ids: readonly string[]) => ids.map((id) => rows.opening.get(id)?.number || "a door").join(", ");
+  const stairs = route.stairs.length === 0 ? "" : route.stairs.length === 1 ? " and a stair" : " and stairs";
+  const against =
+    route.against.length === 0
+      ? ""
+      : `; against it ${route.against.length === 1 ? "opens" : "open"} ${named(route.against)}`;
+  return `through ${named(route.doors)}${stairs}, ${inWords(route.narrowestMm)} at the narrowest${against}`;
+}
+
+/** What of a way lies on a storey: stretches without a stair between them. */
+export function stretchesOn(route: Route, storey: string | null): XY[][] {
+  const stretches: XY[][] = [];
+  let before: string | null = null;
+  for (const place of route.places) {
+    if (place.storey === storey) {
+      if (before === storey) stretches.at(-1)?.push(pair(place.at));
+      else stretches.push([pair(place.at)]);
+    }
+    before = place.storey;
+  }
+  return stretches;
+}
