@@ -45,7 +45,7 @@ final class EscapeTest extends TestCase
         ]);
         $rooms = $this->rooms();
         self::assertSame(['Hall', 'Store'], array_keys($rooms));
-        self::assertTrue($rooms['Hall']->get('toExit')->isNull(), 'Nothing is an exit yet.');
+        self::assertNull($rooms['Hall']->optional('toExit'), 'Nothing is an exit yet.');
         $this->desk->change([['do' => 'set', 'type' => 'opening', 'id' => $out, 'values' => ['exit' => 'final']]]);
         $store = $this->rooms()['Store']->get('toFinal');
         self::assertSame([$between, $out], array_map(static fn (JsonValue $d): string => $d->text(), $store->get('doors')->items()));
@@ -57,7 +57,7 @@ final class EscapeTest extends TestCase
         ]]]);
         self::assertGreaterThan($before, $this->rooms()['Hall']->get('toExit')->get('mm')->number());
         $this->desk->change([['do' => 'remove', 'type' => 'opening', 'id' => $between]]);
-        self::assertTrue($this->rooms()['Store']->get('toExit')->isNull());
-        self::assertFalse($this->rooms()['Hall']->get('toExit')->isNull());
+        self::assertNull($this->rooms()['Store']->optional('toExit'));
+        self::assertNotNull($this->rooms()['Hall']->optional('toExit'));
     }
 }

@@ -16,6 +16,7 @@ use Plinth\Core\Exchange\PlanDocument\PlanReader;
 use Plinth\Core\Geometry\Contour;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Plan\Derivation\Derivation;
+use Plinth\Core\Plan\Model\DoorExit;
 use Plinth\Core\Plan\Model\Opening;
 use Plinth\Core\Plan\Model\OpeningKind;
 use Plinth\Core\Plan\Model\Plan;
@@ -48,6 +49,21 @@ final class IfcWriterTest extends TestCase
         array_map(unlink(...), $paths);
 
         return $answer->get('answers')->items();
+    }
+
+    /** IFC4 Pset_DoorCommon: FireRating is a label, FireExit a boolean; only what is known is said. */
+    public function testADoorSaysThatItIsRatedAndAnExit(): void
+    {
+        $wall = Plans::wall('a', 0, 0, 6000, 0);
+        $doors = [
+            new Opening('out', 'a', OpeningKind::Door, 500.0, 900.0, height: 2100.0, exit: DoorExit::Final, rated: 'EI₂ 30 "C5"'),
+            new Opening('in', 'a', OpeningKind::Door, 3000.0, 900.0, height: 2100.0),
+        ];
+        $file = IfcWriter::write(new Plan([Plans::storey([$wall], $doors)]), new IfcProject(self::PROJECT, 'Exits'));
+        self::assertSame(1, substr_count($file, "'FireExit',$,IFCBOOLEAN(.T.)"));
+        self::assertSame(1, preg_match("/'FireRating',\\$,IFCLABEL\\('EI.*30 \"C5\"'\\)/", $file));
+        self::assertSame(1, substr_count($file, "'Pset_DoorCommon'"));
+        self::assertCount(2, array_filter(self::products(self::read([$file])[0]), static fn (JsonValue $p): bool => 'IFCDOOR' === strtoupper($p->get('type')->text())));
     }
 
     /** @return array<string, JsonValue> products by their global id */

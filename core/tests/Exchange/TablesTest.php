@@ -77,13 +77,17 @@ final class TablesTest extends TestCase
         $site = new Contour([new Point(-5000.0, -5000.0), new Point(20_000.0, -5000.0), new Point(20_000.0, 15_000.0), new Point(-5000.0, 15_000.0)]);
         $tables = BuildingTables::of(new SheetSubject('Lodge', $plan, boundaries: [$site], bearing: 12.5, buildUps: [$walls[0] => '=brick']));
         $cells = self::cells($tables);
-        self::assertSame(['Rooms', 'Doors and windows', 'Walls', 'Areas (ISO 9836)', 'Quantities', 'Stairs', 'Roofs', 'Boundaries'], array_keys($cells));
+        self::assertSame(['Rooms', 'Doors and windows', 'Walls', 'Areas (ISO 9836)', 'Quantities', 'Stairs', 'Ways out', 'Roofs', 'Boundaries'], array_keys($cells));
         self::assertEquals(self::read($tables)['xlsx'], $cells);
         $hall = array_values(array_filter($cells['Rooms'], static fn (array $r): bool => 'Hall' === $r[2]))[0];
         self::assertSame(['Ground', '3', 'Hall', 23.0949, 6030.0, 3830.0], \array_slice($hall, 0, 6));
         self::assertCount(1 + 12 + 7, $cells['Doors and windows']);
         self::assertContains(['Ground', 83.6], array_map(static fn (array $r): array => \array_slice($r, 0, 2), $cells['Areas (ISO 9836)']));
         self::assertSame(['Ground', 16, 175.0, 250.0, 34.99, 950.0, 2800.0], $cells['Stairs'][1]);
+        // From a corner of the hall straight to the middle of its door, which opens inwards.
+        self::assertContains(['Ground', '3', 'Hall', 5871.23, 5871.23, 1000.0, 'D01', 'D01'], $cells['Ways out']);
+        self::assertCount(8, $cells['Ways out']);
+        self::assertContains('final', array_column($cells['Doors and windows'], 10));
         self::assertContains(['site 1', 'leg 1', 25_000.0, '102°30\'00"', null], $cells['Boundaries']);
         self::assertContains(['site 1', 'all of it', null, null, 500.0], $cells['Boundaries']);
         self::assertSame('=brick', $cells['Walls'][1][1]);

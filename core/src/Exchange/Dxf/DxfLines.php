@@ -8,8 +8,8 @@ use Plinth\Core\Exchange\Dxf\Internal\Block;
 use Plinth\Core\Exchange\Dxf\Internal\Entity;
 use Plinth\Core\Exchange\Dxf\Internal\GroupReader;
 use Plinth\Core\Exchange\Dxf\Internal\Insert;
-use Plinth\Core\Exchange\Dxf\Internal\Lettering;
 use Plinth\Core\Exchange\Dxf\Internal\Shapes;
+use Plinth\Core\Exchange\Dxf\Internal\TextLines;
 
 /**
  * Reads the lines of an ASCII DXF file (DXF reference, 2018: group codes, arbitrary axis algorithm, bulges, knots): lines,
@@ -91,7 +91,7 @@ final class DxfLines
                 if (\in_array($entity->kind, ['INSERT', 'DIMENSION'], true)) {
                     $into->inserts[] = Insert::of($entity);
                 } elseif ($this->points < self::MOST) {
-                    foreach ($this->written < self::MOST_TEXTS ? Lettering::of($entity) : [] as $text) {
+                    foreach ($this->written < self::MOST_TEXTS ? TextLines::of($entity) : [] as $text) {
                         ++$this->written;
                         $into->texts[] = $text;
                     }

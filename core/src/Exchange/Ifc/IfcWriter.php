@@ -15,6 +15,7 @@ use Plinth\Core\Exchange\Ifc\Internal\StepFile;
 use Plinth\Core\Plan\Derivation\Derivation;
 use Plinth\Core\Plan\Derivation\DerivedStorey;
 use Plinth\Core\Plan\Derivation\Region;
+use Plinth\Core\Plan\Model\DoorExit;
 use Plinth\Core\Plan\Model\Opening;
 use Plinth\Core\Plan\Model\OpeningKind;
 use Plinth\Core\Plan\Model\Plan;
@@ -295,7 +296,11 @@ final class IfcWriter
         );
         $this->step->add('IFCRELFILLSELEMENT', $this->id('fills', $id), '$', '$', '$', $void, $filling);
         $kind = $isDoor ? 'Door' : 'Window';
-        $this->properties->set([$filling], $id, "Pset_{$kind}Common", '' === $number ? [] : ['Reference' => $number]);
+        $this->properties->set([$filling], $id, "Pset_{$kind}Common", [
+            ...('' === $number ? [] : ['Reference' => $number]),
+            ...('' === $opening->rated ? [] : ['FireRating' => $opening->rated]),
+            ...($isDoor && DoorExit::None !== $opening->exit ? ['FireExit' => true] : []),
+        ]);
         $this->properties->quantities($filling, $id, "Qto_{$kind}BaseQuantities", [
             'Width' => ['length', $opening->width],
             ...(null === $opening->height ? [] : ['Height' => ['length', $opening->height]]),

@@ -7,9 +7,12 @@ namespace Plinth\Core\Exchange\Tables;
 use Plinth\Core\Bodies\BodyKind;
 use Plinth\Core\Bodies\BuildingBodies;
 use Plinth\Core\Bodies\BuildingQuantity;
+use Plinth\Core\Escape\EscapePlan;
 use Plinth\Core\Geometry\Contour;
 use Plinth\Core\Plan\Derivation\Derivation;
 use Plinth\Core\Plan\Derivation\DerivedStorey;
+use Plinth\Core\Plan\Model\DoorExit;
+use Plinth\Core\Plan\Model\Opening;
 use Plinth\Core\Plan\Model\Storey;
 use Plinth\Core\Sheets\SheetSubject;
 use Plinth\Core\Units\Bearing;
@@ -40,7 +43,7 @@ final readonly class BuildingTables
         $of = new self($subject);
         $tables = [
             $of->rooms(), $of->openings(), $of->walls(), $of->areas(), self::quantities($of->bodies->quantities()),
-            $of->stairs(), $of->roofs(), $of->boundaries(),
+            $of->stairs(), $of->waysOut(), $of->roofs(), $of->boundaries(),
         ];
 
         return array_values(array_filter($tables, static fn (Table $t): bool => [] !== $t->rows));
@@ -74,14 +77,39 @@ final readonly class BuildingTables
                 $rows[] = [
                     $this->subject->numbers[$o->id] ?? '', $storey->name, $o->kind->value, self::mm($o->width),
                     null === $o->height ? null : self::mm($o->height), self::mm($o->sill), 'door' === $o->kind->value ? $o->leaf : '',
-                    'door' === $o->kind->value ? $o->hand : '', $this->subject->buildUps[$o->wall] ?? '',
+                    'door' === $o->kind->value ? $o->hand : '', $this->subject->buildUps[$o->wall] ?? '', $o->rated,
+                    DoorExit::None === $o->exit ? '' : $o->exit->value,
                 ];
             }
         }
         usort($rows, static fn (array $a, array $b): int => strnatcmp($a[0], $b[0]));
 
         return new Table('Doors and windows', [
-            'number', 'storey', 'kind', 'width mm', 'height mm', 'sill mm', 'leaf', 'hand', 'build-up of its wall',
+            'number', 'storey', 'kind', 'width mm', 'height mm', 'sill mm', 'leaf', 'hand', 'build-up of its wall', 'fire rated', 'exit',
+        ], $rows);
+    }
+
+    /** From the worst place of every room, once a door is an exit. */
+    private function waysOut(): Table
+    {
+        $plan = $this->subject->plan;
+        $exits = array_filter(
+            array_merge(...array_map(static fn (Storey $s): array => $s->openings, $plan->storeys)),
+            static fn (Opening $o): bool => DoorExit::None !== $o->exit,
+        );
+        $rows = [];
+        $named = fn (array $ids): string => implode(' ', array_map(fn (string $id): string => $this->subject->numbers[$id] ?? $id, $ids));
+        foreach ([] === $exits ? [] : (new EscapePlan($plan, $this->derived))->rooms() as $way) {
+            [$room, $route] = [$way->region->room, $way->toFinal ?? $way->toExit];
+            $rows[] = [
+                $this->subject->storey($way->storey)->name ?? '', $room->number ?? '', $room->name ?? '',
+                null === $way->toExit ? null : self::mm($way->toExit->mm), null === $way->toFinal ? null : self::mm($way->toFinal->mm),
+                null === $route ? null : self::mm($route->narrowestMm), $named($route->doors ?? []), $named($route->against ?? []),
+            ];
+        }
+
+        return new Table('Ways out', [
+            'storey', 'number', 'room', 'to an exit mm', 'into the open air mm', 'narrowest door mm', 'doors passed', 'doors against it',
         ], $rows);
     }
 

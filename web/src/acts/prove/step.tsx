@@ -7,5 +7,5 @@ export default {
   Ledger: ProveLedger,
   acts: [],
   rest: select,
-  shows: [{ in: (desk) => desk.step === "prove", Labels: WayOnBoard }],
+  shows: [{ in: (desk) => desk.step === "prove", Marks: WayOnBoard }],
 } satisfies StepModule;

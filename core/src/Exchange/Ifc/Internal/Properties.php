@@ -20,7 +20,7 @@ final readonly class Properties
     /**
      * @param non-empty-list<string> $things
      * @param string $of id that names it for good
-     * @param array<string, string> $values by name of the property; none make no set
+     * @param array<string, string|bool> $values by name of the property; none make no set
      */
     public function set(array $things, string $of, string $name, array $values): void
     {
@@ -29,7 +29,8 @@ final readonly class Properties
         }
         $properties = [];
         foreach ($values as $property => $value) {
-            $properties[] = $this->step->add('IFCPROPERTYSINGLEVALUE', "'$property'", '$', 'IFCLABEL('.StepFile::text($value).')', '$');
+            $told = \is_bool($value) ? 'IFCBOOLEAN('.($value ? '.T.' : '.F.').')' : 'IFCLABEL('.StepFile::text($value).')';
+            $properties[] = $this->step->add('IFCPROPERTYSINGLEVALUE', "'$property'", '$', $told, '$');
         }
         $set = $this->step->add('IFCPROPERTYSET', $this->id($name, $of), '$', "'$name'", '$', StepFile::list($properties));
         $this->step->add('IFCRELDEFINESBYPROPERTIES', $this->id("has $name", $of), '$', '$', '$', StepFile::list($things), $set);

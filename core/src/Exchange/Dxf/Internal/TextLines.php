@@ -9,7 +9,7 @@ use Plinth\Core\Exchange\Dxf\DxfText;
 /**
  * The lines of letters that one entity writes (DXF reference, 2018: TEXT, ATTRIB, MTEXT and its codes of format).
  */
-final class Lettering
+final class TextLines
 {
     private const LONGEST = 400;
     private const MOST_LINES = 200;
