@@ -98,19 +98,24 @@ final readonly class BuildingTables
             static fn (Opening $o): bool => DoorExit::None !== $o->exit,
         );
         $rows = [];
-        $named = fn (array $ids): string => implode(' ', array_map(fn (string $id): string => $this->subject->numbers[$id] ?? $id, $ids));
         foreach ([] === $exits ? [] : (new EscapePlan($plan, $this->derived))->rooms() as $way) {
             [$room, $route] = [$way->region->room, $way->toFinal ?? $way->toExit];
             $rows[] = [
                 $this->subject->storey($way->storey)->name ?? '', $room->number ?? '', $room->name ?? '',
                 null === $way->toExit ? null : self::mm($way->toExit->mm), null === $way->toFinal ? null : self::mm($way->toFinal->mm),
-                null === $route ? null : self::mm($route->narrowestMm), $named($route->doors ?? []), $named($route->against ?? []),
+                null === $route ? null : self::mm($route->narrowestMm), $this->named($route->doors ?? []), $this->named($route->against ?? []),
             ];
         }
 
         return new Table('Ways out', [
             'storey', 'number', 'room', 'to an exit mm', 'into the open air mm', 'narrowest door mm', 'doors passed', 'doors against it',
         ], $rows);
+    }
+
+    /** @param list<string> $openings by id */
+    private function named(array $openings): string
+    {
+        return implode(' ', array_map(fn (string $id): string => $this->subject->numbers[$id] ?? $id, $openings));
     }
 
     private function walls(): Table
