@@ -103,7 +103,8 @@ final readonly class BuildingTables
             $rows[] = [
                 $this->subject->storey($way->storey)->name ?? '', $room->number ?? '', $room->name ?? '',
                 null === $way->toExit ? null : self::mm($way->toExit->mm), null === $way->toFinal ? null : self::mm($way->toFinal->mm),
-                null === $route ? null : self::mm($route->narrowestMm), $this->named($route->doors ?? []), $this->named($route->against ?? []),
+                null === $route ? null : self::mm($route->narrowestMm),
+                $this->named($route->doors ?? []), $this->named($route->against ?? []),
             ];
         }
 
