@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Enclosure;
 
-use Plinth\Core\Enclosure\Internal\Bounds;
+use Plinth\Core\Enclosure\Internal\OpenBorder;
 use Plinth\Core\Geometry\Overlay;
 use Plinth\Core\Geometry\Polygon;
 use Plinth\Core\Plan\Derivation\DerivedStorey;
@@ -175,7 +175,7 @@ final readonly class Enclosures
         $findings = [];
         foreach ($this->areas as $area) {
             $storey = $this->storeys[$area->enclosure->storey];
-            foreach (Bounds::open($area->rings(), $storey) as [$from, $to]) {
+            foreach (OpenBorder::of($area->rings(), $storey) as [$from, $to]) {
                 $findings[] = new EnclosureFinding(
                     'gap',
                     [$area->enclosure->id],

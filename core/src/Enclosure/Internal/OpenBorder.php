@@ -15,7 +15,7 @@ use Plinth\Core\Plan\Model\Wall;
  *
  * @phpstan-import-type Ring from Polygon
  */
-final class Bounds
+final class OpenBorder
 {
     /** mm by which an outline may miss the face that it follows */
     private const NEAR = 30.0;
@@ -27,7 +27,7 @@ final class Bounds
      *
      * @return list<array{array{float, float}, array{float, float}}> from where to where, the longest first
      */
-    public static function open(array $rings, Storey $storey): array
+    public static function of(array $rings, Storey $storey): array
     {
         $walls = [];
         foreach ($storey->walls as $wall) {
