@@ -13,7 +13,7 @@ use Plinth\Core\Plan\Model\Stair;
 use Plinth\Core\Plan\Model\Storey;
 
 /** All enclosures of a building: what they cover, their key, and what is wrong with them. */
-final readonly class Enclosures
+final readonly class EnclosurePlan
 {
     /** mm²: less than this of two lies on each other unseen */
     private const SLIGHT_MM2 = 10_000.0;

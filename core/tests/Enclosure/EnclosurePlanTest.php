@@ -8,7 +8,7 @@ use PHPUnit\Framework\TestCase;
 use Plinth\Core\Enclosure\Enclosure;
 use Plinth\Core\Enclosure\EnclosureDoor;
 use Plinth\Core\Enclosure\EnclosureFinding;
-use Plinth\Core\Enclosure\Enclosures;
+use Plinth\Core\Enclosure\EnclosurePlan;
 use Plinth\Core\Enclosure\FireClass;
 use Plinth\Core\Geometry\Contour;
 use Plinth\Core\Geometry\Point;
@@ -23,7 +23,7 @@ use Plinth\Core\Plan\Model\Storey;
 use Plinth\Core\Tests\Plan\Plans;
 
 /** A class has one name however it is spelled; what is drawn of it is measured, and what breaks it is found. */
-final class EnclosuresTest extends TestCase
+final class EnclosurePlanTest extends TestCase
 {
     /**
      * Three rooms in a row, each 4 × 4 m on centre lines, walls 200 thick; doors between them, and one out of the first.
@@ -52,14 +52,14 @@ final class EnclosuresTest extends TestCase
     }
 
     /** @param list<Enclosure> $enclosures */
-    private static function of(array $enclosures, Storey ...$storeys): Enclosures
+    private static function of(array $enclosures, Storey ...$storeys): EnclosurePlan
     {
         $derived = [];
         foreach ($storeys as $storey) {
             $derived[$storey->id] = Derivation::of($storey);
         }
 
-        return Enclosures::of(new Plan(array_values($storeys)), $derived, $enclosures);
+        return EnclosurePlan::of(new Plan(array_values($storeys)), $derived, $enclosures);
     }
 
     private static function box(float $x1, float $y1, float $x2, float $y2): Contour
@@ -68,7 +68,7 @@ final class EnclosuresTest extends TestCase
     }
 
     /** @return list<array{string, list<string>, string}> */
-    private static function told(Enclosures $of): array
+    private static function told(EnclosurePlan $of): array
     {
         return array_map(static fn (EnclosureFinding $f): array => [$f->code, $f->enclosures, $f->storey], $of->findings());
     }
