@@ -57,8 +57,9 @@ final class EscapePlan
     /** @return list<RoomEscape> of every region, by storey from below */
     public function rooms(): array
     {
-        $toExit = $this->ways(static fn (DoorExit $exit): bool => DoorExit::None !== $exit);
         $toFinal = $this->ways(static fn (DoorExit $exit): bool => DoorExit::Final === $exit);
+        $isFinal = [] === array_filter($this->exits, static fn (array $exit): bool => DoorExit::Final !== $exit[0]->opening->exit);
+        $toExit = $isFinal ? $toFinal : $this->ways(static fn (DoorExit $exit): bool => DoorExit::None !== $exit);
         $of = [];
         foreach ($this->floor->cells as $t => $cell) {
             $of[$cell][] = $t;
@@ -67,12 +68,8 @@ final class EscapePlan
         foreach ($this->storeys as $storey) {
             foreach ($storey->derived->regions as $k => $region) {
                 $triangles = array_merge(...array_map(static fn (int $cell): array => $of[$cell] ?? [], $storey->cellsOf($k)));
-                $rooms[] = new RoomEscape(
-                    $storey->storey->id,
-                    $region,
-                    $this->worst($toExit, $triangles),
-                    $this->worst($toFinal, $triangles),
-                );
+                $final = $this->worst($toFinal, $triangles);
+                $rooms[] = new RoomEscape($storey->storey->id, $region, $isFinal ? $final : $this->worst($toExit, $triangles), $final);
             }
         }
 

@@ -14,12 +14,14 @@ use Plinth\Core\Escape\Internal\Part;
  * they cross, so that for any place the way is min g(v) + |x − v| over those that hold it. A way turns only at corners that stand into the
  * floor (Lozano-Pérez and Wesley, 1979), and only round them: a corner hands on what lies behind it, as its predecessor sees it.
  *
- * @phpstan-type Cone array{int, float, float, float, float}
+ * @phpstan-type Cone array{int, float, float, float, float, float, float}
  */
 final class ShortestWays
 {
     /** part of both lengths by which directions may be off and still be one */
     private const CLOSE = 1e-12;
+    /** the same for places that were computed */
+    private const HAIR = 1e-9;
     /** radians by which a corner stands into the floor at least */
     private const BEND = 1e-7;
     private const LEVEL = 1e-9;
@@ -28,7 +30,7 @@ final class ShortestWays
     private array $mm = [];
     /** @var array<int, int> where the way goes on; −1 at an exit */
     private array $next = [];
-    /** @var array<int, list<Cone>> by triangle: whose cone it is, and its right and left limit from there */
+    /** @var array<int, list<Cone>> by triangle: whose cone it is, unit vectors along its right and its left limit, and from where */
     private array $cones = [];
 
     private function __construct(private readonly WalkedFloor $floor)
@@ -110,10 +112,12 @@ final class ShortestWays
     public function furthest(array $triangles, float $within = 0.1): ?array
     {
         $far = $this->far(...);
+        $queue = new \SplPriorityQueue();
         $parts = [];
         foreach ($triangles as $t) {
             [$a, $b, $c] = array_map(fn (int $v): array => $this->floor->at[$v], $this->floor->triangles[$t]);
-            $part = new Part($t, [$a, $b, $c], [$far($t, $a), $far($t, $b), $far($t, $c)]);
+            $cones = $this->cones[$t] ?? [];
+            $part = new Part($t, [$a, $b, $c], [$far($cones, $a), $far($cones, $b), $far($cones, $c)], $cones);
             // Where nobody gets in, nobody has to get out.
             if (is_finite($part->furthest()[0])) {
                 $parts[] = $part;
@@ -122,33 +126,66 @@ final class ShortestWays
         if ([] === $parts) {
             return null;
         }
-        [$best, $queue] = [[-\INF, [0.0, 0.0], 0], new \SplPriorityQueue()];
+        $best = [-\INF, [0.0, 0.0], 0];
         while (true) {
             foreach ($parts as $part) {
                 [$mm, $at] = $part->furthest();
                 $best = $mm > $best[0] ? [$mm, $at, $part->triangle] : $best;
-                $queue->insert($part, $this->bound($part));
             }
-            $part = $queue->isEmpty() ? null : $queue->extract();
-            if (!$part instanceof Part || $this->bound($part) <= $best[0] + $within) {
+            foreach ($parts as $part) {
+                if ($part->bound() > $best[0] + $within) {
+                    $bound = $this->bound($part);
+                    if ($bound > $best[0] + $within) {
+                        $queue->insert([$part, $bound], $bound);
+                    }
+                }
+            }
+            /** @var array{Part, float}|null $next */
+            $next = $queue->isEmpty() ? null : $queue->extract();
+            if (null === $next || $next[1] <= $best[0] + $within) {
                 return $best;
             }
-            $parts = $part->halves($far);
+            $parts = $next[0]->halves($far, $this->counting($next[0], $next[1]));
         }
     }
 
-    /** @param array{float, float} $p */
-    private function far(int $triangle, array $p): float
+    /**
+     * @param list<Cone> $cones
+     * @param array{float, float} $p
+     */
+    private function far(array $cones, array $p): float
     {
-        return $this->nearest($triangle, $p[0], $p[1])[0];
+        return $this->least($cones, $p)[0];
+    }
+
+    /**
+     * Cones of a part by way of which any of its places can be nearest.
+     *
+     * @param float $bound none of them is further
+     *
+     * @return list<Cone>
+     */
+    private function counting(Part $part, float $bound): array
+    {
+        [[$x, $y], $most] = [$part->corners[0], $bound + $part->size()];
+
+        return array_values(array_filter(
+            $part->cones,
+            fn (array $cone): bool => $this->mm[$cone[0]] + hypot($x - $cone[5], $y - $cone[6]) <= $most,
+        ));
     }
 
     /** @return float no place of it is further */
     private function bound(Part $part): float
     {
         $bound = $part->bound();
-        foreach ($this->cones[$part->triangle] ?? [] as $cone) {
-            $bound = min($bound, max(array_map(fn (array $c): float => $this->by($cone, ...$c), $part->corners)));
+        [$p, $q, $r] = $part->corners;
+        foreach ($part->cones as $cone) {
+            $most = $this->by($cone, ...$p);
+            if ($most < $bound) {
+                $most = max($most, $this->by($cone, ...$q));
+                $bound = $most < $bound ? min($bound, max($most, $this->by($cone, ...$r))) : $bound;
+            }
         }
 
         return $bound;
@@ -157,9 +194,20 @@ final class ShortestWays
     /** @return array{float, int|null} mm, and the corner by way of which */
     private function nearest(int $triangle, float $x, float $y): array
     {
+        return $this->least($this->cones[$triangle] ?? [], [$x, $y]);
+    }
+
+    /**
+     * @param list<Cone> $cones
+     * @param array{float, float} $p
+     *
+     * @return array{float, int|null} mm, and the corner by way of which
+     */
+    private function least(array $cones, array $p): array
+    {
         [$mm, $corner] = [\INF, null];
-        foreach ($this->cones[$triangle] ?? [] as $cone) {
-            $by = $this->by($cone, $x, $y);
+        foreach ($cones as $cone) {
+            $by = $this->by($cone, $p[0], $p[1]);
             if ($by < $mm) {
                 [$mm, $corner] = [$by, $cone[0]];
             }
@@ -171,16 +219,26 @@ final class ShortestWays
     /** @param Cone $cone */
     private function by(array $cone, float $x, float $y): float
     {
-        [$v, $rx, $ry, $lx, $ly] = $cone;
-        [$dx, $dy] = [$x - $this->floor->at[$v][0], $y - $this->floor->at[$v][1]];
-        $length = hypot($dx, $dy);
+        [$v, $rx, $ry, $lx, $ly, $px, $py] = $cone;
+        [$dx, $dy] = [$x - $px, $y - $py];
+        $length = sqrt($dx * $dx + $dy * $dy);
         // A place is in a cone, too, where rounding has it a hair's breadth outside.
-        $close = 1e-9 * $length;
-        if ($rx * $dy - $ry * $dx < -$close * hypot($rx, $ry) || $dx * $ly - $dy * $lx < -$close * hypot($lx, $ly)) {
-            return \INF;
-        }
+        $close = -self::HAIR * $length;
 
-        return $this->mm[$v] + $length;
+        return $rx * $dy - $ry * $dx < $close || $dx * $ly - $dy * $lx < $close ? \INF : $this->mm[$v] + $length;
+    }
+
+    /**
+     * @param array{float, float} $right
+     * @param array{float, float} $left
+     *
+     * @return Cone
+     */
+    private function cone(int $v, array $right, array $left): array
+    {
+        [$r, $l] = [hypot(...$right), hypot(...$left)];
+
+        return [$v, $right[0] / $r, $right[1] / $r, $left[0] / $l, $left[1] / $l, ...$this->floor->at[$v]];
     }
 
     /**
@@ -214,34 +272,53 @@ final class ShortestWays
                     $seen[$w] = hypot(...$d);
                 }
             }
-            $this->cones[$t][] = [$v, ...$right, ...$left];
-            $stack[] = [$t, ($k + 1) % 3, $right, $left];
+            if (self::turnsRight($left, $right)) {
+                $this->cones[$t][] = $this->cone($v, $right, $left);
+                $stack[] = [$t, ($k + 1) % 3, $right, $left];
+            }
         }
         while ([] !== $stack) {
             [$from, $edge, $right, $left] = array_pop($stack);
             $t = $floor->beyond[$from][$edge];
-            if ($t < 0) {
+            if ($t < 0 || $this->isNearerAnyway($v, $floor->triangles[$from][$edge], $floor->triangles[$from][($edge + 1) % 3])) {
                 continue;
             }
             $k = (int) array_search($from, $floor->beyond[$t], true);
             // Seen from there the edge begins on its left; the third corner lies behind it.
             $c = $floor->triangles[$t][($k + 2) % 3];
             $d = [$floor->at[$c][0] - $px, $floor->at[$c][1] - $py];
-            $this->cones[$t][] = [$v, ...$right, ...$left];
+            $this->cones[$t][] = $this->cone($v, $right, $left);
             $isBeyondRight = self::turnsRight($right, $d);
             $isBeyondLeft = self::turnsRight($d, $left);
             if (!$isBeyondRight && !$isBeyondLeft) {
                 $seen[$c] = hypot(...$d);
             }
-            if (!$isBeyondRight) {
+            // What is seen through no more than a line is its end, which is told above.
+            if (self::turnsRight($d, $right)) {
                 $stack[] = [$t, ($k + 1) % 3, $right, $isBeyondLeft ? $left : $d];
             }
-            if (!$isBeyondLeft) {
+            if (self::turnsRight($left, $d)) {
                 $stack[] = [$t, ($k + 2) % 3, $isBeyondRight ? $right : $d, $left];
             }
         }
 
         return $seen;
+    }
+
+    /** Whether every place of an edge is nearer by way of its ends than it can be by way of a corner: then all beyond it is as well. */
+    private function isNearerAnyway(int $v, int $a, int $b): bool
+    {
+        $ends = min($this->mm[$a] ?? \INF, $this->mm[$b] ?? \INF);
+        if (!is_finite($ends)) {
+            return false;
+        }
+        [[$px, $py], [$ax, $ay], [$bx, $by]] = [$this->floor->at[$v], $this->floor->at[$a], $this->floor->at[$b]];
+        [$ux, $uy, $dx, $dy] = [$bx - $ax, $by - $ay, $px - $ax, $py - $ay];
+        $length2 = $ux * $ux + $uy * $uy;
+        $t = max(0.0, min(1.0, ($ux * $dx + $uy * $dy) / $length2));
+        $off = sqrt(($dx - $t * $ux) ** 2 + ($dy - $t * $uy) ** 2);
+
+        return $this->mm[$v] + $off > $ends + sqrt($length2);
     }
 
     /**

@@ -14,11 +14,13 @@ final class Corners
     /** mm within which corners are one, and lie on an edge */
     private const TOUCH = 0.02;
     /** mm: cells of the grid in which those on an edge are looked for */
-    private const GRID = 500.0;
+    private const GRID = 1000.0;
+    /** more cells than there are in a row: a cell's row and column make one number */
+    private const ROW = 1_000_000;
 
     /** @var array<string, list<int>> by fine cells */
     private array $fine = [];
-    /** @var array<string, list<int>> by coarse ones */
+    /** @var array<int, list<int>> by coarse ones */
     private array $coarse = [];
 
     /** @param list<array{float, float}> $at those that are there already, which these are not joined to */
@@ -42,7 +44,7 @@ final class Corners
         $n = \count($this->at);
         $this->at[] = $p;
         $this->fine["$i,$j"][] = $n;
-        $this->coarse[(int) floor($p[0] / self::GRID).','.(int) floor($p[1] / self::GRID)][] = $n;
+        $this->coarse[(int) floor($p[0] / self::GRID) * self::ROW + (int) floor($p[1] / self::GRID)][] = $n;
 
         return $n;
     }
@@ -71,24 +73,16 @@ final class Corners
         [[$ax, $ay], [$bx, $by]] = [$this->at[$a], $this->at[$b]];
         $length = hypot($bx - $ax, $by - $ay);
         [$ux, $uy] = [($bx - $ax) / $length, ($by - $ay) / $length];
-        $found = $looked = [];
-        // Every cell that the line runs through, and those beside it.
-        $steps = (int) ceil($length / self::GRID * 2.0);
-        for ($s = 0; $s <= $steps; ++$s) {
-            $part = $s / max(1, $steps);
-            [$i, $j] = [(int) floor(($ax + $part * ($bx - $ax)) / self::GRID), (int) floor(($ay + $part * ($by - $ay)) / self::GRID)];
-            for ($u = $i - 1; $u <= $i + 1; ++$u) {
-                for ($v = $j - 1; $v <= $j + 1; ++$v) {
-                    if (isset($looked["$u,$v"])) {
-                        continue;
-                    }
-                    $looked["$u,$v"] = true;
-                    foreach ($this->coarse["$u,$v"] ?? [] as $n) {
-                        [$dx, $dy] = [$this->at[$n][0] - $ax, $this->at[$n][1] - $ay];
-                        $along = $ux * $dx + $uy * $dy;
-                        if ($n !== $a && $n !== $b && $along > 0.0 && $along < $length && abs($ux * $dy - $uy * $dx) <= self::TOUCH) {
-                            $found[$n] = $along;
-                        }
+        $found = [];
+        [$left, $right] = self::cells($ax, $bx);
+        [$low, $high] = self::cells($ay, $by);
+        for ($i = $left; $i <= $right; ++$i) {
+            for ($j = $low; $j <= $high; ++$j) {
+                foreach ($this->coarse[$i * self::ROW + $j] ?? [] as $n) {
+                    [$dx, $dy] = [$this->at[$n][0] - $ax, $this->at[$n][1] - $ay];
+                    $along = $ux * $dx + $uy * $dy;
+                    if ($along > 0.0 && $along < $length && abs($ux * $dy - $uy * $dx) <= self::TOUCH && $n !== $a && $n !== $b) {
+                        $found[$n] = $along;
                     }
                 }
             }
@@ -96,5 +90,11 @@ final class Corners
         asort($found);
 
         return array_keys($found);
+    }
+
+    /** @return array{int, int} of the grid, from the first to the last between two places */
+    private static function cells(float $a, float $b): array
+    {
+        return [(int) floor((min($a, $b) - self::TOUCH) / self::GRID), (int) floor((max($a, $b) + self::TOUCH) / self::GRID)];
     }
 }

@@ -19,6 +19,8 @@ final class Gaps
     /** mm: narrower than a person from the side (common practice, no source) */
     private const NARROW = 300.0;
     private const TOUCH = 1.0;
+    /** mm: before shorter edges, as those of what is round, there is always a way past */
+    private const SHORT = 100.0;
 
     /**
      * Before every edge of what stands there, the strip that is closed in by something as near as that.
@@ -36,7 +38,7 @@ final class Gaps
             foreach ($ring as $i => [$ax, $ay]) {
                 [$bx, $by] = $ring[($i + 1) % \count($ring)];
                 $length = hypot($bx - $ax, $by - $ay);
-                if ($length < self::TOUCH) {
+                if ($length < self::SHORT) {
                     continue;
                 }
                 [$nx, $ny] = [($by - $ay) / $length * $out, ($ax - $bx) / $length * $out];

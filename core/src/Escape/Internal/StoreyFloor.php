@@ -48,11 +48,18 @@ final readonly class StoreyFloor
             }
         }
         $without = [...$taken, ...self::standing($storey)];
+        $boxes = array_map(Polygon::bounds(...), $without);
+        $inWalls = [];
+        foreach ($doorways as $doorway) {
+            $inWalls[$doorway->opening->wall][] = $doorway;
+        }
         [$cells, $regions] = [[], []];
         foreach ($derived->regions as $n => $region) {
-            $rings = array_map(static fn (array $ring): array => self::cut($ring, $doorways), [$region->polygon, ...$region->holes]);
+            $own = array_merge(...array_map(static fn (string $wall): array => $inWalls[$wall] ?? [], $region->walls));
+            $rings = array_map(static fn (array $ring): array => self::cut($ring, $own), [$region->polygon, ...$region->holes]);
             $box = Polygon::bounds($rings[0]);
-            $near = array_values(array_filter($without, static fn (array $ring): bool => self::touch($box, Polygon::bounds($ring))));
+            $touching = array_filter($boxes, static fn (array $of): bool => self::touch($box, $of));
+            $near = array_values(array_intersect_key($without, $touching));
             foreach (Overlay::difference($rings, [...$near, ...Gaps::narrow($rings, $near)]) as $cell) {
                 $cells[] = $cell;
                 $regions[] = $n;
@@ -116,7 +123,7 @@ final readonly class StoreyFloor
      * A ring with the sides of doorways in it as straight edges: chords of a curved face between their jambs are no corners.
      *
      * @param non-empty-list<array{float, float}> $ring
-     * @param array<string, Doorway> $doorways
+     * @param list<Doorway> $doorways
      *
      * @return non-empty-list<array{float, float}>
      */
