@@ -50,6 +50,14 @@ final class EscapeTest extends TestCase
         $store = $this->rooms()['Store']->get('toFinal');
         self::assertSame([$between, $out], array_map(static fn (JsonValue $d): string => $d->text(), $store->get('doors')->items()));
         self::assertEqualsWithDelta(900.0, $store->get('narrowestMm')->number(), 1e-9);
+        // A second door, and there are two ways from the store, which part beyond the inner door.
+        $other = Desk::door($ring['walls'][2], 4000, 900, $north = Desk::newId());
+        $this->desk->change([$other, ['do' => 'set', 'type' => 'opening', 'id' => $north, 'values' => ['exit' => 'final']]]);
+        $second = $this->rooms()['Store']->get('second');
+        self::assertContains($second->get('route')->get('exit')->text(), [$out, $north]);
+        self::assertNotSame($this->rooms()['Store']->get('toExit')->get('exit')->text(), $second->get('route')->get('exit')->text());
+        $this->desk->change([['do' => 'set', 'type' => 'opening', 'id' => $north, 'values' => ['exit' => 'none']]]);
+        self::assertNull($this->rooms()['Store']->optional('second'));
         // A shelf in the way, and the way is longer; a wall in place of the door, and there is none.
         $before = $this->rooms()['Hall']->get('toExit')->get('mm')->number();
         $this->desk->change([['do' => 'add', 'type' => 'object', 'id' => Desk::newId(), 'values' => [

@@ -21,6 +21,7 @@ use Symfony\Component\Console\Output\OutputInterface;
       places    storey, x and y where it begins and turns
       doors     what is passed, the exit with them; narrowestMm; against: those that open against who passes
       stairs    that are walked
+    second is a way to another exit from the same place: singleMm until both part, degrees between them there.
     TEXT)]
 final class EscapeCommand extends Command
 {
@@ -38,6 +39,11 @@ final class EscapeCommand extends Command
             'at' => $r->region->label,
             'toExit' => self::route($r->toExit),
             'toFinal' => self::route($r->toFinal),
+            'second' => null === $r->second ? null : [
+                'singleMm' => $r->second->singleMm,
+                'degrees' => $r->second->degrees,
+                ...self::route($r->second->route) ?? [],
+            ],
         ], (new EscapePlan(PlanReader::read(Json::input($input))))->rooms())]);
 
         return self::SUCCESS;

@@ -60,6 +60,7 @@ final class EscapePlan
         $toFinal = $this->ways(static fn (DoorExit $exit): bool => DoorExit::Final === $exit);
         $isFinal = [] === array_filter($this->exits, static fn (array $exit): bool => DoorExit::Final !== $exit[0]->opening->exit);
         $toExit = $isFinal ? $toFinal : $this->ways(static fn (DoorExit $exit): bool => DoorExit::None !== $exit);
+        $single = $this->single();
         $of = [];
         foreach ($this->floor->cells as $t => $cell) {
             $of[$cell][] = $t;
@@ -68,8 +69,15 @@ final class EscapePlan
         foreach ($this->storeys as $storey) {
             foreach ($storey->derived->regions as $k => $region) {
                 $triangles = array_merge(...array_map(static fn (int $cell): array => $of[$cell] ?? [], $storey->cellsOf($k)));
-                $final = $this->worst($toFinal, $triangles);
-                $rooms[] = new RoomEscape($storey->storey->id, $region, $isFinal ? $final : $this->worst($toExit, $triangles), $final);
+                $place = [] === $triangles ? null : $toExit->furthest($triangles);
+                $final = $isFinal ? $place : ([] === $triangles ? null : $toFinal->furthest($triangles));
+                $rooms[] = new RoomEscape(
+                    $storey->storey->id,
+                    $region,
+                    null === $place ? null : $this->route($toExit, $place),
+                    null === $final ? null : $this->route($toFinal, $final),
+                    null === $place ? null : $this->second($toExit, $single, $place),
+                );
             }
         }
 
@@ -123,16 +131,80 @@ final class EscapePlan
         return ShortestWays::to($this->floor, array_map(static fn (): float => 0.0, $exits), $this->links);
     }
 
-    /** @param list<int> $triangles */
-    private function worst(ShortestWays $ways, array $triangles): ?EscapeRoute
+    /** @return array<string, ShortestWays> to each exit alone, where there is a choice */
+    private function single(): array
     {
-        $worst = [] === $triangles ? null : $ways->furthest($triangles);
-        $way = null === $worst ? null : $ways->from($worst[2], ...$worst[1]);
-        if (null === $worst || null === $way) {
+        $corners = [];
+        foreach ($this->exits as $v => [$doorway]) {
+            $corners[$doorway->opening->id][$v] = 0.0;
+        }
+
+        return \count($corners) < 2 ? [] : array_map(fn (array $of): ShortestWays => ShortestWays::to($this->floor, $of, $this->links), $corners);
+    }
+
+    /**
+     * @param array<string, ShortestWays> $single by exit
+     * @param array{float, array{float, float}, int} $place
+     */
+    private function second(ShortestWays $first, array $single, array $place): ?SecondWay
+    {
+        $way = $first->from($place[2], ...$place[1]);
+        if (null === $way) {
+            return null;
+        }
+        $own = $this->exits[$way[1][\count($way[1]) - 1][0]][0]->opening->id;
+        $best = null;
+        foreach ($single as $exit => $ways) {
+            $other = $exit === $own ? null : $ways->from($place[2], ...$place[1]);
+            if (null === $other) {
+                continue;
+            }
+            [$mm, $degrees] = $this->part($place[1], $way[1], $other[1]);
+            if (null === $best || [$mm, $other[0]] < [$best[0], $best[2]]) {
+                $best = [$mm, $degrees, $other[0], $ways];
+            }
+        }
+        $route = null === $best ? null : $this->route($best[3], $place);
+
+        return null === $best || null === $route ? null : new SecondWay($route, $best[0], $best[1]);
+    }
+
+    /**
+     * Where two ways from one place part.
+     *
+     * @param array{float, float} $at
+     * @param list<array{int, array{float, float}}> $one
+     * @param list<array{int, array{float, float}}> $other
+     *
+     * @return array{float, float} mm until then, and degrees between them there
+     */
+    private function part(array $at, array $one, array $other): array
+    {
+        [$mm, $before] = [0.0, -1];
+        foreach ($one as $k => [$v, $to]) {
+            if ($v !== ($other[$k][0] ?? null)) {
+                [$ux, $uy] = [$to[0] - $at[0], $to[1] - $at[1]];
+                [$wx, $wy] = isset($other[$k]) ? [$other[$k][1][0] - $at[0], $other[$k][1][1] - $at[1]] : [0.0, 0.0];
+
+                return [$mm, rad2deg(abs(atan2($ux * $wy - $uy * $wx, $ux * $wx + $uy * $wy)))];
+            }
+            $links = array_column($this->links[$before] ?? [], 1, 0);
+            $mm += isset($this->stairs["$before $v"]) ? $links[$v] : hypot($to[0] - $at[0], $to[1] - $at[1]);
+            [$at, $before] = [$to, $v];
+        }
+
+        return [$mm, 0.0];
+    }
+
+    /** @param array{float, array{float, float}, int} $place */
+    private function route(ShortestWays $ways, array $place): ?EscapeRoute
+    {
+        $way = $ways->from($place[2], ...$place[1]);
+        if (null === $way) {
             return null;
         }
         [$mm, $corners] = $way;
-        [, $from, $triangle] = $worst;
+        [, $from, $triangle] = $place;
         $places = [[$this->storeys[$this->on[$this->floor->triangles[$triangle][0]]]->storey->id, $from]];
         /** @var list<array{Doorway, int}> $passed */
         [$passed, $stairs, $before] = [[], [], -1];

@@ -12,12 +12,14 @@ final readonly class RoomEscape
     /**
      * @param EscapeRoute|null $toExit from the place from which it is furthest to the next exit; null where there is no way
      * @param EscapeRoute|null $toFinal from the place from which it is furthest to the next final exit
+     * @param SecondWay|null $second from where the way to the next exit begins; null where there is no other exit
      */
     public function __construct(
         public string $storey,
         public Region $region,
         public ?EscapeRoute $toExit,
         public ?EscapeRoute $toFinal,
+        public ?SecondWay $second = null,
     ) {
     }
 }

@@ -94,6 +94,31 @@ final class EscapePlanTest extends TestCase
         self::assertSame($store->mm, self::route($rooms['g-Store']->toExit)->mm);
     }
 
+    public function testAnotherWayIsToldWithWhereBothPart(): void
+    {
+        // Out of the hall to the south, and to the north: from a corner of the store both go through the inner door, round one jamb each.
+        $south = self::door('south', 'south', 600.0, 1000.0, DoorExit::Final);
+        $north = self::door('north', 'north', 4400.0, 1000.0, DoorExit::Final);
+        $rooms = self::rooms(self::storey(more: [$south, $north]));
+        $hall = $rooms['g-Hall']->second;
+        self::assertNotNull($hall);
+        self::assertNotSame(self::route($rooms['g-Hall']->toExit)->exit, $hall->route->exit);
+        self::assertSame(0.0, $hall->singleMm, 'In one room both are seen.');
+        [$x, $y] = self::route($rooms['g-Hall']->toExit)->places[0][1];
+        $apart = rad2deg(abs(atan2(100.0 - $y, 1100.0 - $x) - atan2(3900.0 - $y, 1100.0 - $x)));
+        self::assertEqualsWithDelta(min($apart, 360.0 - $apart), $hall->degrees, 0.1);
+        self::assertGreaterThanOrEqual(self::route($rooms['g-Hall']->toExit)->mm, $hall->route->mm);
+        $store = $rooms['g-Store']->second;
+        self::assertNotNull($store);
+        self::assertSame(['g-inner'], array_values(array_intersect($store->route->doors, ['g-inner'])));
+        // With one exit alone there is nothing to choose; a way both share until its end is one way all along.
+        self::assertNull(self::rooms(self::storey(more: [$south]))['g-Hall']->second);
+        $shelf = new PlacedObject('shelf', 'shelf', new Point(3000.0, 1300.0), 90.0, 2400.0, 400.0, 2000.0);
+        $behind = self::rooms(self::storey(more: [$south, self::door('beside', 'south', 1700.0, 900.0, DoorExit::Final)], objects: [$shelf]))['g-Store']->second;
+        self::assertNotNull($behind);
+        self::assertGreaterThan(2000.0, $behind->singleMm);
+    }
+
     public function testNothingIsAWayOutThatIsNotMarkedSo(): void
     {
         $rooms = self::rooms(self::storey(more: [self::door('out', 'south', 600.0), new Opening('w', 'north', OpeningKind::Window, 500.0, 2000.0, exit: DoorExit::Final)]));

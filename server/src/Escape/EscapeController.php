@@ -46,6 +46,9 @@ final readonly class EscapeController
             'at' => $room->region->label,
             'toExit' => self::route($room->toExit),
             'toFinal' => self::route($room->toFinal),
+            'second' => null === $room->second ? null : [
+                'singleMm' => $room->second->singleMm, 'degrees' => $room->second->degrees, 'route' => self::route($room->second->route),
+            ],
         ];
     }
 

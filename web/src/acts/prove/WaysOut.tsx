@@ -5,7 +5,7 @@ import { distance, type XY } from "../../geometry/plane";
 import { useProject } from "../../store/project";
 import { written } from "../../ui/measures";
 import { Plain } from "../../ui/parts";
-import { farWords, keyOf, passedWords, stretchesOn, useShownWay, useWaysOut, waysOf } from "./waysOut";
+import { farWords, keyOf, passedWords, secondWords, stretchesOn, useShownWay, useWaysOut, waysOf } from "./waysOut";
 
 /** From the worst place of every room of a storey, the way into the open air. */
 export function WaysOut({ storey }: { storey: string }) {
@@ -37,7 +37,11 @@ export function WaysOut({ storey }: { storey: string }) {
                 </Plain>
               )}
             </div>
-            {route && <p className="text-quiet">{passedWords(route, rows)}</p>}
+            {route && (
+              <p className="text-quiet">
+                {passedWords(route, rows)}. {secondWords(way, rows)}
+              </p>
+            )}
           </div>
         );
       })}

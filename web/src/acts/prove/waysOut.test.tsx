@@ -7,7 +7,16 @@ import { withRows } from "../../store/rows";
 import { deskWithPlan, row, type Serving, STOREY } from "../../testing/desk";
 import { aScreen } from "../../testing/screen";
 import { WayOnBoard, WaysOut } from "./WaysOut";
-import { farWords, passedWords, type Route, stretchesOn, useShownWay, type WayOut, waysOf } from "./waysOut";
+import {
+  farWords,
+  passedWords,
+  type Route,
+  secondWords,
+  stretchesOn,
+  useShownWay,
+  type WayOut,
+  waysOf,
+} from "./waysOut";
 
 const { show } = aScreen();
 let server: Serving;
@@ -25,7 +34,7 @@ const route = (mm: number, values: Partial<Route> = {}): Route => ({
   ...{ doors: ["out"], narrowestMm: 900, against: [], stairs: [], exit: "out", ...values },
 });
 const way = (name: string, toFinal: Route | null, toExit = toFinal): WayOut => ({
-  ...{ storey: STOREY, room: null, name, at: [mmOf(name), 0], toExit, toFinal },
+  ...{ storey: STOREY, room: null, name, at: [mmOf(name), 0], toExit, toFinal, second: null },
 });
 const mmOf = (name: string) => name.length * 100;
 
@@ -55,6 +64,14 @@ describe("ways out", () => {
     );
     expect(soft(farWords(way("Hall", null, route(2000))))).toBe("2 000 mm to a storey exit, none into the open air");
     expect(soft(farWords(way("Hall", null)))).toBe("no way out");
+    const second = { singleMm: 2500, degrees: 94.6, route: route(15_000) };
+    expect(soft(secondWords({ ...way("Hall", far), second }, rows))).toBe(
+      "After 2 500 mm another way, 95° apart: 15 000 mm to D01.",
+    );
+    expect(soft(secondWords({ ...way("Hall", far), second: { ...second, singleMm: 0 } }, rows))).toContain(
+      "At once another way",
+    );
+    expect(secondWords(way("Hall", far), rows)).toBe("");
     const all = [way("Near", route(10)), way("Lost", null), way("Far", far), { ...way("Above", far), storey: UPPER }];
     expect(waysOf(all, STOREY).map((w) => w.name)).toEqual(["Lost", "Far", "Near"]);
   });

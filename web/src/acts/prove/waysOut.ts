@@ -15,6 +15,7 @@ export interface WayOut {
   at: readonly number[];
   toExit: Route | null;
   toFinal: Route | null;
+  second: { singleMm: number; degrees: number; route: Route } | null;
 }
 
 /** The room whose way is shown on the board, by where its name stands. */
@@ -56,6 +57,15 @@ export function farWords({ toExit, toFinal }: WayOut): string {
   if (!toFinal) return `${inWords(toExit.mm)} to a storey exit, none into the open air`;
   const near = toExit.exit === toFinal.exit ? "" : `, ${inWords(toExit.mm)} to a storey exit`;
   return `${inWords(toFinal.mm)} into the open air${near}`;
+}
+
+/** Another way out from the same place, in words; nothing where there is no other exit. */
+export function secondWords({ second }: WayOut, rows: Rows): string {
+  if (!second) return "";
+  const { singleMm, degrees, route } = second;
+  const to = rows.opening.get(route.exit)?.number || "another exit";
+  const from = singleMm < 1 ? "At once" : `After ${inWords(singleMm)}`;
+  return `${from} another way, ${Math.round(degrees)}° apart: ${inWords(route.mm)} to ${to}.`;
 }
 
 /** What is passed on a way, and what is in its way, in words. */
