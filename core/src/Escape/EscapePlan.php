@@ -21,6 +21,9 @@ use Plinth\Core\Plan\Model\Storey;
  */
 final class EscapePlan
 {
+    /** so many corners for each exit, all together: second ways of larger buildings are not looked for */
+    private const MOST_LOOKED_AT = 30_000;
+
     private readonly WalkedFloor $floor;
     /** @var list<WalkedStorey> from below */
     private array $storeys = [];
@@ -60,28 +63,31 @@ final class EscapePlan
         $toFinal = $this->ways(static fn (DoorExit $exit): bool => DoorExit::Final === $exit);
         $isFinal = [] === array_filter($this->exits, static fn (array $exit): bool => DoorExit::Final !== $exit[0]->opening->exit);
         $toExit = $isFinal ? $toFinal : $this->ways(static fn (DoorExit $exit): bool => DoorExit::None !== $exit);
-        $single = $this->single();
         $of = [];
         foreach ($this->floor->cells as $t => $cell) {
             $of[$cell][] = $t;
         }
-        $rooms = [];
+        [$told, $places] = [[], []];
         foreach ($this->storeys as $storey) {
             foreach ($storey->derived->regions as $k => $region) {
                 $triangles = array_merge(...array_map(static fn (int $cell): array => $of[$cell] ?? [], $storey->cellsOf($k)));
                 $place = [] === $triangles ? null : $toExit->furthest($triangles);
-                $final = $isFinal ? $place : ([] === $triangles ? null : $toFinal->furthest($triangles));
-                $rooms[] = new RoomEscape(
-                    $storey->storey->id,
-                    $region,
-                    null === $place ? null : $this->route($toExit, $place),
-                    null === $final ? null : $this->route($toFinal, $final),
-                    null === $place ? null : $this->second($toExit, $single, $place),
-                );
+                $final = $isFinal || [] === $triangles ? $place : $toFinal->furthest($triangles);
+                if (null !== $place) {
+                    $places[\count($told)] = $place;
+                }
+                $told[] = [$storey->storey->id, $region, $place, $final];
             }
         }
+        $seconds = $this->seconds($toExit, $places);
 
-        return $rooms;
+        return array_map(fn (array $t, int $k): RoomEscape => new RoomEscape(
+            $t[0],
+            $t[1],
+            null === $t[2] ? null : $this->route($toExit, $t[2]),
+            null === $t[3] ? null : $this->route($toFinal, $t[3]),
+            $seconds[$k] ?? null,
+        ), $told, array_keys($told));
     }
 
     /**
@@ -131,42 +137,39 @@ final class EscapePlan
         return ShortestWays::to($this->floor, array_map(static fn (): float => 0.0, $exits), $this->links);
     }
 
-    /** @return array<string, ShortestWays> to each exit alone, where there is a choice */
-    private function single(): array
-    {
-        $corners = [];
-        foreach ($this->exits as $v => [$doorway]) {
-            $corners[$doorway->opening->id][$v] = 0.0;
-        }
-
-        return \count($corners) < 2 ? [] : array_map(fn (array $of): ShortestWays => ShortestWays::to($this->floor, $of, $this->links), $corners);
-    }
-
     /**
-     * @param array<string, ShortestWays> $single by exit
-     * @param array{float, array{float, float}, int} $place
+     * Ways to other exits, one exit after the other: those to all of them together would fill the memory.
+     *
+     * @param array<int, array{float, array{float, float}, int}> $places by room
+     *
+     * @return array<int, SecondWay>
      */
-    private function second(ShortestWays $first, array $single, array $place): ?SecondWay
+    private function seconds(ShortestWays $first, array $places): array
     {
-        $way = $first->from($place[2], ...$place[1]);
-        if (null === $way) {
-            return null;
+        $exits = [];
+        foreach ($this->exits as $v => [$doorway]) {
+            $exits[$doorway->opening->id][$v] = 0.0;
         }
-        $own = $this->exits[$way[1][\count($way[1]) - 1][0]][0]->opening->id;
-        $best = null;
-        foreach ($single as $exit => $ways) {
-            $other = $exit === $own ? null : $ways->from($place[2], ...$place[1]);
-            if (null === $other) {
-                continue;
-            }
-            [$mm, $degrees] = $this->part($place[1], $way[1], $other[1]);
-            if (null === $best || [$mm, $other[0]] < [$best[0], $best[2]]) {
-                $best = [$mm, $degrees, $other[0], $ways];
+        $best = [];
+        $isTooMuch = \count($exits) < 2 || \count($exits) * \count($this->floor->at) > self::MOST_LOOKED_AT;
+        foreach ($isTooMuch ? [] : $exits as $exit => $corners) {
+            $ways = ShortestWays::to($this->floor, $corners, $this->links);
+            foreach ($places as $k => $place) {
+                $way = $first->from($place[2], ...$place[1])[1] ?? [];
+                $other = $ways->from($place[2], ...$place[1]);
+                if ([] === $way || null === $other || $this->exits[$way[\count($way) - 1][0]][0]->opening->id === $exit) {
+                    continue;
+                }
+                [$mm, $degrees] = $this->part($place[1], $way, $other[1]);
+                $there = $best[$k] ?? null;
+                $route = null === $there || [$mm, $other[0]] < [$there->singleMm, $there->route->mm] ? $this->route($ways, $place) : null;
+                if (null !== $route) {
+                    $best[$k] = new SecondWay($route, $mm, $degrees);
+                }
             }
         }
-        $route = null === $best ? null : $this->route($best[3], $place);
 
-        return null === $best || null === $route ? null : new SecondWay($route, $best[0], $best[1]);
+        return $best;
     }
 
     /**

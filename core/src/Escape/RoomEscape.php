@@ -12,7 +12,7 @@ final readonly class RoomEscape
     /**
      * @param EscapeRoute|null $toExit from the place from which it is furthest to the next exit; null where there is no way
      * @param EscapeRoute|null $toFinal from the place from which it is furthest to the next final exit
-     * @param SecondWay|null $second from where the way to the next exit begins; null where there is no other exit
+     * @param SecondWay|null $second from where the way to the next exit begins; null where there is no other exit, or too many
      */
     public function __construct(
         public string $storey,
