@@ -74,7 +74,7 @@ export function SelectedOpening({ id }: { id: string }) {
         </div>
       )}
       {opening.kind !== "window" && (
-        <div className="mt-2 grid grid-cols-[2fr_1fr] gap-2">
+        <div className="mt-2 space-y-2">
           <OneOf
             label="For who escapes"
             value={opening.exit}
@@ -85,7 +85,13 @@ export function SelectedOpening({ id }: { id: string }) {
             ]}
             set={(exit) => set("Exit by", { exit })}
           />
-          <Typed label="fire rated" value={opening.rated} set={(rated) => set("Rating of", { rated: rated.trim() })} />
+          <div className="w-1/3">
+            <Typed
+              label="fire rated"
+              value={opening.rated}
+              set={(rated) => set("Rating of", { rated: rated.trim() })}
+            />
+          </div>
         </div>
       )}
       {height !== null && (
