@@ -6,6 +6,7 @@ namespace Plinth\Cli;
 
 use Plinth\Cli\Command\BodiesCommand;
 use Plinth\Cli\Command\DeriveCommand;
+use Plinth\Cli\Command\EnclosuresCommand;
 use Plinth\Cli\Command\EscapeCommand;
 use Plinth\Cli\Command\ExportCommand;
 use Plinth\Cli\Command\FitCommand;
@@ -52,6 +53,7 @@ final class Program extends Application
             new RoofCommand(),
             new DeriveCommand(),
             new BodiesCommand(),
+            new EnclosuresCommand(),
             new EscapeCommand(),
             new ViewCommand(),
             new SettleCommand(),

@@ -29,7 +29,7 @@ final class KindsTest extends TestCase
             }
             $seen[$class] = true;
         }
-        self::assertCount(43, $seen);
+        self::assertCount(48, $seen);
     }
 
     public function testWhatNamesAKindIsKnownLatestFirstSoThatItGoesFirst(): void

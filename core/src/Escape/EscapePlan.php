@@ -25,6 +25,7 @@ final class EscapePlan
     private const MOST_LOOKED_AT = 30_000;
 
     private readonly WalkedFloor $floor;
+    private ?ShortestWays $toFinal = null;
     /** @var list<WalkedStorey> from below */
     private array $storeys = [];
     /** @var array<int, int> number of the storey by corner */
@@ -60,7 +61,7 @@ final class EscapePlan
     /** @return list<RoomEscape> of every region, by storey from below */
     public function rooms(): array
     {
-        $toFinal = $this->ways(static fn (DoorExit $exit): bool => DoorExit::Final === $exit);
+        $toFinal = $this->toFinal();
         $isFinal = [] === array_filter($this->exits, static fn (array $exit): bool => DoorExit::Final !== $exit[0]->opening->exit);
         $toExit = $isFinal ? $toFinal : $this->ways(static fn (DoorExit $exit): bool => DoorExit::None !== $exit);
         $of = [];
@@ -88,6 +89,44 @@ final class EscapePlan
             null === $t[3] ? null : $this->route($toFinal, $t[3]),
             $seconds[$k] ?? null,
         ), $told, array_keys($told));
+    }
+
+    /** @return list<StairEscape> of every stair that is walked, from where it arrives above down it and into the open air */
+    public function stairs(): array
+    {
+        $ways = $this->toFinal();
+        $told = [];
+        foreach ($this->stairs as $key => $stair) {
+            [$below, $above] = array_map(intval(...), explode(' ', $key));
+            $mm = $ways->ofCorner($below);
+            if ($this->on[$below] < $this->on[$above]) {
+                $told[] = new StairEscape(
+                    $stair,
+                    $this->storeys[$this->on[$below]]->storey->id,
+                    null === $mm ? null : $this->downStair($ways, $below, $above),
+                );
+            }
+        }
+
+        return $told;
+    }
+
+    private function downStair(ShortestWays $ways, int $below, int $above): ?EscapeRoute
+    {
+        $triangle = $this->floor->about[$below][0] ?? null;
+        $route = null === $triangle ? null : $this->route($ways, [0.0, $this->floor->at[$below], $triangle]);
+        $length = $this->linked($above, $below);
+
+        return null === $route ? null : new EscapeRoute(
+            $route->mm + $length,
+            [[$this->storeys[$this->on[$above]]->storey->id, $this->floor->at[$above]], ...$route->places],
+            [$length, ...$route->legs],
+            $route->doors,
+            $route->narrowestMm,
+            $route->against,
+            [$this->stairs["$above $below"], ...$route->stairs],
+            $route->exit,
+        );
     }
 
     /**
@@ -127,6 +166,11 @@ final class EscapePlan
         }
 
         return array_filter(array_map(static fn (int $k): ?int => $corners[$k], $ends), is_int(...));
+    }
+
+    private function toFinal(): ShortestWays
+    {
+        return $this->toFinal ??= $this->ways(static fn (DoorExit $exit): bool => DoorExit::Final === $exit);
     }
 
     /** @param callable(DoorExit): bool $isWanted */
@@ -191,12 +235,17 @@ final class EscapePlan
 
                 return [$mm, rad2deg(abs(atan2($ux * $wy - $uy * $wx, $ux * $wx + $uy * $wy)))];
             }
-            $links = array_column($this->links[$before] ?? [], 1, 0);
-            $mm += isset($this->stairs["$before $v"]) ? $links[$v] : hypot($to[0] - $at[0], $to[1] - $at[1]);
+            $mm += isset($this->stairs["$before $v"]) ? $this->linked($before, $v) : hypot($to[0] - $at[0], $to[1] - $at[1]);
             [$at, $before] = [$to, $v];
         }
 
         return [$mm, 0.0];
+    }
+
+    /** mm along a stair from one corner to another. */
+    private function linked(int $from, int $to): float
+    {
+        return array_column($this->links[$from] ?? [], 1, 0)[$to] ?? 0.0;
     }
 
     /** @param array{float, array{float, float}, int} $place */
@@ -210,12 +259,14 @@ final class EscapePlan
         [, $from, $triangle] = $place;
         $places = [[$this->storeys[$this->on[$this->floor->triangles[$triangle][0]]]->storey->id, $from]];
         /** @var list<array{Doorway, int}> $passed */
-        [$passed, $stairs, $before] = [[], [], -1];
+        [$passed, $stairs, $legs, $before] = [[], [], [], -1];
         foreach ($corners as [$v, $to]) {
             $stair = $this->stairs["$before $v"] ?? null;
             if (null !== $stair) {
                 $stairs[] = $stair;
+                $legs[] = $this->linked($before, $v);
             } else {
+                $legs[] = hypot($to[0] - $from[0], $to[1] - $from[1]);
                 array_push($passed, ...$this->passed($this->storeys[$this->on[$v]]->floor, $from, $to));
             }
             $places[] = [$this->storeys[$this->on[$v]]->storey->id, $to];
@@ -229,6 +280,7 @@ final class EscapePlan
         return new EscapeRoute(
             $mm,
             $places,
+            $legs,
             array_map(static fn (array $p): string => $p[0]->opening->id, $passed),
             min([\INF, ...array_map(static fn (array $p): float => $p[0]->opening->width, $passed)]),
             array_values(array_map(

@@ -10,6 +10,7 @@ final readonly class EscapeRoute
     /**
      * @param float $mm along it: on stairs along their pitch
      * @param non-empty-list<array{string, array{float, float}}> $places from its beginning, each with its storey
+     * @param list<float> $legs mm from each place to the next
      * @param list<string> $doors that are passed, the exit at its end with them, by id
      * @param float $narrowestMm clear width of the narrowest of them
      * @param list<string> $against those whose leaf opens against who passes
@@ -19,6 +20,7 @@ final readonly class EscapeRoute
     public function __construct(
         public float $mm,
         public array $places,
+        public array $legs,
         public array $doors,
         public float $narrowestMm,
         public array $against,

@@ -5,11 +5,14 @@ declare(strict_types=1);
 namespace Plinth\Core\Tests\Escape;
 
 use PHPUnit\Framework\TestCase;
+use Plinth\Core\Escape\EscapeLimits;
 use Plinth\Core\Escape\EscapePlan;
 use Plinth\Core\Escape\EscapeRoute;
 use Plinth\Core\Escape\RoomEscape;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Plan\Model\DoorExit;
+use Plinth\Core\Plan\Model\EscapeLimit;
+use Plinth\Core\Plan\Model\EscapeMeasure;
 use Plinth\Core\Plan\Model\Opening;
 use Plinth\Core\Plan\Model\OpeningKind;
 use Plinth\Core\Plan\Model\PlacedObject;
@@ -174,5 +177,48 @@ final class EscapePlanTest extends TestCase
         // From a western corner to the middle of the chord between its jambs on the inner face.
         $radius = (2000.0 ** 2 + 900.0 ** 2) / 1800.0;
         self::assertEqualsWithDelta(hypot(6900.0 - $radius + ($radius - 150.0) * cos(600.0 / $radius) - 100.0, 1900.0), $route->mm, 0.1);
+    }
+
+    public function testFromTheUpperEndOfAStairOneIsToldTheWayDownItAndOut(): void
+    {
+        $stair = new Stair('up', [new Point(1500.0, 3300.0), new Point(4800.0, 3300.0)], [], 1000.0, 12);
+        $out = self::door('out', 'south', 600.0, 1000.0, DoorExit::Final);
+        $of = static fn (Opening ...$more): array => (new EscapePlan(new Plan([self::storey('g', 0.0, array_values($more), stairs: [$stair]), self::storey('u', 3000.0)])))->stairs();
+        [$down] = $of($out);
+        self::assertSame(['up', 'g'], [$down->stair, $down->storey]);
+        $route = self::route($down->route);
+        $length = 11.0 * hypot(300.0, 250.0) + 250.0;
+        // From its first riser to the middle of the door inside, which is seen from there.
+        self::assertEqualsWithDelta([$length, hypot(400.0, 3200.0)], $route->legs, 0.01);
+        self::assertEqualsWithDelta($length + hypot(400.0, 3200.0), $route->mm, 0.01);
+        self::assertSame([['out'], ['up'], 'out'], [$route->doors, $route->stairs, $route->exit]);
+        self::assertSame(['u', 'g', 'g'], array_column($route->places, 0));
+        self::assertNull($of()[0]->route);
+    }
+
+    public function testLimitsThatAreNotKeptAreToldAndNoneIsLaw(): void
+    {
+        $room = self::rooms(self::storey(more: [self::door('out', 'south', 600.0, 1000.0, DoorExit::Final)]))['g-Hall'];
+        $broken = static fn (EscapeLimit ...$limits): array => array_map(
+            static fn (array $b): string => $b[0]->value,
+            (new EscapeLimits(array_values($limits)))->broken($room),
+        );
+        $far = hypot(4800.0, 3800.0);
+        self::assertSame([], $broken());
+        self::assertSame([], $broken(new EscapeLimit(EscapeMeasure::ToExit, $far + 0.1, 'brief'), new EscapeLimit(EscapeMeasure::Door, 1000.0, 'brief')));
+        self::assertSame(['toExit', 'toFinal', 'single', 'door'], $broken(
+            new EscapeLimit(EscapeMeasure::ToExit, $far - 1.0, 'brief'),
+            new EscapeLimit(EscapeMeasure::ToFinal, 6000.0, 'brief'),
+            new EscapeLimit(EscapeMeasure::Single, 6000.0, 'brief'),
+            new EscapeLimit(EscapeMeasure::Angle, 45.0, 'brief'),
+            new EscapeLimit(EscapeMeasure::Door, 1200.0, 'brief'),
+        ), 'Without another way all of it has one way only, and no angle.');
+        $told = (new EscapeLimits([new EscapeLimit(EscapeMeasure::Door, 1200.0, 'the brief, 3.2')]))->broken($room)[0][1];
+        self::assertSame('The narrowest door is 1000 mm; at least 1200 mm is asked for (the brief, 3.2).', preg_replace('/\p{Z}/u', ' ', $told));
+        $rooms = self::rooms(self::storey(more: [self::door('south', 'south', 600.0, 1000.0, DoorExit::Final), self::door('north', 'north', 4400.0, 1000.0, DoorExit::Final)]));
+        $apart = $rooms['g-Hall']->second->degrees ?? 0.0;
+        $angle = static fn (float $least): array => (new EscapeLimits([new EscapeLimit(EscapeMeasure::Angle, $least, 'brief')]))->broken($rooms['g-Hall']);
+        self::assertCount(1, $angle($apart + 0.1));
+        self::assertSame([], $angle($apart - 0.1));
     }
 }

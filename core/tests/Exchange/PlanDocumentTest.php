@@ -10,10 +10,21 @@ use PHPUnit\Framework\TestCase;
 use Plinth\Core\Exchange\Exception\UnreadableDocument;
 use Plinth\Core\Exchange\PlanDocument\PlanReader;
 use Plinth\Core\Exchange\PlanDocument\PlanWriter;
+use Plinth\Core\Geometry\Contour;
+use Plinth\Core\Geometry\Point;
 use Plinth\Core\Plan\Model\DoorExit;
+use Plinth\Core\Plan\Model\Enclosure;
+use Plinth\Core\Plan\Model\EscapeLimit;
+use Plinth\Core\Plan\Model\EscapeMeasure;
+use Plinth\Core\Plan\Model\FireClass;
+use Plinth\Core\Plan\Model\FireSafety;
+use Plinth\Core\Plan\Model\Hatch;
 use Plinth\Core\Plan\Model\Opening;
 use Plinth\Core\Plan\Model\OpeningKind;
 use Plinth\Core\Plan\Model\Plan;
+use Plinth\Core\Plan\Model\Room;
+use Plinth\Core\Plan\Model\Storey;
+use Plinth\Core\Plan\Model\Wall;
 use Plinth\Core\Sheets\SheetSubject;
 use Plinth\Core\Tests\Bodies\House;
 use Plinth\Core\Tests\Plan\Plans;
@@ -88,6 +99,37 @@ final class PlanDocumentTest extends TestCase
             ]]), \JSON_THROW_ON_ERROR);
             $this->assertRefusedAt('storeys/0/openings/0/'.array_key_first($wrong), $document);
             self::assertFalse($this->schemaAccepts($document));
+        }
+    }
+
+    public function testWhatIsSaidOfFireIsReadBackAndAClassIsReadOnceHoweverItIsSpelled(): void
+    {
+        $storey = new Storey('s', 'Ground', 0.0, 2700.0, [new Wall('a', new Point(0.0, 0.0), new Point(4000.0, 0.0), 100.0)], rooms: [new Room('r', 'Hall', '', new Point(1.0, 1.0))]);
+        $outline = new Contour([new Point(0.0, 0.0), new Point(1000.0, 0.0), new Point(1000.0, 500.0)], [0.0, 40.0, 0.0]);
+        $fire = new FireSafety(
+            [new FireClass('60', 'REI 60', '#d55e00', Hatch::Falling), new FireClass('30', 'EI 30', '#0072b2', Hatch::Crossed)],
+            [new Enclosure('e', 's', '60', ['r']), new Enclosure('o', 's', '30', outline: $outline)],
+            [['60', '30']],
+            [new EscapeLimit(EscapeMeasure::Single, 10_000.0, 'the brief')],
+        );
+        $json = json_encode(PlanWriter::document(new Plan([$storey], fire: $fire)), \JSON_THROW_ON_ERROR | \JSON_PRESERVE_ZERO_FRACTION);
+        self::assertEquals($fire, PlanReader::read($json)->fire);
+        self::assertTrue($this->schemaAccepts($json));
+        $document = static fn (string $fire): string => '{"format":"zesty-plinth/plan","version":2,"units":"mm","fire":'.$fire.',"storeys":[{"id":"s","rooms":[{"id":"r","name":"Hall","anchor":[1,1]}]}]}';
+        $read = PlanReader::read($document('{"classes":[{"id":"a","name":"REI 60"},{"id":"b","name":"rei-60"},{"id":"c","name":"REI 90"}],"enclosures":[{"id":"x","storey":"s","class":"b","rooms":["r"]}]}'))->fire;
+        self::assertSame([['a', 'REI 60'], ['c', 'REI 90']], array_map(static fn (FireClass $c): array => [$c->id, $c->name], $read->classes));
+        self::assertSame('a', $read->enclosures[0]->class);
+        foreach ([
+            'fire/classes/0/name' => '{"classes":[{"id":"a","name":" - "}]}',
+            'fire/classes/0/colour' => '{"classes":[{"id":"a","name":"A","colour":"red"}]}',
+            'fire/enclosures/0/class' => '{"enclosures":[{"id":"x","storey":"s","class":"none","rooms":["r"]}]}',
+            'fire/enclosures/0/storey' => '{"classes":[{"id":"a","name":"A"}],"enclosures":[{"id":"x","storey":"t","class":"a","rooms":["r"]}]}',
+            'fire/enclosures/0/rooms/0' => '{"classes":[{"id":"a","name":"A"}],"enclosures":[{"id":"x","storey":"s","class":"a","rooms":["q"]}]}',
+            'fire/enclosures/0/outline' => '{"classes":[{"id":"a","name":"A"}],"enclosures":[{"id":"x","storey":"s","class":"a"}]}',
+            'fire/together/0' => '{"classes":[{"id":"a","name":"A"}],"together":[["a"]]}',
+            'fire/limits/0/bound' => '{"limits":[{"measure":"angle","bound":181,"standing":"brief"}]}',
+        ] as $at => $wrong) {
+            $this->assertRefusedAt($at, $document($wrong));
         }
     }
 

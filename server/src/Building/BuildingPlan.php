@@ -23,6 +23,7 @@ use Plinth\Server\Drafting\SweptProfiles;
 use Plinth\Server\Elevation\Outline;
 use Plinth\Server\Elevation\OutlineCorner;
 use Plinth\Server\Elevation\OutlineKind;
+use Plinth\Server\Enclosure\ProjectFire;
 use Plinth\Server\Finishes\Finish;
 use Plinth\Server\Finishes\Surface;
 use Plinth\Server\Objects\PlacedObject;
@@ -46,6 +47,7 @@ final readonly class BuildingPlan
         private EntityManagerInterface $entities,
         private PlanKeeper $plans,
         private SweptProfiles $sweeps,
+        private ProjectFire $fire,
     ) {
     }
 
@@ -70,7 +72,7 @@ final readonly class BuildingPlan
             }
         }
 
-        return new Plan($storeys, $this->finishes($project), $this->stairLimits($project));
+        return new Plan($storeys, $this->finishes($project), $this->stairLimits($project), fire: $this->fire->of($project));
     }
 
     /** One of them by itself. */

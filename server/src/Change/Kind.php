@@ -22,4 +22,10 @@ final readonly class Kind
         public bool $isMoved = true,
     ) {
     }
+
+    /** Its name with its article. */
+    public function one(): string
+    {
+        return (1 === preg_match('/^[aeiou]/', $this->name) ? 'an ' : 'a ').$this->name;
+    }
 }

@@ -88,7 +88,7 @@ final readonly class Operations
     {
         $moved = $row->movedBy($motion);
         if ([] === $moved || !$row::kind()->isMoved) {
-            throw Refusal::invalid('no-place', \sprintf('A %s has no place of its own to be moved from.', $row::kind()->name), $at);
+            throw Refusal::invalid('no-place', \sprintf('%s has no place of its own to be moved from.', ucfirst($row::kind()->one())), $at);
         }
 
         return $moved;
@@ -105,7 +105,7 @@ final readonly class Operations
         if (!$may) {
             throw Refusal::invalid(
                 'read-only',
-                \sprintf('A %s is made by the application, not written.', $kind->name),
+                \sprintf('%s is made by the application, not written.', ucfirst($kind->one())),
                 $operation->at.'/type',
             );
         }

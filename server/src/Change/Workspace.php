@@ -263,7 +263,7 @@ final class Workspace
             foreach ($this->findBy($class, $refers->field, $row->id()) as $user) {
                 throw Refusal::conflict(
                     'in-use',
-                    \sprintf('This cannot be removed: a %s still needs it.', $class::kind()->name),
+                    \sprintf('This cannot be removed: %s still needs it.', $class::kind()->one()),
                     $at,
                     ['rows' => [$user->describe()]],
                 );

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Plinth\Server\Drafting;
 
 use Plinth\Core\Geometry\PixelToMm;
-use Plinth\Core\Geometry\Point;
 use Plinth\Server\Change\Workspace;
 use Plinth\Server\Fit\Traced;
 use Plinth\Server\Project\Places;
@@ -17,12 +16,7 @@ final readonly class TracedLines implements Traced
     public function carry(Workspace $workspace, Drawing $drawing, PixelToMm $old, PixelToMm $next): void
     {
         foreach ($workspace->findBy(DrawnLine::class, 'drawing', $drawing->id()) as $line) {
-            $text = Places::mapped((string) $line->values()['line'], static function (Point $at, float $rise) use ($old, $next): array {
-                $px = $old->toPixel($at);
-
-                return [$next->toMm($px), $rise * $next->mmPerPixelAt($px) / $old->mmPerPixelAt($px)];
-            });
-            $workspace->set($line, ['line' => $text], 'carry');
+            $workspace->set($line, ['line' => Places::carried((string) $line->values()['line'], $old, $next)], 'carry');
         }
     }
 

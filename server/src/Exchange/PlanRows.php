@@ -8,6 +8,7 @@ use Plinth\Core\Drafting\Fill;
 use Plinth\Core\Drafting\LineKind;
 use Plinth\Core\Geometry\Contour;
 use Plinth\Core\Geometry\Point;
+use Plinth\Core\Plan\Model\FireSafety;
 use Plinth\Core\Plan\Model\Plan;
 use Plinth\Core\Plan\Model\Storey;
 use Plinth\Core\Plan\Model\Sweep;
@@ -74,6 +75,7 @@ final class PlanRows
         foreach ($plan->storeys as $storey) {
             $rows->storey($storey, $plan);
         }
+        $rows->fire($plan->fire);
         foreach ($sides as $side) {
             $rows->side($side);
         }
@@ -82,6 +84,29 @@ final class PlanRows
         }
 
         return [$rows->operations, array_values(array_unique($rows->left))];
+    }
+
+    private function fire(FireSafety $fire): void
+    {
+        foreach ($fire->classes as $class) {
+            $this->add('fireClass', ['name' => $class->name, 'colour' => $class->colour, 'hatch' => $class->hatch->value], $class->id);
+        }
+        foreach ($fire->enclosures as $enclosure) {
+            $outline = $enclosure->outline;
+            $id = $this->add('enclosure', [
+                'storey' => $this->ids[$enclosure->storey], 'fireClass' => $this->ids[$enclosure->class],
+                'line' => null === $outline ? '' : self::places($outline->corners, $outline->rises),
+            ], $enclosure->id);
+            foreach ($enclosure->rooms as $room) {
+                $this->add('enclosedRoom', ['enclosure' => $id, 'room' => $this->ids[$room]]);
+            }
+        }
+        foreach ($fire->together as [$one, $other]) {
+            $this->add('classesTogether', ['one' => $this->ids[$one], 'other' => $this->ids[$other]]);
+        }
+        foreach ($fire->limits as $limit) {
+            $this->add('escapeLimit', ['measure' => $limit->measure->value, 'bound' => $limit->bound, 'standing' => $limit->standing]);
+        }
     }
 
     private function storey(Storey $s, Plan $of): void

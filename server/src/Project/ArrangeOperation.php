@@ -44,7 +44,7 @@ final readonly class ArrangeOperation implements Operation
             if (!$row instanceof Arrangeable) {
                 throw Refusal::invalid(
                     'no-place',
-                    \sprintf('A %s cannot be arranged: lines, dimensions, notes and outlines can.', $row::kind()->name),
+                    \sprintf('%s cannot be arranged: lines, dimensions, notes and outlines can.', ucfirst($row::kind()->one())),
                     $wanted->at.'/things',
                 );
             }

@@ -82,7 +82,7 @@ final readonly class Elsewhere
     {
         foreach ($rows as $row) {
             if (!$row instanceof DrawnOnStorey || null === $row->named(self::storeyOf($row::class) ?? throw new \LogicException('It lies on no storey.'))) {
-                throw Refusal::invalid('not-on-storey', \sprintf('A %s that lies on no storey cannot go to another one.', $row::kind()->name), $at);
+                throw Refusal::invalid('not-on-storey', \sprintf('%s that lies on no storey cannot go to another one.', ucfirst($row::kind()->one())), $at);
             }
         }
     }
@@ -104,7 +104,7 @@ final readonly class Elsewhere
                 }
                 throw Refusal::conflict(
                     'stands-on-both',
-                    \sprintf('A %s stands on this and on something that stays. Let both go, or remove it first.', $class::kind()->name),
+                    \sprintf('%s stands on this and on something that stays. Let both go, or remove it first.', ucfirst($class::kind()->one())),
                     $at,
                     ['rows' => [$user->describe()]],
                 );

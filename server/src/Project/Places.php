@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Plinth\Server\Project;
 
 use Plinth\Core\Exchange\Exception\UnreadableDocument;
+use Plinth\Core\Geometry\PixelToMm;
 use Plinth\Core\Geometry\Point;
 use Plinth\Server\Change\RowValues;
 
@@ -61,5 +62,15 @@ final class Places
         }
 
         return implode('|', $shapes);
+    }
+
+    /** The same text as it lies over the same pixels of a drawing that was trued anew. */
+    public static function carried(string $text, PixelToMm $old, PixelToMm $next): string
+    {
+        return self::mapped($text, static function (Point $at, float $rise) use ($old, $next): array {
+            $px = $old->toPixel($at);
+
+            return [$next->toMm($px), $rise * $next->mmPerPixelAt($px) / $old->mmPerPixelAt($px)];
+        });
     }
 }

@@ -33,7 +33,7 @@ final readonly class Whole
         }
         foreach ($rows as $row) {
             if (!self::standsOnly($row, $found)) {
-                throw Refusal::conflict('stands-on-both', \sprintf('A %s goes with what it stands on only.', $row::kind()->name), $at);
+                throw Refusal::conflict('stands-on-both', \sprintf('%s goes with what it stands on only.', ucfirst($row::kind()->one())), $at);
             }
         }
         // What stands on them first, then what all of it stands on.

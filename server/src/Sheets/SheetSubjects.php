@@ -157,7 +157,7 @@ final readonly class SheetSubjects
 
         $plan = $this->building->of($project->id());
         $numbers = array_filter($this->numbers($project->id()), static fn (string $n): bool => '' !== $n);
-        $plan = new Plan($plan->storeys, $plan->finishes, $plan->stairLimits, $numbers, $this->buildUps($project->id()));
+        $plan = new Plan($plan->storeys, $plan->finishes, $plan->stairLimits, $numbers, $this->buildUps($project->id()), $plan->fire);
 
         return [$plan, $this->sheets->of($project->id()), array_values(array_map(
             static fn (Side $s): SheetSide => new SheetSide($s->id()->toRfc4122(), $s->name(), $s->looksAlong(), true === $s->values()['cut'], $s->depth()),

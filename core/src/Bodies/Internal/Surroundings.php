@@ -187,13 +187,7 @@ final class Surroundings
     /** The storey where a stair arrives; null where there is none above. */
     public function arrival(Stair $stair, Storey $on): ?Storey
     {
-        foreach ([$this->storey, ...$this->others] as $storey) {
-            if ($storey->id === $stair->reaches && $storey->elevation > $on->elevation) {
-                return $storey;
-            }
-        }
-
-        return $this->above($on);
+        return $stair->arrival($on, [$this->storey, ...$this->others]);
     }
 
     /** @return list<Storey> of which this one may be where a stair arrives */

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Plinth\Core\Escape\Internal;
 
 use Plinth\Core\Geometry\Overlay;
-use Plinth\Core\Plan\Model\Stair;
 use Plinth\Core\Plan\Model\Storey;
 use Plinth\Core\Stairs\Exception\UnbuildableStair;
 use Plinth\Core\Stairs\StairForm;
@@ -38,8 +37,9 @@ final readonly class StairWay
         $ways = [];
         foreach ($storeys as $from => $storey) {
             foreach ($storey->stairs as $stair) {
-                $to = self::arrival($stair, $from, $storeys);
-                if (null === $to || $storeys[$to]->elevation <= $storey->elevation) {
+                $above = $stair->arrival($storey, $storeys);
+                $to = null === $above ? false : array_search($above, $storeys, true);
+                if (false === $to) {
                     continue;
                 }
                 try {
@@ -89,17 +89,5 @@ final readonly class StairWay
         }
 
         return $mm;
-    }
-
-    /** @param list<Storey> $storeys from below */
-    private static function arrival(Stair $stair, int $on, array $storeys): ?int
-    {
-        foreach ($storeys as $n => $storey) {
-            if ($storey->id === $stair->reaches && $storey->elevation > $storeys[$on]->elevation) {
-                return $n;
-            }
-        }
-
-        return isset($storeys[$on + 1]) ? $on + 1 : null;
     }
 }

@@ -77,6 +77,7 @@ final class PlanReader
             'remarks',
             'finishes',
             'stairLimits',
+            'fire',
             'sides',
             'sheets',
             'storeys',
@@ -92,7 +93,7 @@ final class PlanReader
             'version',
             'units',
             'remarks',
-            ...$reader->since2(['finishes', 'stairLimits', 'sides', 'sheets']),
+            ...$reader->since2(['finishes', 'stairLimits', 'fire', 'sides', 'sheets']),
             'storeys',
         ]);
         $document->get('units')->word(['mm']);
@@ -118,7 +119,11 @@ final class PlanReader
             }
         }
 
-        return new Plan($storeys, $finishes, $limits, $reader->numbers, $reader->buildUps);
+        $fire = FireReader::read($document->optional('fire'), $storeys, static function (JsonValue $thing) use (&$ids): string {
+            return self::id($thing, $ids);
+        });
+
+        return new Plan($storeys, $finishes, $limits, $reader->numbers, $reader->buildUps, $fire);
     }
 
     /** @param array<string, true> $ids of the whole document */

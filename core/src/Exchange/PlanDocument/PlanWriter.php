@@ -15,9 +15,13 @@ use Plinth\Core\Plan\Model\Column;
 use Plinth\Core\Plan\Model\Divider;
 use Plinth\Core\Plan\Model\DoorExit;
 use Plinth\Core\Plan\Model\Dormer;
+use Plinth\Core\Plan\Model\Enclosure;
+use Plinth\Core\Plan\Model\EscapeLimit;
 use Plinth\Core\Plan\Model\Figure;
 use Plinth\Core\Plan\Model\Finish;
 use Plinth\Core\Plan\Model\FinishPattern;
+use Plinth\Core\Plan\Model\FireClass;
+use Plinth\Core\Plan\Model\FireSafety;
 use Plinth\Core\Plan\Model\FloorVoid;
 use Plinth\Core\Plan\Model\Opening;
 use Plinth\Core\Plan\Model\OpeningHead;
@@ -54,8 +58,29 @@ final class PlanWriter
             ...([] === $plan->stairLimits ? [] : ['stairLimits' => array_map(static fn (StairLimit $l): array => self::said([
                 'measure' => $l->measure->value, 'least' => $l->least, 'most' => $l->most, 'standing' => $l->standing,
             ]), $plan->stairLimits)]),
+            ...self::fire($plan->fire),
             'storeys' => array_map(static fn (Storey $s): array => self::storey($s, $plan), $plan->storeys),
         ];
+    }
+
+    /** @return array<string, mixed> */
+    private static function fire(FireSafety $fire): array
+    {
+        $said = array_filter([
+            'classes' => array_map(static fn (FireClass $c): array => [
+                'id' => $c->id, 'name' => $c->name, 'colour' => $c->colour, 'hatch' => $c->hatch->value,
+            ], $fire->classes),
+            'enclosures' => array_map(static fn (Enclosure $e): array => [
+                'id' => $e->id, 'storey' => $e->storey, 'class' => $e->class, ...([] === $e->rooms ? [] : ['rooms' => $e->rooms]),
+                ...(null === $e->outline ? [] : self::contour($e->outline)),
+            ], $fire->enclosures),
+            'together' => $fire->together,
+            'limits' => array_map(static fn (EscapeLimit $l): array => [
+                'measure' => $l->measure->value, 'bound' => $l->bound, 'standing' => $l->standing,
+            ], $fire->limits),
+        ]);
+
+        return [] === $said ? [] : ['fire' => $said];
     }
 
     /** @return array<string, mixed> */

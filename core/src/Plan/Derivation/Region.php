@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Plan\Derivation;
 
+use Plinth\Core\Geometry\Polygon;
 use Plinth\Core\Plan\Model\Room;
 use Plinth\Core\Plan\Network\Leak;
 
@@ -47,6 +48,18 @@ final readonly class Region
             'xxh128',
             implode('|', [self::text($polygon), ...$rings, \sprintf('%.1f', $netAreaMm2), implode(',', $walls), $name, ...$named]),
         );
+    }
+
+    /** Whether a place lies in it. */
+    public function holds(float $x, float $y): bool
+    {
+        foreach ($this->holes as $hole) {
+            if (Polygon::contains($hole, $x, $y)) {
+                return false;
+            }
+        }
+
+        return Polygon::contains($this->polygon, $x, $y);
     }
 
     /** Whether it is named by a room, be it one name of several. */

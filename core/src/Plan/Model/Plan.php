@@ -19,6 +19,7 @@ final readonly class Plan
         public array $stairLimits = [],
         public array $numbers = [],
         public array $buildUps = [],
+        public FireSafety $fire = new FireSafety(),
     ) {
     }
 }

@@ -85,4 +85,24 @@ final readonly class Stair
     {
         return [] !== $this->treads;
     }
+
+    /**
+     * The storey where it arrives: the one it is said to reach, if that is higher, and otherwise the next above.
+     *
+     * @param iterable<Storey> $storeys of the building
+     */
+    public function arrival(Storey $on, iterable $storeys): ?Storey
+    {
+        $next = null;
+        foreach ($storeys as $storey) {
+            if ($storey->elevation > $on->elevation) {
+                if ($storey->id === $this->reaches) {
+                    return $storey;
+                }
+                $next = null === $next || $storey->elevation < $next->elevation ? $storey : $next;
+            }
+        }
+
+        return $next;
+    }
 }

@@ -1,0 +1,28 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Plinth\Core\Plan\Model;
+
+/** A class of fire resistance: free text, of which case, spaces and dashes do not count, with its colour and hatch. */
+final readonly class FireClass
+{
+    /** Colours that are told apart with any kind of colour vision: Okabe and Ito, "Color Universal Design" (2008), from memory. */
+    public const COLOURS = ['#d55e00', '#0072b2', '#009e73', '#cc79a7', '#e69f00', '#56b4e9', '#7a7300', '#5b5b5b'];
+
+    /**
+     * @param string $name as it was spelled first
+     * @param string $colour # and six digits from 0 to f
+     */
+    public function __construct(public string $id, public string $name, public string $colour, public Hatch $hatch)
+    {
+    }
+
+    /** The same for every spelling of one class; of letters and digits alone. */
+    public static function key(string $typed): string
+    {
+        $normal = \Normalizer::normalize($typed, \Normalizer::NFKC);
+
+        return mb_strtolower((string) preg_replace('/[\s\p{Z}\p{Pd}_\p{Cf}]+/u', '', \is_string($normal) ? $normal : $typed));
+    }
+}
