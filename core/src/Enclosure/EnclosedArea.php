@@ -50,6 +50,24 @@ final readonly class EnclosedArea
         return Overlay::area($this->shapes);
     }
 
+    /** @return array{float, float}|null well inside the largest of its shapes */
+    public function label(): ?array
+    {
+        return self::inside($this->shapes);
+    }
+
+    /**
+     * @param list<Shape> $shapes
+     *
+     * @return array{float, float}|null
+     */
+    public static function inside(array $shapes): ?array
+    {
+        usort($shapes, static fn (array $a, array $b): int => Overlay::area([$b]) <=> Overlay::area([$a]));
+
+        return [] === $shapes ? null : Polygon::labelPoint($shapes[0]['outer'], $shapes[0]['holes']);
+    }
+
     /** Whether a place lies in it. */
     public function holds(float $x, float $y): bool
     {

@@ -6,12 +6,12 @@ namespace Plinth\Core\Enclosure;
 
 use Plinth\Core\Enclosure\Internal\OpenBorder;
 use Plinth\Core\Geometry\Overlay;
-use Plinth\Core\Geometry\Polygon;
 use Plinth\Core\Plan\Derivation\Derivation;
 use Plinth\Core\Plan\Derivation\DerivedStorey;
 use Plinth\Core\Plan\Derivation\Region;
 use Plinth\Core\Plan\Model\Enclosure;
 use Plinth\Core\Plan\Model\FireSafety;
+use Plinth\Core\Plan\Model\OpeningKind;
 use Plinth\Core\Plan\Model\Plan;
 use Plinth\Core\Plan\Model\Stair;
 use Plinth\Core\Plan\Model\Storey;
@@ -22,6 +22,8 @@ final readonly class EnclosurePlan
 {
     /** mm²: less than this of two lies on each other unseen */
     private const SLIGHT_MM2 = 10_000.0;
+    /** mm of a way that nobody walks */
+    private const HAIR_MM = 0.01;
     /** mm of a way that may lie in a doorway between two enclosures */
     private const THROUGH_MM = 800.0;
     /** mm beyond the faces of a wall, where one is in the room there */
@@ -114,6 +116,9 @@ final readonly class EnclosurePlan
             }
             $cuts = $this->cuts($storey, $from, $to);
             for ($k = 1; $k < \count($cuts); ++$k) {
+                if ($mm * ($cuts[$k] - $cuts[$k - 1]) < self::HAIR_MM) {
+                    continue; // on the border itself
+                }
                 $t = ($cuts[$k - 1] + $cuts[$k]) / 2.0;
                 $class = $this->classAt($storey, $from[0] + $t * ($to[0] - $from[0]), $from[1] + $t * ($to[1] - $from[1]));
                 $runs[] = [$class, $mm * ($cuts[$k] - $cuts[$k - 1])];
@@ -130,7 +135,7 @@ final readonly class EnclosurePlan
         foreach ($this->areas as $area) {
             foreach ($this->storeys[$area->enclosure->storey]->openings ?? [] as $opening) {
                 $ring = $this->derived[$area->enclosure->storey]->openings[$opening->id] ?? null;
-                if (null === $ring) {
+                if (null === $ring || OpeningKind::Window === $opening->kind) {
                     continue;
                 }
                 $n = intdiv(\count($ring), 2);
@@ -187,7 +192,7 @@ final readonly class EnclosurePlan
                         'overlap',
                         [$one->enclosure->id, $other->enclosure->id],
                         $one->enclosure->storey,
-                        self::inside($both),
+                        EnclosedArea::inside($both) ?? [0.0, 0.0],
                         \sprintf(
                             '%s and %s lie over one place here. Draw one of them elsewhere, or allow the two together.',
                             $this->names[$a],
@@ -416,17 +421,5 @@ final readonly class EnclosurePlan
     private static function between(array $a, array $b): array
     {
         return [($a[0] + $b[0]) / 2.0, ($a[1] + $b[1]) / 2.0];
-    }
-
-    /**
-     * @param list<array{outer: non-empty-list<array{float, float}>, holes: list<non-empty-list<array{float, float}>>}> $shapes
-     *
-     * @return array{float, float} well inside the largest of them
-     */
-    private static function inside(array $shapes): array
-    {
-        usort($shapes, static fn (array $a, array $b): int => Overlay::area([$b]) <=> Overlay::area([$a]));
-
-        return [] === $shapes ? [0.0, 0.0] : Polygon::labelPoint($shapes[0]['outer'], $shapes[0]['holes']);
     }
 }

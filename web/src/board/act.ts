@@ -161,8 +161,10 @@ export function registerEntries(entries: readonly ActEntry[]): void {
 }
 
 export function registerStep(step: Step | null, module: StepModule): void {
+  const order = (of: Step | null) => (of === null ? STEPS.length : STEPS.findIndex((each) => each.step === of));
   useActs.setState((s) => ({
-    steps: new Map(s.steps).set(step, module),
+    // What a later step shows lies over what earlier ones do, whichever was loaded first.
+    steps: new Map([...s.steps, [step, module] as const].sort(([a], [b]) => order(a) - order(b))),
     acts: new Map([...s.acts, ...module.acts.flatMap((act) => (act.name === null ? [] : [[act.name, act] as const]))]),
   }));
 }

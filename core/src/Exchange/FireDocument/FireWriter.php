@@ -76,7 +76,7 @@ final readonly class FireWriter
 
         return [
             'areas' => array_map(static fn (EnclosedArea $area): array => [
-                'enclosure' => $area->enclosure->id, 'shapes' => $area->shapes, 'areaM2' => $area->area() / 1e6,
+                'enclosure' => $area->enclosure->id, 'shapes' => $area->shapes, 'areaM2' => $area->area() / 1e6, 'at' => $area->label(),
             ], $this->enclosures->areas),
             'totals' => $totals,
             'findings' => array_map(static fn (EnclosureFinding $f): array => [

@@ -6,6 +6,8 @@ import type { Finding } from "../../store/shapes";
 import { wallLines } from "../../store/walls";
 import { difference, fine, plusMinus, said } from "../../ui/measures";
 import { Head, NextThing, Plain } from "../../ui/parts";
+import { EnclosureFindings } from "../EnclosureFindings";
+import { useEnclosed } from "../enclosed";
 import { useNextLength } from "../nextLength";
 import { MENDS, mendOverlap } from "../overlaps";
 import { RoomsTable } from "../RoomsTable";
@@ -82,8 +84,9 @@ export function ProveLedger() {
     ...told.stairs.flatMap((s) => s.findings.map((f) => ({ ...f, stair: s.id }))),
     ...told.refused.map((r) => ({ code: "refused", stair: r.id, at: null, message: r.message })),
   ];
+  const enclosed = useEnclosed();
   const verdict = verdictOf({
-    findings: findings.length + ofStairs.length,
+    findings: findings.length + ofStairs.length + enclosed.findings.length,
     checksOff: checks.filter((c) => {
       const result = report?.lengths.find((r) => r.id === c.id);
       return result !== undefined && Math.abs(result.residualMm) > result.plusMinusMm;
@@ -142,6 +145,11 @@ export function ProveLedger() {
             </Plain>
           </div>
         ))}
+        {enclosed.findings.length > 0 && (
+          <section className="divide-y divide-line border-b border-line px-4 py-2" aria-label="Enclosures">
+            <EnclosureFindings findings={enclosed.findings} />
+          </section>
+        )}
         {desk.storey !== null && <Doubts storey={desk.storey} />}
         {desk.storey !== null && <WaysOut storey={desk.storey} />}
         {desk.storey !== null && <StandsOn storey={desk.storey} />}

@@ -1,19 +1,33 @@
+import type { ReactNode } from "react";
 import { useDesk } from "../../board/desk";
 import { PLUM, Tag } from "../../board/marks";
 import { apply, type Map2 } from "../../geometry/maps";
 import { distance, type XY } from "../../geometry/plane";
 import { useProject } from "../../store/project";
-import { written } from "../../ui/measures";
+import { inWords, said, written } from "../../ui/measures";
 import { Plain } from "../../ui/parts";
-import { farWords, keyOf, passedWords, secondWords, stretchesOn, useShownWay, useWaysOut, waysOf } from "./waysOut";
+import { EscapeLimits } from "./EscapeLimits";
+import {
+  enclosedWords,
+  farWords,
+  keyOf,
+  leftAfter,
+  passedWords,
+  type Route,
+  secondWords,
+  stretchesOn,
+  useShownWay,
+  useWaysOut,
+  waysOf,
+} from "./waysOut";
 
-/** From the worst place of every room of a storey, the way into the open air. */
+/** From the worst place of every room of a storey, and down every stair, the way into the open air. */
 export function WaysOut({ storey }: { storey: string }) {
   const ways = useWaysOut();
   const rows = useProject((s) => s.rows);
-  const { key } = useShownWay();
   if (ways === null) return null;
-  const own = waysOf(ways, storey);
+  const own = waysOf(ways.rooms, storey);
+  const stairs = ways.stairs.filter((s) => s.storey === storey || s.route?.places[0]?.storey === storey);
   if (own.length === 0) return null;
   return (
     <section className="border-b border-line px-4 py-3 text-[13px]" aria-label="Ways out">
@@ -21,31 +35,74 @@ export function WaysOut({ storey }: { storey: string }) {
         <span className="font-semibold">Ways out</span>
         <span className="text-quiet">from the worst place of each room</span>
       </div>
+      <EscapeLimits />
       {own.map((way) => {
         const route = way.toFinal ?? way.toExit;
-        const isShown = key === keyOf(way);
         return (
-          <div key={keyOf(way)} className="border-t border-line py-1.5 first-of-type:mt-1">
-            <div className="flex items-start justify-between gap-2">
-              <p>
-                <span className="font-semibold">{way.name || "Not named"}</span>{" "}
-                <span className={route ? "" : "text-rust"}>{farWords(way)}</span>
-              </p>
-              {route && (
-                <Plain pressed={isShown} onClick={() => useShownWay.setState({ key: isShown ? null : keyOf(way) })}>
-                  Show the way
-                </Plain>
-              )}
-            </div>
+          <Way key={keyOf(way)} shown={keyOf(way)} name={way.name || "Not named"} far={farWords(way)} route={route}>
             {route && (
               <p className="text-quiet">
-                {passedWords(route, rows)}. {secondWords(way, rows)}
+                {sentences(passedWords(route, rows), enclosedWords(route, rows))} {secondWords(way, rows)}
               </p>
             )}
-          </div>
+            {way.broken.map((b) => (
+              <p key={b.measure} className="text-rust">
+                {said(b.message)}
+              </p>
+            ))}
+          </Way>
         );
       })}
+      {stairs.map(({ stair, route }) => (
+        <Way
+          key={stair}
+          shown={stair}
+          name="Down the stair"
+          far={route ? `${inWords(route.mm)} into the open air` : "no way into the open air"}
+          route={route}
+        >
+          {route && <Protected route={route} />}
+        </Way>
+      ))}
     </section>
+  );
+}
+
+/** Parts of one sentence, those that say something. */
+const sentences = (...parts: string[]) => `${parts.filter((p) => p !== "").join("; ")}.`;
+
+/** Whether who comes down a stair stays enclosed until they are out. */
+function Protected({ route }: { route: Route }) {
+  const rows = useProject((s) => s.rows);
+  const after = leftAfter(route);
+  const fireClass = rows.fireClass.get(route.enclosed[0]?.fireClass ?? "")?.name;
+  if (after === 0 || fireClass === undefined) return <p className="text-quiet">Nothing encloses the stair.</p>;
+  return after === null ? (
+    <p className="text-quiet">Enclosed by {fireClass} until the open air.</p>
+  ) : (
+    <p className="text-rust">
+      It leaves {fireClass} after {inWords(after)}, {inWords(route.mm - after)} before the open air.
+    </p>
+  );
+}
+
+function Way(props: { shown: string; name: string; far: string; route: Route | null; children: ReactNode }) {
+  const { shown, name, far, route, children } = props;
+  const isShown = useShownWay((s) => s.key === shown);
+  return (
+    <div className="border-t border-line py-1.5 first-of-type:mt-1">
+      <div className="flex items-start justify-between gap-2">
+        <p>
+          <span className="font-semibold">{name}</span> <span className={route ? "" : "text-rust"}>{far}</span>
+        </p>
+        {route && (
+          <Plain pressed={isShown} onClick={() => useShownWay.setState({ key: isShown ? null : shown })}>
+            Show the way
+          </Plain>
+        )}
+      </div>
+      {children}
+    </div>
   );
 }
 
@@ -54,8 +111,8 @@ export function WayOnBoard({ screen }: { screen: Map2 }) {
   const storey = useDesk((s) => s.storey);
   const ways = useWaysOut();
   const { key } = useShownWay();
-  const way = ways?.find((w) => keyOf(w) === key);
-  const route = way?.toFinal ?? way?.toExit;
+  const way = ways?.rooms.find((w) => keyOf(w) === key);
+  const route = way?.toFinal ?? way?.toExit ?? ways?.stairs.find((s) => s.stair === key)?.route;
   if (!route) return null;
   const stretches = stretchesOn(route, storey).map((s) => s.map((p) => apply(screen, p)));
   return (

@@ -31,10 +31,10 @@ const route = (mm: number, values: Partial<Route> = {}): Route => ({
       { storey: STOREY, at: [4000, 1000] },
     ],
   },
-  ...{ doors: ["out"], narrowestMm: 900, against: [], stairs: [], exit: "out", ...values },
+  ...{ doors: ["out"], narrowestMm: 900, against: [], stairs: [], exit: "out", enclosed: [], ...values },
 });
 const way = (name: string, toFinal: Route | null, toExit = toFinal): WayOut => ({
-  ...{ storey: STOREY, room: null, name, at: [mmOf(name), 0], toExit, toFinal, second: null },
+  ...{ storey: STOREY, room: null, name, at: [mmOf(name), 0], toExit, toFinal, second: null, broken: [] },
 });
 const mmOf = (name: string) => name.length * 100;
 

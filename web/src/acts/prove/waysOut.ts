@@ -16,19 +16,30 @@ export interface WayOut {
   toExit: Route | null;
   toFinal: Route | null;
   second: { singleMm: number; degrees: number; route: Route } | null;
+  /** limits of the project that are not kept */
+  broken: readonly { measure: string; message: string }[];
+}
+export interface WayDown {
+  stair: string;
+  storey: string;
+  route: Route | null;
+}
+export interface Ways {
+  rooms: readonly WayOut[];
+  stairs: readonly WayDown[];
 }
 
-/** The room whose way is shown on the board, by where its name stands. */
+/** The room whose way is shown on the board, by where its name stands, or the stair. */
 export const useShownWay = create<{ key: string | null }>(() => ({ key: null }));
 
 export function keyOf({ storey, at }: WayOut): string {
   return `${storey} ${at.join()}`;
 }
 
-const NONE: readonly WayOut[] = [];
+const NONE: Ways = { rooms: [], stairs: [] };
 
-/** Ways out of all rooms, asked for once a door is marked as an exit and anew after every change; null where none is. */
-export function useWaysOut(): readonly WayOut[] | null {
+/** Ways out of all rooms and down all stairs, asked for once a door is marked as an exit and anew after every change; null where none is. */
+export function useWaysOut(): Ways | null {
   const isMarked = useProject((s) => hasExit(s.rows));
   const revision = useProject((s) => s.revision);
   const { data } = useQuery({
@@ -37,7 +48,7 @@ export function useWaysOut(): readonly WayOut[] | null {
     enabled: isMarked,
     placeholderData: (old) => old,
   });
-  return isMarked ? (data?.rooms ?? NONE) : null;
+  return isMarked ? (data ?? NONE) : null;
 }
 
 function hasExit(rows: Rows): boolean {
@@ -77,6 +88,26 @@ export function passedWords(route: Route, rows: Rows): string {
       ? ""
       : `; against it ${route.against.length === 1 ? "opens" : "open"} ${named(route.against)}`;
   return `through ${named(route.doors)}${stairs}, ${inWords(route.narrowestMm)} at the narrowest${against}`;
+}
+
+/** How much of a way is enclosed, and by what; nothing where nothing of it is. */
+export function enclosedWords(route: Route, rows: Rows): string {
+  const byClass = new Map<string, number>();
+  for (const { fireClass, mm } of route.enclosed) {
+    if (fireClass !== null) byClass.set(fireClass, (byClass.get(fireClass) ?? 0) + mm);
+  }
+  const whole = route.enclosed.length === 1 && byClass.size === 1;
+  const parts = [...byClass].map(
+    ([id, mm]) => `${whole ? "all of it" : inWords(mm)} in ${rows.fireClass.get(id)?.name ?? "an enclosure"}`,
+  );
+  return parts.join(", ");
+}
+
+/** How far what encloses the beginning of a way goes without a break; null where nothing encloses it all the way. */
+export function leftAfter(route: Route): number | null {
+  const [first] = route.enclosed;
+  if (!first || first.fireClass === null) return 0;
+  return route.enclosed.length === 1 ? null : first.mm;
 }
 
 /** What of a way lies on a storey: stretches without a stair between them. */

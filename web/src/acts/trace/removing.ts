@@ -14,7 +14,8 @@ type Removed =
   | "stair"
   | "drawnLine"
   | "dimension"
-  | "sweep";
+  | "sweep"
+  | "enclosure";
 
 /** Removes one thing that was selected, by its own title. */
 export function removeRow(type: Removed, id: string, title = `Remove a ${type}`): void {
