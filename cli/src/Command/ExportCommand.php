@@ -29,6 +29,7 @@ use Plinth\Core\Plan\Derivation\Derivation;
 use Plinth\Core\Plan\Model\Plan;
 use Plinth\Core\Plan\Model\Storey;
 use Plinth\Core\Projection\Projection;
+use Plinth\Core\Sheets\FireOnPlan;
 use Plinth\Core\Sheets\PaperSize;
 use Plinth\Core\Sheets\PlanBeside;
 use Plinth\Core\Sheets\PlanningSet;
@@ -128,7 +129,7 @@ final class ExportCommand extends Command
         $beside = self::subject($plan, '')->beside;
         $drawn = array_map(static fn (Storey $s): array => [$s, Derivation::of($s), $beside[$s->id]], $storeys);
 
-        return [DxfWriter::building($drawn, layers: $named), [
+        return [DxfWriter::building($drawn, layers: $named, fire: FireOnPlan::of($plan)), [
             'storeys' => array_column($storeys, 'id'),
             'walls' => array_sum(array_map(static fn (Storey $s): int => \count($s->walls), $storeys)),
             'stairs' => array_sum(array_map(static fn (Storey $s): int => \count($beside[$s->id]->stairs), $storeys)),

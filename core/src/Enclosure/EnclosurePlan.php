@@ -128,6 +128,35 @@ final readonly class EnclosurePlan
         return self::merged($runs);
     }
 
+    /** @return array<string, list<string>> classes of what each wall bounds, by id of the wall, in their order */
+    public function bounding(): array
+    {
+        $bounding = [];
+        foreach ($this->areas as $area) {
+            foreach ($this->derived[$area->enclosure->storey]->walls as $id => $shape) {
+                foreach ($shape->stretches as ['right' => $right, 'left' => $left]) {
+                    if ([] !== $right && [] !== $left && $this->isBetween($area, self::halfway($right), self::halfway($left))) {
+                        $bounding[$id][$area->enclosure->class] = true;
+                    }
+                }
+            }
+        }
+
+        return array_map(static fn (array $classes): array => array_map(strval(...), array_keys($classes)), $bounding);
+    }
+
+    /**
+     * @param array{float, float, float, float} $right a place on the right face of a wall
+     * @param array{float, float, float, float} $left and on its left one
+     */
+    private function isBetween(EnclosedArea $area, array $right, array $left): bool
+    {
+        $thick = max(1e-6, hypot($right[0] - $left[0], $right[1] - $left[1]));
+        [$u, $v] = [self::BEYOND * ($right[0] - $left[0]) / $thick, self::BEYOND * ($right[1] - $left[1]) / $thick];
+
+        return $area->holds($right[0] + $u, $right[1] + $v) !== $area->holds($left[0] - $u, $left[1] - $v);
+    }
+
     /** @return list<EnclosureDoor> doors and openings in what bounds each */
     public function doors(): array
     {
@@ -139,10 +168,9 @@ final readonly class EnclosurePlan
                     continue;
                 }
                 $n = intdiv(\count($ring), 2);
-                [$right, $left] = [self::between($ring[0], $ring[$n - 1]), self::between($ring[$n], $ring[2 * $n - 1])];
-                $thick = max(1e-6, hypot($right[0] - $left[0], $right[1] - $left[1]));
-                [$u, $v] = [self::BEYOND * ($right[0] - $left[0]) / $thick, self::BEYOND * ($right[1] - $left[1]) / $thick];
-                if ($area->holds($right[0] + $u, $right[1] + $v) !== $area->holds($left[0] - $u, $left[1] - $v)) {
+                $right = self::between($ring[0], $ring[$n - 1]);
+                $left = self::between($ring[$n], $ring[2 * $n - 1]);
+                if ($this->isBetween($area, [...$right, 0.0, 0.0], [...$left, 0.0, 0.0])) {
                     $doors[] = new EnclosureDoor($area->enclosure->id, $opening);
                 }
             }

@@ -58,6 +58,20 @@ final class EscapePlan
         }
     }
 
+    /** Whether any door leads out, so that there is anything to tell. */
+    public static function hasExits(Plan $plan): bool
+    {
+        foreach ($plan->storeys as $storey) {
+            foreach ($storey->openings as $opening) {
+                if (DoorExit::None !== $opening->exit) {
+                    return true;
+                }
+            }
+        }
+
+        return false;
+    }
+
     /** @return list<RoomEscape> of every region, by storey from below */
     public function rooms(): array
     {

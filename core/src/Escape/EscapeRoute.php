@@ -28,4 +28,25 @@ final readonly class EscapeRoute
         public string $exit,
     ) {
     }
+
+    /** @return list<array{non-empty-list<array{float, float}>, bool}> what of it runs on a storey, stretch by stretch; whether it begins there */
+    public function on(string $storey): array
+    {
+        $stretches = [];
+        $places = [];
+        $isFirst = true;
+        foreach ([...$this->places, [null, [0.0, 0.0]]] as [$on, $at]) {
+            if ($on === $storey) {
+                $places[] = $at;
+                continue;
+            }
+            if (\count($places) > 1) {
+                $stretches[] = [$places, $isFirst];
+            }
+            $places = [];
+            $isFirst = false;
+        }
+
+        return $stretches;
+    }
 }

@@ -19,6 +19,7 @@ final readonly class InkLine
      * @param float $width mm
      * @param list<float> $dashes drawn, not drawn, … in widths of the line
      * @param string $key of what is told, so that it can be pointed at
+     * @param array{int, int, int}|null $colour red, green and blue of 255; black without
      */
     public function __construct(
         public array $points,
@@ -26,6 +27,7 @@ final readonly class InkLine
         public array $dashes = [],
         public bool $closed = false,
         public string $key = '',
+        public ?array $colour = null,
     ) {
     }
 }

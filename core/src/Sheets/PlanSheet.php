@@ -16,6 +16,7 @@ use Plinth\Core\Plan\Model\PlacedObject;
 use Plinth\Core\Plan\Model\Storey;
 use Plinth\Core\Sheets\Internal\BesideInk;
 use Plinth\Core\Sheets\Internal\ChainInk;
+use Plinth\Core\Sheets\Internal\FireInk;
 use Plinth\Core\Sheets\Internal\FreePaper;
 use Plinth\Core\Sheets\Internal\HatchStrokes;
 use Plinth\Core\Sheets\Internal\InsideChains;
@@ -66,6 +67,7 @@ final class PlanSheet
     private array $pictures = [];
     private readonly FreePaper $free;
     private readonly Marks $marks;
+    private readonly ?FireInk $fire;
 
     /**
      * @param array<string, int> $hatches
@@ -80,8 +82,10 @@ final class PlanSheet
         private readonly SheetView $view,
         private readonly array $hatches,
         private readonly array $shafts,
+        ?FireOnPlan $fire,
     ) {
         $this->free = new FreePaper();
+        $this->fire = null === $fire ? null : new FireInk($fire, $storey, $paper, $this->free, $written);
         $this->marks = new Marks($view->marks);
     }
 
@@ -98,6 +102,7 @@ final class PlanSheet
      * @param SheetView|null $view that says what is shown, and which dimensions were moved or left out; the usual without one
      * @param array<string, int> $hatches patterns of walls, by id
      * @param list<Ring> $shafts that the plan cuts through, of this storey or of others, mm
+     * @param FireOnPlan|null $fire what it shows of enclosures and ways out
      */
     public static function of(
         Storey $storey,
@@ -108,10 +113,11 @@ final class PlanSheet
         ?SheetView $view = null,
         array $hatches = [],
         array $shafts = [],
+        ?FireOnPlan $fire = null,
     ): SheetInk {
         $view ??= new SheetView('', ViewKind::Plan, $storey->id, 0.0, 0.0, shows: Shows::usually(ViewKind::Plan));
 
-        return (new self($storey, $derived, $paper, $written, $beside, $view, $hatches, $shafts))->drawn();
+        return (new self($storey, $derived, $paper, $written, $beside, $view, $hatches, $shafts, $fire))->drawn();
     }
 
     private function drawn(): SheetInk
@@ -147,6 +153,12 @@ final class PlanSheet
         // Signs first: they have few places, figures have many.
         $stairs = new StairFigures($this->free, $this->paper, $this->written, $this->marks);
         $this->draw($stairs->of($this->beside->stairs, $this->view->shows(Shows::Inside)));
+        if (null !== $this->fire && $this->view->shows(Shows::Enclosures)) {
+            $this->draw($this->fire->exits($this->derived->openings, $this->isInRoom(...)));
+        }
+        if (null !== $this->fire && $this->view->shows(Shows::Ways)) {
+            $this->draw($this->fire->ways());
+        }
         if ($this->view->shows(Shows::Numbers)) {
             $this->numbers();
         }
@@ -167,6 +179,11 @@ final class PlanSheet
             $this->draw((new PlanMarks($this->free, $this->paper, $this->marks, $extent))->of($axes, $sections, $this->ink()));
         }
 
+        if (null !== $this->fire && $this->view->shows(Shows::Enclosures)) {
+            array_push($this->texts, ...$this->fire->classes());
+            $this->draw($this->fire->hatches($this->texts));
+        }
+
         return $this->ink();
     }
 
@@ -174,7 +191,7 @@ final class PlanSheet
     private function under(): void
     {
         $pictures = null !== $this->beside->picture && $this->view->shows(Shows::Ink) ? [$this->beside->picture->on($this->paper)] : [];
-        $areas = [];
+        $areas = null !== $this->fire && $this->view->shows(Shows::Enclosures) ? $this->fire->under()->areas : [];
         foreach ($this->view->shows(Shows::Colour) ? $this->derived->regions : [] as $region) {
             $rings = array_map(fn (array $ring): array => array_map($this->paper->of(...), $ring), [$region->polygon, ...$region->holes]);
             $name = $region->room->name ?? '';
@@ -223,13 +240,13 @@ final class PlanSheet
         );
     }
 
-    /** @return list<PlacedObject> those that are shown: beside the building, where chains of dimensions stand, there is no room for them */
+    /** @return list<PlacedObject> those that are shown: beside the building, where chains of dimensions or exits stand, there is no room for them */
     private function objects(): array
     {
         $extent = self::extent($this->storey, $this->derived);
         $objects = $this->view->shows(Shows::Objects) ? $this->storey->objects : [];
 
-        return null === $extent || !$this->view->shows(Shows::Dimensions) ? $objects : array_values(array_filter(
+        return null === $extent || (!$this->view->shows(Shows::Dimensions) && !$this->view->shows(Shows::Enclosures)) ? $objects : array_values(array_filter(
             $objects,
             static fn (PlacedObject $o): bool => abs(2.0 * $o->at->x - $extent[0] - $extent[2]) < $extent[2] - $extent[0]
                 && abs(2.0 * $o->at->y - $extent[1] - $extent[3]) < $extent[3] - $extent[1],
@@ -281,8 +298,9 @@ final class PlanSheet
     /** Numbers of doors and windows beside their openings, in a room or outside. */
     private function numbers(): void
     {
+        $rated = $this->view->shows(Shows::Enclosures) ? array_column($this->storey->openings, 'rated', 'id') : [];
         foreach ($this->derived->openings as $id => $ring) {
-            $number = $this->beside->numbers[$id] ?? '';
+            $number = trim(($this->beside->numbers[$id] ?? '').' '.($rated[$id] ?? ''));
             if ('' === $number || \count($ring) < 4) {
                 continue;
             }

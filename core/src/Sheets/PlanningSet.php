@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Sheets;
 
+use Plinth\Core\Plan\Model\Enclosure;
 use Plinth\Core\Sheets\Exception\UnusableSheet;
 use Plinth\Core\Sheets\Model\PrintSheet;
 use Plinth\Core\Sheets\Model\SheetView;
@@ -38,6 +39,7 @@ final class PlanningSet
         private readonly float $width,
         private readonly float $height,
         private readonly \Closure $newId,
+        private readonly string $letter = 'A',
     ) {
     }
 
@@ -54,6 +56,35 @@ final class PlanningSet
         $set->propose();
 
         return $set->sheets;
+    }
+
+    /**
+     * A fire plan of every storey on which anything is enclosed, with its key and its tables.
+     *
+     * @param \Closure(): string $newId
+     *
+     * @return list<PrintSheet>
+     *
+     * @throws UnusableSheet where nothing is enclosed
+     */
+    public static function fire(SheetSubject $subject, PaperSize $paper, bool $upright, \Closure $newId): array
+    {
+        [$short, $long] = $paper->sides();
+        [$width, $height] = $upright ? [$short, $long] : [$long, $short];
+        $set = new self($subject, new SheetPainter($subject), $width, $height, $newId, 'F');
+        $enclosed = array_map(static fn (Enclosure $e): string => $e->storey, $subject->plan->fire->enclosures);
+        foreach ($subject->plan->storeys as $storey) {
+            if (\in_array($storey->id, $enclosed, true)) {
+                $set->put("Fire plan, $storey->name", [
+                    [$set->view(ViewKind::Plan, $storey->id, shows: Shows::onFirePlan()), self::SECTIONS],
+                    [$set->view(ViewKind::Key, shows: [Shows::Enclosures]), []],
+                    [$set->view(ViewKind::Enclosures, $storey->id), []],
+                    [$set->view(ViewKind::Ways, $storey->id), []],
+                ]);
+            }
+        }
+
+        return [] === $set->sheets ? throw UnusableSheet::enclosesNothing() : $set->sheets;
     }
 
     /**
@@ -130,7 +161,8 @@ final class PlanningSet
         ]);
     }
 
-    private function view(ViewKind $kind, string $of = '', string $words = ''): SheetView
+    /** @param list<Shows>|null $shows what is usual without */
+    private function view(ViewKind $kind, string $of = '', string $words = '', ?array $shows = null): SheetView
     {
         $isStanding = ViewKind::Standing === $kind;
 
@@ -141,7 +173,7 @@ final class PlanningSet
             0.0,
             0.0,
             words: $words,
-            shows: Shows::usually($kind),
+            shows: $shows ?? Shows::usually($kind),
             turn: $isStanding ? self::TURN : 0.0,
             tilt: $isStanding ? self::TILT : 0.0,
         );
@@ -252,7 +284,7 @@ final class PlanningSet
     private function begin(string $part, array $views): void
     {
         if ([] !== $views) {
-            $number = \sprintf('A-%02d', \count($this->sheets) + 1);
+            $number = \sprintf('%s-%02d', $this->letter, \count($this->sheets) + 1);
             $this->sheets[] = new PrintSheet(($this->newId)(), $this->width, $this->height, $this->centred($views), $part, $number);
         }
     }

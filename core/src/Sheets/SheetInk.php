@@ -58,6 +58,7 @@ final readonly class SheetInk
                     $l->dashes,
                     $l->closed,
                     $l->key,
+                    $l->colour,
                 ),
                 $this->lines,
             ),

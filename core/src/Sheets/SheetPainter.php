@@ -32,10 +32,16 @@ final class SheetPainter
     /** @var array<string, DrawnView> */
     private array $standing = [];
     private readonly SheetTables $tables;
+    private readonly FireOnPlan $fire;
 
     public function __construct(private readonly SheetSubject $subject)
     {
-        $this->tables = new SheetTables($subject, $this->derived(...));
+        $this->fire = new FireOnPlan($subject->plan, function (): array {
+            array_map($this->derived(...), $this->subject->plan->storeys);
+
+            return $this->derived;
+        });
+        $this->tables = new SheetTables($subject, $this->derived(...), $this->fire);
     }
 
     /**
@@ -173,6 +179,7 @@ final class SheetPainter
             $view,
             $this->subject->hatches,
             $shafts,
+            $this->fire,
         );
     }
 

@@ -103,6 +103,9 @@ final class EnclosurePlanTest extends TestCase
         self::assertEqualsWithDelta(3800.0 * (3800.0 + 3800.0 + 200.0), $of->areas[0]->area(), 1.0);
         self::assertEqualsWithDelta(3800.0 * (3.0 * 3800.0 + 200.0), $of->totals()['REI 60']['g'], 1.0);
         self::assertSame([], self::told($of));
+        $bounding = $of->bounding();
+        self::assertEqualsCanonicalizing(['s0', 'n0', 'w0', 's1', 'n1', 'w2', 's2', 'n2', 'e'], array_keys($bounding), 'The wall within one bounds nothing.');
+        self::assertSame(['REI 60'], $bounding['w2']);
         $doors = array_map(static fn (EnclosureDoor $d): array => [$d->enclosure, $d->opening->id, $d->isRated()], $of->doors());
         self::assertSame([['a', 'g-out', true], ['a', 'g-b', true], ['b', 'g-b', true]], $doors, 'The door within it bounds nothing.');
     }

@@ -12,6 +12,7 @@ use Plinth\Core\Drafting\LineKind;
 use Plinth\Core\Exchange\Dxf\DxfLayers;
 use Plinth\Core\Exchange\Dxf\DxfWriter;
 use Plinth\Core\Exchange\Json\JsonValue;
+use Plinth\Core\Exchange\PlanDocument\PlanReader;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Geometry\Polygon;
 use Plinth\Core\Plan\Derivation\Derivation;
@@ -23,6 +24,7 @@ use Plinth\Core\Plan\Model\Plan;
 use Plinth\Core\Plan\Model\Room;
 use Plinth\Core\Plan\Model\Storey;
 use Plinth\Core\Plan\Model\Wall;
+use Plinth\Core\Sheets\FireOnPlan;
 use Plinth\Core\Sheets\InkLine;
 use Plinth\Core\Sheets\Model\SheetView;
 use Plinth\Core\Sheets\Model\ViewKind;
@@ -176,6 +178,30 @@ final class DxfPlanTest extends TestCase
             // ISO 13567-2: two characters for the agent, six for the element, two for the presentation.
             self::assertMatchesRegularExpression('/^(0|Defpoints|[A-Z]-[A-Z-]{6}[ETDH]-)$/', $name);
         }
+    }
+
+    /** Of the demo's lodge: each class by itself, filled by its hatch; ways from room to door with their lengths. */
+    public function testClassesAreOnLayersOfTheirOwnAndWaysOnAnother(): void
+    {
+        $plan = PlanReader::read((string) file_get_contents(__DIR__.'/../../../demo/reedmace-lodge.json'));
+        [$read, $iso, $none] = self::read(array_map(static fn (DxfLayers $by, ?FireOnPlan $fire): string => DxfWriter::building(
+            array_map(static fn (Storey $s): array => [$s, Derivation::of($s), new PlanBeside()], $plan->storeys),
+            layers: $by,
+            fire: $fire,
+        ), [DxfLayers::Plain, DxfLayers::Iso13567, DxfLayers::Plain], [FireOnPlan::of($plan), FireOnPlan::of($plan), null]));
+        $count = static fn (string $layer, string $kind): int => (int) ($read->get('kinds')->optional($layer)?->optional($kind)?->number() ?? 0);
+        self::assertSame([2, 2, 1, 1], [
+            $count('enclosures-REI 60', 'LWPOLYLINE'), $count('enclosures-REI 60', 'HATCH'), $count('enclosures-EI 30', 'LWPOLYLINE'), $count('enclosures-EI 30', 'HATCH'),
+        ]);
+        $stair = self::chains($read, 'enclosures-REI 60')[0];
+        self::assertEqualsWithDelta([4670.0, 300.0, 10_700.0, 7300.0], Polygon::bounds([] === $stair ? self::fail('Nothing is drawn.') : $stair), 1e-6);
+        self::assertGreaterThanOrEqual(7, $count('ways-out', 'LWPOLYLINE'));
+        $texts = array_map(static fn (JsonValue $t): array => [$t->items()[0]->text(), $t->items()[1]->text()], $read->get('texts')->items());
+        self::assertContains(['ways-out-lengths', '5871'], $texts);
+        self::assertContains(['enclosures-EI 30', 'EI 30'], $texts);
+        self::assertContains('A-ENCL01E-', array_map(static fn (JsonValue $l): string => $l->text(), $iso->get('layers')->items()));
+        self::assertSame([], self::chains($none, 'ways-out'));
+        self::assertSame('enclosures-a b c', DxfLayers::Plain->ofClass(1, 'a/b*c'));
     }
 
     public function testAllStoreysStandBesideEachOther(): void

@@ -66,6 +66,18 @@ final class IfcWriterTest extends TestCase
         self::assertCount(2, array_filter(self::products(self::read([$file])[0]), static fn (JsonValue $p): bool => 'IFCDOOR' === strtoupper($p->get('type')->text())));
     }
 
+    /** Rooms of an enclosure are a zone of its class; walls that bound it say so, those within it do not. */
+    public function testWhatIsEnclosedIsAZoneAndItsWallsAreRated(): void
+    {
+        $file = IfcWriter::write(self::lodge(), new IfcProject(self::PROJECT, 'Lodge'));
+        self::assertSame(3, preg_match_all("/=IFCZONE\\('[^']+',\\$,'(REI 60|EI 30)',/", $file));
+        self::assertSame(3, preg_match_all('/=IFCRELASSIGNSTOGROUP\(/', $file));
+        self::assertGreaterThan(0, preg_match_all("/'FireRating',\\$,IFCLABEL\\('REI 60, EI 30'\\)/", $file), 'The spine bounds both.');
+        self::assertSame(substr_count($file, "'Compartmentation',$,IFCBOOLEAN(.T.)"), preg_match_all("/'FireRating',\\$,IFCLABEL\\('(REI|EI) [36]0/", $file));
+        self::assertStringNotContainsString('IFCZONE', IfcWriter::write(new Plan(self::lodge()->storeys), new IfcProject(self::PROJECT, 'Lodge')));
+        self::read([$file]);
+    }
+
     /** @return array<string, JsonValue> products by their global id */
     private static function products(JsonValue $read): array
     {
@@ -194,7 +206,7 @@ final class IfcWriterTest extends TestCase
         $numbered = self::numbered($read);
         foreach ($read->get('quantities')->items() as $row) {
             [$of, $set, $values] = $row->items();
-            $product = $numbered[(int) $of->number()];
+            $product = $numbered[(int) $of->number()] ?? JsonValue::of([]);
             if ('Qto_SpaceBaseQuantities' === $set->text()) {
                 $told[$product->get('name')->text()] = $values->get('NetFloorArea')->number();
                 self::assertEqualsWithDelta($values->get('NetVolume')->number(), $product->get('volume')->number(), 1e-5, $product->get('name')->text());

@@ -77,7 +77,7 @@ final class TablesTest extends TestCase
         $site = new Contour([new Point(-5000.0, -5000.0), new Point(20_000.0, -5000.0), new Point(20_000.0, 15_000.0), new Point(-5000.0, 15_000.0)]);
         $tables = BuildingTables::of(new SheetSubject('Lodge', $plan, boundaries: [$site], bearing: 12.5, buildUps: [$walls[0] => '=brick']));
         $cells = self::cells($tables);
-        self::assertSame(['Rooms', 'Doors and windows', 'Walls', 'Areas (ISO 9836)', 'Quantities', 'Stairs', 'Ways out', 'Roofs', 'Boundaries'], array_keys($cells));
+        self::assertSame(['Rooms', 'Doors and windows', 'Walls', 'Areas (ISO 9836)', 'Quantities', 'Stairs', 'Ways out', 'Enclosures', 'Roofs', 'Boundaries'], array_keys($cells));
         self::assertEquals(self::read($tables)['xlsx'], $cells);
         $hall = array_values(array_filter($cells['Rooms'], static fn (array $r): bool => 'Hall' === $r[2]))[0];
         self::assertSame(['Ground', '3', 'Hall', 23.0949, 6030.0, 3830.0], \array_slice($hall, 0, 6));
@@ -85,7 +85,10 @@ final class TablesTest extends TestCase
         self::assertContains(['Ground', 83.6], array_map(static fn (array $r): array => \array_slice($r, 0, 2), $cells['Areas (ISO 9836)']));
         self::assertSame(['Ground', 16, 175.0, 250.0, 34.99, 950.0, 2800.0], $cells['Stairs'][1]);
         // From a corner of the hall straight to the middle of its door, which opens inwards.
-        self::assertContains(['Ground', '3', 'Hall', 5871.23, 5871.23, 1000.0, 'D01', 'D01'], $cells['Ways out']);
+        self::assertContains(['Ground', '3', 'Hall', 5871.23, 5871.23, 1000.0, 'D01', 'D01', ''], $cells['Ways out']);
+        self::assertContains('door', array_column($cells['Ways out'], 8), 'The kitchen’s door is narrower than the demo asks for.');
+        self::assertContains(['REI 60', 'Ground', 'Hall, Stair', 42.21, 'D03', 'D01 D02'], $cells['Enclosures']);
+        self::assertContains(['REI 60', 'all', '', 60.4809, '', ''], $cells['Enclosures']);
         self::assertCount(8, $cells['Ways out']);
         self::assertContains('final', array_column($cells['Doors and windows'], 10));
         self::assertContains(['site 1', 'leg 1', 25_000.0, '102°30\'00"', null], $cells['Boundaries']);

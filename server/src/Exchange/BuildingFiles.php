@@ -16,6 +16,7 @@ use Plinth\Core\Exchange\Tables\OdsWriter;
 use Plinth\Core\Exchange\Tables\XlsxWriter;
 use Plinth\Core\Plan\Derivation\Derivation;
 use Plinth\Core\Projection\DrawnView;
+use Plinth\Core\Sheets\FireOnPlan;
 use Plinth\Core\Sheets\Model\PrintSheet;
 use Plinth\Core\Sheets\Model\SheetView;
 use Plinth\Core\Sheets\Model\ViewKind;
@@ -119,7 +120,7 @@ final readonly class BuildingFiles
             }
         }
         $remarks = array_values(array_unique(array_merge(...array_map($this->handedOver->remarks(...), $rows))));
-        $dxf = DxfWriter::building($drawn, $of->shows(), $remarks, $of->areas(), self::layers($request));
+        $dxf = DxfWriter::building($drawn, $of->shows(), $remarks, $of->areas(), self::layers($request), FireOnPlan::of($subject->plan));
 
         return $this->handedOver->file($dxf, 'image/vnd.dxf', $of, $row?->name() ?? '', 'dxf');
     }

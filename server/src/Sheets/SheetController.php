@@ -44,7 +44,7 @@ final readonly class SheetController
     ) {
     }
 
-    /** A planning set of what there is, to be taken as it is or not at all. */
+    /** A planning set of what there is, or fire plans, to be taken as it is or not at all. */
     #[Needs(Who::Reader)]
     #[Route('/sheets/proposal', methods: ['GET'])]
     public function proposal(Uuid $project, Request $request): Response
@@ -53,7 +53,10 @@ final readonly class SheetController
         $subject = $this->subjects->of($this->access->project($project));
         $newId = static fn (): string => (new UuidV7())->toRfc4122();
         try {
-            $set = PlanningSet::of($subject, $paper, $request->query->getBoolean('upright'), $newId);
+            $upright = $request->query->getBoolean('upright');
+            $set = 'fire' === $request->query->getString('part')
+                ? PlanningSet::fire($subject, $paper, $upright, $newId)
+                : PlanningSet::of($subject, $paper, $upright, $newId);
         } catch (UnusableSheet $e) {
             throw Refusal::invalid($e->why(), $e->getMessage(), $e->at());
         }

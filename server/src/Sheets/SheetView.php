@@ -155,7 +155,7 @@ class SheetView extends ProjectRow
 
         return [
             'sheet' => $sheet, 'kind' => $view->kind->value,
-            'storey' => \in_array($view->kind, [ViewKind::Plan, ViewKind::Rooms, ViewKind::Openings], true) ? $of : null,
+            'storey' => \in_array($view->kind, [ViewKind::Plan, ViewKind::Rooms, ViewKind::Openings, ViewKind::Enclosures, ViewKind::Ways], true) ? $of : null,
             'side' => ViewKind::Side === $view->kind ? $of : null, 'drawing' => ViewKind::Picture === $view->kind ? $of : null,
             'x' => $view->x, 'y' => $view->y, 'scale' => $view->scale, 'fromX' => $view->window[0] ?? null, 'fromY' => $view->window[1] ?? null,
             'toX' => $view->window[2] ?? null, 'toY' => $view->window[3] ?? null, 'width' => $view->width, 'title' => $view->title,

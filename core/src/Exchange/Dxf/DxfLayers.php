@@ -35,6 +35,8 @@ enum DxfLayers: string
         'notes' => ['NOTE--', 'T-'],
         'levels' => ['LEVEL-', 'T-'],
         'remarks' => ['REMARK', 'T-'],
+        'ways-out' => ['ESCAPE', 'E-'],
+        'ways-out-lengths' => ['ESCAPE', 'T-'],
         'cut' => ['CUT---', 'E-'],
         'seen' => ['SEEN--', 'E-'],
         'hidden' => ['HIDDEN', 'E-'],
@@ -45,5 +47,17 @@ enum DxfLayers: string
         [$element, $presentation] = self::ELEMENTS[$layer] ?? throw new \LogicException("No layer $layer.");
 
         return self::Plain === $this ? $layer : "A-$element$presentation";
+    }
+
+    /**
+     * The layer of a class of fire resistance: each can be switched off by itself.
+     *
+     * @param int $number of it in the key, from 1
+     */
+    public function ofClass(int $number, string $name): string
+    {
+        return self::Plain === $this
+            ? 'enclosures-'.trim((string) preg_replace('/[<>\/\\\\":;?*|=`,\x00-\x1f]+/', ' ', $name))
+            : \sprintf('A-ENCL%02dE-', $number);
     }
 }

@@ -13,6 +13,7 @@ use Plinth\Core\Plan\Derivation\DerivedStorey;
 use Plinth\Core\Plan\Model\Storey;
 use Plinth\Core\Projection\DrawnView;
 use Plinth\Core\Projection\LineRole;
+use Plinth\Core\Sheets\FireOnPlan;
 use Plinth\Core\Sheets\PlanBeside;
 use Plinth\Core\Sheets\Written;
 use Plinth\Core\Units\AreaUnit;
@@ -28,6 +29,11 @@ use Plinth\Core\Units\DisplayUnit;
 final class DxfWriter
 {
     public const TEXT_HEIGHT_MM = 180.0;
+    /** Colours of the published reference by their numbers, as far as they are told apart. */
+    private const COLOURS = [
+        1 => [255, 0, 0], 2 => [255, 255, 0], 3 => [0, 255, 0], 4 => [0, 255, 255], 5 => [0, 0, 255], 6 => [255, 0, 255], 8 => [128, 128, 128],
+        30 => [255, 127, 0], 150 => [0, 127, 255], 94 => [0, 127, 0],
+    ];
     private const VIEW_LAYERS = [
         'cut' => [7, DxfFile::CONTINUOUS],
         'seen' => [8, DxfFile::CONTINUOUS],
@@ -61,6 +67,7 @@ final class DxfWriter
      *
      * @param list<array{Storey, DerivedStorey, PlanBeside}> $storeys
      * @param list<string> $remarks
+     * @param FireOnPlan|null $fire enclosures, each class on a layer of its own, and ways out
      */
     public static function building(
         array $storeys,
@@ -68,13 +75,14 @@ final class DxfWriter
         array $remarks = [],
         ?AreaUnit $areas = null,
         DxfLayers $layers = DxfLayers::Plain,
+        ?FireOnPlan $fire = null,
     ): string {
-        $file = new DxfFile($unit, self::named(PlanEntities::LAYERS, $layers), $remarks);
+        $file = new DxfFile($unit, [...self::named(PlanEntities::LAYERS, $layers), ...self::ofClasses($fire, $layers)], $remarks);
         $written = new Written($unit, $areas);
         $right = 0.0;
         $corner = null;
         foreach ($storeys as $i => [$storey, $derived, $beside]) {
-            $drawn = new PlanEntities($file, $layers, $written, $storey, $derived, $beside);
+            $drawn = new PlanEntities($file, $layers, $written, $storey, $derived, $beside, $fire);
             $extent = $drawn->extent();
             $by = 0 === $i || null === $extent ? 0.0 : $right + self::APART_MM - $extent[0];
             $drawn->draw($by);
@@ -90,6 +98,22 @@ final class DxfWriter
         self::beside($file, $layers, $remarks, ...$corner ?? [0.0, 0.0]);
 
         return $file->written();
+    }
+
+    /** @return array<string, array{int, string}> colour and kind of line of the layer of each class */
+    private static function ofClasses(?FireOnPlan $fire, DxfLayers $layers): array
+    {
+        $of = [];
+        foreach ($fire?->key() ?? [] as $k => $class) {
+            [$nearest, $best] = [7, \INF];
+            foreach (self::COLOURS as $number => $rgb) {
+                $off = array_sum(array_map(static fn (int $a, int $b): int => ($a - $b) ** 2, $rgb, $class->rgb()));
+                [$nearest, $best] = $off < $best ? [$number, $off] : [$nearest, $best];
+            }
+            $of[$layers->ofClass($k + 1, $class->name)] = [$nearest, DxfFile::CONTINUOUS];
+        }
+
+        return $of;
     }
 
     /** @param list<string> $remarks */

@@ -9,6 +9,7 @@ use Plinth\Core\Bodies\BodyKind;
 use Plinth\Core\Bodies\BuildingBodies;
 use Plinth\Core\Bodies\Mesh;
 use Plinth\Core\Bodies\Placement;
+use Plinth\Core\Enclosure\EnclosurePlan;
 use Plinth\Core\Exchange\Ifc\Internal\Properties;
 use Plinth\Core\Exchange\Ifc\Internal\Solids;
 use Plinth\Core\Exchange\Ifc\Internal\StepFile;
@@ -38,6 +39,13 @@ final class IfcWriter
     private array $layered = [];
     /** @var array<string, list<string>> things by kind of object */
     private array $kinds = [];
+    private ?EnclosurePlan $enclosures = null;
+    /** @var array<string, string> names of classes of fire resistance, by id */
+    private array $classes = [];
+    /** @var array<string, string> classes of what a wall bounds, by its id */
+    private array $rated = [];
+    /** @var array<string, string> spaces by id of their rooms */
+    private array $rooms = [];
 
     private function __construct(private readonly Plan $plan, private readonly IfcProject $project)
     {
@@ -63,6 +71,11 @@ final class IfcWriter
     {
         [$project, $site, $building, $at] = $this->frame();
         $bodies = new BuildingBodies($this->plan);
+        $this->enclosures = [] === $this->plan->fire->enclosures ? null : EnclosurePlan::of($this->plan);
+        $this->classes = array_column($this->plan->fire->classes, 'name', 'id');
+        foreach ($this->enclosures?->bounding() ?? [] as $wall => $classes) {
+            $this->rated[$wall] = implode(', ', array_map(fn (string $c): string => $this->classes[$c] ?? '', $classes));
+        }
         $storeys = [];
         foreach ($this->plan->storeys as $storey) {
             $storeys[] = $this->storey($storey, $bodies, $at);
@@ -70,6 +83,7 @@ final class IfcWriter
         $this->aggregate('project', $project, [$site]);
         $this->aggregate('site', $site, [$building]);
         $this->aggregate('building', $building, $storeys);
+        $this->zones();
         $this->materials();
         $this->classified($project);
     }
@@ -254,7 +268,11 @@ final class IfcWriter
         if ('' !== $name) {
             $this->layered[$name.'|'.$wall->thickness][] = $thing;
         }
-        $this->properties->set([$thing], $wall->id, 'Pset_WallCommon', '' === $name ? [] : ['Reference' => $name]);
+        $rated = $this->rated[$wall->id] ?? '';
+        $this->properties->set([$thing], $wall->id, 'Pset_WallCommon', [
+            ...('' === $name ? [] : ['Reference' => $name]),
+            ...('' === $rated ? [] : ['FireRating' => $rated, 'Compartmentation' => true]),
+        ]);
         $this->properties->quantities($thing, $wall->id, 'Qto_WallBaseQuantities', [
             'Length' => ['length', $wall->length()],
             'Width' => ['length', $wall->thickness],
@@ -369,9 +387,36 @@ final class IfcWriter
             ], 'ISO 9836');
             $this->properties->set([$space], $id, 'Pset_SpaceCoveringRequirements', $this->coverings($storey, $region));
             $spaces[] = $space;
+            if (null !== $region->room) {
+                $this->rooms[$region->room->id] = $space;
+            }
         }
 
         return $spaces;
+    }
+
+    /** What is enclosed, as groups of its rooms: named by its class. */
+    private function zones(): void
+    {
+        foreach ($this->enclosures->areas ?? [] as $area) {
+            $of = $area->enclosure;
+            $spaces = array_values(array_intersect_key($this->rooms, array_flip($of->rooms)));
+            $class = $this->classes[$of->class] ?? '';
+            if ([] === $spaces) {
+                continue;
+            }
+            $zone = $this->step->add(
+                'IFCZONE',
+                $this->id('enclosure', $of->id),
+                '$',
+                StepFile::text($class),
+                '$',
+                "'fire compartment'",
+                '$',
+            );
+            $this->step->add('IFCRELASSIGNSTOGROUP', $this->id('enclosed', $of->id), '$', '$', '$', StepFile::list($spaces), '$', $zone);
+            $this->properties->set([$zone], $of->id, 'Pset_ZoneCommon', ['Reference' => $class]);
+        }
     }
 
     /** @return array<string, string> names of finishes, by property */

@@ -147,9 +147,10 @@ final class SvgWriter
         $dashes = array_map(static fn (float $part): string => self::number($part * $line->width), $line->dashes);
 
         return \sprintf(
-            "<path d=\"%s\" stroke-width=\"%s\"%s%s/>\n",
+            "<path d=\"%s\" stroke-width=\"%s\"%s%s%s/>\n",
             self::path($line->points, $line->closed),
             self::number($line->width),
+            null === $line->colour ? '' : \sprintf(' stroke="#%02x%02x%02x"', ...$line->colour),
             [] === $dashes ? '' : ' stroke-linecap="butt" stroke-dasharray="'.implode(' ', $dashes).'"',
             self::key($line->key),
         );

@@ -7,18 +7,21 @@ namespace Plinth\Core\Exchange\Tables;
 use Plinth\Core\Bodies\BodyKind;
 use Plinth\Core\Bodies\BuildingBodies;
 use Plinth\Core\Bodies\BuildingQuantity;
+use Plinth\Core\Enclosure\EnclosurePlan;
+use Plinth\Core\Escape\EscapeLimits;
 use Plinth\Core\Escape\EscapePlan;
 use Plinth\Core\Geometry\Contour;
 use Plinth\Core\Plan\Derivation\Derivation;
 use Plinth\Core\Plan\Derivation\DerivedStorey;
 use Plinth\Core\Plan\Model\DoorExit;
-use Plinth\Core\Plan\Model\Opening;
+use Plinth\Core\Plan\Model\Room;
 use Plinth\Core\Plan\Model\Storey;
 use Plinth\Core\Sheets\SheetSubject;
 use Plinth\Core\Units\Bearing;
 
 /**
- * What a building has, in tables: rooms, doors and windows, walls, areas (ISO 9836), finishes and what stands, stairs, roofs, boundaries.
+ * What a building has, in tables: rooms, doors and windows, walls, areas (ISO 9836), finishes and what stands, stairs, ways out,
+ * enclosures, roofs, boundaries.
  * Lengths in millimetres, areas in square metres, volumes in cubic metres, however the project shows them.
  */
 final readonly class BuildingTables
@@ -43,7 +46,7 @@ final readonly class BuildingTables
         $of = new self($subject);
         $tables = [
             $of->rooms(), $of->openings(), $of->walls(), $of->areas(), self::quantities($of->bodies->quantities()),
-            $of->stairs(), $of->waysOut(), $of->roofs(), $of->boundaries(),
+            $of->stairs(), $of->waysOut(), $of->enclosures(), $of->roofs(), $of->boundaries(),
         ];
 
         return array_values(array_filter($tables, static fn (Table $t): bool => [] !== $t->rows));
@@ -93,24 +96,48 @@ final readonly class BuildingTables
     private function waysOut(): Table
     {
         $plan = $this->subject->plan;
-        $exits = array_filter(
-            array_merge(...array_map(static fn (Storey $s): array => $s->openings, $plan->storeys)),
-            static fn (Opening $o): bool => DoorExit::None !== $o->exit,
-        );
+        $limits = new EscapeLimits($plan->fire->limits);
         $rows = [];
-        foreach ([] === $exits ? [] : (new EscapePlan($plan, $this->derived))->rooms() as $way) {
+        foreach (EscapePlan::hasExits($plan) ? (new EscapePlan($plan, $this->derived))->rooms() : [] as $way) {
+            $broken = array_map(static fn (array $b): string => $b[0]->value, $limits->broken($way));
             [$room, $route] = [$way->region->room, $way->toFinal ?? $way->toExit];
             $rows[] = [
                 $this->subject->storey($way->storey)->name ?? '', $room->number ?? '', $room->name ?? '',
                 null === $way->toExit ? null : self::mm($way->toExit->mm), null === $way->toFinal ? null : self::mm($way->toFinal->mm),
                 null === $route ? null : self::mm($route->narrowestMm),
-                $this->named($route->doors ?? []), $this->named($route->against ?? []),
+                $this->named($route->doors ?? []), $this->named($route->against ?? []), implode(' ', $broken),
             ];
         }
 
         return new Table('Ways out', [
-            'storey', 'number', 'room', 'to an exit mm', 'into the open air mm', 'narrowest door mm', 'doors passed', 'doors against it',
+            'storey', 'number', 'room', 'to an exit mm', 'into the open air mm', 'narrowest door mm', 'doors passed', 'doors against it', 'limits not kept',
         ], $rows);
+    }
+
+    /** Each with its class, storey, rooms, area and the doors in what bounds it; then how much of each class there is. */
+    private function enclosures(): Table
+    {
+        $plan = EnclosurePlan::of($this->subject->plan, $this->derived);
+        $classes = array_column($this->subject->plan->fire->classes, 'name', 'id');
+        $doors = [];
+        foreach ($plan->doors() as $door) {
+            $doors[$door->enclosure][$door->isRated() ? 'rated' : 'not rated'][] = $door->opening->id;
+        }
+        $rows = [];
+        foreach ($plan->areas as $area) {
+            $of = $area->enclosure;
+            $storey = $this->subject->storey($of->storey);
+            $rooms = array_filter($storey->rooms ?? [], static fn (Room $r): bool => \in_array($r->id, $of->rooms, true));
+            $rows[] = [
+                $classes[$of->class] ?? '', $storey->name ?? '', implode(', ', array_map(static fn (Room $r): string => $r->name, $rooms)),
+                self::m2($area->area()), $this->named($doors[$of->id]['rated'] ?? []), $this->named($doors[$of->id]['not rated'] ?? []),
+            ];
+        }
+        foreach ($plan->totals() as $class => $storeys) {
+            $rows[] = [$classes[$class] ?? '', 'all', '', self::m2(array_sum($storeys)), '', ''];
+        }
+
+        return new Table('Enclosures', ['class', 'storey', 'rooms', 'area m²', 'rated doors', 'doors not rated'], $rows);
     }
 
     /** @param list<string> $openings by id */

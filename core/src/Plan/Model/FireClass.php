@@ -25,4 +25,18 @@ final readonly class FireClass
 
         return mb_strtolower((string) preg_replace('/[\s\p{Z}\p{Pd}_\p{Cf}]+/u', '', \is_string($normal) ? $normal : $typed));
     }
+
+    /** @return array{int, int, int} its colour as red, green and blue of 255 */
+    public function rgb(): array
+    {
+        $rgb = (int) hexdec(substr($this->colour, 1));
+
+        return [$rgb >> 16 & 0xFF, $rgb >> 8 & 0xFF, $rgb & 0xFF];
+    }
+
+    /** @return array{int, int, int} so much of it on white that words are read on it */
+    public function tint(): array
+    {
+        return array_map(static fn (int $c): int => (int) round(255.0 - 0.14 * (255.0 - $c)), $this->rgb());
+    }
 }

@@ -24,6 +24,11 @@ final class UnusableSheet extends \DomainException implements Fault
         return new self('What is to be put on the sheet does not fit: take larger paper, turn it, or a smaller scale.', 'scale');
     }
 
+    public static function enclosesNothing(): self
+    {
+        return new self('Nothing is enclosed on any storey: mark what is of a class of fire resistance first.', 'part');
+    }
+
     public static function showsWhatIsGone(): self
     {
         return new self('A view of this sheet shows a storey, side or picture that is not there any more: take the view away.', 'of');

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Sheets\Internal;
 
+use Plinth\Core\Plan\Model\FireClass;
 use Plinth\Core\Sheets\InkArea;
 use Plinth\Core\Sheets\InkLine;
 use Plinth\Core\Sheets\SheetInk;
@@ -44,6 +45,25 @@ final class HatchStrokes
         }
 
         return new SheetInk([new InkArea($rings, 1.0)], $lines);
+    }
+
+    /**
+     * The hatch of a class of fire resistance, in its colour.
+     *
+     * @param list<list<array{float, float}>> $rings outer, then holes; mm of paper
+     *
+     * @return list<InkLine>
+     */
+    public static function ofClass(array $rings, FireClass $class): array
+    {
+        $lines = [];
+        foreach ($class->hatch->directions() as $degrees) {
+            foreach (self::within($rings, $degrees, $class->hatch->apartMm()) as $stroke) {
+                $lines[] = new InkLine($stroke, InkLine::FINE, colour: $class->rgb());
+            }
+        }
+
+        return $lines;
     }
 
     /**

@@ -4,10 +4,14 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Sheets\Internal;
 
+use Plinth\Core\Escape\EscapeLimits;
+use Plinth\Core\Escape\EscapeRoute;
 use Plinth\Core\Plan\Derivation\DerivedStorey;
 use Plinth\Core\Plan\Model\Opening;
+use Plinth\Core\Plan\Model\Room;
 use Plinth\Core\Plan\Model\Storey;
 use Plinth\Core\Sheets\Exception\UnusableSheet;
+use Plinth\Core\Sheets\FireOnPlan;
 use Plinth\Core\Sheets\InkPicture;
 use Plinth\Core\Sheets\InkText;
 use Plinth\Core\Sheets\Model\SheetView;
@@ -26,7 +30,7 @@ final readonly class SheetTables
     private const PICTURE_MM = 120.0;
 
     /** @param \Closure(Storey): DerivedStorey $derived */
-    public function __construct(private SheetSubject $subject, private \Closure $derived)
+    public function __construct(private SheetSubject $subject, private \Closure $derived, private FireOnPlan $fire)
     {
     }
 
@@ -36,6 +40,8 @@ final readonly class SheetTables
         return match ($view->kind) {
             ViewKind::Rooms => $this->rooms($view),
             ViewKind::Openings => $this->openings($view),
+            ViewKind::Enclosures => $this->enclosures($view),
+            ViewKind::Ways => $this->ways($view),
             ViewKind::Key => $this->key($view),
             ViewKind::Picture => $this->picture($view),
             default => $this->notes($view),
@@ -93,8 +99,63 @@ final readonly class SheetTables
         return WordsInk::table($title, ['no.', 'storey', 'kind', 'width', 'height', 'sill', 'leaf'], $rows, $view->x, $view->y, [3, 4, 5]);
     }
 
+    /** How much each class encloses, storey by storey, and the doors in what bounds it. */
+    private function enclosures(SheetView $view): SheetInk
+    {
+        $plan = $this->fire->enclosures();
+        [$rows, $totals, $doors] = [[], $plan->totals(), []];
+        foreach ($plan->doors() as $door) {
+            $doors[$door->enclosure][$door->opening->id] = trim(
+                ($this->subject->numbers[$door->opening->id] ?? $door->opening->kind->value).' '.($door->isRated() ? $door->opening->rated : '–'),
+            );
+        }
+        foreach ($this->fire->key() as $class) {
+            foreach ($this->subject->plan->storeys as $storey) {
+                if (('' !== $view->of && $storey->id !== $view->of) || !isset($totals[$class->id][$storey->id])) {
+                    continue;
+                }
+                $own = array_values(array_filter($this->fire->on($storey->id), static fn (array $of): bool => $of[0] === $class));
+                $rooms = array_merge(...array_map(static fn (array $of): array => $of[1]->enclosure->rooms, $own));
+                $names = array_filter($storey->rooms, static fn (Room $r): bool => \in_array($r->id, $rooms, true));
+                $in = array_merge(...array_map(static fn (array $of): array => $doors[$of[1]->enclosure->id] ?? [], $own));
+                $rows[] = [
+                    $class->name, $storey->name, [] === $names ? '–' : implode(', ', array_map(static fn (Room $r): string => $r->name, $names)),
+                    $this->subject->written->area($totals[$class->id][$storey->id]), implode(', ', $in),
+                ];
+            }
+        }
+        $title = '' === $view->title ? 'Enclosures' : $view->title;
+
+        return WordsInk::table($title, ['class', 'storey', 'rooms', 'area', 'doors in what bounds it'], $rows, $view->x, $view->y, [3]);
+    }
+
+    /** From the worst place of every room, with what the project asks for and is not kept. */
+    private function ways(SheetView $view): SheetInk
+    {
+        $limits = new EscapeLimits($this->subject->plan->fire->limits);
+        $rows = [];
+        $told = fn (?EscapeRoute $route): string => null === $route ? '–' : $this->subject->written->length($route->mm);
+        foreach ($this->fire->ways() as $way) {
+            if ('' !== $view->of && $way->storey !== $view->of) {
+                continue;
+            }
+            $narrowest = ($way->toFinal ?? $way->toExit)?->narrowestMm;
+            $rows[] = [
+                $this->subject->storey($way->storey)->name ?? '', $way->region->room->name ?? '–', $told($way->toExit), $told($way->toFinal),
+                null === $narrowest || \INF === $narrowest ? '–' : $this->subject->written->length($narrowest),
+                [] === $limits->broken($way) ? '' : 'over its limit',
+            ];
+        }
+        $title = '' === $view->title ? 'Ways out' : $view->title;
+
+        return WordsInk::table($title, ['storey', 'from', 'to an exit', 'into the open air', 'narrowest', ''], $rows, $view->x, $view->y, [2, 3, 4]);
+    }
+
     private function key(SheetView $view): SheetInk
     {
+        if ($view->shows(Shows::Enclosures)) {
+            return WordsInk::classes('' === $view->title ? 'Key' : $view->title, $this->fire->key(), $view->x, $view->y);
+        }
         $thick = [];
         $isWorn = false;
         foreach ($this->subject->plan->storeys as $storey) {

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Sheets\Internal;
 
+use Plinth\Core\Plan\Model\FireClass;
 use Plinth\Core\Sheets\InkArea;
 use Plinth\Core\Sheets\InkLine;
 use Plinth\Core\Sheets\InkText;
@@ -20,6 +21,7 @@ final class WordsInk
     private const TITLE_MM = 3.5;
     private const TEXT_MM = 2.5;
     private const ROW_MM = 5.0;
+    private const SWATCH_MM = 8.0;
     private const INDENT_MM = 1.5;
     private const GAP_MM = 4.0;
     private const TITLE_ROW_MM = 7.0;
@@ -112,6 +114,31 @@ final class WordsInk
             $texts[] = new InkText($x + 15.0, $middle + self::TEXT_MM / 2.0, trim("$words $more"), self::TEXT_MM);
             $at += self::ROW_MM;
         }
+
+        return new SheetInk($areas, $lines, $texts);
+    }
+
+    /**
+     * What colours and hatches mean on a fire plan, and its lines.
+     *
+     * @param list<FireClass> $classes
+     */
+    public static function classes(string $title, array $classes, float $x, float $y): SheetInk
+    {
+        $texts = [new InkText($x, $y + self::TITLE_MM, $title, self::TITLE_MM, bold: true)];
+        [$areas, $lines] = [[], []];
+        $at = $y + self::TITLE_ROW_MM;
+        foreach ($classes as $class) {
+            $box = [[$x, $at + 0.6], [$x + 12.0, $at + 0.6], [$x + 12.0, $at + self::SWATCH_MM - 0.6], [$x, $at + self::SWATCH_MM - 0.6]];
+            $areas[] = new InkArea([$box], 1.0, $class->tint());
+            array_push($lines, ...HatchStrokes::ofClass([$box], $class));
+            $lines[] = new InkLine($box, InkLine::MEDIUM, closed: true, colour: $class->rgb());
+            $texts[] = new InkText($x + 15.0, $at + self::SWATCH_MM / 2.0 + self::TEXT_MM / 2.0, $class->name, self::TEXT_MM, bold: true);
+            $at += self::SWATCH_MM;
+        }
+        $middle = $at + self::ROW_MM / 2.0;
+        $lines[] = new InkLine([[$x, $middle], [$x + 12.0, $middle]], InkLine::MEDIUM, [8.0, 4.0]);
+        $texts[] = new InkText($x + 15.0, $middle + self::TEXT_MM / 2.0, 'way out from the worst place of a room', self::TEXT_MM);
 
         return new SheetInk($areas, $lines, $texts);
     }

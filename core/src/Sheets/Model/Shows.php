@@ -23,6 +23,10 @@ enum Shows: string
     case Hatch = 'hatch';
     case Bearings = 'bearings';
     case Ink = 'ink';
+    /** classes of fire resistance, exits, and what doors are rated */
+    case Enclosures = 'enclosures';
+    /** ways out, from the worst place of each room */
+    case Ways = 'ways';
 
     /** @return list<self> what a view shows that nobody has said otherwise of */
     public static function usually(ViewKind $kind): array
@@ -37,5 +41,11 @@ enum Shows: string
             ViewKind::Notes => [self::Notes],
             default => [],
         };
+    }
+
+    /** @return list<self> what a plan shows that goes to whoever asks about fire */
+    public static function onFirePlan(): array
+    {
+        return [self::Stamps, self::Numbers, self::Objects, self::Drawn, self::Notes, self::Enclosures, self::Ways];
     }
 }

@@ -14,6 +14,8 @@ enum ViewKind: string
     case Picture = 'picture';
     case Rooms = 'rooms';
     case Openings = 'openings';
+    case Enclosures = 'enclosures';
+    case Ways = 'ways';
     case Key = 'key';
     case Notes = 'notes';
 

@@ -60,6 +60,9 @@ export function SheetsCard() {
               Upright
             </Plain>
             {sheets.length > 0 && <Plain onClick={begin}>{busy ? PUT_TOGETHER : "Propose another set"}</Plain>}
+            {rows.enclosure.size > 0 && (
+              <Plain onClick={() => void take(() => propose(paper, upright, "fire"))}>Fire plans</Plain>
+            )}
             <Plain onClick={() => void take(() => addSheet(paper, upright))}>Empty sheet</Plain>
             {sheets.length > 0 && (
               <Plain

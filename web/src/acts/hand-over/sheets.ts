@@ -67,6 +67,10 @@ export function nameOf(rows: Rows, view: View): string {
       return "Rooms";
     case "openings":
       return "Doors and windows";
+    case "enclosures":
+      return "Enclosures";
+    case "ways":
+      return "Ways out";
     case "key":
       return "Key";
     default:
@@ -93,6 +97,8 @@ export const SHOWS: Record<string, readonly (readonly [string, string])[]> = {
     ["colour", "rooms coloured"],
     ["wear", "walls without evidence dashed"],
     ["hatch", "a hatch for each build-up"],
+    ["enclosures", "classes of fire resistance"],
+    ["ways", "ways out"],
     ["ink", "the drawing under it, 200 dpi"],
   ],
   side: [
@@ -107,7 +113,10 @@ export const SHOWS: Record<string, readonly (readonly [string, string])[]> = {
     ["dimensions", "lengths and distances"],
     ["bearings", "which way legs run"],
   ],
-  key: [["hatch", "a hatch for each build-up"]],
+  key: [
+    ["hatch", "a hatch for each build-up"],
+    ["enclosures", "classes of fire resistance instead"],
+  ],
   notes: [["notes", "what was assumed"]],
 };
 
@@ -129,6 +138,8 @@ export function offered(rows: Rows): (readonly [string, string])[] {
     ["standing ", "The building, in 3D"],
     ["rooms ", "Rooms, table"],
     ["openings ", "Doors and windows, table"],
+    ["enclosures ", "Enclosures, table"],
+    ["ways ", "Ways out, table"],
     ["key ", "Key"],
     ["notes ", "Notes"],
     ...[...rows.drawing.values()].map((d) => [`picture ${d.id}`, `${d.name || "Picture"}, picture`] as const),
@@ -161,16 +172,20 @@ export function newView(sheet: Sheet, chosen: string): Values["sheetView"] {
   };
 }
 
-/** A planning set of what there is, taken in one change that one undo takes back. */
-export async function propose(paper: Paper, upright: boolean): Promise<string | null> {
+/** A planning set of what there is, or fire plans, taken in one change that one undo takes back. */
+export async function propose(
+  paper: Paper,
+  upright: boolean,
+  part: "planning" | "fire" = "planning",
+): Promise<string | null> {
   const { sheets } = await settled(
     api.GET("/api/projects/{project}/sheets/proposal", {
-      params: { path: { project: projectId() }, query: { paper, upright } },
+      params: { path: { project: projectId() }, query: { paper, upright, part } },
     }),
   );
   const after = useProject.getState().rows.printSheet.size;
   await change(
-    "Propose a planning set",
+    part === "fire" ? "Propose fire plans" : "Propose a planning set",
     sheets.flatMap(({ id, values, views }) => [
       {
         do: "add" as const,

@@ -16,6 +16,7 @@ use Plinth\Core\Plan\Model\Column;
 use Plinth\Core\Plan\Model\Opening;
 use Plinth\Core\Plan\Model\OpeningKind;
 use Plinth\Core\Plan\Model\Storey;
+use Plinth\Core\Sheets\FireOnPlan;
 use Plinth\Core\Sheets\PlanBeside;
 use Plinth\Core\Sheets\PlanSheet;
 use Plinth\Core\Sheets\Written;
@@ -52,7 +53,11 @@ final class PlanEntities
         'notes' => [2, DxfFile::CONTINUOUS],
         'levels' => [2, DxfFile::CONTINUOUS],
         'remarks' => [1, DxfFile::CONTINUOUS],
+        'ways-out' => [6, DxfFile::CONTINUOUS],
+        'ways-out-lengths' => [6, DxfFile::CONTINUOUS],
     ];
+    /** at which hatches of classes are as wide as on paper, 1 : so much */
+    private const HATCH_SCALE = 50.0;
     private const TEXT_MM = DxfWriter::TEXT_HEIGHT_MM;
     /** by how far axes run on beyond what they set out */
     private const AXIS_BEYOND_MM = 1500.0;
@@ -68,6 +73,7 @@ final class PlanEntities
         private readonly Storey $storey,
         private readonly DerivedStorey $derived,
         private readonly PlanBeside $beside,
+        private readonly ?FireOnPlan $fire = null,
     ) {
         $circles = [];
         foreach ($storey->walls as $wall) {
@@ -114,6 +120,44 @@ final class PlanEntities
         $this->objects();
         $this->settingOut();
         DxfWriter::drawn($this->file, $this->layers, $this->written, $this->beside, $by);
+        if (null !== $this->fire) {
+            $this->enclosures($this->fire);
+            $this->waysOut($this->fire);
+        }
+    }
+
+    private function enclosures(FireOnPlan $fire): void
+    {
+        $key = $fire->key();
+        foreach ($fire->on($this->storey->id) as [$class, $area]) {
+            $layer = $this->layers->ofClass(1 + (int) array_search($class, $key, true), $class->name);
+            foreach ($area->shapes as $shape) {
+                $rings = array_map($this->ring(...), [$shape['outer'], ...$shape['holes']]);
+                foreach ($rings as $ring) {
+                    $this->file->polyline($layer, $ring);
+                }
+                $this->file->hatch($layer, $rings, $class->hatch->directions(), $class->hatch->apartMm() * self::HATCH_SCALE);
+            }
+            $label = $area->label();
+            if (null !== $label) {
+                $this->file->text($layer, $class->name, ...$this->at($label), ...[self::TEXT_MM]);
+            }
+        }
+    }
+
+    /** From the worst place of each room, with the length where it begins; nothing where no door is an exit. */
+    private function waysOut(FireOnPlan $fire): void
+    {
+        foreach ($fire->ways() as $room) {
+            $route = $room->toFinal ?? $room->toExit;
+            foreach (null === $route ? [] : $route->on($this->storey->id) as [$places, $isFirst]) {
+                $corners = array_map(fn (array $p): array => [...$this->at($p), 0.0], $places);
+                $this->file->polyline($this->layers->named('ways-out'), $corners, false);
+                if ($isFirst && null !== $route) {
+                    $this->file->text($this->layers->named('ways-out-lengths'), $this->written->length($route->mm), ...$this->at($places[0]), ...[0.8 * self::TEXT_MM]);
+                }
+            }
+        }
     }
 
     private function walls(): void
