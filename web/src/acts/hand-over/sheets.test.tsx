@@ -110,7 +110,7 @@ it("proposes a set on the paper that is chosen, takes it in one change, and open
   await press("Upright");
   await press("Propose a planning set");
   const asked = server.asked.filter((u) => u.pathname.endsWith("/sheets/proposal")).at(-1);
-  expect(asked?.searchParams.toString()).toBe("paper=A2&upright=true");
+  expect(asked?.searchParams.toString()).toBe("paper=A2&upright=true&part=planning");
   expect(server.sent.at(-1)?.operations).toMatchObject([
     { do: "add", type: "printSheet", id: SHEET, values: { part: "Site" } },
     { do: "add", type: "sheetView", id: VIEW, values: { kind: "site" } },

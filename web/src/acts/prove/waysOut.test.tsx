@@ -5,10 +5,13 @@ import { useDesk } from "../../board/desk";
 import { useProject } from "../../store/project";
 import { withRows } from "../../store/rows";
 import { deskWithPlan, row, type Serving, STOREY } from "../../testing/desk";
-import { aScreen } from "../../testing/screen";
+import { aScreen, press } from "../../testing/screen";
+import { EscapeLimits } from "./EscapeLimits";
 import { WayOnBoard, WaysOut } from "./WaysOut";
 import {
+  enclosedWords,
   farWords,
+  leftAfter,
   passedWords,
   type Route,
   secondWords,
@@ -89,11 +92,11 @@ describe("ways out", () => {
   });
 
   it("are asked for once a door is an exit, and one is shown on the board", async () => {
-    server.answers = { escape: { rooms: [way("Hall", route(3000)), way("Store", null)] } };
+    server.answers = { escape: { rooms: [way("Hall", route(3000)), way("Store", null)], stairs: [] } };
     await show(<WaysOut storey={STOREY} />);
     expect(soft(document.body.textContent)).toContain("Hall 3 000 mm into the open air");
     expect(soft(document.body.textContent)).toContain("Store no way out");
-    const [button, none] = document.querySelectorAll("button");
+    const [button, none] = [...document.querySelectorAll("button")].filter((b) => b.textContent === "Show the way");
     expect(none).toBeUndefined();
     await settled(async () => button?.click());
     expect(button?.getAttribute("aria-pressed")).toBe("true");
@@ -115,4 +118,72 @@ describe("ways out", () => {
     await show(<WaysOut storey={STOREY} />);
     expect(document.body.textContent).toBe("");
   });
+
+  it("say what they run in, how far a stair stays enclosed, and which limits are not kept", async () => {
+    useProject.setState((s) => ({
+      rows: withRows(s.rows, [row("fireClass", "c", { name: "REI 60", colour: "#d55e00", hatch: "rising" })]),
+    }));
+    const { rows } = useProject.getState();
+    const runs = (...mm: (readonly [string | null, number])[]) =>
+      route(9000, { enclosed: mm.map(([fireClass, of]) => ({ fireClass, mm: of })), stairs: ["s"] });
+    expect(soft(enclosedWords(runs([null, 4000], ["c", 3000], [null, 1000], ["c", 1000]), rows))).toBe(
+      "4 000 mm in REI 60",
+    );
+    expect(enclosedWords(runs(["c", 9000]), rows)).toBe("all of it in REI 60");
+    expect(enclosedWords(runs([null, 9000]), rows)).toBe("");
+    expect([runs(["c", 9000]), runs(["c", 4000], [null, 5000]), runs([null, 9000])].map(leftAfter)).toEqual([
+      null,
+      4000,
+      0,
+    ]);
+    const broken = [{ measure: "toFinal", message: "The way into the open air is too long." }];
+    const stair = (id: string, of: Route) => ({ stair: id, storey: STOREY, route: of });
+    server.answers = {
+      escape: {
+        rooms: [{ ...way("Hall", route(3000)), broken }],
+        stairs: [
+          stair("s", runs(["c", 9000])),
+          stair("t", runs(["c", 4000], [null, 5000])),
+          stair("u", runs([null, 9000])),
+        ],
+      },
+    };
+    await show(<WaysOut storey={STOREY} />);
+    const told = soft(document.body.textContent);
+    for (const words of [
+      "too long",
+      "Enclosed by REI 60 until the open air.",
+      "It leaves REI 60 after 4 000 mm, 5 000 mm before the open air.",
+      "Nothing encloses the stair.",
+    ]) {
+      expect(told).toContain(words);
+    }
+  });
+
+  it("are held against what the project asks for, and nothing until somebody types it", async () => {
+    server.answers = { lengths: { mm: 18_000 } };
+    await show(<EscapeLimits />);
+    await press("What ways are held against");
+    expect(document.body.textContent).toContain("Nothing yet");
+    const fields = [...document.querySelectorAll("input")];
+    expect(fields.map((f) => f.value)).toEqual(["none", "none", "none", "none", "none"]);
+    await typedInto(fields[3], "45");
+    expect(server.sent.at(-1)?.operations[0]).toMatchObject({
+      do: "add",
+      type: "escapeLimit",
+      values: { measure: "angle", bound: 45, standing: "the project’s own" },
+    });
+    const limit = row("escapeLimit", "l", { measure: "angle", bound: 45, standing: "the brief" });
+    await settled(async () => useProject.setState((s) => ({ rows: withRows(s.rows, [limit]) })));
+    await typedInto(document.querySelectorAll("input")[3], "none");
+    expect(server.sent.at(-1)?.operations[0]).toMatchObject({ do: "remove", type: "escapeLimit" });
+  });
 });
+
+async function typedInto(field: HTMLInputElement | undefined, text: string): Promise<void> {
+  await settled(async () => {
+    Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, "value")?.set?.call(field, text);
+    field?.dispatchEvent(new Event("input", { bubbles: true }));
+  });
+  await settled(async () => field?.dispatchEvent(new KeyboardEvent("keydown", { key: "Enter", bubbles: true })));
+}

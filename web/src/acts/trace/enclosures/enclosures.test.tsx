@@ -1,3 +1,5 @@
+// @vitest-environment happy-dom
+import { act as settled } from "react";
 import { beforeEach, describe, expect, it, vi } from "vitest";
 import { currentAct } from "../../../board/act";
 import { drafted, setAct, useDesk } from "../../../board/desk";
@@ -7,7 +9,7 @@ import { useProject } from "../../../store/project";
 import { withRows } from "../../../store/rows";
 import type { Derived } from "../../../store/shapes";
 import { deskWithPlan, row, type Serving, STOREY } from "../../../testing/desk";
-import { aScreen, settled } from "../../../testing/screen";
+import { aScreen } from "../../../testing/screen";
 import { EnclosureFindings } from "../../EnclosureFindings";
 import { classSpelled, type EnclosureFinding, mendOf, spelledKey, whatItEncloses } from "../../enclosed";
 import { EnclosureOptions, SelectedEnclosure } from "./EnclosurePanel";
@@ -18,7 +20,6 @@ import {
   cornersNow,
   encloseRoom,
   mergeClasses,
-  nextClass,
   removeClass,
   takeBack,
   takeClass,
@@ -40,8 +41,13 @@ const thirty = row("fireClass", "c30", { name: "EI 30", colour: COLOURS[1] ?? ""
 const enclosure = (id: string, fireClass: string, line = "", storey = STOREY) =>
   row("enclosure", id, { storey, fireClass, drawing: null, line });
 
-beforeEach(() => {
-  server = deskWithPlan();
+const rooms = [
+  row("room", "hall", { storey: STOREY, number: "3", name: "Hall" }),
+  row("room", "stair", { storey: STOREY, number: "4", name: "Stair" }),
+];
+
+/** Both rooms, as the server tells that walls close round them. */
+function closed(): void {
   const regions = new Map(
     Object.entries(RINGS).map(([id, polygon]) => [id, { key: id, id, polygon, holes: [] }] as const),
   );
@@ -49,10 +55,12 @@ beforeEach(() => {
     const shapes = s.derived.get(STOREY) ?? { walls: new Map(), regions: new Map() };
     return { derived: new Map([[STOREY, { ...shapes, regions } as unknown as Derived]]) };
   });
-  there(
-    row("room", "hall", { storey: STOREY, number: "3", name: "Hall" }),
-    row("room", "stair", { storey: STOREY, number: "4", name: "Stair" }),
-  );
+}
+
+beforeEach(() => {
+  server = deskWithPlan();
+  closed();
+  there(...rooms);
   useNextEnclosure.setState({ fireClass: null, by: "rooms" });
   setAct("enclosures");
 });
@@ -75,10 +83,11 @@ describe("a class", () => {
       type: "fireClass",
       values: { name: "EI 30", colour: COLOURS[1], hatch: "falling" },
     });
+    there(sixty);
     const count = server.sent.length;
     await takeClass("rei-60");
     expect(server.sent).toHaveLength(count);
-    expect(nextClass(rows())?.id).toBe("c60");
+    expect(useNextEnclosure.getState().fireClass).toBe("c60");
   });
 
   it("goes with what it encloses, or becomes another one with all that may lie over it", async () => {
@@ -91,8 +100,10 @@ describe("a class", () => {
       { do: "set", type: "classesTogether", id: "p", values: { one: "c60", other: "c90" } },
       { do: "remove", type: "fireClass", id: "c30" },
     ]);
+    there(sixty, ninety, enclosure("e", "c60"), pair("p", "c60", "c90"));
     await removeClass("c60");
     expect(sent().at(-1)).toEqual({ do: "remove", type: "fireClass", id: "c60" });
+    there(sixty, ninety, pair("p", "c60", "c90"));
     await allowTogether("c60", "c90");
     expect(sent()[0]).toMatchObject({ do: "remove", type: "classesTogether", id: "p" });
   });
@@ -111,17 +122,32 @@ describe("rooms", () => {
     });
     expect(room?.values).toEqual({ enclosure: made?.id, room: "hall" });
     expect(useDesk.getState().selected).toEqual({ type: "enclosure", id: made?.id });
+    // What the server tells of it from then on.
+    const id = made?.id ?? "";
+    const named = (...of: string[]) =>
+      of.map((name) => row("enclosedRoom", `of ${name}`, { enclosure: id, room: name }));
+    const told = () => {
+      closed();
+      there(sixty, enclosure(id, "c60"), ...rooms, ...named("hall"));
+    };
+    told();
     expect(currentAct()?.snap?.([8000, 2000], 0, false)?.words).toBe("Stair by REI 60");
     expect(currentAct()?.snap?.([3000, 2000], 0, false)?.words).toBe("take Hall out of it");
     await encloseRoom("stair");
-    expect(sent()[0]?.values).toEqual({ enclosure: made?.id, room: "stair" });
-    expect(whatItEncloses(rows(), rows().enclosure.get(made?.id ?? "") as never)).toBe("Hall, Stair");
+    expect(sent()[0]?.values).toEqual({ enclosure: id, room: "stair" });
+    told();
+    there(...named("stair"));
+    const inside = rows().enclosure.get(id);
+    expect(inside && whatItEncloses(rows(), inside)).toBe("Hall, Stair");
     await encloseRoom("hall");
-    expect(sent()[0]).toMatchObject({ do: "remove", type: "enclosedRoom" });
+    expect(sent()[0]).toEqual({ do: "remove", type: "enclosedRoom", id: "of hall" });
     // Enter puts it down: the next room begins another, one that has its own is taken up.
     expect(currentAct()?.key?.({ key: "Enter" } as KeyboardEvent)).toBe(true);
-    await encloseRoom("stair");
-    expect(useDesk.getState().selected?.id).toBe(made?.id);
+    told();
+    const count = server.sent.length;
+    await encloseRoom("hall");
+    expect(server.sent).toHaveLength(count);
+    expect(useDesk.getState().selected?.id).toBe(id);
   });
 
   it("are asked for by name, and a class before that", async () => {
@@ -180,14 +206,19 @@ describe("what is wrong", () => {
   });
 
   it("is mended by what its words say", async () => {
-    there(sixty, thirty, enclosure("e", "c60"), enclosure("f", "c30"), enclosure("drawn", "c60", "0 0; 9 0; 9 9"));
+    const landing = row("room", "landing", { storey: UPPER, number: "", name: "Landing" });
+    const drawn = enclosure("drawn", "c60", "0 0; 9 0; 9 9");
+    const told = () => there(sixty, thirty, enclosure("e", "c60"), enclosure("f", "c30"), drawn, landing, ...rooms);
+    told();
     await mendOf(rows(), finding("overlap", { enclosures: ["e", "f"] }))?.go();
     expect(sent()[0]?.values).toEqual({ one: "c60", other: "c30" });
+    told();
     await mendOf(rows(), finding("gap", { room: "stair" }))?.go();
     expect(sent()).toMatchObject([{ type: "enclosedRoom", values: { enclosure: "e", room: "stair" } }]);
+    told();
     await mendOf(rows(), finding("gap", { room: "stair", enclosures: ["drawn"] }))?.go();
     expect(sent()).toMatchObject([{ type: "enclosure" }, { type: "enclosedRoom", values: { room: "stair" } }]);
-    there(row("room", "landing", { storey: UPPER, number: "", name: "Landing" }));
+    told();
     const stops = mendOf(rows(), finding("stops", { room: "landing", storey: UPPER }));
     expect(stops?.words).toBe("Enclose Landing as well");
     await stops?.go();
@@ -217,6 +248,7 @@ it("shows the key with every class once and its total; a name that is there alre
       doors: [{ enclosure: "e", opening: "d", kind: "door", widthMm: 900, rated: "" }],
     },
   };
+  useNextEnclosure.setState({ fireClass: "c60" });
   await show(<EnclosureOptions />);
   const pressed = () => [...document.querySelectorAll("[aria-pressed=true]")].map((b) => b.textContent);
   expect(pressed()[0]).toContain("REI 60");
@@ -231,6 +263,7 @@ it("shows the key with every class once and its total; a name that is there alre
   const merge = [...document.querySelectorAll("button")].find((b) => b.textContent === "Merge REI 60 into it");
   await settled(async () => merge?.click());
   expect(sent().at(-1)).toEqual({ do: "remove", type: "fireClass", id: "c60" });
+  await settled(async () => there(sixty, enclosure("e", "c60"), ...rooms));
   await show(<SelectedEnclosure id="e" />);
   expect(document.body.textContent).toContain("not rated");
 });

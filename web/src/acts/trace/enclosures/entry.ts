@@ -11,7 +11,7 @@ export default {
   step: "trace",
   order: 117,
   label: "Enclosures",
-  key: "V",
+  key: "X",
   when: "classes of fire resistance",
   on: "storey",
 } satisfies ActEntry;
