@@ -156,9 +156,6 @@ final class PlanSheet
         if (null !== $this->fire && $this->view->shows(Shows::Enclosures)) {
             $this->draw($this->fire->exits($this->derived->openings, $this->isInRoom(...)));
         }
-        if (null !== $this->fire && $this->view->shows(Shows::Ways)) {
-            $this->draw($this->fire->ways());
-        }
         if ($this->view->shows(Shows::Numbers)) {
             $this->numbers();
         }
@@ -166,6 +163,10 @@ final class PlanSheet
             $this->outside($chains);
         }
         $this->stamps();
+        if (null !== $this->fire && $this->view->shows(Shows::Ways)) {
+            $ways = $this->fire->ways();
+            $this->draw(new SheetInk($ways->areas, [], $ways->texts));
+        }
         if ($this->view->shows(Shows::Inside)) {
             $this->inside($chains);
         }
@@ -182,6 +183,9 @@ final class PlanSheet
         if (null !== $this->fire && $this->view->shows(Shows::Enclosures)) {
             array_push($this->texts, ...$this->fire->classes());
             $this->draw($this->fire->hatches($this->texts));
+        }
+        if (isset($ways)) {
+            $this->draw(new SheetInk([], FireInk::clearOf($ways->lines, $this->texts)));
         }
 
         return $this->ink();

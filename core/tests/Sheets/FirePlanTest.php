@@ -103,6 +103,17 @@ final class FirePlanTest extends TestCase
             $told = \in_array((string) round($room->toFinal->mm ?? 0.0), array_map(static fn (string $w): string => (string) preg_replace('/\p{Z}/u', '', $w), $words), true);
             self::assertSame('ground' === $room->storey, $told, $room->region->room->name ?? '');
         }
+        // No way runs through words.
+        foreach (array_filter($ink->lines, static fn (InkLine $l): bool => [8.0, 4.0] === $l->dashes) as $line) {
+            foreach ($ink->texts as $text) {
+                $room = Polygon::bounds($text->room());
+                foreach (range(0, 40) as $k) {
+                    [$a, $b] = $line->points;
+                    [$x, $y] = [$a[0] + $k / 40.0 * ($b[0] - $a[0]), $a[1] + $k / 40.0 * ($b[1] - $a[1])];
+                    self::assertFalse($x > $room[0] && $x < $room[2] && $y > $room[1] && $y < $room[3], "A way runs through $text->words");
+                }
+            }
+        }
         self::assertContains(FireClass::COLOURS[0], [$plan->fire->classes[0]->colour]);
         $tints = array_filter($ink->areas, static fn (InkArea $a): bool => $a->colour === $plan->fire->classes[0]->tint());
         self::assertCount(1, $tints);

@@ -181,6 +181,67 @@ final readonly class FireInk
         return new SheetInk($areas, $lines, array_values(array_filter(array_map(fn (array $t): ?InkText => $this->length(...$t), $texts))));
     }
 
+    /**
+     * What of lines runs beside words, stretch by stretch.
+     *
+     * @param list<InkLine> $lines
+     * @param list<InkText> $words
+     *
+     * @return list<InkLine>
+     */
+    public static function clearOf(array $lines, array $words): array
+    {
+        $boxes = array_map(static fn (InkText $t): array => Polygon::bounds($t->room()), $words);
+        $clear = [];
+        foreach ($lines as $line) {
+            for ($i = 1; $i < \count($line->points); ++$i) {
+                [$a, $b] = [$line->points[$i - 1], $line->points[$i]];
+                $covered = array_values(array_filter(array_map(static fn (array $box): ?array => self::within($a, $b, $box), $boxes)));
+                usort($covered, static fn (array $p, array $q): int => $p[0] <=> $q[0]);
+                $end = 0.0;
+                foreach ([...$covered, [1.0, 1.0]] as [$from, $to]) {
+                    if ($from > $end) {
+                        $clear[] = new InkLine([
+                            [$a[0] + $end * ($b[0] - $a[0]), $a[1] + $end * ($b[1] - $a[1])],
+                            [$a[0] + $from * ($b[0] - $a[0]), $a[1] + $from * ($b[1] - $a[1])],
+                        ], $line->width, $line->dashes);
+                    }
+                    $end = max($end, $to);
+                }
+            }
+        }
+
+        return $clear;
+    }
+
+    /**
+     * @param array{float, float} $a
+     * @param array{float, float} $b
+     * @param array{float, float, float, float} $box
+     *
+     * @return array{float, float}|null which part of a stretch lies in a box, from 0 to 1
+     */
+    private static function within(array $a, array $b, array $box): ?array
+    {
+        $from = 0.0;
+        $to = 1.0;
+        foreach ([0, 1] as $k) {
+            $d = $b[$k] - $a[$k];
+            $least = $box[$k] - self::CLEAR_MM - $a[$k];
+            $most = $box[$k + 2] + self::CLEAR_MM - $a[$k];
+            if (abs($d) < 1e-9) {
+                if ($least > 0.0 || $most < 0.0) {
+                    return null;
+                }
+            } else {
+                $from = max($from, min($least / $d, $most / $d));
+                $to = min($to, max($least / $d, $most / $d));
+            }
+        }
+
+        return $to > $from ? [$from, $to] : null;
+    }
+
     /** @param list<array{float, float}> $points */
     private function length(array $points, string $words): ?InkText
     {
