@@ -274,51 +274,69 @@ final class ShortestWays
             }
             if (self::turnsRight($left, $right)) {
                 $this->cones[$t][] = $this->cone($v, $right, $left);
-                $stack[] = [$t, ($k + 1) % 3, $right, $left];
+                $stack[] = [$t, ($k + 1) % 3, ...$right, ...$left];
             }
         }
+        // Most of all time is spent here: in plain numbers, and without a call for each of them.
+        [$at, $triangles, $beyond, $mm] = [$floor->at, $floor->triangles, $floor->beyond, $this->mm];
+        $own = $mm[$v];
         while ([] !== $stack) {
-            [$from, $edge, $right, $left] = array_pop($stack);
-            $t = $floor->beyond[$from][$edge];
-            if ($t < 0 || $this->isNearerAnyway($v, $floor->triangles[$from][$edge], $floor->triangles[$from][($edge + 1) % 3])) {
+            [$from, $edge, $rx, $ry, $lx, $ly] = array_pop($stack);
+            $t = $beyond[$from][$edge];
+            if ($t < 0) {
                 continue;
             }
-            $k = (int) array_search($from, $floor->beyond[$t], true);
+            $a = $triangles[$from][$edge];
+            $b = $triangles[$from][2 === $edge ? 0 : $edge + 1];
+            $ends = min($mm[$a] ?? \INF, $mm[$b] ?? \INF);
+            if ($ends < \INF && $this->isNearerAnyway($own, $ends, $px, $py, $at[$a], $at[$b])) {
+                continue;
+            }
+            $across = $beyond[$t];
+            $k = $across[0] === $from ? 0 : ($across[1] === $from ? 1 : 2);
             // Seen from there the edge begins on its left; the third corner lies behind it.
-            $c = $floor->triangles[$t][($k + 2) % 3];
-            $d = [$floor->at[$c][0] - $px, $floor->at[$c][1] - $py];
-            $this->cones[$t][] = $this->cone($v, $right, $left);
-            $isBeyondRight = self::turnsRight($right, $d);
-            $isBeyondLeft = self::turnsRight($d, $left);
-            if (!$isBeyondRight && !$isBeyondLeft) {
-                $seen[$c] = hypot(...$d);
+            $c = $triangles[$t][($k + 2) % 3];
+            $dx = $at[$c][0] - $px;
+            $dy = $at[$c][1] - $py;
+            $r = sqrt($rx * $rx + $ry * $ry);
+            $l = sqrt($lx * $lx + $ly * $ly);
+            $d = sqrt($dx * $dx + $dy * $dy);
+            $this->cones[$t][] = [$v, $rx / $r, $ry / $r, $lx / $l, $ly / $l, $px, $py];
+            $toRight = $rx * $dy - $ry * $dx;
+            $toLeft = $dx * $ly - $dy * $lx;
+            $closeRight = self::CLOSE * $r * $d;
+            $closeLeft = self::CLOSE * $l * $d;
+            if ($toRight >= -$closeRight && $toLeft >= -$closeLeft) {
+                $seen[$c] = $d;
             }
             // What is seen through no more than a line is its end, which is told above.
-            if (self::turnsRight($d, $right)) {
-                $stack[] = [$t, ($k + 1) % 3, $right, $isBeyondLeft ? $left : $d];
+            if ($toRight > $closeRight) {
+                $stack[] = $toLeft < -$closeLeft ? [$t, ($k + 1) % 3, $rx, $ry, $lx, $ly] : [$t, ($k + 1) % 3, $rx, $ry, $dx, $dy];
             }
-            if (self::turnsRight($left, $d)) {
-                $stack[] = [$t, ($k + 2) % 3, $isBeyondRight ? $right : $d, $left];
+            if ($toLeft > $closeLeft) {
+                $stack[] = $toRight < -$closeRight ? [$t, ($k + 2) % 3, $rx, $ry, $lx, $ly] : [$t, ($k + 2) % 3, $dx, $dy, $lx, $ly];
             }
         }
 
         return $seen;
     }
 
-    /** Whether every place of an edge is nearer by way of its ends than it can be by way of a corner: then all beyond it is as well. */
-    private function isNearerAnyway(int $v, int $a, int $b): bool
+    /**
+     * Whether every place of an edge is nearer by way of its ends than it can be by way of a corner: then all beyond it is as well.
+     *
+     * @param float $own mm of the corner, which lies at x and y
+     * @param float $ends mm of the nearer end
+     * @param array{float, float} $a
+     * @param array{float, float} $b
+     */
+    private function isNearerAnyway(float $own, float $ends, float $x, float $y, array $a, array $b): bool
     {
-        $ends = min($this->mm[$a] ?? \INF, $this->mm[$b] ?? \INF);
-        if (!is_finite($ends)) {
-            return false;
-        }
-        [[$px, $py], [$ax, $ay], [$bx, $by]] = [$this->floor->at[$v], $this->floor->at[$a], $this->floor->at[$b]];
-        [$ux, $uy, $dx, $dy] = [$bx - $ax, $by - $ay, $px - $ax, $py - $ay];
+        [$ux, $uy, $dx, $dy] = [$b[0] - $a[0], $b[1] - $a[1], $x - $a[0], $y - $a[1]];
         $length2 = $ux * $ux + $uy * $uy;
         $t = max(0.0, min(1.0, ($ux * $dx + $uy * $dy) / $length2));
         $off = sqrt(($dx - $t * $ux) ** 2 + ($dy - $t * $uy) ** 2);
 
-        return $this->mm[$v] + $off > $ends + sqrt($length2);
+        return $own + $off > $ends + sqrt($length2);
     }
 
     /**
