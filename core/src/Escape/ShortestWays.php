@@ -181,6 +181,9 @@ final class ShortestWays
         $bound = $part->bound();
         [$p, $q, $r] = $part->corners;
         foreach ($part->cones as $cone) {
+            if ($this->mm[$cone[0]] >= $bound) {
+                continue;
+            }
             $most = $this->by($cone, ...$p);
             if ($most < $bound) {
                 $most = max($most, $this->by($cone, ...$q));
@@ -205,11 +208,21 @@ final class ShortestWays
      */
     private function least(array $cones, array $p): array
     {
-        [$mm, $corner] = [\INF, null];
-        foreach ($cones as $cone) {
-            $by = $this->by($cone, $p[0], $p[1]);
-            if ($by < $mm) {
-                [$mm, $corner] = [$by, $cone[0]];
+        $mm = \INF;
+        $corner = null;
+        [$x, $y] = $p;
+        // As `by` does, without a call for each.
+        foreach ($cones as [$v, $rx, $ry, $lx, $ly, $px, $py]) {
+            $dx = $x - $px;
+            $dy = $y - $py;
+            $own = $this->mm[$v];
+            $length = sqrt($dx * $dx + $dy * $dy);
+            if ($own + $length < $mm) {
+                $close = -self::HAIR * $length;
+                if ($rx * $dy - $ry * $dx >= $close && $dx * $ly - $dy * $lx >= $close) {
+                    $mm = $own + $length;
+                    $corner = $v;
+                }
             }
         }
 

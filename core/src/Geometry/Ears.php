@@ -224,8 +224,14 @@ final class Ears
     private static function isClear(int $a, int $b, int $c, array $bends, array $at): bool
     {
         [$p, $q, $r] = [$at[$a], $at[$b], $at[$c]];
+        [$left, $right] = [min($p[0], $q[0], $r[0]), max($p[0], $q[0], $r[0])];
+        [$low, $high] = [min($p[1], $q[1], $r[1]), max($p[1], $q[1], $r[1])];
         foreach ($bends as $v) {
             $s = $at[$v];
+            // Most lie elsewhere.
+            if ($s[0] < $left || $s[0] > $right || $s[1] < $low || $s[1] > $high) {
+                continue;
+            }
             if (
                 $v !== $a && $v !== $b && $v !== $c
                 && $s !== $p && $s !== $q && $s !== $r

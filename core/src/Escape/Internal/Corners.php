@@ -17,8 +17,10 @@ final class Corners
     private const GRID = 1000.0;
     /** more cells than there are in a row: a cell's row and column make one number */
     private const ROW = 1_000_000;
+    /** the same of fine cells: two that come to one number lie kilometres apart */
+    private const FINE_ROW = 100_000_007;
 
-    /** @var array<string, list<int>> by fine cells */
+    /** @var array<int, list<int>> by fine cells */
     private array $fine = [];
     /** @var array<int, list<int>> by coarse ones */
     private array $coarse = [];
@@ -34,7 +36,7 @@ final class Corners
         [$i, $j] = [(int) floor($p[0] / self::TOUCH / 2.0), (int) floor($p[1] / self::TOUCH / 2.0)];
         for ($u = $i - 1; $u <= $i + 1; ++$u) {
             for ($v = $j - 1; $v <= $j + 1; ++$v) {
-                foreach ($this->fine["$u,$v"] ?? [] as $n) {
+                foreach ($this->fine[$u * self::FINE_ROW + $v] ?? [] as $n) {
                     if (hypot($this->at[$n][0] - $p[0], $this->at[$n][1] - $p[1]) <= self::TOUCH) {
                         return $n;
                     }
@@ -43,7 +45,7 @@ final class Corners
         }
         $n = \count($this->at);
         $this->at[] = $p;
-        $this->fine["$i,$j"][] = $n;
+        $this->fine[$i * self::FINE_ROW + $j][] = $n;
         $this->coarse[(int) floor($p[0] / self::GRID) * self::ROW + (int) floor($p[1] / self::GRID)][] = $n;
 
         return $n;
