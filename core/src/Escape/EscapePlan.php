@@ -72,8 +72,12 @@ final class EscapePlan
         return false;
     }
 
-    /** @return list<RoomEscape> of every region, by storey from below */
-    public function rooms(): array
+    /**
+     * @param list<string>|null $only keys of regions; of every one without
+     *
+     * @return list<RoomEscape> by storey from below
+     */
+    public function rooms(?array $only = null): array
     {
         $toFinal = $this->toFinal();
         $isFinal = [] === array_filter($this->exits, static fn (array $exit): bool => DoorExit::Final !== $exit[0]->opening->exit);
@@ -85,6 +89,9 @@ final class EscapePlan
         [$told, $places] = [[], []];
         foreach ($this->storeys as $storey) {
             foreach ($storey->derived->regions as $k => $region) {
+                if (null !== $only && !\in_array($region->key, $only, true)) {
+                    continue;
+                }
                 $triangles = array_merge(...array_map(static fn (int $cell): array => $of[$cell] ?? [], $storey->cellsOf($k)));
                 $place = [] === $triangles ? null : $toExit->furthest($triangles);
                 $final = $isFinal || [] === $triangles ? $place : $toFinal->furthest($triangles);
@@ -96,13 +103,19 @@ final class EscapePlan
         }
         $seconds = $this->seconds($toExit, $places);
 
-        return array_map(fn (array $t, int $k): RoomEscape => new RoomEscape(
-            $t[0],
-            $t[1],
-            null === $t[2] ? null : $this->route($toExit, $t[2]),
-            null === $t[3] ? null : $this->route($toFinal, $t[3]),
-            $seconds[$k] ?? null,
-        ), $told, array_keys($told));
+        $rooms = [];
+        foreach ($told as $k => [$storey, $region, $place, $final]) {
+            $route = null === $place ? null : $this->route($toExit, $place);
+            $rooms[] = new RoomEscape(
+                $storey,
+                $region,
+                $route,
+                $isFinal ? $route : (null === $final ? null : $this->route($toFinal, $final)),
+                $seconds[$k] ?? null,
+            );
+        }
+
+        return $rooms;
     }
 
     /** @return list<StairEscape> of every stair that is walked, from where it arrives above down it and into the open air */
@@ -315,7 +328,7 @@ final class EscapePlan
     private function passed(StoreyFloor $floor, array $from, array $to): array
     {
         $passed = [];
-        foreach ($floor->doorways as $doorway) {
+        foreach ($floor->near($from, $to) as $doorway) {
             $there = $doorway->passed($from, $to);
             if (null !== $there) {
                 $passed[] = [$there[0], [$doorway, $there[1]]];

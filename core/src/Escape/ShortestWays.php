@@ -33,51 +33,104 @@ final class ShortestWays
     /** @var array<int, list<Cone>> by triangle: whose cone it is, unit vectors along its right and its left limit, and from where */
     private array $cones = [];
 
-    private function __construct(private readonly WalkedFloor $floor)
+    /** @var \SplPriorityQueue<float, array{int, float}> corners that were seen, the nearest to an exit first */
+    private readonly \SplPriorityQueue $queue;
+    /** @var array<int, true> corners that have handed on what they see */
+    private array $done = [];
+
+    /**
+     * @param array<int, float> $exits
+     * @param array<int, list<array{int, float}>> $links
+     */
+    private function __construct(private readonly WalkedFloor $floor, private readonly array $exits, private readonly array $links)
     {
+        $this->queue = new \SplPriorityQueue();
+        foreach ($exits as $v => $mm) {
+            [$this->mm[$v], $this->next[$v]] = [$mm, -1];
+            $this->queue->insert([$v, $mm], -$mm);
+        }
     }
 
     /**
+     * Nothing is worked out yet: whoever asks has them worked out as far as that needs.
+     *
      * @param array<int, float> $exits by corner, with what is to be gone from there, mm
      * @param array<int, list<array{int, float}>> $links from corner to corner by a way of its own, mm, as a stair is
      */
     public static function to(WalkedFloor $floor, array $exits, array $links = []): self
     {
-        $ways = new self($floor);
-        $queue = new \SplPriorityQueue();
-        foreach ($exits as $v => $mm) {
-            if ($mm < ($ways->mm[$v] ?? \INF)) {
-                [$ways->mm[$v], $ways->next[$v]] = [$mm, -1];
-                $queue->insert([$v, $mm], -$mm);
-            }
-        }
-        $done = [];
-        while (!$queue->isEmpty()) {
+        return new self($floor, $exits, $links);
+    }
+
+    /**
+     * Corners hand on what they see, the nearest to an exit first.
+     *
+     * @param float $upTo mm
+     * @param list<int> $until and until these have been seen
+     */
+    private function settle(float $upTo, array $until = []): void
+    {
+        $waits = \count($until);
+        while (!$this->queue->isEmpty()) {
             /** @var array{int, float} $first */
-            $first = $queue->extract();
+            $first = $this->queue->top();
             [$v, $mm] = $first;
-            if (isset($done[$v]) || $mm > $ways->mm[$v]) {
+            while ($waits > 0 && isset($this->mm[$until[$waits - 1]])) {
+                --$waits;
+            }
+            if ($mm > $upTo && 0 === $waits) {
+                return;
+            }
+            $this->queue->extract();
+            if (isset($this->done[$v]) || $mm > $this->mm[$v]) {
                 continue;
             }
-            $done[$v] = true;
-            $reached = $ways->seen($v, isset($exits[$v]) && -1 === $ways->next[$v]);
-            foreach ($links[$v] ?? [] as [$w, $by]) {
+            $this->done[$v] = true;
+            $reached = $this->seen($v, isset($this->exits[$v]) && -1 === $this->next[$v]);
+            foreach ($this->links[$v] ?? [] as [$w, $by]) {
                 $reached[$w] = min($reached[$w] ?? \INF, $by);
             }
             foreach ($reached as $w => $by) {
-                if ($mm + $by < ($ways->mm[$w] ?? \INF)) {
-                    [$ways->mm[$w], $ways->next[$w]] = [$mm + $by, $v];
-                    $queue->insert([$w, $mm + $by], -$mm - $by);
+                if ($mm + $by < ($this->mm[$w] ?? \INF)) {
+                    [$this->mm[$w], $this->next[$w]] = [$mm + $by, $v];
+                    $this->queue->insert([$w, $mm + $by], -$mm - $by);
                 }
             }
         }
+    }
 
-        return $ways;
+    /**
+     * Has all worked out that any place of some triangles depends on: none is further than by way of a corner of its own.
+     *
+     * @param list<int> $triangles
+     */
+    private function ready(array $triangles): void
+    {
+        $corners = [];
+        foreach ($triangles as $t) {
+            array_push($corners, ...$this->floor->triangles[$t]);
+        }
+        $this->settle(0.0, array_values(array_unique($corners)));
+        $furthest = 0.0;
+        foreach ($triangles as $t) {
+            [$a, $b, $c] = $this->floor->triangles[$t];
+            $least = min($this->mm[$a] ?? \INF, $this->mm[$b] ?? \INF, $this->mm[$c] ?? \INF);
+            $at = $this->floor->at;
+            $furthest = max($furthest, $least + max(
+                self::apart($at[$a], $at[$b]),
+                self::apart($at[$b], $at[$c]),
+                self::apart($at[$c], $at[$a]),
+            ));
+        }
+        $this->settle($furthest);
     }
 
     /** @return float|null mm from a corner; null where there is no way */
     public function ofCorner(int $v): ?float
     {
+        $this->settle(0.0, [$v]);
+        $this->settle($this->mm[$v] ?? \INF);
+
         return $this->mm[$v] ?? null;
     }
 
@@ -88,6 +141,7 @@ final class ShortestWays
      */
     public function from(int $triangle, float $x, float $y): ?array
     {
+        $this->ready([$triangle]);
         [$mm, $by] = $this->nearest($triangle, $x, $y);
         if (null === $by) {
             return null;
@@ -111,6 +165,7 @@ final class ShortestWays
      */
     public function furthest(array $triangles, float $within = 0.1): ?array
     {
+        $this->ready($triangles);
         $far = $this->far(...);
         $queue = new \SplPriorityQueue();
         $parts = [];

@@ -24,8 +24,14 @@ final readonly class StoreyFloor
     /** Higher than this, mm, things hang over people's heads; lower than that they are stepped over. */
     private const HIGH_MM = 2000.0;
     private const LOW_MM = 50.0;
+    /** mm: squares in which doorways are looked up, and more of them than there are in a row */
+    private const SQUARE_MM = 4000.0;
+    private const ROW = 1_000_000;
     /** mm by which a chord of a face may miss a jamb in it */
     private const NEAR = 0.5;
+
+    /** @var array<int, array<string, Doorway>> by square */
+    private array $doorwaysIn;
 
     /**
      * @param list<Shape> $cells
@@ -34,6 +40,47 @@ final readonly class StoreyFloor
      */
     private function __construct(public array $cells, public array $regions, public array $doorways)
     {
+        $in = [];
+        foreach ($doorways as $id => $doorway) {
+            foreach (self::squares($doorway->ring()) as $square) {
+                $in[$square][$id] = $doorway;
+            }
+        }
+        $this->doorwaysIn = $in;
+    }
+
+    /**
+     * @param array{float, float} $from
+     * @param array{float, float} $to
+     *
+     * @return array<string, Doorway> those that a straight stretch may pass
+     */
+    public function near(array $from, array $to): array
+    {
+        $near = [];
+        foreach (self::squares([$from, $to]) as $square) {
+            $near += $this->doorwaysIn[$square] ?? [];
+        }
+
+        return $near;
+    }
+
+    /**
+     * @param non-empty-list<array{float, float}> $places
+     *
+     * @return list<int> numbers of all squares of a grid that their bounds touch
+     */
+    private static function squares(array $places): array
+    {
+        [$left, $low, $right, $high] = array_map(static fn (float $mm): int => (int) floor($mm / self::SQUARE_MM), Polygon::bounds($places));
+        $squares = [];
+        for ($i = $left; $i <= $right; ++$i) {
+            for ($j = $low; $j <= $high; ++$j) {
+                $squares[] = $i * self::ROW + $j;
+            }
+        }
+
+        return $squares;
     }
 
     /** @param list<non-empty-list<array{float, float}>> $taken rings that stairs take: where they go up, and where they come up */
