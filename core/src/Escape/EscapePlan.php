@@ -118,6 +118,14 @@ final class EscapePlan
         return $rooms;
     }
 
+    /** Whether other ways are looked for: not where there are too many exits in too large a building. */
+    public function looksForSeconds(): bool
+    {
+        $exits = array_unique(array_map(static fn (array $exit): string => $exit[0]->opening->id, $this->exits));
+
+        return \count($exits) * \count($this->floor->at) <= self::MOST_LOOKED_AT;
+    }
+
     /** @return list<StairEscape> of every stair that is walked, from where it arrives above down it and into the open air */
     public function stairs(): array
     {
@@ -222,8 +230,7 @@ final class EscapePlan
             $exits[$doorway->opening->id][$v] = 0.0;
         }
         $best = [];
-        $isTooMuch = \count($exits) < 2 || \count($exits) * \count($this->floor->at) > self::MOST_LOOKED_AT;
-        foreach ($isTooMuch ? [] : $exits as $exit => $corners) {
+        foreach (\count($exits) < 2 || !$this->looksForSeconds() ? [] : $exits as $exit => $corners) {
             $ways = ShortestWays::to($this->floor, $corners, $this->links);
             foreach ($places as $k => $place) {
                 $way = $first->from($place[2], ...$place[1])[1] ?? [];

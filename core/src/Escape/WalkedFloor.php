@@ -78,31 +78,34 @@ final class WalkedFloor
     private function join(int $first): void
     {
         $edges = $beyond = [];
+        $count = \count($this->at);
         for ($t = $first; $t < \count($this->triangles); ++$t) {
             $beyond[$t] = [-1, -1, -1];
-            foreach ($this->triangles[$t] as $k => $a) {
-                $b = $this->triangles[$t][($k + 1) % 3];
-                [$c, $angle] = [$this->triangles[$t][($k + 2) % 3], 0.0];
+            $corners = $this->triangles[$t];
+            foreach ($corners as $k => $a) {
+                $b = $corners[2 === $k ? 0 : $k + 1];
+                $c = $corners[0 === $k ? 2 : $k - 1];
                 $this->about[$a][] = $t;
-                [$ux, $uy] = [$this->at[$b][0] - $this->at[$a][0], $this->at[$b][1] - $this->at[$a][1]];
-                [$vx, $vy] = [$this->at[$c][0] - $this->at[$a][0], $this->at[$c][1] - $this->at[$a][1]];
+                [$x, $y] = $this->at[$a];
+                [$ux, $uy] = [$this->at[$b][0] - $x, $this->at[$b][1] - $y];
+                [$vx, $vy] = [$this->at[$c][0] - $x, $this->at[$c][1] - $y];
                 $this->open[$a] = ($this->open[$a] ?? 0.0) + abs(atan2($ux * $vy - $uy * $vx, $ux * $vx + $uy * $vy));
-                if (isset($edges[$b][$a])) {
-                    [$other, $j] = $edges[$b][$a];
+                $back = $b * $count + $a;
+                if (isset($edges[$back])) {
+                    [$other, $j] = $edges[$back];
                     $beyond[$t] = self::put($beyond[$t], $k, $other);
                     $beyond[$other] = self::put($beyond[$other], $j, $t);
-                    unset($edges[$b][$a]);
+                    unset($edges[$back]);
                 } else {
-                    $edges[$a][$b] = [$t, $k];
+                    $edges[$a * $count + $b] = [$t, $k];
                 }
             }
         }
         array_push($this->beyond, ...array_values($beyond));
-        foreach ($edges as $a => $ends) {
-            foreach (array_keys($ends) as $b) {
-                $this->border[$a][] = $b;
-                $this->border[$b][] = $a;
-            }
+        foreach (array_keys($edges) as $edge) {
+            [$a, $b] = [intdiv($edge, $count), $edge % $count];
+            $this->border[$a][] = $b;
+            $this->border[$b][] = $a;
         }
     }
 

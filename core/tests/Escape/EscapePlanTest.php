@@ -221,4 +221,23 @@ final class EscapePlanTest extends TestCase
         self::assertCount(1, $angle($apart + 0.1));
         self::assertSame([], $angle($apart - 0.1));
     }
+
+    /** Of some rooms alone, which asks for no more than they depend on, the answer is the same as of all. */
+    public function testSomeRoomsAloneAreToldAsAmongAll(): void
+    {
+        for ($seed = 1; $seed <= 12; ++$seed) {
+            $storey = Plans::standing($seed, 4, 5);
+            $openings = array_map(static fn (Opening $o, int $k): Opening => new Opening($o->id, $o->wall, OpeningKind::Door, $o->offset, $o->width, exit: 0 === $k % 9 ? DoorExit::Final : DoorExit::None), $storey->openings, array_keys($storey->openings));
+            $plan = new Plan([$storey->with($storey->walls, $openings)]);
+            $all = (new EscapePlan($plan))->rooms();
+            foreach ([0, 7, \count($all) - 1] as $k) {
+                $room = $all[$k] ?? $all[0];
+                $alone = (new EscapePlan($plan))->rooms([$room->region->key]);
+                self::assertCount(1, $alone);
+                self::assertEqualsWithDelta($room->toFinal?->mm, $alone[0]->toFinal?->mm, 0.1, "seed $seed");
+                self::assertEquals(null === $room->toFinal, null === $alone[0]->toFinal);
+                self::assertSame($room->toFinal?->exit, $alone[0]->toFinal?->exit);
+            }
+        }
+    }
 }

@@ -96,9 +96,13 @@ final readonly class StoreyFloor
         }
         $without = [...$taken, ...self::standing($storey)];
         $boxes = array_map(Polygon::bounds(...), $without);
+        // On straight faces jambs are corners of them anyway.
+        $rises = array_filter(array_column($storey->walls, 'rise', 'id'), static fn (float $rise): bool => 0.0 !== $rise);
         $inWalls = [];
         foreach ($doorways as $doorway) {
-            $inWalls[$doorway->opening->wall][] = $doorway;
+            if (isset($rises[$doorway->opening->wall])) {
+                $inWalls[$doorway->opening->wall][] = $doorway;
+            }
         }
         [$cells, $regions] = [[], []];
         foreach ($derived->regions as $n => $region) {
@@ -107,7 +111,11 @@ final readonly class StoreyFloor
             $box = Polygon::bounds($rings[0]);
             $touching = array_filter($boxes, static fn (array $of): bool => self::touch($box, $of));
             $near = array_values(array_intersect_key($without, $touching));
-            foreach (Overlay::difference($rings, [...$near, ...Gaps::narrow($rings, $near)]) as $cell) {
+            // Where nothing stands about, it is walked on as it is.
+            $left = [] === $near
+                ? [['outer' => $rings[0], 'holes' => \array_slice($rings, 1)]]
+                : Overlay::difference($rings, [...$near, ...Gaps::narrow($rings, $near)]);
+            foreach ($left as $cell) {
                 $cells[] = $cell;
                 $regions[] = $n;
             }

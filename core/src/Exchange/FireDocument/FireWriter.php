@@ -40,6 +40,7 @@ final readonly class FireWriter
         $limits = new EscapeLimits($this->plan->fire->limits);
 
         return [
+            'seconds' => $escape->looksForSeconds(),
             'rooms' => array_map(fn (RoomEscape $room): array => [
                 'storey' => $room->storey,
                 'room' => $room->region->room?->id,

@@ -35,6 +35,9 @@ export function WaysOut({ storey }: { storey: string }) {
         <span className="font-semibold">Ways out</span>
         <span className="text-quiet">from the worst place of each room</span>
       </div>
+      {!ways.seconds && (
+        <p className="text-quiet">Second ways are not looked for: it has too many exits for its size.</p>
+      )}
       <EscapeLimits />
       {own.map((way) => {
         const route = way.toFinal ?? way.toExit;

@@ -92,10 +92,11 @@ describe("ways out", () => {
   });
 
   it("are asked for once a door is an exit, and one is shown on the board", async () => {
-    server.answers = { escape: { rooms: [way("Hall", route(3000)), way("Store", null)], stairs: [] } };
+    server.answers = { escape: { seconds: false, rooms: [way("Hall", route(3000)), way("Store", null)], stairs: [] } };
     await show(<WaysOut storey={STOREY} />);
     expect(soft(document.body.textContent)).toContain("Hall 3 000 mm into the open air");
     expect(soft(document.body.textContent)).toContain("Store no way out");
+    expect(document.body.textContent).toContain("Second ways are not looked for");
     const [button, none] = [...document.querySelectorAll("button")].filter((b) => b.textContent === "Show the way");
     expect(none).toBeUndefined();
     await settled(async () => button?.click());
@@ -140,6 +141,7 @@ describe("ways out", () => {
     const stair = (id: string, of: Route) => ({ stair: id, storey: STOREY, route: of });
     server.answers = {
       escape: {
+        seconds: true,
         rooms: [{ ...way("Hall", route(3000)), broken }],
         stairs: [
           stair("s", runs(["c", 9000])),

@@ -25,6 +25,8 @@ export interface WayDown {
   route: Route | null;
 }
 export interface Ways {
+  /** whether other ways are looked for */
+  seconds: boolean;
   rooms: readonly WayOut[];
   stairs: readonly WayDown[];
 }
@@ -36,7 +38,7 @@ export function keyOf({ storey, at }: WayOut): string {
   return `${storey} ${at.join()}`;
 }
 
-const NONE: Ways = { rooms: [], stairs: [] };
+const NONE: Ways = { seconds: true, rooms: [], stairs: [] };
 
 /** Ways out of all rooms and down all stairs, asked for once a door is marked as an exit and anew after every change; null where none is. */
 export function useWaysOut(): Ways | null {
