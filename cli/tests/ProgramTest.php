@@ -456,6 +456,32 @@ final class ProgramTest extends TestCase
         self::assertSame(100, $read['statedScale']);
     }
 
+    /** What the demo encloses, and by what its ways run; a document that says nothing of fire encloses nothing. */
+    public function testEnclosuresAreToldOfADocument(): void
+    {
+        $lodge = json_decode((string) file_get_contents(__DIR__.'/../../demo/reedmace-lodge.json'), true, 64, \JSON_THROW_ON_ERROR);
+        self::assertIsArray($lodge);
+        [$code, $told] = self::plinth(['enclosures'], $lodge);
+        self::assertSame(0, $code);
+        $told = JsonValue::of($told);
+        self::assertSame([], $told->get('findings')->items());
+        $totals = array_map(static fn (JsonValue $t): array => [$t->get('fireClass')->text(), $t->get('storey')->text(), round($t->get('areaM2')->number(), 2)], $told->get('totals')->items());
+        self::assertSame([['class stair', 'ground', 42.21], ['class stair', 'upper', 18.27], ['class kitchen', 'ground', 29.61]], $totals);
+        $doors = array_map(static fn (JsonValue $d): array => [$d->get('opening')->text(), $d->get('rated')->text()], $told->get('doors')->items());
+        self::assertContains(['D03', 'EI2 30-S'], $doors);
+        [, $escape] = self::plinth(['escape'], $lodge);
+        $down = JsonValue::of($escape)->get('stairs')->items()[0]->get('route');
+        self::assertSame(['class stair'], array_map(static fn (JsonValue $run): string => $run->get('fireClass')->text(), $down->get('enclosed')->items()));
+        self::assertEqualsWithDelta($down->get('mm')->number(), $down->get('enclosed')->items()[0]->get('mm')->number(), 0.1);
+        // Without the landing the stair goes on unprotected, and that is found.
+        $lodge['fire'] = ['enclosures' => [['id' => 'e', 'storey' => 'ground', 'class' => 'c', 'rooms' => ['stair']]], 'classes' => [['id' => 'c', 'name' => 'REI 90']]];
+        [, $alone] = self::plinth(['enclosures'], $lodge);
+        self::assertSame(['stops'], array_map(static fn (JsonValue $f): string => $f->get('code')->text(), JsonValue::of($alone)->get('findings')->items()));
+        self::assertSame('landing', JsonValue::of($alone)->get('findings')->items()[0]->get('room')->text());
+        unset($lodge['fire']);
+        self::assertSame(['areas' => [], 'totals' => [], 'findings' => [], 'doors' => []], self::plinth(['enclosures'], $lodge)[1]);
+    }
+
     /** The lodge as a DXF, as a printed sheet and as an archive: in again it has as many walls and openings, and the DXF the same ones. */
     public function testWhatWasExportedIsImported(): void
     {
@@ -483,7 +509,7 @@ final class ProgramTest extends TestCase
                 static fn (JsonValue $w): array => ['rise' => 'gE' === $w->get('id')->text() ? -1500.0 : 0.0] + $w->map(),
                 JsonValue::of($first)->get('walls')->items(),
             );
-            $round = ['storeys' => [$first]] + $lodge;
+            $round = ['storeys' => [$first], 'fire' => []] + $lodge;
             foreach (['pdf', 'svg'] as $format) {
                 $sheet = ['--out' => "$folder/a.$format", '--paper' => 'A2', '--scale' => '50'];
                 self::assertSame(0, self::plinth(['export', 'format' => $format, ...$sheet], $round)[0]);

@@ -140,4 +140,37 @@ final class EnclosureTest extends TestCase
         $this->desk->refused(422, $this->enclosed($class, Desk::newId()));
         $this->desk->refused(422, [['do' => 'set', 'type' => 'enclosure', 'id' => $id, 'values' => ['line' => '0 0; 900 0; 900 900']]]);
     }
+
+    public function testAFirePlanIsProposedDrawnAndHandedOver(): void
+    {
+        $class = Desk::newId();
+        $proposal = "/api/projects/{$this->desk->id}/sheets/proposal?paper=A3&part=fire";
+        self::assertSame('unusable-sheet', JsonValue::of($this->desk->client->refused(422, 'GET', $proposal))->get('error')->get('code')->text());
+        $door = array_values(array_filter(Desk::rows($this->desk->state(), 'opening'), static fn (array $o): bool => 1000.0 === Desk::float($o['values']['width'])))[0]['id'];
+        $this->desk->change([
+            self::class('EI 30', $class), ...$this->enclosed($class, Desk::newId(), 'Hall'),
+            ['do' => 'set', 'type' => 'opening', 'id' => $door, 'values' => ['exit' => 'final', 'rated' => 'EI2 30']],
+        ]);
+        $sheet = JsonValue::of($this->desk->client->ok('GET', $proposal))->get('sheets')->items()[0];
+        $rows = [['do' => 'add', 'type' => 'printSheet', 'id' => $sheet->get('id')->text(), 'values' => $sheet->get('values')->map()]];
+        foreach ($sheet->get('views')->items() as $view) {
+            $rows[] = ['do' => 'add', 'type' => 'sheetView', 'id' => $view->get('id')->text(), 'values' => $view->get('values')->map()];
+        }
+        $this->desk->change($rows);
+        $svg = $this->file("sheets/{$sheet->get('id')->text()}/sheet.svg");
+        foreach (['FINAL EXIT', 'EI 30', 'stroke="#d55e00"', 'into the open air'] as $shown) {
+            self::assertStringContainsString($shown, $svg);
+        }
+        $dxf = $this->file('building.dxf');
+        self::assertStringContainsString('enclosures-EI 30', $dxf);
+        self::assertStringContainsString('IFCZONE', $this->file('building.ifc'));
+    }
+
+    private function file(string $name): string
+    {
+        [$status, $body] = $this->desk->client->send('GET', "/api/projects/{$this->desk->id}/$name");
+        self::assertSame(200, $status, $name);
+
+        return Desk::text($body['text']);
+    }
 }

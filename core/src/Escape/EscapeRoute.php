@@ -29,7 +29,7 @@ final readonly class EscapeRoute
     ) {
     }
 
-    /** @return list<array{non-empty-list<array{float, float}>, bool}> what of it runs on a storey, stretch by stretch; whether it begins there */
+    /** @return list<array{non-empty-list<array{float, float}>, bool}> what of it runs on a storey, and whether it begins there */
     public function on(string $storey): array
     {
         $stretches = [];

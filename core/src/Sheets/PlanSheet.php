@@ -244,13 +244,15 @@ final class PlanSheet
         );
     }
 
-    /** @return list<PlacedObject> those that are shown: beside the building, where chains of dimensions or exits stand, there is no room for them */
+    /** @return list<PlacedObject> those that are shown: beside the building, where dimensions or exits stand, there is no room for them */
     private function objects(): array
     {
         $extent = self::extent($this->storey, $this->derived);
         $objects = $this->view->shows(Shows::Objects) ? $this->storey->objects : [];
 
-        return null === $extent || (!$this->view->shows(Shows::Dimensions) && !$this->view->shows(Shows::Enclosures)) ? $objects : array_values(array_filter(
+        $isFull = $this->view->shows(Shows::Dimensions) || $this->view->shows(Shows::Enclosures);
+
+        return null === $extent || !$isFull ? $objects : array_values(array_filter(
             $objects,
             static fn (PlacedObject $o): bool => abs(2.0 * $o->at->x - $extent[0] - $extent[2]) < $extent[2] - $extent[0]
                 && abs(2.0 * $o->at->y - $extent[1] - $extent[3]) < $extent[3] - $extent[1],

@@ -10,6 +10,8 @@ use Plinth\Core\Enclosure\EnclosureFinding;
 use Plinth\Core\Enclosure\EnclosurePlan;
 use Plinth\Core\Geometry\Contour;
 use Plinth\Core\Geometry\Point;
+use Plinth\Core\Geometry\Polygon;
+use Plinth\Core\Plan\Derivation\Derivation;
 use Plinth\Core\Plan\Model\Divider;
 use Plinth\Core\Plan\Model\Enclosure;
 use Plinth\Core\Plan\Model\FireClass;
@@ -181,5 +183,47 @@ final class EnclosurePlanTest extends TestCase
         $down = $of->along([['u', [2000.0, 2000.0]], ['g', [2000.0, 1000.0]], ['g', [2000.0, -100.0]]], [4200.0, 1100.0]);
         self::assertEqualsWithDelta([['REI 60', 5300.0]], $down, 1e-6);
         self::assertEqualsWithDelta([[null, 4000.0]], $of->along([['u', [6000.0, 2000.0]], ['g', [6000.0, 1000.0]]], [4000.0]), 1e-6);
+    }
+
+    /**
+     * Of random plans, some rooms each: what they cover is their floors and the walls between neighbours, no wall within is said to bound it,
+     * and none is open whose walls stand; a wall that is taken away is found.
+     */
+    public function testRandomRoomsAreCoveredWithWhatLiesBetweenThem(): void
+    {
+        [$found, $covered] = [0, 0];
+        for ($seed = 1; $seed <= 25; ++$seed) {
+            $drawn = Plans::standing($seed, 3, 4);
+            $regions = Derivation::of(new Storey('s', 'S', 0.0, 3000.0, $drawn->walls, $drawn->openings))->regions;
+            mt_srand($seed);
+            $rooms = [];
+            foreach ($regions as $k => $region) {
+                $rooms[] = new Room("r$k", "Room $k", '', new Point(...$region->label));
+            }
+            $storey = new Storey('s', 'S', 0.0, 3000.0, $drawn->walls, $drawn->openings, $rooms);
+            $chosen = array_values(array_filter(array_map(static fn (Room $r): string => $r->id, $rooms), static fn (): bool => mt_rand(0, 1) > 0));
+            $of = self::of([new Enclosure('a', 's', 'REI 60', $chosen), new Enclosure('b', 's', 'EI 30', array_values(array_diff(array_column($rooms, 'id'), $chosen)))], [], $storey);
+            if ([] === $chosen || \count($chosen) === \count($rooms)) {
+                continue;
+            }
+            [$one, $other] = $of->areas;
+            $floors = array_sum(array_map(static fn ($r): float => Polygon::area($r->polygon) + array_sum(array_map(Polygon::area(...), $r->holes)), array_filter(
+                Derivation::of($storey)->regions,
+                static fn ($r): bool => \in_array($r->room?->id, $chosen, true),
+            )));
+            self::assertGreaterThanOrEqual($floors - 1.0, $one->area(), "seed $seed");
+            self::assertSame([], array_filter($of->findings(), static fn (EnclosureFinding $f): bool => 'overlap' === $f->code), "seed $seed: no room is of both");
+            foreach ($regions as $k => $region) {
+                [$x, $y] = $region->label;
+                self::assertSame([\in_array("r$k", $chosen, true), !\in_array("r$k", $chosen, true)], [$one->holds($x, $y), $other->holds($x, $y)]);
+                ++$covered;
+            }
+            // One room's wall goes: it runs into its neighbour, and what enclosed it says so.
+            $bounding = array_keys($of->bounding());
+            $without = $storey->with(array_values(array_filter($storey->walls, static fn ($w): bool => $w->id !== $bounding[0])), []);
+            $found += [] === self::of([new Enclosure('a', 's', 'REI 60', $chosen)], [], $without)->findings() ? 0 : 1;
+        }
+        self::assertGreaterThan(150, $covered);
+        self::assertGreaterThan(12, $found);
     }
 }

@@ -72,7 +72,8 @@ final readonly class StoreyFloor
      */
     private static function squares(array $places): array
     {
-        [$left, $low, $right, $high] = array_map(static fn (float $mm): int => (int) floor($mm / self::SQUARE_MM), Polygon::bounds($places));
+        $square = static fn (float $mm): int => (int) floor($mm / self::SQUARE_MM);
+        [$left, $low, $right, $high] = array_map($square, Polygon::bounds($places));
         $squares = [];
         for ($i = $left; $i <= $right; ++$i) {
             for ($j = $low; $j <= $high; ++$j) {

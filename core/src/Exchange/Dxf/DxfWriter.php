@@ -31,8 +31,8 @@ final class DxfWriter
     public const TEXT_HEIGHT_MM = 180.0;
     /** Colours of the published reference by their numbers, as far as they are told apart. */
     private const COLOURS = [
-        1 => [255, 0, 0], 2 => [255, 255, 0], 3 => [0, 255, 0], 4 => [0, 255, 255], 5 => [0, 0, 255], 6 => [255, 0, 255], 8 => [128, 128, 128],
-        30 => [255, 127, 0], 150 => [0, 127, 255], 94 => [0, 127, 0],
+        1 => [255, 0, 0], 2 => [255, 255, 0], 3 => [0, 255, 0], 4 => [0, 255, 255], 5 => [0, 0, 255], 6 => [255, 0, 255],
+        8 => [128, 128, 128], 30 => [255, 127, 0], 150 => [0, 127, 255], 94 => [0, 127, 0],
     ];
     private const VIEW_LAYERS = [
         'cut' => [7, DxfFile::CONTINUOUS],

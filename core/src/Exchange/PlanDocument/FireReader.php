@@ -57,7 +57,10 @@ final class FireReader
     /** What cannot be the name of a class is told. */
     public static function name(string $typed, string $at): string
     {
-        return '' === FireClass::key($typed) ? throw UnreadableDocument::outOfRange($at, 'a class, as REI 60: letters or digits') : trim($typed);
+        return '' !== FireClass::key($typed) ? trim($typed) : throw UnreadableDocument::outOfRange(
+            $at,
+            'a class, as REI 60: letters or digits',
+        );
     }
 
     /**
@@ -116,7 +119,10 @@ final class FireReader
             $storey->id,
             $this->class($enclosure->get('class')),
             $rooms,
-            [] === $corners ? null : new Contour($corners, array_map(static fn (JsonValue $r): float => $r->number(), $enclosure->list('rises'))),
+            [] === $corners ? null : new Contour($corners, array_map(
+                static fn (JsonValue $r): float => $r->number(),
+                $enclosure->list('rises'),
+            )),
         );
     }
 

@@ -110,7 +110,8 @@ final readonly class BuildingTables
         }
 
         return new Table('Ways out', [
-            'storey', 'number', 'room', 'to an exit mm', 'into the open air mm', 'narrowest door mm', 'doors passed', 'doors against it', 'limits not kept',
+            'storey', 'number', 'room', 'to an exit mm', 'into the open air mm', 'narrowest door mm', 'doors passed', 'doors against it',
+            'limits not kept',
         ], $rows);
     }
 

@@ -7,8 +7,8 @@ namespace Plinth\Core\Plan\Model;
 /** A class of fire resistance: free text, of which case, spaces and dashes do not count, with its colour and hatch. */
 final readonly class FireClass
 {
-    /** Colours that are told apart with any kind of colour vision: Okabe and Ito, "Color Universal Design" (2008), from memory. */
-    public const COLOURS = ['#d55e00', '#0072b2', '#009e73', '#cc79a7', '#e69f00', '#56b4e9', '#7a7300', '#5b5b5b'];
+    /** Told apart with any kind of colour vision: six of Okabe and Ito, "Color Universal Design" (2008), from memory, and two dark ones. */
+    public const COLOURS = ['#d55e00', '#0072b2', '#009e73', '#cc79a7', '#e69f00', '#56b4e9', '#4400aa', '#222222'];
 
     /**
      * @param string $name as it was spelled first

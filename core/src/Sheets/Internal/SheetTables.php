@@ -105,9 +105,8 @@ final readonly class SheetTables
         $plan = $this->fire->enclosures();
         [$rows, $totals, $doors] = [[], $plan->totals(), []];
         foreach ($plan->doors() as $door) {
-            $doors[$door->enclosure][$door->opening->id] = trim(
-                ($this->subject->numbers[$door->opening->id] ?? $door->opening->kind->value).' '.($door->isRated() ? $door->opening->rated : '–'),
-            );
+            $number = $this->subject->numbers[$door->opening->id] ?? $door->opening->kind->value;
+            $doors[$door->enclosure][$door->opening->id] = "$number ".($door->isRated() ? $door->opening->rated : '–');
         }
         foreach ($this->fire->key() as $class) {
             foreach ($this->subject->plan->storeys as $storey) {
@@ -116,10 +115,11 @@ final readonly class SheetTables
                 }
                 $own = array_values(array_filter($this->fire->on($storey->id), static fn (array $of): bool => $of[0] === $class));
                 $rooms = array_merge(...array_map(static fn (array $of): array => $of[1]->enclosure->rooms, $own));
-                $names = array_filter($storey->rooms, static fn (Room $r): bool => \in_array($r->id, $rooms, true));
+                $named = array_filter($storey->rooms, static fn (Room $r): bool => \in_array($r->id, $rooms, true));
+                $names = array_map(static fn (Room $r): string => $r->name, $named);
                 $in = array_merge(...array_map(static fn (array $of): array => $doors[$of[1]->enclosure->id] ?? [], $own));
                 $rows[] = [
-                    $class->name, $storey->name, [] === $names ? '–' : implode(', ', array_map(static fn (Room $r): string => $r->name, $names)),
+                    $class->name, $storey->name, [] === $names ? '–' : implode(', ', $names),
                     $this->subject->written->area($totals[$class->id][$storey->id]), implode(', ', $in),
                 ];
             }
@@ -141,14 +141,17 @@ final readonly class SheetTables
             }
             $narrowest = ($way->toFinal ?? $way->toExit)?->narrowestMm;
             $rows[] = [
-                $this->subject->storey($way->storey)->name ?? '', $way->region->room->name ?? '–', $told($way->toExit), $told($way->toFinal),
+                $this->subject->storey($way->storey)->name ?? '', $way->region->room->name ?? '–',
+                $told($way->toExit), $told($way->toFinal),
                 null === $narrowest || \INF === $narrowest ? '–' : $this->subject->written->length($narrowest),
                 [] === $limits->broken($way) ? '' : 'over its limit',
             ];
         }
         $title = '' === $view->title ? 'Ways out' : $view->title;
 
-        return WordsInk::table($title, ['storey', 'from', 'to an exit', 'into the open air', 'narrowest', ''], $rows, $view->x, $view->y, [2, 3, 4]);
+        $head = ['storey', 'from', 'to an exit', 'into the open air', 'narrowest', ''];
+
+        return WordsInk::table($title, $head, $rows, $view->x, $view->y, [2, 3, 4]);
     }
 
     private function key(SheetView $view): SheetInk

@@ -140,7 +140,8 @@ final class PlanEntities
             }
             $label = $area->label();
             if (null !== $label) {
-                $this->file->text($layer, $class->name, ...$this->at($label), ...[self::TEXT_MM]);
+                [$x, $y] = $this->at($label);
+                $this->file->text($layer, $class->name, $x, $y, self::TEXT_MM);
             }
         }
     }
@@ -154,7 +155,9 @@ final class PlanEntities
                 $corners = array_map(fn (array $p): array => [...$this->at($p), 0.0], $places);
                 $this->file->polyline($this->layers->named('ways-out'), $corners, false);
                 if ($isFirst && null !== $route) {
-                    $this->file->text($this->layers->named('ways-out-lengths'), $this->written->length($route->mm), ...$this->at($places[0]), ...[0.8 * self::TEXT_MM]);
+                    [$x, $y] = $this->at($places[0]);
+                    $told = $this->written->length($route->mm);
+                    $this->file->text($this->layers->named('ways-out-lengths'), $told, $x, $y, 0.8 * self::TEXT_MM);
                 }
             }
         }

@@ -27,7 +27,7 @@ export const useNextEnclosure = create<{ fireClass: string | null; by: EnclosesB
 }));
 
 /** Colours that are told apart with any kind of colour vision, as the core has them, and hatches that are told apart without. */
-export const COLOURS = ["#d55e00", "#0072b2", "#009e73", "#cc79a7", "#e69f00", "#56b4e9", "#7a7300", "#5b5b5b"];
+export const COLOURS = ["#d55e00", "#0072b2", "#009e73", "#cc79a7", "#e69f00", "#56b4e9", "#4400aa", "#222222"];
 export const HATCHES: readonly Hatch[] = [
   "rising",
   "falling",
