@@ -465,19 +465,29 @@ final class ProgramTest extends TestCase
         self::assertSame(0, $code);
         $told = JsonValue::of($told);
         self::assertSame([], $told->get('findings')->items());
-        $totals = array_map(static fn (JsonValue $t): array => [$t->get('fireClass')->text(), $t->get('storey')->text(), round($t->get('areaM2')->number(), 2)], $told->get('totals')->items());
+        $totals = array_map(static fn (JsonValue $t): array => [
+            $t->get('fireClass')->text(), $t->get('storey')->text(), round($t->get('areaM2')->number(), 2),
+        ], $told->get('totals')->items());
         self::assertSame([['class stair', 'ground', 42.21], ['class stair', 'upper', 18.27], ['class kitchen', 'ground', 29.61]], $totals);
-        $doors = array_map(static fn (JsonValue $d): array => [$d->get('opening')->text(), $d->get('rated')->text()], $told->get('doors')->items());
+        $doors = array_map(
+            static fn (JsonValue $d): array => [$d->get('opening')->text(), $d->get('rated')->text()],
+            $told->get('doors')->items(),
+        );
         self::assertContains(['D03', 'EI2 30-S'], $doors);
         [, $escape] = self::plinth(['escape'], $lodge);
         $down = JsonValue::of($escape)->get('stairs')->items()[0]->get('route');
-        self::assertSame(['class stair'], array_map(static fn (JsonValue $run): string => $run->get('fireClass')->text(), $down->get('enclosed')->items()));
+        $runs = array_map(static fn (JsonValue $run): string => $run->get('fireClass')->text(), $down->get('enclosed')->items());
+        self::assertSame(['class stair'], $runs);
         self::assertEqualsWithDelta($down->get('mm')->number(), $down->get('enclosed')->items()[0]->get('mm')->number(), 0.1);
         // Without the landing the stair goes on unprotected, and that is found.
-        $lodge['fire'] = ['enclosures' => [['id' => 'e', 'storey' => 'ground', 'class' => 'c', 'rooms' => ['stair']]], 'classes' => [['id' => 'c', 'name' => 'REI 90']]];
+        $lodge['fire'] = [
+            'classes' => [['id' => 'c', 'name' => 'REI 90']],
+            'enclosures' => [['id' => 'e', 'storey' => 'ground', 'class' => 'c', 'rooms' => ['stair']]],
+        ];
         [, $alone] = self::plinth(['enclosures'], $lodge);
-        self::assertSame(['stops'], array_map(static fn (JsonValue $f): string => $f->get('code')->text(), JsonValue::of($alone)->get('findings')->items()));
-        self::assertSame('landing', JsonValue::of($alone)->get('findings')->items()[0]->get('room')->text());
+        $findings = JsonValue::of($alone)->get('findings')->items();
+        self::assertSame(['stops'], array_map(static fn (JsonValue $f): string => $f->get('code')->text(), $findings));
+        self::assertSame('landing', $findings[0]->get('room')->text());
         unset($lodge['fire']);
         self::assertSame(['areas' => [], 'totals' => [], 'findings' => [], 'doors' => []], self::plinth(['enclosures'], $lodge)[1]);
     }
