@@ -58,6 +58,12 @@ final class EscapeTest extends TestCase
         self::assertNotSame($this->rooms()['Store']->get('toExit')->get('exit')->text(), $second->get('route')->get('exit')->text());
         $this->desk->change([['do' => 'set', 'type' => 'opening', 'id' => $north, 'values' => ['exit' => 'none']]]);
         self::assertNull($this->rooms()['Store']->optional('second'));
+        // Of one room alone the same is told.
+        $store = $this->rooms()['Store'];
+        $alone = JsonValue::of($this->desk->client->ok('GET', "/api/projects/{$this->desk->id}/escape?regions=".$store->get('key')->text()))->get('rooms')->items();
+        self::assertCount(1, $alone);
+        self::assertEqualsWithDelta($store->get('toFinal')->get('mm')->number(), $alone[0]->get('toFinal')->get('mm')->number(), 0.1);
+        $this->desk->client->refused(422, 'GET', "/api/projects/{$this->desk->id}/escape?regions=".implode(',', range(1, 21)));
         // A shelf in the way, and the way is longer; a wall in place of the door, and there is none.
         $before = $this->rooms()['Hall']->get('toExit')->get('mm')->number();
         $this->desk->change([['do' => 'add', 'type' => 'object', 'id' => Desk::newId(), 'values' => [

@@ -6,6 +6,7 @@ namespace Plinth\Core\Enclosure;
 
 use Plinth\Core\Enclosure\Internal\OpenBorder;
 use Plinth\Core\Geometry\Overlay;
+use Plinth\Core\Geometry\Polygon;
 use Plinth\Core\Plan\Derivation\Derivation;
 use Plinth\Core\Plan\Derivation\DerivedStorey;
 use Plinth\Core\Plan\Derivation\Region;
@@ -49,11 +50,8 @@ final readonly class EnclosurePlan
     {
         $storeys = array_column($plan->storeys, null, 'id');
         $derived = [];
-        foreach ($plan->fire->enclosures as $enclosure) {
-            $storey = $storeys[$enclosure->storey] ?? null;
-            if (null !== $storey) {
-                $derived[$storey->id] ??= $known[$storey->id] ?? Derivation::of($storey);
-            }
+        foreach ([] === $plan->fire->enclosures ? [] : $storeys as $id => $storey) {
+            $derived[$id] = $known[$id] ?? Derivation::of($storey);
         }
         $own = array_values(array_filter($plan->fire->enclosures, static fn (Enclosure $e): bool => isset($derived[$e->storey])));
 
@@ -234,38 +232,74 @@ final readonly class EnclosurePlan
         return $findings;
     }
 
-    /** @return list<EnclosureFinding> where a stair goes on and what it is enclosed by does not */
+    /** @return list<EnclosureFinding> where one storey is open to another, and what it is enclosed by stops */
     private function stops(): array
     {
         $findings = [];
-        foreach ($this->storeys as $storey) {
-            foreach ($storey->stairs as $stair) {
-                $above = $stair->arrival($storey, $this->storeys);
-                $middle = self::middleOf($stair);
-                if (null === $above || null === $middle) {
-                    continue;
-                }
-                [$here, $there] = [$this->at($storey->id, $middle), $this->at($above->id, $middle)];
-                foreach ([[$here, $there, $above], [$there, $here, $storey]] as [$from, $to, $where]) {
-                    foreach (array_diff_key($from, $to) as $key => $area) {
-                        $findings[] = new EnclosureFinding(
-                            'stops',
-                            [$area->enclosure->id],
-                            $where->id,
-                            $middle,
-                            \sprintf(
-                                'The stair goes on here, and %s does not. Enclose it on %s as well.',
-                                $this->names[$key],
-                                '' === $where->name ? 'this storey' : $where->name,
-                            ),
-                            $this->roomAt($where->id, $middle, $area->enclosure),
-                        );
-                    }
+        foreach ([] === $this->areas ? [] : $this->passages() as [$what, $at, $below, $above]) {
+            [$here, $there] = [$this->at($below->id, $at), $this->at($above->id, $at)];
+            foreach ([[$here, $there, $above], [$there, $here, $below]] as [$from, $to, $where]) {
+                foreach (array_diff_key($from, $to) as $key => $area) {
+                    // The floor is open about a stair, too: that is said once.
+                    $findings[$area->enclosure->id.' '.$where->id] ??= new EnclosureFinding(
+                        'stops',
+                        [$area->enclosure->id],
+                        $where->id,
+                        $at,
+                        \sprintf(
+                            '%s here, and %s does not. Enclose it on %s as well.',
+                            $what,
+                            $this->names[$key],
+                            '' === $where->name ? 'this storey' : $where->name,
+                        ),
+                        $this->roomAt($where->id, $at, $area->enclosure),
+                    );
                 }
             }
         }
 
-        return $findings;
+        return array_values($findings);
+    }
+
+    /** @return list<array{string, array{float, float}, Storey, Storey}> what leads on, where, from which storey to which one above */
+    private function passages(): array
+    {
+        $passages = [];
+        foreach ($this->storeys as $storey) {
+            foreach ($storey->stairs as $stair) {
+                $above = $stair->arrival($storey, $this->storeys);
+                $middle = self::middleOf($stair);
+                if (null !== $above && null !== $middle) {
+                    $passages[] = ['The stair goes on', $middle, $storey, $above];
+                }
+            }
+        }
+        foreach ($this->storeys as $storey) {
+            $below = null;
+            foreach ($this->storeys as $other) {
+                $isNearer = null === $below || $other->elevation > $below->elevation;
+                $below = $other->elevation < $storey->elevation && $isNearer ? $other : $below;
+            }
+            if (null === $below) {
+                continue;
+            }
+            foreach ($storey->voids as $void) {
+                $middle = Polygon::labelPoint($void->outline->points());
+                if (null !== $this->regionAt($storey->id, $middle) && null !== $this->regionAt($below->id, $middle)) {
+                    $passages[] = ['The floor is open', $middle, $below, $storey];
+                }
+            }
+        }
+
+        return $passages;
+    }
+
+    /** The class that a stair runs in, the first of several; null where nothing encloses it. */
+    public function ofStair(Storey $storey, Stair $stair): ?string
+    {
+        $middle = self::middleOf($stair);
+
+        return null === $middle ? null : $this->classAt($storey->id, ...$middle);
     }
 
     /** @return list<EnclosureFinding> */
@@ -397,9 +431,17 @@ final readonly class EnclosurePlan
      */
     private function roomAt(string $storey, array $place, Enclosure $of): ?string
     {
-        foreach (($this->derived[$storey] ?? Derivation::of($this->storeys[$storey]))->regions as $region) {
+        $room = $this->regionAt($storey, $place)?->room;
+
+        return null === $room || \in_array($room->id, $of->rooms, true) ? null : $room->id;
+    }
+
+    /** @param array{float, float} $place */
+    private function regionAt(string $storey, array $place): ?Region
+    {
+        foreach ($this->derived[$storey]->regions as $region) {
             if ($region->holds(...$place)) {
-                return null === $region->room || \in_array($region->room->id, $of->rooms, true) ? null : $region->room->id;
+                return $region;
             }
         }
 

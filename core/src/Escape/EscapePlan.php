@@ -7,8 +7,10 @@ namespace Plinth\Core\Escape;
 use Plinth\Core\Escape\Internal\StairWay;
 use Plinth\Core\Escape\Internal\StoreyFloor;
 use Plinth\Core\Escape\Internal\WalkedStorey;
+use Plinth\Core\Geometry\Polygon;
 use Plinth\Core\Plan\Derivation\Derivation;
 use Plinth\Core\Plan\Derivation\DerivedStorey;
+use Plinth\Core\Plan\Derivation\Region;
 use Plinth\Core\Plan\Model\DoorExit;
 use Plinth\Core\Plan\Model\Plan;
 use Plinth\Core\Plan\Model\Storey;
@@ -79,9 +81,10 @@ final class EscapePlan
      */
     public function rooms(?array $only = null): array
     {
-        $toFinal = $this->toFinal();
+        $left = null === $only ? null : $this->toward($only);
+        $toFinal = null === $only ? $this->toFinal() : $this->ways(static fn (DoorExit $exit): bool => DoorExit::Final === $exit, $left);
         $isFinal = [] === array_filter($this->exits, static fn (array $exit): bool => DoorExit::Final !== $exit[0]->opening->exit);
-        $toExit = $isFinal ? $toFinal : $this->ways(static fn (DoorExit $exit): bool => DoorExit::None !== $exit);
+        $toExit = $isFinal ? $toFinal : $this->ways(static fn (DoorExit $exit): bool => DoorExit::None !== $exit, $left);
         $of = [];
         foreach ($this->floor->cells as $t => $cell) {
             $of[$cell][] = $t;
@@ -112,10 +115,30 @@ final class EscapePlan
                 $route,
                 $isFinal ? $route : (null === $final ? null : $this->route($toFinal, $final)),
                 $seconds[$k] ?? null,
+                $this->isOpenAbove($storey, $region),
             );
         }
 
         return $rooms;
+    }
+
+    /** Whether the next floor above is open over a room. */
+    private function isOpenAbove(string $storey, Region $region): bool
+    {
+        $isNext = false;
+        foreach ($this->storeys as $walked) {
+            foreach ($isNext ? $walked->storey->voids : [] as $void) {
+                if ($region->holds(...Polygon::labelPoint($void->outline->points()))) {
+                    return true;
+                }
+            }
+            if ($isNext) {
+                return false;
+            }
+            $isNext = $walked->storey->id === $storey;
+        }
+
+        return false;
     }
 
     /** Whether other ways are looked for: not where there are too many exits in too large a building. */
@@ -208,12 +231,58 @@ final class EscapePlan
         return $this->toFinal ??= $this->ways(static fn (DoorExit $exit): bool => DoorExit::Final === $exit);
     }
 
-    /** @param callable(DoorExit): bool $isWanted */
-    private function ways(callable $isWanted): ShortestWays
+    /**
+     * @param list<string> $only keys of regions
+     *
+     * @return (\Closure(int): float)|null mm that are left at least from a corner to any of them; null where they lie on several storeys
+     */
+    private function toward(array $only): ?\Closure
+    {
+        [$on, $points] = [[], []];
+        foreach ($this->storeys as $n => $storey) {
+            foreach ($storey->derived->regions as $region) {
+                if (\in_array($region->key, $only, true)) {
+                    $on[$n] = $n;
+                    array_push($points, ...$region->polygon);
+                }
+            }
+        }
+        if (1 !== \count($on) || [] === $points) {
+            return null;
+        }
+        [$n] = array_values($on);
+        [$left, $low, $right, $high] = Polygon::bounds($points);
+        // Where a stair leads away there may be another way round, over another storey.
+        $ends = [];
+        foreach ($this->links as $v => $links) {
+            foreach ($this->on[$v] === $n ? $links : [] as [, $mm]) {
+                $ends[] = [...$this->floor->at[$v], $mm];
+            }
+        }
+
+        return function (int $v) use ($n, $left, $low, $right, $high, $ends): float {
+            if ($this->on[$v] !== $n) {
+                return 0.0;
+            }
+            [$x, $y] = $this->floor->at[$v];
+            $least = hypot(max(0.0, $left - $x, $x - $right), max(0.0, $low - $y, $y - $high));
+            foreach ($ends as [$ex, $ey, $mm]) {
+                $least = min($least, hypot($x - $ex, $y - $ey) + $mm);
+            }
+
+            return $least;
+        };
+    }
+
+    /**
+     * @param callable(DoorExit): bool $isWanted
+     * @param (\Closure(int): float)|null $left
+     */
+    private function ways(callable $isWanted, ?\Closure $left = null): ShortestWays
     {
         $exits = array_filter($this->exits, static fn (array $exit): bool => $isWanted($exit[0]->opening->exit));
 
-        return ShortestWays::to($this->floor, array_map(static fn (): float => 0.0, $exits), $this->links);
+        return ShortestWays::to($this->floor, array_map(static fn (): float => 0.0, $exits), $this->links, $left);
     }
 
     /**

@@ -41,14 +41,24 @@ final class ShortestWays
     /**
      * @param array<int, float> $exits
      * @param array<int, list<array{int, float}>> $links
+     * @param (\Closure(int): float)|null $left
      */
-    private function __construct(private readonly WalkedFloor $floor, private readonly array $exits, private readonly array $links)
-    {
+    private function __construct(
+        private readonly WalkedFloor $floor,
+        private readonly array $exits,
+        private readonly array $links,
+        private readonly ?\Closure $left,
+    ) {
         $this->queue = new \SplPriorityQueue();
         foreach ($exits as $v => $mm) {
             [$this->mm[$v], $this->next[$v]] = [$mm, -1];
-            $this->queue->insert([$v, $mm], -$mm);
+            $this->wait($v, $mm);
         }
+    }
+
+    private function wait(int $v, float $mm): void
+    {
+        $this->queue->insert([$v, $mm], -$mm - (null === $this->left ? 0.0 : ($this->left)($v)));
     }
 
     /**
@@ -56,10 +66,12 @@ final class ShortestWays
      *
      * @param array<int, float> $exits by corner, with what is to be gone from there, mm
      * @param array<int, list<array{int, float}>> $links from corner to corner by a way of its own, mm, as a stair is
+     * @param (\Closure(int): float)|null $left mm that are left at least from a corner to where somebody will ask; from one corner to the
+     *                                          next no more of them go than lie between. What leads away is left (Hart et al., 1968)
      */
-    public static function to(WalkedFloor $floor, array $exits, array $links = []): self
+    public static function to(WalkedFloor $floor, array $exits, array $links = [], ?\Closure $left = null): self
     {
-        return new self($floor, $exits, $links);
+        return new self($floor, $exits, $links, $left);
     }
 
     /**
@@ -75,10 +87,11 @@ final class ShortestWays
             /** @var array{int, float} $first */
             $first = $this->queue->top();
             [$v, $mm] = $first;
+            $most = $mm + (null === $this->left ? 0.0 : ($this->left)($v));
             while ($waits > 0 && isset($this->mm[$until[$waits - 1]])) {
                 --$waits;
             }
-            if ($mm > $upTo && 0 === $waits) {
+            if ($most > $upTo && 0 === $waits) {
                 return;
             }
             $this->queue->extract();
@@ -93,7 +106,7 @@ final class ShortestWays
             foreach ($reached as $w => $by) {
                 if ($mm + $by < ($this->mm[$w] ?? \INF)) {
                     [$this->mm[$w], $this->next[$w]] = [$mm + $by, $v];
-                    $this->queue->insert([$w, $mm + $by], -$mm - $by);
+                    $this->wait($w, $mm + $by);
                 }
             }
         }

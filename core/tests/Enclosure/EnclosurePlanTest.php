@@ -16,6 +16,7 @@ use Plinth\Core\Plan\Model\Divider;
 use Plinth\Core\Plan\Model\Enclosure;
 use Plinth\Core\Plan\Model\FireClass;
 use Plinth\Core\Plan\Model\FireSafety;
+use Plinth\Core\Plan\Model\FloorVoid;
 use Plinth\Core\Plan\Model\Hatch;
 use Plinth\Core\Plan\Model\Opening;
 use Plinth\Core\Plan\Model\OpeningKind;
@@ -225,5 +226,21 @@ final class EnclosurePlanTest extends TestCase
         }
         self::assertGreaterThan(150, $covered);
         self::assertGreaterThan(12, $found);
+    }
+
+    public function testAFloorThatIsOpenLeadsOnAsAStairDoesAndBothAreSaidOnce(): void
+    {
+        $void = new FloorVoid('v', self::box(8600.0, 2600.0, 11_000.0, 3400.0));
+        $upper = self::storey('u', 3000.0)->built([], voids: [$void]);
+        $ground = new Enclosure('a', 'g', 'REI 90', ['g2']);
+        $told = self::of([$ground], [], self::storey(), $upper)->findings();
+        self::assertSame([['stops', 'u', 'u2']], array_map(static fn (EnclosureFinding $f): array => [$f->code, $f->storey, $f->room], $told));
+        self::assertStringStartsWith('The floor is open here, and REI 90 does not. Enclose it on u as well.', $told[0]->message);
+        self::assertSame([], self::told(self::of([$ground, new Enclosure('b', 'u', 'REI 90', ['u2'])], [], self::storey(), $upper)));
+        $stair = new Stair('up', [new Point(8500.0, 3000.0), new Point(11_500.0, 3000.0)], [], 1000.0, 12);
+        $both = self::of([$ground], [], self::storey('g', 0.0, [$stair]), $upper);
+        self::assertSame([['stops', ['a'], 'u']], self::told($both));
+        self::assertSame(['REI 90', null], [$both->ofStair(self::storey(), $stair), $both->ofStair(self::storey('u'), $stair)]);
+        self::assertSame([], self::told(self::of([new Enclosure('a', 'g', 'REI 90', ['g0'])], [], self::storey(), $upper)), 'It opens into another room.');
     }
 }

@@ -9,10 +9,12 @@ use Plinth\Core\Escape\EscapeLimits;
 use Plinth\Core\Escape\EscapePlan;
 use Plinth\Core\Escape\EscapeRoute;
 use Plinth\Core\Escape\RoomEscape;
+use Plinth\Core\Geometry\Contour;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Plan\Model\DoorExit;
 use Plinth\Core\Plan\Model\EscapeLimit;
 use Plinth\Core\Plan\Model\EscapeMeasure;
+use Plinth\Core\Plan\Model\FloorVoid;
 use Plinth\Core\Plan\Model\Opening;
 use Plinth\Core\Plan\Model\OpeningKind;
 use Plinth\Core\Plan\Model\PlacedObject;
@@ -239,5 +241,16 @@ final class EscapePlanTest extends TestCase
                 self::assertSame($room->toFinal?->exit, $alone[0]->toFinal?->exit);
             }
         }
+    }
+
+    public function testARoomThatIsOpenToTheStoreyAboveIsToldSo(): void
+    {
+        $void = new FloorVoid('v', new Contour([new Point(1000.0, 1000.0), new Point(3000.0, 1000.0), new Point(3000.0, 3000.0), new Point(1000.0, 3000.0)]));
+        $out = self::door('out', 'south', 600.0, 1000.0, DoorExit::Final);
+        $rooms = self::rooms(self::storey('g', 0.0, [$out]), self::storey('u', 3000.0)->built([], voids: [$void]));
+        self::assertSame(
+            ['g-Hall' => true, 'g-Store' => false, 'u-Hall' => false, 'u-Store' => false],
+            array_map(static fn (RoomEscape $r): bool => $r->openAbove, $rooms),
+        );
     }
 }

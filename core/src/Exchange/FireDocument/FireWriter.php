@@ -33,8 +33,14 @@ final readonly class FireWriter
         $this->enclosures = EnclosurePlan::of($plan, $known);
     }
 
-    /** @return array<string, mixed> ways out from all rooms and down all stairs, what they run in, and which limits they do not keep */
-    public function escape(): array
+    /**
+     * Ways out from all rooms and down all stairs, what they run in, and which limits they do not keep.
+     *
+     * @param list<string>|null $only keys of regions: of these alone, and of no stair
+     *
+     * @return array<string, mixed>
+     */
+    public function escape(?array $only = null): array
     {
         $escape = new EscapePlan($this->plan, $this->known);
         $limits = new EscapeLimits($this->plan->fire->limits);
@@ -42,6 +48,7 @@ final readonly class FireWriter
         return [
             'seconds' => $escape->looksForSeconds(),
             'rooms' => array_map(fn (RoomEscape $room): array => [
+                'key' => $room->region->key,
                 'storey' => $room->storey,
                 'room' => $room->region->room?->id,
                 'name' => $room->region->room->name ?? '',
@@ -53,15 +60,17 @@ final readonly class FireWriter
                     'degrees' => $room->second->degrees,
                     'route' => $this->route($room->second->route),
                 ],
+                'openAbove' => $room->openAbove,
                 'broken' => array_map(
                     /** @param array{EscapeMeasure, string} $b */
                     static fn (array $b): array => ['measure' => $b[0]->value, 'message' => $b[1]],
                     $limits->broken($room),
                 ),
-            ], $escape->rooms()),
+            ], $escape->rooms($only)),
             'stairs' => array_map(fn (StairEscape $stair): array => [
-                'stair' => $stair->stair, 'storey' => $stair->storey, 'route' => $this->route($stair->route),
-            ], $escape->stairs()),
+                'stair' => $stair->stair, 'storey' => $stair->storey, 'fireClass' => $this->ofStair($stair),
+                'route' => $this->route($stair->route),
+            ], null === $only ? $escape->stairs() : []),
         ];
     }
 
@@ -89,6 +98,20 @@ final readonly class FireWriter
                 'widthMm' => $d->opening->width, 'rated' => $d->opening->rated,
             ], $this->enclosures->doors()),
         ];
+    }
+
+    /** What a stair runs in, whether or not it leads out. */
+    private function ofStair(StairEscape $of): ?string
+    {
+        foreach ($this->plan->storeys as $storey) {
+            foreach ($storey->id === $of->storey ? $storey->stairs : [] as $stair) {
+                if ($stair->id === $of->stair) {
+                    return $this->enclosures->ofStair($storey, $stair);
+                }
+            }
+        }
+
+        return null;
     }
 
     /** @return array<string, mixed>|null */

@@ -202,20 +202,23 @@ final readonly class BuildingTables
     private function stairs(): Table
     {
         $rows = [];
+        $enclosures = EnclosurePlan::of($this->subject->plan, $this->derived);
+        $classes = array_column($this->subject->plan->fire->classes, 'name', 'id');
         foreach ($this->subject->plan->storeys as $storey) {
             foreach ($this->bodies->storey($storey->id)->stairsShown() as $shown) {
                 if ($shown->goesUp) {
                     $form = $shown->form;
+                    $class = $enclosures->ofStair($storey, $form->stair);
                     $rows[] = [
                         $storey->name, $form->stair->risers, self::mm($form->rise), self::mm($form->going()), round($form->pitch(), 2),
-                        self::mm($form->width()), self::mm($form->height),
+                        self::mm($form->width()), self::mm($form->height), null === $class ? '' : $classes[$class],
                     ];
                 }
             }
         }
 
         return new Table('Stairs', [
-            'from storey', 'risers', 'rise mm', 'going mm', 'pitch °', 'width mm', 'from floor to floor mm',
+            'from storey', 'risers', 'rise mm', 'going mm', 'pitch °', 'width mm', 'from floor to floor mm', 'enclosed by',
         ], $rows);
     }
 

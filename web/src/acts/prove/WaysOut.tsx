@@ -48,6 +48,7 @@ export function WaysOut({ storey }: { storey: string }) {
                 {sentences(passedWords(route, rows), enclosedWords(route, rows))} {secondWords(way, rows)}
               </p>
             )}
+            {way.openAbove && <p className="text-quiet">Open to the storey above.</p>}
             {way.broken.map((b) => (
               <p key={b.measure} className="text-rust">
                 {said(b.message)}

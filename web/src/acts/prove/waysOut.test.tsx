@@ -4,16 +4,19 @@ import { beforeEach, describe, expect, it } from "vitest";
 import { useDesk } from "../../board/desk";
 import { useProject } from "../../store/project";
 import { withRows } from "../../store/rows";
+import type { Derived } from "../../store/shapes";
 import { deskWithPlan, row, type Serving, STOREY } from "../../testing/desk";
 import { aScreen, press } from "../../testing/screen";
 import { EscapeLimits } from "./EscapeLimits";
 import { WayOnBoard, WaysOut } from "./WaysOut";
 import {
+  changedSince,
   enclosedWords,
   farWords,
   leftAfter,
   passedWords,
   type Route,
+  renewed,
   secondWords,
   stretchesOn,
   useShownWay,
@@ -37,7 +40,18 @@ const route = (mm: number, values: Partial<Route> = {}): Route => ({
   ...{ doors: ["out"], narrowestMm: 900, against: [], stairs: [], exit: "out", enclosed: [], ...values },
 });
 const way = (name: string, toFinal: Route | null, toExit = toFinal): WayOut => ({
-  ...{ storey: STOREY, room: null, name, at: [mmOf(name), 0], toExit, toFinal, second: null, broken: [] },
+  ...{
+    key: name,
+    storey: STOREY,
+    room: null,
+    name,
+    at: [mmOf(name), 0],
+    toExit,
+    toFinal,
+    second: null,
+    openAbove: false,
+    broken: [],
+  },
 });
 const mmOf = (name: string) => name.length * 100;
 
@@ -112,6 +126,18 @@ describe("ways out", () => {
     expect(document.querySelector("[data-way-out]")?.textContent?.replace(/\s/g, " ")).toContain("3 000");
   });
 
+  it("are told of what an edit has touched before all others", () => {
+    const regions = (...keys: string[]) => new Map(keys.map((key) => [key, { key }]));
+    const derived = new Map([[STOREY, { regions: regions("Hall", "Store wider") }]]) as unknown as ReadonlyMap<
+      string,
+      Derived
+    >;
+    const told = [way("Hall", route(10)), way("Store", route(20)), { ...way("Loft", route(30)), storey: UPPER }];
+    expect(changedSince(told, derived)).toEqual(["Store wider"]);
+    const part = [way("Store wider", route(25))];
+    expect(renewed(told, derived, part).map((w) => w.key)).toEqual(["Hall", "Loft", "Store wider"]);
+  });
+
   it("are nobody's concern where no door is an exit", async () => {
     useProject.setState((s) => ({
       rows: withRows(s.rows, [row("opening", "out", { ...door, number: "D01", exit: "none" })]),
@@ -138,11 +164,11 @@ describe("ways out", () => {
       0,
     ]);
     const broken = [{ measure: "toFinal", message: "The way into the open air is too long." }];
-    const stair = (id: string, of: Route) => ({ stair: id, storey: STOREY, route: of });
+    const stair = (id: string, of: Route) => ({ stair: id, storey: STOREY, fireClass: null, route: of });
     server.answers = {
       escape: {
         seconds: true,
-        rooms: [{ ...way("Hall", route(3000)), broken }],
+        rooms: [{ ...way("Hall", route(3000)), openAbove: true, broken }],
         stairs: [
           stair("s", runs(["c", 9000])),
           stair("t", runs(["c", 4000], [null, 5000])),
@@ -154,6 +180,7 @@ describe("ways out", () => {
     const told = soft(document.body.textContent);
     for (const words of [
       "too long",
+      "Open to the storey above.",
       "Enclosed by REI 60 until the open air.",
       "It leaves REI 60 after 4 000 mm, 5 000 mm before the open air.",
       "Nothing encloses the stair.",

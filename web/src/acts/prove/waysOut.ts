@@ -4,11 +4,14 @@ import { api, type Schemas, settled } from "../../api/client";
 import type { XY } from "../../geometry/plane";
 import { projectId, useProject } from "../../store/project";
 import type { Rows } from "../../store/rows";
+import type { Derived } from "../../store/shapes";
 import { inWords } from "../../ui/measures";
 import { pair } from "../searches";
 
 export type Route = Schemas["EscapeRoute"];
 export interface WayOut {
+  /** of its region */
+  key: string;
   storey: string;
   room: string | null;
   name: string;
@@ -16,12 +19,16 @@ export interface WayOut {
   toExit: Route | null;
   toFinal: Route | null;
   second: { singleMm: number; degrees: number; route: Route } | null;
+  /** whether the next floor above is open over it */
+  openAbove: boolean;
   /** limits of the project that are not kept */
   broken: readonly { measure: string; message: string }[];
 }
 export interface WayDown {
   stair: string;
   storey: string;
+  /** what it runs in */
+  fireClass: string | null;
   route: Route | null;
 }
 export interface Ways {
@@ -40,17 +47,54 @@ export function keyOf({ storey, at }: WayOut): string {
 
 const NONE: Ways = { seconds: true, rooms: [], stairs: [] };
 
-/** Ways out of all rooms and down all stairs, asked for once a door is marked as an exit and anew after every change; null where none is. */
+/** So many rooms that an edit has touched are asked for by themselves, and told before all others. */
+const MOST_ALONE = 20;
+
+/**
+ * Ways out of all rooms and down all stairs, asked for once a door is marked as an exit and anew after every change; null where none
+ * is. Until all of them are told, those of rooms that have changed are.
+ */
 export function useWaysOut(): Ways | null {
   const isMarked = useProject((s) => hasExit(s.rows));
   const revision = useProject((s) => s.revision);
-  const { data } = useQuery({
+  const derived = useProject((s) => s.derived);
+  const { data, isPlaceholderData } = useQuery({
     queryKey: ["escape", revision],
-    queryFn: () => settled(api.GET("/api/projects/{project}/escape", { params: { path: { project: projectId() } } })),
+    queryFn: () => asked(),
     enabled: isMarked,
     placeholderData: (old) => old,
   });
-  return isMarked ? (data ?? NONE) : null;
+  const changed = isPlaceholderData && data ? changedSince(data.rooms, derived) : [];
+  const isAlone = changed.length > 0 && changed.length <= MOST_ALONE;
+  const { data: part } = useQuery({
+    queryKey: ["escape", revision, changed],
+    queryFn: () => asked(changed.join()),
+    enabled: isMarked && isAlone,
+  });
+  if (!isMarked) return null;
+  if (!data) return NONE;
+  return isPlaceholderData && part && isAlone ? { ...data, rooms: renewed(data.rooms, derived, part.rooms) } : data;
+}
+
+function asked(regions?: string) {
+  const query = regions === undefined ? {} : { regions };
+  return settled(api.GET("/api/projects/{project}/escape", { params: { path: { project: projectId() }, query } }));
+}
+
+/** Keys of regions that are there now and were not when ways were told. */
+export function changedSince(told: readonly WayOut[], derived: ReadonlyMap<string, Derived>): string[] {
+  const keys = new Set(told.map((w) => w.key));
+  return [...derived.values()].flatMap(({ regions }) => [...regions.keys()].filter((key) => !keys.has(key)));
+}
+
+/** What was told, without rooms that are as they were no more, and with those that were asked for by themselves. */
+export function renewed(
+  told: readonly WayOut[],
+  derived: ReadonlyMap<string, Derived>,
+  part: readonly WayOut[],
+): WayOut[] {
+  const isThere = ({ storey, key }: WayOut) => derived.get(storey)?.regions.has(key) ?? true;
+  return [...told.filter(isThere), ...part];
 }
 
 function hasExit(rows: Rows): boolean {
