@@ -90,7 +90,11 @@ final readonly class EnclosurePlan
     /** The class of what encloses a place, the first of several; null where nothing does. */
     public function classAt(string $storey, float $x, float $y): ?string
     {
-        return array_key_first($this->at($storey, [$x, $y]));
+        foreach ($this->at($storey, [$x, $y]) as $area) {
+            return $area->enclosure->class;
+        }
+
+        return null;
     }
 
     /**

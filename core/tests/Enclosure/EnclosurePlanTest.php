@@ -8,6 +8,7 @@ use PHPUnit\Framework\TestCase;
 use Plinth\Core\Enclosure\EnclosureDoor;
 use Plinth\Core\Enclosure\EnclosureFinding;
 use Plinth\Core\Enclosure\EnclosurePlan;
+use Plinth\Core\Exchange\FireDocument\FireWriter;
 use Plinth\Core\Geometry\Contour;
 use Plinth\Core\Geometry\Point;
 use Plinth\Core\Geometry\Polygon;
@@ -242,5 +243,17 @@ final class EnclosurePlanTest extends TestCase
         self::assertSame([['stops', ['a'], 'u']], self::told($both));
         self::assertSame(['REI 90', null], [$both->ofStair(self::storey(), $stair), $both->ofStair(self::storey('u'), $stair)]);
         self::assertSame([], self::told(self::of([new Enclosure('a', 'g', 'REI 90', ['g0'])], [], self::storey(), $upper)), 'It opens into another room.');
+    }
+
+    /** Ids are what a document calls things by, be it digits alone. */
+    public function testThingsMayBeCalledByNumbers(): void
+    {
+        $plan = new Plan([self::storey('1')], fire: new FireSafety([new FireClass('60', 'REI 60', '#d55e00', Hatch::Rising)], [new Enclosure('7', '1', '60', ['10'])]));
+        $of = EnclosurePlan::of($plan);
+        self::assertSame('60', $of->classAt('1', 2000.0, 2000.0));
+        self::assertSame(['60'], $of->bounding()['w1']);
+        $told = json_encode((new FireWriter($plan))->enclosures(), \JSON_THROW_ON_ERROR);
+        self::assertStringContainsString('{"fireClass":"60","storey":"1",', $told);
+        self::assertSame(3, substr_count(json_encode((new FireWriter($plan))->escape(), \JSON_THROW_ON_ERROR), '"key":'));
     }
 }

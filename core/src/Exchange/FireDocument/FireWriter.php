@@ -80,7 +80,8 @@ final readonly class FireWriter
         $totals = [];
         foreach ($this->enclosures->totals() as $class => $storeys) {
             foreach ($storeys as $storey => $mm2) {
-                $totals[] = ['fireClass' => $class, 'storey' => $storey, 'areaM2' => $mm2 / 1e6];
+                // Of digits alone, PHP makes numbers of keys.
+                $totals[] = ['fireClass' => "$class", 'storey' => "$storey", 'areaM2' => $mm2 / 1e6];
             }
         }
 

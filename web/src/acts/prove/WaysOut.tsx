@@ -57,11 +57,11 @@ export function WaysOut({ storey }: { storey: string }) {
           </Way>
         );
       })}
-      {stairs.map(({ stair, route }) => (
+      {stairs.map(({ stair, fireClass, route }) => (
         <Way
           key={stair}
           shown={stair}
-          name="Down the stair"
+          name={`Down the stair${fireClass === null ? "" : `, in ${rows.fireClass.get(fireClass)?.name}`}`}
           far={route ? `${inWords(route.mm)} into the open air` : "no way into the open air"}
           route={route}
         >

@@ -170,7 +170,7 @@ describe("ways out", () => {
         seconds: true,
         rooms: [{ ...way("Hall", route(3000)), openAbove: true, broken }],
         stairs: [
-          stair("s", runs(["c", 9000])),
+          { ...stair("s", runs(["c", 9000])), fireClass: "c" },
           stair("t", runs(["c", 4000], [null, 5000])),
           stair("u", runs([null, 9000])),
         ],
@@ -181,6 +181,7 @@ describe("ways out", () => {
     for (const words of [
       "too long",
       "Open to the storey above.",
+      "Down the stair, in REI 60 9 000 mm into the open air",
       "Enclosed by REI 60 until the open air.",
       "It leaves REI 60 after 4 000 mm, 5 000 mm before the open air.",
       "Nothing encloses the stair.",
