@@ -1,5 +1,4 @@
-import { useDeskFields } from "../../../board/desk";
-import { Tag } from "../../../board/marks";
+import { useDesk } from "../../../board/desk";
 import { apply, type Map2 } from "../../../geometry/maps";
 import type { XY } from "../../../geometry/plane";
 import { useProject } from "../../../store/project";
@@ -55,19 +54,24 @@ export function HatchSwatch({ fireClass, wide = false }: { fireClass: FireClass;
   );
 }
 
-/** What is enclosed on the storey at hand: each class by its colour and its hatch, named once. */
-export function Enclosures({ screen }: { screen: Map2 }) {
-  const { storey, selected } = useDeskFields("storey", "selected");
+/** What is enclosed on the storey at hand. */
+function useHere() {
+  const storey = useDesk((s) => s.storey);
   const rows = useProject((s) => s.rows);
   const { areas } = useEnclosed();
-  const here = areas.flatMap((area) => {
+  return areas.flatMap((area) => {
     const row = rows.enclosure.get(area.enclosure);
     const fireClass = rows.fireClass.get(row?.fireClass ?? "");
     return row && fireClass && row.storey === storey ? [{ area, fireClass }] : [];
   });
+}
+
+/** Each class by its colour and its hatch. */
+export function Enclosures({ screen }: { screen: Map2 }) {
+  const selected = useDesk((s) => s.selected);
   return (
     <g pointerEvents="none">
-      {here.map(({ area, fireClass }) => (
+      {useHere().map(({ area, fireClass }) => (
         <OneEnclosed
           key={area.enclosure}
           area={area}
@@ -77,6 +81,28 @@ export function Enclosures({ screen }: { screen: Map2 }) {
         />
       ))}
     </g>
+  );
+}
+
+/** Each class by its name, over stairs and furniture. */
+export function EnclosureNames({ screen }: { screen: Map2 }) {
+  return (
+    <div className="pointer-events-none absolute inset-0 overflow-hidden">
+      {useHere().map(({ area, fireClass }) => {
+        const [x, y] = apply(screen, [area.at?.[0] ?? 0, area.at?.[1] ?? 0]);
+        return (
+          area.at && (
+            <span
+              key={area.enclosure}
+              className="absolute -translate-x-1/2 -translate-y-1/2 rounded border-2 bg-sheet px-1.5 text-[13px] font-semibold"
+              style={{ left: x, top: y - ABOVE_PX, borderColor: fireClass.colour }}
+            >
+              {fireClass.name}
+            </span>
+          )
+        );
+      })}
+    </div>
   );
 }
 
@@ -91,7 +117,6 @@ function OneEnclosed(props: {
   const rings = area.shapes.flatMap(({ outer, holes }) => [outer, ...holes]);
   const path = rings.map((ring) => `M${ring.map(at).join("L")}Z`).join("");
   const id = `enclosed-${area.enclosure}`;
-  const label = area.at && at(area.at);
   return (
     <g data-enclosure={fireClass.name}>
       <HatchPattern id={id} hatch={fireClass.hatch} colour={fireClass.colour} />
@@ -104,7 +129,6 @@ function OneEnclosed(props: {
         strokeWidth={isSelected ? 4 : 2}
         strokeLinejoin="round"
       />
-      {label && <Tag at={[label[0], label[1] - ABOVE_PX]} text={fireClass.name} colour={fireClass.colour} />}
     </g>
   );
 }

@@ -6,7 +6,7 @@ import { say } from "../../../store/project";
 import { isTracing } from "../../isTracing";
 import { removeRow } from "../removing";
 import { EnclosureOptions, EnclosureRows, SelectedEnclosure } from "./EnclosurePanel";
-import { Enclosures } from "./Enclosures";
+import { EnclosureNames, Enclosures } from "./Enclosures";
 import {
   alongFaces,
   cornersNow,
@@ -64,5 +64,6 @@ export const shows: readonly Shown[] = [
     in: (desk) =>
       isTracing(desk) && (desk.act === "enclosures" || desk.selected?.type === "enclosure" || desk.step === "prove"),
     Marks: Enclosures,
+    Labels: EnclosureNames,
   },
 ];
