@@ -18,23 +18,26 @@ final readonly class EscapeLimits
     /** mm or degrees by which a limit may be missed: no plan is truer */
     private const SLACK = 0.05;
 
-    /** @param list<EscapeLimit> $limits */
-    public function __construct(private array $limits)
+    /**
+     * @param list<EscapeLimit> $limits
+     * @param bool $knowsSeconds whether other ways were looked for: where they were not, nobody can say how far there is one alone
+     */
+    public function __construct(private array $limits, private bool $knowsSeconds = true)
     {
     }
 
-    /** @return list<array{EscapeMeasure, string}> what a room does not keep, in words */
+    /** @return list<array{EscapeMeasure, string}> what a room does not keep, in words; no length of a way that is not there is kept */
     public function broken(RoomEscape $room): array
     {
         $broken = [];
         foreach ($this->limits as $limit) {
-            $is = self::measured($limit->measure, $room);
+            $is = $this->measured($limit->measure, $room);
             $by = null === $is ? 0.0 : ($limit->measure->isLeast() ? $limit->bound - $is : $is - $limit->bound);
             if (null !== $is && $by > self::SLACK) {
                 $broken[] = [$limit->measure, \sprintf(
                     '%s is %s; at %s %s is asked for (%s).',
                     self::WHAT[$limit->measure->value],
-                    self::told($limit->measure, $is),
+                    is_finite($is) ? self::told($limit->measure, $is) : 'not there',
                     $limit->measure->isLeast() ? 'least' : 'most',
                     self::told($limit->measure, $limit->bound),
                     $limit->standing,
@@ -45,13 +48,13 @@ final readonly class EscapeLimits
         return $broken;
     }
 
-    private static function measured(EscapeMeasure $measure, RoomEscape $room): ?float
+    private function measured(EscapeMeasure $measure, RoomEscape $room): ?float
     {
         return match ($measure) {
-            EscapeMeasure::ToExit => $room->toExit?->mm,
-            EscapeMeasure::ToFinal => $room->toFinal?->mm,
+            EscapeMeasure::ToExit => $room->toExit->mm ?? \INF,
+            EscapeMeasure::ToFinal => $room->toFinal->mm ?? \INF,
             // Where there is no other exit, all of it is.
-            EscapeMeasure::Single => $room->second->singleMm ?? $room->toExit?->mm,
+            EscapeMeasure::Single => $this->knowsSeconds ? $room->second->singleMm ?? $room->toExit?->mm : null,
             EscapeMeasure::Angle => $room->second?->degrees,
             EscapeMeasure::Door => ($room->toFinal ?? $room->toExit)?->narrowestMm,
         };

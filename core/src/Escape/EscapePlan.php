@@ -40,7 +40,7 @@ final class EscapePlan
     private array $stairs = [];
 
     /** @param array<string, DerivedStorey> $known by storey; others are derived */
-    public function __construct(Plan $plan, array $known = [])
+    public function __construct(private readonly Plan $plan, array $known = [])
     {
         $this->floor = new WalkedFloor();
         $storeys = $plan->storeys;
@@ -141,6 +141,12 @@ final class EscapePlan
         return false;
     }
 
+    /** What the project asks of its ways, to be held against those of this plan. */
+    public function limits(): EscapeLimits
+    {
+        return new EscapeLimits($this->plan->fire->limits, $this->looksForSeconds());
+    }
+
     /** Whether other ways are looked for: not where there are too many exits in too large a building. */
     public function looksForSeconds(): bool
     {
@@ -171,8 +177,12 @@ final class EscapePlan
 
     private function downStair(ShortestWays $ways, int $below, int $above): ?EscapeRoute
     {
-        $triangle = $this->floor->about[$below][0] ?? null;
-        $route = null === $triangle ? null : $this->route($ways, [0.0, $this->floor->at[$below], $triangle]);
+        $route = null;
+        foreach ($this->floor->about[$below] ?? [] as $triangle) {
+            // What is seen of the corner alone is seen from one of them.
+            $other = $this->route($ways, [0.0, $this->floor->at[$below], $triangle]);
+            $route = null === $route || (null !== $other && $other->mm < $route->mm) ? $other : $route;
+        }
         $length = $this->linked($above, $below);
 
         return null === $route ? null : new EscapeRoute(

@@ -9,6 +9,7 @@ use Plinth\Core\Enclosure\EnclosurePlan;
 use Plinth\Core\Escape\EscapePlan;
 use Plinth\Core\Escape\RoomEscape;
 use Plinth\Core\Plan\Derivation\DerivedStorey;
+use Plinth\Core\Plan\Model\EscapeMeasure;
 use Plinth\Core\Plan\Model\FireClass;
 use Plinth\Core\Plan\Model\Plan;
 
@@ -16,6 +17,7 @@ use Plinth\Core\Plan\Model\Plan;
 final class FireOnPlan
 {
     private ?EnclosurePlan $enclosures = null;
+    private ?EscapePlan $escape = null;
     /** @var list<RoomEscape>|null */
     private ?array $ways = null;
     /** @var array<string, FireClass> */
@@ -62,6 +64,17 @@ final class FireOnPlan
     /** @return list<RoomEscape> none where no door is an exit */
     public function ways(): array
     {
-        return $this->ways ??= EscapePlan::hasExits($this->plan) ? (new EscapePlan($this->plan, ($this->known)()))->rooms() : [];
+        return $this->ways ??= EscapePlan::hasExits($this->plan) ? $this->escape()->rooms() : [];
+    }
+
+    /** @return list<array{EscapeMeasure, string}> what of the project's limits a room does not keep, in words */
+    public function broken(RoomEscape $room): array
+    {
+        return $this->escape()->limits()->broken($room);
+    }
+
+    private function escape(): EscapePlan
+    {
+        return $this->escape ??= new EscapePlan($this->plan, ($this->known)());
     }
 }

@@ -217,6 +217,13 @@ final class EscapePlanTest extends TestCase
         ), 'Without another way all of it has one way only, and no angle.');
         $told = (new EscapeLimits([new EscapeLimit(EscapeMeasure::Door, 1200.0, 'the brief, 3.2')]))->broken($room)[0][1];
         self::assertSame('The narrowest door is 1000 mm; at least 1200 mm is asked for (the brief, 3.2).', preg_replace('/\p{Z}/u', ' ', $told));
+        // Where nobody has looked for another way, nobody says that there is none; where there is no way at all, that is said.
+        $single = new EscapeLimit(EscapeMeasure::Single, 6000.0, 'brief');
+        self::assertSame([], (new EscapeLimits([$single], false))->broken($room));
+        $none = self::rooms(self::storey())['g-Hall'];
+        $told = (new EscapeLimits([new EscapeLimit(EscapeMeasure::ToFinal, 6000.0, 'brief'), $single]))->broken($none);
+        self::assertCount(1, $told);
+        self::assertStringStartsWith('The way into the open air is not there; at most', $told[0][1]);
         $rooms = self::rooms(self::storey(more: [self::door('south', 'south', 600.0, 1000.0, DoorExit::Final), self::door('north', 'north', 4400.0, 1000.0, DoorExit::Final)]));
         $apart = $rooms['g-Hall']->second->degrees ?? 0.0;
         $angle = static fn (float $least): array => (new EscapeLimits([new EscapeLimit(EscapeMeasure::Angle, $least, 'brief')]))->broken($rooms['g-Hall']);
@@ -252,5 +259,27 @@ final class EscapePlanTest extends TestCase
             ['g-Hall' => true, 'g-Store' => false, 'u-Hall' => false, 'u-Store' => false],
             array_map(static fn (RoomEscape $r): bool => $r->openAbove, $rooms),
         );
+    }
+
+    /** Over stairs too, whether the way leads down one or, on the storey itself, round over another: alone as among all. */
+    public function testSomeRoomsAreToldAloneOverStairsAsWell(): void
+    {
+        $stairs = [
+            new Stair('one', [new Point(1500.0, 3300.0), new Point(4800.0, 3300.0)], [], 1000.0, 12),
+            new Stair('other', [new Point(9600.0, 700.0), new Point(6900.0, 700.0)], [], 900.0, 10),
+        ];
+        // Below, no door leads from one room to the other: from the store one goes up and round.
+        $lower = self::storey('g', 0.0, [self::door('out', 'south', 600.0, 1000.0, DoorExit::Final)], stairs: $stairs);
+        $apart = $lower->with($lower->walls, array_values(array_filter($lower->openings, static fn (Opening $o): bool => 'g-inner' !== $o->id)));
+        $plan = new Plan([$apart, self::storey('u', 3000.0)]);
+        $all = (new EscapePlan($plan))->rooms();
+        self::assertCount(4, $all);
+        foreach ($all as $room) {
+            $alone = (new EscapePlan($plan))->rooms([$room->region->key])[0];
+            self::assertSame(self::route($room->toFinal)->stairs, self::route($alone->toFinal)->stairs);
+            self::assertEqualsWithDelta(self::route($room->toFinal)->mm, self::route($alone->toFinal)->mm, 0.1);
+        }
+        $names = array_map(static fn (RoomEscape $r): string => $r->storey.'-'.($r->region->room->name ?? ''), $all);
+        self::assertSame(['other', 'one'], self::route($all[(int) array_search('g-Store', $names, true)]->toFinal)->stairs);
     }
 }

@@ -8,7 +8,6 @@ use Plinth\Core\Enclosure\EnclosedArea;
 use Plinth\Core\Enclosure\EnclosureDoor;
 use Plinth\Core\Enclosure\EnclosureFinding;
 use Plinth\Core\Enclosure\EnclosurePlan;
-use Plinth\Core\Escape\EscapeLimits;
 use Plinth\Core\Escape\EscapePlan;
 use Plinth\Core\Escape\EscapeRoute;
 use Plinth\Core\Escape\RoomEscape;
@@ -43,7 +42,7 @@ final readonly class FireWriter
     public function escape(?array $only = null): array
     {
         $escape = new EscapePlan($this->plan, $this->known);
-        $limits = new EscapeLimits($this->plan->fire->limits);
+        $limits = $escape->limits();
 
         return [
             'seconds' => $escape->looksForSeconds(),

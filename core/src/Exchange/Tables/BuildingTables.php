@@ -8,7 +8,6 @@ use Plinth\Core\Bodies\BodyKind;
 use Plinth\Core\Bodies\BuildingBodies;
 use Plinth\Core\Bodies\BuildingQuantity;
 use Plinth\Core\Enclosure\EnclosurePlan;
-use Plinth\Core\Escape\EscapeLimits;
 use Plinth\Core\Escape\EscapePlan;
 use Plinth\Core\Geometry\Contour;
 use Plinth\Core\Plan\Derivation\Derivation;
@@ -96,10 +95,11 @@ final readonly class BuildingTables
     private function waysOut(): Table
     {
         $plan = $this->subject->plan;
-        $limits = new EscapeLimits($plan->fire->limits);
+        $escape = EscapePlan::hasExits($plan) ? new EscapePlan($plan, $this->derived) : null;
         $rows = [];
-        foreach (EscapePlan::hasExits($plan) ? (new EscapePlan($plan, $this->derived))->rooms() : [] as $way) {
-            $broken = array_map(static fn (array $b): string => $b[0]->value, $limits->broken($way));
+        $limits = $escape?->limits();
+        foreach ($escape?->rooms() ?? [] as $way) {
+            $broken = array_map(static fn (array $b): string => $b[0]->value, $limits?->broken($way) ?? []);
             [$room, $route] = [$way->region->room, $way->toFinal ?? $way->toExit];
             $rows[] = [
                 $this->subject->storey($way->storey)->name ?? '', $room->number ?? '', $room->name ?? '',

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Plinth\Core\Sheets\Internal;
 
-use Plinth\Core\Escape\EscapeLimits;
 use Plinth\Core\Escape\EscapeRoute;
 use Plinth\Core\Plan\Derivation\DerivedStorey;
 use Plinth\Core\Plan\Model\Opening;
@@ -132,7 +131,6 @@ final readonly class SheetTables
     /** From the worst place of every room, with what the project asks for and is not kept. */
     private function ways(SheetView $view): SheetInk
     {
-        $limits = new EscapeLimits($this->subject->plan->fire->limits);
         $rows = [];
         $told = fn (?EscapeRoute $route): string => null === $route ? '–' : $this->subject->written->length($route->mm);
         foreach ($this->fire->ways() as $way) {
@@ -144,7 +142,7 @@ final readonly class SheetTables
                 $this->subject->storey($way->storey)->name ?? '', $way->region->room->name ?? '–',
                 $told($way->toExit), $told($way->toFinal),
                 null === $narrowest || \INF === $narrowest ? '–' : $this->subject->written->length($narrowest),
-                [] === $limits->broken($way) ? '' : 'over its limit',
+                [] === $this->fire->broken($way) ? '' : 'over its limit',
             ];
         }
         $title = '' === $view->title ? 'Ways out' : $view->title;

@@ -128,10 +128,10 @@ describe("ways out", () => {
 
   it("are told of what an edit has touched before all others", () => {
     const regions = (...keys: string[]) => new Map(keys.map((key) => [key, { key }]));
-    const derived = new Map([[STOREY, { regions: regions("Hall", "Store wider") }]]) as unknown as ReadonlyMap<
-      string,
-      Derived
-    >;
+    const derived = new Map([
+      [STOREY, { regions: regions("Hall", "Store wider") }],
+      ["an alternative", { regions: regions("Hall as proposed") }],
+    ]) as unknown as ReadonlyMap<string, Derived>;
     const told = [way("Hall", route(10)), way("Store", route(20)), { ...way("Loft", route(30)), storey: UPPER }];
     expect(changedSince(told, derived)).toEqual(["Store wider"]);
     const part = [way("Store wider", route(25))];

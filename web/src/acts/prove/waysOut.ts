@@ -84,7 +84,10 @@ function asked(regions?: string) {
 /** Keys of regions that are there now and were not when ways were told. */
 export function changedSince(told: readonly WayOut[], derived: ReadonlyMap<string, Derived>): string[] {
   const keys = new Set(told.map((w) => w.key));
-  return [...derived.values()].flatMap(({ regions }) => [...regions.keys()].filter((key) => !keys.has(key)));
+  // Of an alternative storey nothing was told, and nothing will be.
+  const storeys = new Set(told.map((w) => w.storey));
+  const ofBuilding = [...derived].filter(([storey]) => storeys.has(storey));
+  return ofBuilding.flatMap(([, { regions }]) => [...regions.keys()].filter((key) => !keys.has(key)));
 }
 
 /** What was told, without rooms that are as they were no more, and with those that were asked for by themselves. */
