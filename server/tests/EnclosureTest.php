@@ -138,6 +138,9 @@ final class EnclosureTest extends TestCase
         $this->desk->refused(422, [$loft, self::add('enclosedRoom', ['enclosure' => $id, 'room' => $this->rooms['Loft']])]);
         $this->desk->refused(422, [['do' => 'set', 'type' => 'room', 'id' => $this->rooms['Hall'], 'values' => ['storey' => $upper]]]);
         $this->desk->refused(422, $this->enclosed($class, Desk::newId()));
+        // There and back goes round nothing.
+        $values = ['storey' => $upper, 'fireClass' => $class, 'line' => '0 0; 900 0; 900 900; 900 0'];
+        $this->desk->refused(422, [self::add('enclosure', $values)]);
         $this->desk->refused(422, [['do' => 'set', 'type' => 'enclosure', 'id' => $id, 'values' => ['line' => '0 0; 900 0; 900 900']]]);
     }
 

@@ -126,6 +126,7 @@ final class PlanDocumentTest extends TestCase
             'fire/enclosures/0/storey' => '{"classes":[{"id":"a","name":"A"}],"enclosures":[{"id":"x","storey":"t","class":"a","rooms":["r"]}]}',
             'fire/enclosures/0/rooms/0' => '{"classes":[{"id":"a","name":"A"}],"enclosures":[{"id":"x","storey":"s","class":"a","rooms":["q"]}]}',
             'fire/enclosures/0/outline' => '{"classes":[{"id":"a","name":"A"}],"enclosures":[{"id":"x","storey":"s","class":"a"}]}',
+            'fire/enclosures/1/outline' => '{"classes":[{"id":"a","name":"A"}],"enclosures":[{"id":"w","storey":"s","class":"a","rooms":["r"]},{"id":"x","storey":"s","class":"a","outline":[[0,0],[900,0],[0,0]]}]}',
             'fire/together/0' => '{"classes":[{"id":"a","name":"A"}],"together":[["a"]]}',
             'fire/limits/0/bound' => '{"limits":[{"measure":"angle","bound":181,"standing":"brief"}]}',
         ] as $at => $wrong) {

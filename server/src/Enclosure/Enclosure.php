@@ -69,8 +69,10 @@ class Enclosure extends ProjectRow implements OnStorey, DrawnOnStorey, Arrangeab
         $this->fireClass = $values->id('fireClass');
         $this->drawing = $values->optionalId('drawing');
         $this->line = trim($values->text('line', Places::LONGEST));
-        if ('' !== $this->line && \count(Places::read($this->line, $values->at('line'))) < 3) {
-            throw UnreadableDocument::outOfRange($values->at('line'), 'three corners or more');
+        $corners = Places::read($this->line, $values->at('line'));
+        $outline = [] === $corners ? null : new Contour(array_column($corners, 0), array_column($corners, 1));
+        if (null !== $outline && (\count($corners) < 3 || abs($outline->area()) < CoreEnclosure::LEAST_MM2)) {
+            throw UnreadableDocument::outOfRange($values->at('line'), 'three corners or more, round something');
         }
     }
 

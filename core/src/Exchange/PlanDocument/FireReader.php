@@ -114,15 +114,20 @@ final class FireReader
             throw UnreadableDocument::outOfRange($enclosure->at.'/outline', 'three corners or more, or rooms: one of the two');
         }
 
+        $outline = [] === $corners ? null : new Contour($corners, array_map(
+            static fn (JsonValue $r): float => $r->number(),
+            $enclosure->list('rises'),
+        ));
+        if (null !== $outline && abs($outline->area()) < Enclosure::LEAST_MM2) {
+            throw UnreadableDocument::outOfRange($enclosure->at.'/outline', 'corners that go round something');
+        }
+
         return new Enclosure(
             ($this->id)($enclosure),
             $storey->id,
             $this->class($enclosure->get('class')),
             $rooms,
-            [] === $corners ? null : new Contour($corners, array_map(
-                static fn (JsonValue $r): float => $r->number(),
-                $enclosure->list('rises'),
-            )),
+            $outline,
         );
     }
 

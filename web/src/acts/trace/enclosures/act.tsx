@@ -47,7 +47,7 @@ const act: Act = {
     const corners = cornersNow();
     const [last, to] = [corners.at(-1), tip()];
     if (!last || !to) return;
-    const between = useNextEnclosure.getState().by === "faces" ? alongFaces(last, to) : [];
+    const between = useNextEnclosure.getState().by === "faces" ? alongFaces(last, to, corners.slice(1, -1)) : [];
     drawTraced(pen, [...corners, ...between, to], [...corners]);
   },
   Panel: EnclosureOptions,

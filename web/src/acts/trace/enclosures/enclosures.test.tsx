@@ -162,11 +162,21 @@ describe("rooms", () => {
 describe("an outline", () => {
   it("runs along faces from click to click, the shorter way round", () => {
     const ring = RINGS.hall ?? [];
-    expect(alongFaces([1000, 100], [5900, 1000], [ring])).toEqual([[5900, 100]]);
-    expect(alongFaces([5900, 1000], [1000, 100], [ring])).toEqual([[5900, 100]]);
-    expect(alongFaces([1000, 100], [2000, 100], [ring])).toEqual([]);
-    expect(alongFaces([1000, 100], [8000, 100], Object.values(RINGS))).toEqual([]);
-    expect(alongFaces([100, 3000], [1000, 100], [ring])).toEqual([[100, 100]]);
+    expect(alongFaces([1000, 100], [5900, 1000], [], [ring])).toEqual([[5900, 100]]);
+    expect(alongFaces([5900, 1000], [1000, 100], [], [ring])).toEqual([[5900, 100]]);
+    expect(alongFaces([1000, 100], [2000, 100], [], [ring])).toEqual([]);
+    expect(alongFaces([1000, 100], [8000, 100], [], Object.values(RINGS))).toEqual([]);
+    expect(alongFaces([100, 3000], [1000, 100], [], [ring])).toEqual([[100, 100]]);
+  });
+
+  it("goes back another way than it came, so that two clicks and Enter enclose the room", async () => {
+    there(sixty);
+    useNextEnclosure.setState({ by: "faces" });
+    useDesk.setState((s) => ({ view: { ...s.view, k: 0.1 } }));
+    for (const at of [[100, 100], [5900, 2000]] as XY[]) clickAt(at, false); // biome-ignore format: one line
+    currentAct()?.key?.({ key: "Enter" } as KeyboardEvent);
+    await vi.waitFor(() => expect(server.sent).toHaveLength(1));
+    expect(sent()[0]?.values?.line).toBe("100 100; 5900 100; 5900 2000; 5900 3900; 100 3900");
   });
 
   it("closes on its first corner, and gives its last one back", async () => {

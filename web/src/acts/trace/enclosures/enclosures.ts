@@ -207,13 +207,22 @@ function faceRings(): XY[][] {
 /** How far two places may lie off a ring and be on it, mm. */
 const ON_RING_MM = 0.5;
 
-/** Corners between two places along the faces on which both lie, the shorter way round; none where no faces lead from one to the other. */
-export function alongFaces(from: XY, to: XY, rings: readonly (readonly XY[])[] = faceRings()): XY[] {
+/**
+ * Corners between two places along the faces on which both lie, the shorter way round that has not been gone already; none where no
+ * faces lead from one to the other.
+ */
+export function alongFaces(
+  from: XY,
+  to: XY,
+  gone: readonly XY[] = [],
+  rings: readonly (readonly XY[])[] = faceRings(),
+): XY[] {
   let best: { length: number; corners: XY[] } | null = null;
   for (const ring of rings) {
     const [a, b] = [placeOn(ring, from), placeOn(ring, to)];
     if (a === null || b === null) continue;
     for (const corners of [walk(ring, a, b), walk(ring, b, a).reverse()]) {
+      if (corners.some((c) => gone.some((g) => distance(c, g) < ON_RING_MM))) continue;
       const line = [from, ...corners, to];
       const length = line.slice(1).reduce((sum, p, i) => sum + distance(line[i] ?? p, p), 0);
       if (best === null || length < best.length) best = { length, corners };
@@ -251,7 +260,7 @@ export function enclosurePoint(at: XY, closes: boolean): void {
   const { by } = useNextEnclosure.getState();
   if (!nextClass(useProject.getState().rows)) return say("Type a class first, as REI 60.");
   if (!last) return put([at]);
-  const between = by === "faces" ? alongFaces(last, at) : [];
+  const between = by === "faces" ? alongFaces(last, at, corners.slice(1, -1)) : [];
   if (closes) return void endOutline([...corners, ...between]);
   if (distance(last, at) < SNAP_PX / 2 / useDesk.getState().view.k) return void endOutline();
   put([...corners, ...between, at]);
@@ -265,7 +274,7 @@ export async function endOutline(corners = cornersNow()): Promise<void> {
   const [first, last] = [corners[0], corners.at(-1)];
   const back =
     useNextEnclosure.getState().by === "faces" && first && last && corners === cornersNow()
-      ? alongFaces(last, first)
+      ? alongFaces(last, first, corners.slice(1, -1))
       : [];
   const line = lineOf([...corners, ...back].map((at) => ({ at, rise: 0 })));
   const id = newId();
