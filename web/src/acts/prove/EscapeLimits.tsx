@@ -28,7 +28,7 @@ export function EscapeLimits() {
   const [isOpen, setOpen] = useState(false);
   const limits = useProject((s) => s.rows.escapeLimit);
   return (
-    <div className="mt-1">
+    <div className="mt-1 mb-1.5">
       <Plain pressed={isOpen} onClick={() => setOpen(!isOpen)}>
         {isOpen ? "Close the limits of ways" : "What ways are held against"}
       </Plain>

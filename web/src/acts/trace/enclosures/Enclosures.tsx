@@ -16,7 +16,7 @@ const HATCHES: Record<Hatch, { turns: readonly number[]; apart: number }> = {
   wide: { turns: [45], apart: 20 },
 };
 /** A class is told well clear of the name of its room. */
-const ABOVE_PX = 34;
+const ABOVE_PX = 42;
 
 /** The lines of a hatch, to be named as the fill of anything. */
 export function HatchPattern({ id, hatch, colour }: { id: string; hatch: Hatch; colour: string }) {
